@@ -1,0 +1,29 @@
+import { postgres } from '../scripts/lib/postgres.mjs';
+import { addLettering, expect, newJob, saved, stored, test } from './fixtures';
+
+test.use({ expectedErrors: /50[03]/ });
+
+test('the database goes away and comes back: the bench goes on and nothing is lost', async ({ page }) => {
+  const database = postgres('test-database', { fast: true });
+  const id = await newJob(page, 'Storm');
+  await addLettering(page, 'Before');
+  await saved(page);
+  database.stop();
+  try {
+    await page.getByRole('textbox', { name: 'Words' }).fill('During');
+    await expect(page.getByText('Not saved yet: away')).toBeVisible({ timeout: 15_000 });
+    await expect(page.getByRole('alert').filter({ hasText: 'saved when it is back' })).toBeVisible();
+    await page.getByLabel('Capital height').fill('33');
+    await expect(page.getByRole('contentinfo')).toContainText(/segments/);
+
+    // A reload while it is away comes back to the kept draft.
+    await page.waitForTimeout(400);
+    await page.reload();
+    await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue('During', { timeout: 15_000 });
+    await expect(page.getByLabel('Capital height')).toHaveValue('33');
+  } finally {
+    await database.start();
+  }
+  await expect(page.getByText(/^Saved/)).toBeVisible({ timeout: 25_000 });
+  expect((await stored(page, id)).document.parts[0]?.members[0]?.text).toBe('During');
+});

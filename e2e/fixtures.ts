@@ -1,0 +1,64 @@
+/** The browser test with our rules: any console error or uncaught exception fails it. */
+import { test as base, expect, type Page } from '@playwright/test';
+
+type Options = {
+  /** Console errors that belong to what is tested (such as a request that must fail). */
+  expectedErrors: RegExp;
+};
+
+export const test = base.extend<Options>({
+  expectedErrors: [/^$/, { option: true }],
+  page: async ({ page, expectedErrors }, use) => {
+    const errors: string[] = [];
+    watch(page, errors);
+    await use(page);
+    expect(errors.filter((e) => !expectedErrors.test(e))).toEqual([]);
+  },
+});
+
+function watch(page: Page, errors: string[]): void {
+  page.on('console', (message) => {
+    if (message.type() === 'error') errors.push(`${message.text()} (${message.location().url})`);
+  });
+  page.on('pageerror', (error) => errors.push(error.message));
+}
+
+export { expect };
+
+/** A new job made through the list; ends on its bench with the name given. */
+export async function newJob(page: Page, title: string): Promise<string> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New job' }).first().click();
+  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
+  await page.getByRole('textbox', { name: 'Name of the job' }).fill(title);
+  return page.url().replace(/.*\/jobs\/([0-9a-f-]+).*/, '$1');
+}
+
+export async function addLettering(page: Page, words: string): Promise<void> {
+  await page.getByRole('button', { name: 'Lettering', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Words' }).fill(words);
+}
+
+export const station = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Route' }).getByRole('button', { name: new RegExp(`^\\d ?${name}`) });
+
+export const saved = (page: Page) => expect(page.getByText(/^Saved/)).toBeVisible({ timeout: 15_000 });
+
+/** Where a point of the sheet, in mm from its lower left corner, is in the window. */
+export const onScreen = (page: Page, x: number, y: number): Promise<{ x: number; y: number }> =>
+  page.locator('[data-stock]').evaluate(
+    (stock, at) => {
+      const m = (stock as SVGGraphicsElement).getScreenCTM() as DOMMatrix;
+      return { x: m.a * at.x + m.c * at.y + m.e, y: m.b * at.x + m.d * at.y + m.f };
+    },
+    { x, y },
+  );
+
+/** The job as the server has it. */
+export async function stored(page: Page, id: string) {
+  const response = await page.request.get(`/api/jobs/${id}`);
+  return (await response.json()) as {
+    version: number;
+    document: { parts: { members: { text: string; face: string }[] }[] } & Record<string, unknown>;
+  };
+}

@@ -1,0 +1,79 @@
+import { addLettering, expect, newJob, saved, stored, test } from './fixtures';
+
+test('the sample jobs are there as true drawings', async ({ page }) => {
+  await page.goto('/');
+  for (const title of [
+    'Gate sign',
+    'Bed markers',
+    'Seed bin stencils',
+    'Bench plaque',
+    'Tool rack tags',
+    'Apron lettering',
+  ]) {
+    const picture = page.getByRole('img', { name: `Drawing of ${title}`, includeHidden: true }).first();
+    await expect(picture.locator('path').first()).toHaveAttribute('d', /^M/);
+  }
+  await page.getByLabel('Find jobs').fill('steel gate');
+  await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(1);
+  await page.getByLabel('Find jobs').fill('nothing like this');
+  await page.getByRole('button', { name: 'Show all jobs' }).click();
+  await page.getByRole('button', { name: 'stencil', exact: true }).click();
+  await expect(page.getByRole('link', { name: 'Seed bin stencils' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Gate sign' })).toBeHidden();
+});
+
+test('rename, duplicate, delete and undo', async ({ page }) => {
+  const name = `Shelf ${Date.now()}`;
+  await newJob(page, name);
+  await addLettering(page, 'Shelf');
+  await saved(page);
+  await page.getByRole('link', { name: 'All jobs' }).click();
+  const list = page.getByRole('list', { name: 'Jobs' });
+  await page.getByRole('button', { name: `More for ${name}` }).click();
+  await page.getByRole('button', { name: 'Rename' }).click();
+  await page.getByRole('textbox', { name: 'Name of the job' }).fill(`${name} B`);
+  await page.keyboard.press('Enter');
+  await expect(list.getByRole('link', { name: `${name} B`, exact: true })).toBeVisible();
+  await page.getByRole('button', { name: `More for ${name} B` }).click();
+  await page.getByRole('button', { name: 'Duplicate' }).click();
+  await expect(list.getByRole('link', { name: `${name} B copy` })).toBeVisible();
+  await page.getByRole('button', { name: `More for ${name} B copy` }).click();
+  await page.getByRole('button', { name: 'Delete' }).click();
+  await expect(list.getByRole('link', { name: `${name} B copy` })).toBeHidden();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(list.getByRole('link', { name: `${name} B copy` })).toBeVisible();
+});
+
+test('a double click on New job makes one job', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem').first()).toBeVisible();
+  let made = 0;
+  page.on('request', (r) => {
+    if (r.method() === 'POST' && r.url().endsWith('/api/jobs')) made++;
+  });
+  await page.getByRole('button', { name: 'New job' }).dblclick();
+  await page.waitForURL(/\/jobs\//);
+  expect(made).toBe(1);
+});
+
+test('documents that can’t be kept are refused with a sentence, and nothing is changed', async ({ page }) => {
+  const id = await newJob(page, 'Kept');
+  await addLettering(page, 'Kept');
+  await saved(page);
+  const before = await stored(page, id);
+  const put = async (document: unknown) => {
+    const response = await page.request.put(`/api/jobs/${id}`, {
+      data: { version: before.version, document, extras: null },
+    });
+    return [response.status(), ((await response.json()) as { sentence: string }).sentence] as const;
+  };
+  const large = { ...before.document, title: 'x'.repeat(20 * 1024 * 1024) };
+  expect(await put(large)).toEqual([413, expect.stringMatching(/larger than the 8 MB that can be saved/)]);
+  expect(await put({ ...before.document, format: 2 })).toEqual([422, expect.stringMatching(/newer Needlefile/)]);
+  expect(await put({ ...before.document, sheet: { width: 0, height: 10 } })).toEqual([
+    422,
+    'sheet.width must be at least 1.',
+  ]);
+  expect(await put('no job at all')).toEqual([422, 'This is not a job document.']);
+  expect(await stored(page, id)).toEqual(before);
+});

@@ -1,0 +1,81 @@
+/** Takes the pictures of docs/screenshots from the sample jobs; run by `npm run pictures`. */
+import type { Page } from '@playwright/test';
+import { expect, station, test } from './fixtures';
+
+test.describe.configure({ mode: 'serial' });
+test.use({ viewport: { width: 1280, height: 800 } });
+
+const shoot = async (page: Page, name: string) => {
+  await page.mouse.move(2, 798);
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+};
+
+async function open(page: Page, title: string, at: string, part?: RegExp): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name: title, exact: true }).click();
+  await expect(page.getByRole('contentinfo')).toContainText('segments');
+  await station(page, at).click();
+  const sheet = page.getByRole('complementary', { name: 'Job sheet' });
+  if (part) await sheet.getByRole('button', { name: part }).click();
+}
+
+test('jobs', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: 'Gate sign' })).toBeVisible();
+  await shoot(page, 'jobs');
+});
+
+test('compose', async ({ page }) => {
+  await open(page, 'Gate sign', 'Compose', /^Gate plate/);
+  await page.getByRole('button', { name: /^ALDER LANE/ }).click();
+  await page.getByRole('complementary', { name: 'Station Compose' }).evaluate((panel) => panel.scrollTo(0, 0));
+  await shoot(page, 'compose');
+});
+
+test('typefaces', async ({ page }) => {
+  await open(page, 'Bed markers', 'Compose', /^Rosemary/);
+  await page.getByRole('button', { name: 'Pacifico' }).click();
+  await expect(page.getByRole('option', { name: /Sacramento/ })).toBeVisible();
+  await shoot(page, 'typefaces');
+});
+
+test('close', async ({ page }) => {
+  await open(page, 'Bed markers', 'Close', /^Thyme/);
+  await page.getByText('Outlines', { exact: true }).click();
+  await page.locator('[data-sheet]').hover();
+  await shoot(page, 'close');
+});
+
+test('hold', async ({ page }) => {
+  await open(page, 'Seed bin stencils', 'Hold');
+  await shoot(page, 'hold');
+});
+
+test('as cut', async ({ page }) => {
+  await open(page, 'Gate sign', 'Hold');
+  await page.getByText('As cut', { exact: true }).click();
+  await shoot(page, 'as-cut');
+});
+
+test('fill', async ({ page }) => {
+  await open(page, 'Tool rack tags', 'Fill', /^Trowel/);
+  await shoot(page, 'fill');
+});
+
+test('assign', async ({ page }) => {
+  await open(page, 'Bench plaque', 'Assign');
+  await shoot(page, 'assign');
+});
+
+test('prove', async ({ page }) => {
+  await open(page, 'Bench plaque', 'Prove');
+  await shoot(page, 'prove');
+});
+
+test('dark', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Dark scheme' }).click();
+  await open(page, 'Gate sign', 'Hold');
+  await shoot(page, 'dark');
+});

@@ -1,0 +1,57 @@
+import { defineConfig, devices, type PlaywrightTestConfig } from '@playwright/test';
+
+const port = Number(process.env.E2E_PORT ?? 23_100);
+const baseURL = `http://127.0.0.1:${port}`;
+const asRoot = process.getuid?.() === 0;
+
+const PROJECTS: Readonly<Record<string, PlaywrightTestConfig['projects']>> = {
+  // The last one takes the database away, so nothing else may run beside it.
+  test: [
+    { name: 'interface', testMatch: '*.spec.ts', testIgnore: 'away.spec.ts' },
+    { name: 'away', testMatch: 'away.spec.ts', dependencies: ['interface'] },
+  ],
+  bench: [{ name: 'bench', testMatch: '*.bench.ts' }],
+  pictures: [{ name: 'pictures', testMatch: 'pictures.ts' }],
+};
+const measuring = process.env.NEEDLEFILE_BROWSER_RUN === 'bench';
+
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: '.local/e2e',
+  fullyParallel: !measuring,
+  workers: measuring ? 1 : 2,
+  forbidOnly: !!process.env.CI,
+  retries: 0,
+  // Room for a machine that stalls: nothing here is measured by its time.
+  timeout: 120_000,
+  expect: { timeout: 20_000 },
+  reporter: [['list']],
+  projects: PROJECTS[process.env.NEEDLEFILE_BROWSER_RUN ?? 'test'],
+  use: {
+    ...devices['Desktop Chrome'],
+    baseURL,
+    viewport: { width: 1280, height: 800 },
+    trace: measuring ? 'off' : 'retain-on-failure',
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      chromiumSandbox: !asRoot,
+      args: [
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--disable-gpu',
+      ],
+    },
+  },
+  webServer: {
+    command: `node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${port}`,
+    url: `${baseURL}/api/health`,
+    reuseExistingServer: false,
+    timeout: 60_000,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 5_000 },
+    env: { DATABASE_URL: process.env.DATABASE_URL ?? '', NEXT_TELEMETRY_DISABLED: '1' },
+  },
+});

@@ -1,0 +1,152 @@
+/**
+ * Speed of the core, each figure a ratio against something in the same run: the exact weld against the bare polygon
+ * clipper it stands on, a second evaluation against a first.
+ */
+import type { PathsD } from 'clipper2-wasm/dist/clipper2z';
+import startClipper from 'clipper2-wasm/dist/es/clipper2z.js';
+import { diskFaces } from '../../src/cli/typefaces';
+import { readJob } from '../../src/core/document/read';
+import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
+import { flattenPath } from '../../src/core/geometry/path';
+import { IDENTITY } from '../../src/core/geometry/point';
+import { Evaluator } from '../../src/core/job/evaluate';
+import { weldCaches, weldLettering, weldTolerance } from '../../src/core/prepare/weld';
+import { rawOutlines, set, typeface, wasmEngine } from '../../tests/support/faces';
+import { figure } from '../../tests/support/figures';
+
+const wasm = await startClipper();
+
+const RUNS = 25;
+const WARM_UP = 5;
+
+const letters = (text: string): number => text.replace(/\s/g, '').length;
+const middle = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] as number;
+
+/** Median of some runs in ms, after two that are not counted. `before` is not timed. */
+function median<T>(runs: number, before: () => T, run: (given: T) => void): number {
+  const times: number[] = [];
+  for (let i = 0; i < runs + 2; i++) {
+    const given = before();
+    const began = performance.now();
+    run(given);
+    if (i >= 2) times.push(performance.now() - began);
+  }
+  return middle(times);
+}
+
+/** The clipper by itself: polygons in, union, polygons out as plain numbers. No tags, no curves. */
+function bareUnion(polygons: readonly Float64Array[]): number {
+  const paths: PathsD = new wasm.PathsD();
+  for (const polygon of polygons) {
+    const path = new wasm.PathD();
+    path.assign(polygon);
+    paths.push_back(path);
+    path.delete();
+  }
+  const solution = wasm.UnionSelfD(paths, wasm.FillRule.NonZero, GRID_DIGITS);
+  let vertices = 0;
+  for (let i = 0; i < solution.size(); i++) {
+    const path = solution.get(i);
+    vertices += Float64Array.from(path.view()).length / 3;
+    path.delete();
+  }
+  solution.delete();
+  paths.delete();
+  return vertices;
+}
+
+const PARAGRAPH = [
+  'Take what you need and leave the',
+  'rest for those who come after you.',
+  'Close the gate behind you, hang up the',
+  'tools, and sweep the bench before dark.',
+  'Water the beds by the lane when it has',
+  'not rained for three days or more, and',
+  'come again tomorrow at 8.',
+].join('\n');
+const WORD = 'Neighbourly!';
+
+function weldFigures(family: string): void {
+  const face = typeface(family);
+  for (const { text, aim, runs, what } of [
+    { text: PARAGRAPH, aim: 1.5, runs: 25, what: `paragraph of ${letters(PARAGRAPH)} letters` },
+    { text: WORD, aim: 4, runs: 101, what: `word of ${letters(WORD)} letters` },
+  ]) {
+    const layout = set(family, text, { size: { by: 'capital', mm: 20 } });
+    const tolerance = weldTolerance(layout.capHeightMm);
+    const polygons = rawOutlines(layout, face).map((path) =>
+      Float64Array.from(flattenPath(path, tolerance).flatMap((p) => [p.x, p.y, 0])),
+    );
+    const bare = () => median(runs, () => polygons, bareUnion);
+    const exact = () =>
+      median(runs, weldCaches, (caches) => weldLettering(wasmEngine, layout, face, true, IDENTITY, caches));
+    // Both by turns, so that neither has the warmer machine.
+    const rounds = [1, 2, 3].map(() => ({ bare: bare(), exact: exact() }));
+    const sum = (key: 'bare' | 'exact') => rounds.reduce((total, round) => total + round[key], 0) / rounds.length;
+    figure({
+      name: `Exact weld against the bare clipper, ${what}, ${family}`,
+      value: sum('exact') / sum('bare'),
+      digits: 2,
+      aim: { most: aim },
+      note: `${sum('exact').toFixed(2)} ms against ${sum('bare').toFixed(2)} ms`,
+    });
+  }
+}
+
+async function evaluateFigure(family: string): Promise<void> {
+  const document = (text: string) => {
+    const read = readJob(
+      JSON.stringify({
+        format: 1,
+        sheet: { width: 1200, height: 600 },
+        parts: [
+          {
+            id: 'sign',
+            members: [
+              {
+                id: 'words',
+                kind: 'lettering',
+                placement: { x: 20, y: 500 },
+                text,
+                face: family,
+                size: { by: 'capital', mm: 20 },
+              },
+            ],
+            work: [{ what: 'outline', operation: 'cut' }],
+          },
+        ],
+      }),
+    );
+    if (!read.ok) throw new Error(read.sentences.join(' '));
+    return read.job;
+  };
+  const first = document(PARAGRAPH);
+  const edited = ['gale', 'gape', 'gave', 'game', 'gaze'].map((word) => document(PARAGRAPH.replace('gate', word)));
+  const times: { first: number[]; second: number[] } = { first: [], second: [] };
+  for (let i = 0; i < RUNS + WARM_UP; i++) {
+    // Nothing is held before a first evaluation, not even glyphs or set lines.
+    const faces = await diskFaces([family], null);
+    const evaluator = new Evaluator(wasmEngine);
+    const timed = (job: typeof first): number => {
+      const began = performance.now();
+      evaluator.evaluate(job, faces);
+      return performance.now() - began;
+    };
+    const now = { first: [timed(first)], second: edited.map(timed) };
+    if (i < WARM_UP) continue;
+    times.first.push(...now.first);
+    times.second.push(...now.second);
+  }
+  const [whole, edit] = [middle(times.first), middle(times.second)];
+  figure({
+    name: `Second evaluation after changing one letter of ${letters(PARAGRAPH)}, against the first, ${family}`,
+    value: edit / whole,
+    digits: 3,
+    aim: { most: 0.2 },
+    note: `${edit.toFixed(2)} ms against ${whole.toFixed(2)} ms`,
+  });
+}
+
+for (const family of ['Archivo Black', 'Pacifico']) weldFigures(family);
+for (const family of ['Archivo Black', 'Pacifico']) await evaluateFigure(family);

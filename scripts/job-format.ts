@@ -1,0 +1,125 @@
+/** Writes docs/job-format.md from the schema: npx tsx scripts/job-format.ts */
+import { writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { z } from 'zod';
+import { jobSchema } from '../src/core/document/schema';
+import { LIMITS } from '../src/core/limits';
+
+type Schema = {
+  type?: string;
+  description?: string;
+  enum?: unknown[];
+  const?: unknown;
+  default?: unknown;
+  properties?: Record<string, Schema>;
+  required?: string[];
+  items?: Schema;
+  oneOf?: Schema[];
+  anyOf?: Schema[];
+  minimum?: number;
+  exclusiveMinimum?: number;
+  maximum?: number;
+  maxLength?: number;
+  maxItems?: number;
+};
+
+const code = (value: unknown) => `\`${JSON.stringify(value)}\``;
+
+function typeOf(s: Schema): string {
+  if (s.const !== undefined) return code(s.const);
+  if (s.enum) return s.enum.map(code).join(', ');
+  if (s.oneOf) return `one of: ${s.oneOf.map((o) => String(o.properties?.kind?.const)).join(', ')}`;
+  if (s.anyOf) return s.anyOf.map(typeOf).join(' or ');
+  if (s.type === 'array') return `list of ${s.items?.oneOf || s.items?.properties ? 'objects' : typeOf(s.items ?? {})}`;
+  return s.type ?? '';
+}
+
+function limitsOf(s: Schema): string {
+  const low =
+    s.exclusiveMinimum !== undefined
+      ? `more than ${s.exclusiveMinimum}`
+      : s.minimum !== undefined
+        ? `from ${s.minimum}`
+        : '';
+  const most = s.maximum ?? s.maxLength ?? s.maxItems;
+  const high =
+    most === undefined ? '' : s.maxLength ? `up to ${most} characters` : s.maxItems ? `up to ${most}` : `to ${most}`;
+  return [low, high].filter(Boolean).join(' ');
+}
+
+function table(s: Schema): string {
+  const rows = Object.entries(s.properties ?? {}).map(([key, field]) => {
+    const fallback =
+      field.default === undefined
+        ? 'needed'
+        : JSON.stringify(field.default).length > 60
+          ? 'see below'
+          : code(field.default);
+    return `| \`${key}\` | ${typeOf(field)} | ${limitsOf(field)} | ${fallback} | ${field.description ?? ''} |`;
+  });
+  return ['| field | type | limits | when left out | meaning |', '|---|---|---|---|---|', ...rows].join('\n');
+}
+
+/** Every object of the schema as a section of its own, in the order they are met. */
+function sections(name: string, s: Schema, depth: number): string[] {
+  const own = s.properties
+    ? [`${'#'.repeat(Math.min(4, depth))} ${name}\n\n${s.description ? `${s.description}\n\n` : ''}${table(s)}`]
+    : [];
+  const inner = Object.entries(s.properties ?? {}).flatMap(([key, field]) => {
+    const at = name === 'Job' ? key : `${name}.${key}`;
+    if (field.properties) return sections(at, field, depth + 1);
+    const items = field.items;
+    if (items?.oneOf)
+      return items.oneOf.flatMap((o) => sections(`${at}[] · ${String(o.properties?.kind?.const)}`, o, depth + 1));
+    return items?.properties ? sections(`${at}[]`, items, depth + 1) : [];
+  });
+  return [...own, ...inner];
+}
+
+export function jobFormatPage(): string {
+  const schema = z.toJSONSchema(jobSchema, { io: 'input' }) as Schema;
+  return `# The job document
+
+A job is one JSON document. With the typefaces it names it is enough to make every file again, byte for byte; the
+headless command takes it as it is. This page is written from the schema in \`src/core/document/schema.ts\` by
+\`npx tsx scripts/job-format.ts\`; a test keeps the two in step.
+
+- Lengths are in millimetres, whatever unit the job is shown in. Angles are in degrees, counter-clockwise.
+- The origin is the lower left corner of the sheet, x to the right, y upwards.
+- A document of up to ${LIMITS.documentBytes / 1024 / 1024} MB is read. Fields that are not listed here are refused with their name, so that a typing
+  mistake is not lost silently. A document of a newer format is refused and left as it is.
+- When \`operations\` is left out there are four: \`engrave\`, \`mark\`, \`score\` and \`cut\`, in this order, all on.
+- One lettering prepares up to ${LIMITS.letteringCharacters.toLocaleString('en')} characters; longer ones are kept and yield a finding.
+
+The smallest useful document:
+
+\`\`\`json
+{
+  "format": 1,
+  "title": "House number",
+  "sheet": { "width": 200, "height": 120 },
+  "parts": [
+    {
+      "id": "number",
+      "members": [
+        {
+          "id": "figures",
+          "kind": "lettering",
+          "placement": { "x": 40, "y": 30 },
+          "text": "27",
+          "face": "Alfa Slab One",
+          "size": { "by": "capital", "mm": 60 }
+        }
+      ],
+      "work": [{ "what": "outline", "operation": "cut" }]
+    }
+  ]
+}
+\`\`\`
+
+${sections('Job', schema, 2).join('\n\n')}
+`;
+}
+
+if (process.argv[1]?.endsWith('job-format.ts'))
+  writeFileSync(path.resolve(import.meta.dirname, '..', 'docs', 'job-format.md'), jobFormatPage());

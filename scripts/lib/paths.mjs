@@ -1,0 +1,6 @@
+// Where things lie.
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
+export const local = path.join(root, '.local');

@@ -1,0 +1,35 @@
+// npm test: installs what the tests need and runs everything: types, linter, core, server, interface.
+import { ensureDebian, ensureNodeModules } from './lib/install.mjs';
+import { postgres } from './lib/postgres.mjs';
+import { bin, must, run } from './lib/run.mjs';
+
+ensureNodeModules();
+ensureDebian(['postgresql', 'chromium', 'python3-ezdxf', 'python3-shapely', 'librsvg2-bin', 'poppler-utils', 'qpdf']);
+
+const node = process.execPath;
+const failed = [];
+const step = (name, command, args, env = {}) => {
+  const began = Date.now();
+  console.log(`\n── ${name}`);
+  if (run(command, args, { env: { NEXT_TELEMETRY_DISABLED: '1', ...env } }).status !== 0) failed.push(name);
+  console.log(`── ${name}: ${((Date.now() - began) / 1000).toFixed(0)} s`);
+};
+
+must(node, [bin('next', 'dist', 'bin', 'next'), 'typegen'], { quiet: true });
+step('types', node, [bin('typescript', 'bin', 'tsc'), '--noEmit']);
+step('linter and layers', node, [bin('@biomejs', 'biome', 'bin', 'biome'), 'ci', '.']);
+step('nothing unused', node, [bin('knip', 'bin', 'knip.js')]);
+
+const database = postgres('test-database', { fast: true });
+database.reset();
+const url = await database.start();
+step('core and server', node, [bin('vitest', 'vitest.mjs'), 'run'], { DATABASE_URL: url });
+database.stop();
+
+step('interface', node, ['scripts/e2e.mjs']);
+
+if (failed.length > 0) {
+  console.error(`\nNot passed: ${failed.join(', ')}`);
+  process.exit(1);
+}
+console.log('\nEverything passed.');

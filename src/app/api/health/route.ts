@@ -1,0 +1,4 @@
+/** Whether the app is up. */
+export const dynamic = 'force-dynamic';
+
+export const GET = () => Response.json({ up: true });

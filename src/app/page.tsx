@@ -1,0 +1,5 @@
+import { JobsScreen } from '@/jobs/jobs-screen';
+
+export default function Page() {
+  return <JobsScreen />;
+}

@@ -1,0 +1,35 @@
+'use client';
+
+/** The bench: route, station panel, sheet, job sheet, foot. */
+import { useEffect, useState } from 'react';
+import styles from './bench.module.css';
+import { Foot } from './foot';
+import { JobSheet } from './job-sheet';
+import { useBenchKeys } from './keys';
+import { KeysDialog } from './keys-dialog';
+import { placeToAddress } from './place';
+import { SheetView } from './sheet/sheet-view';
+import { StaleDialog } from './stale-dialog';
+import { StationPanel } from './stations/station-panel';
+import { useBench } from './store';
+import { Top } from './top';
+
+export function Bench() {
+  const [keysShown, setKeysShown] = useState(false);
+  useBenchKeys(() => setKeysShown(true));
+  const station = useBench((s) => s.station);
+  const { partId, memberId } = useBench((s) => s.selection);
+  useEffect(() => placeToAddress({ station, partId, memberId }), [station, partId, memberId]);
+
+  return (
+    <div className={styles.bench}>
+      <Top onKeys={() => setKeysShown(true)} />
+      <StationPanel />
+      <SheetView />
+      <JobSheet />
+      <Foot />
+      <KeysDialog shown={keysShown} onClose={() => setKeysShown(false)} />
+      <StaleDialog />
+    </div>
+  );
+}

@@ -1,0 +1,52 @@
+/** Keeps the computed view in step with the document: the newest wins, the last picture stays until the new one is there. */
+import { proxy } from 'comlink';
+import { computing } from '@/worker/client';
+import { applyUpdate } from '@/worker/view';
+import { useBench } from './store';
+
+/** Progress is shown only for work longer than this, in ms. */
+const QUIET_MS = 150;
+/** A typeface that could not be fetched is asked for again after this, in ms. */
+const RETRY_MS = 6_000;
+
+/** Start following the document; returns how to stop. */
+export function followDocument(): () => void {
+  let stopped = false;
+  let held: number | null = null;
+  let retry: ReturnType<typeof setTimeout> | undefined;
+  const compute = async () => {
+    const { job } = useBench.getState();
+    const began = performance.now();
+    clearTimeout(retry);
+    try {
+      const update = await computing().evaluate(
+        job,
+        held,
+        proxy((done: number, of: number) => {
+          if (performance.now() - began > QUIET_MS && useBench.getState().job === job)
+            useBench.setState({ progress: { done, of } });
+        }),
+      );
+      if (stopped || update === null) return;
+      held = update.serial;
+      const view = applyUpdate(update, useBench.getState().view);
+      useBench.setState({ view, progress: null, workerFault: null });
+      if (view.findings.some((f) => f.code === 'no-typeface')) retry = setTimeout(() => void compute(), RETRY_MS);
+    } catch (reason) {
+      if (!stopped)
+        useBench.setState({
+          progress: null,
+          workerFault: `This could not be computed: ${reason instanceof Error ? reason.message : 'the worker stopped'}. The job itself is safe.`,
+        });
+    }
+  };
+  void compute();
+  const leave = useBench.subscribe((now, before) => {
+    if (now.job !== before.job) void compute();
+  });
+  return () => {
+    stopped = true;
+    clearTimeout(retry);
+    leave();
+  };
+}

@@ -1,0 +1,107 @@
+'use client';
+
+/** A finding with its ways out: show the place, go to where it is mended, or leave it with a reason. */
+import { useId, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import type { Finding, Severity } from '@/core/inspect/finding';
+import styles from './bench.module.css';
+import { STATIONS } from './stations/list';
+import { bringIntoSight, change, goToStation, select, useBench } from './store';
+
+/** Shape and colour both say how grave a finding is. */
+function SeverityMark({ severity, left }: { severity: Severity; left: boolean }) {
+  const words = left ? 'left as it is' : { fault: 'fault', caution: 'caution', note: 'note' }[severity];
+  return (
+    <svg width="14" height="14" viewBox="0 0 14 14" role="img" aria-label={words}>
+      {left ? (
+        <path d="M2 7.5 5.5 11 12 3.5" fill="none" stroke="var(--nf-muted)" strokeWidth="2" />
+      ) : severity === 'fault' ? (
+        <path d="M7 1 13 12H1Z" fill="var(--nf-fault)" />
+      ) : severity === 'caution' ? (
+        <circle cx="7" cy="7" r="5.5" fill="none" stroke="var(--nf-caution)" strokeWidth="2.2" />
+      ) : (
+        <rect x="2" y="2" width="10" height="10" fill="none" stroke="var(--nf-muted)" strokeWidth="1.8" />
+      )}
+    </svg>
+  );
+}
+
+export function FindingRow({ finding }: { finding: Finding }) {
+  const station = useBench((s) => s.station);
+  const [leaving, setLeaving] = useState(false);
+  const [reason, setReason] = useState('');
+  const id = useId();
+  const isLeft = finding.left !== null;
+
+  const show = () => {
+    if (finding.partId) select(finding.partId, finding.memberId);
+    if (finding.box) bringIntoSight(finding.box);
+    if (station !== finding.station && !finding.box) goToStation(finding.station);
+  };
+  const leave = () => {
+    change((job) => {
+      job.leftAsIs.push({ finding: finding.key, reason: reason.trim() });
+    });
+    setLeaving(false);
+  };
+  const takeUp = () =>
+    change((job) => {
+      job.leftAsIs = job.leftAsIs.filter((l) => l.finding !== finding.key);
+    });
+
+  return (
+    <li className={styles.finding} data-left={isLeft}>
+      <SeverityMark severity={finding.severity} left={isLeft} />
+      <div>
+        <p>{finding.sentence}</p>
+        {finding.left && <p className="nf-muted nf-small">Left: {finding.left}</p>}
+        {leaving ? (
+          <Form
+            className="mt-1"
+            onSubmit={(e) => {
+              e.preventDefault();
+              leave();
+            }}
+          >
+            <Form.Label htmlFor={id} className="nf-small nf-muted m-0">
+              Why it may stay (you can leave this empty)
+            </Form.Label>
+            <Form.Control
+              id={id}
+              size="sm"
+              autoFocus
+              maxLength={1000}
+              value={reason}
+              onChange={(e) => setReason(e.target.value)}
+            />
+            <div className={styles.actions}>
+              <Button type="submit" variant="word">
+                Leave as it is
+              </Button>
+              <Button variant="word" onClick={() => setLeaving(false)}>
+                Cancel
+              </Button>
+            </div>
+          </Form>
+        ) : (
+          <div className={styles.actions}>
+            {(finding.box || station !== finding.station) && (
+              <Button variant="word" onClick={show} title={finding.box ? 'Bring it into sight' : undefined}>
+                Show
+              </Button>
+            )}
+            {station !== finding.station && (
+              <Button variant="word" onClick={() => goToStation(finding.station)}>
+                To {STATIONS.find((s) => s.id === finding.station)?.word}
+              </Button>
+            )}
+            <Button variant="word" onClick={isLeft ? takeUp : () => setLeaving(true)}>
+              {isLeft ? 'Take up again' : 'Leave as it is'}
+            </Button>
+          </div>
+        )}
+      </div>
+    </li>
+  );
+}

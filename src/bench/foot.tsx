@@ -1,0 +1,78 @@
+'use client';
+
+/** The strip at the foot: pointer, selection, figures of the outlines, zoom. */
+import { Minus, Plus } from 'lucide-react';
+import { isEmptyBox } from '@/core/geometry/point';
+import { formatLengthNumber } from '@/core/units/quantity';
+import styles from './bench.module.css';
+import { fitSheet, useCamera, zoomBy } from './sheet/camera';
+import { usePointer } from './sheet/pointer';
+import { useBench } from './store';
+
+/** CSS pixels per millimetre on a screen that shows an inch as 96 px. */
+const TRUE_SIZE = 96 / 25.4;
+
+export function Foot() {
+  const { x, y } = usePointer();
+  const zoom = useCamera((camera) => camera.k);
+  const units = useBench((s) => s.job.units);
+  const view = useBench((s) => s.view);
+  const progress = useBench((s) => s.progress);
+  const { partId, memberId } = useBench((s) => s.selection);
+  const n = (mm: number) => formatLengthNumber(mm, units, units === 'mm' ? 1 : 3);
+  const part = view?.parts.find((p) => p.id === partId);
+  const box = part?.members.find((m) => m.id === memberId)?.box ?? part?.box;
+  const total = (pick: 'outlines' | 'open' | 'segments') => (view?.parts ?? []).reduce((sum, p) => sum + p[pick], 0);
+  return (
+    <footer className={styles.foot}>
+      <span className="nf-figure">
+        x {n(x)} &nbsp; y {n(y)} {units}
+      </span>
+      <span>
+        {box && !isEmptyBox(box) ? (
+          <>
+            Selected{' '}
+            <span className="nf-figure">
+              {n(box.maxX - box.minX)} × {n(box.maxY - box.minY)} {units}
+            </span>
+          </>
+        ) : (
+          'Nothing selected'
+        )}
+      </span>
+      <span role="status">
+        {progress
+          ? `Computing … ${Math.round((100 * progress.done) / progress.of)} %`
+          : view === null
+            ? 'Computing …'
+            : `Outlines ${total('outlines') - total('open')} closed, ${total('open')} open · ${total('segments')} segments`}
+      </span>
+      <span className={styles.zoom}>
+        <button
+          type="button"
+          className={styles.iconButton}
+          aria-label="Zoom out"
+          title="Zoom out (−)"
+          onClick={() => zoomBy(0.8)}
+        >
+          <Minus size={14} />
+        </button>
+        <span className="nf-figure" title="Compared with true size on this screen">
+          {Math.round((zoom / TRUE_SIZE) * 100)} %
+        </span>
+        <button
+          type="button"
+          className={styles.iconButton}
+          aria-label="Zoom in"
+          title="Zoom in (+)"
+          onClick={() => zoomBy(1.25)}
+        >
+          <Plus size={14} />
+        </button>
+        <button type="button" className={styles.iconButton} title="Fit the sheet in sight (F)" onClick={fitSheet}>
+          Fit
+        </button>
+      </span>
+    </footer>
+  );
+}

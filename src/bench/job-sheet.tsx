@@ -1,0 +1,249 @@
+'use client';
+
+/** The right side: the parts in order, and the findings. */
+import { Combine, Copy, Eye, EyeOff, Lock, LockOpen, Split, Trash2 } from 'lucide-react';
+import { memo, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import type { Operation, Part } from '@/core/document/schema';
+import { isEmptyBox } from '@/core/geometry/point';
+import { formatLengthNumber, type LengthUnit } from '@/core/units/quantity';
+import { Heading } from '@/ui/heading';
+import { OperationMark } from '@/ui/marks';
+import { SortableList, useSortableRow } from '@/ui/sortable';
+import type { PartView } from '@/worker/view';
+import styles from './bench.module.css';
+import { moveEntry, splitInPlace, takeIn } from './edits';
+import { FindingRow } from './finding-row';
+import { duplicateSelected } from './keys';
+import { change, select, useBench } from './store';
+
+/** A part's name, or its words when it has none. */
+export function partWords(part: Part): string {
+  if (part.name.trim()) return part.name;
+  const words = part.members.find((m) => m.kind === 'lettering' && m.text.trim());
+  if (words?.kind === 'lettering') return words.text.trim().split('\n').join(' / ');
+  return part.members[0]?.kind === 'lettering'
+    ? 'Lettering'
+    : (part.members[0]?.kind ?? 'Part').replace(/^./, (c) => c.toUpperCase());
+}
+
+/** "rectangle, 4 × ellipse cut out, ALDER LANE cut out". */
+function describe(part: Part): string {
+  const counts = new Map<string, number>();
+  for (const m of part.members) {
+    const what = m.kind === 'lettering' ? m.text.trim().split('\n').join(' / ') || 'no words yet' : m.kind;
+    const words = m.role === 'join' ? what : m.role === 'punch' ? `${what} cut out` : `within ${what}`;
+    counts.set(words, (counts.get(words) ?? 0) + 1);
+  }
+  return [...counts].map(([words, n]) => (n > 1 ? `${n} × ${words}` : words)).join(', ');
+}
+
+function sizeWords(view: PartView | undefined, units: LengthUnit): string {
+  if (!view || isEmptyBox(view.box)) return '';
+  const n = (mm: number) => formatLengthNumber(mm, units, units === 'mm' ? 1 : 2);
+  return `${n(view.box.maxX - view.box.minX)} × ${n(view.box.maxY - view.box.minY)}`;
+}
+
+type CardProps = {
+  readonly part: Part;
+  readonly operations: readonly Operation[];
+  readonly size: string;
+  readonly on: boolean;
+  /** Another part that is selected, into which this one may be taken. */
+  readonly into: string | null;
+};
+
+type IconProps = {
+  readonly label: string;
+  readonly title?: string;
+  readonly icon: typeof Copy;
+  readonly pressed?: boolean;
+  readonly onClick: () => void;
+};
+
+const CardButton = ({ label, title = label, icon: Icon, pressed, onClick }: IconProps) => (
+  <button
+    type="button"
+    className={styles.iconButton}
+    aria-label={label}
+    aria-pressed={pressed}
+    title={title}
+    onClick={onClick}
+  >
+    <Icon size={15} />
+  </button>
+);
+
+/** Drawn anew only when its own part changes: jobs have hundreds of them. */
+const PartCard = memo(function PartCard({ part, operations, size, on, into }: CardProps) {
+  const row = useSortableRow(part.id, partWords(part));
+  const [refusal, setRefusal] = useState<string | null>(null);
+  const edit = (recipe: (p: Part) => void) =>
+    change((draft) => {
+      const p = draft.parts.find((x) => x.id === part.id);
+      if (p) recipe(p);
+    });
+  const words = describe(part);
+  const about = [
+    part.hidden ? 'hidden' : '',
+    part.keep === 'outside' ? 'cut out of the sheet' : '',
+    words.toLowerCase() === partWords(part).toLowerCase() ? '' : words,
+  ]
+    .filter(Boolean)
+    .join(' · ');
+  return (
+    <li ref={row.ref} style={row.style} className={styles.card} data-on={on}>
+      <button
+        type="button"
+        className={styles.plainButton}
+        aria-pressed={on}
+        onClick={() => select(part.id, part.members[0]?.id ?? null)}
+      >
+        <span className={styles.cardHead}>
+          <span title={partWords(part)}>{partWords(part)}</span>
+          <span className="nf-figure fw-normal">{size}</span>
+        </span>
+        {about && <span className="d-block nf-muted nf-small text-truncate">{about}</span>}
+      </button>
+      <div className="d-flex justify-content-between align-items-end">
+        <div className={styles.ops}>
+          {part.work.map((w) => {
+            const operation = operations.find((o) => o.id === w.operation);
+            return (
+              operation && (
+                <span key={`${w.what}-${w.operation}`} className={operation.on ? '' : 'text-decoration-line-through'}>
+                  <OperationMark kind={operation.kind} />
+                  {operation.name.toLowerCase()}
+                  {w.what === 'fill' && operation.kind !== 'engrave' ? ' (fill)' : ''}
+                </span>
+              )
+            );
+          })}
+          {part.work.length === 0 && <span>no operation</span>}
+        </div>
+        <div className="d-flex align-items-center">
+          {into !== null && !part.locked && (
+            <CardButton
+              label={`Make one part of ${into} and ${partWords(part)}`}
+              icon={Combine}
+              onClick={() => {
+                let sentence: string | null = null;
+                change((draft) => {
+                  sentence = takeIn(draft, useBench.getState().selection.partId ?? '', part.id);
+                });
+                setRefusal(sentence);
+              }}
+            />
+          )}
+          {on && !part.locked && part.members.filter((m) => m.role === 'join').length > 1 && (
+            <CardButton
+              label="Split"
+              title="Split: a part for every joined member"
+              icon={Split}
+              onClick={() => change((draft) => splitInPlace(draft, part.id))}
+            />
+          )}
+          {(on || part.locked) && (
+            <CardButton
+              label={part.locked ? 'Unlock' : 'Lock'}
+              title={part.locked ? 'Unlock' : 'Lock: not moved or changed by hand'}
+              icon={part.locked ? Lock : LockOpen}
+              pressed={part.locked}
+              onClick={() =>
+                edit((p) => {
+                  p.locked = !p.locked;
+                })
+              }
+            />
+          )}
+          <CardButton
+            label={part.hidden ? 'Show' : 'Hide'}
+            title={part.hidden ? 'Show' : 'Hide: neither shown nor exported'}
+            icon={part.hidden ? EyeOff : Eye}
+            onClick={() =>
+              edit((p) => {
+                p.hidden = !p.hidden;
+              })
+            }
+          />
+          {on && (
+            <>
+              <CardButton label="Duplicate" title="Duplicate (D)" icon={Copy} onClick={duplicateSelected} />
+              {!part.locked && <CardButton label="Remove" icon={Trash2} onClick={() => removePart(part.id)} />}
+            </>
+          )}
+          {row.grip}
+        </div>
+      </div>
+      {refusal && (
+        <p role="alert" className="nf-small text-danger mb-0">
+          {refusal}
+        </p>
+      )}
+    </li>
+  );
+});
+
+const removePart = (partId: string): void =>
+  change((draft) => {
+    draft.parts = draft.parts.filter((p) => p.id !== partId);
+  });
+
+/** Findings listed at first, and more at each press. */
+const LISTED = 50;
+
+export function JobSheet() {
+  const job = useBench((s) => s.job);
+  const view = useBench((s) => s.view);
+  const selected = useBench((s) => s.selection.partId);
+  const [listed, setListed] = useState(LISTED);
+  const views = new Map(view?.parts.map((p) => [p.id, p]));
+  const chosen = job.parts.find((part) => part.id === selected);
+  const findings = view?.findings ?? [];
+  const open = findings.filter((f) => f.left === null);
+  const left = findings.length - open.length;
+  const beside =
+    open.length === 0 && left === 0
+      ? ''
+      : [`${open.length} to look at`, left > 0 ? `${left} left as is` : ''].filter(Boolean).join(' · ');
+  return (
+    <aside className={styles.jobSheet} aria-label="Job sheet">
+      <Heading beside={job.parts.length || undefined}>Parts</Heading>
+      {job.parts.length === 0 && (
+        <p className="nf-muted nf-small">Nothing here yet. Add lettering or a shape on the left.</p>
+      )}
+      <SortableList
+        name="parts"
+        ids={job.parts.map((part) => part.id)}
+        onMove={(from, to) => change((draft) => moveEntry(draft.parts, from, to))}
+      >
+        <ul className="list-unstyled m-0" aria-label="Parts">
+          {job.parts.map((part) => (
+            <PartCard
+              key={part.id}
+              part={part}
+              operations={job.operations}
+              size={sizeWords(views.get(part.id), job.units)}
+              on={part.id === selected}
+              into={chosen && chosen.id !== part.id && !chosen.locked ? partWords(chosen) : null}
+            />
+          ))}
+        </ul>
+      </SortableList>
+      <Heading beside={beside}>Findings</Heading>
+      {view && findings.length === 0 && job.parts.length > 0 && (
+        <p className="nf-muted nf-small">Nothing to look at.</p>
+      )}
+      <ul className={styles.findings} aria-label="Findings">
+        {[...open, ...findings.filter((f) => f.left !== null)].slice(0, listed).map((finding) => (
+          <FindingRow key={finding.key} finding={finding} />
+        ))}
+      </ul>
+      {findings.length > listed && (
+        <Button variant="plain" className="mt-2 w-100" onClick={() => setListed((n) => n + LISTED)}>
+          {findings.length - listed} more
+        </Button>
+      )}
+    </aside>
+  );
+}

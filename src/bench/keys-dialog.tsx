@@ -1,0 +1,45 @@
+'use client';
+
+import Modal from 'react-bootstrap/Modal';
+import Table from 'react-bootstrap/Table';
+
+const KEYS: readonly (readonly [string, string])[] = [
+  ['1 to 6', 'go to a station'],
+  ['F', 'fit the sheet in sight'],
+  ['+ and −', 'zoom'],
+  ['Arrows', 'nudge by 1 mm or 1/16 in; with Shift ten times, with Alt a tenth'],
+  ['Tab', 'next part (when the sheet has the focus); with Shift the one before'],
+  ['Enter', 'edit the words'],
+  ['Esc', 'step out'],
+  ['Delete', 'remove'],
+  ['Ctrl or Cmd Z', 'undo; with Shift redo'],
+  ['D', 'duplicate'],
+  ['E', 'export'],
+  ['?', 'this list'],
+];
+
+export function KeysDialog({ shown, onClose }: { shown: boolean; onClose: () => void }) {
+  return (
+    <Modal show={shown} onHide={onClose} aria-labelledby="keys-title">
+      <Modal.Header closeButton>
+        <Modal.Title id="keys-title" as="h2" className="fs-5">
+          Keys
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <Table size="sm" borderless className="m-0">
+          <tbody>
+            {KEYS.map(([key, what]) => (
+              <tr key={key}>
+                <th scope="row" className="nf-figure text-nowrap pe-3">
+                  {key}
+                </th>
+                <td>{what}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Modal.Body>
+    </Modal>
+  );
+}

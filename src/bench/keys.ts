@@ -1,0 +1,126 @@
+'use client';
+
+/** The bench's keys. */
+import { useHotkeys } from 'react-hotkeys-hook';
+import { duplicatePart, memberOf, moveMember, removeMember } from './edits';
+import { focusWords } from './focus-words';
+import { fitSheet, zoomBy } from './sheet/camera';
+import { STATIONS } from './stations/list';
+import { change, goToStation, redo, select, undo, useBench } from './store';
+
+/** The grid step that arrows nudge by, in mm. */
+const stepMm = (): number => (useBench.getState().job.units === 'mm' ? 1 : 25.4 / 16);
+
+const typing = (): boolean => {
+  const at = document.activeElement;
+  return at instanceof HTMLElement && (at.matches('input, textarea, select') || at.isContentEditable);
+};
+
+const isLocked = (partId: string | null): boolean =>
+  useBench.getState().job.parts.find((p) => p.id === partId)?.locked === true;
+
+function nudge(key: string, factor: number): void {
+  const { selection } = useBench.getState();
+  if (isLocked(selection.partId)) return;
+  const by = stepMm() * factor;
+  const ways: Readonly<Record<string, readonly [number, number]>> = {
+    arrowleft: [-1, 0],
+    arrowright: [1, 0],
+    arrowup: [0, 1],
+    arrowdown: [0, -1],
+  };
+  const [dx, dy] = (ways[key] ?? [0, 0]).map((way) => way * by) as [number, number];
+  change((job) => {
+    const member = memberOf(job, selection.partId, selection.memberId);
+    if (member) return moveMember(member, dx, dy);
+    for (const m of job.parts.find((p) => p.id === selection.partId)?.members ?? []) moveMember(m, dx, dy);
+  }, 'nudge');
+}
+
+function nextPart(way: 1 | -1): void {
+  const { job, selection } = useBench.getState();
+  if (job.parts.length === 0) return;
+  const at = job.parts.findIndex((p) => p.id === selection.partId);
+  const next = job.parts[(at + way + job.parts.length) % job.parts.length] ?? job.parts[0];
+  if (next) select(next.id, next.members[0]?.id ?? null);
+}
+
+function removeSelected(): void {
+  const { selection } = useBench.getState();
+  const { partId, memberId } = selection;
+  if (!partId || isLocked(partId)) return;
+  change((job) => {
+    if (memberId) removeMember(job, partId, memberId);
+    else job.parts = job.parts.filter((p) => p.id !== partId);
+  });
+}
+
+export function duplicateSelected(): void {
+  const { partId } = useBench.getState().selection;
+  if (!partId) return;
+  let copy: string | null = null;
+  change((job) => {
+    copy = duplicatePart(job, partId);
+  });
+  if (copy) select(copy, useBench.getState().job.parts.find((p) => p.id === copy)?.members[0]?.id ?? null);
+}
+
+export function useBenchKeys(showKeys: () => void): void {
+  useHotkeys('1,2,3,4,5,6', (e) => {
+    const stop = STATIONS[Number(e.key) - 1];
+    if (stop) goToStation(stop.id);
+  });
+  useHotkeys('f', () => fitSheet());
+  useHotkeys('equal,shift+equal,plus,add', () => zoomBy(1.25));
+  useHotkeys('minus,subtract', () => zoomBy(0.8));
+  useHotkeys(
+    'left,right,up,down,shift+left,shift+right,shift+up,shift+down,alt+left,alt+right,alt+up,alt+down',
+    (e) => {
+      if (!useBench.getState().selection.partId) return;
+      e.preventDefault();
+      nudge(e.key.toLowerCase(), e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
+    },
+  );
+  useHotkeys('tab,shift+tab', (e) => {
+    // Tab steps through parts only from the sheet, so that the keyboard still reaches every control.
+    if (!document.activeElement?.closest('[data-sheet]')) return;
+    e.preventDefault();
+    nextPart(e.shiftKey ? -1 : 1);
+  });
+  useHotkeys('enter', (e) => {
+    if (document.activeElement?.matches('button, a, [role=button]')) return;
+    e.preventDefault();
+    focusWords();
+  });
+  useHotkeys(
+    'esc',
+    () => {
+      if (typing()) return (document.activeElement as HTMLElement).blur();
+      const { selection, only } = useBench.getState();
+      if (only) useBench.setState({ only: null });
+      else if (selection.memberId) select(selection.partId);
+      else select(null);
+    },
+    { enableOnFormTags: true },
+  );
+  useHotkeys('delete,backspace', () => removeSelected());
+  useHotkeys('d', () => duplicateSelected());
+  useHotkeys('e', () => goToStation('prove'));
+  useHotkeys('shift+slash,?', () => showKeys(), { useKey: true });
+  useHotkeys(
+    'mod+z',
+    (e) => {
+      e.preventDefault();
+      undo();
+    },
+    { enableOnFormTags: true },
+  );
+  useHotkeys(
+    'mod+shift+z,mod+y',
+    (e) => {
+      e.preventDefault();
+      redo();
+    },
+    { enableOnFormTags: true },
+  );
+}

@@ -1,0 +1,24 @@
+/** Where in a job the user is, kept in the address, so that a reload comes back to it. */
+import { STATIONS } from './stations/list';
+
+export type Place = { readonly station: string; readonly partId: string | null; readonly memberId: string | null };
+
+export function placeFromAddress(): Place {
+  const query = new URLSearchParams(window.location.search);
+  const wanted = query.get('at');
+  const [partId, memberId] = (query.get('on') ?? '').split('/');
+  return {
+    station: STATIONS.find((s) => s.id === wanted)?.id ?? 'compose',
+    partId: partId || null,
+    memberId: memberId || null,
+  };
+}
+
+export function placeToAddress({ station, partId, memberId }: Place): void {
+  const query = new URLSearchParams();
+  if (station !== 'compose') query.set('at', station);
+  if (partId) query.set('on', memberId ? `${partId}/${memberId}` : partId);
+  const search = query.size > 0 ? `?${query.toString().replaceAll('%2F', '/')}` : '';
+  if (search !== window.location.search)
+    window.history.replaceState(window.history.state, '', window.location.pathname + search);
+}

@@ -1,0 +1,175 @@
+/**
+ * Saving by itself: every change goes to the server soon after it is made, with the version it was made from. A draft
+ * stays in this browser until the server has it, so that neither a lost connection nor a reload loses anything.
+ */
+import { checkJob } from '@/core/document/read';
+import type { Job } from '@/core/document/schema';
+import type { SavedExtras } from '@/core/job/summary';
+import { computing } from '@/worker/client';
+import { type SaveState, useBench } from './store';
+
+const SAVE_AFTER_MS = 500;
+const DRAFT_AFTER_MS = 150;
+const RETRY_MS = 2_000;
+/** A save waits no longer than this for its picture; without one the old picture stays. */
+const PICTURE_MS = 3_000;
+
+export type Draft = { readonly version: number; readonly document: Job };
+
+const draftKey = (id: string) => `needlefile:draft:${id}`;
+
+export function readDraft(id: string): Draft | null {
+  try {
+    const held = JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as {
+      version?: unknown;
+      document?: unknown;
+    } | null;
+    if (!held || typeof held.version !== 'number') return null;
+    const read = checkJob(held.document);
+    return read.ok ? { version: held.version, document: read.job } : null;
+  } catch {
+    return null;
+  }
+}
+
+export function dropDraft(id: string): void {
+  try {
+    localStorage.removeItem(draftKey(id));
+  } catch {
+    // Storage may be switched off; then there is no draft either.
+  }
+}
+
+function keepDraft(id: string, draft: Draft): void {
+  try {
+    localStorage.setItem(draftKey(id), JSON.stringify(draft));
+  } catch {
+    // Too large or switched off: the document is still here in the page and on its way to the server.
+  }
+}
+
+const setSave = (save: SaveState) => useBench.setState({ save });
+
+/** The picture and the count of findings a document is saved with; null when they do not come in time. */
+const extrasFor = (job: Job): Promise<SavedExtras | null> =>
+  Promise.race([
+    computing()
+      .summary(job)
+      .catch(() => null),
+    new Promise<null>((resolve) => setTimeout(() => resolve(null), PICTURE_MS)),
+  ]);
+
+/** Start saving; `unsaved` when the document already differs from the server's. Returns how to stop. */
+export function keepSaved(unsaved: boolean): () => void {
+  let stopped = false;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let draftTimer: ReturnType<typeof setTimeout> | undefined;
+  let sending = false;
+  let savedJob = unsaved ? null : useBench.getState().job;
+
+  const later = (ms: number) => {
+    clearTimeout(timer);
+    timer = setTimeout(() => void send(), ms);
+  };
+
+  const send = async () => {
+    if (sending || stopped) return;
+    const { id, job, version, save } = useBench.getState();
+    if (job === savedJob || save.kind === 'stale' || save.kind === 'gone') return;
+    sending = true;
+    if (save.kind !== 'away') setSave({ kind: 'saving' });
+    const outcome = await put(id, version, job);
+    sending = false;
+    if (stopped) return;
+    if (outcome.kind === 'saved') {
+      savedJob = job;
+      useBench.setState({ version: outcome.version });
+      if (useBench.getState().job === job) {
+        clearTimeout(draftTimer);
+        dropDraft(id);
+        setSave({ kind: 'saved', at: outcome.at });
+      } else {
+        keepDraft(id, { version: outcome.version, document: useBench.getState().job });
+        later(SAVE_AFTER_MS);
+      }
+    } else {
+      setSave(outcome);
+      if (outcome.kind === 'away') later(RETRY_MS);
+      else if (useBench.getState().job !== job) later(SAVE_AFTER_MS);
+    }
+  };
+
+  const onChange = () => {
+    const { id, version, job, save } = useBench.getState();
+    clearTimeout(draftTimer);
+    draftTimer = setTimeout(() => keepDraft(id, { version, document: job }), DRAFT_AFTER_MS);
+    if (save.kind === 'saved' || save.kind === 'refused') setSave({ kind: 'waiting' });
+    if (save.kind !== 'away') later(SAVE_AFTER_MS);
+  };
+
+  const leave = useBench.subscribe((now, before) => {
+    if (now.job !== before.job) onChange();
+    else if (before.save.kind === 'stale' && now.save.kind === 'waiting') later(0);
+  });
+  const onLeaving = () => {
+    const { id, version, job } = useBench.getState();
+    if (job !== savedJob) keepDraft(id, { version, document: job });
+  };
+  const onBack = () => later(0);
+  window.addEventListener('pagehide', onLeaving);
+  window.addEventListener('online', onBack);
+  if (unsaved) onChange();
+
+  return () => {
+    onLeaving();
+    stopped = true;
+    clearTimeout(timer);
+    clearTimeout(draftTimer);
+    leave();
+    window.removeEventListener('pagehide', onLeaving);
+    window.removeEventListener('online', onBack);
+  };
+}
+
+type Outcome =
+  | { readonly kind: 'saved'; readonly version: number; readonly at: string }
+  | Extract<SaveState, { kind: 'away' | 'refused' | 'stale' | 'gone' }>;
+
+async function put(id: string, version: number, job: Job): Promise<Outcome> {
+  let response: Response;
+  try {
+    response = await fetch(`/api/jobs/${id}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ version, document: job, extras: await extrasFor(job) }),
+    });
+  } catch {
+    return { kind: 'away', sentence: 'The server is away. Your work is kept here and saved when it is back.' };
+  }
+  const body = (await response.json().catch(() => ({}))) as {
+    version?: number;
+    changedAt?: string;
+    sentence?: string;
+    stored?: { version: number; document: Job };
+  };
+  if (response.ok) return { kind: 'saved', version: body.version ?? version + 1, at: body.changedAt ?? '' };
+  const sentence = body.sentence ?? 'The server could not save this.';
+  if (response.status === 409 && body.stored) return { kind: 'stale', stored: body.stored };
+  if (response.status === 404) return { kind: 'gone' };
+  if (response.status >= 500) return { kind: 'away', sentence };
+  return { kind: 'refused', sentence };
+}
+
+/** Keep this window's document as a job of its own; returns its id. */
+export async function saveAsCopy(job: Job): Promise<string | null> {
+  const response = await fetch('/api/jobs', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({
+      document: { ...job, title: `${job.title} (my version)`.slice(0, 200) },
+      extras: await extrasFor(job),
+    }),
+  }).catch(() => null);
+  if (!response?.ok) return null;
+  return ((await response.json()) as { id: string }).id;
+}

@@ -1,0 +1,84 @@
+/** What part of the bench is in sight. Screen x = x + k·mm, screen y = y − k·mm (millimetres go upwards). */
+import { select } from 'd3-selection';
+import { type ZoomBehavior, zoom, zoomIdentity } from 'd3-zoom';
+import { create } from 'zustand';
+import { useBench } from '../store';
+
+export type Camera = {
+  readonly k: number;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+};
+
+/** Pixels per millimetre: from metres of sheet in sight to a micrometre per pixel. */
+const LEAST_ZOOM = 0.02;
+const MOST_ZOOM = 1_000;
+/** Room kept around what is fitted, as a share of the view. */
+const ROOM = 0.06;
+/** Width of the rulers, in pixels. */
+export const RULER = { top: 22, left: 30 } as const;
+/** Height that the switch of looks covers at the bottom of the view, in pixels. */
+const LOOKS = 56;
+
+export const useCamera = create<Camera>(() => ({ k: 1, x: 0, y: 0, width: 0, height: 0 }));
+
+let behaviour: ZoomBehavior<SVGSVGElement, unknown> | null = null;
+let surface: SVGSVGElement | null = null;
+
+/** Let wheel and drag on empty bench move the camera; returns how to stop. */
+export function attachCamera(svg: SVGSVGElement, mayPan: (event: MouseEvent) => boolean): () => void {
+  surface = svg;
+  behaviour = zoom<SVGSVGElement, unknown>()
+    .scaleExtent([LEAST_ZOOM, MOST_ZOOM])
+    .clickDistance(4)
+    .filter(
+      (event: MouseEvent) => event.type === 'wheel' || event.button === 1 || (event.button === 0 && mayPan(event)),
+    )
+    .on('zoom', ({ transform }) => {
+      useCamera.setState({ k: transform.k, x: transform.x, y: transform.y });
+    });
+  select(svg).call(behaviour).on('dblclick.zoom', null);
+  return () => {
+    select(svg).on('.zoom', null);
+    surface = null;
+    behaviour = null;
+  };
+}
+
+type Box = { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number };
+
+function lookAt(box: Box, mostZoom: number): void {
+  const view = useCamera.getState();
+  if (!surface || !behaviour || view.width === 0 || view.height === 0) return;
+  const width = Math.max(1, view.width - RULER.left);
+  const height = Math.max(1, view.height - RULER.top - LOOKS);
+  const w = Math.max(1e-3, box.maxX - box.minX);
+  const h = Math.max(1e-3, box.maxY - box.minY);
+  const k = Math.min(mostZoom, MOST_ZOOM, (width * (1 - 2 * ROOM)) / w, (height * (1 - 2 * ROOM)) / h);
+  const x = RULER.left + width / 2 - (k * (box.minX + box.maxX)) / 2;
+  const y = RULER.top + height / 2 + (k * (box.minY + box.maxY)) / 2;
+  select(surface).call(behaviour.transform, zoomIdentity.translate(x, y).scale(k));
+}
+
+export function fitSheet(): void {
+  const { width, height } = useBench.getState().job.sheet;
+  lookAt({ minX: 0, minY: 0, maxX: width, maxY: height }, Infinity);
+}
+
+/** Bring a place into sight with its surroundings. */
+export function lookAtPlace(box: Box): void {
+  const room = Math.max(box.maxX - box.minX, box.maxY - box.minY, 2) * 1.2;
+  lookAt({ minX: box.minX - room, minY: box.minY - room, maxX: box.maxX + room, maxY: box.maxY + room }, 60);
+}
+
+export function zoomBy(factor: number): void {
+  if (surface && behaviour) select(surface).call(behaviour.scaleBy, factor);
+}
+
+/** Millimetres on the sheet under a point of the view. */
+export const toSheet = (camera: Camera, px: number, py: number): { x: number; y: number } => ({
+  x: (px - camera.x) / camera.k,
+  y: (camera.y - py) / camera.k,
+});

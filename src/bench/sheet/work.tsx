@@ -1,0 +1,145 @@
+'use client';
+
+/** The work on the sheet: parts in the colours of their operations, as bare outlines, or as cut. */
+import { memo } from 'react';
+import type { Job } from '@/core/document/schema';
+import { DASHES, kindColour } from '@/ui/marks';
+import type { JobView, PartView } from '@/worker/view';
+import type { Look } from '../store';
+import styles from './sheet.module.css';
+
+type Props = { readonly job: Job; readonly view: JobView; readonly look: Look; readonly only: string | null };
+
+/** Slanted lines for engraved areas; drawn in screen pixels whatever the zoom. */
+export function EngravePattern({ k }: { k: number }) {
+  const size = 6 / k;
+  return (
+    <defs>
+      <pattern id="engrave-fill" width={size} height={size} patternUnits="userSpaceOnUse" patternTransform="rotate(30)">
+        <rect width={size} height={size} fill="var(--nf-engrave)" fillOpacity={0.12} />
+        <rect width={size * 0.22} height={size} fill="var(--nf-engrave)" />
+      </pattern>
+    </defs>
+  );
+}
+
+const Area = ({ d, fill, opacity }: { d: string; fill: string; opacity?: number }) => (
+  <path d={d} className={styles.area} fill={fill} fillOpacity={opacity} fillRule="nonzero" />
+);
+
+const Line = ({ d, colour, dash, round }: { d: string; colour: string; dash?: string; round?: boolean }) => (
+  <path
+    d={d}
+    className={styles.line}
+    stroke={colour}
+    strokeDasharray={dash}
+    strokeLinecap={round ? 'round' : 'butt'}
+    strokeWidth={round ? 2.6 : undefined}
+  />
+);
+
+function Drawing({ job, view, only }: Props) {
+  const operations = view.operations.filter((o) => (only === null ? true : o.id === only));
+  const partById = new Map(view.parts.map((p) => [p.id, p]));
+  const worked = new Set(view.operations.flatMap((o) => [...o.outlinesOf, ...o.fillsOf]));
+  const isOn = (id: string) => job.operations.find((o) => o.id === id)?.on !== false;
+  return (
+    <>
+      {only === null &&
+        view.parts.map((part) => {
+          const outside = job.parts.find((p) => p.id === part.id)?.keep === 'outside';
+          return (
+            <Area
+              key={part.id}
+              d={part.d}
+              fill={outside ? 'var(--nf-bench)' : 'var(--nf-stock)'}
+              opacity={outside ? 0.75 : 0.8}
+            />
+          );
+        })}
+      {operations.flatMap((o) =>
+        o.fillsOf.map((id) => {
+          const part = partById.get(id);
+          if (!part) return null;
+          const fill = o.kind === 'engrave' ? 'url(#engrave-fill)' : kindColour(o.kind);
+          return (
+            <g key={`${o.id}-${id}-fill`} opacity={isOn(o.id) ? 1 : 0.35}>
+              <Area d={part.d} fill={fill} opacity={o.kind === 'engrave' ? undefined : 0.4} />
+              <Line d={part.d} colour={kindColour(o.kind)} />
+            </g>
+          );
+        }),
+      )}
+      {operations.flatMap((o) =>
+        o.outlinesOf.map((id) => {
+          const part = partById.get(id);
+          return (
+            part && (
+              <g key={`${o.id}-${id}`} opacity={isOn(o.id) ? 1 : 0.35}>
+                <Line d={part.d} colour={kindColour(o.kind)} dash={DASHES[o.kind]} round={o.kind === 'mark'} />
+              </g>
+            )
+          );
+        }),
+      )}
+      {only === null &&
+        view.parts
+          .filter((p) => !worked.has(p.id))
+          .map((part) => <Line key={part.id} d={part.d} colour="var(--nf-muted)" />)}
+    </>
+  );
+}
+
+function AsCut({ job, view }: Props) {
+  const cutIds = new Set(view.operations.filter((o) => o.kind === 'cut').flatMap((o) => o.outlinesOf));
+  const isNegative = (p: PartView) => job.parts.find((x) => x.id === p.id)?.keep === 'outside';
+  const negatives = view.parts.filter(isNegative);
+  return (
+    <>
+      {negatives.length > 0 && (
+        <>
+          <rect width={job.sheet.width} height={job.sheet.height} fill="var(--nf-kept)" className={styles.area} />
+          {negatives.map((part) => (
+            <Area key={part.id} d={part.d} fill="var(--nf-bench)" />
+          ))}
+        </>
+      )}
+      {view.parts
+        .filter((p) => !isNegative(p))
+        .map((part) =>
+          cutIds.has(part.id) || job.parts.find((p) => p.id === part.id)?.work.length === 0 ? (
+            <Area key={part.id} d={part.d} fill="var(--nf-kept)" />
+          ) : null,
+        )}
+      {view.operations
+        .filter((o) => o.kind !== 'cut')
+        .flatMap((o) => [
+          ...o.fillsOf.map((id) => ({ o, id, fill: true })),
+          ...o.outlinesOf.map((id) => ({ o, id, fill: false })),
+        ])
+        .map(({ o, id, fill }) => {
+          const part = view.parts.find((p) => p.id === id);
+          if (!part) return null;
+          return fill ? (
+            <Area key={`${o.id}-${id}-f`} d={part.d} fill="var(--nf-engrave)" opacity={0.8} />
+          ) : (
+            <Line key={`${o.id}-${id}`} d={part.d} colour="var(--nf-ink)" />
+          );
+        })}
+      {view.parts.map((part) => part.awayD && <path key={part.id} d={part.awayD} className={styles.pieceArea} />)}
+    </>
+  );
+}
+
+export const Work = memo(function Work(props: Props) {
+  if (props.look === 'cut') return <AsCut {...props} />;
+  if (props.look === 'outlines')
+    return (
+      <>
+        {props.view.parts.map((part) => (
+          <Line key={part.id} d={part.d} colour="var(--nf-ink)" />
+        ))}
+      </>
+    );
+  return <Drawing {...props} />;
+});

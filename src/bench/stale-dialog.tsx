@@ -1,0 +1,76 @@
+'use client';
+
+/** When somebody else saved this job meanwhile: both versions are there, and the user says which goes on. */
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Modal from 'react-bootstrap/Modal';
+import { checkJob } from '@/core/document/read';
+import { dropDraft, saveAsCopy } from './saving';
+import { openBench, useBench } from './store';
+
+export function StaleDialog() {
+  const save = useBench((s) => s.save);
+  const router = useRouter();
+  const [sentence, setSentence] = useState<string | null>(null);
+  if (save.kind !== 'stale' && save.kind !== 'gone') return null;
+
+  const keepAsCopy = async () => {
+    const { job, id } = useBench.getState();
+    const copy = await saveAsCopy(job);
+    if (!copy) return setSentence('The server is away. Your version is still here; try again in a moment.');
+    dropDraft(id);
+    router.push(`/jobs/${copy}`);
+  };
+  const useTheirs = () => {
+    if (save.kind !== 'stale') return;
+    const read = checkJob(save.stored.document);
+    if (!read.ok) return setSentence(read.sentences.join(' '));
+    const { id, selection, station } = useBench.getState();
+    dropDraft(id);
+    openBench(id, read.job, save.stored.version, new Date().toISOString(), selection, station);
+    window.location.reload();
+  };
+  const keepMine = () => {
+    if (save.kind !== 'stale') return;
+    // Theirs becomes an earlier version of the job, kept on the server.
+    useBench.setState({ version: save.stored.version, save: { kind: 'waiting' } });
+  };
+
+  return (
+    <Modal show backdrop="static" keyboard={false} centered aria-labelledby="stale-title">
+      <Modal.Header>
+        <Modal.Title id="stale-title" as="h2" className="fs-5">
+          {save.kind === 'stale' ? 'This job was changed in another window' : 'This job was deleted in another window'}
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body>
+        <p className="m-0">
+          {save.kind === 'stale'
+            ? 'Your version is still here, and so is the other one. Nothing is lost whichever you choose.'
+            : 'Your version is still here. You can keep it as a job of its own.'}
+        </p>
+        {sentence && (
+          <p role="alert" className="text-danger mt-2 mb-0">
+            {sentence}
+          </p>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        {save.kind === 'stale' && (
+          <>
+            <Button variant="plain" onClick={useTheirs}>
+              Take the other version
+            </Button>
+            <Button variant="plain" onClick={keepMine}>
+              Go on with mine
+            </Button>
+          </>
+        )}
+        <Button variant="primary" onClick={() => void keepAsCopy()}>
+          Keep mine as a copy
+        </Button>
+      </Modal.Footer>
+    </Modal>
+  );
+}

@@ -1,0 +1,248 @@
+'use client';
+
+import { ScanEye, Trash2 } from 'lucide-react';
+import { useId } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import type { Job, Operation, OperationKind, Part, Work } from '@/core/document/schema';
+import { colourOf } from '@/core/job/export';
+import { LIMITS } from '@/core/limits';
+import { formatArea, formatRun } from '@/ui/figures';
+import { Heading } from '@/ui/heading';
+import { OperationMark } from '@/ui/marks';
+import { SortableList, useSortableRow } from '@/ui/sortable';
+import styles from '../bench.module.css';
+import { freeId, moveEntry } from '../edits';
+import { partWords } from '../job-sheet';
+import { change, showOnly, useBench } from '../store';
+
+const KINDS: readonly OperationKind[] = ['engrave', 'mark', 'score', 'cut'];
+
+function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
+  const only = useBench((s) => s.only);
+  const figures = useBench((s) => s.view?.operations.find((o) => o.id === operation.id));
+  const row = useSortableRow(operation.id, operation.name);
+  const used = job.parts.some((p) => p.work.some((w) => w.operation === operation.id));
+  const edit = (recipe: (o: Operation) => void, merge: string | null = null) =>
+    change((draft) => {
+      const o = draft.operations.find((x) => x.id === operation.id);
+      if (o) recipe(o);
+    }, merge && `${merge}:${operation.id}`);
+  return (
+    <li ref={row.ref} className={styles.operation} data-off={!operation.on} style={row.style}>
+      <div className={styles.operationHead}>
+        {row.grip}
+        <OperationMark kind={operation.kind} />
+        <input
+          type="text"
+          aria-label="Name of the operation"
+          value={operation.name}
+          maxLength={LIMITS.nameCharacters}
+          onChange={(e) => {
+            const name = e.target.value;
+            if (name)
+              edit((o) => {
+                o.name = name;
+              }, 'operation-name');
+          }}
+        />
+        <button
+          type="button"
+          className={styles.iconButton}
+          aria-pressed={only === operation.id}
+          aria-label={`Look at ${operation.name} alone`}
+          title="Look at it alone"
+          onClick={() => showOnly(only === operation.id ? null : operation.id)}
+        >
+          <ScanEye size={16} />
+        </button>
+        <Form.Check
+          type="switch"
+          aria-label={`${operation.name} is on`}
+          title={operation.on ? 'On: exported' : 'Off: not exported'}
+          checked={operation.on}
+          onChange={(e) =>
+            edit((o) => {
+              o.on = e.target.checked;
+            })
+          }
+        />
+      </div>
+      <div className="d-flex align-items-center gap-2 mt-1">
+        <Form.Select
+          size="sm"
+          aria-label={`Kind of ${operation.name}`}
+          value={operation.kind}
+          style={{ width: 104 }}
+          onChange={(e) =>
+            edit((o) => {
+              o.kind = e.target.value as OperationKind;
+            })
+          }
+        >
+          {KINDS.map((kind) => (
+            <option key={kind} value={kind}>
+              {kind}
+            </option>
+          ))}
+        </Form.Select>
+        <input
+          type="color"
+          className={styles.colour}
+          aria-label={`Colour of ${operation.name} in files`}
+          title={operation.colour ? 'Colour in files, its own' : 'Colour in files, from the colour key'}
+          value={colourOf(operation, job)}
+          onChange={(e) =>
+            edit((o) => {
+              o.colour = e.target.value.toUpperCase();
+            }, 'operation-colour')
+          }
+        />
+        <span className="nf-muted nf-small ms-auto text-end">
+          {figures && (figures.paths > 0 || figures.fillMm2 > 0)
+            ? [
+                figures.paths > 0
+                  ? `${figures.paths} path${figures.paths === 1 ? '' : 's'}, ${formatRun(figures.lengthMm, job.units)}`
+                  : '',
+                figures.fillMm2 > 0 ? formatArea(figures.fillMm2, job.units) : '',
+              ]
+                .filter(Boolean)
+                .join(' · ')
+            : 'nothing yet'}
+        </span>
+        {!used && (
+          <button
+            type="button"
+            className={styles.iconButton}
+            aria-label={`Remove ${operation.name}`}
+            title="Remove"
+            onClick={() =>
+              change((draft) => {
+                draft.operations = draft.operations.filter((o) => o.id !== operation.id);
+              })
+            }
+          >
+            <Trash2 size={15} />
+          </button>
+        )}
+      </div>
+      {operation.colour && (
+        <Button
+          variant="word"
+          onClick={() =>
+            edit((o) => {
+              o.colour = null;
+            })
+          }
+        >
+          Follow the colour key
+        </Button>
+      )}
+    </li>
+  );
+}
+
+function Given({ part, what, operations }: { part: Part; what: Work['what']; operations: readonly Operation[] }) {
+  const now = part.work.filter((w) => w.what === what).map((w) => w.operation);
+  return (
+    <Form.Select
+      size="sm"
+      aria-label={`${what === 'outline' ? 'Outline' : 'Inside'} of ${partWords(part)}`}
+      value={now[0] ?? ''}
+      onChange={(e) => {
+        const operation = e.target.value;
+        change((job) => {
+          const draft = job.parts.find((p) => p.id === part.id);
+          if (!draft) return;
+          draft.work = draft.work.filter((w) => w.what !== what);
+          if (operation) draft.work.push({ what, operation });
+        });
+      }}
+    >
+      <option value="">–</option>
+      {operations.map((o) => (
+        <option key={o.id} value={o.id}>
+          {o.name}
+        </option>
+      ))}
+    </Form.Select>
+  );
+}
+
+function ColourKey({ job }: { job: Job }) {
+  const id = useId();
+  return (
+    <>
+      <Heading beside="what your machine reads">Colour key</Heading>
+      <div className="d-flex flex-wrap column-gap-2 row-gap-1">
+        {KINDS.map((kind) => (
+          <div key={kind} className="d-flex align-items-center gap-1 nf-small">
+            <input
+              type="color"
+              id={`${id}-${kind}`}
+              className={styles.colour}
+              value={job.colourKey[kind]}
+              onChange={(e) =>
+                change((draft) => {
+                  draft.colourKey[kind] = e.target.value.toUpperCase();
+                }, `key:${kind}`)
+              }
+            />
+            <label htmlFor={`${id}-${kind}`}>{kind}</label>
+          </div>
+        ))}
+      </div>
+    </>
+  );
+}
+
+/** Operations in running order, and which part goes to which. */
+export function Assign() {
+  const job = useBench((s) => s.job);
+  const reorder = (from: number, to: number) =>
+    change((draft) => {
+      moveEntry(draft.operations, from, to);
+    });
+  const add = () =>
+    change((draft) => {
+      const id = freeId(draft, 'operation');
+      draft.operations.push({ id, name: `Cut ${draft.operations.length + 1}`, kind: 'cut', on: true, colour: null });
+    });
+  return (
+    <>
+      <Heading beside="in running order">Operations</Heading>
+      <SortableList name="operations" ids={job.operations.map((o) => o.id)} onMove={reorder}>
+        <ul className="list-unstyled m-0">
+          {job.operations.map((operation) => (
+            <OperationCard key={operation.id} operation={operation} job={job} />
+          ))}
+        </ul>
+      </SortableList>
+      <Button variant="plain" onClick={add} disabled={job.operations.length >= LIMITS.operations}>
+        Add an operation
+      </Button>
+      <Heading>Given to</Heading>
+      {job.parts.length === 0 ? (
+        <p className="nf-muted nf-small">No parts yet.</p>
+      ) : (
+        <div className={styles.assign}>
+          <span className="nf-muted">Part</span>
+          <span className="nf-muted">Outline</span>
+          <span className="nf-muted">Inside</span>
+          {job.parts.map((part) => (
+            <PartRow key={part.id} part={part} operations={job.operations} />
+          ))}
+        </div>
+      )}
+      <ColourKey job={job} />
+    </>
+  );
+}
+
+const PartRow = ({ part, operations }: { part: Part; operations: readonly Operation[] }) => (
+  <>
+    <span title={partWords(part)}>{partWords(part)}</span>
+    <Given part={part} what="outline" operations={operations} />
+    <Given part={part} what="fill" operations={operations} />
+  </>
+);

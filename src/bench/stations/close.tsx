@@ -1,0 +1,65 @@
+'use client';
+
+import type { Part } from '@/core/document/schema';
+import { Switch } from '@/ui/fields';
+import { Heading } from '@/ui/heading';
+import type { PartView } from '@/worker/view';
+import { partWords } from '../job-sheet';
+import { change } from '../store';
+import { NothingYet, useShownParts } from './shown-parts';
+
+function PartOutlines({ part, view }: { part: Part; view: PartView }) {
+  const weld = part.steps.find((s) => s.kind === 'weld')?.on ?? true;
+  const mustWeld = part.members.some((m) => m.role !== 'join');
+  const setWeld = (on: boolean) =>
+    change((job) => {
+      const draft = job.parts.find((p) => p.id === part.id);
+      if (!draft) return;
+      draft.steps = [...draft.steps.filter((s) => s.kind !== 'weld'), { kind: 'weld', on }];
+    });
+  const letters = view.members.reduce((sum, m) => sum + m.letters, 0);
+  return (
+    <section>
+      <Heading beside={`${view.outlines} outline${view.outlines === 1 ? '' : 's'}`}>{partWords(part)}</Heading>
+      <Switch
+        label="Weld what overlaps"
+        on={weld || mustWeld}
+        disabled={mustWeld}
+        onChange={setWeld}
+        note={
+          mustWeld
+            ? 'Always, where something is cut out or kept within.'
+            : view.overlaps
+              ? 'Off: letters overlap, and each overlap would be cut.'
+              : weld
+                ? 'Overlapping letters become one outline. The words stay words.'
+                : 'Off: every letter keeps its own outline. None overlap.'
+        }
+      />
+      <p className="nf-small mb-0">
+        <span className="nf-figure">{view.outlines - view.open}</span> closed ·{' '}
+        <span className="nf-figure">{view.open}</span> open
+        {letters > 0 && (
+          <>
+            {' '}
+            · <span className="nf-figure">{letters}</span> letter{letters === 1 ? '' : 's'}
+          </>
+        )}{' '}
+        · <span className="nf-figure">{view.segments}</span> segments
+      </p>
+    </section>
+  );
+}
+
+/** Outlines of the selected part, or of all. */
+export function Close() {
+  const parts = useShownParts();
+  if (parts.length === 0) return <NothingYet>No outlines yet: add lettering or a shape first.</NothingYet>;
+  return (
+    <>
+      {parts.map(({ part, view }) => (
+        <PartOutlines key={part.id} part={part} view={view} />
+      ))}
+    </>
+  );
+}

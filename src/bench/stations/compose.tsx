@@ -1,0 +1,338 @@
+'use client';
+
+import { ChevronsDown, Circle, Heart, Hexagon, Minus, Shapes, Square, Star, Trash2, Type } from 'lucide-react';
+import Button from 'react-bootstrap/Button';
+import Dropdown from 'react-bootstrap/Dropdown';
+import type { Copy, Member, Part, ShapeKind } from '@/core/document/schema';
+import { boxCentre, isEmptyBox } from '@/core/geometry/point';
+import { LIMITS } from '@/core/limits';
+import { Choice, NumberField, QuantityField, Row, TextField } from '@/ui/fields';
+import { Heading } from '@/ui/heading';
+import { SortableList, useSortableRow } from '@/ui/sortable';
+import styles from '../bench.module.css';
+import { addMember, addPart, memberOf, moveEntry, type NewThing, removeMember } from '../edits';
+import { focusWords } from '../focus-words';
+import { partWords } from '../job-sheet';
+import { change, select, useBench } from '../store';
+import { LetteringEditor } from './lettering-editor';
+import { PlaceEditor } from './place-editor';
+import { ShapeEditor, shapeWord } from './shape-editor';
+
+const SHAPES: readonly { readonly kind: ShapeKind; readonly icon: typeof Type }[] = [
+  { kind: 'rectangle', icon: Square },
+  { kind: 'ellipse', icon: Circle },
+  { kind: 'bar', icon: Minus },
+  { kind: 'spike', icon: ChevronsDown },
+  { kind: 'polygon', icon: Hexagon },
+  { kind: 'star', icon: Star },
+  { kind: 'heart', icon: Heart },
+];
+
+function Add({ partId, beside }: { partId: string | null; beside: string }) {
+  const box = useBench((s) => s.view?.parts.find((p) => p.id === partId)?.box);
+  const parts = useBench((s) => s.job.parts);
+  const others = parts.filter((p) => p.id !== partId);
+  const where = box && !isEmptyBox(box) ? boxCentre(box) : null;
+  const add = (kind: NewThing) => {
+    let made: { partId: string; memberId: string | null } = { partId: partId ?? '', memberId: null };
+    change((job) => {
+      made = partId ? { partId, memberId: addMember(job, partId, kind, where) } : addPart(job, kind);
+    });
+    select(made.partId, made.memberId);
+    if (kind === 'lettering') focusWords();
+  };
+  return (
+    <>
+      <Heading beside={beside}>{partId ? 'Add to this part' : 'Add a part'}</Heading>
+      <div className={styles.addBar}>
+        <Button variant="plain" onClick={() => add('lettering')}>
+          <Type size={14} className="me-1" aria-hidden="true" />
+          Lettering
+        </Button>
+        <Dropdown>
+          <Dropdown.Toggle variant="plain">
+            <Shapes size={14} className="me-1" aria-hidden="true" />
+            Shape
+          </Dropdown.Toggle>
+          <Dropdown.Menu className={styles.longMenu}>
+            {SHAPES.map(({ kind, icon: Icon }) => (
+              <Dropdown.Item as="button" key={kind} onClick={() => add(kind)}>
+                <Icon size={14} className="me-2" aria-hidden="true" />
+                {shapeWord(kind)}
+              </Dropdown.Item>
+            ))}
+            {others.length > 0 && (
+              <>
+                <Dropdown.Divider />
+                <Dropdown.Header>A live copy of</Dropdown.Header>
+                {others.map((other) => (
+                  <Dropdown.Item as="button" key={other.id} onClick={() => add({ copyOf: other.id })}>
+                    {partWords(other)}
+                  </Dropdown.Item>
+                ))}
+              </>
+            )}
+          </Dropdown.Menu>
+        </Dropdown>
+      </div>
+    </>
+  );
+}
+
+function SheetEditor() {
+  const sheet = useBench((s) => s.job.sheet);
+  const unit = useBench((s) => s.job.units);
+  const setSheet = (key: 'width' | 'height', mm: number) =>
+    change((job) => {
+      job.sheet[key] = mm;
+    }, `sheet:${key}`);
+  return (
+    <>
+      <Heading>Sheet</Heading>
+      <QuantityField
+        label="Width"
+        unit={unit}
+        value={sheet.width}
+        least={LIMITS.sheetLeastMm}
+        most={LIMITS.sheetMostMm}
+        stepMm={unit === 'mm' ? 10 : 25.4}
+        onChange={(mm) => setSheet('width', mm)}
+      />
+      <QuantityField
+        label="Height"
+        unit={unit}
+        value={sheet.height}
+        least={LIMITS.sheetLeastMm}
+        most={LIMITS.sheetMostMm}
+        stepMm={unit === 'mm' ? 10 : 25.4}
+        onChange={(mm) => setSheet('height', mm)}
+      />
+      <TextField
+        label="Material"
+        value={sheet.material}
+        most={LIMITS.nameCharacters}
+        placeholder="such as birch ply"
+        onChange={(text) =>
+          change((job) => {
+            job.sheet.material = text;
+          }, 'material')
+        }
+      />
+      <QuantityField
+        label="Thickness"
+        unit={unit}
+        value={sheet.thickness ?? 0}
+        least={0}
+        most={1000}
+        stepMm={unit === 'mm' ? 0.5 : 25.4 / 16}
+        onChange={(mm) =>
+          change((job) => {
+            job.sheet.thickness = mm === 0 ? null : mm;
+          }, 'thickness')
+        }
+      />
+    </>
+  );
+}
+
+const memberWords = (member: Member): string =>
+  member.kind === 'lettering'
+    ? member.text.trim().split('\n').join(' / ') || 'Lettering without words'
+    : member.kind === 'copy'
+      ? 'Copy'
+      : shapeWord(member.kind);
+
+const ROLE_WORDS = { join: 'joined', punch: 'cut out', clip: 'keeps within' } as const;
+
+/** What is copied, and how large. */
+function CopyEditor({ partId, member }: { partId: string; member: Copy }) {
+  const original = useBench((s) => s.job.parts.find((p) => p.id === member.of));
+  return (
+    <>
+      <Heading>Copy</Heading>
+      <Row label="Of">
+        {original ? (
+          <Button variant="word" onClick={() => select(original.id, original.members[0]?.id ?? null)}>
+            {partWords(original)}
+          </Button>
+        ) : (
+          <span className="nf-muted">a part that is gone</span>
+        )}
+      </Row>
+      <NumberField
+        label="Scale"
+        suffix="%"
+        scale={100}
+        step={5}
+        least={0.001}
+        most={1000}
+        value={member.scale}
+        onChange={(scale) =>
+          change((job) => {
+            const draft = memberOf(job, partId, member.id);
+            if (draft?.kind === 'copy') draft.scale = scale;
+          }, `scale:${member.id}`)
+        }
+      />
+    </>
+  );
+}
+
+function MemberRow({ part, member, on }: { part: Part; member: Member; on: boolean }) {
+  const row = useSortableRow(member.id, memberWords(member));
+  return (
+    <li ref={row.ref} style={row.style} className={styles.card} data-on={on}>
+      <div className="d-flex gap-2 align-items-center">
+        <button
+          type="button"
+          className={styles.plainButton}
+          aria-pressed={on}
+          onClick={() => select(part.id, member.id)}
+        >
+          <span className="d-block text-truncate">{memberWords(member)}</span>
+          <span className="nf-muted nf-small">{ROLE_WORDS[member.role]}</span>
+        </button>
+        <button
+          type="button"
+          className={styles.iconButton}
+          aria-label={`Remove ${memberWords(member)}`}
+          title="Remove"
+          onClick={() => change((job) => removeMember(job, part.id, member.id))}
+        >
+          <Trash2 size={15} />
+        </button>
+        {row.grip}
+      </div>
+    </li>
+  );
+}
+
+function Members({ part, memberId }: { part: Part; memberId: string | null }) {
+  if (part.members.length < 2) return null;
+  return (
+    <>
+      <Heading beside="combined in order">Made of</Heading>
+      <SortableList
+        name="members"
+        ids={part.members.map((m) => m.id)}
+        onMove={(from, to) =>
+          change((job) => {
+            const draft = job.parts.find((p) => p.id === part.id);
+            if (draft) moveEntry(draft.members, from, to);
+          })
+        }
+      >
+        <ol className="list-unstyled m-0" aria-label="Members">
+          {part.members.map((member) => (
+            <MemberRow key={member.id} part={part} member={member} on={member.id === memberId} />
+          ))}
+        </ol>
+      </SortableList>
+    </>
+  );
+}
+
+function PartEditor({ part }: { part: Part }) {
+  const edit = (recipe: (p: Part) => void, merge?: string) =>
+    change((job) => {
+      const draft = job.parts.find((p) => p.id === part.id);
+      if (draft) recipe(draft);
+    }, merge ?? null);
+  return (
+    <>
+      <Heading>Part</Heading>
+      <TextField
+        label="Name"
+        value={part.name}
+        placeholder={partWords(part)}
+        most={LIMITS.nameCharacters}
+        onChange={(name) =>
+          edit((p) => {
+            p.name = name;
+          }, `name:${part.id}`)
+        }
+      />
+      <Choice
+        label="What stays"
+        value={part.keep}
+        options={[
+          { value: 'inside', word: 'the shape', title: 'A positive: the letters themselves' },
+          { value: 'outside', word: 'the sheet', title: 'A negative: the letters are cut out of the sheet' },
+        ]}
+        onChange={(keep) =>
+          edit((p) => {
+            p.keep = keep;
+          })
+        }
+      />
+    </>
+  );
+}
+
+export function Compose() {
+  const { partId, memberId } = useBench((s) => s.selection);
+  const job = useBench((s) => s.job);
+  const part = job.parts.find((p) => p.id === partId);
+  const member = memberOf(job, partId, memberId);
+  if (!part)
+    return (
+      <>
+        <Add partId={null} beside="" />
+        <SheetEditor />
+      </>
+    );
+  if (part.locked)
+    return (
+      <>
+        <p>{partWords(part)} is locked: it is not moved or changed by hand.</p>
+        <Button
+          variant="plain"
+          onClick={() =>
+            change((draft) => {
+              const p = draft.parts.find((x) => x.id === part.id);
+              if (p) p.locked = false;
+            })
+          }
+        >
+          Unlock
+        </Button>
+        <Button variant="word" className="d-block mt-3" onClick={() => select(null)}>
+          Back to the sheet
+        </Button>
+      </>
+    );
+  const index = part.members.findIndex((m) => m.id === memberId);
+  return (
+    <>
+      {member?.kind === 'lettering' && <LetteringEditor key={member.id} partId={part.id} member={member} />}
+      {member?.kind === 'copy' && <CopyEditor key={member.id} partId={part.id} member={member} />}
+      {member && member.kind !== 'lettering' && member.kind !== 'copy' && (
+        <ShapeEditor key={member.id} partId={part.id} member={member} />
+      )}
+      {member && <PlaceEditor partId={part.id} member={member} />}
+      {member && (index > 0 || member.role !== 'join') && (
+        <Choice
+          label="In the part"
+          value={member.role}
+          options={[
+            { value: 'join', word: 'join', title: 'Added to what is before it' },
+            { value: 'punch', word: 'cut out', title: 'Cut out of what is before it' },
+            { value: 'clip', word: 'keep within', title: 'Keeps only what lies within it' },
+          ]}
+          onChange={(role) =>
+            change((draft) => {
+              const m = memberOf(draft, part.id, member.id);
+              if (m) m.role = role;
+            })
+          }
+        />
+      )}
+      <Members part={part} memberId={memberId} />
+      <PartEditor key={part.id} part={part} />
+      <Add partId={part.id} beside="" />
+      <Button variant="word" className="mt-3" onClick={() => select(null)}>
+        Back to the sheet
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,102 @@
+'use client';
+
+import Button from 'react-bootstrap/Button';
+import type { Part } from '@/core/document/schema';
+import { startSentence } from '@/core/inspect/names';
+import { Choice } from '@/ui/fields';
+import { Heading } from '@/ui/heading';
+import type { PartView, PieceView } from '@/worker/view';
+import styles from '../bench.module.css';
+import { partWords } from '../job-sheet';
+import { bringIntoSight, change, useBench } from '../store';
+import { NothingYet, useShownParts } from './shown-parts';
+
+function Piece({ piece }: { piece: PieceView }) {
+  const { box } = piece;
+  const w = Math.max(1e-6, box.maxX - box.minX);
+  const h = Math.max(1e-6, box.maxY - box.minY);
+  return (
+    <li className={styles.card}>
+      <div className={styles.piece}>
+        <svg viewBox={`${box.minX - w * 0.06} ${-box.maxY - h * 0.06} ${w * 1.12} ${h * 1.12}`} aria-hidden="true">
+          <path d={piece.d} transform="scale(1 -1)" fill="currentColor" />
+        </svg>
+        <div>
+          {startSentence(piece.name)}
+          <div className="nf-small text-danger">{piece.kind === 'island' ? 'will drop out' : 'not attached'}</div>
+        </div>
+        <Button variant="plain" onClick={() => bringIntoSight(box)}>
+          Show
+        </Button>
+      </div>
+    </li>
+  );
+}
+
+function PartPieces({ part, view }: { part: Part; view: PartView }) {
+  const operations = useBench((s) => s.job.operations);
+  const isCut =
+    part.work.length === 0 ||
+    part.work.some((w) => w.what === 'outline' && operations.find((o) => o.id === w.operation)?.kind === 'cut');
+  const { away, islands, loose } = view;
+  const words =
+    islands + loose === 0
+      ? 'one piece'
+      : [
+          `${1 + islands + loose} pieces`,
+          islands > 0 ? `${islands} will drop out` : '',
+          loose > 0 ? `${loose} loose` : '',
+        ]
+          .filter(Boolean)
+          .join(' · ');
+  return (
+    <section>
+      <Heading beside={isCut ? words : 'not cut'}>{partWords(part)}</Heading>
+      <Choice
+        label="What stays"
+        value={part.keep}
+        options={[
+          { value: 'inside', word: 'the shape', title: 'A positive: the letters themselves' },
+          { value: 'outside', word: 'the sheet', title: 'A negative: the letters are cut out of the sheet' },
+        ]}
+        onChange={(keep) =>
+          change((job) => {
+            const draft = job.parts.find((p) => p.id === part.id);
+            if (draft) draft.keep = keep;
+          })
+        }
+      />
+      {!isCut ? (
+        <p className="nf-muted nf-small">Nothing of it is cut, so nothing can fall apart.</p>
+      ) : view.overlaps ? (
+        <p className="nf-muted nf-small">Its letters overlap and are not welded; weld them at station Close.</p>
+      ) : away.length === 0 ? (
+        <p className="nf-small" style={{ color: 'var(--nf-good)' }}>
+          ✓ It comes off as one piece.
+        </p>
+      ) : (
+        <ul className="list-unstyled m-0">
+          {away.map((piece) => (
+            <Piece key={`${piece.name}-${piece.box.minX}-${piece.box.minY}`} piece={piece} />
+          ))}
+          {islands + loose > away.length && (
+            <li className="nf-muted nf-small">and {islands + loose - away.length} more</li>
+          )}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+/** Whether what is kept hangs together, part by part. */
+export function Hold() {
+  const parts = useShownParts();
+  if (parts.length === 0) return <NothingYet>Nothing to hold yet: add lettering or a shape first.</NothingYet>;
+  return (
+    <>
+      {parts.map(({ part, view }) => (
+        <PartPieces key={part.id} part={part} view={view} />
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,141 @@
+'use client';
+
+/** Words, typeface, size and spacing of a lettering member. */
+import { useId } from 'react';
+import Form from 'react-bootstrap/Form';
+import type { Lettering } from '@/core/document/schema';
+import { LIMITS } from '@/core/limits';
+import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
+import styles from '../bench.module.css';
+import { memberOf } from '../edits';
+import { change, useBench } from '../store';
+import { FacePicker } from './face-picker';
+
+export function LetteringEditor({ partId, member }: { partId: string; member: Lettering }) {
+  const id = useId();
+  const unit = useBench((s) => s.job.units);
+  const computed = useBench((s) => s.view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === member.id));
+  const edit = (recipe: (m: Lettering) => void, merge: string | null) =>
+    change((job) => {
+      const draft = memberOf(job, partId, member.id);
+      if (draft?.kind === 'lettering') recipe(draft);
+    }, merge && `${merge}:${member.id}`);
+
+  /** The other measure takes over with the size the lettering has now, so that nothing moves. */
+  const changeMeasure = (by: 'capital' | 'width') => {
+    if (!computed || by === member.size.by) return;
+    const mm = by === 'capital' ? computed.capHeightMm : computed.ownBox.maxX - computed.ownBox.minX;
+    if (mm && Number.isFinite(mm) && mm > 0)
+      edit((m) => {
+        m.size = { by, mm: Math.round(mm * 1e4) / 1e4 };
+      }, null);
+  };
+
+  return (
+    <>
+      <Form.Group className="mb-2">
+        <Form.Label htmlFor={id} className="fw-semibold mb-1 nf-small">
+          Words
+        </Form.Label>
+        <Form.Control
+          as="textarea"
+          id={id}
+          data-words
+          dir="auto"
+          className={styles.words}
+          value={member.text}
+          maxLength={LIMITS.letteringStoredCharacters}
+          placeholder="Type the words; Enter starts a line"
+          spellCheck={false}
+          onChange={(e) =>
+            edit((m) => {
+              m.text = e.target.value;
+            }, 'words')
+          }
+        />
+      </Form.Group>
+      <Row label="Typeface">
+        <FacePicker
+          face={member.face}
+          text={member.text}
+          onChange={(face) =>
+            edit((m) => {
+              m.face = face;
+            }, null)
+          }
+        />
+      </Row>
+      <Choice
+        label="Size by"
+        value={member.size.by}
+        options={[
+          { value: 'capital', word: 'capital', title: 'Height of a flat capital letter' },
+          { value: 'width', word: 'width', title: 'Width of the widest line' },
+        ]}
+        onChange={changeMeasure}
+      />
+      <QuantityField
+        label={member.size.by === 'capital' ? 'Capital height' : 'Overall width'}
+        unit={unit}
+        value={member.size.mm}
+        least={0.1}
+        most={LIMITS.sheetMostMm}
+        onChange={(mm) =>
+          edit((m) => {
+            m.size.mm = mm;
+          }, 'size')
+        }
+      />
+      <NumberField
+        label="Letter spacing"
+        suffix="%"
+        scale={100}
+        step={1}
+        least={-2}
+        most={10}
+        value={member.letterSpacing}
+        onChange={(share) =>
+          edit((m) => {
+            m.letterSpacing = share;
+          }, 'spacing')
+        }
+      />
+      <NumberField
+        label="Line spacing"
+        suffix="%"
+        scale={100}
+        step={5}
+        least={0.1}
+        most={10}
+        value={member.lineSpacing}
+        onChange={(share) =>
+          edit((m) => {
+            m.lineSpacing = share;
+          }, 'lines')
+        }
+      />
+      <Choice
+        label="Lines"
+        value={member.align}
+        options={[
+          { value: 'left', word: 'left' },
+          { value: 'centre', word: 'centre' },
+          { value: 'right', word: 'right' },
+        ]}
+        onChange={(align) => {
+          const box = computed?.ownBox;
+          edit((m) => {
+            // The words stay where they are: the origin moves to the other end of the line.
+            if (box && Number.isFinite(box.minX) && !m.placement.mirror) {
+              const end = { left: box.minX, centre: (box.minX + box.maxX) / 2, right: box.maxX }[align];
+              const turn = (m.placement.turn * Math.PI) / 180;
+              m.placement.x = Math.round((m.placement.x + end * Math.cos(turn)) * 1e3) / 1e3;
+              m.placement.y = Math.round((m.placement.y + end * Math.sin(turn)) * 1e3) / 1e3;
+            }
+            m.align = align;
+          }, null);
+        }}
+      />
+    </>
+  );
+}

@@ -1,0 +1,224 @@
+'use client';
+
+import { Download } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import type { ExportSettings } from '@/core/document/schema';
+import { isEmptyBox } from '@/core/geometry/point';
+import { FILE_FORMATS, type FileFormat, fileName } from '@/core/job/export';
+import { LIMITS } from '@/core/limits';
+import { formatLength } from '@/core/units/quantity';
+import { Choice, QuantityField, Row } from '@/ui/fields';
+import { formatArea, formatRun } from '@/ui/figures';
+import { Heading } from '@/ui/heading';
+import { OperationMark } from '@/ui/marks';
+import { computing } from '@/worker/client';
+import styles from '../bench.module.css';
+import { partWords } from '../job-sheet';
+import { change, useBench } from '../store';
+
+const TYPES: Readonly<Record<FileFormat, string>> = {
+  svg: 'image/svg+xml',
+  dxf: 'application/dxf',
+  pdf: 'application/pdf',
+};
+
+function download(name: string, bytes: Uint8Array, type: string): void {
+  const url = URL.createObjectURL(new Blob([bytes as BlobPart], { type }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 30_000);
+}
+
+function Figures() {
+  const job = useBench((s) => s.job);
+  const view = useBench((s) => s.view);
+  const open = (view?.findings ?? []).filter((f) => f.left === null);
+  const faults = open.filter((f) => f.severity === 'fault').length;
+  const worked = (view?.operations ?? []).filter(
+    (o) => (o.paths > 0 || o.fillMm2 > 0) && job.operations.find((x) => x.id === o.id)?.on,
+  );
+  const n = (mm: number) => formatLength(mm, job.units);
+  return (
+    <>
+      <Heading>What is in the file</Heading>
+      {worked.length === 0 && <p className="nf-muted nf-small">Nothing is given to an operation that is on.</p>}
+      <table className={styles.table}>
+        <tbody>
+          {view && !isEmptyBox(view.workBox) && (
+            <tr>
+              <th scope="row">Size of the work</th>
+              <td className="nf-figure">
+                {n(view.workBox.maxX - view.workBox.minX)} × {n(view.workBox.maxY - view.workBox.minY)}
+              </td>
+            </tr>
+          )}
+          {worked.map((o) => (
+            <tr key={o.id}>
+              <th scope="row">
+                <OperationMark kind={o.kind} /> {job.operations.find((x) => x.id === o.id)?.name}
+              </th>
+              <td className="nf-figure">
+                {[
+                  o.paths > 0 ? formatRun(o.lengthMm, job.units) : '',
+                  o.fillMm2 > 0 ? formatArea(o.fillMm2, job.units) : '',
+                ]
+                  .filter(Boolean)
+                  .join(' · ')}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {faults > 0 && (
+        <p className="nf-small text-danger mb-0" role="status">
+          {faults === 1 ? 'One fault is' : `${faults} faults are`} still open; see Findings on the right.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Figures, how files are written, and the files. */
+export function Prove() {
+  const job = useBench((s) => s.job);
+  const view = useBench((s) => s.view);
+  const selected = useBench((s) => s.selection.partId);
+  const [onlySelected, setOnlySelected] = useState(false);
+  const [state, setState] = useState<{ busy: boolean; words: string | null; bad?: boolean }>({
+    busy: false,
+    words: null,
+  });
+  const settings = job.export;
+  const part = job.parts.find((p) => p.id === selected);
+  const scope = { partIds: onlySelected && part ? [part.id] : null };
+  const nothing = !view || isEmptyBox(view.workBox);
+
+  const edit = (recipe: (s: ExportSettings) => void, merge: string | null = null) =>
+    change((draft) => recipe(draft.export), merge);
+
+  const write = async (formats: readonly FileFormat[]) => {
+    setState({ busy: true, words: 'Writing …' });
+    try {
+      const files = await computing().files(job, formats, scope);
+      if (files.length === 0)
+        return setState({
+          busy: false,
+          words: 'There is nothing to write: no part is given to an operation that is on.',
+          bad: true,
+        });
+      for (const [i, file] of files.entries()) download(file.name, file.bytes, TYPES[formats[i] as FileFormat]);
+      setState({ busy: false, words: `Written: ${files.map((f) => f.name).join(', ')}` });
+    } catch (reason) {
+      setState({
+        busy: false,
+        bad: true,
+        words: `The file could not be written: ${reason instanceof Error ? reason.message : 'unknown'}.`,
+      });
+    }
+  };
+
+  return (
+    <>
+      <Figures />
+      <Heading>How files are written</Heading>
+      <Choice
+        label="Page"
+        value={settings.page}
+        options={[
+          { value: 'work', word: 'fits the work', title: 'The corner of the work is the origin' },
+          { value: 'sheet', word: 'the sheet', title: 'The corner of the sheet is the origin' },
+        ]}
+        onChange={(page) =>
+          edit((s) => {
+            s.page = page;
+          })
+        }
+      />
+      <Choice
+        label="DXF version"
+        value={settings.dxf}
+        options={[
+          { value: 'R12', word: 'R12' },
+          { value: '2000', word: '2000' },
+          { value: '2007', word: '2007' },
+        ]}
+        onChange={(dxf) =>
+          edit((s) => {
+            s.dxf = dxf;
+          })
+        }
+      />
+      <QuantityField
+        label="DXF arcs within"
+        unit={job.units}
+        digits={job.units === 'mm' ? 3 : 4}
+        stepMm={job.units === 'mm' ? 0.01 : 0.0254}
+        value={settings.arcTolerance}
+        least={LIMITS.arcToleranceLeastMm}
+        most={LIMITS.arcToleranceMostMm}
+        onChange={(mm) =>
+          edit((s) => {
+            s.arcTolerance = mm;
+          }, 'arc-tolerance')
+        }
+      />
+      <QuantityField
+        label="Line width"
+        unit={job.units}
+        digits={job.units === 'mm' ? 3 : 4}
+        stepMm={job.units === 'mm' ? 0.025 : 0.0254}
+        value={settings.lineWidth}
+        least={0.001}
+        most={10}
+        onChange={(mm) =>
+          edit((s) => {
+            s.lineWidth = mm;
+          }, 'line-width')
+        }
+      />
+      {part && (
+        <Row label="Parts">
+          <Form.Check
+            type="switch"
+            id="only-selected"
+            label={`only ${partWords(part)}`}
+            checked={onlySelected}
+            onChange={(e) => setOnlySelected(e.target.checked)}
+          />
+        </Row>
+      )}
+      <Heading beside="true size, in mm">Files</Heading>
+      {FILE_FORMATS.map((format) => (
+        <Button
+          key={format}
+          variant="plain"
+          className="w-100 mb-1 d-flex justify-content-between align-items-center gap-2"
+          disabled={nothing || state.busy}
+          onClick={() => void write([format])}
+          aria-label={`Write ${format.toUpperCase()}`}
+        >
+          <span>{format.toUpperCase()}</span>
+          <span className="nf-muted nf-small fw-normal text-truncate">{fileName(job, format, scope)}</span>
+          <Download size={15} aria-hidden="true" className="flex-shrink-0" />
+        </Button>
+      ))}
+      <Button
+        variant="primary"
+        className="w-100 mt-1"
+        disabled={nothing || state.busy}
+        onClick={() => void write(FILE_FORMATS)}
+      >
+        Write all three
+      </Button>
+      {state.words && (
+        <p role="status" className={`nf-small mt-2 mb-0 ${state.bad ? 'text-danger' : 'nf-muted'}`}>
+          {state.words}
+        </p>
+      )}
+    </>
+  );
+}

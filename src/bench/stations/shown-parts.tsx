@@ -1,0 +1,26 @@
+'use client';
+
+/** What a station's panel speaks of: the selected part, or all drawn ones; and what it says while there is none. */
+import type { ReactNode } from 'react';
+import type { Part } from '@/core/document/schema';
+import type { PartView } from '@/worker/view';
+import { useBench } from '../store';
+
+/** The selected part with what was computed of it; all drawn parts when none is selected. */
+export function useShownParts(): { part: Part; view: PartView }[] {
+  const parts = useBench((s) => s.job.parts);
+  const views = useBench((s) => s.view?.parts);
+  const selected = useBench((s) => s.selection.partId);
+  return parts
+    .filter((p) => selected === null || p.id === selected)
+    .flatMap((part) => {
+      const view = views?.find((v) => v.id === part.id);
+      return view && view.outlines > 0 ? [{ part, view }] : [];
+    });
+}
+
+/** In place of a panel without parts; the first computing of a job is not mistaken for an empty one. */
+export function NothingYet({ children }: { children: ReactNode }) {
+  const computing = useBench((s) => s.view === null && s.workerFault === null && s.job.parts.length > 0);
+  return <p className="nf-muted">{computing ? 'Setting the letters …' : children}</p>;
+}

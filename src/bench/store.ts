@@ -1,0 +1,164 @@
+/** The bench's state: the document with its history, what is selected, what the worker has computed. */
+import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
+import { create } from 'zustand';
+import type { Job } from '@/core/document/schema';
+import type { Station } from '@/core/inspect/finding';
+import type { JobView } from '@/worker/view';
+
+enablePatches();
+
+export type Look = 'drawing' | 'outlines' | 'cut';
+
+export type SaveState =
+  | { readonly kind: 'saved'; readonly at: string }
+  | { readonly kind: 'waiting' }
+  | { readonly kind: 'saving' }
+  | { readonly kind: 'away'; readonly sentence: string }
+  | { readonly kind: 'refused'; readonly sentence: string }
+  | { readonly kind: 'stale'; readonly stored: { version: number; document: Job } }
+  | { readonly kind: 'gone' };
+
+type Change = { readonly forward: Patch[]; readonly back: Patch[]; readonly merge: string | null; readonly at: number };
+
+export type Selection = { readonly partId: string | null; readonly memberId: string | null };
+
+export type BenchState = {
+  readonly id: string;
+  readonly job: Job;
+  /** Version on the server that the document was last in step with. */
+  readonly version: number;
+  readonly past: readonly Change[];
+  readonly future: readonly Change[];
+  readonly selection: Selection;
+  readonly station: Station;
+  readonly look: Look;
+  /** The only operation shown, or null for all. */
+  readonly only: string | null;
+  readonly view: JobView | null;
+  readonly progress: { done: number; of: number } | null;
+  readonly save: SaveState;
+  /** A place on the sheet to bring into sight; a new object each time. */
+  readonly goTo: { minX: number; minY: number; maxX: number; maxY: number } | null;
+  readonly workerFault: string | null;
+};
+
+/** Changes of one kind within this time are one step of undo, in ms. */
+const MERGE_MS = 1_200;
+const MOST_STEPS = 1_000;
+
+const NOTHING: Selection = { partId: null, memberId: null };
+
+export const useBench = create<BenchState>(() => ({
+  id: '',
+  job: null as unknown as Job,
+  version: 0,
+  past: [],
+  future: [],
+  selection: NOTHING,
+  station: 'compose',
+  look: 'drawing',
+  only: null,
+  view: null,
+  progress: null,
+  save: { kind: 'saved', at: '' },
+  goTo: null,
+  workerFault: null,
+}));
+
+const set = useBench.setState;
+const get = useBench.getState;
+
+/** Start with a document from the server (or a kept draft of it). */
+export function openBench(
+  id: string,
+  job: Job,
+  version: number,
+  savedAt: string,
+  selection: Selection,
+  station: Station,
+): void {
+  set({
+    id,
+    job,
+    version,
+    past: [],
+    future: [],
+    selection: checked(job, selection),
+    station,
+    look: 'drawing',
+    only: null,
+    view: null,
+    progress: null,
+    save: { kind: 'saved', at: savedAt },
+    goTo: null,
+    workerFault: null,
+  });
+}
+
+/** A selection that still exists in the document. */
+function checked(job: Job, selection: Selection): Selection {
+  const part = job.parts.find((p) => p.id === selection.partId);
+  if (!part) return NOTHING;
+  const member = part.members.find((m) => m.id === selection.memberId);
+  return { partId: part.id, memberId: member?.id ?? null };
+}
+
+/**
+ * Change the document. Changes with the same `merge` word that follow each other quickly are undone together.
+ */
+export function change(recipe: (job: Job) => void, merge: string | null = null): void {
+  const { job, past, selection } = get();
+  const [next, forward, back] = produceWithPatches(job, (draft) => {
+    recipe(draft as Job);
+  });
+  if (forward.length === 0) return;
+  const now = Date.now();
+  const last = past[past.length - 1];
+  const joins = merge !== null && last !== undefined && last.merge === merge && now - last.at < MERGE_MS;
+  const step: Change = joins
+    ? { forward: [...last.forward, ...forward], back: [...back, ...last.back], merge, at: now }
+    : { forward, back, merge, at: now };
+  set({
+    job: next,
+    past: [...(joins ? past.slice(0, -1) : past), step].slice(-MOST_STEPS),
+    future: [],
+    selection: checked(next, selection),
+    ...(get().only && !next.operations.some((o) => o.id === get().only) ? { only: null } : {}),
+  });
+}
+
+/** Ends merging, so that the next change is a step of its own. */
+export function settle(): void {
+  const { past } = get();
+  const last = past[past.length - 1];
+  if (last?.merge) set({ past: [...past.slice(0, -1), { ...last, merge: null }] });
+}
+
+export function undo(): void {
+  const { job, past, future, selection } = get();
+  const last = past[past.length - 1];
+  if (!last) return;
+  const next = applyPatches(job, last.back) as Job;
+  set({ job: next, past: past.slice(0, -1), future: [...future, last], selection: checked(next, selection) });
+}
+
+export function redo(): void {
+  const { job, past, future, selection } = get();
+  const next = future[future.length - 1];
+  if (!next) return;
+  const changed = applyPatches(job, next.forward) as Job;
+  set({
+    job: changed,
+    past: [...past, { ...next, merge: null }],
+    future: future.slice(0, -1),
+    selection: checked(changed, selection),
+  });
+}
+
+export const select = (partId: string | null, memberId: string | null = null): void =>
+  set({ selection: checked(get().job, { partId, memberId }) });
+
+export const goToStation = (station: Station): void => set({ station });
+export const setLook = (look: Look): void => set({ look });
+export const showOnly = (only: string | null): void => set({ only });
+export const bringIntoSight = (box: BenchState['goTo']): void => set({ goTo: box && { ...box } });

@@ -1,0 +1,85 @@
+/** The headless command: `npm run -s needlefile -- prepare job.json --out DIR …`. */
+import { parseArgs } from 'node:util';
+import { FILE_FORMATS, type FileFormat } from '../core/job/export';
+import { type ExitCode, prepare } from './prepare';
+
+const USAGE = `Needlefile prepares lettering for machine output.
+
+  npm run -s needlefile -- prepare JOB.json [--out DIR] [--formats svg,dxf,pdf] [--report REPORT.json]
+                                            [--typefaces DIR] [--strict]
+
+  --out DIR        folder for the files (made when missing)
+  --formats LIST   which files: svg, dxf, pdf; all three when left out
+  --report FILE    write a report as JSON
+  --typefaces DIR  more typefaces (.ttf, .otf), found by family name
+  --strict         end with 1 when a finding would spoil the work
+
+Ends with 0 when done, 1 as said above, 2 when the input can't be used.`;
+
+const say = (line: string) => process.stdout.write(`${line}\n`);
+const complain = (line: string) => process.stderr.write(`${line}\n`);
+
+async function main(args: string[]): Promise<ExitCode> {
+  let parsed: ReturnType<typeof parse>;
+  try {
+    parsed = parse(args);
+  } catch (reason) {
+    complain(`${(reason as Error).message}\n\n${USAGE}`);
+    return 2;
+  }
+  const { values, positionals } = parsed;
+  if (values.help || positionals.length === 0) {
+    say(USAGE);
+    return positionals.length === 0 && !values.help ? 2 : 0;
+  }
+  const [command, job, ...rest] = positionals;
+  if (command !== 'prepare' || !job || rest.length > 0) {
+    complain(`Say “prepare” and one job document.\n\n${USAGE}`);
+    return 2;
+  }
+  const formats = (values.formats ?? FILE_FORMATS.join(','))
+    .split(',')
+    .map((f) => f.trim().toLowerCase())
+    .filter(Boolean);
+  const unknown = formats.find((f) => !(FILE_FORMATS as readonly string[]).includes(f));
+  if (unknown !== undefined) {
+    complain(`“${unknown}” is not a format this version writes: use svg, dxf or pdf.`);
+    return 2;
+  }
+  return prepare(
+    {
+      job,
+      out: values.out ?? null,
+      formats: formats as FileFormat[],
+      report: values.report ?? null,
+      typefaces: values.typefaces ?? null,
+      strict: values.strict ?? false,
+    },
+    say,
+    complain,
+  );
+}
+
+const parse = (args: string[]) =>
+  parseArgs({
+    args,
+    allowPositionals: true,
+    options: {
+      out: { type: 'string' },
+      formats: { type: 'string' },
+      report: { type: 'string' },
+      typefaces: { type: 'string' },
+      strict: { type: 'boolean' },
+      help: { type: 'boolean', short: 'h' },
+    },
+  });
+
+main(process.argv.slice(2)).then(
+  (code) => {
+    process.exitCode = code;
+  },
+  (reason: unknown) => {
+    complain(`Something went wrong: ${reason instanceof Error ? reason.message : String(reason)}`);
+    process.exitCode = 2;
+  },
+);

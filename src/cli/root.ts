@@ -1,0 +1,5 @@
+/** Where the project lies, so that commands work from any folder. */
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const rootFolder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..', '..');

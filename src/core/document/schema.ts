@@ -1,0 +1,299 @@
+/** The job document: what a job is, with limits and defaults. docs/job-format.md is written from this file. */
+import { z } from 'zod';
+import { LIMITS } from '../limits';
+
+export const JOB_FORMAT = 1;
+
+const about = <T extends z.ZodType>(schema: T, description: string): T => schema.describe(description);
+
+const id = z
+  .string()
+  .regex(/^[A-Za-z0-9_-]{1,64}$/, 'must be 1 to 64 letters, digits, - or _')
+  .describe('Name used for references inside the document; letters, digits, - and _.');
+const name = z.string().max(LIMITS.nameCharacters);
+const coordinate = z.number().min(-LIMITS.lengthMm).max(LIMITS.lengthMm);
+const length = z.number().positive().max(LIMITS.lengthMm);
+const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour such as #3730A3');
+
+const sheetSchema = z.strictObject({
+  width: about(z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm), 'Width in mm.'),
+  height: about(z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm), 'Height in mm.'),
+  material: about(name.default(''), 'What the stock is, in the user’s words.'),
+  thickness: about(z.number().min(0).max(1000).nullable().default(null), 'Thickness in mm, or null when not given.'),
+});
+
+const placementSchema = z.strictObject({
+  x: about(coordinate, 'Place of the member’s origin on the sheet in mm, from the left edge.'),
+  y: about(coordinate, 'The same upwards from the bottom edge.'),
+  turn: about(z.number().min(-360_000).max(360_000).default(0), 'Turn about the origin in degrees, counter-clockwise.'),
+  mirror: about(z.boolean().default(false), 'Mirrored left to right about the origin before turning.'),
+});
+
+const role = z
+  .enum(['join', 'punch', 'clip'])
+  .default('join')
+  .describe(
+    'How the member combines with those before it: added, cut out of them, or keeping only what lies within it.',
+  );
+
+const member = { id, role, placement: placementSchema };
+
+const letteringSchema = z.strictObject({
+  ...member,
+  kind: z.literal('lettering'),
+  text: about(z.string().max(LIMITS.letteringStoredCharacters), 'The words; lines are parted by \\n.'),
+  face: about(name.min(1), 'Family name of the typeface.'),
+  weight: about(
+    z.int().min(1).max(1000).nullable().default(null),
+    'Weight wanted where the family has several (400 regular, 700 bold).',
+  ),
+  italic: about(z.boolean().default(false), 'Italic where the family has it.'),
+  size: z
+    .strictObject({
+      by: about(
+        z.enum(['capital', 'width']),
+        '`capital`: height of a flat capital; `width`: of the widest line as drawn.',
+      ),
+      mm: about(length, 'That measure in mm.'),
+    })
+    .describe('Size; proportions are always kept.'),
+  letterSpacing: about(
+    z.number().min(-2).max(10).default(0),
+    'Extra space between letters as a share of the capital height.',
+  ),
+  lineSpacing: about(
+    z.number().min(0.1).max(10).default(1),
+    'Distance of baselines as a multiple of the typeface’s own.',
+  ),
+  align: about(
+    z.enum(['left', 'centre', 'right']).default('left'),
+    'How lines align, by what is drawn; also which end of the first baseline is the origin.',
+  ),
+});
+
+const rectangleSchema = z.strictObject({
+  ...member,
+  kind: z.literal('rectangle'),
+  width: about(length, 'Width in mm; the origin is the centre.'),
+  height: about(length, 'Height in mm.'),
+  corner: about(
+    z.number().min(0).max(LIMITS.lengthMm).default(0),
+    'Radius of the corners in mm; at most half the shorter side is used.',
+  ),
+});
+
+const ellipseSchema = z.strictObject({
+  ...member,
+  kind: z.literal('ellipse'),
+  width: about(length, 'Width in mm; the origin is the centre.'),
+  height: about(length, 'Height in mm.'),
+});
+
+const polygonSchema = z.strictObject({
+  ...member,
+  kind: z.literal('polygon'),
+  width: about(
+    length,
+    'Diameter of the circle through its corners, in mm; the origin is its centre. One corner is on top.',
+  ),
+  sides: about(z.int().min(3).max(LIMITS.shapeCorners), 'Number of sides.'),
+});
+
+const starSchema = z.strictObject({
+  ...member,
+  kind: z.literal('star'),
+  width: about(
+    length,
+    'Diameter of the circle through its points, in mm; the origin is its centre. One point is on top.',
+  ),
+  points: about(z.int().min(3).max(LIMITS.shapeCorners), 'Number of points.'),
+  inner: about(
+    z.number().min(0.02).max(0.98).default(0.45),
+    'Circle through its inner corners, as a share of the outer.',
+  ),
+});
+
+const heartSchema = z.strictObject({
+  ...member,
+  kind: z.literal('heart'),
+  width: about(length, 'Width in mm; the origin is the middle of its bounds.'),
+  height: about(length, 'Height in mm.'),
+});
+
+const barSchema = z.strictObject({
+  ...member,
+  kind: z.literal('bar'),
+  width: about(length, 'Length in mm, its ends included; the origin is the centre.'),
+  height: about(length, 'Thickness in mm.'),
+  ends: about(z.enum(['square', 'round']).default('square'), 'Whether its ends are straight or half circles.'),
+});
+
+const spikeSchema = z.strictObject({
+  ...member,
+  kind: z.literal('spike'),
+  width: about(length, 'Width in mm; the origin is the middle of its top edge.'),
+  height: about(length, 'Length downwards in mm, the point included.'),
+  point: about(length, 'Length of the point in mm; at most the whole length is used.'),
+});
+
+const copySchema = z.strictObject({
+  ...member,
+  kind: z.literal('copy'),
+  of: id.describe('Id of the part whose shape is copied, live; the origin is the middle of that shape.'),
+  scale: about(z.number().min(0.001).max(1000).default(1), 'How many times as large as what it copies.'),
+});
+
+const memberSchema = z.discriminatedUnion('kind', [
+  letteringSchema,
+  rectangleSchema,
+  ellipseSchema,
+  polygonSchema,
+  starSchema,
+  heartSchema,
+  barSchema,
+  spikeSchema,
+  copySchema,
+]);
+
+const weldStepSchema = z.strictObject({
+  kind: z.literal('weld'),
+  on: about(z.boolean().default(true), 'Off: overlapping letters stay outlines of their own.'),
+});
+
+const stepSchema = z.discriminatedUnion('kind', [weldStepSchema]);
+
+const workSchema = z.strictObject({
+  what: about(z.enum(['outline', 'fill']), 'What of the part is worked: its outlines, or the area inside them.'),
+  operation: about(id, 'Id of the operation that does it.'),
+});
+
+const partSchema = z.strictObject({
+  id,
+  name: about(name.default(''), 'What the user calls it.'),
+  hidden: about(z.boolean().default(false), 'Hidden parts are kept but neither shown nor exported.'),
+  locked: about(z.boolean().default(false), 'Locked parts are not moved, changed or removed by hand.'),
+  keep: about(
+    z.enum(['inside', 'outside']).default('inside'),
+    '`inside`: the shape is what stays (a positive); `outside`: the shape is cut away and the sheet stays (a negative).',
+  ),
+  members: about(z.array(memberSchema).max(LIMITS.members), 'What the part is made of, combined in order.'),
+  steps: about(
+    z
+      .array(stepSchema)
+      .max(16)
+      .default([{ kind: 'weld', on: true }]),
+    'How the outlines are prepared, in order.',
+  ),
+  work: about(z.array(workSchema).max(LIMITS.operations).default([]), 'Which operation does what to it.'),
+});
+
+const operationSchema = z.strictObject({
+  id,
+  name: about(name.min(1), 'What the user calls it; the layer or group in files.'),
+  kind: about(z.enum(['cut', 'score', 'engrave', 'mark']), 'What it does to the stock.'),
+  on: about(z.boolean().default(true), 'Operations that are off are not exported.'),
+  colour: about(colour.nullable().default(null), 'Colour in files; null follows the colour key.'),
+});
+
+const colourKeySchema = z.strictObject({
+  cut: colour.default('#3730A3'),
+  score: colour.default('#0F766E'),
+  engrave: colour.default('#92400E'),
+  mark: colour.default('#BE185D'),
+});
+
+const exportSchema = z.strictObject({
+  page: about(
+    z.enum(['work', 'sheet']).default('work'),
+    '`work`: the page fits the work, its corner is the origin; `sheet`: the page is the sheet.',
+  ),
+  arcTolerance: about(
+    z.number().min(LIMITS.arcToleranceLeastMm).max(LIMITS.arcToleranceMostMm).default(0.02),
+    'How far lines and arcs in DXF may stray from the curves, in mm.',
+  ),
+  dxf: about(z.enum(['R12', '2000', '2007']).default('2007'), 'Version of DXF files.'),
+  lineWidth: about(z.number().min(0.001).max(10).default(0.025), 'Width of lines drawn in SVG and PDF, in mm.'),
+});
+
+const leftAsIsSchema = z.strictObject({
+  finding: about(z.string().max(300), 'Key of the finding.'),
+  reason: about(z.string().max(1000).default(''), 'Why, in the user’s words.'),
+});
+
+const standardOperations = () =>
+  [
+    { id: 'engrave', name: 'Engrave', kind: 'engrave', on: true, colour: null },
+    { id: 'mark', name: 'Mark', kind: 'mark', on: true, colour: null },
+    { id: 'score', name: 'Score', kind: 'score', on: true, colour: null },
+    { id: 'cut', name: 'Cut', kind: 'cut', on: true, colour: null },
+  ] satisfies Operation[];
+
+export const jobSchema = z
+  .strictObject({
+    format: about(z.literal(JOB_FORMAT), 'Version of this format.'),
+    title: about(name.default('Untitled'), 'What the job is called.'),
+    tags: about(
+      z.array(z.string().min(1).max(LIMITS.tagCharacters)).max(LIMITS.tags).default([]),
+      'Words to find it by.',
+    ),
+    units: about(z.enum(['mm', 'in']).default('mm'), 'Unit lengths are shown in. The document itself is always in mm.'),
+    sheet: sheetSchema,
+    parts: about(z.array(partSchema).max(LIMITS.parts).default([]), 'What comes off the machine, in order.'),
+    operations: about(
+      z.array(operationSchema).max(LIMITS.operations).default(standardOperations),
+      'In the order they run.',
+    ),
+    colourKey: colourKeySchema
+      .default({ cut: '#3730A3', score: '#0F766E', engrave: '#92400E', mark: '#BE185D' })
+      .describe('Colours the machine reads, by kind of operation.'),
+    export: exportSchema
+      .default({ page: 'work', arcTolerance: 0.02, dxf: '2007', lineWidth: 0.025 })
+      .describe('How files are written.'),
+    leftAsIs: about(z.array(leftAsIsSchema).max(2000).default([]), 'Findings the user has looked at and left.'),
+  })
+  .superRefine((job, context) => {
+    const operations = new Set(job.operations.map((o) => o.id));
+    const unique = (ids: readonly string[], path: (string | number)[]) => {
+      ids.forEach((value, i) => {
+        if (ids.indexOf(value) !== i)
+          context.addIssue({ code: 'custom', path: [...path, i, 'id'], message: `the id “${value}” is used twice` });
+      });
+    };
+    unique(
+      job.operations.map((o) => o.id),
+      ['operations'],
+    );
+    unique(
+      job.parts.map((p) => p.id),
+      ['parts'],
+    );
+    job.parts.forEach((part, i) => {
+      unique(
+        part.members.map((m) => m.id),
+        ['parts', i, 'members'],
+      );
+      part.work.forEach((work, k) => {
+        if (!operations.has(work.operation))
+          context.addIssue({
+            code: 'custom',
+            path: ['parts', i, 'work', k, 'operation'],
+            message: `there is no operation “${work.operation}”`,
+          });
+      });
+    });
+  });
+
+export type Job = z.infer<typeof jobSchema>;
+export type Sheet = z.infer<typeof sheetSchema>;
+export type Part = z.infer<typeof partSchema>;
+export type Member = z.infer<typeof memberSchema>;
+export type Lettering = z.infer<typeof letteringSchema>;
+export type Copy = z.infer<typeof copySchema>;
+/** A member that is a plain shape. */
+export type Shape = Exclude<Member, Lettering | Copy>;
+export type ShapeKind = Shape['kind'];
+export type Placement = z.infer<typeof placementSchema>;
+export type Work = z.infer<typeof workSchema>;
+export type Operation = z.infer<typeof operationSchema>;
+export type OperationKind = Operation['kind'];
+export type ExportSettings = z.infer<typeof exportSchema>;

@@ -1,0 +1,49 @@
+/** The neutral drawing that every file format is written from. In mm, y upwards, the page's lower left corner at 0, 0. */
+import type { Path } from '../geometry/path';
+
+export type DrawnShape =
+  | { readonly kind: 'stroke'; readonly path: Path }
+  /** An area filled by the non-zero rule; its outlines belong together. */
+  | { readonly kind: 'fill'; readonly paths: readonly Path[] };
+
+export type Layer = {
+  readonly name: string;
+  readonly kind: 'cut' | 'score' | 'engrave' | 'mark';
+  /** "#rrggbb". */
+  readonly colour: string;
+  /** In running order. */
+  readonly shapes: readonly DrawnShape[];
+};
+
+export type Drawing = {
+  readonly title: string;
+  readonly width: number;
+  readonly height: number;
+  /** In running order; layers with nothing in them are left out. */
+  readonly layers: readonly Layer[];
+};
+
+export const rgbOf = (colour: string): readonly [number, number, number] => [
+  Number.parseInt(colour.slice(1, 3), 16),
+  Number.parseInt(colour.slice(3, 5), 16),
+  Number.parseInt(colour.slice(5, 7), 16),
+];
+
+/** A number with at most `digits` places, no trailing zeros, never "-0" or exponents. */
+export function decimal(value: number, digits: number): string {
+  if (!Number.isFinite(value)) throw new RangeError(`a coordinate is not a number: ${value}`);
+  const text = value.toFixed(digits);
+  const short = text.includes('.') ? text.replace(/\.?0+$/, '') : text;
+  return short === '-0' ? '0' : short;
+}
+
+/** Names made distinct by a number behind them, ignoring case, in order. */
+export function distinctNames(names: readonly string[]): string[] {
+  const seen = new Set<string>();
+  return names.map((name) => {
+    let free = name;
+    for (let n = 2; seen.has(free.toLowerCase()); n++) free = `${name} ${n}`;
+    seen.add(free.toLowerCase());
+    return free;
+  });
+}

@@ -1,0 +1,46 @@
+/** Paths as SVG path data. */
+
+import type { Path } from '../geometry/path';
+import { arcRadius, type Segment } from '../geometry/segment';
+import { decimal } from './drawing';
+
+/** Decimal places in files: 0.01 µm in millimetres, so that rounding never shows. */
+const FILE_DIGITS = 5;
+
+/**
+ * Path data with y turned downwards about `height` (pass null to keep y upwards). Curves stay curves, arcs stay arcs.
+ */
+export function pathData(paths: readonly Path[], height: number | null, digits = FILE_DIGITS): string {
+  const n = (value: number) => decimal(value, digits);
+  const x = n;
+  const y = (value: number) => n(height === null ? value : height - value);
+  const command = (s: Segment): string => {
+    switch (s.kind) {
+      case 'line':
+        return `L${x(s.x1)} ${y(s.y1)}`;
+      case 'quadratic':
+        return `Q${x(s.ax)} ${y(s.ay)} ${x(s.x1)} ${y(s.y1)}`;
+      case 'cubic':
+        return `C${x(s.ax)} ${y(s.ay)} ${x(s.bx)} ${y(s.by)} ${x(s.x1)} ${y(s.y1)}`;
+      case 'arc': {
+        const large = Math.abs(s.sweep) > Math.PI ? 1 : 0;
+        const clockwise = s.sweep > 0 === (height === null) ? 1 : 0;
+        const r = n(arcRadius(s));
+        return `A${r} ${r} 0 ${large} ${clockwise} ${x(s.x1)} ${y(s.y1)}`;
+      }
+    }
+  };
+  let out = '';
+  for (const path of paths) {
+    const first = path.segments[0];
+    if (!first) continue;
+    out += `M${x(first.x0)} ${y(first.y0)}`;
+    path.segments.forEach((s, i) => {
+      // Closing draws the last straight piece itself.
+      if (path.closed && s.kind === 'line' && i === path.segments.length - 1 && i > 0) return;
+      out += command(s);
+    });
+    if (path.closed) out += 'Z';
+  }
+  return out;
+}

@@ -1,0 +1,39 @@
+/** SVG at true size: the page in millimetres, one group per operation in running order, curves kept. */
+import { type Drawing, decimal, distinctNames } from './drawing';
+import { pathData } from './path-data';
+
+const escapeXml = (text: string): string =>
+  text.replace(/[\p{Cc}\p{Cs}\p{Noncharacter_Code_Point}]/gu, '').replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
+
+/** A name that may stand as an XML id. */
+const idOf = (name: string): string => {
+  const plain = name.replace(/[^\p{L}\p{N}_-]+/gu, '-').replace(/^-+|-+$/g, '');
+  return /^[\p{L}_]/u.test(plain) ? plain : `operation-${plain}`;
+};
+
+export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
+  const w = decimal(drawing.width, 5);
+  const h = decimal(drawing.height, 5);
+  const ids = distinctNames(drawing.layers.map((layer) => idOf(layer.name))).map((id) => id.replace(/ /g, '-'));
+  const groups = drawing.layers.map((layer, i) => {
+    const shapes = layer.shapes.map((shape) =>
+      shape.kind === 'fill'
+        ? `  <path fill="${layer.colour}" fill-rule="nonzero" stroke="none" d="${pathData(shape.paths, drawing.height)}"/>`
+        : `  <path d="${pathData([shape.path], drawing.height)}"/>`,
+    );
+    return [
+      ` <g id="${escapeXml(ids[i] as string)}" fill="none" stroke="${layer.colour}" stroke-width="${decimal(lineWidthMm, 5)}" stroke-linejoin="round" stroke-linecap="round">`,
+      `  <title>${escapeXml(layer.name)}</title>`,
+      ...shapes,
+      ' </g>',
+    ].join('\n');
+  });
+  return [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    `<svg xmlns="http://www.w3.org/2000/svg" version="1.1" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">`,
+    ` <title>${escapeXml(drawing.title)}</title>`,
+    ...groups,
+    '</svg>',
+    '',
+  ].join('\n');
+}

@@ -1,0 +1,47 @@
+/** Clipper2 in TypeScript behind the engine's interface. */
+import { Clipper64, ClipType, FillRule, type Path64 } from 'clipper2-ts';
+import { type ClipEngine, type ClipOperation, GRID_PER_MM, type TaggedPolygon } from './engine';
+
+const TYPES: Readonly<Record<ClipOperation, ClipType>> = {
+  union: ClipType.Union,
+  difference: ClipType.Difference,
+  intersection: ClipType.Intersection,
+};
+
+function toGrid(polygon: TaggedPolygon): Path64 {
+  const path: Path64 = [];
+  for (let i = 0; i < polygon.length; i += 3) {
+    path.push({
+      x: Math.round((polygon[i] as number) * GRID_PER_MM),
+      y: Math.round((polygon[i + 1] as number) * GRID_PER_MM),
+      z: polygon[i + 2] as number,
+    });
+  }
+  return path;
+}
+
+function fromGrid(path: Path64): TaggedPolygon {
+  const polygon = new Float64Array(path.length * 3);
+  path.forEach((p, i) => {
+    polygon[3 * i] = p.x / GRID_PER_MM;
+    polygon[3 * i + 1] = p.y / GRID_PER_MM;
+    polygon[3 * i + 2] = p.z ?? 0;
+  });
+  return polygon;
+}
+
+export const scriptEngine: ClipEngine = {
+  name: 'clipper2-ts',
+  clip(operation, subject, clip) {
+    const clipper = new Clipper64();
+    clipper.preserveCollinear = true;
+    clipper.zCallback = (_b1, _t1, _b2, _t2, point) => {
+      point.z = 0;
+    };
+    clipper.addSubject(subject.map(toGrid));
+    if (clip.length > 0) clipper.addClip(clip.map(toGrid));
+    const solution: Path64[] = [];
+    clipper.execute(TYPES[operation], FillRule.NonZero, solution);
+    return solution.map(fromGrid);
+  },
+};

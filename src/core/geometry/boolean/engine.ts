@@ -1,0 +1,24 @@
+/**
+ * The polygon clipper under the exact booleans. Two engines do the same: Clipper2 as WebAssembly (fast, used where it
+ * loads) and Clipper2 in TypeScript (needs nothing, its twin in the tests).
+ */
+
+export type ClipOperation = 'union' | 'difference' | 'intersection';
+
+/** A closed polygon as x, y, tag triplets. Tag 0 marks a vertex the clipper made itself. */
+export type TaggedPolygon = Float64Array;
+
+export type ClipEngine = {
+  readonly name: string;
+  /** Non-zero filling on both sides; collinear vertices are kept, tags of input vertices come through. */
+  readonly clip: (
+    operation: ClipOperation,
+    subject: readonly TaggedPolygon[],
+    clip: readonly TaggedPolygon[],
+  ) => TaggedPolygon[];
+};
+
+/** Steps per millimetre of the clipper's grid: 0.1 µm. */
+export const GRID_PER_MM = 1e4;
+/** Decimal places of that grid. */
+export const GRID_DIGITS = 4;

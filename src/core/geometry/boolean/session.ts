@@ -1,0 +1,341 @@
+/**
+ * Booleans on exact curves. Outlines are flattened with every vertex tagged by its source segment and parameter, the
+ * polygon clipper decides what stays, and each run of vertices of one segment is given back as the exact piece of that
+ * segment, cut at the true crossing. A session keeps the tags over a chain of operations, so that only one rebuild is
+ * needed at the end.
+ */
+import Flatbush from 'flatbush';
+import type { Path } from '../path';
+import type { Point } from '../point';
+import {
+  crossingNear,
+  line,
+  nearestParameter,
+  pointAt,
+  type Segment,
+  segmentArea,
+  segmentLength,
+  stepsWithin,
+  subSegment,
+  withEnds,
+} from '../segment';
+import { type ClipEngine, type ClipOperation, GRID_PER_MM, type TaggedPolygon } from './engine';
+import { snapTogether } from './snap';
+
+/** Chords of the flattening stay within this of the curve, in mm, unless the session is told otherwise. */
+export const FLATTEN_MM = 0.005;
+/** A clipped edge belongs to a source chord when both its ends are within this of it, in mm. */
+const ON_CHORD_MM = 3 / GRID_PER_MM;
+/** Runs no longer than this are left over from rounding to the grid. */
+const SPECK_MM = 2 / GRID_PER_MM;
+/** Contours thinner than this on average are left over from rounding to the grid. */
+const SLIVER_MM = 5 / GRID_PER_MM;
+
+/** A closed outline and, for each of its segments, the label its source was added with (-1: a bridging line). */
+export type LabelledPath = { readonly path: Path; readonly labels: readonly number[] };
+
+export type RebuildFigures = {
+  /** Clipped edges that no source chord was found for; drawn as straight lines. */
+  lostEdges: number;
+  /** Junctions found as true crossings of two segments. */
+  crossings: number;
+  /** Junctions that had to be put at the clipper's own point. */
+  approximated: number;
+};
+
+/** A stretch of one source segment, from `a` to `b` in its parameter. `source` -1 is a straight line of its own. */
+type Run = { readonly source: number; a: number; b: number; readonly from: number; to: number };
+
+export class BooleanSession {
+  private readonly sources: Segment[] = [];
+  private readonly labels: number[] = [];
+  // One entry per flattened vertex; the chord that starts there covers t0..t1 of its source.
+  private readonly x: number[] = [];
+  private readonly y: number[] = [];
+  private readonly source: number[] = [];
+  private readonly t0: number[] = [];
+  private readonly t1: number[] = [];
+  private readonly next: number[] = [];
+  private readonly previous: number[] = [];
+  private index: Flatbush | null = null;
+  readonly figures: RebuildFigures = { lostEdges: 0, crossings: 0, approximated: 0 };
+
+  constructor(
+    private readonly engine: ClipEngine,
+    private readonly toleranceMm: number = FLATTEN_MM,
+    /** Whether edges that nearly coincide are brought together first: for shapes that may lie along each other. */
+    private readonly snap = false,
+  ) {}
+
+  /** Enter closed paths; the label comes back on every segment that is left of them. */
+  add(paths: readonly Path[], label: number): TaggedPolygon[] {
+    return this.addLabelled(paths.map((path) => ({ path, labels: path.segments.map(() => label) })));
+  }
+
+  /** Enter closed paths with a label for each of their segments. */
+  addLabelled(paths: readonly LabelledPath[]): TaggedPolygon[] {
+    this.index = null;
+    return paths.map(({ path, labels }) => this.addPath(path, labels)).filter((polygon) => polygon.length >= 9);
+  }
+
+  clip(
+    operation: ClipOperation,
+    subject: readonly TaggedPolygon[],
+    clip: readonly TaggedPolygon[] = [],
+  ): TaggedPolygon[] {
+    if (subject.length === 0 && (operation !== 'union' || clip.length === 0)) return [];
+    if (!this.snap) return this.engine.clip(operation, subject, clip);
+    const snapped = snapTogether([...subject, ...clip]);
+    return this.engine.clip(operation, snapped.slice(0, subject.length), snapped.slice(subject.length));
+  }
+
+  /** Exact outlines of clipped polygons: outlines counter-clockwise, holes clockwise. */
+  rebuild(polygons: readonly TaggedPolygon[]): LabelledPath[] {
+    const out: LabelledPath[] = [];
+    for (const polygon of polygons) {
+      const rebuilt = this.rebuildPolygon(polygon);
+      if (rebuilt && !isSliver(rebuilt.path)) out.push(rebuilt);
+    }
+    return out;
+  }
+
+  private addPath(path: Path, labels: readonly number[]): TaggedPolygon {
+    const first = this.x.length;
+    for (const [i, segment] of path.segments.entries()) {
+      const id = this.sources.length;
+      this.sources.push(segment);
+      this.labels.push(labels[i] ?? -1);
+      const n = stepsWithin(segment, this.toleranceMm);
+      for (let i = 0; i < n; i++) {
+        const p = pointAt(segment, i / n);
+        const x = Math.round(p.x * GRID_PER_MM) / GRID_PER_MM;
+        const y = Math.round(p.y * GRID_PER_MM) / GRID_PER_MM;
+        const last = this.x.length - 1;
+        if (last >= first && this.x[last] === x && this.y[last] === y && this.source[last] === id) {
+          this.t1[last] = (i + 1) / n;
+          continue;
+        }
+        this.x.push(x);
+        this.y.push(y);
+        this.source.push(id);
+        this.t0.push(i / n);
+        this.t1.push((i + 1) / n);
+      }
+    }
+    const end = this.x.length;
+    const polygon = new Float64Array((end - first) * 3);
+    for (let i = first; i < end; i++) {
+      this.next[i] = i + 1 < end ? i + 1 : first;
+      this.previous[i] = i > first ? i - 1 : end - 1;
+      const at = 3 * (i - first);
+      polygon[at] = this.x[i] as number;
+      polygon[at + 1] = this.y[i] as number;
+      polygon[at + 2] = i + 1;
+    }
+    return polygon;
+  }
+
+  /** How far along chord `e` a point lies, 0 to 1, or -1 when it is not on it. */
+  private along(e: number, px: number, py: number): number {
+    const j = this.next[e] as number;
+    const ax = this.x[e] as number;
+    const ay = this.y[e] as number;
+    const dx = (this.x[j] as number) - ax;
+    const dy = (this.y[j] as number) - ay;
+    const l = dx * dx + dy * dy;
+    if (l === 0) return -1;
+    const u = Math.min(1, Math.max(0, ((px - ax) * dx + (py - ay) * dy) / l));
+    const ex = ax + u * dx - px;
+    const ey = ay + u * dy - py;
+    return ex * ex + ey * ey <= ON_CHORD_MM * ON_CHORD_MM ? u : -1;
+  }
+
+  private parameter(e: number, u: number): number {
+    const from = this.t0[e] as number;
+    return from + u * ((this.t1[e] as number) - from);
+  }
+
+  /** The source stretch under a clipped edge: first by the tags of its ends, then by looking around its middle. */
+  private locate(
+    px: number,
+    py: number,
+    p: number,
+    qx: number,
+    qy: number,
+    q: number,
+  ): readonly [number, number, number] | null {
+    if (p >= 0 && q >= 0) {
+      if (this.next[p] === q) return [this.source[p] as number, this.t0[p] as number, this.t1[p] as number];
+      if (this.next[q] === p) return [this.source[q] as number, this.t1[q] as number, this.t0[q] as number];
+    } else if (p >= 0) {
+      const ahead = this.along(p, qx, qy);
+      if (ahead > 0) return [this.source[p] as number, this.t0[p] as number, this.parameter(p, ahead)];
+      const e = this.previous[p] as number;
+      const behind = this.along(e, qx, qy);
+      if (behind >= 0 && behind < 1) return [this.source[e] as number, this.t1[e] as number, this.parameter(e, behind)];
+    } else if (q >= 0) {
+      const ahead = this.along(q, px, py);
+      if (ahead > 0) return [this.source[q] as number, this.parameter(q, ahead), this.t0[q] as number];
+      const e = this.previous[q] as number;
+      const behind = this.along(e, px, py);
+      if (behind >= 0 && behind < 1) return [this.source[e] as number, this.parameter(e, behind), this.t1[e] as number];
+    }
+    return this.search(px, py, qx, qy);
+  }
+
+  private search(px: number, py: number, qx: number, qy: number): readonly [number, number, number] | null {
+    const index = this.indexed();
+    const mx = (px + qx) / 2;
+    const my = (py + qy) / 2;
+    const length = Math.hypot(px - qx, py - qy);
+    let best: readonly [number, number, number] | null = null;
+    let least = ON_CHORD_MM * 4;
+    for (const e of index.search(mx - ON_CHORD_MM, my - ON_CHORD_MM, mx + ON_CHORD_MM, my + ON_CHORD_MM)) {
+      const u = this.along(e, px, py);
+      if (u < 0) continue;
+      const v = this.along(e, qx, qy);
+      if (v < 0) continue;
+      const j = this.next[e] as number;
+      const chord = Math.hypot(
+        (this.x[j] as number) - (this.x[e] as number),
+        (this.y[j] as number) - (this.y[e] as number),
+      );
+      const misfit = Math.abs(Math.abs(u - v) * chord - length);
+      if (misfit < least) {
+        least = misfit;
+        best = [this.source[e] as number, this.parameter(e, u), this.parameter(e, v)];
+      }
+    }
+    return best;
+  }
+
+  private indexed(): Flatbush {
+    if (this.index) return this.index;
+    const index = new Flatbush(Math.max(1, this.x.length));
+    for (let i = 0; i < this.x.length; i++) {
+      const j = this.next[i] as number;
+      const ax = this.x[i] as number;
+      const ay = this.y[i] as number;
+      const bx = this.x[j] as number;
+      const by = this.y[j] as number;
+      index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
+    }
+    index.finish();
+    this.index = index;
+    return index;
+  }
+
+  private rebuildPolygon(v: TaggedPolygon): LabelledPath | null {
+    const runs = this.runsOf(v);
+    const n = runs.length;
+    if (n === 0) return null;
+    const joints = runs.map((run, i) => this.junction(run, runs[(i + 1) % n] as Run, v));
+    const segments: Segment[] = [];
+    const labels: number[] = [];
+    runs.forEach((run, i) => {
+      const start = joints[(i + n - 1) % n] as Point;
+      const end = joints[i] as Point;
+      if (Math.hypot(start.x - end.x, start.y - end.y) < 1e-9 && (run.source < 0 || Math.abs(run.b - run.a) < 0.5))
+        return;
+      if (run.source < 0) {
+        segments.push(line(start.x, start.y, end.x, end.y));
+        labels.push(-1);
+      } else {
+        segments.push(withEnds(subSegment(this.sources[run.source] as Segment, run.a, run.b), start, end));
+        labels.push(this.labels[run.source] as number);
+      }
+    });
+    return segments.length === 0 ? null : { path: { segments, closed: true }, labels };
+  }
+
+  private runsOf(v: TaggedPolygon): Run[] {
+    const m = v.length / 3;
+    const edges: Run[] = [];
+    for (let k = 0; k < m && m >= 3; k++) {
+      const to = (k + 1) % m;
+      const px = v[3 * k] as number;
+      const py = v[3 * k + 1] as number;
+      const qx = v[3 * to] as number;
+      const qy = v[3 * to + 1] as number;
+      if (px === qx && py === qy) continue;
+      const found = this.locate(px, py, (v[3 * k + 2] as number) - 1, qx, qy, (v[3 * to + 2] as number) - 1);
+      if (!found) this.figures.lostEdges++;
+      const [source, a, b] = found ?? [-1, 0, 1];
+      edges.push({ source, a, b, from: k, to });
+    }
+    const follows = (p: Run, q: Run) =>
+      p.source >= 0 && p.source === q.source && Math.abs(p.b - q.a) < 1e-6 && (p.b - p.a) * (q.b - q.a) >= 0;
+    const count = edges.length;
+    let start = 0;
+    for (let i = 0; i < count; i++) {
+      if (!follows(edges[(i + count - 1) % count] as Run, edges[i] as Run)) {
+        start = i;
+        break;
+      }
+    }
+    const runs: Run[] = [];
+    for (let i = 0; i < count; i++) {
+      const edge = edges[(start + i) % count] as Run;
+      const last = runs[runs.length - 1];
+      if (last && follows(last, edge)) {
+        last.b = edge.b;
+        last.to = edge.to;
+      } else runs.push({ ...edge });
+    }
+    if (runs.length <= 2) return runs;
+    return runs.filter((run) => {
+      const dx = (v[3 * run.from] as number) - (v[3 * run.to] as number);
+      const dy = (v[3 * run.from + 1] as number) - (v[3 * run.to + 1] as number);
+      return Math.hypot(dx, dy) > SPECK_MM || Math.abs(run.b - run.a) > 0.5;
+    });
+  }
+
+  /** The point where run `p` hands over to run `q`; trims both to it. */
+  private junction(p: Run, q: Run, v: TaggedPolygon): Point {
+    const made = { x: v[3 * q.from] as number, y: v[3 * q.from + 1] as number };
+    if (p.source < 0 || q.source < 0) {
+      if (q.source >= 0) return pointAt(this.sources[q.source] as Segment, q.a);
+      if (p.source >= 0) return pointAt(this.sources[p.source] as Segment, p.b);
+      return made;
+    }
+    const a = this.sources[p.source] as Segment;
+    const b = this.sources[q.source] as Segment;
+    const pAtEnd = p.b === 0 || p.b === 1;
+    const qAtEnd = q.a === 0 || q.a === 1;
+    if (pAtEnd && qAtEnd) return pointAt(b, q.a);
+    const crossing = p.source === q.source ? null : crossingNear(a, b, p.b, q.a);
+    if (crossing) {
+      const [ta, tb] = crossing;
+      const at = pointAt(a, ta);
+      const keepsDirection = (ta - p.a) * (p.b - p.a) >= 0 && (q.b - tb) * (q.b - q.a) >= 0;
+      if (keepsDirection && Math.hypot(at.x - made.x, at.y - made.y) < 10 * this.toleranceMm) {
+        this.figures.crossings++;
+        p.b = ta;
+        q.a = tb;
+        return at;
+      }
+    }
+    this.figures.approximated++;
+    if (pAtEnd) {
+      const end = pointAt(a, p.b);
+      q.a = nearestParameter(b, end.x, end.y, Math.max(0, q.a - 0.05), Math.min(1, q.a + 0.05));
+      return end;
+    }
+    if (qAtEnd) {
+      const startOfB = pointAt(b, q.a);
+      p.b = nearestParameter(a, startOfB.x, startOfB.y, Math.max(0, p.b - 0.05), Math.min(1, p.b + 0.05));
+      return startOfB;
+    }
+    p.b = nearestParameter(a, made.x, made.y, Math.max(0, p.b - 0.05), Math.min(1, p.b + 0.05));
+    q.a = nearestParameter(b, made.x, made.y, Math.max(0, q.a - 0.05), Math.min(1, q.a + 0.05));
+    const onA = pointAt(a, p.b);
+    const onB = pointAt(b, q.a);
+    return { x: (onA.x + onB.x) / 2, y: (onA.y + onB.y) / 2 };
+  }
+}
+
+function isSliver(path: Path): boolean {
+  const area = Math.abs(path.segments.reduce((sum, s) => sum + segmentArea(s), 0));
+  const length = path.segments.reduce((sum, s) => sum + segmentLength(s), 0);
+  return area <= (length / 2) * SLIVER_MM;
+}

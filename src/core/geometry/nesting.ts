@@ -1,0 +1,57 @@
+/** How the paths of a clean region lie in each other. */
+import { type Path, pathArea, pathBox } from './path';
+import type { Box } from './point';
+import { pointAt, type Segment } from './segment';
+import { windingAt } from './winding';
+
+/** `parent` is the index of the smallest path around each, or -1; `depth` how many lie around it. */
+export type Nesting = { readonly parent: readonly number[]; readonly depth: readonly number[] };
+
+export type MeasuredPath = { readonly path: Path; readonly box: Box; readonly area: number };
+
+/** Paths may touch, and bounds are rounded: an outline may seem to stick out of the one around it by this much, in mm. */
+const ROUNDING_MM = 1e-6;
+
+const mayContain = (outer: Box, inner: Box): boolean =>
+  outer.minX - ROUNDING_MM <= inner.minX &&
+  outer.minY - ROUNDING_MM <= inner.minY &&
+  outer.maxX + ROUNDING_MM >= inner.maxX &&
+  outer.maxY + ROUNDING_MM >= inner.maxY;
+
+/** Paths may touch, so that several points of one are asked where they lie. */
+const POINTS_ASKED = 3;
+
+function liesIn(inner: Path, outer: Path): boolean {
+  const { segments } = inner;
+  const asked = Math.min(segments.length, POINTS_ASKED);
+  let votes = 0;
+  for (let m = 0; m < asked; m++) {
+    const p = pointAt(segments[Math.floor((m * segments.length) / asked)] as Segment, 0.5);
+    votes += windingAt(outer, p.x, p.y) !== 0 ? 1 : -1;
+  }
+  return votes > 0;
+}
+
+/** Nesting of closed paths that do not cross one another; bounds and areas are taken as given. */
+export function nestMeasured(paths: readonly MeasuredPath[]): Nesting {
+  const size = (i: number) => Math.abs((paths[i] as MeasuredPath).area);
+  const order = paths.map((_, i) => i).sort((a, b) => size(b) - size(a));
+  const parent = paths.map(() => -1);
+  const depth = paths.map(() => 0);
+  order.forEach((i, rank) => {
+    const inner = paths[i] as MeasuredPath;
+    for (let k = rank - 1; k >= 0; k--) {
+      const j = order[k] as number;
+      const outer = paths[j] as MeasuredPath;
+      if (!mayContain(outer.box, inner.box) || !liesIn(inner.path, outer.path)) continue;
+      parent[i] = j;
+      depth[i] = (depth[j] as number) + 1;
+      break;
+    }
+  });
+  return { parent, depth };
+}
+
+/** Nesting of closed paths that do not cross one another. */
+export const nestPaths = (paths: readonly Path[]): Nesting =>
+  nestMeasured(paths.map((path) => ({ path, box: pathBox(path), area: pathArea(path) })));

@@ -1,0 +1,63 @@
+/** Paths (runs of joined segments) and regions (closed paths that enclose an area). */
+import { type Box, EMPTY_BOX, type Matrix, type Point, uniteBoxes } from './point';
+import {
+  boxOf,
+  pointAt,
+  reverseSegment,
+  type Segment,
+  segmentArea,
+  segmentLength,
+  stepsWithin,
+  transformSegment,
+} from './segment';
+
+/** Segments end to start; when `closed`, the last ends where the first starts. */
+export type Path = { readonly segments: readonly Segment[]; readonly closed: boolean };
+
+/** Closed paths filled by the non-zero rule. A clean region has counter-clockwise outlines and clockwise holes that do not cross. */
+export type Region = readonly Path[];
+
+export const closedPath = (segments: readonly Segment[]): Path => ({ segments, closed: true });
+
+export const pathBox = (p: Path): Box => boxOf(p.segments);
+export const regionBox = (r: Region): Box => r.reduce<Box>((box, p) => uniteBoxes(box, pathBox(p)), EMPTY_BOX);
+export const pathArea = (p: Path): number => p.segments.reduce((sum, s) => sum + segmentArea(s), 0);
+/** Area of a clean region in mm²: holes count negative. */
+export const regionArea = (r: Region): number => r.reduce((sum, p) => sum + pathArea(p), 0);
+export const pathLength = (p: Path): number => p.segments.reduce((sum, s) => sum + segmentLength(s), 0);
+export const countSegments = (r: readonly Path[]): number => r.reduce((sum, p) => sum + p.segments.length, 0);
+
+export const transformPath = (p: Path, m: Matrix): Path => ({
+  closed: p.closed,
+  segments: p.segments.flatMap((s) => transformSegment(s, m)),
+});
+export const transformRegion = (r: Region, m: Matrix): Region => r.map((p) => transformPath(p, m));
+
+export const reversePath = (p: Path): Path => ({
+  closed: p.closed,
+  segments: p.segments.map(reverseSegment).reverse(),
+});
+
+/** Points of a path within `tolerance` mm; a closed path does not repeat its first point. */
+export function flattenPath(p: Path, tolerance: number): Point[] {
+  const out: Point[] = [];
+  for (const s of p.segments) {
+    const n = stepsWithin(s, tolerance);
+    for (let i = 0; i < n; i++) out.push(pointAt(s, i / n));
+  }
+  const last = p.segments[p.segments.length - 1];
+  if (!p.closed && last) out.push({ x: last.x1, y: last.y1 });
+  return out;
+}
+
+/** The tightest gap allowed between the end of one segment and the start of the next, in mm. */
+const JOINT_MM = 1e-6;
+
+/** Whether every joint of a path meets, the closing one included when it claims to be closed. */
+export function isContinuous(p: Path): boolean {
+  return p.segments.every((s, i) => {
+    if (i === 0 && !p.closed) return true;
+    const before = p.segments[i === 0 ? p.segments.length - 1 : i - 1] as Segment;
+    return Math.hypot(before.x1 - s.x0, before.y1 - s.y0) <= JOINT_MM;
+  });
+}

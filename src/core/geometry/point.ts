@@ -1,0 +1,74 @@
+/** Points, boxes and affine matrices. Lengths in mm, angles in degrees, y upwards. */
+
+export type Point = { readonly x: number; readonly y: number };
+
+/** An axis-parallel box; empty when `maxX < minX`. */
+export type Box = { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number };
+
+export const EMPTY_BOX: Box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+
+export const isEmptyBox = (b: Box): boolean => !(b.maxX >= b.minX && b.maxY >= b.minY);
+export const boxWidth = (b: Box): number => (isEmptyBox(b) ? 0 : b.maxX - b.minX);
+export const boxHeight = (b: Box): number => (isEmptyBox(b) ? 0 : b.maxY - b.minY);
+export const boxCentre = (b: Box): Point => ({ x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 });
+
+export const uniteBoxes = (a: Box, b: Box): Box => ({
+  minX: Math.min(a.minX, b.minX),
+  minY: Math.min(a.minY, b.minY),
+  maxX: Math.max(a.maxX, b.maxX),
+  maxY: Math.max(a.maxY, b.maxY),
+});
+
+export const growBox = (b: Box, by: number): Box => ({
+  minX: b.minX - by,
+  minY: b.minY - by,
+  maxX: b.maxX + by,
+  maxY: b.maxY + by,
+});
+
+export const boxesMeet = (a: Box, b: Box): boolean =>
+  a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
+
+export const boxContains = (outer: Box, inner: Box): boolean =>
+  outer.minX <= inner.minX && outer.minY <= inner.minY && outer.maxX >= inner.maxX && outer.maxY >= inner.maxY;
+
+/** x′ = a·x + c·y + e, y′ = b·x + d·y + f, the order SVG and PDF use. */
+export type Matrix = {
+  readonly a: number;
+  readonly b: number;
+  readonly c: number;
+  readonly d: number;
+  readonly e: number;
+  readonly f: number;
+};
+
+export const IDENTITY: Matrix = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
+
+export const translation = (x: number, y: number): Matrix => ({ a: 1, b: 0, c: 0, d: 1, e: x, f: y });
+export const scaling = (sx: number, sy = sx): Matrix => ({ a: sx, b: 0, c: 0, d: sy, e: 0, f: 0 });
+
+/** A turn counter-clockwise; quarter turns are exact. */
+export function rotation(degrees: number): Matrix {
+  const quarter = ((degrees % 360) + 360) % 360;
+  const exact: Record<number, readonly [number, number]> = { 0: [1, 0], 90: [0, 1], 180: [-1, 0], 270: [0, -1] };
+  const [cos, sin] = exact[quarter] ?? [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)];
+  return { a: cos, b: sin, c: -sin, d: cos, e: 0, f: 0 };
+}
+
+/** The matrix that applies `first`, then `then`. */
+export const compose = (first: Matrix, then: Matrix): Matrix => ({
+  a: then.a * first.a + then.c * first.b,
+  b: then.b * first.a + then.d * first.b,
+  c: then.a * first.c + then.c * first.d,
+  d: then.b * first.c + then.d * first.d,
+  e: then.a * first.e + then.c * first.f + then.e,
+  f: then.b * first.e + then.d * first.f + then.f,
+});
+
+export const applyMatrix = (m: Matrix, p: Point): Point => ({
+  x: m.a * p.x + m.c * p.y + m.e,
+  y: m.b * p.x + m.d * p.y + m.f,
+});
+
+/** Above 0 keeps orientation, below 0 mirrors. */
+export const determinant = (m: Matrix): number => m.a * m.d - m.b * m.c;

@@ -1,0 +1,513 @@
+/**
+ * One piece of an outline: a line, a quadratic or cubic Bézier curve, or a circular arc. Lengths in mm.
+ * All have their ends as (x0, y0) and (x1, y1); t runs from 0 to 1 along the segment.
+ */
+import { applyMatrix, type Box, determinant, EMPTY_BOX, type Matrix, type Point } from './point';
+
+type Ends = { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number };
+
+export type Line = Ends & { readonly kind: 'line' };
+/** Control point (ax, ay). */
+export type Quadratic = Ends & { readonly kind: 'quadratic'; readonly ax: number; readonly ay: number };
+/** Control points (ax, ay) and (bx, by). */
+export type Cubic = Ends & {
+  readonly kind: 'cubic';
+  readonly ax: number;
+  readonly ay: number;
+  readonly bx: number;
+  readonly by: number;
+};
+/** Centre (cx, cy); `sweep` is the signed angle from start to end in radians, counter-clockwise positive. */
+export type Arc = Ends & { readonly kind: 'arc'; readonly cx: number; readonly cy: number; readonly sweep: number };
+
+export type Segment = Line | Quadratic | Cubic | Arc;
+
+export const line = (x0: number, y0: number, x1: number, y1: number): Line => ({ kind: 'line', x0, y0, x1, y1 });
+
+export const quadratic = (x0: number, y0: number, ax: number, ay: number, x1: number, y1: number): Quadratic => ({
+  kind: 'quadratic',
+  x0,
+  y0,
+  ax,
+  ay,
+  x1,
+  y1,
+});
+
+export const cubic = (
+  x0: number,
+  y0: number,
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  x1: number,
+  y1: number,
+): Cubic => ({ kind: 'cubic', x0, y0, ax, ay, bx, by, x1, y1 });
+
+/** An arc about a centre; angles in radians. */
+export function arcAbout(cx: number, cy: number, radius: number, from: number, sweep: number): Arc {
+  return {
+    kind: 'arc',
+    x0: cx + radius * Math.cos(from),
+    y0: cy + radius * Math.sin(from),
+    x1: cx + radius * Math.cos(from + sweep),
+    y1: cy + radius * Math.sin(from + sweep),
+    cx,
+    cy,
+    sweep,
+  };
+}
+
+export const arcRadius = (s: Arc): number => Math.hypot(s.x0 - s.cx, s.y0 - s.cy);
+const arcStart = (s: Arc): number => Math.atan2(s.y0 - s.cy, s.x0 - s.cx);
+
+export function pointAt(s: Segment, t: number): Point {
+  if (t === 0) return { x: s.x0, y: s.y0 };
+  if (t === 1) return { x: s.x1, y: s.y1 };
+  const u = 1 - t;
+  switch (s.kind) {
+    case 'line':
+      return { x: u * s.x0 + t * s.x1, y: u * s.y0 + t * s.y1 };
+    case 'quadratic': {
+      const a = u * u;
+      const b = 2 * u * t;
+      const c = t * t;
+      return { x: a * s.x0 + b * s.ax + c * s.x1, y: a * s.y0 + b * s.ay + c * s.y1 };
+    }
+    case 'cubic': {
+      const a = u * u * u;
+      const b = 3 * u * u * t;
+      const c = 3 * u * t * t;
+      const d = t * t * t;
+      return { x: a * s.x0 + b * s.ax + c * s.bx + d * s.x1, y: a * s.y0 + b * s.ay + c * s.by + d * s.y1 };
+    }
+    case 'arc': {
+      const angle = arcStart(s) + s.sweep * t;
+      const r = arcRadius(s);
+      return { x: s.cx + r * Math.cos(angle), y: s.cy + r * Math.sin(angle) };
+    }
+  }
+}
+
+/** The derivative with respect to t, in mm per unit of t. */
+function derivativeAt(s: Segment, t: number): Point {
+  const u = 1 - t;
+  switch (s.kind) {
+    case 'line':
+      return { x: s.x1 - s.x0, y: s.y1 - s.y0 };
+    case 'quadratic':
+      return {
+        x: 2 * (u * (s.ax - s.x0) + t * (s.x1 - s.ax)),
+        y: 2 * (u * (s.ay - s.y0) + t * (s.y1 - s.ay)),
+      };
+    case 'cubic':
+      return {
+        x: 3 * (u * u * (s.ax - s.x0) + 2 * u * t * (s.bx - s.ax) + t * t * (s.x1 - s.bx)),
+        y: 3 * (u * u * (s.ay - s.y0) + 2 * u * t * (s.by - s.ay) + t * t * (s.y1 - s.by)),
+      };
+    case 'arc': {
+      const p = pointAt(s, t);
+      return { x: -(p.y - s.cy) * s.sweep, y: (p.x - s.cx) * s.sweep };
+    }
+  }
+}
+
+/** Unit tangent in the direction of travel; steps off a degenerate end. */
+export function tangentAt(s: Segment, t: number): Point {
+  const d = derivativeAt(s, t);
+  let length = Math.hypot(d.x, d.y);
+  if (length > 1e-9) return { x: d.x / length, y: d.y / length };
+  const from = pointAt(s, Math.max(0, t - 1e-3));
+  const to = pointAt(s, Math.min(1, t + 1e-3));
+  length = Math.hypot(to.x - from.x, to.y - from.y) || 1;
+  return { x: (to.x - from.x) / length, y: (to.y - from.y) / length };
+}
+
+export function reverseSegment(s: Segment): Segment {
+  const ends = { x0: s.x1, y0: s.y1, x1: s.x0, y1: s.y0 };
+  switch (s.kind) {
+    case 'line':
+      return { kind: 'line', ...ends };
+    case 'quadratic':
+      return { kind: 'quadratic', ...ends, ax: s.ax, ay: s.ay };
+    case 'cubic':
+      return { kind: 'cubic', ...ends, ax: s.bx, ay: s.by, bx: s.ax, by: s.ay };
+    case 'arc':
+      return { kind: 'arc', ...ends, cx: s.cx, cy: s.cy, sweep: -s.sweep };
+  }
+}
+
+const mix = (p: number, q: number, t: number): number => p + (q - p) * t;
+/** Polar form (blossom) of a quadratic and a cubic in one coordinate: the control values of a sub-curve. */
+const blossom2 = (p0: number, p1: number, p2: number, a: number, b: number): number =>
+  mix(mix(p0, p1, a), mix(p1, p2, a), b);
+const blossom3 = (p0: number, p1: number, p2: number, p3: number, a: number, b: number, c: number): number => {
+  const q0 = mix(p0, p1, a);
+  const q1 = mix(p1, p2, a);
+  const q2 = mix(p2, p3, a);
+  return mix(mix(q0, q1, b), mix(q1, q2, b), c);
+};
+
+/** The exact part of a segment from t = `from` to t = `to` (de Casteljau by blossoming); reversed when `to` < `from`. */
+export function subSegment(s: Segment, from: number, to: number): Segment {
+  if (from === 0 && to === 1) return s;
+  if (to < from) return reverseSegment(subSegment(s, to, from));
+  const p = pointAt(s, from);
+  const q = pointAt(s, to);
+  const ends = { x0: p.x, y0: p.y, x1: q.x, y1: q.y };
+  switch (s.kind) {
+    case 'line':
+      return { kind: 'line', ...ends };
+    case 'quadratic':
+      return {
+        kind: 'quadratic',
+        ...ends,
+        ax: blossom2(s.x0, s.ax, s.x1, from, to),
+        ay: blossom2(s.y0, s.ay, s.y1, from, to),
+      };
+    case 'cubic':
+      return {
+        kind: 'cubic',
+        ...ends,
+        ax: blossom3(s.x0, s.ax, s.bx, s.x1, from, from, to),
+        ay: blossom3(s.y0, s.ay, s.by, s.y1, from, from, to),
+        bx: blossom3(s.x0, s.ax, s.bx, s.x1, from, to, to),
+        by: blossom3(s.y0, s.ay, s.by, s.y1, from, to, to),
+      };
+    case 'arc':
+      return { kind: 'arc', ...ends, cx: s.cx, cy: s.cy, sweep: s.sweep * (to - from) };
+  }
+}
+
+/** The same segment with its ends set to the given points (used to close junctions without a gap). */
+export function withEnds(s: Segment, start: Point, end: Point): Segment {
+  if (s.x0 === start.x && s.y0 === start.y && s.x1 === end.x && s.y1 === end.y) return s;
+  if (s.kind === 'arc') return arcBetween(start, end, s.sweep);
+  const ends = { x0: start.x, y0: start.y, x1: end.x, y1: end.y };
+  // Controls next to a moved end go with it, so that the tangent there stays.
+  const d0x = start.x - s.x0;
+  const d0y = start.y - s.y0;
+  const d1x = end.x - s.x1;
+  const d1y = end.y - s.y1;
+  switch (s.kind) {
+    case 'line':
+      return { kind: 'line', ...ends };
+    case 'quadratic':
+      return { ...s, ...ends, ax: s.ax + (d0x + d1x) / 2, ay: s.ay + (d0y + d1y) / 2 };
+    case 'cubic':
+      return { ...s, ...ends, ax: s.ax + d0x, ay: s.ay + d0y, bx: s.bx + d1x, by: s.by + d1y };
+  }
+}
+
+/** The arc from one point to another that turns by `sweep` radians; a line when the sweep is nearly nothing. */
+export function arcBetween(start: Point, end: Point, sweep: number): Arc | Line {
+  const chord = Math.hypot(end.x - start.x, end.y - start.y);
+  if (Math.abs(sweep) < 1e-9 || chord < 1e-12) return line(start.x, start.y, end.x, end.y);
+  const h = chord / 2 / Math.tan(sweep / 2);
+  const nx = -(end.y - start.y) / chord;
+  const ny = (end.x - start.x) / chord;
+  return {
+    kind: 'arc',
+    x0: start.x,
+    y0: start.y,
+    x1: end.x,
+    y1: end.y,
+    cx: (start.x + end.x) / 2 + nx * h,
+    cy: (start.y + end.y) / 2 + ny * h,
+    sweep,
+  };
+}
+
+/** Apply an affine matrix. Arcs stay arcs under similarity; under unequal scaling they become cubics. */
+export function transformSegment(s: Segment, m: Matrix): readonly Segment[] {
+  const p = applyMatrix(m, { x: s.x0, y: s.y0 });
+  const q = applyMatrix(m, { x: s.x1, y: s.y1 });
+  const ends = { x0: p.x, y0: p.y, x1: q.x, y1: q.y };
+  switch (s.kind) {
+    case 'line':
+      return [{ kind: 'line', ...ends }];
+    case 'quadratic': {
+      const a = applyMatrix(m, { x: s.ax, y: s.ay });
+      return [{ kind: 'quadratic', ...ends, ax: a.x, ay: a.y }];
+    }
+    case 'cubic': {
+      const a = applyMatrix(m, { x: s.ax, y: s.ay });
+      const b = applyMatrix(m, { x: s.bx, y: s.by });
+      return [{ kind: 'cubic', ...ends, ax: a.x, ay: a.y, bx: b.x, by: b.y }];
+    }
+    case 'arc': {
+      const similar =
+        Math.abs(m.a * m.c + m.b * m.d) < 1e-9 * (m.a * m.a + m.b * m.b) &&
+        Math.abs(m.a * m.a + m.b * m.b - m.c * m.c - m.d * m.d) < 1e-9 * (m.a * m.a + m.b * m.b);
+      if (!similar) return arcToCubics(s, 1e-4).flatMap((c) => transformSegment(c, m));
+      const c = applyMatrix(m, { x: s.cx, y: s.cy });
+      return [{ kind: 'arc', ...ends, cx: c.x, cy: c.y, sweep: determinant(m) < 0 ? -s.sweep : s.sweep }];
+    }
+  }
+}
+
+/** Elevate a quadratic to the same curve as a cubic. */
+export function quadraticToCubic(s: Quadratic): Cubic {
+  return cubic(
+    s.x0,
+    s.y0,
+    s.x0 + (2 / 3) * (s.ax - s.x0),
+    s.y0 + (2 / 3) * (s.ay - s.y0),
+    s.x1 + (2 / 3) * (s.ax - s.x1),
+    s.y1 + (2 / 3) * (s.ay - s.y1),
+    s.x1,
+    s.y1,
+  );
+}
+
+/**
+ * Cubics for an arc, off by at most `tolerance` mm. The radial error of the usual construction with handle
+ * (4/3)·tan(θ/4) is about r·θ⁶·(4/27)/4096 for a piece of θ radians (Goldapp 1991).
+ */
+export function arcToCubics(s: Arc, tolerance: number): Cubic[] {
+  const r = arcRadius(s);
+  const largest = Math.min(Math.PI / 2, ((tolerance * 27 * 1024) / Math.max(r, 1e-9)) ** (1 / 6));
+  const n = Math.max(1, Math.ceil(Math.abs(s.sweep) / largest));
+  const theta = s.sweep / n;
+  const handle = (4 / 3) * Math.tan(theta / 4);
+  return Array.from({ length: n }, (_, i) => {
+    const piece = subSegment(s, i / n, (i + 1) / n);
+    return cubic(
+      piece.x0,
+      piece.y0,
+      piece.x0 - handle * (piece.y0 - s.cy),
+      piece.y0 + handle * (piece.x0 - s.cx),
+      piece.x1 + handle * (piece.y1 - s.cy),
+      piece.y1 - handle * (piece.x1 - s.cx),
+      piece.x1,
+      piece.y1,
+    );
+  });
+}
+
+/** How many equal steps of t keep the chords within `tolerance` mm of the curve (second-difference bound, Wang). */
+export function stepsWithin(s: Segment, tolerance: number): number {
+  switch (s.kind) {
+    case 'line':
+      return 1;
+    case 'quadratic':
+      return Math.max(
+        1,
+        Math.ceil(Math.sqrt(Math.hypot(s.x0 - 2 * s.ax + s.x1, s.y0 - 2 * s.ay + s.y1) / (4 * tolerance))),
+      );
+    case 'cubic': {
+      const a = Math.hypot(s.x0 - 2 * s.ax + s.bx, s.y0 - 2 * s.ay + s.by);
+      const b = Math.hypot(s.ax - 2 * s.bx + s.x1, s.ay - 2 * s.by + s.y1);
+      return Math.max(1, Math.ceil(Math.sqrt((0.75 * Math.max(a, b)) / tolerance)));
+    }
+    case 'arc': {
+      const step = 2 * Math.acos(Math.max(0, 1 - tolerance / Math.max(arcRadius(s), tolerance)));
+      return Math.max(1, Math.ceil(Math.abs(s.sweep) / step));
+    }
+  }
+}
+
+function quadraticExtremes(p0: number, p1: number, p2: number): number[] {
+  const d = p0 - 2 * p1 + p2;
+  return d === 0 ? [] : [(p0 - p1) / d];
+}
+
+function cubicExtremes(p0: number, p1: number, p2: number, p3: number): number[] {
+  const a = -p0 + 3 * p1 - 3 * p2 + p3;
+  const b = 2 * (p0 - 2 * p1 + p2);
+  const c = p1 - p0;
+  if (Math.abs(a) < 1e-12 * (Math.abs(b) + Math.abs(c) + 1)) return b === 0 ? [] : [-c / b];
+  const disc = b * b - 4 * a * c;
+  if (disc < 0) return [];
+  const q = -0.5 * (b + Math.sign(b || 1) * Math.sqrt(disc));
+  return q === 0 ? [0] : [q / a, c / q];
+}
+
+/** Values of t strictly inside (0, 1) where x or y turns. */
+export function extremes(s: Segment): number[] {
+  let all: number[] = [];
+  if (s.kind === 'quadratic') all = [...quadraticExtremes(s.x0, s.ax, s.x1), ...quadraticExtremes(s.y0, s.ay, s.y1)];
+  if (s.kind === 'cubic') all = [...cubicExtremes(s.x0, s.ax, s.bx, s.x1), ...cubicExtremes(s.y0, s.ay, s.by, s.y1)];
+  if (s.kind === 'arc') {
+    const from = arcStart(s);
+    const lo = Math.min(from, from + s.sweep);
+    const hi = Math.max(from, from + s.sweep);
+    for (let k = Math.ceil(lo / (Math.PI / 2)); k * (Math.PI / 2) <= hi; k++)
+      all.push((k * (Math.PI / 2) - from) / s.sweep);
+  }
+  return all.filter((t) => t > 0 && t < 1);
+}
+
+/** Whether a curve may turn beyond its ends in a coordinate with these control values. */
+const turnsBeyond = (p0: number, p1: number, p2: number, p3: number): boolean => {
+  const low = Math.min(p0, p3);
+  const high = Math.max(p0, p3);
+  return p1 < low || p1 > high || p2 < low || p2 > high;
+};
+
+function mayTurn(s: Segment): boolean {
+  if (s.kind === 'line') return false;
+  if (s.kind === 'arc') return true;
+  const [bx, by] = s.kind === 'cubic' ? [s.bx, s.by] : [s.ax, s.ay];
+  return turnsBeyond(s.x0, s.ax, bx, s.x1) || turnsBeyond(s.y0, s.ay, by, s.y1);
+}
+
+/** Exact bounding box of several segments. */
+export function boxOf(segments: readonly Segment[]): Box {
+  let { minX, minY, maxX, maxY } = EMPTY_BOX;
+  const take = (x: number, y: number) => {
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
+  };
+  for (const s of segments) {
+    take(s.x0, s.y0);
+    take(s.x1, s.y1);
+    if (!mayTurn(s)) continue;
+    for (const t of extremes(s)) {
+      const p = pointAt(s, t);
+      take(p.x, p.y);
+    }
+  }
+  return { minX, minY, maxX, maxY };
+}
+
+/** Exact bounding box. */
+export const segmentBox = (s: Segment): Box => boxOf([s]);
+
+/** Signed area between the segment and the origin (Green's theorem, exact); summed over a closed path it is its area. */
+export function segmentArea(s: Segment): number {
+  switch (s.kind) {
+    case 'line':
+      return (s.x0 * s.y1 - s.x1 * s.y0) / 2;
+    case 'quadratic':
+      return (2 * (s.x0 * s.ay - s.ax * s.y0) + 2 * (s.ax * s.y1 - s.x1 * s.ay) + (s.x0 * s.y1 - s.x1 * s.y0)) / 6;
+    case 'cubic':
+      return (
+        (6 * (s.x0 * s.ay - s.ax * s.y0) +
+          3 * (s.x0 * s.by - s.bx * s.y0) +
+          (s.x0 * s.y1 - s.x1 * s.y0) +
+          3 * (s.ax * s.by - s.bx * s.ay) +
+          3 * (s.ax * s.y1 - s.x1 * s.ay) +
+          6 * (s.bx * s.y1 - s.x1 * s.by)) /
+        20
+      );
+    case 'arc': {
+      const r = arcRadius(s);
+      return (s.cx * (s.y1 - s.y0) - s.cy * (s.x1 - s.x0)) / 2 + (r * r * s.sweep) / 2;
+    }
+  }
+}
+
+/** Abscissae and weights of 8-point Gauss–Legendre quadrature on [-1, 1] (Abramowitz & Stegun 25.4.30). */
+const GAUSS = [
+  [0.1834346424956498, 0.362683783378362],
+  [0.525532409916329, 0.3137066458778873],
+  [0.7966664774136267, 0.2223810344533745],
+  [0.9602898564975363, 0.1012285362903763],
+] as const;
+
+function gaussLength(s: Segment, from: number, to: number): number {
+  const half = (to - from) / 2;
+  const mid = (from + to) / 2;
+  let sum = 0;
+  for (const [x, w] of GAUSS) {
+    const p = derivativeAt(s, mid + half * x);
+    const q = derivativeAt(s, mid - half * x);
+    sum += w * (Math.hypot(p.x, p.y) + Math.hypot(q.x, q.y));
+  }
+  return sum * half;
+}
+
+/**
+ * Length of a quadratic by its closed form: the speed is √(a·t² + b·t + c), whose integral is elementary. Null where the
+ * curve is so nearly straight and even that the form would cancel.
+ */
+function quadraticLength(s: Quadratic): number | null {
+  const ux = 2 * (s.x0 - 2 * s.ax + s.x1);
+  const uy = 2 * (s.y0 - 2 * s.ay + s.y1);
+  const vx = 2 * (s.ax - s.x0);
+  const vy = 2 * (s.ay - s.y0);
+  const a = ux * ux + uy * uy;
+  const b = 2 * (ux * vx + uy * vy);
+  const c = vx * vx + vy * vy;
+  const k = 4 * a * c - b * b;
+  if (a <= 1e-4 * c || k <= 1e-8 * a * a) return null;
+  const root = Math.sqrt(a);
+  const from = b;
+  const to = 2 * a + b;
+  const turned = Math.asinh(to / Math.sqrt(k)) - Math.asinh(from / Math.sqrt(k));
+  return (to * Math.sqrt(a + b + c) - from * Math.sqrt(c)) / (4 * a) + (k * turned) / (8 * a * root);
+}
+
+/** Length in mm, to about 1e-6 relative (halving until two quadratures agree). */
+export function segmentLength(s: Segment): number {
+  if (s.kind === 'line') return Math.hypot(s.x1 - s.x0, s.y1 - s.y0);
+  if (s.kind === 'arc') return arcRadius(s) * Math.abs(s.sweep);
+  const closed = s.kind === 'quadratic' ? quadraticLength(s) : null;
+  if (closed !== null) return closed;
+  const halve = (from: number, to: number, whole: number, depth: number): number => {
+    const mid = (from + to) / 2;
+    const left = gaussLength(s, from, mid);
+    const right = gaussLength(s, mid, to);
+    if (depth === 0 || Math.abs(left + right - whole) <= 1e-7 * whole) return left + right;
+    return halve(from, mid, left, depth - 1) + halve(mid, to, right, depth - 1);
+  };
+  return halve(0, 1, gaussLength(s, 0, 1), 8);
+}
+
+/** The parameter nearest to a point between `lo` and `hi` (samples, then Newton on the foot of the perpendicular). */
+export function nearestParameter(s: Segment, x: number, y: number, lo = 0, hi = 1): number {
+  let t = lo;
+  let best = Infinity;
+  for (let i = 0; i <= 8; i++) {
+    const at = lo + ((hi - lo) * i) / 8;
+    const p = pointAt(s, at);
+    const d = (p.x - x) ** 2 + (p.y - y) ** 2;
+    if (d < best) {
+      best = d;
+      t = at;
+    }
+  }
+  for (let k = 0; k < 10; k++) {
+    const p = pointAt(s, t);
+    const d = derivativeAt(s, t);
+    const l = d.x * d.x + d.y * d.y;
+    if (l === 0) break;
+    const next = Math.min(hi, Math.max(lo, t + ((x - p.x) * d.x + (y - p.y) * d.y) / l));
+    if (Math.abs(next - t) < 1e-13) break;
+    t = next;
+  }
+  return t;
+}
+
+/**
+ * Where two segments cross, by Newton's method from a guess of both parameters; null when it does not settle within
+ * 1e-7 mm or leaves the segments.
+ */
+export function crossingNear(a: Segment, b: Segment, ta: number, tb: number): readonly [number, number] | null {
+  let t = ta;
+  let u = tb;
+  for (let k = 0; k < 14; k++) {
+    const p = pointAt(a, t);
+    const q = pointAt(b, u);
+    const dx = q.x - p.x;
+    const dy = q.y - p.y;
+    if (dx * dx + dy * dy < 1e-20) break;
+    const d = derivativeAt(a, t);
+    const e = derivativeAt(b, u);
+    const det = e.x * d.y - d.x * e.y;
+    if (Math.abs(det) < 1e-14) return null;
+    t += (e.x * dy - dx * e.y) / det;
+    u += (d.x * dy - d.y * dx) / det;
+    if (t < -0.05 || t > 1.05 || u < -0.05 || u > 1.05) return null;
+  }
+  if (t < -1e-9 || t > 1 + 1e-9 || u < -1e-9 || u > 1 + 1e-9) return null;
+  t = Math.min(1, Math.max(0, t));
+  u = Math.min(1, Math.max(0, u));
+  const p = pointAt(a, t);
+  const q = pointAt(b, u);
+  return Math.hypot(p.x - q.x, p.y - q.y) < 1e-7 ? [t, u] : null;
+}

@@ -1,0 +1,42 @@
+/** A finding: one sentence about the job with the place it speaks of. */
+import type { Box } from '../geometry/point';
+
+/** `fault` spoils the work, `caution` may, `note` is worth knowing. */
+export type Severity = 'fault' | 'caution' | 'note';
+
+export type Station = 'compose' | 'close' | 'hold' | 'fill' | 'assign' | 'prove';
+
+export type FindingCode =
+  | 'no-words'
+  | 'too-many-characters'
+  | 'no-typeface'
+  | 'missing-characters'
+  | 'no-part'
+  | 'copies-itself'
+  | 'too-many-segments'
+  | 'empty-part'
+  | 'off-sheet'
+  | 'overlaps'
+  | 'island'
+  | 'loose'
+  | 'more-pieces'
+  | 'fill-and-cut'
+  | 'no-operation'
+  | 'operation-off'
+  | 'cut-first';
+
+export type Finding = {
+  /** The same finding keeps its key from one evaluation to the next. */
+  readonly key: string;
+  readonly code: FindingCode;
+  readonly severity: Severity;
+  readonly sentence: string;
+  /** Where it is dealt with. */
+  readonly station: Station;
+  readonly partId: string | null;
+  readonly memberId: string | null;
+  /** Place on the sheet in mm. */
+  readonly box: Box | null;
+  /** The reason when the user has left it as it is. */
+  readonly left: string | null;
+};

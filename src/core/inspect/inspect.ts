@@ -1,0 +1,246 @@
+/** The rules that yield findings from a job and its prepared parts. Each rule is one function. */
+
+import type { Job, Member, Operation, Part } from '../document/schema';
+import { type Box, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
+import { LIMITS } from '../limits';
+import type { PreparedMember, PreparedPart } from '../prepare/part';
+import { formatLength, type LengthUnit } from '../units/quantity';
+import type { Finding, FindingCode, Severity, Station } from './finding';
+import { pieceName, startSentence } from './names';
+
+/** A finding before it has its key, and what tells it from others of its code in the part. */
+type Draft = { readonly finding: Omit<Finding, 'left' | 'key'>; readonly detail: string };
+
+const draft = (
+  code: FindingCode,
+  severity: Severity,
+  station: Station,
+  sentence: string,
+  at: { partId?: string; memberId?: string; box?: Box | null; detail?: string } = {},
+): Draft => ({
+  finding: {
+    code,
+    severity,
+    sentence,
+    station,
+    partId: at.partId ?? null,
+    memberId: at.memberId ?? null,
+    box: at.box && !isEmptyBox(at.box) ? at.box : null,
+  },
+  detail: at.detail ?? '',
+});
+
+/** How a part is called in a sentence. */
+const partTitle = (part: Part): string => {
+  if (part.name.trim()) return `“${part.name.trim()}”`;
+  const words = part.members.find((m) => m.kind === 'lettering' && m.text.trim());
+  return words && words.kind === 'lettering'
+    ? `“${words.text.trim().split('\n')[0]?.slice(0, 40)}”`
+    : 'A part without a name';
+};
+
+function memberFindings(part: Part, member: Member, prepared: PreparedMember): Draft[] {
+  const at = { partId: part.id, memberId: member.id, detail: member.id, box: prepared.box };
+  const trouble = prepared.trouble;
+  const out: Draft[] = [];
+  if (trouble?.kind === 'no words')
+    out.push(draft('no-words', 'caution', 'compose', `${partTitle(part)} has lettering without words.`, at));
+  if (trouble?.kind === 'too many characters')
+    out.push(
+      draft(
+        'too-many-characters',
+        'fault',
+        'compose',
+        `This lettering has ${trouble.count.toLocaleString('en')} characters; up to ${LIMITS.letteringCharacters.toLocaleString('en')} are prepared at once. The words are kept; share them out over several letterings.`,
+        at,
+      ),
+    );
+  if (trouble?.kind === 'no typeface')
+    out.push(
+      draft(
+        'no-typeface',
+        'fault',
+        'compose',
+        `The typeface ${trouble.face} can’t be used: ${trouble.sentence} The words are kept.`,
+        at,
+      ),
+    );
+  if (trouble?.kind === 'no part')
+    out.push(draft('no-part', 'fault', 'compose', `The part that ${partTitle(part)} copies is no longer there.`, at));
+  if (trouble?.kind === 'copies itself')
+    out.push(
+      draft('copies-itself', 'fault', 'compose', `${partTitle(part)} copies itself, straight or by way of others.`, at),
+    );
+  if (trouble?.kind === 'too many segments')
+    out.push(
+      draft(
+        'too-many-segments',
+        'fault',
+        'compose',
+        `The copies in ${partTitle(part)} have ${trouble.count.toLocaleString('en')} segments; up to ${LIMITS.copiedSegments.toLocaleString('en')} are copied.`,
+        at,
+      ),
+    );
+  if (prepared.missing.length > 0 && member.kind === 'lettering') {
+    const shown = prepared.missing
+      .slice(0, 12)
+      .map((c) => (c.trim() === '' ? `U+${c.codePointAt(0)?.toString(16)}` : c));
+    const more = prepared.missing.length - shown.length;
+    out.push(
+      draft(
+        'missing-characters',
+        'fault',
+        'compose',
+        `${member.face} has no ${shown.join(' ')}${more > 0 ? ` and ${more} more` : ''}; ${prepared.missing.length > 1 ? 'they are' : 'it is'} left out.`,
+        { ...at, detail: `${member.id}:${prepared.missing.join('')}` },
+      ),
+    );
+  }
+  return out;
+}
+
+/** How far a box sticks out of the sheet, in mm; 0 when it lies on it. */
+function stickingOut(box: Box, job: Job): number {
+  return Math.max(0, -box.minX, -box.minY, box.maxX - job.sheet.width, box.maxY - job.sheet.height);
+}
+
+/** Rounding of coordinates is not sticking out. */
+const OFF_SHEET_MM = 1e-3;
+
+function placeFindings(part: Part, prepared: PreparedPart, job: Job, unit: LengthUnit): Draft[] {
+  if (isEmptyBox(prepared.box)) {
+    const silent = prepared.members.every((m) => m.trouble === null);
+    return silent && part.members.length > 0
+      ? [
+          draft('empty-part', 'caution', 'compose', `Nothing is left of ${partTitle(part)}.`, {
+            partId: part.id,
+            detail: part.id,
+          }),
+        ]
+      : [];
+  }
+  const out = stickingOut(prepared.box, job);
+  if (out <= OFF_SHEET_MM) return [];
+  return [
+    draft(
+      'off-sheet',
+      'fault',
+      'compose',
+      `${partTitle(part)} sticks out of the sheet by ${formatLength(out, unit)}.`,
+      {
+        partId: part.id,
+        detail: part.id,
+        box: prepared.box,
+      },
+    ),
+  ];
+}
+
+/** Holding is asked only of a part that is cut, or that nothing has been assigned to yet. */
+const isCut = (part: Part, operations: ReadonlyMap<string, Operation>): boolean =>
+  part.work.length === 0 || part.work.some((w) => w.what === 'outline' && operations.get(w.operation)?.kind === 'cut');
+
+function holdFindings(part: Part, prepared: PreparedPart): Draft[] {
+  if (prepared.overlaps)
+    return [
+      draft(
+        'overlaps',
+        'fault',
+        'close',
+        `Letters of ${partTitle(part)} overlap and are not welded: every overlap would be cut.`,
+        { partId: part.id, detail: part.id, box: prepared.box },
+      ),
+    ];
+  const away = prepared.pieces.filter((piece) => piece.kind !== 'main');
+  const named = away.slice(0, LIMITS.piecesNamed).map((piece): Draft => {
+    const name = pieceName(piece, prepared);
+    const where = { partId: part.id, box: piece.box, detail: name };
+    return piece.kind === 'island'
+      ? draft('island', 'fault', 'hold', `${startSentence(name)} will drop out.`, where)
+      : draft('loose', 'fault', 'hold', `${startSentence(name)} is not attached.`, where);
+  });
+  const more = away.slice(LIMITS.piecesNamed);
+  if (more.length === 0) return named;
+  const box = more.reduce<Box>((all, piece) => uniteBoxes(all, piece.box), EMPTY_BOX);
+  const sentence = `${more.length} more ${more.length === 1 ? 'piece' : 'pieces'} of ${partTitle(part)} would come away.`;
+  return [...named, draft('more-pieces', 'fault', 'hold', sentence, { partId: part.id, box, detail: part.id })];
+}
+
+function workFindings(part: Part, prepared: PreparedPart, operations: ReadonlyMap<string, Operation>): Draft[] {
+  if (isEmptyBox(prepared.box)) return [];
+  const at = { partId: part.id, detail: part.id, box: prepared.box };
+  if (part.work.length === 0)
+    return [
+      draft(
+        'no-operation',
+        'caution',
+        'assign',
+        `${partTitle(part)} has no operation yet: it would not be in the file.`,
+        at,
+      ),
+    ];
+  const out: Draft[] = [];
+  const kinds = (what: 'outline' | 'fill') =>
+    part.work.filter((w) => w.what === what).map((w) => operations.get(w.operation));
+  const filled = kinds('fill').find((o) => o?.on);
+  const cut = kinds('outline').find((o) => o?.on && o.kind === 'cut');
+  if (filled && cut)
+    out.push(
+      draft(
+        'fill-and-cut',
+        'caution',
+        'assign',
+        `${partTitle(part)} has both a fill (${filled.name}) and a cut (${cut.name}) on the same letters.`,
+        at,
+      ),
+    );
+  if (part.work.every((w) => operations.get(w.operation)?.on === false))
+    out.push(
+      draft('operation-off', 'note', 'assign', `${partTitle(part)} is given to operations that are switched off.`, at),
+    );
+  return out;
+}
+
+const RUNS_BEFORE_CUT = new Set(['engrave', 'mark', 'score']);
+
+function orderFindings(job: Job): Draft[] {
+  const used = new Set(job.parts.filter((p) => !p.hidden).flatMap((p) => p.work.map((w) => w.operation)));
+  const running = job.operations.filter((o) => o.on && used.has(o.id));
+  return running.flatMap((operation, i) => {
+    const earlier = running.slice(0, i).find((o) => o.kind === 'cut');
+    if (!earlier || !RUNS_BEFORE_CUT.has(operation.kind)) return [];
+    return [
+      draft(
+        'cut-first',
+        'caution',
+        'assign',
+        `${earlier.name} runs before ${operation.name}: pieces may shift or fall before they are finished.`,
+        { detail: `${earlier.id}:${operation.id}` },
+      ),
+    ];
+  });
+}
+
+/** All findings of a job, in the order of its parts. `prepared` holds an entry for every part that is not hidden. */
+export function inspect(job: Job, prepared: ReadonlyMap<string, PreparedPart>): Finding[] {
+  const operations = new Map(job.operations.map((o) => [o.id, o]));
+  const reasons = new Map(job.leftAsIs.map((l) => [l.finding, l.reason]));
+  const drafts = job.parts.flatMap((part) => {
+    const ready = prepared.get(part.id);
+    if (!ready) return [];
+    return [
+      ...part.members.flatMap((member, i) => memberFindings(part, member, ready.members[i] as PreparedMember)),
+      ...placeFindings(part, ready, job, job.units),
+      ...(isCut(part, operations) ? holdFindings(part, ready) : []),
+      ...workFindings(part, ready, operations),
+    ];
+  });
+  const seen = new Map<string, number>();
+  return [...drafts, ...orderFindings(job)].map(({ finding, detail }) => {
+    const base = `${finding.code}:${finding.partId ?? ''}:${detail}`.slice(0, 280);
+    const times = (seen.get(base) ?? 0) + 1;
+    seen.set(base, times);
+    const key = times === 1 ? base : `${base}#${times}`;
+    return { ...finding, key, left: reasons.get(key) ?? null };
+  });
+}

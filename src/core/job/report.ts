@@ -1,0 +1,67 @@
+/** The report of a prepared job: plain figures for people and programs, in mm. */
+
+import type { Job } from '../document/schema';
+import { countSegments, isContinuous } from '../geometry/path';
+import { type Box, boxCentre, isEmptyBox } from '../geometry/point';
+import { pieceName } from '../inspect/names';
+import type { JobResult } from './evaluate';
+
+const round = (value: number, digits = 4): number => Number(value.toFixed(digits));
+
+const boxReport = (box: Box) =>
+  isEmptyBox(box)
+    ? null
+    : {
+        x: round(box.minX),
+        y: round(box.minY),
+        width: round(box.maxX - box.minX),
+        height: round(box.maxY - box.minY),
+      };
+
+export type Report = ReturnType<typeof reportOf>;
+
+/** Figures per part and operation, and the findings. Origin is the sheet's lower left corner, y upwards. */
+export function reportOf(job: Job, result: JobResult) {
+  return {
+    title: job.title,
+    unit: 'mm' as const,
+    sheet: { width: job.sheet.width, height: job.sheet.height },
+    work: boxReport(result.workBox),
+    parts: result.parts.map((part) => ({
+      id: part.id,
+      name: job.parts.find((p) => p.id === part.id)?.name ?? '',
+      box: boxReport(part.box),
+      shapeAreaMm2: round(part.outlines.reduce((sum, o) => sum + o.area, 0)),
+      keptAreaMm2: part.outlines.length === 0 ? 0 : round(part.kept.reduce((sum, o) => sum + o.area, 0)),
+      keptPieces: part.pieces.length,
+      pieces: part.pieces.map((piece) => ({
+        kind: piece.kind,
+        name: pieceName(piece, part),
+        areaMm2: round(piece.area),
+        box: boxReport(piece.box),
+        centre: { x: round(boxCentre(piece.box).x), y: round(boxCentre(piece.box).y) },
+      })),
+      paths: part.outlines.length,
+      segments: countSegments(part.outlines.map((o) => o.path)),
+      openPaths: part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
+    })),
+    operations: result.operations.map((o) => ({
+      id: o.operation.id,
+      name: o.operation.name,
+      kind: o.operation.kind,
+      on: o.operation.on,
+      paths: o.shapes.filter((s) => s.what === 'outline').length,
+      lengthMm: round(o.lengthMm),
+      fillAreaMm2: round(o.fillMm2),
+    })),
+    findings: result.findings.map((f) => ({
+      code: f.code,
+      severity: f.severity,
+      sentence: f.sentence,
+      part: f.partId,
+      box: f.box && boxReport(f.box),
+      leftAsItIs: f.left,
+      key: f.key,
+    })),
+  };
+}

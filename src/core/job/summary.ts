@@ -1,0 +1,33 @@
+/** What a list of jobs shows of one, and what travels between browser and server. */
+import { z } from 'zod';
+import { pictureSchema } from './picture';
+
+export const jobSummarySchema = z.object({
+  id: z.uuid(),
+  title: z.string(),
+  tags: z.array(z.string()),
+  material: z.string(),
+  thickness: z.number().nullable(),
+  width: z.number(),
+  height: z.number(),
+  units: z.enum(['mm', 'in']),
+  openFindings: z.number().int(),
+  picture: pictureSchema.nullable(),
+  version: z.number().int(),
+  changedAt: z.string(),
+});
+export type JobSummary = z.infer<typeof jobSummarySchema>;
+
+/** What a save sends beside the document. */
+export const savedExtrasSchema = z.object({
+  picture: pictureSchema.nullable(),
+  openFindings: z.number().int().min(0).max(1_000_000),
+});
+export type SavedExtras = z.infer<typeof savedExtrasSchema>;
+
+export type StoredJob = {
+  readonly id: string;
+  readonly version: number;
+  readonly changedAt: string;
+  readonly document: unknown;
+};

@@ -1,0 +1,16 @@
+/** Picking a typeface of a family: the nearest weight and slant of those there are. */
+
+export type FaceWish = { readonly face: string; readonly weight: number | null; readonly italic: boolean };
+export type FaceTraits = { readonly family: string; readonly weight: number; readonly italic: boolean };
+
+export const sameFamily = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
+
+/** The best of the family wished for, or null when the family is not among them. A wrong slant counts as 500 of weight. */
+export function pickFace<T extends FaceTraits>(wish: FaceWish, among: readonly T[]): T | null {
+  const misfit = (face: T) =>
+    (wish.weight === null ? Math.abs(face.weight - 400) / 1000 : Math.abs(face.weight - wish.weight)) +
+    (face.italic === wish.italic ? 0 : 500);
+  return among
+    .filter((face) => sameFamily(face.family, wish.face))
+    .reduce<T | null>((best, face) => (best === null || misfit(face) < misfit(best) ? face : best), null);
+}

@@ -1,0 +1,161 @@
+/** A typeface ready for use: metrics, shaping and glyph outlines, in font units. Built on HarfBuzz. */
+import type { Face as HbFace, Font as HbFont } from 'harfbuzzjs';
+import { closedPath, type Path, regionBox } from '../geometry/path';
+import { type Box, boxHeight } from '../geometry/point';
+import { cubic, line, quadratic, type Segment } from '../geometry/segment';
+import { LIMITS } from '../limits';
+
+export type ShapedGlyph = {
+  readonly glyph: number;
+  /** Index of the first UTF-16 unit of the text this glyph came from. */
+  readonly cluster: number;
+  readonly advance: number;
+  readonly dx: number;
+  readonly dy: number;
+};
+
+export type Typeface = {
+  /** Tells loaded typefaces apart; results are held by it. */
+  readonly serial: number;
+  readonly family: string;
+  readonly weight: number;
+  readonly italic: boolean;
+  readonly unitsPerEm: number;
+  readonly ascent: number;
+  /** Below the baseline, negative. */
+  readonly descent: number;
+  readonly lineGap: number;
+  /** Height of a flat capital, measured on the outline of H where there is one. */
+  readonly capHeight: number;
+  /**
+   * Shape one run of a single direction and script. Kerning and contextual forms are always on; `ligatures` switches
+   * the standard ones. Glyphs come in visual order, left to right. Glyph 0 stands for a character the face lacks.
+   */
+  readonly shape: (text: string, direction: 'ltr' | 'rtl', ligatures: boolean) => ShapedGlyph[];
+  /** Closed outlines of a glyph in font units, y upwards; to be filled by the non-zero rule. */
+  readonly outline: (glyph: number) => readonly Path[];
+  /** Bounds of a glyph's outlines in font units; empty when it draws nothing. */
+  readonly box: (glyph: number) => Box;
+};
+
+export type TypefaceLoad =
+  | { readonly ok: true; readonly typeface: Typeface }
+  | { readonly ok: false; readonly sentence: string };
+
+type HarfBuzz = typeof import('harfbuzzjs');
+let harfbuzz: Promise<HarfBuzz> | null = null;
+const loadHarfBuzz = (): Promise<HarfBuzz> => {
+  harfbuzz ??= import('harfbuzzjs');
+  return harfbuzz;
+};
+
+const tagOf = (bytes: Uint8Array): string => String.fromCharCode(...bytes.subarray(0, 4));
+const SFNT_TAGS = new Set(['\0\x01\0\0', 'OTTO', 'true', 'ttcf']);
+
+/** Read a TrueType or OpenType file. Bad files give a sentence, never an exception. */
+export async function loadTypeface(bytes: Uint8Array): Promise<TypefaceLoad> {
+  if (bytes.length > LIMITS.typefaceBytes) return { ok: false, sentence: 'The typeface file is larger than 32 MB.' };
+  if (bytes.length < 12 || !SFNT_TAGS.has(tagOf(bytes)))
+    return { ok: false, sentence: 'The file is not a TrueType or OpenType typeface.' };
+  const hb = await loadHarfBuzz();
+  const face = new hb.Face(new hb.Blob(bytes));
+  const font = new hb.Font(face);
+  if (face.collectUnicodes().length === 0)
+    return { ok: false, sentence: 'The typeface file holds no characters, or is damaged.' };
+  return { ok: true, typeface: buildTypeface(hb, face, font) };
+}
+
+let nextSerial = 1;
+
+function buildTypeface(hb: HarfBuzz, face: HbFace, font: HbFont): Typeface {
+  const extents = font.hExtents();
+  const glyphs = new Map<number, { readonly paths: readonly Path[]; readonly box: Box }>();
+  const glyphOf = (glyph: number) => {
+    let known = glyphs.get(glyph);
+    if (!known) {
+      const paths = pathsOf(font.glyphToJson(glyph));
+      known = { paths, box: regionBox(paths) };
+      glyphs.set(glyph, known);
+    }
+    return known;
+  };
+  const heightOf = (char: string): number => {
+    const glyph = font.nominalGlyph(char.codePointAt(0) as number);
+    return glyph ? boxHeight(glyphOf(glyph).box) : 0;
+  };
+  const os2 = face.referenceTable('OS/2');
+  const view = os2 && new DataView(os2.buffer, os2.byteOffset, os2.byteLength);
+  return {
+    serial: nextSerial++,
+    family: nameOf(face, 16) || nameOf(face, 1) || 'Unnamed',
+    weight: view && view.byteLength > 6 ? view.getUint16(4) : 400,
+    italic: view && view.byteLength > 64 ? (view.getUint16(62) & 1) === 1 : false,
+    unitsPerEm: face.upem,
+    ascent: extents.ascender,
+    descent: extents.descender,
+    lineGap: extents.lineGap,
+    capHeight: heightOf('H') || heightOf('X') || heightOf('ה') || 0.7 * face.upem,
+    outline: (glyph) => glyphOf(glyph).paths,
+    box: (glyph) => glyphOf(glyph).box,
+    shape(text, direction, ligatures) {
+      const buffer = new hb.Buffer();
+      buffer.addText(text);
+      buffer.setDirection(direction === 'rtl' ? hb.Direction.RTL : hb.Direction.LTR);
+      buffer.guessSegmentProperties();
+      hb.shape(font, buffer, ligatures ? [] : ['liga', 'clig'].map((tag) => new hb.Feature(tag, 0)));
+      return buffer.getGlyphInfosAndPositions().map((g) => ({
+        glyph: g.codepoint,
+        cluster: g.cluster,
+        advance: g.xAdvance ?? 0,
+        dx: g.xOffset ?? 0,
+        dy: g.yOffset ?? 0,
+      }));
+    },
+  };
+}
+
+/** A record of the name table, in English where there is one. */
+function nameOf(face: HbFace, id: number): string {
+  const entries = face.listNames().filter((n) => n.nameId === id);
+  const entry = entries.find((n) => n.language.startsWith('en')) ?? entries[0];
+  return entry ? face.getName(entry.nameId, entry.language) : '';
+}
+
+/** Draw commands → closed paths; contours left open are closed with a line, empty ones dropped. */
+function pathsOf(commands: readonly { type: string; values: readonly number[] }[]): Path[] {
+  const paths: Path[] = [];
+  let segments: Segment[] = [];
+  let x = 0;
+  let y = 0;
+  let startX = 0;
+  let startY = 0;
+  const finish = () => {
+    if (segments.length > 0) {
+      if (x !== startX || y !== startY) segments.push(line(x, y, startX, startY));
+      paths.push(closedPath(segments));
+    }
+    segments = [];
+  };
+  for (const { type, values } of commands) {
+    const [a = 0, b = 0, c = 0, d = 0, e = 0, f = 0] = values;
+    if (type === 'M') {
+      finish();
+      x = startX = a;
+      y = startY = b;
+    } else if (type === 'L') {
+      if (a !== x || b !== y) segments.push(line(x, y, a, b));
+      x = a;
+      y = b;
+    } else if (type === 'Q') {
+      segments.push(quadratic(x, y, a, b, c, d));
+      x = c;
+      y = d;
+    } else if (type === 'C') {
+      segments.push(cubic(x, y, a, b, c, d, e, f));
+      x = e;
+      y = f;
+    } else finish();
+  }
+  finish();
+  return paths;
+}

@@ -1,0 +1,81 @@
+/** Clean outlines with what everything downstream asks of them: bounds, area, length and nesting. */
+import type { LabelledPath } from '../geometry/boolean/session';
+import { nestMeasured } from '../geometry/nesting';
+import { type Path, pathArea, pathBox, pathLength, reversePath, transformPath } from '../geometry/path';
+import { type Box, determinant, type Matrix } from '../geometry/point';
+
+export type Outline = {
+  /** Closed; counter-clockwise around material of the region, clockwise around a hole in it. */
+  readonly path: Path;
+  /** For each segment the index of its source (a letter or a shape) in the part's source list; -1 for none. */
+  readonly labels: readonly number[];
+  readonly box: Box;
+  /** Signed, in mm². */
+  readonly area: number;
+  /** Index of the smallest outline around this one in the same list, or -1. */
+  readonly parent: number;
+  /** How many outlines lie around it. */
+  readonly depth: number;
+};
+
+export function measureOutlines(paths: readonly LabelledPath[]): Outline[] {
+  const measured = paths.map(({ path, labels }) => ({ path, labels, box: pathBox(path), area: pathArea(path) }));
+  const { parent, depth } = nestMeasured(measured);
+  return measured.map((o, i) => ({ ...o, parent: parent[i] as number, depth: depth[i] as number }));
+}
+
+/** The same outlines with their nesting found anew over the whole list. */
+export function nestAgain(outlines: readonly Outline[]): Outline[] {
+  const { parent, depth } = nestMeasured(outlines);
+  return outlines.map((o, i) => ({ ...o, parent: parent[i] as number, depth: depth[i] as number }));
+}
+
+const lengths = new WeakMap<Path, number>();
+
+/** Length in mm; held as long as the path is. */
+export function outlineLength(outline: Outline): number {
+  const known = lengths.get(outline.path);
+  if (known !== undefined) return known;
+  const length = pathLength(outline.path);
+  lengths.set(outline.path, length);
+  return length;
+}
+
+/** Move outlines to another place in a list: their parents by `firstIndex`, their labels by `firstLabel`. */
+export function relabel(outlines: readonly Outline[], firstIndex: number, firstLabel: number): readonly Outline[] {
+  if (firstIndex === 0 && firstLabel === 0) return outlines;
+  return outlines.map((o) => {
+    if (firstLabel === 0 && o.parent < 0) return o;
+    return {
+      ...o,
+      parent: o.parent < 0 ? -1 : o.parent + firstIndex,
+      labels: firstLabel === 0 ? o.labels : o.labels.map((label) => (label < 0 ? -1 : label + firstLabel)),
+    };
+  });
+}
+
+/** Apply a similarity (move, turn, mirror, equal scale). Mirrored outlines are reversed, so that orientation keeps its meaning. */
+export function transformOutlines(outlines: readonly Outline[], m: Matrix): Outline[] {
+  const mirrored = determinant(m) < 0;
+  const scale = Math.abs(determinant(m));
+  const upright = m.b === 0 && m.c === 0;
+  return outlines.map((o) => {
+    const moved = transformPath(o.path, m);
+    const path = mirrored ? reversePath(moved) : moved;
+    return {
+      ...o,
+      path,
+      labels: mirrored ? [...o.labels].reverse() : o.labels,
+      box: upright ? transformUpright(o.box, m) : pathBox(path),
+      area: o.area * scale,
+    };
+  });
+}
+
+const transformUpright = (b: Box, m: Matrix): Box => {
+  const x0 = m.a * b.minX + m.e;
+  const x1 = m.a * b.maxX + m.e;
+  const y0 = m.d * b.minY + m.f;
+  const y1 = m.d * b.maxY + m.f;
+  return { minX: Math.min(x0, x1), maxX: Math.max(x0, x1), minY: Math.min(y0, y1), maxY: Math.max(y0, y1) };
+};

@@ -1,0 +1,269 @@
+/** A part made ready: members set, placed and combined into clean outlines; the region that is kept; its pieces. */
+
+import type { Lettering, Member, Part, Placement, ShapeKind, Sheet } from '../document/schema';
+import type { ClipEngine, TaggedPolygon } from '../geometry/boolean/engine';
+import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boolean/session';
+import { closedPath, countSegments, reversePath } from '../geometry/path';
+import {
+  type Box,
+  boxCentre,
+  boxContains,
+  boxesMeet,
+  compose,
+  EMPTY_BOX,
+  IDENTITY,
+  isEmptyBox,
+  type Matrix,
+  rotation,
+  scaling,
+  translation,
+  uniteBoxes,
+} from '../geometry/point';
+import { line } from '../geometry/segment';
+import { type Layout, layoutLettering } from '../lettering/layout';
+import type { Typeface } from '../lettering/typeface';
+import { LIMITS } from '../limits';
+import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
+import { type Piece, piecesOf } from './pieces';
+import { shapePath } from './shape';
+import { type WeldCaches, weldLettering } from './weld';
+
+/** A letter or shape that outlines come from; the labels of outlines are indices into the part's list of these. */
+export type Source = {
+  readonly memberId: string;
+  /** The characters, or '' for a shape. */
+  readonly text: string;
+  readonly shape: 'letter' | ShapeKind;
+  readonly line: number;
+  /** Whether it takes material away (punched, or in a negative part). */
+  readonly takesAway: boolean;
+};
+
+/** Why a member has no outlines. */
+export type MemberTrouble =
+  | { readonly kind: 'no words' }
+  | { readonly kind: 'too many characters'; readonly count: number }
+  | { readonly kind: 'no typeface'; readonly face: string; readonly sentence: string }
+  | { readonly kind: 'no part' }
+  | { readonly kind: 'copies itself' }
+  | { readonly kind: 'too many segments'; readonly count: number };
+
+export type PreparedMember = {
+  readonly id: string;
+  readonly matrix: Matrix;
+  /** Bounds before placing, and on the sheet; both in mm, empty when nothing is drawn. */
+  readonly ownBox: Box;
+  readonly box: Box;
+  readonly outlines: readonly Outline[];
+  readonly layout: Layout | null;
+  readonly missing: readonly string[];
+  /** The letters and shapes of a copied part, by the names they have there; empty for other members. */
+  readonly copied: readonly Source[];
+  readonly trouble: MemberTrouble | null;
+};
+
+export type PreparedPart = {
+  readonly id: string;
+  /** The welded shape, whatever the steps leave of it; what a copy copies. */
+  readonly solid: readonly Outline[];
+  readonly sources: readonly Source[];
+  readonly members: readonly PreparedMember[];
+  /** The shape as drawn: what is cut along and filled. */
+  readonly outlines: readonly Outline[];
+  /** Whether overlaps are left in the outlines because welding is off. */
+  readonly overlaps: boolean;
+  /** Outlines of what stays: the shape, or the sheet without it. */
+  readonly kept: readonly Outline[];
+  readonly pieces: readonly Piece[];
+  /** Bounds of the shape on the sheet; empty when nothing is drawn. */
+  readonly box: Box;
+};
+
+/** A typeface, or the sentence why there is none. */
+export type FaceAnswer = { readonly typeface: Typeface } | { readonly sentence: string };
+export type FaceLookup = (lettering: Pick<Lettering, 'face' | 'weight' | 'italic'>) => FaceAnswer;
+
+export type PrepareContext = {
+  readonly engine: ClipEngine;
+  readonly faces: FaceLookup;
+  readonly caches: WeldCaches;
+  /** The part a copy copies: prepared, not there, or one that copies the asking part itself. */
+  readonly copied: (partId: string) => PreparedPart | 'gone' | 'loop';
+};
+
+const placementMatrix = (p: Placement): Matrix =>
+  compose(compose(p.mirror ? scaling(-1, 1) : IDENTITY, rotation(p.turn)), translation(p.x, p.y));
+
+const weldIsOn = (part: Part): boolean => part.steps.every((s) => s.kind !== 'weld' || s.on);
+
+/** `copies` is how many copies the part holds: they share what may be copied. */
+function prepareMember(member: Member, weld: boolean, copies: number, context: PrepareContext): PreparedMember {
+  const matrix = placementMatrix(member.placement);
+  const bare = {
+    id: member.id,
+    matrix,
+    ownBox: EMPTY_BOX,
+    box: EMPTY_BOX,
+    outlines: [],
+    layout: null,
+    missing: [],
+    copied: [],
+  };
+  let outlines: readonly Outline[];
+  let ownBox: Box;
+  let layout: Layout | null = null;
+  let copied: readonly Source[] = [];
+  if (member.kind === 'lettering') {
+    if (member.text.trim() === '') return { ...bare, trouble: { kind: 'no words' } };
+    if (member.text.length > LIMITS.letteringCharacters)
+      return { ...bare, trouble: { kind: 'too many characters', count: member.text.length } };
+    const answer = context.faces(member);
+    if ('sentence' in answer)
+      return { ...bare, trouble: { kind: 'no typeface', face: member.face, sentence: answer.sentence } };
+    layout = layoutLettering(member, answer.typeface);
+    ownBox = layout.box;
+    outlines = weldLettering(context.engine, layout, answer.typeface, weld, matrix, context.caches);
+  } else if (member.kind === 'copy') {
+    const original = context.copied(member.of);
+    if (typeof original === 'string')
+      return { ...bare, trouble: { kind: original === 'gone' ? 'no part' : 'copies itself' } };
+    const count = copies * countSegments(original.solid.map((o) => o.path));
+    if (count > LIMITS.copiedSegments) return { ...bare, trouble: { kind: 'too many segments', count } };
+    const middle = isEmptyBox(original.box) ? { x: 0, y: 0 } : boxCentre(original.box);
+    const toOrigin = compose(translation(-middle.x, -middle.y), scaling(member.scale));
+    const own = transformOutlines(original.solid, toOrigin);
+    ownBox = boundsOf(own);
+    outlines = transformOutlines(own, matrix);
+    copied = original.sources;
+  } else {
+    const path = shapePath(member);
+    const own = measureOutlines([{ path, labels: path.segments.map(() => 0) }]);
+    ownBox = boundsOf(own);
+    outlines = transformOutlines(own, matrix);
+  }
+  return {
+    id: member.id,
+    matrix,
+    ownBox,
+    box: boundsOf(outlines),
+    outlines,
+    layout,
+    missing: layout?.missing ?? [],
+    copied,
+    trouble: null,
+  };
+}
+
+const boundsOf = (outlines: readonly Outline[]): Box =>
+  outlines.reduce<Box>((box, o) => (o.depth === 0 ? uniteBoxes(box, o.box) : box), EMPTY_BOX);
+
+const sourcesOf = (member: Member, prepared: PreparedMember, part: Part): Source[] => {
+  const takesAway = (member.role === 'punch') !== (part.keep === 'outside');
+  if (member.kind === 'copy') return prepared.copied.map((source) => ({ ...source, memberId: member.id, takesAway }));
+  if (member.kind !== 'lettering') return [{ memberId: member.id, text: '', shape: member.kind, line: 0, takesAway }];
+  return (prepared.layout?.letters ?? []).map((letter) => ({
+    memberId: member.id,
+    text: letter.text,
+    shape: 'letter',
+    line: letter.line,
+    takesAway,
+  }));
+};
+
+type Drawn = { readonly member: Member; readonly outlines: readonly Outline[] };
+
+/** Members combined in order into clean outlines. Booleans run only where shapes meet. */
+function combineMembers(drawn: readonly Drawn[], engine: ClipEngine): readonly Outline[] {
+  const apart = drawn.every(
+    (a, i) =>
+      a.member.role === 'join' &&
+      drawn.every((b, j) => i >= j || !boxesMeet(boundsOf(a.outlines), boundsOf(b.outlines))),
+  );
+  if (apart) return sideBySide(drawn);
+  const session = new BooleanSession(engine, FLATTEN_MM, true);
+  let current: TaggedPolygon[] = [];
+  for (const { member, outlines } of drawn) {
+    const polygons = session.addLabelled(outlines);
+    if (member.role === 'join') current = session.clip('union', [...current, ...polygons]);
+    else current = session.clip(member.role === 'punch' ? 'difference' : 'intersection', current, polygons);
+  }
+  return measureOutlines(session.rebuild(current));
+}
+
+const sideBySide = (drawn: readonly Drawn[]): Outline[] => {
+  const all: Outline[] = [];
+  for (const { outlines } of drawn) all.push(...relabel(outlines, all.length, 0));
+  return all;
+};
+
+/** The sheet without a shape: its rim and the shape's outlines turned round, cut exactly where the shape reaches the rim. */
+function sheetWithout(shape: readonly Outline[], sheet: Sheet, engine: ClipEngine): Outline[] {
+  const rim = closedPath([
+    line(0, 0, sheet.width, 0),
+    line(sheet.width, 0, sheet.width, sheet.height),
+    line(sheet.width, sheet.height, 0, sheet.height),
+    line(0, sheet.height, 0, 0),
+  ]);
+  const sheetBox: Box = { minX: 0, minY: 0, maxX: sheet.width, maxY: sheet.height };
+  const box = boundsOf(shape);
+  const rimOutline: LabelledPath = { path: rim, labels: rim.segments.map(() => -1) };
+  const inside =
+    isEmptyBox(box) ||
+    (boxContains(sheetBox, box) && box.minX > 0 && box.minY > 0 && box.maxX < sheet.width && box.maxY < sheet.height);
+  if (inside) {
+    const [outer] = measureOutlines([rimOutline]) as [Outline];
+    return [
+      outer,
+      ...shape.map((o) => ({
+        ...o,
+        path: reversePath(o.path),
+        labels: [...o.labels].reverse(),
+        area: -o.area,
+        parent: o.parent + 1,
+        depth: o.depth + 1,
+      })),
+    ];
+  }
+  const session = new BooleanSession(engine, FLATTEN_MM, true);
+  const subject = session.addLabelled([rimOutline]);
+  return measureOutlines(session.rebuild(session.clip('difference', subject, session.addLabelled(shape))));
+}
+
+const totalArea = (outlines: readonly Outline[]): number => outlines.reduce((sum, o) => sum + o.area, 0);
+/** Letters overlap when uniting them loses more than this share of their area. */
+const OVERLAP_SHARE = 1e-6;
+
+/** Prepare one part. Pure: the same part, sheet and typefaces give the same result. */
+export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): PreparedPart {
+  const copies = part.members.filter((member) => member.kind === 'copy').length;
+  const solid = part.members.map((member) => prepareMember(member, true, copies, context));
+  const sources = part.members.map((member, i) => sourcesOf(member, solid[i] as PreparedMember, part));
+  const drawnFrom = (prepared: readonly PreparedMember[]): Drawn[] => {
+    let firstLabel = 0;
+    return part.members.flatMap((member, i) => {
+      const outlines = relabel((prepared[i] as PreparedMember).outlines, 0, firstLabel);
+      firstLabel += (sources[i] as Source[]).length;
+      return outlines.length > 0 ? [{ member, outlines }] : [];
+    });
+  };
+  const shape = combineMembers(drawnFrom(solid), context.engine);
+  let outlines = shape;
+  let overlaps = false;
+  if (!weldIsOn(part) && part.members.every((m) => m.role === 'join')) {
+    const separate = sideBySide(drawnFrom(part.members.map((member) => prepareMember(member, false, copies, context))));
+    overlaps = totalArea(separate) - totalArea(shape) > OVERLAP_SHARE * totalArea(shape);
+    if (overlaps) outlines = nestAgain(separate);
+  }
+  const kept = part.keep === 'inside' ? shape : sheetWithout(shape, sheet, context.engine);
+  return {
+    id: part.id,
+    solid: shape,
+    sources: sources.flat(),
+    members: solid,
+    outlines,
+    overlaps,
+    kept,
+    pieces: shape.length === 0 ? [] : piecesOf(kept),
+    box: boundsOf(shape),
+  };
+}

@@ -1,0 +1,243 @@
+/**
+ * Welding lettering. Letters whose bounds meet form a cluster; each cluster is united by itself and held by its
+ * content, relative to its first letter; lines that touch no other line are held whole. So an edit recomputes only the
+ * clusters it touches.
+ */
+import type { ClipEngine } from '../geometry/boolean/engine';
+import { FLATTEN_MM } from '../geometry/boolean/session';
+import { uniteLabelled } from '../geometry/boolean/union';
+import { type Path, transformRegion } from '../geometry/path';
+import {
+  type Box,
+  boxContains,
+  boxesMeet,
+  compose,
+  EMPTY_BOX,
+  growBox,
+  isEmptyBox,
+  type Matrix,
+  translation,
+  uniteBoxes,
+} from '../geometry/point';
+import type { Layout, PlacedLetter, PlacedLine } from '../lettering/layout';
+import type { Typeface } from '../lettering/typeface';
+import { ResultCache } from '../result-cache';
+import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
+
+/** Flattening for lettering of a given capital height: finer for small letters, so that their overlaps are not missed. */
+export const weldTolerance = (capHeightMm: number): number => Math.min(FLATTEN_MM, Math.max(5e-4, capHeightMm / 4000));
+
+/** Bounds of a letter in font units, from the lettering's origin. */
+function letterBox(letter: PlacedLetter, face: Typeface): Box {
+  return letter.glyphs.reduce<Box>((box, g) => {
+    const b = face.box(g.glyph);
+    const x = letter.x + g.x;
+    const y = letter.y + g.y;
+    return isEmptyBox(b)
+      ? box
+      : uniteBoxes(box, { minX: b.minX + x, maxX: b.maxX + x, minY: b.minY + y, maxY: b.maxY + y });
+  }, EMPTY_BOX);
+}
+
+/** Indices of letters, gathered where their bounds meet (directly or through others); each list in reading order. */
+export function clusterLetters(boxes: readonly Box[], margin: number): number[][] {
+  const leader = boxes.map((_, i) => i);
+  const find = (i: number): number => {
+    let at = i;
+    while (leader[at] !== at) at = leader[at] as number;
+    leader[i] = at;
+    return at;
+  };
+  const byLeft = boxes.map((_, i) => i).sort((a, b) => (boxes[a] as Box).minX - (boxes[b] as Box).minX);
+  let active: number[] = [];
+  for (const i of byLeft) {
+    const box = growBox(boxes[i] as Box, margin);
+    active = active.filter((k) => (boxes[k] as Box).maxX >= box.minX);
+    for (const k of active) if (boxesMeet(box, boxes[k] as Box)) leader[find(i)] = find(k);
+    active.push(i);
+  }
+  const groups = new Map<number, number[]>();
+  boxes.forEach((_, i) => {
+    const root = find(i);
+    const group = groups.get(root);
+    if (group) group.push(i);
+    else groups.set(root, [i]);
+  });
+  return [...groups.values()];
+}
+
+/** Letters closer than this are looked at together. */
+const TOUCH_MM = 0.001;
+
+const round = (value: number): number => Math.round(value * 1e6) / 1e6;
+
+/** What is held from one weld to the next. */
+export type WeldCaches = {
+  /** United clusters by their glyphs and their distances. */
+  readonly clusters: ResultCache<readonly Outline[]>;
+  /** The same where they stand on the sheet, labelled by letter. */
+  readonly placed: ResultCache<readonly Outline[]>;
+  /** Blocks of lines where they stand on the sheet, labelled by letter. */
+  readonly blocks: ResultCache<readonly Outline[]>;
+};
+
+const CLUSTERS_HELD = 4_000;
+const BLOCKS_HELD = 500;
+
+export const weldCaches = (): WeldCaches => ({
+  clusters: new ResultCache(CLUSTERS_HELD),
+  placed: new ResultCache(CLUSTERS_HELD),
+  blocks: new ResultCache(BLOCKS_HELD),
+});
+
+type ClusterGlyph = { readonly glyph: number; readonly x: number; readonly y: number };
+
+/** Glyphs of each letter of a cluster, in font units from the origin of its first letter. */
+function clusterGlyphs(cluster: readonly number[], letters: readonly PlacedLetter[]): ClusterGlyph[][] {
+  const first = letters[cluster[0] as number] as PlacedLetter;
+  return cluster.map((i) => {
+    const letter = letters[i] as PlacedLetter;
+    return letter.glyphs.map((g) => ({
+      glyph: g.glyph,
+      x: round(letter.x - first.x + g.x),
+      y: round(letter.y - first.y + g.y),
+    }));
+  });
+}
+
+/** The same content has the same key: glyphs and their distances, letters parted by ";". */
+function clusterKey(groups: readonly (readonly ClusterGlyph[])[]): string {
+  let key = '';
+  for (const glyphs of groups) {
+    for (const g of glyphs) key += g.x === 0 && g.y === 0 ? `+${g.glyph}` : `+${g.glyph}@${g.x},${g.y}`;
+    key += ';';
+  }
+  return key;
+}
+
+function uniteCluster(
+  engine: ClipEngine,
+  face: Typeface,
+  groups: readonly (readonly ClusterGlyph[])[],
+  scale: number,
+  toleranceMm: number,
+): readonly Outline[] {
+  const paths = groups.map((glyphs) =>
+    glyphs.flatMap((g): readonly Path[] =>
+      transformRegion(face.outline(g.glyph), { a: scale, b: 0, c: 0, d: scale, e: g.x * scale, f: g.y * scale }),
+    ),
+  );
+  return measureOutlines(uniteLabelled(engine, paths, toleranceMm));
+}
+
+/** Move a united cluster to its place and label it by the letters it is made of. */
+const placeCluster = (united: readonly Outline[], to: Matrix, cluster: readonly number[]): readonly Outline[] =>
+  transformOutlines(united, to).map((o) => ({
+    ...o,
+    labels: o.labels.map((label) => (label < 0 ? -1 : (cluster[label] as number))),
+  }));
+
+type Block = { readonly lines: readonly PlacedLine[]; readonly box: Box };
+
+/** Neighbouring lines gathered until no block's bounds meet another's. */
+function blocksOf(lines: readonly PlacedLine[]): Block[] {
+  const blocks: Block[] = [];
+  for (const line of lines) {
+    let block: Block = { lines: [line], box: line.box };
+    for (;;) {
+      const met = blocks.findIndex((other) => boxesMeet(other.box, block.box));
+      if (met < 0) break;
+      // All between are taken along, so that a block is a run of lines.
+      const taken = blocks.splice(met);
+      block = {
+        lines: [...taken.flatMap((t) => t.lines), ...block.lines],
+        box: taken.reduce((box, t) => uniteBoxes(box, t.box), block.box),
+      };
+    }
+    blocks.push(block);
+  }
+  return blocks;
+}
+
+/** Everything a weld depends on but the letters themselves. */
+type Setting = {
+  readonly engine: ClipEngine;
+  readonly face: Typeface;
+  readonly weld: boolean;
+  readonly matrix: Matrix;
+  readonly scale: number;
+  readonly toleranceMm: number;
+  /** The same for results before placing, and for the placing. */
+  readonly key: string;
+  readonly placeKey: string;
+};
+
+/** The letters from index `from` on, united cluster by cluster; labels are indices in the whole lettering. */
+function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting, caches: WeldCaches): Outline[] {
+  const { scale } = s;
+  const boxes = letters.map((letter) => letterBox(letter, s.face));
+  const clusters = s.weld ? clusterLetters(boxes, TOUCH_MM / scale) : letters.map((_, i) => [i]);
+  const out: Outline[] = [];
+  let across = false;
+  for (const cluster of clusters) {
+    const first = letters[cluster[0] as number] as PlacedLetter;
+    const groups = clusterGlyphs(cluster, letters);
+    const key = s.key + clusterKey(groups);
+    const to = compose(translation(first.x * scale, first.y * scale), s.matrix);
+    const names = cluster.map((i) => i + from);
+    const placed = caches.placed.get(`${key}${s.placeKey}${round(to.e)},${round(to.f)}|${names.join()}`, () =>
+      placeCluster(
+        caches.clusters.get(key, () => uniteCluster(s.engine, s.face, groups, scale, s.toleranceMm)),
+        to,
+        names,
+      ),
+    );
+    across ||= cluster.length > 1 && clusters.length > 1 && enclosesOthers(cluster, boxes);
+    out.push(...relabel(placed, out.length, 0));
+  }
+  return s.weld && across ? nestAgain(out) : out;
+}
+
+/**
+ * The outlines of set lettering in mm on the sheet, where `matrix` (a similarity) puts it: counter-clockwise outside,
+ * labelled by letter index. With `weld` off every letter is cleaned by itself and overlaps stay.
+ */
+export function weldLettering(
+  engine: ClipEngine,
+  layout: Layout,
+  face: Typeface,
+  weld: boolean,
+  matrix: Matrix,
+  caches: WeldCaches,
+): readonly Outline[] {
+  const { letters, scale } = layout;
+  const setting: Setting = {
+    engine,
+    face,
+    weld,
+    matrix,
+    scale,
+    toleranceMm: weldTolerance(layout.capHeightMm),
+    key: `${engine.name}|${face.serial}|${round(scale * 1e6)}|`,
+    placeKey: `${[matrix.a, matrix.b, matrix.c, matrix.d].map(round).join()}|`,
+  };
+  const whole = `${setting.key}${setting.placeKey}${weld}|${round(matrix.e)},${round(matrix.f)}|${layout.spacing}`;
+  const out: Outline[] = [];
+  for (const { lines } of blocksOf(layout.lines)) {
+    const from = (lines[0] as PlacedLine).from;
+    const to = (lines[lines.length - 1] as PlacedLine).to;
+    const places = lines.map((line) => `${round(line.x)},${round(line.y)} ${line.text}`);
+    const welded = caches.blocks.get(`${whole}|${from}\n${places.join('\n')}`, () =>
+      weldLetters(letters.slice(from, to), from, setting, caches),
+    );
+    out.push(...relabel(welded, out.length, 0));
+  }
+  return out;
+}
+
+/** Whether letters of other clusters lie within the bounds of all these together, so that nesting must be looked at over all. */
+function enclosesOthers(cluster: readonly number[], boxes: readonly Box[]): boolean {
+  const mine = new Set(cluster);
+  const around = cluster.reduce<Box>((box, i) => uniteBoxes(box, boxes[i] as Box), EMPTY_BOX);
+  return boxes.some((box, i) => !mine.has(i) && boxContains(around, box));
+}

@@ -1,0 +1,94 @@
+'use client';
+
+import { MoreHorizontal } from 'lucide-react';
+import Link from 'next/link';
+import { useState } from 'react';
+import Dropdown from 'react-bootstrap/Dropdown';
+import Form from 'react-bootstrap/Form';
+import type { JobSummary } from '@/core/job/summary';
+import { LIMITS } from '@/core/limits';
+import { formatLength, formatLengthNumber } from '@/core/units/quantity';
+import { JobPicture } from '@/ui/job-picture';
+import styles from './jobs.module.css';
+
+type Props = {
+  readonly job: JobSummary;
+  readonly onRename: (title: string) => void;
+  readonly onDuplicate: () => void;
+  readonly onDelete: () => void;
+};
+
+/** "today 14:02", "3 Nov", "3 Nov 2025". */
+function when(iso: string): string {
+  const date = new Date(iso);
+  const now = new Date();
+  const time = date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+  if (date.toDateString() === now.toDateString()) return `today ${time}`;
+  const year = date.getFullYear() === now.getFullYear() ? undefined : 'numeric';
+  return date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year });
+}
+
+export function JobCard({ job, onRename, onDuplicate, onDelete }: Props) {
+  const [naming, setNaming] = useState<string | null>(null);
+  const n = (mm: number) => formatLengthNumber(mm, job.units);
+  const stock = [job.material, job.thickness ? formatLength(job.thickness, job.units) : ''].filter(Boolean).join(' ');
+  const finish = () => {
+    const title = naming?.trim();
+    if (title && title !== job.title) onRename(title);
+    setNaming(null);
+  };
+  return (
+    <li className={styles.job}>
+      <Link href={`/jobs/${job.id}`} className={styles.picture} tabIndex={-1} aria-hidden="true">
+        <JobPicture picture={job.picture ?? { width: job.width, height: job.height, shapes: [] }} title={job.title} />
+        {job.openFindings > 0 && <span className={styles.open}>{job.openFindings} to look at</span>}
+      </Link>
+      <div className={styles.body}>
+        {naming === null ? (
+          <Link href={`/jobs/${job.id}`} className={styles.name} title={job.title}>
+            {job.title}
+          </Link>
+        ) : (
+          <Form.Control
+            size="sm"
+            autoFocus
+            aria-label="Name of the job"
+            value={naming}
+            maxLength={LIMITS.nameCharacters}
+            onChange={(e) => setNaming(e.target.value)}
+            onBlur={finish}
+            onKeyDown={(e) => {
+              if (e.key === 'Enter') finish();
+              if (e.key === 'Escape') setNaming(null);
+            }}
+          />
+        )}
+        <Dropdown align="end">
+          <Dropdown.Toggle as="button" type="button" className={styles.menu} aria-label={`More for ${job.title}`}>
+            <MoreHorizontal size={17} />
+          </Dropdown.Toggle>
+          <Dropdown.Menu>
+            <Dropdown.Item as="button" onClick={() => setTimeout(() => setNaming(job.title))}>
+              Rename
+            </Dropdown.Item>
+            <Dropdown.Item as="button" onClick={onDuplicate}>
+              Duplicate
+            </Dropdown.Item>
+            <Dropdown.Item as="button" onClick={onDelete}>
+              Delete
+            </Dropdown.Item>
+          </Dropdown.Menu>
+        </Dropdown>
+        <span className={`${styles.line} ${styles.wide}`}>
+          <span className="nf-figure">
+            {n(job.width)} × {n(job.height)} {job.units}
+          </span>
+          {stock && ` · ${stock}`}
+        </span>
+        <span className={styles.line}>{job.tags.join(', ') || '\u00a0'}</span>
+        <span className={styles.line}>{when(job.changedAt)}</span>
+        {job.openFindings > 0 && <span className="visually-hidden">{job.openFindings} findings to look at</span>}
+      </div>
+    </li>
+  );
+}

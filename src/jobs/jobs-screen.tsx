@@ -1,0 +1,173 @@
+'use client';
+
+/** The list of jobs as pictures. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useRouter } from 'next/navigation';
+import { useMemo, useRef, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import Spinner from 'react-bootstrap/Spinner';
+import Toast from 'react-bootstrap/Toast';
+import ToastContainer from 'react-bootstrap/ToastContainer';
+import type { JobSummary } from '@/core/job/summary';
+import { Logo } from '@/ui/marks';
+import { SchemeSwitch } from '@/ui/scheme-switch';
+import { createJob, deleteJob, duplicateJob, fetchJobs, renameJob, restoreJob } from './api';
+import { JobCard } from './job-card';
+import styles from './jobs.module.css';
+
+/** How long deleting can be undone from the message, in ms. */
+const UNDO_MS = 12_000;
+
+const matches = (job: JobSummary, words: string, tag: string | null): boolean => {
+  if (tag && !job.tags.includes(tag)) return false;
+  const text = [job.title, job.material, ...job.tags].join(' ').toLowerCase();
+  return words
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
+};
+
+export function JobsScreen() {
+  const router = useRouter();
+  const client = useQueryClient();
+  const jobs = useQuery({ queryKey: ['jobs'], queryFn: fetchJobs, refetchOnMount: 'always' });
+  const [words, setWords] = useState('');
+  const [tag, setTag] = useState<string | null>(null);
+  const [deleted, setDeleted] = useState<{ id: string; title: string } | null>(null);
+  const [sentence, setSentence] = useState<string | null>(null);
+
+  const again = () => client.invalidateQueries({ queryKey: ['jobs'] });
+  const failed = (reason: Error) => setSentence(reason.message);
+  const creating = useRef(false);
+  const create = useMutation({
+    mutationFn: () => createJob('Untitled'),
+    onSuccess: (id) => router.push(`/jobs/${id}`),
+    onError: (reason: Error) => {
+      creating.current = false;
+      failed(reason);
+    },
+  });
+  /** The second half of a double click comes before the button is drawn as disabled. */
+  const startJob = () => {
+    if (creating.current) return;
+    creating.current = true;
+    create.mutate();
+  };
+  const rename = useMutation({
+    mutationFn: (to: { id: string; title: string }) => renameJob(to.id, to.title),
+    onSuccess: again,
+    onError: failed,
+  });
+  const duplicate = useMutation({ mutationFn: duplicateJob, onSuccess: again, onError: failed });
+  const remove = useMutation({
+    mutationFn: (job: JobSummary) => deleteJob(job.id),
+    onSuccess: (_result, job) => {
+      setDeleted({ id: job.id, title: job.title });
+      return again();
+    },
+    onError: failed,
+  });
+  const restore = useMutation({
+    mutationFn: restoreJob,
+    onSuccess: () => {
+      setDeleted(null);
+      return again();
+    },
+    onError: failed,
+  });
+
+  const tags = useMemo(() => [...new Set((jobs.data ?? []).flatMap((j) => j.tags))].sort(), [jobs.data]);
+  const shown = (jobs.data ?? []).filter((job) => matches(job, words.trim(), tag));
+
+  return (
+    <main className={styles.screen}>
+      <header className={styles.head}>
+        <h1 className={styles.brand}>
+          <Logo />
+          Needlefile
+        </h1>
+        <Form.Control
+          type="search"
+          size="sm"
+          className={styles.search}
+          placeholder="Find by name, tag or material"
+          aria-label="Find jobs"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+        />
+        <SchemeSwitch />
+        <Button variant="primary" disabled={create.isPending || create.isSuccess} onClick={startJob}>
+          New job
+        </Button>
+      </header>
+      {tags.length > 0 && (
+        <fieldset className={styles.tags} aria-label="Tags">
+          {tags.map((t) => (
+            <Button key={t} variant="plain" aria-pressed={tag === t} onClick={() => setTag(tag === t ? null : t)}>
+              {t}
+            </Button>
+          ))}
+        </fieldset>
+      )}
+      {jobs.isPending && <Spinner role="status" aria-label="Fetching the jobs" />}
+      {jobs.isError && (
+        <div className={styles.nothing} role="alert">
+          {jobs.error.message}
+          <Button variant="plain" onClick={() => void jobs.refetch()}>
+            Try again
+          </Button>
+        </div>
+      )}
+      {jobs.data && shown.length === 0 && (
+        <div className={styles.nothing}>
+          {jobs.data.length === 0 ? (
+            <>
+              <p className="m-0">No jobs yet. The first one starts with an empty sheet.</p>
+              <Button variant="primary" disabled={create.isPending} onClick={startJob}>
+                New job
+              </Button>
+            </>
+          ) : (
+            <>
+              <p className="m-0">No job fits what you are looking for.</p>
+              <Button
+                variant="plain"
+                onClick={() => {
+                  setWords('');
+                  setTag(null);
+                }}
+              >
+                Show all jobs
+              </Button>
+            </>
+          )}
+        </div>
+      )}
+      <ul className={styles.grid} aria-label="Jobs">
+        {shown.map((job) => (
+          <JobCard
+            key={job.id}
+            job={job}
+            onRename={(title) => rename.mutate({ id: job.id, title })}
+            onDuplicate={() => duplicate.mutate(job.id)}
+            onDelete={() => remove.mutate(job)}
+          />
+        ))}
+      </ul>
+      <ToastContainer position="bottom-center" className="p-3 position-fixed">
+        <Toast show={deleted !== null} onClose={() => setDeleted(null)} delay={UNDO_MS} autohide>
+          <Toast.Body className="d-flex align-items-center gap-3">
+            <span className="me-auto">“{deleted?.title}” was deleted.</span>
+            <Button variant="plain" onClick={() => deleted && restore.mutate(deleted.id)}>
+              Undo
+            </Button>
+          </Toast.Body>
+        </Toast>
+        <Toast show={sentence !== null} onClose={() => setSentence(null)} delay={UNDO_MS} autohide>
+          <Toast.Body role="alert">{sentence}</Toast.Body>
+        </Toast>
+      </ToastContainer>
+    </main>
+  );
+}

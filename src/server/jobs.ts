@@ -1,0 +1,159 @@
+/** Keeping jobs: list, open, save with a version check, duplicate, delete with undo. */
+import { and, desc, eq, isNull, lte, sql } from 'drizzle-orm';
+import type { Job } from '../core/document/schema';
+import type { JobSummary, SavedExtras, StoredJob } from '../core/job/summary';
+import type { Database } from './database';
+import { jobRevisions, jobs } from './schema';
+
+/** Earlier versions kept of a job. */
+export const REVISIONS_KEPT = 50;
+
+export type SaveResult =
+  | { readonly outcome: 'saved'; readonly version: number; readonly changedAt: string }
+  /** Somebody saved in between; theirs is the stored one. */
+  | { readonly outcome: 'stale'; readonly stored: StoredJob }
+  | { readonly outcome: 'gone' };
+
+const columnsOf = (job: Job) => ({
+  document: job,
+  title: job.title,
+  tags: job.tags,
+  units: job.units,
+  material: job.sheet.material,
+  thickness: job.sheet.thickness,
+  width: job.sheet.width,
+  height: job.sheet.height,
+});
+
+type Row = typeof jobs.$inferSelect;
+
+const stored = (row: Pick<Row, 'id' | 'version' | 'changedAt' | 'document'>): StoredJob => ({
+  id: row.id,
+  version: row.version,
+  changedAt: row.changedAt.toISOString(),
+  document: row.document,
+});
+
+const summaryColumns = {
+  id: jobs.id,
+  title: jobs.title,
+  tags: jobs.tags,
+  material: jobs.material,
+  thickness: jobs.thickness,
+  width: jobs.width,
+  height: jobs.height,
+  units: jobs.units,
+  openFindings: jobs.openFindings,
+  picture: jobs.picture,
+  version: jobs.version,
+  changedAt: jobs.changedAt,
+};
+
+/** All jobs that are not deleted, last changed first. */
+export async function listJobs(db: Database): Promise<JobSummary[]> {
+  const rows = await db.select(summaryColumns).from(jobs).where(isNull(jobs.deletedAt)).orderBy(desc(jobs.changedAt));
+  return rows.map((row) => ({ ...row, changedAt: row.changedAt.toISOString() }));
+}
+
+export async function openJob(db: Database, id: string): Promise<StoredJob | null> {
+  const [row] = await db
+    .select()
+    .from(jobs)
+    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+  return row ? stored(row) : null;
+}
+
+export async function createJob(
+  db: Database,
+  job: Job,
+  extras: SavedExtras,
+  sample: string | null = null,
+): Promise<StoredJob | null> {
+  const [row] = await db
+    .insert(jobs)
+    .values({ ...columnsOf(job), picture: extras.picture, openFindings: extras.openFindings, sample })
+    .onConflictDoNothing({ target: jobs.sample })
+    .returning();
+  return row ? stored(row) : null;
+}
+
+/**
+ * Save over the version the document was made from; what was stored before becomes a revision. Without `extras` the
+ * picture and the count of findings stay as they were.
+ */
+export async function saveJob(
+  db: Database,
+  id: string,
+  from: number,
+  job: Job,
+  extras: SavedExtras | null,
+): Promise<SaveResult> {
+  return db.transaction(async (tx): Promise<SaveResult> => {
+    const [before] = await tx
+      .select()
+      .from(jobs)
+      .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)))
+      .for('update');
+    if (!before) return { outcome: 'gone' };
+    if (before.version !== from) return { outcome: 'stale', stored: stored(before) };
+    await tx
+      .insert(jobRevisions)
+      .values({ jobId: id, version: before.version, document: before.document, savedAt: before.changedAt });
+    await tx
+      .delete(jobRevisions)
+      .where(and(eq(jobRevisions.jobId, id), lte(jobRevisions.version, before.version - REVISIONS_KEPT)));
+    const [after] = await tx
+      .update(jobs)
+      .set({
+        ...columnsOf(job),
+        ...(extras ?? {}),
+        version: from + 1,
+        changedAt: sql`now()`,
+      })
+      .where(eq(jobs.id, id))
+      .returning({ version: jobs.version, changedAt: jobs.changedAt });
+    if (!after) return { outcome: 'gone' };
+    return { outcome: 'saved', version: after.version, changedAt: after.changedAt.toISOString() };
+  });
+}
+
+/** A copy with its own life, named "… copy". */
+export async function duplicateJob(db: Database, id: string): Promise<StoredJob | null> {
+  const [row] = await db
+    .select()
+    .from(jobs)
+    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+  if (!row) return null;
+  const document = { ...row.document, title: `${row.document.title} copy`.slice(0, 200) };
+  return createJob(db, document, { picture: row.picture, openFindings: row.openFindings });
+}
+
+/** Rename without opening: the document is changed too, and counts as a save. */
+export async function renameJob(db: Database, id: string, title: string): Promise<boolean> {
+  const changed = await db
+    .update(jobs)
+    .set({
+      title,
+      document: sql`jsonb_set(${jobs.document}, '{title}', to_jsonb(${title}::text))`,
+      version: sql`${jobs.version} + 1`,
+      changedAt: sql`now()`,
+    })
+    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)))
+    .returning({ id: jobs.id });
+  return changed.length > 0;
+}
+
+/** Deleted jobs stay in the table, so that deleting can be undone. */
+export async function deleteJob(db: Database, id: string): Promise<boolean> {
+  const changed = await db
+    .update(jobs)
+    .set({ deletedAt: sql`now()` })
+    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)))
+    .returning({ id: jobs.id });
+  return changed.length > 0;
+}
+
+export async function restoreJob(db: Database, id: string): Promise<boolean> {
+  const changed = await db.update(jobs).set({ deletedAt: null }).where(eq(jobs.id, id)).returning({ id: jobs.id });
+  return changed.length > 0;
+}

@@ -1,0 +1,55 @@
+/** The tables. */
+import { sql } from 'drizzle-orm';
+import {
+  doublePrecision,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import type { Job } from '../core/document/schema';
+import type { Picture } from '../core/job/picture';
+
+export const jobs = pgTable(
+  'jobs',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    /** Counts the saves; a save must name the version it was made from. */
+    version: integer('version').notNull().default(1),
+    document: jsonb('document').$type<Job>().notNull(),
+    picture: jsonb('picture').$type<Picture>(),
+    openFindings: integer('open_findings').notNull().default(0),
+    // Copied out of the document for lists.
+    title: text('title').notNull(),
+    tags: text('tags').array().notNull().default(sql`'{}'::text[]`),
+    units: text('units').$type<'mm' | 'in'>().notNull(),
+    material: text('material').notNull(),
+    thickness: doublePrecision('thickness'),
+    width: doublePrecision('width').notNull(),
+    height: doublePrecision('height').notNull(),
+    /** Which sample job this is, so that samples are loaded once. */
+    sample: text('sample').unique(),
+    createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
+    changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
+    deletedAt: timestamp('deleted_at', { withTimezone: true }),
+  },
+  (table) => [index('jobs_changed').on(table.changedAt)],
+);
+
+/** Earlier versions of a job, the newest few. */
+export const jobRevisions = pgTable(
+  'job_revisions',
+  {
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    version: integer('version').notNull(),
+    document: jsonb('document').$type<Job>().notNull(),
+    savedAt: timestamp('saved_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.version] })],
+);

@@ -1,0 +1,14 @@
+/** Figures in words: areas and long lengths in the user's unit. */
+import { formatLength, type LengthUnit } from '@/core/units/quantity';
+
+/** "12.3 cm²", "0.4 cm²", or square inches. */
+export function formatArea(mm2: number, unit: LengthUnit): string {
+  if (unit === 'in') return `${(mm2 / 645.16).toFixed(2)} in²`;
+  return mm2 < 100 ? `${mm2.toFixed(1)} mm²` : `${(mm2 / 100).toFixed(1)} cm²`;
+}
+
+/** A path length: metres from one metre on, feet are not used. */
+export function formatRun(mm: number, unit: LengthUnit): string {
+  if (unit === 'in') return formatLength(mm, 'in', 1);
+  return mm >= 1000 ? `${(mm / 1000).toFixed(2)} m` : formatLength(mm, 'mm', 1);
+}

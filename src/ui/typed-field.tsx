@@ -1,0 +1,123 @@
+'use client';
+
+/** A field for a typed value: text is read as it is typed, steps with the arrow keys, and says in a sentence when it can't be read. */
+import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import Form from 'react-bootstrap/Form';
+import InputGroup from 'react-bootstrap/InputGroup';
+import type { Parsed } from '@/core/units/quantity';
+import styles from './ui.module.css';
+
+export type TypedFieldProps = {
+  readonly label: string;
+  readonly value: number;
+  readonly parse: (text: string) => Parsed;
+  readonly format: (value: number) => string;
+  readonly suffix?: string;
+  readonly step: number;
+  readonly least?: number;
+  readonly most?: number;
+  /** Says the limits in the user's unit when a value lies outside. */
+  readonly limits?: string;
+  readonly onChange: (value: number) => void;
+  readonly disabled?: boolean;
+  /** Only the field, with the label for screen readers. */
+  readonly bare?: boolean;
+  readonly prefix?: ReactNode;
+};
+
+export function TypedField(props: TypedFieldProps) {
+  const { label, value, parse, format, suffix, step, least = -Infinity, most = Infinity, onChange } = props;
+  const id = useId();
+  const [text, setText] = useState<string | null>(null);
+  const [sentence, setSentence] = useState<string | null>(null);
+  const sent = useRef(value);
+  const field = useRef<HTMLInputElement>(null);
+
+  // A change from elsewhere (undo, the sheet) replaces what is being typed.
+  useEffect(() => {
+    if (Math.abs(value - sent.current) > 1e-9) {
+      sent.current = value;
+      setText(null);
+      setSentence(null);
+    }
+  }, [value]);
+
+  const send = (next: number) => {
+    if (next === sent.current) return;
+    sent.current = next;
+    onChange(next);
+  };
+
+  const read = (typed: string) => {
+    setText(typed);
+    const parsed = parse(typed);
+    if (!parsed.ok) return setSentence(parsed.sentence);
+    if (parsed.value < least || parsed.value > most)
+      return setSentence(props.limits ?? 'That is outside of what is possible.');
+    setSentence(null);
+    // What is shown is rounded; the value is only changed by typing something else.
+    if (typed !== format(sent.current)) send(parsed.value);
+  };
+
+  const settle = () => {
+    if (!sentence) setText(null);
+  };
+
+  const keyDown = (event: KeyboardEvent) => {
+    const way = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
+    if (way !== 0) {
+      event.preventDefault();
+      const by = step * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+      const next = Math.min(most, Math.max(least, Math.round((value + way * by) * 1e6) / 1e6));
+      setText(null);
+      setSentence(null);
+      send(next);
+    } else if (event.key === 'Enter') settle();
+    else if (event.key === 'Escape') {
+      setText(null);
+      setSentence(null);
+      field.current?.blur();
+      event.stopPropagation();
+    }
+  };
+
+  const control = (
+    <>
+      <InputGroup size="sm" className={styles.typed}>
+        {props.prefix && <InputGroup.Text className={styles.prefix}>{props.prefix}</InputGroup.Text>}
+        <Form.Control
+          ref={field}
+          id={id}
+          aria-label={props.bare ? label : undefined}
+          aria-invalid={sentence !== null}
+          aria-describedby={sentence ? `${id}-why` : undefined}
+          className="nf-figure"
+          autoComplete="off"
+          spellCheck={false}
+          disabled={props.disabled}
+          isInvalid={sentence !== null}
+          value={text ?? format(value)}
+          onFocus={(e) => e.target.select()}
+          onChange={(e) => read(e.target.value)}
+          onBlur={settle}
+          onKeyDown={keyDown}
+        />
+        {suffix && <InputGroup.Text>{suffix}</InputGroup.Text>}
+      </InputGroup>
+      {sentence && (
+        <div id={`${id}-why`} role="alert" className={styles.sentence}>
+          {sentence}
+        </div>
+      )}
+    </>
+  );
+  if (props.bare) return <div>{control}</div>;
+  return (
+    <div className={styles.row}>
+      <Form.Label htmlFor={id} className={styles.label}>
+        {label}
+      </Form.Label>
+      <div>{control}</div>
+    </div>
+  );
+}

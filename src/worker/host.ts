@@ -1,0 +1,175 @@
+/** The core at work behind the bench: evaluates the newest document, sets samples of words, writes files. */
+import type { Job } from '../core/document/schema';
+import { pathData } from '../core/formats/path-data';
+import type { ClipEngine } from '../core/geometry/boolean/engine';
+import { scriptEngine } from '../core/geometry/boolean/engine-script';
+import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
+import { transformRegion } from '../core/geometry/path';
+import { isEmptyBox } from '../core/geometry/point';
+import { Evaluator } from '../core/job/evaluate';
+import { drawingOf, type ExportScope, type FileFormat, fileName, writeFile } from '../core/job/export';
+import { pictureOf } from '../core/job/picture';
+import type { SavedExtras } from '../core/job/summary';
+import { SHIPPED_FACES } from '../core/lettering/catalogue';
+import { layoutLettering, linesOf } from '../core/lettering/layout';
+import { sameFamily } from '../core/lettering/pick';
+import { loadTypeface, type Typeface } from '../core/lettering/typeface';
+import type { FaceAnswer, FaceLookup } from '../core/prepare/part';
+import { type JobUpdate, type JobView, updateOf, viewOf } from './view';
+
+export type FaceSample = {
+  readonly family: string;
+  /** Path data with y downwards, or null when the face can't be used. */
+  readonly d: string | null;
+  readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+  readonly missing: readonly string[];
+};
+
+export type WrittenFile = { readonly name: string; readonly bytes: Uint8Array };
+export type OnProgress = (done: number, of: number) => void;
+
+/** How long a step may run before others get a turn, in ms. */
+const TURN_MS = 12;
+/** A face that did not load is tried again after this, in ms. */
+const RETRY_MS = 5_000;
+/** Characters of the user's words shown in each face. */
+const SAMPLE_CHARACTERS = 28;
+
+/** `fetchFace` brings the bytes of a shipped typeface file; `pause` lets newer calls in; `now` is a clock in ms. */
+export class Host {
+  private readonly evaluators: Promise<Evaluator>;
+  private readonly faces = new Map<string, Promise<FaceAnswer>>();
+  private newest = 0;
+  private given: { readonly serial: number; readonly view: JobView } | null = null;
+
+  constructor(
+    private readonly fetchFace: (file: string) => Promise<Uint8Array>,
+    private readonly pause: () => Promise<void>,
+    private readonly now: () => number,
+    engine: Promise<ClipEngine> = loadWasmEngine().catch(() => scriptEngine),
+  ) {
+    this.evaluators = engine.then((e) => new Evaluator(e));
+  }
+
+  /**
+   * The view of a document, as an update against the one with serial `held` where that is the last one given; null when
+   * a newer document has come in meanwhile.
+   */
+  async evaluate(job: Job, held: number | null, onProgress?: OnProgress): Promise<JobUpdate | null> {
+    const mine = ++this.newest;
+    const evaluator = await this.evaluators;
+    const faces = await this.lookup(job);
+    if (mine !== this.newest) return null;
+    const steps = evaluator.steps(job, faces);
+    let turn = this.now();
+    for (;;) {
+      const step = steps.next();
+      if (step.done) return this.updateFor(viewOf(step.value), held);
+      if (this.now() - turn > TURN_MS) {
+        onProgress?.(step.value.done, step.value.of);
+        await this.pause();
+        if (mine !== this.newest) return null;
+        turn = this.now();
+      }
+    }
+  }
+
+  private updateFor(view: JobView, held: number | null): JobUpdate {
+    const before = this.given?.serial === held ? this.given.view : null;
+    const serial = (this.given?.serial ?? 0) + 1;
+    this.given = { serial, view };
+    return updateOf(view, serial, before);
+  }
+
+  /** The picture of a document for lists, and its count of open findings. */
+  async summary(job: Job): Promise<SavedExtras> {
+    const evaluator = await this.evaluators;
+    const result = evaluator.evaluate(job, await this.lookup(job));
+    return { picture: pictureOf(job, result), openFindings: result.findings.filter((f) => f.left === null).length };
+  }
+
+  /** Files of a document, computed anew from it; empty when there is nothing to write. */
+  async files(job: Job, formats: readonly FileFormat[], scope: ExportScope): Promise<WrittenFile[]> {
+    const evaluator = await this.evaluators;
+    const result = evaluator.evaluate(job, await this.lookup(job));
+    const drawing = drawingOf(job, result, scope);
+    if (!drawing) return [];
+    return formats.map((format) => ({
+      name: fileName(job, format, scope),
+      bytes: writeFile(drawing, format, job.export),
+    }));
+  }
+
+  /** The user's words set in every shipped face. */
+  async samples(text: string): Promise<FaceSample[]> {
+    const first = linesOf(text).find((line) => line.trim() !== '') ?? 'Lettering';
+    const words = [...first.trim()].slice(0, SAMPLE_CHARACTERS).join('');
+    return Promise.all(
+      SHIPPED_FACES.map(async ({ family }): Promise<FaceSample> => {
+        const answer = await this.face(family);
+        const empty = { x: 0, y: 0, width: 1, height: 1 };
+        if ('sentence' in answer) return { family, d: null, box: empty, missing: [] };
+        return sampleOf(family, answer.typeface, words);
+      }),
+    );
+  }
+
+  private async lookup(job: Job): Promise<FaceLookup> {
+    const families = new Set(
+      job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'lettering' ? [m.face] : []))),
+    );
+    const held = new Map<string, FaceAnswer>();
+    for (const family of families) held.set(family, await this.face(family));
+    return (wish) => held.get(wish.face) ?? { sentence: 'It is not among the typefaces here.' };
+  }
+
+  private face(family: string): Promise<FaceAnswer> {
+    const key = family.trim().toLowerCase();
+    const known = this.faces.get(key);
+    if (known) return known;
+    const loading = this.load(family);
+    this.faces.set(key, loading);
+    void loading.then((answer) => {
+      if ('sentence' in answer) setTimeout(() => this.faces.delete(key), RETRY_MS);
+    });
+    return loading;
+  }
+
+  private async load(family: string): Promise<FaceAnswer> {
+    const shipped = SHIPPED_FACES.find((face) => sameFamily(face.family, family));
+    if (!shipped) return { sentence: 'It is not among the typefaces here.' };
+    try {
+      const loaded = await loadTypeface(await this.fetchFace(shipped.file));
+      return loaded.ok ? { typeface: loaded.typeface } : { sentence: loaded.sentence };
+    } catch {
+      return { sentence: 'Its file could not be fetched.' };
+    }
+  }
+}
+
+function sampleOf(family: string, face: Typeface, words: string): FaceSample {
+  const layout = layoutLettering(
+    { text: words, size: { by: 'capital', mm: 10 }, letterSpacing: 0, lineSpacing: 1, align: 'left' },
+    face,
+  );
+  const k = layout.scale;
+  const paths = layout.letters.flatMap((letter) =>
+    letter.glyphs.flatMap((g) =>
+      transformRegion(face.outline(g.glyph), {
+        a: k,
+        b: 0,
+        c: 0,
+        d: k,
+        e: (letter.x + g.x) * k,
+        f: (letter.y + g.y) * k,
+      }),
+    ),
+  );
+  const box = isEmptyBox(layout.box) ? { minX: 0, minY: 0, maxX: 1, maxY: 1 } : layout.box;
+  return {
+    family,
+    d: pathData(paths, 0, 2),
+    box: { x: box.minX, y: -box.maxY, width: box.maxX - box.minX, height: box.maxY - box.minY },
+    missing: layout.missing,
+  };
+}

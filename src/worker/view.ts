@@ -1,0 +1,178 @@
+/** What the sheet draws of a computed job: path data and figures, small enough to send from the worker at every change. */
+import type { OperationKind } from '../core/document/schema';
+import { pathData } from '../core/formats/path-data';
+import { countSegments, isContinuous, type Path } from '../core/geometry/path';
+import type { Box, Matrix } from '../core/geometry/point';
+import type { Finding } from '../core/inspect/finding';
+import { pieceName } from '../core/inspect/names';
+import type { JobResult } from '../core/job/evaluate';
+import { LIMITS } from '../core/limits';
+import type { Outline } from '../core/prepare/outline';
+import type { MemberTrouble, PreparedMember, PreparedPart } from '../core/prepare/part';
+import type { Piece, PieceKind } from '../core/prepare/pieces';
+
+export type MemberView = {
+  readonly id: string;
+  readonly matrix: Matrix;
+  readonly ownBox: Box;
+  readonly box: Box;
+  /** Its own outlines on the sheet, for pointing at; path data with y upwards. */
+  readonly d: string;
+  readonly missing: readonly string[];
+  readonly trouble: MemberTrouble | null;
+  readonly capHeightMm: number | null;
+  readonly letters: number;
+};
+
+export type PieceView = {
+  readonly kind: PieceKind;
+  readonly name: string;
+  readonly areaMm2: number;
+  readonly box: Box;
+  readonly d: string;
+};
+
+export type PartView = {
+  readonly id: string;
+  readonly box: Box;
+  readonly d: string;
+  readonly members: readonly MemberView[];
+  /** Pieces that come away, the first of them by name. */
+  readonly away: readonly PieceView[];
+  readonly islands: number;
+  readonly loose: number;
+  /** All pieces that come away. */
+  readonly awayD: string;
+  readonly overlaps: boolean;
+  readonly outlines: number;
+  readonly segments: number;
+  readonly open: number;
+  readonly areaMm2: number;
+  /** Ends of segments as x, y pairs. */
+  readonly nodes: Float64Array;
+};
+
+export type OperationView = {
+  readonly id: string;
+  readonly kind: OperationKind;
+  readonly lengthMm: number;
+  readonly fillMm2: number;
+  readonly paths: number;
+  /** Ids of the parts it works on. */
+  readonly outlinesOf: readonly string[];
+  readonly fillsOf: readonly string[];
+};
+
+export type JobView = {
+  readonly parts: readonly PartView[];
+  readonly operations: readonly OperationView[];
+  readonly findings: readonly Finding[];
+  readonly workBox: Box;
+};
+
+/** A view as it is sent: parts that are the same object as in the view before are named only. */
+export type JobUpdate = Omit<JobView, 'parts'> & {
+  readonly serial: number;
+  readonly parts: readonly (PartView | string)[];
+};
+
+/** Decimal places on the screen: 1 µm. */
+const DIGITS = 3;
+
+const printed = new WeakMap<Path, string>();
+
+/** Path data of one outline, held as long as its path is: an edit prints only what it changed. */
+function printedPath(path: Path): string {
+  let data = printed.get(path);
+  if (data === undefined) {
+    data = pathData([path], null, DIGITS);
+    printed.set(path, data);
+  }
+  return data;
+}
+
+const dataOf = (outlines: readonly Outline[]): string => outlines.map((o) => printedPath(o.path)).join('');
+
+const memberView = (member: PreparedMember): MemberView => ({
+  id: member.id,
+  matrix: member.matrix,
+  ownBox: member.ownBox,
+  box: member.box,
+  d: dataOf(member.outlines),
+  missing: member.missing,
+  trouble: member.trouble,
+  capHeightMm: member.layout?.capHeightMm ?? null,
+  letters: member.layout?.letters.length ?? 0,
+});
+
+const views = new WeakMap<PreparedPart, PartView>();
+
+/** Views are held as long as the prepared part is, so that an edit elsewhere does not print its paths again. */
+function partView(part: PreparedPart): PartView {
+  const known = views.get(part);
+  if (known) return known;
+  const nodes = part.outlines.flatMap((o) => o.path.segments.flatMap((s) => [s.x0, s.y0]));
+  const away = part.pieces.filter((piece) => piece.kind !== 'main');
+  const holes = new Map<number, Outline[]>();
+  for (const o of part.kept) if (o.depth % 2 === 1) holes.set(o.parent, [...(holes.get(o.parent) ?? []), o]);
+  const pieceData = ({ outline }: Piece): string =>
+    dataOf([part.kept[outline] as Outline, ...(holes.get(outline) ?? [])]);
+  const view: PartView = {
+    id: part.id,
+    box: part.box,
+    d: dataOf(part.outlines),
+    members: part.members.map(memberView),
+    away: away.slice(0, LIMITS.piecesNamed).map((piece) => ({
+      kind: piece.kind,
+      name: pieceName(piece, part),
+      areaMm2: piece.area,
+      box: piece.box,
+      d: pieceData(piece),
+    })),
+    islands: away.filter((piece) => piece.kind === 'island').length,
+    loose: away.filter((piece) => piece.kind === 'loose').length,
+    awayD: away.map(pieceData).join(''),
+    overlaps: part.overlaps,
+    outlines: part.outlines.length,
+    segments: countSegments(part.outlines.map((o) => o.path)),
+    open: part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
+    areaMm2: part.outlines.reduce((sum, o) => sum + o.area, 0),
+    nodes: Float64Array.from(nodes),
+  };
+  views.set(part, view);
+  return view;
+}
+
+export function viewOf(result: JobResult): JobView {
+  return {
+    parts: result.parts.map(partView),
+    operations: result.operations.map((o) => ({
+      id: o.operation.id,
+      kind: o.operation.kind,
+      lengthMm: o.lengthMm,
+      fillMm2: o.fillMm2,
+      paths: o.shapes.filter((s) => s.what === 'outline').length,
+      outlinesOf: [...new Set(o.shapes.flatMap((s) => (s.what === 'outline' ? [s.partId] : [])))],
+      fillsOf: [...new Set(o.shapes.flatMap((s) => (s.what === 'fill' ? [s.partId] : [])))],
+    })),
+    findings: result.findings,
+    workBox: result.workBox,
+  };
+}
+
+export function updateOf(view: JobView, serial: number, before: JobView | null): JobUpdate {
+  const held = new Map(before?.parts.map((part) => [part.id, part]));
+  return { ...view, serial, parts: view.parts.map((part) => (held.get(part.id) === part ? part.id : part)) };
+}
+
+/** The view an update stands for, where `before` is the view it was made against. */
+export function applyUpdate({ serial: _serial, parts, ...rest }: JobUpdate, before: JobView | null): JobView {
+  const held = new Map(before?.parts.map((part) => [part.id, part]));
+  return {
+    ...rest,
+    parts: parts.flatMap((part) => {
+      const view = typeof part === 'string' ? held.get(part) : part;
+      return view ? [view] : [];
+    }),
+  };
+}

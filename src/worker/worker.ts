@@ -1,0 +1,32 @@
+/** The web worker: a thin shell around the host. */
+import { expose } from 'comlink';
+import { Host } from './host';
+
+async function fetchFace(file: string): Promise<Uint8Array> {
+  const response = await fetch(`/typefaces/${file}`);
+  if (!response.ok) throw new Error(`${file}: ${response.status}`);
+  return new Uint8Array(await response.arrayBuffer());
+}
+
+/** A turn of the event loop through a message channel: timers would wait four milliseconds. */
+function pause(): Promise<void> {
+  return new Promise((resolve) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resolve();
+    };
+    port2.postMessage(null);
+  });
+}
+
+const host = new Host(fetchFace, pause, () => performance.now());
+
+export type WorkerApi = Pick<Host, 'evaluate' | 'files' | 'samples' | 'summary'>;
+
+expose({
+  evaluate: (...args: Parameters<Host['evaluate']>) => host.evaluate(...args),
+  files: (...args: Parameters<Host['files']>) => host.files(...args),
+  summary: (...args: Parameters<Host['summary']>) => host.summary(...args),
+  samples: (...args: Parameters<Host['samples']>) => host.samples(...args),
+} satisfies WorkerApi);

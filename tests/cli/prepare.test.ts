@@ -1,0 +1,99 @@
+import { spawnSync } from 'node:child_process';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { describe, expect, test } from 'vitest';
+import { Evaluator } from '../../src/core/job/evaluate';
+import { type Report, reportOf } from '../../src/core/job/report';
+import { folder } from '../support/checkers';
+import { faces, wasmEngine } from '../support/faces';
+import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
+
+const run = (...args: string[]) => {
+  const result = spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/cli/main.ts', ...args], {
+    encoding: 'utf8',
+  });
+  return { code: result.status, out: result.stdout, err: result.stderr };
+};
+
+const home = folder();
+const save = (name: string, document: unknown): string => {
+  const file = path.join(home, name);
+  writeFileSync(file, typeof document === 'string' ? document : JSON.stringify(document));
+  return file;
+};
+
+test('files and report of a sample job', () => {
+  const out = path.join(home, 'out');
+  const report = path.join(home, 'reports', 'gate.json');
+  const result = run('prepare', 'demo/gate-sign.json', '--out', out, '--formats', 'svg,dxf', '--report', report);
+  expect(result.code).toBe(0);
+  expect(readdirSync(out).sort()).toEqual(['gate-sign_steel-3mm.dxf', 'gate-sign_steel-3mm.svg']);
+  const job = demoJobs().get('gate-sign');
+  if (!job) throw new Error('no gate sign');
+  const read = JSON.parse(readFileSync(report, 'utf8')) as Report;
+  expect(read).toEqual(JSON.parse(JSON.stringify(reportOf(job, new Evaluator(wasmEngine).evaluate(job, faces)))));
+  const [plate] = read.parts;
+  expect(plate?.box).toEqual({ x: 20, y: 20, width: 560, height: 220 });
+  expect(plate?.keptPieces).toBe(8);
+  expect(plate?.openPaths).toBe(0);
+  expect(plate?.pieces.map((p) => p.kind).sort()).toEqual([...Array(7).fill('island'), 'main']);
+  expect(plate?.pieces.reduce((sum, p) => sum + p.areaMm2, 0)).toBeCloseTo(plate?.keptAreaMm2 ?? 0, 2);
+  expect(read.operations.find((o) => o.id === 'cut')?.lengthMm).toBeGreaterThan(1560);
+});
+
+test('with --strict open faults end with 1, answered ones with 0', () => {
+  expect(run('prepare', 'demo/gate-sign.json', '--strict').code).toBe(1);
+  expect(run('prepare', 'demo/bench-plaque.json', '--strict').code).toBe(0);
+});
+
+describe('input that can’t be used ends with 2 and a sentence', () => {
+  test.each([
+    [['prepare', '/nowhere.json'], /no file/],
+    [['prepare', save('broken.json', '{')], /not valid JSON/],
+    [['prepare', save('newer.json', { format: 9, sheet: { width: 1, height: 1 } })], /newer Needlefile/],
+    [['prepare', save('zero.json', { format: 1, sheet: { width: 0, height: 10 } })], /sheet\.width must be at least 1/],
+    [['prepare', save('huge.json', `"${'x'.repeat(20 * 1024 * 1024)}"`)], /20 MB/],
+    [['prepare', 'demo/gate-sign.json', '--formats', 'cdr'], /“cdr” is not a format/],
+    [['prepare', 'demo/gate-sign.json', '--typefaces', '/nowhere'], /no folder/],
+    [['prepare'], /one job document/],
+    [['paint', 'demo/gate-sign.json'], /Say “prepare”/],
+    [['prepare', 'demo/gate-sign.json', '--unknown'], /unknown/i],
+  ])('%j', (args, sentence) => {
+    const result = run(...args);
+    expect(result.code).toBe(2);
+    expect(result.err).toMatch(sentence);
+    expect(result.err).not.toMatch(/at .*:\d+:\d+/);
+  });
+});
+
+test('a job with nothing to write says so and writes nothing', () => {
+  const out = path.join(home, 'nothing');
+  const job = jobWith([partOf([lettering('H')], { work: [] })]);
+  const result = run('prepare', save('nothing.json', job), '--out', out);
+  expect(result.code).toBe(0);
+  expect(result.err).toMatch(/no file is written/);
+  expect(existsSync(out)).toBe(false);
+});
+
+test('more typefaces come from a folder by their family name; files that are none are named', () => {
+  const dir = path.join(home, 'faces');
+  mkdirSync(path.join(dir, 'deep'), { recursive: true });
+  copyFileSync('public/typefaces/caveat.ttf', path.join(dir, 'deep', 'renamed.ttf'));
+  writeFileSync(path.join(dir, 'bad.otf'), 'not a typeface at all');
+  const job = jobWith([partOf([lettering('Lane', 'caveat')])]);
+  const result = run(
+    'prepare',
+    save('folder.json', job),
+    '--typefaces',
+    dir,
+    '--strict',
+    '--report',
+    path.join(home, 'folder.report.json'),
+  );
+  expect(result.err).toContain('bad.otf: The file is not a TrueType or OpenType typeface.');
+  const report = JSON.parse(readFileSync(path.join(home, 'folder.report.json'), 'utf8')) as Report;
+  expect(report.parts[0]?.paths).toBeGreaterThan(0);
+  const missing = run('prepare', save('missing.json', jobWith([partOf([lettering('Lane', 'Nowhere')])])), '--strict');
+  expect(missing.code).toBe(1);
+  expect(missing.out).toMatch(/Nowhere can’t be used/);
+});

@@ -1,0 +1,141 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import type { ClipEngine } from '../../src/core/geometry/boolean/engine';
+import { BooleanSession, FLATTEN_MM } from '../../src/core/geometry/boolean/session';
+import { combine, unite } from '../../src/core/geometry/boolean/union';
+import {
+  isContinuous,
+  type Path,
+  pathArea,
+  pathLength,
+  regionArea,
+  reversePath,
+  transformPath,
+} from '../../src/core/geometry/path';
+import { compose, rotation, scaling, translation } from '../../src/core/geometry/point';
+import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
+import { nonZeroArea } from '../support/area';
+import { scriptEngine, wasmEngine } from '../support/faces';
+import { sample } from '../support/scale';
+
+const at = (p: Path, x: number, y: number, turn = 0): Path =>
+  transformPath(p, compose(rotation(turn), translation(x, y)));
+const lengthOf = (paths: readonly Path[]): number => paths.reduce((sum, p) => sum + pathLength(p), 0);
+const square = rectanglePath(10, 10, 0);
+const circle = ellipsePath(10, 10);
+
+const ENGINES: [string, ClipEngine][] = [
+  [wasmEngine.name, wasmEngine],
+  [scriptEngine.name, scriptEngine],
+];
+
+describe.each(ENGINES)('booleans on %s', (_name, engine) => {
+  test('two squares that overlap', () => {
+    const r = unite(engine, [at(square, 0, 0), at(square, 5, 5)]);
+    expect(r).toHaveLength(1);
+    expect(regionArea(r)).toBeCloseTo(175, 9);
+    expect(r[0]?.segments).toHaveLength(8);
+  });
+
+  test('two circles keep their arcs and cross where circles cross', () => {
+    const r = unite(engine, [at(circle, 0, 0), at(circle, 6, 0)]);
+    expect(r).toHaveLength(1);
+    const lens = 2 * 25 * Math.acos(0.6) - 3 * Math.sqrt(4 * 25 - 36);
+    expect(regionArea(r)).toBeCloseTo(2 * Math.PI * 25 - lens, 6);
+    expect(r[0]?.segments.every((s) => s.kind === 'arc')).toBe(true);
+    const crossings = r[0]?.segments.filter((s) => Math.abs(s.x0 - 3) < 1e-7 && Math.abs(Math.abs(s.y0) - 4) < 1e-7);
+    expect(crossings).toHaveLength(2);
+  });
+
+  test('shapes that only touch, share an edge, or lie on each other', () => {
+    expect(regionArea(unite(engine, [at(square, 0, 0), at(square, 10, 0)]))).toBeCloseTo(200, 6);
+    expect(unite(engine, [at(square, 0, 0), at(square, 10, 0)])).toHaveLength(1);
+    expect(regionArea(unite(engine, [at(square, 0, 0), at(square, 0, 0)]))).toBeCloseTo(100, 9);
+    expect(regionArea(unite(engine, [at(square, 0, 0), at(square, 10, 3)]))).toBeCloseTo(200, 6);
+    expect(regionArea(unite(engine, [at(circle, 0, 0), at(circle, 10, 0)]))).toBeCloseTo(50 * Math.PI, 3);
+    expect(regionArea(unite(engine, [circle, circle, reversePath(circle), circle]))).toBeCloseTo(25 * Math.PI, 6);
+  });
+
+  test('edges that lie on each other at an angle leave no sliver', () => {
+    for (const turn of [7, 30, 45, 61.3]) {
+      const a = transformPath(at(square, 0, 0), rotation(turn));
+      const b = transformPath(at(square, 10, 2), rotation(turn));
+      const r = unite(engine, [a, b]);
+      expect(r).toHaveLength(1);
+      expect(regionArea(r)).toBeCloseTo(200, 2);
+    }
+  });
+
+  test('a hole is kept, clockwise', () => {
+    const ring = [ellipsePath(20, 20), reversePath(ellipsePath(10, 10))];
+    const r = unite(engine, ring);
+    expect(r).toHaveLength(2);
+    expect(r.map(pathArea).sort((a, b) => a - b)[0]).toBeCloseTo(-25 * Math.PI, 6);
+  });
+
+  test('difference and intersection', () => {
+    expect(regionArea(combine(engine, 'difference', [square], [at(square, 5, 0)]))).toBeCloseTo(50, 9);
+    expect(regionArea(combine(engine, 'intersection', [square], [at(circle, 0, 0)]))).toBeCloseTo(25 * Math.PI, 3);
+    expect(combine(engine, 'difference', [circle], [rectanglePath(30, 30, 0)])).toEqual([]);
+    expect(combine(engine, 'intersection', [], [square])).toEqual([]);
+  });
+
+  test('nothing in, nothing out', () => {
+    expect(unite(engine, [])).toEqual([]);
+  });
+
+  test('tiny and metre-wide work', () => {
+    const tiny = unite(
+      engine,
+      [transformPath(square, scaling(0.02)), transformPath(at(square, 5, 5), scaling(0.02))],
+      5e-4,
+    );
+    expect(regionArea(tiny)).toBeCloseTo(175 * 0.0004, 6);
+    const huge = unite(engine, [transformPath(circle, scaling(900)), transformPath(at(circle, 6, 0), scaling(900))]);
+    const lens = 2 * 25 * Math.acos(0.6) - 3 * Math.sqrt(4 * 25 - 36);
+    expect(regionArea(huge) / 810_000).toBeCloseTo(50 * Math.PI - lens, 6);
+  });
+
+  test('a heap of turned shapes has the area of its fill, closed outlines and no lost edge', () => {
+    const shape = fc.record({
+      kind: fc.constantFrom('square', 'circle', 'rounded', 'ellipse'),
+      x: fc.double({ min: -15, max: 15, noNaN: true }),
+      y: fc.double({ min: -15, max: 15, noNaN: true }),
+      turn: fc.constantFrom(0, 90, 33.3, 45, 12),
+    });
+    fc.assert(
+      fc.property(fc.array(shape, { minLength: 1, maxLength: 8 }), (shapes) => {
+        const paths = shapes.map((s) =>
+          at(
+            { square, circle, rounded: rectanglePath(14, 6, 2), ellipse: ellipsePath(16, 7) }[s.kind] as Path,
+            s.x,
+            s.y,
+            s.turn,
+          ),
+        );
+        const session = new BooleanSession(engine, FLATTEN_MM, true);
+        const out = session.rebuild(session.clip('union', session.add(paths, 0))).map((l) => l.path);
+        expect(session.figures.lostEdges).toBe(0);
+        expect(out.every(isContinuous)).toBe(true);
+        const off = Math.abs(regionArea(out) - nonZeroArea(paths));
+        // Curves that nearly coincide are told apart only as far as they are flattened.
+        const along = shapes.some((a, i) => shapes.some((b, j) => j > i && Math.hypot(a.x - b.x, a.y - b.y) < 0.5));
+        expect(off).toBeLessThan(along ? FLATTEN_MM * lengthOf(out) : 2e-4 * regionArea(out));
+      }),
+      { numRuns: sample(150, 3000) },
+    );
+  });
+});
+
+test('a chain of operations in one session is rebuilt once', () => {
+  const session = new BooleanSession(wasmEngine);
+  const plate = session.add([rectanglePath(100, 50, 5)], 0);
+  const hole = session.add([at(circle, 20, 0)], 1);
+  const bridge = session.add([at(rectanglePath(20, 2, 0), 20, 0)], 2);
+  const out = session.rebuild(session.clip('union', [...session.clip('difference', plate, hole), ...bridge]));
+  const labels = new Set(out.flatMap((l) => l.labels));
+  expect(labels).toEqual(new Set([0, 1, 2]));
+  const strip = 2 * (25 * Math.asin(0.2) + Math.sqrt(24));
+  const expected = 100 * 50 - (4 - Math.PI) * 25 - 25 * Math.PI + strip;
+  expect(regionArea(out.map((l) => l.path))).toBeCloseTo(expected, 3);
+});

@@ -1,0 +1,135 @@
+import { describe, expect, test } from 'vitest';
+import { BooleanSession } from '../../src/core/geometry/boolean/session';
+import { countSegments, isContinuous, type Path, regionArea } from '../../src/core/geometry/path';
+import { IDENTITY } from '../../src/core/geometry/point';
+import { measureOutlines, type Outline } from '../../src/core/prepare/outline';
+import { clusterLetters, weldCaches, weldLettering, weldTolerance } from '../../src/core/prepare/weld';
+import { countCrossings, nonZeroArea } from '../support/area';
+import { FAMILIES, rawOutlines, scriptEngine, set, typeface, wasmEngine } from '../support/faces';
+import { figure } from '../support/figures';
+import { chance, randomWord } from '../support/random';
+import { sample } from '../support/scale';
+
+/** Words per typeface. */
+const WORDS = sample(40, 400);
+
+/** Welded area may differ from the independent fill by this share. */
+const AREA_SHARE = 2e-4;
+
+const weldRaw = (paths: readonly Path[], capHeightMm: number) => {
+  const session = new BooleanSession(wasmEngine, weldTolerance(capHeightMm));
+  const out = session.rebuild(session.clip('union', session.add(paths, 0))).map((l) => l.path);
+  return { out, figures: session.figures };
+};
+
+describe.each(FAMILIES)('%s', (family) => {
+  test(`${WORDS} words, random spacing, size and turn: area of the fill, closed, nothing lost, few nodes`, () => {
+    const next = chance(FAMILIES.indexOf(family) + 1);
+    const face = typeface(family);
+    let worst = 0;
+    for (let i = 0; i < WORDS; i++) {
+      const word = randomWord(next);
+      const layout = set(family, word, {
+        size: { by: 'capital', mm: 8 + next() * 60 },
+        letterSpacing: next() < 0.35 ? 0 : (next() - 0.6) * 0.5,
+      });
+      const raw = rawOutlines(layout, face, next() < 0.3 ? 0 : next() * 360);
+      const { out, figures } = weldRaw(raw, layout.capHeightMm);
+      const label = `${word} ${i}`;
+      expect(figures.lostEdges, label).toBe(0);
+      expect(
+        out.every((p) => p.closed && isContinuous(p)),
+        label,
+      ).toBe(true);
+      const expected = nonZeroArea(raw);
+      const off = Math.abs(regionArea(out) - expected) / expected;
+      worst = Math.max(worst, off);
+      expect(off, label).toBeLessThan(AREA_SHARE);
+      // A spike thinner than the chords are close crosses itself only when looked at more closely.
+      const most = (chordMm: number) => countSegments(raw) + 2 * countCrossings(raw, chordMm);
+      const tolerance = weldTolerance(layout.capHeightMm);
+      if (countSegments(out) > most(tolerance))
+        expect(countSegments(out), label).toBeLessThanOrEqual(most(tolerance / 25));
+    }
+    figure({
+      name: `Welded area against an independent fill, worst of ${WORDS} words, ${family}`,
+      value: worst * 100,
+      digits: 5,
+      unit: '%',
+      aim: { most: AREA_SHARE * 100 },
+      note: 'no open outline, no lost edge, no more segments than the source and two a crossing',
+    });
+  });
+
+  test('the welded member equals one union of everything, whatever it is split into', () => {
+    const next = chance(900 + FAMILIES.indexOf(family));
+    const face = typeface(family);
+    for (let i = 0; i < 6; i++) {
+      const text = `${randomWord(next)} ${randomWord(next)}\n${randomWord(next)}`;
+      const layout = set(family, text, { letterSpacing: (next() - 0.7) * 0.3, lineSpacing: 0.4 + next() * 0.6 });
+      const caches = weldCaches();
+      const member = weldLettering(wasmEngine, layout, face, true, IDENTITY, caches);
+      const { out } = weldRaw(rawOutlines(layout, face), layout.capHeightMm);
+      const whole = measureOutlines(out.map((path) => ({ path, labels: [] })));
+      expect(member.length, text).toBe(whole.length);
+      expect(member.reduce((s, o) => s + o.area, 0)).toBeCloseTo(
+        whole.reduce((s, o) => s + o.area, 0),
+        2,
+      );
+      expect(member.map((o) => o.depth).sort(), text).toEqual(whole.map((o) => o.depth).sort());
+      const again = weldLettering(wasmEngine, layout, face, true, IDENTITY, caches);
+      expect(again).toEqual(member);
+    }
+  });
+});
+
+test('both engines weld alike', () => {
+  for (const family of ['Pacifico', 'Fredoka', 'JetBrains Mono']) {
+    const layout = set(family, 'Alder Lane gäy');
+    const a = weldLettering(wasmEngine, layout, typeface(family), true, IDENTITY, weldCaches());
+    const b = weldLettering(scriptEngine, layout, typeface(family), true, IDENTITY, weldCaches());
+    expect(a.length).toBe(b.length);
+    expect(a.reduce((s, o) => s + o.area, 0)).toBeCloseTo(
+      b.reduce((s, o) => s + o.area, 0),
+      4,
+    );
+  }
+});
+
+test('with welding off every letter keeps its own clean outline', () => {
+  const layout = set('Pacifico', 'weld');
+  const caches = weldCaches();
+  const off = weldLettering(wasmEngine, layout, typeface('Pacifico'), false, IDENTITY, caches);
+  for (const outline of off) expect(new Set(outline.labels).size).toBe(1);
+  const on = weldLettering(wasmEngine, layout, typeface('Pacifico'), true, IDENTITY, caches);
+  const area = (list: readonly Outline[]) => list.reduce((s, o) => s + o.area, 0);
+  expect(area(off)).toBeGreaterThan(area(on) * 1.001);
+});
+
+test('a letter that overlaps itself inside its glyph comes out clean', () => {
+  // Fredoka builds letters such as X of overlapping strokes.
+  const layout = set('Fredoka', 'X');
+  const raw = rawOutlines(layout, typeface('Fredoka'));
+  expect(countCrossings(raw)).toBeGreaterThan(0);
+  const clean = weldLettering(wasmEngine, layout, typeface('Fredoka'), false, IDENTITY, weldCaches());
+  expect(clean).toHaveLength(1);
+  expect(countCrossings(clean.map((o) => o.path))).toBe(0);
+});
+
+test('letters gather where their bounds meet, through others too', () => {
+  const box = (minX: number, maxX: number, minY = 0, maxY = 1) => ({ minX, maxX, minY, maxY });
+  expect(clusterLetters([box(0, 2), box(5, 7), box(1, 3), box(2.5, 4)], 0)).toEqual([[0, 2, 3], [1]]);
+  expect(clusterLetters([box(0, 2), box(0, 2, 5, 6)], 0)).toEqual([[0], [1]]);
+  expect(clusterLetters([box(0, 1), box(1.05, 2)], 0.1)).toEqual([[0, 1]]);
+  expect(clusterLetters([], 0)).toEqual([]);
+});
+
+test('changing one letter welds only what it touches', () => {
+  const face = typeface('Archivo Black');
+  const caches = weldCaches();
+  const text = 'the quick brown fox jumps over the lazy dog '.repeat(4);
+  weldLettering(wasmEngine, set('Archivo Black', text), face, true, IDENTITY, caches);
+  const before = caches.clusters.size;
+  weldLettering(wasmEngine, set('Archivo Black', text.replace('quick', 'quack')), face, true, IDENTITY, caches);
+  expect(caches.clusters.size - before).toBeLessThan(8);
+});

@@ -1,0 +1,46 @@
+"""Reads DXF files with ezdxf: python3 check_dxf.py FILE... prints a JSON list, one entry a file.
+
+Each entry: version, errors and fixes of the audit, layers with colours, per layer the closed and open polylines as
+flattened points (within 0.001 mm), and the number of lines and arcs they are made of.
+"""
+import json
+import sys
+
+import ezdxf
+from ezdxf import path
+
+out = []
+for name in sys.argv[1:]:
+    doc = ezdxf.readfile(name)
+    auditor = doc.audit()
+    entities = []
+    for e in doc.modelspace():
+        points = [[v.x, v.y] for v in path.make_path(e).flattening(0.001)]
+        if e.dxftype() == "LWPOLYLINE":
+            vertices = [(p[0], p[1], p[4]) for p in e.get_points("xyseb")]
+            closed = e.closed
+        else:
+            vertices = [(v.dxf.location.x, v.dxf.location.y, v.dxf.get("bulge", 0)) for v in e.vertices]
+            closed = e.is_closed
+        entities.append(
+            {
+                "type": e.dxftype(),
+                "layer": e.dxf.layer,
+                "closed": bool(closed),
+                "points": points,
+                "pieces": len(vertices),
+                "arcs": sum(1 for v in vertices if v[2]),
+            }
+        )
+    out.append(
+        {
+            "version": doc.dxfversion,
+            "units": doc.header.get("$INSUNITS", None),
+            "extents": [list(doc.header["$EXTMIN"])[:2], list(doc.header["$EXTMAX"])[:2]],
+            "errors": [str(e.message) for e in auditor.errors],
+            "fixes": [str(e.message) for e in auditor.fixes],
+            "layers": {l.dxf.name: [l.dxf.color, l.dxf.get("true_color", None)] for l in doc.layers},
+            "entities": entities,
+        }
+    )
+print(json.dumps(out))

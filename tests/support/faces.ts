@@ -1,0 +1,50 @@
+/** Typefaces and engines for tests. */
+import { diskFaces } from '../../src/cli/typefaces';
+import { scriptEngine } from '../../src/core/geometry/boolean/engine-script';
+import { loadWasmEngine } from '../../src/core/geometry/boolean/engine-wasm';
+import type { Path } from '../../src/core/geometry/path';
+import { transformRegion } from '../../src/core/geometry/path';
+import { compose, rotation, translation } from '../../src/core/geometry/point';
+import { SHIPPED_FACES } from '../../src/core/lettering/catalogue';
+import { type Layout, type LetteringSpec, layoutLettering } from '../../src/core/lettering/layout';
+import type { Typeface } from '../../src/core/lettering/typeface';
+
+export const FAMILIES = SHIPPED_FACES.map((f) => f.family);
+
+export const faces = await diskFaces(FAMILIES, null);
+export const wasmEngine = await loadWasmEngine();
+export { scriptEngine };
+
+export function typeface(family: string): Typeface {
+  const answer = faces({ face: family, weight: null, italic: false });
+  if ('sentence' in answer) throw new Error(answer.sentence);
+  return answer.typeface;
+}
+
+export const spec = (text: string, more: Partial<LetteringSpec> = {}): LetteringSpec => ({
+  text,
+  size: { by: 'capital', mm: 20 },
+  letterSpacing: 0,
+  lineSpacing: 1,
+  align: 'left',
+  ...more,
+});
+
+/** The raw outlines of set lettering in mm, not united, turned by degrees. */
+export function rawOutlines(layout: Layout, face: Typeface, turn = 0): Path[] {
+  const k = layout.scale;
+  return layout.letters.flatMap((letter) =>
+    letter.glyphs.flatMap((g) =>
+      transformRegion(
+        face.outline(g.glyph),
+        compose(
+          compose({ a: k, b: 0, c: 0, d: k, e: 0, f: 0 }, translation((letter.x + g.x) * k, (letter.y + g.y) * k)),
+          rotation(turn),
+        ),
+      ),
+    ),
+  );
+}
+
+export const set = (family: string, text: string, more: Partial<LetteringSpec> = {}) =>
+  layoutLettering(spec(text, more), typeface(family));

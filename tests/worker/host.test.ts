@@ -1,0 +1,117 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test, vi } from 'vitest';
+import type { Job } from '../../src/core/document/schema';
+import { Host } from '../../src/worker/host';
+import { applyUpdate, type PartView } from '../../src/worker/view';
+import { FAMILIES } from '../support/faces';
+import { jobWith, lettering, partOf } from '../support/jobs';
+
+const fromDisk = async (file: string) => new Uint8Array(await readFile(`public/typefaces/${file}`));
+const pause = () => new Promise<void>((resolve) => setImmediate(resolve));
+const host = (fetchFace = fromDisk) => new Host(fetchFace, pause, () => performance.now());
+
+/** The bench's end: a view from a host that has given none before. */
+const viewed = async (bench: Host, job: Job, onProgress?: (done: number, of: number) => void) => {
+  const update = await bench.evaluate(job, null, onProgress);
+  return update && applyUpdate(update, null);
+};
+
+const sign = (text: string) => jobWith([partOf([lettering(text)])]);
+
+test('the view of a job', async () => {
+  const view = await viewed(host(), sign('OAK'));
+  expect(view?.parts[0]?.outlines).toBe(5);
+  expect(view?.parts[0]?.d).toMatch(/^M[-\d. A-Z]+Z$/);
+  expect(view?.findings.map((f) => f.code)).toEqual(['loose', 'loose']);
+  expect(view?.parts[0]?.nodes.length).toBe((view?.parts[0]?.segments ?? 0) * 2);
+});
+
+test('a newer document makes the older one stop', async () => {
+  const bench = host();
+  const many = jobWith(
+    Array.from({ length: 60 }, (_, i) =>
+      partOf([lettering(`Part ${i} with some words`, 'Sacramento')], { id: `p${i}` }),
+    ),
+  );
+  const seen: number[] = [];
+  const older = bench.evaluate(many, null, (done) => seen.push(done));
+  await pause();
+  const newer = bench.evaluate(sign('new'), null);
+  expect(await older).toBeNull();
+  expect((await newer)?.parts).toHaveLength(1);
+});
+
+test('only what changed is sent, and the rest is what was there', async () => {
+  const bench = host();
+  const job = (second: string) =>
+    jobWith([partOf([lettering('Oak')], { id: 'a' }), partOf([lettering(second)], { id: 'b' })]);
+  const first = await bench.evaluate(job('Elm'), null);
+  if (!first) throw new Error('no view');
+  const before = applyUpdate(first, null);
+  const second = await bench.evaluate(job('Ash'), first.serial);
+  if (!second) throw new Error('no view');
+  expect(second.parts.map((p) => (typeof p === 'string' ? p : 'sent'))).toEqual(['a', 'sent']);
+  const now = applyUpdate(second, before);
+  expect(now).toEqual(await viewed(host(), job('Ash')));
+  expect(now.parts[0]).toBe(before.parts[0]);
+  // Against a view that was never given, or an old one, all is sent.
+  for (const held of [null, first.serial, 99]) {
+    const whole = await bench.evaluate(job('Ash'), held);
+    expect(whole?.parts.every((p: PartView | string) => typeof p !== 'string')).toBe(true);
+  }
+});
+
+test('the picture for lists and the open findings', async () => {
+  const { picture, openFindings } = await host().summary(sign('iO'));
+  expect(picture?.shapes[0]?.d).toMatch(/^M/);
+  expect(openFindings).toBe(2);
+});
+
+test('long work reports how far it is', async () => {
+  const many = jobWith(
+    Array.from({ length: 60 }, (_, i) =>
+      partOf([lettering(`Part ${i} with some words`, 'Sacramento')], { id: `p${i}` }),
+    ),
+  );
+  const seen: [number, number][] = [];
+  await host().evaluate(many, null, (done, of) => seen.push([done, of]));
+  expect(seen.length).toBeGreaterThan(0);
+  expect(seen.every(([done, of]) => done <= of && of === 61)).toBe(true);
+});
+
+test('a face that will not load is a finding, and is tried again later', async () => {
+  vi.useFakeTimers();
+  let away = true;
+  const bench = host(async (file) => {
+    if (away) throw new Error('no network');
+    return fromDisk(file);
+  });
+  const first = await viewed(bench, sign('Lane'));
+  expect(first?.findings[0]?.sentence).toMatch(
+    /Archivo Black can’t be used: Its file could not be fetched\. The words are kept\./,
+  );
+  away = false;
+  expect((await viewed(bench, sign('Lane')))?.parts[0]?.outlines).toBe(0);
+  vi.advanceTimersByTime(6_000);
+  vi.useRealTimers();
+  expect((await viewed(bench, sign('Lane')))?.parts[0]?.outlines).toBeGreaterThan(0);
+});
+
+test('a sample of the words in every face', async () => {
+  const samples = await host().samples('\n  Grüße 漢 and more than fits on a line of samples');
+  expect(samples.map((s) => s.family)).toEqual(FAMILIES);
+  for (const sample of samples) {
+    expect(sample.d).toMatch(/^M/);
+    expect(sample.missing).toEqual(['漢']);
+    expect(sample.box.width).toBeGreaterThan(sample.box.height);
+  }
+  expect((await host().samples('')).every((s) => s.d)).toBe(true);
+});
+
+test('files are those of the headless command', async () => {
+  const job = sign('OAK');
+  const [svg, dxf, pdf] = await host().files(job, ['svg', 'dxf', 'pdf'], { partIds: null });
+  expect([svg?.name, dxf?.name, pdf?.name]).toEqual(['trial.svg', 'trial.dxf', 'trial.pdf']);
+  expect(new TextDecoder().decode(svg?.bytes)).toContain('<g id="Cut"');
+  expect(await host().files({ ...job, parts: [] }, ['svg'], { partIds: null })).toEqual([]);
+});
