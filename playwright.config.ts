@@ -23,15 +23,16 @@ export default defineConfig({
   forbidOnly: !!process.env.CI,
   retries: 0,
   // Room for a machine that stalls: nothing here is measured by its time.
-  timeout: 120_000,
-  expect: { timeout: 20_000 },
+  timeout: 300_000,
+  expect: { timeout: 45_000 },
   reporter: [['list']],
   projects: PROJECTS[process.env.NEEDLEFILE_BROWSER_RUN ?? 'test'],
   use: {
     ...devices['Desktop Chrome'],
     baseURL,
     viewport: { width: 1280, height: 800 },
-    trace: measuring ? 'off' : 'retain-on-failure',
+    // Recording every step costs as much as the test; a failure is recorded when asked for: PWTRACE=1 npm run e2e.
+    trace: process.env.PWTRACE ? 'retain-on-failure' : 'off',
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
@@ -50,7 +51,7 @@ export default defineConfig({
     command: `node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${port}`,
     url: `${baseURL}/api/health`,
     reuseExistingServer: false,
-    timeout: 60_000,
+    timeout: 180_000,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 5_000 },
     env: { DATABASE_URL: process.env.DATABASE_URL ?? '', NEXT_TELEMETRY_DISABLED: '1' },
   },

@@ -344,7 +344,8 @@ test('parts: in order, locked, split and put together', async ({ page }) => {
   await page.waitForTimeout(1_000);
   expect((await stored(page, id)).document).toEqual(before);
   await page.getByRole('complementary', { name: 'Station Compose' }).getByRole('button', { name: 'Unlock' }).click();
-  await expect(page.getByRole('textbox', { name: 'Words' })).toBeVisible();
+  await members.getByRole('button', { name: /^One/ }).click();
+  await expect(page.getByRole('textbox', { name: 'Words' })).toBeEditable();
 });
 
 test('a live copy follows the words it copies', async ({ page }) => {

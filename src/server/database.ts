@@ -5,8 +5,9 @@ import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
 
-const CONNECT_MS = 3_000;
-const STATEMENT_MS = 15_000;
+/** Room for a machine that stalls; a server that is not there refuses at once. */
+const CONNECT_MS = 15_000;
+const STATEMENT_MS = 30_000;
 
 const held = globalThis as typeof globalThis & { needlefileDatabase?: Database };
 
