@@ -6,6 +6,8 @@ export const LIMITS = {
   letteringCharacters: 5_000,
   /** Characters in one lettering member that a document may hold at all. */
   letteringStoredCharacters: 100_000,
+  /** Letters of one lettering that are moved, turned or sized by themselves. */
+  letterChanges: 2_000,
   /** Characters of a quantity as typed. */
   quantityCharacters: 120,
   /** Parts in a job. */
@@ -18,6 +20,10 @@ export const LIMITS = {
   members: 200,
   /** Pieces of one part that come away and are named one by one; the rest are counted. */
   piecesNamed: 60,
+  /** Pieces of one part that are joined by ties; of more, none is. */
+  piecesTied: 200,
+  /** Farthest offset, border and the like, in mm. */
+  offsetMostMm: 200,
   /** Operations in a job. */
   operations: 64,
   /** Tags of a job, and characters of one tag. */

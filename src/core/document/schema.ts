@@ -13,6 +13,7 @@ const id = z
 const name = z.string().max(LIMITS.nameCharacters);
 const coordinate = z.number().min(-LIMITS.lengthMm).max(LIMITS.lengthMm);
 const length = z.number().positive().max(LIMITS.lengthMm);
+const share = z.number().min(-100).max(100).default(0);
 const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour such as #3730A3');
 
 const sheetSchema = z.strictObject({
@@ -37,6 +38,23 @@ const role = z
   );
 
 const member = { id, role, placement: placementSchema };
+
+const closeUpSchema = z.strictObject({
+  overlap: about(
+    z.number().min(0.01).max(1000),
+    'Strength every joint is to have, in mm: how deep neighbours overlap and how wide the neck between them is, at least.',
+  ),
+  words: about(z.boolean().default(false), 'Also over the spaces between words.'),
+  lines: about(z.boolean().default(false), 'Also each line with those above it.'),
+});
+
+const letterChangeSchema = z.strictObject({
+  at: about(z.int().min(0).max(LIMITS.letteringStoredCharacters), 'Index of the letter in the text, in UTF-16 units.'),
+  dx: about(share, 'Moved to the right by this share of the capital height.'),
+  dy: about(share, 'The same upwards.'),
+  turn: about(z.number().min(-360_000).max(360_000).default(0), 'Turned about its middle, degrees counter-clockwise.'),
+  scale: about(z.number().min(0.05).max(20).default(1), 'How many times as large as the rest; the rest moves on.'),
+});
 
 const letteringSchema = z.strictObject({
   ...member,
@@ -68,6 +86,15 @@ const letteringSchema = z.strictObject({
   align: about(
     z.enum(['left', 'centre', 'right']).default('left'),
     'How lines align, by what is drawn; also which end of the first baseline is the origin.',
+  ),
+  evenLines: about(
+    z.enum(['no', 'spacing', 'size', 'both']).default('no'),
+    'Whether all lines are made as wide as the widest: by their letter spacing, their size, or half by each.',
+  ),
+  closeUp: about(closeUpSchema.nullable().default(null), 'Letters moved together until they overlap; null for not.'),
+  letters: about(
+    z.array(letterChangeSchema).max(LIMITS.letterChanges).default([]),
+    'Letters that are moved, turned or sized by themselves.',
   ),
 });
 
@@ -160,7 +187,90 @@ const weldStepSchema = z.strictObject({
   on: about(z.boolean().default(true), 'Off: overlapping letters stay outlines of their own.'),
 });
 
-const stepSchema = z.discriminatedUnion('kind', [weldStepSchema]);
+const stepOn = about(z.boolean().default(true), 'Off: the step is kept but does nothing.');
+const corners = z.enum(['round', 'mitre', 'square']).default('round').describe('Shape of the corners that grow.');
+
+const thickenStepSchema = z.strictObject({
+  kind: z.literal('thicken'),
+  on: stepOn,
+  by: about(
+    z.number().min(-LIMITS.offsetMostMm).max(LIMITS.offsetMostMm).default(0.2),
+    'How far every outline moves outwards in mm; negative for inwards.',
+  ),
+  corners,
+  holesOpen: about(
+    z.number().min(0).max(LIMITS.offsetMostMm).nullable().default(null),
+    'Holes are kept at least this wide in mm; a hole that would get narrower grows less. Null: they may close.',
+  ),
+});
+
+const barStepSchema = z.strictObject({
+  kind: z.literal('bar'),
+  on: stepOn,
+  at: about(
+    z.enum(['under', 'through']).default('under'),
+    '`under`: the letters stand in it; `through`: it runs through their middle.',
+  ),
+  height: about(length.default(5), 'Thickness in mm.'),
+  overlap: about(z.number().min(0).max(1000).default(1), 'How deep letters on the baseline stand in it, in mm.'),
+  beyond: about(z.number().min(-1000).max(1000).default(0), 'How far it reaches beyond the words at each end, in mm.'),
+  ends: about(z.enum(['square', 'round']).default('square'), 'Whether its ends are straight or half circles.'),
+});
+
+const tieAnswerSchema = z.strictObject({
+  piece: about(z.string().max(200), 'Which piece: member, letter and, after a stroke, which piece of that letter.'),
+  how: about(
+    z.enum(['tie', 'move', 'grow', 'leave']).default('tie'),
+    'Joined by a tie, moved until it touches, enlarged until it touches, or left as a piece of its own.',
+  ),
+  x: about(
+    z.number().nullable().default(null),
+    'Middle of a tie placed by hand, from the middle of the piece, in shares of its size; null: where it is best.',
+  ),
+  y: about(z.number().nullable().default(null), 'The same upwards.'),
+  turn: about(z.number().min(-360).max(360).nullable().default(null), 'Direction of a tie set by hand, in degrees.'),
+});
+
+const tieStepSchema = z.strictObject({
+  kind: z.literal('tie'),
+  on: stepOn,
+  width: about(length.default(3), 'Width of ties in mm.'),
+  overlap: about(z.number().min(0.01).max(1000).default(1), 'How far ties run into the pieces they join, in mm.'),
+  ends: about(z.enum(['square', 'round']).default('square'), 'Whether their ends are straight or rounded.'),
+  direction: about(z.enum(['any', 'upright', 'level']).default('any'), 'As is best, or only upright or level.'),
+  answers: about(z.array(tieAnswerSchema).max(LIMITS.piecesTied).default([]), 'Pieces treated otherwise.'),
+});
+
+const borderStepSchema = z.strictObject({
+  kind: z.literal('border'),
+  on: stepOn,
+  distance: about(
+    z.number().min(0).max(LIMITS.offsetMostMm).default(6),
+    'Distance of the border from the shape in mm.',
+  ),
+  corners,
+  envelope: about(
+    z.boolean().default(false),
+    'Off: it follows the letters; on: it spans the hollows between them, like a skin pulled over them.',
+  ),
+  bridge: about(
+    z.number().min(0).max(LIMITS.offsetMostMm).default(0),
+    'Gaps in the border narrower than this are bridged, in mm.',
+  ),
+  smooth: about(z.number().min(0).max(LIMITS.offsetMostMm).default(0), 'Radius its corners are rounded to, in mm.'),
+  holesFrom: about(
+    z.number().min(0).max(LIMITS.offsetMostMm).nullable().default(null),
+    'Holes at least this wide stay, in mm; null: none does.',
+  ),
+});
+
+const stepSchema = z.discriminatedUnion('kind', [
+  weldStepSchema,
+  thickenStepSchema,
+  barStepSchema,
+  tieStepSchema,
+  borderStepSchema,
+]);
 
 const workSchema = z.strictObject({
   what: about(z.enum(['outline', 'fill']), 'What of the part is worked: its outlines, or the area inside them.'),
@@ -293,6 +403,9 @@ export type Copy = z.infer<typeof copySchema>;
 export type Shape = Exclude<Member, Lettering | Copy>;
 export type ShapeKind = Shape['kind'];
 export type Placement = z.infer<typeof placementSchema>;
+export type Step = z.infer<typeof stepSchema>;
+export type StepOf<K extends Step['kind']> = Extract<Step, { kind: K }>;
+export type TieAnswer = z.infer<typeof tieAnswerSchema>;
 export type Work = z.infer<typeof workSchema>;
 export type Operation = z.infer<typeof operationSchema>;
 export type OperationKind = Operation['kind'];

@@ -124,6 +124,26 @@ export function tangentAt(s: Segment, t: number): Point {
   return { x: (to.x - from.x) / length, y: (to.y - from.y) / length };
 }
 
+/** Curvature in 1/mm, positive where the segment turns left; infinite curvature (a cusp) is given as 0. */
+export function curvatureAt(s: Segment, t: number): number {
+  if (s.kind === 'line') return 0;
+  if (s.kind === 'arc') return Math.sign(s.sweep) / arcRadius(s);
+  const d = derivativeAt(s, t);
+  const speed = Math.hypot(d.x, d.y);
+  if (speed < 1e-9) return 0;
+  const e = secondDerivativeAt(s, t);
+  return (d.x * e.y - d.y * e.x) / speed ** 3;
+}
+
+function secondDerivativeAt(s: Quadratic | Cubic, t: number): Point {
+  if (s.kind === 'quadratic') return { x: 2 * (s.x0 - 2 * s.ax + s.x1), y: 2 * (s.y0 - 2 * s.ay + s.y1) };
+  const u = 1 - t;
+  return {
+    x: 6 * (u * (s.x0 - 2 * s.ax + s.bx) + t * (s.ax - 2 * s.bx + s.x1)),
+    y: 6 * (u * (s.y0 - 2 * s.ay + s.by) + t * (s.ay - 2 * s.by + s.y1)),
+  };
+}
+
 export function reverseSegment(s: Segment): Segment {
   const ends = { x0: s.x1, y0: s.y1, x1: s.x0, y1: s.y0 };
   switch (s.kind) {

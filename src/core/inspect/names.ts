@@ -1,7 +1,8 @@
 /** What to call a piece: "the middle of O", "the dot of i", "“Lane”". */
 
-import type { PreparedPart, Source } from '../prepare/part';
+import type { PreparedPart } from '../prepare/part';
 import type { Piece } from '../prepare/pieces';
+import type { Source } from '../prepare/source';
 
 const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'];
 

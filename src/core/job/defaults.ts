@@ -32,6 +32,9 @@ export function newLettering(id: string, sheet: Sheet, text: string): Lettering 
     letterSpacing: 0,
     lineSpacing: 1,
     align: 'centre',
+    evenLines: 'no',
+    closeUp: null,
+    letters: [],
   };
 }
 

@@ -3,12 +3,27 @@
  * first baseline, at the left end, middle or right end of the lines as they are aligned.
  */
 
-import { type Box, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
-import { ResultCache } from '../result-cache';
-import { visualRuns } from './runs';
+import { transformRegion } from '../geometry/path';
+import { type Box, EMPTY_BOX, isEmptyBox, translation, uniteBoxes } from '../geometry/point';
+import { columnsOf, moveRows, type Rows, uniteRows } from '../geometry/rows';
+import { closingMove } from './close-up';
+import { inkWidth, type LetterChange, letterOutlines, type PlacedLetter, type SetLine, setLine } from './line';
 import type { Typeface } from './typeface';
 
+export type { LetterChange, PlacedLetter } from './line';
+
 export type Alignment = 'left' | 'centre' | 'right';
+
+/** How lines are made equally wide. */
+export type EvenLines = 'no' | 'spacing' | 'size' | 'both';
+
+export type CloseUp = {
+  /** Strength every joint is to have, in mm. */
+  readonly overlap: number;
+  /** Whether letters are closed up over spaces too, and lines with each other. */
+  readonly words: boolean;
+  readonly lines: boolean;
+};
 
 export type LetteringSpec = {
   readonly text: string;
@@ -19,21 +34,10 @@ export type LetteringSpec = {
   /** Distance between baselines as a multiple of the typeface's own. */
   readonly lineSpacing: number;
   readonly align: Alignment;
-};
-
-/** What one character (or what it joined with) became. */
-export type PlacedLetter = {
-  /** The characters it stands for, as typed. */
-  readonly text: string;
-  /** Range in the text, in UTF-16 units. */
-  readonly start: number;
-  readonly end: number;
-  readonly line: number;
-  /** Glyphs with their origins in font units, relative to the letter's own origin. */
-  readonly glyphs: readonly { readonly glyph: number; readonly x: number; readonly y: number }[];
-  /** Origin of the letter in font units from the lettering's origin. */
-  readonly x: number;
-  readonly y: number;
+  readonly evenLines?: EvenLines;
+  readonly closeUp?: CloseUp | null;
+  /** Changes to single letters; `at` counts in the whole text. */
+  readonly letters?: readonly LetterChange[];
 };
 
 /** One line as set. Two lines of the same text in the same face and spacing have the same letters. */
@@ -47,14 +51,25 @@ export type PlacedLine = {
   readonly y: number;
   /** Bounds of its ink in font units from the lettering's origin. */
   readonly box: Box;
+  /** Tells lines of the same text apart that are set differently. */
+  readonly setting: string;
+};
+
+/** What closing up did to a letter or a line. */
+export type ClosedUp = {
+  /** Range in the text of what moved. */
+  readonly start: number;
+  readonly end: number;
+  readonly what: 'letter' | 'line';
+  /** In mm. */
+  readonly move: number;
+  readonly joint: number;
 };
 
 export type Layout = {
   readonly letters: readonly PlacedLetter[];
   /** Lines that have letters. */
   readonly lines: readonly PlacedLine[];
-  /** Extra space between letters in font units. */
-  readonly spacing: number;
   /** Millimetres per font unit. */
   readonly scale: number;
   /** Bounds of the ink in mm; empty when nothing is drawn. */
@@ -64,129 +79,206 @@ export type Layout = {
   readonly capHeightMm: number;
   /** Baselines in mm from the origin, one a line, downwards negative. */
   readonly baselines: readonly number[];
+  readonly closedUp: readonly ClosedUp[];
 };
-
-/** A line by itself, from its own pen start; letters count from the start of the line. */
-type DraftLine = {
-  readonly letters: readonly { readonly letter: PlacedLetter; readonly box: Box }[];
-  readonly box: Box;
-  readonly missing: readonly string[];
-};
-
-const LINES_HELD = 500;
-const linesHeld = new WeakMap<Typeface, ResultCache<DraftLine>>();
-
-const UNSEEN = /[\p{Cc}\ufeff]/gu;
-/** Characters that draw nothing by themselves and are not missed when a face lacks them. */
-const NOT_MISSED = /^[\s\p{Cc}\p{Default_Ignorable_Code_Point}]*$/u;
 
 export const linesOf = (text: string): string[] => text.replace(/\r\n?/g, '\n').split('\n');
 
-/** Shaping is what takes time in setting, so lines that did not change are held. */
-function setLine(text: string, face: Typeface, spacing: number): DraftLine {
-  let held = linesHeld.get(face);
-  if (!held) {
-    held = new ResultCache(LINES_HELD);
-    linesHeld.set(face, held);
-  }
-  return held.get(`${spacing}|${text}`, () => shapeLine(text, face, spacing));
-}
+/** One line with how it was set. */
+type Draft = {
+  readonly text: string;
+  /** Where it starts in the text. */
+  readonly offset: number;
+  readonly set: SetLine;
+  readonly scale: number;
+  readonly setting: string;
+};
 
-function shapeLine(text: string, face: Typeface, spacing: number): DraftLine {
-  const missing = new Set<string>();
-  const clean = text.replace(/\t/g, ' ').replace(UNSEEN, '\u200b');
-  const letters: { letter: PlacedLetter; box: Box }[] = [];
-  let pen = 0;
-  let box = EMPTY_BOX;
-  const runs = visualRuns(clean);
-  runs.forEach((run, r) => {
-    const shaped = face.shape(clean.slice(run.start, run.end), run.direction, spacing === 0);
-    const starts = [...new Set(shaped.map((g) => g.cluster))].sort((a, b) => a - b);
-    const endOf = (cluster: number) => starts.find((s) => s > cluster) ?? run.end - run.start;
-    for (let i = 0; i < shaped.length; ) {
-      const cluster = (shaped[i] as { cluster: number }).cluster;
-      const start = run.start + cluster;
-      const end = run.start + endOf(cluster);
-      const glyphs: { glyph: number; x: number; y: number }[] = [];
-      const origin = pen;
-      let lacks = false;
-      let ink = EMPTY_BOX;
-      for (; i < shaped.length && shaped[i]?.cluster === cluster; i++) {
-        const g = shaped[i] as (typeof shaped)[number];
-        if (g.glyph === 0) lacks = true;
-        else {
-          const b = face.box(g.glyph);
-          if (!isEmptyBox(b)) {
-            const x = pen - origin + g.dx;
-            glyphs.push({ glyph: g.glyph, x, y: g.dy });
-            ink = uniteBoxes(ink, { minX: b.minX + x, maxX: b.maxX + x, minY: b.minY + g.dy, maxY: b.maxY + g.dy });
-          }
-        }
-        pen += g.advance;
-      }
-      const chars = clean.slice(start, end);
-      if (lacks && !NOT_MISSED.test(chars)) missing.add(chars);
-      const last = i >= shaped.length && r === runs.length - 1;
-      if (!last) pen += spacing;
-      if (glyphs.length > 0) {
-        letters.push({
-          letter: { text: chars, start, end, line: 0, glyphs, x: origin, y: 0 },
-          box: ink,
-        });
-        box = uniteBoxes(box, { ...ink, minX: ink.minX + origin, maxX: ink.maxX + origin });
-      }
-    }
-  });
-  return { letters, box, missing: [...missing] };
-}
+/** Rounds of setting until the scale is settled: overlaps are in mm, the scale may hang on the width. */
+const ROUNDS = 8;
+const SETTLED = 1e-7;
 
 /** Set the text. Lines align by what is drawn, not by side bearings, so that cut edges line up. */
 export function layoutLettering(spec: LetteringSpec, face: Typeface): Layout {
-  const missing = new Set<string>();
-  const lines = linesOf(spec.text);
+  let scale = spec.size.mm / face.capHeight;
+  let drafts = draftLines(spec, face, scale);
+  if (spec.size.by === 'width')
+    for (let round = 0; round < ROUNDS; round++) {
+      const widest = Math.max(0, ...drafts.map((d) => inkWidth(d.set)));
+      const next = widest > 0 ? spec.size.mm / widest : scale;
+      const settled = Math.abs(next / scale - 1) < SETTLED;
+      scale = next;
+      if (settled || !spec.closeUp) break;
+      drafts = draftLines(spec, face, scale);
+    }
+  return place(spec, face, drafts, scale);
+}
+
+function draftLines(spec: LetteringSpec, face: Typeface, scale: number): Draft[] {
   const spacing = spec.letterSpacing * face.capHeight;
+  const closeUp = spec.closeUp ? { overlap: spec.closeUp.overlap / scale, words: spec.closeUp.words } : null;
+  let offset = 0;
+  const bare = linesOf(spec.text).map((text) => {
+    const start = offset;
+    offset += text.length + 1;
+    const changes = (spec.letters ?? [])
+      .filter((c) => c.at >= start && c.at < start + text.length)
+      .map((c) => ({ ...c, at: c.at - start }));
+    const make = (own: number, extra: number): Draft => {
+      const settings = { spacing: spacing + extra, scale: own, closeUp, changes };
+      const plain = own === 1 && extra === 0 && !closeUp && changes.length === 0;
+      return {
+        text,
+        offset: start,
+        set: setLine(text, face, settings),
+        scale: own,
+        setting: plain ? `${spacing}` : JSON.stringify(settings),
+      };
+    };
+    return { make, draft: make(1, 0) };
+  });
+  const even = spec.evenLines ?? 'no';
+  if (even === 'no') return bare.map((b) => b.draft);
+  const target = Math.max(0, ...bare.map((b) => inkWidth(b.draft.set)));
+  return bare.map(({ make, draft }) => widened(make, draft, target, closeUp ? 'size' : even));
+}
+
+/** A line made as wide as asked, by its size, by its spacing, or half by each. */
+function widened(
+  make: (scale: number, extra: number) => Draft,
+  draft: Draft,
+  target: number,
+  by: Exclude<EvenLines, 'no'>,
+): Draft {
+  const width = inkWidth(draft.set);
+  const gaps = draft.set.letters.length - 1;
+  if (width === 0 || width >= target * (1 - SETTLED)) return draft;
+  const ratio = target / width;
+  const scale = by === 'spacing' && gaps > 0 ? 1 : by === 'both' && gaps > 0 ? Math.sqrt(ratio) : ratio;
+  let made = make(scale, 0);
+  let extra = 0;
+  // Spacing switches ligatures off, which changes the width once more.
+  for (let round = 0; round < ROUNDS; round++) {
+    const missing = target - inkWidth(made.set);
+    const letters = made.set.letters.length - 1;
+    if (Math.abs(missing) < SETTLED * target) break;
+    if (by === 'size' || letters <= 0) {
+      made = make((made.scale * target) / inkWidth(made.set), 0);
+      continue;
+    }
+    extra += missing / letters / made.scale;
+    made = make(scale, extra);
+  }
+  return made;
+}
+
+/** Space of a line above its baseline, as a share of the typeface's line height. */
+const ABOVE = 0.8;
+
+function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], scale: number): Layout {
   const advance = (face.ascent - face.descent + face.lineGap) * spec.lineSpacing;
-  const drafts = lines.map((line) => setLine(line, face, spacing));
-  for (const draft of drafts) for (const characters of draft.missing) missing.add(characters);
-  const widest = Math.max(0, ...drafts.map((d) => (isEmptyBox(d.box) ? 0 : d.box.maxX - d.box.minX)));
-  const scale = spec.size.by === 'width' && widest > 0 ? spec.size.mm / widest : spec.size.mm / face.capHeight;
+  const missing = new Set<string>();
+  const baselines: number[] = [];
+  let y = 0;
+  drafts.forEach((d, i) => {
+    for (const characters of d.set.missing) missing.add(characters);
+    const before = drafts[i - 1];
+    if (before) y -= advance * (ABOVE * d.scale + (1 - ABOVE) * before.scale);
+    baselines.push(y);
+  });
+  const shifts = drafts.map(({ set: { box } }) => {
+    if (isEmptyBox(box)) return 0;
+    return -{ left: box.minX, centre: (box.minX + box.maxX) / 2, right: box.maxX }[spec.align];
+  });
+  const closedLines = spec.closeUp?.lines
+    ? closeLines(drafts, shifts, baselines, spec.closeUp.overlap / scale, face)
+    : [];
   let box = EMPTY_BOX;
-  let nextOffset = 0;
   const letters: PlacedLetter[] = [];
-  const placedLines: PlacedLine[] = [];
-  drafts.forEach((draft, i) => {
-    const text = lines[i] as string;
-    const offset = nextOffset;
-    nextOffset += text.length + 1;
-    if (isEmptyBox(draft.box)) return;
-    const y = i === 0 ? 0 : -i * advance;
-    const anchor = { left: draft.box.minX, centre: (draft.box.minX + draft.box.maxX) / 2, right: draft.box.maxX };
-    const shift = -anchor[spec.align];
-    const { minX, maxX, minY, maxY } = draft.box;
-    const lineBox = { minX: minX + shift, maxX: maxX + shift, minY: minY + y, maxY: maxY + y };
+  const lines: PlacedLine[] = [];
+  const closedUp: ClosedUp[] = closedLines.map((c) => ({
+    ...c,
+    what: 'line',
+    move: c.move * scale,
+    joint: c.joint * scale,
+  }));
+  drafts.forEach(({ text, offset, set, setting }, i) => {
+    if (isEmptyBox(set.box)) return;
+    const x = shifts[i] as number;
+    const baseline = baselines[i] as number;
+    const { minX, maxX, minY, maxY } = set.box;
+    const lineBox = { minX: minX + x, maxX: maxX + x, minY: minY + baseline, maxY: maxY + baseline };
     box = uniteBoxes(box, lineBox);
     const from = letters.length;
-    for (const { letter } of draft.letters)
+    for (const { letter } of set.letters)
       letters.push({
         ...letter,
         start: letter.start + offset,
         end: letter.end + offset,
         line: i,
-        x: letter.x + shift,
-        y,
+        x: letter.x + x,
+        y: letter.y + baseline,
       });
-    placedLines.push({ text, from, to: letters.length, x: shift, y, box: lineBox });
+    for (const j of set.joints)
+      closedUp.push({
+        what: 'letter',
+        start: j.start + offset,
+        end: j.end + offset,
+        move: j.move * scale,
+        joint: j.joint * scale,
+      });
+    lines.push({ text, from, to: letters.length, x, y: baseline, box: lineBox, setting });
   });
   return {
     letters,
-    lines: placedLines,
-    spacing,
+    lines,
     scale,
     box: isEmptyBox(box)
       ? EMPTY_BOX
       : { minX: box.minX * scale, maxX: box.maxX * scale, minY: box.minY * scale, maxY: box.maxY * scale },
     missing: [...missing],
     capHeightMm: face.capHeight * scale,
-    baselines: lines.map((_, i) => (i === 0 ? 0 : -i * advance * scale)),
+    baselines: baselines.map((b) => b * scale),
+    closedUp,
   };
 }
+
+/** Columns a capital is cut into for closing lines. */
+const COLUMNS_PER_CAPITAL = 400;
+/** Lines farther apart than this many capital heights stay as they are. */
+const FARTHEST_LINE = 3;
+
+/** Moves every line up to those above it, and all below along with it; changes `baselines`. */
+function closeLines(
+  drafts: readonly Draft[],
+  shifts: readonly number[],
+  baselines: number[],
+  overlap: number,
+  face: Typeface,
+): { start: number; end: number; move: number; joint: number }[] {
+  const step = face.capHeight / COLUMNS_PER_CAPITAL;
+  const out: { start: number; end: number; move: number; joint: number }[] = [];
+  const above: Rows[] = [];
+  let moved = 0;
+  drafts.forEach((draft, i) => {
+    baselines[i] = (baselines[i] as number) + moved;
+    const paths = draft.set.letters.flatMap(({ letter }) =>
+      transformRegion(letterOutlines(letter, face), translation(letter.x + (shifts[i] as number), letter.y)),
+    );
+    // Columns run downwards, so that moving up is moving towards lower values.
+    const own = flipped(columnsOf(paths, step));
+    if (own.rows.length === 0) return;
+    const placed = moveRows(own, -(baselines[i] as number));
+    const closing =
+      above.length > 0 ? closingMove(uniteRows(above), placed, overlap, FARTHEST_LINE * face.capHeight, step) : null;
+    if (closing) {
+      moved += closing.move;
+      baselines[i] = (baselines[i] as number) + closing.move;
+      out.push({ start: draft.offset, end: draft.offset + draft.text.length, ...closing });
+    }
+    above.push(moveRows(own, -(baselines[i] as number)));
+  });
+  return out;
+}
+
+const flipped = (r: Rows): Rows => ({ first: r.first, rows: r.rows.map((row) => row.map((y) => -y).reverse()) });

@@ -1,6 +1,6 @@
 /** A part made ready: members set, placed and combined into clean outlines; the region that is kept; its pieces. */
 
-import type { Lettering, Member, Part, Placement, ShapeKind, Sheet } from '../document/schema';
+import type { Lettering, Member, Part, Placement, Sheet } from '../document/schema';
 import type { ClipEngine, TaggedPolygon } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boolean/session';
 import { closedPath, countSegments, reversePath } from '../geometry/path';
@@ -26,18 +26,9 @@ import { LIMITS } from '../limits';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
 import { type Piece, piecesOf } from './pieces';
 import { shapePath } from './shape';
+import type { Source } from './source';
+import { applySteps, type StepNotes } from './steps';
 import { type WeldCaches, weldLettering } from './weld';
-
-/** A letter or shape that outlines come from; the labels of outlines are indices into the part's list of these. */
-export type Source = {
-  readonly memberId: string;
-  /** The characters, or '' for a shape. */
-  readonly text: string;
-  readonly shape: 'letter' | ShapeKind;
-  readonly line: number;
-  /** Whether it takes material away (punched, or in a negative part). */
-  readonly takesAway: boolean;
-};
 
 /** Why a member has no outlines. */
 export type MemberTrouble =
@@ -68,6 +59,8 @@ export type PreparedPart = {
   readonly solid: readonly Outline[];
   readonly sources: readonly Source[];
   readonly members: readonly PreparedMember[];
+  /** The shape before thickening, ties and the like: what its words and shapes alone give. */
+  readonly bare: readonly Outline[];
   /** The shape as drawn: what is cut along and filled. */
   readonly outlines: readonly Outline[];
   /** Whether overlaps are left in the outlines because welding is off. */
@@ -77,6 +70,8 @@ export type PreparedPart = {
   readonly pieces: readonly Piece[];
   /** Bounds of the shape on the sheet; empty when nothing is drawn. */
   readonly box: Box;
+  /** What the steps after welding did. */
+  readonly notes: StepNotes;
 };
 
 /** A typeface, or the sentence why there is none. */
@@ -160,12 +155,14 @@ const boundsOf = (outlines: readonly Outline[]): Box =>
 const sourcesOf = (member: Member, prepared: PreparedMember, part: Part): Source[] => {
   const takesAway = (member.role === 'punch') !== (part.keep === 'outside');
   if (member.kind === 'copy') return prepared.copied.map((source) => ({ ...source, memberId: member.id, takesAway }));
-  if (member.kind !== 'lettering') return [{ memberId: member.id, text: '', shape: member.kind, line: 0, takesAway }];
+  if (member.kind !== 'lettering')
+    return [{ memberId: member.id, text: '', shape: member.kind, line: 0, start: 0, takesAway }];
   return (prepared.layout?.letters ?? []).map((letter) => ({
     memberId: member.id,
     text: letter.text,
     shape: 'letter',
     line: letter.line,
+    start: letter.start,
     takesAway,
   }));
 };
@@ -246,10 +243,11 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
       return outlines.length > 0 ? [{ member, outlines }] : [];
     });
   };
-  const shape = combineMembers(drawnFrom(solid), context.engine);
+  const bare = combineMembers(drawnFrom(solid), context.engine);
+  const { shape, notes } = applySteps(context.engine, bare, part, solid, sources.flat());
   let outlines = shape;
   let overlaps = false;
-  if (!weldIsOn(part) && part.members.every((m) => m.role === 'join')) {
+  if (!weldIsOn(part) && shape === bare && part.members.every((m) => m.role === 'join')) {
     const separate = sideBySide(drawnFrom(part.members.map((member) => prepareMember(member, false, copies, context))));
     overlaps = totalArea(separate) - totalArea(shape) > OVERLAP_SHARE * totalArea(shape);
     if (overlaps) outlines = nestAgain(separate);
@@ -260,10 +258,12 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     solid: shape,
     sources: sources.flat(),
     members: solid,
+    bare,
     outlines,
     overlaps,
     kept,
     pieces: shape.length === 0 ? [] : piecesOf(kept),
     box: boundsOf(shape),
+    notes,
   };
 }

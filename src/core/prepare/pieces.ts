@@ -1,6 +1,7 @@
 /** What stays after cutting, as connected pieces: one is the main piece, every other is an island or loose. */
 import type { Box } from '../geometry/point';
 import type { Outline } from './outline';
+import type { Source } from './source';
 
 export type PieceKind = 'main' | 'island' | 'loose';
 
@@ -38,6 +39,24 @@ export function piecesOf(kept: readonly Outline[]): Piece[] {
     .filter((p) => p !== main && p.area >= DUST_MM2)
     .sort((a, b) => firstSource(a) - firstSource(b) || b.area - a.area);
   return main ? [{ ...main, kind: 'main' }, ...others] : others;
+}
+
+/**
+ * Names for pieces that outlast an edit elsewhere: member, where its first letter stands in the text and, when several
+ * pieces share that letter, which of them (0 the largest, then in order).
+ */
+export function pieceKeys(pieces: readonly Piece[], sources: readonly Source[]): string[] {
+  const ranks = new Map<number, number>();
+  return pieces.map((piece) => {
+    const label = piece.labels[0];
+    const source = label === undefined ? undefined : sources[label];
+    if (label === undefined || !source) return 'sheet';
+    const sharers = pieces.filter((p) => p.labels.includes(label));
+    const largest = sharers.reduce((a, b) => (b.area > a.area ? b : a), piece);
+    const rank = piece === largest ? 0 : (ranks.get(label) ?? 0) + 1;
+    if (rank > 0) ranks.set(label, rank);
+    return `${source.memberId}:${source.start}${rank > 0 ? `/${rank}` : ''}`;
+  });
 }
 
 /** Labels that name a source, each once, ascending. */

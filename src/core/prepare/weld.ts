@@ -6,7 +6,7 @@
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { FLATTEN_MM } from '../geometry/boolean/session';
 import { uniteLabelled } from '../geometry/boolean/union';
-import { type Path, transformRegion } from '../geometry/path';
+import { type Path, regionBox, transformRegion } from '../geometry/path';
 import {
   type Box,
   boxContains,
@@ -14,12 +14,15 @@ import {
   compose,
   EMPTY_BOX,
   growBox,
+  IDENTITY,
   isEmptyBox,
   type Matrix,
+  scaling,
   translation,
   uniteBoxes,
 } from '../geometry/point';
 import type { Layout, PlacedLetter, PlacedLine } from '../lettering/layout';
+import { letterOutlines } from '../lettering/line';
 import type { Typeface } from '../lettering/typeface';
 import { ResultCache } from '../result-cache';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
@@ -29,6 +32,17 @@ export const weldTolerance = (capHeightMm: number): number => Math.min(FLATTEN_M
 
 /** Bounds of a letter in font units, from the lettering's origin. */
 function letterBox(letter: PlacedLetter, face: Typeface): Box {
+  if (letter.own) {
+    const box = regionBox(letterOutlines(letter, face));
+    return isEmptyBox(box)
+      ? box
+      : {
+          minX: box.minX + letter.x,
+          maxX: box.maxX + letter.x,
+          minY: box.minY + letter.y,
+          maxY: box.maxY + letter.y,
+        };
+  }
   return letter.glyphs.reduce<Box>((box, g) => {
     const b = face.box(g.glyph);
     const x = letter.x + g.x;
@@ -90,26 +104,31 @@ export const weldCaches = (): WeldCaches => ({
   blocks: new ResultCache(BLOCKS_HELD),
 });
 
-type ClusterGlyph = { readonly glyph: number; readonly x: number; readonly y: number };
+/** A letter of a cluster: its glyphs about its own origin, its own turn and size, and its place from the first letter. */
+type ClusterLetter = {
+  readonly glyphs: PlacedLetter['glyphs'];
+  readonly own: Matrix | null;
+  readonly x: number;
+  readonly y: number;
+};
 
-/** Glyphs of each letter of a cluster, in font units from the origin of its first letter. */
-function clusterGlyphs(cluster: readonly number[], letters: readonly PlacedLetter[]): ClusterGlyph[][] {
+function clusterLettersOf(cluster: readonly number[], letters: readonly PlacedLetter[]): ClusterLetter[] {
   const first = letters[cluster[0] as number] as PlacedLetter;
   return cluster.map((i) => {
-    const letter = letters[i] as PlacedLetter;
-    return letter.glyphs.map((g) => ({
-      glyph: g.glyph,
-      x: round(letter.x - first.x + g.x),
-      y: round(letter.y - first.y + g.y),
-    }));
+    const { glyphs, own, x, y } = letters[i] as PlacedLetter;
+    return { glyphs, own, x: round(x - first.x), y: round(y - first.y) };
   });
 }
 
 /** The same content has the same key: glyphs and their distances, letters parted by ";". */
-function clusterKey(groups: readonly (readonly ClusterGlyph[])[]): string {
+function clusterKey(letters: readonly ClusterLetter[]): string {
   let key = '';
-  for (const glyphs of groups) {
-    for (const g of glyphs) key += g.x === 0 && g.y === 0 ? `+${g.glyph}` : `+${g.glyph}@${g.x},${g.y}`;
+  for (const { glyphs, own, x, y } of letters) {
+    if (own) key += `*${Object.values(own).join()}`;
+    for (const g of glyphs) {
+      const at = [round(x + g.x), round(y + g.y)];
+      key += at[0] === 0 && at[1] === 0 ? `+${g.glyph}` : `+${g.glyph}@${at.join()}`;
+    }
     key += ';';
   }
   return key;
@@ -118,13 +137,16 @@ function clusterKey(groups: readonly (readonly ClusterGlyph[])[]): string {
 function uniteCluster(
   engine: ClipEngine,
   face: Typeface,
-  groups: readonly (readonly ClusterGlyph[])[],
+  letters: readonly ClusterLetter[],
   scale: number,
   toleranceMm: number,
 ): readonly Outline[] {
-  const paths = groups.map((glyphs) =>
+  const paths = letters.map(({ glyphs, own, x, y }) =>
     glyphs.flatMap((g): readonly Path[] =>
-      transformRegion(face.outline(g.glyph), { a: scale, b: 0, c: 0, d: scale, e: g.x * scale, f: g.y * scale }),
+      transformRegion(
+        face.outline(g.glyph),
+        compose(compose(translation(g.x, g.y), own ?? IDENTITY), compose(translation(x, y), scaling(scale))),
+      ),
     ),
   );
   return measureOutlines(uniteLabelled(engine, paths, toleranceMm));
@@ -181,7 +203,7 @@ function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting,
   let across = false;
   for (const cluster of clusters) {
     const first = letters[cluster[0] as number] as PlacedLetter;
-    const groups = clusterGlyphs(cluster, letters);
+    const groups = clusterLettersOf(cluster, letters);
     const key = s.key + clusterKey(groups);
     const to = compose(translation(first.x * scale, first.y * scale), s.matrix);
     const names = cluster.map((i) => i + from);
@@ -221,12 +243,12 @@ export function weldLettering(
     key: `${engine.name}|${face.serial}|${round(scale * 1e6)}|`,
     placeKey: `${[matrix.a, matrix.b, matrix.c, matrix.d].map(round).join()}|`,
   };
-  const whole = `${setting.key}${setting.placeKey}${weld}|${round(matrix.e)},${round(matrix.f)}|${layout.spacing}`;
+  const whole = `${setting.key}${setting.placeKey}${weld}|${round(matrix.e)},${round(matrix.f)}`;
   const out: Outline[] = [];
   for (const { lines } of blocksOf(layout.lines)) {
     const from = (lines[0] as PlacedLine).from;
     const to = (lines[lines.length - 1] as PlacedLine).to;
-    const places = lines.map((line) => `${round(line.x)},${round(line.y)} ${line.text}`);
+    const places = lines.map((line) => `${round(line.x)},${round(line.y)} ${line.setting} ${line.text}`);
     const welded = caches.blocks.get(`${whole}|${from}\n${places.join('\n')}`, () =>
       weldLetters(letters.slice(from, to), from, setting, caches),
     );

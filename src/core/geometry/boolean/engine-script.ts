@@ -32,7 +32,7 @@ function fromGrid(path: Path64): TaggedPolygon {
 
 export const scriptEngine: ClipEngine = {
   name: 'clipper2-ts',
-  clip(operation, subject, clip) {
+  clip(operation, subject, clip, filling) {
     const clipper = new Clipper64();
     clipper.preserveCollinear = true;
     clipper.zCallback = (_b1, _t1, _b2, _t2, point) => {
@@ -41,7 +41,7 @@ export const scriptEngine: ClipEngine = {
     clipper.addSubject(subject.map(toGrid));
     if (clip.length > 0) clipper.addClip(clip.map(toGrid));
     const solution: Path64[] = [];
-    clipper.execute(TYPES[operation], FillRule.NonZero, solution);
+    clipper.execute(TYPES[operation], filling === 'positive' ? FillRule.Positive : FillRule.NonZero, solution);
     return solution.map(fromGrid);
   },
 };

@@ -30,12 +30,13 @@ export async function loadWasmEngine(): Promise<ClipEngine> {
 
   return {
     name: 'clipper2-wasm',
-    clip(operation, subject, clip) {
+    clip(operation, subject, clip, filling) {
       const type = {
         union: wasm.ClipType.Union,
         difference: wasm.ClipType.Difference,
         intersection: wasm.ClipType.Intersection,
       }[operation];
+      const rule = filling === 'positive' ? wasm.FillRule.Positive : wasm.FillRule.NonZero;
       const clipper = new wasm.ClipperD(GRID_DIGITS);
       const subjects = toHeap(subject);
       const clips = toHeap(clip);
@@ -44,7 +45,7 @@ export async function loadWasmEngine(): Promise<ClipEngine> {
         clipper.SetPreserveCollinear(true);
         clipper.AddSubject(subjects);
         if (clip.length > 0) clipper.AddClip(clips);
-        clipper.ExecutePath(type, wasm.FillRule.NonZero, solution);
+        clipper.ExecutePath(type, rule, solution);
         return fromHeap(solution);
       } finally {
         for (const held of [solution, clips, subjects, clipper]) held.delete();

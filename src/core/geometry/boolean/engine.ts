@@ -5,16 +5,20 @@
 
 export type ClipOperation = 'union' | 'difference' | 'intersection';
 
+/** Inside is what is wound round any number of times, or more often counter-clockwise than clockwise. */
+export type Filling = 'nonzero' | 'positive';
+
 /** A closed polygon as x, y, tag triplets. Tag 0 marks a vertex the clipper made itself. */
 export type TaggedPolygon = Float64Array;
 
 export type ClipEngine = {
   readonly name: string;
-  /** Non-zero filling on both sides; collinear vertices are kept, tags of input vertices come through. */
+  /** The same filling on both sides; collinear vertices are kept, tags of input vertices come through. */
   readonly clip: (
     operation: ClipOperation,
     subject: readonly TaggedPolygon[],
     clip: readonly TaggedPolygon[],
+    filling: Filling,
   ) => TaggedPolygon[];
 };
 

@@ -19,8 +19,9 @@ import {
   subSegment,
   withEnds,
 } from '../segment';
-import { type ClipEngine, type ClipOperation, GRID_PER_MM, type TaggedPolygon } from './engine';
+import { type ClipEngine, type ClipOperation, type Filling, GRID_PER_MM, type TaggedPolygon } from './engine';
 import { snapTogether } from './snap';
+import { tidyLoops } from './tidy';
 
 /** Chords of the flattening stay within this of the curve, in mm, unless the session is told otherwise. */
 export const FLATTEN_MM = 0.005;
@@ -30,6 +31,9 @@ const ON_CHORD_MM = 3 / GRID_PER_MM;
 const SPECK_MM = 2 / GRID_PER_MM;
 /** Contours thinner than this on average are left over from rounding to the grid. */
 const SLIVER_MM = 5 / GRID_PER_MM;
+
+/** Loops at joints up to this many times the tolerance thick come from chords standing in for curves. */
+const THIN_CHORDS = 2;
 
 /** A closed outline and, for each of its segments, the label its source was added with (-1: a bridging line). */
 export type LabelledPath = { readonly path: Path; readonly labels: readonly number[] };
@@ -82,11 +86,12 @@ export class BooleanSession {
     operation: ClipOperation,
     subject: readonly TaggedPolygon[],
     clip: readonly TaggedPolygon[] = [],
+    filling: Filling = 'nonzero',
   ): TaggedPolygon[] {
     if (subject.length === 0 && (operation !== 'union' || clip.length === 0)) return [];
-    if (!this.snap) return this.engine.clip(operation, subject, clip);
+    if (!this.snap) return this.engine.clip(operation, subject, clip, filling);
     const snapped = snapTogether([...subject, ...clip]);
-    return this.engine.clip(operation, snapped.slice(0, subject.length), snapped.slice(subject.length));
+    return this.engine.clip(operation, snapped.slice(0, subject.length), snapped.slice(subject.length), filling);
   }
 
   /** Exact outlines of clipped polygons: outlines counter-clockwise, holes clockwise. */
@@ -245,7 +250,8 @@ export class BooleanSession {
         labels.push(this.labels[run.source] as number);
       }
     });
-    return segments.length === 0 ? null : { path: { segments, closed: true }, labels };
+    if (segments.length === 0) return null;
+    return tidyLoops({ path: { segments, closed: true }, labels }, THIN_CHORDS * this.toleranceMm);
   }
 
   private runsOf(v: TaggedPolygon): Run[] {

@@ -1,0 +1,110 @@
+/**
+ * Cubics through a smooth curve given by its points and directions. The two handle lengths come from least squares
+ * (Schneider 1990, "An algorithm for automatically fitting digitized curves"), with the parameters of the samples moved
+ * to the nearest points between rounds; a curve that does not fit within the tolerance is halved.
+ */
+import type { Point } from './point';
+import { type Cubic, cubic, nearestParameter, pointAt } from './segment';
+
+/** A point and the unit direction of travel there. */
+export type Sample = { readonly x: number; readonly y: number; readonly tx: number; readonly ty: number };
+
+const SAMPLES = 9;
+const ROUNDS = 3;
+/** Stretches this short are drawn as they are, whatever their fit. */
+const DEEPEST = 12;
+
+/** Cubics from parameter `from` to `to` of a smooth curve, within `tolerance` mm of it. */
+export function fitCubics(at: (t: number) => Sample, from: number, to: number, tolerance: number, depth = 0): Cubic[] {
+  const samples: Sample[] = [];
+  for (let i = 0; i < SAMPLES; i++) samples.push(at(from + ((to - from) * i) / (SAMPLES - 1)));
+  const fitted = fitOne(samples, tolerance);
+  if (depth >= DEEPEST || (fitted.within && staysWithin(fitted.curve, at, from, to, tolerance))) return [fitted.curve];
+  const middle = (from + to) / 2;
+  return [...fitCubics(at, from, middle, tolerance, depth + 1), ...fitCubics(at, middle, to, tolerance, depth + 1)];
+}
+
+/** Whether the curve is near a cubic between the samples of its fit, too. */
+function staysWithin(curve: Cubic, at: (t: number) => Sample, from: number, to: number, tolerance: number): boolean {
+  for (let i = 0; i < SAMPLES - 1; i++) {
+    const s = at(from + ((to - from) * (i + 0.5)) / (SAMPLES - 1));
+    const p = pointAt(curve, nearestParameter(curve, s.x, s.y));
+    if (Math.hypot(p.x - s.x, p.y - s.y) > tolerance) return false;
+  }
+  return true;
+}
+
+function fitOne(samples: readonly Sample[], tolerance: number): { curve: Cubic; within: boolean } {
+  const first = samples[0] as Sample;
+  const last = samples[samples.length - 1] as Sample;
+  const chord = Math.hypot(last.x - first.x, last.y - first.y);
+  const parameters = byChordLength(samples);
+  let curve = withHandles(first, last, chord / 3, chord / 3);
+  let worst = Infinity;
+  for (let round = 0; round < ROUNDS; round++) {
+    const handles = leastSquares(samples, parameters, chord);
+    curve = withHandles(first, last, handles[0], handles[1]);
+    worst = 0;
+    for (let i = 1; i < samples.length - 1; i++) {
+      const s = samples[i] as Sample;
+      const t = nearestParameter(
+        curve,
+        s.x,
+        s.y,
+        Math.max(0, (parameters[i] as number) - 0.15),
+        Math.min(1, (parameters[i] as number) + 0.15),
+      );
+      parameters[i] = t;
+      const p: Point = pointAt(curve, t);
+      worst = Math.max(worst, Math.hypot(p.x - s.x, p.y - s.y));
+    }
+    if (worst <= tolerance) break;
+  }
+  return { curve, within: worst <= tolerance };
+}
+
+function byChordLength(samples: readonly Sample[]): number[] {
+  const lengths = [0];
+  for (let i = 1; i < samples.length; i++) {
+    const p = samples[i - 1] as Sample;
+    const q = samples[i] as Sample;
+    lengths.push((lengths[i - 1] as number) + Math.hypot(q.x - p.x, q.y - p.y));
+  }
+  const whole = lengths[lengths.length - 1] || 1;
+  return lengths.map((l) => l / whole);
+}
+
+const withHandles = (p: Sample, q: Sample, a: number, b: number): Cubic =>
+  cubic(p.x, p.y, p.x + a * p.tx, p.y + a * p.ty, q.x - b * q.tx, q.y - b * q.ty, q.x, q.y);
+
+/** Handle lengths that bring the cubic nearest to the samples; a third of the chord where that has no sensible answer. */
+function leastSquares(samples: readonly Sample[], parameters: readonly number[], chord: number): [number, number] {
+  const p = samples[0] as Sample;
+  const q = samples[samples.length - 1] as Sample;
+  let c00 = 0;
+  let c01 = 0;
+  let c11 = 0;
+  let x0 = 0;
+  let x1 = 0;
+  samples.forEach((s, i) => {
+    const t = parameters[i] as number;
+    const u = 1 - t;
+    const b1 = 3 * u * u * t;
+    const b2 = 3 * u * t * t;
+    const start = u * u * u + b1;
+    const end = t * t * t + b2;
+    const rx = s.x - start * p.x - end * q.x;
+    const ry = s.y - start * p.y - end * q.y;
+    c00 += b1 * b1;
+    c01 -= b1 * b2 * (p.tx * q.tx + p.ty * q.ty);
+    c11 += b2 * b2;
+    x0 += b1 * (p.tx * rx + p.ty * ry);
+    x1 -= b2 * (q.tx * rx + q.ty * ry);
+  });
+  const det = c00 * c11 - c01 * c01;
+  const a = (x0 * c11 - x1 * c01) / det;
+  const b = (c00 * x1 - c01 * x0) / det;
+  const least = 1e-3 * chord;
+  const usable = Number.isFinite(a) && Number.isFinite(b) && a > least && b > least && a < 4 * chord && b < 4 * chord;
+  return usable ? [a, b] : [chord / 3, chord / 3];
+}

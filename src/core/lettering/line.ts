@@ -1,0 +1,277 @@
+/** One line of lettering: shaped, its letters adjusted one by one, closed up. In font units from its own pen start. */
+
+import { type Path, regionBox, transformRegion } from '../geometry/path';
+import {
+  type Box,
+  boxCentre,
+  boxWidth,
+  compose,
+  EMPTY_BOX,
+  IDENTITY,
+  isEmptyBox,
+  type Matrix,
+  rotation,
+  scaling,
+  translation,
+  uniteBoxes,
+} from '../geometry/point';
+import { moveRows, type Rows, rowsOf, uniteRows } from '../geometry/rows';
+import { ResultCache } from '../result-cache';
+import { closingMove } from './close-up';
+import { visualRuns } from './runs';
+import type { Typeface } from './typeface';
+
+/** A change to one letter, by where it stands in the text. Lengths as shares of the capital height. */
+export type LetterChange = {
+  /** Index of its first character in the text, in UTF-16 units. */
+  readonly at: number;
+  readonly dx: number;
+  readonly dy: number;
+  /** Degrees counter-clockwise about the middle of its ink. */
+  readonly turn: number;
+  /** About its origin on the baseline; what follows moves on by the change of its width. */
+  readonly scale: number;
+};
+
+/** What one character (or what it joined with) became. */
+export type PlacedLetter = {
+  /** The characters it stands for, as typed. */
+  readonly text: string;
+  /** Range in the text, in UTF-16 units. */
+  readonly start: number;
+  readonly end: number;
+  readonly line: number;
+  /** Glyphs with their origins in font units, relative to the letter's own origin. */
+  readonly glyphs: readonly { readonly glyph: number; readonly x: number; readonly y: number }[];
+  /** Turn and size of its own about its origin, in font units; null for none. */
+  readonly own: Matrix | null;
+  /** Origin of the letter in font units from the lettering's origin. */
+  readonly x: number;
+  readonly y: number;
+};
+
+/** Where two neighbours were closed up. */
+export type Joint = {
+  /** Ranges in the text of the letter that moved. */
+  readonly start: number;
+  readonly end: number;
+  /** How far it moved towards those before it, and how strong the joint is, in font units. */
+  readonly move: number;
+  readonly joint: number;
+};
+
+export type SetLetter = { readonly letter: PlacedLetter; readonly box: Box };
+
+export type SetLine = {
+  readonly letters: readonly SetLetter[];
+  /** Bounds of the ink. */
+  readonly box: Box;
+  readonly missing: readonly string[];
+  readonly joints: readonly Joint[];
+};
+
+export type LineSettings = {
+  /** Extra space between letters in font units; ligatures are off when it is not 0. */
+  readonly spacing: number;
+  /** Size of the line against the others. */
+  readonly scale: number;
+  /** Overlap wanted between neighbours in font units, over spaces too or not; null for no closing up. */
+  readonly closeUp: { readonly overlap: number; readonly words: boolean } | null;
+  /** Changes to letters of this line; `at` counts from the start of the line. */
+  readonly changes: readonly LetterChange[];
+};
+
+const LINES_HELD = 500;
+const GLYPHS_HELD = 2_000;
+type Held = {
+  readonly shaped: ResultCache<SetLine>;
+  readonly set: ResultCache<SetLine>;
+  readonly rows: ResultCache<Rows>;
+};
+const held = new WeakMap<Typeface, Held>();
+
+const heldFor = (face: Typeface): Held => {
+  let known = held.get(face);
+  if (!known) {
+    known = {
+      shaped: new ResultCache(LINES_HELD),
+      set: new ResultCache(LINES_HELD),
+      rows: new ResultCache(GLYPHS_HELD),
+    };
+    held.set(face, known);
+  }
+  return known;
+};
+
+const UNSEEN = /[\p{Cc}\ufeff]/gu;
+/** Characters that draw nothing by themselves and are not missed when a face lacks them. */
+const NOT_MISSED = /^[\s\p{Cc}\p{Default_Ignorable_Code_Point}]*$/u;
+
+/** Set one line. Shaping and closing up are what take time, so lines that did not change are held. */
+export function setLine(text: string, face: Typeface, s: LineSettings): SetLine {
+  const { shaped, set } = heldFor(face);
+  const bare = shaped.get(`${s.spacing}|${text}`, () => shapeLine(text, face, s.spacing));
+  if (s.scale === 1 && !s.closeUp && s.changes.length === 0) return bare;
+  return set.get(JSON.stringify([s, text]), () => arrange(bare, text, face, s));
+}
+
+function shapeLine(text: string, face: Typeface, spacing: number): SetLine {
+  const missing = new Set<string>();
+  const clean = text.replace(/\t/g, ' ').replace(UNSEEN, '\u200b');
+  const letters: SetLetter[] = [];
+  let pen = 0;
+  let box = EMPTY_BOX;
+  const runs = visualRuns(clean);
+  runs.forEach((run, r) => {
+    const shaped = face.shape(clean.slice(run.start, run.end), run.direction, spacing === 0);
+    const starts = [...new Set(shaped.map((g) => g.cluster))].sort((a, b) => a - b);
+    const endOf = (cluster: number) => starts.find((s) => s > cluster) ?? run.end - run.start;
+    for (let i = 0; i < shaped.length; ) {
+      const cluster = (shaped[i] as { cluster: number }).cluster;
+      const start = run.start + cluster;
+      const end = run.start + endOf(cluster);
+      const glyphs: { glyph: number; x: number; y: number }[] = [];
+      const origin = pen;
+      let lacks = false;
+      let ink = EMPTY_BOX;
+      for (; i < shaped.length && shaped[i]?.cluster === cluster; i++) {
+        const g = shaped[i] as (typeof shaped)[number];
+        if (g.glyph === 0) lacks = true;
+        else {
+          const b = face.box(g.glyph);
+          if (!isEmptyBox(b)) {
+            const x = pen - origin + g.dx;
+            glyphs.push({ glyph: g.glyph, x, y: g.dy });
+            ink = uniteBoxes(ink, { minX: b.minX + x, maxX: b.maxX + x, minY: b.minY + g.dy, maxY: b.maxY + g.dy });
+          }
+        }
+        pen += g.advance;
+      }
+      const chars = clean.slice(start, end);
+      if (lacks && !NOT_MISSED.test(chars)) missing.add(chars);
+      const last = i >= shaped.length && r === runs.length - 1;
+      if (!last) pen += spacing;
+      if (glyphs.length > 0) {
+        letters.push({
+          letter: { text: chars, start, end, line: 0, glyphs, own: null, x: origin, y: 0 },
+          box: shift(ink, origin, 0),
+        });
+        box = uniteBoxes(box, shift(ink, origin, 0));
+      }
+    }
+  });
+  return { letters, box, missing: [...missing], joints: [] };
+}
+
+const shift = (b: Box, x: number, y: number): Box => ({
+  minX: b.minX + x,
+  maxX: b.maxX + x,
+  minY: b.minY + y,
+  maxY: b.maxY + y,
+});
+
+/** The outlines of a letter in font units about its origin, its own turn and size applied. */
+export function letterOutlines(letter: PlacedLetter, face: Typeface): readonly Path[] {
+  return letter.glyphs.flatMap((g) =>
+    transformRegion(face.outline(g.glyph), compose(translation(g.x, g.y), letter.own ?? IDENTITY)),
+  );
+}
+
+/** Sizes, turns and nudges of letters, the size of the line, and closing up, in this order. */
+function arrange(bare: SetLine, text: string, face: Typeface, s: LineSettings): SetLine {
+  const changeOf = (letter: PlacedLetter) =>
+    s.changes.find((c) => c.at >= letter.start && c.at < letter.end) ?? { at: -1, dx: 0, dy: 0, turn: 0, scale: 1 };
+  // Sizes first: what follows a larger letter moves on by what it has grown.
+  let grown = 0;
+  const sized = bare.letters.map(({ letter, box }, i) => {
+    const { scale, turn } = changeOf(letter);
+    const x = (letter.x + grown) * s.scale;
+    const next = bare.letters[i + 1];
+    const advance = next ? next.letter.x - letter.x - s.spacing : box.maxX - letter.x;
+    grown += (scale - 1) * advance;
+    const size = scale * s.scale;
+    if (size === 1 && turn === 0) return { letter: { ...letter, x }, box: shift(box, x - letter.x, 0) };
+    const middle = boxCentre(shift(box, -letter.x, 0));
+    const about = translation(-middle.x * size, -middle.y * size);
+    const back = translation(middle.x * size, middle.y * size);
+    const own = compose(scaling(size), turn === 0 ? IDENTITY : compose(compose(about, rotation(turn)), back));
+    const changed = { ...letter, own, x };
+    return { letter: changed, box: shift(regionBox(letterOutlines(changed, face)), x, 0) };
+  });
+  const { letters, joints } = s.closeUp ? closeLetters(sized, text, face, s.closeUp) : { letters: sized, joints: [] };
+  const placed = letters.map(({ letter, box }) => {
+    const { dx, dy } = changeOf(letter);
+    const [mx, my] = [dx * face.capHeight * s.scale, dy * face.capHeight * s.scale];
+    return { letter: { ...letter, x: letter.x + mx, y: my }, box: shift(box, mx, my) };
+  });
+  return {
+    letters: placed,
+    box: placed.reduce<Box>((all, l) => uniteBoxes(all, l.box), EMPTY_BOX),
+    missing: bare.missing,
+    joints,
+  };
+}
+
+/** Rows a capital is cut into for closing up. */
+const ROWS_PER_CAPITAL = 1000;
+/** Letters before a letter that it is closed up with. */
+const LETTERS_BEFORE = 3;
+/** A letter is closed up when what is before it is nearer than this share of the capital height. */
+const FARTHEST = 0.45;
+
+const rowStep = (face: Typeface): number => face.capHeight / ROWS_PER_CAPITAL;
+
+function letterRows(letter: PlacedLetter, face: Typeface): Rows {
+  const glyphs = letter.glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+');
+  return heldFor(face).rows.get(`${glyphs}|${letter.own ? Object.values(letter.own).join() : ''}`, () =>
+    rowsOf(letterOutlines(letter, face), rowStep(face)),
+  );
+}
+
+/** Each letter moved towards those before it in its word, and all after it along with it. */
+function closeLetters(
+  letters: readonly SetLetter[],
+  text: string,
+  face: Typeface,
+  { overlap, words }: { readonly overlap: number; readonly words: boolean },
+): { letters: SetLetter[]; joints: Joint[] } {
+  const step = rowStep(face);
+  const out: SetLetter[] = [];
+  const joints: Joint[] = [];
+  let word: Rows[] = [];
+  let moved = 0;
+  letters.forEach((current, i) => {
+    const before = letters[i - 1]?.letter;
+    const { letter } = current;
+    if (before && !words && spaceBetween(before, letter, text)) word = [];
+    const own = letterRows(letter, face);
+    if (word.length > 0) {
+      const moving = moveRows(own, letter.x - moved);
+      const closing = closingMove(
+        uniteRows(word.slice(-LETTERS_BEFORE)),
+        moving,
+        overlap,
+        FARTHEST * face.capHeight,
+        step,
+      );
+      if (closing) {
+        moved += closing.move;
+        joints.push({ start: letter.start, end: letter.end, ...closing });
+      }
+    }
+    const x = letter.x - moved;
+    word.push(moveRows(own, x));
+    out.push({ letter: { ...letter, x }, box: shift(current.box, -moved, 0) });
+  });
+  return { letters: out, joints };
+}
+
+/** Whether white space stands between two letters, in whichever direction they are read. */
+function spaceBetween(a: PlacedLetter, b: PlacedLetter, text: string): boolean {
+  const from = Math.min(a.end, b.end);
+  const to = Math.max(a.start, b.start);
+  return to > from && /\s/.test(text.slice(from, to));
+}
+
+/** Width of what is drawn; 0 for nothing. */
+export const inkWidth = (line: SetLine): number => boxWidth(line.box);

@@ -1,0 +1,84 @@
+/** The steps after welding, in the order the part has them: each takes a clean shape and gives a clean shape. */
+import type { Part, Step } from '../document/schema';
+import type { ClipEngine } from '../geometry/boolean/engine';
+import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boolean/session';
+import type { Path } from '../geometry/path';
+import type { Matrix } from '../geometry/point';
+import type { Layout } from '../lettering/layout';
+import { barsOf } from './bar';
+import { border } from './border';
+import { measureOutlines, type Outline, transformOutlines } from './outline';
+import { piecesOf } from './pieces';
+import type { Source } from './source';
+import { type Thickened, thicken } from './thicken';
+import { type Tie, type Tied, tiesFor } from './ties';
+
+export type StepNotes = {
+  /** Holes that thickening kept open, and how wide, in mm. */
+  readonly heldOpen: Thickened['held'];
+  readonly ties: readonly Tie[];
+  /** Keys of pieces left loose on purpose. */
+  readonly leftLoose: readonly string[];
+  /** Pieces that are too many to be tied; 0 when they were. */
+  readonly tooManyToTie: number;
+};
+
+type SetMember = { readonly layout: Layout | null; readonly matrix: Matrix };
+
+export function applySteps(
+  engine: ClipEngine,
+  bare: readonly Outline[],
+  part: Part,
+  members: readonly SetMember[],
+  sources: readonly Source[],
+): { readonly shape: readonly Outline[]; readonly notes: StepNotes } {
+  let notes: StepNotes = { heldOpen: [], ties: [], leftLoose: [], tooManyToTie: 0 };
+  let shape = bare;
+  for (const step of part.steps) {
+    if (!step.on || shape.length === 0) continue;
+    if (step.kind === 'thicken') {
+      const done = thicken(engine, shape, step);
+      shape = done.outlines;
+      notes = { ...notes, heldOpen: done.held };
+    } else if (step.kind === 'bar') {
+      const bars = members.flatMap((m, i) =>
+        m.layout && part.members[i]?.role === 'join' ? barsOf(m.layout, m.matrix, step) : [],
+      );
+      if (bars.length > 0) shape = united(engine, shape, bars);
+    } else if (step.kind === 'tie' && part.keep === 'inside') {
+      const tied = tiesFor(shape, piecesOf(shape), sources, step);
+      shape = joined(engine, shape, tied);
+      notes = { ...notes, ties: tied.ties, leftLoose: tied.left, tooManyToTie: tied.tooMany };
+    } else if (step.kind === 'border') shape = border(engine, shape, step);
+  }
+  return { shape, notes };
+}
+
+/** The first step of a kind, if the part has one. */
+export const stepOf = <K extends Step['kind']>(
+  part: Pick<Part, 'steps'>,
+  kind: K,
+): Extract<Step, { kind: K }> | undefined => part.steps.find((s): s is Extract<Step, { kind: K }> => s.kind === kind);
+
+const unlabelled = (paths: readonly Path[]): LabelledPath[] =>
+  paths.map((path) => ({ path, labels: path.segments.map(() => -1) }));
+
+/** One clean shape of outlines that may overlap and of strips laid over them. */
+function united(engine: ClipEngine, shape: readonly Outline[], strips: readonly Path[]): readonly Outline[] {
+  const session = new BooleanSession(engine, FLATTEN_MM, true);
+  const polygons = [...session.addLabelled(shape), ...session.addLabelled(unlabelled(strips))];
+  return measureOutlines(session.rebuild(session.clip('union', polygons)));
+}
+
+function joined(engine: ClipEngine, shape: readonly Outline[], { ties, moved }: Tied): readonly Outline[] {
+  if (ties.length === 0 && moved.size === 0) return shape;
+  const placed = shape.map((o, i) => {
+    const m = moved.get(i);
+    return m ? (transformOutlines([o], m)[0] as Outline) : o;
+  });
+  return united(
+    engine,
+    placed,
+    ties.map((t) => t.path),
+  );
+}

@@ -1,0 +1,29 @@
+/** Thickening and thinning a shape, with holes kept open. */
+import type { StepOf } from '../document/schema';
+import type { ClipEngine } from '../geometry/boolean/engine';
+import { largestCircleIn } from '../geometry/inscribed';
+import { offsetRegion } from '../geometry/offset/offset';
+import { measureOutlines, type Outline } from './outline';
+
+export type Thickened = {
+  readonly outlines: readonly Outline[];
+  /** Holes that grew together less than asked, by how wide they are kept, in mm. */
+  readonly held: readonly { readonly hole: Outline; readonly widthMm: number }[];
+};
+
+/** Every outline moved by the step's distance; a hole that would get narrower than it may gives way. */
+export function thicken(engine: ClipEngine, shape: readonly Outline[], step: StepOf<'thicken'>): Thickened {
+  if (step.by === 0) return { outlines: shape, held: [] };
+  const held: { hole: Outline; widthMm: number }[] = [];
+  const least = step.holesOpen;
+  const by = shape.map((o) => {
+    if (o.depth % 2 === 0 || step.by < 0 || least === null) return step.by;
+    const width = 2 * largestCircleIn(o.path).radius;
+    const most = Math.max(0, (width - least) / 2);
+    if (most >= step.by) return step.by;
+    held.push({ hole: o, widthMm: width - 2 * most });
+    return most;
+  });
+  const outlines = measureOutlines(offsetRegion(engine, shape, step.by, step.corners, (i) => by[i] as number));
+  return { outlines, held };
+}
