@@ -20,6 +20,8 @@ export const LIMITS = {
   members: 200,
   /** Pieces of one part that come away and are named one by one; the rest are counted. */
   piecesNamed: 60,
+  /** Thin places, and tight gaps, of one part that are named one by one; the rest are counted. */
+  thinNamed: 40,
   /** Pieces of one part that are joined by ties; of more, none is. */
   piecesTied: 200,
   /** Farthest offset, border and the like, in mm. */

@@ -4,9 +4,11 @@ import type { Job, Member, Operation, Part } from '../document/schema';
 import { type Box, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
 import { LIMITS } from '../limits';
 import type { PreparedMember, PreparedPart } from '../prepare/part';
+import { pieceKeys } from '../prepare/pieces';
 import { formatLength, type LengthUnit } from '../units/quantity';
 import type { Finding, FindingCode, Severity, Station } from './finding';
-import { pieceName, startSentence } from './names';
+import { pieceName, sourceName, startSentence } from './names';
+import { type Strength, type Stretch, UNKNOWN_STRENGTH } from './strength';
 
 /** A finding before it has its key, and what tells it from others of its code in the part. */
 type Draft = { readonly finding: Omit<Finding, 'left' | 'key'>; readonly detail: string };
@@ -151,7 +153,11 @@ function holdFindings(part: Part, prepared: PreparedPart): Draft[] {
         { partId: part.id, detail: part.id, box: prepared.box },
       ),
     ];
-  const away = prepared.pieces.filter((piece) => piece.kind !== 'main');
+  const keys = pieceKeys(prepared.pieces, prepared.sources);
+  const onPurpose = new Set(prepared.notes.leftLoose);
+  const away = prepared.pieces.filter(
+    (piece, i) => piece.kind !== 'main' && !onPurpose.has(keys[i] as string),
+  );
   const named = away.slice(0, LIMITS.piecesNamed).map((piece): Draft => {
     const name = pieceName(piece, prepared);
     const where = { partId: part.id, box: piece.box, detail: name };
@@ -164,6 +170,79 @@ function holdFindings(part: Part, prepared: PreparedPart): Draft[] {
   const box = more.reduce<Box>((all, piece) => uniteBoxes(all, piece.box), EMPTY_BOX);
   const sentence = `${more.length} more ${more.length === 1 ? 'piece' : 'pieces'} of ${partTitle(part)} would come away.`;
   return [...named, draft('more-pieces', 'fault', 'hold', sentence, { partId: part.id, box, detail: part.id })];
+}
+
+/** What a thin place or a gap lies in: "Stroke of l", "Between r and n". */
+function placeName(stretch: Stretch, part: PreparedPart): { readonly of: string | null; readonly between: string | null } {
+  const [a, b] = stretch.labels.map((label) => (label < 0 ? null : sourceName(label, part.sources)));
+  if (a && b && a !== b) return { of: null, between: `${a} and ${b}` };
+  return { of: a ?? b ?? null, between: null };
+}
+
+function strengthFindings(part: Part, prepared: PreparedPart, strength: Strength, job: Job): Draft[] {
+  const length = (mm: number) => formatLength(mm, job.units);
+  const least = job.sheet.leastWidth ?? 0;
+  const kerf = job.sheet.kerf ?? 0;
+  const stock = [job.sheet.material, job.sheet.thickness ? length(job.sheet.thickness) : ''].filter(Boolean).join(' ');
+  const named = (
+    stretches: readonly Stretch[],
+    code: 'thin' | 'tight',
+    say: (place: ReturnType<typeof placeName>, width: string) => string,
+    rest: (count: number) => string,
+  ): Draft[] => {
+    const drafts = stretches.slice(0, LIMITS.thinNamed).map((s) => {
+      const place = placeName(s, prepared);
+      const at = { partId: part.id, box: s.box, detail: place.between ?? place.of ?? part.id };
+      return draft(code, 'caution', 'hold', say(place, length(s.width)), at);
+    });
+    const more = stretches.slice(LIMITS.thinNamed);
+    if (more.length === 0) return drafts;
+    const box = more.reduce<Box>((all, s) => uniteBoxes(all, s.box), EMPTY_BOX);
+    return [...drafts, draft(`more-${code}`, 'caution', 'hold', rest(more.length), { partId: part.id, box, detail: part.id })];
+  };
+  return [
+    ...named(
+      strength.thin,
+      'thin',
+      ({ of, between }, width) =>
+        `${between ? `Between ${between} it` : of ? `Stroke of ${of}` : 'What stays'} is ${width} wide here; ${length(least)} is the least${stock ? ` for ${stock}` : ''}.`,
+      (count) => `${count} more places of ${partTitle(part)} are thinner than ${length(least)}.`,
+    ),
+    ...named(
+      strength.tight,
+      'tight',
+      ({ of, between }, width) =>
+        `The gap ${between ? `between ${between}` : of ? `in ${of}` : 'here'} is ${width} wide; the kerf is ${length(kerf)}.`,
+      (count) => `${count} more gaps of ${partTitle(part)} are narrower than the kerf.`,
+    ),
+  ];
+}
+
+/** What the steps could not do as asked. */
+function stepFindings(part: Part, prepared: PreparedPart, job: Job): Draft[] {
+  const out: Draft[] = prepared.notes.heldOpen.map(({ hole, widthMm }) => {
+    const label = hole.labels.find((l) => l >= 0);
+    const name = label === undefined ? `a hole in ${partTitle(part)}` : `the hole of ${sourceName(label, prepared.sources)}`;
+    return draft(
+      'hole-held',
+      'note',
+      'hold',
+      `${startSentence(name)} is kept ${formatLength(widthMm, job.units)} open; it grows together less there.`,
+      { partId: part.id, box: hole.box, detail: name },
+    );
+  });
+  const { tooManyToTie } = prepared.notes;
+  if (tooManyToTie > 0)
+    out.push(
+      draft(
+        'too-many-to-tie',
+        'caution',
+        'hold',
+        `${partTitle(part)} is in ${tooManyToTie} pieces; up to ${LIMITS.piecesTied} are tied together.`,
+        { partId: part.id, detail: part.id, box: prepared.box },
+      ),
+    );
+  return out;
 }
 
 function workFindings(part: Part, prepared: PreparedPart, operations: ReadonlyMap<string, Operation>): Draft[] {
@@ -222,7 +301,11 @@ function orderFindings(job: Job): Draft[] {
 }
 
 /** All findings of a job, in the order of its parts. `prepared` holds an entry for every part that is not hidden. */
-export function inspect(job: Job, prepared: ReadonlyMap<string, PreparedPart>): Finding[] {
+export function inspect(
+  job: Job,
+  prepared: ReadonlyMap<string, PreparedPart>,
+  strengths: ReadonlyMap<string, Strength>,
+): Finding[] {
   const operations = new Map(job.operations.map((o) => [o.id, o]));
   const reasons = new Map(job.leftAsIs.map((l) => [l.finding, l.reason]));
   const drafts = job.parts.flatMap((part) => {
@@ -231,7 +314,10 @@ export function inspect(job: Job, prepared: ReadonlyMap<string, PreparedPart>): 
     return [
       ...part.members.flatMap((member, i) => memberFindings(part, member, ready.members[i] as PreparedMember)),
       ...placeFindings(part, ready, job, job.units),
-      ...(isCut(part, operations) ? holdFindings(part, ready) : []),
+      ...stepFindings(part, ready, job),
+      ...(isCut(part, operations)
+        ? [...holdFindings(part, ready), ...strengthFindings(part, ready, strengths.get(part.id) ?? UNKNOWN_STRENGTH, job)]
+        : []),
       ...workFindings(part, ready, operations),
     ];
   });

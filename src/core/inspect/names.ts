@@ -60,7 +60,7 @@ function rankOf(label: number, sources: readonly Source[]): number | null {
 }
 
 /** "O", or "the second O" where the part has several of that letter. */
-function letterName(label: number, sources: readonly Source[]): string {
+export function sourceName(label: number, sources: readonly Source[]): string {
   const source = sources[label] as Source;
   const rank = rankOf(label, sources);
   const name = source.shape === 'letter' ? source.text : source.shape;
@@ -116,7 +116,7 @@ function islandName(piece: Piece, part: PreparedPart): string {
     return `the piece enclosed by ${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
   }
   const label = around[0] as number;
-  const name = letterName(label, sources);
+  const name = sourceName(label, sources);
   if (!first.takesAway) return first.shape === 'letter' ? `the inner part of ${name}` : name;
   const siblings = piecesWith(label, part).filter((p) => p.kind === 'island' && p.labels.length === 1);
   const other = siblings.find((p) => p !== piece);
@@ -137,7 +137,7 @@ function looseName(piece: Piece, part: PreparedPart): string {
   if (source.takesAway) return 'a piece of the sheet';
   if (piece.labels.length === 1 && source.shape === 'letter') {
     const body = piecesWith(label, part).some((p) => p !== piece && (p.area > piece.area || p.labels.length > 1));
-    if (body) return `${smallPart(source.text)} of ${letterName(label, sources)}`;
+    if (body) return `${smallPart(source.text)} of ${sourceName(label, sources)}`;
     const rank = rankOf(label, sources);
     return rank === null ? `“${source.text}”` : `the ${ordinal(rank)} “${source.text}”`;
   }
@@ -150,7 +150,7 @@ export function pieceName(piece: Piece, part: PreparedPart): string {
   if (piece.kind === 'loose') return looseName(piece, part);
   if (piece.labels.length === 0) return 'the sheet';
   if (part.pieces.length === 1 || piece.labels.length > 1) return wordName(piece.labels, part.sources);
-  return letterName(piece.labels[0] as number, part.sources);
+  return sourceName(piece.labels[0] as number, part.sources);
 }
 
 export const startSentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

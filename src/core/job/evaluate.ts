@@ -9,6 +9,7 @@ import { nestMeasured } from '../geometry/nesting';
 import { type Box, boxesMeet, EMPTY_BOX, uniteBoxes } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import { inspect } from '../inspect/inspect';
+import { type Strength, strengthOf } from '../inspect/strength';
 import { type Outline, outlineLength } from '../prepare/outline';
 import { type FaceLookup, type PreparedPart, preparePart } from '../prepare/part';
 import { weldCaches } from '../prepare/weld';
@@ -32,6 +33,8 @@ export type OperationResult = {
 export type JobResult = {
   /** Parts that are not hidden, in order. */
   readonly parts: readonly PreparedPart[];
+  /** The same parts' thin places and tight gaps. */
+  readonly strengths: readonly Strength[];
   /** All operations, in order, whether on or off. */
   readonly operations: readonly OperationResult[];
   readonly findings: readonly Finding[];
@@ -44,11 +47,13 @@ export type Progress = { readonly done: number; readonly of: number };
 
 const PARTS_HELD = 600;
 const ORDERS_HELD = 64;
+const STRENGTHS_HELD = 600;
 
 export class Evaluator {
   private readonly caches = weldCaches();
   private readonly parts = new ResultCache<PreparedPart>(PARTS_HELD);
   private readonly orders = new ResultCache<readonly number[]>(ORDERS_HELD);
+  private readonly strengths = new ResultCache<Strength>(STRENGTHS_HELD);
   private readonly serials = new WeakMap<object, number>();
   private nextSerial = 1;
 
@@ -58,12 +63,16 @@ export class Evaluator {
   *steps(job: Job, faces: FaceLookup): Generator<Progress, JobResult> {
     const shown = job.parts.filter((part) => !part.hidden);
     const prepared: PreparedPart[] = [];
+    const strengths: Strength[] = [];
     const parts = new PartsOf(job);
     for (const part of shown) {
-      prepared.push(this.prepared(part, job, faces, parts));
+      const ready = this.prepared(part, job, faces, parts);
+      prepared.push(ready);
+      strengths.push(this.strengthOf(ready, job));
       yield { done: prepared.length, of: shown.length + 1 };
     }
     const byId = new Map(prepared.map((p) => [p.id, p]));
+    const strengthById = new Map(prepared.map((p, i) => [p.id, strengths[i] as Strength]));
     const operations = job.operations.map((operation) => this.operationResult(operation, shown, byId));
     let workBox = EMPTY_BOX;
     for (const { operation, shapes } of operations)
@@ -71,7 +80,7 @@ export class Evaluator {
         for (const shape of shapes)
           for (const { box } of shape.what === 'outline' ? [shape.outline] : shape.outlines)
             workBox = uniteBoxes(workBox, box);
-    return { parts: prepared, operations, findings: inspect(job, byId), workBox };
+    return { parts: prepared, strengths, operations, findings: inspect(job, byId, strengthById), workBox };
   }
 
   /** Evaluate in one go. */
@@ -107,6 +116,11 @@ export class Evaluator {
     );
     parts.ready.set(part.id, made);
     return made;
+  }
+
+  private strengthOf(part: PreparedPart, { sheet }: Job): Strength {
+    const [least, kerf] = [sheet.leastWidth ?? 0, sheet.kerf ?? 0];
+    return this.strengths.get(`${this.serial(part)}|${least}|${kerf}`, () => strengthOf(part.kept, least, kerf));
   }
 
   private serial(of: object): number {

@@ -1,4 +1,5 @@
 /** Which pieces of a shape lie nearest to which: the links along which they are joined into one. */
+import Flatbush from 'flatbush';
 import { flattenPath } from '../geometry/path';
 import type { Box, Point } from '../geometry/point';
 import type { Outline } from './outline';
@@ -58,34 +59,68 @@ export function shortestLinks(shapes: readonly PieceShape[]): Link[] {
 }
 
 /** The nearest points of two shapes, over all their outlines. */
-export function nearestPoints(a: PieceShape, b: PieceShape): { distance: number; from: Point; at: Point } {
-  const one = cornersToEdges(a.polygons, b.polygons);
-  const other = cornersToEdges(b.polygons, a.polygons);
+export function nearestPoints(a: PieceShape, b: PieceShape): Nearest {
+  const most = roughDistance(a, b);
+  const one = cornersToEdges(a, b, most);
+  const other = cornersToEdges(b, a, one.distance);
   return one.distance <= other.distance ? one : { distance: other.distance, from: other.at, at: other.from };
 }
 
-function cornersToEdges(a: PieceShape['polygons'], b: PieceShape['polygons']) {
+export type Nearest = { readonly distance: number; readonly from: Point; readonly at: Point };
+
+/** Corners looked at for a first guess. */
+const ROUGH_CORNERS = 40;
+
+/** The distance of a few corners: no less than the true one. */
+function roughDistance(a: PieceShape, b: PieceShape): number {
+  const some = (shape: PieceShape) => {
+    const all = shape.polygons.flat();
+    const every = Math.max(1, Math.floor(all.length / ROUGH_CORNERS));
+    return all.filter((_, i) => i % every === 0);
+  };
   let least = Infinity;
-  let from: Point = { x: 0, y: 0 };
-  let at: Point = { x: 0, y: 0 };
-  for (const polygon of b)
-    polygon.forEach((p, i) => {
-      const q = polygon[(i + 1) % polygon.length] as Point;
-      const dx = q.x - p.x;
-      const dy = q.y - p.y;
-      const l = dx * dx + dy * dy;
-      for (const corners of a)
-        for (const c of corners) {
-          const u = l === 0 ? 0 : Math.min(1, Math.max(0, ((c.x - p.x) * dx + (c.y - p.y) * dy) / l));
-          const x = p.x + u * dx;
-          const y = p.y + u * dy;
-          const d = (x - c.x) ** 2 + (y - c.y) ** 2;
-          if (d < least) {
-            least = d;
-            from = c;
-            at = { x, y };
-          }
-        }
-    });
-  return { distance: Math.sqrt(least), from, at };
+  const others = some(b);
+  for (const p of some(a)) for (const q of others) least = Math.min(least, Math.hypot(p.x - q.x, p.y - q.y));
+  return least;
+}
+
+const indices = new WeakMap<PieceShape, { readonly index: Flatbush; readonly edges: readonly (readonly [Point, Point])[] }>();
+
+function edgesOf(shape: PieceShape) {
+  let known = indices.get(shape);
+  if (!known) {
+    const edges = shape.polygons.flatMap((polygon) =>
+      polygon.map((p, i) => [p, polygon[(i + 1) % polygon.length] as Point] as const),
+    );
+    const index = new Flatbush(Math.max(1, edges.length));
+    for (const [p, q] of edges)
+      index.add(Math.min(p.x, q.x), Math.min(p.y, q.y), Math.max(p.x, q.x), Math.max(p.y, q.y));
+    if (edges.length === 0) index.add(Infinity, Infinity, Infinity, Infinity);
+    index.finish();
+    known = { index, edges };
+    indices.set(shape, known);
+  }
+  return known;
+}
+
+/** The nearest of the corners of one and the edges of the other, no farther than `most`. */
+function cornersToEdges(a: PieceShape, b: PieceShape, most: number): Nearest {
+  const { index, edges } = edgesOf(b);
+  let least = most * (1 + 1e-9) + 1e-9;
+  let best: Nearest = { distance: Infinity, from: { x: 0, y: 0 }, at: { x: 0, y: 0 } };
+  for (const corners of a.polygons)
+    for (const c of corners)
+      for (const i of index.search(c.x - least, c.y - least, c.x + least, c.y + least)) {
+        const [p, q] = edges[i] as readonly [Point, Point];
+        const dx = q.x - p.x;
+        const dy = q.y - p.y;
+        const l = dx * dx + dy * dy;
+        const u = l === 0 ? 0 : Math.min(1, Math.max(0, ((c.x - p.x) * dx + (c.y - p.y) * dy) / l));
+        const at = { x: p.x + u * dx, y: p.y + u * dy };
+        const distance = Math.hypot(at.x - c.x, at.y - c.y);
+        if (distance >= least) continue;
+        least = distance;
+        best = { distance, from: c, at };
+      }
+  return best;
 }

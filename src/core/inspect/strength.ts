@@ -1,0 +1,151 @@
+/**
+ * Strength: where what is kept is thinner than is safe, and where gaps are narrower than the beam or tool. Narrow places
+ * that lie side by side along a stroke are one stretch. The tips of points and rounded ends are thin by nature and do not
+ * count, unless the taper is long.
+ */
+import type { Box, Point } from '../geometry/point';
+import { type Narrow, narrowPlaces, pathStops } from '../geometry/width';
+import type { Outline } from '../prepare/outline';
+
+export type Stretch = {
+  /** At its narrowest, in mm, and where. */
+  readonly width: number;
+  readonly at: Point;
+  readonly box: Box;
+  /** Sources on both sides there; -1 for none. */
+  readonly labels: readonly [number, number];
+  /** Lines across it, side by side along it: from, to. */
+  readonly across: readonly (readonly [Point, Point])[];
+};
+
+export type Strength = {
+  /** Where what is kept is too thin, narrowest first. */
+  readonly thin: readonly Stretch[];
+  /** Where gaps are narrower than the kerf, narrowest first. */
+  readonly tight: readonly Stretch[];
+};
+
+export const UNKNOWN_STRENGTH: Strength = { thin: [], tight: [] };
+
+/** A place counts when the way along the outline from one side to the other is this many times the width asked for … */
+const WAY_ROUND = 3;
+/** … and this many times the distance straight across: points up to about 30° apart do not. */
+const TAPER = 4;
+/** Small pieces are thin all over; there the way round is at most half the outline. */
+const SMALL_SHARE = 0.4;
+/** Lines across a stretch are about this many to the width asked for. */
+const LINES = 3;
+
+/** `least` and `kerf` in mm; 0 for not to look. */
+export function strengthOf(kept: readonly Outline[], least: number, kerf: number): Strength {
+  return { thin: stretches(kept, least, 'inside'), tight: stretches(kept, kerf, 'outside') };
+}
+
+/** The narrowest width of what is kept, as far as it is under `most` mm; null when it is not. */
+export function leastWidth(kept: readonly Outline[], most: number): number | null {
+  const thin = stretches(kept, most, 'inside');
+  return thin[0]?.width ?? null;
+}
+
+function stretches(outlines: readonly Outline[], most: number, side: 'inside' | 'outside'): Stretch[] {
+  if (!(most > 0)) return [];
+  const paths = outlines.map((o) => o.path);
+  const lengths = paths.map((p) => pathStops(p));
+  const places = narrowPlaces(paths, most, side).filter((p) => counts(p, lengths, most));
+  return gather(places, most)
+    .map((group) => stretchOf(group, outlines, lengths, most))
+    .sort((a, b) => a.width - b.width);
+}
+
+function counts(p: Narrow, lengths: readonly (readonly number[])[], most: number): boolean {
+  if (p.path !== p.toPath) return true;
+  const whole = lengths[p.path]?.at(-1) ?? 0;
+  const straight = Math.abs(p.toAlong - p.along);
+  const way = Math.min(straight, whole - straight);
+  const across = Math.hypot(p.to.x - p.from.x, p.to.y - p.from.y);
+  return way >= TAPER * across && way >= Math.min(WAY_ROUND * most, SMALL_SHARE * whole);
+}
+
+/** Places gathered with those beside them on the same outline, and with those on the outline across. */
+function gather(places: readonly Narrow[], most: number): Narrow[][] {
+  const byPath = new Map<number, number[]>();
+  places.forEach((p, i) => {
+    const list = byPath.get(p.path);
+    if (list) list.push(i);
+    else byPath.set(p.path, [i]);
+  });
+  const leader = places.map((_, i) => i);
+  const find = (i: number): number => {
+    let at = i;
+    while (leader[at] !== at) at = leader[at] as number;
+    leader[i] = at;
+    return at;
+  };
+  const reach = most / 2;
+  const alongOf = (i: number) => (places[i] as Narrow).along;
+  for (const list of byPath.values()) {
+    list.sort((a, b) => alongOf(a) - alongOf(b));
+    for (let k = 1; k < list.length; k++)
+      if (alongOf(list[k] as number) - alongOf(list[k - 1] as number) <= reach)
+        leader[find(list[k] as number)] = find(list[k - 1] as number);
+  }
+  places.forEach((p, i) => {
+    const list = byPath.get(p.toPath);
+    if (!list) return;
+    let lo = 0;
+    let hi = list.length - 1;
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if (alongOf(list[mid] as number) < p.toAlong) lo = mid + 1;
+      else hi = mid;
+    }
+    for (const k of [lo - 1, lo]) {
+      const other = list[k];
+      if (other !== undefined && Math.abs(alongOf(other) - p.toAlong) <= reach) leader[find(i)] = find(other);
+    }
+  });
+  const groups = new Map<number, Narrow[]>();
+  places.forEach((p, i) => {
+    const root = find(i);
+    const group = groups.get(root);
+    if (group) group.push(p);
+    else groups.set(root, [p]);
+  });
+  return [...groups.values()];
+}
+
+function stretchOf(
+  group: readonly Narrow[],
+  outlines: readonly Outline[],
+  stops: readonly (readonly number[])[],
+  most: number,
+): Stretch {
+  const least = group.reduce((a, b) => (b.width < a.width ? b : a));
+  const labelAt = (path: number, along: number): number => {
+    const i = (stops[path] as readonly number[]).findIndex((stop) => along <= stop + 1e-9);
+    return outlines[path]?.labels[Math.max(0, i)] ?? -1;
+  };
+  let box: Box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
+  const across: (readonly [Point, Point])[] = [];
+  const drawn = new Map<number, number>();
+  for (const p of group) {
+    for (const q of [p.from, p.to])
+      box = {
+        minX: Math.min(box.minX, q.x),
+        minY: Math.min(box.minY, q.y),
+        maxX: Math.max(box.maxX, q.x),
+        maxY: Math.max(box.maxY, q.y),
+      };
+    const last = drawn.get(p.path);
+    if (last !== undefined && Math.abs(p.along - last) < most / LINES) continue;
+    drawn.set(p.path, p.along);
+    across.push([p.from, p.to]);
+  }
+  return {
+    width: least.width,
+    at: { x: (least.from.x + least.to.x) / 2, y: (least.from.y + least.to.y) / 2 },
+    box,
+    labels: [labelAt(least.path, least.along), labelAt(least.toPath, least.toAlong)],
+    across,
+  };
+}
