@@ -1,10 +1,11 @@
 /** Changes to a job document, each one thing a user does. They work on a draft (immer) or on a copy. */
 
-import type { Job, Member, Part, ShapeKind } from '@/core/document/schema';
-import { mapLengths } from '@/core/document/shapes';
+import type { Job, Member, Part, ShapeKind, Step, StepOf } from '@/core/document/schema';
 import { applyMatrix, type Box, type Matrix, type Point } from '@/core/geometry/point';
 import { newCopy, newLettering, newPart, newShape } from '@/core/job/defaults';
 import { putTogether, splitPart } from '@/core/job/regroup';
+import { type Measure, newStep, stepIn, withStep } from '@/core/job/steps';
+import type { PartView } from '@/worker/view';
 
 /** An id that no part, member or operation of the job has yet, nor is among those `also` taken. */
 export function freeId(job: Job, stem: string, also: readonly string[] = []): string {
@@ -50,6 +51,29 @@ export function addMember(job: Job, partId: string, kind: NewThing, where: Point
   }
   part.members.push(member);
   return member.id;
+}
+
+/** Put a step into a part, or change the one it has. */
+export function editStep<K extends Step['kind']>(
+  job: Job,
+  partId: string,
+  kind: K,
+  measure: Measure,
+  recipe: (step: StepOf<K>) => void,
+): void {
+  const part = partOf(job, partId);
+  if (!part) return;
+  const step = plain(stepIn(part, kind) ?? newStep(kind, measure));
+  recipe(step);
+  part.steps = withStep(part.steps, step as Step);
+}
+
+/** What the first values of a part's steps are made from: its largest capital, or a third of its height. */
+export function measureOf(job: Job, view: PartView | undefined): Measure {
+  const capitals = (view?.members ?? []).flatMap((m) => (m.capHeightMm === null ? [] : [m.capHeightMm]));
+  const box = view?.box;
+  const height = box && box.maxY > box.minY ? (box.maxY - box.minY) / 3 : 10;
+  return { capHeightMm: capitals.length > 0 ? Math.max(...capitals) : height, leastWidthMm: job.sheet.leastWidth };
 }
 
 /** Take a member out; a part without members goes too. */
@@ -105,37 +129,6 @@ export function duplicatePart(job: Job, partId: string): string | null {
   }
   job.parts.splice(at + 1, 0, copy);
   return copy.id;
-}
-
-export function moveMember(member: Member, dx: number, dy: number): void {
-  member.placement.x += dx;
-  member.placement.y += dy;
-}
-
-/** Scale with locked proportions about a point of the sheet. */
-export function scaleMember(member: Member, factor: number, about: Point): void {
-  member.placement.x = about.x + (member.placement.x - about.x) * factor;
-  member.placement.y = about.y + (member.placement.y - about.y) * factor;
-  if (member.kind === 'copy') member.scale *= factor;
-  mapLengths(member, (mm) => mm * factor);
-}
-
-/** Turn by degrees about a point of the sheet. */
-export function turnMember(member: Member, degrees: number, about: Point): void {
-  const a = (degrees * Math.PI) / 180;
-  const dx = member.placement.x - about.x;
-  const dy = member.placement.y - about.y;
-  member.placement.x = about.x + dx * Math.cos(a) - dy * Math.sin(a);
-  member.placement.y = about.y + dx * Math.sin(a) + dy * Math.cos(a);
-  const turn = member.placement.turn + degrees;
-  member.placement.turn = Math.round((((turn % 360) + 540) % 360) * 1e6 - 180e6) / 1e6;
-}
-
-/** Mirror left to right in place, about the middle of its bounds. */
-export function mirrorMember(member: Member, middleX: number): void {
-  member.placement.mirror = !member.placement.mirror;
-  member.placement.x = 2 * middleX - member.placement.x;
-  member.placement.turn = -member.placement.turn;
 }
 
 /** The four corners of a box after a matrix, counter-clockwise from the lower left. */

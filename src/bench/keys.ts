@@ -2,7 +2,8 @@
 
 /** The bench's keys. */
 import { useHotkeys } from 'react-hotkeys-hook';
-import { duplicatePart, memberOf, moveMember, removeMember } from './edits';
+import { moveMember } from '@/core/job/place';
+import { duplicatePart, memberOf, removeMember } from './edits';
 import { focusWords } from './focus-words';
 import { fitSheet, zoomBy } from './sheet/camera';
 import { STATIONS } from './stations/list';

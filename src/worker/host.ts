@@ -4,14 +4,14 @@ import { pathData } from '../core/formats/path-data';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
-import { transformRegion } from '../core/geometry/path';
 import { isEmptyBox } from '../core/geometry/point';
 import { Evaluator } from '../core/job/evaluate';
 import { drawingOf, type ExportScope, type FileFormat, fileName, writeFile } from '../core/job/export';
 import { pictureOf } from '../core/job/picture';
+import { atSafeSize, type SafePart, thickenedEnough } from '../core/job/safe';
 import type { SavedExtras } from '../core/job/summary';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
-import { layoutLettering, linesOf } from '../core/lettering/layout';
+import { layoutLettering, letterPaths, linesOf } from '../core/lettering/layout';
 import { sameFamily } from '../core/lettering/pick';
 import { loadTypeface, type Typeface } from '../core/lettering/typeface';
 import type { FaceAnswer, FaceLookup } from '../core/prepare/part';
@@ -100,6 +100,15 @@ export class Host {
     }));
   }
 
+  /** A part at its least safe size, or thickened just enough; or a sentence why not. */
+  async safePart(job: Job, partId: string, by: 'size' | 'thickening', capHeightMm: number): Promise<SafePart> {
+    const evaluator = await this.evaluators;
+    const faces = await this.lookup(job);
+    return by === 'size'
+      ? atSafeSize(job, partId, evaluator, faces)
+      : thickenedEnough(job, partId, evaluator, faces, capHeightMm);
+  }
+
   /** The user's words set in every shipped face. */
   async samples(text: string): Promise<FaceSample[]> {
     const first = linesOf(text).find((line) => line.trim() !== '') ?? 'Lettering';
@@ -152,19 +161,7 @@ function sampleOf(family: string, face: Typeface, words: string): FaceSample {
     { text: words, size: { by: 'capital', mm: 10 }, letterSpacing: 0, lineSpacing: 1, align: 'left' },
     face,
   );
-  const k = layout.scale;
-  const paths = layout.letters.flatMap((letter) =>
-    letter.glyphs.flatMap((g) =>
-      transformRegion(face.outline(g.glyph), {
-        a: k,
-        b: 0,
-        c: 0,
-        d: k,
-        e: (letter.x + g.x) * k,
-        f: (letter.y + g.y) * k,
-      }),
-    ),
-  );
+  const paths = letterPaths(layout, face);
   const box = isEmptyBox(layout.box) ? { minX: 0, minY: 0, maxX: 1, maxY: 1 } : layout.box;
   return {
     family,

@@ -5,6 +5,7 @@ import { countSegments, isContinuous, type Path } from '../core/geometry/path';
 import type { Box, Matrix } from '../core/geometry/point';
 import type { Finding } from '../core/inspect/finding';
 import { pieceName } from '../core/inspect/names';
+import type { Strength, Stretch } from '../core/inspect/strength';
 import type { JobResult } from '../core/job/evaluate';
 import { LIMITS } from '../core/limits';
 import type { Outline } from '../core/prepare/outline';
@@ -22,6 +23,33 @@ export type MemberView = {
   readonly trouble: MemberTrouble | null;
   readonly capHeightMm: number | null;
   readonly letters: number;
+  /** Where its letters would be without closing up; empty when nothing is closed up. */
+  readonly unclosedD: string;
+  /** What closing up did; null when nothing is closed up. */
+  readonly closedUp: ClosedUpView | null;
+};
+
+export type ClosedUpView = {
+  readonly moved: number;
+  readonly mostMm: number;
+  /** The weakest joint, and the letter at it. */
+  readonly weakestMm: number | null;
+  readonly weakestAt: string;
+};
+
+/** A piece there is before ties, and how it is held. */
+export type UntiedView = { readonly key: string; readonly name: string; readonly box: Box };
+
+export type TieView = {
+  readonly piece: string;
+  readonly d: string;
+  readonly x: number;
+  readonly y: number;
+  readonly angleDeg: number;
+  readonly length: number;
+  readonly width: number;
+  readonly pieceBox: Box;
+  readonly byHand: boolean;
 };
 
 export type PieceView = {
@@ -48,6 +76,14 @@ export type PartView = {
   readonly segments: number;
   readonly open: number;
   readonly areaMm2: number;
+  readonly ties: readonly TieView[];
+  /** The pieces besides the largest before they were tied; empty without that step. */
+  readonly untied: readonly UntiedView[];
+  /** Lines across thin places, and across gaps narrower than the kerf. */
+  readonly thinD: string;
+  readonly tightD: string;
+  /** The least width found under the least safe one. */
+  readonly narrowestMm: number | null;
   /** Ends of segments as x, y pairs. */
   readonly nodes: Float64Array;
 };
@@ -103,14 +139,44 @@ const memberView = (member: PreparedMember): MemberView => ({
   trouble: member.trouble,
   capHeightMm: member.layout?.capHeightMm ?? null,
   letters: member.layout?.letters.length ?? 0,
+  unclosedD: member.unclosed.length > 0 ? pathData(member.unclosed, null, DIGITS) : '',
+  closedUp: member.unclosed.length > 0 ? closedUpView(member) : null,
 });
 
-const views = new WeakMap<PreparedPart, PartView>();
+function closedUpView({ layout }: PreparedMember): ClosedUpView {
+  const closed = layout?.closedUp ?? [];
+  const weakest = closed.reduce<(typeof closed)[number] | null>((a, b) => (a && a.joint <= b.joint ? a : b), null);
+  const letter = layout?.letters.find((l) => weakest && l.start >= weakest.start && l.start < weakest.end);
+  return {
+    moved: closed.filter((c) => c.move > 1e-6).length,
+    mostMm: closed.reduce((most, c) => Math.max(most, c.move), 0),
+    weakestMm: weakest?.joint ?? null,
+    weakestAt: letter?.text ?? '',
+  };
+}
+
+const linesAcross = (stretches: readonly Stretch[]): string =>
+  stretches
+    .flatMap((s) =>
+      s.across.map(([p, q]) => `M${p.x.toFixed(3)} ${p.y.toFixed(3)}L${q.x.toFixed(3)} ${q.y.toFixed(3)}`),
+    )
+    .join('');
+
+function untiedViews(part: PreparedPart): UntiedView[] {
+  const { untied } = part.notes;
+  if (!untied) return [];
+  const named = { sources: part.sources, pieces: untied.pieces };
+  return untied.pieces.flatMap((piece, i) =>
+    piece.kind === 'main' ? [] : [{ key: untied.keys[i] as string, name: pieceName(piece, named), box: piece.box }],
+  );
+}
+
+const views = new WeakMap<PreparedPart, { readonly strength: Strength; readonly view: PartView }>();
 
 /** Views are held as long as the prepared part is, so that an edit elsewhere does not print its paths again. */
-function partView(part: PreparedPart): PartView {
+function partView(part: PreparedPart, strength: Strength): PartView {
   const known = views.get(part);
-  if (known) return known;
+  if (known?.strength === strength) return known.view;
   const nodes = part.outlines.flatMap((o) => o.path.segments.flatMap((s) => [s.x0, s.y0]));
   const away = part.pieces.filter((piece) => piece.kind !== 'main');
   const holes = new Map<number, Outline[]>();
@@ -137,15 +203,30 @@ function partView(part: PreparedPart): PartView {
     segments: countSegments(part.outlines.map((o) => o.path)),
     open: part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
     areaMm2: part.outlines.reduce((sum, o) => sum + o.area, 0),
+    ties: part.notes.ties.map((t) => ({
+      piece: t.piece,
+      d: printedPath(t.path),
+      x: t.centre.x,
+      y: t.centre.y,
+      angleDeg: t.angleDeg,
+      length: t.length,
+      width: t.width,
+      pieceBox: t.pieceBox,
+      byHand: t.byHand,
+    })),
+    untied: untiedViews(part),
+    thinD: linesAcross(strength.thin),
+    tightD: linesAcross(strength.tight),
+    narrowestMm: strength.thin[0]?.width ?? null,
     nodes: Float64Array.from(nodes),
   };
-  views.set(part, view);
+  views.set(part, { strength, view });
   return view;
 }
 
 export function viewOf(result: JobResult): JobView {
   return {
-    parts: result.parts.map(partView),
+    parts: result.parts.map((part, i) => partView(part, result.strengths[i] as Strength)),
     operations: result.operations.map((o) => ({
       id: o.operation.id,
       kind: o.operation.kind,

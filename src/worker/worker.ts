@@ -22,11 +22,12 @@ function pause(): Promise<void> {
 
 const host = new Host(fetchFace, pause, () => performance.now());
 
-export type WorkerApi = Pick<Host, 'evaluate' | 'files' | 'samples' | 'summary'>;
+export type WorkerApi = Pick<Host, 'evaluate' | 'files' | 'safePart' | 'samples' | 'summary'>;
 
 expose({
   evaluate: (...args: Parameters<Host['evaluate']>) => host.evaluate(...args),
   files: (...args: Parameters<Host['files']>) => host.files(...args),
   summary: (...args: Parameters<Host['summary']>) => host.summary(...args),
+  safePart: (...args: Parameters<Host['safePart']>) => host.safePart(...args),
   samples: (...args: Parameters<Host['samples']>) => host.samples(...args),
 } satisfies WorkerApi);

@@ -3,7 +3,8 @@
 import type { Member } from '@/core/document/schema';
 import { mapLengths } from '@/core/document/shapes';
 import type { Point } from '@/core/geometry/point';
-import { memberOf, moveMember, scaleMember, turnMember } from '../edits';
+import { moveMember, scaleMember, turnMember } from '@/core/job/place';
+import { memberOf } from '../edits';
 import { change, settle, useBench } from '../store';
 
 export type Grab =
@@ -35,7 +36,6 @@ export function followDrag(
   const original = memberOf(job, partId, memberId);
   if (!original) return;
   const start = toMm(event.clientX, event.clientY);
-  let begun = false;
 
   const apply = (at: Point, shift: boolean) => {
     const next = copyOf(original);
@@ -63,26 +63,46 @@ export function followDrag(
     }, `drag:${memberId}`);
   };
 
-  const move = (e: PointerEvent) => {
+  followPointer(
+    event,
+    (e, first) => {
+      if (first) settle();
+      apply(toMm(e.clientX, e.clientY), e.shiftKey);
+      say({ x: e.clientX, y: e.clientY, words: wordsFor[grab.kind] });
+    },
+    (begun) => {
+      if (begun) settle();
+      say(null);
+    },
+  );
+}
+
+/**
+ * Calls `move` for every step of a drag, from when the pointer has left its place by a little; `end` when it is let go,
+ * with whether there was a drag at all.
+ */
+export function followPointer(
+  event: { readonly clientX: number; readonly clientY: number },
+  move: (e: PointerEvent, first: boolean) => void,
+  end: (begun: boolean) => void,
+): void {
+  let begun = false;
+  const step = (e: PointerEvent) => {
     if (!begun && Math.hypot(e.clientX - event.clientX, e.clientY - event.clientY) < SLACK_PX) return;
-    if (!begun) settle();
+    const first = !begun;
     begun = true;
-    apply(toMm(e.clientX, e.clientY), e.shiftKey);
-    say({ x: e.clientX, y: e.clientY, words: wordsFor[grab.kind] });
+    move(e, first);
   };
-  const end = () => {
-    window.removeEventListener('pointermove', move);
-    window.removeEventListener('pointerup', end);
-    window.removeEventListener('pointercancel', end);
-    if (begun) {
-      settle();
-      swallowClick();
-    }
-    say(null);
+  const stop = () => {
+    window.removeEventListener('pointermove', step);
+    window.removeEventListener('pointerup', stop);
+    window.removeEventListener('pointercancel', stop);
+    if (begun) swallowClick();
+    end(begun);
   };
-  window.addEventListener('pointermove', move);
-  window.addEventListener('pointerup', end);
-  window.addEventListener('pointercancel', end);
+  window.addEventListener('pointermove', step);
+  window.addEventListener('pointerup', stop);
+  window.addEventListener('pointercancel', stop);
 }
 
 /** The click a browser makes of a finished drag, wherever it ended, must not select anything. */

@@ -13,6 +13,7 @@ import { focusWords } from '../focus-words';
 import { change, type Look, select, setLook, showOnly, useBench } from '../store';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
 import { followDrag, type Grab } from './drag';
+import { HoldLayer } from './hold-layer';
 import { usePointer } from './pointer';
 import { Rulers } from './rulers';
 import styles from './sheet.module.css';
@@ -127,6 +128,7 @@ export function SheetView() {
             )),
           )}
         </g>
+        {station === 'hold' && <HoldLayer camera={camera} toMm={toMm} />}
         {station === 'hold' && <LoosePlaces camera={camera} />}
         {look === 'outlines' && <Nodes camera={camera} />}
         <Frame camera={camera} onPress={press} />

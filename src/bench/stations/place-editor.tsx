@@ -6,11 +6,12 @@ import Button from 'react-bootstrap/Button';
 import type { Member } from '@/core/document/schema';
 import { mapLengths } from '@/core/document/shapes';
 import { boxCentre, isEmptyBox } from '@/core/geometry/point';
+import { mirrorMember, moveMember, scaleMember, turnMember } from '@/core/job/place';
 import { LIMITS } from '@/core/limits';
 import { NumberField, QuantityField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import styles from '../bench.module.css';
-import { memberOf, mirrorMember, moveMember, scaleMember, turnMember } from '../edits';
+import { memberOf } from '../edits';
 import { change, useBench } from '../store';
 
 const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;

@@ -8,7 +8,7 @@ import { Assign } from './assign';
 import { Close } from './close';
 import { Compose } from './compose';
 import { Fill } from './fill';
-import { Hold } from './hold';
+import { Hold } from './hold/hold';
 import { STATIONS } from './list';
 import { Prove } from './prove';
 

@@ -33,7 +33,14 @@ const ROUNDS = 12;
 const COARSE = 3;
 const FINE = 16;
 
-type Spot = { readonly path: number; readonly along: number; readonly x: number; readonly y: number; readonly nx: number; readonly ny: number };
+type Spot = {
+  readonly path: number;
+  readonly along: number;
+  readonly x: number;
+  readonly y: number;
+  readonly nx: number;
+  readonly ny: number;
+};
 
 /**
  * Places narrower than `most` mm: of the region (`side` inside) or of the gaps in and around it (outside). The paths are

@@ -155,9 +155,7 @@ function holdFindings(part: Part, prepared: PreparedPart): Draft[] {
     ];
   const keys = pieceKeys(prepared.pieces, prepared.sources);
   const onPurpose = new Set(prepared.notes.leftLoose);
-  const away = prepared.pieces.filter(
-    (piece, i) => piece.kind !== 'main' && !onPurpose.has(keys[i] as string),
-  );
+  const away = prepared.pieces.filter((piece, i) => piece.kind !== 'main' && !onPurpose.has(keys[i] as string));
   const named = away.slice(0, LIMITS.piecesNamed).map((piece): Draft => {
     const name = pieceName(piece, prepared);
     const where = { partId: part.id, box: piece.box, detail: name };
@@ -173,7 +171,10 @@ function holdFindings(part: Part, prepared: PreparedPart): Draft[] {
 }
 
 /** What a thin place or a gap lies in: "Stroke of l", "Between r and n". */
-function placeName(stretch: Stretch, part: PreparedPart): { readonly of: string | null; readonly between: string | null } {
+function placeName(
+  stretch: Stretch,
+  part: PreparedPart,
+): { readonly of: string | null; readonly between: string | null } {
   const [a, b] = stretch.labels.map((label) => (label < 0 ? null : sourceName(label, part.sources)));
   if (a && b && a !== b) return { of: null, between: `${a} and ${b}` };
   return { of: a ?? b ?? null, between: null };
@@ -198,7 +199,10 @@ function strengthFindings(part: Part, prepared: PreparedPart, strength: Strength
     const more = stretches.slice(LIMITS.thinNamed);
     if (more.length === 0) return drafts;
     const box = more.reduce<Box>((all, s) => uniteBoxes(all, s.box), EMPTY_BOX);
-    return [...drafts, draft(`more-${code}`, 'caution', 'hold', rest(more.length), { partId: part.id, box, detail: part.id })];
+    return [
+      ...drafts,
+      draft(`more-${code}`, 'caution', 'hold', rest(more.length), { partId: part.id, box, detail: part.id }),
+    ];
   };
   return [
     ...named(
@@ -222,7 +226,8 @@ function strengthFindings(part: Part, prepared: PreparedPart, strength: Strength
 function stepFindings(part: Part, prepared: PreparedPart, job: Job): Draft[] {
   const out: Draft[] = prepared.notes.heldOpen.map(({ hole, widthMm }) => {
     const label = hole.labels.find((l) => l >= 0);
-    const name = label === undefined ? `a hole in ${partTitle(part)}` : `the hole of ${sourceName(label, prepared.sources)}`;
+    const name =
+      label === undefined ? `a hole in ${partTitle(part)}` : `the hole of ${sourceName(label, prepared.sources)}`;
     return draft(
       'hole-held',
       'note',
@@ -316,7 +321,10 @@ export function inspect(
       ...placeFindings(part, ready, job, job.units),
       ...stepFindings(part, ready, job),
       ...(isCut(part, operations)
-        ? [...holdFindings(part, ready), ...strengthFindings(part, ready, strengths.get(part.id) ?? UNKNOWN_STRENGTH, job)]
+        ? [
+            ...holdFindings(part, ready),
+            ...strengthFindings(part, ready, strengths.get(part.id) ?? UNKNOWN_STRENGTH, job),
+          ]
         : []),
       ...workFindings(part, ready, operations),
     ];

@@ -1,8 +1,10 @@
 /** What to call a piece: "the middle of O", "the dot of i", "“Lane”". */
 
-import type { PreparedPart } from '../prepare/part';
 import type { Piece } from '../prepare/pieces';
 import type { Source } from '../prepare/source';
+
+/** The pieces of a shape and where they come from. */
+export type NamedPieces = { readonly sources: readonly Source[]; readonly pieces: readonly Piece[] };
 
 const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'];
 
@@ -68,10 +70,10 @@ export function sourceName(label: number, sources: readonly Source[]): string {
   return source.shape === 'letter' ? name : `the ${name}`;
 }
 
-const gathered = new WeakMap<PreparedPart, ReadonlyMap<number, readonly Piece[]>>();
+const gathered = new WeakMap<NamedPieces, ReadonlyMap<number, readonly Piece[]>>();
 
 /** All pieces of a part that a source has a share in. */
-function piecesWith(label: number, part: PreparedPart): readonly Piece[] {
+function piecesWith(label: number, part: NamedPieces): readonly Piece[] {
   let known = gathered.get(part);
   if (!known) {
     const map = new Map<number, Piece[]>();
@@ -104,7 +106,7 @@ const uprightness = (a: Piece, b: Piece): 'upper' | 'left' => {
 };
 
 /** "the middle of O", "the upper middle of B": stock left standing inside a letter. */
-function islandName(piece: Piece, part: PreparedPart): string {
+function islandName(piece: Piece, part: NamedPieces): string {
   const { sources } = part;
   const around = piece.labels;
   if (around.length === 0) return 'a piece inside the sheet';
@@ -129,7 +131,7 @@ function islandName(piece: Piece, part: PreparedPart): string {
 }
 
 /** "the dot of i", "“L”", "“ane”": a piece of a positive that hangs on nothing. */
-function looseName(piece: Piece, part: PreparedPart): string {
+function looseName(piece: Piece, part: NamedPieces): string {
   const { sources } = part;
   if (piece.labels.length === 0) return 'a piece of the sheet';
   const label = piece.labels[0] as number;
@@ -145,7 +147,7 @@ function looseName(piece: Piece, part: PreparedPart): string {
 }
 
 /** The name of a piece, small initial, for use inside a sentence. */
-export function pieceName(piece: Piece, part: PreparedPart): string {
+export function pieceName(piece: Piece, part: NamedPieces): string {
   if (piece.kind === 'island') return islandName(piece, part);
   if (piece.kind === 'loose') return looseName(piece, part);
   if (piece.labels.length === 0) return 'the sheet';

@@ -92,6 +92,13 @@ export class Evaluator {
     }
   }
 
+  /** One part prepared by itself; undefined when there is no such part. */
+  prepare(job: Job, partId: string, faces: FaceLookup): PreparedPart | undefined {
+    const parts = new PartsOf(job);
+    const part = parts.byId.get(partId);
+    return part && this.prepared(part, job, faces, parts);
+  }
+
   private prepared(part: Part, job: Job, faces: FaceLookup, parts: PartsOf): PreparedPart {
     const ready = parts.ready.get(part.id);
     if (ready) return ready;

@@ -37,7 +37,7 @@ export function closingMove(fixed: Rows, moving: Rows, wanted: number, farthest:
   const touch = firstTouch(pairs);
   if (touch === null || touch > farthest) return null;
   const start = Math.max(0, touch);
-  const end = Math.max(start, Math.min(crossingLimit(pairs), start + DEEPEST * wanted));
+  const end = Math.max(start, Math.min(crossingLimit(pairs, fixed, wanted, step), start + DEEPEST * wanted));
   const at = (move: number) => jointAt(pairs, move, step);
   const count = Math.max(1, Math.min(200, Math.ceil(((end - start) / wanted) * STEPS)));
   let best: Closing = { move: start, joint: at(start) };
@@ -91,15 +91,26 @@ function firstTouch(pairs: readonly Pair[]): number | null {
   return least === Infinity ? null : least;
 }
 
-/** The move up to which no stroke of `moving` comes out behind the stroke it meets. */
-function crossingLimit(pairs: readonly Pair[]): number {
+/**
+ * The move up to which no stroke of `moving` comes out behind an upright stroke it meets. Hairlines that run aslant into
+ * a letter, as between the letters of a script, may be passed over: only strokes that stay in place over the height of
+ * the overlap asked for count.
+ */
+function crossingLimit(pairs: readonly Pair[], fixed: Rows, wanted: number, step: number): number {
+  const reach = Math.max(1, Math.round(wanted / 2 / step));
+  const upright = (row: number, f0: number): boolean =>
+    [row - reach, row + reach].every((r) => {
+      const strokes = fixed.rows[r - fixed.first];
+      return strokes?.some((x, i) => i % 2 === 0 && Math.abs(x - f0) <= wanted / 4) ?? false;
+    });
   let least = Infinity;
-  for (const { fixed, moving } of pairs)
+  for (const { fixed: f, moving, row } of pairs)
     for (let m = 0; m < moving.length; m += 2) {
       const m0 = moving[m] as number;
-      for (let f = 0; f < fixed.length; f += 2) {
-        const [f0, f1] = [fixed[f], fixed[f + 1]] as [number, number];
-        if (m0 > f0 && m0 >= f1) least = Math.min(least, m0 - f0 - FREE_BEHIND * (f1 - f0));
+      for (let k = 0; k < f.length; k += 2) {
+        const [f0, f1] = [f[k], f[k + 1]] as [number, number];
+        const limit = m0 - f0 - FREE_BEHIND * (f1 - f0);
+        if (m0 >= f1 && limit < least && upright(row, f0)) least = limit;
       }
     }
   return least;

@@ -3,8 +3,18 @@
  * first baseline, at the left end, middle or right end of the lines as they are aligned.
  */
 
-import { transformRegion } from '../geometry/path';
-import { type Box, EMPTY_BOX, isEmptyBox, translation, uniteBoxes } from '../geometry/point';
+import { type Path, transformRegion } from '../geometry/path';
+import {
+  type Box,
+  compose,
+  EMPTY_BOX,
+  IDENTITY,
+  isEmptyBox,
+  type Matrix,
+  scaling,
+  translation,
+  uniteBoxes,
+} from '../geometry/point';
 import { columnsOf, moveRows, type Rows, uniteRows } from '../geometry/rows';
 import { closingMove } from './close-up';
 import { inkWidth, type LetterChange, letterOutlines, type PlacedLetter, type SetLine, setLine } from './line';
@@ -83,6 +93,15 @@ export type Layout = {
 };
 
 export const linesOf = (text: string): string[] => text.replace(/\r\n?/g, '\n').split('\n');
+
+/** The outlines of every letter as drawn, overlaps and all, where `matrix` puts the lettering. */
+export const letterPaths = (layout: Layout, face: Typeface, matrix: Matrix = IDENTITY): Path[] =>
+  layout.letters.flatMap((letter) =>
+    transformRegion(
+      letterOutlines(letter, face),
+      compose(compose(translation(letter.x, letter.y), scaling(layout.scale)), matrix),
+    ),
+  );
 
 /** One line with how it was set. */
 type Draft = {

@@ -84,7 +84,10 @@ function roughDistance(a: PieceShape, b: PieceShape): number {
   return least;
 }
 
-const indices = new WeakMap<PieceShape, { readonly index: Flatbush; readonly edges: readonly (readonly [Point, Point])[] }>();
+const indices = new WeakMap<
+  PieceShape,
+  { readonly index: Flatbush; readonly edges: readonly (readonly [Point, Point])[] }
+>();
 
 function edgesOf(shape: PieceShape) {
   let known = indices.get(shape);

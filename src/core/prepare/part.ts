@@ -3,7 +3,7 @@
 import type { Lettering, Member, Part, Placement, Sheet } from '../document/schema';
 import type { ClipEngine, TaggedPolygon } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boolean/session';
-import { closedPath, countSegments, reversePath } from '../geometry/path';
+import { closedPath, countSegments, type Path, reversePath } from '../geometry/path';
 import {
   type Box,
   boxCentre,
@@ -20,7 +20,7 @@ import {
   uniteBoxes,
 } from '../geometry/point';
 import { line } from '../geometry/segment';
-import { type Layout, layoutLettering } from '../lettering/layout';
+import { type Layout, layoutLettering, letterPaths } from '../lettering/layout';
 import type { Typeface } from '../lettering/typeface';
 import { LIMITS } from '../limits';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
@@ -47,6 +47,8 @@ export type PreparedMember = {
   readonly box: Box;
   readonly outlines: readonly Outline[];
   readonly layout: Layout | null;
+  /** Where its letters would be without closing up, as they are drawn, on the sheet; empty when nothing is closed up. */
+  readonly unclosed: readonly Path[];
   readonly missing: readonly string[];
   /** The letters and shapes of a copied part, by the names they have there; empty for other members. */
   readonly copied: readonly Source[];
@@ -101,6 +103,7 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
     box: EMPTY_BOX,
     outlines: [],
     layout: null,
+    unclosed: [],
     missing: [],
     copied: [],
   };
@@ -108,6 +111,7 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
   let ownBox: Box;
   let layout: Layout | null = null;
   let copied: readonly Source[] = [];
+  let unclosed: readonly Path[] = [];
   if (member.kind === 'lettering') {
     if (member.text.trim() === '') return { ...bare, trouble: { kind: 'no words' } };
     if (member.text.length > LIMITS.letteringCharacters)
@@ -117,6 +121,8 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
       return { ...bare, trouble: { kind: 'no typeface', face: member.face, sentence: answer.sentence } };
     layout = layoutLettering(member, answer.typeface);
     ownBox = layout.box;
+    if (member.closeUp)
+      unclosed = letterPaths(layoutLettering({ ...member, closeUp: null }, answer.typeface), answer.typeface, matrix);
     outlines = weldLettering(context.engine, layout, answer.typeface, weld, matrix, context.caches);
   } else if (member.kind === 'copy') {
     const original = context.copied(member.of);
@@ -143,6 +149,7 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
     box: boundsOf(outlines),
     outlines,
     layout,
+    unclosed,
     missing: layout?.missing ?? [],
     copied,
     trouble: null,

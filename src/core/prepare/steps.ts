@@ -1,5 +1,5 @@
 /** The steps after welding, in the order the part has them: each takes a clean shape and gives a clean shape. */
-import type { Part, Step } from '../document/schema';
+import type { Part } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boolean/session';
 import type { Path } from '../geometry/path';
@@ -8,7 +8,7 @@ import type { Layout } from '../lettering/layout';
 import { barsOf } from './bar';
 import { border } from './border';
 import { measureOutlines, type Outline, transformOutlines } from './outline';
-import { piecesOf } from './pieces';
+import { type Piece, pieceKeys, piecesOf } from './pieces';
 import type { Source } from './source';
 import { type Thickened, thicken } from './thicken';
 import { type Tie, type Tied, tiesFor } from './ties';
@@ -17,6 +17,8 @@ export type StepNotes = {
   /** Holes that thickening kept open, and how wide, in mm. */
   readonly heldOpen: Thickened['held'];
   readonly ties: readonly Tie[];
+  /** The pieces there were before they were tied, with their keys; null when there is no such step. */
+  readonly untied: { readonly pieces: readonly Piece[]; readonly keys: readonly string[] } | null;
   /** Keys of pieces left loose on purpose. */
   readonly leftLoose: readonly string[];
   /** Pieces that are too many to be tied; 0 when they were. */
@@ -32,7 +34,7 @@ export function applySteps(
   members: readonly SetMember[],
   sources: readonly Source[],
 ): { readonly shape: readonly Outline[]; readonly notes: StepNotes } {
-  let notes: StepNotes = { heldOpen: [], ties: [], leftLoose: [], tooManyToTie: 0 };
+  let notes: StepNotes = { heldOpen: [], ties: [], untied: null, leftLoose: [], tooManyToTie: 0 };
   let shape = bare;
   for (const step of part.steps) {
     if (!step.on || shape.length === 0) continue;
@@ -46,19 +48,20 @@ export function applySteps(
       );
       if (bars.length > 0) shape = united(engine, shape, bars);
     } else if (step.kind === 'tie' && part.keep === 'inside') {
-      const tied = tiesFor(shape, piecesOf(shape), sources, step);
+      const pieces = piecesOf(shape);
+      const tied = tiesFor(shape, pieces, sources, step);
       shape = joined(engine, shape, tied);
-      notes = { ...notes, ties: tied.ties, leftLoose: tied.left, tooManyToTie: tied.tooMany };
+      notes = {
+        ...notes,
+        ties: tied.ties,
+        untied: { pieces, keys: pieceKeys(pieces, sources) },
+        leftLoose: tied.left,
+        tooManyToTie: tied.tooMany,
+      };
     } else if (step.kind === 'border') shape = border(engine, shape, step);
   }
   return { shape, notes };
 }
-
-/** The first step of a kind, if the part has one. */
-export const stepOf = <K extends Step['kind']>(
-  part: Pick<Part, 'steps'>,
-  kind: K,
-): Extract<Step, { kind: K }> | undefined => part.steps.find((s): s is Extract<Step, { kind: K }> => s.kind === kind);
 
 const unlabelled = (paths: readonly Path[]): LabelledPath[] =>
   paths.map((path) => ({ path, labels: path.segments.map(() => -1) }));

@@ -6,10 +6,13 @@ import { startSentence } from '@/core/inspect/names';
 import { Choice } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { PartView, PieceView } from '@/worker/view';
-import styles from '../bench.module.css';
-import { partWords } from '../job-sheet';
-import { bringIntoSight, change, useBench } from '../store';
-import { NothingYet, useShownParts } from './shown-parts';
+import styles from '../../bench.module.css';
+import { partWords } from '../../job-sheet';
+import { bringIntoSight, change, useBench } from '../../store';
+import { NothingYet, useShownParts } from '../shown-parts';
+import { CloseUpOf } from './close-up';
+import { Bar, Thicken, Ties } from './steps';
+import { StrengthOf } from './strength';
 
 function Piece({ piece }: { piece: PieceView }) {
   const { box } = piece;
@@ -88,15 +91,43 @@ function PartPieces({ part, view }: { part: Part; view: PartView }) {
   );
 }
 
-/** Whether what is kept hangs together, part by part. */
+/** What makes a part one strong piece; for the sheet around a negative only its strength. */
+function Ways({ part, view }: { part: Part; view: PartView }) {
+  if (part.locked) return <p className="nf-muted nf-small mt-2">It is locked: it is not changed by hand.</p>;
+  return (
+    <>
+      {part.keep === 'inside' && (
+        <section aria-label="One piece">
+          <Heading>One piece</Heading>
+          <CloseUpOf part={part} view={view} />
+          <Bar part={part} view={view} />
+          <Ties part={part} view={view} />
+        </section>
+      )}
+      <section aria-label="Strength">
+        <Heading>Strength</Heading>
+        <Thicken part={part} view={view} />
+        <StrengthOf part={part} view={view} />
+      </section>
+    </>
+  );
+}
+
+/** Whether what is kept hangs together, part by part; the ways to mend it for the one that is selected. */
 export function Hold() {
   const parts = useShownParts();
-  if (parts.length === 0) return <NothingYet>Nothing to hold yet: add lettering or a shape first.</NothingYet>;
+  const [only] = parts;
+  if (!only) return <NothingYet>Nothing to hold yet: add lettering or a shape first.</NothingYet>;
   return (
     <>
       {parts.map(({ part, view }) => (
         <PartPieces key={part.id} part={part} view={view} />
       ))}
+      {parts.length === 1 ? (
+        <Ways key={only.part.id} part={only.part} view={only.view} />
+      ) : (
+        <p className="nf-muted nf-small mt-3">Select a part to close it up, tie it or thicken it.</p>
+      )}
     </>
   );
 }

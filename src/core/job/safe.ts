@@ -1,0 +1,102 @@
+/** The least size, and the least thickening, at which nothing of a part is thinner than is safe. */
+
+import type { Job, Part } from '../document/schema';
+import { boxCentre, isEmptyBox } from '../geometry/point';
+import { leastWidth } from '../inspect/strength';
+import { LIMITS } from '../limits';
+import type { FaceLookup, PreparedPart } from '../prepare/part';
+import type { Evaluator } from './evaluate';
+import { scaleMember } from './place';
+import { newStep, stepIn, withStep } from './steps';
+
+/** The part as it should be, or a sentence why there is no such part. */
+export type SafePart = { readonly ok: true; readonly part: Part } | { readonly ok: false; readonly sentence: string };
+
+/** Sizes are settled to this share. */
+const SETTLED = 0.002;
+const ROUNDS = 16;
+/** Sizes looked at, against the present one. */
+const SMALLEST = 1 / 50;
+const LARGEST = 50;
+
+const copyOf = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+
+/** What a changed part would be like. */
+function trier(job: Job, partId: string, evaluator: Evaluator, faces: FaceLookup) {
+  const part = job.parts.find((p) => p.id === partId);
+  const prepared = (changed: Part): PreparedPart | undefined =>
+    evaluator.prepare({ ...job, parts: job.parts.map((p) => (p.id === partId ? changed : p)) }, partId, faces);
+  const least = job.sheet.leastWidth ?? 0;
+  const isSafe = (changed: Part): boolean => {
+    const ready = prepared(changed);
+    return ready !== undefined && !isEmptyBox(ready.box) && leastWidth(ready.kept, least) === null;
+  };
+  return { part, prepared, least, isSafe };
+}
+
+/** The least value between two for which something holds, where it holds for `high`; to a share of the range. */
+function leastFor(low: number, high: number, holds: (value: number) => boolean, settled: number): number {
+  let lo = low;
+  let hi = high;
+  for (let k = 0; k < ROUNDS && hi - lo > settled; k++) {
+    const mid = (lo + hi) / 2;
+    if (holds(mid)) hi = mid;
+    else lo = mid;
+  }
+  return hi;
+}
+
+const NO_LEAST = 'The least safe width is not known: choose a material or type it at station Compose.';
+
+/** The part at its least safe size: everything it is made of scaled about its middle; its steps keep their widths. */
+export function atSafeSize(job: Job, partId: string, evaluator: Evaluator, faces: FaceLookup): SafePart {
+  const { part, prepared, least, isSafe } = trier(job, partId, evaluator, faces);
+  const now = part && prepared(part);
+  if (!part || !now || isEmptyBox(now.box)) return { ok: false, sentence: 'There is nothing to size.' };
+  if (!(least > 0)) return { ok: false, sentence: NO_LEAST };
+  const about = boxCentre(now.box);
+  const scaled = (factor: number): Part => {
+    const copy = copyOf(part);
+    for (const member of copy.members) scaleMember(member, factor, about);
+    return copy;
+  };
+  // Widths grow with the size, so that the narrowest says about where to look.
+  const width = leastWidth(now.kept, least * 3) ?? least * 3;
+  const guess = Math.min(LARGEST, Math.max(SMALLEST, least / width));
+  let low = guess;
+  let high = guess;
+  while (!isSafe(scaled(high))) {
+    low = high;
+    high *= 1.15;
+    if (high > LARGEST)
+      return { ok: false, sentence: 'No size makes it safe: what is too thin does not grow with it.' };
+  }
+  while (low > SMALLEST && low === high) {
+    if (isSafe(scaled(low / 1.15))) high = low /= 1.15;
+    else low /= 1.15;
+  }
+  const factor = leastFor(low, high, (f) => isSafe(scaled(f)), SETTLED * high);
+  return { ok: true, part: scaled(factor) };
+}
+
+/** The part thickened just so far that nothing is too thin. */
+export function thickenedEnough(
+  job: Job,
+  partId: string,
+  evaluator: Evaluator,
+  faces: FaceLookup,
+  capHeightMm: number,
+): SafePart {
+  const { part, prepared, least, isSafe } = trier(job, partId, evaluator, faces);
+  if (!part || !prepared(part)) return { ok: false, sentence: 'There is nothing to thicken.' };
+  if (!(least > 0)) return { ok: false, sentence: NO_LEAST };
+  const step = stepIn(part, 'thicken') ?? newStep('thicken', { capHeightMm, leastWidthMm: least });
+  const thickened = (by: number): Part => ({ ...part, steps: withStep(part.steps, { ...step, on: true, by }) });
+  if (isSafe(thickened(0)))
+    return { ok: true, part: { ...part, steps: part.steps.filter((s) => s.kind !== 'thicken') } };
+  const most = Math.min(LIMITS.offsetMostMm, least);
+  if (!isSafe(thickened(most)))
+    return { ok: false, sentence: 'Thickening alone does not make it safe; make it larger, or use another typeface.' };
+  const by = leastFor(0, most, (mm) => isSafe(thickened(mm)), 0.005);
+  return { ok: true, part: thickened(Math.ceil(by * 200) / 200) };
+}

@@ -1,0 +1,72 @@
+/** Steps of a part: first values that suit its size, and their order. */
+import type { CloseUp, Part, Step, StepOf } from '../document/schema';
+
+/** Thickening comes before ties, so that ties have the width asked for; the border goes around everything. */
+const ORDER: readonly Step['kind'][] = ['weld', 'thicken', 'bar', 'tie', 'border'];
+
+export const stepIn = <K extends Step['kind']>(part: Pick<Part, 'steps'>, kind: K): StepOf<K> | undefined =>
+  part.steps.find((s): s is StepOf<K> => s.kind === kind);
+
+/** The steps with one put in or replaced, in order. */
+export const withStep = (steps: readonly Step[], step: Step): Step[] =>
+  [...steps.filter((s) => s.kind !== step.kind), step].sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind));
+
+const tenths = (mm: number): number => Math.max(0.1, Math.round(mm * 10) / 10);
+
+/** What first values are made from, in mm: the height of a capital, or what stands for it, and the least safe width. */
+export type Measure = { readonly capHeightMm: number; readonly leastWidthMm: number | null };
+
+export const newCloseUp = ({ capHeightMm, leastWidthMm }: Measure): CloseUp => ({
+  overlap: tenths(Math.max(leastWidthMm ?? 0, capHeightMm / 40)),
+  words: false,
+  lines: false,
+});
+
+/** A step of a kind, switched on, with values that suit the size. */
+export function newStep<K extends Step['kind']>(kind: K, measure: Measure): StepOf<K>;
+export function newStep(kind: Step['kind'], { capHeightMm, leastWidthMm }: Measure): Step {
+  const thin = tenths(capHeightMm / 25);
+  switch (kind) {
+    case 'weld':
+      return { kind, on: true };
+    case 'thicken':
+      return {
+        kind,
+        on: true,
+        by: Math.round(Math.max(0.05, capHeightMm / 100) * 20) / 20,
+        corners: 'round',
+        holesOpen: null,
+      };
+    case 'bar':
+      return {
+        kind,
+        on: true,
+        at: 'under',
+        height: tenths(Math.max(leastWidthMm ?? 0, capHeightMm / 6)),
+        overlap: thin,
+        beyond: 0,
+        ends: 'square',
+      };
+    case 'tie':
+      return {
+        kind,
+        on: true,
+        width: tenths(Math.max(leastWidthMm ?? 0, capHeightMm / 12)),
+        overlap: thin,
+        ends: 'square',
+        direction: 'any',
+        answers: [],
+      };
+    case 'border':
+      return {
+        kind,
+        on: true,
+        distance: tenths(capHeightMm / 4),
+        corners: 'round',
+        envelope: false,
+        bridge: 0,
+        smooth: 0,
+        holesFrom: null,
+      };
+  }
+}
