@@ -40,9 +40,21 @@ export function followDocument(): () => void {
         });
     }
   };
+  const cut = async () => {
+    const { job, look } = useBench.getState();
+    if (look !== 'cut') return;
+    try {
+      const cutPieces = await computing().asCut(job);
+      if (!stopped && cutPieces) useBench.setState({ cutPieces });
+    } catch {
+      // The evaluation of the document says what is wrong with it.
+    }
+  };
   void compute();
+  void cut();
   const leave = useBench.subscribe((now, before) => {
     if (now.job !== before.job) void compute();
+    if (now.job !== before.job || now.look !== before.look) void cut();
   });
   return () => {
     stopped = true;

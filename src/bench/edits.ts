@@ -1,11 +1,19 @@
 /** Changes to a job document, each one thing a user does. They work on a draft (immer) or on a copy. */
 
-import type { Job, Member, Part, ShapeKind, Step, StepOf } from '@/core/document/schema';
-import { applyMatrix, type Box, type Matrix, type Point } from '@/core/geometry/point';
+import type { Copy, Job, Member, Part, ShapeKind, Step, StepOf } from '@/core/document/schema';
+import {
+  applyMatrix,
+  type Box,
+  boxCentre,
+  boxHeight,
+  isEmptyBox,
+  type Matrix,
+  type Point,
+} from '@/core/geometry/point';
 import { newCopy, newLettering, newPart, newShape } from '@/core/job/defaults';
 import { putTogether, splitPart } from '@/core/job/regroup';
 import { type Measure, newStep, stepIn, withStep } from '@/core/job/steps';
-import type { PartView } from '@/worker/view';
+import type { JobView, PartView } from '@/worker/view';
 
 /** An id that no part, member or operation of the job has yet, nor is among those `also` taken. */
 export function freeId(job: Job, stem: string, also: readonly string[] = []): string {
@@ -74,6 +82,93 @@ export function measureOf(job: Job, view: PartView | undefined): Measure {
   const box = view?.box;
   const height = box && box.maxY > box.minY ? (box.maxY - box.minY) / 3 : 10;
   return { capHeightMm: capitals.length > 0 ? Math.max(...capitals) : height, leastWidthMm: job.sheet.leastWidth };
+}
+
+/** The middle of a part as drawn; where nothing is, the sheet's corner. */
+function middleOf(view: JobView | null, partId: string): Point {
+  const box = view?.parts.find((p) => p.id === partId)?.box;
+  return box && !isEmptyBox(box) ? boxCentre(box) : { x: 0, y: 0 };
+}
+
+/** A border around a part, as a part of its own that goes along with it; returns what to select. */
+export function addBorder(job: Job, partId: string, view: JobView | null): { partId: string; memberId: string } | null {
+  const at = job.parts.findIndex((p) => p.id === partId);
+  const original = job.parts[at];
+  if (!original) return null;
+  const copy = { ...newCopy(freeId(job, 'copy'), partId, job.sheet), follows: true };
+  copy.placement = { x: 0, y: 0, turn: 0, mirror: false };
+  const measure = measureOf(
+    job,
+    view?.parts.find((p) => p.id === partId),
+  );
+  const part = newPart(freeId(job, 'part'), `Border of ${partTitle(original)}`.slice(0, 100), [copy], job);
+  part.steps = withStep(part.steps, newStep('border', measure));
+  job.parts.splice(at + 1, 0, part);
+  setBackingUse(job, part.id, 'engraved', view);
+  return { partId: part.id, memberId: copy.id };
+}
+
+const partTitle = (part: Part): string => {
+  const words = part.members.find((m) => m.kind === 'lettering' && m.text.trim());
+  return part.name.trim() || (words?.kind === 'lettering' ? words.text.trim().split('\n').join(' / ') : 'a part');
+};
+
+/** What becomes of the words on a backing. */
+export type BackingUse = 'glued' | 'engraved';
+
+/** The part a border goes around, and the copy of it. */
+function bordered(job: Job, part: Part): { original: Part; copy: Copy } | null {
+  const copy = part.members.find((m): m is Copy => m.kind === 'copy');
+  const original = copy && partOf(job, copy.of);
+  return copy && original ? { original, copy } : null;
+}
+
+/** Whether the words of a border's part are cut to be glued on, or engraved; null when it is neither. */
+export function backingUse(job: Job, part: Part): BackingUse | null {
+  const pair = bordered(job, part);
+  if (!pair || !stepIn(part, 'border')) return null;
+  return pair.original.work.some((w) => w.what === 'fill') && pair.copy.follows ? 'engraved' : 'glued';
+}
+
+/** Distance between two pieces laid side by side, in mm. */
+const BESIDE_MM = 5;
+
+/** Cut the words too and lay the backing below them, or engrave them on it. */
+export function setBackingUse(job: Job, partId: string, use: BackingUse, view: JobView | null): void {
+  const part = partOf(job, partId);
+  const pair = part && bordered(job, part);
+  if (!part || !pair) return;
+  const { original, copy } = pair;
+  const operation = (kind: 'cut' | 'engrave') => job.operations.find((o) => o.kind === kind)?.id;
+  const [cut, engrave] = [operation('cut'), operation('engrave')];
+  if (cut) part.work = [{ what: 'outline', operation: cut }];
+  if (use === 'engraved') {
+    if (engrave) original.work = [{ what: 'fill', operation: engrave }];
+    copy.follows = true;
+    copy.placement.x = copy.placement.y = 0;
+    return;
+  }
+  if (cut) original.work = [{ what: 'outline', operation: cut }];
+  const box = view?.parts.find((p) => p.id === original.id)?.box;
+  const own = view?.parts.find((p) => p.id === partId)?.box;
+  if (!copy.follows || !box || isEmptyBox(box)) return;
+  const middle = boxCentre(box);
+  const half =
+    own && !isEmptyBox(own) ? boxHeight(own) / 2 : boxHeight(box) / 2 + (stepIn(part, 'border')?.distance ?? 0);
+  copy.follows = false;
+  copy.placement.x = Math.round(middle.x * 1e3) / 1e3;
+  copy.placement.y = Math.round((box.minY - BESIDE_MM - half) * 1e3) / 1e3;
+}
+
+/** Let a copy go along with what it copies, or stay where it is; it does not move by this. */
+export function setFollows(job: Job, partId: string, memberId: string, follows: boolean, view: JobView | null): void {
+  const copy = memberOf(job, partId, memberId);
+  if (copy?.kind !== 'copy' || copy.follows === follows) return;
+  const middle = middleOf(view, copy.of);
+  const way = follows ? -1 : 1;
+  copy.placement.x += way * middle.x;
+  copy.placement.y += way * middle.y;
+  copy.follows = follows;
 }
 
 /** Take a member out; a part without members goes too. */

@@ -13,6 +13,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Esc', 'step out'],
   ['Delete', 'remove'],
   ['Ctrl or Cmd Z', 'undo; with Shift redo'],
+  ['V', 'while held: the sheet as cut, or back to the drawing'],
   ['D', 'duplicate'],
   ['E', 'export'],
   ['?', 'this list'],

@@ -7,7 +7,7 @@ import { duplicatePart, memberOf, removeMember } from './edits';
 import { focusWords } from './focus-words';
 import { fitSheet, zoomBy } from './sheet/camera';
 import { STATIONS } from './stations/list';
-import { change, goToStation, redo, select, undo, useBench } from './store';
+import { change, goToStation, type Look, redo, select, setLook, undo, useBench } from './store';
 
 /** The grid step that arrows nudge by, in mm. */
 const stepMm = (): number => (useBench.getState().job.units === 'mm' ? 1 : 25.4 / 16);
@@ -66,6 +66,20 @@ export function duplicateSelected(): void {
   if (copy) select(copy, useBench.getState().job.parts.find((p) => p.id === copy)?.members[0]?.id ?? null);
 }
 
+/** The look that was chosen before the key for the cut was held down. */
+let lookBefore: Look | null = null;
+
+function flip(down: boolean): void {
+  const { look } = useBench.getState();
+  if (down && lookBefore === null) {
+    lookBefore = look;
+    setLook(look === 'cut' ? 'drawing' : 'cut');
+  } else if (!down && lookBefore !== null) {
+    setLook(lookBefore);
+    lookBefore = null;
+  }
+}
+
 export function useBenchKeys(showKeys: () => void): void {
   useHotkeys('1,2,3,4,5,6', (e) => {
     const stop = STATIONS[Number(e.key) - 1];
@@ -107,6 +121,7 @@ export function useBenchKeys(showKeys: () => void): void {
   useHotkeys('delete,backspace', () => removeSelected());
   useHotkeys('d', () => duplicateSelected());
   useHotkeys('e', () => goToStation('prove'));
+  useHotkeys('v', (e) => flip(e.type === 'keydown'), { keydown: true, keyup: true });
   useHotkeys('shift+slash,?', () => showKeys(), { useKey: true });
   useHotkeys(
     'mod+z',

@@ -3,7 +3,7 @@ import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'imm
 import { create } from 'zustand';
 import type { Job } from '@/core/document/schema';
 import type { Station } from '@/core/inspect/finding';
-import type { JobView } from '@/worker/view';
+import type { CutPieceView, JobView } from '@/worker/view';
 
 enablePatches();
 
@@ -35,6 +35,8 @@ export type BenchState = {
   /** The only operation shown, or null for all. */
   readonly only: string | null;
   readonly view: JobView | null;
+  /** The pieces after the cut, while that look is chosen. */
+  readonly cutPieces: readonly CutPieceView[] | null;
   readonly progress: { done: number; of: number } | null;
   readonly save: SaveState;
   /** A place on the sheet to bring into sight; a new object each time. */
@@ -59,6 +61,7 @@ export const useBench = create<BenchState>(() => ({
   look: 'drawing',
   only: null,
   view: null,
+  cutPieces: null,
   progress: null,
   save: { kind: 'saved', at: '' },
   goTo: null,
@@ -88,6 +91,7 @@ export function openBench(
     look: 'drawing',
     only: null,
     view: null,
+    cutPieces: null,
     progress: null,
     save: { kind: 'saved', at: savedAt },
     goTo: null,

@@ -53,3 +53,12 @@ export const jobRevisions = pgTable(
   },
   (table) => [primaryKey({ columns: [table.jobId, table.version] })],
 );
+
+/** What stock there is, with what is safe in it; first values come with the migration. */
+export const materials = pgTable('materials', {
+  name: text('name').primaryKey(),
+  /** The least safe width is the greater of the two: a length, and a share of the thickness. */
+  leastWidthMm: doublePrecision('least_width_mm').notNull(),
+  leastPerThickness: doublePrecision('least_per_thickness').notNull(),
+  kerfMm: doublePrecision('kerf_mm').notNull(),
+});

@@ -5,6 +5,7 @@ import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { isEmptyBox } from '../core/geometry/point';
+import { asCut } from '../core/job/as-cut';
 import { Evaluator } from '../core/job/evaluate';
 import { drawingOf, type ExportScope, type FileFormat, fileName, writeFile } from '../core/job/export';
 import { pictureOf } from '../core/job/picture';
@@ -15,7 +16,7 @@ import { layoutLettering, letterPaths, linesOf } from '../core/lettering/layout'
 import { sameFamily } from '../core/lettering/pick';
 import { loadTypeface, type Typeface } from '../core/lettering/typeface';
 import type { FaceAnswer, FaceLookup } from '../core/prepare/part';
-import { type JobUpdate, type JobView, updateOf, viewOf } from './view';
+import { type CutPieceView, cutViewOf, type JobUpdate, type JobView, updateOf, viewOf } from './view';
 
 export type FaceSample = {
   readonly family: string;
@@ -40,6 +41,7 @@ export class Host {
   private readonly evaluators: Promise<Evaluator>;
   private readonly faces = new Map<string, Promise<FaceAnswer>>();
   private newest = 0;
+  private newestCut = 0;
   private given: { readonly serial: number; readonly view: JobView } | null = null;
 
   constructor(
@@ -98,6 +100,16 @@ export class Host {
       name: fileName(job, format, scope),
       bytes: writeFile(drawing, format, job.export),
     }));
+  }
+
+  /** The pieces there are after the cut; null when a newer document has come in meanwhile. */
+  async asCut(job: Job): Promise<CutPieceView[] | null> {
+    const mine = ++this.newestCut;
+    const evaluator = await this.evaluators;
+    const faces = await this.lookup(job);
+    await this.pause();
+    if (mine !== this.newestCut) return null;
+    return cutViewOf(asCut(evaluator.engine, job, evaluator.evaluate(job, faces)));
   }
 
   /** A part at its least safe size, or thickened just enough; or a sentence why not. */

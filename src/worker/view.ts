@@ -6,6 +6,7 @@ import type { Box, Matrix } from '../core/geometry/point';
 import type { Finding } from '../core/inspect/finding';
 import { pieceName } from '../core/inspect/names';
 import type { Strength, Stretch } from '../core/inspect/strength';
+import type { CutPiece } from '../core/job/as-cut';
 import type { JobResult } from '../core/job/evaluate';
 import { LIMITS } from '../core/limits';
 import type { Outline } from '../core/prepare/outline';
@@ -105,6 +106,16 @@ export type JobView = {
   readonly findings: readonly Finding[];
   readonly workBox: Box;
 };
+
+/** A piece left standing after the cut. */
+export type CutPieceView = {
+  readonly partId: string | null;
+  readonly kind: PieceKind;
+  readonly d: string;
+};
+
+export const cutViewOf = (pieces: readonly CutPiece[]): CutPieceView[] =>
+  pieces.map(({ partId, kind, outlines }) => ({ partId, kind, d: dataOf(outlines) }));
 
 /** A view as it is sent: parts that are the same object as in the view before are named only. */
 export type JobUpdate = Omit<JobView, 'parts'> & {

@@ -40,6 +40,7 @@ export function SheetView() {
   const job = useBench((s) => s.job);
   const view = useBench((s) => s.view);
   const look = useBench((s) => s.look);
+  const cutPieces = useBench((s) => s.cutPieces);
   const only = useBench((s) => s.only);
   const station = useBench((s) => s.station);
   const goTo = useBench((s) => s.goTo);
@@ -107,7 +108,7 @@ export function SheetView() {
         <g transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`}>
           <EngravePattern k={k} />
           <rect data-stock width={job.sheet.width} height={job.sheet.height} className={styles.sheet} />
-          {view && <Work job={job} view={view} look={look} only={only} />}
+          {view && <Work job={job} view={view} cutPieces={cutPieces} look={look} only={only} />}
           {view?.parts.flatMap((part) =>
             part.members.map((member) => (
               <path
@@ -128,10 +129,14 @@ export function SheetView() {
             )),
           )}
         </g>
-        {station === 'hold' && <HoldLayer camera={camera} toMm={toMm} />}
-        {station === 'hold' && <LoosePlaces camera={camera} />}
+        {station === 'hold' && look !== 'cut' && (
+          <>
+            <HoldLayer camera={camera} toMm={toMm} />
+            <LoosePlaces camera={camera} />
+          </>
+        )}
         {look === 'outlines' && <Nodes camera={camera} />}
-        <Frame camera={camera} onPress={press} />
+        {look !== 'cut' && <Frame camera={camera} onPress={press} />}
       </svg>
       <Rulers camera={camera} unit={job.units} />
       <div className={styles.corner} style={{ width: RULER.left, height: RULER.top }} />

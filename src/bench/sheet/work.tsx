@@ -4,11 +4,17 @@
 import { memo } from 'react';
 import type { Job } from '@/core/document/schema';
 import { DASHES, kindColour } from '@/ui/marks';
-import type { JobView, PartView } from '@/worker/view';
+import type { CutPieceView, JobView } from '@/worker/view';
 import type { Look } from '../store';
 import styles from './sheet.module.css';
 
-type Props = { readonly job: Job; readonly view: JobView; readonly look: Look; readonly only: string | null };
+type Props = {
+  readonly job: Job;
+  readonly view: JobView;
+  readonly cutPieces: readonly CutPieceView[] | null;
+  readonly look: Look;
+  readonly only: string | null;
+};
 
 /** Slanted lines for engraved areas; drawn in screen pixels whatever the zoom. */
 export function EngravePattern({ k }: { k: number }) {
@@ -90,27 +96,26 @@ function Drawing({ job, view, only }: Props) {
   );
 }
 
-function AsCut({ job, view }: Props) {
-  const cutIds = new Set(view.operations.filter((o) => o.kind === 'cut').flatMap((o) => o.outlinesOf));
-  const isNegative = (p: PartView) => job.parts.find((x) => x.id === p.id)?.keep === 'outside';
-  const negatives = view.parts.filter(isNegative);
+/** Tints of pieces: the main one first; pieces that come away take turns. */
+const AWAY_TINTS = ['#C8553D', '#2F6F8F', '#7A5C99', '#5B7F3B', '#B0812E', '#8F4A6B'];
+
+/** What stays and what falls, each piece in its own tint; scrap has dropped away. */
+function AsCut({ view, pieces }: { view: JobView; pieces: readonly CutPieceView[] }) {
+  let away = 0;
   return (
     <>
-      {negatives.length > 0 && (
-        <>
-          <rect width={job.sheet.width} height={job.sheet.height} fill="var(--nf-kept)" className={styles.area} />
-          {negatives.map((part) => (
-            <Area key={part.id} d={part.d} fill="var(--nf-bench)" />
-          ))}
-        </>
-      )}
-      {view.parts
-        .filter((p) => !isNegative(p))
-        .map((part) =>
-          cutIds.has(part.id) || job.parts.find((p) => p.id === part.id)?.work.length === 0 ? (
-            <Area key={part.id} d={part.d} fill="var(--nf-kept)" />
-          ) : null,
-        )}
+      {pieces.map((piece, i) => (
+        <path
+          // biome-ignore lint/suspicious/noArrayIndexKey: pieces have no name of their own
+          key={i}
+          d={piece.d}
+          className={styles.area}
+          data-piece={piece.kind}
+          fillRule="nonzero"
+          fill={piece.kind === 'main' ? 'var(--nf-kept)' : AWAY_TINTS[away++ % AWAY_TINTS.length]}
+          fillOpacity={piece.kind === 'main' ? 1 : 0.75}
+        />
+      ))}
       {view.operations
         .filter((o) => o.kind !== 'cut')
         .flatMap((o) => [
@@ -126,13 +131,12 @@ function AsCut({ job, view }: Props) {
             <Line key={`${o.id}-${id}`} d={part.d} colour="var(--nf-ink)" />
           );
         })}
-      {view.parts.map((part) => part.awayD && <path key={part.id} d={part.awayD} className={styles.pieceArea} />)}
     </>
   );
 }
 
 export const Work = memo(function Work(props: Props) {
-  if (props.look === 'cut') return <AsCut {...props} />;
+  if (props.look === 'cut' && props.cutPieces) return <AsCut view={props.view} pieces={props.cutPieces} />;
   if (props.look === 'outlines')
     return (
       <>

@@ -1,22 +1,24 @@
 'use client';
 
-import { ChevronsDown, Circle, Heart, Hexagon, Minus, Shapes, Square, Star, Trash2, Type } from 'lucide-react';
+import { ChevronsDown, Circle, Frame, Heart, Hexagon, Minus, Shapes, Square, Star, Trash2, Type } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
 import type { Copy, Member, Part, ShapeKind } from '@/core/document/schema';
 import { boxCentre, isEmptyBox } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
-import { Choice, NumberField, QuantityField, Row, TextField } from '@/ui/fields';
+import { Choice, NumberField, Row, Switch, TextField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
-import { addMember, addPart, memberOf, moveEntry, type NewThing, removeMember } from '../edits';
+import { addBorder, addMember, addPart, memberOf, moveEntry, type NewThing, removeMember, setFollows } from '../edits';
 import { focusWords } from '../focus-words';
 import { partWords } from '../job-sheet';
 import { change, select, useBench } from '../store';
+import { BorderEditor } from './border-editor';
 import { LetteringEditor } from './lettering-editor';
 import { PlaceEditor } from './place-editor';
 import { ShapeEditor, shapeWord } from './shape-editor';
+import { SheetEditor } from './sheet-editor';
 
 const SHAPES: readonly { readonly kind: ShapeKind; readonly icon: typeof Type }[] = [
   { kind: 'rectangle', icon: Square },
@@ -40,6 +42,13 @@ function Add({ partId, beside }: { partId: string | null; beside: string }) {
     });
     select(made.partId, made.memberId);
     if (kind === 'lettering') focusWords();
+  };
+  const border = () => {
+    let made: { partId: string; memberId: string } | null = null;
+    change((job) => {
+      if (partId) made = addBorder(job, partId, useBench.getState().view);
+    });
+    if (made) select((made as { partId: string }).partId, (made as { memberId: string }).memberId);
   };
   return (
     <>
@@ -75,62 +84,12 @@ function Add({ partId, beside }: { partId: string | null; beside: string }) {
           </Dropdown.Menu>
         </Dropdown>
       </div>
-    </>
-  );
-}
-
-function SheetEditor() {
-  const sheet = useBench((s) => s.job.sheet);
-  const unit = useBench((s) => s.job.units);
-  const setSheet = (key: 'width' | 'height', mm: number) =>
-    change((job) => {
-      job.sheet[key] = mm;
-    }, `sheet:${key}`);
-  return (
-    <>
-      <Heading>Sheet</Heading>
-      <QuantityField
-        label="Width"
-        unit={unit}
-        value={sheet.width}
-        least={LIMITS.sheetLeastMm}
-        most={LIMITS.sheetMostMm}
-        stepMm={unit === 'mm' ? 10 : 25.4}
-        onChange={(mm) => setSheet('width', mm)}
-      />
-      <QuantityField
-        label="Height"
-        unit={unit}
-        value={sheet.height}
-        least={LIMITS.sheetLeastMm}
-        most={LIMITS.sheetMostMm}
-        stepMm={unit === 'mm' ? 10 : 25.4}
-        onChange={(mm) => setSheet('height', mm)}
-      />
-      <TextField
-        label="Material"
-        value={sheet.material}
-        most={LIMITS.nameCharacters}
-        placeholder="such as birch ply"
-        onChange={(text) =>
-          change((job) => {
-            job.sheet.material = text;
-          }, 'material')
-        }
-      />
-      <QuantityField
-        label="Thickness"
-        unit={unit}
-        value={sheet.thickness ?? 0}
-        least={0}
-        most={1000}
-        stepMm={unit === 'mm' ? 0.5 : 25.4 / 16}
-        onChange={(mm) =>
-          change((job) => {
-            job.sheet.thickness = mm === 0 ? null : mm;
-          }, 'thickness')
-        }
-      />
+      {partId && box && !isEmptyBox(box) && (
+        <Button variant="plain" className="w-100 mt-2" onClick={border} title="A part of its own that follows this one">
+          <Frame size={14} className="me-1" aria-hidden="true" />
+          Border around it
+        </Button>
+      )}
     </>
   );
 }
@@ -173,6 +132,11 @@ function CopyEditor({ partId, member }: { partId: string; member: Copy }) {
             if (draft?.kind === 'copy') draft.scale = scale;
           }, `scale:${member.id}`)
         }
+      />
+      <Switch
+        label="Goes along with it"
+        on={member.follows}
+        onChange={(follows) => change((job) => setFollows(job, partId, member.id, follows, useBench.getState().view))}
       />
     </>
   );
@@ -305,6 +269,7 @@ export function Compose() {
   return (
     <>
       {member?.kind === 'lettering' && <LetteringEditor key={member.id} partId={part.id} member={member} />}
+      <BorderEditor key={`border-${part.id}`} part={part} />
       {member?.kind === 'copy' && <CopyEditor key={member.id} partId={part.id} member={member} />}
       {member && member.kind !== 'lettering' && member.kind !== 'copy' && (
         <ShapeEditor key={member.id} partId={part.id} member={member} />

@@ -27,7 +27,8 @@ export function StationPanel() {
   const stop = STATIONS.find((s) => s.id === station);
   const Panel = PANELS[station];
   return (
-    <aside className={styles.station} aria-label={`Station ${stop?.word}`}>
+    // A new station starts at its top.
+    <aside key={station} className={styles.station} aria-label={`Station ${stop?.word}`}>
       <h1>{stop?.word}</h1>
       <p className={styles.lead}>{stop?.lead}</p>
       <Panel />

@@ -176,6 +176,10 @@ const copySchema = z.strictObject({
   kind: z.literal('copy'),
   of: id.describe('Id of the part whose shape is copied, live; the origin is the middle of that shape.'),
   scale: about(z.number().min(0.001).max(1000).default(1), 'How many times as large as what it copies.'),
+  follows: about(
+    z.boolean().default(false),
+    'Whether its place counts from the middle of what it copies, so that it goes along with it.',
+  ),
 });
 
 const memberSchema = z.discriminatedUnion('kind', [

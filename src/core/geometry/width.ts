@@ -223,14 +223,13 @@ class Walls {
         const qy = ay + u * dy;
         const d = Math.hypot(qx - cx, qy - cy);
         if (d >= least) continue;
-        // In the middle of a chord its own direction counts; at an end, that of the disc's radius there.
-        const inside = u > 0 && u < 1;
-        const facing = inside
-          ? ((-dy * nx + dx * ny) * this.way) / l
-          : d > 0
-            ? ((cx - qx) * nx + (cy - qy) * ny) / d
-            : -1;
-        if (facing > FACING || (qx - x) * nx + (qy - y) * ny <= 0) continue;
+        const ahead = (qx - x) * nx + (qy - y) * ny;
+        if (ahead <= 0) continue;
+        // In the middle of a chord its own direction counts; at an end, that of the disc that touches there.
+        const apart = (qx - x) ** 2 + (qy - y) ** 2;
+        const facing =
+          u > 0 && u < 1 ? ((-dy * nx + dx * ny) * this.way) / l : 1 - (2 * ahead * ahead) / Math.max(apart, 1e-18);
+        if (facing > FACING) continue;
         least = d;
         found = { x: qx, y: qy, wall: i, along: (this.along[i] as number) + u * l };
       }

@@ -33,6 +33,8 @@ const WAY_ROUND = 3;
 const TAPER = 4;
 /** Small pieces are thin all over; there the way round is at most half the outline. */
 const SMALL_SHARE = 0.4;
+/** Widths are measured to this, in mm. */
+const ROUNDING_MM = 0.005;
 /** Lines across a stretch are about this many to the width asked for. */
 const LINES = 3;
 
@@ -47,7 +49,9 @@ export function leastWidth(kept: readonly Outline[], most: number): number | nul
   return thin[0]?.width ?? null;
 }
 
-function stretches(outlines: readonly Outline[], most: number, side: 'inside' | 'outside'): Stretch[] {
+function stretches(outlines: readonly Outline[], asked: number, side: 'inside' | 'outside'): Stretch[] {
+  // What is as wide as asked, but for rounding, is wide enough.
+  const most = asked - ROUNDING_MM;
   if (!(most > 0)) return [];
   const paths = outlines.map((o) => o.path);
   const lengths = paths.map((p) => pathStops(p));

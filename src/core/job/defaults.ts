@@ -72,6 +72,7 @@ export const newCopy = (id: string, of: string, sheet: Sheet): Copy => ({
   placement: { x: sheet.width / 2, y: sheet.height / 2, turn: 0, mirror: false },
   of,
   scale: 1,
+  follows: false,
 });
 
 /** A part of one member whose outlines go to the job's first cut, if it has one. */

@@ -57,7 +57,7 @@ export class Evaluator {
   private readonly serials = new WeakMap<object, number>();
   private nextSerial = 1;
 
-  constructor(private readonly engine: ClipEngine) {}
+  constructor(readonly engine: ClipEngine) {}
 
   /** Evaluate step by step: yields after each part, so that a caller can show progress or stop; returns the result. */
   *steps(job: Job, faces: FaceLookup): Generator<Progress, JobResult> {

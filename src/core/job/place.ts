@@ -11,15 +11,17 @@ export function moveMember(member: Member, dx: number, dy: number): void {
 
 /** Scale with locked proportions about a point of the sheet. */
 export function scaleMember(member: Member, factor: number, about: Point): void {
+  if (member.kind === 'copy') member.scale *= factor;
+  // What goes along with another part keeps its distance from the middle of that.
+  if (member.kind === 'copy' && member.follows) return;
   member.placement.x = about.x + (member.placement.x - about.x) * factor;
   member.placement.y = about.y + (member.placement.y - about.y) * factor;
-  if (member.kind === 'copy') member.scale *= factor;
   mapLengths(member, (mm) => mm * factor);
 }
 
 /** Turn by degrees about a point of the sheet. */
 export function turnMember(member: Member, degrees: number, about: Point): void {
-  const a = (degrees * Math.PI) / 180;
+  const a = member.kind === 'copy' && member.follows ? 0 : (degrees * Math.PI) / 180;
   const dx = member.placement.x - about.x;
   const dy = member.placement.y - about.y;
   member.placement.x = about.x + dx * Math.cos(a) - dy * Math.sin(a);
@@ -31,6 +33,7 @@ export function turnMember(member: Member, degrees: number, about: Point): void 
 /** Mirror left to right in place, about the middle of its bounds. */
 export function mirrorMember(member: Member, middleX: number): void {
   member.placement.mirror = !member.placement.mirror;
-  member.placement.x = 2 * middleX - member.placement.x;
+  if (member.kind === 'copy' && member.follows) member.placement.x = -member.placement.x;
+  else member.placement.x = 2 * middleX - member.placement.x;
   member.placement.turn = -member.placement.turn;
 }

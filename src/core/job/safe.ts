@@ -15,6 +15,9 @@ export type SafePart = { readonly ok: true; readonly part: Part } | { readonly o
 /** Sizes are settled to this share. */
 const SETTLED = 0.002;
 const ROUNDS = 16;
+/** Depths of thickening tried up to the least safe width, and how fine the least of them is settled, in mm. */
+const DEPTHS = 24;
+const FINEST_MM = 0.005;
 /** Sizes looked at, against the present one. */
 const SMALLEST = 1 / 50;
 const LARGEST = 50;
@@ -94,9 +97,14 @@ export function thickenedEnough(
   const thickened = (by: number): Part => ({ ...part, steps: withStep(part.steps, { ...step, on: true, by }) });
   if (isSafe(thickened(0)))
     return { ok: true, part: { ...part, steps: part.steps.filter((s) => s.kind !== 'thicken') } };
+  // More is not always safer: outlines that just grow together leave a thin neck. So every depth is tried in turn.
   const most = Math.min(LIMITS.offsetMostMm, least);
-  if (!isSafe(thickened(most)))
-    return { ok: false, sentence: 'Thickening alone does not make it safe; make it larger, or use another typeface.' };
-  const by = leastFor(0, most, (mm) => isSafe(thickened(mm)), 0.005);
-  return { ok: true, part: thickened(Math.ceil(by * 200) / 200) };
+  for (let i = 1; i <= DEPTHS; i++) {
+    const deep = (most * i) / DEPTHS;
+    if (!isSafe(thickened(deep))) continue;
+    const by =
+      Math.ceil(leastFor((most * (i - 1)) / DEPTHS, deep, (mm) => isSafe(thickened(mm)), FINEST_MM) * 1000) / 1000;
+    return { ok: true, part: isSafe(thickened(by)) ? thickened(by) : thickened(deep) };
+  }
+  return { ok: false, sentence: 'Thickening alone does not make it safe; make it larger, or use another typeface.' };
 }

@@ -17,7 +17,7 @@ const tenths = (mm: number): number => Math.max(0.1, Math.round(mm * 10) / 10);
 export type Measure = { readonly capHeightMm: number; readonly leastWidthMm: number | null };
 
 export const newCloseUp = ({ capHeightMm, leastWidthMm }: Measure): CloseUp => ({
-  overlap: tenths(Math.max(leastWidthMm ?? 0, capHeightMm / 40)),
+  overlap: tenths(Math.max(1.2 * (leastWidthMm ?? 0), capHeightMm / 40)),
   words: false,
   lines: false,
 });

@@ -95,7 +95,7 @@ const weldIsOn = (part: Part): boolean => part.steps.every((s) => s.kind !== 'we
 
 /** `copies` is how many copies the part holds: they share what may be copied. */
 function prepareMember(member: Member, weld: boolean, copies: number, context: PrepareContext): PreparedMember {
-  const matrix = placementMatrix(member.placement);
+  let matrix = placementMatrix(member.placement);
   const bare = {
     id: member.id,
     matrix,
@@ -132,6 +132,7 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
     if (count > LIMITS.copiedSegments) return { ...bare, trouble: { kind: 'too many segments', count } };
     const middle = isEmptyBox(original.box) ? { x: 0, y: 0 } : boxCentre(original.box);
     const toOrigin = compose(translation(-middle.x, -middle.y), scaling(member.scale));
+    if (member.follows) matrix = compose(matrix, translation(middle.x, middle.y));
     const own = transformOutlines(original.solid, toOrigin);
     ownBox = boundsOf(own);
     outlines = transformOutlines(own, matrix);

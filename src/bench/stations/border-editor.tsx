@@ -1,0 +1,110 @@
+'use client';
+
+/** A border around another part's shape: how far, how it runs, and what becomes of the words in it. */
+import Form from 'react-bootstrap/Form';
+import type { Part, StepOf } from '@/core/document/schema';
+import { stepIn } from '@/core/job/steps';
+import { LIMITS } from '@/core/limits';
+import { Choice, QuantityField, Switch } from '@/ui/fields';
+import { Heading } from '@/ui/heading';
+import { backingUse, editStep, measureOf, setBackingUse } from '../edits';
+import { change, useBench } from '../store';
+
+export function BorderEditor({ part }: { part: Part }) {
+  const unit = useBench((s) => s.job.units);
+  const use = useBench((s) => backingUse(s.job, part));
+  const view = useBench((s) => s.view);
+  const step = stepIn(part, 'border');
+  if (!step) return null;
+  const set = (values: Partial<StepOf<'border'>>, merge: string | null = null) =>
+    change(
+      (job) =>
+        editStep(
+          job,
+          part.id,
+          'border',
+          measureOf(
+            job,
+            view?.parts.find((p) => p.id === part.id),
+          ),
+          (s) => {
+            Object.assign(s, values);
+          },
+        ),
+      merge && `border:${merge}:${part.id}`,
+    );
+  const small = unit === 'mm' ? 0.5 : 25.4 / 64;
+  const length = (label: string, key: 'distance' | 'bridge' | 'smooth', note?: string) => (
+    <QuantityField
+      label={label}
+      unit={unit}
+      value={step[key]}
+      least={0}
+      most={LIMITS.offsetMostMm}
+      stepMm={small}
+      onChange={(mm) => set({ [key]: mm }, note ?? key)}
+    />
+  );
+  return (
+    <>
+      <Heading>Border</Heading>
+      <Form.Range
+        aria-label="Distance of the border"
+        min={0}
+        max={Math.max(20, Math.ceil(step.distance * 1.5))}
+        step={small}
+        value={step.distance}
+        onChange={(e) => set({ distance: Number(e.target.value) }, 'distance')}
+      />
+      {length('Distance', 'distance')}
+      <Choice
+        label="Follows"
+        value={step.envelope ? 'envelope' : 'letters'}
+        options={[
+          { value: 'letters', word: 'the letters' },
+          { value: 'envelope', word: 'an envelope', title: 'Spans the hollows, like a skin pulled over the words' },
+        ]}
+        onChange={(way) => set({ envelope: way === 'envelope' })}
+      />
+      <Choice
+        label="Corners"
+        value={step.corners}
+        options={[
+          { value: 'round', word: 'round' },
+          { value: 'mitre', word: 'pointed' },
+          { value: 'square', word: 'cut off' },
+        ]}
+        onChange={(corners) => set({ corners })}
+      />
+      {!step.envelope && length('Bridge gaps to', 'bridge')}
+      {length('Smooth to', 'smooth')}
+      <Switch
+        label="Keep large holes"
+        on={step.holesFrom !== null}
+        onChange={(on) => set({ holesFrom: on ? Math.max(2, step.distance) : null })}
+      />
+      {step.holesFrom !== null && (
+        <QuantityField
+          label="From"
+          unit={unit}
+          value={step.holesFrom}
+          least={0}
+          most={LIMITS.offsetMostMm}
+          stepMm={small}
+          onChange={(mm) => set({ holesFrom: mm }, 'holes')}
+        />
+      )}
+      {use !== null && (
+        <Choice
+          label="The words"
+          value={use}
+          options={[
+            { value: 'glued', word: 'glued on', title: 'Two pieces to cut, side by side' },
+            { value: 'engraved', word: 'engraved on it', title: 'One piece to cut, with the words engraved' },
+          ]}
+          onChange={(how) => change((job) => setBackingUse(job, part.id, how, view))}
+        />
+      )}
+    </>
+  );
+}

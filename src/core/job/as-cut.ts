@@ -1,0 +1,74 @@
+/** The sheet after the cut: what is left standing, with the width of the beam or tool taken off. */
+import type { Job } from '../document/schema';
+import type { ClipEngine } from '../geometry/boolean/engine';
+import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boolean/session';
+import { offsetRegion } from '../geometry/offset/offset';
+import { closedPath } from '../geometry/path';
+import { line } from '../geometry/segment';
+import { measureOutlines, type Outline } from '../prepare/outline';
+import { type PieceKind, piecesOf } from '../prepare/pieces';
+import type { JobResult } from './evaluate';
+
+/** One piece that comes apart from the others: its outer outline first, then its holes. */
+export type CutPiece = {
+  /** The part it is of; null for the sheet that negatives are cut out of. */
+  readonly partId: string | null;
+  readonly kind: PieceKind;
+  readonly areaMm2: number;
+  readonly outlines: readonly Outline[];
+};
+
+/** All pieces, part by part. Only what is cut comes apart; scrap is not among them. */
+export function asCut(engine: ClipEngine, job: Job, result: JobResult): CutPiece[] {
+  const half = (job.sheet.kerf ?? 0) / 2;
+  const cut = new Set(
+    result.operations
+      .filter((o) => o.operation.on && o.operation.kind === 'cut')
+      .flatMap((o) => o.shapes.flatMap((s) => (s.what === 'outline' ? [s.partId] : []))),
+  );
+  const keeps = new Map(job.parts.map((p) => [p.id, p.keep]));
+  const shown = result.parts.filter((p) => cut.has(p.id) && p.solid.length > 0);
+  const negatives = shown.filter((p) => keeps.get(p.id) === 'outside');
+  const positives = shown.filter((p) => keeps.get(p.id) === 'inside');
+  const pieces = positives.flatMap((part) => piecesAfter(engine, part.solid, half, part.id));
+  if (negatives.length === 0) return pieces;
+  return [
+    ...piecesAfter(
+      engine,
+      sheetWithout(
+        engine,
+        job,
+        negatives.flatMap((p) => p.solid),
+        half,
+      ),
+      half,
+      null,
+    ),
+    ...pieces,
+  ];
+}
+
+function piecesAfter(engine: ClipEngine, kept: readonly Outline[], half: number, partId: string | null): CutPiece[] {
+  const left = half > 0 ? measureOutlines(offsetRegion(engine, kept, -half, 'round')) : kept;
+  return piecesOf(left).map((piece) => ({
+    partId,
+    kind: piece.kind,
+    areaMm2: piece.area,
+    outlines: left.filter((o, i) => i === piece.outline || (o.parent === piece.outline && o.depth % 2 === 1)),
+  }));
+}
+
+/** The sheet without shapes; its own rim is not cut, so that it is taken larger by what is taken off afterwards. */
+function sheetWithout(engine: ClipEngine, { sheet }: Job, shapes: readonly Outline[], rim: number): Outline[] {
+  const [w, h] = [sheet.width + rim, sheet.height + rim];
+  const path = closedPath([
+    line(-rim, -rim, w, -rim),
+    line(w, -rim, w, h),
+    line(w, h, -rim, h),
+    line(-rim, h, -rim, -rim),
+  ]);
+  const rimOutline: LabelledPath = { path, labels: path.segments.map(() => -1) };
+  const session = new BooleanSession(engine, FLATTEN_MM, true);
+  const subject = session.addLabelled([rimOutline]);
+  return measureOutlines(session.rebuild(session.clip('difference', subject, session.addLabelled(shapes))));
+}
