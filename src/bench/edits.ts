@@ -1,6 +1,6 @@
 /** Changes to a job document, each one thing a user does. They work on a draft (immer) or on a copy. */
 
-import type { Copy, Job, Member, Part, ShapeKind, Step, StepOf } from '@/core/document/schema';
+import type { Copy, Job, LetterChange, Lettering, Member, Part, ShapeKind, Step, StepOf } from '@/core/document/schema';
 import {
   applyMatrix,
   type Box,
@@ -11,6 +11,7 @@ import {
   type Point,
 } from '@/core/geometry/point';
 import { newCopy, newLettering, newPart, newShape } from '@/core/job/defaults';
+import { moveMember } from '@/core/job/place';
 import { putTogether, splitPart } from '@/core/job/regroup';
 import { type Measure, newStep, stepIn, withStep } from '@/core/job/steps';
 import type { JobView, PartView } from '@/worker/view';
@@ -184,12 +185,15 @@ export const moveEntry = <T>(list: T[], from: number, to: number): void => {
   list.splice(to, 0, ...list.splice(from, 1));
 };
 
-/** Take a part apart into one for every joined member; its place in the list is theirs. */
-export function splitInPlace(job: Job, partId: string): void {
+/** Take a part apart into one for every joined member; its place in the list is theirs. A sentence when it can't be. */
+export function splitInPlace(job: Job, partId: string): string | null {
   const at = job.parts.findIndex((p) => p.id === partId);
   const part = job.parts[at];
-  if (!part) return;
+  if (!part) return null;
+  const copying = job.parts.find((p) => p.members.some((m) => m.kind === 'copy' && m.of === partId));
+  if (copying) return `${partTitle(copying)} copies it; taken apart, only the first piece would be copied.`;
   job.parts.splice(at, 1, ...splitPart(plain(part), (taken) => freeId(job, 'part', taken)));
+  return null;
 }
 
 /** Put another part into this one; a sentence when that would change what is cut. */
@@ -202,6 +206,74 @@ export function takeIn(job: Job, partId: string, otherId: string): string | null
   part.members = together.members;
   job.parts = job.parts.filter((p) => p.id !== otherId);
   return null;
+}
+
+/** Put several parts into the first of them; a sentence when that would change what is cut, and then nothing changes. */
+export function groupParts(job: Job, ids: readonly string[]): string | null {
+  const [first, ...rest] = ids;
+  if (!first) return null;
+  const before = plain(job.parts);
+  for (const id of rest) {
+    const sentence = takeIn(job, first, id);
+    if (sentence) {
+      job.parts = before;
+      return sentence;
+    }
+  }
+  return null;
+}
+
+/** Move all of a part; what goes along with another part that moves too is left to that. */
+export function moveWholePart(job: Job, partId: string, dx: number, dy: number): void {
+  const part = partOf(job, partId);
+  if (!part || part.locked) return;
+  for (const m of part.members) if (m.kind !== 'copy' || !m.follows) moveMember(m, dx, dy);
+}
+
+/** The change of one letter, made when it has none yet; `null` ones are taken out by `settleLetters`. */
+export function letterChange(member: Lettering, at: number): LetterChange {
+  let known = member.letters.find((c) => c.at === at);
+  if (!known) {
+    known = { at, dx: 0, dy: 0, turn: 0, scale: 1 };
+    member.letters.push(known);
+  }
+  return known;
+}
+
+/** Takes out changes that change nothing, and rounds the others. */
+export function settleLetters(member: Lettering): void {
+  const round = (value: number, per: number) => Math.round(value * per) / per;
+  for (const c of member.letters) {
+    c.dx = round(c.dx, 1e6);
+    c.dy = round(c.dy, 1e6);
+    c.turn = round(c.turn, 100);
+    c.scale = round(c.scale, 1e4);
+  }
+  member.letters = member.letters.filter((c) => c.dx !== 0 || c.dy !== 0 || c.turn !== 0 || c.scale !== 1);
+}
+
+/** Move picked letters by mm on the sheet. */
+export function nudgeLetters(
+  member: Lettering,
+  picked: readonly number[],
+  dx: number,
+  dy: number,
+  view: JobView | null,
+): void {
+  const computed = view?.parts.flatMap((p) => p.members).find((m) => m.id === member.id);
+  const capital = computed?.capHeightMm;
+  if (!computed || !capital) return;
+  // Back through the turn and mirror of the lettering, whose axes the changes are in.
+  const { a, b, c, d } = computed.matrix;
+  const det = a * d - b * c || 1;
+  const ox = (d * dx - c * dy) / det;
+  const oy = (-b * dx + a * dy) / det;
+  for (const at of picked) {
+    const change = letterChange(member, at);
+    change.dx += ox / capital;
+    change.dy += oy / capital;
+  }
+  settleLetters(member);
 }
 
 /** A copy without the draft around it. */

@@ -15,7 +15,7 @@ import styles from './bench.module.css';
 import { moveEntry, splitInPlace, takeIn } from './edits';
 import { FindingRow } from './finding-row';
 import { duplicateSelected } from './keys';
-import { change, select, useBench } from './store';
+import { change, select, selectAlso, useBench } from './store';
 
 /** A part's name, or its words when it has none. */
 export function partWords(part: Part): string {
@@ -49,6 +49,8 @@ type CardProps = {
   readonly operations: readonly Operation[];
   readonly size: string;
   readonly on: boolean;
+  /** Whether it is all that is selected. */
+  readonly alone: boolean;
   /** Another part that is selected, into which this one may be taken. */
   readonly into: string | null;
 };
@@ -75,7 +77,7 @@ const CardButton = ({ label, title = label, icon: Icon, pressed, onClick }: Icon
 );
 
 /** Drawn anew only when its own part changes: jobs have hundreds of them. */
-const PartCard = memo(function PartCard({ part, operations, size, on, into }: CardProps) {
+const PartCard = memo(function PartCard({ part, operations, size, on, alone, into }: CardProps) {
   const row = useSortableRow(part.id, partWords(part));
   const [refusal, setRefusal] = useState<string | null>(null);
   const edit = (recipe: (p: Part) => void) =>
@@ -97,7 +99,10 @@ const PartCard = memo(function PartCard({ part, operations, size, on, into }: Ca
         type="button"
         className={styles.plainButton}
         aria-pressed={on}
-        onClick={() => select(part.id, part.members[0]?.id ?? null)}
+        onClick={(e) =>
+          e.shiftKey || e.ctrlKey || e.metaKey ? selectAlso(part.id) : select(part.id, part.members[0]?.id ?? null)
+        }
+        title={on ? undefined : 'Shift or Ctrl adds it to what is selected'}
       >
         <span className={styles.cardHead}>
           <span title={partWords(part)}>{partWords(part)}</span>
@@ -135,15 +140,21 @@ const PartCard = memo(function PartCard({ part, operations, size, on, into }: Ca
               }}
             />
           )}
-          {on && !part.locked && part.members.filter((m) => m.role === 'join').length > 1 && (
+          {alone && !part.locked && part.members.filter((m) => m.role === 'join').length > 1 && (
             <CardButton
               label="Split"
               title="Split: a part for every joined member"
               icon={Split}
-              onClick={() => change((draft) => splitInPlace(draft, part.id))}
+              onClick={() => {
+                let sentence: string | null = null;
+                change((draft) => {
+                  sentence = splitInPlace(draft, part.id);
+                });
+                setRefusal(sentence);
+              }}
             />
           )}
-          {(on || part.locked) && (
+          {(alone || part.locked) && (
             <CardButton
               label={part.locked ? 'Unlock' : 'Lock'}
               title={part.locked ? 'Unlock' : 'Lock: not moved or changed by hand'}
@@ -166,7 +177,7 @@ const PartCard = memo(function PartCard({ part, operations, size, on, into }: Ca
               })
             }
           />
-          {on && (
+          {alone && (
             <>
               <CardButton label="Duplicate" title="Duplicate (D)" icon={Copy} onClick={duplicateSelected} />
               {!part.locked && <CardButton label="Remove" icon={Trash2} onClick={() => removePart(part.id)} />}
@@ -195,7 +206,8 @@ const LISTED = 50;
 export function JobSheet() {
   const job = useBench((s) => s.job);
   const view = useBench((s) => s.view);
-  const selected = useBench((s) => s.selection.partId);
+  const selection = useBench((s) => s.selection);
+  const selected = selection.partId;
   const [listed, setListed] = useState(LISTED);
   const views = new Map(view?.parts.map((p) => [p.id, p]));
   const chosen = job.parts.find((part) => part.id === selected);
@@ -224,8 +236,13 @@ export function JobSheet() {
               part={part}
               operations={job.operations}
               size={sizeWords(views.get(part.id), job.units)}
-              on={part.id === selected}
-              into={chosen && chosen.id !== part.id && !chosen.locked ? partWords(chosen) : null}
+              on={part.id === selected || selection.others.includes(part.id)}
+              alone={part.id === selected && selection.others.length === 0}
+              into={
+                chosen && selection.others.length === 0 && chosen.id !== part.id && !chosen.locked
+                  ? partWords(chosen)
+                  : null
+              }
             />
           ))}
         </ul>

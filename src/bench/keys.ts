@@ -3,11 +3,23 @@
 /** The bench's keys. */
 import { useHotkeys } from 'react-hotkeys-hook';
 import { moveMember } from '@/core/job/place';
-import { duplicatePart, memberOf, removeMember } from './edits';
+import { duplicatePart, memberOf, moveWholePart, nudgeLetters, removeMember } from './edits';
 import { focusWords } from './focus-words';
 import { fitSheet, zoomBy } from './sheet/camera';
 import { STATIONS } from './stations/list';
-import { change, goToStation, type Look, redo, select, setLook, undo, useBench } from './store';
+import {
+  change,
+  goToStation,
+  type Look,
+  pick,
+  pointAtRegion,
+  redo,
+  select,
+  selectedParts,
+  setLook,
+  undo,
+  useBench,
+} from './store';
 
 /** The grid step that arrows nudge by, in mm. */
 const stepMm = (): number => (useBench.getState().job.units === 'mm' ? 1 : 25.4 / 16);
@@ -24,6 +36,7 @@ function nudge(key: string, factor: number): void {
   const { selection } = useBench.getState();
   if (isLocked(selection.partId)) return;
   const by = stepMm() * factor;
+  const { picked } = useBench.getState();
   const ways: Readonly<Record<string, readonly [number, number]>> = {
     arrowleft: [-1, 0],
     arrowright: [1, 0],
@@ -33,8 +46,9 @@ function nudge(key: string, factor: number): void {
   const [dx, dy] = (ways[key] ?? [0, 0]).map((way) => way * by) as [number, number];
   change((job) => {
     const member = memberOf(job, selection.partId, selection.memberId);
-    if (member) return moveMember(member, dx, dy);
-    for (const m of job.parts.find((p) => p.id === selection.partId)?.members ?? []) moveMember(m, dx, dy);
+    if (picked && member?.kind === 'lettering') return nudgeLetters(member, picked, dx, dy, useBench.getState().view);
+    if (member && selection.others.length === 0) return moveMember(member, dx, dy);
+    for (const id of selectedParts(selection)) moveWholePart(job, id, dx, dy);
   }, 'nudge');
 }
 
@@ -50,9 +64,10 @@ function removeSelected(): void {
   const { selection } = useBench.getState();
   const { partId, memberId } = selection;
   if (!partId || isLocked(partId)) return;
+  const all = selectedParts(selection).filter((id) => !isLocked(id));
   change((job) => {
-    if (memberId) removeMember(job, partId, memberId);
-    else job.parts = job.parts.filter((p) => p.id !== partId);
+    if (memberId && all.length === 1) removeMember(job, partId, memberId);
+    else job.parts = job.parts.filter((p) => !all.includes(p.id));
   });
 }
 
@@ -111,8 +126,10 @@ export function useBenchKeys(showKeys: () => void): void {
     'esc',
     () => {
       if (typing()) return (document.activeElement as HTMLElement).blur();
-      const { selection, only } = useBench.getState();
-      if (only) useBench.setState({ only: null });
+      const { selection, only, picked, pointing } = useBench.getState();
+      if (pointing) pointAtRegion(false);
+      else if (picked) pick(picked.length > 0 ? [] : null);
+      else if (only) useBench.setState({ only: null });
       else if (selection.memberId) select(selection.partId);
       else select(null);
     },

@@ -20,7 +20,12 @@ export type SaveState =
 
 type Change = { readonly forward: Patch[]; readonly back: Patch[]; readonly merge: string | null; readonly at: number };
 
-export type Selection = { readonly partId: string | null; readonly memberId: string | null };
+/** One part and one of its members; `others` are further parts chosen along with it. */
+export type Selection = {
+  readonly partId: string | null;
+  readonly memberId: string | null;
+  readonly others: readonly string[];
+};
 
 export type BenchState = {
   readonly id: string;
@@ -32,6 +37,10 @@ export type BenchState = {
   readonly selection: Selection;
   readonly station: Station;
   readonly look: Look;
+  /** Letters picked one by one in the selected lettering, by where they start in its text; null when not picking. */
+  readonly picked: readonly number[] | null;
+  /** The next press on the sheet says which region to arrange to. */
+  readonly pointing: boolean;
   /** The only operation shown, or null for all. */
   readonly only: string | null;
   readonly view: JobView | null;
@@ -48,7 +57,7 @@ export type BenchState = {
 const MERGE_MS = 1_200;
 const MOST_STEPS = 1_000;
 
-const NOTHING: Selection = { partId: null, memberId: null };
+const NOTHING: Selection = { partId: null, memberId: null, others: [] };
 
 export const useBench = create<BenchState>(() => ({
   id: '',
@@ -59,6 +68,8 @@ export const useBench = create<BenchState>(() => ({
   selection: NOTHING,
   station: 'compose',
   look: 'drawing',
+  picked: null,
+  pointing: false,
   only: null,
   view: null,
   cutPieces: null,
@@ -77,7 +88,7 @@ export function openBench(
   job: Job,
   version: number,
   savedAt: string,
-  selection: Selection,
+  selection: Pick<Selection, 'partId' | 'memberId'>,
   station: Station,
 ): void {
   set({
@@ -86,9 +97,11 @@ export function openBench(
     version,
     past: [],
     future: [],
-    selection: checked(job, selection),
+    selection: checked(job, { ...selection, others: [] }),
     station,
     look: 'drawing',
+    picked: null,
+    pointing: false,
     only: null,
     view: null,
     cutPieces: null,
@@ -104,7 +117,8 @@ function checked(job: Job, selection: Selection): Selection {
   const part = job.parts.find((p) => p.id === selection.partId);
   if (!part) return NOTHING;
   const member = part.members.find((m) => m.id === selection.memberId);
-  return { partId: part.id, memberId: member?.id ?? null };
+  const others = selection.others.filter((id) => id !== part.id && job.parts.some((p) => p.id === id));
+  return { partId: part.id, memberId: member?.id ?? null, others };
 }
 
 /**
@@ -159,8 +173,36 @@ export function redo(): void {
   });
 }
 
-export const select = (partId: string | null, memberId: string | null = null): void =>
-  set({ selection: checked(get().job, { partId, memberId }) });
+export const select = (partId: string | null, memberId: string | null = null): void => {
+  const { selection, picked } = get();
+  const same = picked !== null && partId === selection.partId && memberId === selection.memberId;
+  set({
+    selection: checked(get().job, { partId, memberId, others: [] }),
+    picked: same ? picked : null,
+    pointing: false,
+  });
+};
+
+/** Choose a further part along with the one selected, or let it go again. */
+export function selectAlso(partId: string): void {
+  const { job, selection } = get();
+  const { partId: first, others } = selection;
+  if (first === null) {
+    select(partId, job.parts.find((p) => p.id === partId)?.members[0]?.id ?? null);
+    return;
+  }
+  const all = [first, ...others];
+  const next = all.includes(partId) ? all.filter((id) => id !== partId) : [...all, partId];
+  const [head = null, ...rest] = next;
+  const memberId = head === first ? selection.memberId : (job.parts.find((p) => p.id === head)?.members[0]?.id ?? null);
+  set({ selection: checked(job, { partId: head, memberId, others: rest }), picked: null });
+}
+
+/** The parts selected, the first one first. */
+export const selectedParts = ({ partId, others }: Selection): string[] => (partId === null ? [] : [partId, ...others]);
+
+export const pick = (picked: readonly number[] | null): void => set({ picked });
+export const pointAtRegion = (pointing: boolean): void => set({ pointing });
 
 export const goToStation = (station: Station): void => set({ station });
 export const setLook = (look: Look): void => set({ look });

@@ -4,11 +4,12 @@ import { pathData } from '../core/formats/path-data';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
-import { isEmptyBox } from '../core/geometry/point';
+import { type Box, isEmptyBox, type Point } from '../core/geometry/point';
 import { asCut } from '../core/job/as-cut';
 import { Evaluator } from '../core/job/evaluate';
 import { drawingOf, type ExportScope, type FileFormat, fileName, writeFile } from '../core/job/export';
 import { pictureOf } from '../core/job/picture';
+import { regionAt } from '../core/job/region-at';
 import { atSafeSize, type SafePart, thickenedEnough } from '../core/job/safe';
 import type { SavedExtras } from '../core/job/summary';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
@@ -110,6 +111,12 @@ export class Host {
     await this.pause();
     if (mine !== this.newestCut) return null;
     return cutViewOf(asCut(evaluator.engine, job, evaluator.evaluate(job, faces)));
+  }
+
+  /** Bounds of the smallest region around a point, of everything but one member; null when there is none. */
+  async regionAt(job: Job, at: Point, exceptMember: string | null): Promise<Box | null> {
+    const evaluator = await this.evaluators;
+    return regionAt(evaluator.evaluate(job, await this.lookup(job)), at, exceptMember)?.box ?? null;
   }
 
   /** A part at its least safe size, or thickened just enough; or a sentence why not. */

@@ -2,7 +2,7 @@
 import type { OperationKind } from '../core/document/schema';
 import { pathData } from '../core/formats/path-data';
 import { countSegments, isContinuous, type Path } from '../core/geometry/path';
-import type { Box, Matrix } from '../core/geometry/point';
+import { applyMatrix, type Box, type Matrix, type Point } from '../core/geometry/point';
 import type { Finding } from '../core/inspect/finding';
 import { pieceName } from '../core/inspect/names';
 import type { Strength, Stretch } from '../core/inspect/strength';
@@ -24,10 +24,22 @@ export type MemberView = {
   readonly trouble: MemberTrouble | null;
   readonly capHeightMm: number | null;
   readonly letters: number;
+  /** Letters to pick one by one, when they are few enough. */
+  readonly picks: readonly LetterView[];
+  /** Heights of the baselines on the sheet; none when it is turned. */
+  readonly baselines: readonly number[];
   /** Where its letters would be without closing up; empty when nothing is closed up. */
   readonly unclosedD: string;
   /** What closing up did; null when nothing is closed up. */
   readonly closedUp: ClosedUpView | null;
+};
+
+/** A letter by where it starts and ends in the text, with the corners of its ink on the sheet. */
+export type LetterView = {
+  readonly start: number;
+  readonly end: number;
+  readonly text: string;
+  readonly corners: readonly Point[];
 };
 
 export type ClosedUpView = {
@@ -150,9 +162,33 @@ const memberView = (member: PreparedMember): MemberView => ({
   trouble: member.trouble,
   capHeightMm: member.layout?.capHeightMm ?? null,
   letters: member.layout?.letters.length ?? 0,
+  picks: pickViews(member),
+  baselines: baselinesOf(member),
   unclosedD: member.unclosed.length > 0 ? pathData(member.unclosed, null, DIGITS) : '',
   closedUp: member.unclosed.length > 0 ? closedUpView(member) : null,
 });
+
+/** More letters than this are not picked one by one. */
+const MOST_PICKS = 400;
+
+function pickViews({ layout, matrix }: PreparedMember): LetterView[] {
+  if (!layout || layout.letters.length > MOST_PICKS) return [];
+  const k = layout.scale;
+  return layout.letters.map(({ start, end, text, box }) => ({
+    start,
+    end,
+    text,
+    corners: [
+      [box.minX, box.minY],
+      [box.maxX, box.minY],
+      [box.maxX, box.maxY],
+      [box.minX, box.maxY],
+    ].map(([x, y]) => applyMatrix(matrix, { x: (x as number) * k, y: (y as number) * k })),
+  }));
+}
+
+const baselinesOf = ({ layout, matrix }: PreparedMember): number[] =>
+  layout && Math.abs(matrix.b) < 1e-9 ? layout.baselines.map((y) => matrix.f + matrix.d * y) : [];
 
 function closedUpView({ layout }: PreparedMember): ClosedUpView {
   const closed = layout?.closedUp ?? [];

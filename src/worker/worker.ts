@@ -22,13 +22,14 @@ function pause(): Promise<void> {
 
 const host = new Host(fetchFace, pause, () => performance.now());
 
-export type WorkerApi = Pick<Host, 'asCut' | 'evaluate' | 'files' | 'safePart' | 'samples' | 'summary'>;
+export type WorkerApi = Pick<Host, 'asCut' | 'evaluate' | 'files' | 'regionAt' | 'safePart' | 'samples' | 'summary'>;
 
 expose({
   asCut: (...args: Parameters<Host['asCut']>) => host.asCut(...args),
   evaluate: (...args: Parameters<Host['evaluate']>) => host.evaluate(...args),
   files: (...args: Parameters<Host['files']>) => host.files(...args),
   summary: (...args: Parameters<Host['summary']>) => host.summary(...args),
+  regionAt: (...args: Parameters<Host['regionAt']>) => host.regionAt(...args),
   safePart: (...args: Parameters<Host['safePart']>) => host.safePart(...args),
   samples: (...args: Parameters<Host['samples']>) => host.samples(...args),
 } satisfies WorkerApi);

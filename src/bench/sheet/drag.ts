@@ -1,11 +1,13 @@
 /** Moving, sizing and turning the selected member on the sheet. */
 
-import type { Member } from '@/core/document/schema';
+import type { Job, Member } from '@/core/document/schema';
 import { mapLengths } from '@/core/document/shapes';
 import type { Point } from '@/core/geometry/point';
 import { moveMember, scaleMember, turnMember } from '@/core/job/place';
-import { memberOf } from '../edits';
+import { memberOf, moveWholePart } from '../edits';
 import { change, settle, useBench } from '../store';
+import { useCamera } from './camera';
+import { clearSnap, snapperFor } from './snapping';
 
 export type Grab =
   | { readonly kind: 'move' }
@@ -19,7 +21,11 @@ const TURN_STEP = 15;
 const SLACK_PX = 3;
 const LEAST_FACTOR = 0.001;
 
-const copyOf = (member: Member): Member => JSON.parse(JSON.stringify(member)) as Member;
+/** Things snap to lines within this distance, in pixels; with Alt held they don't. */
+const SNAP_PX = 6;
+
+const copyOf = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
+const roundMm = (value: number): number => Math.round(value * 1e3) / 1e3;
 
 /**
  * Follow the pointer from a press to its release. `toMm` maps client coordinates to the sheet; `say` is told in words
@@ -32,18 +38,24 @@ export function followDrag(
   say: (at: { x: number; y: number; words: (member: Member) => string } | null) => void,
 ): void {
   const { job, selection } = useBench.getState();
-  const { partId, memberId } = selection;
+  const { partId, memberId, others } = selection;
   const original = memberOf(job, partId, memberId);
   if (!original) return;
+  const snapping = grab.kind === 'move' ? snapperFor(useBench.getState()) : null;
+  const originals = others.length > 0 ? copyOf(job.parts) : null;
   const start = toMm(event.clientX, event.clientY);
 
-  const apply = (at: Point, shift: boolean) => {
+  const apply = (at: Point, shift: boolean, free: boolean) => {
     const next = copyOf(original);
     if (grab.kind === 'move') {
       const dx = at.x - start.x;
       const dy = at.y - start.y;
       const level = Math.abs(dx) > Math.abs(dy);
-      moveMember(next, shift && !level ? 0 : dx, shift && level ? 0 : dy);
+      const move = { dx: shift && !level ? 0 : dx, dy: shift && level ? 0 : dy };
+      const snapped = snapping && !free ? snapping(move, SNAP_PX / useCamera.getState().k) : move;
+      if (free) clearSnap();
+      if (originals) return moveAll(originals, snapped);
+      moveMember(next, snapped.dx, snapped.dy);
     } else if (grab.kind === 'size') {
       const before = Math.hypot(start.x - grab.about.x, start.y - grab.about.y);
       const along =
@@ -63,15 +75,23 @@ export function followDrag(
     }, `drag:${memberId}`);
   };
 
+  /** Several parts go together. */
+  const moveAll = (before: Job['parts'], { dx, dy }: { dx: number; dy: number }) =>
+    change((draft) => {
+      draft.parts = copyOf(before);
+      for (const id of [partId, ...others]) if (id) moveWholePart(draft, id, roundMm(dx), roundMm(dy));
+    }, 'drag:several');
+
   followPointer(
     event,
     (e, first) => {
       if (first) settle();
-      apply(toMm(e.clientX, e.clientY), e.shiftKey);
+      apply(toMm(e.clientX, e.clientY), e.shiftKey, e.altKey);
       say({ x: e.clientX, y: e.clientY, words: wordsFor[grab.kind] });
     },
     (begun) => {
       if (begun) settle();
+      clearSnap();
       say(null);
     },
   );
@@ -120,7 +140,7 @@ const wordsFor: Readonly<Record<Grab['kind'], (member: Member) => string>> = {
 
 /** Dragged values are kept to a micrometre and a hundredth of a degree, so that documents stay readable. */
 function round(member: Member): void {
-  const r = (value: number) => Math.round(value * 1e3) / 1e3;
+  const r = roundMm;
   member.placement.x = r(member.placement.x);
   member.placement.y = r(member.placement.y);
   member.placement.turn = Math.round(member.placement.turn * 100) / 100;

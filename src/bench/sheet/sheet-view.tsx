@@ -10,13 +10,16 @@ import { formatLengthNumber } from '@/core/units/quantity';
 import benchStyles from '../bench.module.css';
 import { addPart, cornersOf } from '../edits';
 import { focusWords } from '../focus-words';
-import { change, type Look, select, setLook, showOnly, useBench } from '../store';
+import { change, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
 import { followDrag, type Grab } from './drag';
 import { HoldLayer } from './hold-layer';
+import { PickLayer } from './pick-layer';
+import { centreAt } from './point-at';
 import { usePointer } from './pointer';
 import { Rulers } from './rulers';
 import styles from './sheet.module.css';
+import { useSnap } from './snapping';
 import { EngravePattern, Work } from './work';
 
 const LOOKS: readonly { value: Look; word: string }[] = [
@@ -42,6 +45,8 @@ export function SheetView() {
   const look = useBench((s) => s.look);
   const cutPieces = useBench((s) => s.cutPieces);
   const only = useBench((s) => s.only);
+  const picked = useBench((s) => s.picked);
+  const pointing = useBench((s) => s.pointing);
   const station = useBench((s) => s.station);
   const goTo = useBench((s) => s.goTo);
   const workerFault = useBench((s) => s.workerFault);
@@ -91,7 +96,7 @@ export function SheetView() {
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: Esc does by key what a click on empty bench does */}
       <svg
         ref={surface}
-        className={styles.surface}
+        className={pointing ? `${styles.surface} ${styles.pointing}` : styles.surface}
         data-sheet
         role="application"
         aria-label={`Sheet with ${job.parts.length} parts. Tab goes to the next part, arrows nudge it.`}
@@ -99,6 +104,7 @@ export function SheetView() {
         tabIndex={0}
         onPointerMove={(e) => usePointer.setState(toMm(e.clientX, e.clientY))}
         onClick={(e) => {
+          if (pointing) return void centreAt(toMm(e.clientX, e.clientY));
           if (!(e.target as Element).closest('[data-grab]')) select(null);
         }}
         onDoubleClick={(e) => {
@@ -121,8 +127,12 @@ export function SheetView() {
                 stroke="transparent"
                 strokeWidth={12 / k}
                 onPointerDown={(e) => {
-                  if (e.button !== 0) return;
-                  select(part.id, member.id);
+                  if (e.button !== 0 || pointing) return;
+                  const all = selectedParts(useBench.getState().selection);
+                  if (e.shiftKey || e.ctrlKey || e.metaKey) {
+                    return selectAlso(part.id);
+                  }
+                  if (all.length < 2 || !all.includes(part.id)) select(part.id, member.id);
                   if (!job.parts.find((p) => p.id === part.id)?.locked) press(e, { kind: 'move' });
                 }}
               />
@@ -135,8 +145,11 @@ export function SheetView() {
             <LoosePlaces camera={camera} />
           </>
         )}
+        <PickLayer camera={camera} toMm={toMm} />
         {look === 'outlines' && <Nodes camera={camera} />}
-        {look !== 'cut' && <Frame camera={camera} onPress={press} />}
+        {look !== 'cut' && picked === null && <Frame camera={camera} onPress={press} />}
+        <OthersFrames camera={camera} />
+        <Guides camera={camera} />
       </svg>
       <Rulers camera={camera} unit={job.units} />
       <div className={styles.corner} style={{ width: RULER.left, height: RULER.top }} />
@@ -302,8 +315,45 @@ function Frame({ camera, onPress }: { camera: Camera; onPress: (event: PointerEv
   );
 }
 
+/** Frames of the parts selected along with the first. */
+function OthersFrames({ camera }: { camera: Camera }) {
+  const others = useBench((s) => s.selection.others);
+  const view = useBench((s) => s.view);
+  const { k, x, y } = camera;
+  return (
+    <>
+      {view?.parts
+        .filter((part) => others.includes(part.id) && !isEmptyBox(part.box))
+        .map(({ id, box }) => (
+          <rect
+            key={id}
+            className={styles.frame}
+            strokeDasharray="4 3"
+            x={x + box.minX * k}
+            y={y - box.maxY * k}
+            width={(box.maxX - box.minX) * k}
+            height={(box.maxY - box.minY) * k}
+          />
+        ))}
+    </>
+  );
+}
+
+/** Lines that what is dragged has snapped to. */
+function Guides({ camera }: { camera: Camera }) {
+  const { across, upright } = useSnap();
+  const { k, x, y, width, height } = camera;
+  return (
+    <>
+      {across && <line className={styles.guide} x1={x + across.at * k} x2={x + across.at * k} y1={0} y2={height} />}
+      {upright && <line className={styles.guide} y1={y - upright.at * k} y2={y - upright.at * k} x1={0} x2={width} />}
+    </>
+  );
+}
+
 /** Beside the pointer while dragging: where the member is, its size, or its turn. */
 function Measure({ saying, area }: { saying: NonNullable<Saying>; area: HTMLElement | null }) {
+  const snap = useSnap();
   const view = useBench((s) => s.view);
   const job = useBench((s) => s.job);
   const { partId, memberId } = useBench((s) => s.selection);
@@ -313,6 +363,7 @@ function Measure({ saying, area }: { saying: NonNullable<Saying>; area: HTMLElem
   if (!area || !box || !member || isEmptyBox(box)) return null;
   const rect = area.getBoundingClientRect();
   const n = (mm: number) => formatLengthNumber(mm, job.units, job.units === 'mm' ? 1 : 3);
+  const snapped = [snap.across?.words, snap.upright?.words].filter((w) => w !== undefined);
   const kind = saying.words(member);
   const words =
     kind === 'move'
@@ -326,6 +377,11 @@ function Measure({ saying, area }: { saying: NonNullable<Saying>; area: HTMLElem
       style={{ left: saying.x - rect.left + 14, top: saying.y - rect.top + 14 }}
     >
       {words}
+      {snapped.map((s) => (
+        <div key={s} className="nf-small">
+          {s}
+        </div>
+      ))}
     </div>
   );
 }

@@ -14,6 +14,7 @@ import { addBorder, addMember, addPart, memberOf, moveEntry, type NewThing, remo
 import { focusWords } from '../focus-words';
 import { partWords } from '../job-sheet';
 import { change, select, useBench } from '../store';
+import { ArrangeMember, ArrangeParts } from './arrange';
 import { BorderEditor } from './border-editor';
 import { LetteringEditor } from './lettering-editor';
 import { PlaceEditor } from './place-editor';
@@ -236,8 +237,10 @@ function PartEditor({ part }: { part: Part }) {
 export function Compose() {
   const { partId, memberId } = useBench((s) => s.selection);
   const job = useBench((s) => s.job);
+  const several = useBench((s) => s.selection.others.length > 0);
   const part = job.parts.find((p) => p.id === partId);
   const member = memberOf(job, partId, memberId);
+  if (several) return <ArrangeParts />;
   if (!part)
     return (
       <>
@@ -275,6 +278,7 @@ export function Compose() {
         <ShapeEditor key={member.id} partId={part.id} member={member} />
       )}
       {member && <PlaceEditor partId={part.id} member={member} />}
+      {member && <ArrangeMember key={`arrange-${member.id}`} partId={part.id} memberId={member.id} />}
       {member && (index > 0 || member.role !== 'join') && (
         <Choice
           label="In the part"

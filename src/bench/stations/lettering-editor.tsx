@@ -4,12 +4,14 @@
 import { useId } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { Lettering } from '@/core/document/schema';
+import { setWords } from '@/core/job/words';
 import { LIMITS } from '@/core/limits';
 import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
 import styles from '../bench.module.css';
 import { memberOf } from '../edits';
 import { change, useBench } from '../store';
 import { FacePicker } from './face-picker';
+import { LettersEditor } from './letters-editor';
 
 export function LetteringEditor({ partId, member }: { partId: string; member: Lettering }) {
   const id = useId();
@@ -48,12 +50,15 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
           placeholder="Type the words; Enter starts a line"
           spellCheck={false}
           onChange={(e) =>
-            edit((m) => {
-              m.text = e.target.value;
-            }, 'words')
+            change((job) => {
+              const part = job.parts.find((p) => p.id === partId);
+              const draft = memberOf(job, partId, member.id);
+              if (part && draft?.kind === 'lettering') setWords(part, draft, e.target.value);
+            }, `words:${member.id}`)
           }
         />
       </Form.Group>
+      <LettersEditor partId={partId} member={member} view={computed} />
       <Row label="Typeface">
         <FacePicker
           face={member.face}
@@ -114,6 +119,23 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
           }, 'lines')
         }
       />
+      {member.text.includes('\n') && (
+        <Choice
+          label="Equal widths"
+          value={member.evenLines}
+          options={[
+            { value: 'no', word: 'no' },
+            { value: 'spacing', word: 'spacing', title: 'Lines made as wide as the widest by their letter spacing' },
+            { value: 'size', word: 'size', title: 'By the size of their letters' },
+            { value: 'both', word: 'both', title: 'Half by each' },
+          ]}
+          onChange={(evenLines) =>
+            edit((m) => {
+              m.evenLines = evenLines;
+            }, null)
+          }
+        />
+      )}
       <Choice
         label="Lines"
         value={member.align}

@@ -229,9 +229,10 @@ function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], sc
     const lineBox = { minX: minX + x, maxX: maxX + x, minY: minY + baseline, maxY: maxY + baseline };
     box = uniteBoxes(box, lineBox);
     const from = letters.length;
-    for (const { letter } of set.letters)
+    for (const { letter, box: ink } of set.letters)
       letters.push({
         ...letter,
+        box: { minX: ink.minX + x, maxX: ink.maxX + x, minY: ink.minY + baseline, maxY: ink.maxY + baseline },
         start: letter.start + offset,
         end: letter.end + offset,
         line: i,

@@ -48,6 +48,8 @@ export type PlacedLetter = {
   /** Origin of the letter in font units from the lettering's origin. */
   readonly x: number;
   readonly y: number;
+  /** Bounds of its ink in font units from the lettering's origin. */
+  readonly box: Box;
 };
 
 /** Where two neighbours were closed up. */
@@ -60,7 +62,7 @@ export type Joint = {
   readonly joint: number;
 };
 
-export type SetLetter = { readonly letter: PlacedLetter; readonly box: Box };
+export type SetLetter = { readonly letter: Omit<PlacedLetter, 'box'>; readonly box: Box };
 
 export type SetLine = {
   readonly letters: readonly SetLetter[];
@@ -171,7 +173,7 @@ const shift = (b: Box, x: number, y: number): Box => ({
 });
 
 /** The outlines of a letter in font units about its origin, its own turn and size applied. */
-export function letterOutlines(letter: PlacedLetter, face: Typeface): readonly Path[] {
+export function letterOutlines(letter: Pick<PlacedLetter, 'glyphs' | 'own'>, face: Typeface): readonly Path[] {
   return letter.glyphs.flatMap((g) =>
     transformRegion(face.outline(g.glyph), compose(translation(g.x, g.y), letter.own ?? IDENTITY)),
   );
@@ -179,7 +181,7 @@ export function letterOutlines(letter: PlacedLetter, face: Typeface): readonly P
 
 /** Sizes, turns and nudges of letters, the size of the line, and closing up, in this order. */
 function arrange(bare: SetLine, text: string, face: Typeface, s: LineSettings): SetLine {
-  const changeOf = (letter: PlacedLetter) =>
+  const changeOf = (letter: SetLetter['letter']) =>
     s.changes.find((c) => c.at >= letter.start && c.at < letter.end) ?? { at: -1, dx: 0, dy: 0, turn: 0, scale: 1 };
   // Sizes first: what follows a larger letter moves on by what it has grown.
   let grown = 0;
@@ -221,7 +223,7 @@ const FARTHEST = 0.45;
 
 const rowStep = (face: Typeface): number => face.capHeight / ROWS_PER_CAPITAL;
 
-function letterRows(letter: PlacedLetter, face: Typeface): Rows {
+function letterRows(letter: SetLetter['letter'], face: Typeface): Rows {
   const glyphs = letter.glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+');
   return heldFor(face).rows.get(`${glyphs}|${letter.own ? Object.values(letter.own).join() : ''}`, () =>
     rowsOf(letterOutlines(letter, face), rowStep(face)),
@@ -267,7 +269,7 @@ function closeLetters(
 }
 
 /** Whether white space stands between two letters, in whichever direction they are read. */
-function spaceBetween(a: PlacedLetter, b: PlacedLetter, text: string): boolean {
+function spaceBetween(a: SetLetter['letter'], b: SetLetter['letter'], text: string): boolean {
   const from = Math.min(a.end, b.end);
   const to = Math.max(a.start, b.start);
   return to > from && /\s/.test(text.slice(from, to));

@@ -6,7 +6,7 @@
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { FLATTEN_MM } from '../geometry/boolean/session';
 import { uniteLabelled } from '../geometry/boolean/union';
-import { type Path, regionBox, transformRegion } from '../geometry/path';
+import { type Path, transformRegion } from '../geometry/path';
 import {
   type Box,
   boxContains,
@@ -15,43 +15,18 @@ import {
   EMPTY_BOX,
   growBox,
   IDENTITY,
-  isEmptyBox,
   type Matrix,
   scaling,
   translation,
   uniteBoxes,
 } from '../geometry/point';
 import type { Layout, PlacedLetter, PlacedLine } from '../lettering/layout';
-import { letterOutlines } from '../lettering/line';
 import type { Typeface } from '../lettering/typeface';
 import { ResultCache } from '../result-cache';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
 
 /** Flattening for lettering of a given capital height: finer for small letters, so that their overlaps are not missed. */
 export const weldTolerance = (capHeightMm: number): number => Math.min(FLATTEN_MM, Math.max(5e-4, capHeightMm / 4000));
-
-/** Bounds of a letter in font units, from the lettering's origin. */
-function letterBox(letter: PlacedLetter, face: Typeface): Box {
-  if (letter.own) {
-    const box = regionBox(letterOutlines(letter, face));
-    return isEmptyBox(box)
-      ? box
-      : {
-          minX: box.minX + letter.x,
-          maxX: box.maxX + letter.x,
-          minY: box.minY + letter.y,
-          maxY: box.maxY + letter.y,
-        };
-  }
-  return letter.glyphs.reduce<Box>((box, g) => {
-    const b = face.box(g.glyph);
-    const x = letter.x + g.x;
-    const y = letter.y + g.y;
-    return isEmptyBox(b)
-      ? box
-      : uniteBoxes(box, { minX: b.minX + x, maxX: b.maxX + x, minY: b.minY + y, maxY: b.maxY + y });
-  }, EMPTY_BOX);
-}
 
 /** Indices of letters, gathered where their bounds meet (directly or through others); each list in reading order. */
 export function clusterLetters(boxes: readonly Box[], margin: number): number[][] {
@@ -197,7 +172,7 @@ type Setting = {
 /** The letters from index `from` on, united cluster by cluster; labels are indices in the whole lettering. */
 function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting, caches: WeldCaches): Outline[] {
   const { scale } = s;
-  const boxes = letters.map((letter) => letterBox(letter, s.face));
+  const boxes = letters.map((letter) => letter.box);
   const clusters = s.weld ? clusterLetters(boxes, TOUCH_MM / scale) : letters.map((_, i) => [i]);
   const out: Outline[] = [];
   let across = false;
