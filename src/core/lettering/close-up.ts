@@ -3,7 +3,7 @@
  * distance is that of facing outlines, row by row, as in optical kerning; not of boxes.
  *
  * The joint of two shapes is where they overlap. Each connected overlap has a depth (how far it reaches along the rows)
- * and a neck (the distance between its two ends, where the outlines cross): the width of what holds the two together.
+ * and a neck (the distance between the points where the outlines cross): the width of what holds the two together.
  * The strength of a joint is the lesser of the two, at its strongest place. The move is the least whose joint is as
  * strong as asked. Where no move is (strokes thinner than the overlap), it is the least that comes near the best.
  */
@@ -38,7 +38,7 @@ export function closingMove(fixed: Rows, moving: Rows, wanted: number, farthest:
   if (touch === null || touch > farthest) return null;
   const start = Math.max(0, touch);
   const end = Math.max(start, Math.min(crossingLimit(pairs, fixed, wanted, step), start + DEEPEST * wanted));
-  const at = (move: number) => jointAt(pairs, move, step);
+  const at = (move: number) => jointAt(pairs, fixed, moving, move, step);
   const count = Math.max(1, Math.min(200, Math.ceil(((end - start) / wanted) * STEPS)));
   let best: Closing = { move: start, joint: at(start) };
   if (best.joint >= wanted) return best;
@@ -116,48 +116,99 @@ function crossingLimit(pairs: readonly Pair[], fixed: Rows, wanted: number, step
   return least;
 }
 
-/** A connected overlap as far as it has been followed upwards. */
-type Overlap = {
-  readonly bottomX: number;
-  readonly bottomRow: number;
-  topX: number;
-  topRow: number;
-  depth: number;
+/** Which outline an end of an overlap lies on. */
+type Side = 'fixed' | 'moving';
+
+/** A stretch of overlap in one row: its ends and whose outline each lies on. */
+type Cover = {
+  readonly x0: number;
+  readonly x1: number;
+  readonly left: Side;
+  readonly right: Side;
+  /** The strokes that overlap here. */
+  readonly fixed: readonly [number, number];
+  readonly moving: readonly [number, number];
 };
-type Open = { readonly x0: number; readonly x1: number; readonly of: Overlap };
+
+/** A connected overlap as far as it has been followed upwards: how deep it is, and where the two outlines cross. */
+type Overlap = { depth: number; readonly crossings: [number, number][] };
+type Open = Cover & { readonly of: Overlap };
+
+/** Whether a row of ink lies over or under a stretch. */
+const meets = (row: readonly number[] | undefined, shift: number, c: Cover): boolean => {
+  for (let i = 0; row && i < row.length; i += 2)
+    if ((row[i] as number) - shift <= c.x1 && (row[i + 1] as number) - shift >= c.x0) return true;
+  return false;
+};
 
 /** Strength of the joint after a move: the lesser of depth and neck, at the strongest of the connected overlaps. */
-function jointAt(pairs: readonly Pair[], move: number, step: number): number {
+function jointAt(pairs: readonly Pair[], fixed: Rows, moving: Rows, move: number, step: number): number {
   let best = 0;
   let open: Open[] = [];
   let before = Number.NEGATIVE_INFINITY;
-  const close = (o: Overlap) => {
-    const neck = Math.hypot(o.topX - o.bottomX, (o.topRow - o.bottomRow) * step);
-    best = Math.max(best, Math.min(o.depth, neck));
+  /** Where an overlap begins or ends: the outlines cross at those of its ends that the edge there does not belong to. */
+  const edge = (c: Cover, of: Overlap, row: number, beyond: number) => {
+    const fixedGoesOn = meets(fixed.rows[beyond - fixed.first], 0, c);
+    const movingGoesOn = meets(moving.rows[beyond - moving.first], move, c);
+    const y = ((row + beyond) / 2) * step;
+    const crossesAt = (side: Side) => fixedGoesOn === movingGoesOn || (side === 'fixed') === fixedGoesOn;
+    if (crossesAt(c.left)) of.crossings.push([c.x0, y]);
+    if (crossesAt(c.right)) of.crossings.push([c.x1, y]);
   };
-  for (const { fixed, moving, row } of pairs) {
+  const close = (o: Open, row: number) => {
+    edge(o, o.of, row, row + 1);
+    best = Math.max(best, Math.min(o.of.depth, widest(o.of.crossings)));
+  };
+  for (const { fixed: f, moving: m, row } of pairs) {
     if (row !== before + 1) {
-      for (const o of open) close(o.of);
+      for (const o of open) close(o, before);
       open = [];
     }
-    before = row;
     const next: Open[] = [];
-    for (let m = 0; m < moving.length; m += 2)
-      for (let f = 0; f < fixed.length; f += 2) {
-        const x0 = Math.max(fixed[f] as number, (moving[m] as number) - move);
-        const x1 = Math.min(fixed[f + 1] as number, (moving[m + 1] as number) - move);
-        if (x1 <= x0) continue;
-        const below = open.find((o) => o.x0 <= x1 && o.x1 >= x0);
-        const x = (x0 + x1) / 2;
-        const of: Overlap = below?.of ?? { bottomX: x, bottomRow: row, topX: x, topRow: row, depth: 0 };
-        of.topX = x;
-        of.topRow = row;
-        of.depth = Math.max(of.depth, x1 - x0);
-        next.push({ x0, x1, of });
+    for (let i = 0; i < m.length; i += 2)
+      for (let k = 0; k < f.length; k += 2) {
+        const [f0, f1] = [f[k], f[k + 1]] as [number, number];
+        const [m0, m1] = [(m[i] as number) - move, (m[i + 1] as number) - move];
+        const cover: Cover = {
+          x0: Math.max(f0, m0),
+          x1: Math.min(f1, m1),
+          left: f0 > m0 ? 'fixed' : 'moving',
+          right: f1 < m1 ? 'fixed' : 'moving',
+          fixed: [f0, f1],
+          moving: [m0, m1],
+        };
+        if (cover.x1 <= cover.x0) continue;
+        const below = open.find((o) => o.x0 <= cover.x1 && o.x1 >= cover.x0);
+        const of: Overlap = below?.of ?? { depth: 0, crossings: [] };
+        if (!below) edge(cover, of, row, row - 1);
+        else {
+          if (below.left !== cover.left) of.crossings.push(crossingBetween(below, cover, 0, row, step));
+          if (below.right !== cover.right) of.crossings.push(crossingBetween(below, cover, 1, row, step));
+        }
+        of.depth = Math.max(of.depth, cover.x1 - cover.x0);
+        next.push({ ...cover, of });
       }
-    for (const o of open) if (!next.some((n) => n.of === o.of)) close(o.of);
+    for (const o of open) if (!next.some((n) => n.of === o.of)) close(o, before);
     open = next;
+    before = row;
   }
-  for (const o of open) close(o.of);
+  for (const o of open) close(o, before);
   return best;
+}
+
+/** Where the ends (0 left, 1 right) of two strokes change places between a row and the one below it. */
+function crossingBetween(below: Cover, above: Cover, end: 0 | 1, row: number, step: number): [number, number] {
+  const apart = below.fixed[end] - below.moving[end];
+  const after = above.fixed[end] - above.moving[end];
+  const t = apart === after ? 0.5 : Math.min(1, Math.max(0, apart / (apart - after)));
+  return [below.fixed[end] + t * (above.fixed[end] - below.fixed[end]), (row - 1 + t) * step];
+}
+
+/** The greatest distance between two of some points. */
+function widest(points: readonly (readonly [number, number])[]): number {
+  let most = 0;
+  points.forEach(([x, y], i) => {
+    for (const [u, v] of points.slice(i + 1)) most = Math.max(most, Math.hypot(x - u, y - v));
+  });
+  return most;
 }

@@ -20,6 +20,7 @@ import {
   withEnds,
 } from '../segment';
 import { type ClipEngine, type ClipOperation, type Filling, GRID_PER_MM, type TaggedPolygon } from './engine';
+import { joinRuns } from './join';
 import { snapTogether } from './snap';
 import { tidyLoops } from './tidy';
 
@@ -29,6 +30,8 @@ export const FLATTEN_MM = 0.005;
 const ON_CHORD_MM = 3 / GRID_PER_MM;
 /** Runs no longer than this are left over from rounding to the grid. */
 const SPECK_MM = 2 / GRID_PER_MM;
+/** Gaps between two stretches of one curve up to this long are rounding, in mm. */
+const ROUNDED_MM = 4 / GRID_PER_MM;
 /** Contours thinner than this on average are left over from rounding to the grid. */
 const SLIVER_MM = 5 / GRID_PER_MM;
 
@@ -53,6 +56,7 @@ type Run = { readonly source: number; a: number; b: number; readonly from: numbe
 export class BooleanSession {
   private readonly sources: Segment[] = [];
   private readonly labels: number[] = [];
+  private readonly known = new Map<string, number>();
   // One entry per flattened vertex; the chord that starts there covers t0..t1 of its source.
   private readonly x: number[] = [];
   private readonly y: number[] = [];
@@ -107,9 +111,7 @@ export class BooleanSession {
   private addPath(path: Path, labels: readonly number[]): TaggedPolygon {
     const first = this.x.length;
     for (const [i, segment] of path.segments.entries()) {
-      const id = this.sources.length;
-      this.sources.push(segment);
-      this.labels.push(labels[i] ?? -1);
+      const id = this.sourceOf(segment, labels[i] ?? -1);
       const n = stepsWithin(segment, this.toleranceMm);
       for (let i = 0; i < n; i++) {
         const p = pointAt(segment, i / n);
@@ -138,6 +140,28 @@ export class BooleanSession {
       polygon[at + 2] = i + 1;
     }
     return polygon;
+  }
+
+  /** The index of a segment among the sources. Where shapes may lie along each other, the same segment is one source. */
+  private sourceOf(segment: Segment, label: number): number {
+    const key = this.snap ? Object.values(segment).join() : '';
+    const known = this.snap ? this.known.get(key) : undefined;
+    if (known !== undefined) return known;
+    const id = this.sources.length;
+    this.sources.push(segment);
+    this.labels.push(label);
+    if (this.snap) this.known.set(key, id);
+    return id;
+  }
+
+  /** Length of the control polygon of a source: no less than its own. */
+  private sizeOf(source: number): number {
+    const s = this.sources[source] as Segment;
+    if (s.kind === 'line') return Math.hypot(s.x1 - s.x0, s.y1 - s.y0);
+    if (s.kind === 'arc') return Math.abs(s.sweep) * Math.hypot(s.x0 - s.cx, s.y0 - s.cy);
+    const start = Math.hypot(s.ax - s.x0, s.ay - s.y0);
+    if (s.kind === 'quadratic') return start + Math.hypot(s.x1 - s.ax, s.y1 - s.ay);
+    return start + Math.hypot(s.bx - s.ax, s.by - s.ay) + Math.hypot(s.x1 - s.bx, s.y1 - s.by);
   }
 
   /** How far along chord `e` a point lies, 0 to 1, or -1 when it is not on it. */
@@ -251,7 +275,8 @@ export class BooleanSession {
       }
     });
     if (segments.length === 0) return null;
-    return tidyLoops({ path: { segments, closed: true }, labels }, THIN_CHORDS * this.toleranceMm);
+    const tidied = tidyLoops({ path: { segments, closed: true }, labels }, THIN_CHORDS * this.toleranceMm);
+    return joinRuns(tidied);
   }
 
   private runsOf(v: TaggedPolygon): Run[] {
@@ -269,8 +294,12 @@ export class BooleanSession {
       const [source, a, b] = found ?? [-1, 0, 1];
       edges.push({ source, a, b, from: k, to });
     }
+    // A stretch goes on when the next begins where it ended, but for what the grid rounds off.
     const follows = (p: Run, q: Run) =>
-      p.source >= 0 && p.source === q.source && Math.abs(p.b - q.a) < 1e-6 && (p.b - p.a) * (q.b - q.a) >= 0;
+      p.source >= 0 &&
+      p.source === q.source &&
+      (p.b - p.a) * (q.b - q.a) >= 0 &&
+      (Math.abs(p.b - q.a) < 1e-6 || Math.abs(p.b - q.a) * this.sizeOf(p.source) <= ROUNDED_MM);
     const count = edges.length;
     let start = 0;
     for (let i = 0; i < count; i++) {
