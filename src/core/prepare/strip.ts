@@ -127,12 +127,15 @@ function stripAlong(
       Math.min(...rows.map((f) => f.beyond)) - far,
     );
     const overlap = Math.max(into, Math.min(wish.overlapMm, 0.3 * width));
-    const middle = (first + k + ROWS / 2) * step;
+    const ideal = (first + (middles[k + ROWS / 2] as number)) * step;
+    // Rows are a grid; within half of it the strip may lie exactly in the middle.
+    const covered = (first + k + ROWS / 2) * step;
+    const middle = Math.abs(ideal - covered) <= step / 2 + 1e-9 ? ideal : covered;
     const cost =
       far -
       near +
       UNEVEN * uneven +
-      OFF_MIDDLE * Math.abs(middle - (first + (middles[k + ROWS / 2] as number)) * step) +
+      OFF_MIDDLE * Math.abs(middle - ideal) +
       SLANTED * width * slant(angle) +
       SHALLOW * Math.max(0, wish.overlapMm - into) +
       (wanted ? OFF_PLACE * Math.abs(middle - wanted.y) : 0);
