@@ -7,7 +7,7 @@ import startClipper from 'clipper2-wasm/dist/es/clipper2z.js';
 import { diskFaces } from '../../src/cli/typefaces';
 import { readJob } from '../../src/core/document/read';
 import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
-import { flattenPath } from '../../src/core/geometry/path';
+import { flattenPath, type Path } from '../../src/core/geometry/path';
 import { IDENTITY } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { weldCaches, weldLettering, weldTolerance } from '../../src/core/prepare/weld';
@@ -148,5 +148,144 @@ async function evaluateFigure(family: string): Promise<void> {
   });
 }
 
+const SIGN = 'Alder Lane Community\nGarden and workshop\nopen every day from 8 to 6, come in';
+const THICKEN_MM = 0.3;
+const BORDER_MM = 6;
+const TIE_MM = 2;
+
+const signJob = (family: string, thicken: number) => {
+  const place = { x: 20, y: 300 };
+  const read = readJob(
+    JSON.stringify({
+      format: 1,
+      sheet: { width: 900, height: 400 },
+      parts: [
+        {
+          id: 'words',
+          members: [
+            {
+              id: 'lettering',
+              kind: 'lettering',
+              placement: place,
+              text: SIGN,
+              face: family,
+              size: { by: 'capital', mm: 30 },
+            },
+          ],
+          steps: [{ kind: 'weld' }, { kind: 'thicken', by: thicken }, { kind: 'tie', width: TIE_MM, overlap: 1 }],
+          work: [{ what: 'outline', operation: 'cut' }],
+        },
+        {
+          id: 'backing',
+          members: [{ id: 'copy', kind: 'copy', of: 'words', follows: true, placement: { x: 0, y: 0 } }],
+          steps: [{ kind: 'weld' }, { kind: 'border', distance: BORDER_MM }],
+          work: [{ what: 'outline', operation: 'cut' }],
+        },
+      ],
+    }),
+  );
+  if (!read.ok) throw new Error(read.sentences.join(' '));
+  return read.job;
+};
+
+/** The same union, offsets and ties with the bare clipper, on polygons as fine as ours are: no curves come back. */
+function bareSign(letterPolygons: readonly Float64Array[], ties: readonly Float64Array[]): void {
+  const toPaths = (polygons: readonly Float64Array[]): PathsD => {
+    const paths = new wasm.PathsD();
+    for (const polygon of polygons) {
+      const path = new wasm.PathD();
+      path.assign(polygon);
+      paths.push_back(path);
+      path.delete();
+    }
+    return paths;
+  };
+  const grow = (paths: PathsD, by: number): PathsD =>
+    wasm.InflatePathsD(paths, by, wasm.JoinType.Round, wasm.EndType.Polygon, 2, GRID_DIGITS, OFFSET_CHORD_MM);
+  const letters = toPaths(letterPolygons);
+  const welded = wasm.UnionSelfD(letters, wasm.FillRule.NonZero, GRID_DIGITS);
+  const thick = grow(welded, THICKEN_MM);
+  const strips = toPaths(ties);
+  const tied = wasm.UnionD(thick, strips, wasm.FillRule.NonZero, GRID_DIGITS);
+  const border = grow(tied, BORDER_MM);
+  let vertices = 0;
+  for (const paths of [tied, border])
+    for (let i = 0; i < paths.size(); i++) {
+      const path = paths.get(i);
+      vertices += Float64Array.from(path.view()).length / 3;
+      path.delete();
+    }
+  if (vertices === 0) throw new Error('nothing was computed');
+  for (const held of [border, tied, strips, thick, welded, letters]) held.delete();
+}
+
+const OFFSET_CHORD_MM = 0.002;
+
+async function signFigures(family: string): Promise<void> {
+  const job = signJob(family, THICKEN_MM);
+  const faces = await diskFaces([family], null);
+  const face = typeface(family);
+  const polygonsOf = (paths: readonly Path[]) =>
+    paths.map((path) => Float64Array.from(flattenPath(path, OFFSET_CHORD_MM).flatMap((p) => [p.x, p.y, 0])));
+  const letterPolygons = polygonsOf(rawOutlines(set(family, SIGN, { size: { by: 'capital', mm: 30 } }), face));
+  const ties = polygonsOf(new Evaluator(wasmEngine).evaluate(job, faces).parts[0]?.notes.ties.map((t) => t.path) ?? []);
+  const bare = () =>
+    median(
+      7,
+      () => 0,
+      () => bareSign(letterPolygons, ties),
+    );
+  const whole = () =>
+    median(
+      7,
+      () => new Evaluator(wasmEngine),
+      (evaluator) => evaluator.evaluate(job, faces),
+    );
+  const rounds = [1, 2].map(() => ({ bare: bare(), whole: whole() }));
+  const sum = (key: 'bare' | 'whole') => rounds.reduce((total, round) => total + round[key], 0) / rounds.length;
+  figure({
+    name: `Whole sign of ${letters(SIGN)} letters with thickening, ties and border, against the bare clipper's unions and offsets, ${family}`,
+    value: sum('whole') / sum('bare'),
+    digits: 2,
+    aim: { most: 3 },
+    note: `${sum('whole').toFixed(0)} ms against ${sum('bare').toFixed(0)} ms`,
+  });
+  const evaluator = new Evaluator(wasmEngine);
+  evaluator.evaluate(job, faces);
+  const again = median(
+    21,
+    () => 0,
+    () => evaluator.evaluate(job, faces),
+  );
+  let x = 20;
+  const moved = median(
+    21,
+    () => {
+      x += 1;
+      const next = structuredClone(job);
+      (next.parts[0] as (typeof next.parts)[number]).members.forEach((m) => {
+        m.placement.x = x;
+      });
+      return next;
+    },
+    (next) => evaluator.evaluate(next, faces),
+  );
+  figure({
+    name: `The same sign again, nothing changed, against the first evaluation, ${family}`,
+    value: again / sum('whole'),
+    digits: 4,
+    aim: { most: 0.02 },
+    note: `${again.toFixed(2)} ms`,
+  });
+  figure({
+    name: `The same sign moved on the sheet, against the first evaluation, ${family}`,
+    value: moved / sum('whole'),
+    digits: 4,
+    aim: { most: 0.1 },
+    note: `${moved.toFixed(1)} ms`,
+  });
+}
+
 for (const family of ['Archivo Black', 'Pacifico']) weldFigures(family);
 for (const family of ['Archivo Black', 'Pacifico']) await evaluateFigure(family);
+for (const family of ['Archivo Black', 'Pacifico']) await signFigures(family);

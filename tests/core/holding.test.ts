@@ -125,7 +125,7 @@ test('a bar under the words holds them, as long as they are; through them, and b
   expect(size(bar({ beyond: 4 }).box)[0]).toBeCloseTo((size(plain.box)[0] as number) + 8, 6);
   const through = bar({ at: 'through', ends: 'round' });
   expect(through.pieces).toHaveLength(1);
-  expect(through.box).toEqual(plain.box);
+  for (const [i, mm] of size(plain.box).entries()) expect(size(through.box)[i]).toBeCloseTo(mm, 6);
 });
 
 describe('thickening', () => {

@@ -5,6 +5,7 @@ import { type PointerEvent, useState } from 'react';
 import type { TieAnswer } from '@/core/document/schema';
 import { boxCentre, type Point } from '@/core/geometry/point';
 import { stepIn } from '@/core/job/steps';
+import { pieceSize } from '@/core/prepare/ties';
 import type { PartView, TieView } from '@/worker/view';
 import { editStep, measureOf } from '../edits';
 import { change, select, settle, useBench } from '../store';
@@ -35,7 +36,7 @@ function placeTie(part: PartView, tie: TieView, recipe: (answer: TieAnswer) => v
 function Tie({ part, tie, camera, toMm }: { part: PartView; tie: TieView; camera: Camera; toMm: ToMm }) {
   const [over, setOver] = useState(false);
   const { k, x, y } = camera;
-  const size = Math.max(tie.pieceBox.maxX - tie.pieceBox.minX, tie.pieceBox.maxY - tie.pieceBox.minY, 1e-3);
+  const size = pieceSize(tie.pieceBox);
   const middle = boxCentre(tie.pieceBox);
   const angle = (tie.angleDeg * Math.PI) / 180;
   const end = { x: tie.x + (Math.cos(angle) * tie.length) / 2, y: tie.y + (Math.sin(angle) * tie.length) / 2 };

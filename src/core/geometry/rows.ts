@@ -5,7 +5,7 @@ import type { Point } from './point';
 /** Row k lies at height (k + ½) · step. Each row holds its stretches of ink as from, to, from, to …, ascending. */
 export type Rows = { readonly first: number; readonly rows: readonly (readonly number[])[] };
 
-export const NO_ROWS: Rows = { first: 0, rows: [] };
+const NO_ROWS: Rows = { first: 0, rows: [] };
 
 /** The rows of closed paths filled by the non-zero rule. Curves are flattened within a quarter of a step. */
 export function rowsOf(paths: readonly Path[], step: number): Rows {

@@ -153,8 +153,8 @@ function holdFindings(part: Part, prepared: PreparedPart): Draft[] {
         { partId: part.id, detail: part.id, box: prepared.box },
       ),
     ];
-  const keys = pieceKeys(prepared.pieces, prepared.sources);
   const onPurpose = new Set(prepared.notes.leftLoose);
+  const keys = onPurpose.size > 0 ? pieceKeys(prepared.pieces, prepared.sources) : [];
   const away = prepared.pieces.filter((piece, i) => piece.kind !== 'main' && !onPurpose.has(keys[i] as string));
   const named = away.slice(0, LIMITS.piecesNamed).map((piece): Draft => {
     const name = pieceName(piece, prepared);

@@ -5,6 +5,7 @@
  */
 import type { Box, Point } from '../geometry/point';
 import { type Narrow, narrowPlaces, pathStops } from '../geometry/width';
+import { movedBox, movedPoint } from '../prepare/moved';
 import type { Outline } from '../prepare/outline';
 
 export type Stretch = {
@@ -41,6 +42,17 @@ const LINES = 3;
 /** `least` and `kerf` in mm; 0 for not to look. */
 export function strengthOf(kept: readonly Outline[], least: number, kerf: number): Strength {
   return { thin: stretches(kept, least, 'inside'), tight: stretches(kept, kerf, 'outside') };
+}
+
+/** The same in another place. */
+export function movedStrength({ thin, tight }: Strength, dx: number, dy: number): Strength {
+  const moved = (s: Stretch): Stretch => ({
+    ...s,
+    at: movedPoint(s.at, dx, dy),
+    box: movedBox(s.box, dx, dy),
+    across: s.across.map(([p, q]) => [movedPoint(p, dx, dy), movedPoint(q, dx, dy)] as const),
+  });
+  return { thin: thin.map(moved), tight: tight.map(moved) };
 }
 
 /** The narrowest width of what is kept, as far as it is under `most` mm; null when it is not. */

@@ -3,13 +3,14 @@
  * an edit recomputes only what hangs on it.
  */
 
-import type { Job, Operation, Part } from '../document/schema';
+import type { Job, Member, Operation, Part } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { nestMeasured } from '../geometry/nesting';
-import { type Box, boxesMeet, EMPTY_BOX, uniteBoxes } from '../geometry/point';
+import { type Box, boxCentre, boxesMeet, EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import { inspect } from '../inspect/inspect';
-import { type Strength, strengthOf } from '../inspect/strength';
+import { movedStrength, type Strength, strengthOf } from '../inspect/strength';
+import { movedPart } from '../prepare/moved';
 import { type Outline, outlineLength } from '../prepare/outline';
 import { type FaceLookup, type PreparedPart, preparePart } from '../prepare/part';
 import { weldCaches } from '../prepare/weld';
@@ -54,6 +55,11 @@ export class Evaluator {
   private readonly parts = new ResultCache<PreparedPart>(PARTS_HELD);
   private readonly orders = new ResultCache<readonly number[]>(ORDERS_HELD);
   private readonly strengths = new ResultCache<Strength>(STRENGTHS_HELD);
+  // Parts are prepared about their first member, so that moving one computes nothing anew.
+  private readonly placed = new WeakMap<PreparedPart, { x: number; y: number; part: PreparedPart }>();
+  private readonly bases = new WeakMap<PreparedPart, PreparedPart>();
+  private readonly offsets = new WeakMap<PreparedPart, Point>();
+  private readonly strengthsPlaced = new WeakMap<PreparedPart, { of: Strength; strength: Strength }>();
   private readonly serials = new WeakMap<object, number>();
   private nextSerial = 1;
 
@@ -107,27 +113,59 @@ export class Evaluator {
       if (!original) return 'gone';
       return parts.reaches(id, part.id) ? 'loop' : this.prepared(original, job, faces, parts);
     };
+    const { x, y } = anchorOf(part, copied);
     const { work: _work, name: _name, locked: _locked, ...shape } = part;
+    const members = part.members.map((member) => movedMember(member, -x, -y));
     const dependsOn = part.members.map((member) => {
       if (member.kind === 'copy') {
         const original = copied(member.of);
-        return typeof original === 'string' ? original : this.serial(original);
+        if (typeof original === 'string') return original;
+        const middle = middleOf(original);
+        const place = member.follows ? [middle.x - x, middle.y - y].map(steady) : [];
+        return [this.serial(this.bases.get(original) ?? original), ...place];
       }
       if (member.kind !== 'lettering') return '';
       const answer = faces(member);
       return 'typeface' in answer ? answer.typeface.serial : answer.sentence;
     });
     const sheet = part.keep === 'outside' ? [job.sheet.width, job.sheet.height] : [];
-    const made = this.parts.get(JSON.stringify([shape, dependsOn, sheet]), () =>
-      preparePart(part, job.sheet, { engine: this.engine, faces, caches: this.caches, copied }),
+    const base = this.parts.get(JSON.stringify([{ ...shape, members }, dependsOn, sheet]), () =>
+      preparePart({ ...part, members }, job.sheet, {
+        engine: this.engine,
+        faces,
+        caches: this.caches,
+        copied: (id) => {
+          const original = copied(id);
+          return typeof original === 'string' ? original : movedPart(original, -x, -y);
+        },
+      }),
     );
+    const made = this.inPlace(base, x, y);
     parts.ready.set(part.id, made);
     return made;
   }
 
+  /** A part prepared about its first member, where that member is; the same object as long as it stays there. */
+  private inPlace(base: PreparedPart, x: number, y: number): PreparedPart {
+    const last = this.placed.get(base);
+    if (last && last.x === x && last.y === y) return last.part;
+    const part = movedPart(base, x, y);
+    this.placed.set(base, { x, y, part });
+    this.bases.set(part, base);
+    this.offsets.set(part, { x, y });
+    return part;
+  }
+
   private strengthOf(part: PreparedPart, { sheet }: Job): Strength {
     const [least, kerf] = [sheet.leastWidth ?? 0, sheet.kerf ?? 0];
-    return this.strengths.get(`${this.serial(part)}|${least}|${kerf}`, () => strengthOf(part.kept, least, kerf));
+    const base = this.bases.get(part) ?? part;
+    const { x, y } = this.offsets.get(part) ?? { x: 0, y: 0 };
+    const found = this.strengths.get(`${this.serial(base)}|${least}|${kerf}`, () => strengthOf(base.kept, least, kerf));
+    const last = this.strengthsPlaced.get(part);
+    if (last && last.of === found) return last.strength;
+    const strength = movedStrength(found, x, y);
+    this.strengthsPlaced.set(part, { of: found, strength });
+    return strength;
   }
 
   private serial(of: object): number {
@@ -169,6 +207,35 @@ export class Evaluator {
       fillMm2: fills.reduce((sum, f) => sum + (f.what === 'fill' ? f.outlines.reduce((a, o) => a + o.area, 0) : 0), 0),
     };
   }
+}
+
+/** Places are told apart to this share of a mm. */
+const STEADY_PER_MM = 1e9;
+const steady = (mm: number): number => Math.round(mm * STEADY_PER_MM) / STEADY_PER_MM;
+
+const middleOf = (part: PreparedPart): Point => (isEmptyBox(part.box) ? { x: 0, y: 0 } : boxCentre(part.box));
+
+/**
+ * Where the first member of a part is, when it has steps that take longer than moving what they made. The sheet's corner
+ * for a part that is only welded, letter clusters of which are held anyway, and for a negative, which the sheet around it
+ * holds in place.
+ */
+function anchorOf(part: Part, copied: (id: string) => PreparedPart | 'gone' | 'loop'): Point {
+  const [first] = part.members;
+  const isLong = part.steps.some((step) => step.on && step.kind !== 'weld');
+  if (!first || !isLong || part.keep === 'outside') return { x: 0, y: 0 };
+  const { x, y } = first.placement;
+  if (first.kind !== 'copy' || !first.follows) return { x, y };
+  const original = copied(first.of);
+  const middle = typeof original === 'string' ? { x: 0, y: 0 } : middleOf(original);
+  return { x: x + middle.x, y: y + middle.y };
+}
+
+/** A member in another place; one that goes along with what it copies is placed by that. */
+function movedMember(member: Member, dx: number, dy: number): Member {
+  if (member.kind === 'copy' && member.follows) return member;
+  const { placement } = member;
+  return { ...member, placement: { ...placement, x: steady(placement.x + dx), y: steady(placement.y + dy) } };
 }
 
 /** The parts of one evaluation: by id, those ready, and which copies lead to which. */

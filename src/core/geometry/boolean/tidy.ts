@@ -27,10 +27,15 @@ type Piece = { readonly segment: Segment; readonly label: number };
 
 /** The same outline without loops and spikes thinner than `thin` mm on average; the outline itself when there are none. */
 export function tidyLoops({ path, labels }: LabelledPath, thin: number): LabelledPath {
-  const n = path.segments.length;
-  if (n < 4 || !path.segments.some((s, i) => turnsBack(s, path.segments[(i + 1) % n] as Segment)))
-    return { path, labels };
-  let pieces: Piece[] = path.segments.map((segment, i) => ({ segment, label: labels[i] as number }));
+  const { segments } = path;
+  const n = segments.length;
+  const mayLoop = segments.some(
+    (s, i) =>
+      isShort(s) &&
+      (turnsBack(segments[(i + n - 1) % n] as Segment, s) || turnsBack(s, segments[(i + 1) % n] as Segment)),
+  );
+  if (n < 4 || !mayLoop) return { path, labels };
+  let pieces: Piece[] = segments.map((segment, i) => ({ segment, label: labels[i] as number }));
   for (let i = 0; i < pieces.length && pieces.length >= 4; i++) {
     const mended = withoutLoopAfter(pieces, i, thin);
     if (!mended) continue;
@@ -39,6 +44,8 @@ export function tidyLoops({ path, labels }: LabelledPath, thin: number): Labelle
   }
   return { path: { segments: pieces.map((p) => p.segment), closed: true }, labels: pieces.map((p) => p.label) };
 }
+
+const isShort = (s: Segment): boolean => Math.hypot(s.x1 - s.x0, s.y1 - s.y0) <= LONGEST_MM;
 
 /** Whether the way goes back at the joint of two segments. */
 function turnsBack(a: Segment, b: Segment): boolean {
@@ -58,8 +65,7 @@ function withoutLoopAfter(pieces: readonly Piece[], i: number, thin: number): Pi
     const skipped = pieces[(i + k) % n] as Piece;
     const q = pieces[(i + k + 1) % n] as Piece;
     back ||= turnsBack(last.segment, skipped.segment);
-    if (Math.hypot(skipped.segment.x1 - skipped.segment.x0, skipped.segment.y1 - skipped.segment.y0) > LONGEST_MM)
-      return null;
+    if (!isShort(skipped.segment)) return null;
     length += segmentLength(skipped.segment);
     if (length > LONGEST_MM) return null;
     if (!back && !turnsBack(skipped.segment, q.segment)) continue;

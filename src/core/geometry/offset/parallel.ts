@@ -6,7 +6,7 @@ import { fitCubics, type Sample } from '../fit-cubic';
 import { arcRadius, curvatureAt, line, pointAt, type Segment, tangentAt } from '../segment';
 
 /** How far fitted cubics may stray from the true parallel, in mm. */
-export const PARALLEL_FIT_MM = 0.002;
+const PARALLEL_FIT_MM = 0.002;
 /** Looks for turning points between this many points of a segment. */
 const LOOKS = 24;
 
