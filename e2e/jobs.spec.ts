@@ -9,6 +9,7 @@ test('the sample jobs are there as true drawings', async ({ page }) => {
     'Bench plaque',
     'Tool rack tags',
     'Apron lettering',
+    'Greenhouse nameplate',
   ]) {
     const picture = page.getByRole('img', { name: `Drawing of ${title}`, includeHidden: true }).first();
     await expect(picture.locator('path').first()).toHaveAttribute('d', /^M/);

@@ -47,9 +47,28 @@ test('close', async ({ page }) => {
   await shoot(page, 'close');
 });
 
+test('letters one by one', async ({ page }) => {
+  await open(page, 'Bed markers', 'Compose', /^Jasmine/);
+  await page.getByRole('button', { name: /^Letters one by one/ }).click();
+  await page.locator('[data-letter="0"]').click();
+  await page.getByLabel('Turn').first().fill('8');
+  await page.getByLabel('Size', { exact: true }).fill('120');
+  await shoot(page, 'letters');
+});
+
 test('hold', async ({ page }) => {
-  await open(page, 'Seed bin stencils', 'Hold');
+  await open(page, 'Greenhouse nameplate', 'Hold', /^Name/);
   await shoot(page, 'hold');
+});
+
+test('islands', async ({ page }) => {
+  await open(page, 'Seed bin stencils', 'Hold');
+  await shoot(page, 'islands');
+});
+
+test('border', async ({ page }) => {
+  await open(page, 'Greenhouse nameplate', 'Compose', /^Backing/);
+  await shoot(page, 'border');
 });
 
 test('as cut', async ({ page }) => {

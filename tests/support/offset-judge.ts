@@ -9,6 +9,7 @@ import type { Point } from '../../src/core/geometry/point';
 import { windingNumber } from './area';
 
 const STEP_MM = 0.05;
+const SIDE_ASKED = 16;
 const CHORD_MM = 0.0005;
 /** Stretches of the true offset between which there is less than this need not be met. */
 const THREAD_MM = 0.012;
@@ -83,9 +84,11 @@ export function judgeOffset(clean: readonly Path[], by: number, result: readonly
   const reach = Math.abs(by);
   let stray = 0;
   for (const polygon of got)
-    for (const p of samples(polygon)) {
+    for (const [i, p] of samples(polygon).entries()) {
       const d = from.distance(p.x, p.y, reach + 1);
-      stray = Math.max(stray, inside(source, p.x, p.y) === by < 0 ? Math.abs(d - reach) : reach + d);
+      // An outline that is at the distance all along is on one side all along: a point here and there tells which.
+      const wrongSide = i % SIDE_ASKED === 0 && inside(source, p.x, p.y) !== by < 0;
+      stray = Math.max(stray, wrongSide ? reach + d : Math.abs(d - reach));
     }
   let missed = 0;
   let vertices = 0;

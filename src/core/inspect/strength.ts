@@ -1,7 +1,7 @@
 /**
  * Strength: where what is kept is thinner than is safe, and where gaps are narrower than the beam or tool. Narrow places
  * that lie side by side along a stroke are one stretch. The tips of points and rounded ends are thin by nature and do not
- * count, unless the taper is long.
+ * count, unless the taper is long; nor do the bottoms of notches, where no beam gets in.
  */
 import type { Box, Point } from '../geometry/point';
 import { type Narrow, narrowPlaces, pathStops } from '../geometry/width';
@@ -29,7 +29,7 @@ export type Strength = {
 export const UNKNOWN_STRENGTH: Strength = { thin: [], tight: [] };
 
 /** A place counts when the way along the outline from one side to the other is this many times the width asked for … */
-const WAY_ROUND = 3;
+const WAY_ROUND = { inside: 3, outside: 12 };
 /** … and this many times the distance straight across: points up to about 30° apart do not. */
 const TAPER = 4;
 /** Small pieces are thin all over; there the way round is at most half the outline. */
@@ -67,19 +67,19 @@ function stretches(outlines: readonly Outline[], asked: number, side: 'inside' |
   if (!(most > 0)) return [];
   const paths = outlines.map((o) => o.path);
   const lengths = paths.map((p) => pathStops(p));
-  const places = narrowPlaces(paths, most, side).filter((p) => counts(p, lengths, most));
+  const places = narrowPlaces(paths, most, side).filter((p) => counts(p, lengths, most * WAY_ROUND[side]));
   return gather(places, most)
     .map((group) => stretchOf(group, outlines, lengths, most))
     .sort((a, b) => a.width - b.width);
 }
 
-function counts(p: Narrow, lengths: readonly (readonly number[])[], most: number): boolean {
+function counts(p: Narrow, lengths: readonly (readonly number[])[], wayRound: number): boolean {
   if (p.path !== p.toPath) return true;
   const whole = lengths[p.path]?.at(-1) ?? 0;
   const straight = Math.abs(p.toAlong - p.along);
   const way = Math.min(straight, whole - straight);
   const across = Math.hypot(p.to.x - p.from.x, p.to.y - p.from.y);
-  return way >= TAPER * across && way >= Math.min(WAY_ROUND * most, SMALL_SHARE * whole);
+  return way >= TAPER * across && way >= Math.min(wayRound, SMALL_SHARE * whole);
 }
 
 /** Places gathered with those beside them on the same outline, and with those on the outline across. */

@@ -23,6 +23,8 @@ const DEEPEST = 3;
 /** Steps tried over the overlap asked, and the share of it that the move is settled to. */
 const STEPS = 12;
 const SETTLED = 1e-3;
+/** Joints this share short of what is asked are rounding. */
+const ROUNDING = 1e-9;
 /** A joint this near the best there is will do where none is as strong as asked. */
 const NEAR_BEST = 0.9;
 
@@ -38,30 +40,44 @@ export function closingMove(fixed: Rows, moving: Rows, wanted: number, farthest:
   if (touch === null || touch > farthest) return null;
   const start = Math.max(0, touch);
   const end = Math.max(start, Math.min(crossingLimit(pairs, fixed, wanted, step), start + DEEPEST * wanted));
-  const at = (move: number) => jointAt(pairs, fixed, moving, move, step);
-  const count = Math.max(1, Math.min(200, Math.ceil(((end - start) / wanted) * STEPS)));
-  let best: Closing = { move: start, joint: at(start) };
-  if (best.joint >= wanted) return best;
-  const tried: Closing[] = [best];
-  for (let i = 1; i <= count; i++) {
-    const move = start + ((end - start) * i) / count;
-    const joint = at(move);
-    if (joint >= wanted) return settle((tried[tried.length - 1] as Closing).move, { move, joint }, wanted, at);
-    tried.push({ move, joint });
-    if (joint > best.joint) best = { move, joint };
-  }
-  return tried.find((t) => t.joint >= NEAR_BEST * best.joint) as Closing;
+  const at = (move: number): Closing => ({ move, joint: jointAt(pairs, fixed, moving, move, step) });
+  const isEnough = (c: Closing) => c.joint >= wanted * (1 - ROUNDING);
+  const now = at(start);
+  if (isEnough(now)) return now;
+  // Nothing is deeper than the way since the first touch, so that what does not overlap yet is tried from there on.
+  const least = touch > 0 ? Math.min(end, start + wanted) : start;
+  const tried: Closing[] = [];
+  const searched = (from: number, to: number): Closing | null => {
+    const count = Math.max(1, Math.min(200, Math.ceil(((to - from) / wanted) * STEPS)));
+    for (let i = 0; i <= count; i++) {
+      const next = at(from + ((to - from) * i) / count);
+      if (isEnough(next))
+        return i === 0 ? next : settle((tried[tried.length - 1] as Closing).move, next, isEnough, at, wanted);
+      tried.push(next);
+    }
+    return null;
+  };
+  const found = searched(least, end);
+  if (found) return found;
+  if (least > start) searched(start, least);
+  const best = tried.reduce((a, b) => (b.joint > a.joint ? b : a), now);
+  return [now, ...tried].sort((a, b) => a.move - b.move).find((t) => t.joint >= NEAR_BEST * best.joint) as Closing;
 }
 
 /** Between a move that is not enough and one that is: the least that is. */
-function settle(tooLittle: number, enough: Closing, wanted: number, at: (move: number) => number): Closing {
+function settle(
+  tooLittle: number,
+  enough: Closing,
+  isEnough: (c: Closing) => boolean,
+  at: (move: number) => Closing,
+  wanted: number,
+): Closing {
   let lo = tooLittle;
   let hi = enough;
   while (hi.move - lo > SETTLED * wanted) {
-    const move = (lo + hi.move) / 2;
-    const joint = at(move);
-    if (joint >= wanted) hi = { move, joint };
-    else lo = move;
+    const next = at((lo + hi.move) / 2);
+    if (isEnough(next)) hi = next;
+    else lo = next.move;
   }
   return hi;
 }

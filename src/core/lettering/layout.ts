@@ -267,7 +267,9 @@ function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], sc
 }
 
 /** Columns a capital is cut into for closing lines. */
-const COLUMNS_PER_CAPITAL = 400;
+const COLUMNS_PER_CAPITAL = 200;
+/** Lines above a line that it is closed up with. */
+const LINES_ABOVE = 2;
 /** Lines farther apart than this many capital heights stay as they are. */
 const FARTHEST_LINE = 3;
 
@@ -293,7 +295,9 @@ function closeLines(
     if (own.rows.length === 0) return;
     const placed = moveRows(own, -(baselines[i] as number));
     const closing =
-      above.length > 0 ? closingMove(uniteRows(above), placed, overlap, FARTHEST_LINE * face.capHeight, step) : null;
+      above.length > 0
+        ? closingMove(uniteRows(above.slice(-LINES_ABOVE)), placed, overlap, FARTHEST_LINE * face.capHeight, step)
+        : null;
     if (closing) {
       moved += closing.move;
       baselines[i] = (baselines[i] as number) + closing.move;

@@ -17,7 +17,7 @@ import {
 } from '../geometry/point';
 import { moveRows, type Rows, rowsOf, uniteRows } from '../geometry/rows';
 import { ResultCache } from '../result-cache';
-import { closingMove } from './close-up';
+import { type Closing, closingMove } from './close-up';
 import { visualRuns } from './runs';
 import type { Typeface } from './typeface';
 
@@ -85,10 +85,13 @@ export type LineSettings = {
 
 const LINES_HELD = 500;
 const GLYPHS_HELD = 2_000;
+const CLOSINGS_HELD = 10_000;
 type Held = {
   readonly shaped: ResultCache<SetLine>;
   readonly set: ResultCache<SetLine>;
   readonly rows: ResultCache<Rows>;
+  /** Moves of letters towards those before them. */
+  readonly closings: ResultCache<{ readonly made: Closing | null }>;
 };
 const held = new WeakMap<Typeface, Held>();
 
@@ -99,6 +102,7 @@ const heldFor = (face: Typeface): Held => {
       shaped: new ResultCache(LINES_HELD),
       set: new ResultCache(LINES_HELD),
       rows: new ResultCache(GLYPHS_HELD),
+      closings: new ResultCache(CLOSINGS_HELD),
     };
     held.set(face, known);
   }
@@ -223,11 +227,13 @@ const FARTHEST = 0.45;
 
 const rowStep = (face: Typeface): number => face.capHeight / ROWS_PER_CAPITAL;
 
-function letterRows(letter: SetLetter['letter'], face: Typeface): Rows {
+/** The ink of a letter about its origin, and a name for it. */
+type LetterInk = { readonly key: string; readonly rows: Rows };
+
+function letterInk(letter: SetLetter['letter'], face: Typeface): LetterInk {
   const glyphs = letter.glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+');
-  return heldFor(face).rows.get(`${glyphs}|${letter.own ? Object.values(letter.own).join() : ''}`, () =>
-    rowsOf(letterOutlines(letter, face), rowStep(face)),
-  );
+  const key = `${glyphs}|${letter.own ? Object.values(letter.own).join() : ''}`;
+  return { key, rows: heldFor(face).rows.get(key, () => rowsOf(letterOutlines(letter, face), rowStep(face))) };
 }
 
 /** Each letter moved towards those before it in its word, and all after it along with it. */
@@ -240,29 +246,33 @@ function closeLetters(
   const step = rowStep(face);
   const out: SetLetter[] = [];
   const joints: Joint[] = [];
-  let word: Rows[] = [];
+  let word: { readonly ink: LetterInk; readonly x: number }[] = [];
   let moved = 0;
   letters.forEach((current, i) => {
     const before = letters[i - 1]?.letter;
     const { letter } = current;
     if (before && !words && spaceBetween(before, letter, text)) word = [];
-    const own = letterRows(letter, face);
+    const ink = letterInk(letter, face);
     if (word.length > 0) {
-      const moving = moveRows(own, letter.x - moved);
-      const closing = closingMove(
-        uniteRows(word.slice(-LETTERS_BEFORE)),
-        moving,
-        overlap,
-        FARTHEST * face.capHeight,
-        step,
-      );
+      const fixed = word.slice(-LETTERS_BEFORE);
+      const from = (x: number) => Math.round((x - letter.x + moved) * 1e3) / 1e3;
+      const key = `${overlap}|${ink.key}|${fixed.map((f) => `${from(f.x)}:${f.ink.key}`).join('|')}`;
+      const closing = heldFor(face).closings.get(key, () => ({
+        made: closingMove(
+          uniteRows(fixed.map((f) => moveRows(f.ink.rows, from(f.x)))),
+          ink.rows,
+          overlap,
+          FARTHEST * face.capHeight,
+          step,
+        ),
+      })).made;
       if (closing) {
         moved += closing.move;
         joints.push({ start: letter.start, end: letter.end, ...closing });
       }
     }
     const x = letter.x - moved;
-    word.push(moveRows(own, x));
+    word.push({ ink, x });
     out.push({ letter: { ...letter, x }, box: shift(current.box, -moved, 0) });
   });
   return { letters: out, joints };

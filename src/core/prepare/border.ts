@@ -10,20 +10,21 @@ import { measureOutlines, type Outline } from './outline';
 const ENVELOPE = 2;
 
 /**
- * Bridging is closing (growing, then shrinking by as much), smoothing is opening (shrinking, then growing), as in
- * mathematical morphology (Serra 1982): three offsets in all.
+ * Bridging is closing (growing, then shrinking by as much), smoothing is closing and then opening, as in mathematical
+ * morphology (Serra 1982); the growing that bridges is one with that to the border's distance.
  */
 export function border(engine: ClipEngine, shape: readonly Outline[], step: StepOf<'border'>): readonly Outline[] {
   if (shape.length === 0) return shape;
+  const grow = (outlines: readonly Outline[], by: number, corners: Corners = 'round') =>
+    by === 0 ? outlines : measureOutlines(offsetRegion(engine, outlines, by, corners));
   const box = shape.reduce((all, o) => uniteBoxes(all, o.box), EMPTY_BOX);
   const spanned = step.envelope ? ENVELOPE * Math.min(boxWidth(box), boxHeight(box)) : 0;
-  const closing = Math.max(step.bridge / 2, spanned);
-  const grow = (outlines: readonly Outline[], by: number, corners: Corners) =>
-    by === 0 ? outlines : measureOutlines(offsetRegion(engine, outlines, by, corners));
-  // Closing must be round to span evenly; the corners asked for belong to the distance itself.
-  let out = closing > 0 ? grow(grow(shape, closing, 'round'), -closing, 'round') : shape;
-  out = grow(step.holesFrom === null ? withoutHoles(out, step) : out, step.distance, step.corners);
-  if (step.smooth > 0) out = grow(grow(out, -step.smooth, 'round'), step.smooth, 'round');
+  let out = spanned > 0 ? grow(grow(shape, spanned), -spanned) : shape;
+  // Holes that none of is kept need not be computed.
+  if (step.holesFrom === null) out = withoutHoles(out, step);
+  const bridging = step.bridge / 2;
+  out = grow(grow(out, step.distance + bridging, step.corners), -bridging);
+  if (step.smooth > 0) out = grow(grow(grow(out, step.smooth), -2 * step.smooth), step.smooth);
   return withoutHoles(out, step);
 }
 

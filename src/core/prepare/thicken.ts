@@ -11,6 +11,9 @@ export type Thickened = {
   readonly held: readonly { readonly hole: Outline; readonly widthMm: number }[];
 };
 
+/** Holes narrower than this, in mm, are left over from where letters meet. */
+const HARDLY_MM = 0.1;
+
 /** Every outline moved by the step's distance; a hole that would get narrower than it may gives way. */
 export function thicken(engine: ClipEngine, shape: readonly Outline[], step: StepOf<'thicken'>): Thickened {
   if (step.by === 0) return { outlines: shape, held: [] };
@@ -20,7 +23,8 @@ export function thicken(engine: ClipEngine, shape: readonly Outline[], step: Ste
     if (o.depth % 2 === 0 || step.by < 0 || least === null) return step.by;
     const width = 2 * largestCircleIn(o.path).radius;
     const most = Math.max(0, (width - least) / 2);
-    if (most >= step.by) return step.by;
+    // What is hardly a hole may close.
+    if (most >= step.by || width < HARDLY_MM) return step.by;
     held.push({ hole: o, widthMm: width - 2 * most });
     return most;
   });
