@@ -100,7 +100,7 @@ export function BorderEditor({ part }: { part: Part }) {
           value={use}
           options={[
             { value: 'glued', word: 'glued on', title: 'Two pieces to cut, side by side' },
-            { value: 'engraved', word: 'engraved on it', title: 'One piece to cut, with the words engraved' },
+            { value: 'engraved', word: 'engraved', title: 'One piece to cut, with the words engraved' },
           ]}
           onChange={(how) => change((job) => setBackingUse(job, part.id, how, view))}
         />

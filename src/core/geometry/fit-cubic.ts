@@ -11,8 +11,8 @@ export type Sample = { readonly x: number; readonly y: number; readonly tx: numb
 
 const SAMPLES = 9;
 const ROUNDS = 3;
-/** Stretches this short are drawn as they are, whatever their fit. */
-const DEEPEST = 12;
+/** Curves are halved at most this often: one that does not fit by then has no direction to fit. */
+const DEEPEST = 6;
 
 /** Cubics from parameter `from` to `to` of a smooth curve, within `tolerance` mm of it. */
 export function fitCubics(at: (t: number) => Sample, from: number, to: number, tolerance: number, depth = 0): Cubic[] {

@@ -116,6 +116,9 @@ type Draft = {
 /** Rounds of setting until the scale is settled: overlaps are in mm, the scale may hang on the width. */
 const ROUNDS = 8;
 const SETTLED = 1e-7;
+const SCALE_SETTLED = 1e-4;
+/** Overlaps are at most this share of the capital height. */
+const MOST_OVERLAP = 0.5;
 
 /** Set the text. Lines align by what is drawn, not by side bearings, so that cut edges line up. */
 export function layoutLettering(spec: LetteringSpec, face: Typeface): Layout {
@@ -125,7 +128,8 @@ export function layoutLettering(spec: LetteringSpec, face: Typeface): Layout {
     for (let round = 0; round < ROUNDS; round++) {
       const widest = Math.max(0, ...drafts.map((d) => inkWidth(d.set)));
       const next = widest > 0 ? spec.size.mm / widest : scale;
-      const settled = Math.abs(next / scale - 1) < SETTLED;
+      // The width is met whatever the overlap; only that is off by this share.
+      const settled = Math.abs(next / scale - 1) < SCALE_SETTLED;
       scale = next;
       if (settled || !spec.closeUp) break;
       drafts = draftLines(spec, face, scale);
@@ -133,9 +137,13 @@ export function layoutLettering(spec: LetteringSpec, face: Typeface): Layout {
   return place(spec, face, drafts, scale);
 }
 
+/** The overlap asked for, in font units. */
+const overlapIn = (closeUp: CloseUp, face: Typeface, scale: number): number =>
+  Math.min(closeUp.overlap / scale, MOST_OVERLAP * face.capHeight);
+
 function draftLines(spec: LetteringSpec, face: Typeface, scale: number): Draft[] {
   const spacing = spec.letterSpacing * face.capHeight;
-  const closeUp = spec.closeUp ? { overlap: spec.closeUp.overlap / scale, words: spec.closeUp.words } : null;
+  const closeUp = spec.closeUp ? { overlap: overlapIn(spec.closeUp, face, scale), words: spec.closeUp.words } : null;
   let offset = 0;
   const bare = linesOf(spec.text).map((text) => {
     const start = offset;
@@ -210,7 +218,7 @@ function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], sc
     return -{ left: box.minX, centre: (box.minX + box.maxX) / 2, right: box.maxX }[spec.align];
   });
   const closedLines = spec.closeUp?.lines
-    ? closeLines(drafts, shifts, baselines, spec.closeUp.overlap / scale, face)
+    ? closeLines(drafts, shifts, baselines, overlapIn(spec.closeUp, face, scale), face)
     : [];
   let box = EMPTY_BOX;
   const letters: PlacedLetter[] = [];

@@ -280,7 +280,7 @@ export function Ties(props: Props) {
             label="Direction"
             value={step.direction}
             options={[
-              { value: 'any', word: 'as is best' },
+              { value: 'any', word: 'best' },
               { value: 'upright', word: 'upright' },
               { value: 'level', word: 'level' },
             ]}
