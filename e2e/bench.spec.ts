@@ -142,7 +142,7 @@ test('zoom, fit, and a double click on the letters', async ({ page }) => {
 
 test('a number that can’t be read is said so, and the old value stays', async ({ page }) => {
   const id = await newJob(page, 'Numbers');
-  const width = page.getByLabel('Width');
+  const width = page.getByLabel('Width', { exact: true });
   await width.fill('twelve');
   await expect(page.getByRole('alert').filter({ hasText: 'is not a number' })).toBeVisible();
   await width.fill('0');
@@ -356,7 +356,7 @@ test('a live copy follows the words it copies', async ({ page }) => {
   await page.getByRole('button', { name: 'Shape', exact: true }).click();
   await page.getByRole('button', { name: 'OO', exact: true }).click();
   await expect(figures(page)).toContainText('Outlines 8 closed');
-  await page.getByLabel('Scale').fill('50');
+  await page.getByLabel('Scale', { exact: true }).fill('50');
   const list = page.getByRole('complementary', { name: 'Job sheet' });
   await list.getByRole('button', { name: /^OO/ }).click();
   await page.getByRole('textbox', { name: 'Words' }).fill('OOO');

@@ -5,7 +5,7 @@ test('from nothing to three files, and the same again after a reload', async ({ 
   const id = await newJob(page, 'House name');
 
   // Sheet, in inches and back.
-  await page.getByLabel('Width').fill('12in');
+  await page.getByLabel('Width', { exact: true }).fill('12in');
   await expect(page.getByText(/304\.8 × 400 mm/)).toBeVisible();
   await page.getByLabel('Height').fill('2 * 100');
   await page.getByLabel('Material').fill('Birch ply');

@@ -2,7 +2,7 @@
 
 /** The stock: its size, material and thickness, and what is safe in it. */
 import { useQuery } from '@tanstack/react-query';
-import { useId } from 'react';
+import { useEffect, useId, useRef } from 'react';
 import Form from 'react-bootstrap/Form';
 import { z } from 'zod';
 import { leastWidthOf, type Material, materialNamed, materialSchema } from '@/core/document/material';
@@ -19,18 +19,25 @@ async function fetchMaterials(): Promise<Material[]> {
 }
 
 const EVER = Number.POSITIVE_INFINITY;
+const NONE: Material[] = [];
 
 export function SheetEditor() {
   const sheet = useBench((s) => s.job.sheet);
   const unit = useBench((s) => s.job.units);
   const materials =
-    useQuery({ queryKey: ['materials'], queryFn: fetchMaterials, staleTime: EVER, retry: 3 }).data ?? [];
+    useQuery({ queryKey: ['materials'], queryFn: fetchMaterials, staleTime: EVER, retry: 3 }).data ?? NONE;
   const id = useId();
   const set = (values: Partial<Sheet>, merge: string) =>
     change((job) => {
       Object.assign(job.sheet, values);
     }, `sheet:${merge}`);
+  // A name typed before the list has arrived is looked up when it has.
+  const typed = useRef<string | null>(null);
+  useEffect(() => {
+    if (materials.length > 0 && typed.current !== null) setMaterial(typed.current);
+  });
   const setMaterial = (text: string) => {
+    typed.current = materials.length === 0 ? text : null;
     const known = materialNamed(text, materials);
     set(
       known

@@ -2,8 +2,9 @@
 
 import type { Job } from '../document/schema';
 import { countSegments, isContinuous } from '../geometry/path';
-import { type Box, boxCentre, isEmptyBox } from '../geometry/point';
+import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
 import { pieceName } from '../inspect/names';
+import type { Stretch } from '../inspect/strength';
 import type { JobResult } from './evaluate';
 
 const round = (value: number, digits = 4): number => Number(value.toFixed(digits));
@@ -18,6 +19,11 @@ const boxReport = (box: Box) =>
         height: round(box.maxY - box.minY),
       };
 
+const pointReport = ({ x, y }: Point) => ({ x: round(x), y: round(y) });
+
+const stretchReport = (stretches: readonly Stretch[]) =>
+  stretches.map((s) => ({ widthMm: round(s.width), at: pointReport(s.at), box: boxReport(s.box) }));
+
 export type Report = ReturnType<typeof reportOf>;
 
 /** Figures per part and operation, and the findings. Origin is the sheet's lower left corner, y upwards. */
@@ -27,7 +33,7 @@ export function reportOf(job: Job, result: JobResult) {
     unit: 'mm' as const,
     sheet: { width: job.sheet.width, height: job.sheet.height },
     work: boxReport(result.workBox),
-    parts: result.parts.map((part) => ({
+    parts: result.parts.map((part, i) => ({
       id: part.id,
       name: job.parts.find((p) => p.id === part.id)?.name ?? '',
       box: boxReport(part.box),
@@ -39,8 +45,26 @@ export function reportOf(job: Job, result: JobResult) {
         name: pieceName(piece, part),
         areaMm2: round(piece.area),
         box: boxReport(piece.box),
-        centre: { x: round(boxCentre(piece.box).x), y: round(boxCentre(piece.box).y) },
+        centre: pointReport(boxCentre(piece.box)),
       })),
+      ties: part.notes.ties.map((tie) => ({
+        piece: tie.piece,
+        centre: pointReport(tie.centre),
+        lengthMm: round(tie.length),
+        widthMm: round(tie.width),
+        turnDeg: round(tie.angleDeg, 2),
+      })),
+      thin: stretchReport(result.strengths[i]?.thin ?? []),
+      tightGaps: stretchReport(result.strengths[i]?.tight ?? []),
+      closedUp: part.members.flatMap((m) =>
+        (m.layout?.closedUp ?? []).map((c) => ({
+          member: m.id,
+          what: c.what,
+          at: c.start,
+          movedMm: round(c.move),
+          jointMm: round(c.joint),
+        })),
+      ),
       paths: part.outlines.length,
       segments: countSegments(part.outlines.map((o) => o.path)),
       openPaths: part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
