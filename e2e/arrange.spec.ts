@@ -1,4 +1,4 @@
-import { addLettering, expect, newJob, onScreen, saved, stored, test } from './fixtures';
+import { addLettering, computed, expect, newJob, onScreen, saved, stored, test } from './fixtures';
 
 type Member = {
   kind: string;
@@ -33,6 +33,7 @@ test('on the sheet, on another part, and in the region pointed at', async ({ pag
   await expect.poll(async () => (await membersOf(page, id))[1]?.[0]?.placement.x).toBeCloseTo(300, 0);
 
   // Into the hole, wherever in it is pointed at.
+  await computed(page);
   await page.getByRole('button', { name: 'Centre where I point' }).click();
   const inHole = await onScreen(page, 200, 215);
   await page.mouse.click(inHole.x, inHole.y);
@@ -79,6 +80,7 @@ test('snapping says what to', async ({ page }) => {
   await newJob(page, 'Snap');
   await addShape(page, 'Heart');
   await page.getByLabel('From the left').fill('60');
+  await computed(page);
   const heart = await page.locator('[data-member^="heart"]').boundingBox();
   if (!heart) throw new Error('no heart');
   const [x, y] = [heart.x + heart.width / 2, heart.y + heart.height / 2];
@@ -96,6 +98,7 @@ test('letters one by one keep their changes through other words, sizes and undo'
   const id = await newJob(page, 'Letters');
   await addLettering(page, 'Oak');
   await page.getByRole('button', { name: /^Letters one by one/ }).click();
+  await computed(page);
   await page.locator('[data-letter="1"]').click();
   await page.getByLabel('Turn').first().fill('15');
   await page.getByLabel('Size', { exact: true }).fill('130');

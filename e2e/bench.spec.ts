@@ -1,4 +1,4 @@
-import { addLettering, expect, newJob, onScreen, saved, station, stored, test } from './fixtures';
+import { addLettering, computed, expect, newJob, onScreen, saved, station, stored, test } from './fixtures';
 
 const figures = (page: import('@playwright/test').Page) => page.getByRole('contentinfo');
 
@@ -69,6 +69,7 @@ test('drag, size and turn on the sheet; exact numbers beside it', async ({ page 
   await page.mouse.move(stem.x + 50, stem.y - 20, { steps: 5 });
   await page.mouse.up();
   await expect.poll(async () => Number(await x.inputValue())).toBeGreaterThan(from.x + 5);
+  await computed(page);
   expect(await size()).toBeCloseTo(from.w, 1);
 
   const corner = page.locator('[data-grab=size]').nth(2);
@@ -79,6 +80,7 @@ test('drag, size and turn on the sheet; exact numbers beside it', async ({ page 
   await page.mouse.move(at.x + 50, at.y - 10, { steps: 5 });
   await page.mouse.up();
   await expect.poll(size).toBeGreaterThan(from.w * 1.05);
+  await computed(page);
 
   const handle = await page.locator('[data-grab=turn]').boundingBox();
   if (!handle) throw new Error('no handle');

@@ -39,6 +39,10 @@ export async function addLettering(page: Page, words: string): Promise<void> {
   await page.getByRole('textbox', { name: 'Words' }).fill(words);
 }
 
+/** The picture is in step with the document. */
+export const computed = (page: Page) =>
+  expect(page.getByRole('region', { name: 'Sheet' })).toHaveAttribute('aria-busy', 'false');
+
 export const station = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Route' }).getByRole('button', { name: new RegExp(`^\\d ?${name}`) });
 

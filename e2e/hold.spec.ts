@@ -1,4 +1,4 @@
-import { addLettering, expect, newJob, onScreen, saved, station, stored, test } from './fixtures';
+import { addLettering, computed, expect, newJob, onScreen, saved, station, stored, test } from './fixtures';
 
 type Steps = {
   kind: string;
@@ -76,6 +76,7 @@ test('a tie is dragged and turned by hand, and found anew', async ({ page }) => 
   const tie = page.locator('[data-tie]');
   await expect(tie).toHaveCount(1);
   await expect(page.getByText('It comes off as one piece.')).toBeVisible();
+  await computed(page);
   const box = await tie.boundingBox();
   if (!box) throw new Error('no tie');
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);

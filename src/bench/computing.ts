@@ -30,7 +30,7 @@ export function followDocument(): () => void {
       if (stopped || update === null) return;
       held = update.serial;
       const view = applyUpdate(update, useBench.getState().view);
-      useBench.setState({ view, progress: null, workerFault: null });
+      useBench.setState({ view, viewOf: job, progress: null, workerFault: null });
       if (view.findings.some((f) => f.code === 'no-typeface')) retry = setTimeout(() => void compute(), RETRY_MS);
     } catch (reason) {
       if (!stopped)

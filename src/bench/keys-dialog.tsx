@@ -8,6 +8,8 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['F', 'fit the sheet in sight'],
   ['+ and −', 'zoom'],
   ['Arrows', 'nudge by 1 mm or 1/16 in; with Shift ten times, with Alt a tenth'],
+  ['Shift or Ctrl and press', 'add a part, or a letter, to what is selected'],
+  ['Alt while dragging', 'without snapping'],
   ['Tab', 'next part (when the sheet has the focus); with Shift the one before'],
   ['Enter', 'edit the words'],
   ['Esc', 'step out'],

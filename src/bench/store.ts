@@ -44,6 +44,8 @@ export type BenchState = {
   /** The only operation shown, or null for all. */
   readonly only: string | null;
   readonly view: JobView | null;
+  /** The document the view was computed from; another one while newer work is under way. */
+  readonly viewOf: Job | null;
   /** The pieces after the cut, while that look is chosen. */
   readonly cutPieces: readonly CutPieceView[] | null;
   readonly progress: { done: number; of: number } | null;
@@ -72,6 +74,7 @@ export const useBench = create<BenchState>(() => ({
   pointing: false,
   only: null,
   view: null,
+  viewOf: null,
   cutPieces: null,
   progress: null,
   save: { kind: 'saved', at: '' },
@@ -104,6 +107,7 @@ export function openBench(
     pointing: false,
     only: null,
     view: null,
+    viewOf: null,
     cutPieces: null,
     progress: null,
     save: { kind: 'saved', at: savedAt },
@@ -200,6 +204,20 @@ export function selectAlso(partId: string): void {
 
 /** The parts selected, the first one first. */
 export const selectedParts = ({ partId, others }: Selection): string[] => (partId === null ? [] : [partId, ...others]);
+
+/** Run something once the view is in step with the document: at once, or when the work under way is done. */
+export function whenComputed(run: () => void): void {
+  const inStep = ({ job, viewOf }: BenchState) => job === viewOf;
+  if (inStep(get())) {
+    run();
+    return;
+  }
+  const leave = useBench.subscribe((now) => {
+    if (!inStep(now)) return;
+    leave();
+    run();
+  });
+}
 
 export const pick = (picked: readonly number[] | null): void => set({ picked });
 export const pointAtRegion = (pointing: boolean): void => set({ pointing });

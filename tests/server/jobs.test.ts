@@ -13,6 +13,7 @@ import {
   restoreJob,
   saveJob,
 } from '../../src/server/jobs';
+import { listMaterials } from '../../src/server/materials';
 import { jobRevisions, jobs } from '../../src/server/schema';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
@@ -128,4 +129,17 @@ describe('answers', () => {
     await expect(bodyOf(new Request('http://x/', { method: 'PUT', body: '{' }))).rejects.toThrow(/not readable/);
     await expect(idOf(Promise.resolve({ id: "'; drop table jobs" }))).rejects.toThrow(Refusal);
   });
+});
+
+test('materials come with the database, by name, each with what is safe in it', async () => {
+  const list = await listMaterials(db);
+  expect(list.length).toBeGreaterThan(10);
+  expect(list.map((m) => m.name)).toEqual([...list.map((m) => m.name)].sort());
+  expect(list.find((m) => m.name === 'Birch plywood')).toEqual({
+    name: 'Birch plywood',
+    leastWidthMm: 1.2,
+    leastPerThickness: 0.5,
+    kerfMm: 0.2,
+  });
+  expect(list.every((m) => m.leastWidthMm > 0 && m.kerfMm >= 0)).toBe(true);
 });

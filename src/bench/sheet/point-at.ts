@@ -3,15 +3,19 @@ import { boxCentre, isEmptyBox, type Point } from '@/core/geometry/point';
 import { moveMember } from '@/core/job/place';
 import { computing } from '@/worker/client';
 import { memberOf } from '../edits';
-import { change, pointAtRegion, useBench } from '../store';
+import { change, pointAtRegion, useBench, whenComputed } from '../store';
 
 const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
-export async function centreAt(at: Point): Promise<void> {
+export function centreAt(at: Point): void {
+  pointAtRegion(false);
+  whenComputed(() => void centre(at));
+}
+
+async function centre(at: Point): Promise<void> {
   const { job, selection, view } = useBench.getState();
   const { partId, memberId } = selection;
   const box = view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === memberId)?.box;
-  pointAtRegion(false);
   if (!box || isEmptyBox(box)) return;
   const region = await computing().regionAt(job, at, memberId);
   const sheet = { minX: 0, minY: 0, maxX: job.sheet.width, maxY: job.sheet.height };

@@ -47,6 +47,7 @@ export function SheetView() {
   const only = useBench((s) => s.only);
   const picked = useBench((s) => s.picked);
   const pointing = useBench((s) => s.pointing);
+  const busy = useBench((s) => s.viewOf !== s.job);
   const station = useBench((s) => s.station);
   const goTo = useBench((s) => s.goTo);
   const workerFault = useBench((s) => s.workerFault);
@@ -92,7 +93,7 @@ export function SheetView() {
   const notice = workerFault ?? (save.kind === 'away' || save.kind === 'refused' ? save.sentence : null);
 
   return (
-    <section className={benchStyles.sheetArea} ref={area} aria-label="Sheet">
+    <section className={benchStyles.sheetArea} ref={area} aria-label="Sheet" aria-busy={busy}>
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: Esc does by key what a click on empty bench does */}
       <svg
         ref={surface}
@@ -104,8 +105,8 @@ export function SheetView() {
         tabIndex={0}
         onPointerMove={(e) => usePointer.setState(toMm(e.clientX, e.clientY))}
         onClick={(e) => {
-          if (pointing) return void centreAt(toMm(e.clientX, e.clientY));
-          if (!(e.target as Element).closest('[data-grab]')) select(null);
+          if (pointing) centreAt(toMm(e.clientX, e.clientY));
+          else if (!(e.target as Element).closest('[data-grab]')) select(null);
         }}
         onDoubleClick={(e) => {
           if ((e.target as Element).closest('[data-member]')) focusWords();

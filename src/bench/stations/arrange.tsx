@@ -23,11 +23,11 @@ import { alignTo, type Edge, levelBaselines, type Move, spaceEqually } from '@/c
 import { moveMember, scaleMember } from '@/core/job/place';
 import { NumberField, Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
-import type { JobView } from '@/worker/view';
+import type { JobView, PartView } from '@/worker/view';
 import styles from '../bench.module.css';
 import { groupParts, memberOf, moveWholePart } from '../edits';
 import { partWords } from '../job-sheet';
-import { change, pointAtRegion, select, selectedParts, useBench } from '../store';
+import { change, pointAtRegion, select, selectedParts, useBench, whenComputed } from '../store';
 
 const EDGES: readonly { readonly edge: Edge; readonly words: string; readonly icon: typeof Baseline }[] = [
   { edge: 'left', words: 'Left edges', icon: AlignStartVertical },
@@ -82,10 +82,18 @@ export function ArrangeMember({ partId, memberId }: { partId: string; memberId: 
   const box = view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === memberId)?.box;
   if (!part || !box || isEmptyBox(box)) return null;
   const to = targetBox(target, job, view);
-  const move = ({ dx, dy }: Move) =>
-    change((draft) => {
-      const member = memberOf(draft, partId, memberId);
-      if (member) moveMember(member, clean(dx), clean(dy));
+  /** Moves the member by what follows from its bounds and those it is arranged to, as they are once computed. */
+  const arrange = (by: (own: Box, to: Box) => Move) =>
+    whenComputed(() => {
+      const now = useBench.getState();
+      const own = now.view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === memberId)?.box;
+      const toNow = targetBox(target, now.job, now.view);
+      if (!own || isEmptyBox(own) || isEmptyBox(toNow)) return;
+      const { dx, dy } = by(own, toNow);
+      change((draft) => {
+        const member = memberOf(draft, partId, memberId);
+        if (member) moveMember(member, clean(dx), clean(dy));
+      });
     });
   const siblings = part.members.filter((m) => m.id !== memberId);
   const others = job.parts.filter((p) => p.id !== partId);
@@ -107,15 +115,17 @@ export function ArrangeMember({ partId, memberId }: { partId: string; memberId: 
           ))}
         </Form.Select>
       </Row>
-      <EdgeButtons disabled={isEmptyBox(to)} onAlign={(edge) => move(alignTo(box, to, edge))} />
+      <EdgeButtons disabled={isEmptyBox(to)} onAlign={(edge) => arrange((own, on) => alignTo(own, on, edge))} />
       <div className={styles.buttons}>
         <Button
           variant="plain"
           disabled={isEmptyBox(to)}
-          onClick={() => {
-            const [from, at] = [boxCentre(box), boxCentre(to)];
-            move({ dx: at.x - from.x, dy: at.y - from.y });
-          }}
+          onClick={() =>
+            arrange((own, on) => {
+              const [from, at] = [boxCentre(own), boxCentre(on)];
+              return { dx: at.x - from.x, dy: at.y - from.y };
+            })
+          }
         >
           Centre
         </Button>
@@ -157,6 +167,19 @@ export function ArrangeMember({ partId, memberId }: { partId: string; memberId: 
   );
 }
 
+const drawnParts = (ids: readonly string[], view: JobView | null): PartView[] =>
+  ids.flatMap((id) => {
+    const part = view?.parts.find((p) => p.id === id);
+    return part && !isEmptyBox(part.box) ? [part] : [];
+  });
+
+/** The baseline of a part is that of the last line of its first lettering. */
+const baselinesOf = (parts: readonly PartView[]): { readonly id: string; readonly baseline: number }[] =>
+  parts.flatMap((part) => {
+    const baseline = part.members.find((m) => m.baselines.length > 0)?.baselines.at(-1);
+    return baseline === undefined ? [] : [{ id: part.id, baseline }];
+  });
+
 /** For several selected parts. */
 export function ArrangeParts() {
   const selection = useBench((s) => s.selection);
@@ -164,27 +187,21 @@ export function ArrangeParts() {
   const view = useBench((s) => s.view);
   const [refusal, setRefusal] = useState<string | null>(null);
   const ids = selectedParts(selection);
-  const drawn = ids.flatMap((id) => {
-    const part = view?.parts.find((p) => p.id === id);
-    return part && !isEmptyBox(part.box) ? [part] : [];
-  });
-  const all = drawn.reduce((box, p) => uniteBoxes(box, p.box), EMPTY_BOX);
-  const first = drawn[0]?.box ?? EMPTY_BOX;
-  const move = (moves: readonly Move[]) =>
-    change((draft) => {
-      drawn.forEach((part, i) => {
-        const by = moves[i];
-        if (by) movePart(draft, part.id, by);
+  const drawn = drawnParts(ids, view);
+  const withLines = baselinesOf(drawn);
+  /** Moves the parts by what follows from their bounds, as they are once computed. */
+  const arrange = (by: (parts: readonly PartView[]) => readonly (readonly [string, Move])[]) =>
+    whenComputed(() => {
+      const moves = by(drawnParts(ids, useBench.getState().view));
+      change((draft) => {
+        for (const [id, move] of moves) movePart(draft, id, move);
       });
     });
-  const sheet = targetBox('sheet', job, view);
-  const onSheet = alignTo(all, sheet, 'centre').dx;
-  const upOnSheet = alignTo(all, sheet, 'middle').dy;
-  // The baseline of a part is that of the last line of its first lettering.
-  const withLines = drawn.flatMap((part) => {
-    const baseline = part.members.find((m) => m.baselines.length > 0)?.baselines.at(-1);
-    return baseline === undefined ? [] : [{ id: part.id, baseline }];
-  });
+  const each = (moves: (boxes: readonly Box[]) => readonly Move[]) =>
+    arrange((parts) => {
+      const made = moves(parts.map((p) => p.box));
+      return parts.map((p, i) => [p.id, made[i] as Move] as const);
+    });
   return (
     <>
       <Heading beside={`${ids.length} parts`}>Arrange</Heading>
@@ -193,21 +210,14 @@ export function ArrangeParts() {
       </p>
       <EdgeButtons
         disabled={drawn.length < 2}
-        onAlign={(edge) => move(drawn.map((p) => alignTo(p.box, first, edge)))}
+        onAlign={(edge) => each((boxes) => boxes.map((b) => alignTo(b, boxes[0] as Box, edge)))}
       />
       <div className={styles.buttons}>
         <Button
           variant="plain"
           disabled={drawn.length < 3}
           title="Equal gaps across; the first and the last stay"
-          onClick={() =>
-            move(
-              spaceEqually(
-                drawn.map((p) => p.box),
-                'across',
-              ),
-            )
-          }
+          onClick={() => each((boxes) => spaceEqually(boxes, 'across'))}
         >
           <AlignHorizontalSpaceAround size={15} className="me-1" aria-hidden="true" />
           Equal gaps
@@ -216,14 +226,7 @@ export function ArrangeParts() {
           variant="plain"
           disabled={drawn.length < 3}
           title="Equal gaps upright; the first and the last stay"
-          onClick={() =>
-            move(
-              spaceEqually(
-                drawn.map((p) => p.box),
-                'upright',
-              ),
-            )
-          }
+          onClick={() => each((boxes) => spaceEqually(boxes, 'upright'))}
         >
           <AlignVerticalSpaceAround size={15} className="me-1" aria-hidden="true" />
           Equal gaps, upright
@@ -233,19 +236,28 @@ export function ArrangeParts() {
         <Button
           variant="plain"
           disabled={withLines.length < 2}
-          onClick={() => {
-            const moves = levelBaselines(withLines.map((l) => l.baseline));
-            change((draft) => {
-              withLines.forEach((l, i) => {
-                movePart(draft, l.id, moves[i] as Move);
-              });
-            });
-          }}
+          onClick={() =>
+            arrange((parts) => {
+              const lines = baselinesOf(parts);
+              const moves = levelBaselines(lines.map((l) => l.baseline));
+              return lines.map((l, i) => [l.id, moves[i] as Move] as const);
+            })
+          }
         >
           <Baseline size={15} className="me-1" aria-hidden="true" />
           Level baselines
         </Button>
-        <Button variant="plain" onClick={() => move(drawn.map(() => ({ dx: onSheet, dy: upOnSheet })))}>
+        <Button
+          variant="plain"
+          onClick={() =>
+            each((boxes) => {
+              const all = boxes.reduce(uniteBoxes, EMPTY_BOX);
+              const sheet = targetBox('sheet', job, null);
+              const [{ dx }, { dy }] = [alignTo(all, sheet, 'centre'), alignTo(all, sheet, 'middle')];
+              return boxes.map(() => ({ dx, dy }));
+            })
+          }
+        >
           Centre on the sheet
         </Button>
       </div>
