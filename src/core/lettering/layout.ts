@@ -237,19 +237,7 @@ function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], sc
     const lineBox = { minX: minX + x, maxX: maxX + x, minY: minY + baseline, maxY: maxY + baseline };
     box = uniteBoxes(box, lineBox);
     const from = letters.length;
-    // Written out field by field: this runs for every letter at every change, and spreading takes ten times as long.
-    for (const { letter, box: ink } of set.letters)
-      letters.push({
-        text: letter.text,
-        start: letter.start + offset,
-        end: letter.end + offset,
-        line: i,
-        glyphs: letter.glyphs,
-        own: letter.own,
-        x: letter.x + x,
-        y: letter.y + baseline,
-        box: { minX: ink.minX + x, maxX: ink.maxX + x, minY: ink.minY + baseline, maxY: ink.maxY + baseline },
-      });
+    for (const letter of placedLetters(set, i, offset, x, baseline)) letters.push(letter);
     for (const j of set.joints)
       closedUp.push({
         what: 'letter',
@@ -272,6 +260,37 @@ function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], sc
     baselines: baselines.map((b) => b * scale),
     closedUp,
   };
+}
+
+type PlacedAt = {
+  readonly line: number;
+  readonly offset: number;
+  readonly x: number;
+  readonly y: number;
+  readonly letters: readonly PlacedLetter[];
+};
+
+/** Letters of lines where they were last placed: most lines stay as they are from one edit to the next. */
+const placedHeld = new WeakMap<SetLine, PlacedAt>();
+
+function placedLetters(set: SetLine, line: number, offset: number, x: number, y: number): readonly PlacedLetter[] {
+  const held = placedHeld.get(set);
+  if (held && held.line === line && held.offset === offset && held.x === x && held.y === y) return held.letters;
+  const letters = set.letters.map(
+    ({ letter, box }): PlacedLetter => ({
+      text: letter.text,
+      start: letter.start + offset,
+      end: letter.end + offset,
+      line,
+      glyphs: letter.glyphs,
+      own: letter.own,
+      x: letter.x + x,
+      y: letter.y + y,
+      box: { minX: box.minX + x, maxX: box.maxX + x, minY: box.minY + y, maxY: box.maxY + y },
+    }),
+  );
+  placedHeld.set(set, { line, offset, x, y, letters });
+  return letters;
 }
 
 /** Columns a capital is cut into for closing lines. */
