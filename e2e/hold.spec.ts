@@ -1,4 +1,4 @@
-import { addLettering, computed, expect, newJob, onScreen, saved, station, stored, test } from './fixtures';
+import { addLettering, computed, expect, newJob, saved, station, stored, test } from './fixtures';
 
 type Steps = {
   kind: string;
@@ -130,9 +130,7 @@ test('thickening by the slider; holes are kept open and said so', async ({ page 
   await panel.getByText('pointed', { exact: true }).click();
   await panel.getByLabel('Keep holes open').check();
   await panel.getByLabel('At least').fill('1.2');
-  await expect(page.getByRole('list', { name: 'Findings' })).toContainText(
-    /hole of B is kept 1\.2\d* mm open|holes? of .* is kept/i,
-  );
+  await expect(page.getByRole('list', { name: 'Findings' })).toContainText(/hole of [Boa] is kept 1\.2\d* mm open/);
 });
 
 test('a border goes along with the words; engraved on it or glued on is one choice', async ({ page }) => {
@@ -170,6 +168,4 @@ test('as cut: what stays, what falls, and back while a key is held', async ({ pa
   await expect(page.locator('[data-piece]')).toHaveCount(0);
   await page.keyboard.up('v');
   await expect(page.locator('[data-piece="main"]')).toHaveCount(1);
-  const at = await onScreen(page, 1, 1);
-  expect(at.x).toBeGreaterThan(0);
 });

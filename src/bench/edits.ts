@@ -15,6 +15,7 @@ import { moveMember } from '@/core/job/place';
 import { putTogether, splitPart } from '@/core/job/regroup';
 import { type Measure, newStep, stepIn, withStep } from '@/core/job/steps';
 import type { JobView, PartView } from '@/worker/view';
+import { partWords } from './part-words';
 
 /** An id that no part, member or operation of the job has yet, nor is among those `also` taken. */
 export function freeId(job: Job, stem: string, also: readonly string[] = []): string {
@@ -102,17 +103,12 @@ export function addBorder(job: Job, partId: string, view: JobView | null): { par
     job,
     view?.parts.find((p) => p.id === partId),
   );
-  const part = newPart(freeId(job, 'part'), `Border of ${partTitle(original)}`.slice(0, 100), [copy], job);
+  const part = newPart(freeId(job, 'part'), `Border of ${partWords(original)}`.slice(0, 100), [copy], job);
   part.steps = withStep(part.steps, newStep('border', measure));
   job.parts.splice(at + 1, 0, part);
   setBackingUse(job, part.id, 'engraved', view);
   return { partId: part.id, memberId: copy.id };
 }
-
-const partTitle = (part: Part): string => {
-  const words = part.members.find((m) => m.kind === 'lettering' && m.text.trim());
-  return part.name.trim() || (words?.kind === 'lettering' ? words.text.trim().split('\n').join(' / ') : 'a part');
-};
 
 /** What becomes of the words on a backing. */
 export type BackingUse = 'glued' | 'engraved';
@@ -124,7 +120,7 @@ function bordered(job: Job, part: Part): { original: Part; copy: Copy } | null {
   return copy && original ? { original, copy } : null;
 }
 
-/** Whether the words of a border's part are cut to be glued on, or engraved; null when it is neither. */
+/** Whether the words of a border's part are cut to be glued on, or engraved; null for a part that is no border. */
 export function backingUse(job: Job, part: Part): BackingUse | null {
   const pair = bordered(job, part);
   if (!pair || !stepIn(part, 'border')) return null;
@@ -142,14 +138,17 @@ export function setBackingUse(job: Job, partId: string, use: BackingUse, view: J
   const { original, copy } = pair;
   const operation = (kind: 'cut' | 'engrave') => job.operations.find((o) => o.kind === kind)?.id;
   const [cut, engrave] = [operation('cut'), operation('engrave')];
+  const kindOf = (work: Part['work'][number]) => job.operations.find((o) => o.id === work.operation)?.kind;
+  // Only cutting and engraving change places; what else is done to the words stays.
+  const other = original.work.filter((w) => kindOf(w) !== 'cut' && kindOf(w) !== 'engrave');
   if (cut) part.work = [{ what: 'outline', operation: cut }];
   if (use === 'engraved') {
-    if (engrave) original.work = [{ what: 'fill', operation: engrave }];
+    if (engrave) original.work = [...other, { what: 'fill', operation: engrave }];
     copy.follows = true;
     copy.placement.x = copy.placement.y = 0;
     return;
   }
-  if (cut) original.work = [{ what: 'outline', operation: cut }];
+  if (cut) original.work = [...other, { what: 'outline', operation: cut }];
   const box = view?.parts.find((p) => p.id === original.id)?.box;
   const own = view?.parts.find((p) => p.id === partId)?.box;
   if (!copy.follows || !box || isEmptyBox(box)) return;
@@ -191,7 +190,7 @@ export function splitInPlace(job: Job, partId: string): string | null {
   const part = job.parts[at];
   if (!part) return null;
   const copying = job.parts.find((p) => p.members.some((m) => m.kind === 'copy' && m.of === partId));
-  if (copying) return `${partTitle(copying)} copies it; taken apart, only the first piece would be copied.`;
+  if (copying) return `${partWords(copying)} copies it; taken apart, only the first piece would be copied.`;
   job.parts.splice(at, 1, ...splitPart(plain(part), (taken) => freeId(job, 'part', taken)));
   return null;
 }
@@ -227,10 +226,16 @@ export function groupParts(job: Job, ids: readonly string[]): string | null {
 export function moveWholePart(job: Job, partId: string, dx: number, dy: number): void {
   const part = partOf(job, partId);
   if (!part || part.locked) return;
-  for (const m of part.members) if (m.kind !== 'copy' || !m.follows) moveMember(m, dx, dy);
+  for (const m of part.members) {
+    if (m.kind === 'copy' && m.follows) continue;
+    moveMember(m, dx, dy);
+    // A drag is many small moves; what they sum up to is kept readable.
+    m.placement.x = Math.round(m.placement.x * 1e6) / 1e6;
+    m.placement.y = Math.round(m.placement.y * 1e6) / 1e6;
+  }
 }
 
-/** The change of one letter, made when it has none yet; `null` ones are taken out by `settleLetters`. */
+/** The change of one letter, made when it has none yet; `settleLetters` takes it out again if it stays without effect. */
 export function letterChange(member: Lettering, at: number): LetterChange {
   let known = member.letters.find((c) => c.at === at);
   if (!known) {

@@ -15,17 +15,8 @@ import styles from './bench.module.css';
 import { moveEntry, splitInPlace, takeIn } from './edits';
 import { FindingRow } from './finding-row';
 import { duplicateSelected } from './keys';
+import { partWords } from './part-words';
 import { change, select, selectAlso, useBench } from './store';
-
-/** A part's name, or its words when it has none. */
-export function partWords(part: Part): string {
-  if (part.name.trim()) return part.name;
-  const words = part.members.find((m) => m.kind === 'lettering' && m.text.trim());
-  if (words?.kind === 'lettering') return words.text.trim().split('\n').join(' / ');
-  return part.members[0]?.kind === 'lettering'
-    ? 'Lettering'
-    : (part.members[0]?.kind ?? 'Part').replace(/^./, (c) => c.toUpperCase());
-}
 
 /** "rectangle, 4 × ellipse cut out, ALDER LANE cut out". */
 function describe(part: Part): string {

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import type { TaggedPolygon } from '../../src/core/geometry/boolean/engine';
 import { flattenPath, type Path } from '../../src/core/geometry/path';
 import { type Rows, rowsOf } from '../../src/core/geometry/rows';
-import { carried } from '../../src/core/lettering/changes';
+import { carried, letterMap } from '../../src/core/lettering/changes';
 import { closingMove } from '../../src/core/lettering/close-up';
 import { layoutLettering, letterPaths } from '../../src/core/lettering/layout';
 import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
@@ -302,15 +302,16 @@ describe('letters one by one', () => {
       fc.property(fc.string(), fc.string(), fc.string(), fc.string(), (head, cut, put, tail) => {
         const before = head + cut + tail;
         const after = head + put + tail;
-        const all = carried(
-          [...before].map((_, at) => ({ at })),
-          before,
-          after,
+        const map = letterMap(before, after);
+        const kept = Array.from({ length: before.length }, (_, at) => [at, map(at)] as const).filter(
+          ([, to]) => to !== null,
         );
-        return (
-          all.every((c) => c.at < after.length) &&
-          all.length >= Math.min(head.length + tail.length, [...before].length) - cut.length
-        );
+        // As many letters are kept as stand before and after the edit, each is the same letter, and they keep their order.
+        expect(kept.length).toBeGreaterThanOrEqual(head.length + tail.length);
+        kept.forEach(([at, to], i) => {
+          expect(after[to as number]).toBe(before[at]);
+          expect(to as number).toBeGreaterThan((kept[i - 1]?.[1] ?? -1) as number);
+        });
       }),
     );
   });

@@ -88,6 +88,31 @@ describe('limits', () => {
       'parts[0].members[0].placement.x',
       { parts: [partOf([lettering('x', 'X', { placement: { x: LIMITS.lengthMm + 1, y: 0 } })])] },
     ],
+    [
+      'parts[0].members[0].letters',
+      {
+        parts: [
+          partOf([
+            lettering('x', 'X', { letters: Array.from({ length: LIMITS.letterChanges + 1 }, () => ({ at: 0 })) }),
+          ]),
+        ],
+      },
+    ],
+    ['parts[0].members[0].closeUp.overlap', { parts: [partOf([lettering('x', 'X', { closeUp: { overlap: 0 } })])] }],
+    ['parts[0].steps[0].by', { parts: [partOf([], { steps: [{ kind: 'thicken', by: LIMITS.offsetMostMm + 1 }] })] }],
+    ['parts[0].steps[0].by', { parts: [partOf([], { steps: [{ kind: 'thicken', by: -LIMITS.offsetMostMm - 1 }] })] }],
+    ['parts[0].steps[0].distance', { parts: [partOf([], { steps: [{ kind: 'border', distance: -1 }] })] }],
+    ['parts[0].steps[0].width', { parts: [partOf([], { steps: [{ kind: 'tie', width: 0 }] })] }],
+    [
+      'parts[0].steps[0].answers',
+      {
+        parts: [
+          partOf([], {
+            steps: [{ kind: 'tie', answers: Array.from({ length: LIMITS.piecesTied + 1 }, () => ({ piece: 'x' })) }],
+          }),
+        ],
+      },
+    ],
     ['export.arcTolerance', { export: { arcTolerance: LIMITS.arcToleranceLeastMm / 2 } }],
     ['export.arcTolerance', { export: { arcTolerance: LIMITS.arcToleranceMostMm * 2 } }],
   ])('%s', (field, more) => {

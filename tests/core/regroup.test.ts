@@ -77,6 +77,18 @@ describe('putting together', () => {
     expect(putTogether(given('a', 'cut'), given('b', 'cut'), named('member')).ok).toBe(true);
   });
 
+  test('parts prepared differently are refused, so that no step is lost', () => {
+    const prepared = (id: string, steps: Draft[]) => partFrom(partOf([lettering('A')], { id, steps }));
+    const weld = { kind: 'weld' };
+    const tied = [weld, { kind: 'tie', width: 2 }];
+    const result = putTogether(prepared('a', [weld]), prepared('b', tied), named('member'));
+    expect(result.ok ? '' : result.sentence).toMatch(/thickened, tied or bordered differently/);
+    expect(putTogether(prepared('a', tied), prepared('b', [weld]), named('member')).ok).toBe(false);
+    expect(putTogether(prepared('a', tied), prepared('b', tied), named('member')).ok).toBe(true);
+    const off = [weld, { kind: 'thicken', on: false, by: 1 }];
+    expect(putTogether(prepared('a', [weld]), prepared('b', off), named('member')).ok).toBe(true);
+  });
+
   test('a positive and a negative are refused with a sentence', () => {
     const positive = partFrom(partOf([lettering('A')]));
     const negative = partFrom(partOf([lettering('B')], { keep: 'outside' }));

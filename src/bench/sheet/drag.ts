@@ -1,6 +1,6 @@
 /** Moving, sizing and turning the selected member on the sheet. */
 
-import type { Job, Member } from '@/core/document/schema';
+import type { Member } from '@/core/document/schema';
 import { mapLengths } from '@/core/document/shapes';
 import type { Point } from '@/core/geometry/point';
 import { moveMember, scaleMember, turnMember } from '@/core/job/place';
@@ -42,7 +42,7 @@ export function followDrag(
   const original = memberOf(job, partId, memberId);
   if (!original) return;
   const snapping = grab.kind === 'move' ? snapperFor(useBench.getState()) : null;
-  const originals = others.length > 0 ? copyOf(job.parts) : null;
+  const several = others.length > 0;
   const start = toMm(event.clientX, event.clientY);
 
   const apply = (at: Point, shift: boolean, free: boolean) => {
@@ -54,7 +54,7 @@ export function followDrag(
       const move = { dx: shift && !level ? 0 : dx, dy: shift && level ? 0 : dy };
       const snapped = snapping && !free ? snapping(move, SNAP_PX / useCamera.getState().k) : move;
       if (free) clearSnap();
-      if (originals) return moveAll(originals, snapped);
+      if (several) return moveAll(snapped);
       moveMember(next, snapped.dx, snapped.dy);
     } else if (grab.kind === 'size') {
       const before = Math.hypot(start.x - grab.about.x, start.y - grab.about.y);
@@ -75,12 +75,15 @@ export function followDrag(
     }, `drag:${memberId}`);
   };
 
-  /** Several parts go together. */
-  const moveAll = (before: Job['parts'], { dx, dy }: { dx: number; dy: number }) =>
+  /** Several parts go together, each by what it has not gone yet. */
+  let gone = { dx: 0, dy: 0 };
+  const moveAll = (to: { dx: number; dy: number }) => {
+    const next = { dx: roundMm(to.dx), dy: roundMm(to.dy) };
     change((draft) => {
-      draft.parts = copyOf(before);
-      for (const id of [partId, ...others]) if (id) moveWholePart(draft, id, roundMm(dx), roundMm(dy));
+      for (const id of [partId, ...others]) if (id) moveWholePart(draft, id, next.dx - gone.dx, next.dy - gone.dy);
     }, 'drag:several');
+    gone = next;
+  };
 
   followPointer(
     event,

@@ -3,7 +3,7 @@ import { create } from 'zustand';
 import { type Box, boxCentre, EMPTY_BOX, isEmptyBox, uniteBoxes } from '@/core/geometry/point';
 import { type Guide, type Move, type Snap, snapTo } from '@/core/job/arrange';
 import type { MemberView } from '@/worker/view';
-import { partWords } from '../job-sheet';
+import { partWords } from '../part-words';
 import { type BenchState, selectedParts } from '../store';
 
 type Held = { readonly across: Snap | null; readonly upright: Snap | null };

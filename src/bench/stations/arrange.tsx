@@ -26,7 +26,7 @@ import { Heading } from '@/ui/heading';
 import type { JobView, PartView } from '@/worker/view';
 import styles from '../bench.module.css';
 import { groupParts, memberOf, moveWholePart } from '../edits';
-import { partWords } from '../job-sheet';
+import { partWords } from '../part-words';
 import { change, pointAtRegion, select, selectedParts, useBench, whenComputed } from '../store';
 
 const EDGES: readonly { readonly edge: Edge; readonly words: string; readonly icon: typeof Baseline }[] = [

@@ -13,7 +13,7 @@ import { OperationMark } from '@/ui/marks';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
 import { freeId, moveEntry } from '../edits';
-import { partWords } from '../job-sheet';
+import { partWords } from '../part-words';
 import { change, showOnly, useBench } from '../store';
 
 const KINDS: readonly OperationKind[] = ['engrave', 'mark', 'score', 'cut'];

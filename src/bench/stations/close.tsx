@@ -4,7 +4,7 @@ import type { Part } from '@/core/document/schema';
 import { Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { PartView } from '@/worker/view';
-import { partWords } from '../job-sheet';
+import { partWords } from '../part-words';
 import { change } from '../store';
 import { NothingYet, useShownParts } from './shown-parts';
 

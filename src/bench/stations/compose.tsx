@@ -12,7 +12,7 @@ import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
 import { addBorder, addMember, addPart, memberOf, moveEntry, type NewThing, removeMember, setFollows } from '../edits';
 import { focusWords } from '../focus-words';
-import { partWords } from '../job-sheet';
+import { partWords } from '../part-words';
 import { change, select, useBench } from '../store';
 import { ArrangeMember, ArrangeParts } from './arrange';
 import { BorderEditor } from './border-editor';

@@ -5,7 +5,7 @@ import { Choice } from '@/ui/fields';
 import { formatArea } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
 import type { PartView } from '@/worker/view';
-import { partWords } from '../job-sheet';
+import { partWords } from '../part-words';
 import { change, useBench } from '../store';
 import { NothingYet, useShownParts } from './shown-parts';
 

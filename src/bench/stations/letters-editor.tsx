@@ -10,6 +10,9 @@ import styles from '../bench.module.css';
 import { letterChange, memberOf, settleLetters } from '../edits';
 import { change, pick, useBench } from '../store';
 
+/** Letters are moved up to this many capital heights. */
+const FARTHEST = 20;
+
 const NONE: Omit<LetterChange, 'at'> = { dx: 0, dy: 0, turn: 0, scale: 1 };
 
 export function LettersEditor({
@@ -73,6 +76,8 @@ export function LettersEditor({
             label="To the right"
             unit={unit}
             value={now.dx * capital}
+            least={-FARTHEST * capital}
+            most={FARTHEST * capital}
             stepMm={unit === 'mm' ? 0.1 : 25.4 / 128}
             onChange={(mm) =>
               edit((c) => {
@@ -84,6 +89,8 @@ export function LettersEditor({
             label="Up"
             unit={unit}
             value={now.dy * capital}
+            least={-FARTHEST * capital}
+            most={FARTHEST * capital}
             stepMm={unit === 'mm' ? 0.1 : 25.4 / 128}
             onChange={(mm) =>
               edit((c) => {

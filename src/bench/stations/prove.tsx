@@ -15,7 +15,7 @@ import { Heading } from '@/ui/heading';
 import { OperationMark } from '@/ui/marks';
 import { computing } from '@/worker/client';
 import styles from '../bench.module.css';
-import { partWords } from '../job-sheet';
+import { partWords } from '../part-words';
 import { change, useBench } from '../store';
 
 const TYPES: Readonly<Record<FileFormat, string>> = {

@@ -28,6 +28,9 @@ const workKey = (part: Part): string =>
     .sort()
     .join();
 
+/** How a part is prepared beyond welding; the same for parts that may be one. */
+const stepsKey = (part: Part): string => JSON.stringify(part.steps.filter((step) => step.on && step.kind !== 'weld'));
+
 export type Together =
   | { readonly ok: true; readonly members: Member[] }
   | { readonly ok: false; readonly sentence: string };
@@ -47,6 +50,11 @@ export function putTogether(first: Part, second: Part, freeId: (taken: readonly 
     return { ok: false, sentence: 'One part is the shape and the other what is cut away; they can’t be one part.' };
   if (workKey(first) !== workKey(second))
     return { ok: false, sentence: 'The two are given to different operations; give them to the same ones first.' };
+  if (stepsKey(first) !== stepsKey(second))
+    return {
+      ok: false,
+      sentence: 'The two are thickened, tied or bordered differently; make that the same, or switch it off, first.',
+    };
   const [before, after] = combines(second) ? [second, first] : [first, second];
   const taken = new Set(before.members.map((m) => m.id));
   const moved = after.members.map((m): Member => {

@@ -8,7 +8,7 @@ import type { Layout } from '../lettering/layout';
 import { barsOf } from './bar';
 import { border } from './border';
 import { measureOutlines, type Outline, transformOutlines } from './outline';
-import { type Piece, pieceKeys, piecesOf } from './pieces';
+import { type Piece, piecesOf } from './pieces';
 import type { Source } from './source';
 import { type Thickened, thicken } from './thicken';
 import { type Tie, type Tied, tiesFor } from './ties';
@@ -54,7 +54,7 @@ export function applySteps(
       notes = {
         ...notes,
         ties: tied.ties,
-        untied: { pieces, keys: pieceKeys(pieces, sources) },
+        untied: { pieces, keys: tied.keys },
         leftLoose: tied.left,
         tooManyToTie: tied.tooMany,
       };

@@ -17,7 +17,7 @@ import {
   scaling,
   translation,
 } from '../geometry/point';
-import { moveRows, rowsOfPolygons } from '../geometry/rows';
+import { rowsOfPolygons } from '../geometry/rows';
 import { closingMove } from '../lettering/close-up';
 import { LIMITS } from '../limits';
 import { type Link, nearestPoints, type PieceShape, pieceShapes, shortestLinks } from './links';
@@ -42,6 +42,8 @@ export type Tie = {
 };
 
 export type Tied = {
+  /** Keys of all pieces, in their order. */
+  readonly keys: readonly string[];
   readonly ties: readonly Tie[];
   /** Where the outlines of moved and enlarged pieces go, by index of the outline. */
   readonly moved: ReadonlyMap<number, Matrix>;
@@ -51,7 +53,7 @@ export type Tied = {
   readonly tooMany: number;
 };
 
-const NOTHING: Tied = { ties: [], moved: new Map(), left: [], tooMany: 0 };
+const NOTHING: Omit<Tied, 'keys'> = { ties: [], moved: new Map(), left: [], tooMany: 0 };
 const AS_IT_IS: Omit<TieAnswer, 'piece'> = { how: 'tie', x: null, y: null, turn: null };
 
 /** What holds the pieces of a clean shape together; the first piece is the one the others are joined to. */
@@ -65,8 +67,8 @@ export function tiesFor(
   const answerOf = (i: number) => step.answers.find((a) => a.piece === keys[i]) ?? AS_IT_IS;
   const joined = pieces.flatMap((_, i) => (i === 0 || answerOf(i).how !== 'leave' ? [i] : []));
   const left = pieces.flatMap((_, i) => (joined.includes(i) ? [] : [keys[i] as string]));
-  if (joined.length < 2) return { ...NOTHING, left };
-  if (joined.length > LIMITS.piecesTied) return { ...NOTHING, left, tooMany: joined.length };
+  if (joined.length < 2) return { ...NOTHING, keys, left };
+  if (joined.length > LIMITS.piecesTied) return { ...NOTHING, keys, left, tooMany: joined.length };
   const shapes = pieceShapes(
     outlines,
     joined.map((i) => pieces[i] as Piece),
@@ -91,7 +93,7 @@ export function tiesFor(
     motion.set(link.piece, matrix);
     for (const i of outlinesOf(outlines, (shapes[link.piece] as PieceShape).piece)) moved.set(i, matrix);
   }
-  return { ties, moved, left, tooMany: 0 };
+  return { keys, ties, moved, left, tooMany: 0 };
 }
 
 const outlinesOf = (outlines: readonly Outline[], piece: Piece): number[] =>
@@ -170,7 +172,7 @@ function touching(shapes: readonly PieceShape[], link: Link, overlap: number): M
   };
   const closing = closingMove(
     rows(shapes[link.to] as PieceShape),
-    moveRows(rows(shapes[link.piece] as PieceShape), 0),
+    rows(shapes[link.piece] as PieceShape),
     overlap,
     Infinity,
     overlap / ROWS_PER_OVERLAP,

@@ -7,7 +7,7 @@ import { Choice } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { PartView, PieceView } from '@/worker/view';
 import styles from '../../bench.module.css';
-import { partWords } from '../../job-sheet';
+import { partWords } from '../../part-words';
 import { bringIntoSight, change, useBench } from '../../store';
 import { NothingYet, useShownParts } from '../shown-parts';
 import { CloseUpOf } from './close-up';
