@@ -1,4 +1,5 @@
-import { addLettering, computed, expect, newJob, onScreen, saved, stored, test } from './fixtures';
+import type { Page } from '@playwright/test';
+import { addLettering, computed, expect, kept, newJob, onScreen, saved, test } from './fixtures';
 
 type Member = {
   kind: string;
@@ -7,14 +8,14 @@ type Member = {
   letters?: { at: number; dx: number; dy: number; turn: number; scale: number }[];
   evenLines?: string;
 };
-const membersOf = async (page: Parameters<typeof stored>[0], id: string) =>
-  (await stored(page, id)).document.parts.map((p) => p.members as unknown as Member[]);
+const membersOf = async (page: Page, id: string) =>
+  (await kept(page, id)).document.parts.map((p) => p.members as unknown as Member[]);
 
-const addShape = async (page: Parameters<typeof stored>[0], name: string) => {
+const addShape = async (page: Page, name: string) => {
   await page.getByRole('button', { name: 'Shape', exact: true }).click();
   await page.getByRole('button', { name, exact: true }).click();
 };
-const back = (page: Parameters<typeof stored>[0]) => page.getByRole('button', { name: 'Back to the sheet' }).click();
+const back = (page: Page) => page.getByRole('button', { name: 'Back to the sheet' }).click();
 
 test('on the sheet, on another part, and in the region pointed at', async ({ page }) => {
   const id = await newJob(page, 'Arrange');

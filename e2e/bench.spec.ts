@@ -1,4 +1,4 @@
-import { addLettering, computed, expect, newJob, onScreen, saved, station, stored, test } from './fixtures';
+import { addLettering, computed, expect, kept, newJob, onScreen, saved, station, stored, test } from './fixtures';
 
 const figures = (page: import('@playwright/test').Page) => page.getByRole('contentinfo');
 
@@ -149,8 +149,7 @@ test('a number that can’t be read is said so, and the old value stays', async 
   await expect(page.getByRole('alert').filter({ hasText: 'is not a number' })).toBeVisible();
   await width.fill('0');
   await expect(page.getByRole('alert').filter({ hasText: 'Between 1 mm and 20000 mm.' })).toBeVisible();
-  await saved(page);
-  expect((await stored(page, id)).document.sheet).toMatchObject({ width: 600 });
+  expect((await kept(page, id)).document.sheet).toMatchObject({ width: 600 });
   await width.press('Escape');
   await expect(width).toHaveValue('600');
 });
@@ -194,8 +193,7 @@ test('a finding can be shown, left with a reason, and taken up again', async ({ 
   await page.getByLabel(/Why it may stay/).fill('glued to a board');
   await findings.getByRole('button', { name: 'Leave as it is' }).click();
   await expect(findings).toContainText('Left: glued to a board');
-  await saved(page);
-  expect((await stored(page, id)).document.leftAsIs).toHaveLength(1);
+  expect((await kept(page, id)).document.leftAsIs).toHaveLength(1);
   await findings.getByRole('button', { name: 'Take up again' }).click();
   await expect(findings.getByRole('button', { name: 'Leave as it is' })).toBeVisible();
 });
@@ -208,8 +206,7 @@ test('characters a face lacks, and far too many of them', async ({ page }) => {
   await page.getByRole('textbox', { name: 'Words' }).fill(long);
   await expect(page.getByText(/This lettering has 10,010 characters; up to 5,000/)).toBeVisible();
   await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue(long);
-  await saved(page);
-  expect((await stored(page, id)).document.parts[0]?.members[0]?.text).toBe(long);
+  expect((await kept(page, id)).document.parts[0]?.members[0]?.text).toBe(long);
   await page.getByRole('textbox', { name: 'Words' }).fill('');
   await expect(page.getByText('has lettering without words')).toBeVisible();
 });
@@ -248,8 +245,7 @@ test.describe('with requests that must fail', () => {
     await expect.poll(async () => (await stored(page, id)).document.title).toBe('Theirs');
     await page.getByRole('textbox', { name: 'Words' }).fill('AB');
     await page.getByRole('button', { name: 'Go on with mine' }).click();
-    await saved(page);
-    expect((await stored(page, id)).document.title).toBe('Mine wins');
+    expect((await kept(page, id)).document.title).toBe('Mine wins');
   });
 
   test('a job that is not there', async ({ page }) => {
@@ -284,8 +280,7 @@ test('every shape can be added, measured and changed', async ({ page }) => {
   await page.getByLabel('Across corners').fill('4in');
   await sheet.getByRole('button', { name: /^Bar/ }).click();
   await page.getByText('square', { exact: true }).click();
-  await saved(page);
-  const document = (await stored(page, id)).document as unknown as { parts: { members: object[] }[] };
+  const document = (await kept(page, id)).document as unknown as { parts: { members: object[] }[] };
   expect(document.parts.map((p) => p.members[0])).toEqual(
     expect.arrayContaining([
       expect.objectContaining({ kind: 'polygon', sides: 8, width: 101.6 }),
@@ -303,7 +298,7 @@ test('parts: in order, locked, split and put together', async ({ page }) => {
   await expect(figures(page)).toContainText(/Outlines [1-9]/);
   const list = page.getByRole('complementary', { name: 'Job sheet' });
   const parts = async () =>
-    ((await stored(page, id)).document.parts as unknown as { members: { kind: string }[] }[]).map((p) =>
+    ((await kept(page, id)).document.parts as unknown as { members: { kind: string }[] }[]).map((p) =>
       p.members.map((m) => m.kind).join('+'),
     );
 
@@ -333,8 +328,7 @@ test('parts: in order, locked, split and put together', async ({ page }) => {
   // Locked: neither keys nor the pointer move it, and it is not removed.
   await list.getByRole('button', { name: 'Lock', exact: true }).click();
   await expect(page.getByText('is locked: it is not moved')).toBeVisible();
-  await saved(page);
-  const before = (await stored(page, id)).document;
+  const before = (await kept(page, id)).document;
   await page.locator('[data-sheet]').focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Delete');

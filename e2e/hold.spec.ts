@@ -1,4 +1,5 @@
-import { addLettering, computed, expect, newJob, saved, station, stored, test } from './fixtures';
+import type { Page } from '@playwright/test';
+import { addLettering, computed, expect, kept, newJob, saved, station, test } from './fixtures';
 
 type Steps = {
   kind: string;
@@ -13,11 +14,10 @@ type StoredPart = {
   members: { kind: string; size: { mm: number }; closeUp: { overlap: number } | null; follows?: boolean }[];
 };
 
-const partsOf = async (page: Parameters<typeof stored>[0], id: string) =>
-  (await stored(page, id)).document.parts as unknown as StoredPart[];
+const partsOf = async (page: Page, id: string) => (await kept(page, id)).document.parts as unknown as StoredPart[];
 const stepOf = (part: StoredPart | undefined, kind: string) => part?.steps.find((s) => s.kind === kind);
 
-async function chooseFace(page: Parameters<typeof stored>[0], name: RegExp) {
+async function chooseFace(page: Page, name: RegExp) {
   await page.getByRole('button', { name: 'Archivo Black' }).click();
   await page.getByRole('listbox', { name: 'Typefaces' }).getByRole('option', { name }).click();
 }

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { addLettering, expect, newJob, saved, station, stored, test } from './fixtures';
+import { addLettering, expect, kept, newJob, saved, station, stored, test } from './fixtures';
 
 test('from nothing to three files, and the same again after a reload', async ({ page }) => {
   const id = await newJob(page, 'House name');
@@ -61,8 +61,7 @@ test('from nothing to three files, and the same again after a reload', async ({ 
   expect(texts.DXF).toContain('AC1021');
   expect(texts.PDF).toMatch(/^%PDF-1\.7/);
 
-  await saved(page);
-  expect((await stored(page, id)).document.parts[0]?.members[0]).toMatchObject({ text: 'Willow', face: 'Pacifico' });
+  expect((await kept(page, id)).document.parts[0]?.members[0]).toMatchObject({ text: 'Willow', face: 'Pacifico' });
   const before = await page.getByRole('contentinfo').textContent();
 
   await page.reload();
