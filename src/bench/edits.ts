@@ -83,7 +83,11 @@ export function measureOf(job: Job, view: PartView | undefined): Measure {
   const capitals = (view?.members ?? []).flatMap((m) => (m.capHeightMm === null ? [] : [m.capHeightMm]));
   const box = view?.box;
   const height = box && box.maxY > box.minY ? (box.maxY - box.minY) / 3 : 10;
-  return { capHeightMm: capitals.length > 0 ? Math.max(...capitals) : height, leastWidthMm: job.sheet.leastWidth };
+  return {
+    capHeightMm: capitals.length > 0 ? Math.max(...capitals) : height,
+    leastWidthMm: job.sheet.leastWidth,
+    kerfMm: job.sheet.kerf,
+  };
 }
 
 /** The middle of a part as drawn; where nothing is, the sheet's corner. */

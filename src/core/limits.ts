@@ -24,6 +24,11 @@ export const LIMITS = {
   thinNamed: 40,
   /** Pieces of one part that are joined by ties; of more, none is. */
   piecesTied: 200,
+  /** Islands of one part that are bridged; of more, none is. */
+  islands: 2_000,
+  /** Bridges of one island, and bridges of one part placed by hand. */
+  bridgesOfIsland: 4,
+  bridgesPlaced: 2_000,
   /** Farthest offset, border and the like, in mm. */
   offsetMostMm: 200,
   /** Operations in a job. */

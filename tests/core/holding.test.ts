@@ -148,8 +148,8 @@ describe('thickening', () => {
 
   test('ties come after it, at their own width', () => {
     const steps = withStep(
-      withStep([{ kind: 'weld', on: true }], newStep('tie', { capHeightMm: 30, leastWidthMm: 2 })),
-      newStep('thicken', { capHeightMm: 30, leastWidthMm: 2 }),
+      withStep([{ kind: 'weld', on: true }], newStep('tie', { capHeightMm: 30, leastWidthMm: 2, kerfMm: null })),
+      newStep('thicken', { capHeightMm: 30, leastWidthMm: 2, kerfMm: null }),
     );
     expect(steps.map((s) => s.kind)).toEqual(['weld', 'thicken', 'tie']);
   });

@@ -199,6 +199,7 @@ const weldStepSchema = z.strictObject({
   on: about(z.boolean().default(true), 'Off: overlapping letters stay outlines of their own.'),
 });
 
+const plateMargin = z.number().min(-1000).max(LIMITS.lengthMm).default(20);
 const stepOn = about(z.boolean().default(true), 'Off: the step is kept but does nothing.');
 const corners = z.enum(['round', 'mitre', 'square']).default('round').describe('Shape of the corners that grow.');
 
@@ -276,12 +277,79 @@ const borderStepSchema = z.strictObject({
   ),
 });
 
+const plateStepSchema = z.strictObject({
+  kind: z.literal('plate'),
+  on: stepOn,
+  shape: about(z.enum(['rectangle', 'ellipse']).default('rectangle'), 'Shape of the plate.'),
+  across: about(plateMargin, 'Stock left and right of the words, in mm; an ellipse goes round the corners of that.'),
+  upright: about(plateMargin, 'The same above and below them.'),
+  corner: about(z.number().min(0).max(LIMITS.lengthMm).default(0), 'Radius of the corners in mm.'),
+  holes: about(
+    z.enum(['none', 'corners', 'top', 'sides']).default('none'),
+    'Holes for screws or hanging: none, near the four corners, near the two upper ones, or half way up both sides.',
+  ),
+  holeWidth: about(length.default(5), 'Diameter of the holes in mm.'),
+  inset: about(length.default(10), 'From the edges of the plate to the middle of the holes, in mm.'),
+});
+
+/** Where something stands on a letter, whatever becomes of the words. */
+const letterKey = about(
+  z.string().max(200),
+  'Which letter: id of its member and index of its first character in the text, parted by a colon.',
+);
+const bridgeCount = z.int().min(0).max(LIMITS.bridgesOfIsland);
+
+const islandSettingSchema = z.strictObject({
+  letter: letterKey,
+  island: about(z.int().min(0).max(LIMITS.islands), 'Which island of that letter, from the top, then from the left.'),
+  how: about(
+    z.enum(['auto', 'hand', 'leave']).default('auto'),
+    '`auto`: placed anew each time; `hand`: only the bridges placed by hand; `leave`: no bridges.',
+  ),
+  count: about(bridgeCount.nullable().default(null), 'How many bridges; 0 as is best; null: as the step says.'),
+});
+
+const placedBridgeSchema = z.strictObject({
+  letter: letterKey,
+  island: about(
+    z.int().min(0).max(LIMITS.islands).nullable().default(null),
+    'Which island of that letter it holds; null: it holds none and crosses the gap nearest to it.',
+  ),
+  x: about(z.number().min(-1000).max(1000), 'Where it starts, in capital heights from the letter’s origin.'),
+  y: about(z.number().min(-1000).max(1000), 'The same upwards from the baseline.'),
+  turn: about(
+    z.number().min(-360).max(360).nullable().default(null),
+    'Its direction in the letter in degrees; null: square to the gap, or as the step says.',
+  ),
+  width: about(length.nullable().default(null), 'Its width in mm; null: as the step says.'),
+});
+
+const bridgeStepSchema = z.strictObject({
+  kind: z.literal('bridge'),
+  on: stepOn,
+  width: about(length.default(3), 'Width of bridges in mm; where they are waisted, of the waist.'),
+  direction: about(
+    z.enum(['any', 'upright', 'level', 'stroke']).default('any'),
+    'Which way bridges run: as is best, upright or level in the letter, or square across the stroke.',
+  ),
+  count: about(bridgeCount.default(0), 'Bridges of each island; 0: one, or two where it is large or heavy.'),
+  sides: about(z.enum(['straight', 'waisted']).default('straight'), 'Whether the sides are straight or swing in.'),
+  joints: about(z.enum(['square', 'filleted']).default('square'), 'Whether straight sides meet the edges in a fillet.'),
+  slanted: about(z.boolean().default(true), 'Upright bridges lean as the typeface does.'),
+  alike: about(z.boolean().default(true), 'The same letter has the same bridges everywhere.'),
+  level: about(z.boolean().default(false), 'Bridges of neighbours lie at the same height.'),
+  islands: about(z.array(islandSettingSchema).max(LIMITS.islands).default([]), 'Islands treated otherwise.'),
+  placed: about(z.array(placedBridgeSchema).max(LIMITS.bridgesPlaced).default([]), 'Bridges placed by hand.'),
+});
+
 const stepSchema = z.discriminatedUnion('kind', [
   weldStepSchema,
   thickenStepSchema,
   barStepSchema,
   tieStepSchema,
   borderStepSchema,
+  plateStepSchema,
+  bridgeStepSchema,
 ]);
 
 const workSchema = z.strictObject({
@@ -297,6 +365,10 @@ const partSchema = z.strictObject({
   keep: about(
     z.enum(['inside', 'outside']).default('inside'),
     '`inside`: the shape is what stays (a positive); `outside`: the shape is cut away and the sheet stays (a negative).',
+  ),
+  selfAdhesive: about(
+    z.boolean().default(false),
+    'Islands stay where they are because the stock sticks: they are neither bridged nor found wanting.',
   ),
   members: about(z.array(memberSchema).max(LIMITS.members), 'What the part is made of, combined in order.'),
   steps: about(
@@ -419,6 +491,8 @@ export type CloseUp = z.infer<typeof closeUpSchema>;
 export type LetterChange = z.infer<typeof letterChangeSchema>;
 export type Step = z.infer<typeof stepSchema>;
 export type StepOf<K extends Step['kind']> = Extract<Step, { kind: K }>;
+export type IslandSetting = z.infer<typeof islandSettingSchema>;
+export type PlacedBridge = z.infer<typeof placedBridgeSchema>;
 export type TieAnswer = z.infer<typeof tieAnswerSchema>;
 export type Work = z.infer<typeof workSchema>;
 export type Operation = z.infer<typeof operationSchema>;

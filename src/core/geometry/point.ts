@@ -72,3 +72,25 @@ export const applyMatrix = (m: Matrix, p: Point): Point => ({
 
 /** Above 0 keeps orientation, below 0 mirrors. */
 export const determinant = (m: Matrix): number => m.a * m.d - m.b * m.c;
+
+/** The matrix that undoes another; one that flattens everything has none and gives the identity. */
+export function invert(m: Matrix): Matrix {
+  const det = determinant(m);
+  if (det === 0) return IDENTITY;
+  return {
+    a: m.d / det,
+    b: -m.b / det,
+    c: -m.c / det,
+    d: m.a / det,
+    e: (m.c * m.f - m.d * m.e) / det,
+    f: (m.b * m.e - m.a * m.f) / det,
+  };
+}
+
+/** Apply a matrix to a direction: places are left out, lengths become 1. */
+export function turnWith(m: Matrix, way: Point): Point {
+  const x = m.a * way.x + m.c * way.y;
+  const y = m.b * way.x + m.d * way.y;
+  const length = Math.hypot(x, y) || 1;
+  return { x: x / length, y: y / length };
+}

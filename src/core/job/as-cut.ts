@@ -1,12 +1,12 @@
 /** The sheet after the cut: what is left standing, with the width of the beam or tool taken off. */
 import type { Job } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boolean/session';
 import { offsetRegion } from '../geometry/offset/offset';
 import { closedPath } from '../geometry/path';
 import { line } from '../geometry/segment';
 import { measureOutlines, type Outline } from '../prepare/outline';
 import { type PieceKind, piecesOf } from '../prepare/pieces';
+import { without } from '../prepare/without';
 import type { JobResult } from './evaluate';
 
 /** One piece that comes apart from the others: its outer outline first, then its holes. */
@@ -26,10 +26,9 @@ export function asCut(engine: ClipEngine, job: Job, result: JobResult): CutPiece
       .filter((o) => o.operation.on && o.operation.kind === 'cut')
       .flatMap((o) => o.shapes.flatMap((s) => (s.what === 'outline' ? [s.partId] : []))),
   );
-  const keeps = new Map(job.parts.map((p) => [p.id, p.keep]));
   const shown = result.parts.filter((p) => cut.has(p.id) && p.solid.length > 0);
-  const negatives = shown.filter((p) => keeps.get(p.id) === 'outside');
-  const positives = shown.filter((p) => keeps.get(p.id) === 'inside');
+  const negatives = shown.filter((p) => p.keep === 'outside');
+  const positives = shown.filter((p) => p.keep === 'inside');
   const pieces = positives.flatMap((part) => piecesAfter(engine, part.solid, half, part.id));
   if (negatives.length === 0) return pieces;
   return [
@@ -38,7 +37,7 @@ export function asCut(engine: ClipEngine, job: Job, result: JobResult): CutPiece
       sheetWithout(
         engine,
         job,
-        negatives.flatMap((p) => p.solid),
+        negatives.map((p) => p.solid),
         half,
       ),
       half,
@@ -59,7 +58,12 @@ function piecesAfter(engine: ClipEngine, kept: readonly Outline[], half: number,
 }
 
 /** The sheet without shapes; its own rim is not cut, so that it is taken larger by what is taken off afterwards. */
-function sheetWithout(engine: ClipEngine, { sheet }: Job, shapes: readonly Outline[], rim: number): Outline[] {
+function sheetWithout(
+  engine: ClipEngine,
+  { sheet }: Job,
+  shapes: readonly (readonly Outline[])[],
+  rim: number,
+): Outline[] {
   const [w, h] = [sheet.width + rim, sheet.height + rim];
   const path = closedPath([
     line(-rim, -rim, w, -rim),
@@ -67,8 +71,5 @@ function sheetWithout(engine: ClipEngine, { sheet }: Job, shapes: readonly Outli
     line(w, h, -rim, h),
     line(-rim, h, -rim, -rim),
   ]);
-  const rimOutline: LabelledPath = { path, labels: path.segments.map(() => -1) };
-  const session = new BooleanSession(engine, FLATTEN_MM, true);
-  const subject = session.addLabelled([rimOutline]);
-  return measureOutlines(session.rebuild(session.clip('difference', subject, session.addLabelled(shapes))));
+  return without(engine, path, shapes);
 }

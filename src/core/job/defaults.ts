@@ -84,6 +84,7 @@ export function newPart(id: string, name: string, members: Part['members'], job:
     hidden: false,
     locked: false,
     keep: 'inside',
+    selfAdhesive: false,
     members,
     steps: [{ kind: 'weld', on: true }],
     work: cut ? [{ what: 'outline', operation: cut.id }] : [],

@@ -93,7 +93,8 @@ export function thickenedEnough(
   const { part, prepared, least, isSafe } = trier(job, partId, evaluator, faces);
   if (!part || !prepared(part)) return { ok: false, sentence: 'There is nothing to thicken.' };
   if (!(least > 0)) return { ok: false, sentence: NO_LEAST };
-  const step = stepIn(part, 'thicken') ?? newStep('thicken', { capHeightMm, leastWidthMm: least });
+  const step =
+    stepIn(part, 'thicken') ?? newStep('thicken', { capHeightMm, leastWidthMm: least, kerfMm: job.sheet.kerf });
   const thickened = (by: number): Part => ({ ...part, steps: withStep(part.steps, { ...step, on: true, by }) });
   if (isSafe(thickened(0)))
     return { ok: true, part: { ...part, steps: part.steps.filter((s) => s.kind !== 'thicken') } };

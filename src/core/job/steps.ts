@@ -1,8 +1,11 @@
 /** Steps of a part: first values that suit its size, and their order. */
 import type { CloseUp, Part, Step, StepOf } from '../document/schema';
 
-/** Thickening comes before ties, so that ties have the width asked for; the border goes around everything. */
-const ORDER: readonly Step['kind'][] = ['weld', 'thicken', 'bar', 'tie', 'border'];
+/**
+ * Thickening comes before ties, so that ties have the width asked for; the border goes around everything, the plate around
+ * what is cut out of it, and bridges hold what is loose then.
+ */
+const ORDER: readonly Step['kind'][] = ['weld', 'thicken', 'bar', 'tie', 'border', 'plate', 'bridge'];
 
 export const stepIn = <K extends Step['kind']>(part: Pick<Part, 'steps'>, kind: K): StepOf<K> | undefined =>
   part.steps.find((s): s is StepOf<K> => s.kind === kind);
@@ -13,8 +16,23 @@ export const withStep = (steps: readonly Step[], step: Step): Step[] =>
 
 const tenths = (mm: number): number => Math.max(0.1, Math.round(mm * 10) / 10);
 
-/** What first values are made from, in mm: the height of a capital, or what stands for it, and the least safe width. */
-export type Measure = { readonly capHeightMm: number; readonly leastWidthMm: number | null };
+/**
+ * What first values are made from, in mm: the height of a capital, or what stands for it, the least safe width and the
+ * kerf.
+ */
+export type Measure = {
+  readonly capHeightMm: number;
+  readonly leastWidthMm: number | null;
+  readonly kerfMm: number | null;
+};
+
+/** Bridges as they are usual: wider where a flame cuts, which is told by its kerf. */
+const BRIDGE_MM = 3;
+const BRIDGE_BY_FLAME_MM = 5;
+const FLAME_KERF_MM = 0.9;
+
+const usualBridge = (kerfMm: number | null): number =>
+  (kerfMm ?? 0) >= FLAME_KERF_MM ? BRIDGE_BY_FLAME_MM : BRIDGE_MM;
 
 export const newCloseUp = ({ capHeightMm, leastWidthMm }: Measure): CloseUp => ({
   overlap: tenths(Math.max(1.2 * (leastWidthMm ?? 0), capHeightMm / 40)),
@@ -24,7 +42,7 @@ export const newCloseUp = ({ capHeightMm, leastWidthMm }: Measure): CloseUp => (
 
 /** A step of a kind, switched on, with values that suit the size. */
 export function newStep<K extends Step['kind']>(kind: K, measure: Measure): StepOf<K>;
-export function newStep(kind: Step['kind'], { capHeightMm, leastWidthMm }: Measure): Step {
+export function newStep(kind: Step['kind'], { capHeightMm, leastWidthMm, kerfMm }: Measure): Step {
   const thin = tenths(capHeightMm / 25);
   switch (kind) {
     case 'weld':
@@ -67,6 +85,35 @@ export function newStep(kind: Step['kind'], { capHeightMm, leastWidthMm }: Measu
         bridge: 0,
         smooth: 0,
         holesFrom: null,
+      };
+    case 'plate': {
+      const margin = Math.max(1, Math.round(capHeightMm / 3));
+      return {
+        kind,
+        on: true,
+        shape: 'rectangle',
+        across: margin,
+        upright: margin,
+        corner: 0,
+        holes: 'none',
+        holeWidth: 5,
+        inset: tenths(Math.max(5, margin / 2)),
+      };
+    }
+    case 'bridge':
+      return {
+        kind,
+        on: true,
+        width: Math.max(usualBridge(kerfMm), leastWidthMm ?? 0),
+        direction: 'any',
+        count: 0,
+        sides: 'straight',
+        joints: 'square',
+        slanted: true,
+        alike: true,
+        level: false,
+        islands: [],
+        placed: [],
       };
   }
 }

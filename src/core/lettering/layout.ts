@@ -87,6 +87,8 @@ export type Layout = {
   /** Characters the typeface lacks, each once, in the order met. */
   readonly missing: readonly string[];
   readonly capHeightMm: number;
+  /** How far its uprights lean to the right, in degrees. */
+  readonly slantDeg: number;
   /** Baselines in mm from the origin, one a line, downwards negative. */
   readonly baselines: readonly number[];
   readonly closedUp: readonly ClosedUp[];
@@ -257,6 +259,7 @@ function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], sc
       : { minX: box.minX * scale, maxX: box.maxX * scale, minY: box.minY * scale, maxY: box.maxY * scale },
     missing: [...missing],
     capHeightMm: face.capHeight * scale,
+    slantDeg: face.slantDeg,
     baselines: baselines.map((b) => b * scale),
     closedUp,
   };

@@ -27,6 +27,8 @@ export type Typeface = {
   readonly lineGap: number;
   /** Height of a flat capital, measured on the outline of H where there is one. */
   readonly capHeight: number;
+  /** How far its uprights lean to the right, in degrees, as the face itself says. */
+  readonly slantDeg: number;
   /**
    * Shape one run of a single direction and script. Kerning and contextual forms are always on; `ligatures` switches
    * the standard ones. Glyphs come in visual order, left to right. Glyph 0 stands for a character the face lacks.
@@ -66,6 +68,8 @@ export async function loadTypeface(bytes: Uint8Array): Promise<TypefaceLoad> {
 }
 
 let nextSerial = 1;
+/** A face that claims to lean by more is not believed. */
+const MOST_SLANT_DEG = 45;
 
 function buildTypeface(hb: HarfBuzz, face: HbFace, font: HbFont): Typeface {
   const extents = font.hExtents();
@@ -85,6 +89,10 @@ function buildTypeface(hb: HarfBuzz, face: HbFace, font: HbFont): Typeface {
   };
   const os2 = face.referenceTable('OS/2');
   const view = os2 && new DataView(os2.buffer, os2.byteOffset, os2.byteLength);
+  const post = face.referenceTable('post');
+  const postView = post && new DataView(post.buffer, post.byteOffset, post.byteLength);
+  // A 16.16 fixed point number of degrees, negative where letters lean to the right (OpenType, post table).
+  const slantDeg = postView && postView.byteLength > 8 ? -postView.getInt32(4) / 65536 : 0;
   return {
     serial: nextSerial++,
     family: nameOf(face, 16) || nameOf(face, 1) || 'Unnamed',
@@ -94,6 +102,7 @@ function buildTypeface(hb: HarfBuzz, face: HbFace, font: HbFont): Typeface {
     ascent: extents.ascender,
     descent: extents.descender,
     lineGap: extents.lineGap,
+    slantDeg: Math.abs(slantDeg) <= MOST_SLANT_DEG ? slantDeg : 0,
     capHeight: heightOf('H') || heightOf('X') || heightOf('ה') || 0.7 * face.upem,
     outline: (glyph) => glyphOf(glyph).paths,
     box: (glyph) => glyphOf(glyph).box,

@@ -48,6 +48,19 @@ export function movedPart(part: PreparedPart, dx: number, dy: number): PreparedP
         ...notes.untied,
         pieces: notes.untied.pieces.map((piece) => ({ ...piece, box: box(piece.box) })),
       },
+      bridged: notes.bridged && {
+        ...notes.bridged,
+        bridges: notes.bridged.bridges.map((bridge) => ({
+          ...bridge,
+          from: movedPoint(bridge.from, dx, dy),
+          to: movedPoint(bridge.to, dx, dy),
+        })),
+        islands: notes.bridged.islands.map((island) => ({
+          ...island,
+          outline: outlines([island.outline])[0] as Outline,
+        })),
+        frames: notes.bridged.frames.map((frame) => ({ ...frame, matrix: movedMatrix(frame.matrix, m) })),
+      },
     },
   };
 }

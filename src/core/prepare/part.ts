@@ -2,12 +2,11 @@
 
 import type { Lettering, Member, Part, Placement, Sheet } from '../document/schema';
 import type { ClipEngine, TaggedPolygon } from '../geometry/boolean/engine';
-import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boolean/session';
-import { closedPath, countSegments, type Path, reversePath } from '../geometry/path';
+import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
+import { closedPath, countSegments, type Path } from '../geometry/path';
 import {
   type Box,
   boxCentre,
-  boxContains,
   boxesMeet,
   compose,
   EMPTY_BOX,
@@ -23,12 +22,14 @@ import { line } from '../geometry/segment';
 import { type Layout, layoutLettering, letterPaths } from '../lettering/layout';
 import type { Typeface } from '../lettering/typeface';
 import { LIMITS } from '../limits';
+import { framesOf } from './frames';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
 import { type Piece, piecesOf } from './pieces';
 import { shapePath } from './shape';
 import type { Source } from './source';
 import { applySteps, type StepNotes } from './steps';
 import { type WeldCaches, weldLettering } from './weld';
+import { without } from './without';
 
 /** Why a member has no outlines. */
 export type MemberTrouble =
@@ -57,6 +58,8 @@ export type PreparedMember = {
 
 export type PreparedPart = {
   readonly id: string;
+  /** Whether the shape is what stays; a negative with a plate of its own is kept inside it. */
+  readonly keep: Part['keep'];
   /** The welded shape, whatever the steps leave of it; what a copy copies. */
   readonly solid: readonly Outline[];
   readonly sources: readonly Source[];
@@ -201,38 +204,13 @@ const sideBySide = (drawn: readonly Drawn[]): Outline[] => {
   return all;
 };
 
-/** The sheet without a shape: its rim and the shape's outlines turned round, cut exactly where the shape reaches the rim. */
-function sheetWithout(shape: readonly Outline[], sheet: Sheet, engine: ClipEngine): Outline[] {
-  const rim = closedPath([
+const rimOf = (sheet: Sheet): Path =>
+  closedPath([
     line(0, 0, sheet.width, 0),
     line(sheet.width, 0, sheet.width, sheet.height),
     line(sheet.width, sheet.height, 0, sheet.height),
     line(0, sheet.height, 0, 0),
   ]);
-  const sheetBox: Box = { minX: 0, minY: 0, maxX: sheet.width, maxY: sheet.height };
-  const box = boundsOf(shape);
-  const rimOutline: LabelledPath = { path: rim, labels: rim.segments.map(() => -1) };
-  const inside =
-    isEmptyBox(box) ||
-    (boxContains(sheetBox, box) && box.minX > 0 && box.minY > 0 && box.maxX < sheet.width && box.maxY < sheet.height);
-  if (inside) {
-    const [outer] = measureOutlines([rimOutline]) as [Outline];
-    return [
-      outer,
-      ...shape.map((o) => ({
-        ...o,
-        path: reversePath(o.path),
-        labels: [...o.labels].reverse(),
-        area: -o.area,
-        parent: o.parent + 1,
-        depth: o.depth + 1,
-      })),
-    ];
-  }
-  const session = new BooleanSession(engine, FLATTEN_MM, true);
-  const subject = session.addLabelled([rimOutline]);
-  return measureOutlines(session.rebuild(session.clip('difference', subject, session.addLabelled(shape))));
-}
 
 const totalArea = (outlines: readonly Outline[]): number => outlines.reduce((sum, o) => sum + o.area, 0);
 /** Letters overlap when uniting them loses more than this share of their area. */
@@ -252,7 +230,15 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     });
   };
   const bare = combineMembers(drawnFrom(solid), context.engine);
-  const { shape, notes } = applySteps(context.engine, bare, part, solid, sources.flat());
+  const rim = rimOf(sheet);
+  const { shape, keep, notes } = applySteps(context.engine, bare, {
+    part,
+    members: solid,
+    sources: sources.flat(),
+    frames: framesOf(part, solid, sources),
+    sheet,
+    rim,
+  });
   let outlines = shape;
   let overlaps = false;
   if (!weldIsOn(part) && shape === bare && part.members.every((m) => m.role === 'join')) {
@@ -260,9 +246,10 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     overlaps = totalArea(separate) - totalArea(shape) > OVERLAP_SHARE * totalArea(shape);
     if (overlaps) outlines = nestAgain(separate);
   }
-  const kept = part.keep === 'inside' ? shape : sheetWithout(shape, sheet, context.engine);
+  const kept = keep === 'inside' ? shape : without(context.engine, rim, [shape]);
   return {
     id: part.id,
+    keep,
     solid: shape,
     sources: sources.flat(),
     members: solid,

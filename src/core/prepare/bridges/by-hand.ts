@@ -1,0 +1,80 @@
+/** Bridges placed by hand: found again on their letter, as near as there is a place for them. */
+import type { PlacedBridge } from '../../document/schema';
+import { applyMatrix, type Point, turnWith } from '../../geometry/point';
+import type { LetterFrame } from '../frames';
+import { widthsFrom } from './choose';
+import { costOf } from './cost';
+import type { Edges } from './edges';
+import { type Candidate, candidateAt, type Site, setWays } from './search';
+
+/** A bridge is moved up to so many capital heights along the edge to where it fits, in this many steps. */
+const MOVED_MOST = 0.75;
+const STEPS = 90;
+/** Directions tried for a bridge without one of its own, in degrees from square to the edge. */
+const FAN = [0, 6, -6, 12, -12, 20, -20, 30, -30];
+const DEG = Math.PI / 180;
+
+const angleOf = (p: Point): number => Math.atan2(p.y, p.x);
+
+/** Where a bridge placed by hand starts on the sheet. */
+export const placeOf = (placed: PlacedBridge, frame: LetterFrame): Point =>
+  applyMatrix(frame.matrix, { x: placed.x, y: placed.y });
+
+/**
+ * The bridge nearest to the place asked for that fits, first of the width asked for and then narrower; null when there is
+ * none within reach. The site is that of the outline it starts on.
+ */
+export function placedCandidate(
+  edges: Edges,
+  site: Site,
+  placed: PlacedBridge,
+  frame: LetterFrame,
+  leastMm: number,
+): Candidate | null {
+  const nearest = edges.nearest(placeOf(placed, frame), [site.island]);
+  if (!nearest) return null;
+  const at = (edges.start[nearest.chord] as number) + nearest.along * edges.chordLength(nearest.chord);
+  const capital = Math.hypot(frame.matrix.a, frame.matrix.b);
+  const most = Math.min(MOVED_MOST * capital, (edges.length[site.island] as number) / 2);
+  const turn = placed.turn;
+  const own =
+    turn === null ? null : angleOf(turnWith(frame.matrix, { x: Math.cos(turn * DEG), y: Math.sin(turn * DEG) }));
+  const flare = site.width - site.waist;
+  const wanted = placed.width ?? site.waist;
+  for (const width of widthsFrom(wanted, Math.min(wanted, leastMm))) {
+    const here = { ...site, width: width + flare, waist: width };
+    for (let k = 0; k <= STEPS; k++)
+      for (const by of k === 0 ? [0] : [k, -k]) {
+        const found = bestAt(edges, here, at + (by * most) / STEPS, own);
+        if (found) return found;
+      }
+  }
+  return null;
+}
+
+/** In its own direction, the step's or the one that is most nearly square to both edges. */
+function bestAt(edges: Edges, site: Site, at: number, own: number | null): Candidate | null {
+  if (own !== null) return candidateAt(edges, site, at, own);
+  const ways = setWays(site.standard);
+  if (ways) {
+    const { chord } = edges.at(site.island, at);
+    const into = edges.intoVoid(chord);
+    const [a, b] = ways as readonly [Point, Point];
+    return candidateAt(edges, site, at, angleOf(a.x * into.x + a.y * into.y >= 0 ? a : b));
+  }
+  const { chord } = edges.at(site.island, at);
+  const square = angleOf(edges.intoVoid(chord));
+  let best: Candidate | null = null;
+  for (const off of FAN) {
+    const found = candidateAt(edges, site, at, square + off * DEG);
+    if (found && (!best || costOf(found.span, site.standard) < costOf(best.span, site.standard))) best = found;
+  }
+  for (let turn = 3 * DEG; best && turn > 0.05 * DEG; turn /= 2) {
+    const held: Candidate = best;
+    for (const off of [turn, -turn]) {
+      const found = candidateAt(edges, site, at, held.angle + off);
+      if (found && found.cost < best.cost) best = found;
+    }
+  }
+  return best;
+}

@@ -1,0 +1,45 @@
+/** Whether two spans would get in each other's way. */
+import type { Edges } from './edges';
+import type { Landing, Span } from './span';
+
+/** Bridges keep this share of the wider one's width from each other. */
+const APART = 0.35;
+
+export function conflict(edges: Edges, a: Span, b: Span): boolean {
+  const apart = APART * Math.max(a.width, b.width);
+  for (const p of [a.from, a.to]) for (const q of [b.from, b.to]) if (landingsMeet(edges, p, q, apart)) return true;
+  return stripsMeet(a, b, apart / 2);
+}
+
+function landingsMeet(edges: Edges, a: Landing, b: Landing, apart: number): boolean {
+  if (a.outline !== b.outline) return false;
+  const whole = edges.length[a.outline] as number;
+  const ahead = (((b.firstAt - a.firstAt) % whole) + whole) % whole;
+  const back = (((a.firstAt - b.firstAt) % whole) + whole) % whole;
+  return ahead < a.lastAt - a.firstAt + apart || back < b.lastAt - b.firstAt + apart;
+}
+
+/** Separating axes of two oblong strips (each direction and its normal); `grow` mm around each. */
+function stripsMeet(a: Span, b: Span, grow: number): boolean {
+  const [ca, cb] = [corners(a, grow), corners(b, grow)];
+  for (const { way } of [a, b])
+    for (const axis of [way, { x: -way.y, y: way.x }]) {
+      const pa = ca.map((p) => p.x * axis.x + p.y * axis.y);
+      const pb = cb.map((p) => p.x * axis.x + p.y * axis.y);
+      if (Math.max(...pa) < Math.min(...pb) || Math.max(...pb) < Math.min(...pa)) return false;
+    }
+  return true;
+}
+
+function corners({ from: { middle }, way, width, length }: Span, grow: number) {
+  const half = width / 2 + grow;
+  return [
+    [-grow, half],
+    [-grow, -half],
+    [length + grow, half],
+    [length + grow, -half],
+  ].map(([v, u]) => ({
+    x: middle.x + (v as number) * way.x - (u as number) * way.y,
+    y: middle.y + (v as number) * way.y + (u as number) * way.x,
+  }));
+}

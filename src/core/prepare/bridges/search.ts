@@ -1,0 +1,163 @@
+/** The good places for bridges of one island: every place around it is tried coarsely, the best are refined. */
+import type { Point } from '../../geometry/point';
+import { costOf, longestAt, type Standard } from './cost';
+import type { Edges } from './edges';
+import { type Span, spanAt } from './span';
+
+export type Candidate = {
+  readonly span: Span;
+  readonly cost: number;
+  /** Distance along the island's outline, and direction on the sheet in radians. */
+  readonly at: number;
+  readonly angle: number;
+};
+
+/** An island to be bridged. */
+export type Site = {
+  readonly island: number;
+  readonly standard: Standard;
+  /** Width of the span; where it is waisted, at its ends. */
+  readonly width: number;
+  /** Width of the bridge itself, which is measured at its waist. */
+  readonly waist: number;
+  /** Bridges are no longer than this, in mm. */
+  readonly longest: number;
+};
+
+/** Places tried around an island: this many, but no closer than a part of the width. */
+const PLACES = 60;
+const CLOSEST = 1 / 12;
+/** Directions tried at each, in degrees from square to the edge. */
+const FANS = [0, -14, 14, -28, 28];
+/** The letter's own directions are tried where they leave the edge less than this far from square. */
+const OWN_DEG = 62;
+const OWN_NEAR_DEG = 6;
+/** Places within a width of each other compete; this many are refined. */
+const REFINED = 5;
+const ROUNDS = 26;
+const SETTLED_MM = 0.004;
+
+const DEG = Math.PI / 180;
+const wayOf = (angle: number): Point => ({ x: Math.cos(angle), y: Math.sin(angle) });
+
+/** The directions that may be taken on the sheet; null when any may. */
+export function setWays({ direction, up, along }: Standard): readonly Point[] | null {
+  if (direction === 'upright') return [up, { x: -up.x, y: -up.y }];
+  if (direction === 'level') return [along, { x: -along.x, y: -along.y }];
+  return null;
+}
+
+/** The span at a distance along the island's outline in a direction, with its cost. */
+export function candidateAt(
+  edges: Edges,
+  site: Site,
+  at: number,
+  angle: number,
+  longest: number = site.longest,
+): Candidate | null {
+  const { chord, along } = edges.at(site.island, at);
+  const span = spanAt(edges, chord, along, wayOf(angle), site.width, longest, site.standard.behind);
+  return span && { span, cost: costOf(span, site.standard), at, angle };
+}
+
+/** The shortest way across the void from an outline, by rays square to it; Infinity when nothing faces it. */
+export function shortestAcross(edges: Edges, outline: number, longest: number): number {
+  const whole = edges.length[outline] as number;
+  let least = Infinity;
+  for (let k = 0; k < PLACES; k++) {
+    const { chord, along } = edges.at(outline, (k * whole) / PLACES);
+    const hit = edges.ray(edges.pointOn(chord, along), edges.intoVoid(chord), Math.min(longest, least), chord);
+    if (hit) least = Math.min(least, hit.distance);
+  }
+  return least;
+}
+
+/** Candidates that are the best about where they lie, the cheapest first. */
+export function candidatesFor(edges: Edges, site: Site): Candidate[] {
+  const whole = edges.length[site.island] as number;
+  const step = Math.max(whole / PLACES, site.width * CLOSEST);
+  const count = Math.max(8, Math.ceil(whole / step));
+  const ways = setWays(site.standard);
+  const best: (Candidate | null)[] = [];
+  for (let k = 0; k < count; k++) {
+    const at = ((k + 0.5) * whole) / count;
+    best.push(bestWay(edges, site, at, ways));
+  }
+  const apart = Math.max(1, Math.round((0.7 * site.width * count) / whole));
+  const peaks = best.flatMap((c, k) => {
+    if (!c) return [];
+    for (let j = 1; j <= apart; j++)
+      for (const other of [best[(k + j) % count], best[(k + count - (j % count)) % count]])
+        if (other && other !== c && (other.cost < c.cost || (other.cost === c.cost && other.at < c.at))) return [];
+    return [c];
+  });
+  peaks.sort((a, b) => a.cost - b.cost);
+  const refined = peaks.slice(0, REFINED).map((c) => refine(edges, site, c, whole / count, ways));
+  return [...refined, ...peaks.slice(REFINED)].sort((a, b) => a.cost - b.cost || a.at - b.at);
+}
+
+function bestWay(edges: Edges, site: Site, at: number, ways: readonly Point[] | null): Candidate | null {
+  const { chord } = edges.at(site.island, at);
+  const into = edges.intoVoid(chord);
+  const square = Math.atan2(into.y, into.x);
+  const { up, along } = site.standard;
+  const own = (ways ?? [up, { x: -up.x, y: -up.y }, along, { x: -along.x, y: -along.y }]).filter(
+    (w) => w.x * into.x + w.y * into.y > Math.cos(OWN_DEG * DEG),
+  );
+  const angles = [...(ways ? [] : FANS.map((f) => square + f * DEG)), ...own.map((w) => Math.atan2(w.y, w.x))];
+  let best: Candidate | null = null;
+  for (const angle of angles) {
+    // What is so long that its length alone costs more than the best so far is not looked at.
+    const most = best ? Math.min(site.longest, longestAt(best.cost, site.standard)) : site.longest;
+    const found = candidateAt(edges, site, at, angle, most);
+    if (found && (!best || found.cost < best.cost)) best = found;
+  }
+  return best;
+}
+
+/** Pattern search over place and direction: steps are halved when none of them is better (Hooke and Jeeves 1961). */
+export function refine(
+  edges: Edges,
+  site: Site,
+  from: Candidate,
+  stepMm: number,
+  ways: readonly Point[] | null,
+): Candidate {
+  let best = from;
+  let move = stepMm / 2;
+  let turn = ways ? 0 : 8 * DEG;
+  for (let round = 0; round < ROUNDS && move > SETTLED_MM; round++) {
+    let better: Candidate | null = null;
+    for (const [ds, da] of [
+      [move, 0],
+      [-move, 0],
+      [0, turn],
+      [0, -turn],
+      [move, turn],
+      [-move, -turn],
+    ] as const) {
+      if (ds === 0 && da === 0) continue;
+      if (ways && da !== 0) continue;
+      const found = candidateAt(edges, site, best.at + ds, best.angle + da);
+      if (found && found.cost < (better ?? best).cost - 1e-9) better = found;
+    }
+    if (better) best = better;
+    else {
+      move /= 2;
+      turn /= 2;
+    }
+  }
+  return ways ? best : inOwnWay(edges, site, best);
+}
+
+/** The same place in the letter's own direction where that is nearly the one it has, if it costs no more. */
+function inOwnWay(edges: Edges, site: Site, from: Candidate): Candidate {
+  const { up, along } = site.standard;
+  let best = from;
+  for (const w of [up, { x: -up.x, y: -up.y }, along, { x: -along.x, y: -along.y }]) {
+    if (w.x * from.span.way.x + w.y * from.span.way.y < Math.cos(OWN_NEAR_DEG * DEG)) continue;
+    const found = candidateAt(edges, site, from.at, Math.atan2(w.y, w.x));
+    if (found && found.cost <= best.cost) best = found;
+  }
+  return best;
+}

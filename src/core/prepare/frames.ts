@@ -1,0 +1,69 @@
+/** The frame of each letter: what places on a letter are told in, so that they go with it through every change. */
+import type { Part } from '../document/schema';
+import {
+  type Box,
+  boxHeight,
+  compose,
+  IDENTITY,
+  isEmptyBox,
+  type Matrix,
+  scaling,
+  translation,
+} from '../geometry/point';
+import type { Layout, PlacedLetter } from '../lettering/layout';
+import type { Source } from './source';
+
+export type LetterFrame = {
+  /** Which letter: member and where it starts in the text. */
+  readonly key: string;
+  /** The same for letters that look the same but for their size; null for what is no letter. */
+  readonly alike: string | null;
+  /** The line it stands in. */
+  readonly line: string;
+  /** From its own coordinates, in capital heights from its origin on the baseline, to the sheet. */
+  readonly matrix: Matrix;
+  /** How far its uprights lean to the right, in degrees. */
+  readonly slantDeg: number;
+};
+
+type FramedMember = {
+  readonly id: string;
+  readonly matrix: Matrix;
+  readonly ownBox: Box;
+  readonly layout: Layout | null;
+};
+
+/** One frame for each source of a part, in their order. Copies have the frame of the whole copy. */
+export function framesOf(
+  part: Part,
+  members: readonly FramedMember[],
+  sources: readonly (readonly Source[])[],
+): LetterFrame[] {
+  return part.members.flatMap((member, i): LetterFrame[] => {
+    const { layout, matrix, ownBox } = members[i] as FramedMember;
+    const of = sources[i] as readonly Source[];
+    if (member.kind === 'lettering' && layout)
+      return layout.letters.map((letter) => ({
+        key: `${member.id}:${letter.start}`,
+        alike: `${member.face}/${member.weight ?? ''}/${member.italic}/${letter.glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+')}`,
+        line: `${member.id}:${letter.line}`,
+        matrix: compose(letterMatrix(layout, letter), matrix),
+        slantDeg: layout.slantDeg,
+      }));
+    const unit = isEmptyBox(ownBox) ? 1 : Math.max(1, boxHeight(ownBox));
+    return of.map((source) => ({
+      key: `${member.id}:${source.start}`,
+      alike: null,
+      line: `${member.id}:${source.line}`,
+      matrix: compose(scaling(unit), matrix),
+      slantDeg: 0,
+    }));
+  });
+}
+
+/** From capital heights of a letter to the lettering's own mm. */
+function letterMatrix(layout: Layout, letter: PlacedLetter): Matrix {
+  const capital = layout.capHeightMm / layout.scale;
+  const own = compose(scaling(capital), letter.own ?? IDENTITY);
+  return compose(compose(own, translation(letter.x, letter.y)), scaling(layout.scale));
+}
