@@ -13,6 +13,7 @@ import { Evaluator } from '../../src/core/job/evaluate';
 import { weldCaches, weldLettering, weldTolerance } from '../../src/core/prepare/weld';
 import { rawOutlines, set, typeface, wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
+import { median, middle } from './median';
 
 const wasm = await startClipper();
 
@@ -20,21 +21,6 @@ const RUNS = 25;
 const WARM_UP = 5;
 
 const letters = (text: string): number => text.replace(/\s/g, '').length;
-const middle = (values: readonly number[]): number =>
-  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] as number;
-
-/** Median of some runs in ms, after two that are not counted. `before` is not timed. */
-function median<T>(runs: number, before: () => T, run: (given: T) => void): number {
-  const times: number[] = [];
-  for (let i = 0; i < runs + 2; i++) {
-    const given = before();
-    const began = performance.now();
-    run(given);
-    if (i >= 2) times.push(performance.now() - began);
-  }
-  return middle(times);
-}
-
 /** The clipper by itself: polygons in, union, polygons out as plain numbers. No tags, no curves. */
 function bareUnion(polygons: readonly Float64Array[]): number {
   const paths: PathsD = new wasm.PathsD();

@@ -19,7 +19,8 @@ const WEIGHTS = {
   cornerCut: 0.8,
   /** An edge with nothing behind it; nothing when there is a width of stock. */
   thinBehind: 0.75,
-  /** At 45° to the letter. */
+  /** At all askew in the letter, and more up to 45°. */
+  askew: 0.08,
   slant: 0.15,
   /** At the end of the island. */
   offCentre: 0.35,
@@ -28,11 +29,14 @@ const WEIGHTS = {
   /** Landing on another island, which has to be held itself. */
   onIsland: 0.3,
   /** Level rather than upright: a bowl opened at its side is read as another letter, the more so at its right. */
-  level: 0.2,
-  right: 0.25,
+  level: 0.36,
+  right: 0.16,
   /** Lower rather than upper: only settles what is otherwise equal. */
   lower: 0.03,
 } as const;
+
+/** What is off by less counts as upright or level: the sine of the angle. */
+const STRAIGHT = 1e-3;
 
 /** What the cost of a span is measured against. */
 export type Standard = {
@@ -72,14 +76,15 @@ export function costOf(span: Span, standard: Standard): number {
   const aside = Math.abs(dx * way.y - dy * way.x);
   const isLower = way.x * standard.up.x + way.y * standard.up.y < -0.5;
   const rightwards = way.x * standard.along.x + way.y * standard.along.y;
-  // 0 upright or level, 1 half way between; rising at once, so that what is nearly upright is so.
-  const slant = Math.min(1, Math.SQRT2 * Math.min(upright, level));
+  // 0 upright or level, 1 half way between.
+  const off = Math.min(upright, level);
+  const slant = off < STRAIGHT ? 0 : WEIGHTS.askew + WEIGHTS.slant * Math.min(1, Math.SQRT2 * off);
   return (
     WEIGHTS.length * (mean / standard.shortest) +
     WEIGHTS.slope * slopes * (standard.direction === 'stroke' ? 2 : 1) +
     landingCost(from, width, standard.behind) +
     landingCost(to, width, standard.behind) +
-    (standard.direction === 'any' ? WEIGHTS.slant * slant : 0) +
+    (standard.direction === 'any' ? slant : 0) +
     WEIGHTS.offCentre * Math.min(1, aside / standard.reach) +
     WEIGHTS.uneven * Math.min(1, Math.abs(span.sides[0] - span.sides[1]) / mean) +
     (standard.isIsland(to.outline) ? WEIGHTS.onIsland : 0) +

@@ -31,7 +31,7 @@ const CLOSEST = 1 / 12;
 const FANS = [0, -14, 14, -28, 28];
 /** The letter's own directions are tried where they leave the edge less than this far from square. */
 const OWN_DEG = 62;
-const OWN_NEAR_DEG = 6;
+const OWN_NEAR_DEG = 12;
 /** Places within a width of each other compete; this many are refined. */
 const REFINED = 5;
 const ROUNDS = 26;
@@ -115,7 +115,7 @@ function bestWay(edges: Edges, site: Site, at: number, ways: readonly Point[] | 
   return best;
 }
 
-/** Pattern search over place and direction: steps are halved when none of them is better (Hooke and Jeeves 1961). */
+/** The best place and direction near one. */
 export function refine(
   edges: Edges,
   site: Site,
@@ -123,21 +123,26 @@ export function refine(
   stepMm: number,
   ways: readonly Point[] | null,
 ): Candidate {
+  const best = slide(edges, site, from, stepMm / 2, ways ? 0 : 8 * DEG);
+  return ways ? best : inOwnWay(edges, site, best);
+}
+
+/** Pattern search over place and direction: steps are halved when none of them is better (Hooke and Jeeves 1961). */
+function slide(edges: Edges, site: Site, from: Candidate, stepMm: number, stepAngle: number): Candidate {
   let best = from;
-  let move = stepMm / 2;
-  let turn = ways ? 0 : 8 * DEG;
+  let move = stepMm;
+  let turn = stepAngle;
   for (let round = 0; round < ROUNDS && move > SETTLED_MM; round++) {
-    let better: Candidate | null = null;
-    for (const [ds, da] of [
+    const tries = [
       [move, 0],
       [-move, 0],
       [0, turn],
       [0, -turn],
       [move, turn],
       [-move, -turn],
-    ] as const) {
-      if (ds === 0 && da === 0) continue;
-      if (ways && da !== 0) continue;
+    ] as const;
+    let better: Candidate | null = null;
+    for (const [ds, da] of turn === 0 ? tries.slice(0, 2) : tries) {
       const found = candidateAt(edges, site, best.at + ds, best.angle + da);
       if (found && found.cost < (better ?? best).cost - 1e-9) better = found;
     }
@@ -147,7 +152,7 @@ export function refine(
       turn /= 2;
     }
   }
-  return ways ? best : inOwnWay(edges, site, best);
+  return best;
 }
 
 /** The same place in the letter's own direction where that is nearly the one it has, if it costs no more. */
@@ -157,7 +162,9 @@ function inOwnWay(edges: Edges, site: Site, from: Candidate): Candidate {
   for (const w of [up, { x: -up.x, y: -up.y }, along, { x: -along.x, y: -along.y }]) {
     if (w.x * from.span.way.x + w.y * from.span.way.y < Math.cos(OWN_NEAR_DEG * DEG)) continue;
     const found = candidateAt(edges, site, from.at, Math.atan2(w.y, w.x));
-    if (found && found.cost <= best.cost) best = found;
+    if (!found) continue;
+    const settled = slide(edges, site, found, site.width / 4, 0);
+    if (settled.cost <= best.cost) best = settled;
   }
   return best;
 }

@@ -1,0 +1,141 @@
+/**
+ * Speed of automatic bridging: looking for the places and putting the bridges in exactly, against the bare polygon clipper
+ * that is told the places: the plate without the letters, and the same strips put back.
+ */
+import type { PathsD } from 'clipper2-wasm/dist/clipper2z';
+import startClipper from 'clipper2-wasm/dist/es/clipper2z.js';
+import { diskFaces } from '../../src/cli/typefaces';
+import { checkJob } from '../../src/core/document/read';
+import type { StepOf } from '../../src/core/document/schema';
+import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
+import { closedPath, flattenPath, type Path } from '../../src/core/geometry/path';
+import { line } from '../../src/core/geometry/segment';
+import { Evaluator } from '../../src/core/job/evaluate';
+import { type Bridge, type BridgeSetting, bridge } from '../../src/core/prepare/bridges/bridges';
+import { without } from '../../src/core/prepare/without';
+import { wasmEngine } from '../../tests/support/faces';
+import { figure } from '../../tests/support/figures';
+import { median } from './median';
+
+const wasm = await startClipper();
+
+const TEXT = [
+  'Beds of the upper garden are shared',
+  'by all who dug them: please do not',
+  'pick from boards marked with a band.',
+  'Good compost goes to the bin by the',
+  'big gate, and broken pots to the barrow.',
+  'Do shut the doors, and be good to bees,',
+  'toads, and birds.',
+].join('\n');
+const CAPITAL_MM = 30;
+const FLATTEN_MM = 0.01;
+const WIDTH_MM = 1200;
+const HEIGHT_MM = 600;
+
+const toPaths = (polygons: readonly Float64Array[]): PathsD => {
+  const paths = new wasm.PathsD();
+  for (const polygon of polygons) {
+    const path = new wasm.PathD();
+    path.assign(polygon);
+    paths.push_back(path);
+    path.delete();
+  }
+  return paths;
+};
+const polygonsOf = (paths: readonly Path[]): Float64Array[] =>
+  paths.map((path) => Float64Array.from(flattenPath(path, FLATTEN_MM).flatMap((p) => [p.x, p.y, 0])));
+
+/** A bridge as a rectangle that reaches a little into the stock at both ends, as one would draw it by hand. */
+function stripOf({ from, to, width }: Bridge): Path {
+  const length = Math.hypot(to.x - from.x, to.y - from.y);
+  const [dx, dy] = [(to.x - from.x) / length, (to.y - from.y) / length];
+  const half = width / 2;
+  const corner = (p: { x: number; y: number }, v: number, u: number) => ({
+    x: p.x + v * dx - u * dy,
+    y: p.y + v * dy + u * dx,
+  });
+  const corners = [corner(from, -1, half), corner(from, -1, -half), corner(to, 1, -half), corner(to, 1, half)];
+  return closedPath(
+    corners.map((p, i) => {
+      const q = corners[(i + 1) % 4] as typeof p;
+      return line(p.x, p.y, q.x, q.y);
+    }),
+  );
+}
+
+function barePlate(rim: Float64Array, letters: readonly Float64Array[], strips: readonly Float64Array[]): void {
+  const plate = toPaths([rim]);
+  const words = toPaths(letters);
+  const cut = wasm.DifferenceD(plate, words, wasm.FillRule.NonZero, GRID_DIGITS);
+  const added = toPaths(strips);
+  const held = wasm.UnionD(cut, added, wasm.FillRule.NonZero, GRID_DIGITS);
+  let vertices = 0;
+  for (let i = 0; i < held.size(); i++) {
+    const path = held.get(i);
+    vertices += Float64Array.from(path.view()).length / 3;
+    path.delete();
+  }
+  if (vertices === 0) throw new Error('nothing was computed');
+  for (const paths of [held, added, cut, words, plate]) paths.delete();
+}
+
+export async function bridgeFigures(family: string): Promise<void> {
+  const read = checkJob({
+    format: 1,
+    sheet: { width: WIDTH_MM, height: HEIGHT_MM, leastWidth: 1.5 },
+    parts: [
+      {
+        id: 'plate',
+        keep: 'outside',
+        members: [
+          {
+            id: 'words',
+            kind: 'lettering',
+            placement: { x: 40, y: 520 },
+            text: TEXT,
+            face: family,
+            size: { by: 'capital', mm: CAPITAL_MM },
+          },
+        ],
+        steps: [{ kind: 'weld' }, { kind: 'bridge', width: 3 }],
+      },
+    ],
+  });
+  if (!read.ok) throw new Error(read.sentences.join(' '));
+  const faces = await diskFaces([family], null);
+  const [part] = new Evaluator(wasmEngine).evaluate(read.job, faces).parts;
+  const notes = part?.notes.bridged;
+  if (!part || !notes || notes.bridges.length < 50) throw new Error('no bridges');
+  const rim = closedPath([
+    line(0, 0, WIDTH_MM, 0),
+    line(WIDTH_MM, 0, WIDTH_MM, HEIGHT_MM),
+    line(WIDTH_MM, HEIGHT_MM, 0, HEIGHT_MM),
+    line(0, HEIGHT_MM, 0, 0),
+  ]);
+  const setting: BridgeSetting = {
+    stockInside: false,
+    frames: notes.frames,
+    step: read.job.parts[0]?.steps[1] as StepOf<'bridge'>,
+    leastMm: 1.5,
+    thicknessMm: null,
+    rims: [rim],
+  };
+  const [rimPolygon] = polygonsOf([rim]) as [Float64Array];
+  const letters = polygonsOf(part.bare.map((o) => o.path));
+  const strips = polygonsOf(notes.bridges.map(stripOf));
+  const nothing = () => 0;
+  const bare = () => median(15, nothing, () => barePlate(rimPolygon, letters, strips));
+  const ours = () => median(15, nothing, () => without(wasmEngine, rim, [bridge(part.bare, setting).shape]));
+  const rounds = [1, 2, 3].map(() => ({ bare: bare(), ours: ours() }));
+  const sum = (key: 'bare' | 'ours') => rounds.reduce((total, round) => total + round[key], 0) / rounds.length;
+  figure({
+    name: `Automatic bridging of a plate of ${TEXT.replace(/\s/g, '').length} letters (${notes.bridges.length} bridges) against the bare clipper's difference and union, ${family}`,
+    value: sum('ours') / sum('bare'),
+    digits: 2,
+    aim: { most: 5 },
+    note: `${sum('ours').toFixed(1)} ms against ${sum('bare').toFixed(1)} ms`,
+  });
+}
+
+for (const family of ['Archivo Black', 'Poppins', 'Pacifico']) await bridgeFigures(family);
