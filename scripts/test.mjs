@@ -4,7 +4,17 @@ import { postgres } from './lib/postgres.mjs';
 import { bin, must, run } from './lib/run.mjs';
 
 ensureNodeModules();
-ensureDebian(['postgresql', 'chromium', 'python3-ezdxf', 'python3-shapely', 'librsvg2-bin', 'poppler-utils', 'qpdf']);
+ensureDebian([
+  'postgresql',
+  'chromium',
+  'python3-ezdxf',
+  'python3-shapely',
+  'librsvg2-bin',
+  'poppler-utils',
+  'qpdf',
+  'fonts-dejavu-core',
+  'fonts-dejavu-extra',
+]);
 
 const node = process.execPath;
 const failed = [];

@@ -6,7 +6,15 @@ import { local, root } from './lib/paths.mjs';
 import { bin, run } from './lib/run.mjs';
 
 ensureNodeModules();
-ensureDebian(['python3-ezdxf', 'python3-shapely', 'librsvg2-bin', 'poppler-utils', 'qpdf']);
+ensureDebian([
+  'python3-ezdxf',
+  'python3-shapely',
+  'librsvg2-bin',
+  'poppler-utils',
+  'qpdf',
+  'fonts-dejavu-core',
+  'fonts-dejavu-extra',
+]);
 fs.mkdirSync(local, { recursive: true });
 const file = path.join(local, 'figures.jsonl');
 fs.rmSync(file, { force: true });

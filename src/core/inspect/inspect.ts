@@ -6,40 +6,11 @@ import { LIMITS } from '../limits';
 import type { PreparedMember, PreparedPart } from '../prepare/part';
 import { pieceKeys } from '../prepare/pieces';
 import { formatLength, type LengthUnit } from '../units/quantity';
-import type { Finding, FindingCode, Severity, Station } from './finding';
+import { bridgeFindings, unbridged } from './bridge-findings';
+import { type Draft, draft, partTitle } from './draft';
+import type { Finding } from './finding';
 import { pieceName, sourceName, startSentence } from './names';
 import { type Strength, type Stretch, UNKNOWN_STRENGTH } from './strength';
-
-/** A finding before it has its key, and what tells it from others of its code in the part. */
-type Draft = { readonly finding: Omit<Finding, 'left' | 'key'>; readonly detail: string };
-
-const draft = (
-  code: FindingCode,
-  severity: Severity,
-  station: Station,
-  sentence: string,
-  at: { partId?: string; memberId?: string; box?: Box | null; detail?: string } = {},
-): Draft => ({
-  finding: {
-    code,
-    severity,
-    sentence,
-    station,
-    partId: at.partId ?? null,
-    memberId: at.memberId ?? null,
-    box: at.box && !isEmptyBox(at.box) ? at.box : null,
-  },
-  detail: at.detail ?? '',
-});
-
-/** How a part is called in a sentence. */
-const partTitle = (part: Part): string => {
-  if (part.name.trim()) return `“${part.name.trim()}”`;
-  const words = part.members.find((m) => m.kind === 'lettering' && m.text.trim());
-  return words && words.kind === 'lettering'
-    ? `“${words.text.trim().split('\n')[0]?.slice(0, 40)}”`
-    : 'A part without a name';
-};
 
 function memberFindings(part: Part, member: Member, prepared: PreparedMember): Draft[] {
   const at = { partId: part.id, memberId: member.id, detail: member.id, box: prepared.box };
@@ -142,7 +113,7 @@ function placeFindings(part: Part, prepared: PreparedPart, job: Job, unit: Lengt
 const isCut = (part: Part, operations: ReadonlyMap<string, Operation>): boolean =>
   part.work.length === 0 || part.work.some((w) => w.what === 'outline' && operations.get(w.operation)?.kind === 'cut');
 
-function holdFindings(part: Part, prepared: PreparedPart): Draft[] {
+function holdFindings(part: Part, prepared: PreparedPart, job: Job): Draft[] {
   if (prepared.overlaps)
     return [
       draft(
@@ -159,6 +130,8 @@ function holdFindings(part: Part, prepared: PreparedPart): Draft[] {
   const named = away.slice(0, LIMITS.piecesNamed).map((piece): Draft => {
     const name = pieceName(piece, prepared);
     const where = { partId: part.id, box: piece.box, detail: name };
+    const why = piece.kind === 'island' ? unbridged(piece, prepared, job.units) : null;
+    if (why) return draft('unbridged', 'fault', 'hold', why, where);
     return piece.kind === 'island'
       ? draft('island', 'fault', 'hold', `${startSentence(name)} will drop out.`, where)
       : draft('loose', 'fault', 'hold', `${startSentence(name)} is not attached.`, where);
@@ -320,9 +293,10 @@ export function inspect(
       ...part.members.flatMap((member, i) => memberFindings(part, member, ready.members[i] as PreparedMember)),
       ...placeFindings(part, ready, job, job.units),
       ...stepFindings(part, ready, job),
+      ...bridgeFindings(part, ready, job),
       ...(isCut(part, operations)
         ? [
-            ...holdFindings(part, ready),
+            ...(part.selfAdhesive && part.keep === 'outside' ? [] : holdFindings(part, ready, job)),
             ...strengthFindings(part, ready, strengths.get(part.id) ?? UNKNOWN_STRENGTH, job),
           ]
         : []),

@@ -1,5 +1,6 @@
 /** What to call a piece: "the middle of O", "the dot of i", "“Lane”". */
 
+import type { BridgedIsland } from '../prepare/bridges/bridges';
 import type { Piece } from '../prepare/pieces';
 import type { Source } from '../prepare/source';
 
@@ -153,6 +154,21 @@ export function pieceName(piece: Piece, part: NamedPieces): string {
   if (piece.labels.length === 0) return 'the sheet';
   if (part.pieces.length === 1 || piece.labels.length > 1) return wordName(piece.labels, part.sources);
   return sourceName(piece.labels[0] as number, part.sources);
+}
+
+/** The names of islands before they were bridged, in their order. */
+export function islandNames(sources: readonly Source[], islands: readonly BridgedIsland[]): string[] {
+  const pieces = islands.map(
+    ({ outline }): Piece => ({
+      kind: 'island',
+      outline: -1,
+      box: outline.box,
+      area: Math.abs(outline.area),
+      labels: [...new Set(outline.labels.filter((l) => l >= 0))].sort((a, b) => a - b),
+    }),
+  );
+  const part: NamedPieces = { sources, pieces };
+  return pieces.map((piece) => pieceName(piece, part));
 }
 
 export const startSentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -59,6 +59,7 @@ export function movedPart(part: PreparedPart, dx: number, dy: number): PreparedP
           ...island,
           outline: outlines([island.outline])[0] as Outline,
         })),
+        hairs: notes.bridged.hairs.map((hair) => ({ ...hair, at: movedPoint(hair.at, dx, dy) })),
         frames: notes.bridged.frames.map((frame) => ({ ...frame, matrix: movedMatrix(frame.matrix, m) })),
       },
     },

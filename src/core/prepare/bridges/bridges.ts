@@ -4,7 +4,16 @@
  */
 import type { PlacedBridge, StepOf } from '../../document/schema';
 import type { Path } from '../../geometry/path';
-import { applyMatrix, boxHeight, boxWidth, invert, type Matrix, type Point, turnWith } from '../../geometry/point';
+import {
+  applyMatrix,
+  boxCentre,
+  boxHeight,
+  boxWidth,
+  invert,
+  type Matrix,
+  type Point,
+  turnWith,
+} from '../../geometry/point';
 import { LIMITS } from '../../limits';
 import type { LetterFrame } from '../frames';
 import { measureOutlines, nestAgain, type Outline } from '../outline';
@@ -13,6 +22,7 @@ import { type Choice, cheapest, poolFor, widthsFrom } from './choose';
 import { conflict } from './conflict';
 import type { Standard } from './cost';
 import { Edges } from './edges';
+import { cutHairs, type Hair } from './hairs';
 import { countFor, type Island, islandsOf, reachOf, voidsOf } from './islands';
 import { heightOf, type Levelled, levelled } from './level';
 import { flareOf, type Inlay, rewire } from './rewire';
@@ -55,6 +65,8 @@ export type BridgedIsland = {
   readonly how: 'auto' | 'hand' | 'leave';
   /** Bridges it was to have, and indices of those it has. */
   readonly asked: number;
+  /** Whether that number was set, for all or for this one. */
+  readonly isCountAsked: boolean;
   readonly bridges: readonly number[];
   readonly trouble: IslandTrouble | null;
 };
@@ -62,8 +74,13 @@ export type BridgedIsland = {
 export type BridgeNotes = {
   readonly islands: readonly BridgedIsland[];
   readonly bridges: readonly Bridge[];
+  /** Width asked for, never under the least safe width, and the narrowest that bridges are made. */
+  readonly askedMm: number;
+  readonly leastMm: number;
   /** Letters' own coordinates, one for each source. */
   readonly frames: readonly LetterFrame[];
+  /** Where islands hung on next to nothing and were cut free. */
+  readonly hairs: readonly Hair[];
   /** Bridges placed by hand that there is no place for, as indices of the step's. */
   readonly unplaced: readonly number[];
   /** Islands that are too many to be bridged; 0 when they were. */
@@ -96,18 +113,69 @@ export const leastBridge = (width: number, leastMm: number | null): number => le
 
 /** Bridge a clean shape. Nothing but the outlines that bridges start and end on is changed. */
 export function bridge(
-  shape: readonly Outline[],
+  given: readonly Outline[],
   setting: BridgeSetting,
 ): { readonly shape: readonly Outline[]; readonly notes: BridgeNotes } {
+  const { shape, hairs } = cutHairs(given, setting.stockInside);
   const voids = voidsOf(shape, setting.stockInside);
   const islands = islandsOf(shape, voids, setting.frames);
-  const nothing: BridgeNotes = { islands: [], bridges: [], frames: setting.frames, unplaced: [], tooMany: 0 };
+  const { step, leastMm, frames } = setting;
+  const askedMm = Math.max(step.width, leastMm ?? 0);
+  const widths = { askedMm, leastMm: leastBridge(askedMm, leastMm) };
+  const nothing: BridgeNotes = { islands: [], bridges: [], ...widths, frames, hairs, unplaced: [], tooMany: 0 };
   if (islands.length > LIMITS.islands) return { shape, notes: { ...nothing, tooMany: islands.length } };
   if (islands.length === 0 && setting.step.placed.length === 0) return { shape, notes: nothing };
-  const work = new Bridging(shape, islands, setting);
+  const work = new Bridging(shape, islands, hairs, setting);
   work.placeByHand();
   work.placeAutomatically();
   return work.result();
+}
+
+/** The edges that bridges of a width are looked for in. */
+export const edgesFor = (shape: readonly Outline[], { stockInside, rims }: BridgeSetting, width: number): Edges =>
+  new Edges([...shape.map((o) => o.path), ...rims], !stockInside, CHORD_MM, CORNER * width);
+
+/** No bridge is longer than the void is across, in mm. */
+export function longestAcross(shape: readonly Outline[], outline: number): number {
+  const { box } = outlineAround(shape, outline);
+  return Math.hypot(boxWidth(box), boxHeight(box));
+}
+
+const outlineAround = (shape: readonly Outline[], outline: number): Outline => {
+  const o = shape[outline] as Outline;
+  return o.parent < 0 ? o : (shape[o.parent] as Outline);
+};
+
+/** What bridges of a width that start on an outline are measured by; `shortest` is the shortest way across from there. */
+export function siteOn(
+  shape: readonly Outline[],
+  { step, frames, leastMm, stockInside }: BridgeSetting,
+  outline: number,
+  label: number,
+  width: number,
+  shortest: number,
+): Site {
+  const o = shape[outline] as Outline;
+  const asked = Math.max(step.width, leastMm ?? 0);
+  const { matrix, slantDeg } = frames[label] ?? NO_FRAME;
+  const lean = step.slanted ? Math.tan((slantDeg * Math.PI) / 180) : 0;
+  const flare = flareOf({ shape: step.sides, joints: step.joints }, width, shortest);
+  const islandDepth = stockInside ? 0 : 1;
+  const standard: Standard = {
+    // A hairline is as good as half a bridge's width; nothing is gained by less.
+    shortest: Math.max(shortest, 0.5 * asked),
+    behind: Math.max(width, leastBridge(asked, leastMm)),
+    middle: boxCentre(o.box),
+    reach: Math.max(1e-3, reachOf(o)),
+    up: turnWith(matrix, { x: lean, y: 1 }),
+    along: turnWith(matrix, { x: 1, y: 0 }),
+    direction: step.direction,
+    isIsland: (i) => {
+      const other = shape[i];
+      return other !== undefined && other.parent >= 0 && other.depth % 2 === islandDepth;
+    },
+  };
+  return { island: outline, standard, width: width + 2 * flare, waist: width, longest: longestAcross(shape, outline) };
 }
 
 /** Which outlines of a void hang on what lies around it. */
@@ -136,7 +204,6 @@ class Bridging {
   private readonly asked: number;
   private readonly least: number;
   private readonly hanging = new Hanging();
-  private readonly islandAt = new Map<number, Island>();
   private readonly islandNamed = new Map<string, Island>();
   private readonly held = new Map<Island, Held[]>();
   /** All bridges by the outline around the void they cross: only those can get in each other's way. */
@@ -150,15 +217,14 @@ class Bridging {
   constructor(
     private readonly shape: readonly Outline[],
     private readonly islands: readonly Island[],
+    private readonly hairs: readonly Hair[],
     private readonly setting: BridgeSetting,
   ) {
     const { step, leastMm } = setting;
     this.asked = Math.max(step.width, leastMm ?? 0);
     this.least = leastBridge(this.asked, leastMm);
-    const paths = [...shape.map((o) => o.path), ...setting.rims];
-    this.edges = new Edges(paths, !setting.stockInside, CHORD_MM, CORNER * this.asked);
+    this.edges = edgesFor(shape, setting, this.asked);
     for (const island of islands) {
-      this.islandAt.set(island.outline, island);
       this.islandNamed.set(`${island.letter}/${island.rank}`, island);
     }
   }
@@ -347,33 +413,16 @@ class Bridging {
 
   private siteFor(outline: number, label: number, width: number): Site {
     const key = `${outline}/${width}`;
-    const known = this.sites.get(key);
-    if (known) return known;
-    const { step, frames } = this.setting;
-    const o = this.shape[outline] as Outline;
-    const around = o.parent < 0 ? o : (this.shape[o.parent] as Outline);
-    const longest = Math.hypot(boxWidth(around.box), boxHeight(around.box));
-    let shortest = this.shortest.get(outline);
-    if (shortest === undefined) {
-      shortest = shortestAcross(this.edges, outline, longest);
-      this.shortest.set(outline, shortest);
+    let site = this.sites.get(key);
+    if (!site) {
+      let shortest = this.shortest.get(outline);
+      if (shortest === undefined) {
+        shortest = shortestAcross(this.edges, outline, longestAcross(this.shape, outline));
+        this.shortest.set(outline, shortest);
+      }
+      site = siteOn(this.shape, this.setting, outline, label, width, shortest);
+      this.sites.set(key, site);
     }
-    const { matrix, slantDeg } = frames[label] ?? NO_FRAME;
-    const lean = step.slanted ? Math.tan((slantDeg * Math.PI) / 180) : 0;
-    const flare = flareOf({ shape: step.sides, joints: step.joints }, width, shortest);
-    const standard: Standard = {
-      // A hairline is as good as half a bridge's width; nothing is gained by less.
-      shortest: Math.max(shortest, 0.5 * this.asked),
-      behind: Math.max(width, this.least),
-      middle: { x: (o.box.minX + o.box.maxX) / 2, y: (o.box.minY + o.box.maxY) / 2 },
-      reach: Math.max(1e-3, reachOf(o)),
-      up: turnWith(matrix, { x: lean, y: 1 }),
-      along: turnWith(matrix, { x: 1, y: 0 }),
-      direction: step.direction,
-      isIsland: (i) => this.islandAt.has(i),
-    };
-    const site = { island: outline, standard, width: width + 2 * flare, waist: width, longest };
-    this.sites.set(key, site);
     return site;
   }
 
@@ -434,6 +483,7 @@ class Bridging {
         outline: this.shape[island.outline] as Outline,
         how: this.howOf(island),
         asked: this.howOf(island) === 'auto' ? this.countOf(island) : indices.length,
+        isCountAsked: this.isCountAsked(island),
         bridges: indices,
         trouble: this.trouble.get(island) ?? null,
       };
@@ -442,7 +492,10 @@ class Bridging {
     const notes: BridgeNotes = {
       islands,
       bridges,
+      askedMm: this.asked,
+      leastMm: this.least,
       frames: this.setting.frames,
+      hairs: this.hairs,
       unplaced: this.unplaced,
       tooMany: 0,
     };

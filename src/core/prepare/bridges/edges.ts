@@ -29,8 +29,8 @@ export class Edges {
   /** First chord and length of each outline; after the last, where the list ends. */
   readonly firstChord: number[] = [];
   readonly length: number[] = [];
-  /** Corners of each outline by their distance along it, ascending. */
-  readonly corners: number[][] = [];
+  /** Corners of each outline by their distance along it, ascending; found when first asked for. */
+  private readonly corners: (readonly number[] | undefined)[] = [];
   private readonly index: Flatbush;
   /** How far rays look at first. */
   private readonly nearMm: number;
@@ -43,7 +43,7 @@ export class Edges {
     readonly paths: readonly Path[],
     readonly voidLeft: boolean,
     toleranceMm: number,
-    cornerMm: number,
+    private readonly cornerMm: number,
   ) {
     paths.forEach((path, k) => {
       this.firstChord.push(this.ax.length);
@@ -70,7 +70,6 @@ export class Edges {
     });
     this.firstChord.push(this.ax.length);
     this.nearMm = 4 * cornerMm;
-    for (let k = 0; k < paths.length; k++) this.corners.push(this.cornersOf(k, cornerMm));
     this.index = new Flatbush(Math.max(1, this.ax.length));
     if (this.ax.length === 0) this.index.add(Infinity, Infinity, Infinity, Infinity);
     for (let i = 0; i < this.ax.length; i++) {
@@ -93,7 +92,16 @@ export class Edges {
     return this.by[i] as number;
   }
 
-  private cornersOf(outline: number, withinMm: number): number[] {
+  private cornersOf(outline: number): readonly number[] {
+    let known = this.corners[outline];
+    if (!known) {
+      known = this.findCorners(outline, this.cornerMm);
+      this.corners[outline] = known;
+    }
+    return known;
+  }
+
+  private findCorners(outline: number, withinMm: number): number[] {
     const first = this.firstChord[outline] as number;
     const n = (this.firstChord[outline + 1] as number) - first;
     const whole = this.length[outline] as number;
@@ -120,7 +128,7 @@ export class Edges {
 
   /** How far it is along an outline from a place to the next corner ahead, or behind; Infinity without corners. */
   toCorner(outline: number, distance: number, ahead: boolean): number {
-    const corners = this.corners[outline] as readonly number[];
+    const corners = this.cornersOf(outline);
     const whole = this.length[outline] as number;
     let least = Infinity;
     for (const corner of corners) {
@@ -133,9 +141,7 @@ export class Edges {
   /** How many corners lie on a stretch of an outline, `to` not before `from`. */
   cornersBetween(outline: number, from: number, to: number): number {
     const whole = this.length[outline] as number;
-    return (this.corners[outline] as readonly number[]).filter(
-      (c) => (((c - from) % whole) + whole) % whole < to - from,
-    ).length;
+    return this.cornersOf(outline).filter((c) => (((c - from) % whole) + whole) % whole < to - from).length;
   }
 
   /** The chord after one on its outline, and the one before. */
