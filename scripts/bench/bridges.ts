@@ -115,7 +115,7 @@ export async function bridgeFigures(family: string): Promise<void> {
   ]);
   const setting: BridgeSetting = {
     stockInside: false,
-    frames: notes.frames,
+    frames: part.frames,
     step: read.job.parts[0]?.steps[1] as StepOf<'bridge'>,
     leastMm: 1.5,
     thicknessMm: null,

@@ -57,7 +57,7 @@ export function bridgeFindings(part: Part, prepared: PreparedPart, job: Job): Dr
     const has = bridges.length === 1 ? '1 bridge' : `${bridges.length} bridges`;
     return [['fewer-bridges', `${startSentence(name)} has ${has}; there is no place for ${asked}.`]];
   }
-  const labels = new Map(notes.frames.map((frame, label) => [frame.key, label]));
+  const labels = new Map(prepared.frames.map((frame, label) => [frame.key, label]));
   const step = part.steps.find((s) => s.kind === 'bridge');
   const unplaced = notes.unplaced.map((index): Draft => {
     const label = labels.get(step?.kind === 'bridge' ? (step.placed[index]?.letter ?? '') : '');

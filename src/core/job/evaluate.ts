@@ -10,9 +10,10 @@ import { type Box, boxCentre, boxesMeet, EMPTY_BOX, isEmptyBox, type Point, unit
 import type { Finding } from '../inspect/finding';
 import { inspect } from '../inspect/inspect';
 import { movedStrength, type Strength, strengthOf } from '../inspect/strength';
+import { BridgeWorkshops } from '../prepare/bridges/workshop';
 import { movedPart } from '../prepare/moved';
 import { type Outline, outlineLength } from '../prepare/outline';
-import { type FaceLookup, type PreparedPart, preparePart } from '../prepare/part';
+import { type FaceLookup, type PreparedPart, preparePart, withBridges } from '../prepare/part';
 import { weldCaches } from '../prepare/weld';
 import { ResultCache } from '../result-cache';
 import { insideFirst } from '../toolpath/order';
@@ -53,6 +54,8 @@ const STRENGTHS_HELD = 600;
 export class Evaluator {
   private readonly caches = weldCaches();
   private readonly parts = new ResultCache<PreparedPart>(PARTS_HELD);
+  private readonly bridged = new ResultCache<PreparedPart>(PARTS_HELD);
+  private readonly workshops = new BridgeWorkshops();
   private readonly orders = new ResultCache<readonly number[]>(ORDERS_HELD);
   private readonly strengths = new ResultCache<Strength>(STRENGTHS_HELD);
   // Parts are prepared about their first member, so that moving one computes nothing anew.
@@ -128,8 +131,11 @@ export class Evaluator {
       const answer = faces(member);
       return 'typeface' in answer ? answer.typeface.serial : answer.sentence;
     });
-    const sheet = part.keep === 'outside' ? [job.sheet.width, job.sheet.height] : [];
-    const base = this.parts.get(JSON.stringify([{ ...shape, members }, dependsOn, sheet]), () =>
+    const { width, height, leastWidth, thickness } = job.sheet;
+    const sheet = part.keep === 'outside' ? [width, height] : [];
+    const steps = shape.steps.filter((step) => step.kind !== 'bridge');
+    const key = JSON.stringify([{ ...shape, steps, members }, dependsOn, sheet]);
+    const unbridged = this.parts.get(key, () =>
       preparePart({ ...part, members }, job.sheet, {
         engine: this.engine,
         faces,
@@ -139,6 +145,10 @@ export class Evaluator {
           return typeof original === 'string' ? original : movedPart(original, -x, -y);
         },
       }),
+    );
+    const bridges = shape.steps.find((step) => step.kind === 'bridge');
+    const base = this.bridged.get(JSON.stringify([this.serial(unbridged), bridges, leastWidth, thickness]), () =>
+      withBridges(part, unbridged, job.sheet, this.engine, this.workshops.of(unbridged)),
     );
     const made = this.inPlace(base, x, y);
     parts.ready.set(part.id, made);
@@ -223,7 +233,8 @@ const middleOf = (part: PreparedPart): Point => (isEmptyBox(part.box) ? { x: 0, 
 function anchorOf(part: Part, copied: (id: string) => PreparedPart | 'gone' | 'loop'): Point {
   const [first] = part.members;
   const isLong = part.steps.some((step) => step.on && step.kind !== 'weld');
-  if (!first || !isLong || part.keep === 'outside') return { x: 0, y: 0 };
+  const isPlated = part.steps.some((step) => step.on && step.kind === 'plate');
+  if (!first || !isLong || (part.keep === 'outside' && !isPlated)) return { x: 0, y: 0 };
   const { x, y } = first.placement;
   if (first.kind !== 'copy' || !first.follows) return { x, y };
   const original = copied(first.of);

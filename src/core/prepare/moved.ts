@@ -24,6 +24,7 @@ export function movedPart(part: PreparedPart, dx: number, dy: number): PreparedP
     ...part,
     solid: outlines(part.solid),
     bare: outlines(part.bare),
+    frames: part.frames.map((frame) => ({ ...frame, matrix: movedMatrix(frame.matrix, m) })),
     outlines: outlines(part.outlines),
     kept: outlines(part.kept),
     members: part.members.map((member) => ({
@@ -50,6 +51,7 @@ export function movedPart(part: PreparedPart, dx: number, dy: number): PreparedP
       },
       bridged: notes.bridged && {
         ...notes.bridged,
+        before: outlines(notes.bridged.before),
         bridges: notes.bridged.bridges.map((bridge) => ({
           ...bridge,
           from: movedPoint(bridge.from, dx, dy),
@@ -60,7 +62,6 @@ export function movedPart(part: PreparedPart, dx: number, dy: number): PreparedP
           outline: outlines([island.outline])[0] as Outline,
         })),
         hairs: notes.bridged.hairs.map((hair) => ({ ...hair, at: movedPoint(hair.at, dx, dy) })),
-        frames: notes.bridged.frames.map((frame) => ({ ...frame, matrix: movedMatrix(frame.matrix, m) })),
       },
     },
   };

@@ -1,6 +1,6 @@
 /** A part made ready: members set, placed and combined into clean outlines; the region that is kept; its pieces. */
 
-import type { Lettering, Member, Part, Placement, Sheet } from '../document/schema';
+import type { Lettering, Member, Part, Placement, Sheet, StepOf } from '../document/schema';
 import type { ClipEngine, TaggedPolygon } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
 import { closedPath, countSegments, type Path } from '../geometry/path';
@@ -22,7 +22,9 @@ import { line } from '../geometry/segment';
 import { type Layout, layoutLettering, letterPaths } from '../lettering/layout';
 import type { Typeface } from '../lettering/typeface';
 import { LIMITS } from '../limits';
-import { framesOf } from './frames';
+import { bridge, unbridgedIslands } from './bridges/bridges';
+import type { BridgeWorkshop } from './bridges/workshop';
+import { framesOf, type LetterFrame } from './frames';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
 import { type Piece, piecesOf } from './pieces';
 import { shapePath } from './shape';
@@ -63,6 +65,8 @@ export type PreparedPart = {
   /** The welded shape, whatever the steps leave of it; what a copy copies. */
   readonly solid: readonly Outline[];
   readonly sources: readonly Source[];
+  /** One for each source. */
+  readonly frames: readonly LetterFrame[];
   readonly members: readonly PreparedMember[];
   /** The shape before thickening, ties and the like: what its words and shapes alone give. */
   readonly bare: readonly Outline[];
@@ -216,7 +220,7 @@ const totalArea = (outlines: readonly Outline[]): number => outlines.reduce((sum
 /** Letters overlap when uniting them loses more than this share of their area. */
 const OVERLAP_SHARE = 1e-6;
 
-/** Prepare one part. Pure: the same part, sheet and typefaces give the same result. */
+/** Prepare one part, all but its bridges. Pure: the same part, sheet and typefaces give the same result. */
 export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): PreparedPart {
   const copies = part.members.filter((member) => member.kind === 'copy').length;
   const solid = part.members.map((member) => prepareMember(member, true, copies, context));
@@ -230,15 +234,7 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     });
   };
   const bare = combineMembers(drawnFrom(solid), context.engine);
-  const rim = rimOf(sheet);
-  const { shape, keep, notes } = applySteps(context.engine, bare, {
-    part,
-    members: solid,
-    sources: sources.flat(),
-    frames: framesOf(part, solid, sources),
-    sheet,
-    rim,
-  });
+  const { shape, keep, notes } = applySteps(context.engine, bare, { part, members: solid, sources: sources.flat() });
   let outlines = shape;
   let overlaps = false;
   if (!weldIsOn(part) && shape === bare && part.members.every((m) => m.role === 'join')) {
@@ -246,19 +242,52 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     overlaps = totalArea(separate) - totalArea(shape) > OVERLAP_SHARE * totalArea(shape);
     if (overlaps) outlines = nestAgain(separate);
   }
-  const kept = keep === 'inside' ? shape : without(context.engine, rim, [shape]);
-  return {
+  const made = {
     id: part.id,
     keep,
     solid: shape,
     sources: sources.flat(),
+    frames: framesOf(part, solid, sources),
     members: solid,
     bare,
     outlines,
     overlaps,
-    kept,
-    pieces: shape.length === 0 ? [] : piecesOf(kept),
     box: boundsOf(shape),
     notes,
   };
+  return { ...made, ...keptOf(shape, keep, sheet, context.engine) };
+}
+
+function keptOf(shape: readonly Outline[], keep: Part['keep'], sheet: Sheet, engine: ClipEngine) {
+  const kept = keep === 'inside' ? shape : without(engine, rimOf(sheet), [shape]);
+  return { kept, pieces: shape.length === 0 ? [] : piecesOf(kept) };
+}
+
+/**
+ * The part with its islands found and, where it has that step, bridged. `workshop` keeps what was found out about the
+ * shape for the next time, when only the bridges are others.
+ */
+export function withBridges(
+  part: Part,
+  prepared: PreparedPart,
+  sheet: Sheet,
+  engine: ClipEngine,
+  workshop: BridgeWorkshop,
+): PreparedPart {
+  const step = part.steps.find((s): s is StepOf<'bridge'> => s.kind === 'bridge' && s.on);
+  const setting = {
+    stockInside: prepared.keep === 'inside',
+    frames: prepared.frames,
+    leastMm: sheet.leastWidth,
+    thicknessMm: sheet.thickness,
+    rims: prepared.keep === 'inside' ? [] : [rimOf(sheet)],
+  };
+  if (!step || part.selfAdhesive || prepared.overlaps) {
+    const found = unbridgedIslands(prepared.solid, setting);
+    return found ? { ...prepared, notes: { ...prepared.notes, bridged: found } } : prepared;
+  }
+  const { shape, notes } = bridge(prepared.solid, { ...setting, step }, workshop);
+  const withNotes = { ...prepared, notes: { ...prepared.notes, bridged: notes } };
+  if (shape === prepared.solid) return withNotes;
+  return { ...withNotes, solid: shape, outlines: shape, ...keptOf(shape, prepared.keep, sheet, engine) };
 }

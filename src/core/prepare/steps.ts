@@ -1,5 +1,5 @@
 /** The steps after welding, in the order the part has them: each takes a clean shape and gives a clean shape. */
-import type { Part, Sheet } from '../document/schema';
+import type { Part } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boolean/session';
 import type { Path } from '../geometry/path';
@@ -7,8 +7,7 @@ import type { Matrix } from '../geometry/point';
 import type { Layout } from '../lettering/layout';
 import { barsOf } from './bar';
 import { border } from './border';
-import { type BridgeNotes, bridge } from './bridges/bridges';
-import type { LetterFrame } from './frames';
+import type { BridgeNotes } from './bridges/bridges';
 import { measureOutlines, type Outline, transformOutlines } from './outline';
 import { type Piece, piecesOf } from './pieces';
 import { plate } from './plate';
@@ -26,7 +25,7 @@ export type StepNotes = {
   readonly leftLoose: readonly string[];
   /** Pieces that are too many to be tied; 0 when they were. */
   readonly tooManyToTie: number;
-  /** What bridging did; null when there is no such step. */
+  /** The islands there were and what bridging did; null when there are none and nothing was to be bridged. */
   readonly bridged: BridgeNotes | null;
 };
 
@@ -36,17 +35,13 @@ export type StepContext = {
   readonly part: Part;
   readonly members: readonly SetMember[];
   readonly sources: readonly Source[];
-  /** One for each source. */
-  readonly frames: readonly LetterFrame[];
-  readonly sheet: Sheet;
-  readonly rim: Path;
 };
 
-/** What the steps of a part make of its bare shape, and whether that is what stays or what is cut away. */
+/** What the steps of a part but bridging make of its bare shape, and whether that is what stays or what is cut away. */
 export function applySteps(
   engine: ClipEngine,
   bare: readonly Outline[],
-  { part, members, sources, frames, sheet, rim }: StepContext,
+  { part, members, sources }: StepContext,
 ): { readonly shape: readonly Outline[]; readonly keep: Part['keep']; readonly notes: StepNotes } {
   let notes: StepNotes = { heldOpen: [], ties: [], untied: null, leftLoose: [], tooManyToTie: 0, bridged: null };
   let shape = bare;
@@ -77,17 +72,6 @@ export function applySteps(
     else if (step.kind === 'plate' && keep === 'outside') {
       shape = plate(engine, shape, step);
       keep = 'inside';
-    } else if (step.kind === 'bridge' && !part.selfAdhesive) {
-      const done = bridge(shape, {
-        stockInside: keep === 'inside',
-        frames,
-        step,
-        leastMm: sheet.leastWidth,
-        thicknessMm: sheet.thickness,
-        rims: keep === 'inside' ? [] : [rim],
-      });
-      shape = done.shape;
-      notes = { ...notes, bridged: done.notes };
     }
   }
   return { shape, keep, notes };

@@ -27,6 +27,7 @@ import { countFor, type Island, islandsOf, reachOf, voidsOf } from './islands';
 import { heightOf, type Levelled, levelled } from './level';
 import { flareOf, type Inlay, rewire } from './rewire';
 import { type Candidate, candidateAt, type Site, shortestAcross } from './search';
+import { BridgeWorkshop, type Ground } from './workshop';
 
 /** A bridge as it was placed. */
 export type Bridge = {
@@ -72,13 +73,15 @@ export type BridgedIsland = {
 };
 
 export type BridgeNotes = {
+  /** Whether bridges were looked for. */
+  readonly isOn: boolean;
+  /** The shape before it was bridged. */
+  readonly before: readonly Outline[];
   readonly islands: readonly BridgedIsland[];
   readonly bridges: readonly Bridge[];
   /** Width asked for, never under the least safe width, and the narrowest that bridges are made. */
   readonly askedMm: number;
   readonly leastMm: number;
-  /** Letters' own coordinates, one for each source. */
-  readonly frames: readonly LetterFrame[];
   /** Where islands hung on next to nothing and were cut free. */
   readonly hairs: readonly Hair[];
   /** Bridges placed by hand that there is no place for, as indices of the step's. */
@@ -87,17 +90,19 @@ export type BridgeNotes = {
   readonly tooMany: number;
 };
 
-export type BridgeSetting = {
+/** What a shape is bridged in. */
+export type BridgeGround = {
   /** Whether the shape is what stays, or what is cut away. */
   readonly stockInside: boolean;
   readonly frames: readonly LetterFrame[];
-  readonly step: StepOf<'bridge'>;
   /** The least safe width; null when not given. */
   readonly leastMm: number | null;
   readonly thicknessMm: number | null;
   /** Other edges that stock ends at, such as the rim of the sheet. */
   readonly rims: readonly Path[];
 };
+
+export type BridgeSetting = BridgeGround & { readonly step: StepOf<'bridge'> };
 
 /** The least width of a bridge where no least safe width is given. */
 const LEAST_MM = 1;
@@ -111,21 +116,63 @@ const ALIKE_MORE = 0.3;
 /** The narrowest a bridge is made. */
 export const leastBridge = (width: number, leastMm: number | null): number => leastMm ?? Math.min(width, LEAST_MM);
 
-/** Bridge a clean shape. Nothing but the outlines that bridges start and end on is changed. */
+/** The islands of a shape that is not bridged; null when there are none. */
+export function unbridgedIslands(shape: readonly Outline[], setting: BridgeGround): BridgeNotes | null {
+  const islands = islandsOf(shape, voidsOf(shape, setting.stockInside), setting.frames);
+  if (islands.length === 0) return null;
+  return {
+    isOn: false,
+    before: shape,
+    islands: islands.map((island) => ({
+      letter: island.letter,
+      rank: island.rank,
+      label: island.label,
+      outline: shape[island.outline] as Outline,
+      how: 'leave',
+      asked: 0,
+      isCountAsked: false,
+      bridges: [],
+      trouble: null,
+    })),
+    bridges: [],
+    askedMm: 0,
+    leastMm: 0,
+    hairs: [],
+    unplaced: [],
+    tooMany: 0,
+  };
+}
+
+/**
+ * Bridge a clean shape. Nothing but the outlines that bridges start and end on is changed. `workshop` belongs to the shape
+ * and the side of it that is stock.
+ */
 export function bridge(
   given: readonly Outline[],
   setting: BridgeSetting,
+  workshop: BridgeWorkshop = new BridgeWorkshop(),
 ): { readonly shape: readonly Outline[]; readonly notes: BridgeNotes } {
-  const { shape, hairs } = cutHairs(given, setting.stockInside);
-  const voids = voidsOf(shape, setting.stockInside);
-  const islands = islandsOf(shape, voids, setting.frames);
-  const { step, leastMm, frames } = setting;
+  const { step, leastMm, frames, stockInside } = setting;
+  const ground = workshop.groundFor(() => {
+    const { shape, hairs } = cutHairs(given, stockInside);
+    return { shape, hairs, islands: islandsOf(shape, voidsOf(shape, stockInside), frames) };
+  });
+  const { shape, hairs, islands } = ground;
   const askedMm = Math.max(step.width, leastMm ?? 0);
-  const widths = { askedMm, leastMm: leastBridge(askedMm, leastMm) };
-  const nothing: BridgeNotes = { islands: [], bridges: [], ...widths, frames, hairs, unplaced: [], tooMany: 0 };
+  const nothing: BridgeNotes = {
+    isOn: true,
+    before: shape,
+    islands: [],
+    bridges: [],
+    askedMm,
+    leastMm: leastBridge(askedMm, leastMm),
+    hairs,
+    unplaced: [],
+    tooMany: 0,
+  };
   if (islands.length > LIMITS.islands) return { shape, notes: { ...nothing, tooMany: islands.length } };
-  if (islands.length === 0 && setting.step.placed.length === 0) return { shape, notes: nothing };
-  const work = new Bridging(shape, islands, hairs, setting);
+  if (islands.length === 0 && step.placed.length === 0) return { shape, notes: nothing };
+  const work = new Bridging(ground, setting, workshop, nothing);
   work.placeByHand();
   work.placeAutomatically();
   return work.result();
@@ -212,21 +259,26 @@ class Bridging {
   private readonly trouble = new Map<Island, IslandTrouble>();
   private readonly unplaced: number[] = [];
   private readonly sites = new Map<string, Site>();
-  private readonly shortest = new Map<number, number>();
+
+  private readonly shape: readonly Outline[];
+  private readonly islands: readonly Island[];
+  /** Tells settings apart under which the same places are good. */
+  private readonly manner: string;
 
   constructor(
-    private readonly shape: readonly Outline[],
-    private readonly islands: readonly Island[],
-    private readonly hairs: readonly Hair[],
+    ground: Ground,
     private readonly setting: BridgeSetting,
+    private readonly workshop: BridgeWorkshop,
+    private readonly nothing: BridgeNotes,
   ) {
-    const { step, leastMm } = setting;
-    this.asked = Math.max(step.width, leastMm ?? 0);
-    this.least = leastBridge(this.asked, leastMm);
-    this.edges = edgesFor(shape, setting, this.asked);
-    for (const island of islands) {
-      this.islandNamed.set(`${island.letter}/${island.rank}`, island);
-    }
+    const { step, leastMm, thicknessMm } = setting;
+    this.shape = ground.shape;
+    this.islands = ground.islands;
+    this.asked = nothing.askedMm;
+    this.least = nothing.leastMm;
+    this.manner = JSON.stringify([this.asked, leastMm, thicknessMm, step.direction, step.sides, step.slanted]);
+    this.edges = workshop.edgesFor(this.asked, () => edgesFor(this.shape, setting, this.asked));
+    for (const island of this.islands) this.islandNamed.set(`${island.letter}/${island.rank}`, island);
   }
 
   /** Bridges placed by hand come first; automatic ones keep clear of them. */
@@ -305,7 +357,7 @@ class Bridging {
       const known = islands.map((island): Levelled & { island: Island } => {
         const site = this.siteOf(island, this.asked);
         const { matrix } = this.frameOf(island);
-        const pool = site.standard.shortest === Infinity ? [] : poolFor(this.edges, site, false);
+        const pool = site.standard.shortest === Infinity ? [] : this.poolOn(island, this.asked, false);
         const ownHeights = pool.filter((c) => isAlong(c.span.way, site.standard)).map((c) => heightOf(c, matrix));
         return { island, site, matrix, count: this.countOf(island), ownCost: pool[0]?.cost ?? 0, ownHeights };
       });
@@ -345,7 +397,7 @@ class Bridging {
     }
     let choice: Choice | null = null;
     for (const width of widthsFrom(this.asked, this.least)) {
-      const pool = poolFor(this.edges, this.siteOf(island, width), count > 1).filter(may);
+      const pool = this.poolOn(island, width, count > 1).filter(may);
       const isAsked = this.isCountAsked(island);
       choice = cheapest(this.edges, pool, count, island.middle, first, isAsked);
       if (choice) break;
@@ -415,21 +467,28 @@ class Bridging {
     const key = `${outline}/${width}`;
     let site = this.sites.get(key);
     if (!site) {
-      let shortest = this.shortest.get(outline);
-      if (shortest === undefined) {
-        shortest = shortestAcross(this.edges, outline, longestAcross(this.shape, outline));
-        this.shortest.set(outline, shortest);
-      }
-      site = siteOn(this.shape, this.setting, outline, label, width, shortest);
+      site = siteOn(this.shape, this.setting, outline, label, width, this.shortestOf(outline));
       this.sites.set(key, site);
     }
     return site;
   }
 
+  private shortestOf(outline: number): number {
+    return this.workshop.shortestFor(outline, () =>
+      shortestAcross(this.edges, outline, longestAcross(this.shape, outline)),
+    );
+  }
+
+  private poolOn(island: Island, width: number, several: boolean): readonly Candidate[] {
+    return this.workshop.poolFor(this.manner, `${island.outline}/${width}/${several}`, () =>
+      poolFor(this.edges, this.siteOf(island, width), several),
+    );
+  }
+
   private heldOf(candidate: Candidate, placed: number | null): Held {
     const { step } = this.setting;
     const { span } = candidate;
-    const shortest = this.shortest.get(span.from.outline) ?? 0;
+    const shortest = this.shortestOf(span.from.outline);
     if (step.sides !== 'waisted') return { candidate, width: span.width, flare: 0, placed };
     // The width at the ends is that of the waist and a flare that hangs on it.
     let waist = span.width;
@@ -489,16 +548,7 @@ class Bridging {
       };
     });
     for (const held of this.free) add(held, held.label, held.letter, null);
-    const notes: BridgeNotes = {
-      islands,
-      bridges,
-      askedMm: this.asked,
-      leastMm: this.least,
-      frames: this.setting.frames,
-      hairs: this.hairs,
-      unplaced: this.unplaced,
-      tooMany: 0,
-    };
+    const notes: BridgeNotes = { ...this.nothing, islands, bridges, unplaced: this.unplaced };
     if (inlays.length === 0) return { shape: this.shape, notes };
     const { step } = this.setting;
     const touched = new Set(inlays.flatMap(({ span }) => [span.from.outline, span.to.outline]));
