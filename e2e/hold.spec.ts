@@ -159,7 +159,7 @@ test('as cut: what stays, what falls, and back while a key is held', async ({ pa
   await newJob(page, 'Cut');
   await addLettering(page, 'BO');
   await station(page, 'Hold').click();
-  await page.getByText('the sheet', { exact: true }).click();
+  await page.getByText('the stock', { exact: true }).click();
   await page.getByText('As cut', { exact: true }).click();
   await expect(page.locator('[data-piece="main"]')).toHaveCount(1);
   await expect(page.locator('[data-piece="island"]')).toHaveCount(3);

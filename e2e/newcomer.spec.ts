@@ -78,7 +78,7 @@ test('the words stay words: they change after everything is set', async ({ page 
   const id = await newJob(page, 'Late change');
   await addLettering(page, 'Oak');
   await station(page, 'Hold').click();
-  await page.getByText('the sheet', { exact: true }).click();
+  await page.getByText('the stock', { exact: true }).click();
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText('The middle of O will drop out.');
   await station(page, 'Compose').click();
   await page.getByRole('textbox', { name: 'Words' }).fill('Elm');

@@ -285,6 +285,14 @@ export function nudgeLetters(
   settleLetters(member);
 }
 
+/** More room between the letters of a lettering. */
+export function spaceLetters(job: Job, partId: string, memberId: string, byMm: number, view: JobView | null): void {
+  const capital = view?.parts.flatMap((p) => p.members).find((m) => m.id === memberId)?.capHeightMm;
+  const member = memberOf(job, partId, memberId);
+  if (capital && member?.kind === 'lettering')
+    member.letterSpacing = Math.min(10, Math.ceil((member.letterSpacing + byMm / capital) * 1e3 + 1) / 1e3);
+}
+
 /** A copy without the draft around it. */
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 

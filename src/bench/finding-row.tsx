@@ -6,6 +6,8 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { Finding, Severity } from '@/core/inspect/finding';
 import styles from './bench.module.css';
+import { bridgeOne } from './bridge-edits';
+import { spaceLetters } from './edits';
 import { STATIONS } from './stations/list';
 import { bringIntoSight, change, goToStation, select, useBench } from './store';
 
@@ -27,12 +29,26 @@ function SeverityMark({ severity, left }: { severity: Severity; left: boolean })
   );
 }
 
+/** How a finding is mended in one press. */
+function mendOf({ mend, partId }: Finding): { words: string; run: () => void } | null {
+  if (!mend || !partId) return null;
+  const part = useBench.getState().job.parts.find((p) => p.id === partId);
+  if (!part || part.locked) return null;
+  if (mend.kind === 'bridge') return { words: 'Bridge it', run: () => bridgeOne(partId, mend) };
+  const { view } = useBench.getState();
+  return {
+    words: 'Space the letters',
+    run: () => change((job) => spaceLetters(job, partId, mend.memberId, mend.byMm, view)),
+  };
+}
+
 export function FindingRow({ finding }: { finding: Finding }) {
   const station = useBench((s) => s.station);
   const [leaving, setLeaving] = useState(false);
   const [reason, setReason] = useState('');
   const id = useId();
   const isLeft = finding.left !== null;
+  const mend = isLeft ? null : mendOf(finding);
 
   const show = () => {
     if (finding.partId) select(finding.partId, finding.memberId);
@@ -86,6 +102,11 @@ export function FindingRow({ finding }: { finding: Finding }) {
           </Form>
         ) : (
           <div className={styles.actions}>
+            {mend && (
+              <Button variant="word" onClick={mend.run}>
+                {mend.words}
+              </Button>
+            )}
             {(finding.box || station !== finding.station) && (
               <Button variant="word" onClick={show} title={finding.box ? 'Bring it into sight' : undefined}>
                 Show

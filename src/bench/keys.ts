@@ -3,16 +3,18 @@
 /** The bench's keys. */
 import { useHotkeys } from 'react-hotkeys-hook';
 import { moveMember } from '@/core/job/place';
+import { removeChosenBridge } from './bridge-edits';
 import { duplicatePart, memberOf, moveWholePart, nudgeLetters, removeMember } from './edits';
 import { focusWords } from './focus-words';
 import { fitSheet, zoomBy } from './sheet/camera';
 import { STATIONS } from './stations/list';
 import {
   change,
+  chooseIsland,
   goToStation,
   type Look,
   pick,
-  pointAtRegion,
+  pointAt,
   redo,
   select,
   selectedParts,
@@ -127,7 +129,8 @@ export function useBenchKeys(showKeys: () => void): void {
     () => {
       if (typing()) return (document.activeElement as HTMLElement).blur();
       const { selection, only, picked, pointing } = useBench.getState();
-      if (pointing) pointAtRegion(false);
+      if (pointing) pointAt(null);
+      else if (useBench.getState().atIsland) chooseIsland(null);
       else if (picked) pick(picked.length > 0 ? [] : null);
       else if (only) useBench.setState({ only: null });
       else if (selection.memberId) select(selection.partId);
@@ -135,7 +138,9 @@ export function useBenchKeys(showKeys: () => void): void {
     },
     { enableOnFormTags: true },
   );
-  useHotkeys('delete,backspace', () => removeSelected());
+  useHotkeys('delete,backspace', () => {
+    if (!removeChosenBridge()) removeSelected();
+  });
   useHotkeys('d', () => duplicateSelected());
   useHotkeys('e', () => goToStation('prove'));
   useHotkeys('v', (e) => flip(e.type === 'keydown'), { keydown: true, keyup: true });

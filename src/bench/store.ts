@@ -27,6 +27,11 @@ export type Selection = {
   readonly others: readonly string[];
 };
 
+export type Pointing = 'region' | 'bridge' | null;
+
+/** An island by its letter; a bridge that holds none has `island` null. `nth` is which of its bridges; null for none. */
+export type AtIsland = { readonly letter: string; readonly island: number | null; readonly nth: number | null };
+
 export type BenchState = {
   readonly id: string;
   readonly job: Job;
@@ -39,8 +44,10 @@ export type BenchState = {
   readonly look: Look;
   /** Letters picked one by one in the selected lettering, by where they start in its text; null when not picking. */
   readonly picked: readonly number[] | null;
-  /** The next press on the sheet says which region to arrange to. */
-  readonly pointing: boolean;
+  /** The next press on the sheet says which region to arrange to, or where to put a bridge in. */
+  readonly pointing: Pointing;
+  /** The island chosen at station Hold, and which of its bridges. */
+  readonly atIsland: AtIsland | null;
   /** The only operation shown, or null for all. */
   readonly only: string | null;
   readonly view: JobView | null;
@@ -71,7 +78,8 @@ export const useBench = create<BenchState>(() => ({
   station: 'compose',
   look: 'drawing',
   picked: null,
-  pointing: false,
+  pointing: null,
+  atIsland: null,
   only: null,
   view: null,
   viewOf: null,
@@ -104,7 +112,8 @@ export function openBench(
     station,
     look: 'drawing',
     picked: null,
-    pointing: false,
+    pointing: null,
+    atIsland: null,
     only: null,
     view: null,
     viewOf: null,
@@ -183,7 +192,8 @@ export const select = (partId: string | null, memberId: string | null = null): v
   set({
     selection: checked(get().job, { partId, memberId, others: [] }),
     picked: same ? picked : null,
-    pointing: false,
+    pointing: null,
+    ...(partId === selection.partId ? {} : { atIsland: null }),
   });
 };
 
@@ -220,9 +230,10 @@ export function whenComputed(run: () => void): void {
 }
 
 export const pick = (picked: readonly number[] | null): void => set({ picked });
-export const pointAtRegion = (pointing: boolean): void => set({ pointing });
+export const pointAt = (pointing: Pointing): void => set({ pointing });
+export const chooseIsland = (atIsland: AtIsland | null): void => set({ atIsland });
 
-export const goToStation = (station: Station): void => set({ station });
+export const goToStation = (station: Station): void => set({ station, pointing: null, atIsland: null });
 export const setLook = (look: Look): void => set({ look });
 export const showOnly = (only: string | null): void => set({ only });
 export const bringIntoSight = (box: BenchState['goTo']): void => set({ goTo: box && { ...box } });

@@ -1,11 +1,12 @@
 /** The core at work behind the bench: evaluates the newest document, sets samples of words, writes files. */
-import type { Job } from '../core/document/schema';
+import type { Job, PlacedBridge, StepOf } from '../core/document/schema';
 import { pathData } from '../core/formats/path-data';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { type Box, isEmptyBox, type Point } from '../core/geometry/point';
 import { asCut } from '../core/job/as-cut';
+import { bridgeVariants } from '../core/job/compare-bridges';
 import { Evaluator } from '../core/job/evaluate';
 import { drawingOf, type ExportScope, type FileFormat, fileName, writeFile } from '../core/job/export';
 import { pictureOf } from '../core/job/picture';
@@ -16,8 +17,18 @@ import { SHIPPED_FACES } from '../core/lettering/catalogue';
 import { layoutLettering, letterPaths, linesOf } from '../core/lettering/layout';
 import { sameFamily } from '../core/lettering/pick';
 import { loadTypeface, type Typeface } from '../core/lettering/typeface';
+import { bridgeThrough } from '../core/prepare/bridges/bridges';
 import type { FaceAnswer, FaceLookup } from '../core/prepare/part';
-import { type CutPieceView, cutViewOf, type JobUpdate, type JobView, updateOf, viewOf } from './view';
+import {
+  type BridgeVariantView,
+  type CutPieceView,
+  cutViewOf,
+  type JobUpdate,
+  type JobView,
+  updateOf,
+  variantViewOf,
+  viewOf,
+} from './view';
 
 export type FaceSample = {
   readonly family: string;
@@ -43,6 +54,7 @@ export class Host {
   private readonly faces = new Map<string, Promise<FaceAnswer>>();
   private newest = 0;
   private newestCut = 0;
+  private newestVariants = 0;
   private given: { readonly serial: number; readonly view: JobView } | null = null;
 
   constructor(
@@ -126,6 +138,38 @@ export class Host {
     return by === 'size'
       ? atSafeSize(job, partId, evaluator, faces)
       : thickenedEnough(job, partId, evaluator, faces, capHeightMm);
+  }
+
+  /** Where a bridge put into a part at a point of the sheet would start; null when there is no gap. */
+  async bridgeThrough(job: Job, partId: string, at: Point): Promise<PlacedBridge | null> {
+    const evaluator = await this.evaluators;
+    const part = evaluator.prepare(job, partId, await this.lookup(job));
+    const notes = part?.notes.bridged;
+    if (!part) return null;
+    return bridgeThrough(
+      notes?.before ?? part.solid,
+      { stockInside: part.keep === 'inside', frames: part.frames, leastMm: null, thicknessMm: null, rims: [] },
+      at,
+    );
+  }
+
+  /** A part bridged in several ways; null when a newer comparison has been asked for meanwhile. */
+  async bridgeVariants(
+    job: Job,
+    partId: string,
+    step: StepOf<'bridge'>,
+    onProgress?: OnProgress,
+  ): Promise<BridgeVariantView[] | null> {
+    const mine = ++this.newestVariants;
+    const evaluator = await this.evaluators;
+    const out: BridgeVariantView[] = [];
+    for (const variant of bridgeVariants(job, partId, step, evaluator, await this.lookup(job))) {
+      out.push(variantViewOf(variant));
+      onProgress?.(out.length, out.length + 1);
+      await this.pause();
+      if (mine !== this.newestVariants) return null;
+    }
+    return out;
   }
 
   /** The user's words set in every shipped face. */

@@ -1,5 +1,5 @@
 /** What the sheet draws of a computed job: path data and figures, small enough to send from the worker at every change. */
-import type { OperationKind } from '../core/document/schema';
+import type { OperationKind, Part, StepOf } from '../core/document/schema';
 import { pathData } from '../core/formats/path-data';
 import { countSegments, isContinuous, type Path } from '../core/geometry/path';
 import { applyMatrix, type Box, type Matrix, type Point } from '../core/geometry/point';
@@ -7,11 +7,13 @@ import type { Finding } from '../core/inspect/finding';
 import { pieceName } from '../core/inspect/names';
 import type { Strength, Stretch } from '../core/inspect/strength';
 import type { CutPiece } from '../core/job/as-cut';
+import type { BridgeVariant } from '../core/job/compare-bridges';
 import type { JobResult } from '../core/job/evaluate';
 import { LIMITS } from '../core/limits';
 import type { Outline } from '../core/prepare/outline';
 import type { MemberTrouble, PreparedMember, PreparedPart } from '../core/prepare/part';
 import type { Piece, PieceKind } from '../core/prepare/pieces';
+import { type BridgesView, bridgesView } from './bridge-view';
 
 export type MemberView = {
   readonly id: string;
@@ -90,6 +92,9 @@ export type PartView = {
   readonly open: number;
   readonly areaMm2: number;
   readonly ties: readonly TieView[];
+  /** Whether the shape is what stays, its own plate included. */
+  readonly keep: Part['keep'];
+  readonly bridges: BridgesView;
   /** The pieces besides the largest before they were tied; empty without that step. */
   readonly untied: readonly UntiedView[];
   /** Lines across thin places, and across gaps narrower than the kerf. */
@@ -128,6 +133,25 @@ export type CutPieceView = {
 
 export const cutViewOf = (pieces: readonly CutPiece[]): CutPieceView[] =>
   pieces.map(({ partId, kind, outlines }) => ({ partId, kind, d: dataOf(outlines) }));
+
+/** The same words bridged in another way. */
+export type BridgeVariantView = {
+  readonly values: Pick<StepOf<'bridge'>, 'count' | 'direction'>;
+  readonly d: string;
+  readonly box: Box;
+  readonly bridges: number;
+  readonly unheld: number;
+  readonly readability: number;
+};
+
+export const variantViewOf = ({ prepared, ...rest }: BridgeVariant): BridgeVariantView => ({
+  values: rest.values,
+  d: dataOf(prepared.outlines),
+  box: prepared.box,
+  bridges: rest.bridges,
+  unheld: rest.unheld,
+  readability: rest.readability,
+});
 
 /** A view as it is sent: parts that are the same object as in the view before are named only. */
 export type JobUpdate = Omit<JobView, 'parts'> & {
@@ -261,6 +285,8 @@ function partView(part: PreparedPart, strength: Strength): PartView {
       pieceBox: t.pieceBox,
       byHand: t.byHand,
     })),
+    keep: part.keep,
+    bridges: bridgesView(part, dataOf),
     untied: untiedViews(part),
     thinD: linesAcross(strength.thin),
     tightD: linesAcross(strength.tight),

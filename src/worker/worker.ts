@@ -22,10 +22,15 @@ function pause(): Promise<void> {
 
 const host = new Host(fetchFace, pause, () => performance.now());
 
-export type WorkerApi = Pick<Host, 'asCut' | 'evaluate' | 'files' | 'regionAt' | 'safePart' | 'samples' | 'summary'>;
+export type WorkerApi = Pick<
+  Host,
+  'asCut' | 'bridgeThrough' | 'bridgeVariants' | 'evaluate' | 'files' | 'regionAt' | 'safePart' | 'samples' | 'summary'
+>;
 
 expose({
   asCut: (...args: Parameters<Host['asCut']>) => host.asCut(...args),
+  bridgeThrough: (...args: Parameters<Host['bridgeThrough']>) => host.bridgeThrough(...args),
+  bridgeVariants: (...args: Parameters<Host['bridgeVariants']>) => host.bridgeVariants(...args),
   evaluate: (...args: Parameters<Host['evaluate']>) => host.evaluate(...args),
   files: (...args: Parameters<Host['files']>) => host.files(...args),
   summary: (...args: Parameters<Host['summary']>) => host.summary(...args),

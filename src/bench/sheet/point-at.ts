@@ -3,12 +3,12 @@ import { boxCentre, isEmptyBox, type Point } from '@/core/geometry/point';
 import { moveMember } from '@/core/job/place';
 import { computing } from '@/worker/client';
 import { memberOf } from '../edits';
-import { change, pointAtRegion, useBench, whenComputed } from '../store';
+import { change, pointAt, useBench, whenComputed } from '../store';
 
 const round = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
 export function centreAt(at: Point): void {
-  pointAtRegion(false);
+  pointAt(null);
   whenComputed(() => void centre(at));
 }
 

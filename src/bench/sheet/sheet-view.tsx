@@ -8,9 +8,11 @@ import ToggleButtonGroup from 'react-bootstrap/ToggleButtonGroup';
 import { boxCentre, isEmptyBox } from '@/core/geometry/point';
 import { formatLengthNumber } from '@/core/units/quantity';
 import benchStyles from '../bench.module.css';
+import { addBridgeAt } from '../bridge-edits';
 import { addPart, cornersOf } from '../edits';
 import { focusWords } from '../focus-words';
 import { change, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
+import { BridgeLayer } from './bridge-layer';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
 import { followDrag, type Grab } from './drag';
 import { HoldLayer } from './hold-layer';
@@ -105,7 +107,8 @@ export function SheetView() {
         tabIndex={0}
         onPointerMove={(e) => usePointer.setState(toMm(e.clientX, e.clientY))}
         onClick={(e) => {
-          if (pointing) centreAt(toMm(e.clientX, e.clientY));
+          if (pointing === 'region') centreAt(toMm(e.clientX, e.clientY));
+          else if (pointing === 'bridge') void addBridgeAt(toMm(e.clientX, e.clientY));
           else if (!(e.target as Element).closest('[data-grab]')) select(null);
         }}
         onDoubleClick={(e) => {
@@ -143,6 +146,7 @@ export function SheetView() {
         {station === 'hold' && look !== 'cut' && (
           <>
             <HoldLayer camera={camera} toMm={toMm} />
+            <BridgeLayer camera={camera} toMm={toMm} />
             <LoosePlaces camera={camera} />
           </>
         )}
@@ -203,7 +207,7 @@ function LoosePlaces({ camera }: { camera: Camera }) {
   const view = useBench((s) => s.view);
   const { k, x, y } = camera;
   const places = (view?.findings ?? []).filter(
-    (f) => (f.code === 'island' || f.code === 'loose') && f.left === null && f.box,
+    (f) => (f.code === 'island' || f.code === 'unbridged' || f.code === 'loose') && f.left === null && f.box,
   );
   return (
     <>

@@ -27,7 +27,7 @@ import type { JobView, PartView } from '@/worker/view';
 import styles from '../bench.module.css';
 import { groupParts, memberOf, moveWholePart } from '../edits';
 import { partWords } from '../part-words';
-import { change, pointAtRegion, select, selectedParts, useBench, whenComputed } from '../store';
+import { change, pointAt, select, selectedParts, useBench, whenComputed } from '../store';
 
 const EDGES: readonly { readonly edge: Edge; readonly words: string; readonly icon: typeof Baseline }[] = [
   { edge: 'left', words: 'Left edges', icon: AlignStartVertical },
@@ -75,7 +75,7 @@ function targetBox(target: string, job: Job, view: JobView | null): Box {
 export function ArrangeMember({ partId, memberId }: { partId: string; memberId: string }) {
   const job = useBench((s) => s.job);
   const view = useBench((s) => s.view);
-  const pointing = useBench((s) => s.pointing);
+  const pointing = useBench((s) => s.pointing === 'region');
   const [target, setTarget] = useState('sheet');
   const [factor, setFactor] = useState(2);
   const part = job.parts.find((p) => p.id === partId);
@@ -134,7 +134,7 @@ export function ArrangeMember({ partId, memberId }: { partId: string; memberId: 
           active={pointing}
           aria-pressed={pointing}
           title="Then press on the sheet, inside the panel or the gap it is to be centred in"
-          onClick={() => pointAtRegion(!pointing)}
+          onClick={() => pointAt(pointing ? null : 'region')}
         >
           <Crosshair size={15} className="me-1" aria-hidden="true" />
           Centre where I point

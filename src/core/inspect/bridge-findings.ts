@@ -7,6 +7,7 @@ import type { PreparedPart } from '../prepare/part';
 import type { Piece } from '../prepare/pieces';
 import { formatLength, type LengthUnit } from '../units/quantity';
 import { type Draft, draft, partTitle } from './draft';
+import type { Mend } from './finding';
 import { islandNames, pieceName, sourceName, startSentence } from './names';
 
 const sameBox = (a: Box, b: Box): boolean =>
@@ -22,6 +23,12 @@ export function unbridged(piece: Piece, prepared: PreparedPart, unit: LengthUnit
   return island.trouble === 'too small'
     ? `${name} will drop out: it is too small for a bridge, which is ${least} wide at least.`
     : `${name} will drop out: no straight bridge at least ${least} wide reaches firm stock from it.`;
+}
+
+/** The bridge that would hold an island. */
+export function bridgeFor(piece: Piece, prepared: PreparedPart): Mend | null {
+  const island = prepared.notes.bridged?.islands.find((i) => sameBox(i.outline.box, piece.box));
+  return island ? { kind: 'bridge', letter: island.letter, island: island.rank } : null;
 }
 
 export function bridgeFindings(part: Part, prepared: PreparedPart, job: Job): Draft[] {

@@ -1,7 +1,7 @@
 /** A finding in the making, and how sentences name a part. */
 import type { Part } from '../document/schema';
 import { type Box, isEmptyBox } from '../geometry/point';
-import type { Finding, FindingCode, Severity, Station } from './finding';
+import type { Finding, FindingCode, Mend, Severity, Station } from './finding';
 
 /** A finding before it has its key, and what tells it from others of its code in the part. */
 export type Draft = { readonly finding: Omit<Finding, 'left' | 'key'>; readonly detail: string };
@@ -11,7 +11,7 @@ export const draft = (
   severity: Severity,
   station: Station,
   sentence: string,
-  at: { partId?: string; memberId?: string; box?: Box | null; detail?: string } = {},
+  at: { partId?: string; memberId?: string; box?: Box | null; detail?: string; mend?: Mend | null } = {},
 ): Draft => ({
   finding: {
     code,
@@ -21,6 +21,7 @@ export const draft = (
     partId: at.partId ?? null,
     memberId: at.memberId ?? null,
     box: at.box && !isEmptyBox(at.box) ? at.box : null,
+    mend: at.mend ?? null,
   },
   detail: at.detail ?? '',
 });

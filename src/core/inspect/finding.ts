@@ -37,6 +37,12 @@ export type FindingCode =
   | 'operation-off'
   | 'cut-first';
 
+/** What would mend it in one press. */
+export type Mend =
+  | { readonly kind: 'bridge'; readonly letter: string; readonly island: number }
+  /** More room between the letters of a lettering, in mm. */
+  | { readonly kind: 'space'; readonly memberId: string; readonly byMm: number };
+
 export type Finding = {
   /** The same finding keeps its key from one evaluation to the next. */
   readonly key: string;
@@ -49,6 +55,7 @@ export type Finding = {
   readonly memberId: string | null;
   /** Place on the sheet in mm. */
   readonly box: Box | null;
+  readonly mend: Mend | null;
   /** The reason when the user has left it as it is. */
   readonly left: string | null;
 };

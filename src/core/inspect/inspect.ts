@@ -6,9 +6,9 @@ import { LIMITS } from '../limits';
 import type { PreparedMember, PreparedPart } from '../prepare/part';
 import { pieceKeys } from '../prepare/pieces';
 import { formatLength, type LengthUnit } from '../units/quantity';
-import { bridgeFindings, unbridged } from './bridge-findings';
+import { bridgeFindings, bridgeFor, unbridged } from './bridge-findings';
 import { type Draft, draft, partTitle } from './draft';
-import type { Finding } from './finding';
+import type { Finding, Mend } from './finding';
 import { pieceName, sourceName, startSentence } from './names';
 import { type Strength, type Stretch, UNKNOWN_STRENGTH } from './strength';
 
@@ -133,7 +133,10 @@ function holdFindings(part: Part, prepared: PreparedPart, job: Job): Draft[] {
     const why = piece.kind === 'island' ? unbridged(piece, prepared, job.units) : null;
     if (why) return draft('unbridged', 'fault', 'hold', why, where);
     return piece.kind === 'island'
-      ? draft('island', 'fault', 'hold', `${startSentence(name)} will drop out.`, where)
+      ? draft('island', 'fault', 'hold', `${startSentence(name)} will drop out.`, {
+          ...where,
+          mend: bridgeFor(piece, prepared),
+        })
       : draft('loose', 'fault', 'hold', `${startSentence(name)} is not attached.`, where);
   });
   const more = away.slice(LIMITS.piecesNamed);
@@ -153,6 +156,14 @@ function placeName(
   return { of: a ?? b ?? null, between: null };
 }
 
+/** Letters of one lettering that what stays is too thin between can be spaced. */
+function spacingFor(stretch: Stretch, part: PreparedPart, least: number): Mend | null {
+  const [a, b] = stretch.labels.map((label) => part.sources[label]);
+  if (!a || !b || a === b || a.memberId !== b.memberId || !a.takesAway || a.shape !== 'letter' || a.line !== b.line)
+    return null;
+  return { kind: 'space', memberId: a.memberId, byMm: least - stretch.width };
+}
+
 function strengthFindings(part: Part, prepared: PreparedPart, strength: Strength, job: Job): Draft[] {
   const length = (mm: number) => formatLength(mm, job.units);
   const least = job.sheet.leastWidth ?? 0;
@@ -166,7 +177,8 @@ function strengthFindings(part: Part, prepared: PreparedPart, strength: Strength
   ): Draft[] => {
     const drafts = stretches.slice(0, LIMITS.thinNamed).map((s) => {
       const place = placeName(s, prepared);
-      const at = { partId: part.id, box: s.box, detail: place.between ?? place.of ?? part.id };
+      const mend = code === 'thin' ? spacingFor(s, prepared, least) : null;
+      const at = { partId: part.id, box: s.box, detail: place.between ?? place.of ?? part.id, mend };
       return draft(code, 'caution', 'hold', say(place, length(s.width)), at);
     });
     const more = stretches.slice(LIMITS.thinNamed);

@@ -3,14 +3,17 @@
 import Button from 'react-bootstrap/Button';
 import type { Part } from '@/core/document/schema';
 import { startSentence } from '@/core/inspect/names';
-import { Choice } from '@/ui/fields';
+import { Choice, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { PartView, PieceView } from '@/worker/view';
 import styles from '../../bench.module.css';
 import { partWords } from '../../part-words';
 import { bringIntoSight, change, useBench } from '../../store';
 import { NothingYet, useShownParts } from '../shown-parts';
+import { Bridges } from './bridges';
 import { CloseUpOf } from './close-up';
+import { Islands } from './islands';
+import { Plate } from './plate';
 import { Bar, Thicken, Ties } from './steps';
 import { StrengthOf } from './strength';
 
@@ -36,12 +39,15 @@ function Piece({ piece }: { piece: PieceView }) {
   );
 }
 
-function PartPieces({ part, view }: { part: Part; view: PartView }) {
+function PartPieces({ part, view, isAlone }: { part: Part; view: PartView; isAlone: boolean }) {
   const operations = useBench((s) => s.job.operations);
   const isCut =
     part.work.length === 0 ||
     part.work.some((w) => w.what === 'outline' && operations.find((o) => o.id === w.operation)?.kind === 'cut');
   const { away, islands, loose } = view;
+  // The islands of the one part that is looked at have a list of their own.
+  const shown = isAlone ? away.filter((piece) => piece.kind !== 'island') : away;
+  const total = isAlone ? loose : islands + loose;
   const words =
     islands + loose === 0
       ? 'one piece'
@@ -60,7 +66,11 @@ function PartPieces({ part, view }: { part: Part; view: PartView }) {
         value={part.keep}
         options={[
           { value: 'inside', word: 'the shape', title: 'A positive: the letters themselves' },
-          { value: 'outside', word: 'the sheet', title: 'A negative: the letters are cut out of the sheet' },
+          {
+            value: 'outside',
+            word: 'the stock',
+            title: 'A negative: the letters are cut out of the sheet, or of a plate',
+          },
         ]}
         onChange={(keep) =>
           change((job) => {
@@ -77,25 +87,45 @@ function PartPieces({ part, view }: { part: Part; view: PartView }) {
         <p className="nf-small" style={{ color: 'var(--nf-good)' }}>
           ✓ It comes off as one piece.
         </p>
-      ) : (
+      ) : part.selfAdhesive && part.keep === 'outside' ? (
+        <p className="nf-small" style={{ color: 'var(--nf-good)' }}>
+          ✓ Its islands stay on their backing.
+        </p>
+      ) : isAlone && loose === 0 ? null : (
         <ul className="list-unstyled m-0">
-          {away.map((piece) => (
+          {shown.map((piece) => (
             <Piece key={`${piece.name}-${piece.box.minX}-${piece.box.minY}`} piece={piece} />
           ))}
-          {islands + loose > away.length && (
-            <li className="nf-muted nf-small">and {islands + loose - away.length} more</li>
-          )}
+          {total > shown.length && <li className="nf-muted nf-small">and {total - shown.length} more</li>}
         </ul>
       )}
     </section>
   );
 }
 
-/** What makes a part one strong piece; for the sheet around a negative only its strength. */
+/** What makes a part one strong piece: for a negative its plate and its bridges. */
 function Ways({ part, view }: { part: Part; view: PartView }) {
   if (part.locked) return <p className="nf-muted nf-small mt-2">It is locked: it is not changed by hand.</p>;
   return (
     <>
+      {part.keep === 'outside' && (
+        <>
+          <Plate part={part} view={view} />
+          <Switch
+            label="Self-adhesive"
+            on={part.selfAdhesive}
+            onChange={(on) =>
+              change((job) => {
+                const draft = job.parts.find((p) => p.id === part.id);
+                if (draft) draft.selfAdhesive = on;
+              })
+            }
+            note="The stock sticks where it is used: islands need no bridges."
+          />
+        </>
+      )}
+      <Islands part={part} view={view} />
+      <Bridges part={part} view={view} />
       {part.keep === 'inside' && (
         <section aria-label="One piece">
           <Heading>One piece</Heading>
@@ -121,12 +151,14 @@ export function Hold() {
   return (
     <>
       {parts.map(({ part, view }) => (
-        <PartPieces key={part.id} part={part} view={view} />
+        <PartPieces key={part.id} part={part} view={view} isAlone={parts.length === 1} />
       ))}
       {parts.length === 1 ? (
         <Ways key={only.part.id} part={only.part} view={only.view} />
       ) : (
-        <p className="nf-muted nf-small mt-3">Select a part to close it up, tie it or thicken it.</p>
+        <p className="nf-muted nf-small mt-3">
+          Select a part to bridge its islands, close it up, tie it or thicken it.
+        </p>
       )}
     </>
   );

@@ -4,29 +4,15 @@
 import { useId } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import type { Part, Step, StepOf, TieAnswer } from '@/core/document/schema';
+import type { StepOf, TieAnswer } from '@/core/document/schema';
 import { startSentence } from '@/core/inspect/names';
-import { stepIn } from '@/core/job/steps';
 import { LIMITS } from '@/core/limits';
 import { Choice, QuantityField, Row, Switch } from '@/ui/fields';
-import type { PartView, UntiedView } from '@/worker/view';
+import type { UntiedView } from '@/worker/view';
 import styles from '../../bench.module.css';
-import { editStep, measureOf } from '../../edits';
-import { bringIntoSight, change, useBench } from '../../store';
-
-type Props = { readonly part: Part; readonly view: PartView };
-
-/** Changes a part's step of a kind; a step it has not yet gets first values that suit it. */
-function useStep<K extends Step['kind']>({ part, view }: Props, kind: K) {
-  const step = stepIn(part, kind);
-  const edit = (recipe: (step: StepOf<K>) => void, merge: string | null = null) =>
-    change((job) => editStep(job, part.id, kind, measureOf(job, view), recipe), merge && `${kind}:${merge}:${part.id}`);
-  const turn = (on: boolean) =>
-    edit((s) => {
-      s.on = on;
-    });
-  return { step: step?.on ? step : null, edit, turn };
-}
+import { measureOf } from '../../edits';
+import { bringIntoSight, useBench } from '../../store';
+import { type StepProps, useStep } from './use-step';
 
 const CORNERS = [
   { value: 'round', word: 'round' },
@@ -34,7 +20,7 @@ const CORNERS = [
   { value: 'square', word: 'cut off', title: 'Corners cut off square' },
 ] as const;
 
-export function Thicken(props: Props) {
+export function Thicken(props: StepProps) {
   const unit = useBench((s) => s.job.units);
   const { step, edit, turn } = useStep(props, 'thicken');
   const id = useId();
@@ -114,7 +100,7 @@ const ENDS = [
   { value: 'round', word: 'round' },
 ] as const;
 
-export function Bar(props: Props) {
+export function Bar(props: StepProps) {
   const unit = useBench((s) => s.job.units);
   const { step, edit, turn } = useStep(props, 'bar');
   const set = (values: Partial<StepOf<'bar'>>, merge: string | null = null) =>
@@ -228,7 +214,7 @@ function LoosePiece({
 /** Pieces shown one by one before the list is cut short. */
 const PIECES_SHOWN = 60;
 
-export function Ties(props: Props) {
+export function Ties(props: StepProps) {
   const unit = useBench((s) => s.job.units);
   const { step, edit, turn } = useStep(props, 'tie');
   const set = (values: Partial<StepOf<'tie'>>, merge: string | null = null) =>

@@ -9,15 +9,18 @@ import {
   boxCentre,
   boxHeight,
   boxWidth,
+  EMPTY_BOX,
   invert,
   type Matrix,
   type Point,
   turnWith,
+  uniteBoxes,
 } from '../../geometry/point';
+import { nearestParameter, pointAt } from '../../geometry/segment';
 import { LIMITS } from '../../limits';
 import type { LetterFrame } from '../frames';
 import { measureOutlines, nestAgain, type Outline } from '../outline';
-import { placedCandidate, placeOf } from './by-hand';
+import { gapAt, placedCandidate, placeOf } from './by-hand';
 import { type Choice, cheapest, poolFor, widthsFrom } from './choose';
 import { conflict } from './conflict';
 import type { Standard } from './cost';
@@ -176,6 +179,35 @@ export function bridge(
   work.placeByHand();
   work.placeAutomatically();
   return work.result();
+}
+
+/** Where a bridge put in at a point of the sheet would start: on which letter and island; null when there is no gap. */
+export function bridgeThrough(before: readonly Outline[], ground: BridgeGround, point: Point): PlacedBridge | null {
+  const paths = [...before.map((o) => o.path), ...ground.rims];
+  const edges = new Edges(paths, !ground.stockInside, CHORD_MM, CHORD_MM);
+  const islands = islandsOf(before, voidsOf(before, ground.stockInside), ground.frames);
+  const byOutline = new Map(islands.map((island) => [island.outline, island]));
+  const box = before.reduce((all, o) => uniteBoxes(all, o.box), EMPTY_BOX);
+  const longest = Math.hypot(boxWidth(box), boxHeight(box));
+  const found = gapAt(edges, point, (i) => byOutline.has(i), longest, before.keys());
+  if (!found) return null;
+  const island = byOutline.get(found.outline);
+  const label = island?.label ?? labelAt(before[found.outline] as Outline, found.at);
+  const frame = ground.frames[label];
+  if (!frame) return null;
+  const { x, y } = applyMatrix(invert(frame.matrix), found.at);
+  return { letter: frame.key, island: island?.rank ?? null, x, y, turn: null, width: null };
+}
+
+/** The source of the segment of an outline that is nearest to a point on it. */
+function labelAt({ path, labels }: Outline, p: Point): number {
+  let best = { distance: Infinity, label: -1 };
+  path.segments.forEach((s, i) => {
+    const q = pointAt(s, nearestParameter(s, p.x, p.y));
+    const distance = Math.hypot(q.x - p.x, q.y - p.y);
+    if (distance < best.distance) best = { distance, label: labels[i] as number };
+  });
+  return best.label;
 }
 
 /** The edges that bridges of a width are looked for in. */

@@ -3,7 +3,6 @@ import type { PlacedBridge } from '../../document/schema';
 import { applyMatrix, type Point, turnWith } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import { widthsFrom } from './choose';
-import { costOf } from './cost';
 import type { Edges } from './edges';
 import { type Candidate, candidateAt, type Site, setWays } from './search';
 
@@ -12,6 +11,8 @@ const MOVED_MOST = 0.75;
 const STEPS = 90;
 /** Directions tried for a bridge without one of its own, in degrees from square to the edge. */
 const FAN = [0, 6, -6, 12, -12, 20, -20, 30, -30];
+/** The letter's own directions are tried where they are this near to square. */
+const OWN_DEG = 32;
 const DEG = Math.PI / 180;
 
 const angleOf = (p: Point): number => Math.atan2(p.y, p.x);
@@ -53,8 +54,8 @@ export function placedCandidate(
 }
 
 /** In its own direction, the step's or the one that is most nearly square to both edges. */
-function bestAt(edges: Edges, site: Site, at: number, own: number | null): Candidate | null {
-  if (own !== null) return candidateAt(edges, site, at, own);
+function bestAt(edges: Edges, site: Site, at: number, turned: number | null): Candidate | null {
+  if (turned !== null) return candidateAt(edges, site, at, turned);
   const ways = setWays(site.standard);
   if (ways) {
     const { chord } = edges.at(site.island, at);
@@ -63,11 +64,15 @@ function bestAt(edges: Edges, site: Site, at: number, own: number | null): Candi
     return candidateAt(edges, site, at, angleOf(a.x * into.x + a.y * into.y >= 0 ? a : b));
   }
   const { chord } = edges.at(site.island, at);
-  const square = angleOf(edges.intoVoid(chord));
+  const into = edges.intoVoid(chord);
+  const { up, along } = site.standard;
+  const own = [up, { x: -up.x, y: -up.y }, along, { x: -along.x, y: -along.y }].filter(
+    (w) => w.x * into.x + w.y * into.y > Math.cos(OWN_DEG * DEG),
+  );
   let best: Candidate | null = null;
-  for (const off of FAN) {
-    const found = candidateAt(edges, site, at, square + off * DEG);
-    if (found && (!best || costOf(found.span, site.standard) < costOf(best.span, site.standard))) best = found;
+  for (const angle of [...FAN.map((off) => angleOf(into) + off * DEG), ...own.map(angleOf)]) {
+    const found = candidateAt(edges, site, at, angle);
+    if (found && (!best || found.cost < best.cost)) best = found;
   }
   for (let turn = 3 * DEG; best && turn > 0.05 * DEG; turn /= 2) {
     const held: Candidate = best;
@@ -77,4 +82,29 @@ function bestAt(edges: Edges, site: Site, at: number, own: number | null): Candi
     }
   }
   return best;
+}
+
+/**
+ * A bridge through a point in a void: from the edge nearest to it to the one across; null when the point is in stock. It
+ * starts on the island when one of the two is one.
+ */
+export function gapAt(
+  edges: Edges,
+  point: Point,
+  isIsland: (outline: number) => boolean,
+  longest: number,
+  outlines: Iterable<number>,
+): { readonly outline: number; readonly at: Point } | null {
+  const near = edges.nearest(point, outlines);
+  if (!near) return null;
+  const foot = edges.pointOn(near.chord, near.along);
+  const into = edges.intoVoid(near.chord);
+  const [dx, dy] = [point.x - foot.x, point.y - foot.y];
+  if (dx * into.x + dy * into.y < 0) return null;
+  const way = near.distance > 1e-6 ? { x: dx / near.distance, y: dy / near.distance } : into;
+  const hit = edges.ray(foot, way, longest, near.chord);
+  if (!hit) return null;
+  const here = { outline: edges.outline[near.chord] as number, at: foot };
+  const there = { outline: edges.outline[hit.chord] as number, at: edges.pointOn(hit.chord, hit.along) };
+  return isIsland(there.outline) && !isIsland(here.outline) ? there : here;
 }

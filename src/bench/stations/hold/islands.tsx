@@ -1,0 +1,139 @@
+'use client';
+
+/** The islands of a part, how each is held, and what is done about it. */
+import { useEffect, useRef } from 'react';
+import Button from 'react-bootstrap/Button';
+import type { Part } from '@/core/document/schema';
+import { startSentence } from '@/core/inspect/names';
+import { formatLength, type LengthUnit } from '@/core/units/quantity';
+import { Heading } from '@/ui/heading';
+import type { IslandView } from '@/worker/bridge-view';
+import type { PartView } from '@/worker/view';
+import styles from '../../bench.module.css';
+import { bridgeAll, bridgeOne, leaveIsland } from '../../bridge-edits';
+import { bringIntoSight, chooseIsland, useBench } from '../../store';
+import hold from './hold.module.css';
+
+const countWords = (n: number): string => (n === 1 ? '1 bridge' : `${n} bridges`);
+
+function heldWords(island: IslandView, unit: LengthUnit): string {
+  const by = island.how === 'hand' ? ', by hand' : '';
+  return `${countWords(island.held)}, ${formatLength(island.widthMm, unit)}${by}`;
+}
+
+function looseWords({ trouble, how }: IslandView): string {
+  if (trouble === 'too small') return 'too small for a bridge';
+  if (trouble === 'no way') return 'no place for a bridge';
+  return how === 'leave' ? 'left without, will drop out' : 'will drop out';
+}
+
+function LetterPicture({ island }: { island: IslandView }) {
+  const { minX, minY, maxX, maxY } = island.letterBox;
+  const [w, h] = [Math.max(1e-6, maxX - minX), Math.max(1e-6, maxY - minY)];
+  return (
+    <svg viewBox={`${minX - w * 0.06} ${-maxY - h * 0.06} ${w * 1.12} ${h * 1.12}`} aria-hidden="true">
+      <path d={island.d} transform="scale(1 -1)" fill="currentColor" fillRule="evenodd" />
+    </svg>
+  );
+}
+
+function Island({ part, island, sticks }: { part: Part; island: IslandView; sticks: boolean }) {
+  const unit = useBench((s) => s.job.units);
+  const isChosen = useBench((s) => s.atIsland?.letter === island.letter && s.atIsland.island === island.island);
+  const row = useRef<HTMLLIElement>(null);
+  const key = { letter: island.letter, island: island.island };
+  useEffect(() => {
+    if (isChosen) row.current?.scrollIntoView({ block: 'nearest' });
+  }, [isChosen]);
+  return (
+    <li ref={row} className={`${styles.card} ${hold.island}`} data-chosen={isChosen}>
+      <button
+        type="button"
+        className={hold.choose}
+        aria-pressed={isChosen}
+        onClick={() => {
+          chooseIsland(isChosen ? null : { ...key, nth: island.held > 0 ? 0 : null });
+          if (!isChosen) bringIntoSight(island.letterBox);
+        }}
+      >
+        <LetterPicture island={island} />
+        <span>
+          {startSentence(island.name)}
+          <span className={island.held > 0 || sticks ? hold.fine : hold.bad}>
+            {sticks ? 'stays on its backing' : island.held > 0 ? heldWords(island, unit) : looseWords(island)}
+          </span>
+        </span>
+      </button>
+      {!sticks &&
+        (island.held > 0 ? (
+          <span className={hold.good} role="img" aria-label="held">
+            ✓
+          </span>
+        ) : (
+          !part.locked &&
+          island.trouble === null && (
+            <Button variant="plain" onClick={() => bridgeOne(part.id, key)}>
+              Bridge
+            </Button>
+          )
+        ))}
+      {isChosen && island.held > 0 && !part.locked && (
+        <Button variant="word" onClick={() => leaveIsland(part.id, key)} title="It drops out when it is cut">
+          Leave without
+        </Button>
+      )}
+    </li>
+  );
+}
+
+/** What is held and what is not, in a few words. */
+export function islandWords({ keys, held, left }: PartView['bridges'], sticks: boolean): string {
+  if (sticks) return `${keys.length} stay on their backing`;
+  const loose = keys.length - held;
+  const words = [`${held} held`];
+  if (loose > 0) words.push(`${loose} will drop out`);
+  if (left > 0 && left === loose) words[1] = `${left} left to drop out`;
+  return words.join(' · ');
+}
+
+export function Islands({ part, view }: { part: Part; view: PartView }) {
+  const { bridges } = view;
+  const sticks = part.selfAdhesive;
+  if (bridges.keys.length === 0)
+    return part.keep === 'outside' ? (
+      <section aria-label="Islands">
+        <Heading>Islands</Heading>
+        <p className="nf-small nf-muted">None: no letter encloses a piece that could drop out.</p>
+      </section>
+    ) : null;
+  const open = bridges.keys.length - bridges.held;
+  return (
+    <section aria-label="Islands">
+      <Heading beside={islandWords(bridges, sticks)}>Islands</Heading>
+      <ul className={`list-unstyled m-0 ${hold.islands}`}>
+        {bridges.islands.map((island) => (
+          <Island key={`${island.letter}/${island.island}`} part={part} island={island} sticks={sticks} />
+        ))}
+        {bridges.keys.length > bridges.islands.length && (
+          <li className="nf-muted nf-small">and {bridges.keys.length - bridges.islands.length} more</li>
+        )}
+      </ul>
+      {!sticks && !part.locked && open > 0 && (!bridges.isOn || bridges.left > 0 || hasEmptied(part)) && (
+        <Button variant="primary" className="w-100 mt-1" onClick={() => bridgeAll(part.id)}>
+          Bridge every island
+        </Button>
+      )}
+    </section>
+  );
+}
+
+/** Whether an island is in hand from which every bridge was taken. */
+function hasEmptied(part: Part): boolean {
+  const step = part.steps.find((s) => s.kind === 'bridge');
+  return (
+    step?.kind === 'bridge' &&
+    step.islands.some(
+      (s) => s.how === 'hand' && !step.placed.some((p) => p.letter === s.letter && p.island === s.island),
+    )
+  );
+}

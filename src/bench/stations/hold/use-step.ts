@@ -1,0 +1,25 @@
+'use client';
+
+import type { Part, Step, StepOf } from '@/core/document/schema';
+import { stepIn } from '@/core/job/steps';
+import type { PartView } from '@/worker/view';
+import { editStep, measureOf } from '../../edits';
+import { change } from '../../store';
+
+export type StepProps = { readonly part: Part; readonly view: PartView };
+
+/** Changes a part's step of a kind; a step it has not yet gets first values that suit it. */
+export function useStep<K extends Step['kind']>({ part, view }: StepProps, kind: K) {
+  const step = stepIn(part, kind);
+  const edit = (recipe: (step: StepOf<K>) => void, merge: string | null = null) =>
+    change((job) => editStep(job, part.id, kind, measureOf(job, view), recipe), merge && `${kind}:${merge}:${part.id}`);
+  const set = (values: Partial<StepOf<K>>, merge: string | null = null) =>
+    edit((s) => {
+      Object.assign(s, values);
+    }, merge);
+  const turn = (on: boolean) =>
+    edit((s) => {
+      s.on = on;
+    });
+  return { step: step?.on ? step : null, edit, set, turn };
+}

@@ -1,0 +1,121 @@
+/** What the bench shows of islands and bridges. */
+import { type Box, boxesMeet, growBox, type Matrix, type Point } from '../core/geometry/point';
+import { islandNames } from '../core/inspect/names';
+import type { BridgeNow } from '../core/job/bridges';
+import { LIMITS } from '../core/limits';
+import type { Bridge, BridgedIsland, BridgeNotes, IslandTrouble } from '../core/prepare/bridges/bridges';
+import { readabilityOf } from '../core/prepare/bridges/readability';
+import type { Outline } from '../core/prepare/outline';
+import type { PreparedPart } from '../core/prepare/part';
+
+export type BridgeView = BridgeNow & {
+  /** Where it starts and ends in the middle, on the sheet. */
+  readonly from: Point;
+  readonly to: Point;
+  /** From its letter's own coordinates to the sheet. */
+  readonly matrix: Matrix;
+};
+
+export type IslandView = {
+  readonly letter: string;
+  readonly island: number;
+  readonly name: string;
+  /** The characters of its letter; '' for a shape. */
+  readonly text: string;
+  readonly box: Box;
+  /** Its letter as cut: path data with y upwards, and what of it to look at. */
+  readonly d: string;
+  readonly letterBox: Box;
+  readonly how: BridgedIsland['how'];
+  readonly held: number;
+  readonly asked: number;
+  readonly trouble: IslandTrouble | null;
+  /** Widest and narrowest of its bridges in mm; 0 without. */
+  readonly widthMm: number;
+  /** How readable its letter stays, 0 to 100. */
+  readonly readability: number;
+};
+
+export type BridgesView = {
+  /** Whether bridges are looked for. */
+  readonly isOn: boolean;
+  readonly bridges: readonly BridgeView[];
+  /** The first of the islands; the keys of all; how many are held and left on purpose. */
+  readonly islands: readonly IslandView[];
+  readonly keys: readonly { readonly letter: string; readonly island: number; readonly text: string }[];
+  readonly held: number;
+  readonly left: number;
+  /** Mean over the letters with islands, 0 to 100. */
+  readonly readability: number;
+};
+
+const NONE: BridgesView = { isOn: false, bridges: [], islands: [], keys: [], held: 0, left: 0, readability: 100 };
+
+/** Around an island in a word that is one outline, this share of the island's own size is shown. */
+const AROUND = 0.8;
+
+export function bridgesView(part: PreparedPart, print: (outlines: readonly Outline[]) => string): BridgesView {
+  const notes = part.notes.bridged;
+  if (!notes) return NONE;
+  const letters = readabilityOf(notes);
+  const figures = new Map(letters.map((l) => [l.label, l.figure]));
+  const shown = notes.islands.slice(0, LIMITS.piecesNamed);
+  const names = islandNames(part.sources, notes.islands);
+  const frames = new Map(part.frames.map((frame) => [frame.key, frame.matrix]));
+  return {
+    isOn: notes.isOn,
+    bridges: notes.bridges.map((b) => bridgeView(b, frames)),
+    islands: shown.map((island, i) => islandView(island, names[i] as string, part, notes, figures, print)),
+    keys: notes.islands.map((i) => ({ letter: i.letter, island: i.rank, text: part.sources[i.label]?.text ?? '' })),
+    held: notes.islands.filter((i) => i.bridges.length > 0).length,
+    left: notes.isOn ? notes.islands.filter((i) => i.how === 'leave').length : 0,
+    readability: letters.length === 0 ? 100 : letters.reduce((sum, l) => sum + l.figure, 0) / letters.length,
+  };
+}
+
+const bridgeView = (b: Bridge, frames: ReadonlyMap<string, Matrix>): BridgeView => ({
+  letter: b.letter,
+  island: b.island,
+  placed: b.placed,
+  own: b.own,
+  width: b.width,
+  isNarrowed: b.isNarrowed,
+  from: b.from,
+  to: b.to,
+  matrix: frames.get(b.letter) ?? { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 },
+});
+
+function islandView(
+  island: BridgedIsland,
+  name: string,
+  part: PreparedPart,
+  notes: BridgeNotes,
+  figures: ReadonlyMap<number, number>,
+  print: (outlines: readonly Outline[]) => string,
+): IslandView {
+  const { box } = island.outline;
+  const around = notes.before[island.outline.parent];
+  const isAlone = around !== undefined && new Set(around.labels.filter((l) => l >= 0)).size <= 1;
+  const letterBox =
+    isAlone && around ? around.box : growBox(box, AROUND * Math.max(box.maxX - box.minX, box.maxY - box.minY));
+  const widths = island.bridges.map((k) => notes.bridges[k]?.width ?? 0);
+  return {
+    letter: island.letter,
+    island: island.rank,
+    name,
+    text: part.sources[island.label]?.text ?? '',
+    box,
+    d: print(part.outlines.filter((o) => boxesMeet(o.box, letterBox) && !isPlate(o, part))),
+    letterBox,
+    how: notes.isOn ? island.how : 'auto',
+    held: island.bridges.length,
+    asked: island.asked,
+    trouble: island.trouble,
+    widthMm: Math.max(0, ...widths),
+    readability: figures.get(island.label) ?? 100,
+  };
+}
+
+/** The outline of a plate of its own is not of any letter. */
+const isPlate = (o: Outline, part: PreparedPart): boolean =>
+  part.keep === 'inside' && o.depth === 0 && o.labels.every((l) => l < 0);
