@@ -1,5 +1,5 @@
 /** What the bench shows of islands and bridges. */
-import { type Box, boxesMeet, growBox, type Matrix, type Point } from '../core/geometry/point';
+import { type Box, boxContains, boxesMeet, growBox, type Matrix, type Point } from '../core/geometry/point';
 import { islandNames } from '../core/inspect/names';
 import type { BridgeNow } from '../core/job/bridges';
 import { LIMITS } from '../core/limits';
@@ -105,7 +105,7 @@ function islandView(
     name,
     text: part.sources[island.label]?.text ?? '',
     box,
-    d: print(part.outlines.filter((o) => boxesMeet(o.box, letterBox) && !isPlate(o, part))),
+    d: print(part.outlines.filter((o) => boxesMeet(o.box, letterBox) && !isStockAround(o, letterBox, part))),
     letterBox,
     how: notes.isOn ? island.how : 'auto',
     held: island.bridges.length,
@@ -116,6 +116,6 @@ function islandView(
   };
 }
 
-/** The outline of a plate of its own is not of any letter. */
-const isPlate = (o: Outline, part: PreparedPart): boolean =>
-  part.keep === 'inside' && o.depth === 0 && o.labels.every((l) => l < 0);
+/** The outline of the plate that a letter is cut out of is not of the letter. */
+const isStockAround = (o: Outline, letterBox: Box, part: PreparedPart): boolean =>
+  part.keep === 'inside' && o.depth % 2 === 0 && boxContains(o.box, letterBox);

@@ -27,7 +27,7 @@ test('files and report of a sample job', () => {
   const report = path.join(home, 'reports', 'gate.json');
   const result = run('prepare', 'demo/gate-sign.json', '--out', out, '--formats', 'svg,dxf', '--report', report);
   expect(result.code).toBe(0);
-  expect(readdirSync(out).sort()).toEqual(['gate-sign_steel-3mm.dxf', 'gate-sign_steel-3mm.svg']);
+  expect(readdirSync(out).sort()).toEqual(['gate-sign_mild-steel-3mm.dxf', 'gate-sign_mild-steel-3mm.svg']);
   const job = demoJobs().get('gate-sign');
   if (!job) throw new Error('no gate sign');
   const read = JSON.parse(readFileSync(report, 'utf8')) as Report;

@@ -298,6 +298,9 @@ describe('letters one by one', () => {
     expect(keep('Oak', 'Oaks', 2)).toEqual(['k']);
     expect(keep('Oak', 'Ok', 1)).toEqual([]);
     expect(keep('Oak', '', 0)).toEqual([]);
+    // Changed at both ends at once: the letters between stay the same.
+    expect(keep('BOARD', 'ABOARD 8', 1)).toEqual(['O']);
+    expect(letterMap('BOARD', 'ABOARD 8')(1)).toBe(2);
     fc.assert(
       fc.property(fc.string(), fc.string(), fc.string(), fc.string(), (head, cut, put, tail) => {
         const before = head + cut + tail;

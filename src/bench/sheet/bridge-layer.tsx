@@ -18,6 +18,7 @@ const round = (value: number, per: number): number => Math.round(value * per) / 
 /** Bridges dragged wider or narrower go in steps of this, in mm. */
 const WIDTH_STEP_MM = 0.1;
 const LEAST_WIDTH_MM = 0.1;
+const BESIDE_PX = 8;
 
 function corners({ from, to, width }: BridgeView): readonly Point[] {
   const length = Math.hypot(to.x - from.x, to.y - from.y) || 1;
@@ -78,15 +79,21 @@ function Bridge({ part, bridge, isChosen, camera, toMm }: At & { isChosen: boole
       const aside = Math.abs((now.x - bridge.from.x) * uy - (now.y - bridge.from.y) * ux);
       placed.width = Math.max(LEAST_WIDTH_MM, round(Math.round((2 * aside) / WIDTH_STEP_MM) * WIDTH_STEP_MM, 1e3));
     });
-  const end = px(bridge.to);
+  // Handles lie beside the bridge, so that it can be taken itself however small it is drawn.
+  const [s, e] = [px(bridge.from), px(bridge.to)];
+  const drawn = Math.hypot(e.x - s.x, e.y - s.y) || 1;
+  const [ux, uy] = [(e.x - s.x) / drawn, (e.y - s.y) / drawn];
+  const end = { x: e.x + ux * BESIDE_PX * 1.6, y: e.y + uy * BESIDE_PX * 1.6 };
+  const off = (bridge.width / 2) * k + BESIDE_PX;
+  const middle = { x: (s.x + e.x) / 2, y: (s.y + e.y) / 2 };
   const sides = [
-    { x: (a.x + d.x) / 2, y: (a.y + d.y) / 2 },
-    { x: (b.x + c.x) / 2, y: (b.y + c.y) / 2 },
+    { x: middle.x - uy * off, y: middle.y + ux * off },
+    { x: middle.x + uy * off, y: middle.y - ux * off },
   ];
   return (
-    <g>
+    // The whole group is grabbed: where a press and its release hit different parts of it, nothing is let go.
+    <g data-grab="bridge">
       <path
-        data-grab="bridge"
         data-bridge={bridge.letter}
         data-by-hand={bridge.placed !== null}
         data-chosen={isChosen}
@@ -102,7 +109,6 @@ function Bridge({ part, bridge, isChosen, camera, toMm }: At & { isChosen: boole
             <rect
               // biome-ignore lint/suspicious/noArrayIndexKey: there are always the same two
               key={i}
-              data-grab="bridge"
               className={styles.handle}
               x={side.x - 4}
               y={side.y - 4}
@@ -115,7 +121,6 @@ function Bridge({ part, bridge, isChosen, camera, toMm }: At & { isChosen: boole
             </rect>
           ))}
           <circle
-            data-grab="bridge"
             data-turn
             className={styles.handle}
             cx={end.x}

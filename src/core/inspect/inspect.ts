@@ -146,14 +146,15 @@ function holdFindings(part: Part, prepared: PreparedPart, job: Job): Draft[] {
   return [...named, draft('more-pieces', 'fault', 'hold', sentence, { partId: part.id, box, detail: part.id })];
 }
 
-/** What a thin place or a gap lies in: "Stroke of l", "Between r and n". */
+/** What a thin place or a gap lies in: "Stroke of l", "The stock in E", "Between r and n". */
 function placeName(
   stretch: Stretch,
   part: PreparedPart,
-): { readonly of: string | null; readonly between: string | null } {
+): { readonly of: string | null; readonly between: string | null; readonly isStock: boolean } {
+  const isStock = stretch.labels.some((label) => part.sources[label]?.takesAway);
   const [a, b] = stretch.labels.map((label) => (label < 0 ? null : sourceName(label, part.sources)));
-  if (a && b && a !== b) return { of: null, between: `${a} and ${b}` };
-  return { of: a ?? b ?? null, between: null };
+  if (a && b && a !== b) return { of: null, between: `${a} and ${b}`, isStock };
+  return { of: a ?? b ?? null, between: null, isStock };
 }
 
 /** Letters of one lettering that what stays is too thin between can be spaced. */
@@ -193,8 +194,8 @@ function strengthFindings(part: Part, prepared: PreparedPart, strength: Strength
     ...named(
       strength.thin,
       'thin',
-      ({ of, between }, width) =>
-        `${between ? `Between ${between} it` : of ? `Stroke of ${of}` : 'What stays'} is ${width} wide here; ${length(least)} is the least${stock ? ` for ${stock}` : ''}.`,
+      ({ of, between, isStock }, width) =>
+        `${between ? `Between ${between} it` : of ? `${isStock ? 'The stock in' : 'Stroke of'} ${of}` : 'What stays'} is ${width} wide here; ${length(least)} is the least${stock ? ` for ${stock}` : ''}.`,
       (count) => `${count} more places of ${partTitle(part)} are thinner than ${length(least)}.`,
     ),
     ...named(

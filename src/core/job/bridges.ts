@@ -94,7 +94,8 @@ export function copyToSame(
 ): void {
   pinIsland(step, from, bridges);
   const own = step.placed.filter((p) => sameIsland(p, from));
-  for (const key of to) {
+  for (const { letter, island } of to) {
+    const key = { letter, island };
     if (sameIsland(key, from)) continue;
     islandSetting(step, key).how = 'hand';
     step.placed = step.placed.filter((p) => !sameIsland(p, key));

@@ -1,6 +1,12 @@
-/** Where things anchored to letters go when the words are edited: what stands before and after the edit keeps its letters. */
+/** Where things anchored to letters go when the words are edited. */
 
-/** Maps an index in the text before an edit to the text after it; null when its letter is gone. */
+/** Texts whose changed stretches are longer than this, multiplied, are matched by their unchanged ends only. */
+const MOST_MATCHED = 1_000_000;
+
+/**
+ * Maps an index in the text before an edit to the text after it; null when its letter is gone. What stands before and
+ * after the change keeps its letters; within it those of the longest common subsequence do.
+ */
 export function letterMap(before: string, after: string): (index: number) => number | null {
   let head = 0;
   const shorter = Math.min(before.length, after.length);
@@ -8,10 +14,35 @@ export function letterMap(before: string, after: string): (index: number) => num
   let tail = 0;
   while (tail < shorter - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail++;
   const shift = after.length - before.length;
+  const matched = commonLetters(before.slice(head, before.length - tail), after.slice(head, after.length - tail));
   return (index) => {
     if (index < head) return index;
-    return index >= before.length - tail ? index + shift : null;
+    if (index >= before.length - tail) return index + shift;
+    const at = matched.get(index - head);
+    return at === undefined ? null : at + head;
   };
+}
+
+/** Indices of the letters of a longest common subsequence (Wagner and Fischer 1974), from the one text to the other. */
+function commonLetters(a: string, b: string): ReadonlyMap<number, number> {
+  const matched = new Map<number, number>();
+  if (a.length === 0 || b.length === 0 || a.length * b.length > MOST_MATCHED) return matched;
+  const wide = b.length + 1;
+  const longest = new Uint32Array((a.length + 1) * wide);
+  for (let i = a.length - 1; i >= 0; i--)
+    for (let j = b.length - 1; j >= 0; j--)
+      longest[i * wide + j] =
+        a[i] === b[j]
+          ? (longest[(i + 1) * wide + j + 1] as number) + 1
+          : Math.max(longest[(i + 1) * wide + j] as number, longest[i * wide + j + 1] as number);
+  let i = 0;
+  let j = 0;
+  while (i < a.length && j < b.length) {
+    if (a[i] === b[j]) matched.set(i++, j++);
+    else if ((longest[(i + 1) * wide + j] as number) >= (longest[i * wide + j + 1] as number)) i++;
+    else j++;
+  }
+  return matched;
 }
 
 /** Entries anchored at indices of a text, carried to the edited text; those whose letters are gone are left out. */

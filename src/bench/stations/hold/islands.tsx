@@ -21,11 +21,14 @@ function heldWords(island: IslandView, unit: LengthUnit): string {
   return `${countWords(island.held)}, ${formatLength(island.widthMm, unit)}${by}`;
 }
 
-function looseWords({ trouble, how }: IslandView): string {
+function looseWords({ trouble }: IslandView): string {
   if (trouble === 'too small') return 'too small for a bridge';
   if (trouble === 'no way') return 'no place for a bridge';
-  return how === 'leave' ? 'left without, will drop out' : 'will drop out';
+  return 'will drop out';
 }
+
+/** In a list of them, “middle of O” is enough. */
+const shortName = (name: string): string => name.replace(/^the /, '').replace(/^a /, '');
 
 function LetterPicture({ island }: { island: IslandView }) {
   const { minX, minY, maxX, maxY } = island.letterBox;
@@ -58,7 +61,7 @@ function Island({ part, island, sticks }: { part: Part; island: IslandView; stic
       >
         <LetterPicture island={island} />
         <span>
-          {startSentence(island.name)}
+          {startSentence(shortName(island.name))}
           <span className={island.held > 0 || sticks ? hold.fine : hold.bad}>
             {sticks ? 'stays on its backing' : island.held > 0 ? heldWords(island, unit) : looseWords(island)}
           </span>
@@ -87,12 +90,11 @@ function Island({ part, island, sticks }: { part: Part; island: IslandView; stic
 }
 
 /** What is held and what is not, in a few words. */
-export function islandWords({ keys, held, left }: PartView['bridges'], sticks: boolean): string {
+export function islandWords({ keys, held }: PartView['bridges'], sticks: boolean): string {
   if (sticks) return `${keys.length} stay on their backing`;
   const loose = keys.length - held;
   const words = [`${held} held`];
   if (loose > 0) words.push(`${loose} will drop out`);
-  if (left > 0 && left === loose) words[1] = `${left} left to drop out`;
   return words.join(' · ');
 }
 
