@@ -25,7 +25,7 @@ const viewOfPart = (partId: string): PartView | undefined =>
   useBench.getState().view?.parts.find((p) => p.id === partId);
 
 /** Change the bridge step of a part that is not locked; a step that is off is switched on. */
-export function editBridges(partId: string, recipe: (step: BridgeStep) => void, merge: string | null = null): void {
+function editBridges(partId: string, recipe: (step: BridgeStep) => void, merge: string | null = null): void {
   const view = viewOfPart(partId);
   change((job) => {
     const part = job.parts.find((p) => p.id === partId);

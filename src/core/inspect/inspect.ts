@@ -152,7 +152,8 @@ function placeName(
   part: PreparedPart,
 ): { readonly of: string | null; readonly between: string | null; readonly isStock: boolean } {
   const isStock = stretch.labels.some((label) => part.sources[label]?.takesAway);
-  const [a, b] = stretch.labels.map((label) => (label < 0 ? null : sourceName(label, part.sources)));
+  const labels = [...stretch.labels].sort((p, q) => p - q);
+  const [a, b] = labels.map((label) => (label < 0 ? null : sourceName(label, part.sources)));
   if (a && b && a !== b) return { of: null, between: `${a} and ${b}`, isStock };
   return { of: a ?? b ?? null, between: null, isStock };
 }

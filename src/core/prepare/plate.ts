@@ -21,7 +21,7 @@ const AROUND = Math.SQRT2;
 const SMALLEST_MM = 0.1;
 
 /** The bounds of the plate around a box. */
-export function plateBox(words: Box, step: StepOf<'plate'>): Box {
+function plateBox(words: Box, step: StepOf<'plate'>): Box {
   const { x, y } = boxCentre(words);
   const wider = step.shape === 'ellipse' ? AROUND : 1;
   const w = Math.max(SMALLEST_MM, (boxWidth(words) + 2 * step.across) * wider) / 2;

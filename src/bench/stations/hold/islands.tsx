@@ -90,7 +90,7 @@ function Island({ part, island, sticks }: { part: Part; island: IslandView; stic
 }
 
 /** What is held and what is not, in a few words. */
-export function islandWords({ keys, held }: PartView['bridges'], sticks: boolean): string {
+function islandWords({ keys, held }: PartView['bridges'], sticks: boolean): string {
   if (sticks) return `${keys.length} stay on their backing`;
   const loose = keys.length - held;
   const words = [`${held} held`];

@@ -117,7 +117,7 @@ const CORNER = 0.25;
 const ALIKE_MORE = 0.3;
 
 /** The narrowest a bridge is made. */
-export const leastBridge = (width: number, leastMm: number | null): number => leastMm ?? Math.min(width, LEAST_MM);
+const leastBridge = (width: number, leastMm: number | null): number => leastMm ?? Math.min(width, LEAST_MM);
 
 /** The islands of a shape that is not bridged; null when there are none. */
 export function unbridgedIslands(shape: readonly Outline[], setting: BridgeGround): BridgeNotes | null {
@@ -254,7 +254,8 @@ export function siteOn(
       return other !== undefined && other.parent >= 0 && other.depth % 2 === islandDepth;
     },
   };
-  return { island: outline, standard, width: width + 2 * flare, waist: width, longest: longestAcross(shape, outline) };
+  const longest = longestAcross(shape, outline);
+  return { island: outline, standard, width: width + 2 * flare, waist: width, landings: shape.length, longest };
 }
 
 /** Which outlines of a void hang on what lies around it. */
@@ -431,7 +432,7 @@ class Bridging {
     for (const width of widthsFrom(this.asked, this.least)) {
       const pool = this.poolOn(island, width, count > 1).filter(may);
       const isAsked = this.isCountAsked(island);
-      choice = cheapest(this.edges, pool, count, island.middle, first, isAsked);
+      choice = cheapest(this.edges, pool, count, site.standard, first, isAsked);
       if (choice) break;
       // Something fits, only not yet on what hangs.
       if (pool.length > 0 && !isLast) return false;

@@ -1,8 +1,5 @@
-/** Which bridges an island gets, of the good places there are. */
-import { boxHeight, boxWidth, type Point } from '../../geometry/point';
-import type { Outline } from '../outline';
 import { conflict } from './conflict';
-import { costTogether } from './cost';
+import { costTogether, type Standard } from './cost';
 import type { Edges } from './edges';
 import { type Candidate, candidateAt, candidatesFor, type Site } from './search';
 
@@ -54,7 +51,7 @@ export function cheapest(
   edges: Edges,
   pool: readonly Candidate[],
   count: number,
-  middle: Point,
+  standard: Standard,
   first: Allowed,
   isAsked: boolean,
 ): Choice | null {
@@ -82,7 +79,7 @@ export function cheapest(
         sum +
         costTogether(
           set.map((c) => c.span),
-          middle,
+          standard,
         );
       if (!best || cost < best.cost - 1e-12) best = { candidates: set, cost };
       return;
@@ -98,10 +95,7 @@ export function cheapest(
   };
   extend(0, 0);
   const found = best as Choice | null;
-  if (!found) return cheapest(edges, pool, count - 1, middle, first, isAsked);
+  if (!found) return cheapest(edges, pool, count - 1, standard, first, isAsked);
   if (!isAsked && found.candidates.some((c) => c.cost > single.cost + SECOND_MORE)) return single;
   return found;
 }
-
-/** Half the reach of an island, never nothing. */
-export const halfReach = (o: Outline): number => Math.max(1e-3, Math.max(boxWidth(o.box), boxHeight(o.box)) / 2);

@@ -101,16 +101,19 @@ export const longestAt = (cost: number, standard: Standard): number =>
 const TOGETHER = {
   /** Bridges on the same side of the island, rather than spread around it. */
   bunched: 1.2,
-  /** A pair whose directions are square to each other, rather than in one line. */
-  turned: 0.4,
-  /** A pair not in one line: off by a width. */
-  offset: 0.2,
+  /** A pair whose directions are square to each other, rather than in one line or each other's mirror image. */
+  turned: 0.9,
+  /** A pair off by a width from that. */
+  offset: 0.3,
 } as const;
 
 const angleAbout = (p: Point, middle: Point): number => Math.atan2(p.y - middle.y, p.x - middle.x);
 
-/** What several bridges of one island cost besides what each does: they are to hold it evenly, a pair in one line. */
-export function costTogether(spans: readonly Span[], middle: Point): number {
+/**
+ * What several bridges of one island cost besides what each does: they are to hold it evenly; a pair is to lie in one line,
+ * or mirrored about the letter's own way up.
+ */
+export function costTogether(spans: readonly Span[], { middle, up, along }: Standard): number {
   const n = spans.length;
   if (n < 2) return 0;
   const angles = spans.map((s) => angleAbout(s.from.middle, middle)).sort((a, b) => a - b);
@@ -123,10 +126,17 @@ export function costTogether(spans: readonly Span[], middle: Point): number {
   let cost = TOGETHER.bunched * (n - 1) * Math.max(0, 1 - narrowest / even);
   const [a, b] = spans;
   if (n === 2 && a && b) {
-    cost += TOGETHER.turned * Math.abs(a.way.x * b.way.y - a.way.y * b.way.x);
     const dx = b.from.middle.x - a.from.middle.x;
     const dy = b.from.middle.y - a.from.middle.y;
-    cost += TOGETHER.offset * Math.min(1, Math.abs(dx * a.way.y - dy * a.way.x) / a.width);
+    const inLine =
+      TOGETHER.turned * Math.abs(a.way.x * b.way.y - a.way.y * b.way.x) +
+      TOGETHER.offset * Math.min(1, Math.abs(dx * a.way.y - dy * a.way.x) / a.width);
+    const dot = (p: Point, q: Point) => p.x * q.x + p.y * q.y;
+    const [au, av, bu, bv] = [dot(a.way, along), dot(a.way, up), dot(b.way, along), dot(b.way, up)];
+    const mirrored =
+      TOGETHER.turned * Math.min(1, Math.hypot(au + bu, av - bv)) +
+      TOGETHER.offset * Math.min(1, Math.abs(dx * up.x + dy * up.y) / a.width);
+    cost += Math.min(inLine, mirrored);
   }
   return cost;
 }

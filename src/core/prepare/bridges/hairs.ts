@@ -10,7 +10,7 @@ import { measureOutlines, nestAgain, type Outline } from '../outline';
 import { Edges } from './edges';
 
 /** Necks thinner than this are cut through, this wide. */
-export const HAIR_MM = 0.1;
+const HAIR_MM = 0.1;
 /** What is no larger does not count as an island: the point of a narrow angle, for one. */
 const LEAST_MM2 = 0.25;
 /** Places nearer than this along the outline are the same bend of it. */

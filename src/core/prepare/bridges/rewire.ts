@@ -25,6 +25,8 @@ const WAIST = 0.22;
 const WAIST_OF_LENGTH = 0.3;
 /** Pieces of a segment shorter than this are dropped with what is cut out. */
 const SLIVER_MM = 1e-5;
+/** A side ends in the node of an outline that it would pass closer than this. */
+const SNAPPED_MM = 0.01;
 
 /** How much wider than its waist a bridge of a width and a length is at its ends, on each side, in mm. */
 export const flareOf = (sides: Sides, width: number, length: number): number =>
@@ -133,20 +135,26 @@ function endOf(edges: Edges, span: Span, landing: Landing): End {
   const enters = (edges.voidLeft ? 1 : -1) * (landing === span.from ? 1 : -1);
   return {
     outline: landing.outline,
-    first: exactCut(edges, span, landing.firstChord, enters),
-    last: exactCut(edges, span, landing.lastChord, -enters),
+    first: exactCut(edges, span, landing.firstChord, enters, 0),
+    last: exactCut(edges, span, landing.lastChord, -enters, 1),
   };
 }
 
-/** Where the side of a span (1: u > 0) meets the curve of a chord that it crosses. */
-function exactCut(edges: Edges, span: Span, chord: number, hand: number): Cut {
+/**
+ * Where the side of a span (1: u > 0) meets the curve of a chord that it crosses; at the end of the segment that is kept
+ * (t 0 or 1) when that is nearer than what is worth a segment of its own.
+ */
+function exactCut(edges: Edges, span: Span, chord: number, hand: number, keptEnd: 0 | 1): Cut {
   const outline = edges.outline[chord] as number;
   const index = edges.segment[chord] as number;
   const segment = edges.paths[outline]?.segments[index] as Segment;
   const side = (hand * span.width) / 2;
   const ends = [edges.t0[chord] as number, edges.t1[chord] as number] as const;
   const t = rootBetween((x) => acrossOf(span, pointAt(segment, x)) - side, ...ends);
-  return { segment: index, t, at: pointAt(segment, t) };
+  const at = pointAt(segment, t);
+  const node = pointAt(segment, keptEnd);
+  if (Math.hypot(at.x - node.x, at.y - node.y) < SNAPPED_MM) return { segment: index, t: keptEnd, at: node };
+  return { segment: index, t, at };
 }
 
 /** A root of a function whose signs at both ends differ, by halving; the nearer end when they do not. */
@@ -251,11 +259,15 @@ function fillet(
       walked += Math.hypot(q.x - p.x, q.y - p.y);
       if (off(s, next) >= 0) {
         const root = rootBetween((x) => off(s, x), t, next);
+        // What would be left of the segment beside it must be worth one.
+        const touch = pointAt(s, root);
+        const node = pointAt(s, end);
+        if (Math.hypot(touch.x - node.x, touch.y - node.y) < SNAPPED_MM) return null;
         const centre = centreAt(s, root);
         const across = hand * acrossOf(span, centre) - span.width / 2;
         const n = { x: -span.way.y * hand, y: span.way.x * hand };
         return {
-          cut: { segment: index, t: root, at: pointAt(s, root) },
+          cut: { segment: index, t: root, at: touch },
           centre,
           onSide: { x: centre.x - across * n.x, y: centre.y - across * n.y },
         };

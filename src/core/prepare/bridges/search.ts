@@ -20,6 +20,8 @@ export type Site = {
   readonly width: number;
   /** Width of the bridge itself, which is measured at its waist. */
   readonly waist: number;
+  /** Outlines from this index on are edges that stock ends at: no bridge lands there. */
+  readonly landings: number;
   /** Bridges are no longer than this, in mm. */
   readonly longest: number;
 };
@@ -57,7 +59,8 @@ export function candidateAt(
 ): Candidate | null {
   const { chord, along } = edges.at(site.island, at);
   const span = spanAt(edges, chord, along, wayOf(angle), site.width, longest, site.standard.behind);
-  return span && { span, cost: costOf(span, site.standard), at, angle };
+  if (!span || span.to.outline >= site.landings) return null;
+  return { span, cost: costOf(span, site.standard), at, angle };
 }
 
 /** The shortest way across the void from an outline, by rays square to it; Infinity when nothing faces it. */
@@ -116,13 +119,7 @@ function bestWay(edges: Edges, site: Site, at: number, ways: readonly Point[] | 
 }
 
 /** The best place and direction near one. */
-export function refine(
-  edges: Edges,
-  site: Site,
-  from: Candidate,
-  stepMm: number,
-  ways: readonly Point[] | null,
-): Candidate {
+function refine(edges: Edges, site: Site, from: Candidate, stepMm: number, ways: readonly Point[] | null): Candidate {
   const best = slide(edges, site, from, stepMm / 2, ways ? 0 : 8 * DEG);
   return ways ? best : inOwnWay(edges, site, best);
 }

@@ -1,0 +1,607 @@
+/** Bridges: where they are put, that they are exact and change nothing else, and that those by hand stay on their letter. */
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { diskFaces } from '../../src/cli/typefaces';
+import type { Job, Part, StepOf } from '../../src/core/document/schema';
+import { pointAt, type Segment, segmentLength } from '../../src/core/geometry/segment';
+import {
+  addBridge,
+  type BridgeNow,
+  copyToSame,
+  inHand,
+  letGo,
+  pinIsland,
+  removeBridge,
+} from '../../src/core/job/bridges';
+import { bridgeVariants } from '../../src/core/job/compare-bridges';
+import { Evaluator } from '../../src/core/job/evaluate';
+import { newStep, stepIn } from '../../src/core/job/steps';
+import { setWords } from '../../src/core/job/words';
+import { LIMITS } from '../../src/core/limits';
+import { bridgeThrough } from '../../src/core/prepare/bridges/bridges';
+import { readabilityOf } from '../../src/core/prepare/bridges/readability';
+import type { PreparedPart } from '../../src/core/prepare/part';
+import { FAMILIES, faces, wasmEngine } from '../support/faces';
+import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
+
+const evaluator = new Evaluator(wasmEngine);
+const dejavu = await diskFaces([], '/usr/share/fonts/truetype/dejavu');
+const weld = { kind: 'weld' };
+const sheet = { width: 1500, height: 400 };
+const stencilJob = (text: string, bridge: Draft | null, face = 'Archivo Black', more: Draft = {}, of: Draft = sheet) =>
+  jobWith(
+    [
+      partOf([lettering(text, face, { placement: { x: 750, y: 200 }, ...more })], {
+        keep: 'outside',
+        steps: [weld, ...(bridge ? [{ kind: 'bridge', ...bridge }] : [])],
+      }),
+    ],
+    { sheet: of },
+  );
+const partIn = (job: Job): PreparedPart => {
+  const [part] = evaluator.evaluate(job, faces).parts;
+  if (!part) throw new Error('no part');
+  return part;
+};
+const stencil = (...args: Parameters<typeof stencilJob>) => partIn(stencilJob(...args));
+const notesOf = (part: PreparedPart) => {
+  const { bridged } = part.notes;
+  if (!bridged) throw new Error('no bridges');
+  return bridged;
+};
+const turnOf = (b: { own: { turn: number } }) => ((b.own.turn % 180) + 180) % 180;
+const key = (s: Segment) => JSON.stringify(s);
+const area = (part: PreparedPart) => part.outlines.reduce((sum, o) => sum + o.area, 0);
+
+describe('islands', () => {
+  test('at every depth, named by letter, from the top', () => {
+    const islands = notesOf(stencil('B8%@O', null)).islands;
+    expect(islands.map((i) => `${i.letter}/${i.rank}`)).toEqual([
+      'words:0/0',
+      'words:0/1',
+      'words:1/0',
+      'words:1/1',
+      'words:2/0',
+      'words:2/1',
+      'words:3/0',
+      'words:4/0',
+    ]);
+    expect(notesOf(stencil('B', null)).islands[0]?.outline.box.minY).toBeGreaterThan(
+      notesOf(stencil('B', null)).islands[1]?.outline.box.minY ?? Infinity,
+    );
+  });
+
+  test('ring in ring: each is held, and everything is one piece', () => {
+    const ring = (id: string, width: number, role: string): Draft => ({
+      id,
+      kind: 'ellipse',
+      role,
+      placement: { x: 150, y: 100 },
+      width,
+      height: width,
+    });
+    const rings = [160, 130, 100, 70, 40].map((width, i) => ring(`r${i}`, width, i % 2 === 0 ? 'join' : 'punch'));
+    for (const keep of ['outside', 'inside']) {
+      const job = jobWith([partOf(rings, { keep, steps: [weld, { kind: 'bridge', width: 3, count: 1 }] })]);
+      const part = partIn(job);
+      expect(notesOf(part).islands).toHaveLength(2);
+      expect(part.pieces).toHaveLength(1);
+    }
+  });
+
+  test('a stencil face needs nothing and gets nothing', () => {
+    const bare = stencil('BOARD 8', null, 'Saira Stencil One');
+    const bridged = stencil('BOARD 8', {}, 'Saira Stencil One');
+    expect(bridged.outlines.map((o) => o.path)).toEqual(bare.outlines.map((o) => o.path));
+    expect(notesOf(bridged).bridges).toEqual([]);
+  });
+
+  test('a self-adhesive stencil keeps its islands and has no findings', () => {
+    const job = stencilJob('BOARD', {});
+    const [first] = job.parts as [Part];
+    const film = { ...job, parts: [{ ...first, selfAdhesive: true }] };
+    const result = evaluator.evaluate(film, faces);
+    expect(result.parts[0]?.notes.bridged?.bridges).toEqual([]);
+    expect(result.findings).toEqual([]);
+  });
+
+  test('one on a hair of stock is cut free and held', () => {
+    const part = stencil('Gooseberry', { width: 2 }, 'Dancing Script', { size: { by: 'capital', mm: 20 } });
+    expect(notesOf(part).hairs).toHaveLength(2);
+    expect(part.pieces).toHaveLength(1);
+    const thin = notesOf(part).hairs.every((h) => h.width < 0.1);
+    expect(thin).toBe(true);
+  });
+});
+
+describe('exact', () => {
+  test('a straight bridge over a ring adds its sides and nothing else', () => {
+    const part = stencil('O', { width: 3, count: 1, direction: 'upright' }, 'Poppins');
+    const bare = stencil('O', null, 'Poppins');
+    const [bridge] = notesOf(part).bridges;
+    expect(bridge?.width).toBe(3);
+    expect(area(bare) - area(part)).toBeCloseTo(bridge?.areaMm2 ?? 0, 0);
+    // The two sides are parallel lines 3 mm apart.
+    const before = new Set(bare.outlines.flatMap((o) => o.path.segments.map(key)));
+    const lines = part.outlines.flatMap((o) => o.path.segments.filter((s) => s.kind === 'line' && !before.has(key(s))));
+    expect(lines).toHaveLength(2);
+    expect(Math.abs((lines[0]?.x0 ?? 0) - (lines[1]?.x0 ?? 0))).toBeCloseTo(3, 9);
+  });
+
+  test.each([
+    ['straight', 'square', 6],
+    ['straight', 'filleted', 10],
+    ['waisted', 'square', 6],
+  ])('%s sides, %s joints: few segments more, all others the same, in every face', (sides, joints, most) => {
+    const text = 'ABDOPQR abdegopq 04689 &@%';
+    for (const face of FAMILIES) {
+      const size = { size: { by: 'capital', mm: 30 } };
+      const bare = stencil(text, null, face, size);
+      const part = stencil(text, { width: 2, sides, joints }, face, size);
+      const notes = notesOf(part);
+      const before = new Set(notes.before.flatMap((o) => o.path.segments.map(key)));
+      const after = part.outlines.flatMap((o) => o.path.segments);
+      const bareCount = notes.before.reduce((sum, o) => sum + o.path.segments.length, 0);
+      const changed = after.filter((s) => !before.has(key(s)));
+      expect(after.length - bareCount).toBeLessThanOrEqual(8 * notes.bridges.length);
+      // Of each bridge: two sides, four stretches beside it and, filleted, four arcs.
+      expect(changed.length).toBeLessThanOrEqual(most * notes.bridges.length);
+      expect(changed.filter((s) => segmentLength(s) < 0.009)).toEqual([]);
+      for (const { path } of part.outlines)
+        path.segments.forEach((s, i) => {
+          const last = path.segments[(i + path.segments.length - 1) % path.segments.length] as Segment;
+          expect(Math.hypot(s.x0 - last.x1, s.y0 - last.y1)).toBeLessThan(1e-9);
+        });
+      if (notes.hairs.length === 0 && notes.bridges.length === 0)
+        expect(part.outlines.length).toBe(bare.outlines.length);
+    }
+  });
+
+  test('a waisted bridge is as wide as asked at its waist and wider at its ends', () => {
+    const part = stencil('O', { width: 3, count: 1, direction: 'upright', sides: 'waisted' }, 'Poppins');
+    const arcs = part.outlines.flatMap((o) => o.path.segments.filter((s) => s.kind === 'arc'));
+    expect(arcs).toHaveLength(2);
+    const [a, b] = arcs as [Segment, Segment];
+    const middles = [pointAt(a, 0.5).x, pointAt(b, 0.5).x];
+    expect(Math.abs((middles[0] as number) - (middles[1] as number))).toBeCloseTo(3, 1);
+    expect(Math.abs(a.x0 - b.x1)).toBeGreaterThan(3.5);
+  });
+
+  test('never under the least safe width; narrowed down to it where there is no room, and told', () => {
+    expect(notesOf(stencil('O', { width: 1 }, 'Poppins', {}, { ...sheet, leastWidth: 2.5 })).bridges[0]?.width).toBe(
+      2.5,
+    );
+    const job = stencilJob(
+      'e',
+      { width: 6 },
+      'Poppins',
+      { size: { by: 'capital', mm: 15 } },
+      { ...sheet, leastWidth: 1 },
+    );
+    const result = evaluator.evaluate(job, faces);
+    const [bridge] = notesOf(result.parts[0] as PreparedPart).bridges;
+    expect(bridge?.isNarrowed).toBe(true);
+    expect(bridge?.width).toBeGreaterThanOrEqual(1);
+    expect(result.findings.map((f) => f.code)).toContain('bridge-narrowed');
+    expect(result.findings.find((f) => f.code === 'bridge-narrowed')?.sentence).toMatch(/no room for 6 mm/);
+  });
+
+  test('an island too small for a bridge says so', () => {
+    const job = stencilJob(
+      'e',
+      { width: 3 },
+      'Poppins',
+      { size: { by: 'capital', mm: 3 } },
+      { ...sheet, leastWidth: 2 },
+    );
+    const { findings } = evaluator.evaluate(job, faces);
+    expect(findings.find((f) => f.code === 'unbridged')?.sentence).toBe(
+      'The middle of e will drop out: it is too small for a bridge, which is 2 mm wide at least.',
+    );
+  });
+});
+
+describe('chosen', () => {
+  test('a round letter is held upright, a pair in one line', () => {
+    const [one] = notesOf(stencil('O', { count: 1 }, 'Poppins')).bridges;
+    expect(turnOf(one as BridgeNow)).toBeCloseTo(90, 6);
+    const pair = notesOf(stencil('O', { count: 2 }, 'Poppins')).bridges;
+    expect(pair).toHaveLength(2);
+    const [a = 0, b = 0] = pair.map((p) => p.own.turn);
+    expect(Math.abs(Math.abs(a - b) - 180)).toBeLessThan(0.5);
+    expect(pair[0]?.from.x).toBeCloseTo(pair[1]?.from.x ?? 0, 1);
+  });
+
+  test('a set direction is kept to', () => {
+    for (const b of notesOf(stencil('BODGE', { direction: 'level' })).bridges)
+      expect(Math.min(turnOf(b), 180 - turnOf(b))).toBeLessThan(1e-6);
+    for (const b of notesOf(stencil('BODGE', { direction: 'upright' })).bridges) expect(turnOf(b)).toBeCloseTo(90, 6);
+  });
+
+  test('turned and mirrored words have the same bridges in their letters', () => {
+    const own = (placement: Draft) =>
+      notesOf(stencil('BOD', {}, 'Poppins', { placement: { x: 700, y: 200, ...placement } })).bridges.map((b) => b.own);
+    const upright = own({});
+    for (const turned of [own({ turn: 35 }), own({ mirror: true, turn: -120 })]) {
+      expect(turned).toHaveLength(upright.length);
+      turned.forEach((b, i) => {
+        expect(Math.hypot(b.x - (upright[i]?.x ?? 0), b.y - (upright[i]?.y ?? 0))).toBeLessThan(0.05);
+        expect(Math.cos(((b.turn - (upright[i]?.turn ?? 0)) * Math.PI) / 180)).toBeGreaterThan(0.995);
+      });
+    }
+  });
+
+  test('the same letter has the same bridge everywhere', () => {
+    const { bridges } = notesOf(stencil('Odd moods flood good food', {}, 'Libre Baskerville'));
+    const text = 'Odd moods flood good food';
+    const at = (letter: string) =>
+      bridges
+        .filter((b) => text[Number(b.letter.split(':')[1])] === letter)
+        .map((b) => [b.own.x.toFixed(3), b.own.y.toFixed(3)].join());
+    expect(at('o').length).toBeGreaterThan(6);
+    expect(new Set(at('o')).size).toBe(new Set(at('o').slice(0, at('o').length / 8)).size);
+  });
+
+  test('neighbours line up on shared heights when asked', () => {
+    const heights = (level: boolean) =>
+      notesOf(stencil('BOARD PODQ', { level, direction: 'level', count: 1 })).bridges.map((b) =>
+        Math.round(((b.from.y + b.to.y) / 2) * 10),
+      );
+    expect(new Set(heights(true)).size).toBeLessThanOrEqual(3);
+    expect(new Set(heights(false)).size).toBeGreaterThan(new Set(heights(true)).size);
+  });
+
+  test('large or heavy islands get two, by their size against the bridge and the stock', () => {
+    const count = (mm: number, thickness: number | null) =>
+      notesOf(stencil('O', { width: 3 }, 'Poppins', { size: { by: 'capital', mm } }, { ...sheet, thickness })).bridges
+        .length;
+    expect(count(20, 3)).toBe(1);
+    expect(count(80, 3)).toBe(2);
+    expect(count(30, 0.5)).toBe(2);
+  });
+
+  test('as many as asked, apart from each other', () => {
+    for (const n of [1, 2, 3, 4]) {
+      const { bridges } = notesOf(stencil('O', { count: n }, 'Poppins', { size: { by: 'capital', mm: 60 } }));
+      expect(bridges).toHaveLength(n);
+    }
+    const few = evaluator.evaluate(
+      stencilJob('e', { count: 4, width: 3 }, 'Poppins', { size: { by: 'capital', mm: 15 } }),
+      faces,
+    );
+    expect(few.findings.map((f) => f.code)).toContain('fewer-bridges');
+  });
+
+  test('first widths: wider where a flame cuts', () => {
+    const measure = { capHeightMm: 30, leastWidthMm: null };
+    expect(newStep('bridge', { ...measure, kerfMm: 0.2 }).width).toBe(3);
+    expect(newStep('bridge', { ...measure, kerfMm: 1.2 }).width).toBe(5);
+    expect(newStep('bridge', { ...measure, leastWidthMm: 4, kerfMm: 0.2 }).width).toBe(4);
+  });
+
+  test('upright bridges lean with a face that does', () => {
+    const prepared = (bridge: Draft) => {
+      const job = stencilJob('O', bridge, 'DejaVu Sans', { italic: true });
+      return evaluator.evaluate(job, dejavu).parts[0] as PreparedPart;
+    };
+    const lean = (slanted: boolean) =>
+      turnOf(notesOf(prepared({ direction: 'upright', slanted })).bridges[0] as BridgeNow);
+    const slant = prepared({}).frames[0]?.slantDeg ?? 0;
+    expect(slant).toBeGreaterThan(5);
+    expect(lean(false)).toBeCloseTo(90, 6);
+    expect(lean(true)).toBeCloseTo(90 - slant, 6);
+  });
+
+  test('variants side by side: each as it says, with its readability', () => {
+    const job = stencilJob('BOARD', {});
+    const step = stepIn(job.parts[0] as Part, 'bridge') as StepOf<'bridge'>;
+    const variants = [...bridgeVariants(job, 'part', step, evaluator, faces)];
+    expect(variants.map((v) => `${v.values.count} ${v.values.direction}`)).toContain('2 upright');
+    for (const v of variants) {
+      expect(v.readability).toBeGreaterThan(0);
+      expect(v.readability).toBeLessThan(100);
+    }
+    const one = variants.find((v) => v.values.count === 1 && v.values.direction === 'any');
+    const two = variants.find((v) => v.values.count === 2 && v.values.direction === 'any');
+    expect(one?.readability).toBeGreaterThan(two?.readability ?? 100);
+    expect(readabilityOf(notesOf(partIn(job)))).toHaveLength(5);
+  });
+});
+
+/** The step of the only part, to be edited. */
+const stepOf = (job: Job): StepOf<'bridge'> => stepIn(job.parts[0] as Part, 'bridge') as StepOf<'bridge'>;
+const edited = (job: Job, recipe: (step: StepOf<'bridge'>, job: Job) => void): Job => {
+  const copy = structuredClone(job);
+  recipe(stepOf(copy), copy);
+  return copy;
+};
+const bridgesOf = (job: Job): BridgeNow[] => [...notesOf(partIn(job)).bridges];
+const O = { letter: 'words:1', island: 0 };
+
+describe('by hand', () => {
+  const job = stencilJob('BOARD', { width: 3, count: 1 });
+
+  test('pinned bridges lie as they lay, on the same outlines', () => {
+    const pinned = edited(job, (step) => pinIsland(step, O, bridgesOf(job)));
+    expect(stepOf(pinned).placed).toHaveLength(1);
+    const [before, after] = [bridgesOf(job), bridgesOf(pinned)].map((list) => list.find((b) => b.letter === O.letter));
+    expect(after?.own.x).toBeCloseTo(before?.own.x ?? 0, 4);
+    expect(after?.own.y).toBeCloseTo(before?.own.y ?? 0, 4);
+    expect(after?.own.turn).toBeCloseTo(before?.own.turn ?? 0, 1);
+    expect(after?.placed).toBe(0);
+    const free = edited(pinned, (step) => letGo(step, O));
+    expect(stepOf(free)).toEqual(stepOf(job));
+  });
+
+  test('moved, turned, widened, taken out, added, copied', () => {
+    const bridges = bridgesOf(job);
+    const own = bridges.find((b) => b.letter === O.letter) as BridgeNow;
+    const moved = edited(job, (step) => {
+      const placed = inHand(step, own, bridges);
+      if (placed) Object.assign(placed, { x: placed.x + 0.1, turn: null, width: 4 });
+    });
+    const after = bridgesOf(moved).find((b) => b.letter === O.letter) as BridgeNow;
+    expect(after.own.x).toBeCloseTo(own.own.x + 0.1, 1);
+    expect(after.width).toBe(4);
+    expect(partIn(moved).pieces).toHaveLength(1);
+
+    const gone = edited(job, (step) => removeBridge(step, own, bridges));
+    expect(bridgesOf(gone)).toHaveLength(bridges.length - 1);
+    expect(partIn(gone).pieces).toHaveLength(2);
+
+    const part = partIn(job);
+    const island = notesOf(part).islands.find((i) => i.letter === O.letter);
+    if (!island) throw new Error('no island');
+    const { maxX, minY, maxY } = island.outline.box;
+    const ground = { stockInside: false, frames: part.frames, leastMm: null, thicknessMm: null, rims: [] };
+    const there = bridgeThrough(notesOf(part).before, ground, { x: maxX + 2, y: (minY + maxY) / 2 });
+    expect(there).toMatchObject(O);
+    // In the stock there is no gap.
+    expect(bridgeThrough(notesOf(part).before, ground, { x: maxX - 1, y: (minY + maxY) / 2 })).toBeNull();
+    const added = edited(job, (step) => {
+      if (there) addBridge(step, there, bridges);
+    });
+    expect(bridgesOf(added).filter((b) => b.letter === O.letter)).toHaveLength(2);
+    expect(partIn(added).pieces).toHaveLength(1);
+
+    const twice = stencilJob('OBOE', { width: 3, count: 1 });
+    const first = { letter: 'words:0', island: 0 };
+    const second = { letter: 'words:2', island: 0 };
+    const copied = edited(twice, (step) => {
+      const placed = inHand(step, bridgesOf(twice)[0] as BridgeNow, bridgesOf(twice));
+      if (placed) Object.assign(placed, { x: placed.x + 0.1, turn: null });
+      copyToSame(step, first, [first, second], bridgesOf(twice));
+    });
+    const [a, b] = ['words:0', 'words:2'].map((letter) => bridgesOf(copied).find((x) => x.letter === letter));
+    expect(a?.own.x).toBeCloseTo(b?.own.x ?? 0, 6);
+    expect(b?.placed).not.toBeNull();
+  });
+
+  test('a bridge across a gap that no island is behind', () => {
+    const c = stencilJob('C', { width: 3 });
+    const part = partIn(c);
+    const { minX, minY, maxY } = part.box;
+    const there = bridgeThrough(
+      part.solid,
+      { stockInside: false, frames: part.frames, leastMm: null, thicknessMm: null, rims: [] },
+      { x: minX + 3, y: (minY + maxY) / 2 },
+    );
+    expect(there).toMatchObject({ letter: 'words:0', island: null });
+    const bridged = edited(c, (step) => {
+      if (there) addBridge(step, there, []);
+    });
+    expect(partIn(bridged).outlines).toHaveLength(2);
+    expect(notesOf(partIn(bridged)).bridges[0]).toMatchObject({ island: null, placed: 0 });
+  });
+
+  test('two that overlap: the later is left out, and told', () => {
+    const bridges = bridgesOf(job);
+    const doubled = edited(job, (step) => {
+      pinIsland(step, O, bridges);
+      step.placed.push({ ...(step.placed[0] as (typeof step.placed)[number]) });
+    });
+    const result = evaluator.evaluate(doubled, faces);
+    expect(result.findings.map((f) => f.code)).toContain('bridge-unplaced');
+    expect(result.parts[0]?.pieces).toHaveLength(1);
+  });
+
+  test('pinned bridges stay on their letter through edits of words, size, spacing and face', () => {
+    const pinned = edited(job, (step) => {
+      pinIsland(step, O, bridgesOf(job));
+      Object.assign(step.placed[0] as object, { x: 0.2, turn: null });
+    });
+    const wordsOf = (j: Job) => j.parts[0]?.members[0] as Extract<Part['members'][number], { kind: 'lettering' }>;
+    const onO = (j: Job) => {
+      const text = wordsOf(j).text;
+      const by = notesOf(partIn(j)).bridges.filter((b) => b.placed !== null);
+      expect(by.map((b) => text[Number(b.letter.split(':')[1])])).toEqual(['O']);
+      expect(partIn(j).pieces).toHaveLength(1);
+      return by[0]?.own;
+    };
+    const start = onO(pinned);
+    const typed = (j: Job, text: string) =>
+      edited(j, (_, copy) => setWords(copy.parts[0] as Part, wordsOf(copy), text));
+    let now = pinned;
+    for (const text of ['ABOARD', 'ABOARDS', 'BOARD', 'THE BOARD\n8 DAYS', 'BOARD']) now = typed(now, text);
+    expect(onO(now)?.x).toBeCloseTo(start?.x ?? 0, 6);
+    expect(JSON.stringify(now)).toBe(JSON.stringify(pinned));
+    for (const change of [
+      { size: { by: 'capital', mm: 55 } },
+      { letterSpacing: 0.3 },
+      { size: { by: 'width', mm: 80 } },
+    ]) {
+      const changed = edited(pinned, (_, copy) => Object.assign(wordsOf(copy), change));
+      expect(onO(changed)?.x).toBeCloseTo(start?.x ?? 0, 1);
+    }
+    for (const face of ['Bebas Neue', 'Pacifico', 'Libre Baskerville', 'Fredoka'])
+      onO(edited(pinned, (_, copy) => Object.assign(wordsOf(copy), { face })));
+    expect(onO(edited(pinned, (_, copy) => Object.assign(wordsOf(copy), { face: 'Archivo Black' })))).toEqual(start);
+  });
+
+  test('whatever is placed by hand, every island that has a bridge hangs on the rest', () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            letter: fc.integer({ min: 0, max: 4 }).map((i) => `words:${i}`),
+            island: fc.option(fc.integer({ min: 0, max: 1 })),
+            x: fc.double({ min: -1, max: 2, noNaN: true }),
+            y: fc.double({ min: -1, max: 2, noNaN: true }),
+            turn: fc.option(fc.double({ min: -360, max: 360, noNaN: true })),
+            width: fc.option(fc.double({ min: 0.5, max: 12, noNaN: true })),
+          }),
+          { maxLength: 4 },
+        ),
+        (placed) => {
+          const some = edited(job, (step) => {
+            step.placed = placed;
+            step.islands = placed.flatMap((p) =>
+              p.island === null ? [] : [{ letter: p.letter, island: p.island, how: 'hand' as const, count: null }],
+            );
+          });
+          const part = partIn(some);
+          const notes = notesOf(part);
+          const loose = notes.islands.filter((i) => i.bridges.length === 0).length;
+          // A bridge across a stroke may cut it in two: that only joins stock.
+          expect(part.pieces.length).toBeLessThanOrEqual(1 + loose);
+          const total = part.outlines.reduce((sum, o) => sum + o.area, 0);
+          const taken = notes.bridges.reduce((sum, b) => sum + b.areaMm2, 0);
+          const bare = notes.before.reduce((sum, o) => sum + o.area, 0);
+          expect(Math.abs(bare - taken - total)).toBeLessThan(0.15 * taken + 1);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+});
+
+describe('plate', () => {
+  const plated = (plate: Draft, more: Draft = {}) =>
+    partIn(
+      jobWith([
+        partOf([lettering('GATE', 'Archivo Black')], {
+          keep: 'outside',
+          steps: [weld, { kind: 'plate', ...plate }],
+          ...more,
+        }),
+      ]),
+    );
+
+  test('margins around the words, round corners, holes at their insets', () => {
+    const bare = plated({ on: false });
+    const part = plated({ across: 12, upright: 8, corner: 5, holes: 'corners', holeWidth: 4, inset: 6 });
+    expect(part.keep).toBe('inside');
+    expect(part.box.minX).toBeCloseTo(bare.box.minX - 12, 9);
+    expect(part.box.maxY).toBeCloseTo(bare.box.maxY + 8, 9);
+    const holes = part.outlines.filter((o) => o.depth === 1 && o.labels.every((l) => l < 0));
+    expect(holes).toHaveLength(4);
+    const [hole] = [...holes].sort((a, b) => a.box.minX - b.box.minX || a.box.minY - b.box.minY);
+    expect((hole?.box.minX ?? 0) - part.box.minX).toBeCloseTo(4, 9);
+    expect((hole?.box.maxX ?? 0) - (hole?.box.minX ?? 0)).toBeCloseTo(4, 9);
+    expect(part.pieces.filter((p) => p.kind === 'island')).toHaveLength(1);
+  });
+
+  test('an ellipse goes around the words; words wider than the plate cut it open', () => {
+    const ellipse = plated({ shape: 'ellipse', across: 5, upright: 5, holes: 'sides', inset: 6 });
+    expect(ellipse.pieces.filter((p) => p.kind !== 'island')).toHaveLength(1);
+    const narrow = plated({ across: -10, upright: 5 });
+    expect(narrow.pieces.filter((p) => p.kind === 'loose').length + 1).toBeGreaterThan(0);
+    expect(narrow.box.minX).toBeGreaterThan(plated({ on: false }).box.minX);
+  });
+
+  test('its margin and the web between letters count for strength; the web can be spaced', () => {
+    const findings = (members: Draft, plate: Draft) =>
+      evaluator.evaluate(
+        jobWith(
+          [
+            partOf([lettering('HH', 'Archivo Black', members)], {
+              keep: 'outside',
+              steps: [weld, { kind: 'plate', ...plate }],
+            }),
+          ],
+          {
+            sheet: { width: 300, height: 200, leastWidth: 3 },
+          },
+        ),
+        faces,
+      ).findings;
+    const [web] = findings({ letterSpacing: -0.13 }, { across: 20, upright: 20 }).filter((f) => f.code === 'thin');
+    expect(web?.sentence).toMatch(/^Between the first H and the second H it is [\d.]+ mm wide here; 3 mm is the least/);
+    expect(web?.mend).toMatchObject({ kind: 'space', memberId: 'words' });
+    expect(findings({ letterSpacing: 0.2 }, { across: 20, upright: 20 })).toEqual([]);
+    const margin = findings({ letterSpacing: 0.2 }, { across: 20, upright: 1 });
+    expect(margin.some((f) => f.code === 'thin')).toBe(true);
+    const hole = findings(
+      { letterSpacing: 0.2 },
+      { across: 20, upright: 20, holes: 'corners', holeWidth: 5, inset: 3.5 },
+    );
+    expect(hole.some((f) => f.code === 'thin')).toBe(true);
+  });
+
+  test('bridges hold its islands to it', () => {
+    const part = partIn(
+      jobWith([
+        partOf([lettering('BOARD', 'Archivo Black')], {
+          keep: 'outside',
+          steps: [weld, { kind: 'plate' }, { kind: 'bridge', width: 3 }],
+        }),
+      ]),
+    );
+    expect(part.pieces).toHaveLength(1);
+  });
+});
+
+describe('emblems', () => {
+  test('lettering punched into a shape is bridged to the shape, and its thin webs are told', () => {
+    const job = jobWith(
+      [
+        partOf(
+          [
+            { id: 'heart', kind: 'heart', placement: { x: 150, y: 100 }, width: 180, height: 170 },
+            lettering('POD', 'Archivo Black', { role: 'punch', placement: { x: 150, y: 95 } }),
+          ],
+          { steps: [weld, { kind: 'bridge', width: 3 }] },
+        ),
+      ],
+      { sheet: { width: 300, height: 200, leastWidth: 2 } },
+    );
+    const result = evaluator.evaluate(job, faces);
+    expect(result.parts[0]?.pieces).toHaveLength(1);
+    expect(notesOf(result.parts[0] as PreparedPart).islands).toHaveLength(3);
+    const bare = evaluator.evaluate({ ...job, parts: job.parts.map((p) => ({ ...p, steps: [] })) }, faces);
+    const island = bare.findings.find((f) => f.code === 'island');
+    expect(island?.sentence).toBe('The middle of P will drop out.');
+    expect(island?.mend).toEqual({ kind: 'bridge', letter: 'words:0', island: 0 });
+  });
+});
+
+describe('limits', () => {
+  test('more islands than are bridged: none is, and it is told', () => {
+    const text = `${'8'.repeat(50)}\n`.repeat(Math.ceil(LIMITS.islands / 100) + 1).trim();
+    const job = stencilJob(text, {}, 'Poppins', { size: { by: 'capital', mm: 5 } }, { width: 2000, height: 2000 });
+    const { findings, parts } = evaluator.evaluate(job, faces);
+    expect(parts[0]?.notes.bridged?.tooMany).toBeGreaterThan(LIMITS.islands);
+    expect(parts[0]?.notes.bridged?.bridges).toEqual([]);
+    expect(findings.find((f) => f.code === 'too-many-to-bridge')?.sentence).toMatch(/up to 2,000 are bridged/);
+  });
+
+  test('a document with more bridges than may be placed, or on one island, is refused', () => {
+    const placed = Array.from({ length: LIMITS.bridgesPlaced + 1 }, () => ({
+      letter: 'words:0',
+      island: 0,
+      x: 0,
+      y: 0,
+    }));
+    expect(() => stencilJob('O', { placed })).toThrow();
+    expect(() => stencilJob('O', { count: LIMITS.bridgesOfIsland + 1 })).toThrow();
+  });
+
+  test('no more bridges are placed by hand than a document may hold', () => {
+    const job = stencilJob('O', { width: 1 });
+    const full = edited(job, (step) => {
+      const one = { letter: 'words:0', island: null, x: 0, y: 0, turn: null, width: null };
+      for (let i = 0; i < LIMITS.bridgesPlaced + 5; i++) addBridge(step, one, []);
+    });
+    expect(stepOf(full).placed).toHaveLength(LIMITS.bridgesPlaced);
+  });
+});
