@@ -6,11 +6,13 @@ import type { PathsD } from 'clipper2-wasm/dist/clipper2z';
 import startClipper from 'clipper2-wasm/dist/es/clipper2z.js';
 import { diskFaces } from '../../src/cli/typefaces';
 import { checkJob } from '../../src/core/document/read';
-import type { StepOf } from '../../src/core/document/schema';
+import type { Job, Part, StepOf } from '../../src/core/document/schema';
 import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
 import { closedPath, flattenPath, type Path } from '../../src/core/geometry/path';
 import { line } from '../../src/core/geometry/segment';
+import { inHand } from '../../src/core/job/bridges';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { stepIn } from '../../src/core/job/steps';
 import { type Bridge, type BridgeSetting, bridge } from '../../src/core/prepare/bridges/bridges';
 import { without } from '../../src/core/prepare/without';
 import { wasmEngine } from '../../tests/support/faces';
@@ -80,7 +82,7 @@ function barePlate(rim: Float64Array, letters: readonly Float64Array[], strips: 
   for (const paths of [held, added, cut, words, plate]) paths.delete();
 }
 
-export async function bridgeFigures(family: string): Promise<void> {
+function plateJob(family: string): Job {
   const read = checkJob({
     format: 1,
     sheet: { width: WIDTH_MM, height: HEIGHT_MM, leastWidth: 1.5 },
@@ -103,8 +105,13 @@ export async function bridgeFigures(family: string): Promise<void> {
     ],
   });
   if (!read.ok) throw new Error(read.sentences.join(' '));
+  return read.job;
+}
+
+async function bridgeFigures(family: string): Promise<void> {
+  const job = plateJob(family);
   const faces = await diskFaces([family], null);
-  const [part] = new Evaluator(wasmEngine).evaluate(read.job, faces).parts;
+  const [part] = new Evaluator(wasmEngine).evaluate(job, faces).parts;
   const notes = part?.notes.bridged;
   if (!part || !notes || notes.bridges.length < 50) throw new Error('no bridges');
   const rim = closedPath([
@@ -116,7 +123,7 @@ export async function bridgeFigures(family: string): Promise<void> {
   const setting: BridgeSetting = {
     stockInside: false,
     frames: part.frames,
-    step: read.job.parts[0]?.steps[1] as StepOf<'bridge'>,
+    step: stepIn(job.parts[0] as Part, 'bridge') as StepOf<'bridge'>,
     leastMm: 1.5,
     thicknessMm: null,
     rims: [rim],
@@ -138,4 +145,42 @@ export async function bridgeFigures(family: string): Promise<void> {
   });
 }
 
-for (const family of ['Archivo Black', 'Poppins', 'Pacifico']) await bridgeFigures(family);
+/** A bridge dragged along its gap: the whole document evaluated after every move, against the first time. */
+async function dragFigures(family: string): Promise<void> {
+  const job = plateJob(family);
+  const faces = await diskFaces([family], null);
+  const first = median(
+    5,
+    () => new Evaluator(wasmEngine),
+    (evaluator) => evaluator.evaluate(job, faces),
+  );
+  const evaluator = new Evaluator(wasmEngine);
+  const bridges = evaluator.evaluate(job, faces).parts[0]?.notes.bridged?.bridges ?? [];
+  const bridge = bridges[Math.floor(bridges.length / 2)];
+  if (!bridge) throw new Error('no bridges');
+  let x = bridge.own.x;
+  const dragged = median(
+    21,
+    () => {
+      x += 0.002;
+      const next = structuredClone(job);
+      const step = stepIn(next.parts[0] as Part, 'bridge') as StepOf<'bridge'>;
+      const placed = inHand(step, bridge, bridges);
+      if (placed) Object.assign(placed, { x, turn: null });
+      return next;
+    },
+    (next) => evaluator.evaluate(next, faces),
+  );
+  figure({
+    name: `A bridge dragged on the same plate: every move against the first evaluation, ${family}`,
+    value: dragged / first,
+    digits: 3,
+    aim: { most: 0.25 },
+    note: `${dragged.toFixed(1)} ms a move`,
+  });
+}
+
+for (const family of ['Archivo Black', 'Poppins', 'Pacifico']) {
+  await bridgeFigures(family);
+  await dragFigures(family);
+}

@@ -46,9 +46,9 @@ const WORDS = [
   'Propagator',
   'do not open',
 ];
-const CAPITAL_MM = 20;
-const WIDTH_MM = 2;
-const LEAST_MM = 0.8;
+const CAPITAL_MM = 14;
+const WIDTH_MM = 1.5;
+const LEAST_MM = 0.6;
 const PX_PER_MM = 20;
 
 /** Debian's own typefaces beside the shipped ones: two makes, upright and slanted. */

@@ -119,22 +119,28 @@ export function strayPixels(a: Ink, b: Ink): number {
 export const inkCount = (ink: Ink): number => ink.dark.reduce((sum, dark) => sum + dark, 0);
 
 /** How many connected dark areas (over sides, not corners) of more than a few pixels there are. */
-export function countDark(ink: Ink, leastPixels: number): number {
-  const seen = new Uint8Array(ink.dark.length);
+export function countDark({ width, dark }: Ink, leastPixels: number): number {
+  const seen = new Uint8Array(dark.length);
+  const waiting = new Int32Array(dark.length);
   let count = 0;
-  for (let start = 0; start < ink.dark.length; start++) {
-    if (!ink.dark[start] || seen[start]) continue;
-    const waiting = [start];
-    seen[start] = 1;
+  for (let start = 0; start < dark.length; start++) {
+    if (!dark[start] || seen[start]) continue;
+    let held = 0;
     let size = 0;
-    for (let at = waiting.pop(); at !== undefined; at = waiting.pop()) {
+    const take = (at: number) => {
+      if (!dark[at] || seen[at]) return;
+      seen[at] = 1;
+      waiting[held++] = at;
+    };
+    take(start);
+    while (held > 0) {
+      const at = waiting[--held] as number;
       size++;
-      const x = at % ink.width;
-      for (const next of [x > 0 ? at - 1 : -1, x + 1 < ink.width ? at + 1 : -1, at - ink.width, at + ink.width])
-        if (next >= 0 && next < ink.dark.length && ink.dark[next] && !seen[next]) {
-          seen[next] = 1;
-          waiting.push(next);
-        }
+      const x = at % width;
+      if (x > 0) take(at - 1);
+      if (x + 1 < width) take(at + 1);
+      if (at >= width) take(at - width);
+      if (at + width < dark.length) take(at + width);
     }
     if (size >= leastPixels) count++;
   }

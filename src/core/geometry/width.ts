@@ -6,7 +6,7 @@
  */
 import Flatbush from 'flatbush';
 import type { Path } from './path';
-import type { Point } from './point';
+import { type Box, boxesMeet, growBox, type Point } from './point';
 import { pointAt, stepsWithin, tangentAt } from './segment';
 
 /** A narrow place: the two points of outline that face each other and the width of the disc between them. */
@@ -44,20 +44,28 @@ type Spot = {
 
 /**
  * Places narrower than `most` mm: of the region (`side` inside) or of the gaps in and around it (outside). The paths are
- * a clean region's, counter-clockwise around material. In order along each outline, about `most` / 16 mm apart.
+ * a clean region's, counter-clockwise around material. In order along each outline, about `most` / 16 mm apart. Only
+ * points within a box are asked at where one is given; the paths must then be all that come near it.
  */
-export function narrowPlaces(paths: readonly Path[], most: number, side: 'inside' | 'outside'): Narrow[] {
+export function narrowPlaces(
+  paths: readonly Path[],
+  most: number,
+  side: 'inside' | 'outside',
+  within: Box | null = null,
+): Narrow[] {
   if (!(most > 0) || paths.length === 0) return [];
-  const walls = new Walls(paths, side === 'inside' ? 1 : -1, Math.min(0.002, most / 200));
+  const near = within && growBox(within, 2 * most);
+  const walls = new Walls(paths, side === 'inside' ? 1 : -1, Math.min(0.002, most / 200), near);
+  const isAsked = ({ x, y }: Spot) =>
+    !within || (x >= within.minX && x <= within.maxX && y >= within.minY && y <= within.maxY);
   const out: Narrow[] = [];
   paths.forEach((path, index) => {
     const coarse = walls.spots(path, index, most / COARSE);
-    const narrow = coarse.map((spot) => walls.discAt(spot, most));
+    const narrow = coarse.map((spot) => (isAsked(spot) ? walls.discAt(spot, most) : null));
     // Narrow places are asked at again, finer, with the points beside them.
     coarse.forEach((spot, i) => {
       const n = coarse.length;
-      const near = [i - 1, i, i + 1].some((k) => narrow[(k + n) % n]);
-      if (!near) return;
+      if (![i - 1, i, i + 1].some((k) => narrow[(k + n) % n])) return;
       if (narrow[i]) out.push(narrow[i] as Narrow);
       const next = coarse[(i + 1) % n] as Spot;
       for (const between of walls.between(path, index, spot, next, most / FINE)) {
@@ -91,6 +99,13 @@ export function pathStops(path: Path): number[] {
   });
 }
 
+const boxOfChord = (p: Point, q: Point): Box => ({
+  minX: Math.min(p.x, q.x),
+  minY: Math.min(p.y, q.y),
+  maxX: Math.max(p.x, q.x),
+  maxY: Math.max(p.y, q.y),
+});
+
 type Touch = { readonly x: number; readonly y: number; readonly wall: number; readonly along: number };
 
 /** The outlines as chords with the direction inwards, and as corners; asked for what faces a point. */
@@ -108,6 +123,7 @@ class Walls {
     paths: readonly Path[],
     private readonly way: 1 | -1,
     toleranceMm: number,
+    near: Box | null,
   ) {
     this.stops = paths.map(pathStops);
     paths.forEach((p, k) => {
@@ -118,6 +134,10 @@ class Walls {
         let from = pointAt(s, 0);
         for (let i = 0; i < n; i++) {
           const to = pointAt(s, (i + 1) / n);
+          if (near && !boxesMeet(near, boxOfChord(from, to))) {
+            from = to;
+            continue;
+          }
           this.ax.push(from.x);
           this.ay.push(from.y);
           this.bx.push(to.x);

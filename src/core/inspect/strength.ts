@@ -3,7 +3,17 @@
  * that lie side by side along a stroke are one stretch. The tips of points and rounded ends are thin by nature and do not
  * count, unless the taper is long; nor do the bottoms of notches, where no beam gets in.
  */
-import type { Box, Point } from '../geometry/point';
+import {
+  type Box,
+  boxContains,
+  boxesMeet,
+  boxHeight,
+  boxWidth,
+  EMPTY_BOX,
+  growBox,
+  type Point,
+  uniteBoxes,
+} from '../geometry/point';
 import { type Narrow, narrowPlaces, pathStops } from '../geometry/width';
 import { movedBox, movedPoint } from '../prepare/moved';
 import type { Outline } from '../prepare/outline';
@@ -44,6 +54,50 @@ export function strengthOf(kept: readonly Outline[], least: number, kerf: number
   return { thin: stretches(kept, least, 'inside'), tight: stretches(kept, kerf, 'outside') };
 }
 
+/** A part's strength with the outlines it was found for. */
+export type StrengthBefore = { readonly kept: readonly Outline[]; readonly strength: Strength };
+
+/** Where more than this share of the whole has changed, everything is looked at anew. */
+const MOST_CHANGED = 0.5;
+
+/**
+ * Strength when only some outlines are others than before, for the same sources: looked at anew only about those. Outlines
+ * that stayed are known by their paths being the same objects.
+ */
+export function strengthAfter(before: StrengthBefore, kept: readonly Outline[], least: number, kerf: number): Strength {
+  const paths = (list: readonly Outline[]) => new Set(list.map((o) => o.path));
+  const [old, now] = [paths(before.kept), paths(kept)];
+  const changed = [...before.kept.filter((o) => !now.has(o.path)), ...kept.filter((o) => !old.has(o.path))];
+  if (changed.length === 0) return before.strength;
+  const around = Math.max(least, kerf);
+  let area = growBox(
+    changed.reduce((box, o) => uniteBoxes(box, o.box), EMPTY_BOX),
+    around,
+  );
+  // Stretches that reach into it are found anew as a whole.
+  const reaching = [...before.strength.thin, ...before.strength.tight];
+  for (let grown = true; grown; ) {
+    grown = false;
+    for (const { box } of reaching)
+      if (boxesMeet(box, area) && !boxContains(area, growBox(box, around / 2))) {
+        area = uniteBoxes(area, growBox(box, around));
+        grown = true;
+      }
+  }
+  const whole = kept.reduce((box, o) => uniteBoxes(box, o.box), EMPTY_BOX);
+  if (boxWidth(area) * boxHeight(area) > MOST_CHANGED * boxWidth(whole) * boxHeight(whole))
+    return strengthOf(kept, least, kerf);
+  const near = kept.filter((o) => boxesMeet(o.box, growBox(area, 2 * around)));
+  const renewed = (list: readonly Stretch[], asked: number, side: 'inside' | 'outside') =>
+    [...list.filter((s) => !boxesMeet(s.box, area)), ...stretches(near, asked, side, area)].sort(
+      (a, b) => a.width - b.width,
+    );
+  return {
+    thin: renewed(before.strength.thin, least, 'inside'),
+    tight: renewed(before.strength.tight, kerf, 'outside'),
+  };
+}
+
 /** The same in another place. */
 export function movedStrength({ thin, tight }: Strength, dx: number, dy: number): Strength {
   const moved = (s: Stretch): Stretch => ({
@@ -61,13 +115,18 @@ export function leastWidth(kept: readonly Outline[], most: number): number | nul
   return thin[0]?.width ?? null;
 }
 
-function stretches(outlines: readonly Outline[], asked: number, side: 'inside' | 'outside'): Stretch[] {
+function stretches(
+  outlines: readonly Outline[],
+  asked: number,
+  side: 'inside' | 'outside',
+  within: Box | null = null,
+): Stretch[] {
   // What is as wide as asked, but for rounding, is wide enough.
   const most = asked - ROUNDING_MM;
   if (!(most > 0)) return [];
   const paths = outlines.map((o) => o.path);
   const lengths = paths.map((p) => pathStops(p));
-  const places = narrowPlaces(paths, most, side).filter((p) => counts(p, lengths, most * WAY_ROUND[side]));
+  const places = narrowPlaces(paths, most, side, within).filter((p) => counts(p, lengths, most * WAY_ROUND[side]));
   return gather(places, most)
     .map((group) => stretchOf(group, outlines, lengths, most))
     .sort((a, b) => a.width - b.width);

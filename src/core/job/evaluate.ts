@@ -9,7 +9,7 @@ import { nestMeasured } from '../geometry/nesting';
 import { type Box, boxCentre, boxesMeet, EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import { inspect } from '../inspect/inspect';
-import { movedStrength, type Strength, strengthOf } from '../inspect/strength';
+import { movedStrength, type Strength, type StrengthBefore, strengthAfter, strengthOf } from '../inspect/strength';
 import { BridgeWorkshops } from '../prepare/bridges/workshop';
 import { movedPart } from '../prepare/moved';
 import { type Outline, outlineLength } from '../prepare/outline';
@@ -62,6 +62,8 @@ export class Evaluator {
   private readonly placed = new WeakMap<PreparedPart, { x: number; y: number; part: PreparedPart }>();
   private readonly bases = new WeakMap<PreparedPart, PreparedPart>();
   private readonly offsets = new WeakMap<PreparedPart, Point>();
+  private readonly unbridged = new WeakMap<PreparedPart, PreparedPart>();
+  private readonly lastStrengths = new WeakMap<PreparedPart, StrengthBefore & { least: number; kerf: number }>();
   private readonly strengthsPlaced = new WeakMap<PreparedPart, { of: Strength; strength: Strength }>();
   private readonly serials = new WeakMap<object, number>();
   private nextSerial = 1;
@@ -150,6 +152,7 @@ export class Evaluator {
     const base = this.bridged.get(JSON.stringify([this.serial(unbridged), bridges, leastWidth, thickness]), () =>
       withBridges(part, unbridged, job.sheet, this.engine, this.workshops.of(unbridged)),
     );
+    this.unbridged.set(base, unbridged);
     const made = this.inPlace(base, x, y);
     parts.ready.set(part.id, made);
     return made;
@@ -170,7 +173,17 @@ export class Evaluator {
     const [least, kerf] = [sheet.leastWidth ?? 0, sheet.kerf ?? 0];
     const base = this.bases.get(part) ?? part;
     const { x, y } = this.offsets.get(part) ?? { x: 0, y: 0 };
-    const found = this.strengths.get(`${this.serial(base)}|${least}|${kerf}`, () => strengthOf(base.kept, least, kerf));
+    const found = this.strengths.get(`${this.serial(base)}|${least}|${kerf}`, () => {
+      // With other bridges only, most of a part stays as it was.
+      const unbridged = this.unbridged.get(base);
+      const known = unbridged && this.lastStrengths.get(unbridged);
+      const strength =
+        known && known.least === least && known.kerf === kerf
+          ? strengthAfter(known, base.kept, least, kerf)
+          : strengthOf(base.kept, least, kerf);
+      if (unbridged) this.lastStrengths.set(unbridged, { kept: base.kept, strength, least, kerf });
+      return strength;
+    });
     const last = this.strengthsPlaced.get(part);
     if (last && last.of === found) return last.strength;
     const strength = movedStrength(found, x, y);

@@ -22,6 +22,7 @@ import { line } from '../geometry/segment';
 import { type Layout, layoutLettering, letterPaths } from '../lettering/layout';
 import type { Typeface } from '../lettering/typeface';
 import { LIMITS } from '../limits';
+import { ResultCache } from '../result-cache';
 import { bridge, unbridgedIslands } from './bridges/bridges';
 import type { BridgeWorkshop } from './bridges/workshop';
 import { framesOf, type LetterFrame } from './frames';
@@ -208,13 +209,18 @@ const sideBySide = (drawn: readonly Drawn[]): Outline[] => {
   return all;
 };
 
-const rimOf = (sheet: Sheet): Path =>
-  closedPath([
-    line(0, 0, sheet.width, 0),
-    line(sheet.width, 0, sheet.width, sheet.height),
-    line(sheet.width, sheet.height, 0, sheet.height),
-    line(0, sheet.height, 0, 0),
-  ]);
+const rims = new ResultCache<Path>(16);
+
+/** The rim of a sheet, the same object for the same size. */
+const rimOf = ({ width, height }: Sheet): Path =>
+  rims.get(`${width} ${height}`, () =>
+    closedPath([
+      line(0, 0, width, 0),
+      line(width, 0, width, height),
+      line(width, height, 0, height),
+      line(0, height, 0, 0),
+    ]),
+  );
 
 const totalArea = (outlines: readonly Outline[]): number => outlines.reduce((sum, o) => sum + o.area, 0);
 /** Letters overlap when uniting them loses more than this share of their area. */

@@ -49,11 +49,23 @@ function areApart(a: readonly Outline[], b: readonly Outline[]): boolean {
   return outerBoxes(a).every((p) => !boxesMeet(p, others) || outerBoxes(b).every((q) => !boxesMeet(p, q)));
 }
 
+const reversed = new WeakMap<Path, Path>();
+
+/** A path turned round, the same object every time. */
+function turnedRound(path: Path): Path {
+  let known = reversed.get(path);
+  if (!known) {
+    known = reversePath(path);
+    reversed.set(path, known);
+  }
+  return known;
+}
+
 /** The same outlines as holes in something around them: turned round, one deeper, at another place in the list. */
 const asHoles = (shape: readonly Outline[], firstIndex: number): Outline[] =>
   shape.map((o) => ({
     ...o,
-    path: reversePath(o.path),
+    path: turnedRound(o.path),
     labels: [...o.labels].reverse(),
     area: -o.area,
     parent: o.parent < 0 ? 0 : o.parent + firstIndex,

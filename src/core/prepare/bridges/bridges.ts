@@ -30,6 +30,7 @@ import { countFor, type Island, islandsOf, reachOf, voidsOf } from './islands';
 import { heightOf, type Levelled, levelled } from './level';
 import { flareOf, type Inlay, rewire } from './rewire';
 import { type Candidate, candidateAt, type Site, shortestAcross } from './search';
+import type { Span } from './span';
 import { BridgeWorkshop, type Ground } from './workshop';
 
 /** A bridge as it was placed. */
@@ -539,7 +540,7 @@ class Bridging {
   }
 
   private note(candidate: Candidate): void {
-    const around = this.voidOf(candidate);
+    const around = this.voidOf(candidate.span);
     const list = this.across.get(around);
     if (list) list.push(candidate);
     else this.across.set(around, [candidate]);
@@ -547,15 +548,16 @@ class Bridging {
   }
 
   /** The outline around the void that a bridge crosses. */
-  private voidOf({ span }: Candidate): number {
-    const { outline } = span.from;
+  private voidOf({ from: { outline } }: Span): number {
     const around = this.setting.stockInside ? 1 : 0;
     const o = this.shape[outline] as Outline;
     return o.depth % 2 === around ? outline : o.parent;
   }
 
   private isInTheWay(candidate: Candidate): boolean {
-    return (this.across.get(this.voidOf(candidate)) ?? []).some((c) => conflict(this.edges, c.span, candidate.span));
+    return (this.across.get(this.voidOf(candidate.span)) ?? []).some((c) =>
+      conflict(this.edges, c.span, candidate.span),
+    );
   }
 
   result(): { readonly shape: readonly Outline[]; readonly notes: BridgeNotes } {
@@ -583,11 +585,40 @@ class Bridging {
     for (const held of this.free) add(held, held.label, held.letter, null);
     const notes: BridgeNotes = { ...this.nothing, islands, bridges, unplaced: this.unplaced };
     if (inlays.length === 0) return { shape: this.shape, notes };
-    const { step } = this.setting;
+    const byVoid = new Map<number, Inlay[]>();
+    for (const inlay of inlays) {
+      const around = this.voidOf(inlay.span);
+      const list = byVoid.get(around);
+      if (list) list.push(inlay);
+      else byVoid.set(around, [inlay]);
+    }
     const touched = new Set(inlays.flatMap(({ span }) => [span.from.outline, span.to.outline]));
-    const changed = rewire(this.shape, this.edges, inlays, { shape: step.sides, joints: step.joints });
+    const changed = [...byVoid].flatMap(([around, list]) => this.rewired(around, list));
     const kept = this.shape.filter((_, i) => !touched.has(i));
-    return { shape: nestAgain([...kept, ...measureOutlines(changed)]), notes };
+    return { shape: nestAgain([...kept, ...changed]), notes };
+  }
+
+  /** The outlines of a void with its bridges put in; the same objects as long as the same bridges lie there. */
+  private rewired(around: number, inlays: readonly Inlay[]): readonly Outline[] {
+    const { step } = this.setting;
+    const key = [
+      this.asked,
+      step.sides,
+      step.joints,
+      ...inlays.flatMap(({ span: { from, to, way, width }, flare, label }) => [
+        from.middle.x,
+        from.middle.y,
+        to.outline,
+        way.x,
+        way.y,
+        width,
+        flare,
+        label,
+      ]),
+    ].join();
+    return this.workshop.rewiredFor(around, key, () =>
+      measureOutlines(rewire(this.shape, this.edges, inlays, { shape: step.sides, joints: step.joints })),
+    );
   }
 
   private bridgeOf(held: Held, label: number, letter: string, rank: number | null): Bridge {

@@ -19,6 +19,7 @@ export class BridgeWorkshop {
   private ground: Ground | null = null;
   private readonly edges = new Map<number, Edges>();
   private readonly shortest = new Map<number, number>();
+  private readonly rewired = new Map<number, { readonly key: string; readonly outlines: readonly Outline[] }>();
   private readonly pools = new Map<string, Map<string, readonly Candidate[]>>();
 
   groundFor(find: () => Ground): Ground {
@@ -32,6 +33,15 @@ export class BridgeWorkshop {
 
   shortestFor(outline: number, find: () => number): number {
     return remembered(this.shortest, outline, find);
+  }
+
+  /** The outlines of a void as they were last bridged; only the latest are held. */
+  rewiredFor(around: number, key: string, make: () => readonly Outline[]): readonly Outline[] {
+    const held = this.rewired.get(around);
+    if (held?.key === key) return held.outlines;
+    const outlines = make();
+    this.rewired.set(around, { key, outlines });
+    return outlines;
   }
 
   /** The good places on an island under a setting. */
