@@ -438,6 +438,37 @@ describe('by hand', () => {
     expect(onO(edited(pinned, (_, copy) => Object.assign(wordsOf(copy), { face: 'Archivo Black' })))).toEqual(start);
   });
 
+  test('strength after a bridge was moved is what it is when everything is looked at anew', () => {
+    const strong = (evaluating: Evaluator, of: Job) => {
+      const [found] = evaluating.evaluate(of, faces).strengths;
+      const told = (list: readonly { width: number; at: { x: number; y: number } }[]) =>
+        list.map((s) => [s.width.toFixed(6), s.at.x.toFixed(6), s.at.y.toFixed(6)].join(' ')).sort();
+      return { thin: told(found?.thin ?? []), tight: told(found?.tight ?? []) };
+    };
+    const place = { placement: { x: 150, y: 100 } };
+    const big = { width: 300, height: 200, leastWidth: 4.2, kerf: 1.6 };
+    const start = stencilJob('BOARD & ODD\nREPAIRS', { width: 4.5, count: 1 }, 'Archivo Black', place, big);
+    const held = new Evaluator(wasmEngine);
+    const before = strong(held, start);
+    expect(before.thin.length + before.tight.length).toBeGreaterThan(3);
+    const bridges = bridgesOf(start);
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: bridges.length - 1 }),
+        fc.double({ min: -0.3, max: 0.3, noNaN: true }),
+        fc.double({ min: 1, max: 7, noNaN: true }),
+        (which, by, width) => {
+          const moved = edited(start, (step) => {
+            const placed = inHand(step, bridges[which] as BridgeNow, bridges);
+            if (placed) Object.assign(placed, { x: placed.x + by, turn: null, width });
+          });
+          expect(strong(held, moved)).toEqual(strong(new Evaluator(wasmEngine), moved));
+        },
+      ),
+      { numRuns: 15 },
+    );
+  });
+
   test('whatever is placed by hand, every island that has a bridge hangs on the rest', () => {
     fc.assert(
       fc.property(

@@ -29,7 +29,7 @@ import { cutHairs, type Hair } from './hairs';
 import { countFor, type Island, islandsOf, reachOf, voidsOf } from './islands';
 import { heightOf, type Levelled, levelled } from './level';
 import { flareOf, type Inlay, rewire } from './rewire';
-import { type Candidate, candidateAt, type Site, shortestAcross } from './search';
+import { type Candidate, candidateAt, type Site, usualAcross } from './search';
 import type { Span } from './span';
 import { BridgeWorkshop, type Ground } from './workshop';
 
@@ -226,24 +226,24 @@ const outlineAround = (shape: readonly Outline[], outline: number): Outline => {
   return o.parent < 0 ? o : (shape[o.parent] as Outline);
 };
 
-/** What bridges of a width that start on an outline are measured by; `shortest` is the shortest way across from there. */
+/** What bridges of a width that start on an outline are measured by; `usual` is the usual way across from there. */
 export function siteOn(
   shape: readonly Outline[],
   { step, frames, leastMm, stockInside }: BridgeSetting,
   outline: number,
   label: number,
   width: number,
-  shortest: number,
+  usual: number,
 ): Site {
   const o = shape[outline] as Outline;
   const asked = Math.max(step.width, leastMm ?? 0);
   const { matrix, slantDeg } = frames[label] ?? NO_FRAME;
   const lean = step.slanted ? Math.tan((slantDeg * Math.PI) / 180) : 0;
-  const flare = flareOf({ shape: step.sides, joints: step.joints }, width, shortest);
+  const flare = flareOf({ shape: step.sides, joints: step.joints }, width, usual);
   const islandDepth = stockInside ? 0 : 1;
   const standard: Standard = {
     // A hairline is as good as half a bridge's width; nothing is gained by less.
-    shortest: Math.max(shortest, 0.5 * asked),
+    usual: Math.max(usual, 0.5 * asked),
     behind: Math.max(width, leastBridge(asked, leastMm)),
     middle: boxCentre(o.box),
     reach: Math.max(1e-3, reachOf(o)),
@@ -391,7 +391,7 @@ class Bridging {
       const known = islands.map((island): Levelled & { island: Island } => {
         const site = this.siteOf(island, this.asked);
         const { matrix } = this.frameOf(island);
-        const pool = site.standard.shortest === Infinity ? [] : this.poolOn(island, this.asked, false);
+        const pool = site.standard.usual === Infinity ? [] : this.poolOn(island, this.asked, false);
         const ownHeights = pool.filter((c) => isAlong(c.span.way, site.standard)).map((c) => heightOf(c, matrix));
         return { island, site, matrix, count: this.countOf(island), ownCost: pool[0]?.cost ?? 0, ownHeights };
       });
@@ -411,7 +411,7 @@ class Bridging {
     const count = this.countOf(island);
     const frame = this.frameOf(island);
     const site = this.siteOf(island, this.asked);
-    if (site.standard.shortest === Infinity) {
+    if (site.standard.usual === Infinity) {
       this.trouble.set(island, 'no way');
       return true;
     }
@@ -501,16 +501,14 @@ class Bridging {
     const key = `${outline}/${width}`;
     let site = this.sites.get(key);
     if (!site) {
-      site = siteOn(this.shape, this.setting, outline, label, width, this.shortestOf(outline));
+      site = siteOn(this.shape, this.setting, outline, label, width, this.usualOf(outline));
       this.sites.set(key, site);
     }
     return site;
   }
 
-  private shortestOf(outline: number): number {
-    return this.workshop.shortestFor(outline, () =>
-      shortestAcross(this.edges, outline, longestAcross(this.shape, outline)),
-    );
+  private usualOf(outline: number): number {
+    return this.workshop.usualFor(outline, () => usualAcross(this.edges, outline, longestAcross(this.shape, outline)));
   }
 
   private poolOn(island: Island, width: number, several: boolean): readonly Candidate[] {
@@ -522,12 +520,12 @@ class Bridging {
   private heldOf(candidate: Candidate, placed: number | null): Held {
     const { step } = this.setting;
     const { span } = candidate;
-    const shortest = this.shortestOf(span.from.outline);
+    const usual = this.usualOf(span.from.outline);
     if (step.sides !== 'waisted') return { candidate, width: span.width, flare: 0, placed };
     // The width at the ends is that of the waist and a flare that hangs on it.
     let waist = span.width;
     for (let k = 0; k < 30; k++)
-      waist = span.width - 2 * flareOf({ shape: step.sides, joints: step.joints }, waist, shortest);
+      waist = span.width - 2 * flareOf({ shape: step.sides, joints: step.joints }, waist, usual);
     return { candidate, width: waist, flare: (span.width - waist) / 2, placed };
   }
 

@@ -1,6 +1,6 @@
 /**
  * What a bridge costs: the written measure by which one place is better than another. Costs are plain numbers; 1 is what
- * the length of the shortest way across costs. A good bridge is short, meets both edges square, keeps off corners and
+ * the length of the usual way across costs. A good bridge is short, meets both edges square, keeps off corners and
  * joints, has stock behind both edges, holds the island about its middle and lies as the letter lies.
  */
 import type { Point } from '../../geometry/point';
@@ -13,8 +13,8 @@ const WEIGHTS = {
   length: 1,
   /** All four cuts at 90° to the edges: 0; along them: this. */
   slope: 0.8,
-  /** A cut right beside a corner; falls to nothing one width away. */
-  nearCorner: 0.3,
+  /** A cut right beside a corner; falls to nothing two widths away. */
+  nearCorner: 0.35,
   /** Each corner of the outline that the bridge swallows. */
   cornerCut: 0.8,
   /** An edge with nothing behind it; nothing when there is a width of stock. */
@@ -40,8 +40,8 @@ const STRAIGHT = 1e-3;
 
 /** What the cost of a span is measured against. */
 export type Standard = {
-  /** The shortest way from the island across the void, in mm. */
-  readonly shortest: number;
+  /** The usual way from the island across the void, in mm. */
+  readonly usual: number;
   /** Stock wanted behind an edge, in mm. */
   readonly behind: number;
   /** Middle and half the reach of the island. */
@@ -55,10 +55,12 @@ export type Standard = {
   readonly isIsland: (outline: number) => boolean;
 };
 
+const nearness = (distance: number, width: number): number => Math.max(0, 1 - distance / (2 * width));
+
 const landingCost = (landing: Landing, width: number, behind: number): number => {
   const [back, ahead] = landing.toCorners;
   return (
-    WEIGHTS.nearCorner * (Math.max(0, 1 - back / width) + Math.max(0, 1 - ahead / width)) +
+    WEIGHTS.nearCorner * (nearness(back, width) + nearness(ahead, width)) +
     WEIGHTS.cornerCut * landing.cornersCut +
     WEIGHTS.thinBehind * Math.max(0, 1 - landing.depth / behind)
   );
@@ -80,7 +82,7 @@ export function costOf(span: Span, standard: Standard): number {
   const off = Math.min(upright, level);
   const slant = off < STRAIGHT ? 0 : WEIGHTS.askew + WEIGHTS.slant * Math.min(1, Math.SQRT2 * off);
   return (
-    WEIGHTS.length * (mean / standard.shortest) +
+    WEIGHTS.length * (mean / standard.usual) +
     WEIGHTS.slope * slopes * (standard.direction === 'stroke' ? 2 : 1) +
     landingCost(from, width, standard.behind) +
     landingCost(to, width, standard.behind) +
@@ -95,8 +97,7 @@ export function costOf(span: Span, standard: Standard): number {
 }
 
 /** How long a bridge may be in the middle, in mm, to cost no more than this: its sides may be a little shorter. */
-export const longestAt = (cost: number, standard: Standard): number =>
-  (cost * standard.shortest) / (0.6 * WEIGHTS.length);
+export const longestAt = (cost: number, standard: Standard): number => (cost * standard.usual) / (0.6 * WEIGHTS.length);
 
 const TOGETHER = {
   /** Bridges on the same side of the island, rather than spread around it. */

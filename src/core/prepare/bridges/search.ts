@@ -63,16 +63,23 @@ export function candidateAt(
   return { span, cost: costOf(span, site.standard), at, angle };
 }
 
-/** The shortest way across the void from an outline, by rays square to it; Infinity when nothing faces it. */
-export function shortestAcross(edges: Edges, outline: number, longest: number): number {
+/** Of the ways across a void, this share is shorter than what is called usual. */
+const USUAL = 0.25;
+
+/**
+ * The usual way across the void from an outline, by rays square to it: shorter than most, but not that of a single notch;
+ * Infinity when nothing faces it.
+ */
+export function usualAcross(edges: Edges, outline: number, longest: number): number {
   const whole = edges.length[outline] as number;
-  let least = Infinity;
+  const ways: number[] = [];
   for (let k = 0; k < PLACES; k++) {
     const { chord, along } = edges.at(outline, (k * whole) / PLACES);
-    const hit = edges.ray(edges.pointOn(chord, along), edges.intoVoid(chord), Math.min(longest, least), chord);
-    if (hit) least = Math.min(least, hit.distance);
+    const hit = edges.ray(edges.pointOn(chord, along), edges.intoVoid(chord), longest, chord);
+    if (hit) ways.push(hit.distance);
   }
-  return least;
+  ways.sort((a, b) => a - b);
+  return ways[Math.floor(USUAL * ways.length)] ?? Infinity;
 }
 
 /** Candidates that are the best about where they lie, the cheapest first. */

@@ -18,7 +18,7 @@ const MOST_SETTINGS = 12;
 export class BridgeWorkshop {
   private ground: Ground | null = null;
   private readonly edges = new Map<number, Edges>();
-  private readonly shortest = new Map<number, number>();
+  private readonly usual = new Map<number, number>();
   private readonly rewired = new Map<number, { readonly key: string; readonly outlines: readonly Outline[] }>();
   private readonly pools = new Map<string, Map<string, readonly Candidate[]>>();
 
@@ -31,8 +31,8 @@ export class BridgeWorkshop {
     return remembered(this.edges, width, make);
   }
 
-  shortestFor(outline: number, find: () => number): number {
-    return remembered(this.shortest, outline, find);
+  usualFor(outline: number, find: () => number): number {
+    return remembered(this.usual, outline, find);
   }
 
   /** The outlines of a void as they were last bridged; only the latest are held. */
