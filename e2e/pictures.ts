@@ -62,7 +62,12 @@ test('hold', async ({ page }) => {
 });
 
 test('islands', async ({ page }) => {
-  await open(page, 'Seed bin stencils', 'Hold');
+  await open(page, 'Seed bin stencils', 'Hold', /^Oats/);
+  await page
+    .getByRole('region', { name: 'Islands' })
+    .getByRole('button', { name: /^Middle of A/ })
+    .click();
+  await page.getByRole('button', { name: 'Fit' }).click();
   await shoot(page, 'islands');
 });
 
@@ -97,4 +102,14 @@ test('dark', async ({ page }) => {
   await page.getByRole('button', { name: 'Dark scheme' }).click();
   await open(page, 'Gate sign', 'Hold');
   await shoot(page, 'dark');
+});
+
+// Last, because it changes the job that others show.
+test('plate', async ({ page }) => {
+  await open(page, 'Gate sign', 'Hold', /^Gate plate/);
+  await page.getByRole('button', { name: 'Bridge every island' }).click();
+  await page.getByRole('button', { name: 'Compare side by side' }).click();
+  await expect(page.getByRole('list', { name: 'Ways to bridge' }).getByRole('button')).toHaveCount(6);
+  await page.getByRole('list', { name: 'Ways to bridge' }).scrollIntoViewIfNeeded();
+  await shoot(page, 'plate');
 });

@@ -1,6 +1,6 @@
 /** What a user does to bridges: each changes the bridge step of a part, which gets one if it has none. */
 import type { PlacedBridge, StepOf } from '@/core/document/schema';
-import type { Point } from '@/core/geometry/point';
+import { applyMatrix, invert, type Point } from '@/core/geometry/point';
 import {
   addBridge,
   copyToSame,
@@ -131,6 +131,28 @@ export function removeChosenBridge(): boolean {
   if (!bridge || !view || !atIsland) return false;
   editBridges(partId, (step) => removeBridge(step, bridge, view.bridges.bridges));
   chooseIsland(atIsland.island === null ? null : { ...atIsland, nth: null });
+  return true;
+}
+
+/** Moves the chosen bridge by mm on the sheet, as far as its edge lets it; whether there was one. */
+export function nudgeChosenBridge(dx: number, dy: number): boolean {
+  const { atIsland, selection, station } = useBench.getState();
+  const { partId } = selection;
+  if (station !== 'hold' || !partId) return false;
+  const view = viewOfPart(partId);
+  const bridge = chosenBridge(view, atIsland);
+  if (!bridge || !view) return false;
+  const own = applyMatrix(invert(bridge.matrix), { x: bridge.from.x + dx, y: bridge.from.y + dy });
+  placeBridge(
+    partId,
+    bridge,
+    view.bridges.bridges,
+    (placed) => {
+      placed.x = own.x;
+      placed.y = own.y;
+    },
+    'nudge',
+  );
   return true;
 }
 

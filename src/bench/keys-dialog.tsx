@@ -10,6 +10,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Arrows', 'nudge by 1 mm or 1/16 in; with Shift ten times, with Alt a tenth'],
   ['Shift or Ctrl and press', 'add a part, or a letter, to what is selected'],
   ['Alt while dragging', 'without snapping'],
+  ['Shift while dragging a bridge', 'it keeps its direction; arrows nudge the one that is chosen'],
   ['Tab', 'next part (when the sheet has the focus); with Shift the one before'],
   ['Enter', 'edit the words'],
   ['Esc', 'step out'],

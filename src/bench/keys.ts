@@ -3,7 +3,7 @@
 /** The bench's keys. */
 import { useHotkeys } from 'react-hotkeys-hook';
 import { moveMember } from '@/core/job/place';
-import { removeChosenBridge } from './bridge-edits';
+import { nudgeChosenBridge, removeChosenBridge } from './bridge-edits';
 import { duplicatePart, memberOf, moveWholePart, nudgeLetters, removeMember } from './edits';
 import { focusWords } from './focus-words';
 import { fitSheet, zoomBy } from './sheet/camera';
@@ -46,6 +46,7 @@ function nudge(key: string, factor: number): void {
     arrowdown: [0, -1],
   };
   const [dx, dy] = (ways[key] ?? [0, 0]).map((way) => way * by) as [number, number];
+  if (nudgeChosenBridge(dx, dy)) return;
   change((job) => {
     const member = memberOf(job, selection.partId, selection.memberId);
     if (picked && member?.kind === 'lettering') return nudgeLetters(member, picked, dx, dy, useBench.getState().view);
