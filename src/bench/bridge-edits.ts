@@ -148,8 +148,8 @@ export function nudgeChosenBridge(dx: number, dy: number): boolean {
     bridge,
     view.bridges.bridges,
     (placed) => {
-      placed.x = own.x;
-      placed.y = own.y;
+      placed.x = Math.round(own.x * 1e5) / 1e5;
+      placed.y = Math.round(own.y * 1e5) / 1e5;
     },
     'nudge',
   );

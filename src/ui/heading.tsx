@@ -5,7 +5,7 @@ import styles from './ui.module.css';
 export function Heading({ children, beside }: { children: ReactNode; beside?: ReactNode }) {
   return (
     <h2 className={styles.heading}>
-      {children}
+      <b>{children}</b>
       {beside !== undefined && <span>{beside}</span>}
     </h2>
   );

@@ -23,6 +23,8 @@ import { readabilityOf } from '../../src/core/prepare/bridges/readability';
 import type { PreparedPart } from '../../src/core/prepare/part';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
+import { chance, randomWord } from '../support/random';
+import { sample } from '../support/scale';
 
 const evaluator = new Evaluator(wasmEngine);
 const dejavu = await diskFaces([], '/usr/share/fonts/truetype/dejavu');
@@ -504,6 +506,56 @@ describe('by hand', () => {
       { numRuns: 40 },
     );
   });
+});
+
+test('any words, size, turn and setting: one piece but for what is told, and nothing else is changed', () => {
+  const next = chance(4711);
+  const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)] as T;
+  const bad: string[] = [];
+  for (let i = 0; i < sample(30, 400); i++) {
+    const face = pick(FAMILIES);
+    const text = `${randomWord(next)} ${randomWord(next)}`;
+    const mm = pick([1.5, 6, 14, 40, 120, 900]);
+    const bridge = {
+      width: pick([0.3, 1, 3, 5, 20]),
+      direction: pick(['any', 'upright', 'level', 'stroke']),
+      count: pick([0, 1, 2, 3, 4]),
+      sides: pick(['straight', 'waisted']),
+      joints: pick(['square', 'filleted']),
+      level: next() < 0.3,
+      alike: next() < 0.7,
+    };
+    const more = {
+      size: { by: 'capital', mm },
+      placement: { x: 9000, y: 9000, turn: Math.round(next() * 360), mirror: next() < 0.3 },
+      letterSpacing: pick([0, 0, -0.12, 0.3]),
+    };
+    const keep = pick(['outside', 'plate', 'inside']);
+    const of = { width: 18000, height: 18000, leastWidth: pick([null, 0.2, 2]) };
+    const steps = [weld, ...(keep === 'plate' ? [{ kind: 'plate' }] : []), { kind: 'bridge', ...bridge }];
+    const job = jobWith(
+      [partOf([lettering(text, face, more)], { keep: keep === 'inside' ? 'inside' : 'outside', steps })],
+      {
+        sheet: of,
+      },
+    );
+    const what = `${text} in ${face} ${JSON.stringify({ ...bridge, mm, keep, ...more.placement, spacing: more.letterSpacing, least: of.leastWidth })}`;
+    const [part] = new Evaluator(wasmEngine).evaluate(job, faces).parts;
+    const notes = part?.notes.bridged;
+    if (!part || !notes) continue;
+    const loose = notes.islands.filter((island) => island.bridges.length === 0);
+    if (loose.some((island) => island.trouble === null)) bad.push(`untold: ${what}`);
+    const islands = part.pieces.filter((p) => p.kind === 'island').length;
+    if (islands > loose.length) bad.push(`${islands} islands, ${loose.length} told: ${what}`);
+    const taken = notes.bridges.reduce((sum, b) => sum + b.areaMm2, 0);
+    const before = notes.before.reduce((sum, o) => sum + o.area, 0);
+    const after = part.outlines.reduce((sum, o) => sum + o.area, 0);
+    const change = Math.abs(after - before);
+    // Waists and fillets take a little more or less than the strip.
+    if (Math.abs(change - taken) > 0.45 * taken + 1e-6 * Math.abs(before))
+      bad.push(`area ${change} not ${taken}: ${what}`);
+  }
+  expect(bad).toEqual([]);
 });
 
 describe('plate', () => {

@@ -115,3 +115,54 @@ test('files are those of the headless command', async () => {
   expect(new TextDecoder().decode(svg?.bytes)).toContain('<g id="Cut"');
   expect(await host().files({ ...job, parts: [] }, ['svg'], { partIds: null })).toEqual([]);
 });
+
+const stencil = (steps: object[] = [{ kind: 'bridge', width: 3 }]) =>
+  jobWith([partOf([lettering('BOB')], { keep: 'outside', steps: [{ kind: 'weld' }, ...steps] })]);
+
+test('islands and bridges of a stencil: named, pictured, counted', async () => {
+  const bridged = (await viewed(host(), stencil()))?.parts[0]?.bridges;
+  expect(bridged).toMatchObject({ isOn: true, held: 5, left: 0 });
+  expect(bridged?.keys.map((k) => `${k.text}${k.island}`)).toEqual(['B0', 'B1', 'O0', 'B0', 'B1']);
+  expect(bridged?.islands.map((i) => i.name)).toContain('the upper middle of the first B');
+  for (const island of bridged?.islands ?? []) {
+    expect(island.d).toMatch(/^M/);
+    expect(island.held).toBeGreaterThan(0);
+    expect(island.readability).toBeLessThan(100);
+  }
+  const bare = (await viewed(host(), stencil([])))?.parts[0]?.bridges;
+  expect(bare).toMatchObject({ isOn: false, held: 0, bridges: [], readability: 100 });
+  expect(bare?.islands).toHaveLength(5);
+  // In a plate of its own the picture is of the letter, not of the stock around it.
+  const plated = (await viewed(host(), stencil([{ kind: 'plate' }, { kind: 'bridge', width: 3 }])))?.parts[0];
+  expect(plated?.keep).toBe('inside');
+  expect(plated?.bridges.islands.map((i) => i.d.length)).not.toContain(plated?.d.length);
+});
+
+test('a bridge put in where the sheet is pressed, and ways to bridge side by side', async () => {
+  const bench = host();
+  const job = stencil();
+  const island = (await viewed(bench, job))?.parts[0]?.bridges.islands.find((i) => i.text === 'O');
+  if (!island) throw new Error('no island');
+  const { maxX, minY, maxY } = island.box;
+  const middle = (minY + maxY) / 2;
+  expect(await bench.bridgeThrough(job, 'part', { x: maxX + 2, y: middle })).toMatchObject({
+    letter: island.letter,
+    island: 0,
+    turn: null,
+  });
+  expect(await bench.bridgeThrough(job, 'part', { x: maxX - 1, y: middle })).toBeNull();
+  expect(await bench.bridgeThrough(job, 'gone', { x: 0, y: 0 })).toBeNull();
+
+  const step = job.parts[0]?.steps[1];
+  if (step?.kind !== 'bridge') throw new Error('no step');
+  const done: number[] = [];
+  const older = bench.bridgeVariants(job, 'part', step);
+  const newer = bench.bridgeVariants(job, 'part', step, (n) => done.push(n));
+  expect(await older).toBeNull();
+  const variants = await newer;
+  expect(variants?.length).toBe(6);
+  expect(done).toEqual([1, 2, 3, 4, 5, 6]);
+  expect(new Set(variants?.map((v) => v.d)).size).toBeGreaterThan(3);
+  expect(variants?.every((v) => v.unheld === 0 && v.readability > 0)).toBe(true);
+  expect(await bench.bridgeVariants(job, 'gone', step)).toEqual([]);
+});
