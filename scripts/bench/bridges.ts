@@ -2,24 +2,22 @@
  * Speed of automatic bridging: looking for the places and putting the bridges in exactly, against the bare polygon clipper
  * that is told the places: the plate without the letters, and the same strips put back.
  */
-import type { PathsD } from 'clipper2-wasm/dist/clipper2z';
-import startClipper from 'clipper2-wasm/dist/es/clipper2z.js';
 import { diskFaces } from '../../src/cli/typefaces';
 import { checkJob } from '../../src/core/document/read';
 import type { Job, Part, StepOf } from '../../src/core/document/schema';
 import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
-import { closedPath, flattenPath, type Path } from '../../src/core/geometry/path';
+import { closedPath, type Path } from '../../src/core/geometry/path';
 import { line } from '../../src/core/geometry/segment';
 import { inHand } from '../../src/core/job/bridges';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { stepIn } from '../../src/core/job/steps';
-import { type Bridge, type BridgeSetting, bridge } from '../../src/core/prepare/bridges/bridges';
+import { bridge } from '../../src/core/prepare/bridges/bridges';
+import type { Bridge, BridgeSetting } from '../../src/core/prepare/bridges/notes';
 import { without } from '../../src/core/prepare/without';
 import { wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
+import { clipper, polygonsOf, readOut, toPaths } from './clipper';
 import { median } from './median';
-
-const wasm = await startClipper();
 
 const TEXT = [
   'Beds of the upper garden are shared',
@@ -34,19 +32,6 @@ const CAPITAL_MM = 30;
 const FLATTEN_MM = 0.01;
 const WIDTH_MM = 1200;
 const HEIGHT_MM = 600;
-
-const toPaths = (polygons: readonly Float64Array[]): PathsD => {
-  const paths = new wasm.PathsD();
-  for (const polygon of polygons) {
-    const path = new wasm.PathD();
-    path.assign(polygon);
-    paths.push_back(path);
-    path.delete();
-  }
-  return paths;
-};
-const polygonsOf = (paths: readonly Path[]): Float64Array[] =>
-  paths.map((path) => Float64Array.from(flattenPath(path, FLATTEN_MM).flatMap((p) => [p.x, p.y, 0])));
 
 /** A bridge as a rectangle that reaches a little into the stock at both ends, as one would draw it by hand. */
 function stripOf({ from, to, width }: Bridge): Path {
@@ -69,16 +54,10 @@ function stripOf({ from, to, width }: Bridge): Path {
 function barePlate(rim: Float64Array, letters: readonly Float64Array[], strips: readonly Float64Array[]): void {
   const plate = toPaths([rim]);
   const words = toPaths(letters);
-  const cut = wasm.DifferenceD(plate, words, wasm.FillRule.NonZero, GRID_DIGITS);
+  const cut = clipper.DifferenceD(plate, words, clipper.FillRule.NonZero, GRID_DIGITS);
   const added = toPaths(strips);
-  const held = wasm.UnionD(cut, added, wasm.FillRule.NonZero, GRID_DIGITS);
-  let vertices = 0;
-  for (let i = 0; i < held.size(); i++) {
-    const path = held.get(i);
-    vertices += Float64Array.from(path.view()).length / 3;
-    path.delete();
-  }
-  if (vertices === 0) throw new Error('nothing was computed');
+  const held = clipper.UnionD(cut, added, clipper.FillRule.NonZero, GRID_DIGITS);
+  if (readOut(held) === 0) throw new Error('nothing was computed');
   for (const paths of [held, added, cut, words, plate]) paths.delete();
 }
 
@@ -128,9 +107,12 @@ async function bridgeFigures(family: string): Promise<void> {
     thicknessMm: null,
     rims: [rim],
   };
-  const [rimPolygon] = polygonsOf([rim]) as [Float64Array];
-  const letters = polygonsOf(part.bare.map((o) => o.path));
-  const strips = polygonsOf(notes.bridges.map(stripOf));
+  const [rimPolygon] = polygonsOf([rim], FLATTEN_MM) as [Float64Array];
+  const letters = polygonsOf(
+    part.bare.map((o) => o.path),
+    FLATTEN_MM,
+  );
+  const strips = polygonsOf(notes.bridges.map(stripOf), FLATTEN_MM);
   const nothing = () => 0;
   const bare = () => median(15, nothing, () => barePlate(rimPolygon, letters, strips));
   const ours = () => median(15, nothing, () => without(wasmEngine, rim, [bridge(part.bare, setting).shape]));

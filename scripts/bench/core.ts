@@ -3,19 +3,16 @@
  * clipper it stands on, a second evaluation against a first.
  */
 import type { PathsD } from 'clipper2-wasm/dist/clipper2z';
-import startClipper from 'clipper2-wasm/dist/es/clipper2z.js';
 import { diskFaces } from '../../src/cli/typefaces';
 import { readJob } from '../../src/core/document/read';
 import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
-import { flattenPath, type Path } from '../../src/core/geometry/path';
 import { IDENTITY } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { weldCaches, weldLettering, weldTolerance } from '../../src/core/prepare/weld';
 import { rawOutlines, set, typeface, wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
+import { clipper, polygonsOf, readOut, toPaths } from './clipper';
 import { median, middle } from './median';
-
-const wasm = await startClipper();
 
 const RUNS = 25;
 const WARM_UP = 5;
@@ -23,20 +20,9 @@ const WARM_UP = 5;
 const letters = (text: string): number => text.replace(/\s/g, '').length;
 /** The clipper by itself: polygons in, union, polygons out as plain numbers. No tags, no curves. */
 function bareUnion(polygons: readonly Float64Array[]): number {
-  const paths: PathsD = new wasm.PathsD();
-  for (const polygon of polygons) {
-    const path = new wasm.PathD();
-    path.assign(polygon);
-    paths.push_back(path);
-    path.delete();
-  }
-  const solution = wasm.UnionSelfD(paths, wasm.FillRule.NonZero, GRID_DIGITS);
-  let vertices = 0;
-  for (let i = 0; i < solution.size(); i++) {
-    const path = solution.get(i);
-    vertices += Float64Array.from(path.view()).length / 3;
-    path.delete();
-  }
+  const paths = toPaths(polygons);
+  const solution = clipper.UnionSelfD(paths, clipper.FillRule.NonZero, GRID_DIGITS);
+  const vertices = readOut(solution);
   solution.delete();
   paths.delete();
   return vertices;
@@ -61,9 +47,7 @@ function weldFigures(family: string): void {
   ]) {
     const layout = set(family, text, { size: { by: 'capital', mm: 20 } });
     const tolerance = weldTolerance(layout.capHeightMm);
-    const polygons = rawOutlines(layout, face).map((path) =>
-      Float64Array.from(flattenPath(path, tolerance).flatMap((p) => [p.x, p.y, 0])),
-    );
+    const polygons = polygonsOf(rawOutlines(layout, face), tolerance);
     const bare = () => median(runs, () => polygons, bareUnion);
     const exact = () =>
       median(runs, weldCaches, (caches) => weldLettering(wasmEngine, layout, face, true, IDENTITY, caches));
@@ -176,31 +160,15 @@ const signJob = (family: string, thicken: number) => {
 
 /** The same union, offsets and ties with the bare clipper, on polygons as fine as ours are: no curves come back. */
 function bareSign(letterPolygons: readonly Float64Array[], ties: readonly Float64Array[]): void {
-  const toPaths = (polygons: readonly Float64Array[]): PathsD => {
-    const paths = new wasm.PathsD();
-    for (const polygon of polygons) {
-      const path = new wasm.PathD();
-      path.assign(polygon);
-      paths.push_back(path);
-      path.delete();
-    }
-    return paths;
-  };
   const grow = (paths: PathsD, by: number): PathsD =>
-    wasm.InflatePathsD(paths, by, wasm.JoinType.Round, wasm.EndType.Polygon, 2, GRID_DIGITS, OFFSET_CHORD_MM);
+    clipper.InflatePathsD(paths, by, clipper.JoinType.Round, clipper.EndType.Polygon, 2, GRID_DIGITS, OFFSET_CHORD_MM);
   const letters = toPaths(letterPolygons);
-  const welded = wasm.UnionSelfD(letters, wasm.FillRule.NonZero, GRID_DIGITS);
+  const welded = clipper.UnionSelfD(letters, clipper.FillRule.NonZero, GRID_DIGITS);
   const thick = grow(welded, THICKEN_MM);
   const strips = toPaths(ties);
-  const tied = wasm.UnionD(thick, strips, wasm.FillRule.NonZero, GRID_DIGITS);
+  const tied = clipper.UnionD(thick, strips, clipper.FillRule.NonZero, GRID_DIGITS);
   const border = grow(tied, BORDER_MM);
-  let vertices = 0;
-  for (const paths of [tied, border])
-    for (let i = 0; i < paths.size(); i++) {
-      const path = paths.get(i);
-      vertices += Float64Array.from(path.view()).length / 3;
-      path.delete();
-    }
+  const vertices = readOut(tied) + readOut(border);
   if (vertices === 0) throw new Error('nothing was computed');
   for (const held of [border, tied, strips, thick, welded, letters]) held.delete();
 }
@@ -211,10 +179,14 @@ async function signFigures(family: string): Promise<void> {
   const job = signJob(family, THICKEN_MM);
   const faces = await diskFaces([family], null);
   const face = typeface(family);
-  const polygonsOf = (paths: readonly Path[]) =>
-    paths.map((path) => Float64Array.from(flattenPath(path, OFFSET_CHORD_MM).flatMap((p) => [p.x, p.y, 0])));
-  const letterPolygons = polygonsOf(rawOutlines(set(family, SIGN, { size: { by: 'capital', mm: 30 } }), face));
-  const ties = polygonsOf(new Evaluator(wasmEngine).evaluate(job, faces).parts[0]?.notes.ties.map((t) => t.path) ?? []);
+  const letterPolygons = polygonsOf(
+    rawOutlines(set(family, SIGN, { size: { by: 'capital', mm: 30 } }), face),
+    OFFSET_CHORD_MM,
+  );
+  const ties = polygonsOf(
+    new Evaluator(wasmEngine).evaluate(job, faces).parts[0]?.notes.ties.map((t) => t.path) ?? [],
+    OFFSET_CHORD_MM,
+  );
   const bare = () =>
     median(
       7,

@@ -3,7 +3,7 @@ import { type Box, boxContains, boxesMeet, growBox, type Matrix, type Point } fr
 import { islandNames } from '../core/inspect/names';
 import type { BridgeNow } from '../core/job/bridges';
 import { LIMITS } from '../core/limits';
-import type { Bridge, BridgedIsland, BridgeNotes, IslandTrouble } from '../core/prepare/bridges/bridges';
+import type { Bridge, BridgedIsland, BridgeNotes, IslandTrouble } from '../core/prepare/bridges/notes';
 import { readabilityOf } from '../core/prepare/bridges/readability';
 import type { Outline } from '../core/prepare/outline';
 import type { PreparedPart } from '../core/prepare/part';

@@ -17,7 +17,7 @@ import { SHIPPED_FACES } from '../core/lettering/catalogue';
 import { layoutLettering, letterPaths, linesOf } from '../core/lettering/layout';
 import { sameFamily } from '../core/lettering/pick';
 import { loadTypeface, type Typeface } from '../core/lettering/typeface';
-import { bridgeThrough } from '../core/prepare/bridges/bridges';
+import { bridgeThrough } from '../core/prepare/bridges/through';
 import type { FaceAnswer, FaceLookup } from '../core/prepare/part';
 import {
   type BridgeVariantView,

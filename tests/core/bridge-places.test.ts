@@ -2,8 +2,10 @@
 import { expect, test } from 'vitest';
 import type { StepOf } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { type BridgeSetting, bridge, edgesFor, longestAcross, siteOn } from '../../src/core/prepare/bridges/bridges';
+import { bridge } from '../../src/core/prepare/bridges/bridges';
+import type { BridgeSetting } from '../../src/core/prepare/bridges/notes';
 import { candidateAt, usualAcross } from '../../src/core/prepare/bridges/search';
+import { edgesFor, longestAcross, siteOn } from '../../src/core/prepare/bridges/sites';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
 import { jobWith, lettering, partOf } from '../support/jobs';

@@ -2,7 +2,7 @@
 import type { Job, Part } from '../document/schema';
 import type { Box } from '../geometry/point';
 import { LIMITS } from '../limits';
-import type { BridgedIsland } from '../prepare/bridges/bridges';
+import type { BridgedIsland } from '../prepare/bridges/notes';
 import type { PreparedPart } from '../prepare/part';
 import type { Piece } from '../prepare/pieces';
 import { formatLength, type LengthUnit } from '../units/quantity';

@@ -1,6 +1,6 @@
 /** What to call a piece: "the middle of O", "the dot of i", "“Lane”". */
 
-import type { BridgedIsland } from '../prepare/bridges/bridges';
+import type { BridgedIsland } from '../prepare/bridges/notes';
 import type { Piece } from '../prepare/pieces';
 import type { Source } from '../prepare/source';
 

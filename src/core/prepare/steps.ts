@@ -7,7 +7,7 @@ import type { Matrix } from '../geometry/point';
 import type { Layout } from '../lettering/layout';
 import { barsOf } from './bar';
 import { border } from './border';
-import type { BridgeNotes } from './bridges/bridges';
+import type { BridgeNotes } from './bridges/notes';
 import { measureOutlines, type Outline, transformOutlines } from './outline';
 import { type Piece, piecesOf } from './pieces';
 import { plate } from './plate';

@@ -83,28 +83,3 @@ function bestAt(edges: Edges, site: Site, at: number, turned: number | null): Ca
   }
   return best;
 }
-
-/**
- * A bridge through a point in a void: from the edge nearest to it to the one across; null when the point is in stock. It
- * starts on the island when one of the two is one.
- */
-export function gapAt(
-  edges: Edges,
-  point: Point,
-  isIsland: (outline: number) => boolean,
-  longest: number,
-  outlines: Iterable<number>,
-): { readonly outline: number; readonly at: Point } | null {
-  const near = edges.nearest(point, outlines);
-  if (!near) return null;
-  const foot = edges.pointOn(near.chord, near.along);
-  const into = edges.intoVoid(near.chord);
-  const [dx, dy] = [point.x - foot.x, point.y - foot.y];
-  if (dx * into.x + dy * into.y < 0) return null;
-  const way = near.distance > 1e-6 ? { x: dx / near.distance, y: dy / near.distance } : into;
-  const hit = edges.ray(foot, way, longest, near.chord);
-  if (!hit) return null;
-  const here = { outline: edges.outline[near.chord] as number, at: foot };
-  const there = { outline: edges.outline[hit.chord] as number, at: edges.pointOn(hit.chord, hit.along) };
-  return isIsland(there.outline) && !isIsland(here.outline) ? there : here;
-}

@@ -1,5 +1,5 @@
 /** How readable letters stay when they are bridged. */
-import type { BridgeNotes } from './bridges';
+import type { BridgeNotes } from './notes';
 
 export type LetterReadability = {
   /** Index of the letter among the sources. */

@@ -1,0 +1,405 @@
+/** The bridges of one shape: those by hand first, then the automatic ones, then the outlines with all of them put in. */
+import type { PlacedBridge } from '../../document/schema';
+import { applyMatrix, boxHeight, boxWidth, invert, type Matrix, type Point, turnWith } from '../../geometry/point';
+import type { LetterFrame } from '../frames';
+import { measureOutlines, nestAgain, type Outline } from '../outline';
+import { placedCandidate, placeOf } from './by-hand';
+import { type Choice, cheapest, poolFor, widthsFrom } from './choose';
+import { conflict } from './conflict';
+import type { Standard } from './cost';
+import type { Edges } from './edges';
+import { countFor, type Island } from './islands';
+import { heightOf, type Levelled, levelled } from './level';
+import type { Bridge, BridgedIsland, BridgeNotes, BridgeSetting, IslandTrouble } from './notes';
+import { flareOf, type Inlay, rewire } from './rewire';
+import { type Candidate, candidateAt, type Site, usualAcross } from './search';
+import { edgesFor, longestAcross, NO_FRAME, siteOn } from './sites';
+import type { Span } from './span';
+import type { BridgeWorkshop, Ground } from './workshop';
+
+/** The bridges of a letter are taken from one like it unless they cost this much more there. */
+const ALIKE_MORE = 0.3;
+
+/** Which outlines of a void hang on what lies around it. */
+class Hanging {
+  private readonly leader = new Map<number, number>();
+  find(i: number): number {
+    let at = i;
+    for (let up = this.leader.get(at); up !== undefined; up = this.leader.get(at)) at = up;
+    return at;
+  }
+  join(i: number, j: number): void {
+    const [a, b] = [this.find(i), this.find(j)];
+    if (a !== b) this.leader.set(a, b);
+  }
+}
+
+type Held = {
+  readonly candidate: Candidate;
+  readonly width: number;
+  readonly flare: number;
+  readonly placed: number | null;
+};
+
+export class Bridging {
+  private readonly edges: Edges;
+  private readonly asked: number;
+  private readonly least: number;
+  private readonly hanging = new Hanging();
+  private readonly islandNamed = new Map<string, Island>();
+  private readonly held = new Map<Island, Held[]>();
+  /** All bridges by the outline around the void they cross: only those can get in each other's way. */
+  private readonly across = new Map<number, Candidate[]>();
+  private readonly free: (Held & { readonly label: number; readonly letter: string })[] = [];
+  private readonly trouble = new Map<Island, IslandTrouble>();
+  private readonly unplaced: number[] = [];
+  private readonly sites = new Map<string, Site>();
+
+  private readonly shape: readonly Outline[];
+  private readonly islands: readonly Island[];
+  /** Tells settings apart under which the same places are good. */
+  private readonly manner: string;
+
+  constructor(
+    ground: Ground,
+    private readonly setting: BridgeSetting,
+    private readonly workshop: BridgeWorkshop,
+    private readonly nothing: BridgeNotes,
+  ) {
+    const { step, leastMm, thicknessMm } = setting;
+    this.shape = ground.shape;
+    this.islands = ground.islands;
+    this.asked = nothing.askedMm;
+    this.least = nothing.leastMm;
+    this.manner = JSON.stringify([this.asked, leastMm, thicknessMm, step.direction, step.sides, step.slanted]);
+    this.edges = workshop.edgesFor(this.asked, () => edgesFor(this.shape, setting, this.asked));
+    for (const island of this.islands) this.islandNamed.set(`${island.letter}/${island.rank}`, island);
+  }
+
+  /** Bridges placed by hand come first; automatic ones keep clear of them. */
+  placeByHand(): void {
+    const { step, frames } = this.setting;
+    const labelOf = new Map<string, number>();
+    frames.forEach((frame, label) => {
+      if (!labelOf.has(frame.key)) labelOf.set(frame.key, label);
+    });
+    step.placed.forEach((placed, index) => {
+      const label = labelOf.get(placed.letter);
+      const frame = label === undefined ? undefined : frames[label];
+      if (label === undefined || !frame) return;
+      if (placed.island === null) this.placeFree(placed, index, label, frame);
+      else {
+        const island = this.islandNamed.get(`${placed.letter}/${placed.island}`);
+        if (!island || this.howOf(island) !== 'hand') return;
+        const candidate = placedCandidate(this.edges, this.siteOf(island, this.asked), placed, frame, this.least);
+        if (!candidate || this.isInTheWay(candidate)) this.unplaced.push(index);
+        else this.hold(island, candidate, index);
+      }
+    });
+  }
+
+  private placeFree(placed: PlacedBridge, index: number, label: number, frame: LetterFrame): void {
+    const at = placeOf(placed, frame);
+    const nearest = this.edges.nearest(at, this.shape.keys());
+    const outline = nearest && (this.edges.outline[nearest.chord] as number);
+    const candidate =
+      outline === null
+        ? null
+        : placedCandidate(this.edges, this.siteFor(outline, label, this.asked), placed, frame, this.least);
+    if (!candidate || this.isInTheWay(candidate)) {
+      this.unplaced.push(index);
+      return;
+    }
+    const held = this.heldOf(candidate, index);
+    this.free.push({ ...held, label, letter: placed.letter });
+    this.note(candidate);
+  }
+
+  placeAutomatically(): void {
+    const waiting = this.islands.filter(
+      (i) => this.howOf(i) === 'auto' || (this.howOf(i) === 'hand' && !this.held.has(i) && this.hasLostItsBridges(i)),
+    );
+    // Letters that stand alone come first: what is best there is what the same letters in other company are given.
+    const alone = (island: Island) => (new Set(this.shape[island.void.outer]?.labels).size > 1 ? 1 : 0);
+    waiting.sort((a, b) => alone(a) - alone(b));
+    if (this.setting.step.level && this.setting.step.direction !== 'upright') this.placeLevel(waiting);
+    const models = new Map<string, { readonly places: readonly Place[]; readonly cost: number }>();
+    let left = waiting.filter((i) => !this.held.has(i));
+    for (let isLast = false; left.length > 0; ) {
+      const later: Island[] = [];
+      for (const island of left) if (!this.placeOn(island, models, isLast)) later.push(island);
+      // What could only hang on islands that hang on nothing yet is tried again, and at last hung on those.
+      if (later.length === left.length) {
+        if (isLast) break;
+        isLast = true;
+      }
+      left = later;
+    }
+  }
+
+  /** Bridges by hand that fit nowhere any more are made up for; an island whose bridges were all deleted stays without. */
+  private hasLostItsBridges(island: Island): boolean {
+    return this.setting.step.placed.some((p) => p.letter === island.letter && p.island === island.rank);
+  }
+
+  private placeLevel(waiting: readonly Island[]): void {
+    const lines = new Map<string, Island[]>();
+    for (const island of waiting) {
+      const line = this.setting.frames[island.label]?.line ?? '';
+      lines.set(line, [...(lines.get(line) ?? []), island]);
+    }
+    for (const islands of lines.values()) {
+      const known = islands.map((island): Levelled & { island: Island } => {
+        const site = this.siteOf(island, this.asked);
+        const { matrix } = this.frameOf(island);
+        const pool = site.standard.usual === Infinity ? [] : this.poolOn(island, this.asked, false);
+        const ownHeights = pool.filter((c) => isAlong(c.span.way, site.standard)).map((c) => heightOf(c, matrix));
+        return { island, site, matrix, count: this.countOf(island), ownCost: pool[0]?.cost ?? 0, ownHeights };
+      });
+      levelled(this.edges, known).forEach((candidates, i) => {
+        const { island } = known[i] as (typeof known)[number];
+        for (const c of candidates ?? []) if (!this.isInTheWay(c)) this.hold(island, c, null);
+      });
+    }
+  }
+
+  /** Whether the island is dealt with: bridged, or beyond help. */
+  private placeOn(
+    island: Island,
+    models: Map<string, { readonly places: readonly Place[]; readonly cost: number }>,
+    isLast: boolean,
+  ): boolean {
+    const count = this.countOf(island);
+    const frame = this.frameOf(island);
+    const site = this.siteOf(island, this.asked);
+    if (site.standard.usual === Infinity) {
+      this.trouble.set(island, 'no way');
+      return true;
+    }
+    const hangs = (to: number) => this.hanging.find(to) === this.hanging.find(island.void.outer);
+    const may = (c: Candidate) => !this.isInTheWay(c);
+    const first = (span: Candidate['span']) => isLast || hangs(span.to.outline);
+    const name = this.setting.step.alike && frame.alike ? `${frame.alike}/${island.rank}/${count}` : null;
+    const model = name === null ? undefined : models.get(name);
+    if (model) {
+      const same = model.places.flatMap((place) => this.likeThere(site, place, frame.matrix) ?? []);
+      const cost = same.reduce((sum, c) => sum + c.cost, 0);
+      const fits = same.length === model.places.length && same.every(may) && same.some((c) => first(c.span));
+      if (fits && cost <= model.cost + ALIKE_MORE * same.length) {
+        for (const c of same) this.hold(island, c, null);
+        return true;
+      }
+    }
+    let choice: Choice | null = null;
+    for (const width of widthsFrom(this.asked, this.least)) {
+      const pool = this.poolOn(island, width, count > 1).filter(may);
+      const isAsked = this.isCountAsked(island);
+      choice = cheapest(this.edges, pool, count, site.standard, first, isAsked);
+      if (choice) break;
+      // Something fits, only not yet on what hangs.
+      if (pool.length > 0 && !isLast) return false;
+    }
+    if (!choice) {
+      if (isLast) this.trouble.set(island, this.isTooSmall(island) ? 'too small' : 'no way');
+      return isLast;
+    }
+    for (const c of choice.candidates) this.hold(island, c, null);
+    if (name !== null && !model) {
+      const back = invert(frame.matrix);
+      const places = choice.candidates.map(({ span }) => ({
+        at: applyMatrix(back, span.from.middle),
+        way: turnWith(back, span.way),
+        width: span.width,
+      }));
+      const alone = choice.candidates.reduce((sum, c) => sum + c.cost, 0);
+      models.set(name, { places, cost: alone });
+    }
+    return true;
+  }
+
+  private isTooSmall(island: Island): boolean {
+    const { box } = this.shape[island.outline] as Outline;
+    return Math.min(boxWidth(box), boxHeight(box)) < this.least * 1.1;
+  }
+
+  /** The bridge at the same place of a letter like the one it was found on. */
+  private likeThere(site: Site, place: Place, matrix: Matrix): Candidate | null {
+    const way = turnWith(matrix, place.way);
+    const near = this.edges.nearest(applyMatrix(matrix, place.at), [site.island]);
+    if (!near) return null;
+    const at = (this.edges.start[near.chord] as number) + near.along * this.edges.chordLength(near.chord);
+    const flare = site.width - site.waist;
+    const here = { ...site, width: place.width, waist: place.width - flare };
+    return candidateAt(this.edges, here, at, Math.atan2(way.y, way.x));
+  }
+
+  private frameOf(island: Island): LetterFrame {
+    return this.setting.frames[island.label] ?? NO_FRAME;
+  }
+
+  private howOf(island: Island): 'auto' | 'hand' | 'leave' {
+    return this.settingOf(island)?.how ?? 'auto';
+  }
+
+  private settingOf(island: Island) {
+    return this.setting.step.islands.find((s) => s.letter === island.letter && s.island === island.rank);
+  }
+
+  private isCountAsked(island: Island): boolean {
+    return (this.settingOf(island)?.count ?? this.setting.step.count) > 0;
+  }
+
+  private countOf(island: Island): number {
+    const count = this.settingOf(island)?.count ?? this.setting.step.count;
+    return count > 0 ? count : countFor(this.shape[island.outline] as Outline, this.asked, this.setting.thicknessMm);
+  }
+
+  private siteOf(island: Island, width: number): Site {
+    return this.siteFor(island.outline, island.label, width);
+  }
+
+  private siteFor(outline: number, label: number, width: number): Site {
+    const key = `${outline}/${width}`;
+    let site = this.sites.get(key);
+    if (!site) {
+      site = siteOn(this.shape, this.setting, outline, label, width, this.usualOf(outline));
+      this.sites.set(key, site);
+    }
+    return site;
+  }
+
+  private usualOf(outline: number): number {
+    return this.workshop.usualFor(outline, () => usualAcross(this.edges, outline, longestAcross(this.shape, outline)));
+  }
+
+  private poolOn(island: Island, width: number, several: boolean): readonly Candidate[] {
+    return this.workshop.poolFor(this.manner, `${island.outline}/${width}/${several}`, () =>
+      poolFor(this.edges, this.siteOf(island, width), several),
+    );
+  }
+
+  private heldOf(candidate: Candidate, placed: number | null): Held {
+    const { step } = this.setting;
+    const { span } = candidate;
+    const usual = this.usualOf(span.from.outline);
+    if (step.sides !== 'waisted') return { candidate, width: span.width, flare: 0, placed };
+    // The width at the ends is that of the waist and a flare that hangs on it.
+    let waist = span.width;
+    for (let k = 0; k < 30; k++)
+      waist = span.width - 2 * flareOf({ shape: step.sides, joints: step.joints }, waist, usual);
+    return { candidate, width: waist, flare: (span.width - waist) / 2, placed };
+  }
+
+  private hold(island: Island, candidate: Candidate, placed: number | null): void {
+    const list = this.held.get(island);
+    const held = this.heldOf(candidate, placed);
+    if (list) list.push(held);
+    else this.held.set(island, [held]);
+    this.note(candidate);
+  }
+
+  private note(candidate: Candidate): void {
+    const around = this.voidOf(candidate.span);
+    const list = this.across.get(around);
+    if (list) list.push(candidate);
+    else this.across.set(around, [candidate]);
+    this.hanging.join(candidate.span.from.outline, candidate.span.to.outline);
+  }
+
+  /** The outline around the void that a bridge crosses. */
+  private voidOf({ from: { outline } }: Span): number {
+    const around = this.setting.stockInside ? 1 : 0;
+    const o = this.shape[outline] as Outline;
+    return o.depth % 2 === around ? outline : o.parent;
+  }
+
+  private isInTheWay(candidate: Candidate): boolean {
+    return (this.across.get(this.voidOf(candidate.span)) ?? []).some((c) =>
+      conflict(this.edges, c.span, candidate.span),
+    );
+  }
+
+  result(): { readonly shape: readonly Outline[]; readonly notes: BridgeNotes } {
+    const bridges: Bridge[] = [];
+    const inlays: Inlay[] = [];
+    const add = (held: Held, label: number, letter: string, rank: number | null): number => {
+      bridges.push(this.bridgeOf(held, label, letter, rank));
+      inlays.push({ span: held.candidate.span, label, flare: held.flare });
+      return bridges.length - 1;
+    };
+    const islands = this.islands.map((island): BridgedIsland => {
+      const indices = (this.held.get(island) ?? []).map((h) => add(h, island.label, island.letter, island.rank));
+      return {
+        letter: island.letter,
+        rank: island.rank,
+        label: island.label,
+        outline: this.shape[island.outline] as Outline,
+        how: this.howOf(island),
+        asked: this.howOf(island) === 'auto' ? this.countOf(island) : indices.length,
+        isCountAsked: this.isCountAsked(island),
+        bridges: indices,
+        trouble: this.trouble.get(island) ?? null,
+      };
+    });
+    for (const held of this.free) add(held, held.label, held.letter, null);
+    const notes: BridgeNotes = { ...this.nothing, islands, bridges, unplaced: this.unplaced };
+    if (inlays.length === 0) return { shape: this.shape, notes };
+    const byVoid = new Map<number, Inlay[]>();
+    for (const inlay of inlays) {
+      const around = this.voidOf(inlay.span);
+      const list = byVoid.get(around);
+      if (list) list.push(inlay);
+      else byVoid.set(around, [inlay]);
+    }
+    const touched = new Set(inlays.flatMap(({ span }) => [span.from.outline, span.to.outline]));
+    const changed = [...byVoid].flatMap(([around, list]) => this.rewired(around, list));
+    const kept = this.shape.filter((_, i) => !touched.has(i));
+    return { shape: nestAgain([...kept, ...changed]), notes };
+  }
+
+  /** The outlines of a void with its bridges put in; the same objects as long as the same bridges lie there. */
+  private rewired(around: number, inlays: readonly Inlay[]): readonly Outline[] {
+    const { step } = this.setting;
+    const key = [
+      this.asked,
+      step.sides,
+      step.joints,
+      ...inlays.flatMap(({ span: { from, to, way, width }, flare, label }) => [
+        from.middle.x,
+        from.middle.y,
+        to.outline,
+        way.x,
+        way.y,
+        width,
+        flare,
+        label,
+      ]),
+    ].join();
+    return this.workshop.rewiredFor(around, key, () =>
+      measureOutlines(rewire(this.shape, this.edges, inlays, { shape: step.sides, joints: step.joints })),
+    );
+  }
+
+  private bridgeOf(held: Held, label: number, letter: string, rank: number | null): Bridge {
+    const { span } = held.candidate;
+    const back = invert((this.setting.frames[label] ?? NO_FRAME).matrix);
+    const way = turnWith(back, span.way);
+    const asked = held.placed === null ? this.asked : (this.setting.step.placed[held.placed]?.width ?? this.asked);
+    return {
+      letter,
+      island: rank,
+      from: span.from.middle,
+      to: span.to.middle,
+      width: held.width,
+      isNarrowed: held.width < asked - 1e-6,
+      placed: held.placed,
+      own: { ...applyMatrix(back, span.from.middle), turn: (Math.atan2(way.y, way.x) * 180) / Math.PI },
+      areaMm2: (held.width * (span.sides[0] + span.sides[1])) / 2,
+      toCornerMm: Math.min(...span.from.toCorners, ...span.to.toCorners),
+    };
+  }
+}
+
+type Place = { readonly at: Point; readonly way: Point; readonly width: number };
+
+const isAlong = (way: Point, { along }: Standard): boolean => Math.abs(way.x * along.x + way.y * along.y) > 0.9;

@@ -1,0 +1,82 @@
+/** What bridging was asked, and what it did. Lengths in mm. */
+import type { StepOf } from '../../document/schema';
+import type { Path } from '../../geometry/path';
+import type { Point } from '../../geometry/point';
+import type { LetterFrame } from '../frames';
+import type { Outline } from '../outline';
+import type { Hair } from './hairs';
+
+/** A bridge as it was placed. */
+export type Bridge = {
+  /** The letter it is known by, and which island of it it holds; null for one that holds none. */
+  readonly letter: string;
+  readonly island: number | null;
+  /** Where it starts and ends, in the middle. */
+  readonly from: Point;
+  readonly to: Point;
+  readonly width: number;
+  /** Whether there was no room for the width asked for. */
+  readonly isNarrowed: boolean;
+  /** Which of the step's bridges placed by hand it is; null when it was placed automatically. */
+  readonly placed: number | null;
+  /** Place and direction in its letter: capital heights and degrees. */
+  readonly own: { readonly x: number; readonly y: number; readonly turn: number };
+  /** Area of the letter it takes, in mm², and the nearest corner of an edge, in mm. */
+  readonly areaMm2: number;
+  readonly toCornerMm: number;
+};
+
+export type IslandTrouble =
+  /** It is itself narrower than the least safe width. */
+  | 'too small'
+  /** No straight strip of the least width reaches from it to firm stock. */
+  | 'no way';
+
+/** An island with what holds it. */
+export type BridgedIsland = {
+  readonly letter: string;
+  readonly rank: number;
+  /** Index of its letter among the sources; -1 for none. */
+  readonly label: number;
+  /** Its outline before it was bridged. */
+  readonly outline: Outline;
+  readonly how: 'auto' | 'hand' | 'leave';
+  /** Bridges it was to have, and indices of those it has. */
+  readonly asked: number;
+  /** Whether that number was set, for all or for this one. */
+  readonly isCountAsked: boolean;
+  readonly bridges: readonly number[];
+  readonly trouble: IslandTrouble | null;
+};
+
+export type BridgeNotes = {
+  /** Whether bridges were looked for. */
+  readonly isOn: boolean;
+  /** The shape before it was bridged. */
+  readonly before: readonly Outline[];
+  readonly islands: readonly BridgedIsland[];
+  readonly bridges: readonly Bridge[];
+  /** Width asked for, never under the least safe width, and the narrowest that bridges are made. */
+  readonly askedMm: number;
+  readonly leastMm: number;
+  /** Where islands hung on next to nothing and were cut free. */
+  readonly hairs: readonly Hair[];
+  /** Bridges placed by hand that there is no place for, as indices of the step's. */
+  readonly unplaced: readonly number[];
+  /** Islands that are too many to be bridged; 0 when they were. */
+  readonly tooMany: number;
+};
+
+/** What a shape is bridged in. */
+export type BridgeGround = {
+  /** Whether the shape is what stays, or what is cut away. */
+  readonly stockInside: boolean;
+  readonly frames: readonly LetterFrame[];
+  /** The least safe width; null when not given. */
+  readonly leastMm: number | null;
+  readonly thicknessMm: number | null;
+  /** Other edges that stock ends at, such as the rim of the sheet. */
+  readonly rims: readonly Path[];
+};
+
+export type BridgeSetting = BridgeGround & { readonly step: StepOf<'bridge'> };
