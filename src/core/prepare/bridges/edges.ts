@@ -9,6 +9,8 @@ import { pointAt, stepsWithin } from '../../geometry/segment';
 
 /** Where an outline turns by more than this within a short way, it has a corner; in degrees. */
 const CORNER_DEG = 40;
+/** Rays look so many times as far as corners are wide at first: over most strokes. */
+const NEAR = 16;
 /** Hits nearer than this to where a ray starts are the start itself. */
 const START_MM = 1e-6;
 
@@ -69,7 +71,7 @@ export class Edges {
       this.length.push(along);
     });
     this.firstChord.push(this.ax.length);
-    this.nearMm = 4 * cornerMm;
+    this.nearMm = NEAR * cornerMm;
     this.index = new Flatbush(Math.max(1, this.ax.length));
     if (this.ax.length === 0) this.index.add(Infinity, Infinity, Infinity, Infinity);
     for (let i = 0; i < this.ax.length; i++) {

@@ -65,6 +65,7 @@ export function candidateAt(
 
 /** Of the ways across a void, this share is shorter than what is called usual. */
 const USUAL = 0.25;
+const USUAL_PLACES = 32;
 
 /**
  * The usual way across the void from an outline, by rays square to it: shorter than most, but not that of a single notch;
@@ -73,8 +74,8 @@ const USUAL = 0.25;
 export function usualAcross(edges: Edges, outline: number, longest: number): number {
   const whole = edges.length[outline] as number;
   const ways: number[] = [];
-  for (let k = 0; k < PLACES; k++) {
-    const { chord, along } = edges.at(outline, (k * whole) / PLACES);
+  for (let k = 0; k < USUAL_PLACES; k++) {
+    const { chord, along } = edges.at(outline, (k * whole) / USUAL_PLACES);
     const hit = edges.ray(edges.pointOn(chord, along), edges.intoVoid(chord), longest, chord);
     if (hit) ways.push(hit.distance);
   }
