@@ -105,6 +105,9 @@ describe('islands', () => {
     const result = evaluator.evaluate(film, faces);
     expect(result.parts[0]?.notes.bridged?.bridges).toEqual([]);
     expect(result.findings).toEqual([]);
+    // Kept from before, it says nothing about a positive.
+    const emblem = evaluator.evaluate({ ...job, parts: [{ ...first, selfAdhesive: true, keep: 'inside' }] }, faces);
+    expect(emblem.findings.some((f) => f.code === 'loose')).toBe(true);
   });
 
   test('one on a hair of stock is cut free and held', () => {

@@ -1,6 +1,7 @@
 /** The rules that yield findings from a job and its prepared parts. Each rule is one function. */
 
 import type { Job, Member, Operation, Part } from '../document/schema';
+import { sticks } from '../document/sticks';
 import { type Box, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
 import { LIMITS } from '../limits';
 import type { PreparedMember, PreparedPart } from '../prepare/part';
@@ -310,7 +311,7 @@ export function inspect(
       ...bridgeFindings(part, ready, job),
       ...(isCut(part, operations)
         ? [
-            ...(part.selfAdhesive && part.keep === 'outside' ? [] : holdFindings(part, ready, job)),
+            ...(sticks(part) ? [] : holdFindings(part, ready, job)),
             ...strengthFindings(part, ready, strengths.get(part.id) ?? UNKNOWN_STRENGTH, job),
           ]
         : []),

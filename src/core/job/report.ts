@@ -54,6 +54,21 @@ export function reportOf(job: Job, result: JobResult) {
         widthMm: round(tie.width),
         turnDeg: round(tie.angleDeg, 2),
       })),
+      islands: (part.notes.bridged?.islands ?? []).map((island) => ({
+        letter: island.letter,
+        island: island.rank,
+        box: boxReport(island.outline.box),
+        bridges: island.bridges.length,
+        trouble: island.trouble,
+      })),
+      bridges: (part.notes.bridged?.bridges ?? []).map((bridge) => ({
+        letter: bridge.letter,
+        island: bridge.island,
+        from: pointReport(bridge.from),
+        to: pointReport(bridge.to),
+        widthMm: round(bridge.width),
+        byHand: bridge.placed !== null,
+      })),
       thin: stretchReport(result.strengths[i]?.thin ?? []),
       tightGaps: stretchReport(result.strengths[i]?.tight ?? []),
       closedUp: part.members.flatMap((m) =>

@@ -1,6 +1,7 @@
 /** A part made ready: members set, placed and combined into clean outlines; the region that is kept; its pieces. */
 
 import type { Lettering, Member, Part, Placement, Sheet, StepOf } from '../document/schema';
+import { sticks } from '../document/sticks';
 import type { ClipEngine, TaggedPolygon } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
 import { closedPath, countSegments, type Path } from '../geometry/path';
@@ -288,7 +289,7 @@ export function withBridges(
     thicknessMm: sheet.thickness,
     rims: prepared.keep === 'inside' ? [] : [rimOf(sheet)],
   };
-  if (!step || part.selfAdhesive || prepared.overlaps) {
+  if (!step || sticks(part) || prepared.overlaps) {
     const found = unbridgedIslands(prepared.solid, setting);
     return found ? { ...prepared, notes: { ...prepared.notes, bridged: found } } : prepared;
   }

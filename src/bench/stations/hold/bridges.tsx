@@ -3,6 +3,7 @@
 /** How the islands of a part are bridged, all of them and the one that is chosen. */
 import Button from 'react-bootstrap/Button';
 import type { StepOf } from '@/core/document/schema';
+import { sticks } from '@/core/document/sticks';
 import { startSentence } from '@/core/inspect/names';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, NumberField, QuantityField, Switch } from '@/ui/fields';
@@ -63,7 +64,7 @@ export function Bridges(props: StepProps) {
   const least = useBench((s) => s.job.sheet.leastWidth) ?? 0;
   const pointing = useBench((s) => s.pointing === 'bridge');
   const { step, set, turn } = useStep(props, 'bridge');
-  if (!step || part.selfAdhesive) return null;
+  if (!step || sticks(part)) return null;
   const fine = unit === 'mm' ? FINE_MM : FINE_IN_MM;
   return (
     <section aria-label="Bridges">

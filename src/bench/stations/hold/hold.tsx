@@ -2,6 +2,7 @@
 
 import Button from 'react-bootstrap/Button';
 import type { Part } from '@/core/document/schema';
+import { sticks } from '@/core/document/sticks';
 import { startSentence } from '@/core/inspect/names';
 import { Choice, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
@@ -87,7 +88,7 @@ function PartPieces({ part, view, isAlone }: { part: Part; view: PartView; isAlo
         <p className="nf-small" style={{ color: 'var(--nf-good)' }}>
           ✓ It comes off as one piece.
         </p>
-      ) : part.selfAdhesive && part.keep === 'outside' ? (
+      ) : sticks(part) ? (
         <p className="nf-small" style={{ color: 'var(--nf-good)' }}>
           ✓ Its islands stay on their backing.
         </p>

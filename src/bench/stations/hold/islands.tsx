@@ -4,6 +4,7 @@
 import { useEffect, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Part } from '@/core/document/schema';
+import { sticks } from '@/core/document/sticks';
 import { startSentence } from '@/core/inspect/names';
 import { formatLength, type LengthUnit } from '@/core/units/quantity';
 import { Heading } from '@/ui/heading';
@@ -40,7 +41,7 @@ function LetterPicture({ island }: { island: IslandView }) {
   );
 }
 
-function Island({ part, island, sticks }: { part: Part; island: IslandView; sticks: boolean }) {
+function Island({ part, island, stays }: { part: Part; island: IslandView; stays: boolean }) {
   const unit = useBench((s) => s.job.units);
   const isChosen = useBench((s) => s.atIsland?.letter === island.letter && s.atIsland.island === island.island);
   const row = useRef<HTMLLIElement>(null);
@@ -62,12 +63,12 @@ function Island({ part, island, sticks }: { part: Part; island: IslandView; stic
         <LetterPicture island={island} />
         <span>
           {startSentence(shortName(island.name))}
-          <span className={island.held > 0 || sticks ? hold.fine : hold.bad}>
-            {sticks ? 'stays on its backing' : island.held > 0 ? heldWords(island, unit) : looseWords(island)}
+          <span className={island.held > 0 || stays ? hold.fine : hold.bad}>
+            {stays ? 'stays on its backing' : island.held > 0 ? heldWords(island, unit) : looseWords(island)}
           </span>
         </span>
       </button>
-      {!sticks &&
+      {!stays &&
         (island.held > 0 ? (
           <span className={hold.good} role="img" aria-label="held">
             ✓
@@ -90,8 +91,8 @@ function Island({ part, island, sticks }: { part: Part; island: IslandView; stic
 }
 
 /** What is held and what is not, in a few words. */
-function islandWords({ keys, held }: PartView['bridges'], sticks: boolean): string {
-  if (sticks) return `${keys.length} stay on their backing`;
+function islandWords({ keys, held }: PartView['bridges'], stays: boolean): string {
+  if (stays) return `${keys.length} stay on their backing`;
   const loose = keys.length - held;
   const words = [`${held} held`];
   if (loose > 0) words.push(`${loose} will drop out`);
@@ -100,7 +101,7 @@ function islandWords({ keys, held }: PartView['bridges'], sticks: boolean): stri
 
 export function Islands({ part, view }: { part: Part; view: PartView }) {
   const { bridges } = view;
-  const sticks = part.selfAdhesive;
+  const stays = sticks(part);
   if (bridges.keys.length === 0)
     return part.keep === 'outside' ? (
       <section aria-label="Islands">
@@ -111,16 +112,16 @@ export function Islands({ part, view }: { part: Part; view: PartView }) {
   const open = bridges.keys.length - bridges.held;
   return (
     <section aria-label="Islands">
-      <Heading beside={islandWords(bridges, sticks)}>Islands</Heading>
+      <Heading beside={islandWords(bridges, stays)}>Islands</Heading>
       <ul className={`list-unstyled m-0 ${hold.islands}`}>
         {bridges.islands.map((island) => (
-          <Island key={`${island.letter}/${island.island}`} part={part} island={island} sticks={sticks} />
+          <Island key={`${island.letter}/${island.island}`} part={part} island={island} stays={stays} />
         ))}
         {bridges.keys.length > bridges.islands.length && (
           <li className="nf-muted nf-small">and {bridges.keys.length - bridges.islands.length} more</li>
         )}
       </ul>
-      {!sticks && !part.locked && open > 0 && (!bridges.isOn || bridges.left > 0 || hasEmptied(part)) && (
+      {!stays && !part.locked && open > 0 && (!bridges.isOn || bridges.left > 0 || hasEmptied(part)) && (
         <Button variant="primary" className="w-100 mt-1" onClick={() => bridgeAll(part.id)}>
           Bridge every island
         </Button>
