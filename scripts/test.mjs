@@ -1,20 +1,10 @@
 // npm test: installs what the tests need and runs everything: types, linter, core, server, interface.
-import { ensureDebian, ensureNodeModules } from './lib/install.mjs';
+import { CHECKERS, ensureDebian, ensureNodeModules } from './lib/install.mjs';
 import { postgres } from './lib/postgres.mjs';
 import { bin, must, run } from './lib/run.mjs';
 
 ensureNodeModules();
-ensureDebian([
-  'postgresql',
-  'chromium',
-  'python3-ezdxf',
-  'python3-shapely',
-  'librsvg2-bin',
-  'poppler-utils',
-  'qpdf',
-  'fonts-dejavu-core',
-  'fonts-dejavu-extra',
-]);
+ensureDebian(['postgresql', 'chromium', ...CHECKERS]);
 
 const node = process.execPath;
 const failed = [];

@@ -1,20 +1,12 @@
 // npm run verify: the large verification sets in full, and the bench; writes docs/measurements.md.
 import fs from 'node:fs';
 import path from 'node:path';
-import { ensureDebian, ensureNodeModules } from './lib/install.mjs';
+import { CHECKERS, ensureDebian, ensureNodeModules } from './lib/install.mjs';
 import { local, root } from './lib/paths.mjs';
 import { bin, run } from './lib/run.mjs';
 
 ensureNodeModules();
-ensureDebian([
-  'python3-ezdxf',
-  'python3-shapely',
-  'librsvg2-bin',
-  'poppler-utils',
-  'qpdf',
-  'fonts-dejavu-core',
-  'fonts-dejavu-extra',
-]);
+ensureDebian(CHECKERS);
 fs.mkdirSync(local, { recursive: true });
 const file = path.join(local, 'figures.jsonl');
 fs.rmSync(file, { force: true });

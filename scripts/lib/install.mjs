@@ -14,7 +14,20 @@ const MARKS = {
   'librsvg2-bin': () => fs.existsSync('/usr/bin/rsvg-convert'),
   'poppler-utils': () => fs.existsSync('/usr/bin/pdftocairo'),
   qpdf: () => fs.existsSync('/usr/bin/qpdf'),
+  'fonts-dejavu-core': () => fs.existsSync('/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf'),
+  'fonts-dejavu-extra': () => fs.existsSync('/usr/share/fonts/truetype/dejavu/DejaVuSerif-Italic.ttf'),
 };
+
+/** What the independent checks need. */
+export const CHECKERS = [
+  'python3-ezdxf',
+  'python3-shapely',
+  'librsvg2-bin',
+  'poppler-utils',
+  'qpdf',
+  'fonts-dejavu-core',
+  'fonts-dejavu-extra',
+];
 
 /** Install Debian packages that are missing; without root, say the line to run. */
 export function ensureDebian(packages) {
