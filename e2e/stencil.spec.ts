@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { addLettering, computed, expect, kept, newJob, station, test } from './fixtures';
+import { addLettering, computed, expect, kept, newJob, onScreen, station, test } from './fixtures';
 
 type Placed = {
   letter: string;
@@ -27,6 +27,18 @@ const bridgeStep = async (page: Page, id: string) => {
 const panelOf = (page: Page) => page.getByRole('complementary', { name: 'Station Hold' });
 const islands = (page: Page) => page.getByRole('region', { name: 'Islands' });
 const bridges = (page: Page) => page.locator('[data-bridge]');
+
+/** A place half way up the stroke that the words begin with. */
+const inFirstStroke = async (page: Page) => {
+  const ink = await page
+    .locator('[data-member]')
+    .first()
+    .evaluate((path) => {
+      const { x, y, height } = (path as SVGGraphicsElement).getBBox();
+      return { x, y, height };
+    });
+  return onScreen(page, ink.x + 7, ink.y + ink.height / 2);
+};
 
 /** Drag something by its middle, in steps as a hand does. */
 async function drag(page: Page, what: ReturnType<Page['locator']>, dx: number, dy: number) {
@@ -116,6 +128,8 @@ test('a bridge turned, widened, added on a gap, copied and deleted; undo goes al
   await expect(islands(page).getByText('1 held · 1 will drop out')).toBeVisible();
   await page.getByRole('button', { name: 'Bridge it' }).click();
   await expect(islands(page).getByText('2 held', { exact: true })).toBeVisible();
+  await panel.getByRole('region', { name: 'Bridges' }).getByText('1', { exact: true }).first().click();
+  await expect(bridges(page)).toHaveCount(2);
 
   await islands(page)
     .getByRole('button', { name: /first O/ })
@@ -132,20 +146,23 @@ test('a bridge turned, widened, added on a gap, copied and deleted; undo goes al
   await expect.poll(async () => (await bridgeStep(page, id))?.placed[0]?.width).toBe(4.5);
 
   // Another through the other side of the ring: pressed half way up, where the stroke is.
-  const box = await page.locator('[data-member]').first().boundingBox();
   await panel.getByRole('button', { name: 'Add by hand' }).click();
-  if (!box) throw new Error('no letters');
-  await page.mouse.click(box.x + 10, box.y + box.height / 2);
+  const gap = await inFirstStroke(page);
+  await page.mouse.click(gap.x, gap.y);
   await expect.poll(async () => (await bridgeStep(page, id))?.placed.length).toBe(2);
   await expect(chosen).toHaveCount(1);
   await panel.getByRole('button', { name: 'Copy to all 2 of O' }).click();
   await expect.poll(async () => (await bridgeStep(page, id))?.placed.length).toBe(4);
   await expect(bridges(page)).toHaveCount(4);
   await page.keyboard.press('Escape');
+  await expect(chosen).toHaveCount(0);
   await islands(page)
     .getByRole('button', { name: /first O/ })
     .click();
+  await expect(chosen).toHaveCount(1);
   await page.locator('[data-sheet]').focus();
+  await page.keyboard.press('Delete');
+  // Another press has no bridge to take, and takes nothing else.
   await page.keyboard.press('Delete');
   await expect.poll(async () => (await bridgeStep(page, id))?.placed.length).toBe(3);
   await expect(bridges(page)).toHaveCount(3);
@@ -178,4 +195,42 @@ test('an emblem: lettering punched into a shape is bridged to its own stock', as
   await islands(page).getByRole('button', { name: 'Bridge every island' }).click();
   await expect(islands(page).getByText('3 held', { exact: true })).toBeVisible();
   await expect(panelOf(page).getByText('It comes off as one piece.')).toBeVisible();
+});
+
+test('ways to bridge side by side, one taken; letters too close spaced from the finding', async ({ page }) => {
+  const id = await stencil(page, 'BOOM');
+  await page.getByRole('button', { name: 'Bridge every island' }).click();
+  await page.getByRole('button', { name: 'Compare side by side' }).click();
+  const ways = page.getByRole('list', { name: 'Ways to bridge' });
+  await expect(ways.getByRole('button')).toHaveCount(6);
+  await ways.getByRole('button', { name: /2 each, upright/ }).click();
+  await expect.poll(async () => (await bridgeStep(page, id))?.direction).toBe('upright');
+  expect((await bridgeStep(page, id))?.count).toBe(2);
+  await expect(ways.getByRole('button', { name: /2 each, upright/ })).toHaveAttribute('aria-pressed', 'true');
+
+  // The least safe width is more than the webs between the letters.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await station(page, 'Compose').click();
+  await page.getByLabel('Least safe width').fill('9');
+  const spacing = page.getByRole('button', { name: 'Space the letters' });
+  await expect(spacing.first()).toBeVisible();
+  await spacing.first().click();
+  const [part] = (await kept(page, id)).document.parts as unknown as { members: { letterSpacing: number }[] }[];
+  expect(part?.members[0]?.letterSpacing).toBeGreaterThan(0.01);
+});
+
+test('a bridge by hand where nothing drops out', async ({ page }) => {
+  const id = await stencil(page, 'CC');
+  await expect(islands(page).getByText(/None: no letter encloses/)).toBeVisible();
+  await islands(page).getByRole('button', { name: 'Add by hand' }).click();
+  // Beside the letters there is no gap, and the press is waited for.
+  const beside = await onScreen(page, 180, 231);
+  await page.mouse.click(beside.x, beside.y);
+  await expect(islands(page).getByRole('button', { name: 'Press on a gap' })).toBeVisible();
+  const gap = await inFirstStroke(page);
+  await page.mouse.click(gap.x, gap.y);
+  await expect(bridges(page)).toHaveCount(1);
+  expect((await bridgeStep(page, id))?.placed[0]?.island).toBeNull();
 });

@@ -54,17 +54,21 @@ export const bridgeAll = (partId: string): void =>
     settleIslands(step);
   });
 
+/** Where no bridges were asked for yet, none are put on any island but this one. */
+function onlyOn(partId: string, key: { letter: string; island: number | null }): (step: BridgeStep) => void {
+  if (isBridged(partId)) return () => {};
+  const others = (viewOfPart(partId)?.bridges.keys ?? []).filter((other) => !sameIsland(other, key));
+  return (step) => {
+    step.placed = [];
+    step.islands = others.map(({ letter, island }) => ({ letter, island, how: 'leave', count: null }));
+  };
+}
+
 /** Bridges on one island; the others stay as they are. */
 export function bridgeOne(partId: string, key: IslandKey): void {
-  const wasOn = isBridged(partId);
-  const others = viewOfPart(partId)?.bridges.keys ?? [];
+  const start = onlyOn(partId, key);
   editBridges(partId, (step) => {
-    if (!wasOn) {
-      step.placed = [];
-      step.islands = others
-        .filter((other) => !sameIsland(other, key))
-        .map(({ letter, island }) => ({ letter, island, how: 'leave', count: null }));
-    }
+    start(step);
     letGo(step, key);
   });
 }
@@ -121,14 +125,14 @@ export function chosenBridge(view: PartView | undefined, at: AtIsland | null): B
   return view.bridges.bridges.filter((b) => sameIsland(b, at))[at.nth] ?? null;
 }
 
-/** Takes the chosen bridge out; whether there was one. */
+/** Takes the chosen bridge out; whether an island is chosen: then nothing else is taken out either. */
 export function removeChosenBridge(): boolean {
   const { atIsland, selection, station } = useBench.getState();
   const { partId } = selection;
-  if (station !== 'hold' || !partId) return false;
+  if (station !== 'hold' || !partId || !atIsland) return false;
   const view = viewOfPart(partId);
   const bridge = chosenBridge(view, atIsland);
-  if (!bridge || !view || !atIsland) return false;
+  if (!bridge || !view) return true;
   editBridges(partId, (step) => removeBridge(step, bridge, view.bridges.bridges));
   chooseIsland(atIsland.island === null ? null : { ...atIsland, nth: null });
   return true;
@@ -156,16 +160,20 @@ export function nudgeChosenBridge(dx: number, dy: number): boolean {
   return true;
 }
 
-/** Puts a bridge in where the sheet was pressed, in the selected part. */
+/** Puts a bridge in where the sheet was pressed, in the selected part; a press beside every gap is waited out. */
 export async function addBridgeAt(at: Point): Promise<void> {
   const { job, selection } = useBench.getState();
   const { partId } = selection;
-  pointAt(null);
-  if (!partId) return;
+  if (!partId) return pointAt(null);
   const placed = await computing().bridgeThrough(job, partId, at);
   if (!placed || useBench.getState().selection.partId !== partId) return;
+  pointAt(null);
   const bridges = viewOfPart(partId)?.bridges.bridges ?? [];
-  editBridges(partId, (step) => addBridge(step, placed, bridges));
+  const start = onlyOn(partId, placed);
+  editBridges(partId, (step) => {
+    start(step);
+    addBridge(step, placed, bridges);
+  });
   const nth = placed.island === null ? null : bridges.filter((b) => sameIsland(b, placed)).length;
   if (nth !== null) chooseIsland({ letter: placed.letter, island: placed.island, nth });
 }

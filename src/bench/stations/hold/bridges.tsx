@@ -58,11 +58,26 @@ const ALIKE = [
 const FINE_MM = 0.1;
 const FINE_IN_MM = 25.4 / 128;
 
+/** Puts the next bridge where the sheet is pressed. */
+export function AddByHand() {
+  const pointing = useBench((s) => s.pointing === 'bridge');
+  return (
+    <Button
+      variant="plain"
+      active={pointing}
+      aria-pressed={pointing}
+      title="Then press on a gap of a letter, on the sheet"
+      onClick={() => pointAt(pointing ? null : 'bridge')}
+    >
+      {pointing ? 'Press on a gap …' : 'Add by hand'}
+    </Button>
+  );
+}
+
 export function Bridges(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);
   const least = useBench((s) => s.job.sheet.leastWidth) ?? 0;
-  const pointing = useBench((s) => s.pointing === 'bridge');
   const { step, set, turn } = useStep(props, 'bridge');
   if (!step || sticks(part)) return null;
   const fine = unit === 'mm' ? FINE_MM : FINE_IN_MM;
@@ -114,24 +129,11 @@ export function Bridges(props: StepProps) {
       <Switch label="Lean with italics" on={step.slanted} onChange={(slanted) => set({ slanted })} />
       {!part.locked && (
         <div className={styles.buttons}>
-          <Button
-            variant="plain"
-            active={pointing}
-            aria-pressed={pointing}
-            title="Then press on a gap of a letter, on the sheet"
-            onClick={() => pointAt(pointing ? null : 'bridge')}
-          >
-            Add by hand
-          </Button>
+          <AddByHand />
           <Button variant="plain" onClick={() => turn(false)} title="What was placed by hand is kept for later">
             Take all out
           </Button>
         </div>
-      )}
-      {pointing && (
-        <p className="nf-small nf-muted" role="status">
-          Press on a gap on the sheet. Esc to leave it.
-        </p>
       )}
       <ThisIsland {...props} step={step} />
       <CompareBridges {...props} step={step} />

@@ -13,6 +13,7 @@ import type { PartView } from '@/worker/view';
 import styles from '../../bench.module.css';
 import { bridgeAll, bridgeOne, leaveIsland } from '../../bridge-edits';
 import { bringIntoSight, chooseIsland, useBench } from '../../store';
+import { AddByHand } from './bridges';
 import hold from './hold.module.css';
 
 const countWords = (n: number): string => (n === 1 ? '1 bridge' : `${n} bridges`);
@@ -107,6 +108,7 @@ export function Islands({ part, view }: { part: Part; view: PartView }) {
       <section aria-label="Islands">
         <Heading>Islands</Heading>
         <p className="nf-small nf-muted">None: no letter encloses a piece that could drop out.</p>
+        {!bridges.isOn && !part.locked && <AddByHand />}
       </section>
     ) : null;
   const open = bridges.keys.length - bridges.held;
