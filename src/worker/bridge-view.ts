@@ -105,7 +105,11 @@ function islandView(
     name,
     text: part.sources[island.label]?.text ?? '',
     box,
-    d: print(part.outlines.filter((o) => boxesMeet(o.box, letterBox) && !isStockAround(o, letterBox, part))),
+    d: print(
+      part.outlines.filter(
+        (o) => o.labels.includes(island.label) && boxesMeet(o.box, letterBox) && !isStockAround(o, letterBox, part),
+      ),
+    ),
     letterBox,
     how: notes.isOn ? island.how : 'auto',
     held: island.bridges.length,
