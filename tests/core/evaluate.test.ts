@@ -221,3 +221,24 @@ test('a cache forgets what was used longest ago', () => {
   expect(get('a')).toBe(1);
   expect(get('b')).toBe(4);
 });
+
+test('parts that differ only in place and name are each where they are, under their own names', () => {
+  const at = (id: string, x: number, y: number) =>
+    partOf([lettering('BOD', 'Poppins', { placement: { x, y } })], {
+      id,
+      keep: 'outside',
+      steps: [{ kind: 'weld' }, { kind: 'plate' }, { kind: 'bridge', width: 2 }],
+    });
+  const both = new Evaluator(wasmEngine).evaluate(jobWith([at('a', 80, 60), at('b', 190.5, 130)]), faces);
+  expect(both.parts.map((p) => p.id)).toEqual(['a', 'b']);
+  for (const [i, [id, x, y]] of ([['a', 80, 60] as const, ['b', 190.5, 130] as const] as const).entries()) {
+    const [alone] = new Evaluator(wasmEngine).evaluate(jobWith([at(id, x, y)]), faces).parts;
+    const together = both.parts[i];
+    expect(together?.outlines.length).toBe(alone?.outlines.length);
+    together?.outlines.forEach((o, k) => {
+      for (const side of ['minX', 'minY', 'maxX', 'maxY'] as const)
+        expect(o.box[side]).toBeCloseTo(alone?.outlines[k]?.box[side] ?? Number.NaN, 9);
+    });
+    expect(both.findings.filter((f) => f.partId === id)).toEqual([]);
+  }
+});

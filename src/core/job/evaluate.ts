@@ -59,7 +59,7 @@ export class Evaluator {
   private readonly orders = new ResultCache<readonly number[]>(ORDERS_HELD);
   private readonly strengths = new ResultCache<Strength>(STRENGTHS_HELD);
   // Parts are prepared about their first member, so that moving one computes nothing anew.
-  private readonly placed = new WeakMap<PreparedPart, { x: number; y: number; part: PreparedPart }>();
+  private readonly placed = new WeakMap<PreparedPart, Map<string, { x: number; y: number; part: PreparedPart }>>();
   private readonly bases = new WeakMap<PreparedPart, PreparedPart>();
   private readonly offsets = new WeakMap<PreparedPart, Point>();
   private readonly unbridged = new WeakMap<PreparedPart, PreparedPart>();
@@ -119,7 +119,7 @@ export class Evaluator {
       return parts.reaches(id, part.id) ? 'loop' : this.prepared(original, job, faces, parts);
     };
     const { x, y } = anchorOf(part, copied);
-    const { work: _work, name: _name, locked: _locked, ...shape } = part;
+    const { id: _id, work: _work, name: _name, locked: _locked, ...shape } = part;
     const members = part.members.map((member) => movedMember(member, -x, -y));
     const dependsOn = part.members.map((member) => {
       if (member.kind === 'copy') {
@@ -153,17 +153,26 @@ export class Evaluator {
       withBridges(part, unbridged, job.sheet, this.engine, this.workshops.of(unbridged)),
     );
     this.unbridged.set(base, unbridged);
-    const made = this.inPlace(base, x, y);
+    const made = this.inPlace(base, part.id, x, y);
     parts.ready.set(part.id, made);
     return made;
   }
 
-  /** A part prepared about its first member, where that member is; the same object as long as it stays there. */
-  private inPlace(base: PreparedPart, x: number, y: number): PreparedPart {
-    const last = this.placed.get(base);
+  /**
+   * A part prepared about its first member, where that member is; the same object as long as it stays there. Parts that
+   * differ in nothing but their place and name are prepared once.
+   */
+  private inPlace(base: PreparedPart, id: string, x: number, y: number): PreparedPart {
+    let places = this.placed.get(base);
+    if (!places) {
+      places = new Map();
+      this.placed.set(base, places);
+    }
+    const last = places.get(id);
     if (last && last.x === x && last.y === y) return last.part;
-    const part = movedPart(base, x, y);
-    this.placed.set(base, { x, y, part });
+    const moved = movedPart(base, x, y);
+    const part = moved.id === id ? moved : { ...moved, id };
+    places.set(id, { x, y, part });
     this.bases.set(part, base);
     this.offsets.set(part, { x, y });
     return part;
