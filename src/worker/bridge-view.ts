@@ -27,7 +27,9 @@ export type IslandView = {
   readonly d: string;
   readonly letterBox: Box;
   readonly how: BridgedIsland['how'];
+  /** How many bridges it has, and whether it hangs on the rest by them. */
   readonly held: number;
+  readonly hangs: boolean;
   readonly asked: number;
   readonly trouble: IslandTrouble | null;
   /** Widest and narrowest of its bridges in mm; 0 without. */
@@ -67,7 +69,7 @@ export function bridgesView(part: PreparedPart, print: (outlines: readonly Outli
     bridges: notes.bridges.map((b) => bridgeView(b, frames)),
     islands: shown.map((island, i) => islandView(island, names[i] as string, part, notes, figures, print)),
     keys: notes.islands.map((i) => ({ letter: i.letter, island: i.rank, text: part.sources[i.label]?.text ?? '' })),
-    held: notes.islands.filter((i) => i.bridges.length > 0).length,
+    held: notes.islands.filter((i) => i.hangs).length,
     left: notes.isOn ? notes.islands.filter((i) => i.how === 'leave').length : 0,
     readability: letters.length === 0 ? 100 : letters.reduce((sum, l) => sum + l.figure, 0) / letters.length,
   };
@@ -113,6 +115,7 @@ function islandView(
     letterBox,
     how: notes.isOn ? island.how : 'auto',
     held: island.bridges.length,
+    hangs: island.hangs,
     asked: island.asked,
     trouble: island.trouble,
     widthMm: Math.max(0, ...widths),

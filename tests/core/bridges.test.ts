@@ -497,7 +497,7 @@ describe('by hand', () => {
           });
           const part = partIn(some);
           const notes = notesOf(part);
-          const loose = notes.islands.filter((i) => i.bridges.length === 0).length;
+          const loose = notes.islands.filter((i) => !i.hangs).length;
           // A bridge across a stroke may cut it in two: that only joins stock.
           expect(part.pieces.length).toBeLessThanOrEqual(1 + loose);
           const total = part.outlines.reduce((sum, o) => sum + o.area, 0);
@@ -546,7 +546,7 @@ test('any words, size, turn and setting: one piece but for what is told, and not
     const [part] = new Evaluator(wasmEngine).evaluate(job, faces).parts;
     const notes = part?.notes.bridged;
     if (!part || !notes) continue;
-    const loose = notes.islands.filter((island) => island.bridges.length === 0);
+    const loose = notes.islands.filter((island) => !island.hangs);
     if (loose.some((island) => island.trouble === null)) bad.push(`untold: ${what}`);
     const islands = part.pieces.filter((p) => p.kind === 'island').length;
     if (islands > loose.length) bad.push(`${islands} islands, ${loose.length} told: ${what}`);

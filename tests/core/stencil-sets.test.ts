@@ -107,7 +107,7 @@ test('one piece, in a picture and to shapely, and bridges as wide as asked', () 
       if (!part?.notes.bridged) throw new Error(name);
       islands += part.notes.bridged.islands.length;
       // Every island that is not held is told, with the reason; as many pieces are to be seen.
-      const loose = part.notes.bridged.islands.filter((i) => i.bridges.length === 0);
+      const loose = part.notes.bridged.islands.filter((i) => !i.hangs);
       unheld += loose.length;
       narrowed += part.notes.bridged.bridges.filter((b) => b.isNarrowed).length;
       const { drawing, bytes } = bytesOf(filled, shown, 'svg');
@@ -149,7 +149,7 @@ test('one piece, in a picture and to shapely, and bridges as wide as asked', () 
   judged.forEach(({ pieces, widths }, i) => {
     const { name, result } = cases[i] as Case;
     const notes = result.parts[0]?.notes.bridged;
-    const loose = notes?.islands.filter((x) => x.bridges.length === 0).length ?? 0;
+    const loose = notes?.islands.filter((x) => !x.hangs).length ?? 0;
     if (pieces !== 1 + loose) bad.push(`${name}: ${pieces} pieces to shapely`);
     widths.forEach((width, k) => {
       const off = Math.abs(width - (notes?.bridges[k]?.width ?? 0));

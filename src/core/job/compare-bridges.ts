@@ -45,7 +45,7 @@ export function* bridgeVariants(
       values,
       prepared,
       bridges: notes.bridges.length,
-      unheld: notes.islands.filter((i) => i.bridges.length === 0 && i.how === 'auto').length,
+      unheld: notes.islands.filter((i) => !i.hangs && i.how === 'auto').length,
       readability: meanReadability(notes),
     };
   }

@@ -64,13 +64,13 @@ function Island({ part, island, stays }: { part: Part; island: IslandView; stays
         <LetterPicture island={island} />
         <span>
           {startSentence(shortName(island.name))}
-          <span className={island.held > 0 || stays ? hold.fine : hold.bad}>
-            {stays ? 'stays on its backing' : island.held > 0 ? heldWords(island, unit) : looseWords(island)}
+          <span className={island.hangs || stays ? hold.fine : hold.bad}>
+            {stays ? 'stays on its backing' : island.hangs ? heldWords(island, unit) : looseWords(island)}
           </span>
         </span>
       </button>
       {!stays &&
-        (island.held > 0 ? (
+        (island.hangs ? (
           <span className={hold.good} role="img" aria-label="held">
             ✓
           </span>

@@ -27,6 +27,7 @@ export function unbridgedIslands(shape: readonly Outline[], setting: BridgeGroun
       asked: 0,
       isCountAsked: false,
       bridges: [],
+      hangs: false,
       trouble: null,
     })),
     bridges: [],

@@ -11,7 +11,7 @@ import type { Edges } from './edges';
 import { countFor, type Island } from './islands';
 import { heightOf, type Levelled, levelled } from './level';
 import type { Bridge, BridgedIsland, BridgeNotes, BridgeSetting, IslandTrouble } from './notes';
-import { flareOf, type Inlay, rewire } from './rewire';
+import { besideOf, flareOf, type Inlay, rewire } from './rewire';
 import { type Candidate, candidateAt, type Site, usualAcross } from './search';
 import { edgesFor, longestAcross, NO_FRAME, siteOn } from './sites';
 import type { Span } from './span';
@@ -45,6 +45,7 @@ export class Bridging {
   private readonly edges: Edges;
   private readonly asked: number;
   private readonly least: number;
+  private readonly beside: number;
   private readonly hanging = new Hanging();
   private readonly islandNamed = new Map<string, Island>();
   private readonly held = new Map<Island, Held[]>();
@@ -71,6 +72,7 @@ export class Bridging {
     this.islands = ground.islands;
     this.asked = nothing.askedMm;
     this.least = nothing.leastMm;
+    this.beside = besideOf({ shape: step.sides, joints: step.joints });
     this.manner = JSON.stringify([this.asked, leastMm, thicknessMm, step.direction, step.sides, step.slanted]);
     this.edges = workshop.edgesFor(this.asked, () => edgesFor(this.shape, setting, this.asked));
     for (const island of this.islands) this.islandNamed.set(`${island.letter}/${island.rank}`, island);
@@ -135,6 +137,12 @@ export class Bridging {
       }
       left = later;
     }
+    for (const island of waiting) if (this.held.has(island) && !this.hangs(island)) this.trouble.set(island, 'no way');
+  }
+
+  /** Whether an island hangs on what lies around its void, by way of others or straight. */
+  private hangs(island: Island): boolean {
+    return this.hanging.find(island.outline) === this.hanging.find(island.void.outer);
   }
 
   /** Bridges by hand that fit nowhere any more are made up for; an island whose bridges were all deleted stays without. */
@@ -194,7 +202,7 @@ export class Bridging {
     for (const width of widthsFrom(this.asked, this.least)) {
       const pool = this.poolOn(island, width, count > 1).filter(may);
       const isAsked = this.isCountAsked(island);
-      choice = cheapest(this.edges, pool, count, site.standard, first, isAsked);
+      choice = cheapest(this.edges, pool, count, site.standard, first, isAsked, this.beside);
       if (choice) break;
       // Something fits, only not yet on what hangs.
       if (pool.length > 0 && !isLast) return false;
@@ -315,7 +323,7 @@ export class Bridging {
 
   private isInTheWay(candidate: Candidate): boolean {
     return (this.across.get(this.voidOf(candidate.span)) ?? []).some((c) =>
-      conflict(this.edges, c.span, candidate.span),
+      conflict(this.edges, c.span, candidate.span, this.beside),
     );
   }
 
@@ -338,6 +346,7 @@ export class Bridging {
         asked: this.howOf(island) === 'auto' ? this.countOf(island) : indices.length,
         isCountAsked: this.isCountAsked(island),
         bridges: indices,
+        hangs: this.hangs(island),
         trouble: this.trouble.get(island) ?? null,
       };
     });

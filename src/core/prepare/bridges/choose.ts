@@ -54,6 +54,7 @@ export function cheapest(
   standard: Standard,
   first: Allowed,
   isAsked: boolean,
+  beside: number,
 ): Choice | null {
   let best: Choice | null = null;
   const cheapestSingle = pool.find((c) => first(c.span));
@@ -65,7 +66,7 @@ export function cheapest(
     const key = i * pool.length + j;
     let known = meets.get(key);
     if (known === undefined) {
-      known = !conflict(edges, (pool[i] as Candidate).span, (pool[j] as Candidate).span);
+      known = !conflict(edges, (pool[i] as Candidate).span, (pool[j] as Candidate).span, beside);
       meets.set(key, known);
     }
     return known;
@@ -95,7 +96,7 @@ export function cheapest(
   };
   extend(0, 0);
   const found = best as Choice | null;
-  if (!found) return cheapest(edges, pool, count - 1, standard, first, isAsked);
+  if (!found) return cheapest(edges, pool, count - 1, standard, first, isAsked, beside);
   if (!isAsked && found.candidates.some((c) => c.cost > single.cost + SECOND_MORE)) return single;
   return found;
 }

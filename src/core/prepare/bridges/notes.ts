@@ -46,6 +46,8 @@ export type BridgedIsland = {
   /** Whether that number was set, for all or for this one. */
   readonly isCountAsked: boolean;
   readonly bridges: readonly number[];
+  /** Whether it hangs on the rest by them. */
+  readonly hangs: boolean;
   readonly trouble: IslandTrouble | null;
 };
 

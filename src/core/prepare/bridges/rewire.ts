@@ -20,6 +20,9 @@ export type Inlay = { readonly span: Span; readonly label: number; readonly flar
 /** Fillets have this radius in bridge widths; one that does not fit is halved down to a part of it. */
 const FILLET = 0.3;
 const FILLET_HALVINGS = 3;
+/** The edge is followed for so many radii, in steps of a part of one. */
+const FARTHEST = 1.5;
+const STEP = 0.4;
 /** How far the sides of a waisted bridge swing out at its ends: a share of its width, but no more than of its length. */
 const WAIST = 0.22;
 const WAIST_OF_LENGTH = 0.3;
@@ -31,6 +34,10 @@ const SNAPPED_MM = 0.01;
 /** How much wider than its waist a bridge of a width and a length is at its ends, on each side, in mm. */
 export const flareOf = (sides: Sides, width: number, length: number): number =>
   sides.shape === 'waisted' ? Math.min(WAIST * width, WAIST_OF_LENGTH * length) : 0;
+
+/** How much of the edges beside it a bridge may take for its fillets, in shares of its width. */
+export const besideOf = (sides: Sides): number =>
+  sides.shape === 'straight' && sides.joints === 'filleted' ? FARTHEST * FILLET : 0;
 
 /** A place on an outline: segment and parameter. */
 type Cut = { readonly segment: number; readonly t: number; readonly at: Point };
@@ -210,6 +217,14 @@ function sideBetween(edges: Edges, span: Span, a: End, b: End, sides: Sides, sag
   return { from: one?.cut ?? from, to: other?.cut ?? to, segments };
 }
 
+/** No less than the length of a segment: that of its control polygon. */
+function roughLength(s: Segment): number {
+  if (s.kind === 'arc') return Math.abs(s.sweep) * Math.hypot(s.x0 - s.cx, s.y0 - s.cy);
+  if (s.kind === 'line') return Math.hypot(s.x1 - s.x0, s.y1 - s.y0);
+  const [bx, by] = s.kind === 'cubic' ? [s.bx, s.by] : [s.ax, s.ay];
+  return Math.hypot(s.ax - s.x0, s.ay - s.y0) + Math.hypot(bx - s.ax, by - s.ay) + Math.hypot(s.x1 - bx, s.y1 - by);
+}
+
 type Fillet = { readonly cut: Cut; readonly centre: Point; readonly onSide: Point };
 
 /** The shorter arc about a centre from one point to another. */
@@ -248,17 +263,19 @@ function fillet(
   let walked = 0;
   const startOff = off(segments[index] as Segment, t);
   if (startOff >= 0) return null;
-  while (walked < 3 * radius) {
+  while (walked < FARTHEST * radius) {
     const s = segments[index] as Segment;
     const end = ahead ? 1 : 0;
-    const STEPS = 6;
     const begin = t;
-    for (let k = 1; k <= STEPS; k++) {
-      const next = begin + ((end - begin) * k) / STEPS;
+    // Steps short against the radius, however long the segment is: the first place is the one beside the cut.
+    const steps = Math.max(2, Math.ceil(roughLength(s) / (STEP * radius)));
+    for (let k = 1; k <= steps && walked < FARTHEST * radius; k++) {
+      const next = begin + ((end - begin) * k) / steps;
       const [p, q] = [pointAt(s, t), pointAt(s, next)];
       walked += Math.hypot(q.x - p.x, q.y - p.y);
       if (off(s, next) >= 0) {
         const root = rootBetween((x) => off(s, x), t, next);
+        if (walked > FARTHEST * radius) return null;
         // What would be left of the segment beside it must be worth one.
         const touch = pointAt(s, root);
         const node = pointAt(s, end);
@@ -274,6 +291,7 @@ function fillet(
       }
       t = next;
     }
+    if (t !== end) return null;
     const joint = tangentAt(s, end);
     index = (index + (ahead ? 1 : segments.length - 1)) % segments.length;
     const on = tangentAt(segments[index] as Segment, ahead ? 0 : 1);
