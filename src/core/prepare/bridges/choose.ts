@@ -22,7 +22,7 @@ export function widthsFrom(width: number, least: number): number[] {
 
 /** Good places on an island and those just opposite the best of them. */
 export function poolFor(edges: Edges, site: Site, several: boolean): Candidate[] {
-  const pool = candidatesFor(edges, site);
+  const pool = candidatesFor(edges, site, several);
   if (!several) return pool;
   const opposite = pool.slice(0, OPPOSITES).flatMap((c) => {
     const found = oppositeOf(edges, site, c);

@@ -36,6 +36,8 @@ const OWN_DEG = 62;
 const OWN_NEAR_DEG = 12;
 /** Places within a width of each other compete; this many are refined. */
 const REFINED = 5;
+/** Refining gains less than this. */
+const HOPELESS = 0.5;
 const ROUNDS = 26;
 const SETTLED_MM = 0.004;
 
@@ -83,8 +85,11 @@ export function usualAcross(edges: Edges, outline: number, longest: number): num
   return ways[Math.floor(USUAL * ways.length)] ?? Infinity;
 }
 
-/** Candidates that are the best about where they lie, the cheapest first. */
-export function candidatesFor(edges: Edges, site: Site): Candidate[] {
+/**
+ * Candidates that are the best about where they lie, the cheapest first. For a single bridge those that refining can hardly
+ * make the best are left as they are.
+ */
+export function candidatesFor(edges: Edges, site: Site, several: boolean): Candidate[] {
   const whole = edges.length[site.island] as number;
   const step = Math.max(whole / PLACES, site.width * CLOSEST);
   const count = Math.max(8, Math.ceil(whole / step));
@@ -103,8 +108,14 @@ export function candidatesFor(edges: Edges, site: Site): Candidate[] {
     return [c];
   });
   peaks.sort((a, b) => a.cost - b.cost);
-  const refined = peaks.slice(0, REFINED).map((c) => refine(edges, site, c, whole / count, ways));
-  return [...refined, ...peaks.slice(REFINED)].sort((a, b) => a.cost - b.cost || a.at - b.at);
+  let least = Infinity;
+  const refined = peaks.map((c, i) => {
+    if (i >= REFINED || (!several && c.cost > least + HOPELESS)) return c;
+    const found = refine(edges, site, c, whole / count, ways);
+    least = Math.min(least, found.cost);
+    return found;
+  });
+  return refined.sort((a, b) => a.cost - b.cost || a.at - b.at);
 }
 
 function bestWay(edges: Edges, site: Site, at: number, ways: readonly Point[] | null): Candidate | null {
