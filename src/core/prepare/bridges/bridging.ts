@@ -403,7 +403,7 @@ export class Bridging {
       isNarrowed: held.width < asked - 1e-6,
       placed: held.placed,
       own: { ...applyMatrix(back, span.from.middle), turn: (Math.atan2(way.y, way.x) * 180) / Math.PI },
-      areaMm2: (held.width * (span.sides[0] + span.sides[1])) / 2,
+      areaMm2: span.area * (held.width / span.width),
       toCornerMm: Math.min(...span.from.toCorners, ...span.to.toCorners),
     };
   }

@@ -36,6 +36,8 @@ export type Span = {
   /** Its length in the middle and along its two sides (u > 0, u < 0). */
   readonly length: number;
   readonly sides: readonly [number, number];
+  /** Area of the void that it covers, in mm². */
+  readonly area: number;
 };
 
 /** Edges steeper than this against the span would leave slivers: cosine of the angle between them. */
@@ -146,7 +148,9 @@ export function spanAt(
   const left = edges.voidLeft ? to.lastV - from.firstV : to.firstV - from.lastV;
   const right = edges.voidLeft ? to.firstV - from.lastV : to.lastV - from.firstV;
   if (left <= 0 || right <= 0) return null;
-  return { from: startLanding, to: endLanding, way, width, length: hit.distance, sides: [left, right] };
+  // Both sections run from one side to the other, in opposite ways.
+  const area = Math.abs(areaUnder(a) + areaUnder(b));
+  return { from: startLanding, to: endLanding, way, width, length: hit.distance, sides: [left, right], area };
 }
 
 type Frame = { readonly ox: number; readonly oy: number; readonly dx: number; readonly dy: number };
@@ -235,6 +239,14 @@ function walk(
     from = { x, y };
     u = next;
   }
+}
+
+/** The area between a section and v = 0, positive where it runs towards greater u. */
+function areaUnder({ u, v }: Section): number {
+  let sum = 0;
+  for (let i = 1; i < u.length; i++)
+    sum += (((u[i] as number) - (u[i - 1] as number)) * ((v[i] as number) + (v[i - 1] as number))) / 2;
+  return sum;
 }
 
 /** The least (`sign` 1) or greatest (−1) v of a section between two u; of its middle when it has nothing there. */
