@@ -88,7 +88,7 @@ test('no place tried one by one is better than the one that is chosen', () => {
     note,
   });
   figure({
-    name: 'The same, worst',
+    name: 'Cost of the place chosen against the best of all tried, worst',
     value: worst?.ratio ?? Infinity,
     digits: 3,
     aim: { most: 1.05 },
