@@ -13,6 +13,7 @@ import {
   settleIslands,
 } from '@/core/job/bridges';
 import { stepIn } from '@/core/job/steps';
+import { LIMITS } from '@/core/limits';
 import type { BridgeView } from '@/worker/bridge-view';
 import { computing } from '@/worker/client';
 import type { PartView } from '@/worker/view';
@@ -60,7 +61,9 @@ function onlyOn(partId: string, key: { letter: string; island: number | null }):
   const others = (viewOfPart(partId)?.bridges.keys ?? []).filter((other) => !sameIsland(other, key));
   return (step) => {
     step.placed = [];
-    step.islands = others.map(({ letter, island }) => ({ letter, island, how: 'leave', count: null }));
+    step.islands = others
+      .slice(0, LIMITS.islands)
+      .map(({ letter, island }) => ({ letter, island, how: 'leave', count: null }));
   };
 }
 
@@ -101,6 +104,9 @@ export function copyToSameLetters(partId: string, key: IslandKey): void {
   editBridges(partId, (step) => copyToSame(step, key, same, view.bridges));
 }
 
+const within = (capitals: number): number =>
+  Math.max(-LIMITS.bridgeCapitals, Math.min(LIMITS.bridgeCapitals, capitals));
+
 /** Change a bridge, one of those given as they lay on the sheet; its island is taken in hand first. */
 export function placeBridge(
   partId: string,
@@ -113,7 +119,11 @@ export function placeBridge(
     partId,
     (step) => {
       const placed = inHand(step, bridge, bridges);
-      if (placed) recipe(placed);
+      if (!placed) return;
+      recipe(placed);
+      // However far it was dragged, it stays where a document can hold it.
+      placed.x = within(placed.x);
+      placed.y = within(placed.y);
     },
     merge,
   );
@@ -165,7 +175,10 @@ export async function addBridgeAt(at: Point): Promise<void> {
   const { job, selection } = useBench.getState();
   const { partId } = selection;
   if (!partId) return pointAt(null);
-  const placed = await computing().bridgeThrough(job, partId, at);
+  // What keeps the worker from answering is said by the evaluation of the document.
+  const placed = await computing()
+    .bridgeThrough(job, partId, at)
+    .catch(() => null);
   if (!placed || useBench.getState().selection.partId !== partId) return;
   pointAt(null);
   const bridges = viewOfPart(partId)?.bridges.bridges ?? [];

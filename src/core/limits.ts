@@ -29,6 +29,8 @@ export const LIMITS = {
   /** Bridges of one island, and bridges of one part placed by hand. */
   bridgesOfIsland: 4,
   bridgesPlaced: 2_000,
+  /** How far from its letter's origin a bridge may be kept, in capital heights. */
+  bridgeCapitals: 1_000,
   /** Farthest offset, border and the like, in mm. */
   offsetMostMm: 200,
   /** Operations in a job. */

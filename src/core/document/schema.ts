@@ -315,8 +315,11 @@ const placedBridgeSchema = z.strictObject({
     z.int().min(0).max(LIMITS.islands).nullable().default(null),
     'Which island of that letter it holds; null: it holds none and crosses the gap nearest to it.',
   ),
-  x: about(z.number().min(-1000).max(1000), 'Where it starts, in capital heights from the letter’s origin.'),
-  y: about(z.number().min(-1000).max(1000), 'The same upwards from the baseline.'),
+  x: about(
+    z.number().min(-LIMITS.bridgeCapitals).max(LIMITS.bridgeCapitals),
+    'Where it starts, in capital heights from the letter’s origin.',
+  ),
+  y: about(z.number().min(-LIMITS.bridgeCapitals).max(LIMITS.bridgeCapitals), 'The same upwards from the baseline.'),
   turn: about(
     z.number().min(-360).max(360).nullable().default(null),
     'Its direction in the letter in degrees; null: square to the gap, or as the step says.',

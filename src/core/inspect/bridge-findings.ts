@@ -78,7 +78,7 @@ export function bridgeFindings(part: Part, prepared: PreparedPart, job: Job): Dr
     );
   });
   const hairs = notes.hairs.map(({ at, width }): Draft => {
-    const sentence = `A piece of ${partTitle(part)} hangs on ${length(width)} of stock here; it is cut free and bridged.`;
+    const sentence = `A piece of ${partTitle(part)} hangs on ${length(width)} of stock here; it is cut free, to be held by a bridge.`;
     const box = { minX: at.x, minY: at.y, maxX: at.x, maxY: at.y };
     return draft('hair', 'note', 'hold', sentence, { partId: part.id, box, detail: part.id });
   });
