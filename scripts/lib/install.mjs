@@ -15,6 +15,8 @@ const MARKS = {
   'poppler-utils': () => fs.existsSync('/usr/bin/pdftocairo'),
   qpdf: () => fs.existsSync('/usr/bin/qpdf'),
   'fonts-dejavu-core': () => fs.existsSync('/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf'),
+  'librsvg2-tests': () => fs.existsSync('/usr/libexec/installed-tests/RSVG/fixtures/reftests/svg1.1'),
+  'bootstrap-icons': () => fs.existsSync('/usr/share/bootstrap-icons/svg'),
   'fonts-dejavu-extra': () => fs.existsSync('/usr/share/fonts/truetype/dejavu/DejaVuSerif-Italic.ttf'),
 };
 
@@ -27,6 +29,8 @@ export const CHECKERS = [
   'qpdf',
   'fonts-dejavu-core',
   'fonts-dejavu-extra',
+  'librsvg2-tests',
+  'bootstrap-icons',
 ];
 
 /** Install Debian packages that are missing; without root, say the line to run. */

@@ -50,6 +50,35 @@ export const LIMITS = {
   /** Tolerance for curves made into arcs, in mm. */
   arcToleranceLeastMm: 0.001,
   arcToleranceMostMm: 1,
+  /** Size of a drawing that is brought in, in bytes; the same once it is unpacked. */
+  drawingBytes: 64 * 1024 * 1024,
+  /** Elements of a drawing, those it repeats included, and how deep they may lie in each other. */
+  drawnElements: 500_000,
+  drawnDepth: 256,
+  /** How deep markup may go before reading stops altogether: resolving names takes longer with every level. */
+  markupDepth: 4_000,
+  /** Times a drawing may use a shape or block again. */
+  usedShapes: 20_000,
+  /** Lines and curves of a drawing. */
+  drawnSegments: 1_000_000,
+  /** Lines of words in a drawing that are set; characters of words that are looked at. */
+  drawnTexts: 1_000,
+  drawnWords: 4 * 1024 * 1024,
+  /** Groups of a drawing that are told apart, and sentences about it. */
+  drawnGroups: 400,
+  drawnNotes: 20,
+  /** How far from the origin a drawing may reach, in mm. */
+  drawnLengthMm: 100_000,
+  /** Faults in the markup of a file after which reading stops. */
+  markupFaults: 1_000,
+  /** Entities of a document type and their characters in all. */
+  entities: 64,
+  entityCharacters: 65_536,
+  /** Rules of a style sheet; rules times elements that are tried. */
+  styleRules: 5_000,
+  styleTests: 20_000_000,
+  /** Lengths in the pattern of a dashed line. */
+  dashes: 32,
   /** Bytes of a job's picture as JSON. */
   pictureBytes: 400 * 1024,
 } as const;

@@ -47,3 +47,9 @@ export function nearestColourIndex(colour: string): number {
   }
   return best;
 }
+
+/** "#rrggbb" of a numbered colour; black for numbers without one. */
+export function colourOfIndex(index: number): string {
+  const [r, g, b] = PALETTE.get(index) ?? [0, 0, 0];
+  return `#${[r, g, b].map((v) => v.toString(16).padStart(2, '0')).join('')}`;
+}

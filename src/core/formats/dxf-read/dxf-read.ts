@@ -1,0 +1,342 @@
+/** Reading DXF, text or binary, R12 and later, into the neutral drawing. */
+import { transformPath } from '../../geometry/path';
+import { compose, scaling } from '../../geometry/point';
+import { LIMITS } from '../../limits';
+import { colourOfIndex } from '../dxf-colour';
+import { Finder, type Found, type Reading, ReadingStops, type ReadProgress, type SizeClaim } from '../found';
+import { Entity } from './entity';
+import { drawEntity } from './outlines';
+import { after, moved, objectSpace, type Space, scaled, turned, UP, WORLD } from './space';
+import { binaryTags, decoderFor, isBinaryDxf, type TagSource, textTags } from './tags';
+import { wordsOf } from './words';
+
+const INCH = 25.4;
+
+/** What the numbers of $INSUNITS stand for. */
+const UNITS: ReadonlyMap<number, readonly [name: string, mm: number]> = new Map([
+  [1, ['inches', INCH]],
+  [2, ['feet', 12 * INCH]],
+  [4, ['millimetres', 1]],
+  [5, ['centimetres', 10]],
+  [6, ['metres', 1000]],
+  [8, ['microinches', INCH / 1e6]],
+  [9, ['thousandths of an inch', INCH / 1000]],
+  [10, ['yards', 36 * INCH]],
+  [13, ['micrometres', 0.001]],
+  [14, ['decimetres', 100]],
+]);
+
+const RELEASES: Readonly<Record<string, string>> = {
+  AC1009: 'R12',
+  AC1012: 'R13',
+  AC1014: 'R14',
+  AC1015: '2000',
+  AC1018: '2004',
+  AC1021: '2007',
+  AC1024: '2010',
+  AC1027: '2013',
+  AC1032: '2018',
+};
+
+/** Entities that are not outlines, in the user's words. */
+const NOT_OUTLINES: Readonly<Record<string, string>> = {
+  POINT: 'points',
+  DIMENSION: 'dimensions',
+  ARC_DIMENSION: 'dimensions',
+  LEADER: 'leaders',
+  MULTILEADER: 'leaders',
+  MLEADER: 'leaders',
+  XLINE: 'endless lines',
+  RAY: 'endless lines',
+  IMAGE: 'pictures',
+  WIPEOUT: 'covers',
+  '3DSOLID': 'solids',
+  REGION: 'solids and regions',
+  BODY: 'solids',
+  SURFACE: 'surfaces',
+  MESH: 'meshes',
+  POLYLINE: 'meshes',
+  MLINE: 'multiple lines',
+  ACAD_TABLE: 'tables',
+  TOLERANCE: 'tolerance frames',
+  OLE2FRAME: 'pieces of other documents',
+  SHAPE: 'shapes from shape files',
+};
+/** Entities that mean nothing here. */
+const SILENT = new Set(['VIEWPORT', 'ATTDEF', 'SEQEND', 'ENDBLK', 'LIGHT', 'SUN']);
+
+/** How far fitted curves may stray, in mm. */
+const FIT_MM = 0.001;
+
+type LayerEntry = { readonly colour: string; readonly hidden: boolean };
+type Block = {
+  readonly base: readonly [number, number, number];
+  readonly entities: Entity[];
+  readonly external: boolean;
+};
+/** What an entity takes over from the insert it is drawn by. */
+type Owner = { readonly layer: string; readonly colour: string };
+
+const OWN_COLOUR: Owner = { layer: '0', colour: '#000000' };
+const BY_BLOCK = 0;
+const BY_LAYER = 256;
+
+export function readDxf(bytes: Uint8Array, progress: ReadProgress = () => {}): Reading {
+  const isBinary = isBinaryDxf(bytes);
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, HEAD_BYTES));
+  // In a binary file words end in a zero, so that the same search does.
+  const version = /\$ACADVER[\s\0]+1?[\s\0]*\0?(AC\d{4})/.exec(head)?.[1] ?? 'AC1009';
+  const page = /\$DWGCODEPAGE[\s\0]+3?[\s\0]*\0?(\w+)/.exec(head)?.[1] ?? '';
+  if (!isBinary && !/^\uFEFF?(?:ï»¿)?\s*(?:999\s[^\n]*\n\s*)*0\s*\r?\n\s*SECTION/.test(head))
+    return { ok: false, sentence: 'This is no DXF drawing: it does not begin with a section.' };
+  const decoder = decoderFor(version, page);
+  const tags = isBinary ? binaryTags(bytes, decoder) : textTags(decoder.decode(bytes).replace(/^\uFEFF/, ''));
+  const reader = new DxfReader(tags, progress);
+  try {
+    reader.read();
+  } catch (stop) {
+    if (!(stop instanceof ReadingStops)) throw stop;
+    reader.finder.note(stop.message);
+  }
+  progress(1);
+  const release = RELEASES[version] ?? '';
+  return { ok: true, found: reader.found(`DXF${release ? ` ${release}` : ''}${isBinary ? ', binary' : ''}`) };
+}
+
+/** Told apart by a function, because the entity is set in others. */
+const openIs = (open: Entity | null, type: string): boolean => open?.type === type;
+
+const DRAWN_SECTIONS = new Set(['TABLES', 'BLOCKS', 'ENTITIES']);
+/** Codes that say nothing about a shape: handles, owners, class names, line types, data of other programs. */
+const IDLE = new Set([5, 6, 39, 48, 100, 102, 105, 330, 347, 348, 360, 370, 390, 410]);
+const isIdle = (code: number): boolean => code >= 1000 || IDLE.has(code);
+
+/** How much of a file is searched for its version. */
+const HEAD_BYTES = 65_536;
+
+class DxfReader {
+  readonly finder = new Finder();
+  private readonly layers = new Map<string, LayerEntry>();
+  private readonly blocks = new Map<string, Block>();
+  private insertUnits = 0;
+  private used = 0;
+  private entities = 0;
+  private sawEnd = false;
+
+  constructor(
+    private readonly tags: TagSource,
+    private readonly progress: ReadProgress,
+  ) {}
+
+  found(format: string): Found {
+    return this.finder.found(format, this.claim, null);
+  }
+
+  private get claim(): SizeClaim {
+    const [unit, mmPerUnit] = UNITS.get(this.insertUnits) ?? ['millimetres', 1];
+    return { unit, mmPerUnit, stated: UNITS.has(this.insertUnits) };
+  }
+
+  /** Walk the sections. Inserts of blocks that are not known yet wait for the end. */
+  read(): void {
+    const { tags } = this;
+    const waiting: Entity[] = [];
+    let section = '';
+    let begun: { type: string; codes: number[]; values: (string | number)[] } | null = null;
+    let variable = '';
+    let block: Block | null = null;
+    let open: Entity | null = null;
+    let count = 0;
+    const keep = (e: Entity) => {
+      if (++this.entities > LIMITS.drawnElements)
+        throw new ReadingStops(
+          `The drawing has more than ${LIMITS.drawnElements.toLocaleString('en')} entities; what comes after them was left out.`,
+        );
+      if (section === 'BLOCKS') block?.entities.push(e);
+      else if (e.type === 'INSERT' && !this.blocks.has(e.words(2).toUpperCase())) waiting.push(e);
+      else this.draw(e, WORLD, OWN_COLOUR, new Set());
+    };
+    const finishOpen = () => {
+      const done = open;
+      open = null;
+      if (done) keep(done);
+    };
+    /** An entity that is complete. */
+    const end = () => {
+      if (!begun) return;
+      const e = new Entity(begun.type, begun.codes, begun.values);
+      begun = null;
+      if (section === 'TABLES' && e.type === 'LAYER') this.takeLayer(e);
+      if (section !== 'BLOCKS' && section !== 'ENTITIES') return;
+      if (e.type === 'BLOCK') {
+        block = {
+          base: [e.number(10, 0), e.number(20, 0), e.number(30, 0)],
+          entities: [],
+          external: (e.number(70, 0) & 4) !== 0,
+        };
+        this.blocks.set(e.words(2).toUpperCase(), block);
+      } else if (e.type === 'ENDBLK') {
+        finishOpen();
+        block = null;
+      } else if (open && (e.type === 'VERTEX' || e.type === 'ATTRIB')) open.parts.push(e);
+      else {
+        finishOpen();
+        if (e.type === 'POLYLINE' || (e.type === 'INSERT' && e.number(66, 0) === 1)) open = e;
+        else if (e.type !== 'SEQEND') keep(e);
+      }
+    };
+    while (tags.next()) {
+      const { code, value } = tags;
+      if ((++count & 0xffff) === 0) this.progress(tags.share());
+      if (code === 0) {
+        end();
+        const type = String(value).trim();
+        if (type === 'EOF') {
+          this.sawEnd = true;
+          break;
+        }
+        if (type === 'ENDSEC') {
+          finishOpen();
+          section = '';
+        }
+        begun = { type, codes: [], values: [] };
+        continue;
+      }
+      if (begun && begun.type === 'SECTION' && code === 2) {
+        section = String(value).trim();
+        begun = null;
+      } else if (section === 'HEADER') {
+        if (code === 9) variable = String(value).trim();
+        else if (variable === '$INSUNITS' && code === 70) this.insertUnits = Number(value);
+      } else if (begun && DRAWN_SECTIONS.has(section) && !isIdle(code)) {
+        begun.codes.push(code);
+        begun.values.push(value);
+      }
+    }
+    // What is whole in a file that breaks off is drawn; of a polyline nobody knows how it went on.
+    if (!this.sawEnd) {
+      const isCut = openIs(open, 'POLYLINE');
+      if (isCut) open = null;
+      this.takeDamage(isCut || (begun !== null && DRAWN_SECTIONS.has(section) && section !== 'TABLES'));
+    }
+    finishOpen();
+    for (const e of waiting) this.draw(e, WORLD, OWN_COLOUR, new Set());
+  }
+
+  private takeDamage(inEntity: boolean): void {
+    const fault = this.tags.fault ?? 'breaks off before its end';
+    this.finder.note(`The file ${fault}; what came before was read.`);
+    if (inEntity) this.finder.unread('shapes cut off by the damage');
+  }
+
+  private takeLayer(e: Entity): void {
+    const index = e.number(62, 7);
+    const isFrozen = (e.number(70, 0) & 1) !== 0;
+    const colour = e.has(420) ? trueColour(e.number(420, 0)) : colourOfIndex(Math.abs(index));
+    this.layers.set(e.words(2).toUpperCase(), { colour, hidden: index < 0 || isFrozen });
+  }
+
+  private draw(e: Entity, space: Space, owner: Owner, within: ReadonlySet<Block>): void {
+    if (SILENT.has(e.type)) return;
+    if (e.number(67, 0) === 1) {
+      this.finder.unread('shapes on layout pages');
+      return;
+    }
+    const name = e.words(8, '0');
+    const layer = name === '0' ? owner.layer : name;
+    const entry = this.layers.get(layer.toUpperCase());
+    if (e.number(60, 0) === 1 || entry?.hidden) {
+      this.finder.unread('shapes that are switched off');
+      return;
+    }
+    const colour = this.colourOf(e, entry, owner);
+    if (e.type === 'INSERT') {
+      this.insert(e, space, { layer, colour }, within);
+      return;
+    }
+    if (e.type === 'TEXT' || e.type === 'MTEXT' || e.type === 'ATTRIB') {
+      if (e.type === 'ATTRIB' && (e.number(70, 0) & 1) !== 0) return;
+      const { mmPerUnit } = this.claim;
+      for (const words of wordsOf(e, space))
+        this.finder.text({
+          ...words,
+          matrix: compose(words.matrix, scaling(mmPerUnit)),
+          group: this.finder.groupOf(layer, colour, true),
+        });
+      return;
+    }
+    const drawn = drawEntity(e, space, FIT_MM / this.claim.mmPerUnit);
+    if (!drawn) {
+      this.finder.unread(NOT_OUTLINES[e.type] ?? `entities called “${e.type.slice(0, 40)}”`);
+      return;
+    }
+    if (e.number(43, 0) > 0 || (e.number(40, 0) > 0 && /POLYLINE/.test(e.type)))
+      this.finder.unread('widths of lines, read as their middle');
+    const m = scaling(this.claim.mmPerUnit);
+    const paths = drawn.paths.filter((p) => p.segments.length > 0).map((p) => transformPath(p, m));
+    if (paths.length === 0) {
+      this.finder.unread('shapes without size');
+      return;
+    }
+    this.finder.shape({
+      paths,
+      group: this.finder.groupOf(layer, colour, drawn.filled),
+      fill: drawn.filled ? { colour, rule: 'evenodd' } : null,
+      stroke: drawn.filled ? null : { ...HAIRLINE, colour },
+      clips: [],
+    });
+  }
+
+  private colourOf(e: Entity, layer: LayerEntry | undefined, owner: Owner): string {
+    if (e.has(420)) return trueColour(e.number(420, 0));
+    const index = e.number(62, BY_LAYER);
+    if (index === BY_BLOCK) return owner.colour;
+    return index === BY_LAYER ? (layer?.colour ?? '#000000') : colourOfIndex(Math.abs(index));
+  }
+
+  /** A block in rows and columns. Nothing can contain itself, and how often blocks are drawn in all is limited. */
+  private insert(e: Entity, space: Space, owner: Owner, within: ReadonlySet<Block>): void {
+    const block = this.blocks.get(e.words(2).toUpperCase());
+    if (!block) {
+      this.finder.unread('uses of blocks that are not there');
+      return;
+    }
+    if (block.external) {
+      this.finder.unread('drawings that are kept in other files');
+      return;
+    }
+    if (within.has(block)) {
+      this.finder.unread('blocks that contain themselves');
+      return;
+    }
+    if (within.size >= LIMITS.drawnDepth) {
+      this.finder.unread(`blocks more than ${LIMITS.drawnDepth} levels deep`);
+      return;
+    }
+    const [sx, sy, sz] = [e.number(41, 1), e.number(42, 1), e.number(43, 1)];
+    const turn = turned(e.number(50, 0));
+    const at = e.vector(10, [0, 0, 0]);
+    const own = after(objectSpace(e.vector(210, UP)), space);
+    const columns = Math.max(1, Math.floor(e.number(70, 1)));
+    const rows = Math.max(1, Math.floor(e.number(71, 1)));
+    const inside = new Set(within).add(block);
+    for (let row = 0; row < rows; row++)
+      for (let column = 0; column < columns; column++) {
+        if (++this.used > LIMITS.usedShapes)
+          throw new ReadingStops(
+            `The drawing uses blocks more than ${LIMITS.usedShapes.toLocaleString('en')} times; what comes after that was left out.`,
+          );
+        const step = moved([column * e.number(44, 0), row * e.number(45, 0), 0]);
+        const [bx, by, bz] = block.base;
+        let to = after(moved([-bx, -by, -bz]), scaled(sx, sy, sz));
+        to = after(after(to, step), turn);
+        to = after(after(to, moved(at)), own);
+        for (const entity of block.entities) this.draw(entity, to, owner, inside);
+      }
+    for (const attribute of e.parts) this.draw(attribute, space, owner, within);
+  }
+}
+
+const HAIRLINE = { widthMm: 0.1, cap: 'round', join: 'round', miter: 4, dashesMm: [], dashOffsetMm: 0 } as const;
+
+const trueColour = (value: number): string => `#${(value & 0xffffff).toString(16).padStart(6, '0')}`;

@@ -1,0 +1,165 @@
+/**
+ * The tags of a DXF file, text or binary: a group code and a value each. A value is a number or words by its code, as the
+ * published DXF reference has it.
+ */
+
+/** Walks the tags of a file; `next` is false at the end, and `fault` says why when that came too early. */
+export type TagSource = {
+  readonly next: () => boolean;
+  code: number;
+  value: string | number;
+  fault: string | null;
+  /** 0 to 1. */
+  readonly share: () => number;
+};
+
+const isReal = (code: number): boolean =>
+  (code >= 10 && code <= 59) ||
+  (code >= 110 && code <= 149) ||
+  (code >= 210 && code <= 239) ||
+  (code >= 460 && code <= 469) ||
+  (code >= 1010 && code <= 1059);
+
+const isShort = (code: number): boolean =>
+  (code >= 60 && code <= 79) ||
+  (code >= 170 && code <= 179) ||
+  (code >= 270 && code <= 289) ||
+  (code >= 370 && code <= 389) ||
+  (code >= 400 && code <= 409) ||
+  (code >= 1060 && code <= 1070);
+
+const isLong = (code: number): boolean =>
+  (code >= 90 && code <= 99) || (code >= 420 && code <= 429) || (code >= 440 && code <= 459) || code === 1071;
+
+const isNumber = (code: number): boolean =>
+  isReal(code) || isShort(code) || isLong(code) || (code >= 160 && code <= 169) || (code >= 290 && code <= 299);
+
+const CARRIAGE_RETURN = 13;
+
+/** Tags of a text file: a line with the code, a line with the value. */
+export function textTags(text: string): TagSource {
+  let at = 0;
+  let line = 0;
+  const end = text.length;
+  let from = 0;
+  let to = 0;
+  const readLine = (): boolean => {
+    if (at >= end) return false;
+    from = at;
+    to = text.indexOf('\n', at);
+    if (to < 0) to = end;
+    at = to + 1;
+    if (to > from && text.charCodeAt(to - 1) === CARRIAGE_RETURN) to--;
+    line++;
+    return true;
+  };
+  const source = {
+    code: 0,
+    value: '' as string | number,
+    fault: null as string | null,
+    share: () => (end === 0 ? 1 : at / end),
+    next(): boolean {
+      if (!readLine()) return false;
+      const written = text.slice(from, to).trim();
+      if (written === '' && at >= end) return false;
+      const code = /^-?\d{1,4}$/.test(written) ? Number(written) : Number.NaN;
+      if (Number.isNaN(code)) {
+        source.fault = `is damaged at line ${line.toLocaleString('en')}`;
+        return false;
+      }
+      if (!readLine()) {
+        source.fault = `breaks off at line ${line.toLocaleString('en')}`;
+        return false;
+      }
+      source.code = code;
+      source.value = isNumber(code) ? numberFrom(text.slice(from, to)) : text.slice(from, to);
+      return true;
+    },
+  };
+  return source;
+}
+
+const numberFrom = (text: string): number => (text.trim() === '' ? Number.NaN : Number(text));
+
+/** What a binary file starts with, after the name of the program that wrote it. */
+const BINARY_MARK = ' Binary DXF\r\n\x1a\0';
+const BINARY_START = 22;
+
+export const isBinaryDxf = (bytes: Uint8Array): boolean => {
+  const first = BINARY_START - BINARY_MARK.length;
+  if (bytes.length < BINARY_START) return false;
+  for (let i = 0; i < BINARY_MARK.length; i++) if (bytes[first + i] !== BINARY_MARK.charCodeAt(i)) return false;
+  return true;
+};
+
+/** Tags of a binary file. Codes are one byte (255 leads in two more) before R13 and two since. */
+export function binaryTags(bytes: Uint8Array, decoder: TextDecoder): TagSource {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const wide = bytes[BINARY_START + 1] === 0;
+  let at = BINARY_START;
+  const words = (): string => {
+    const stop = bytes.indexOf(0, at);
+    if (stop < 0) throw new RangeError('cut');
+    const text = decoder.decode(bytes.subarray(at, stop));
+    at = stop + 1;
+    return text;
+  };
+  const chunk = (): string => {
+    at += 1 + view.getUint8(at);
+    if (at > bytes.length) throw new RangeError('cut');
+    return '';
+  };
+  const take = <T>(value: T, size: number): T => {
+    at += size;
+    return value;
+  };
+  const codeHere = (): number => {
+    if (wide) return take(view.getInt16(at, true), 2);
+    const short = take(view.getUint8(at), 1);
+    return short === 255 ? take(view.getInt16(at, true), 2) : short;
+  };
+  const readValue = (code: number): string | number => {
+    if (isReal(code)) return take(view.getFloat64(at, true), 8);
+    if (isShort(code)) return take(view.getInt16(at, true), 2);
+    if (isLong(code)) return take(view.getInt32(at, true), 4);
+    if (code >= 160 && code <= 169) return Number(take(view.getBigInt64(at, true), 8));
+    if (code >= 290 && code <= 299) return take(view.getUint8(at), 1);
+    if ((code >= 310 && code <= 319) || code === 1004) return chunk();
+    return words();
+  };
+  const source = {
+    code: 0,
+    value: '' as string | number,
+    fault: null as string | null,
+    share: () => at / bytes.length,
+    next(): boolean {
+      if (at >= bytes.length) return false;
+      try {
+        const code = codeHere();
+        if (code < 0 || code > 1071) {
+          source.fault = 'is damaged';
+          return false;
+        }
+        source.value = readValue(code);
+        source.code = code;
+        return true;
+      } catch {
+        source.fault = 'breaks off';
+        return false;
+      }
+    },
+  };
+  return source;
+}
+
+/** How the words of an older file are written, by its code page. */
+export function decoderFor(version: string, codePage: string): TextDecoder {
+  if (version >= 'AC1021') return new TextDecoder('utf-8');
+  const page = /(\d+)\s*$/.exec(codePage)?.[1] ?? '1252';
+  const label = { '932': 'shift_jis', '936': 'gbk', '949': 'euc-kr', '950': 'big5' }[page] ?? `windows-${page}`;
+  try {
+    return new TextDecoder(label);
+  } catch {
+    return new TextDecoder('windows-1252');
+  }
+}

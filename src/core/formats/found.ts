@@ -1,0 +1,161 @@
+/**
+ * The neutral drawing that every reader gives, whatever the file: shapes in mm, y upwards, with what the file says of
+ * their group, colour, fill and line; words; the size the file claims; and what could not be read.
+ */
+
+import type { Path } from '../geometry/path';
+import { countSegments } from '../geometry/path';
+import type { Matrix } from '../geometry/point';
+import { LIMITS } from '../limits';
+
+export type FoundFill = { readonly colour: string; readonly rule: 'nonzero' | 'evenodd' };
+
+export type FoundStroke = {
+  readonly colour: string;
+  readonly widthMm: number;
+  readonly cap: 'butt' | 'round' | 'square';
+  readonly join: 'miter' | 'round' | 'bevel';
+  readonly miter: number;
+  /** Lengths of dashes and gaps in mm; empty for a full line. */
+  readonly dashesMm: readonly number[];
+  /** How far into that pattern the line starts, in mm. */
+  readonly dashOffsetMm: number;
+};
+
+/** Outlines that belong together, drawn at once. */
+export type FoundShape = {
+  readonly paths: readonly Path[];
+  /** Index of its group. */
+  readonly group: number;
+  readonly fill: FoundFill | null;
+  readonly stroke: FoundStroke | null;
+  /** Indices of the clips that all hold for it. */
+  readonly clips: readonly number[];
+};
+
+/** A clip shows what lies in any of its shapes, each of which may be clipped itself. */
+export type FoundClip = readonly {
+  readonly paths: readonly Path[];
+  readonly rule: FoundFill['rule'];
+  readonly clips: readonly number[];
+}[];
+
+export type FoundText = {
+  /** One line. */
+  readonly text: string;
+  /** From the line's own place, x along the baseline and y up from it in mm, to the drawing. */
+  readonly matrix: Matrix;
+  /** Height of a capital in mm before `matrix`. */
+  readonly capitalMm: number;
+  readonly align: 'left' | 'centre' | 'right';
+  /** The typeface the file asks for, '' when it names none. */
+  readonly face: string;
+  readonly bold: boolean;
+  readonly italic: boolean;
+  readonly group: number;
+};
+
+/** Shapes that the file treats alike: one layer or named group, one colour, filled or only lines. */
+export type FoundGroup = { readonly name: string; readonly colour: string; readonly filled: boolean };
+
+/** What the file says about its size. */
+export type SizeClaim = {
+  /** The unit in the user's words: "millimetres", "pixels of 1/96 inch". */
+  readonly unit: string;
+  /** Millimetres of one unit of the file's own coordinates, as read. */
+  readonly mmPerUnit: number;
+  /** Whether the file itself says so; else it is assumed. */
+  readonly stated: boolean;
+};
+
+export type Found = {
+  /** "SVG", "DXF R12". */
+  readonly format: string;
+  readonly claim: SizeClaim;
+  /** The page in mm where the file has one: its lower left corner is the origin. */
+  readonly page: { readonly width: number; readonly height: number } | null;
+  readonly shapes: readonly FoundShape[];
+  readonly clips: readonly FoundClip[];
+  readonly texts: readonly FoundText[];
+  readonly groups: readonly FoundGroup[];
+  /** What could not be read, by kind in the user's words. */
+  readonly unread: readonly { readonly kind: string; readonly count: number }[];
+  /** Sentences about the file: where it is damaged, what was left out. */
+  readonly notes: readonly string[];
+};
+
+export type Reading = { readonly ok: true; readonly found: Found } | { readonly ok: false; readonly sentence: string };
+
+/** Told how far a reader has come, 0 to 1. */
+export type ReadProgress = (share: number) => void;
+
+/** Thrown inside a reader when a limit is met; what was read until then is kept. */
+export class ReadingStops extends Error {}
+
+/** Gathers what a reader finds, within the limits. */
+export class Finder {
+  readonly shapes: FoundShape[] = [];
+  readonly clips: FoundClip[] = [];
+  readonly texts: FoundText[] = [];
+  readonly groups: FoundGroup[] = [];
+  readonly notes: string[] = [];
+  private readonly unreadKinds = new Map<string, number>();
+  private readonly groupIndex = new Map<string, number>();
+  private segments = 0;
+
+  groupOf(name: string, colour: string, filled: boolean): number {
+    const key = `${filled ? 1 : 0}${colour}${name}`;
+    let index = this.groupIndex.get(key);
+    if (index === undefined) {
+      if (this.groups.length >= LIMITS.drawnGroups) return LIMITS.drawnGroups - 1;
+      index = this.groups.length;
+      this.groups.push({ name: name.slice(0, LIMITS.nameCharacters), colour, filled });
+      this.groupIndex.set(key, index);
+    }
+    return index;
+  }
+
+  /** Paths without a single sensible number are counted as unread; the rest is kept. */
+  shape(shape: FoundShape): void {
+    const paths = this.sound(shape.paths);
+    if (paths.length > 0) this.shapes.push(paths.length === shape.paths.length ? shape : { ...shape, paths });
+  }
+
+  /** The paths that can be drawn; they count towards the limit. */
+  sound(paths: readonly Path[]): readonly Path[] {
+    const kept = paths.filter((path) => path.segments.length > 0 && path.segments.every(isSound));
+    const lost = paths.filter((path) => path.segments.length > 0).length - kept.length;
+    if (lost > 0) this.unread('paths with places that are not numbers or beyond 100 m', lost);
+    this.segments += countSegments(kept);
+    if (this.segments > LIMITS.drawnSegments)
+      throw new ReadingStops(
+        `The drawing has more than ${LIMITS.drawnSegments.toLocaleString('en')} lines and curves; what comes after them was left out.`,
+      );
+    return kept;
+  }
+
+  text(text: FoundText): void {
+    if (this.texts.length < LIMITS.drawnTexts) this.texts.push(text);
+    else this.unread('lines of words beyond the first thousand');
+  }
+
+  unread(kind: string, count = 1): void {
+    this.unreadKinds.set(kind, (this.unreadKinds.get(kind) ?? 0) + count);
+  }
+
+  note(sentence: string): void {
+    if (!this.notes.includes(sentence) && this.notes.length < LIMITS.drawnNotes) this.notes.push(sentence);
+  }
+
+  found(format: string, claim: SizeClaim, page: Found['page']): Found {
+    const unread = [...this.unreadKinds].map(([kind, count]) => ({ kind, count })).sort((a, b) => b.count - a.count);
+    const { shapes, clips, texts, groups, notes } = this;
+    return { format, claim, page, shapes, clips, texts, groups, unread, notes };
+  }
+}
+
+const isSound = (segment: object): boolean => {
+  for (const value of Object.values(segment))
+    if (typeof value === 'number' && !(Math.abs(value) <= LIMITS.drawnLengthMm)) return false;
+  return true;
+};

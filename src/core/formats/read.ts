@@ -1,0 +1,89 @@
+/** Reading any drawing file: what it is is told from its first bytes, not from its name. */
+import { Gunzip } from 'fflate';
+import { LIMITS } from '../limits';
+import { readDxf } from './dxf-read/dxf-read';
+import { isBinaryDxf } from './dxf-read/tags';
+import type { Reading, ReadProgress } from './found';
+import { readSvg } from './svg-read/svg-read';
+
+const fail = (sentence: string): Reading => ({ ok: false, sentence });
+const MB = 1024 * 1024;
+
+/** Kinds of files that hold no lines, by their first bytes; in the user's words. */
+const OTHERS: readonly (readonly [mark: string, what: string])[] = [
+  ['%PDF', 'a PDF. PDF files can’t be brought in yet; save it as SVG or DXF'],
+  ['\x89PNG', 'a picture, made of dots. Pictures can’t be brought in yet; bring in an SVG or DXF'],
+  ['\xff\xd8\xff', 'a picture, made of dots. Pictures can’t be brought in yet; bring in an SVG or DXF'],
+  ['GIF8', 'a picture, made of dots. Pictures can’t be brought in yet; bring in an SVG or DXF'],
+  ['RIFF', 'a picture, made of dots. Pictures can’t be brought in yet; bring in an SVG or DXF'],
+  ['PK\x03\x04', 'a packed folder. Unpack it and bring in the SVG or DXF in it'],
+  ['AC10', 'a DWG. Save it as DXF'],
+  ['%!PS', 'a PostScript file. Save it as SVG or DXF'],
+];
+
+/** Read a file. Never throws for what is in it: damaged files give what could be read, or a sentence. */
+export function readDrawing(bytes: Uint8Array, progress: ReadProgress = () => {}): Reading {
+  if (bytes.length === 0) return fail('This file is empty.');
+  if (bytes.length > LIMITS.drawingBytes)
+    return fail(
+      `This file has ${(bytes.length / MB).toFixed(0)} MB; drawings of up to ${LIMITS.drawingBytes / MB} MB can be brought in.`,
+    );
+  if (bytes[0] === 0x1f && bytes[1] === 0x8b) {
+    const unpacked = unpack(bytes);
+    return 'sentence' in unpacked ? fail(unpacked.sentence) : readDrawing(unpacked.bytes, progress);
+  }
+  if (isBinaryDxf(bytes)) return readDxf(bytes, progress);
+  const start = new TextDecoder('latin1').decode(bytes.subarray(0, 4096));
+  const other = OTHERS.find(([mark]) => start.startsWith(mark));
+  if (other) return fail(`This file is ${other[1]}.`);
+  if (/^(?:ï»¿)?\s*(?:999\s[^\n]*\n\s*)*0\s*\r?\n\s*SECTION/.test(start)) return readDxf(bytes, progress);
+  const text = textOf(bytes);
+  if (/^\uFEFF?\s*</.test(text)) {
+    if (/<(?:\w+:)?svg[\s>]/.test(text)) return readSvg(text.replace(/^\uFEFF?\s*/, ''), progress);
+    return fail('There is no drawing in this file: it is written as a drawing would be, but has none in it.');
+  }
+  if (/<svg[\s>]/.test(text)) return readSvg(text.slice(text.indexOf('<svg')), progress);
+  return fail('This is no drawing that can be read here. Bring in an SVG or a DXF file.');
+}
+
+function textOf(bytes: Uint8Array): string {
+  const label =
+    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
+  if (label) return new TextDecoder(label).decode(bytes);
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 200));
+  const named = /<\?xml[^>]*encoding=["']([\w-]+)["']/.exec(head)?.[1];
+  try {
+    return new TextDecoder(named ?? 'utf-8').decode(bytes);
+  } catch {
+    return new TextDecoder('utf-8').decode(bytes);
+  }
+}
+
+/** A packed drawing; what would unpack to more than a drawing may have is refused while it is unpacked. */
+function unpack(bytes: Uint8Array): { readonly bytes: Uint8Array } | { readonly sentence: string } {
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  const gunzip = new Gunzip((chunk) => {
+    size += chunk.length;
+    if (size > LIMITS.drawingBytes) throw new RangeError('too large');
+    chunks.push(chunk);
+  });
+  try {
+    const STEP = 1 << 16;
+    for (let at = 0; at < bytes.length; at += STEP)
+      gunzip.push(bytes.subarray(at, at + STEP), at + STEP >= bytes.length);
+  } catch (fault) {
+    if (fault instanceof RangeError)
+      return { sentence: `Unpacked, this file has more than ${LIMITS.drawingBytes / MB} MB; it was not read.` };
+    if (size === 0) return { sentence: 'This packed file is damaged and can’t be unpacked.' };
+  }
+  const all = new Uint8Array(size);
+  let at = 0;
+  for (const chunk of chunks) {
+    all.set(chunk, at);
+    at += chunk.length;
+  }
+  // A packed file in a packed file is not unpacked again.
+  if (all[0] === 0x1f && all[1] === 0x8b) return { sentence: 'This file is packed more than once. Unpack it first.' };
+  return { bytes: all };
+}

@@ -1,0 +1,165 @@
+/** The cascade: presentation attributes, style sheets in the file, style attributes. Sheets outside are never fetched. */
+import { compile } from 'css-select';
+import { LIMITS } from '../../limits';
+import { type SvgElement, wordsIn } from './tree';
+
+export type Style = Readonly<Record<string, string>>;
+
+const INHERITED = new Set(
+  (
+    'fill fill-rule fill-opacity stroke stroke-width stroke-opacity stroke-linejoin stroke-linecap stroke-miterlimit ' +
+    'stroke-dasharray stroke-dashoffset visibility color clip-rule font-size font-family font-weight font-style text-anchor'
+  ).split(' '),
+);
+const OWN = ['display', 'opacity', 'clip-path', 'mask', 'filter', 'overflow', 'transform', 'stop-color'];
+const PRESENTATION = [...INHERITED, ...OWN];
+
+type Declaration = { readonly name: string; readonly value: string; readonly important: boolean };
+type Rule = { readonly selector: string; readonly declarations: readonly Declaration[]; readonly weight: number };
+
+function parseDeclarations(text: string): Declaration[] {
+  const out: Declaration[] = [];
+  for (const part of text.replace(/\/\*[\s\S]*?\*\//g, '').split(/;(?![^(]*\))/)) {
+    const colon = part.indexOf(':');
+    if (colon <= 0) continue;
+    const written = part.slice(colon + 1).trim();
+    const value = written.replace(/\s*!\s*important$/i, '');
+    out.push({ name: part.slice(0, colon).trim().toLowerCase(), value, important: value !== written });
+  }
+  return out;
+}
+
+/** Ids, then classes, attributes and states, then names (Selectors Level 3, 9). */
+function specificity(selector: string): number {
+  const plain = selector.replace(/\[[^\]]*\]/g, '.x');
+  const count = (text: string, what: RegExp) => (text.match(what) ?? []).length;
+  const names = plain.replace(/[#.:][\w-]+/g, '');
+  return (
+    count(plain, /#[\w-]+/g) * 1e6 + count(plain, /\.[\w-]+|:(?!:)[\w-]+/g) * 1e3 + count(names, /[a-zA-Z][\w-]*/g)
+  );
+}
+
+/** The rules of a sheet; blocks for other media than a screen are left out. */
+function parseSheet(text: string): Rule[] {
+  const rules: Rule[] = [];
+  const css = text
+    .replace(/<!--|-->/g, '')
+    .replace(/\/\*[\s\S]*?\*\//g, '')
+    .replace(/@(?:charset|import|namespace)[^;]*;/g, '');
+  const walk = (block: string, depth: number) => {
+    for (let at = 0; at < block.length; ) {
+      const open = block.indexOf('{', at);
+      if (open < 0 || rules.length >= LIMITS.styleRules) return;
+      const head = block.slice(at, open).trim();
+      let level = 1;
+      let end = open + 1;
+      for (; end < block.length && level > 0; end++) level += block[end] === '{' ? 1 : block[end] === '}' ? -1 : 0;
+      const body = block.slice(open + 1, level === 0 ? end - 1 : end);
+      at = end;
+      if (/^@media/.test(head)) {
+        if (depth < 4 && (!head.includes('print') || /screen|all/.test(head))) walk(body, depth + 1);
+      } else if (!head.startsWith('@')) {
+        const declarations = parseDeclarations(body);
+        for (const selector of head.split(/,(?![^([]*[)\]])/))
+          if (rules.length < LIMITS.styleRules)
+            rules.push({ selector: selector.trim(), declarations, weight: specificity(selector) });
+      }
+    }
+  };
+  walk(css, 0);
+  return rules;
+}
+
+/** How css-select walks our elements. */
+const adapter = {
+  isTag: (_: SvgElement): _ is SvgElement => true,
+  getAttributeValue: (e: SvgElement, name: string) => e.attributes.get(name),
+  getChildren: (e: SvgElement) => e.children,
+  getName: (e: SvgElement) => e.name,
+  getParent: (e: SvgElement) => e.parent,
+  getSiblings: (e: SvgElement) => e.parent?.children ?? [e],
+  getText: wordsIn,
+  hasAttrib: (e: SvgElement, name: string) => e.attributes.has(name),
+  removeSubsets: (list: SvgElement[]) => list,
+  existsOne: (test: (e: SvgElement) => boolean, list: SvgElement[]): boolean =>
+    list.some((e) => test(e) || adapter.existsOne(test, e.children)),
+  findAll: (test: (e: SvgElement) => boolean, list: SvgElement[]): SvgElement[] =>
+    list.flatMap((e) => [...(test(e) ? [e] : []), ...adapter.findAll(test, e.children)]),
+  findOne: (test: (e: SvgElement) => boolean, list: SvgElement[]): SvgElement | null => {
+    for (const e of list) {
+      const found = test(e) ? e : adapter.findOne(test, e.children);
+      if (found) return found;
+    }
+    return null;
+  },
+};
+
+export class Cascade {
+  private readonly matched = new Map<SvgElement, Rule[]>();
+
+  /** `all` in document order. `refused` is told of rules that cannot be followed. */
+  constructor(all: readonly SvgElement[], refused: () => void) {
+    const sheets = all.filter((e) => e.name === 'style' && /^$|css/.test(e.attributes.get('type') ?? ''));
+    const rules = parseSheet(sheets.map(wordsIn).join('\n'));
+    // A hostile sheet against a large tree would take for ever.
+    if (rules.length * all.length > LIMITS.styleTests) {
+      refused();
+      return;
+    }
+    for (const rule of rules) {
+      try {
+        const test = compile<SvgElement, SvgElement>(rule.selector, { adapter, xmlMode: true });
+        for (const element of all) {
+          if (!test(element)) continue;
+          const list = this.matched.get(element);
+          if (list) list.push(rule);
+          else this.matched.set(element, [rule]);
+        }
+      } catch {
+        refused();
+      }
+    }
+  }
+
+  /** The computed values of an element whose parent has `inherited`. */
+  of(element: SvgElement, inherited: Style): Style {
+    const style: Record<string, string> = {};
+    const important: Record<string, string> = {};
+    for (const name of PRESENTATION) {
+      const value = element.attributes.get(name);
+      if (value !== undefined) style[name] = value.trim();
+    }
+    const take = (declarations: readonly Declaration[]) => {
+      for (const { name, value, important: wins } of declarations) {
+        if (name === 'font') takeFont(value, wins ? important : style);
+        else (wins ? important : style)[name] = value;
+      }
+    };
+    const rules = this.matched.get(element);
+    if (rules) for (const rule of [...rules].sort((a, b) => a.weight - b.weight)) take(rule.declarations);
+    const own = element.attributes.get('style');
+    if (own) take(parseDeclarations(own));
+    Object.assign(style, important);
+    const computed: Record<string, string> = {};
+    for (const name in inherited) if (INHERITED.has(name)) computed[name] = inherited[name] as string;
+    for (const name in style) {
+      const value = style[name] as string;
+      if (value !== 'inherit') computed[name] = value;
+      else if (inherited[name] !== undefined) computed[name] = inherited[name] as string;
+      else delete computed[name];
+    }
+    return computed;
+  }
+}
+
+/** The shorthand "bold 12px Family". */
+function takeFont(value: string, into: Record<string, string>): void {
+  const found = /^(.*?)(\d*\.?\d+(?:px|pt|mm|cm|in|em|pc|%)?)(?:\/\S+)?\s+(.+)$/.exec(value);
+  if (!found) return;
+  into['font-size'] = found[2] as string;
+  into['font-family'] = found[3] as string;
+  for (const word of (found[1] as string).split(/\s+/)) {
+    if (/^(bold|bolder|\d{3})$/.test(word)) into['font-weight'] = word;
+    if (/^(italic|oblique)$/.test(word)) into['font-style'] = word;
+  }
+}

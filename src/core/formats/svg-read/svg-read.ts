@@ -1,0 +1,466 @@
+/** Reading SVG into the neutral drawing. Nothing outside the file is fetched, nothing of it is run. */
+
+import { type Path, transformPath } from '../../geometry/path';
+import { compose, determinant, IDENTITY, type Matrix, scaling, translation } from '../../geometry/point';
+import { LIMITS } from '../../limits';
+import {
+  Finder,
+  type FoundFill,
+  type FoundStroke,
+  type Reading,
+  ReadingStops,
+  type ReadProgress,
+  type SizeClaim,
+} from '../found';
+import { rectanglePath } from './frame';
+import { outlineOf, type Viewport } from './outlines';
+import { Cascade, type Style } from './style';
+import { linesOf } from './text';
+import { readTree, type SvgElement, wordsIn } from './tree';
+import {
+  fitViewBox,
+  lengthIn,
+  lengthOf,
+  numbersIn,
+  parseColour,
+  parseLength,
+  parseReference,
+  parseTransform,
+  parseViewBox,
+} from './values';
+
+const MM_PER_PIXEL = 25.4 / 96;
+
+/** Elements that draw nothing where they stand. */
+const SILENT = new Set(
+  (
+    'defs symbol clipPath mask pattern marker linearGradient radialGradient filter style title desc metadata animate set ' +
+    'animateTransform animateMotion animateColor font font-face cursor view script namedview'
+  ).split(' '),
+);
+/** What stands in for the colour of a pattern, or of a gradient without colours. */
+const PLAIN = '#808080';
+
+const UNIT_NAMES: Readonly<Record<string, string>> = {
+  mm: 'millimetres',
+  cm: 'centimetres',
+  in: 'inches',
+  pt: 'points of 1/72 inch',
+  pc: 'picas',
+  q: 'quarter millimetres',
+  px: 'pixels of 1/96 inch',
+};
+
+type Place = {
+  readonly matrix: Matrix;
+  readonly style: Style;
+  readonly view: Viewport;
+  readonly clips: readonly number[];
+  readonly group: string;
+  /** What is being entered, so that nothing enters itself. */
+  readonly within: ReadonlySet<SvgElement>;
+  readonly inClip: boolean;
+};
+
+export function readSvg(source: string, progress: ReadProgress = () => {}): Reading {
+  const tree = readTree(source, (share) => progress(share * 0.7));
+  const { root } = tree;
+  if (!root) return { ok: false, sentence: 'There is no drawing in this file: nothing in it could be read.' };
+  if (root.name !== 'svg')
+    return { ok: false, sentence: `This is no SVG drawing: it begins with “${root.name.slice(0, 60)}”.` };
+  const reader = new SvgReader(root, progress);
+  for (const note of tree.notes) reader.finder.note(note);
+  if (tree.tooDeep > 0) reader.finder.unread(`elements more than ${LIMITS.drawnDepth} levels deep`, tree.tooDeep);
+  try {
+    reader.read();
+  } catch (stop) {
+    if (!(stop instanceof ReadingStops)) throw stop;
+    reader.finder.note(stop.message);
+  }
+  progress(1);
+  return { ok: true, found: reader.finder.found('SVG', reader.claim, reader.page) };
+}
+
+class SvgReader {
+  readonly finder = new Finder();
+  readonly claim: SizeClaim;
+  readonly page: { readonly width: number; readonly height: number };
+  private readonly ids = new Map<string, SvgElement>();
+  private readonly all: SvgElement[] = [];
+  private readonly cascade: Cascade;
+  private readonly toPage: Matrix;
+  private readonly rootView: Viewport;
+  private visited = 0;
+  private used = 0;
+
+  constructor(
+    private readonly root: SvgElement,
+    private readonly progress: ReadProgress,
+  ) {
+    const waiting = [root];
+    for (let e = waiting.pop(); e; e = waiting.pop()) {
+      this.all.push(e);
+      for (let i = e.children.length - 1; i >= 0; i--) waiting.push(e.children[i] as SvgElement);
+    }
+    for (const e of this.all) {
+      const id = e.attributes.get('id') ?? e.attributes.get('xml:id');
+      if (id !== undefined && !this.ids.has(id)) this.ids.set(id, e);
+    }
+    this.cascade = new Cascade(this.all, () => this.finder.unread('rules of a style sheet'));
+    const size = this.sizeOf(root);
+    this.claim = size.claim;
+    this.page = size.page;
+    this.rootView = size.view;
+    // From the root's user units, y down, to mm on the page, y up.
+    this.toPage = compose(size.matrix, {
+      a: MM_PER_PIXEL,
+      b: 0,
+      c: 0,
+      d: -MM_PER_PIXEL,
+      e: 0,
+      f: size.page.height,
+    });
+  }
+
+  private sizeOf(root: SvgElement) {
+    const box = parseViewBox(root.attributes.get('viewBox'));
+    const usable = box && box.width > 0 && box.height > 0 ? box : null;
+    const sided = (name: string) => {
+      const length = parseLength(root.attributes.get(name));
+      if (!length || length.unit === '%' || !(length.value > 0)) return null;
+      return { px: lengthIn(root.attributes.get(name), 0) as number, unit: length.unit };
+    };
+    const [w, h] = [sided('width'), sided('height')];
+    const width = w?.px ?? (usable ? (h ? (h.px * usable.width) / usable.height : usable.width) : (h?.px ?? 300));
+    const height = h?.px ?? (usable ? (width * usable.height) / usable.width : 150);
+    const matrix = usable
+      ? (fitViewBox(usable, width, height, root.attributes.get('preserveAspectRatio')) ?? IDENTITY)
+      : IDENTITY;
+    const unit = (w ?? h)?.unit ?? '';
+    const claim: SizeClaim = {
+      unit: UNIT_NAMES[unit || 'px'] ?? (UNIT_NAMES.px as string),
+      mmPerUnit: MM_PER_PIXEL * Math.sqrt(Math.abs(determinant(matrix))),
+      stated: unit !== '' && unit !== 'px',
+    };
+    return {
+      claim,
+      matrix,
+      page: { width: width * MM_PER_PIXEL, height: height * MM_PER_PIXEL },
+      view: usable ?? { width, height },
+    };
+  }
+
+  read(): void {
+    const style = this.cascade.of(this.root, {});
+    const place: Place = {
+      matrix: compose(this.transformOf(style), this.toPage),
+      style,
+      view: this.rootView,
+      clips: [],
+      group: '',
+      within: new Set([this.root]),
+      inClip: false,
+    };
+    this.root.children.forEach((child, i) => {
+      this.visit(child, place);
+      this.progress(0.7 + (0.3 * i) / this.root.children.length);
+    });
+  }
+
+  private transformOf(style: Style): Matrix {
+    const matrix = parseTransform(style.transform);
+    if (!matrix) this.finder.unread('transforms that are written wrongly');
+    return matrix ?? IDENTITY;
+  }
+
+  private visit(element: SvgElement, parent: Place): void {
+    if (SILENT.has(element.name)) return;
+    if (element.name.includes(':')) {
+      if (element.children.length > 0 && element.parent?.name !== 'metadata')
+        this.finder.unread('elements of other languages');
+      return;
+    }
+    if (++this.visited > LIMITS.drawnElements)
+      throw new ReadingStops(
+        `The drawing repeats itself more than ${LIMITS.drawnElements.toLocaleString('en')} times; what comes after that was left out.`,
+      );
+    const style = this.cascade.of(element, parent.style);
+    if (style.display === 'none') {
+      this.finder.unread('hidden shapes and groups');
+      return;
+    }
+    if (style.mask && style.mask !== 'none') this.finder.unread('masks, read without them');
+    if (style.filter && style.filter !== 'none') this.finder.unread('filter effects, read without them');
+    let place: Place = { ...parent, style, matrix: compose(this.transformOf(style), parent.matrix) };
+    place = { ...place, clips: this.clipsOf(element, place) };
+    switch (element.name) {
+      case 'g':
+      case 'a': {
+        const within = { ...place, group: place.group || this.nameOf(element) };
+        for (const child of element.children) this.visit(child, within);
+        break;
+      }
+      case 'switch': {
+        const chosen = element.children.find(suits);
+        if (chosen) this.visit(chosen, place);
+        break;
+      }
+      case 'svg': {
+        const { view } = place;
+        const width = lengthOf(element, 'width', view.width, view.width);
+        const height = lengthOf(element, 'height', view.height, view.height);
+        const at = translation(lengthOf(element, 'x', view.width), lengthOf(element, 'y', view.height));
+        this.enter(element, { ...place, matrix: compose(at, place.matrix) }, width, height);
+        break;
+      }
+      case 'use':
+        this.use(element, place);
+        break;
+      case 'text':
+        this.words(element, place);
+        break;
+      case 'image':
+        this.finder.unread('pictures');
+        break;
+      case 'foreignObject':
+        this.finder.unread('pieces of web pages');
+        break;
+      default:
+        this.draw(element, place);
+    }
+  }
+
+  /** What a group is called in the file: its title, label or id. */
+  private nameOf(group: SvgElement): string {
+    const title = group.children.find((child) => child.name === 'title');
+    return (title && wordsIn(title).trim()) || group.attributes.get('label') || group.attributes.get('id') || '';
+  }
+
+  /** The children of an svg or symbol element in the area it fills. */
+  private enter(element: SvgElement, place: Place, width: number, height: number): void {
+    if (!(width > 0 && height > 0)) return;
+    const given = element.attributes.get('viewBox');
+    const box = parseViewBox(given);
+    const fit = box ? fitViewBox(box, width, height, element.attributes.get('preserveAspectRatio')) : IDENTITY;
+    if (!fit) return;
+    let { clips } = place;
+    if ((place.style.overflow ?? 'hidden') !== 'visible')
+      clips = [...clips, this.clip([rectanglePath(0, 0, width, height)], 'nonzero', place.matrix)];
+    const inner: Place = {
+      ...place,
+      matrix: compose(fit, place.matrix),
+      view: box ?? { width, height },
+      clips,
+      within: new Set(place.within).add(element),
+    };
+    for (const child of element.children) this.visit(child, inner);
+  }
+
+  private use(element: SvgElement, place: Place): void {
+    const link = element.attributes.get('href') ?? '';
+    const target = link.startsWith('#') ? this.ids.get(link.slice(1)) : undefined;
+    if (!target) {
+      this.finder.unread(
+        link.startsWith('#') || link === '' ? 'uses of shapes that are not there' : 'uses of shapes in other files',
+      );
+      return;
+    }
+    if (place.within.has(target)) {
+      this.finder.unread('shapes that use themselves');
+      return;
+    }
+    if (++this.used > LIMITS.usedShapes)
+      throw new ReadingStops(
+        `The drawing uses shapes again more than ${LIMITS.usedShapes.toLocaleString('en')} times; what comes after that was left out.`,
+      );
+    const { view } = place;
+    const at = translation(lengthOf(element, 'x', view.width), lengthOf(element, 'y', view.height));
+    const placed: Place = {
+      ...place,
+      matrix: compose(at, place.matrix),
+      within: new Set(place.within).add(target),
+    };
+    if (target.name !== 'symbol' && target.name !== 'svg') {
+      this.visit(target, placed);
+      return;
+    }
+    const side = (name: 'width' | 'height') =>
+      lengthIn(element.attributes.get(name), view[name]) ??
+      lengthIn(target.attributes.get(name), view[name]) ??
+      view[name];
+    const style = this.cascade.of(target, placed.style);
+    const own =
+      target.name === 'svg'
+        ? translation(lengthOf(target, 'x', view.width), lengthOf(target, 'y', view.height))
+        : IDENTITY;
+    this.enter(target, { ...placed, style, matrix: compose(own, placed.matrix) }, side('width'), side('height'));
+  }
+
+  private clip(paths: readonly Path[], rule: FoundFill['rule'], matrix: Matrix): number {
+    const shape = { paths: this.finder.sound(paths.map((p) => transformPath(p, matrix))), rule, clips: [] };
+    this.finder.clips.push([shape]);
+    return this.finder.clips.length - 1;
+  }
+
+  /** The clips that hold for an element: those around it and its own. */
+  private clipsOf(element: SvgElement, place: Place): readonly number[] {
+    const reference = parseReference(place.style['clip-path']);
+    const clipPath = reference && this.ids.get(reference.id);
+    // A clip belongs to the element it is set on; it is not inherited but by what lies in it.
+    if (clipPath?.name !== 'clipPath') return place.clips;
+    if (place.within.has(clipPath)) {
+      this.finder.unread('clips that clip themselves');
+      return place.clips;
+    }
+    let matrix = place.matrix;
+    if (clipPath.attributes.get('clipPathUnits') === 'objectBoundingBox') {
+      const box = this.boundsOf(element, place.view);
+      if (!box) {
+        this.finder.unread('clips sized by what they clip, read without them');
+        return place.clips;
+      }
+      matrix = compose(compose(scaling(box.width, box.height), translation(box.x, box.y)), matrix);
+    }
+    const style = this.cascade.of(clipPath, {});
+    matrix = compose(this.transformOf(style), matrix);
+    const inner: Place = {
+      matrix,
+      style,
+      view: place.view,
+      clips: [],
+      group: '',
+      within: new Set(place.within).add(clipPath),
+      inClip: true,
+    };
+    const own = this.clipsOf(clipPath, { ...inner, clips: [] });
+    const first = this.finder.shapes.length;
+    for (const child of clipPath.children) this.visit(child, inner);
+    const shapes = this.finder.shapes.splice(first);
+    this.finder.clips.push(
+      shapes.map((shape) => ({
+        paths: shape.paths,
+        rule: shape.fill?.rule ?? 'nonzero',
+        clips: [...shape.clips, ...own],
+      })),
+    );
+    return [...place.clips, this.finder.clips.length - 1];
+  }
+
+  private boundsOf(element: SvgElement, view: Viewport) {
+    const outlined = outlineOf(element, view);
+    const xs = outlined?.paths.flatMap((p) => p.segments.flatMap((s) => [s.x0, s.x1])) ?? [];
+    const ys = outlined?.paths.flatMap((p) => p.segments.flatMap((s) => [s.y0, s.y1])) ?? [];
+    if (xs.length === 0) return null;
+    const least = (n: readonly number[]) => n.reduce((a, b) => Math.min(a, b), Infinity);
+    const most = (n: readonly number[]) => n.reduce((a, b) => Math.max(a, b), -Infinity);
+    return { x: least(xs), y: least(ys), width: most(xs) - least(xs), height: most(ys) - least(ys) };
+  }
+
+  private draw(element: SvgElement, place: Place): void {
+    const { style, matrix } = place;
+    const outlined = outlineOf(element, place.view);
+    if (!outlined) {
+      this.finder.unread(`elements called “${element.name.slice(0, 40)}”`);
+      return;
+    }
+    if (outlined.damaged) this.finder.unread('outlines that break off, read up to there');
+    if (outlined.paths.length === 0) return;
+    if ((style.visibility ?? 'visible') !== 'visible') {
+      this.finder.unread('hidden shapes and groups');
+      return;
+    }
+    const paths = outlined.paths.map((path) => transformPath(path, matrix));
+    if (place.inClip) {
+      const rule = style['clip-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+      this.finder.shape({ paths, group: 0, fill: { colour: PLAIN, rule }, stroke: null, clips: place.clips });
+      return;
+    }
+    for (const end of ['marker-start', 'marker-mid', 'marker-end', 'marker'])
+      if (style[end] && style[end] !== 'none') this.finder.unread('arrow heads and other marks on lines');
+    const fill = this.fillOf(style);
+    const stroke = this.strokeOf(style, matrix, place.view);
+    if (!fill && !stroke) {
+      this.finder.unread('shapes with neither fill nor line');
+      return;
+    }
+    const colour = stroke?.colour ?? (fill as FoundFill).colour;
+    const group = this.finder.groupOf(place.group, colour, fill !== null);
+    this.finder.shape({ paths, group, fill, stroke, clips: place.clips });
+  }
+
+  private fillOf(style: Style): FoundFill | null {
+    const colour = this.paint(style.fill ?? 'black', style, style['fill-opacity']);
+    return colour === null ? null : { colour, rule: style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero' };
+  }
+
+  private strokeOf(style: Style, matrix: Matrix, view: Viewport): FoundStroke | null {
+    const colour = this.paint(style.stroke ?? 'none', style, style['stroke-opacity']);
+    const scale = Math.sqrt(Math.abs(determinant(matrix)));
+    const reference = Math.hypot(view.width, view.height) / Math.SQRT2;
+    const width = (lengthIn(style['stroke-width'] ?? '1', reference) ?? 1) * scale;
+    if (!colour || !(width > 0)) return null;
+    const among = <T extends string>(value: string | undefined, known: readonly T[], usual: T): T =>
+      known.find((k) => k === value) ?? usual;
+    const dashes = /^none$/.test(style['stroke-dasharray'] ?? 'none')
+      ? []
+      : numbersIn(style['stroke-dasharray'] as string);
+    const sane = dashes.every((d) => d >= 0) && dashes.some((d) => d > 0);
+    return {
+      colour,
+      widthMm: width,
+      cap: among(style['stroke-linecap'], ['butt', 'round', 'square'], 'butt'),
+      join: among(style['stroke-linejoin'], ['miter', 'round', 'bevel'], 'miter'),
+      miter: Number(style['stroke-miterlimit'] ?? 4) || 4,
+      dashesMm: sane ? dashes.slice(0, LIMITS.dashes).map((d) => d * scale) : [],
+      dashOffsetMm: (lengthIn(style['stroke-dashoffset'], reference) ?? 0) * scale,
+    };
+  }
+
+  /** The colour something is painted with; null when it is not seen. */
+  private paint(value: string, style: Style, opacity: string | undefined): string | null {
+    if (value === 'none' || Number.parseFloat(opacity ?? '1') <= 0) return null;
+    if (/^currentcolor$/i.test(value)) return parseColour(style.color ?? 'black') ?? '#000000';
+    const reference = parseReference(value);
+    if (!reference) {
+      if (value === 'transparent') return null;
+      return parseColour(value) ?? '#000000';
+    }
+    const server = this.ids.get(reference.id);
+    if (!server) return reference.rest ? this.paint(reference.rest, style, opacity) : null;
+    this.finder.unread(
+      server.name === 'pattern' ? 'patterns, read as plain colour' : 'shades of colour, read as plain colour',
+    );
+    return this.firstStop(server) ?? PLAIN;
+  }
+
+  /** The first colour of a gradient, or of the one it takes its colours from. */
+  private firstStop(gradient: SvgElement): string | null {
+    const seen = new Set<SvgElement>();
+    for (let at: SvgElement | undefined = gradient; at && !seen.has(at); ) {
+      seen.add(at);
+      const stop = at.children.find((child) => child.name === 'stop');
+      if (stop) return parseColour(this.cascade.of(stop, {})['stop-color'] ?? 'black');
+      at = this.ids.get((at.attributes.get('href') ?? '').slice(1));
+    }
+    return null;
+  }
+
+  private words(element: SvgElement, place: Place): void {
+    if (place.inClip || (place.style.visibility ?? 'visible') !== 'visible') return;
+    const { lines, unread } = linesOf(element, place.style, place.view, (e, style) => this.cascade.of(e, style));
+    if (unread > 0) this.finder.unread('words that follow a curve', unread);
+    for (const { style, matrix, ...line } of lines) {
+      const colour = this.fillOf(style)?.colour ?? this.strokeOf(style, place.matrix, place.view)?.colour;
+      if (!colour) continue;
+      const group = this.finder.groupOf(place.group, colour, true);
+      this.finder.text({ ...line, matrix: compose(matrix, place.matrix), group });
+    }
+  }
+}
+
+/** Whether a child of a switch is for this reader: no extensions, English or no language at all. */
+const suits = (element: SvgElement): boolean =>
+  element.name !== 'foreignObject' &&
+  !SILENT.has(element.name) &&
+  element.attributes.get('requiredExtensions') === undefined &&
+  /^$|\ben\b/.test(element.attributes.get('systemLanguage') ?? '');

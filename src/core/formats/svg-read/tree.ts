@@ -1,0 +1,142 @@
+/**
+ * SVG text as a tree of elements, within limits: nothing is expanded that could grow, nothing outside is fetched, and of a
+ * damaged file what came before the damage is kept.
+ */
+import { SaxesParser } from 'saxes';
+import { LIMITS } from '../../limits';
+import type { ReadProgress } from '../found';
+
+const SVG_NAMESPACE = 'http://www.w3.org/2000/svg';
+const LINK_NAMESPACE = 'http://www.w3.org/1999/xlink';
+const XML_NAMESPACE = 'http://www.w3.org/XML/1998/namespace';
+
+/** A line of words, or an element within them. */
+export type Content = string | SvgElement;
+
+export type SvgElement = {
+  readonly name: string;
+  readonly attributes: ReadonlyMap<string, string>;
+  readonly parent: SvgElement | null;
+  readonly children: SvgElement[];
+  /** Words and elements in order, kept only where words matter. */
+  readonly content: Content[];
+};
+
+export type SvgTree = {
+  readonly root: SvgElement | null;
+  /** Sentences about damage. */
+  readonly notes: readonly string[];
+  /** Elements that lie too deep to be read. */
+  readonly tooDeep: number;
+};
+
+const HOLDS_WORDS = new Set(['style', 'text', 'tspan', 'title', 'textPath', 'a']);
+const CHUNK = 1 << 16;
+
+class TooMany extends Error {}
+
+export function readTree(source: string, progress: ReadProgress): SvgTree {
+  const parser = new SaxesParser({ xmlns: true, position: true });
+  const stack: SvgElement[] = [];
+  let root: SvgElement | null = null;
+  let elements = 0;
+  let depth = 0;
+  let tooDeep = 0;
+  let words = 0;
+  const faults: string[] = [];
+  const notes: string[] = [];
+
+  parser.on('error', (error) => {
+    if (faults.push(error.message) > LIMITS.markupFaults) throw new TooMany();
+  });
+  parser.on('doctype', (doctype) => readEntities(doctype, parser.ENTITIES as Record<string, string>));
+  parser.on('opentag', (tag) => {
+    depth++;
+    if (++elements > LIMITS.drawnElements) {
+      notes.push(
+        `The file has more than ${LIMITS.drawnElements.toLocaleString('en')} elements; what comes after them was left out.`,
+      );
+      throw new TooMany();
+    }
+    if (depth > LIMITS.markupDepth) {
+      notes.push(
+        `Elements lie more than ${LIMITS.markupDepth.toLocaleString('en')} levels deep in each other; what comes after them was left out.`,
+      );
+      throw new TooMany();
+    }
+    if (depth > LIMITS.drawnDepth) {
+      tooDeep++;
+      return;
+    }
+    const attributes = new Map<string, string>();
+    for (const attribute of Object.values(tag.attributes)) {
+      const { uri, local, value } = attribute;
+      if (uri === '') attributes.set(local, value);
+      else if (uri === LINK_NAMESPACE && local === 'href' && !attributes.has('href')) attributes.set('href', value);
+      else if (uri === XML_NAMESPACE) attributes.set(`xml:${local}`, value);
+      // Editors keep a group's own name in a label of their namespace.
+      else if (local === 'label') attributes.set('label', value);
+    }
+    // Files without the namespace mean SVG all the same.
+    const isSvg = tag.uri === SVG_NAMESPACE || tag.uri === '';
+    const parent = stack[stack.length - 1] ?? null;
+    const element: SvgElement = {
+      name: isSvg ? tag.local : `${tag.prefix}:${tag.local}`,
+      attributes,
+      parent,
+      children: [],
+      content: [],
+    };
+    if (parent) {
+      parent.children.push(element);
+      if (HOLDS_WORDS.has(parent.name)) parent.content.push(element);
+    } else root ??= element;
+    stack.push(element);
+  });
+  parser.on('closetag', () => {
+    if (depth-- <= LIMITS.drawnDepth) stack.pop();
+  });
+  const take = (text: string) => {
+    const element = stack[stack.length - 1];
+    if (!element || !HOLDS_WORDS.has(element.name)) return;
+    words += text.length;
+    if (words <= LIMITS.drawnWords) element.content.push(text);
+  };
+  parser.on('text', take);
+  parser.on('cdata', take);
+
+  try {
+    for (let at = 0; at < source.length; at += CHUNK) {
+      parser.write(source.slice(at, at + CHUNK));
+      progress(Math.min(1, at / source.length));
+    }
+    parser.close();
+  } catch (fault) {
+    if (!(fault instanceof TooMany)) faults.push((fault as Error).message);
+  }
+  if (faults.length > 0) {
+    const line = /^(\d+):/.exec(faults[0] as string)?.[1];
+    const where = line ? ` near line ${line}` : '';
+    notes.push(
+      `The file is damaged${where}${faults.length > 1 ? ` and in ${faults.length - 1} more places` : ''}; what could be made out was read.`,
+    );
+  }
+  return { root, notes, tooDeep };
+}
+
+/** Plain entities of a document type; those that refer to others could grow without end and are left out. */
+function readEntities(doctype: string, into: Record<string, string>): void {
+  const declaration = /<!ENTITY\s+([\w:.-]+)\s+(?:"([^"]*)"|'([^']*)')\s*>/g;
+  let count = 0;
+  let size = 0;
+  for (let found = declaration.exec(doctype); found; found = declaration.exec(doctype)) {
+    const value = found[2] ?? found[3] ?? '';
+    size += value.length;
+    if (++count > LIMITS.entities || size > LIMITS.entityCharacters) return;
+    if (!value.includes('&') && !value.includes('<')) into[found[1] as string] = value;
+  }
+}
+
+/** The words directly in an element, e.g. of a style sheet or a title. */
+export const wordsIn = (element: SvgElement): string =>
+  element.content.filter((part): part is string => typeof part === 'string').join('');
