@@ -1,11 +1,17 @@
 /** Clipper2 in TypeScript behind the engine's interface. */
 import { Clipper64, ClipType, FillRule, type Path64 } from 'clipper2-ts';
-import { type ClipEngine, type ClipOperation, GRID_PER_MM, type TaggedPolygon } from './engine';
+import { type ClipEngine, type ClipOperation, type Filling, GRID_PER_MM, type TaggedPolygon } from './engine';
 
 const TYPES: Readonly<Record<ClipOperation, ClipType>> = {
   union: ClipType.Union,
   difference: ClipType.Difference,
   intersection: ClipType.Intersection,
+};
+
+const FILLINGS: Readonly<Record<Filling, FillRule>> = {
+  nonzero: FillRule.NonZero,
+  positive: FillRule.Positive,
+  evenodd: FillRule.EvenOdd,
 };
 
 function toGrid(polygon: TaggedPolygon): Path64 {
@@ -41,7 +47,7 @@ export const scriptEngine: ClipEngine = {
     clipper.addSubject(subject.map(toGrid));
     if (clip.length > 0) clipper.addClip(clip.map(toGrid));
     const solution: Path64[] = [];
-    clipper.execute(TYPES[operation], filling === 'positive' ? FillRule.Positive : FillRule.NonZero, solution);
+    clipper.execute(TYPES[operation], FILLINGS[filling], solution);
     return solution.map(fromGrid);
   },
 };

@@ -36,7 +36,11 @@ export async function loadWasmEngine(): Promise<ClipEngine> {
         difference: wasm.ClipType.Difference,
         intersection: wasm.ClipType.Intersection,
       }[operation];
-      const rule = filling === 'positive' ? wasm.FillRule.Positive : wasm.FillRule.NonZero;
+      const rule = {
+        nonzero: wasm.FillRule.NonZero,
+        positive: wasm.FillRule.Positive,
+        evenodd: wasm.FillRule.EvenOdd,
+      }[filling];
       const clipper = new wasm.ClipperD(GRID_DIGITS);
       const subjects = toHeap(subject);
       const clips = toHeap(clip);

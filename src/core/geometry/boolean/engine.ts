@@ -5,8 +5,8 @@
 
 export type ClipOperation = 'union' | 'difference' | 'intersection';
 
-/** Inside is what is wound round any number of times, or more often counter-clockwise than clockwise. */
-export type Filling = 'nonzero' | 'positive';
+/** Inside is what is wound round any number of times; more often counter-clockwise than clockwise; an odd number of times. */
+export type Filling = 'nonzero' | 'positive' | 'evenodd';
 
 /** A closed polygon as x, y, tag triplets. Tag 0 marks a vertex the clipper made itself. */
 export type TaggedPolygon = Float64Array;

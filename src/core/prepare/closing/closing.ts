@@ -1,0 +1,230 @@
+/**
+ * Loose lines made into outlines. What is drawn twice goes, ends that lie on each other are joined, and gaps are looked
+ * for: which ends belong together, how they would be joined, and whether that is sure. Only gaps that were accepted are
+ * closed. Method: mutual nearest ends by gap and by how the lines run into each other, sure when clearly better than any
+ * other; docs/architecture.md says more.
+ */
+
+import { joinRuns } from '../../geometry/boolean/join';
+import { type Path, pathArea } from '../../geometry/path';
+import type { Point } from '../../geometry/point';
+import { reverseSegment, type Segment, segmentLength } from '../../geometry/segment';
+import { chainsOf, type Links, lengthOf, link, linkTouching, otherEnd, sealed } from './chains';
+import { withoutDoubles } from './doubles';
+import { type JoinKind, joinEnds } from './join';
+import { type LooseEnd, matchEnds } from './match';
+import { distance, endPoint, leaving, outwards } from './strand';
+
+/** A path of a drawing; `key` names it for ever, since a drawing never changes. */
+export type LooseLine = { readonly key: string; readonly path: Path };
+
+export type ClosingSettings = {
+  /** Gaps up to this are closed where it is sure which ends belong together; 0: none is. In mm. */
+  readonly gap: number;
+  /** Gaps up to this are looked for, in mm. */
+  readonly look: number;
+  /** Lines closer than this that run along each other are one, in mm; 0: all stay. */
+  readonly doubles: number;
+  /** Lines shorter than this that join nothing are left out, in mm. */
+  readonly specks: number;
+  /** What was answered about single gaps. */
+  readonly answers: readonly { readonly gap: string; readonly how: 'close' | 'leave' }[];
+};
+
+export type Gap = {
+  /** The two ends, e.g. "3.0.0:1~5.0.2:0". */
+  readonly key: string;
+  readonly from: Point;
+  readonly to: Point;
+  readonly sizeMm: number;
+  readonly how: JoinKind;
+  /** `sure`: one partner for both ends, not closed; `asked`: several could be meant. */
+  readonly state: 'closed' | 'sure' | 'asked' | 'left';
+};
+
+export type Closed = {
+  /** Outlines that close. */
+  readonly loops: readonly Path[];
+  /** What stays open. */
+  readonly open: readonly Path[];
+  readonly gaps: readonly Gap[];
+  readonly doubled: number;
+  readonly specks: number;
+};
+
+/** Segments shorter than this are points, in mm. */
+const POINT_MM = 1e-4;
+
+type Strand = { readonly key: string; readonly segment: Segment };
+
+export function closeLines(lines: readonly LooseLine[], settings: ClosingSettings): Closed {
+  const { strands, links, doubled } = strandsOf(lines, settings.doubles);
+  const segments = strands.map((s) => s.segment);
+  const knots = linkTouching(segments, links);
+  const dropped = dropSpecks(segments, links, settings.specks);
+  const gaps = findGaps(strands, links, knots, dropped, settings);
+  const made = closeGaps(segments, links, gaps);
+  const loops: Path[] = [];
+  const open: Path[] = [];
+  for (const chain of chainsOf(segments.length, links)) {
+    if (dropped.has((chain.entries[0] as number) >> 1)) continue;
+    const run = chain.entries.flatMap((end) => {
+      const pieces = made.get(end >> 1) ?? [segments[end >> 1] as Segment];
+      return (end & 1) === 0 ? pieces : pieces.map(reverseSegment).reverse();
+    });
+    const path = { segments: sealed(run, chain.closed), closed: chain.closed };
+    if (chain.closed) {
+      if (Math.abs(pathArea(path)) > settings.specks ** 2) loops.push(joinedRuns(path));
+    } else open.push(path);
+  }
+  return { loops, open, gaps: gaps.map(({ a: _a, b: _b, ...gap }) => gap), doubled, specks: dropped.size };
+}
+
+const joinedRuns = (path: Path): Path => joinRuns({ path, labels: path.segments.map(() => 0) }).path;
+
+/** Single segments with the links the file has between them, what is drawn twice taken out. */
+function strandsOf(lines: readonly LooseLine[], doubles: number) {
+  const all: Strand[] = [];
+  const joints: (readonly [number, number])[] = [];
+  for (const { key, path } of lines) {
+    const first = all.length;
+    path.segments.forEach((segment, i) => {
+      if (segmentLength(segment) > POINT_MM) all.push({ key: `${key}.${i}`, segment });
+    });
+    const last = all.length - 1;
+    for (let i = first; i < last; i++) joints.push([i, i + 1]);
+    if (path.closed && last >= first) joints.push([last, first]);
+  }
+  const { left, doubled } =
+    doubles > 0
+      ? withoutDoubles(
+          all.map((s) => s.segment),
+          doubles,
+        )
+      : { left: all.map((s) => [s.segment]), doubled: 0 };
+  const strands: Strand[] = [];
+  const firstPiece: number[] = [];
+  const lastPiece: number[] = [];
+  left.forEach((pieces, i) => {
+    const { key, segment } = all[i] as Strand;
+    const starts = pieces[0] && pieces[0].x0 === segment.x0 && pieces[0].y0 === segment.y0;
+    const end = pieces[pieces.length - 1];
+    const ends = end && end.x1 === segment.x1 && end.y1 === segment.y1;
+    firstPiece.push(starts ? strands.length : -1);
+    pieces.forEach((piece, k) => {
+      strands.push({ key: pieces.length === 1 ? key : `${key}+${k}`, segment: piece });
+    });
+    lastPiece.push(ends ? strands.length - 1 : -1);
+  });
+  const links: Links = new Int32Array(2 * strands.length).fill(-1);
+  for (const [i, j] of joints) {
+    const [from, to] = [lastPiece[i] as number, firstPiece[j] as number];
+    if (from >= 0 && to >= 0) link(links, 2 * from + 1, 2 * to);
+  }
+  return { strands, links, doubled };
+}
+
+/** Open chains shorter than a length, as the segments in them. */
+function dropSpecks(segments: readonly Segment[], links: Links, least: number): ReadonlySet<number> {
+  const dropped = new Set<number>();
+  if (least <= 0) return dropped;
+  for (const chain of chainsOf(segments.length, links)) {
+    if (chain.closed || lengthOf(chain.entries.map((end) => segments[end >> 1] as Segment)) >= least) continue;
+    for (const end of chain.entries) dropped.add(end >> 1);
+  }
+  return dropped;
+}
+
+type OpenGap = Gap & { readonly a: number; readonly b: number };
+
+function findGaps(
+  strands: readonly Strand[],
+  links: Links,
+  knots: readonly (readonly number[])[],
+  dropped: ReadonlySet<number>,
+  settings: ClosingSettings,
+): OpenGap[] {
+  const segments = strands.map((s) => s.segment);
+  const ends: LooseEnd[] = [];
+  const inKnot = new Set(knots.flat());
+  chainsOf(segments.length, links).forEach((chain, i) => {
+    const first = chain.entries[0] as number;
+    if (chain.closed || dropped.has(first >> 1)) return;
+    const chainMm = lengthOf(chain.entries.map((end) => segments[end >> 1] as Segment));
+    for (const id of [first, otherEnd(chain.entries[chain.entries.length - 1] as number)]) {
+      if (inKnot.has(id)) continue;
+      const s = segments[id >> 1] as Segment;
+      ends.push({ id, at: endPoint(s, id & 1), way: leaving(s, id & 1), chain: i, chainMm });
+    }
+  });
+  const { sure, asked } = matchEnds(ends, settings.look);
+  const answers = new Map(settings.answers.map((a) => [a.gap, a.how]));
+  const nameOf = (end: number) => `${(strands[end >> 1] as Strand).key}:${end & 1}`;
+  const used = new Set<number>();
+  const gapOf = (a: number, b: number, isSure: boolean): OpenGap => {
+    const [p, q] = [a, b].map((end) => segments[end >> 1] as Segment) as [Segment, Segment];
+    const key = [nameOf(a), nameOf(b)].sort().join('~');
+    const from = endPoint(p, a & 1);
+    const to = endPoint(q, b & 1);
+    const sizeMm = distance(from, to);
+    const answer = answers.get(key);
+    const isFree = !used.has(a) && !used.has(b);
+    const accepted = isFree && (answer === 'close' || (answer !== 'leave' && isSure && sizeMm <= settings.gap));
+    if (accepted) {
+      used.add(a);
+      used.add(b);
+    }
+    const state = accepted ? 'closed' : answer === 'leave' ? 'left' : isSure ? 'sure' : 'asked';
+    return { key, from, to, sizeMm, how: joinEnds(outwards(p, a & 1), outwards(q, b & 1)).kind, state, a, b };
+  };
+  const pairsIn = (knot: readonly number[]) => knot.flatMap((a, i) => knot.slice(i + 1).map((b) => [a, b] as const));
+  const candidates = [
+    ...sure.map(({ a, b }) => [a, b, true] as const),
+    ...asked.map(({ a, b }) => [a, b, false] as const),
+    ...knots.flatMap(pairsIn).map(([a, b]) => [a, b, false] as const),
+  ];
+  // What was answered comes first, so that it is not taken by what is only sure.
+  const isAnswered = (a: number, b: number) => answers.has([nameOf(a), nameOf(b)].sort().join('~'));
+  const ordered = [
+    ...candidates.filter(([a, b]) => isAnswered(a, b)),
+    ...candidates.filter(([a, b]) => !isAnswered(a, b)),
+  ];
+  const gaps = ordered.map(([a, b, isSure]) => gapOf(a, b, isSure));
+  // An end that found its partner is asked about no more.
+  return gaps.filter((gap) => gap.state !== 'asked' || (!used.has(gap.a) && !used.has(gap.b)));
+}
+
+/** Join the ends of accepted gaps; returns what becomes of the segments there, in their own direction. */
+function closeGaps(
+  segments: readonly Segment[],
+  links: Links,
+  gaps: readonly OpenGap[],
+): Map<number, readonly Segment[]> {
+  const made = new Map<number, readonly Segment[]>();
+  const atEnd = (end: number): readonly Segment[] => {
+    const pieces = made.get(end >> 1) ?? [segments[end >> 1] as Segment];
+    return (end & 1) === 1 ? pieces : pieces.map(reverseSegment).reverse();
+  };
+  const put = (end: number, pieces: readonly Segment[]) =>
+    made.set(end >> 1, (end & 1) === 1 ? pieces : pieces.map(reverseSegment).reverse());
+  for (const { a, b, state } of gaps) {
+    if (state !== 'closed') continue;
+    const [outA, outB] = [atEnd(a), atEnd(b)];
+    const [lastA, lastB] = [outA[outA.length - 1] as Segment, outB[outB.length - 1] as Segment];
+    if (a >> 1 === b >> 1) {
+      // Both ends of one segment: a line closes it.
+      put(a, [...outA, ...closingLine(outA)]);
+    } else {
+      const join = joinEnds(lastA, lastB);
+      put(a, [...outA.slice(0, -1), ...join.a]);
+      put(b, [...outB.slice(0, -1), ...join.b]);
+    }
+    link(links, a, b);
+  }
+  return made;
+}
+
+const closingLine = (run: readonly Segment[]): Segment[] => {
+  const [first, last] = [run[0] as Segment, run[run.length - 1] as Segment];
+  return [{ kind: 'line', x0: last.x1, y0: last.y1, x1: first.x0, y1: first.y0 }];
+};

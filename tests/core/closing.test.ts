@@ -1,0 +1,212 @@
+/** Loose lines closed: examples, and outlines broken at random that must be restored. */
+import { describe, expect, test } from 'vitest';
+import { flattenPath, type Path, pathArea } from '../../src/core/geometry/path';
+import { line, transformSegment as transformed } from '../../src/core/geometry/segment';
+import { type ClosingSettings, closeLines, type LooseLine } from '../../src/core/prepare/closing/closing';
+import { regionOf } from '../../src/core/prepare/closing/region';
+import { shapePath } from '../../src/core/prepare/shape';
+import { breakUp, placesOn } from '../support/broken';
+import { wasmEngine } from '../support/faces';
+import { figure } from '../support/figures';
+import { farthest, type Polyline } from '../support/polyline-distance';
+import { type Chance, chance } from '../support/random';
+import { sample } from '../support/scale';
+
+const SETTINGS: ClosingSettings = { gap: 0, look: 2, doubles: 0.02, specks: 0.05, answers: [] };
+const lines = (...segments: readonly (readonly [number, number, number, number])[]): LooseLine[] =>
+  segments.map(([a, b, c, d], i) => ({ key: `${i}.0`, path: { segments: [line(a, b, c, d)], closed: false } }));
+
+describe('closing', () => {
+  test('lines that meet are one outline, whichever way they run', () => {
+    const { loops, open, gaps } = closeLines(
+      lines([0, 0, 10, 0], [10, 10, 10, 0], [0, 10, 10, 10], [0, 10, 0, 0]),
+      SETTINGS,
+    );
+    expect(loops).toHaveLength(1);
+    expect(Math.abs(pathArea(loops[0] as Path))).toBeCloseTo(100, 9);
+    expect([open.length, gaps.length]).toEqual([0, 0]);
+  });
+
+  test('a gap is found with its size, and closed only when it was accepted', () => {
+    const broken = lines([0, 0, 10, 0], [10, 0, 10, 10], [10, 10, 0, 10], [0, 10, 0, 0.3]);
+    const found = closeLines(broken, SETTINGS);
+    expect(found.loops).toHaveLength(0);
+    expect(found.gaps).toEqual([
+      expect.objectContaining({ sizeMm: expect.closeTo(0.3, 9), state: 'sure', how: 'extend' }),
+    ]);
+    const closed = closeLines(broken, { ...SETTINGS, gap: 0.5 });
+    expect(closed.gaps[0]?.state).toBe('closed');
+    expect(Math.abs(pathArea(closed.loops[0] as Path))).toBeCloseTo(100, 9);
+    expect((closed.loops[0] as Path).segments).toHaveLength(4);
+    const answered = closeLines(broken, { ...SETTINGS, answers: [{ gap: found.gaps[0]?.key ?? '', how: 'close' }] });
+    expect(answered.loops).toHaveLength(1);
+    const left = closeLines(broken, {
+      ...SETTINGS,
+      gap: 0.5,
+      answers: [{ gap: found.gaps[0]?.key ?? '', how: 'leave' }],
+    });
+    expect([left.loops.length, left.gaps[0]?.state]).toEqual([0, 'left']);
+  });
+
+  test('ends that overshoot are cut back to the corner', () => {
+    const { loops } = closeLines(lines([-0.3, 0, 10.2, 0], [10, -0.1, 10, 10], [10, 10, 0, 10], [0, 10, 0, -0.2]), {
+      ...SETTINGS,
+      gap: 0.5,
+    });
+    expect(loops).toHaveLength(1);
+    expect(Math.abs(pathArea(loops[0] as Path))).toBeCloseTo(100, 9);
+  });
+
+  test('what is drawn twice is cut once: the same, reversed, in part, and across a joint', () => {
+    const square = lines([0, 0, 10, 0], [10, 0, 10, 10], [10, 10, 0, 10], [0, 10, 0, 0]);
+    const extra = lines([0, 0, 10, 0], [10, 10, 10, 0], [3, 10, 7, 10.005], [0, 9, 0, 6]).map((l, i) => ({
+      ...l,
+      key: `x${i}.0`,
+    }));
+    const { loops, open, doubled } = closeLines([...square, ...extra], SETTINGS);
+    expect(doubled).toBe(4);
+    expect(loops).toHaveLength(1);
+    expect(open).toHaveLength(0);
+    // What reaches beyond the corner is left.
+    const beyond = closeLines(lines([0, 0, 10, 0], [6, 0, 14, 0]), SETTINGS);
+    expect(beyond.open.flatMap((p) => p.segments)).toHaveLength(2);
+    expect(beyond.open).toHaveLength(1);
+  });
+
+  test('three ends in one place are asked', () => {
+    const fork = lines([0, 0, 10, 0], [10, 0, 15, 8], [10, 0, 15, -8]);
+    const { gaps, loops } = closeLines(fork, { ...SETTINGS, gap: 1 });
+    expect(loops).toHaveLength(0);
+    expect(gaps).toHaveLength(3);
+    expect(new Set(gaps.map((g) => g.state))).toEqual(new Set(['asked']));
+    const answered = closeLines(fork, { ...SETTINGS, answers: [{ gap: gaps[0]?.key ?? '', how: 'close' }] });
+    expect(answered.gaps.filter((g) => g.state === 'asked')).toHaveLength(0);
+    expect(answered.open).toHaveLength(2);
+  });
+
+  test('two partners nearly as near are asked', () => {
+    const { gaps } = closeLines(lines([0, 0, 10, 0], [10.4, 0.1, 20, 0.1], [10.4, -0.15, 30, -0.15]), {
+      ...SETTINGS,
+      gap: 1,
+    });
+    expect(gaps.some((g) => g.state === 'closed')).toBe(false);
+    expect(gaps.some((g) => g.state === 'asked')).toBe(true);
+  });
+
+  test('nothing at all, points, and one closed outline', () => {
+    expect(closeLines([], SETTINGS)).toEqual({ loops: [], open: [], gaps: [], doubled: 0, specks: 0 });
+    expect(closeLines(lines([1, 1, 1, 1]), SETTINGS).open).toHaveLength(0);
+    const circle = shapePath({
+      kind: 'ellipse',
+      id: 'e',
+      role: 'join',
+      placement: { x: 0, y: 0, turn: 0, mirror: false },
+      width: 8,
+      height: 8,
+    });
+    expect(closeLines([{ key: '0.0', path: circle }], SETTINGS).loops).toEqual([circle]);
+  });
+});
+
+describe('outlines put together', () => {
+  const square = (x: number, y: number, size: number): Path => ({
+    closed: true,
+    segments: [
+      line(x, y, x + size, y),
+      line(x + size, y, x + size, y + size),
+      line(x + size, y + size, x, y + size),
+      line(x, y + size, x, y),
+    ],
+  });
+  const areaOf = (paths: readonly Path[]) =>
+    regionOf(
+      wasmEngine,
+      paths.map((p) => ({ paths: [p], rule: 'nonzero' as const })),
+    ).reduce((sum, p) => sum + pathArea(p), 0);
+
+  test('an outline in an outline is a hole, one in that is stock again; those that cross are welded', () => {
+    expect(areaOf([square(0, 0, 10), square(2, 2, 6), square(4, 4, 2)])).toBeCloseTo(100 - 36 + 4, 9);
+    expect(areaOf([square(0, 0, 10), square(5, 5, 10)])).toBeCloseTo(175, 6);
+    expect(areaOf([square(0, 0, 20), square(2, 2, 4), square(4, 4, 4)])).toBeCloseTo(400 - 28, 6);
+  });
+
+  test('an area keeps its own rule', () => {
+    const rings = [square(0, 0, 10), square(2, 2, 6)];
+    const sum = (rule: 'nonzero' | 'evenodd') =>
+      regionOf(wasmEngine, [{ paths: rings, rule }]).reduce((s, p) => s + pathArea(p), 0);
+    expect(sum('nonzero')).toBeCloseTo(100, 6);
+    expect(sum('evenodd')).toBeCloseTo(64, 6);
+  });
+});
+
+/** A handful of shapes, apart from each other, some with holes. */
+function outlinesFrom(next: Chance): Path[] {
+  const place = { x: 0, y: 0, turn: 0, mirror: false };
+  const base = { id: 's', role: 'join' as const, placement: place };
+  const size = () => 24 + 40 * next();
+  const make = (k: number): Path => {
+    const [w, h] = [size(), size()];
+    switch (k % 6) {
+      case 0:
+        return shapePath({ ...base, kind: 'rectangle', width: w, height: h, corner: 0 });
+      case 1:
+        return shapePath({ ...base, kind: 'rectangle', width: w, height: h, corner: 6 });
+      case 2:
+        return shapePath({ ...base, kind: 'ellipse', width: w, height: next() < 0.5 ? w : h });
+      case 3:
+        return shapePath({ ...base, kind: 'heart', width: w, height: h });
+      case 4:
+        return shapePath({ ...base, kind: 'polygon', width: w, sides: 3 + Math.floor(next() * 6) });
+      default:
+        return shapePath({ ...base, kind: 'star', width: Math.max(40, w), points: 5, inner: 0.5 });
+    }
+  };
+  return Array.from({ length: 1 + Math.floor(next() * 4) }, (_, i) => {
+    const path = make(Math.floor(next() * 6));
+    const angle = next() * 2 * Math.PI;
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    return {
+      closed: true,
+      segments: path.segments.flatMap((seg) => transformed(seg, { a: c, b: s, c: -s, d: c, e: 90 * i, f: 0 })),
+    };
+  });
+}
+
+test('broken outlines are restored, and no join that is wrong is called sure', () => {
+  const cases = sample(200, 1000);
+  let restored = 0;
+  let wrong = 0;
+  const failed: number[] = [];
+  for (let seed = 0; seed < cases; seed++) {
+    const next = chance(1000 + seed);
+    const good = outlinesFrom(next);
+    const { lines: broken, gapMm } = breakUp(good, next);
+    const result = closeLines(broken, { ...SETTINGS, look: 0.8, gap: 0.8 });
+    const apart = placesOn(good);
+    wrong += result.gaps.filter(
+      (g) => (g.state === 'closed' || g.state === 'sure') && apart(g.from, g.to) > 1.5,
+    ).length;
+    const drawn = (paths: readonly Path[]): Polyline[] =>
+      paths.map((p) => {
+        const points = flattenPath(p, 0.002).map((q): [number, number] => [q.x, q.y]);
+        return [...points, points[0] as [number, number]];
+      });
+    const area = (paths: readonly Path[]) => paths.reduce((sum, p) => sum + Math.abs(pathArea(p)), 0);
+    const within = Math.max(farthest(drawn(good), drawn(result.loops)), farthest(drawn(result.loops), drawn(good)));
+    const isWhole =
+      result.loops.length === good.length &&
+      within <= Math.max(0.03, gapMm) &&
+      Math.abs(area(good) - area(result.loops)) <= 0.002 * area(good);
+    if (isWhole) restored++;
+    else failed.push(seed);
+  }
+  figure({
+    name: 'Broken outlines fully restored',
+    value: (100 * restored) / cases,
+    digits: 1,
+    unit: '%',
+    note: `${cases} cases; not: ${failed.slice(0, 10).join(', ')}`,
+  });
+  expect(wrong).toBe(0);
+  expect(restored / cases, failed.join()).toBeGreaterThanOrEqual(0.995);
+}, 300_000);
