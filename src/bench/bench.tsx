@@ -3,6 +3,8 @@
 /** The bench: route, station panel, sheet, job sheet, foot. */
 import { useEffect, useState } from 'react';
 import styles from './bench.module.css';
+import { useArrivals } from './bring-in/arrivals';
+import { BringInDialog } from './bring-in/dialog';
 import { Foot } from './foot';
 import { JobSheet } from './job-sheet';
 import { useBenchKeys } from './keys';
@@ -17,6 +19,7 @@ import { Top } from './top';
 export function Bench() {
   const [keysShown, setKeysShown] = useState(false);
   useBenchKeys(() => setKeysShown(true));
+  useArrivals();
   const station = useBench((s) => s.station);
   const { partId, memberId } = useBench((s) => s.selection);
   useEffect(() => placeToAddress({ station, partId, memberId }), [station, partId, memberId]);
@@ -30,6 +33,7 @@ export function Bench() {
       <Foot />
       <KeysDialog shown={keysShown} onClose={() => setKeysShown(false)} />
       <StaleDialog />
+      <BringInDialog />
     </div>
   );
 }

@@ -14,6 +14,7 @@ import { newCopy, newLettering, newPart, newShape } from '@/core/job/defaults';
 import { moveMember } from '@/core/job/place';
 import { putTogether, splitPart } from '@/core/job/regroup';
 import { type Measure, newStep, stepIn, withStep } from '@/core/job/steps';
+import { LIMITS } from '@/core/limits';
 import type { JobView, PartView } from '@/worker/view';
 import { partWords } from './part-words';
 
@@ -319,4 +320,19 @@ export function duplicatePart(job: Job, partId: string): string | null {
 export function cornersOf(b: Box, m: Matrix): [Point, Point, Point, Point] {
   const at = (x: number, y: number) => applyMatrix(m, { x, y });
   return [at(b.minX, b.minY), at(b.maxX, b.minY), at(b.maxX, b.maxY), at(b.minX, b.maxY)];
+}
+
+/** Say what becomes of one gap of a drawing. */
+export function answerGap(job: Job, partId: string, memberId: string, gap: string, how: 'close' | 'leave'): void {
+  const member = memberOf(job, partId, memberId);
+  if (member?.kind !== 'artwork') return;
+  forgetGap(job, partId, memberId, gap);
+  if (member.close.answers.length < LIMITS.gapAnswers) member.close.answers.push({ gap, how });
+}
+
+/** Take back what was said about a gap. */
+export function forgetGap(job: Job, partId: string, memberId: string, gap: string): void {
+  const member = memberOf(job, partId, memberId);
+  if (member?.kind !== 'artwork') return;
+  member.close.answers = member.close.answers.filter((answer) => answer.gap !== gap);
 }

@@ -7,7 +7,7 @@ import Form from 'react-bootstrap/Form';
 import type { Finding, Severity } from '@/core/inspect/finding';
 import styles from './bench.module.css';
 import { bridgeOne } from './bridge-edits';
-import { spaceLetters } from './edits';
+import { answerGap, spaceLetters } from './edits';
 import { STATIONS } from './stations/list';
 import { bringIntoSight, change, goToStation, select, useBench } from './store';
 
@@ -35,6 +35,8 @@ function mendOf({ mend, partId }: Finding): { words: string; run: () => void } |
   const part = useBench.getState().job.parts.find((p) => p.id === partId);
   if (!part || part.locked) return null;
   if (mend.kind === 'bridge') return { words: 'Bridge it', run: () => bridgeOne(partId, mend) };
+  if (mend.kind === 'close')
+    return { words: 'Close it', run: () => change((job) => answerGap(job, partId, mend.memberId, mend.gap, 'close')) };
   const { view } = useBench.getState();
   return {
     words: 'Space the letters',

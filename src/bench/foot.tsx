@@ -45,7 +45,7 @@ export function Foot() {
           ? `Computing … ${Math.round((100 * progress.done) / progress.of)} %`
           : view === null
             ? 'Computing …'
-            : `Outlines ${total('outlines') - total('open')} closed, ${total('open')} open · ${total('segments')} segments`}
+            : `Outlines ${total('outlines')} closed, ${total('open')} open · ${total('segments')} segments`}
       </span>
       <span className={styles.zoom}>
         <button

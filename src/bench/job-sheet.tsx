@@ -22,7 +22,12 @@ import { change, select, selectAlso, useBench } from './store';
 function describe(part: Part): string {
   const counts = new Map<string, number>();
   for (const m of part.members) {
-    const what = m.kind === 'lettering' ? m.text.trim().split('\n').join(' / ') || 'no words yet' : m.kind;
+    const what =
+      m.kind === 'lettering'
+        ? m.text.trim().split('\n').join(' / ') || 'no words yet'
+        : m.kind === 'artwork'
+          ? m.name || 'drawing'
+          : m.kind;
     const words = m.role === 'join' ? what : m.role === 'punch' ? `${what} cut out` : `within ${what}`;
     counts.set(words, (counts.get(words) ?? 0) + 1);
   }

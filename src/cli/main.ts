@@ -6,12 +6,13 @@ import { type ExitCode, prepare } from './prepare';
 const USAGE = `Needlefile prepares lettering for machine output.
 
   npm run -s needlefile -- prepare JOB.json [--out DIR] [--formats svg,dxf,pdf] [--report REPORT.json]
-                                            [--typefaces DIR] [--strict]
+                                            [--typefaces DIR] [--drawings DIR] [--strict]
 
   --out DIR        folder for the files (made when missing)
   --formats LIST   which files: svg, dxf, pdf; all three when left out
   --report FILE    write a report as JSON
   --typefaces DIR  more typefaces (.ttf, .otf), found by family name
+  --drawings DIR   brought-in drawings, each ID.json; the folder of the job when left out
   --strict         end with 1 when a finding would spoil the work
 
 Ends with 0 when done, 1 as said above, 2 when the input can't be used.`;
@@ -53,6 +54,7 @@ async function main(args: string[]): Promise<ExitCode> {
       formats: formats as FileFormat[],
       report: values.report ?? null,
       typefaces: values.typefaces ?? null,
+      assets: values.drawings ?? null,
       strict: values.strict ?? false,
     },
     say,
@@ -69,6 +71,7 @@ const parse = (args: string[]) =>
       formats: { type: 'string' },
       report: { type: 'string' },
       typefaces: { type: 'string' },
+      drawings: { type: 'string' },
       strict: { type: 'boolean' },
       help: { type: 'boolean', short: 'h' },
     },

@@ -2,6 +2,7 @@
 import { mkdir, readFile, stat, writeFile } from 'node:fs/promises';
 import path from 'node:path';
 import { readJob } from '../core/document/read';
+import type { Job } from '../core/document/schema';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { Evaluator } from '../core/job/evaluate';
@@ -16,6 +17,8 @@ export type PrepareOptions = {
   readonly formats: readonly FileFormat[];
   readonly report: string | null;
   readonly typefaces: string | null;
+  /** Folder with the drawings the job names, each called by its id; null: where the job is. */
+  readonly assets: string | null;
   readonly strict: boolean;
 };
 
@@ -31,6 +34,15 @@ async function readText(file: string): Promise<string | null> {
   );
   if (size === null) return null;
   return size > LIMITS.documentBytes ? ' '.repeat(size) : readFile(file, 'utf8');
+}
+
+async function bringDrawings(job: Job, evaluator: Evaluator, folder: string): Promise<void> {
+  const ids = new Set(job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'artwork' ? [m.drawing] : []))));
+  for (const id of ids)
+    await readFile(path.join(folder, `${id}.json`), 'utf8').then(
+      (text) => evaluator.addDrawing(id, text),
+      () => false,
+    );
 }
 
 export async function prepare(options: PrepareOptions, say: Say, complain: Say): Promise<ExitCode> {
@@ -58,7 +70,9 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
   const families = job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'lettering' ? [m.face] : [])));
   const faces = await diskFaces(families, options.typefaces, complain);
   const engine = await loadWasmEngine().catch(() => scriptEngine);
-  const result = new Evaluator(engine).evaluate(job, faces);
+  const evaluator = new Evaluator(engine);
+  await bringDrawings(job, evaluator, options.assets ?? path.dirname(path.resolve(options.job)));
+  const result = evaluator.evaluate(job, faces);
 
   const drawing = drawingOf(job, result);
   if (options.out && options.formats.length > 0) {

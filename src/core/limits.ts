@@ -52,6 +52,10 @@ export const LIMITS = {
   arcToleranceMostMm: 1,
   /** Size of a drawing that is brought in, in bytes; the same once it is unpacked. */
   drawingBytes: 64 * 1024 * 1024,
+  /** Size of a file, or of a drawing read from one, that is kept with the jobs, in bytes. */
+  assetBytes: 128 * 1024 * 1024,
+  /** Longest that reading a drawing may take, in seconds. */
+  readSeconds: 60,
   /** Elements of a drawing, those it repeats included, and how deep they may lie in each other. */
   drawnElements: 500_000,
   drawnDepth: 256,
@@ -79,6 +83,11 @@ export const LIMITS = {
   styleTests: 20_000_000,
   /** Lengths in the pattern of a dashed line. */
   dashes: 32,
+  /** Widest gap that is closed, in mm, and gaps of one drawing that are answered one by one. */
+  gapMostMm: 50,
+  gapAnswers: 5_000,
+  /** Gaps of one drawing that are named one by one; the rest are counted. */
+  gapsNamed: 40,
   /** Bytes of a job's picture as JSON. */
   pictureBytes: 400 * 1024,
 } as const;

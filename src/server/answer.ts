@@ -43,26 +43,31 @@ export async function answer(handle: (db: Database) => Promise<Response>): Promi
   }
 }
 
-/** How much of a body that is too large is still read, so that its sender hears the refusal instead of a cut line. */
-const MOST_DRAINED_BYTES = 8 * MOST_BODY_BYTES;
+/** How many times too large a body may be and still be read, so that its sender hears the refusal, not a cut line. */
+const DRAINED = 8;
 
-/** The body as JSON, or a refusal when it is too large or not JSON. */
-export async function bodyOf(request: Request): Promise<unknown> {
+/** The bytes of a body, or a refusal with a sentence when there are more than `most`. */
+export async function bytesOf(request: Request, most: number, tooLarge: string): Promise<Buffer> {
   const chunks: Uint8Array[] = [];
   let size = 0;
   for await (const chunk of request.body ?? []) {
     size += chunk.length;
-    if (size <= MOST_BODY_BYTES) chunks.push(chunk);
-    else if (size > MOST_DRAINED_BYTES) break;
+    if (size <= most) chunks.push(chunk);
+    else if (size > DRAINED * most) break;
   }
-  if (size > MOST_BODY_BYTES) {
-    throw new Refusal(
-      413,
-      `This job is larger than the ${LIMITS.documentBytes / 1024 / 1024} MB that can be saved. Nothing was changed; take something out of it and try again.`,
-    );
-  }
+  if (size > most) throw new Refusal(413, tooLarge);
+  return Buffer.concat(chunks);
+}
+
+/** The body as JSON, or a refusal when it is too large or not JSON. */
+export async function bodyOf(request: Request): Promise<unknown> {
+  const bytes = await bytesOf(
+    request,
+    MOST_BODY_BYTES,
+    `This job is larger than the ${LIMITS.documentBytes / 1024 / 1024} MB that can be saved. Nothing was changed; take something out of it and try again.`,
+  );
   try {
-    return JSON.parse(Buffer.concat(chunks).toString('utf8'));
+    return JSON.parse(bytes.toString('utf8'));
   } catch {
     throw new Refusal(400, 'The request was not readable.');
   }

@@ -1,6 +1,7 @@
 /** The tables. */
 import { sql } from 'drizzle-orm';
 import {
+  customType,
   doublePrecision,
   index,
   integer,
@@ -13,6 +14,9 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Job } from '../core/document/schema';
 import type { Picture } from '../core/job/picture';
+
+/** Bytes; drizzle has no column type of its own for them. */
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
 export const jobs = pgTable(
   'jobs',
@@ -53,6 +57,15 @@ export const jobRevisions = pgTable(
   },
   (table) => [primaryKey({ columns: [table.jobId, table.version] })],
 );
+
+/** Files that were brought in, and the drawings read from them, by what is in them: the same twice is kept once. */
+export const assets = pgTable('assets', {
+  sha256: text('sha256').primaryKey(),
+  bytes: bytea('bytes').notNull(),
+  /** Name of the file as it came; '' for drawings that were read. */
+  name: text('name').notNull().default(''),
+  createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
+});
 
 /** What stock there is, with what is safe in it; first values come with the migration. */
 export const materials = pgTable('materials', {

@@ -48,7 +48,7 @@ const RETRY_MS = 5_000;
 /** Characters of the user's words shown in each face. */
 const SAMPLE_CHARACTERS = 28;
 
-/** `fetchFace` brings the bytes of a shipped typeface file; `pause` lets newer calls in; `now` is a clock in ms. */
+/** `fetchFace` brings the bytes of a shipped typeface file, `fetchAsset` the text of a kept drawing; `pause` lets newer calls in; `now` is a clock in ms. */
 export class Host {
   private readonly evaluators: Promise<Evaluator>;
   private readonly faces = new Map<string, Promise<FaceAnswer>>();
@@ -59,6 +59,7 @@ export class Host {
 
   constructor(
     private readonly fetchFace: (file: string) => Promise<Uint8Array>,
+    private readonly fetchAsset: (id: string) => Promise<string>,
     private readonly pause: () => Promise<void>,
     private readonly now: () => number,
     engine: Promise<ClipEngine> = loadWasmEngine().catch(() => scriptEngine),
@@ -190,9 +191,25 @@ export class Host {
     const families = new Set(
       job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'lettering' ? [m.face] : []))),
     );
+    await this.bringDrawings(job);
     const held = new Map<string, FaceAnswer>();
     for (const family of families) held.set(family, await this.face(family));
     return (wish) => held.get(wish.face) ?? { sentence: 'It is not among the typefaces here.' };
+  }
+
+  /** Drawings a job is made of, put at hand; one that can't be fetched is a finding. */
+  private async bringDrawings(job: Job): Promise<void> {
+    const evaluator = await this.evaluators;
+    const ids = new Set(job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'artwork' ? [m.drawing] : []))));
+    await Promise.all(
+      [...ids].map(async (id) => {
+        if (evaluator.hasDrawing(id)) return;
+        await this.fetchAsset(id).then(
+          (text) => evaluator.addDrawing(id, text),
+          () => false,
+        );
+      }),
+    );
   }
 
   private face(family: string): Promise<FaceAnswer> {

@@ -1,7 +1,7 @@
 /** What the sheet draws of a computed job: path data and figures, small enough to send from the worker at every change. */
 import type { OperationKind, Part, StepOf } from '../core/document/schema';
 import { pathData } from '../core/formats/path-data';
-import { countSegments, isContinuous, type Path } from '../core/geometry/path';
+import { countSegments, type Path } from '../core/geometry/path';
 import { applyMatrix, type Box, type Matrix, type Point } from '../core/geometry/point';
 import type { Finding } from '../core/inspect/finding';
 import { pieceName } from '../core/inspect/names';
@@ -10,6 +10,7 @@ import type { CutPiece } from '../core/job/as-cut';
 import type { BridgeVariant } from '../core/job/compare-bridges';
 import type { JobResult } from '../core/job/evaluate';
 import { LIMITS } from '../core/limits';
+import type { Gap } from '../core/prepare/closing/closing';
 import type { Outline } from '../core/prepare/outline';
 import type { MemberTrouble, PreparedMember, PreparedPart } from '../core/prepare/part';
 import type { Piece, PieceKind } from '../core/prepare/pieces';
@@ -34,6 +35,18 @@ export type MemberView = {
   readonly unclosedD: string;
   /** What closing up did; null when nothing is closed up. */
   readonly closedUp: ClosedUpView | null;
+  /** What closing found in a drawing; null for other members. */
+  readonly closing: ClosingView | null;
+};
+
+/** A gap by its ends on the sheet. */
+export type GapView = Omit<Gap, 'from' | 'to'> & { readonly from: Point; readonly to: Point };
+
+export type ClosingView = {
+  /** The smallest first. */
+  readonly gaps: readonly GapView[];
+  readonly doubled: number;
+  readonly specks: number;
 };
 
 /** A letter by where it starts and ends in the text, with the corners of its ink on the sheet. */
@@ -90,6 +103,8 @@ export type PartView = {
   readonly outlines: number;
   readonly segments: number;
   readonly open: number;
+  /** Lines that do not close. */
+  readonly linesD: string;
   readonly areaMm2: number;
   readonly ties: readonly TieView[];
   /** Whether the shape is what stays, its own plate included. */
@@ -181,7 +196,7 @@ const memberView = (member: PreparedMember): MemberView => ({
   matrix: member.matrix,
   ownBox: member.ownBox,
   box: member.box,
-  d: dataOf(member.outlines),
+  d: dataOf(member.outlines) + member.lines.map(printedPath).join(''),
   missing: member.missing,
   trouble: member.trouble,
   capHeightMm: member.layout?.capHeightMm ?? null,
@@ -190,7 +205,18 @@ const memberView = (member: PreparedMember): MemberView => ({
   baselines: baselinesOf(member),
   unclosedD: member.unclosed.length > 0 ? pathData(member.unclosed, null, DIGITS) : '',
   closedUp: member.unclosed.length > 0 ? closedUpView(member) : null,
+  closing: closingView(member),
 });
+
+function closingView({ closing, matrix }: PreparedMember): ClosingView | null {
+  if (!closing) return null;
+  const gaps = closing.gaps.map((gap) => ({
+    ...gap,
+    from: applyMatrix(matrix, gap.from),
+    to: applyMatrix(matrix, gap.to),
+  }));
+  return { ...closing, gaps: gaps.sort((a, b) => a.sizeMm - b.sizeMm) };
+}
 
 /** More letters than this are not picked one by one. */
 const MOST_PICKS = 400;
@@ -272,7 +298,8 @@ function partView(part: PreparedPart, strength: Strength): PartView {
     overlaps: part.overlaps,
     outlines: part.outlines.length,
     segments: countSegments(part.outlines.map((o) => o.path)),
-    open: part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
+    open: part.lines.length,
+    linesD: part.lines.map(printedPath).join(''),
     areaMm2: part.outlines.reduce((sum, o) => sum + o.area, 0),
     ties: part.notes.ties.map((t) => ({
       piece: t.piece,
@@ -305,8 +332,8 @@ export function viewOf(result: JobResult): JobView {
       kind: o.operation.kind,
       lengthMm: o.lengthMm,
       fillMm2: o.fillMm2,
-      paths: o.shapes.filter((s) => s.what === 'outline').length,
-      outlinesOf: [...new Set(o.shapes.flatMap((s) => (s.what === 'outline' ? [s.partId] : [])))],
+      paths: o.shapes.filter((s) => s.what !== 'fill').length,
+      outlinesOf: [...new Set(o.shapes.flatMap((s) => (s.what === 'fill' ? [] : [s.partId])))],
       fillsOf: [...new Set(o.shapes.flatMap((s) => (s.what === 'fill' ? [s.partId] : [])))],
     })),
     findings: result.findings,

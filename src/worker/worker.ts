@@ -8,6 +8,12 @@ async function fetchFace(file: string): Promise<Uint8Array> {
   return new Uint8Array(await response.arrayBuffer());
 }
 
+async function fetchAsset(id: string): Promise<string> {
+  const response = await fetch(`/api/assets/${id}`);
+  if (!response.ok) throw new Error(`${id}: ${response.status}`);
+  return response.text();
+}
+
 /** A turn of the event loop through a message channel: timers would wait four milliseconds. */
 function pause(): Promise<void> {
   return new Promise((resolve) => {
@@ -20,7 +26,7 @@ function pause(): Promise<void> {
   });
 }
 
-const host = new Host(fetchFace, pause, () => performance.now());
+const host = new Host(fetchFace, fetchAsset, pause, () => performance.now());
 
 export type WorkerApi = Pick<
   Host,

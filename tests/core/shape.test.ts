@@ -15,7 +15,8 @@ const sheet = { width: 300, height: 200, material: '', thickness: null, leastWid
 const KINDS = Object.keys(SHAPE_LENGTHS) as (keyof typeof SHAPE_LENGTHS)[];
 const made = (shape: Record<string, unknown>): Shape => {
   const [member] = jobWith([partOf([{ id: 's', placement: { x: 0, y: 0 }, ...shape }])]).parts[0]?.members ?? [];
-  if (!member || member.kind === 'lettering' || member.kind === 'copy') throw new Error('no shape');
+  if (!member || member.kind === 'lettering' || member.kind === 'copy' || member.kind === 'artwork')
+    throw new Error('no shape');
   return member;
 };
 const measure = (shape: Shape) => {

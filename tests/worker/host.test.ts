@@ -8,7 +8,13 @@ import { jobWith, lettering, partOf } from '../support/jobs';
 
 const fromDisk = async (file: string) => new Uint8Array(await readFile(`public/typefaces/${file}`));
 const pause = () => new Promise<void>((resolve) => setImmediate(resolve));
-const host = (fetchFace = fromDisk) => new Host(fetchFace, pause, () => performance.now());
+const host = (fetchFace = fromDisk) =>
+  new Host(
+    fetchFace,
+    async () => Promise.reject(new Error('no drawings here')),
+    pause,
+    () => performance.now(),
+  );
 
 /** The bench's end: a view from a host that has given none before. */
 const viewed = async (bench: Host, job: Job, onProgress?: (done: number, of: number) => void) => {

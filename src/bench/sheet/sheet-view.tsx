@@ -15,6 +15,7 @@ import { change, type Look, select, selectAlso, selectedParts, setLook, showOnly
 import { BridgeLayer } from './bridge-layer';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
 import { followDrag, type Grab } from './drag';
+import { GapLayer } from './gap-layer';
 import { HoldLayer } from './hold-layer';
 import { PickLayer } from './pick-layer';
 import { centreAt } from './point-at';
@@ -143,6 +144,7 @@ export function SheetView() {
             )),
           )}
         </g>
+        {station === 'close' && look !== 'cut' && <GapLayer camera={camera} />}
         {station === 'hold' && look !== 'cut' && (
           <>
             <HoldLayer camera={camera} toMm={toMm} />

@@ -82,7 +82,12 @@ function Drawing({ job, view, only }: Props) {
           return (
             part && (
               <g key={`${o.id}-${id}`} opacity={isOn(o.id) ? 1 : 0.35}>
-                <Line d={part.d} colour={kindColour(o.kind)} dash={DASHES[o.kind]} round={o.kind === 'mark'} />
+                <Line
+                  d={part.d + part.linesD}
+                  colour={kindColour(o.kind)}
+                  dash={DASHES[o.kind]}
+                  round={o.kind === 'mark'}
+                />
               </g>
             )
           );
@@ -91,7 +96,7 @@ function Drawing({ job, view, only }: Props) {
       {only === null &&
         view.parts
           .filter((p) => !worked.has(p.id))
-          .map((part) => <Line key={part.id} d={part.d} colour="var(--nf-muted)" />)}
+          .map((part) => <Line key={part.id} d={part.d + part.linesD} colour="var(--nf-muted)" />)}
     </>
   );
 }
@@ -128,7 +133,7 @@ function AsCut({ view, pieces }: { view: JobView; pieces: readonly CutPieceView[
           return fill ? (
             <Area key={`${o.id}-${id}-f`} d={part.d} fill="var(--nf-engrave)" opacity={0.8} />
           ) : (
-            <Line key={`${o.id}-${id}`} d={part.d} colour="var(--nf-ink)" />
+            <Line key={`${o.id}-${id}`} d={part.d + part.linesD} colour="var(--nf-ink)" />
           );
         })}
     </>
@@ -141,7 +146,7 @@ export const Work = memo(function Work(props: Props) {
     return (
       <>
         {props.view.parts.map((part) => (
-          <Line key={part.id} d={part.d} colour="var(--nf-ink)" />
+          <Line key={part.id} d={part.d + part.linesD} colour="var(--nf-ink)" />
         ))}
       </>
     );

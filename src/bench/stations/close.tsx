@@ -6,6 +6,7 @@ import { Heading } from '@/ui/heading';
 import type { PartView } from '@/worker/view';
 import { partWords } from '../part-words';
 import { change } from '../store';
+import { Gaps } from './gaps';
 import { NothingYet, useShownParts } from './shown-parts';
 
 function PartOutlines({ part, view }: { part: Part; view: PartView }) {
@@ -19,35 +20,43 @@ function PartOutlines({ part, view }: { part: Part; view: PartView }) {
     });
   const letters = view.members.reduce((sum, m) => sum + m.letters, 0);
   return (
-    <section>
-      <Heading beside={`${view.outlines} outline${view.outlines === 1 ? '' : 's'}`}>{partWords(part)}</Heading>
-      <Switch
-        label="Weld what overlaps"
-        on={weld || mustWeld}
-        disabled={mustWeld}
-        onChange={setWeld}
-        note={
-          mustWeld
-            ? 'Always, where something is cut out or kept within.'
-            : view.overlaps
-              ? 'Off: letters overlap, and each overlap would be cut.'
-              : weld
-                ? 'Overlapping letters become one outline. The words stay words.'
-                : 'Off: every letter keeps its own outline. None overlap.'
-        }
-      />
-      <p className="nf-small mb-0">
-        <span className="nf-figure">{view.outlines - view.open}</span> closed ·{' '}
-        <span className="nf-figure">{view.open}</span> open
-        {letters > 0 && (
-          <>
-            {' '}
-            · <span className="nf-figure">{letters}</span> letter{letters === 1 ? '' : 's'}
-          </>
-        )}{' '}
-        · <span className="nf-figure">{view.segments}</span> segments
-      </p>
-    </section>
+    <>
+      <section>
+        <Heading beside={`${view.outlines} outline${view.outlines === 1 ? '' : 's'}`}>{partWords(part)}</Heading>
+        <Switch
+          label="Weld what overlaps"
+          on={weld || mustWeld}
+          disabled={mustWeld}
+          onChange={setWeld}
+          note={
+            mustWeld
+              ? 'Always, where something is cut out or kept within.'
+              : view.overlaps
+                ? 'Off: letters overlap, and each overlap would be cut.'
+                : weld
+                  ? 'Overlapping letters become one outline. The words stay words.'
+                  : 'Off: every letter keeps its own outline. None overlap.'
+          }
+        />
+        <p className="nf-small mb-0">
+          <span className="nf-figure">{view.outlines}</span> closed · <span className="nf-figure">{view.open}</span>{' '}
+          open
+          {letters > 0 && (
+            <>
+              {' '}
+              · <span className="nf-figure">{letters}</span> letter{letters === 1 ? '' : 's'}
+            </>
+          )}{' '}
+          · <span className="nf-figure">{view.segments}</span> segments
+        </p>
+      </section>
+      {part.members.map((member) => {
+        const closing = view.members.find((m) => m.id === member.id)?.closing;
+        return member.kind === 'artwork' && closing ? (
+          <Gaps key={member.id} part={part} member={member} closing={closing} />
+        ) : null;
+      })}
+    </>
   );
 }
 

@@ -10,11 +10,13 @@ import { Choice, NumberField, Row, Switch, TextField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
+import { BringInButton } from '../bring-in/button';
 import { addBorder, addMember, addPart, memberOf, moveEntry, type NewThing, removeMember, setFollows } from '../edits';
 import { focusWords } from '../focus-words';
 import { partWords } from '../part-words';
 import { change, select, useBench } from '../store';
 import { ArrangeMember, ArrangeParts } from './arrange';
+import { ArtworkEditor } from './artwork-editor';
 import { BorderEditor } from './border-editor';
 import { LetteringEditor } from './lettering-editor';
 import { PlaceEditor } from './place-editor';
@@ -85,6 +87,7 @@ function Add({ partId, beside }: { partId: string | null; beside: string }) {
           </Dropdown.Menu>
         </Dropdown>
       </div>
+      {!partId && <BringInButton />}
       {partId && box && !isEmptyBox(box) && (
         <Button variant="plain" className="w-100 mt-2" onClick={border} title="A part of its own that follows this one">
           <Frame size={14} className="me-1" aria-hidden="true" />
@@ -100,7 +103,9 @@ const memberWords = (member: Member): string =>
     ? member.text.trim().split('\n').join(' / ') || 'Lettering without words'
     : member.kind === 'copy'
       ? 'Copy'
-      : shapeWord(member.kind);
+      : member.kind === 'artwork'
+        ? member.name || 'Drawing'
+        : shapeWord(member.kind);
 
 const ROLE_WORDS = { join: 'joined', punch: 'cut out', clip: 'keeps within' } as const;
 
@@ -274,7 +279,8 @@ export function Compose() {
       {member?.kind === 'lettering' && <LetteringEditor key={member.id} partId={part.id} member={member} />}
       <BorderEditor key={`border-${part.id}`} part={part} />
       {member?.kind === 'copy' && <CopyEditor key={member.id} partId={part.id} member={member} />}
-      {member && member.kind !== 'lettering' && member.kind !== 'copy' && (
+      {member?.kind === 'artwork' && <ArtworkEditor key={member.id} partId={part.id} member={member} />}
+      {member && member.kind !== 'lettering' && member.kind !== 'copy' && member.kind !== 'artwork' && (
         <ShapeEditor key={member.id} partId={part.id} member={member} />
       )}
       {member && <PlaceEditor partId={part.id} member={member} />}

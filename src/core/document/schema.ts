@@ -100,6 +100,10 @@ const letteringSchema = z.strictObject({
     'Whether all lines are made as wide as the widest: by their letter spacing, their size, or half by each.',
   ),
   closeUp: about(closeUpSchema.nullable().default(null), 'Letters moved together until they overlap; null for not.'),
+  insteadOf: about(
+    name.nullable().default(null),
+    'Typeface that a file asked for, where these words came from one; null when they did not.',
+  ),
   letters: about(
     z.array(letterChangeSchema).max(LIMITS.letterChanges).default([]),
     'Letters that are moved, turned or sized by themselves.',
@@ -182,6 +186,49 @@ const copySchema = z.strictObject({
   ),
 });
 
+const assetId = z
+  .string()
+  .regex(/^[0-9a-f]{64}$/, 'must be the SHA-256 of what is kept, 64 hexadecimal digits')
+  .describe('SHA-256 of what is kept beside the document.');
+
+const gapAnswerSchema = z.strictObject({
+  gap: about(z.string().max(120), 'Which gap: its two ends in the drawing.'),
+  how: about(z.enum(['close', 'leave']), 'Whether these two ends are joined.'),
+});
+
+const closeSchema = z.strictObject({
+  gap: about(
+    z.number().min(0).max(LIMITS.gapMostMm).default(0),
+    'Gaps up to this are closed where it is sure which ends belong together, in mm; 0: none is.',
+  ),
+  look: about(z.number().min(0.01).max(LIMITS.gapMostMm).default(2), 'Gaps up to this are looked for, in mm.'),
+  doubles: about(
+    z.number().min(0).max(1).default(0.02),
+    'Lines that run along each other closer than this are one, in mm; 0: all stay.',
+  ),
+  specks: about(
+    z.number().min(0).max(LIMITS.gapMostMm).default(0.05),
+    'Lines shorter than this that join nothing are left out, in mm.',
+  ),
+  answers: about(z.array(gapAnswerSchema).max(LIMITS.gapAnswers).default([]), 'Gaps that were answered one by one.'),
+});
+
+const artworkSchema = z.strictObject({
+  ...member,
+  kind: z.literal('artwork'),
+  name: about(name.default(''), 'Name of the file it came from.'),
+  drawing: about(assetId, 'The drawing as it was read, by its id; the origin is the middle of its bounds.'),
+  original: about(assetId.nullable().default(null), 'The file itself, by its id.'),
+  groups: about(
+    z.array(z.int().min(0).max(LIMITS.drawnGroups)).max(LIMITS.drawnGroups).nullable().default(null),
+    'Which groups of the drawing it has; null: all.',
+  ),
+  scale: about(z.number().min(1e-4).max(1e4).default(1), 'How many times as large as the file was read.'),
+  close: closeSchema
+    .default({ gap: 0, look: 2, doubles: 0.02, specks: 0.05, answers: [] })
+    .describe('How its loose lines are made into outlines.'),
+});
+
 const memberSchema = z.discriminatedUnion('kind', [
   letteringSchema,
   rectangleSchema,
@@ -192,6 +239,7 @@ const memberSchema = z.discriminatedUnion('kind', [
   barSchema,
   spikeSchema,
   copySchema,
+  artworkSchema,
 ]);
 
 const weldStepSchema = z.strictObject({
@@ -486,8 +534,10 @@ export type Part = z.infer<typeof partSchema>;
 export type Member = z.infer<typeof memberSchema>;
 export type Lettering = z.infer<typeof letteringSchema>;
 export type Copy = z.infer<typeof copySchema>;
+export type Artwork = z.infer<typeof artworkSchema>;
+export type CloseSettings = z.infer<typeof closeSchema>;
 /** A member that is a plain shape. */
-export type Shape = Exclude<Member, Lettering | Copy>;
+export type Shape = Exclude<Member, Lettering | Copy | Artwork>;
 export type ShapeKind = Shape['kind'];
 export type Placement = z.infer<typeof placementSchema>;
 export type CloseUp = z.infer<typeof closeUpSchema>;

@@ -11,13 +11,13 @@ export const SHAPE_LENGTHS: Readonly<Record<ShapeKind, readonly string[]>> = {
   spike: ['width', 'height', 'point'],
 };
 
-/** Change every length of a member in place; for lettering that is its size. A copy has none: it has a scale. */
+/** Change every length of a member in place; for lettering that is its size. A copy and a drawing have none: they have a scale. */
 export function mapLengths(member: Member, change: (mm: number) => number): void {
   if (member.kind === 'lettering') {
     member.size.mm = change(member.size.mm);
     return;
   }
-  if (member.kind === 'copy') return;
+  if (member.kind === 'copy' || member.kind === 'artwork') return;
   const lengths = member as Shape & Record<string, number>;
   for (const key of SHAPE_LENGTHS[member.kind]) lengths[key] = change(lengths[key] as number);
 }

@@ -11,6 +11,12 @@ export type FindingCode =
   | 'too-many-characters'
   | 'no-typeface'
   | 'missing-characters'
+  | 'no-drawing'
+  | 'gap'
+  | 'more-gaps'
+  | 'asked-gap'
+  | 'open-lines'
+  | 'words-set-anew'
   | 'no-part'
   | 'copies-itself'
   | 'too-many-segments'
@@ -41,6 +47,8 @@ export type FindingCode =
 export type Mend =
   | { readonly kind: 'bridge'; readonly letter: string; readonly island: number }
   /** More room between the letters of a lettering, in mm. */
+  /** Two ends of a drawing joined. */
+  | { readonly kind: 'close'; readonly memberId: string; readonly gap: string }
   | { readonly kind: 'space'; readonly memberId: string; readonly byMm: number };
 
 export type Finding = {

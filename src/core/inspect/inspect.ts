@@ -8,6 +8,7 @@ import type { PreparedMember, PreparedPart } from '../prepare/part';
 import { pieceKeys } from '../prepare/pieces';
 import { formatLength, type LengthUnit } from '../units/quantity';
 import { bridgeFindings, bridgeFor, unbridged } from './bridge-findings';
+import { closingFindings } from './closing-findings';
 import { type Draft, draft, partTitle } from './draft';
 import type { Finding, Mend } from './finding';
 import { pieceName, sourceName, startSentence } from './names';
@@ -39,6 +40,16 @@ function memberFindings(part: Part, member: Member, prepared: PreparedMember): D
         at,
       ),
     );
+  if (trouble?.kind === 'no drawing' && member.kind === 'artwork')
+    out.push(
+      draft(
+        'no-drawing',
+        'fault',
+        'compose',
+        `The drawing ${member.name ? `“${member.name}” ` : ''}can’t be used: ${trouble.sentence} Its place is kept.`,
+        at,
+      ),
+    );
   if (trouble?.kind === 'no part')
     out.push(draft('no-part', 'fault', 'compose', `The part that ${partTitle(part)} copies is no longer there.`, at));
   if (trouble?.kind === 'copies itself')
@@ -52,6 +63,16 @@ function memberFindings(part: Part, member: Member, prepared: PreparedMember): D
         'fault',
         'compose',
         `The copies in ${partTitle(part)} have ${trouble.count.toLocaleString('en')} segments; up to ${LIMITS.copiedSegments.toLocaleString('en')} are copied.`,
+        at,
+      ),
+    );
+  if (member.kind === 'lettering' && member.insteadOf !== null)
+    out.push(
+      draft(
+        'words-set-anew',
+        'note',
+        'compose',
+        `${partTitle(part)}: words from a file${member.insteadOf ? ` in ${member.insteadOf}` : ''} are set in ${member.face} here.`,
         at,
       ),
     );
@@ -311,6 +332,11 @@ export function inspect(
       ...bridgeFindings(part, ready, job),
       ...(isCut(part, operations)
         ? [
+            ...part.members.flatMap((member, i) =>
+              member.kind === 'artwork'
+                ? closingFindings(part, member, ready.members[i] as PreparedMember, job.units)
+                : [],
+            ),
             ...(sticks(part) ? [] : holdFindings(part, ready, job)),
             ...strengthFindings(part, ready, strengths.get(part.id) ?? UNKNOWN_STRENGTH, job),
           ]

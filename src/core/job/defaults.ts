@@ -34,6 +34,7 @@ export function newLettering(id: string, sheet: Sheet, text: string): Lettering 
     align: 'centre',
     evenLines: 'no',
     closeUp: null,
+    insteadOf: null,
     letters: [],
   };
 }

@@ -4,12 +4,15 @@
  */
 
 import type { Job, Member, Operation, Part } from '../document/schema';
+import { readFound } from '../formats/found-file';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { nestMeasured } from '../geometry/nesting';
+import { type Path, pathBox, pathLength } from '../geometry/path';
 import { type Box, boxCentre, boxesMeet, EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import { inspect } from '../inspect/inspect';
 import { movedStrength, type Strength, type StrengthBefore, strengthAfter, strengthOf } from '../inspect/strength';
+import type { ArtworkLookup, KeptDrawing, PreparedArtwork } from '../prepare/artwork';
 import { BridgeWorkshops } from '../prepare/bridges/workshop';
 import { movedPart } from '../prepare/moved';
 import { type Outline, outlineLength } from '../prepare/outline';
@@ -20,6 +23,8 @@ import { insideFirst } from '../toolpath/order';
 
 export type OperationShape =
   | { readonly what: 'outline'; readonly partId: string; readonly outline: Outline }
+  /** A line that does not close. */
+  | { readonly what: 'line'; readonly partId: string; readonly path: Path; readonly box: Box }
   | { readonly what: 'fill'; readonly partId: string; readonly outlines: readonly Outline[] };
 
 export type OperationResult = {
@@ -49,10 +54,12 @@ export type Progress = { readonly done: number; readonly of: number };
 
 const PARTS_HELD = 600;
 const ORDERS_HELD = 64;
+const ARTWORKS_HELD = 64;
 const STRENGTHS_HELD = 600;
 
 export class Evaluator {
   private readonly caches = weldCaches();
+  private readonly artworkCache = new ResultCache<PreparedArtwork>(ARTWORKS_HELD);
   private readonly parts = new ResultCache<PreparedPart>(PARTS_HELD);
   private readonly bridged = new ResultCache<PreparedPart>(PARTS_HELD);
   private readonly workshops = new BridgeWorkshops();
@@ -68,7 +75,22 @@ export class Evaluator {
   private readonly serials = new WeakMap<object, number>();
   private nextSerial = 1;
 
+  // Ids tell what is in a drawing, so that one more at hand changes nothing that was computed with it.
+  private readonly drawings = new Map<string, KeptDrawing>();
+  private readonly artworks: ArtworkLookup = (id) => this.drawings.get(id) ?? { sentence: 'It is not at hand here.' };
+
   constructor(readonly engine: ClipEngine) {}
+
+  hasDrawing(id: string): boolean {
+    return this.drawings.has(id);
+  }
+
+  /** Put a kept drawing at hand; false when the text is none. */
+  addDrawing(id: string, text: string): boolean {
+    const drawing = readFound(text);
+    if (drawing) this.drawings.set(id, { drawing, serial: this.nextSerial++ });
+    return drawing !== null;
+  }
 
   /** Evaluate step by step: yields after each part, so that a caller can show progress or stop; returns the result. */
   *steps(job: Job, faces: FaceLookup): Generator<Progress, JobResult> {
@@ -88,9 +110,7 @@ export class Evaluator {
     let workBox = EMPTY_BOX;
     for (const { operation, shapes } of operations)
       if (operation.on)
-        for (const shape of shapes)
-          for (const { box } of shape.what === 'outline' ? [shape.outline] : shape.outlines)
-            workBox = uniteBoxes(workBox, box);
+        for (const shape of shapes) for (const box of boxesOf(shape)) workBox = uniteBoxes(workBox, box);
     return { parts: prepared, strengths, operations, findings: inspect(job, byId, strengthById), workBox };
   }
 
@@ -129,6 +149,10 @@ export class Evaluator {
         const place = member.follows ? [middle.x - x, middle.y - y].map(steady) : [];
         return [this.serial(this.bases.get(original) ?? original), ...place];
       }
+      if (member.kind === 'artwork') {
+        const drawing = this.artworks(member.drawing);
+        return 'sentence' in drawing ? drawing.sentence : drawing.serial;
+      }
       if (member.kind !== 'lettering') return '';
       const answer = faces(member);
       return 'typeface' in answer ? answer.typeface.serial : answer.sentence;
@@ -141,6 +165,8 @@ export class Evaluator {
       preparePart({ ...part, members }, job.sheet, {
         engine: this.engine,
         faces,
+        artworks: this.artworks,
+        artworkCache: this.artworkCache,
         caches: this.caches,
         copied: (id) => {
           const original = copied(id);
@@ -216,14 +242,17 @@ export class Evaluator {
   ): OperationResult {
     const fills: OperationShape[] = [];
     const outlines: { what: 'outline'; partId: string; outline: Outline }[] = [];
+    const lines: { what: 'line'; partId: string; path: Path; box: Box }[] = [];
     const sources: PreparedPart[] = [];
     for (const part of parts) {
       const ready = prepared.get(part.id) as PreparedPart;
       const mine = part.work.filter((w) => w.operation === operation.id);
-      if (ready.outlines.length === 0) continue;
-      if (mine.some((w) => w.what === 'fill')) fills.push({ what: 'fill', partId: part.id, outlines: ready.outlines });
+      if (ready.outlines.length === 0 && ready.lines.length === 0) continue;
+      if (ready.outlines.length > 0 && mine.some((w) => w.what === 'fill'))
+        fills.push({ what: 'fill', partId: part.id, outlines: ready.outlines });
       if (!mine.some((w) => w.what === 'outline')) continue;
       sources.push(ready);
+      for (const path of ready.lines) lines.push({ what: 'line', partId: part.id, path, box: pathBox(path) });
       for (const outline of ready.outlines) outlines.push({ what: 'outline', partId: part.id, outline });
     }
     const order = this.orders.get(sources.map((s) => this.serial(s)).join(','), () =>
@@ -234,11 +263,20 @@ export class Evaluator {
     );
     return {
       operation,
-      shapes: [...fills, ...order.map((i) => outlines[i] as (typeof outlines)[number])],
-      lengthMm: outlines.reduce((sum, o) => sum + outlineLength(o.outline), 0),
+      // Open lines come off nothing, so they are worked before anything is cut free.
+      shapes: [...fills, ...lines, ...order.map((i) => outlines[i] as (typeof outlines)[number])],
+      lengthMm:
+        outlines.reduce((sum, o) => sum + outlineLength(o.outline), 0) +
+        lines.reduce((sum, l) => sum + pathLength(l.path), 0),
       fillMm2: fills.reduce((sum, f) => sum + (f.what === 'fill' ? f.outlines.reduce((a, o) => a + o.area, 0) : 0), 0),
     };
   }
+}
+
+/** Bounds of everything in a shape. */
+export function boxesOf(shape: OperationShape): readonly Box[] {
+  if (shape.what === 'line') return [shape.box];
+  return shape.what === 'outline' ? [shape.outline.box] : shape.outlines.map((o) => o.box);
 }
 
 /** Places are told apart to this share of a mm. */

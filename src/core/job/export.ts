@@ -7,7 +7,7 @@ import { writePdf } from '../formats/pdf-write';
 import { writeSvg } from '../formats/svg-write';
 import { transformPath } from '../geometry/path';
 import { boxHeight, boxWidth, isEmptyBox, type Matrix, translation } from '../geometry/point';
-import type { JobResult, OperationShape } from './evaluate';
+import { boxesOf, type JobResult, type OperationShape } from './evaluate';
 
 export const FILE_FORMATS = ['svg', 'dxf', 'pdf'] as const;
 export type FileFormat = (typeof FILE_FORMATS)[number];
@@ -21,6 +21,7 @@ export const colourOf = (operation: Operation, job: Pick<Job, 'colourKey'>): str
   operation.colour ?? job.colourKey[operation.kind];
 
 function drawn(shape: OperationShape, m: Matrix): DrawnShape {
+  if (shape.what === 'line') return { kind: 'stroke', path: transformPath(shape.path, m) };
   return shape.what === 'fill'
     ? { kind: 'fill', paths: shape.outlines.map((o) => transformPath(o.path, m)) }
     : { kind: 'stroke', path: transformPath(shape.outline.path, m) };
@@ -58,7 +59,7 @@ function boundsOf(shapes: readonly OperationShape[]) {
   let maxX = -Infinity;
   let maxY = -Infinity;
   for (const s of shapes)
-    for (const { box } of s.what === 'fill' ? s.outlines : [s.outline]) {
+    for (const box of boxesOf(s)) {
       minX = Math.min(minX, box.minX);
       minY = Math.min(minY, box.minY);
       maxX = Math.max(maxX, box.maxX);

@@ -46,19 +46,16 @@ export function pictureOf(job: Job, result: JobResult): Picture {
           shape.outlines.map((o) => o.path),
         );
       else {
+        const path = shape.what === 'line' ? shape.path : shape.outline.path;
         const list = byPart.get(shape.partId);
-        if (list) list.push(shape.outline.path);
-        else byPart.set(shape.partId, [shape.outline.path]);
+        if (list) list.push(path);
+        else byPart.set(shape.partId, [path]);
       }
     }
     for (const paths of byPart.values()) add(operation.kind, false, paths);
   }
   for (const part of result.parts)
-    if (!worked.has(part.id) && part.outlines.length > 0)
-      add(
-        'none',
-        false,
-        part.outlines.map((o) => o.path),
-      );
+    if (!worked.has(part.id) && part.outlines.length + part.lines.length > 0)
+      add('none', false, [...part.outlines.map((o) => o.path), ...part.lines]);
   return { width: job.sheet.width, height: job.sheet.height, shapes };
 }

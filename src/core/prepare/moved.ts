@@ -27,11 +27,13 @@ export function movedPart(part: PreparedPart, dx: number, dy: number): PreparedP
     frames: part.frames.map((frame) => ({ ...frame, matrix: movedMatrix(frame.matrix, m) })),
     outlines: outlines(part.outlines),
     kept: outlines(part.kept),
+    lines: part.lines.map((path) => transformPath(path, m)),
     members: part.members.map((member) => ({
       ...member,
       matrix: movedMatrix(member.matrix, m),
       box: box(member.box),
       outlines: outlines(member.outlines),
+      lines: member.lines.map((path) => transformPath(path, m)),
       unclosed: member.unclosed.map((path) => transformPath(path, m)),
     })),
     pieces: part.pieces.map((piece) => ({ ...piece, box: box(piece.box) })),

@@ -4,7 +4,7 @@ import type { Lettering, Member, Part, Placement, Sheet, StepOf } from '../docum
 import { sticks } from '../document/sticks';
 import type { ClipEngine, TaggedPolygon } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
-import { closedPath, countSegments, type Path } from '../geometry/path';
+import { closedPath, countSegments, type Path, regionBox, transformPath } from '../geometry/path';
 import {
   type Box,
   boxCentre,
@@ -24,6 +24,7 @@ import { type Layout, layoutLettering, letterPaths } from '../lettering/layout';
 import type { Typeface } from '../lettering/typeface';
 import { LIMITS } from '../limits';
 import { ResultCache } from '../result-cache';
+import { type ArtworkCache, type ArtworkLookup, type PreparedArtwork, prepareArtwork } from './artwork';
 import { bridge, unbridgedIslands } from './bridges/bridges';
 import type { BridgeWorkshop } from './bridges/workshop';
 import { framesOf, type LetterFrame } from './frames';
@@ -40,6 +41,7 @@ export type MemberTrouble =
   | { readonly kind: 'no words' }
   | { readonly kind: 'too many characters'; readonly count: number }
   | { readonly kind: 'no typeface'; readonly face: string; readonly sentence: string }
+  | { readonly kind: 'no drawing'; readonly sentence: string }
   | { readonly kind: 'no part' }
   | { readonly kind: 'copies itself' }
   | { readonly kind: 'too many segments'; readonly count: number };
@@ -57,6 +59,10 @@ export type PreparedMember = {
   readonly missing: readonly string[];
   /** The letters and shapes of a copied part, by the names they have there; empty for other members. */
   readonly copied: readonly Source[];
+  /** Open lines of a drawing on the sheet. */
+  readonly lines: readonly Path[];
+  /** What closing a drawing found, in the member's own coordinates; null for other members. */
+  readonly closing: PreparedArtwork['closing'] | null;
   readonly trouble: MemberTrouble | null;
 };
 
@@ -74,6 +80,8 @@ export type PreparedPart = {
   readonly bare: readonly Outline[];
   /** The shape as drawn: what is cut along and filled. */
   readonly outlines: readonly Outline[];
+  /** Lines that do not close, as they are in its drawings. */
+  readonly lines: readonly Path[];
   /** Whether overlaps are left in the outlines because welding is off. */
   readonly overlaps: boolean;
   /** Outlines of what stays: the shape, or the sheet without it. */
@@ -92,6 +100,8 @@ export type FaceLookup = (lettering: Pick<Lettering, 'face' | 'weight' | 'italic
 export type PrepareContext = {
   readonly engine: ClipEngine;
   readonly faces: FaceLookup;
+  readonly artworks: ArtworkLookup;
+  readonly artworkCache: ArtworkCache;
   readonly caches: WeldCaches;
   /** The part a copy copies: prepared, not there, or one that copies the asking part itself. */
   readonly copied: (partId: string) => PreparedPart | 'gone' | 'loop';
@@ -115,12 +125,16 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
     unclosed: [],
     missing: [],
     copied: [],
+    lines: [],
+    closing: null,
   };
   let outlines: readonly Outline[];
   let ownBox: Box;
   let layout: Layout | null = null;
   let copied: readonly Source[] = [];
   let unclosed: readonly Path[] = [];
+  let lines: readonly Path[] = [];
+  let closing: PreparedArtwork['closing'] | null = null;
   if (member.kind === 'lettering') {
     if (member.text.trim() === '') return { ...bare, trouble: { kind: 'no words' } };
     if (member.text.length > LIMITS.letteringCharacters)
@@ -146,6 +160,14 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
     ownBox = boundsOf(own);
     outlines = transformOutlines(own, matrix);
     copied = original.sources;
+  } else if (member.kind === 'artwork') {
+    const answer = context.artworks(member.drawing);
+    if ('sentence' in answer) return { ...bare, trouble: { kind: 'no drawing', sentence: answer.sentence } };
+    const made = prepareArtwork(context.engine, answer, member, context.artworkCache);
+    ownBox = uniteBoxes(boundsOf(made.outlines), regionBox(made.lines));
+    outlines = transformOutlines(made.outlines, matrix);
+    lines = made.lines.map((path) => transformPath(path, matrix));
+    closing = made.closing;
   } else {
     const path = shapePath(member);
     const own = measureOutlines([{ path, labels: path.segments.map(() => 0) }]);
@@ -156,12 +178,14 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
     id: member.id,
     matrix,
     ownBox,
-    box: boundsOf(outlines),
+    box: uniteBoxes(boundsOf(outlines), regionBox(lines)),
     outlines,
     layout,
     unclosed,
     missing: layout?.missing ?? [],
     copied,
+    lines,
+    closing,
     trouble: null,
   };
 }
@@ -173,7 +197,16 @@ const sourcesOf = (member: Member, prepared: PreparedMember, part: Part): Source
   const takesAway = (member.role === 'punch') !== (part.keep === 'outside');
   if (member.kind === 'copy') return prepared.copied.map((source) => ({ ...source, memberId: member.id, takesAway }));
   if (member.kind !== 'lettering')
-    return [{ memberId: member.id, text: '', shape: member.kind, line: 0, start: 0, takesAway }];
+    return [
+      {
+        memberId: member.id,
+        text: '',
+        shape: member.kind === 'artwork' ? 'drawing' : member.kind,
+        line: 0,
+        start: 0,
+        takesAway,
+      },
+    ];
   return (prepared.layout?.letters ?? []).map((letter) => ({
     memberId: member.id,
     text: letter.text,
@@ -249,6 +282,7 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     overlaps = totalArea(separate) - totalArea(shape) > OVERLAP_SHARE * totalArea(shape);
     if (overlaps) outlines = nestAgain(separate);
   }
+  const lines = solid.flatMap((member) => member.lines);
   const made = {
     id: part.id,
     keep,
@@ -258,8 +292,9 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     members: solid,
     bare,
     outlines,
+    lines,
     overlaps,
-    box: boundsOf(shape),
+    box: uniteBoxes(boundsOf(shape), regionBox(lines)),
     notes,
   };
   return { ...made, ...keptOf(shape, keep, sheet, context.engine) };

@@ -49,10 +49,12 @@ export function withoutDoubles(segments: readonly Segment[], tolerance: number):
     const longer = index.search(minX, minY, maxX, maxY, (j) => (rank[j] as number) < (rank[i] as number));
     // What a longer one has lost itself is on a still longer one.
     const covered = longer.flatMap((j) => coverOf(s, segments[j] as Segment, tolerance));
-    if (covered.length === 0) continue;
     // Pieces too short to see are rounding at the joints.
     const least = Math.min(0.5, (2 * tolerance) / (lengths[i] as number));
-    const stays = rest(covered, least);
+    const stays = rest(
+      covered.filter(([from, to]) => to - from > least / 2),
+      least,
+    );
     if (stays.length === 1 && stays[0]?.[0] === 0 && stays[0][1] === 1) continue;
     kept[i] = stays;
     doubled++;

@@ -1,0 +1,19 @@
+/** Keeping files that are brought in, and the drawings read from them. */
+import { LIMITS } from '@/core/limits';
+import { answer, bytesOf } from '@/server/answer';
+import { keepAsset } from '@/server/assets';
+
+export const dynamic = 'force-dynamic';
+
+const MOST = LIMITS.assetBytes;
+
+export const POST = (request: Request) =>
+  answer(async (db) => {
+    const name = decodeURIComponent(request.headers.get('x-name') ?? '').slice(0, LIMITS.nameCharacters);
+    const bytes = await bytesOf(
+      request,
+      MOST,
+      `This file is larger than the ${MOST / 1024 / 1024} MB that can be kept. Nothing was changed.`,
+    );
+    return Response.json({ id: await keepAsset(db, bytes, name) }, { status: 201 });
+  });

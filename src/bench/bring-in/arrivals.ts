@@ -1,0 +1,41 @@
+'use client';
+
+/** Files dropped on the window, and drawings pasted into it. */
+import { useEffect } from 'react';
+import { bringIn, bringInFile } from './bring-in';
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+
+/** Whether pasted words look like a drawing. */
+const isDrawing = (text: string): boolean => /<svg[\s>]/i.test(text) || /^\s*0\s*\r?\n\s*SECTION/.test(text);
+
+export function useArrivals(): void {
+  useEffect(() => {
+    const over = (event: DragEvent) => {
+      if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
+    };
+    const drop = (event: DragEvent) => {
+      const file = event.dataTransfer?.files[0];
+      if (!file) return;
+      event.preventDefault();
+      void bringInFile(file);
+    };
+    const paste = (event: ClipboardEvent) => {
+      if (isTyping(event.target)) return;
+      const file = event.clipboardData?.files[0];
+      const text = event.clipboardData?.getData('text/plain') ?? '';
+      if (!file && !isDrawing(text)) return;
+      event.preventDefault();
+      void (file ? bringInFile(file) : bringIn('Pasted drawing', new TextEncoder().encode(text)));
+    };
+    window.addEventListener('dragover', over);
+    window.addEventListener('drop', drop);
+    window.addEventListener('paste', paste);
+    return () => {
+      window.removeEventListener('dragover', over);
+      window.removeEventListener('drop', drop);
+      window.removeEventListener('paste', paste);
+    };
+  }, []);
+}

@@ -1,0 +1,37 @@
+'use client';
+
+import { FileInput } from 'lucide-react';
+import { useRef } from 'react';
+import Button from 'react-bootstrap/Button';
+import { bringInFile } from './bring-in';
+
+/** Opens the system's dialog for a file. */
+export function BringInButton() {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <input
+        ref={input}
+        type="file"
+        hidden
+        accept=".svg,.svgz,.dxf"
+        aria-label="Drawing to bring in"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) void bringInFile(file);
+          // The same file may be chosen again.
+          e.target.value = '';
+        }}
+      />
+      <Button
+        variant="plain"
+        className="w-100 mt-2"
+        title="An SVG or DXF file. You can also drop one anywhere, or paste a drawing"
+        onClick={() => input.current?.click()}
+      >
+        <FileInput size={14} className="me-1" aria-hidden="true" />
+        Bring in a drawing
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,305 @@
+'use client';
+
+/** What is in a file before it is brought in: its picture, its size, which operation its groups are for, what was not read. */
+import { type PointerEvent, useId, useMemo, useState } from 'react';
+import Alert from 'react-bootstrap/Alert';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import Modal from 'react-bootstrap/Modal';
+import ProgressBar from 'react-bootstrap/ProgressBar';
+import Table from 'react-bootstrap/Table';
+import { boxHeight, boxWidth, isEmptyBox, type Point } from '@/core/geometry/point';
+import { likelyOperation } from '@/core/job/bring-in';
+import { LIMITS } from '@/core/limits';
+import { formatLength } from '@/core/units/quantity';
+import { QuantityField } from '@/ui/fields';
+import type { Looked } from '@/worker/reading';
+import { useBench } from '../store';
+import { leaveBringingIn, stopBringingIn, takeIn, useBringIn } from './bring-in';
+import styles from './bring-in.module.css';
+
+const both = (mm: number): string => `${formatLength(mm, 'mm')} (${formatLength(mm, 'in')})`;
+const times = (factor: number): string => `× ${Number(factor.toPrecision(6))}`;
+
+/** The drawing, on which two points can be pressed to measure between them. */
+function Preview({ look, marks, onMark }: { look: Looked; marks: readonly Point[]; onMark: (p: Point) => void }) {
+  const { box } = look;
+  const size = Math.max(boxWidth(box), boxHeight(box), 1e-6);
+  const pad = size * 0.04;
+  const press = (event: PointerEvent<SVGSVGElement>) => {
+    const m = event.currentTarget.getScreenCTM()?.inverse();
+    if (!m) return;
+    onMark({ x: m.a * event.clientX + m.e, y: -(m.d * event.clientY + m.f) });
+  };
+  if (isEmptyBox(box))
+    return (
+      <p className="nf-muted">
+        Only words:{' '}
+        {look.texts
+          .map((t) => t.text)
+          .join(' / ')
+          .slice(0, 200)}
+      </p>
+    );
+  const r = size / 90;
+  return (
+    <svg
+      className={styles.preview}
+      viewBox={`${box.minX - pad} ${-box.maxY - pad} ${boxWidth(box) + 2 * pad} ${boxHeight(box) + 2 * pad}`}
+      role="img"
+      aria-label="The drawing; press two points to measure between them"
+      onPointerDown={press}
+    >
+      <g transform="scale(1 -1)">
+        {look.groups.map((group, i) => (
+          <path
+            // biome-ignore lint/suspicious/noArrayIndexKey: groups have no name of their own
+            key={i}
+            d={group.d}
+            className={styles.line}
+            stroke={group.colour}
+            fill={group.filled ? group.colour : 'none'}
+            fillOpacity={0.25}
+          />
+        ))}
+        {marks.map((p) => (
+          <circle key={`${p.x} ${p.y}`} className={styles.mark} cx={p.x} cy={p.y} r={r} />
+        ))}
+        {marks.length === 2 && <path className={styles.mark} d={`M${marks.map((p) => `${p.x} ${p.y}`).join('L')}`} />}
+      </g>
+    </svg>
+  );
+}
+
+function Sizes({
+  look,
+  factor,
+  onFactor,
+  marks,
+}: {
+  look: Looked;
+  factor: number;
+  onFactor: (f: number) => void;
+  marks: readonly Point[];
+}) {
+  const units = useBench((s) => s.job.units);
+  const name = useId();
+  const [width, height] = [boxWidth(look.box), boxHeight(look.box)];
+  if (isEmptyBox(look.box)) return null;
+  const listed = look.sizes.some((size) => size.factor === factor);
+  const [a, b] = marks;
+  const between = a && b ? Math.hypot(a.x - b.x, a.y - b.y) : 0;
+  return (
+    <fieldset>
+      <legend className={styles.legend}>How large is it?</legend>
+      {look.sizes.map((size) => (
+        <Form.Check
+          key={size.unit}
+          type="radio"
+          name={name}
+          id={`${name}-${size.unit}`}
+          checked={factor === size.factor}
+          onChange={() => onFactor(size.factor)}
+          label={
+            <>
+              <span className="nf-figure">
+                {both(width * size.factor)} wide, {both(height * size.factor)} high
+              </span>
+              <span className="nf-muted nf-small d-block">
+                {size.claimed
+                  ? look.claim.stated
+                    ? `as the file says: ${size.unit}`
+                    : `the file does not say; ${size.unit} are assumed`
+                  : `if its numbers are ${size.unit}: ${times(size.factor)}`}
+              </span>
+            </>
+          }
+        />
+      ))}
+      <QuantityField
+        label={`Width${listed ? '' : ' (chosen)'}`}
+        unit={units}
+        value={width * factor}
+        least={0.001}
+        most={LIMITS.sheetMostMm}
+        onChange={(mm) => width > 0 && onFactor(mm / width)}
+      />
+      {between > 0 ? (
+        <QuantityField
+          label="Between the points"
+          unit={units}
+          value={between * factor}
+          least={0.001}
+          most={LIMITS.sheetMostMm}
+          onChange={(mm) => onFactor(mm / between)}
+        />
+      ) : (
+        <p className="nf-muted nf-small m-0">Or press two points in the drawing and say how far apart they are.</p>
+      )}
+    </fieldset>
+  );
+}
+
+const LEAVE_OUT = '';
+
+function Groups({
+  look,
+  chosen,
+  onChoose,
+}: {
+  look: Looked;
+  chosen: readonly (string | null)[];
+  onChoose: (i: number, id: string | null) => void;
+}) {
+  const operations = useBench((s) => s.job.operations);
+  return (
+    <>
+      <h3 className={styles.legend}>What is it for?</h3>
+      <div className={styles.groups}>
+        <Table size="sm" borderless className="m-0">
+          <tbody>
+            {look.groups.map((group, i) => {
+              const words = `${group.name || 'Without a name'}, ${group.shapes === 0 ? 'words' : group.filled ? 'filled' : 'lines'}`;
+              return (
+                // biome-ignore lint/suspicious/noArrayIndexKey: groups have no name of their own
+                <tr key={i}>
+                  <td>
+                    <span className={styles.swatch} style={{ background: group.colour }} /> {words}
+                    <span className="nf-muted nf-small d-block">
+                      {[
+                        group.shapes > 0
+                          ? `${group.shapes.toLocaleString('en')} shape${group.shapes === 1 ? '' : 's'}`
+                          : '',
+                        group.words > 0 ? `${group.words} line${group.words === 1 ? '' : 's'} of words` : '',
+                        group.colour,
+                      ]
+                        .filter(Boolean)
+                        .join(' · ')}
+                    </span>
+                  </td>
+                  <td>
+                    <Form.Select
+                      size="sm"
+                      aria-label={`Operation for ${words}`}
+                      value={chosen[i] ?? LEAVE_OUT}
+                      onChange={(e) => onChoose(i, e.target.value === LEAVE_OUT ? null : e.target.value)}
+                    >
+                      {operations.map((o) => (
+                        <option key={o.id} value={o.id}>
+                          {o.name}
+                        </option>
+                      ))}
+                      <option value={LEAVE_OUT}>Leave out</option>
+                    </Form.Select>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Table>
+      </div>
+    </>
+  );
+}
+
+function Found({ look }: { look: Looked }) {
+  const job = useBench((s) => s.job);
+  const { keeping, fault } = useBringIn((s) => s.incoming) ?? { keeping: false, fault: null };
+  const likely = useMemo(() => look.groups.map((group) => likelyOperation(group, job)), [look, job]);
+  const [answered, setAnswered] = useState<ReadonlyMap<number, string | null>>(new Map());
+  const [factor, setFactor] = useState(1);
+  const [marks, setMarks] = useState<readonly Point[]>([]);
+  const chosen = likely.map((id, i) => (answered.has(i) ? (answered.get(i) ?? null) : id));
+  return (
+    <>
+      <Modal.Body className={styles.body}>
+        <div>
+          <Preview
+            look={look}
+            marks={marks}
+            onMark={(p) => setMarks((now) => (now.length === 2 ? [p] : [...now, p]))}
+          />
+          {look.notes.map((note) => (
+            <Alert key={note} variant="warning" className="py-2 px-3 mt-2 mb-0">
+              {note}
+            </Alert>
+          ))}
+          {look.texts.length > 0 && (
+            <p className="nf-small mt-2 mb-0">
+              {look.texts.length} line{look.texts.length === 1 ? '' : 's'} of words will be set in a typeface from here
+              and stay words.
+            </p>
+          )}
+          {look.unread.length > 0 && (
+            <>
+              <h3 className={styles.legend}>Not read</h3>
+              <ul className="nf-small m-0">
+                {look.unread.map(({ kind, count }) => (
+                  <li key={kind}>
+                    {kind}: <span className="nf-figure">{count.toLocaleString('en')}</span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </div>
+        <div>
+          <Sizes look={look} factor={factor} onFactor={setFactor} marks={marks} />
+          <Groups look={look} chosen={chosen} onChoose={(i, id) => setAnswered((now) => new Map(now).set(i, id))} />
+        </div>
+      </Modal.Body>
+      <Modal.Footer>
+        {fault && (
+          <p role="alert" className="me-auto mb-0 text-danger">
+            {fault}
+          </p>
+        )}
+        <Button variant="plain" onClick={leaveBringingIn}>
+          Cancel
+        </Button>
+        <Button
+          variant="primary"
+          autoFocus
+          disabled={keeping || chosen.every((id) => id === null)}
+          onClick={() => void takeIn(look, { factor, operations: chosen })}
+        >
+          {keeping ? 'Bringing in …' : 'Bring in'}
+        </Button>
+      </Modal.Footer>
+    </>
+  );
+}
+
+export function BringInDialog() {
+  const incoming = useBringIn((s) => s.incoming);
+  if (!incoming) return null;
+  const { name, share, look } = incoming;
+  return (
+    <Modal show size={look?.ok ? 'xl' : undefined} onHide={leaveBringingIn} aria-labelledby="bring-in-title">
+      <Modal.Header closeButton>
+        <Modal.Title id="bring-in-title" as="h2" className="fs-5 text-truncate">
+          Bring in {name}
+          {look?.ok && <span className="nf-muted nf-small ms-2">{look.format}</span>}
+        </Modal.Title>
+      </Modal.Header>
+      {!look && (
+        <Modal.Body>
+          <p className="mb-2">Reading …</p>
+          <ProgressBar now={share * 100} aria-label="How far the file is read" />
+          <Button variant="plain" className="mt-3" onClick={stopBringingIn}>
+            Stop
+          </Button>
+        </Modal.Body>
+      )}
+      {look && !look.ok && (
+        <Modal.Body>
+          <p role="alert">{look.sentence}</p>
+          <Button variant="primary" onClick={leaveBringingIn}>
+            Close
+          </Button>
+        </Modal.Body>
+      )}
+      {look?.ok && <Found look={look} />}
+    </Modal>
+  );
+}

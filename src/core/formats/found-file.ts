@@ -1,0 +1,60 @@
+/**
+ * A drawing as it was read, kept as JSON: what a job draws from, so that a file is read once and never anew. Paths are SVG
+ * path data in mm, y upwards; clips are put to use before and are not kept.
+ */
+import { z } from 'zod';
+import { LIMITS } from '../limits';
+import type { Found, FoundShape } from './found';
+import { pathData } from './path-data';
+import { pathOf } from './svg-read/outlines';
+
+/** Decimal places: a nanometre, so that a drawing comes back as it was. */
+const DIGITS = 6;
+
+const colour = z.string().regex(/^#[0-9a-f]{6}$/);
+const group = z.int().min(0).max(LIMITS.drawnGroups);
+
+const fileSchema = z.strictObject({
+  format: z.literal(1),
+  source: z.string().max(LIMITS.nameCharacters),
+  unit: z.string().max(LIMITS.nameCharacters),
+  mmPerUnit: z.number().positive(),
+  stated: z.boolean(),
+  groups: z
+    .array(z.strictObject({ name: z.string().max(LIMITS.nameCharacters), colour, filled: z.boolean() }))
+    .max(LIMITS.drawnGroups),
+  shapes: z.array(z.strictObject({ d: z.string(), group, rule: z.enum(['nonzero', 'evenodd']).nullable() })),
+});
+
+export function writeFound(found: Found): string {
+  const shapes = found.shapes.map((shape) => ({
+    d: pathData(shape.paths, null, DIGITS),
+    group: shape.group,
+    rule: shape.fill?.rule ?? null,
+  }));
+  const { unit, mmPerUnit, stated } = found.claim;
+  return JSON.stringify({ format: 1, source: found.format, unit, mmPerUnit, stated, groups: found.groups, shapes });
+}
+
+/** The shapes and groups of a kept drawing, or null when it is none. */
+export function readFound(text: string): Pick<Found, 'shapes' | 'groups'> | null {
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch {
+    return null;
+  }
+  const parsed = fileSchema.safeParse(json);
+  if (!parsed.success) return null;
+  const { groups } = parsed.data;
+  const shapes = parsed.data.shapes.map(
+    (shape): FoundShape => ({
+      paths: pathOf(shape.d).paths,
+      group: shape.group,
+      fill: shape.rule && { colour: groups[shape.group]?.colour ?? '#000000', rule: shape.rule },
+      stroke: null,
+      clips: [],
+    }),
+  );
+  return { shapes, groups };
+}

@@ -1,0 +1,35 @@
+/** How large a drawing may be meant: what the file claims, and what else its numbers often stand for. */
+import type { SizeClaim } from './found';
+
+export type SizeChoice = {
+  /** Times the size as read. */
+  readonly factor: number;
+  /** What the file's numbers would stand for. */
+  readonly unit: string;
+  readonly claimed: boolean;
+};
+
+/** Units that drawings are made in, in mm. */
+const UNITS: readonly (readonly [unit: string, mm: number])[] = [
+  ['millimetres', 1],
+  ['inches', 25.4],
+  ['centimetres', 10],
+  ['metres', 1000],
+  ['pixels of 1/96 inch', 25.4 / 96],
+  ['pixels of 1/90 inch', 25.4 / 90],
+  ['points of 1/72 inch', 25.4 / 72],
+];
+/** Only these are likely in a drawing without pixels. */
+const DRAWN = 4;
+/** A claim and a unit this close are the same. */
+const SAME = 1e-3;
+
+/** The claim first, then the likely ones; none twice. */
+export function sizeChoices(claim: SizeClaim, isScreen: boolean): SizeChoice[] {
+  const claimed: SizeChoice = { factor: 1, unit: claim.unit, claimed: true };
+  const others = UNITS.slice(0, isScreen ? UNITS.length : DRAWN).flatMap(([unit, mm]) => {
+    const factor = mm / claim.mmPerUnit;
+    return Math.abs(factor - 1) < SAME ? [] : [{ factor, unit, claimed: false }];
+  });
+  return [claimed, ...others];
+}

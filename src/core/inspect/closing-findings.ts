@@ -1,0 +1,79 @@
+/** What stays open in brought-in drawings: gaps that are sure, places to be asked about, lines that end nowhere near another. */
+import type { Artwork, Part } from '../document/schema';
+import { applyMatrix, type Box, EMPTY_BOX, growBox, type Point, uniteBoxes } from '../geometry/point';
+import { LIMITS } from '../limits';
+import type { Gap } from '../prepare/closing/closing';
+import type { PreparedMember } from '../prepare/part';
+import { formatLength, type LengthUnit } from '../units/quantity';
+import { type Draft, draft } from './draft';
+
+const around = (points: readonly Point[]): Box =>
+  growBox(
+    points.reduce<Box>((box, p) => uniteBoxes(box, { minX: p.x, minY: p.y, maxX: p.x, maxY: p.y }), EMPTY_BOX),
+    1,
+  );
+
+export function closingFindings(part: Part, member: Artwork, prepared: PreparedMember, unit: LengthUnit): Draft[] {
+  const { closing, matrix } = prepared;
+  if (!closing) return [];
+  const boxOf = (gaps: readonly Gap[]): Box =>
+    around(gaps.flatMap((gap) => [gap.from, gap.to]).map((p) => applyMatrix(matrix, p)));
+  const at = { partId: part.id, memberId: member.id };
+  const sure = closing.gaps.filter((gap) => gap.state === 'sure').sort((a, b) => b.sizeMm - a.sizeMm);
+  const places = placesOf(closing.gaps.filter((gap) => gap.state === 'asked'));
+  const out: Draft[] = sure.slice(0, LIMITS.gapsNamed).map((gap) =>
+    draft('gap', 'caution', 'close', `Gap of ${formatLength(gap.sizeMm, unit)} in an outline.`, {
+      ...at,
+      box: boxOf([gap]),
+      detail: `${member.id}:${gap.key}`,
+      mend: { kind: 'close', memberId: member.id, gap: gap.key },
+    }),
+  );
+  for (const { gaps, ends } of places.slice(0, LIMITS.gapsNamed))
+    out.push(
+      draft('asked-gap', 'caution', 'close', `${ends} ends come close here: which belong together?`, {
+        ...at,
+        box: boxOf(gaps),
+        detail: `${member.id}:${gaps[0]?.key ?? ''}`,
+      }),
+    );
+  const more = Math.max(0, sure.length - LIMITS.gapsNamed) + Math.max(0, places.length - LIMITS.gapsNamed);
+  if (more > 0)
+    out.push(
+      draft('more-gaps', 'caution', 'close', `${more.toLocaleString('en')} more gaps in “${member.name}”.`, {
+        ...at,
+        box: prepared.box,
+        detail: member.id,
+      }),
+    );
+  if (out.length === 0 && prepared.lines.length > 0) {
+    const n = prepared.lines.length;
+    out.push(
+      draft(
+        'open-lines',
+        'caution',
+        'close',
+        n === 1
+          ? 'A line does not close: it is cut as it is, and nothing comes off.'
+          : `${n.toLocaleString('en')} lines do not close: they are cut as they are, and nothing comes off.`,
+        { ...at, box: prepared.box, detail: member.id },
+      ),
+    );
+  }
+  return out;
+}
+
+/** Gaps that share ends are one place to be asked about. */
+function placesOf(gaps: readonly Gap[]): { gaps: Gap[]; ends: number }[] {
+  const placeOf = new Map<string, { gaps: Gap[]; ends: Set<string> }>();
+  for (const gap of gaps) {
+    const ends = gap.key.split('~');
+    const met = [...new Set(ends.flatMap((end) => placeOf.get(end) ?? []))];
+    const place = {
+      gaps: [...met.flatMap((m) => m.gaps), gap],
+      ends: new Set([...met.flatMap((m) => [...m.ends]), ...ends]),
+    };
+    for (const end of place.ends) placeOf.set(end, place);
+  }
+  return [...new Set(placeOf.values())].map((place) => ({ gaps: place.gaps, ends: place.ends.size }));
+}

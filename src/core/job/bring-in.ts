@@ -1,0 +1,108 @@
+/** A drawing that was read made into parts of a job: its groups by the operation each is given to, its words set anew. */
+import type { Artwork, CloseSettings, Job, Lettering, Operation, Part } from '../document/schema';
+import { rgbOf } from '../formats/drawing';
+import type { FoundGroup, FoundText } from '../formats/found';
+import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
+import { newLettering, newPart } from './defaults';
+
+export type Brought = {
+  /** Name of the file. */
+  readonly name: string;
+  readonly drawing: string;
+  readonly original: string | null;
+  readonly groups: readonly FoundGroup[];
+  readonly texts: readonly FoundText[];
+  /** Bounds of all its shapes in mm as read. */
+  readonly box: Box;
+};
+
+export type BringInChoices = {
+  /** Times the size as read. */
+  readonly factor: number;
+  /** For each group the operation it is given to, or null to leave it out. */
+  readonly operations: readonly (string | null)[];
+  /** Where the middle of the drawing goes. */
+  readonly at: Point;
+};
+
+const CLOSE: CloseSettings = { gap: 0, look: 2, doubles: 0.02, specks: 0.05, answers: [] };
+
+/** Colours at most this far apart, of 255 in each of three, are meant as the same. */
+const SAME_COLOUR = 40;
+
+/**
+ * The operation a group is most likely meant for: one of its name, one whose colour in files it has, else an engraving for
+ * what is filled and the first cut for lines.
+ */
+export function likelyOperation(group: FoundGroup, job: Pick<Job, 'operations' | 'colourKey'>): string | null {
+  const { operations } = job;
+  const byName = operations.find((o) => o.name.trim().toLowerCase() === group.name.trim().toLowerCase());
+  if (byName) return byName.id;
+  const away = (o: Operation): number => {
+    const [p, q] = [rgbOf(group.colour), rgbOf(o.colour ?? job.colourKey[o.kind])];
+    return Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
+  };
+  const nearest = [...operations].sort((a, b) => away(a) - away(b))[0];
+  if (nearest && away(nearest) <= SAME_COLOUR) return nearest.id;
+  return (operations.find((o) => o.kind === 'cut') ?? operations[0])?.id ?? null;
+}
+
+/** One part for each operation that something is given to, all in their places to each other. `freeId` names what is made. */
+export function broughtParts(
+  job: Job,
+  brought: Brought,
+  choices: BringInChoices,
+  freeId: (stem: string) => string,
+): Part[] {
+  const used = job.operations.filter((o) => choices.operations.includes(o.id));
+  const stem = brought.name.replace(/\.[^.]{1,5}$/, '').trim() || 'Drawing';
+  return used.flatMap((operation): Part[] => {
+    const groups = brought.groups.flatMap((_, i) => (choices.operations[i] === operation.id ? [i] : []));
+    const all = groups.length === brought.groups.length;
+    const artwork: Artwork = {
+      id: freeId('artwork'),
+      kind: 'artwork',
+      role: 'join',
+      placement: { x: choices.at.x, y: choices.at.y, turn: 0, mirror: false },
+      name: brought.name,
+      drawing: brought.drawing,
+      original: brought.original,
+      groups: all ? null : groups,
+      scale: choices.factor,
+      close: CLOSE,
+    };
+    const words = brought.texts
+      .filter((text) => groups.includes(text.group))
+      .map((text) => letteringFor(text, brought, choices, job, freeId('lettering')));
+    const isDrawn = !isEmptyBox(brought.box);
+    const members = [...(isDrawn ? [artwork] : []), ...words];
+    if (members.length === 0) return [];
+    const part = newPart(freeId('part'), used.length > 1 ? `${stem}, ${operation.name}` : stem, members, job);
+    const filled = operation.kind === 'engrave' && groups.every((i) => brought.groups[i]?.filled);
+    return [{ ...part, work: [{ what: filled ? 'fill' : 'outline', operation: operation.id }] }];
+  });
+}
+
+function letteringFor(
+  text: FoundText,
+  brought: Brought,
+  { factor, at }: BringInChoices,
+  job: Job,
+  id: string,
+): Lettering {
+  const { matrix } = text;
+  const middle = isEmptyBox(brought.box) ? { x: 0, y: 0 } : boxCentre(brought.box);
+  const scale = Math.hypot(matrix.a, matrix.b);
+  return {
+    ...newLettering(id, job.sheet, text.text),
+    placement: {
+      x: at.x + (matrix.e - middle.x) * factor,
+      y: at.y + (matrix.f - middle.y) * factor,
+      turn: (Math.atan2(matrix.b, matrix.a) * 180) / Math.PI,
+      mirror: false,
+    },
+    size: { by: 'capital', mm: Math.max(0.01, text.capitalMm * scale * factor) },
+    align: text.align,
+    insteadOf: text.face,
+  };
+}

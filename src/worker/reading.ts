@@ -1,0 +1,77 @@
+/** A file looked at before it is brought in: what is in it, drawn for a preview, and the drawing to be kept. */
+import type { FoundText, SizeClaim } from '../core/formats/found';
+import { writeFound } from '../core/formats/found-file';
+import { pathData } from '../core/formats/path-data';
+import { readDrawing } from '../core/formats/read';
+import { type SizeChoice, sizeChoices } from '../core/formats/size';
+import { type Path, regionBox } from '../core/geometry/path';
+import { type Box, boxHeight, boxWidth } from '../core/geometry/point';
+
+export type FoundGroupView = {
+  readonly name: string;
+  readonly colour: string;
+  readonly filled: boolean;
+  readonly shapes: number;
+  readonly words: number;
+  /** Path data, y upwards, for the preview. */
+  readonly d: string;
+};
+
+export type Looked = {
+  readonly ok: true;
+  readonly format: string;
+  readonly claim: SizeClaim;
+  readonly sizes: readonly SizeChoice[];
+  /** Bounds of all shapes in mm, as read. */
+  readonly box: Box;
+  readonly groups: readonly FoundGroupView[];
+  readonly texts: readonly FoundText[];
+  readonly unread: readonly { readonly kind: string; readonly count: number }[];
+  readonly notes: readonly string[];
+  /** The drawing as it is kept. */
+  readonly drawing: string;
+};
+
+export type Look = Looked | { readonly ok: false; readonly sentence: string };
+
+/** Places told apart in a preview of the whole, in thousands across. */
+const PREVIEW_DIGITS = 4;
+
+export function lookAt(bytes: Uint8Array, progress: (share: number) => void): Look {
+  const reading = readDrawing(bytes, progress);
+  if (!reading.ok) return reading;
+  const { found } = reading;
+  if (found.shapes.length === 0 && found.texts.length === 0) {
+    const held = found.unread.map(({ kind, count }) => `${count} ${kind}`).join(', ');
+    const why = found.notes[0] ? ` ${found.notes[0]}` : '';
+    return {
+      ok: false,
+      sentence: held
+        ? `There are no outlines in this file. It holds ${held}.${why}`
+        : `There is no drawing in this file.${why}`,
+    };
+  }
+  const box = regionBox(found.shapes.flatMap((s) => s.paths));
+  const digits = Math.max(0, PREVIEW_DIGITS - Math.floor(Math.log10(Math.max(boxWidth(box), boxHeight(box), 1e-3))));
+  const groups = found.groups.map((group, i): FoundGroupView => {
+    const shapes = found.shapes.filter((s) => s.group === i);
+    const paths: Path[] = shapes.flatMap((s) => s.paths);
+    const words = found.texts.filter((t) => t.group === i).length;
+    return { ...group, shapes: shapes.length, words, d: pathData(paths, null, Math.min(6, digits)) };
+  });
+  const notes = found.shapes.some((s) => s.clips.length > 0)
+    ? [...found.notes, 'Some shapes are clipped in the file; they are brought in whole.']
+    : found.notes;
+  return {
+    ok: true,
+    format: found.format,
+    claim: found.claim,
+    sizes: sizeChoices(found.claim, found.format === 'SVG'),
+    box,
+    groups,
+    texts: found.texts,
+    unread: found.unread,
+    notes,
+    drawing: writeFound(found),
+  };
+}
