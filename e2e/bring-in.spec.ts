@@ -95,6 +95,7 @@ test('a broken DXF: dropped, sized, its gaps closed, words cut out of it and bri
   await station(page, 'Compose').click();
   await addLettering(page, 'O');
   await page.getByText('cut out', { exact: true }).click();
+  await page.getByRole('button', { name: 'Centre', exact: true }).click();
   await computed(page);
   await expect(findings(page).getByText('The middle of O will drop out.')).toBeVisible();
   await findings(page).getByRole('button', { name: 'Bridge it' }).click();

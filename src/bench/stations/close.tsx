@@ -62,7 +62,7 @@ function PartOutlines({ part, view }: { part: Part; view: PartView }) {
 
 /** Outlines of the selected part, or of all. */
 export function Close() {
-  const parts = useShownParts();
+  const parts = useShownParts(true);
   if (parts.length === 0) return <NothingYet>No outlines yet: add lettering or a shape first.</NothingYet>;
   return (
     <>

@@ -6,8 +6,8 @@ import type { Part } from '@/core/document/schema';
 import type { PartView } from '@/worker/view';
 import { useBench } from '../store';
 
-/** The selected part with what was computed of it; all drawn parts when none is selected. */
-export function useShownParts(): { part: Part; view: PartView }[] {
+/** The selected part with what was computed of it; all drawn parts when none is selected. `withLines`: also those of open lines only. */
+export function useShownParts(withLines = false): { part: Part; view: PartView }[] {
   const parts = useBench((s) => s.job.parts);
   const views = useBench((s) => s.view?.parts);
   const selected = useBench((s) => s.selection.partId);
@@ -15,7 +15,7 @@ export function useShownParts(): { part: Part; view: PartView }[] {
     .filter((p) => selected === null || p.id === selected)
     .flatMap((part) => {
       const view = views?.find((v) => v.id === part.id);
-      return view && view.outlines > 0 ? [{ part, view }] : [];
+      return view && view.outlines + (withLines ? view.open : 0) > 0 ? [{ part, view }] : [];
     });
 }
 

@@ -86,10 +86,13 @@ const joinedRuns = (path: Path): Path => joinRuns({ path, labels: path.segments.
 function strandsOf(lines: readonly LooseLine[], doubles: number) {
   const all: Strand[] = [];
   const joints: (readonly [number, number])[] = [];
-  for (const { key, path } of lines) {
+  const outlineOf: number[] = [];
+  for (const [n, { key, path }] of lines.entries()) {
     const first = all.length;
     path.segments.forEach((segment, i) => {
-      if (segmentLength(segment) > POINT_MM) all.push({ key: `${key}.${i}`, segment });
+      if (segmentLength(segment) <= POINT_MM) return;
+      all.push({ key: `${key}.${i}`, segment });
+      outlineOf.push(path.closed ? n : -1);
     });
     const last = all.length - 1;
     for (let i = first; i < last; i++) joints.push([i, i + 1]);
@@ -100,6 +103,7 @@ function strandsOf(lines: readonly LooseLine[], doubles: number) {
       ? withoutDoubles(
           all.map((s) => s.segment),
           doubles,
+          outlineOf,
         )
       : { left: all.map((s) => [s.segment]), doubled: 0 };
   const strands: Strand[] = [];

@@ -26,43 +26,72 @@ export type Undoubled = {
   readonly doubled: number;
 };
 
-/** `tolerance` is how far apart lines may lie and still count as one, in mm. */
-export function withoutDoubles(segments: readonly Segment[], tolerance: number): Undoubled {
+/** A segment this many times as long as it lies off another is still along it. */
+const SLENDER = 8;
+
+/**
+ * `tolerance` is how far apart lines may lie and still count as one, in mm. `outlineOf` says for each segment which closed
+ * outline of the file it is part of, or -1. An outline stays whole, also where it shares an edge with another: it goes
+ * only when others run along all of it.
+ */
+export function withoutDoubles(
+  segments: readonly Segment[],
+  tolerance: number,
+  outlineOf: readonly number[],
+): Undoubled {
+  if (segments.length === 0) return { left: [], doubled: 0 };
   const lengths = segments.map(segmentLength);
-  const order = segments.map((_, i) => i).sort((a, b) => (lengths[b] as number) - (lengths[a] as number) || a - b);
-  const rank = new Int32Array(segments.length);
-  order.forEach((i, place) => {
-    rank[i] = place;
-  });
-  const index = new Flatbush(Math.max(1, segments.length));
+  const rank = ranked(lengths, outlineOf);
+  const index = new Flatbush(segments.length);
   for (const s of segments) {
     const b = segmentBox(s);
     index.add(b.minX, b.minY, b.maxX, b.maxY);
   }
-  if (segments.length === 0) return { left: [], doubled: 0 };
   index.finish();
   const kept: Kept[] = segments.map(() => [[0, 1]]);
-  let doubled = 0;
-  for (const i of order) {
-    const s = segments[i] as Segment;
-    const { minX, minY, maxX, maxY } = growBox(segmentBox(s), tolerance);
-    const longer = index.search(minX, minY, maxX, maxY, (j) => (rank[j] as number) < (rank[i] as number));
-    // What a longer one has lost itself is on a still longer one.
-    const covered = longer.flatMap((j) => coverOf(s, segments[j] as Segment, tolerance));
+  segments.forEach((s, i) => {
+    const length = lengths[i] as number;
+    const off = Math.min(tolerance, length / SLENDER);
+    const { minX, minY, maxX, maxY } = growBox(segmentBox(s), off);
+    const before = index.search(minX, minY, maxX, maxY, (j) => (rank[j] as number) < (rank[i] as number));
+    // What one of those has lost itself is on one still before it.
+    const covered = before.flatMap((j) => coverOf(s, segments[j] as Segment, off));
     // Pieces too short to see are rounding at the joints.
-    const least = Math.min(0.5, (2 * tolerance) / (lengths[i] as number));
-    const stays = rest(
+    const least = Math.min(0.5, (2 * off) / length);
+    kept[i] = rest(
       covered.filter(([from, to]) => to - from > least / 2),
       least,
     );
-    if (stays.length === 1 && stays[0]?.[0] === 0 && stays[0][1] === 1) continue;
-    kept[i] = stays;
+  });
+  const whole = (i: number): boolean => kept[i]?.length === 1 && kept[i][0]?.[0] === 0 && kept[i][0][1] === 1;
+  const staying = new Set(outlineOf.filter((outline, i) => outline >= 0 && (kept[i] as Kept).length > 0));
+  let doubled = 0;
+  const left = segments.map((s, i): readonly Segment[] => {
+    if (whole(i) || staying.has(outlineOf[i] as number)) return [s];
     doubled++;
-  }
-  const left = segments.map((s, i) =>
-    (kept[i] as Kept).map(([from, to]) => (from === 0 && to === 1 ? s : subSegment(s, from, to))),
-  );
+    return (kept[i] as Kept).map(([from, to]) => subSegment(s, from, to));
+  });
   return { left, doubled };
+}
+
+/** Which of two counts first: outlines before loose lines, the longer before the shorter, each outline as a whole. */
+function ranked(lengths: readonly number[], outlineOf: readonly number[]): Int32Array {
+  const perimeter = new Map<number, number>();
+  outlineOf.forEach((outline, i) => {
+    if (outline >= 0) perimeter.set(outline, (perimeter.get(outline) ?? 0) + (lengths[i] as number));
+  });
+  const outlines = [...perimeter].sort((a, b) => b[1] - a[1] || a[0] - b[0]);
+  const place = new Map(outlines.map(([outline], k) => [outline, k]));
+  const placeOf = (i: number): number => place.get(outlineOf[i] as number) ?? outlines.length;
+  const rank = new Int32Array(lengths.length);
+  const loose = [...lengths.keys()].filter((i) => (outlineOf[i] as number) < 0);
+  loose.sort((a, b) => (lengths[b] as number) - (lengths[a] as number) || a - b);
+  loose.forEach((i, k) => {
+    rank[i] = outlines.length + k;
+  });
+  // Segments of one outline have one rank, so that none of them covers another.
+  for (const i of lengths.keys()) if ((outlineOf[i] as number) >= 0) rank[i] = placeOf(i);
+  return rank;
 }
 
 /** The ranges of a segment that another one covers. */

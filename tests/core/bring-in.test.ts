@@ -1,0 +1,303 @@
+/** Drawings as members of parts: brought in, put together with words, prepared, and our own files read back. */
+import { createHash } from 'node:crypto';
+import { describe, expect, test } from 'vitest';
+import { checkJob } from '../../src/core/document/read';
+import type { Job } from '../../src/core/document/schema';
+import type { Found } from '../../src/core/formats/found';
+import { readFound, writeFound } from '../../src/core/formats/found-file';
+import { readDrawing } from '../../src/core/formats/read';
+import { sizeChoices } from '../../src/core/formats/size';
+import { flattenPath, type Path, pathArea, regionBox } from '../../src/core/geometry/path';
+import { boxHeight, boxWidth } from '../../src/core/geometry/point';
+import { type Brought, broughtParts, likelyOperation } from '../../src/core/job/bring-in';
+import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
+import { drawingOf, writeFile } from '../../src/core/job/export';
+import { scaleMember } from '../../src/core/job/place';
+import { faces, wasmEngine } from '../support/faces';
+import { figure } from '../support/figures';
+import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
+import { farthest, type Polyline } from '../support/polyline-distance';
+
+const read = (text: string | Uint8Array): Found => {
+  const reading = readDrawing(typeof text === 'string' ? new TextEncoder().encode(text) : text);
+  if (!reading.ok) throw new Error(reading.sentence);
+  return reading.found;
+};
+const svg = (body: string): string =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><g fill="none" stroke="#3730A3">${body}</g></svg>`;
+
+/** An evaluator with a drawing at hand, and the drawing's id. */
+function withDrawing(found: Found) {
+  const text = writeFound(found);
+  const id = createHash('sha256').update(text).digest('hex');
+  const evaluator = new Evaluator(wasmEngine);
+  expect(evaluator.addDrawing(id, text)).toBe(true);
+  return { evaluator, id };
+}
+
+const artwork = (drawing: string, more: object = {}) => ({
+  id: 'art',
+  kind: 'artwork',
+  name: 'emblem.svg',
+  placement: { x: 150, y: 100 },
+  drawing,
+  ...more,
+});
+const areaOf = (result: JobResult) => result.parts[0]?.outlines.reduce((sum, o) => sum + o.area, 0) ?? 0;
+const codes = (result: JobResult) => result.findings.map((f) => f.code);
+
+describe('a drawing in a part', () => {
+  const ring = read(svg('<circle cx="50" cy="30" r="20"/><circle cx="50" cy="30" r="12"/>'));
+
+  test('is centred where it is placed, holes by nesting, at any size', () => {
+    const { evaluator, id } = withDrawing(ring);
+    const result = evaluator.evaluate(jobWith([partOf([artwork(id)])]), faces);
+    expect(areaOf(result)).toBeCloseTo(Math.PI * (400 - 144), 6);
+    expect(result.parts[0]?.box).toMatchObject({ minX: expect.closeTo(130, 9), maxY: expect.closeTo(120, 9) });
+    expect(result.parts[0]?.outlines.flatMap((o) => o.path.segments.map((s) => s.kind))).toEqual(Array(8).fill('arc'));
+    const job = jobWith([partOf([artwork(id)])]);
+    const [member] = job.parts[0]?.members ?? [];
+    if (member) scaleMember(member, 2, { x: 150, y: 100 });
+    expect(areaOf(evaluator.evaluate(job, faces))).toBeCloseTo(4 * Math.PI * (400 - 144), 5);
+  });
+
+  test('words are cut out of it, its islands and theirs are bridged, it is thickened and bordered', () => {
+    const { evaluator, id } = withDrawing(read(svg('<rect x="1" y="1" width="98" height="58" rx="6"/>')));
+    const words = lettering('BO', 'Archivo Black', {
+      role: 'punch',
+      placement: { x: 150, y: 92 },
+      size: { by: 'capital', mm: 20 },
+    });
+    const loose = evaluator.evaluate(jobWith([partOf([artwork(id), words])]), faces);
+    expect(codes(loose).filter((c) => c === 'island')).toHaveLength(3);
+    const held = evaluator.evaluate(
+      jobWith([
+        partOf([artwork(id), words], {
+          steps: [
+            { kind: 'weld', on: true },
+            { kind: 'bridge', width: 2 },
+          ],
+        }),
+      ]),
+      faces,
+    );
+    expect(held.parts[0]?.pieces).toHaveLength(1);
+    const emblem = withDrawing(ring);
+    const stencil = (steps: object[]) =>
+      emblem.evaluator.evaluate(jobWith([partOf([artwork(emblem.id)], { keep: 'outside', steps })]), faces);
+    expect(codes(stencil([]))).toContain('island');
+    expect(stencil([{ kind: 'bridge', width: 2 }]).parts[0]?.pieces).toHaveLength(1);
+    const grown = emblem.evaluator.evaluate(
+      jobWith([partOf([artwork(emblem.id)], { steps: [{ kind: 'thicken', by: 1 }] })]),
+      faces,
+    );
+    expect(areaOf(grown)).toBeCloseTo(Math.PI * (441 - 121), 3);
+    const border = emblem.evaluator.evaluate(
+      jobWith([partOf([artwork(emblem.id)], { steps: [{ kind: 'border', distance: 5 }] })]),
+      faces,
+    );
+    expect(areaOf(border)).toBeCloseTo(Math.PI * 625, 3);
+  });
+
+  test('only the groups asked for; a drawing that is not at hand is said and its place kept', () => {
+    const two = read(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="9mm" height="9mm" viewBox="0 0 9 9"><g fill="none"><rect width="2" height="2" stroke="red"/><rect x="6" y="6" width="3" height="3" stroke="blue"/></g></svg>',
+    );
+    const { evaluator, id } = withDrawing(two);
+    const result = evaluator.evaluate(jobWith([partOf([artwork(id, { groups: [1] })])]), faces);
+    expect(areaOf(result)).toBeCloseTo(9, 9);
+    // Groups of one drawing keep their places to each other.
+    expect(result.parts[0]?.box.minX).toBeCloseTo(151.5, 9);
+    const gone = evaluator.evaluate(jobWith([partOf([artwork('0'.repeat(64))])]), faces);
+    expect(gone.findings[0]).toMatchObject({ code: 'no-drawing', severity: 'fault' });
+  });
+
+  test('gaps are findings with a mend, and open lines go into files as they are, never filled', () => {
+    const { evaluator, id } = withDrawing(read(svg('<path d="M10 10H50V40H10V10.4"/><path d="M60 10H90"/>')));
+    const open = evaluator.evaluate(jobWith([partOf([artwork(id)])]), faces);
+    expect(open.findings.filter((f) => f.code === 'gap')).toEqual([
+      expect.objectContaining({
+        sentence: 'Gap of 0.4 mm in an outline.',
+        mend: expect.objectContaining({ kind: 'close' }),
+      }),
+    ]);
+    const shapes = open.operations.find((o) => o.operation.kind === 'cut')?.shapes ?? [];
+    expect(shapes.map((s) => s.what)).toEqual(['line', 'line']);
+    const closed = evaluator.evaluate(jobWith([partOf([artwork(id, { close: { gap: 0.5 } })])]), faces);
+    expect(codes(closed)).not.toContain('gap');
+    expect(areaOf(closed)).toBeCloseTo(1200, 9);
+    const engraved = evaluator.evaluate(
+      jobWith([partOf([artwork(id)], { work: [{ what: 'fill', operation: 'engrave' }] })]),
+      faces,
+    );
+    expect(engraved.operations.flatMap((o) => o.shapes)).toHaveLength(0);
+    const scored = evaluator.evaluate(
+      jobWith([partOf([artwork(id)], { work: [{ what: 'outline', operation: 'score' }] })]),
+      faces,
+    );
+    expect(codes(scored)).not.toContain('gap');
+    const file = drawingOf(
+      jobWith([partOf([artwork(id)], { work: [{ what: 'outline', operation: 'score' }] })]),
+      scored,
+    );
+    expect(file?.layers[0]?.shapes.every((s) => s.kind === 'stroke' && !s.path.closed)).toBe(true);
+  });
+
+  test('moving it computes nothing anew', () => {
+    const { evaluator, id } = withDrawing(ring);
+    const at = (x: number) =>
+      evaluator.evaluate(
+        jobWith([partOf([artwork(id, { placement: { x, y: 100 } })], { steps: [{ kind: 'border', distance: 5 }] })]),
+        faces,
+      );
+    const [a, b] = [at(150), at(160)];
+    expect(b.parts[0]?.box.minX).toBeCloseTo((a.parts[0]?.box.minX ?? 0) + 10, 9);
+    expect(b.parts[0]?.pieces).toEqual(a.parts[0]?.pieces.map((p) => expect.objectContaining({ area: p.area })));
+  });
+});
+
+describe('bringing in', () => {
+  const text = `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60">
+    <rect x="10" y="10" width="80" height="40" fill="none" stroke="#3730A3"/>
+    <path d="M20 30H80" fill="none" stroke="#0f766e"/>
+    <circle cx="30" cy="20" r="4" fill="#92400E"/>
+    <text x="50" y="40" font-size="10" text-anchor="middle" font-family="Example Serif" fill="#92400E">Open daily</text></svg>`;
+  const found = read(text);
+  const brought: Brought = {
+    name: 'shed.svg',
+    drawing: 'a'.repeat(64),
+    original: null,
+    groups: found.groups,
+    texts: found.texts,
+    box: regionBox(found.shapes.flatMap((s) => s.paths)),
+  };
+  const job = jobWith([]);
+  let n = 0;
+  const parts = broughtParts(
+    job,
+    brought,
+    { factor: 2, operations: found.groups.map((g) => likelyOperation(g, job)), at: { x: 150, y: 100 } },
+    (stem) => `${stem}-${++n}`,
+  );
+
+  test('one part for each operation, by the colour key; what is filled is filled', () => {
+    expect(parts.map((p) => [p.name, p.work])).toEqual([
+      ['shed, Engrave', [{ what: 'fill', operation: 'engrave' }]],
+      ['shed, Score', [{ what: 'outline', operation: 'score' }]],
+      ['shed, Cut', [{ what: 'outline', operation: 'cut' }]],
+    ]);
+    expect(checkJob({ ...job, parts }).ok).toBe(true);
+  });
+
+  test('words stay words, in their place and size, and a finding names the typeface they asked for', () => {
+    const words = parts[0]?.members[1];
+    expect(words).toMatchObject({
+      kind: 'lettering',
+      text: 'Open daily',
+      align: 'centre',
+      size: { by: 'capital', mm: 14 },
+      placement: { x: 150, y: expect.closeTo(100 - 2 * 10, 9) },
+    });
+    const result = new Evaluator(wasmEngine).evaluate({ ...job, parts: parts.slice(0, 1) }, faces);
+    expect(result.findings.find((f) => f.code === 'words-set-anew')?.sentence).toBe(
+      '“shed, Engrave”: words from a file in Example Serif are set in Archivo Black here.',
+    );
+  });
+
+  test('likely sizes: what the file claims, then what its numbers may mean', () => {
+    const dxf = sizeChoices({ unit: 'millimetres', mmPerUnit: 1, stated: false }, false);
+    expect(dxf.map((s) => s.factor)).toEqual([1, 25.4, 10, 1000]);
+    const px = sizeChoices({ unit: 'pixels of 1/96 inch', mmPerUnit: 25.4 / 96, stated: false }, true);
+    expect(px.map((s) => Number(s.factor.toFixed(6)))).toContain(Number((96 / 72).toFixed(6)));
+    expect(px.map((s) => Number(s.factor.toFixed(6)))).toContain(Number((96 / 90).toFixed(6)));
+    expect(px[0]).toEqual({ factor: 1, unit: 'pixels of 1/96 inch', claimed: true });
+  });
+});
+
+test('a drawing that is kept comes back as it was', () => {
+  const found = read(
+    svg(
+      '<circle cx="50" cy="30" r="20"/><path d="M0 0C10 5 20 5 30 0Q1 2 3 4A9 5 20 0 1 40 40" fill="red" fill-rule="evenodd"/>',
+    ),
+  );
+  const kept = readFound(writeFound(found));
+  expect(kept?.groups).toEqual(found.groups);
+  found.shapes.forEach((shape, i) => {
+    const again = kept?.shapes[i];
+    expect(again?.fill?.rule).toBe(shape.fill?.rule);
+    shape.paths.forEach((path, k) => {
+      const other = again?.paths[k] as Path;
+      expect(other.closed).toBe(path.closed);
+      expect(other.segments.map((s) => s.kind)).toEqual(path.segments.map((s) => s.kind));
+      expect(Math.abs(pathArea(other) - pathArea(path))).toBeLessThan(1e-3);
+    });
+  });
+  expect(readFound('{')).toBeNull();
+  expect(readFound('{"format":2}')).toBeNull();
+});
+
+describe('our own files read back', () => {
+  /** Every outline and line of a job's files, by operation. */
+  const linesOf = (job: Job, result: JobResult): Map<string, { closed: number; open: number; lines: Polyline[] }> => {
+    const out = new Map<string, { closed: number; open: number; lines: Polyline[] }>();
+    for (const layer of drawingOf(job, result)?.layers ?? []) {
+      const paths = layer.shapes.flatMap((s) => (s.kind === 'fill' ? s.paths : [s.path]));
+      out.set(layer.name, {
+        closed: paths.filter((p) => p.closed).length,
+        open: paths.filter((p) => !p.closed).length,
+        lines: paths.map((p) => {
+          const points = flattenPath(p, 0.0002).map((q): [number, number] => [q.x, q.y]);
+          return p.closed ? [...points, points[0] as [number, number]] : points;
+        }),
+      });
+    }
+    return out;
+  };
+
+  test.each(['svg', 'dxf'] as const)(
+    '%s: the same outlines, closed where they were, in their operations',
+    (format) => {
+      let worst = 0;
+      for (const [name, original] of demoJobs()) {
+        const job: Job = { ...original, export: { ...original.export, arcTolerance: 0.001, page: 'work' } };
+        const result = new Evaluator(wasmEngine).evaluate(job, faces);
+        const drawing = drawingOf(job, result);
+        if (!drawing) continue;
+        const found = read(writeFile(drawing, format, job.export));
+        expect(found.notes, name).toEqual([]);
+        const { evaluator, id } = withDrawing(found);
+        const box = regionBox(found.shapes.flatMap((s) => s.paths));
+        expect([boxWidth(box), boxHeight(box)], name).toEqual([
+          expect.closeTo(drawing.width, 2),
+          expect.closeTo(drawing.height, 2),
+        ]);
+        const brought: Brought = { name, drawing: id, original: null, groups: found.groups, texts: [], box };
+        let n = 0;
+        const choices = {
+          factor: 1,
+          operations: found.groups.map((g) => likelyOperation(g, job)),
+          at: { x: drawing.width / 2, y: drawing.height / 2 },
+        };
+        const again: Job = { ...job, parts: broughtParts(job, brought, choices, (stem) => `${stem}-${++n}`) };
+        const [before, after] = [linesOf(job, result), linesOf(again, evaluator.evaluate(again, faces))];
+        expect([...after.keys()].sort(), name).toEqual([...before.keys()].sort());
+        for (const [layer, was] of before) {
+          const is = after.get(layer);
+          expect([is?.closed, is?.open], `${name} ${layer}`).toEqual([was.closed, was.open]);
+          const apart = Math.max(farthest(was.lines, is?.lines ?? []), farthest(is?.lines ?? [], was.lines));
+          expect(apart, `${name} ${layer}`).toBeLessThan(0.002);
+          worst = Math.max(worst, apart);
+        }
+      }
+      figure({
+        name: `Our own ${format.toUpperCase()} read back`,
+        value: worst,
+        digits: 5,
+        unit: 'mm',
+        aim: { most: 0.002 },
+        note: 'worst outline of the sample jobs',
+      });
+    },
+    120_000,
+  );
+});
