@@ -26,6 +26,10 @@ const read = (text: string | Uint8Array): Found => {
 const svg = (body: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><g fill="none" stroke="#3730A3">${body}</g></svg>`;
 
+/** The groups with how many shapes each has. */
+const counted = (found: Found): Brought['groups'] =>
+  found.groups.map((group, i) => ({ ...group, shapes: found.shapes.filter((s) => s.group === i).length }));
+
 /** An evaluator with a drawing at hand, and the drawing's id. */
 function withDrawing(found: Found) {
   const text = writeFound(found);
@@ -167,7 +171,7 @@ describe('bringing in', () => {
     name: 'shed.svg',
     drawing: 'a'.repeat(64),
     original: null,
-    groups: found.groups,
+    groups: counted(found),
     texts: found.texts,
     box: regionBox(found.shapes.flatMap((s) => s.paths)),
   };
@@ -183,6 +187,7 @@ describe('bringing in', () => {
   test('one part for each operation, by the colour key; what is filled is filled', () => {
     expect(parts.map((p) => [p.name, p.work])).toEqual([
       ['shed, Engrave', [{ what: 'fill', operation: 'engrave' }]],
+      ['shed, Engrave, words', [{ what: 'fill', operation: 'engrave' }]],
       ['shed, Score', [{ what: 'outline', operation: 'score' }]],
       ['shed, Cut', [{ what: 'outline', operation: 'cut' }]],
     ]);
@@ -190,7 +195,7 @@ describe('bringing in', () => {
   });
 
   test('words stay words, in their place and size, and a finding names the typeface they asked for', () => {
-    const words = parts[0]?.members[1];
+    const words = parts[1]?.members[0];
     expect(words).toMatchObject({
       kind: 'lettering',
       text: 'Open daily',
@@ -198,9 +203,9 @@ describe('bringing in', () => {
       size: { by: 'capital', mm: 14 },
       placement: { x: 150, y: expect.closeTo(100 - 2 * 10, 9) },
     });
-    const result = new Evaluator(wasmEngine).evaluate({ ...job, parts: parts.slice(0, 1) }, faces);
+    const result = new Evaluator(wasmEngine).evaluate({ ...job, parts: parts.slice(1, 2) }, faces);
     expect(result.findings.find((f) => f.code === 'words-set-anew')?.sentence).toBe(
-      '“shed, Engrave”: words from a file in Example Serif are set in Archivo Black here.',
+      '“shed, Engrave, words”: words from a file in Example Serif are set in Archivo Black here.',
     );
   });
 
@@ -271,7 +276,7 @@ describe('our own files read back', () => {
           expect.closeTo(drawing.width, 2),
           expect.closeTo(drawing.height, 2),
         ]);
-        const brought: Brought = { name, drawing: id, original: null, groups: found.groups, texts: [], box };
+        const brought: Brought = { name, drawing: id, original: null, groups: counted(found), texts: [], box };
         let n = 0;
         const choices = {
           factor: 1,

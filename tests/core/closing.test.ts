@@ -1,8 +1,9 @@
 /** Loose lines closed: examples, and outlines broken at random that must be restored. */
 import { describe, expect, test } from 'vitest';
-import { flattenPath, type Path, pathArea } from '../../src/core/geometry/path';
+import { flattenPath, isContinuous, type Path, pathArea } from '../../src/core/geometry/path';
 import { line, transformSegment as transformed } from '../../src/core/geometry/segment';
 import { type ClosingSettings, closeLines, type LooseLine } from '../../src/core/prepare/closing/closing';
+import { refitPath } from '../../src/core/prepare/closing/refit';
 import { regionOf } from '../../src/core/prepare/closing/region';
 import { shapePath } from '../../src/core/prepare/shape';
 import { breakUp, placesOn } from '../support/broken';
@@ -240,3 +241,78 @@ test('broken outlines are restored, and no join that is wrong is called sure', (
   expect(wrong).toBe(0);
   expect(restored / cases, failed.join()).toBeGreaterThanOrEqual(0.995);
 }, 300_000);
+
+describe('facets', () => {
+  const facets = (n: number, at: (u: number) => readonly [number, number], closed: boolean): Path => {
+    const points = Array.from({ length: n + 1 }, (_, i) => at(i / n));
+    return {
+      closed,
+      segments: points
+        .slice(1)
+        .map((p, i) =>
+          line(
+            points[i]?.[0] as number,
+            points[i]?.[1] as number,
+            i === n - 1 && closed ? (points[0]?.[0] as number) : p[0],
+            i === n - 1 && closed ? (points[0]?.[1] as number) : p[1],
+          ),
+        ),
+    };
+  };
+  const round = (u: number): readonly [number, number] => [
+    20 * Math.cos(2 * Math.PI * u),
+    20 * Math.sin(2 * Math.PI * u),
+  ];
+
+  test('a faceted circle is a circle, an octagon stays one', () => {
+    const circle = refitPath(facets(180, round, true), 0.02);
+    expect(circle.segments.map((s) => s.kind)).toEqual(['arc', 'arc', 'arc', 'arc']);
+    expect(Math.abs(pathArea(circle))).toBeCloseTo(Math.PI * 400, 6);
+    const octagon = facets(8, round, true);
+    expect(refitPath(octagon, 5)).toBe(octagon);
+    // Facets deeper than the tolerance are meant.
+    const coarse = facets(24, round, true);
+    expect(refitPath(coarse, 0.05)).toBe(coarse);
+  });
+
+  test('a plate with faceted corners has four arcs and four straights', () => {
+    const plate = shapePath({
+      kind: 'rectangle',
+      id: 'p',
+      role: 'join',
+      placement: { x: 0, y: 0, turn: 0, mirror: false },
+      width: 80,
+      height: 50,
+      corner: 8,
+    });
+    const points = flattenPath(plate, 0.004);
+    const faceted: Path = {
+      closed: true,
+      segments: points.map((p, i) =>
+        line(
+          p.x,
+          p.y,
+          (points[(i + 1) % points.length] as typeof p).x,
+          (points[(i + 1) % points.length] as typeof p).y,
+        ),
+      ),
+    };
+    expect(faceted.segments.length).toBeGreaterThan(80);
+    const fitted = refitPath(faceted, 0.02);
+    expect(fitted.segments.map((s) => s.kind).sort()).toEqual([...Array(4).fill('arc'), ...Array(4).fill('line')]);
+    expect(pathArea(fitted)).toBeCloseTo(pathArea(plate), 0);
+  });
+
+  test('any smooth bend comes back within the tolerance, with far fewer nodes', () => {
+    const next = chance(5);
+    for (let k = 0; k < sample(20, 300); k++) {
+      const [a, b, c, d] = [next(), next(), next(), next()] as [number, number, number, number];
+      const wave = facets(200, (u) => [80 * u, 12 * a * Math.sin(6 * b * u + 3 * c) + 8 * d * u * u], false);
+      const fitted = refitPath(wave, 0.05);
+      expect(fitted.segments.length).toBeLessThan(60);
+      const drawn = (p: Path): Polyline[] => [flattenPath(p, 0.001).map((q) => [q.x, q.y])];
+      expect(Math.max(farthest(drawn(wave), drawn(fitted)), farthest(drawn(fitted), drawn(wave)))).toBeLessThan(0.06);
+      expect(isContinuous(fitted)).toBe(true);
+    }
+  });
+});

@@ -4,11 +4,11 @@
 import { useId, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import type { Artwork, Part } from '@/core/document/schema';
+import type { Artwork, CloseSettings, Part } from '@/core/document/schema';
 import { growBox } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
 import { formatLength } from '@/core/units/quantity';
-import { QuantityField } from '@/ui/fields';
+import { QuantityField, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { ClosingView, GapView } from '@/worker/view';
 import { answerGap, forgetGap, memberOf } from '../edits';
@@ -17,6 +17,8 @@ import styles from './gaps.module.css';
 
 type Props = { readonly part: Part; readonly member: Artwork; readonly closing: ClosingView };
 
+/** How far curves may stray from short lines at first, in mm. */
+const USUAL_REFIT_MM = 0.05;
 /** Gaps listed one by one. */
 const MOST_LISTED = 100;
 const HOW_WORDS = {
@@ -149,6 +151,12 @@ function Slider({ part, member, closing }: Props) {
 export function Gaps(props: Props) {
   const { part, member, closing } = props;
   const { gaps, doubled, specks } = closing;
+  const units = useBench((s) => s.job.units);
+  const edit = (recipe: (close: CloseSettings) => void) =>
+    change((job) => {
+      const draft = memberOf(job, part.id, member.id);
+      if (draft?.kind === 'artwork') recipe(draft.close);
+    }, `refit:${member.id}`);
   const order = { asked: 0, sure: 1, left: 2, closed: 3 };
   const listed = [...gaps].sort((a, b) => order[a.state] - order[b.state] || b.sizeMm - a.sizeMm);
   const open = gaps.filter((g) => g.state === 'sure').length;
@@ -161,7 +169,32 @@ export function Gaps(props: Props) {
       {gaps.length > 0 ? (
         <Slider {...props} />
       ) : (
-        <p className="nf-small mb-1">There are no gaps up to {member.close.look} mm.</p>
+        <p className="nf-small mb-1">There are no gaps up to {formatLength(member.close.look, units)}.</p>
+      )}
+      <Switch
+        label="Make curves of short lines"
+        on={member.close.refit !== null}
+        onChange={(on) =>
+          edit((close) => {
+            close.refit = on ? USUAL_REFIT_MM : null;
+          })
+        }
+      />
+      {member.close.refit !== null && (
+        <QuantityField
+          label="Straying at most"
+          unit={units}
+          value={member.close.refit}
+          least={0.001}
+          most={LIMITS.gapMostMm}
+          stepMm={0.01}
+          digits={3}
+          onChange={(mm) =>
+            edit((close) => {
+              close.refit = mm;
+            })
+          }
+        />
       )}
       {(doubled > 0 || specks > 0) && (
         <p className="nf-small mb-1">

@@ -210,6 +210,10 @@ const closeSchema = z.strictObject({
     z.number().min(0).max(LIMITS.gapMostMm).default(0.05),
     'Lines shorter than this that join nothing are left out, in mm.',
   ),
+  refit: about(
+    z.number().min(0.001).max(LIMITS.gapMostMm).nullable().default(null),
+    'Runs of short lines become arcs and curves that stray from them no more than this, in mm; null: they stay.',
+  ),
   answers: about(z.array(gapAnswerSchema).max(LIMITS.gapAnswers).default([]), 'Gaps that were answered one by one.'),
 });
 
@@ -225,7 +229,7 @@ const artworkSchema = z.strictObject({
   ),
   scale: about(z.number().min(1e-4).max(1e4).default(1), 'How many times as large as the file was read.'),
   close: closeSchema
-    .default({ gap: 0, look: 2, doubles: 0.02, specks: 0.05, answers: [] })
+    .default({ gap: 0, look: 2, doubles: 0.02, specks: 0.05, refit: null, answers: [] })
     .describe('How its loose lines are made into outlines.'),
 });
 

@@ -120,6 +120,7 @@ function islandName(piece: Piece, part: NamedPieces): string {
   }
   const label = around[0] as number;
   const name = sourceName(label, sources);
+  if (!first.takesAway && first.shape === 'drawing') return `a piece inside ${name}`;
   if (!first.takesAway) return first.shape === 'letter' ? `the inner part of ${name}` : name;
   const siblings = piecesWith(label, part).filter((p) => p.kind === 'island' && p.labels.length === 1);
   const other = siblings.find((p) => p !== piece);
@@ -144,6 +145,7 @@ function looseName(piece: Piece, part: NamedPieces): string {
     const rank = rankOf(label, sources);
     return rank === null ? `“${source.text}”` : `the ${ordinal(rank)} “${source.text}”`;
   }
+  if (piece.labels.length === 1 && source.shape === 'drawing') return `a piece of ${sourceName(label, sources)}`;
   return wordName(piece.labels, sources);
 }
 

@@ -10,7 +10,7 @@ export type Brought = {
   readonly name: string;
   readonly drawing: string;
   readonly original: string | null;
-  readonly groups: readonly FoundGroup[];
+  readonly groups: readonly (FoundGroup & { readonly shapes: number })[];
   readonly texts: readonly FoundText[];
   /** Bounds of all its shapes in mm as read. */
   readonly box: Box;
@@ -25,7 +25,7 @@ export type BringInChoices = {
   readonly at: Point;
 };
 
-const CLOSE: CloseSettings = { gap: 0, look: 2, doubles: 0.02, specks: 0.05, answers: [] };
+const CLOSE: CloseSettings = { gap: 0, look: 2, doubles: 0.02, specks: 0.05, refit: null, answers: [] };
 
 /** Colours at most this far apart, of 255 in each of three, are meant as the same. */
 const SAME_COLOUR = 40;
@@ -47,7 +47,10 @@ export function likelyOperation(group: FoundGroup, job: Pick<Job, 'operations' |
   return (operations.find((o) => o.kind === 'cut') ?? operations[0])?.id ?? null;
 }
 
-/** One part for each operation that something is given to, all in their places to each other. `freeId` names what is made. */
+/**
+ * One part for each operation that something is given to, and one for its words, all in their places to each other. `freeId`
+ * names what is made.
+ */
 export function broughtParts(
   job: Job,
   brought: Brought,
@@ -74,12 +77,15 @@ export function broughtParts(
     const words = brought.texts
       .filter((text) => groups.includes(text.group))
       .map((text) => letteringFor(text, brought, choices, job, freeId('lettering')));
-    const isDrawn = !isEmptyBox(brought.box);
-    const members = [...(isDrawn ? [artwork] : []), ...words];
-    if (members.length === 0) return [];
-    const part = newPart(freeId('part'), used.length > 1 ? `${stem}, ${operation.name}` : stem, members, job);
+    const isDrawn = groups.some((i) => (brought.groups[i]?.shapes ?? 0) > 0);
+    const name = used.length > 1 ? `${stem}, ${operation.name}` : stem;
     const filled = operation.kind === 'engrave' && groups.every((i) => brought.groups[i]?.filled);
-    return [{ ...part, work: [{ what: filled ? 'fill' : 'outline', operation: operation.id }] }];
+    const made = (title: string, members: Part['members']): Part => ({
+      ...newPart(freeId('part'), title, members, job),
+      work: [{ what: filled ? 'fill' : 'outline', operation: operation.id }],
+    });
+    // Words are a part of their own: joined to what they stand on they would vanish in it.
+    return [...(isDrawn ? [made(name, [artwork])] : []), ...(words.length > 0 ? [made(`${name}, words`, words)] : [])];
   });
 }
 

@@ -6,6 +6,7 @@ import { type Path, regionBox, transformPath } from '../geometry/path';
 import { boxCentre, compose, isEmptyBox, scaling, translation } from '../geometry/point';
 import type { ResultCache } from '../result-cache';
 import { type Closed, closeLines, type LooseLine } from './closing/closing';
+import { refitPath } from './closing/refit';
 import { type Area, regionOf } from './closing/region';
 import { measureOutlines, type Outline } from './outline';
 
@@ -44,11 +45,14 @@ export function prepareArtwork(
       else for (const [k, path] of paths.entries()) loose.push({ key: `${i}.${k}`, path });
     });
     const closed = closeLines(loose, close);
+    const { refit } = close;
+    const smooth = (path: Path): Path => (refit === null ? path : refitPath(path, refit));
     for (const loop of closed.loops) areas.push({ paths: [loop], rule: 'nonzero' });
-    const region = regionOf(engine, areas);
+    const fitted = areas.map(({ paths, rule }): Area => ({ paths: paths.map(smooth), rule }));
+    const region = regionOf(engine, fitted);
     return {
       outlines: measureOutlines(region.map((path) => ({ path, labels: path.segments.map(() => 0) }))),
-      lines: closed.open,
+      lines: closed.open.map(smooth),
       closing: { gaps: closed.gaps, doubled: closed.doubled, specks: closed.specks },
     };
   });
