@@ -47,6 +47,7 @@ export type ClosingView = {
   readonly gaps: readonly GapView[];
   readonly doubled: number;
   readonly specks: number;
+  readonly tees: number;
 };
 
 /** A letter by where it starts and ends in the text, with the corners of its ink on the sheet. */

@@ -13,6 +13,7 @@ import { type Brought, broughtParts, likelyOperation } from '../../src/core/job/
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
 import { scaleMember } from '../../src/core/job/place';
+import { LIMITS } from '../../src/core/limits';
 import { faces, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
@@ -158,6 +159,21 @@ describe('a drawing in a part', () => {
     expect(b.parts[0]?.box.minX).toBeCloseTo((a.parts[0]?.box.minX ?? 0) + 10, 9);
     expect(b.parts[0]?.pieces).toEqual(a.parts[0]?.pieces.map((p) => expect.objectContaining({ area: p.area })));
   });
+});
+
+test('gaps beyond those named one by one are counted; a document holds no more answers, nor wider gaps, than can be', () => {
+  const rows = Array.from({ length: LIMITS.gapsNamed + 3 }, (_, i) => `<path d="M${i * 2} 0h1v1h-1v-.9"/>`).join('');
+  const { evaluator, id } = withDrawing(read(svg(rows)));
+  const result = evaluator.evaluate(jobWith([partOf([artwork(id)])]), faces);
+  expect(codes(result).filter((c) => c === 'gap')).toHaveLength(LIMITS.gapsNamed);
+  expect(result.findings.find((f) => f.code === 'more-gaps')?.sentence).toBe('3 more gaps in “emblem.svg”.');
+  const check = (close: object) => checkJob({ ...jobWith([]), parts: [partOf([artwork(id, { close })])] }).ok;
+  const answers = (n: number) => Array.from({ length: n }, (_, i) => ({ gap: `${i}`, how: 'close' }));
+  expect([check({ gap: LIMITS.gapMostMm }), check({ gap: LIMITS.gapMostMm + 1 })]).toEqual([true, false]);
+  expect([check({ answers: answers(LIMITS.gapAnswers) }), check({ answers: answers(LIMITS.gapAnswers + 1) })]).toEqual([
+    true,
+    false,
+  ]);
 });
 
 describe('bringing in', () => {

@@ -124,8 +124,21 @@ describe('closing', () => {
     expect(gaps.some((g) => g.state === 'asked')).toBe(true);
   });
 
+  test('an end that overshoots the middle of a line is cut back to it, one that stops short is run on', () => {
+    const frame = lines([0, 0, 20, 0], [20, 0, 20, 10], [20, 10, 0, 10], [0, 10, 0, 0]);
+    const bar = lines([10, -0.3, 10, 9.8]).map((l) => ({ ...l, key: 'bar.0' }));
+    const { open, tees, loops } = closeLines([...frame, ...bar], { ...SETTINGS, gap: 0.5 });
+    expect([loops.length, tees]).toEqual([1, 2]);
+    expect(open[0]?.segments).toEqual([
+      { kind: 'line', x0: 10, y0: expect.closeTo(0, 9), x1: 10, y1: expect.closeTo(10, 9) },
+    ]);
+    // Nothing is moved before it was accepted, nor farther than that.
+    expect(closeLines([...frame, ...bar], SETTINGS).tees).toBe(0);
+    expect(closeLines([...frame, ...bar], { ...SETTINGS, gap: 0.25 }).tees).toBe(1);
+  });
+
   test('nothing at all, points, and one closed outline', () => {
-    expect(closeLines([], SETTINGS)).toEqual({ loops: [], open: [], gaps: [], doubled: 0, specks: 0 });
+    expect(closeLines([], SETTINGS)).toEqual({ loops: [], open: [], gaps: [], doubled: 0, specks: 0, tees: 0 });
     expect(closeLines(lines([1, 1, 1, 1]), SETTINGS).open).toHaveLength(0);
     const circle = shapePath({
       kind: 'ellipse',

@@ -166,6 +166,45 @@ describe('files that are broken or mean harm', () => {
     expect(odd.unread.map((u) => u.kind)).toContain('paths with places that are not numbers or beyond 100 m');
   });
 
+  test('more than the limits: groups, words, lines, rules, faults, entities, dashes', () => {
+    const page = (body: string) => read(svg('width="9mm" height="9mm"', body));
+    const many = (n: number, make: (i: number) => string) => Array.from({ length: n }, (_, i) => make(i)).join('');
+    const groups = page(many(LIMITS.drawnGroups + 50, (i) => `<g id="g${i}"><path d="M0 0h1v1z"/></g>`));
+    expect([groups.groups.length, groups.shapes.length]).toEqual([LIMITS.drawnGroups, LIMITS.drawnGroups + 50]);
+    const words = page(many(LIMITS.drawnTexts + 7, () => '<text>a</text>'));
+    expect(words.texts).toHaveLength(LIMITS.drawnTexts);
+    expect(words.unread).toEqual([{ kind: 'lines of words beyond the first thousand', count: 7 }]);
+    expect(page(`<text>${'a'.repeat(LIMITS.drawnWords + 1)}</text><path d="M0 0h1v1z"/>`).texts).toHaveLength(0);
+    const heavy = `<path d="M0 0${'h1v1'.repeat(LIMITS.drawnSegments / 8)}"/>`;
+    const full = page(heavy.repeat(5));
+    expect(full.shapes).toHaveLength(4);
+    expect(full.notes[0]).toMatch(/more than 1,000,000 lines and curves/);
+    const rules = page(
+      `<style>${many(LIMITS.styleRules + 1, (i) => `.r${i}{fill:red}`)}</style><path class="r${LIMITS.styleRules}" d="M0 0h1v1z"/>`,
+    );
+    expect(rules.groups[0]?.colour).toBe('#000000');
+    const slow = page(
+      `<style>${many(LIMITS.styleRules, () => '*{fill:red}')}</style>${many(LIMITS.styleTests / LIMITS.styleRules, () => '<g/>')}`,
+    );
+    expect(slow.unread.map((u) => u.kind)).toContain('rules of a style sheet');
+    const faulty = page(`<path d="M0 0h1v1z"/>${'<p a=1/>'.repeat(2 * LIMITS.markupFaults)}<path d="M0 0h1v1z"/>`);
+    expect(faulty.shapes).toHaveLength(1);
+    const entity = (k: number) =>
+      read(
+        bytesOf(
+          `<!DOCTYPE svg [${many(k, (i) => `<!ENTITY e${i} "${i}">`)}]><svg xmlns="http://www.w3.org/2000/svg"><text>&e${k - 1};</text></svg>`,
+        ),
+      );
+    expect(entity(LIMITS.entities).texts[0]?.text).toBe(String(LIMITS.entities - 1));
+    expect(entity(LIMITS.entities + 1).notes).toHaveLength(1);
+    const long = `<!DOCTYPE svg [<!ENTITY e "${'a'.repeat(LIMITS.entityCharacters + 1)}">]><svg xmlns="http://www.w3.org/2000/svg"><text>&e;</text></svg>`;
+    expect(read(bytesOf(long)).notes).toHaveLength(1);
+    const dashed = page(`<path stroke="red" stroke-dasharray="${'1 '.repeat(2 * LIMITS.dashes)}" d="M0 0h1"/>`);
+    expect(dashed.shapes[0]?.stroke?.dashesMm).toHaveLength(LIMITS.dashes);
+    const elements = page('<g/>'.repeat(LIMITS.drawnElements + 1));
+    expect(elements.notes[0]).toMatch(/more than 500,000 elements/);
+  }, 120_000);
+
   test('the crash and error files of a renderer: each is answered', () => {
     const fixtures = '/usr/libexec/installed-tests/RSVG/fixtures';
     for (const set of ['crash', 'errors', 'render-crash'])

@@ -150,7 +150,7 @@ function Slider({ part, member, closing }: Props) {
 
 export function Gaps(props: Props) {
   const { part, member, closing } = props;
-  const { gaps, doubled, specks } = closing;
+  const { gaps, doubled, specks, tees } = closing;
   const units = useBench((s) => s.job.units);
   const edit = (recipe: (close: CloseSettings) => void) =>
     change((job) => {
@@ -196,12 +196,18 @@ export function Gaps(props: Props) {
           }
         />
       )}
-      {(doubled > 0 || specks > 0) && (
+      {(doubled > 0 || specks > 0 || tees > 0) && (
         <p className="nf-small mb-1">
           {doubled > 0 && (
             <>
               <span className="nf-figure">{doubled}</span> line{doubled === 1 ? ' was' : 's were'} drawn twice and{' '}
               {doubled === 1 ? 'is' : 'are'} cut once.{' '}
+            </>
+          )}
+          {tees > 0 && (
+            <>
+              <span className="nf-figure">{tees}</span> end{tees === 1 ? ' meets' : 's meet'} the line
+              {tees === 1 ? ' it runs' : 's they run'} into.{' '}
             </>
           )}
           {specks > 0 && (

@@ -20,7 +20,7 @@ export type PreparedArtwork = {
   readonly outlines: readonly Outline[];
   /** Lines that do not close. */
   readonly lines: readonly Path[];
-  readonly closing: Pick<Closed, 'gaps' | 'doubled' | 'specks'>;
+  readonly closing: Pick<Closed, 'gaps' | 'doubled' | 'specks' | 'tees'>;
 };
 
 export type ArtworkCache = ResultCache<PreparedArtwork>;
@@ -53,7 +53,7 @@ export function prepareArtwork(
     return {
       outlines: measureOutlines(region.map((path) => ({ path, labels: path.segments.map(() => 0) }))),
       lines: closed.open.map(smooth),
-      closing: { gaps: closed.gaps, doubled: closed.doubled, specks: closed.specks },
+      closing: { gaps: closed.gaps, doubled: closed.doubled, specks: closed.specks, tees: closed.tees },
     };
   });
 }

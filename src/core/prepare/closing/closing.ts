@@ -14,6 +14,7 @@ import { withoutDoubles } from './doubles';
 import { type JoinKind, joinEnds } from './join';
 import { type LooseEnd, matchEnds } from './match';
 import { distance, endPoint, leaving, outwards } from './strand';
+import { trimTees } from './tees';
 
 /** A path of a drawing; `key` names it for ever, since a drawing never changes. */
 export type LooseLine = { readonly key: string; readonly path: Path };
@@ -50,6 +51,8 @@ export type Closed = {
   readonly gaps: readonly Gap[];
   readonly doubled: number;
   readonly specks: number;
+  /** Ends that were cut back, or run on, to the middle of another line. */
+  readonly tees: number;
 };
 
 /** Segments shorter than this are points, in mm. */
@@ -77,7 +80,15 @@ export function closeLines(lines: readonly LooseLine[], settings: ClosingSetting
       if (Math.abs(pathArea(path)) > settings.specks ** 2) loops.push(joinedRuns(path));
     } else open.push(path);
   }
-  return { loops, open, gaps: gaps.map(({ a: _a, b: _b, ...gap }) => gap), doubled, specks: dropped.size };
+  const teed = trimTees(open, loops, settings.gap);
+  return {
+    loops,
+    open: teed.open,
+    gaps: gaps.map(({ a: _a, b: _b, ...gap }) => gap),
+    doubled,
+    specks: dropped.size,
+    tees: teed.tees,
+  };
 }
 
 const joinedRuns = (path: Path): Path => joinRuns({ path, labels: path.segments.map(() => 0) }).path;

@@ -8,6 +8,7 @@ import {
   arcRadius,
   crossingNear,
   line,
+  nearestParameter,
   pointAt,
   type Segment,
   subSegment,
@@ -151,4 +152,25 @@ function ended(s: Segment, stretch: Stretch, t: number, at: Point): readonly Seg
   if (s.kind === 'arc')
     return [withEnds({ ...s, x1: at.x, y1: at.y, sweep: s.sweep + (stretch.segment as Arc).sweep * t }, start, at)];
   return [s, line(s.x1, s.y1, at.x, at.y)];
+}
+
+/** The end of a segment cut back to, or run on to, the middle of another line; null when that is not within reach. */
+export function meetLine(
+  a: Segment,
+  by: Segment,
+  reach: number,
+): { readonly pieces: readonly Segment[]; readonly moved: number } | null {
+  const p = { x: a.x1, y: a.y1 };
+  const foot = nearestParameter(by, p.x, p.y);
+  let best: { pieces: readonly Segment[]; moved: number } | null = null;
+  for (const stretch of stretches(a, reach))
+    for (const g of GUESSES) {
+      const t = stretch.part === 'inside' ? 1 - g * shareWithin(a, reach) : g;
+      const found = crossingNear(stretch.segment, by, t, foot);
+      if (!found) continue;
+      const at = pointAt(stretch.segment, found[0]);
+      const moved = distance(at, p);
+      if (moved <= reach && (!best || moved < best.moved)) best = { pieces: ended(a, stretch, found[0], at), moved };
+    }
+  return best;
 }
