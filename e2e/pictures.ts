@@ -47,6 +47,30 @@ test('close', async ({ page }) => {
   await shoot(page, 'close');
 });
 
+test('a drawing brought in', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New job' }).first().click();
+  await page.waitForURL(/\/jobs\//);
+  await page.getByRole('textbox', { name: 'Name of the job' }).fill('Tool shed');
+  await page.getByLabel('Drawing to bring in').setInputFiles('demo/drawings/tool-shed.dxf');
+  await page.getByLabel(/if its numbers are inches/).check();
+  await shoot(page, 'bring-in');
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await expect(page.getByRole('contentinfo')).toContainText('open');
+  await station(page, 'Close').click();
+  await page
+    .getByRole('complementary', { name: 'Job sheet' })
+    .getByRole('button', { name: /^tool-shed/ })
+    .first()
+    .click();
+  const field = page.getByRole('textbox', { name: 'Close gaps up to' });
+  await field.fill('0.28');
+  await field.press('Enter');
+  await page.locator('[data-sheet]').hover();
+  await page.mouse.wheel(0, -900);
+  await shoot(page, 'gaps');
+});
+
 test('letters one by one', async ({ page }) => {
   await open(page, 'Bed markers', 'Compose', /^Jasmine/);
   await page.getByRole('button', { name: /^Letters one by one/ }).click();

@@ -9,14 +9,14 @@ export type Space = { readonly x: Vector; readonly y: Vector; readonly z: Vector
 export const WORLD: Space = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1], o: [0, 0, 0] };
 export const UP: Vector = [0, 0, 1];
 
-export const add = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+const add = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
 export const times = (a: Vector, k: number): Vector => [a[0] * k, a[1] * k, a[2] * k];
 export const cross = (a: Vector, b: Vector): Vector => [
   a[1] * b[2] - a[2] * b[1],
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ];
-export const unit = (a: Vector): Vector => {
+const unit = (a: Vector): Vector => {
   const length = Math.hypot(...a);
   return length > 0 ? times(a, 1 / length) : UP;
 };
