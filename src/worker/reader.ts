@@ -1,16 +1,21 @@
 /** The web worker that files are read in: one for each file, so that it can be stopped whatever it is doing. */
 import { expose } from 'comlink';
+import { scriptEngine } from '../core/geometry/boolean/engine-script';
+import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { type Look, lookAt } from './reading';
 
+const engine = () => loadWasmEngine().catch(() => scriptEngine);
+
 const api = {
-  look: (bytes: Uint8Array, progress: (share: number) => void): Look => {
+  look: (bytes: Uint8Array, progress: (share: number) => void): Promise<Look> => {
     let last = 0;
-    return lookAt(bytes, (share) => {
+    const tell = (share: number) => {
       // Every hundredth is enough to be told.
       if (share - last < 0.01) return;
       last = share;
       progress(share);
-    });
+    };
+    return lookAt(bytes, tell, engine);
   },
 };
 export type ReaderApi = typeof api;

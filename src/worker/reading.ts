@@ -1,9 +1,11 @@
 /** A file looked at before it is brought in: what is in it, drawn for a preview, and the drawing to be kept. */
+import { withoutClips } from '../core/formats/clip';
 import type { FoundText, SizeClaim } from '../core/formats/found';
 import { writeFound } from '../core/formats/found-file';
 import { pathData } from '../core/formats/path-data';
 import { readDrawing } from '../core/formats/read';
 import { type SizeChoice, sizeChoices } from '../core/formats/size';
+import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { type Path, regionBox } from '../core/geometry/path';
 import { type Box, boxHeight, boxWidth } from '../core/geometry/point';
 
@@ -37,10 +39,15 @@ export type Look = Looked | { readonly ok: false; readonly sentence: string };
 /** Places told apart in a preview of the whole, in thousands across. */
 const PREVIEW_DIGITS = 4;
 
-export function lookAt(bytes: Uint8Array, progress: (share: number) => void): Look {
+/** `engine` is asked for only where a drawing has clips. */
+export async function lookAt(
+  bytes: Uint8Array,
+  progress: (share: number) => void,
+  engine: () => Promise<ClipEngine>,
+): Promise<Look> {
   const reading = readDrawing(bytes, progress);
   if (!reading.ok) return reading;
-  const { found } = reading;
+  const found = reading.found.clips.length > 0 ? withoutClips(reading.found, await engine()) : reading.found;
   if (found.shapes.length === 0 && found.texts.length === 0) {
     const held = found.unread.map(({ kind, count }) => `${count} ${kind}`).join(', ');
     const why = found.notes[0] ? ` ${found.notes[0]}` : '';
@@ -59,9 +66,6 @@ export function lookAt(bytes: Uint8Array, progress: (share: number) => void): Lo
     const words = found.texts.filter((t) => t.group === i).length;
     return { ...group, shapes: shapes.length, words, d: pathData(paths, null, Math.min(6, digits)) };
   });
-  const notes = found.shapes.some((s) => s.clips.length > 0)
-    ? [...found.notes, 'Some shapes are clipped in the file; they are brought in whole.']
-    : found.notes;
   return {
     ok: true,
     format: found.format,
@@ -71,7 +75,7 @@ export function lookAt(bytes: Uint8Array, progress: (share: number) => void): Lo
     groups,
     texts: found.texts,
     unread: found.unread,
-    notes,
+    notes: found.notes,
     drawing: writeFound(found),
   };
 }
