@@ -1,6 +1,6 @@
 /** Drawings brought in: read, sized, closed, put together with words, bridged, exported; and files that mean harm. */
 import type { Page } from '@playwright/test';
-import { addLettering, computed, expect, kept, newJob, station, test } from './fixtures';
+import { addLettering, computed, expect, kept, newJob, onScreen, station, test } from './fixtures';
 
 type Pair = readonly [code: number, value: string | number];
 type Point = readonly [number, number];
@@ -155,4 +155,60 @@ test('a bomb is answered and work goes on', async ({ page }) => {
   await addLettering(page, 'Beans');
   await computed(page);
   await expect(page).toHaveTitle('Safe · Needlefile');
+});
+
+test('a path is drawn, its nodes worked on, and words are taken in hand and given back', async ({ page }) => {
+  const id = await newJob(page, 'Drawn');
+  await page.getByRole('button', { name: 'Draw a path' }).click();
+  const press = async (x: number, y: number) => {
+    const at = await onScreen(page, x, y);
+    await page.mouse.click(at.x, at.y);
+  };
+  const drag = async (from: [number, number], to: [number, number]) => {
+    const [a, b] = [await onScreen(page, ...from), await onScreen(page, ...to)];
+    await page.mouse.move(a.x, a.y);
+    await page.mouse.down();
+    await page.mouse.move(b.x, b.y, { steps: 4 });
+    await page.mouse.up();
+  };
+  await press(100, 100);
+  await press(300, 100);
+  await drag([300, 250], [260, 320]);
+  await press(100, 250);
+  await press(100, 100);
+  await computed(page);
+  await expect(page.getByRole('contentinfo')).toContainText('1 closed, 0 open');
+
+  await station(page, 'Close').click();
+  await page.getByRole('button', { name: 'Work on nodes' }).click();
+  const nodes = page.getByRole('region', { name: 'Nodes' });
+  await expect(nodes.getByText('0 of 4')).toBeVisible();
+  await drag([100, 100], [60, 60]);
+  await expect(nodes.getByRole('textbox', { name: 'x' })).toHaveValue(/^60(\.\d+)?$|^59\.\d+$/);
+  const middle = await onScreen(page, 180, 80);
+  await page.mouse.dblclick(middle.x, middle.y);
+  await expect(nodes.getByText('1 of 5')).toBeVisible();
+  await page.keyboard.press('Delete');
+  await expect(nodes.getByText('0 of 4')).toBeVisible();
+  await nodes.getByRole('button', { name: 'Choose all' }).click();
+  await expect(nodes.getByText('4 of 4')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Work on nodes' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await computed(page);
+
+  await station(page, 'Compose').click();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await addLettering(page, 'Kale');
+  await computed(page);
+  await station(page, 'Close').click();
+  await page.getByRole('button', { name: 'Work on nodes' }).click();
+  await expect(findings(page).getByText('“Kale” is worked on by hand')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Back to the words and steps' }).first().click();
+  await expect(findings(page).getByText('“Kale” is worked on by hand')).toHaveCount(0);
+  const { document } = await kept(page, id);
+  expect(document.parts).toHaveLength(2);
 });

@@ -336,3 +336,9 @@ export function forgetGap(job: Job, partId: string, memberId: string, gap: strin
   if (member?.kind !== 'artwork') return;
   member.close.answers = member.close.answers.filter((answer) => answer.gap !== gap);
 }
+
+/** Back from outlines worked on by hand to what the words and steps give. */
+export function leaveHandMade(job: Job, partId: string): void {
+  const part = partOf(job, partId);
+  if (part) part.steps = part.steps.filter((step) => step.kind !== 'nodes');
+}

@@ -7,7 +7,7 @@ import Form from 'react-bootstrap/Form';
 import type { Finding, Severity } from '@/core/inspect/finding';
 import styles from './bench.module.css';
 import { bridgeOne } from './bridge-edits';
-import { answerGap, spaceLetters } from './edits';
+import { answerGap, leaveHandMade, spaceLetters } from './edits';
 import { STATIONS } from './stations/list';
 import { bringIntoSight, change, goToStation, select, useBench } from './store';
 
@@ -37,6 +37,8 @@ function mendOf({ mend, partId }: Finding): { words: string; run: () => void } |
   if (mend.kind === 'bridge') return { words: 'Bridge it', run: () => bridgeOne(partId, mend) };
   if (mend.kind === 'close')
     return { words: 'Close it', run: () => change((job) => answerGap(job, partId, mend.memberId, mend.gap, 'close')) };
+  if (mend.kind === 'unhand')
+    return { words: 'Back to the words and steps', run: () => change((job) => leaveHandMade(job, partId)) };
   const { view } = useBench.getState();
   return {
     words: 'Space the letters',

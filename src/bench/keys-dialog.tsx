@@ -12,7 +12,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Alt while dragging', 'without snapping'],
   ['Shift while dragging a bridge', 'it keeps its direction; arrows nudge the one that is chosen'],
   ['Tab', 'next part (when the sheet has the focus); with Shift the one before'],
-  ['Enter', 'edit the words'],
+  ['Enter', 'edit the words, or the nodes; while drawing a path, end it open'],
   ['Esc', 'step out'],
   ['Delete', 'remove'],
   ['Ctrl or Cmd Z', 'undo; with Shift redo'],

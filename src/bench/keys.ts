@@ -6,6 +6,8 @@ import { moveMember } from '@/core/job/place';
 import { nudgeChosenBridge, removeChosenBridge } from './bridge-edits';
 import { duplicatePart, memberOf, moveWholePart, nudgeLetters, removeMember } from './edits';
 import { focusWords } from './focus-words';
+import { enterNodes } from './nodes/hand';
+import { chooseNext, deleteNodes, nudgeNodes } from './nodes/tools';
 import { fitSheet, zoomBy } from './sheet/camera';
 import { STATIONS } from './stations/list';
 import {
@@ -21,6 +23,7 @@ import {
   setLook,
   undo,
   useBench,
+  workOnNodes,
 } from './store';
 
 /** The grid step that arrows nudge by, in mm. */
@@ -46,6 +49,7 @@ function nudge(key: string, factor: number): void {
     arrowdown: [0, -1],
   };
   const [dx, dy] = (ways[key] ?? [0, 0]).map((way) => way * by) as [number, number];
+  if (nudgeNodes(dx, dy)) return;
   if (nudgeChosenBridge(dx, dy)) return;
   change((job) => {
     const member = memberOf(job, selection.partId, selection.memberId);
@@ -118,19 +122,26 @@ export function useBenchKeys(showKeys: () => void): void {
     // Tab steps through parts only from the sheet, so that the keyboard still reaches every control.
     if (!document.activeElement?.closest('[data-sheet]')) return;
     e.preventDefault();
-    nextPart(e.shiftKey ? -1 : 1);
+    if (useBench.getState().atNodes) chooseNext(e.shiftKey ? -1 : 1);
+    else nextPart(e.shiftKey ? -1 : 1);
   });
   useHotkeys('enter', (e) => {
     if (document.activeElement?.matches('button, a, [role=button]')) return;
     e.preventDefault();
-    focusWords();
+    const { job, selection } = useBench.getState();
+    const member = memberOf(job, selection.partId, selection.memberId);
+    if (!selection.partId || !member || member.kind === 'lettering') return focusWords();
+    goToStation('close');
+    void enterNodes(selection.partId, selection.memberId);
   });
   useHotkeys(
     'esc',
     () => {
       if (typing()) return (document.activeElement as HTMLElement).blur();
       const { selection, only, picked, pointing } = useBench.getState();
-      if (pointing) pointAt(null);
+      const { atNodes } = useBench.getState();
+      if (atNodes) workOnNodes(atNodes.chosen.size > 0 ? { ...atNodes, chosen: new Set() } : null);
+      else if (pointing) pointAt(null);
       else if (useBench.getState().atIsland) chooseIsland(null);
       else if (picked) pick(picked.length > 0 ? [] : null);
       else if (only) useBench.setState({ only: null });
@@ -140,7 +151,8 @@ export function useBenchKeys(showKeys: () => void): void {
     { enableOnFormTags: true },
   );
   useHotkeys('delete,backspace', () => {
-    if (!removeChosenBridge()) removeSelected();
+    if (useBench.getState().atNodes) deleteNodes();
+    else if (!removeChosenBridge()) removeSelected();
   });
   useHotkeys('d', () => duplicateSelected());
   useHotkeys('e', () => goToStation('prove'));

@@ -29,6 +29,14 @@ export type Selection = {
 
 export type Pointing = 'region' | 'bridge' | null;
 
+/** Whose nodes are worked on: a path that was drawn, or a whole part; and the pen while it draws. */
+export type AtNodes = {
+  readonly partId: string;
+  readonly memberId: string | null;
+  /** Chosen nodes, as "path:node". */
+  readonly chosen: ReadonlySet<string>;
+};
+
 /** An island by its letter; a bridge that holds none has `island` null. `nth` is which of its bridges; null for none. */
 export type AtIsland = { readonly letter: string; readonly island: number | null; readonly nth: number | null };
 
@@ -48,6 +56,9 @@ export type BenchState = {
   readonly pointing: Pointing;
   /** The island chosen at station Hold, and which of its bridges. */
   readonly atIsland: AtIsland | null;
+  readonly atNodes: AtNodes | null;
+  /** A path is being drawn on the sheet. */
+  readonly pen: boolean;
   /** The only operation shown, or null for all. */
   readonly only: string | null;
   readonly view: JobView | null;
@@ -80,6 +91,8 @@ export const useBench = create<BenchState>(() => ({
   picked: null,
   pointing: null,
   atIsland: null,
+  atNodes: null,
+  pen: false,
   only: null,
   view: null,
   viewOf: null,
@@ -233,7 +246,10 @@ export const pick = (picked: readonly number[] | null): void => set({ picked });
 export const pointAt = (pointing: Pointing): void => set({ pointing });
 export const chooseIsland = (atIsland: AtIsland | null): void => set({ atIsland });
 
-export const goToStation = (station: Station): void => set({ station, pointing: null, atIsland: null });
+export const goToStation = (station: Station): void =>
+  set({ station, pointing: null, atIsland: null, atNodes: null, pen: false });
+export const workOnNodes = (atNodes: AtNodes | null): void => set({ atNodes, pen: false });
+export const setPen = (pen: boolean): void => set({ pen, atNodes: null });
 export const setLook = (look: Look): void => set({ look });
 export const showOnly = (only: string | null): void => set({ only });
 export const bringIntoSight = (box: BenchState['goTo']): void => set({ goTo: box && { ...box } });

@@ -83,6 +83,8 @@ export const LIMITS = {
   styleTests: 20_000_000,
   /** Lengths in the pattern of a dashed line. */
   dashes: 32,
+  /** Characters of path data that a document holds for one path drawn by hand, or one part worked on by hand. */
+  pathCharacters: 4 * 1024 * 1024,
   /** Widest gap that is closed, in mm, and gaps of one drawing that are answered one by one. */
   gapMostMm: 50,
   gapAnswers: 5_000,

@@ -18,6 +18,7 @@ import { layoutLettering, letterPaths, linesOf } from '../core/lettering/layout'
 import { sameFamily } from '../core/lettering/pick';
 import { loadTypeface, type Typeface } from '../core/lettering/typeface';
 import { bridgeThrough } from '../core/prepare/bridges/through';
+import { takeInHand } from '../core/prepare/hand-made';
 import type { FaceAnswer, FaceLookup } from '../core/prepare/part';
 import {
   type BridgeVariantView,
@@ -152,6 +153,13 @@ export class Host {
       { stockInside: part.keep === 'inside', frames: part.frames, leastMm: null, thicknessMm: null, rims: [] },
       at,
     );
+  }
+
+  /** The step that puts a part's outlines in hand as they are now; null when there is nothing to take in hand. */
+  async inHand(job: Job, partId: string): Promise<StepOf<'nodes'> | null> {
+    const evaluator = await this.evaluators;
+    const part = evaluator.prepare(job, partId, await this.lookup(job));
+    return part ? takeInHand(part) : null;
   }
 
   /** A part bridged in several ways; null when a newer comparison has been asked for meanwhile. */

@@ -30,13 +30,23 @@ const host = new Host(fetchFace, fetchAsset, pause, () => performance.now());
 
 export type WorkerApi = Pick<
   Host,
-  'asCut' | 'bridgeThrough' | 'bridgeVariants' | 'evaluate' | 'files' | 'regionAt' | 'safePart' | 'samples' | 'summary'
+  | 'asCut'
+  | 'inHand'
+  | 'bridgeThrough'
+  | 'bridgeVariants'
+  | 'evaluate'
+  | 'files'
+  | 'regionAt'
+  | 'safePart'
+  | 'samples'
+  | 'summary'
 >;
 
 expose({
   asCut: (...args: Parameters<Host['asCut']>) => host.asCut(...args),
   bridgeThrough: (...args: Parameters<Host['bridgeThrough']>) => host.bridgeThrough(...args),
   bridgeVariants: (...args: Parameters<Host['bridgeVariants']>) => host.bridgeVariants(...args),
+  inHand: (...args: Parameters<Host['inHand']>) => host.inHand(...args),
   evaluate: (...args: Parameters<Host['evaluate']>) => host.evaluate(...args),
   files: (...args: Parameters<Host['files']>) => host.files(...args),
   summary: (...args: Parameters<Host['summary']>) => host.summary(...args),

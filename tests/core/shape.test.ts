@@ -15,7 +15,13 @@ const sheet = { width: 300, height: 200, material: '', thickness: null, leastWid
 const KINDS = Object.keys(SHAPE_LENGTHS) as (keyof typeof SHAPE_LENGTHS)[];
 const made = (shape: Record<string, unknown>): Shape => {
   const [member] = jobWith([partOf([{ id: 's', placement: { x: 0, y: 0 }, ...shape }])]).parts[0]?.members ?? [];
-  if (!member || member.kind === 'lettering' || member.kind === 'copy' || member.kind === 'artwork')
+  if (
+    !member ||
+    member.kind === 'lettering' ||
+    member.kind === 'copy' ||
+    member.kind === 'artwork' ||
+    member.kind === 'path'
+  )
     throw new Error('no shape');
   return member;
 };

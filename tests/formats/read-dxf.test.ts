@@ -45,7 +45,7 @@ function byLayer(found: Found): Map<string, Polyline[]> {
 }
 
 describe('DXF', () => {
-  const written = Array.from({ length: sample(1, 12) }, (_, i) => write(100 * i)).flat();
+  const written = Array.from({ length: sample(1, 5) }, (_, i) => write(100 * i)).flat();
 
   test('every kind of entity, in blocks in blocks, turned, scaled and mirrored, R12 to 2018, text and binary', () => {
     let worst = 0;
@@ -74,7 +74,7 @@ describe('DXF', () => {
   test('a file that breaks off anywhere gives what came before, and says so', () => {
     const pictures = new Map(written.map(({ file }) => [file, byLayer(read(readFileSync(file)))]));
     const next = chance(7);
-    for (const { file } of written.slice(0, 4)) {
+    for (const { file } of written.slice(0, inFull ? 4 : 2)) {
       const whole = pictures.get(file) as Map<string, Polyline[]>;
       const bytes = readFileSync(file);
       for (let i = 0; i < 50; i++) {

@@ -11,6 +11,8 @@ import benchStyles from '../bench.module.css';
 import { addBridgeAt } from '../bridge-edits';
 import { addPart, cornersOf } from '../edits';
 import { focusWords } from '../focus-words';
+import { NodeLayer } from '../nodes/node-layer';
+import { PenLayer } from '../nodes/pen-layer';
 import { change, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
 import { BridgeLayer } from './bridge-layer';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
@@ -50,6 +52,8 @@ export function SheetView() {
   const only = useBench((s) => s.only);
   const picked = useBench((s) => s.picked);
   const pointing = useBench((s) => s.pointing);
+  const working = useBench((s) => s.atNodes !== null && s.station === 'close');
+  const pen = useBench((s) => s.pen);
   const busy = useBench((s) => s.viewOf !== s.job);
   const station = useBench((s) => s.station);
   const goTo = useBench((s) => s.goTo);
@@ -145,6 +149,8 @@ export function SheetView() {
           )}
         </g>
         {station === 'close' && look !== 'cut' && <GapLayer camera={camera} />}
+        {working && <NodeLayer camera={camera} toMm={toMm} />}
+        {pen && <PenLayer camera={camera} toMm={toMm} />}
         {station === 'hold' && look !== 'cut' && (
           <>
             <HoldLayer camera={camera} toMm={toMm} />
@@ -153,8 +159,8 @@ export function SheetView() {
           </>
         )}
         <PickLayer camera={camera} toMm={toMm} />
-        {look === 'outlines' && <Nodes camera={camera} />}
-        {look !== 'cut' && picked === null && <Frame camera={camera} onPress={press} />}
+        {look === 'outlines' && !working && <Nodes camera={camera} />}
+        {look !== 'cut' && picked === null && !working && !pen && <Frame camera={camera} onPress={press} />}
         <OthersFrames camera={camera} />
         <Guides camera={camera} />
       </svg>

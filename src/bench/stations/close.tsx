@@ -4,12 +4,14 @@ import type { Part } from '@/core/document/schema';
 import { Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { PartView } from '@/worker/view';
+import { NodesPanel } from '../nodes/panel';
 import { partWords } from '../part-words';
-import { change } from '../store';
+import { change, useBench } from '../store';
 import { Gaps } from './gaps';
 import { NothingYet, useShownParts } from './shown-parts';
 
-function PartOutlines({ part, view }: { part: Part; view: PartView }) {
+function PartOutlines({ part, view, alone }: { part: Part; view: PartView; alone: boolean }) {
+  const memberId = useBench((s) => (s.selection.partId === part.id ? s.selection.memberId : null));
   const weld = part.steps.find((s) => s.kind === 'weld')?.on ?? true;
   const mustWeld = part.members.some((m) => m.role !== 'join');
   const setWeld = (on: boolean) =>
@@ -50,6 +52,7 @@ function PartOutlines({ part, view }: { part: Part; view: PartView }) {
           · <span className="nf-figure">{view.segments}</span> segments
         </p>
       </section>
+      {alone && <NodesPanel partId={part.id} memberId={memberId} />}
       {part.members.map((member) => {
         const closing = view.members.find((m) => m.id === member.id)?.closing;
         return member.kind === 'artwork' && closing ? (
@@ -67,7 +70,7 @@ export function Close() {
   return (
     <>
       {parts.map(({ part, view }) => (
-        <PartOutlines key={part.id} part={part} view={view} />
+        <PartOutlines key={part.id} part={part} view={view} alone={parts.length === 1} />
       ))}
     </>
   );

@@ -13,6 +13,7 @@ import styles from '../bench.module.css';
 import { BringInButton } from '../bring-in/button';
 import { addBorder, addMember, addPart, memberOf, moveEntry, type NewThing, removeMember, setFollows } from '../edits';
 import { focusWords } from '../focus-words';
+import { PenButton } from '../nodes/buttons';
 import { partWords } from '../part-words';
 import { change, select, useBench } from '../store';
 import { ArrangeMember, ArrangeParts } from './arrange';
@@ -87,7 +88,12 @@ function Add({ partId, beside }: { partId: string | null; beside: string }) {
           </Dropdown.Menu>
         </Dropdown>
       </div>
-      {!partId && <BringInButton />}
+      {!partId && (
+        <>
+          <BringInButton />
+          <PenButton />
+        </>
+      )}
       {partId && box && !isEmptyBox(box) && (
         <Button variant="plain" className="w-100 mt-2" onClick={border} title="A part of its own that follows this one">
           <Frame size={14} className="me-1" aria-hidden="true" />
@@ -105,7 +111,9 @@ const memberWords = (member: Member): string =>
       ? 'Copy'
       : member.kind === 'artwork'
         ? member.name || 'Drawing'
-        : shapeWord(member.kind);
+        : member.kind === 'path'
+          ? 'Path'
+          : shapeWord(member.kind);
 
 const ROLE_WORDS = { join: 'joined', punch: 'cut out', clip: 'keeps within' } as const;
 
@@ -280,9 +288,11 @@ export function Compose() {
       <BorderEditor key={`border-${part.id}`} part={part} />
       {member?.kind === 'copy' && <CopyEditor key={member.id} partId={part.id} member={member} />}
       {member?.kind === 'artwork' && <ArtworkEditor key={member.id} partId={part.id} member={member} />}
-      {member && member.kind !== 'lettering' && member.kind !== 'copy' && member.kind !== 'artwork' && (
-        <ShapeEditor key={member.id} partId={part.id} member={member} />
-      )}
+      {member &&
+        member.kind !== 'lettering' &&
+        member.kind !== 'copy' &&
+        member.kind !== 'artwork' &&
+        member.kind !== 'path' && <ShapeEditor key={member.id} partId={part.id} member={member} />}
       {member && <PlaceEditor partId={part.id} member={member} />}
       {member && <ArrangeMember key={`arrange-${member.id}`} partId={part.id} memberId={member.id} />}
       {member && (index > 0 || member.role !== 'join') && (

@@ -233,6 +233,18 @@ const artworkSchema = z.strictObject({
     .describe('How its loose lines are made into outlines.'),
 });
 
+const pathData = about(
+  z.string().max(LIMITS.pathCharacters),
+  'Paths as SVG path data in mm, y upwards; closed ones enclose areas, open ones are lines.',
+);
+
+const pathSchema = z.strictObject({
+  ...member,
+  kind: z.literal('path'),
+  d: pathData,
+  scale: about(z.number().min(1e-4).max(1e4).default(1), 'How many times as large as it was drawn.'),
+});
+
 const memberSchema = z.discriminatedUnion('kind', [
   letteringSchema,
   rectangleSchema,
@@ -244,6 +256,7 @@ const memberSchema = z.discriminatedUnion('kind', [
   spikeSchema,
   copySchema,
   artworkSchema,
+  pathSchema,
 ]);
 
 const weldStepSchema = z.strictObject({
@@ -397,6 +410,17 @@ const bridgeStepSchema = z.strictObject({
   placed: about(z.array(placedBridgeSchema).max(LIMITS.bridgesPlaced).default([]), 'Bridges placed by hand.'),
 });
 
+const nodesStepSchema = z.strictObject({
+  kind: z.literal('nodes'),
+  on: stepOn,
+  d: pathData,
+  unit: about(length, 'What the first member measured when this was drawn, in mm: its capitals, or its height.'),
+  over: about(
+    z.strictObject({ segments: z.int().min(0), area: z.number(), length: z.number().min(0) }),
+    'What it stands in place of, as it was then: segments, area and length in that measure.',
+  ),
+});
+
 const stepSchema = z.discriminatedUnion('kind', [
   weldStepSchema,
   thickenStepSchema,
@@ -404,6 +428,7 @@ const stepSchema = z.discriminatedUnion('kind', [
   tieStepSchema,
   borderStepSchema,
   plateStepSchema,
+  nodesStepSchema,
   bridgeStepSchema,
 ]);
 
@@ -538,10 +563,11 @@ export type Part = z.infer<typeof partSchema>;
 export type Member = z.infer<typeof memberSchema>;
 export type Lettering = z.infer<typeof letteringSchema>;
 export type Copy = z.infer<typeof copySchema>;
+export type DrawnPath = z.infer<typeof pathSchema>;
 export type Artwork = z.infer<typeof artworkSchema>;
 export type CloseSettings = z.infer<typeof closeSchema>;
 /** A member that is a plain shape. */
-export type Shape = Exclude<Member, Lettering | Copy | Artwork>;
+export type Shape = Exclude<Member, Lettering | Copy | Artwork | DrawnPath>;
 export type ShapeKind = Shape['kind'];
 export type Placement = z.infer<typeof placementSchema>;
 export type CloseUp = z.infer<typeof closeUpSchema>;

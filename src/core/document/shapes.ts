@@ -17,7 +17,7 @@ export function mapLengths(member: Member, change: (mm: number) => number): void
     member.size.mm = change(member.size.mm);
     return;
   }
-  if (member.kind === 'copy' || member.kind === 'artwork') return;
+  if (member.kind === 'copy' || member.kind === 'artwork' || member.kind === 'path') return;
   const lengths = member as Shape & Record<string, number>;
   for (const key of SHAPE_LENGTHS[member.kind]) lengths[key] = change(lengths[key] as number);
 }

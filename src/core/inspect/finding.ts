@@ -17,6 +17,7 @@ export type FindingCode =
   | 'asked-gap'
   | 'open-lines'
   | 'words-set-anew'
+  | 'hand-made'
   | 'no-part'
   | 'copies-itself'
   | 'too-many-segments'
@@ -49,6 +50,8 @@ export type Mend =
   /** More room between the letters of a lettering, in mm. */
   /** Two ends of a drawing joined. */
   | { readonly kind: 'close'; readonly memberId: string; readonly gap: string }
+  /** Back from outlines worked on by hand to what the steps give. */
+  | { readonly kind: 'unhand' }
   | { readonly kind: 'space'; readonly memberId: string; readonly byMm: number };
 
 export type Finding = {

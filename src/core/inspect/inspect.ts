@@ -245,6 +245,18 @@ function stepFindings(part: Part, prepared: PreparedPart, job: Job): Draft[] {
       { partId: part.id, box: hole.box, detail: name },
     );
   });
+  if (prepared.handMade)
+    out.push(
+      draft(
+        'hand-made',
+        prepared.handMade.stale ? 'caution' : 'note',
+        'close',
+        prepared.handMade.stale
+          ? `${partTitle(part)} was worked on by hand, and its words or steps have changed since: the outlines are the old ones.`
+          : `${partTitle(part)} is worked on by hand: changes of its words or steps don’t show.`,
+        { partId: part.id, detail: part.id, box: prepared.box, mend: { kind: 'unhand' } },
+      ),
+    );
   const { tooManyToTie } = prepared.notes;
   if (tooManyToTie > 0)
     out.push(

@@ -14,6 +14,7 @@ import { inspect } from '../inspect/inspect';
 import { movedStrength, type Strength, type StrengthBefore, strengthAfter, strengthOf } from '../inspect/strength';
 import type { ArtworkLookup, KeptDrawing, PreparedArtwork } from '../prepare/artwork';
 import { BridgeWorkshops } from '../prepare/bridges/workshop';
+import type { HandMade } from '../prepare/hand-made';
 import { movedPart } from '../prepare/moved';
 import { type Outline, outlineLength } from '../prepare/outline';
 import { type FaceLookup, type PreparedPart, preparePart, withBridges } from '../prepare/part';
@@ -59,6 +60,7 @@ const STRENGTHS_HELD = 600;
 
 export class Evaluator {
   private readonly caches = weldCaches();
+  private readonly handMadeCache = new ResultCache<HandMade>(ARTWORKS_HELD);
   private readonly artworkCache = new ResultCache<PreparedArtwork>(ARTWORKS_HELD);
   private readonly parts = new ResultCache<PreparedPart>(PARTS_HELD);
   private readonly bridged = new ResultCache<PreparedPart>(PARTS_HELD);
@@ -167,6 +169,7 @@ export class Evaluator {
         faces,
         artworks: this.artworks,
         artworkCache: this.artworkCache,
+        handMadeCache: this.handMadeCache,
         caches: this.caches,
         copied: (id) => {
           const original = copied(id);

@@ -11,7 +11,7 @@ export function moveMember(member: Member, dx: number, dy: number): void {
 
 /** Scale with locked proportions about a point of the sheet. */
 export function scaleMember(member: Member, factor: number, about: Point): void {
-  if (member.kind === 'copy' || member.kind === 'artwork') member.scale *= factor;
+  if (member.kind === 'copy' || member.kind === 'artwork' || member.kind === 'path') member.scale *= factor;
   // What goes along with another part keeps its distance from the middle of that.
   if (member.kind === 'copy' && member.follows) return;
   member.placement.x = about.x + (member.placement.x - about.x) * factor;

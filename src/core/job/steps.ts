@@ -5,7 +5,7 @@ import type { CloseUp, Part, Step, StepOf } from '../document/schema';
  * Thickening comes before ties, so that ties have the width asked for; the border goes around everything, the plate around
  * what is cut out of it, and bridges hold what is loose then.
  */
-const ORDER: readonly Step['kind'][] = ['weld', 'thicken', 'bar', 'tie', 'border', 'plate', 'bridge'];
+const ORDER: readonly Step['kind'][] = ['weld', 'thicken', 'bar', 'tie', 'border', 'plate', 'nodes', 'bridge'];
 
 export const stepIn = <K extends Step['kind']>(part: Pick<Part, 'steps'>, kind: K): StepOf<K> | undefined =>
   part.steps.find((s): s is StepOf<K> => s.kind === kind);
@@ -100,6 +100,8 @@ export function newStep(kind: Step['kind'], { capHeightMm, leastWidthMm, kerfMm 
         inset: tenths(Math.max(5, margin / 2)),
       };
     }
+    case 'nodes':
+      return { kind, on: true, d: '', unit: Math.max(0.01, capHeightMm), over: { segments: 0, area: 0, length: 0 } };
     case 'bridge':
       return {
         kind,

@@ -27,6 +27,11 @@ export function movedPart(part: PreparedPart, dx: number, dy: number): PreparedP
     frames: part.frames.map((frame) => ({ ...frame, matrix: movedMatrix(frame.matrix, m) })),
     outlines: outlines(part.outlines),
     kept: outlines(part.kept),
+    handMade: part.handMade && {
+      ...part.handMade,
+      under: outlines(part.handMade.under),
+      underLines: part.handMade.underLines.map((path) => transformPath(path, m)),
+    },
     lines: part.lines.map((path) => transformPath(path, m)),
     members: part.members.map((member) => ({
       ...member,

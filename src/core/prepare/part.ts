@@ -28,6 +28,16 @@ import { type ArtworkCache, type ArtworkLookup, type PreparedArtwork, prepareArt
 import { bridge, unbridgedIslands } from './bridges/bridges';
 import type { BridgeWorkshop } from './bridges/workshop';
 import { framesOf, type LetterFrame } from './frames';
+import {
+  amountOf,
+  type HandMadeCache,
+  handMade,
+  labelledLike,
+  nodesFrame,
+  placed,
+  sameAmount,
+  unitOf,
+} from './hand-made';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
 import { type Piece, piecesOf } from './pieces';
 import { shapePath } from './shape';
@@ -87,6 +97,12 @@ export type PreparedPart = {
   /** Outlines of what stays: the shape, or the sheet without it. */
   readonly kept: readonly Outline[];
   readonly pieces: readonly Piece[];
+  /** Its outlines were worked on by hand; `stale` when what they stand in place of has changed since. Null when not. */
+  readonly handMade: {
+    readonly stale: boolean;
+    readonly under: readonly Outline[];
+    readonly underLines: readonly Path[];
+  } | null;
   /** Bounds of the shape on the sheet; empty when nothing is drawn. */
   readonly box: Box;
   /** What the steps after welding did. */
@@ -102,6 +118,7 @@ export type PrepareContext = {
   readonly faces: FaceLookup;
   readonly artworks: ArtworkLookup;
   readonly artworkCache: ArtworkCache;
+  readonly handMadeCache: HandMadeCache;
   readonly caches: WeldCaches;
   /** The part a copy copies: prepared, not there, or one that copies the asking part itself. */
   readonly copied: (partId: string) => PreparedPart | 'gone' | 'loop';
@@ -160,6 +177,11 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
     ownBox = boundsOf(own);
     outlines = transformOutlines(own, matrix);
     copied = original.sources;
+  } else if (member.kind === 'path') {
+    const made = placed(handMade(context.engine, member.d, context.handMadeCache), scaling(member.scale));
+    ownBox = uniteBoxes(boundsOf(made.outlines), regionBox(made.lines));
+    outlines = transformOutlines(made.outlines, matrix);
+    lines = made.lines.map((path) => transformPath(path, matrix));
   } else if (member.kind === 'artwork') {
     const answer = context.artworks(member.drawing);
     if ('sentence' in answer) return { ...bare, trouble: { kind: 'no drawing', sentence: answer.sentence } };
@@ -274,7 +296,19 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     });
   };
   const bare = combineMembers(drawnFrom(solid), context.engine);
-  const { shape, keep, notes } = applySteps(context.engine, bare, { part, members: solid, sources: sources.flat() });
+  const stepped = applySteps(context.engine, bare, { part, members: solid, sources: sources.flat() });
+  const { keep, notes } = stepped;
+  let shape = stepped.shape;
+  const byHand = part.steps.find((s): s is StepOf<'nodes'> => s.kind === 'nodes' && s.on);
+  const first = solid[0];
+  let lines = solid.flatMap((member) => member.lines);
+  let handMadeNote: PreparedPart['handMade'] = null;
+  if (byHand && first) {
+    handMadeNote = { stale: !sameAmount(byHand.over, amountOf(shape, unitOf(first))), under: shape, underLines: lines };
+    const made = placed(handMade(context.engine, byHand.d, context.handMadeCache), nodesFrame(byHand, first));
+    shape = labelledLike(made.outlines, stepped.shape);
+    lines = [...made.lines];
+  }
   let outlines = shape;
   let overlaps = false;
   if (!weldIsOn(part) && shape === bare && part.members.every((m) => m.role === 'join')) {
@@ -282,7 +316,6 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     overlaps = totalArea(separate) - totalArea(shape) > OVERLAP_SHARE * totalArea(shape);
     if (overlaps) outlines = nestAgain(separate);
   }
-  const lines = solid.flatMap((member) => member.lines);
   const made = {
     id: part.id,
     keep,
@@ -294,6 +327,7 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     outlines,
     lines,
     overlaps,
+    handMade: handMadeNote,
     box: uniteBoxes(boundsOf(shape), regionBox(lines)),
     notes,
   };

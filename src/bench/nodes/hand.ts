@@ -1,0 +1,99 @@
+/** The paths whose nodes are worked on: read from the document, written back to it. */
+import { useMemo } from 'react';
+import type { Job } from '@/core/document/schema';
+import { pathData } from '@/core/formats/path-data';
+import { pathOf } from '@/core/formats/svg-read/outlines';
+import { type Path, transformPath } from '@/core/geometry/path';
+import { boxHeight, compose, invert, isEmptyBox, type Matrix, scaling } from '@/core/geometry/point';
+import { stepIn, withStep } from '@/core/job/steps';
+import { computing } from '@/worker/client';
+import type { JobView } from '@/worker/view';
+import { memberOf } from '../edits';
+import { type AtNodes, change, useBench, workOnNodes } from '../store';
+
+/** Decimal places of path data: a nanometre. */
+const DIGITS = 6;
+
+export type InHand = { readonly d: string; readonly matrix: Matrix };
+
+/** The path data in hand and how it lies on the sheet; null while that is not known. */
+export function inHand(job: Job, view: JobView | null, at: AtNodes | null): InHand | null {
+  const part = job.parts.find((p) => p.id === at?.partId);
+  const views = view?.parts.find((p) => p.id === at?.partId)?.members;
+  if (!at || !part || !views) return null;
+  if (at.memberId !== null) {
+    const member = memberOf(job, at.partId, at.memberId);
+    const seen = views.find((m) => m.id === at.memberId);
+    return member?.kind === 'path' && seen
+      ? { d: member.d, matrix: compose(scaling(member.scale), seen.matrix) }
+      : null;
+  }
+  const step = stepIn(part, 'nodes');
+  const [first] = views;
+  if (!step || !first) return null;
+  const { ownBox } = first;
+  const unit = first.capHeightMm ?? (isEmptyBox(ownBox) || boxHeight(ownBox) === 0 ? 1 : boxHeight(ownBox));
+  return { d: step.d, matrix: compose(scaling(unit / step.unit), first.matrix) };
+}
+
+export const pathsOf = ({ d, matrix }: InHand): Path[] => pathOf(d).paths.map((path) => transformPath(path, matrix));
+
+/** Put paths of the sheet back into the document. */
+export function putPaths(paths: readonly Path[], merge: string | null = null): void {
+  const { job, view, atNodes } = useBench.getState();
+  const hand = inHand(job, view, atNodes);
+  if (!hand || !atNodes) return;
+  const back = invert(hand.matrix);
+  const d = pathData(
+    paths.map((path) => transformPath(path, back)),
+    null,
+    DIGITS,
+  );
+  change((draft) => {
+    const part = draft.parts.find((p) => p.id === atNodes.partId);
+    const member = memberOf(draft, atNodes.partId, atNodes.memberId);
+    if (member?.kind === 'path') member.d = d;
+    else if (part && atNodes.memberId === null) {
+      const step = stepIn(part, 'nodes');
+      if (step) step.d = d;
+    }
+  }, merge);
+}
+
+/** Start working on nodes: of a path as it is drawn, of anything else as the steps leave it, which is then hand-made. */
+export async function enterNodes(partId: string, memberId: string | null): Promise<void> {
+  const { job } = useBench.getState();
+  const part = job.parts.find((p) => p.id === partId);
+  if (!part || part.locked) return;
+  const member = memberOf(job, partId, memberId);
+  const alone = part.members.length === 1 && !part.steps.some((s) => s.kind !== 'weld' && s.on);
+  if (member?.kind === 'path' && alone) {
+    workOnNodes({ partId, memberId: member.id, chosen: new Set() });
+    return;
+  }
+  if (!stepIn(part, 'nodes')) {
+    const step = await computing()
+      .inHand(job, partId)
+      .catch(() => null);
+    if (!step) return;
+    change((draft) => {
+      const held = draft.parts.find((p) => p.id === partId);
+      if (held) held.steps = withStep(held.steps, step);
+    });
+  }
+  workOnNodes({ partId, memberId: null, chosen: new Set() });
+}
+
+/** The paths in hand as they lie on the sheet; the same ones until the document or the place changes. */
+export function usePathsInHand(at: AtNodes | null): readonly Path[] | null {
+  const d = useBench((s) => inHand(s.job, s.view, at)?.d ?? null);
+  const place = useBench((s) => {
+    const m = inHand(s.job, s.view, at)?.matrix;
+    return m ? [m.a, m.b, m.c, m.d, m.e, m.f].join() : null;
+  });
+  return useMemo(() => {
+    if (d === null || place === null) return null;
+    const [a, b, c, dd, e, f] = place.split(',').map(Number) as [number, number, number, number, number, number];
+    return pathsOf({ d, matrix: { a, b, c, d: dd, e, f } });
+  }, [d, place]);
+}

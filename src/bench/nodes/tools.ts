@@ -1,0 +1,159 @@
+/** What can be done to the chosen nodes, each in one press. */
+import {
+  before,
+  breakAt,
+  cornered,
+  joined,
+  moveNodes,
+  nodeAt,
+  nodeCount,
+  removeNodes,
+  reversed,
+  smoothed,
+  straightened,
+} from '@/core/geometry/nodes';
+import type { Path } from '@/core/geometry/path';
+import { refitPath } from '@/core/prepare/closing/refit';
+import { useBench, workOnNodes } from '../store';
+import { chosenIn, keyOf, parseKey } from './chosen';
+import { inHand, pathsOf, putPaths } from './hand';
+
+function nowInHand(): { paths: Path[]; chosen: ReadonlySet<string> } | null {
+  const { job, view, atNodes } = useBench.getState();
+  const hand = inHand(job, view, atNodes);
+  return hand && atNodes ? { paths: pathsOf(hand), chosen: atNodes.chosen } : null;
+}
+
+function put(paths: readonly Path[], chosen: Iterable<string> = []): void {
+  const { atNodes } = useBench.getState();
+  putPaths(paths);
+  if (atNodes) workOnNodes({ ...atNodes, chosen: new Set(chosen) });
+}
+
+/** Paths that hold chosen nodes; all of them when none is chosen. */
+function eachChosen(change: (path: Path, nodes: ReadonlySet<number>) => readonly Path[], keep = false): void {
+  const now = nowInHand();
+  if (!now) return;
+  const next = now.paths.flatMap((path, i) => {
+    const nodes = chosenIn(now.chosen, i);
+    return nodes.size === 0 && now.chosen.size > 0 ? [path] : change(path, nodes);
+  });
+  put(next, keep ? now.chosen : []);
+}
+
+export const deleteNodes = (): void => {
+  const now = nowInHand();
+  if (!now || now.chosen.size === 0) return;
+  eachChosen((path, nodes) => {
+    const left = removeNodes(path, nodes);
+    return left ? [left] : [];
+  });
+};
+
+export const smoothNodes = (): void =>
+  eachChosen((path, nodes) => [[...nodes].reduce((p, node) => smoothed(p, node), path)], true);
+
+export const cornerNodes = (): void =>
+  eachChosen((path, nodes) => [[...nodes].reduce((p, node) => cornered(p, node), path)], true);
+
+/** Segments both of whose ends are chosen; those on both sides where only one node is. */
+export const straightenSegments = (): void =>
+  eachChosen((path, nodes) => {
+    const n = path.segments.length;
+    const between = path.segments.flatMap((_, i) => {
+      const end = path.closed ? (i + 1) % n : i + 1;
+      return nodes.has(i) && nodes.has(end) ? [i] : [];
+    });
+    const [only] = nodes;
+    const beside = nodes.size === 1 && only !== undefined ? [before(path, only), only] : [];
+    return [straightened(path, new Set(between.length > 0 ? between : beside))];
+  }, true);
+
+export const breakNodes = (): void => {
+  const now = nowInHand();
+  if (!now || now.chosen.size === 0) return;
+  eachChosen((path, nodes) => {
+    let pieces: Path[] = [path];
+    // From the last to the first, so that numbers before it stay; a closed path is opened first.
+    const sorted = [...nodes].sort((a, b) => b - a);
+    if (path.closed) {
+      const first = sorted.pop() as number;
+      pieces = breakAt(path, first);
+      const rest = sorted.map((node) => node - first).filter((node) => node > 0);
+      return rest
+        .sort((a, b) => b - a)
+        .reduce<Path[]>(([head, ...tail], node) => [...breakAt(head as Path, node), ...tail], pieces);
+    }
+    return sorted.reduce<Path[]>(([head, ...tail], node) => [...breakAt(head as Path, node), ...tail], pieces);
+  });
+};
+
+/** Join two chosen ends, or close an open path whose node is chosen. */
+export function joinNodes(): void {
+  const now = nowInHand();
+  if (!now) return;
+  const ends = [...now.chosen].map(parseKey).filter(([p, node]) => {
+    const path = now.paths[p];
+    return path && !path.closed && (node === 0 || node === nodeCount(path) - 1);
+  });
+  const [a, b] = ends;
+  if (!a) return;
+  const first = now.paths[a[0]] as Path;
+  if (!b || a[0] === b[0]) {
+    put(now.paths.map((path, i) => (i === a[0] ? joined(first, null) : path)));
+    return;
+  }
+  const second = now.paths[b[0]] as Path;
+  const head = a[1] === 0 ? reversed(first) : first;
+  const tail = b[1] === 0 ? second : reversed(second);
+  put(now.paths.flatMap((path, i) => (i === a[0] ? [joined(head, tail)] : i === b[0] ? [] : [path])));
+}
+
+export const reversePaths = (): void => eachChosen((path) => [reversed(path)]);
+
+export const simplifyPaths = (tolerance: number): void => eachChosen((path) => [refitPath(path, tolerance)]);
+
+export function chooseAll(): void {
+  const { atNodes } = useBench.getState();
+  const now = nowInHand();
+  if (now && atNodes)
+    workOnNodes({
+      ...atNodes,
+      chosen: new Set(now.paths.flatMap((path, i) => Array.from({ length: nodeCount(path) }, (_, n) => keyOf(i, n)))),
+    });
+}
+
+/** The next node along its path, so that nodes can be gone through by key. */
+export function chooseNext(step: 1 | -1): void {
+  const { atNodes } = useBench.getState();
+  const now = nowInHand();
+  if (!now || !atNodes || now.paths.length === 0) return;
+  const all = now.paths.flatMap((path, i) => Array.from({ length: nodeCount(path) }, (_, n) => keyOf(i, n)));
+  const [first] = atNodes.chosen;
+  const at = first === undefined ? -1 : all.indexOf(first);
+  const next = all[(at + step + all.length) % all.length];
+  if (next !== undefined) workOnNodes({ ...atNodes, chosen: new Set([next]) });
+}
+
+/** Where the one chosen node is; null when there are none or several. */
+export function chosenPlace(paths: readonly Path[], chosen: ReadonlySet<string>): { x: number; y: number } | null {
+  const [only, ...more] = chosen;
+  if (only === undefined || more.length > 0) return null;
+  const [i, node] = parseKey(only);
+  const path = paths[i];
+  return path && node < nodeCount(path) ? nodeAt(path, node) : null;
+}
+
+/** Move the chosen nodes; whether there were any. */
+export function nudgeNodes(dx: number, dy: number): boolean {
+  const now = nowInHand();
+  if (!now || now.chosen.size === 0) return false;
+  putPaths(
+    now.paths.map((path, i) => {
+      const mine = chosenIn(now.chosen, i);
+      return mine.size > 0 ? moveNodes(path, mine, dx, dy) : path;
+    }),
+    'nodes',
+  );
+  return true;
+}
