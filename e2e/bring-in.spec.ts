@@ -192,6 +192,16 @@ test('a path is drawn, its nodes worked on, and words are taken in hand and give
   await expect(nodes.getByText('0 of 4')).toBeVisible();
   await nodes.getByRole('button', { name: 'Choose all' }).click();
   await expect(nodes.getByText('4 of 4')).toBeVisible();
+  await press(200, 20);
+  await expect(nodes.getByText('0 of 4')).toBeVisible();
+  await press(300, 100);
+  const far = await onScreen(page, 100, 250);
+  await page.keyboard.down('Shift');
+  await page.mouse.click(far.x, far.y);
+  await page.keyboard.up('Shift');
+  await expect(nodes.getByText('2 of 4')).toBeVisible();
+  await nodes.getByRole('button', { name: 'Choose between' }).click();
+  await expect(nodes.getByText('3 of 4')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'Work on nodes' })).toBeVisible();

@@ -1,6 +1,6 @@
 /** Takes the pictures of docs/screenshots from the sample jobs; run by `npm run pictures`. */
 import type { Page } from '@playwright/test';
-import { expect, station, test } from './fixtures';
+import { expect, onScreen, station, test } from './fixtures';
 
 test.describe.configure({ mode: 'serial' });
 test.use({ viewport: { width: 1280, height: 800 } });
@@ -69,6 +69,18 @@ test('a drawing brought in', async ({ page }) => {
   await page.locator('[data-sheet]').hover();
   await page.mouse.wheel(0, -900);
   await shoot(page, 'gaps');
+});
+
+test('nodes', async ({ page }) => {
+  await open(page, 'Bed markers', 'Close', /^Jasmine/);
+  const at = await onScreen(page, 215, 125);
+  await page.mouse.move(at.x, at.y);
+  await page.mouse.wheel(0, -1100);
+  await page.getByRole('button', { name: 'Work on nodes' }).click();
+  await expect(page.getByRole('region', { name: 'Nodes' })).toBeVisible();
+  await page.locator('[data-sheet]').focus();
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Tab');
+  await shoot(page, 'nodes');
 });
 
 test('letters one by one', async ({ page }) => {

@@ -2,17 +2,20 @@
 import { describe, expect, test } from 'vitest';
 import { flattenPath, isContinuous, type Path, pathArea } from '../../src/core/geometry/path';
 import { line, transformSegment as transformed } from '../../src/core/geometry/segment';
+import { Evaluator } from '../../src/core/job/evaluate';
 import { type ClosingSettings, closeLines, type LooseLine } from '../../src/core/prepare/closing/closing';
 import { refitPath } from '../../src/core/prepare/closing/refit';
 import { regionOf } from '../../src/core/prepare/closing/region';
 import { shapePath } from '../../src/core/prepare/shape';
 import { breakUp, placesOn } from '../support/broken';
-import { wasmEngine } from '../support/faces';
+import { FAMILIES, faces, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
+import { jobWith, lettering, partOf } from '../support/jobs';
 import { farthest, type Polyline } from '../support/polyline-distance';
 import { type Chance, chance } from '../support/random';
 import { sample } from '../support/scale';
 
+const evaluator = new Evaluator(wasmEngine);
 const SETTINGS: ClosingSettings = { gap: 0, look: 2, doubles: 0.02, specks: 0.05, answers: [] };
 const lines = (...segments: readonly (readonly [number, number, number, number])[]): LooseLine[] =>
   segments.map(([a, b, c, d], i) => ({ key: `${i}.0`, path: { segments: [line(a, b, c, d)], closed: false } }));
@@ -183,6 +186,14 @@ describe('outlines put together', () => {
   });
 });
 
+/** The outlines of a letter, 60 mm tall, in one of the shipped typefaces. */
+function letterOutlines(next: Chance): readonly Path[] {
+  const face = FAMILIES[Math.floor(next() * FAMILIES.length)] as string;
+  const letter = 'BGJMRSaegkqs&83'[Math.floor(next() * 15)] as string;
+  const job = jobWith([partOf([lettering(letter, face, { size: { by: 'capital', mm: 60 } })])]);
+  return evaluator.evaluate(job, faces).parts[0]?.outlines.map((o) => o.path) ?? [];
+}
+
 /** A handful of shapes, apart from each other, some with holes. */
 function outlinesFrom(next: Chance): Path[] {
   const place = { x: 0, y: 0, turn: 0, mirror: false };
@@ -205,14 +216,14 @@ function outlinesFrom(next: Chance): Path[] {
         return shapePath({ ...base, kind: 'star', width: Math.max(40, w), points: 5, inner: 0.5 });
     }
   };
-  return Array.from({ length: 1 + Math.floor(next() * 4) }, (_, i) => {
-    const path = make(Math.floor(next() * 6));
+  return Array.from({ length: 1 + Math.floor(next() * 4) }, (_, i) => i).flatMap((i): Path[] => {
+    const paths = next() < 0.35 ? letterOutlines(next) : [make(Math.floor(next() * 6))];
     const angle = next() * 2 * Math.PI;
     const [c, s] = [Math.cos(angle), Math.sin(angle)];
-    return {
+    return paths.map((path) => ({
       closed: true,
-      segments: path.segments.flatMap((seg) => transformed(seg, { a: c, b: s, c: -s, d: c, e: 90 * i, f: 0 })),
-    };
+      segments: path.segments.flatMap((seg) => transformed(seg, { a: c, b: s, c: -s, d: c, e: 600 * i, f: 0 })),
+    }));
   });
 }
 

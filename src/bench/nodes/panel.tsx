@@ -15,6 +15,7 @@ import styles from './nodes.module.css';
 import {
   breakNodes,
   chooseAll,
+  chooseBetween,
   chosenPlace,
   cornerNodes,
   deleteNodes,
@@ -93,6 +94,7 @@ export function NodesPanel({ partId, memberId }: { partId: string; memberId: str
         {tool('Join', joinNodes, true, 'Two ends, or the ends of one path')}
         {tool('Reverse', reversePaths, false)}
         {tool('Choose all', chooseAll, false)}
+        {tool('Choose between', chooseBetween, true, 'The nodes along the path between two chosen ones')}
       </div>
       <QuantityField
         label="Straying at most"

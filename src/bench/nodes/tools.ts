@@ -157,3 +157,21 @@ export function nudgeNodes(dx: number, dy: number): boolean {
   );
   return true;
 }
+
+/** Also the nodes between two chosen ones, along their path, the shorter way round. */
+export function chooseBetween(): void {
+  const { atNodes } = useBench.getState();
+  const now = nowInHand();
+  if (!now || !atNodes) return;
+  const next = new Set(now.chosen);
+  now.paths.forEach((path, i) => {
+    const mine = [...chosenIn(now.chosen, i)].sort((a, b) => a - b);
+    const [first, last] = [mine[0], mine[mine.length - 1]];
+    if (first === undefined || last === undefined || first === last) return;
+    const n = nodeCount(path);
+    const goesOver = path.closed && last - first > n / 2;
+    const [from, count] = goesOver ? [last, n - (last - first)] : [first, last - first];
+    for (let k = 0; k <= count; k++) next.add(keyOf(i, (from + k) % n));
+  });
+  workOnNodes({ ...atNodes, chosen: next });
+}
