@@ -10,7 +10,7 @@ import sys
 import ezdxf
 from ezdxf import disassemble, path
 
-FLAT = 0.003
+FLAT = 0.002
 
 
 def flattened(entity):
@@ -29,7 +29,7 @@ def flattened(entity):
             out.append([(v.x, v.y) for v in vertices])
         elif kind == "SPLINE":
             curve = e.construction_tool()
-            points = curve.control_points if curve.degree == 1 else curve.approximate(2000)
+            points = curve.control_points if curve.degree == 1 else curve.approximate(8000)
             out.append([(v.x, v.y) for v in points])
         elif kind in ("CIRCLE", "ARC", "ELLIPSE"):
             # Exact, where paths would have cubics in place of arcs.

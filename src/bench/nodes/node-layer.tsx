@@ -1,9 +1,19 @@
 'use client';
 
 /** The nodes of what is in hand, over the sheet: pressed, boxed, dragged; handles of curves beside the chosen ones. */
-import { type PointerEvent, useState } from 'react';
+import { memo, type PointerEvent, useMemo, useState } from 'react';
 import { pathData } from '@/core/formats/path-data';
-import { addNode, asCubic, before, bent, moveHandle, moveNodes, nodeCount, nodesOf } from '@/core/geometry/nodes';
+import {
+  addNode,
+  asCubic,
+  before,
+  bent,
+  moveHandle,
+  moveNodes,
+  nodeAt,
+  nodeCount,
+  nodesOf,
+} from '@/core/geometry/nodes';
 import type { Path } from '@/core/geometry/path';
 import type { Point } from '@/core/geometry/point';
 import { nearestParameter, pointAt, type Segment } from '@/core/geometry/segment';
@@ -168,23 +178,22 @@ export function NodeLayer({ camera, toMm }: Props) {
   };
 
   const toScreen = (p: Point) => ({ x: x + p.x * k, y: y - p.y * k });
-  const square = (p: Point, r: number) =>
-    `M${(p.x - r).toFixed(1)} ${(p.y - r).toFixed(1)}h${2 * r}v${2 * r}h${-2 * r}Z`;
-  const plain: string[] = [];
-  const picked: string[] = [];
-  let shown = 0;
-  paths.forEach((path, i) => {
-    nodesOf(path).forEach((q, node) => {
-      const s = toScreen(q);
-      if (s.x < 0 || s.y < 0 || s.x > width || s.y > height || shown > MOST_NODES) return;
-      shown++;
-      (chosen.has(keyOf(i, node)) ? picked : plain).push(square(s, chosen.has(keyOf(i, node)) ? 4.5 : 3));
-    });
+  const picked = [...chosen].flatMap((key) => {
+    const [path, node] = parseKey(key);
+    const of = paths[path];
+    return of && node < nodeCount(of) ? [square(toScreen(nodeAt(of, node)), 4.5)] : [];
   });
   const handles = [...chosen].length <= 12 ? handlesOf(paths, chosen) : [];
   return (
     <g>
-      <path className={styles.shape} d={pathData(paths, null, 4)} transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`} />
+      <Shape paths={stored} camera={camera} />
+      {draft && (
+        <path
+          className={styles.moving}
+          d={pathData(changedSegments(stored, draft), null, 4)}
+          transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`}
+        />
+      )}
       {/* biome-ignore lint/a11y/noStaticElementInteractions: nodes are reached by key through the panel beside the sheet */}
       <rect
         data-nodes
@@ -195,7 +204,7 @@ export function NodeLayer({ camera, toMm }: Props) {
         onPointerDown={press}
         onDoubleClick={double}
       />
-      <path className={styles.node} d={plain.join('')} />
+      <Marks paths={stored} camera={camera} />
       <path className={styles.chosen} d={picked.join('')} />
       {handles.map(({ path, segment, which, at: place, from }) => {
         const [a, b] = [toScreen(from), toScreen(place)];
@@ -229,6 +238,35 @@ export function NodeLayer({ camera, toMm }: Props) {
     </g>
   );
 }
+
+const square = (p: Point, r: number): string =>
+  `M${(p.x - r).toFixed(1)} ${(p.y - r).toFixed(1)}h${2 * r}v${2 * r}h${-2 * r}Z`;
+
+type Still = { readonly paths: readonly Path[]; readonly camera: Camera };
+
+/** The shape as it is in the document: not drawn anew while something is dragged. */
+const Shape = memo(function Shape({ paths, camera: { k, x, y } }: Still) {
+  const d = useMemo(() => pathData(paths, null, 4), [paths]);
+  return <path className={styles.shape} d={d} transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`} />;
+});
+
+/** A mark for each node in sight. */
+const Marks = memo(function Marks({ paths, camera: { k, x, y, width, height } }: Still) {
+  const marks: string[] = [];
+  for (const path of paths)
+    for (let i = 0; i < nodeCount(path) && marks.length < MOST_NODES; i++) {
+      const q = nodeAt(path, i);
+      const s = { x: x + q.x * k, y: y - q.y * k };
+      if (s.x >= 0 && s.y >= 0 && s.x <= width && s.y <= height) marks.push(square(s, 3));
+    }
+  return <path className={styles.node} d={marks.join('')} />;
+});
+
+/** The segments that a drag has changed, each by itself. */
+const changedSegments = (before: readonly Path[], now: readonly Path[]): Path[] =>
+  now.flatMap((path, i) =>
+    path.segments.flatMap((s, k) => (s === before[i]?.segments[k] ? [] : [{ segments: [s], closed: false }])),
+  );
 
 type Handle = {
   readonly path: number;

@@ -62,6 +62,10 @@ export function splineSegments(spline: Spline, tolerance: number): Segment[] | n
   return out;
 }
 
+/** A piece may turn sharply anywhere: it is looked at in quarters, and fitted more closely than asked. */
+const QUARTERS = 4;
+const CAREFUL = 4;
+
 function bezierSegments(b: readonly Point[], plain: boolean, tolerance: number): Segment[] {
   const [p, q, r, s] = b as [Point, Point, Point, Point];
   if (plain && b.length === 2) return [line(p[0], p[1], q[0], q[1])];
@@ -78,7 +82,9 @@ function bezierSegments(b: readonly Point[], plain: boolean, tolerance: number):
     const length = Math.hypot(dx, dy) || 1;
     return { x: x / w, y: y / w, tx: dx / length, ty: dy / length };
   };
-  return fitCubics(at, 0, 1, tolerance);
+  return Array.from({ length: QUARTERS }, (_, i) =>
+    fitCubics(at, i / QUARTERS, (i + 1) / QUARTERS, tolerance / CAREFUL),
+  ).flat();
 }
 
 /**
