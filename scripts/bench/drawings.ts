@@ -155,7 +155,7 @@ if (kind && size) {
     note: `${Math.round(whole)} ms`,
   });
   figure({
-    name: 'Memory for that, against the file',
+    name: 'Memory for that, against the file (DXF)',
     value: peak('dxf', 27 * MB) / drawing.length,
     digits: 1,
     aim: { most: 12 },
@@ -185,7 +185,7 @@ if (kind && size) {
     note: `${Math.round(read)} ms`,
   });
   figure({
-    name: 'Memory for that, against the file',
+    name: 'Memory for that, against the file (SVG)',
     value: peak('svg', 6 * MB) / page.length,
     digits: 1,
     aim: { most: 12 },

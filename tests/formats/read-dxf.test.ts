@@ -5,6 +5,7 @@ import { describe, expect, test } from 'vitest';
 import type { Found } from '../../src/core/formats/found';
 import { readDrawing } from '../../src/core/formats/read';
 import { flattenPath } from '../../src/core/geometry/path';
+import { LIMITS } from '../../src/core/limits';
 import { folder } from '../support/checkers';
 import { figure } from '../support/figures';
 import { apartAtMost, type Polyline } from '../support/polyline-distance';
@@ -93,4 +94,134 @@ describe('DXF', () => {
       }
     }
   }, 600_000);
+});
+
+describe('DXF files that mean harm', () => {
+  type Pair = readonly [number, string | number];
+  const file = (entities: readonly Pair[], blocks: readonly Pair[] = []): Uint8Array =>
+    new TextEncoder().encode(
+      [
+        [0, 'SECTION'],
+        [2, 'BLOCKS'],
+        ...blocks,
+        [0, 'ENDSEC'],
+        [0, 'SECTION'],
+        [2, 'ENTITIES'],
+        ...entities,
+        [0, 'ENDSEC'],
+        [0, 'EOF'],
+      ]
+        .map(([code, value]) => `${code}\n${value}\n`)
+        .join(''),
+    );
+  const line: readonly Pair[] = [
+    [0, 'LINE'],
+    [8, '0'],
+    [10, 0],
+    [20, 0],
+    [11, 5],
+    [21, 5],
+  ];
+  const insert = (name: string, more: readonly Pair[] = []): Pair[] => [
+    [0, 'INSERT'],
+    [8, '0'],
+    [2, name],
+    [10, 1],
+    [20, 1],
+    ...more,
+  ];
+  const block = (name: string, body: readonly Pair[]): Pair[] => [
+    [0, 'BLOCK'],
+    [2, name],
+    [10, 0],
+    [20, 0],
+    ...body,
+    [0, 'ENDBLK'],
+  ];
+  const kinds = (found: Found) => found.unread.map((u) => u.kind);
+
+  test('blocks in blocks without end, rows and columns without end, blocks that contain themselves', () => {
+    const levels = Array.from({ length: 40 }, (_, i) =>
+      block(`B${i + 1}`, [...insert(`B${i}`), ...insert(`B${i}`)]),
+    ).flat();
+    const bomb = read(file(insert('B40'), [...block('B0', line), ...levels]));
+    expect(bomb.notes[0]).toMatch(/more than 20,000 times/);
+    const field = read(
+      file(
+        insert('A', [
+          [70, 32000],
+          [71, 32000],
+          [44, 1],
+          [45, 1],
+        ]),
+        block('A', line),
+      ),
+    );
+    expect(field.shapes).toHaveLength(LIMITS.usedShapes);
+    expect(field.notes[0]).toMatch(/more than 20,000 times/);
+    const loop = read(file([...insert('A'), ...line], block('A', insert('A'))));
+    expect([kinds(loop), loop.shapes.length]).toEqual([['blocks that contain themselves'], 1]);
+    const deep = Array.from({ length: LIMITS.drawnDepth + 5 }, (_, i) => block(`D${i + 1}`, insert(`D${i}`))).flat();
+    expect(kinds(read(file(insert(`D${LIMITS.drawnDepth + 5}`), [...block('D0', line), ...deep])))[0]).toMatch(
+      /levels deep/,
+    );
+    expect(kinds(read(file([...insert('nowhere'), ...line])))).toEqual(['uses of blocks that are not there']);
+  });
+
+  test('numbers that are none, or beyond everything; counts that lie', () => {
+    const bad = (x: string): Pair[] => [
+      [0, 'LINE'],
+      [8, '0'],
+      [10, x],
+      [20, 0],
+      [11, 5],
+      [21, 5],
+    ];
+    const found = read(file([...bad('nan'), ...bad('1e300'), ...bad('five'), ...line]));
+    expect(found.shapes).toHaveLength(1);
+    expect(found.unread).toEqual([{ kind: 'paths with places that are not numbers or beyond 100 m', count: 3 }]);
+    const hatch: Pair[] = [
+      [0, 'HATCH'],
+      [8, '0'],
+      [91, 2000000000],
+      [92, 1],
+      [93, 2000000000],
+      [72, 1],
+      [10, 0],
+      [20, 0],
+      [11, 1],
+      [21, 1],
+    ];
+    expect(read(file([...hatch, ...line])).shapes.length).toBeGreaterThan(0);
+    const spline: Pair[] = [
+      [0, 'SPLINE'],
+      [8, '0'],
+      [71, 2000000000],
+      [72, 5],
+      [40, 0],
+      [40, 0],
+      [10, 0],
+      [20, 0],
+    ];
+    const odd = read(file([...spline, [0, 'CIRCLE'], [8, '0'], [10, 0], [20, 0], [40, -1e308], ...line]));
+    expect(odd.shapes.at(-1)?.paths[0]?.segments).toHaveLength(1);
+    const none: Pair[] = [
+      [0, 'POINT'],
+      [8, '0'],
+      [0, 'DIMENSION'],
+      [8, '0'],
+      [0, 'NONSENSE'],
+      [8, '0'],
+    ];
+    expect(kinds(read(file(none)))).toEqual(['points', 'dimensions', 'entities called “NONSENSE”']);
+  });
+
+  test('text that says it is binary, binary that breaks off, and more entities than are read', () => {
+    const mark = '0123456 Binary DXF\r\n\x1a\0';
+    const bytes = new TextEncoder().encode(`${mark}and then some words that are no tags at all`);
+    const reading = readDrawing(bytes);
+    expect(reading.ok ? reading.found.notes[0] : reading.sentence).toMatch(/damaged|breaks off|no drawing/);
+    const many = new Uint8Array(file(Array.from({ length: LIMITS.drawnElements + 1 }, () => [0, 'POINT'] as const)));
+    expect(read(many).notes[0]).toMatch(/more than 500,000 entities/);
+  }, 60_000);
 });
