@@ -48,6 +48,8 @@ export type ClosingView = {
   readonly doubled: number;
   readonly specks: number;
   readonly tees: number;
+  readonly repeated: number;
+  readonly shared: number;
 };
 
 /** A letter by where it starts and ends in the text, with the corners of its ink on the sheet. */

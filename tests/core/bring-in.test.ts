@@ -148,7 +148,40 @@ describe('a drawing in a part', () => {
     expect(file?.layers[0]?.shapes.every((s) => s.kind === 'stroke' && !s.path.closed)).toBe(true);
   });
 
-  test('moving it computes nothing anew', () => {
+  test.each([
+    ['filled twice', '<rect x="1" y="1" width="20" height="20" fill="red"/>'.repeat(2), 400],
+    [
+      'filled, and its line by itself',
+      '<rect x="1" y="1" width="20" height="20" fill="red"/><rect x="1" y="1" width="20" height="20"/>',
+      400,
+    ],
+    ['three times', '<circle cx="30" cy="30" r="10" fill="red"/>'.repeat(3), Math.PI * 100],
+    [
+      'a ring and its rim',
+      '<circle cx="30" cy="30" r="10"/><path fill="red" fill-rule="evenodd" d="M20 30A10 10 0 0 0 40 30A10 10 0 0 0 20 30ZM25 30A5 5 0 0 0 35 30A5 5 0 0 0 25 30Z"/>',
+      Math.PI * 75,
+    ],
+  ])('a shape that is drawn again is there once: %s', (_, body, area) => {
+    const { evaluator, id } = withDrawing(read(svg(body)));
+    const result = evaluator.evaluate(jobWith([partOf([artwork(id)])]), faces);
+    expect(areaOf(result)).toBeCloseTo(area, 6);
+    expect(result.parts[0]?.members[0]?.closing?.repeated).toBeGreaterThan(0);
+    const all = evaluator.evaluate(jobWith([partOf([artwork(id, { close: { doubles: 0 } })])]), faces);
+    expect(areaOf(all)).toBeCloseTo(area, 6);
+  });
+
+  test('an edge that two outlines have in common is told', () => {
+    const { evaluator, id } = withDrawing(
+      read(svg('<rect width="20" height="20"/><rect x="20" width="20" height="20"/>')),
+    );
+    const result = evaluator.evaluate(jobWith([partOf([artwork(id)])]), faces);
+    expect(areaOf(result)).toBeCloseTo(800, 6);
+    expect(result.findings.find((f) => f.code === 'shared-edges')?.sentence).toBe(
+      'Two outlines of “emblem.svg” have an edge in common: it is cut twice.',
+    );
+  });
+
+  test('moved it is the same in another place', () => {
     const { evaluator, id } = withDrawing(ring);
     const at = (x: number) =>
       evaluator.evaluate(

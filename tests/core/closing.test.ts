@@ -1,9 +1,12 @@
 /** Loose lines closed: examples, and outlines broken at random that must be restored. */
 import { describe, expect, test } from 'vitest';
-import { flattenPath, isContinuous, type Path, pathArea } from '../../src/core/geometry/path';
-import { line, transformSegment as transformed } from '../../src/core/geometry/segment';
+import { reversed } from '../../src/core/geometry/nodes';
+import { flattenPath, isContinuous, type Path, pathArea, transformPath } from '../../src/core/geometry/path';
+import { scaling, translation } from '../../src/core/geometry/point';
+import { arcAbout, line, transformSegment as transformed } from '../../src/core/geometry/segment';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { type ClosingSettings, closeLines, type LooseLine } from '../../src/core/prepare/closing/closing';
+import { repeatsAmong } from '../../src/core/prepare/closing/doubles';
 import { refitPath } from '../../src/core/prepare/closing/refit';
 import { regionOf } from '../../src/core/prepare/closing/region';
 import { shapePath } from '../../src/core/prepare/shape';
@@ -19,6 +22,13 @@ const evaluator = new Evaluator(wasmEngine);
 const SETTINGS: ClosingSettings = { gap: 0, look: 2, doubles: 0.02, specks: 0.05, answers: [] };
 const lines = (...segments: readonly (readonly [number, number, number, number])[]): LooseLine[] =>
   segments.map(([a, b, c, d], i) => ({ key: `${i}.0`, path: { segments: [line(a, b, c, d)], closed: false } }));
+
+const box = (x: number): Path => ({
+  closed: true,
+  segments: [line(x, 0, x + 10, 0), line(x + 10, 0, x + 10, 10), line(x + 10, 10, x, 10), line(x, 10, x, 0)],
+});
+const moved = (path: Path, dx: number, dy: number): Path => transformPath(path, translation(dx, dy));
+const scaledBox = (k: number): Path => transformPath(moved(box(0), -5, -5), scaling(k));
 
 describe('closing', () => {
   test('lines that meet are one outline, whichever way they run', () => {
@@ -77,24 +87,36 @@ describe('closing', () => {
     expect(beyond.open).toHaveLength(1);
   });
 
-  test('outlines of the file stay whole where they share an edge; the same one twice goes', () => {
-    const box = (x: number): LooseLine['path'] => ({
-      closed: true,
-      segments: [line(x, 0, x + 10, 0), line(x + 10, 0, x + 10, 10), line(x + 10, 10, x, 10), line(x, 10, x, 0)],
-    });
-    const two = closeLines(
-      [box(0), box(10), box(0)].map((path, i) => ({ key: `${i}.0`, path })),
-      SETTINGS,
-    );
-    expect(two.loops).toHaveLength(2);
-    expect([two.open.length, two.doubled]).toEqual([0, 4]);
-    // A loose line along an outline goes, not the outline's side.
+  test('outlines of the file stay whole; a loose line along one goes', () => {
     const along = closeLines(
       [{ key: '0.0', path: box(0) }, ...lines([-5, 0, 15, 0]).map((l) => ({ ...l, key: '1.0' }))],
       SETTINGS,
     );
     expect(along.loops).toHaveLength(1);
     expect(along.open).toHaveLength(2);
+    expect(
+      closeLines(
+        [box(0), box(10)].map((path, i) => ({ key: `${i}.0`, path })),
+        SETTINGS,
+      ).loops,
+    ).toHaveLength(2);
+  });
+
+  test('an outline drawn again is found, whatever it starts at and way it runs; shared edges are counted', () => {
+    expect(repeatsAmong([[box(0)], [box(10)], [reversed(box(0))]], 0.02)).toEqual({ again: new Set([2]), shared: 1 });
+    // A cell all of whose edges others share is no repeat.
+    const cells = [0, 1, 2].flatMap((x) => [0, 1, 2].map((y) => [moved(box(10 * x), 0, 10 * y)]));
+    expect(repeatsAmong(cells, 0.02)).toEqual({ again: new Set(), shared: 12 });
+    const round = (from: number): Path => {
+      const arcs = [0, 1, 2].map((k) => arcAbout(0, 0, 10, from + k * 2.0943951023931953, 2.0943951023931953));
+      return { closed: true, segments: arcs };
+    };
+    expect(repeatsAmong([[round(0)], [round(1)]], 0.02).again).toEqual(new Set([1]));
+    // The rim of a ring by itself is a part of the ring, whichever comes first.
+    const hole = moved(box(0), 0, 0);
+    const ring = [scaledBox(3), hole];
+    expect(repeatsAmong([[scaledBox(3)], ring], 0.02).again).toEqual(new Set([0]));
+    expect(repeatsAmong([], 0.02)).toEqual({ again: new Set(), shared: 0 });
   });
 
   test('short segments beside long ones are no doubles', () => {

@@ -150,7 +150,7 @@ function Slider({ part, member, closing }: Props) {
 
 export function Gaps(props: Props) {
   const { part, member, closing } = props;
-  const { gaps, doubled, specks, tees } = closing;
+  const { gaps, doubled, specks, tees, repeated } = closing;
   const units = useBench((s) => s.job.units);
   const edit = (recipe: (close: CloseSettings) => void) =>
     change((job) => {
@@ -195,6 +195,12 @@ export function Gaps(props: Props) {
             })
           }
         />
+      )}
+      {repeated > 0 && (
+        <p className="nf-small mb-1">
+          <span className="nf-figure">{repeated}</span> outline{repeated === 1 ? ' was' : 's were'} drawn again and{' '}
+          {repeated === 1 ? 'is' : 'are'} left out.
+        </p>
       )}
       {(doubled > 0 || specks > 0 || tees > 0) && (
         <p className="nf-small mb-1">

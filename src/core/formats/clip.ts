@@ -1,7 +1,7 @@
 /** Clips of a drawing put to use: what lies outside them is cut away, exactly. */
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
-import { type Path, pathBox } from '../geometry/path';
+import { type Path, pathBox, shut } from '../geometry/path';
 import { boxesMeet, type Point } from '../geometry/point';
 import { crossingNear, pointAt, type Segment, segmentBox, stepsWithin, subSegment } from '../geometry/segment';
 import { windingAt } from '../geometry/winding';
@@ -41,13 +41,6 @@ export function withoutClips(found: Found, engine: ClipEngine): Found {
     return paths.length === 0 ? [] : [{ ...shape, paths, clips: [] }];
   });
   return { ...found, shapes, clips: [] };
-}
-
-function shut(path: Path): Path {
-  const [first, last] = [path.segments[0], path.segments[path.segments.length - 1]];
-  if (path.closed || !first || !last) return path;
-  const back = { kind: 'line' as const, x0: last.x1, y0: last.y1, x1: first.x0, y1: first.y0 };
-  return { closed: true, segments: [...path.segments, back] };
 }
 
 /** The stretches of a path within a region. A closed path that is not cut stays closed. */

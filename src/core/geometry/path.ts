@@ -2,6 +2,7 @@
 import { type Box, EMPTY_BOX, type Matrix, type Point, uniteBoxes } from './point';
 import {
   boxOf,
+  line,
   pointAt,
   reverseSegment,
   type Segment,
@@ -37,6 +38,14 @@ export const reversePath = (p: Path): Path => ({
   closed: p.closed,
   segments: p.segments.map(reverseSegment).reverse(),
 });
+
+/** The path closed by a straight line, where it is not. */
+export function shut(path: Path): Path {
+  const [first, last] = [path.segments[0], path.segments[path.segments.length - 1]];
+  if (path.closed || !first || !last) return path;
+  if (first.x0 === last.x1 && first.y0 === last.y1) return { ...path, closed: true };
+  return { closed: true, segments: [...path.segments, line(last.x1, last.y1, first.x0, first.y0)] };
+}
 
 /** Points of a path within `tolerance` mm; a closed path does not repeat its first point. */
 export function flattenPath(p: Path, tolerance: number): Point[] {

@@ -46,7 +46,19 @@ export function closingFindings(part: Part, member: Artwork, prepared: PreparedM
         detail: member.id,
       }),
     );
-  if (out.length === 0 && prepared.lines.length > 0) {
+  if (closing.shared > 0)
+    out.push(
+      draft(
+        'shared-edges',
+        'caution',
+        'close',
+        closing.shared === 1
+          ? `Two outlines of “${member.name}” have an edge in common: it is cut twice.`
+          : `Outlines of “${member.name}” have ${closing.shared.toLocaleString('en')} edges in common: each is cut twice.`,
+        { ...at, box: prepared.box, detail: member.id },
+      ),
+    );
+  if (sure.length + places.length === 0 && prepared.lines.length > 0) {
     const n = prepared.lines.length;
     out.push(
       draft(

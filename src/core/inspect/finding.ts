@@ -16,6 +16,7 @@ export type FindingCode =
   | 'more-gaps'
   | 'asked-gap'
   | 'open-lines'
+  | 'shared-edges'
   | 'words-set-anew'
   | 'hand-made'
   | 'no-part'

@@ -2,10 +2,12 @@
 import type { Artwork } from '../document/schema';
 import type { Found } from '../formats/found';
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { type Path, regionBox, transformPath } from '../geometry/path';
+import { type Path, regionBox, shut, transformPath } from '../geometry/path';
 import { boxCentre, compose, isEmptyBox, scaling, translation } from '../geometry/point';
 import type { ResultCache } from '../result-cache';
+import { EXACT_MM } from './closing/chains';
 import { type Closed, closeLines, type LooseLine } from './closing/closing';
+import { repeatsAmong } from './closing/doubles';
 import { refitPath } from './closing/refit';
 import { type Area, regionOf } from './closing/region';
 import { measureOutlines, type Outline } from './outline';
@@ -20,7 +22,12 @@ export type PreparedArtwork = {
   readonly outlines: readonly Outline[];
   /** Lines that do not close. */
   readonly lines: readonly Path[];
-  readonly closing: Pick<Closed, 'gaps' | 'doubled' | 'specks' | 'tees'>;
+  readonly closing: Pick<Closed, 'gaps' | 'doubled' | 'specks' | 'tees'> & {
+    /** Outlines that were drawn again, and are left out. */
+    readonly repeated: number;
+    /** Edges that two outlines have in common. */
+    readonly shared: number;
+  };
 };
 
 export type ArtworkCache = ResultCache<PreparedArtwork>;
@@ -48,21 +55,26 @@ export function prepareArtwork(
     const { refit } = close;
     const smooth = (path: Path): Path => (refit === null ? path : refitPath(path, refit));
     for (const loop of closed.loops) areas.push({ paths: [loop], rule: 'nonzero' });
-    const fitted = areas.map(({ paths, rule }): Area => ({ paths: paths.map(smooth), rule }));
+    // The same shape drawn twice would be a hole in itself.
+    const { again, shared } = repeatsAmong(
+      areas.map((area) => area.paths),
+      close.doubles || EXACT_MM,
+    );
+    const fitted = areas.flatMap(({ paths, rule }, i): Area[] =>
+      again.has(i) ? [] : [{ paths: paths.map(smooth), rule }],
+    );
     const region = regionOf(engine, fitted);
     return {
       outlines: measureOutlines(region.map((path) => ({ path, labels: path.segments.map(() => 0) }))),
       lines: closed.open.map(smooth),
-      closing: { gaps: closed.gaps, doubled: closed.doubled, specks: closed.specks, tees: closed.tees },
+      closing: {
+        gaps: closed.gaps,
+        doubled: closed.doubled,
+        specks: closed.specks,
+        tees: closed.tees,
+        repeated: again.size,
+        shared,
+      },
     };
   });
-}
-
-/** What is filled is closed by a straight line. */
-function shut(path: Path): Path {
-  const [first, last] = [path.segments[0], path.segments[path.segments.length - 1]];
-  if (path.closed || !first || !last) return path;
-  if (first.x0 === last.x1 && first.y0 === last.y1) return { ...path, closed: true };
-  const back = { kind: 'line' as const, x0: last.x1, y0: last.y1, x1: first.x0, y1: first.y0 };
-  return { closed: true, segments: [...path.segments, back] };
 }

@@ -6,7 +6,7 @@ import { type Segment, withEnds } from '../../geometry/segment';
 import { distance, endPoint, leaving } from './strand';
 
 /** Ends closer than this are one place, in mm: files keep so many digits. */
-const EXACT_MM = 0.002;
+export const EXACT_MM = 0.002;
 
 /** For each end the end it is joined to, or -1. Ends are numbered 2·segment + end. */
 export type Links = Int32Array;

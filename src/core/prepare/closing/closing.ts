@@ -5,6 +5,7 @@
  * other; docs/architecture.md says more.
  */
 
+import type { CloseSettings } from '../../document/schema';
 import { joinRuns } from '../../geometry/boolean/join';
 import { type Path, pathArea } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
@@ -19,18 +20,8 @@ import { trimTees } from './tees';
 /** A path of a drawing; `key` names it for ever, since a drawing never changes. */
 export type LooseLine = { readonly key: string; readonly path: Path };
 
-export type ClosingSettings = {
-  /** Gaps up to this are closed where it is sure which ends belong together; 0: none is. In mm. */
-  readonly gap: number;
-  /** Gaps up to this are looked for, in mm. */
-  readonly look: number;
-  /** Lines closer than this that run along each other are one, in mm; 0: all stay. */
-  readonly doubles: number;
-  /** Lines shorter than this that join nothing are left out, in mm. */
-  readonly specks: number;
-  /** What was answered about single gaps. */
-  readonly answers: readonly { readonly gap: string; readonly how: 'close' | 'leave' }[];
-};
+/** Curves are fitted after closing, so that ends stay where the file has them. */
+export type ClosingSettings = Omit<CloseSettings, 'refit'>;
 
 export type Gap = {
   /** The two ends, e.g. "3.0.0:1~5.0.2:0". */
@@ -97,13 +88,13 @@ const joinedRuns = (path: Path): Path => joinRuns({ path, labels: path.segments.
 function strandsOf(lines: readonly LooseLine[], doubles: number) {
   const all: Strand[] = [];
   const joints: (readonly [number, number])[] = [];
-  const outlineOf: number[] = [];
-  for (const [n, { key, path }] of lines.entries()) {
+  const isClosed: boolean[] = [];
+  for (const { key, path } of lines) {
     const first = all.length;
     path.segments.forEach((segment, i) => {
       if (segmentLength(segment) <= POINT_MM) return;
       all.push({ key: `${key}.${i}`, segment });
-      outlineOf.push(path.closed ? n : -1);
+      isClosed.push(path.closed);
     });
     const last = all.length - 1;
     for (let i = first; i < last; i++) joints.push([i, i + 1]);
@@ -114,7 +105,7 @@ function strandsOf(lines: readonly LooseLine[], doubles: number) {
       ? withoutDoubles(
           all.map((s) => s.segment),
           doubles,
-          outlineOf,
+          isClosed,
         )
       : { left: all.map((s) => [s.segment]), doubled: 0 };
   const strands: Strand[] = [];

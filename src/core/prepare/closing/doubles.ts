@@ -3,6 +3,7 @@
  * the longer covers; a curve goes when another runs along the whole of it. What is drawn twice would be burnt twice.
  */
 import Flatbush from 'flatbush';
+import type { Path } from '../../geometry/path';
 import { growBox } from '../../geometry/point';
 import {
   type Arc,
@@ -30,68 +31,117 @@ export type Undoubled = {
 const SLENDER = 8;
 
 /**
- * `tolerance` is how far apart lines may lie and still count as one, in mm. `outlineOf` says for each segment which closed
- * outline of the file it is part of, or -1. An outline stays whole, also where it shares an edge with another: it goes
- * only when others run along all of it.
+ * `tolerance` is how far apart lines may lie and still count as one, in mm. Segments of an outline that is closed in the
+ * file, told by `isClosed`, stay as they are; loose ones along them go, and of loose ones the shorter.
  */
 export function withoutDoubles(
   segments: readonly Segment[],
   tolerance: number,
-  outlineOf: readonly number[],
+  isClosed: readonly boolean[],
 ): Undoubled {
-  if (segments.length === 0) return { left: [], doubled: 0 };
   const lengths = segments.map(segmentLength);
-  const rank = ranked(lengths, outlineOf);
+  const order = [...segments.keys()].sort(
+    (a, b) => Number(isClosed[b]) - Number(isClosed[a]) || (lengths[b] as number) - (lengths[a] as number) || a - b,
+  );
+  const rank = new Int32Array(segments.length);
+  order.forEach((i, place) => {
+    rank[i] = place;
+  });
+  const search = indexOf(segments);
+  let doubled = 0;
+  const left = segments.map((s, i): readonly Segment[] => {
+    if (isClosed[i]) return [s];
+    const off = offFor(lengths[i] as number, tolerance);
+    // What one of those has lost itself is on one still before it.
+    const before = search(s, off).filter((j) => (rank[j] as number) < (rank[i] as number));
+    const kept = uncovered(
+      s,
+      lengths[i] as number,
+      before.map((j) => segments[j] as Segment),
+      off,
+    );
+    if (isWhole(kept)) return [s];
+    doubled++;
+    return kept.map(([from, to]) => subSegment(s, from, to));
+  });
+  return { left, doubled };
+}
+
+export type Repeats = {
+  /** Outlines that another one runs along all the way: they are the same, drawn again. */
+  readonly again: ReadonlySet<number>;
+  /** Edges that an outline which stays has in common with another, at least in part. */
+  readonly shared: number;
+};
+
+/** Which of several outlines, each one or more closed paths, are the same as one before. */
+export function repeatsAmong(outlines: readonly (readonly Path[])[], tolerance: number): Repeats {
+  const segments = outlines.flatMap((paths) => paths.flatMap((path) => path.segments));
+  const owner = outlines.flatMap((paths, i) => paths.flatMap((path) => path.segments.map(() => i)));
+  const lengths = segments.map(segmentLength);
+  // An outline with more paths first: the rim of a ring drawn by itself is a part of the ring.
+  const order = [...outlines.keys()].sort(
+    (a, b) => (outlines[b] as readonly Path[]).length - (outlines[a] as readonly Path[]).length || a - b,
+  );
+  const place = new Map(order.map((outline, k) => [outline, k]));
+  const search = indexOf(segments);
+  /** For each outline those that run along every segment of it so far. */
+  const along = new Map<number, ReadonlySet<number>>();
+  const touched: number[] = [];
+  segments.forEach((s, i) => {
+    const mine = owner[i] as number;
+    const off = offFor(lengths[i] as number, tolerance);
+    const others = new Map<number, Segment[]>();
+    for (const j of search(s, off)) {
+      const other = owner[j] as number;
+      if ((place.get(other) as number) >= (place.get(mine) as number)) continue;
+      const list = others.get(other);
+      if (list) list.push(segments[j] as Segment);
+      else others.set(other, [segments[j] as Segment]);
+    }
+    const whole = new Set<number>();
+    let meets = false;
+    for (const [other, by] of others) {
+      const kept = uncovered(s, lengths[i] as number, by, off);
+      if (!isWhole(kept)) meets = true;
+      if (kept.length === 0) whole.add(other);
+    }
+    if (meets) touched.push(mine);
+    const before = along.get(mine);
+    along.set(mine, before ? new Set([...before].filter((other) => whole.has(other))) : whole);
+  });
+  const again = new Set([...along].filter(([, by]) => by.size > 0).map(([outline]) => outline));
+  return { again, shared: touched.filter((outline) => !again.has(outline)).length };
+}
+
+const offFor = (length: number, tolerance: number): number => Math.min(tolerance, length / SLENDER);
+
+const isWhole = (kept: Kept): boolean => kept.length === 1 && kept[0]?.[0] === 0 && kept[0][1] === 1;
+
+/** What others leave of a segment. */
+function uncovered(s: Segment, length: number, by: readonly Segment[], off: number): Kept {
+  // Pieces too short to see are rounding at the joints.
+  const least = Math.min(0.5, (2 * off) / length);
+  const covered = by.flatMap((other) => coverOf(s, other, off));
+  return rest(
+    covered.filter(([from, to]) => to - from > least / 2),
+    least,
+  );
+}
+
+/** Segments whose bounds come near those of another. */
+function indexOf(segments: readonly Segment[]): (s: Segment, off: number) => number[] {
+  if (segments.length === 0) return () => [];
   const index = new Flatbush(segments.length);
   for (const s of segments) {
     const b = segmentBox(s);
     index.add(b.minX, b.minY, b.maxX, b.maxY);
   }
   index.finish();
-  const kept: Kept[] = segments.map(() => [[0, 1]]);
-  segments.forEach((s, i) => {
-    const length = lengths[i] as number;
-    const off = Math.min(tolerance, length / SLENDER);
+  return (s, off) => {
     const { minX, minY, maxX, maxY } = growBox(segmentBox(s), off);
-    const before = index.search(minX, minY, maxX, maxY, (j) => (rank[j] as number) < (rank[i] as number));
-    // What one of those has lost itself is on one still before it.
-    const covered = before.flatMap((j) => coverOf(s, segments[j] as Segment, off));
-    // Pieces too short to see are rounding at the joints.
-    const least = Math.min(0.5, (2 * off) / length);
-    kept[i] = rest(
-      covered.filter(([from, to]) => to - from > least / 2),
-      least,
-    );
-  });
-  const whole = (i: number): boolean => kept[i]?.length === 1 && kept[i][0]?.[0] === 0 && kept[i][0][1] === 1;
-  const staying = new Set(outlineOf.filter((outline, i) => outline >= 0 && (kept[i] as Kept).length > 0));
-  let doubled = 0;
-  const left = segments.map((s, i): readonly Segment[] => {
-    if (whole(i) || staying.has(outlineOf[i] as number)) return [s];
-    doubled++;
-    return (kept[i] as Kept).map(([from, to]) => subSegment(s, from, to));
-  });
-  return { left, doubled };
-}
-
-/** Which of two counts first: outlines before loose lines, the longer before the shorter, each outline as a whole. */
-function ranked(lengths: readonly number[], outlineOf: readonly number[]): Int32Array {
-  const perimeter = new Map<number, number>();
-  outlineOf.forEach((outline, i) => {
-    if (outline >= 0) perimeter.set(outline, (perimeter.get(outline) ?? 0) + (lengths[i] as number));
-  });
-  const outlines = [...perimeter].sort((a, b) => b[1] - a[1] || a[0] - b[0]);
-  const place = new Map(outlines.map(([outline], k) => [outline, k]));
-  const placeOf = (i: number): number => place.get(outlineOf[i] as number) ?? outlines.length;
-  const rank = new Int32Array(lengths.length);
-  const loose = [...lengths.keys()].filter((i) => (outlineOf[i] as number) < 0);
-  loose.sort((a, b) => (lengths[b] as number) - (lengths[a] as number) || a - b);
-  loose.forEach((i, k) => {
-    rank[i] = outlines.length + k;
-  });
-  // Segments of one outline have one rank, so that none of them covers another.
-  for (const i of lengths.keys()) if ((outlineOf[i] as number) >= 0) rank[i] = placeOf(i);
-  return rank;
+    return index.search(minX, minY, maxX, maxY);
+  };
 }
 
 /** The ranges of a segment that another one covers. */
