@@ -141,6 +141,32 @@ test('layers become operations, pasted drawings arrive, and Ctrl Z takes it all 
   await expect(findings(page).getByText('58 × 38')).toHaveCount(0);
 });
 
+test('several files come one after the other, also when one is no drawing', async ({ page }) => {
+  await newJob(page, 'Several');
+  const square = (mm: number) =>
+    Buffer.from(
+      `<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="90mm" viewBox="0 0 90 90"><rect width="${mm}" height="${mm}"/></svg>`,
+    );
+  await page.getByLabel('Drawing to bring in').setInputFiles(
+    [
+      { name: 'first.svg', buffer: square(30) },
+      { name: 'noise.svg', buffer: Buffer.from('nothing') },
+      { name: 'third.svg', buffer: square(50) },
+    ].map((file) => ({ ...file, mimeType: 'image/svg+xml' })),
+  );
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('heading', { name: /first\.svg/ })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await expect(dialog.getByRole('alert')).toHaveText(/no drawing/);
+  await dialog.getByRole('button', { name: 'Close' }).last().click();
+  await expect(dialog.getByRole('heading', { name: /third\.svg/ })).toBeVisible();
+  await dialog.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await expect(dialog).toBeHidden();
+  await computed(page);
+  await expect(findings(page).getByText('30 × 30')).toBeVisible();
+  await expect(findings(page).getByText('50 × 50')).toBeVisible();
+});
+
 test('a bomb is answered and work goes on', async ({ page }) => {
   await newJob(page, 'Safe');
   const uses = Array.from({ length: 40 }, (_, i) => `<g id="g${i + 1}"><use href="#g${i}"/><use href="#g${i}"/></g>`);

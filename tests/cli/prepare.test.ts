@@ -1,7 +1,10 @@
 import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from 'vitest';
+import { writeFound } from '../../src/core/formats/found-file';
+import { readDrawing } from '../../src/core/formats/read';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { type Report, reportOf } from '../../src/core/job/report';
 import { folder } from '../support/checkers';
@@ -39,6 +42,39 @@ test('files and report of a sample job', () => {
   expect(plate?.pieces.map((p) => p.kind).sort()).toEqual([...Array(7).fill('island'), 'main']);
   expect(plate?.pieces.reduce((sum, p) => sum + p.areaMm2, 0)).toBeCloseTo(plate?.keptAreaMm2 ?? 0, 2);
   expect(read.operations.find((o) => o.id === 'cut')?.lengthMm).toBeGreaterThan(1560);
+});
+
+test('drawings are found beside the job or in the folder that is named; without one its place is told', () => {
+  const reading = readDrawing(readFileSync('demo/drawings/tool-shed.dxf'));
+  if (!reading.ok) throw new Error(reading.sentence);
+  const text = writeFound(reading.found);
+  const id = createHash('sha256').update(text).digest('hex');
+  const job = jobWith([
+    partOf([
+      { id: 'art', kind: 'artwork', placement: { x: 150, y: 100 }, drawing: id, scale: 25.4, close: { gap: 0.5 } },
+    ]),
+  ]);
+  const file = save('shed.json', job);
+  const report = path.join(home, 'shed-report.json');
+  expect(run('prepare', file, '--report', report).out).toContain('can’t be used');
+  mkdirSync(path.join(home, 'drawings'));
+  writeFileSync(path.join(home, 'drawings', `${id}.json`), text);
+  const found = run(
+    'prepare',
+    file,
+    '--report',
+    report,
+    '--drawings',
+    path.join(home, 'drawings'),
+    '--out',
+    path.join(home, 'shed'),
+  );
+  expect(found.code).toBe(0);
+  const [part] = (JSON.parse(readFileSync(report, 'utf8')) as Report).parts;
+  expect(part?.box?.width).toBeCloseTo(228.6, 3);
+  expect(part?.openPaths).toBe(0);
+  copyFileSync(path.join(home, 'drawings', `${id}.json`), path.join(home, `${id}.json`));
+  expect(run('prepare', file, '--report', report).out).not.toContain('can’t be used');
 });
 
 test('with --strict open faults end with 1, answered ones with 0', () => {

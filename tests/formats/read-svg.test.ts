@@ -171,9 +171,10 @@ describe('files that are broken or mean harm', () => {
     const many = (n: number, make: (i: number) => string) => Array.from({ length: n }, (_, i) => make(i)).join('');
     const groups = page(many(LIMITS.drawnGroups + 50, (i) => `<g id="g${i}"><path d="M0 0h1v1z"/></g>`));
     expect([groups.groups.length, groups.shapes.length]).toEqual([LIMITS.drawnGroups, LIMITS.drawnGroups + 50]);
+    expect(groups.notes[0]).toMatch(/more than 400 layers and colours/);
     const words = page(many(LIMITS.drawnTexts + 7, () => '<text>a</text>'));
     expect(words.texts).toHaveLength(LIMITS.drawnTexts);
-    expect(words.unread).toEqual([{ kind: 'lines of words beyond the first thousand', count: 7 }]);
+    expect(words.unread).toEqual([{ kind: 'lines of words beyond the first 1,000', count: 7 }]);
     expect(page(`<text>${'a'.repeat(LIMITS.drawnWords + 1)}</text><path d="M0 0h1v1z"/>`).texts).toHaveLength(0);
     const heavy = `<path d="M0 0${'h1v1'.repeat(LIMITS.drawnSegments / 8)}"/>`;
     const full = page(heavy.repeat(5));

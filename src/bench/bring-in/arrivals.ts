@@ -2,7 +2,7 @@
 
 /** Files dropped on the window, and drawings pasted into it. */
 import { useEffect } from 'react';
-import { bringIn, bringInFile } from './bring-in';
+import { bringIn, bringInFiles } from './bring-in';
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
@@ -16,18 +16,18 @@ export function useArrivals(): void {
       if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
     };
     const drop = (event: DragEvent) => {
-      const file = event.dataTransfer?.files[0];
-      if (!file) return;
+      const files = [...(event.dataTransfer?.files ?? [])];
+      if (files.length === 0) return;
       event.preventDefault();
-      void bringInFile(file);
+      void bringInFiles(files);
     };
     const paste = (event: ClipboardEvent) => {
       if (isTyping(event.target)) return;
-      const file = event.clipboardData?.files[0];
+      const files = [...(event.clipboardData?.files ?? [])];
       const text = event.clipboardData?.getData('text/plain') ?? '';
-      if (!file && !isDrawing(text)) return;
+      if (files.length === 0 && !isDrawing(text)) return;
       event.preventDefault();
-      void (file ? bringInFile(file) : bringIn('Pasted drawing', new TextEncoder().encode(text)));
+      void (files.length > 0 ? bringInFiles(files) : bringIn('Pasted drawing', new TextEncoder().encode(text)));
     };
     window.addEventListener('dragover', over);
     window.addEventListener('drop', drop);

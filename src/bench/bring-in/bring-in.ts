@@ -35,8 +35,18 @@ export async function bringIn(name: string, bytes: Uint8Array): Promise<void> {
   if (useBringIn.getState().incoming?.bytes === bytes) put({ look });
 }
 
-export async function bringInFile(file: File): Promise<void> {
-  await bringIn(file.name, new Uint8Array(await file.arrayBuffer()));
+/** Files that wait until the one before them is brought in or left. */
+const waiting: File[] = [];
+
+/** Several files, one after the other. */
+export async function bringInFiles(files: readonly File[]): Promise<void> {
+  waiting.push(...files);
+  if (useBringIn.getState().incoming === null) await nextFile();
+}
+
+async function nextFile(): Promise<void> {
+  const file = waiting.shift();
+  if (file) await bringIn(file.name, new Uint8Array(await file.arrayBuffer()));
 }
 
 export const stopBringingIn = (): void => stopReading?.();
@@ -45,6 +55,7 @@ export function leaveBringingIn(): void {
   stopReading?.();
   stopReading = null;
   useBringIn.setState({ incoming: null });
+  void nextFile();
 }
 
 async function keep(body: BodyInit, name: string): Promise<string> {

@@ -3,7 +3,7 @@
 import { FileInput } from 'lucide-react';
 import { useRef } from 'react';
 import Button from 'react-bootstrap/Button';
-import { bringInFile } from './bring-in';
+import { bringInFiles } from './bring-in';
 
 /** Opens the system's dialog for a file. */
 export function BringInButton() {
@@ -14,11 +14,11 @@ export function BringInButton() {
         ref={input}
         type="file"
         hidden
+        multiple
         accept=".svg,.svgz,.dxf"
         aria-label="Drawing to bring in"
         onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) void bringInFile(file);
+          void bringInFiles([...(e.target.files ?? [])]);
           // The same file may be chosen again.
           e.target.value = '';
         }}

@@ -1,18 +1,16 @@
 /** The paths whose nodes are worked on: read from the document, written back to it. */
 import { useMemo } from 'react';
 import type { Job } from '@/core/document/schema';
-import { pathData } from '@/core/formats/path-data';
+import { KEPT_DIGITS, pathData } from '@/core/formats/path-data';
 import { pathOf } from '@/core/formats/svg-read/outlines';
 import { type Path, transformPath } from '@/core/geometry/path';
-import { boxHeight, compose, invert, isEmptyBox, type Matrix, scaling } from '@/core/geometry/point';
+import { compose, invert, type Matrix, scaling } from '@/core/geometry/point';
 import { stepIn, withStep } from '@/core/job/steps';
+import { unitOf } from '@/core/prepare/hand-made';
 import { computing } from '@/worker/client';
 import type { JobView } from '@/worker/view';
 import { memberOf } from '../edits';
 import { type AtNodes, change, useBench, workOnNodes } from '../store';
-
-/** Decimal places of path data: a nanometre. */
-const DIGITS = 6;
 
 export type InHand = { readonly d: string; readonly matrix: Matrix };
 
@@ -31,8 +29,7 @@ export function inHand(job: Job, view: JobView | null, at: AtNodes | null): InHa
   const step = stepIn(part, 'nodes');
   const [first] = views;
   if (!step || !first) return null;
-  const { ownBox } = first;
-  const unit = first.capHeightMm ?? (isEmptyBox(ownBox) || boxHeight(ownBox) === 0 ? 1 : boxHeight(ownBox));
+  const unit = unitOf(first.capHeightMm, first.ownBox);
   return { d: step.d, matrix: compose(scaling(unit / step.unit), first.matrix) };
 }
 
@@ -47,7 +44,7 @@ export function putPaths(paths: readonly Path[], merge: string | null = null): v
   const d = pathData(
     paths.map((path) => transformPath(path, back)),
     null,
-    DIGITS,
+    KEPT_DIGITS,
   );
   change((draft) => {
     const part = draft.parts.find((p) => p.id === atNodes.partId);

@@ -2,7 +2,7 @@
 
 /** Drawing a path on the sheet: a press is a corner, a press that is dragged a bend. */
 import { type PointerEvent, useEffect, useState } from 'react';
-import { pathData } from '@/core/formats/path-data';
+import { KEPT_DIGITS, pathData } from '@/core/formats/path-data';
 import { pathOf } from '@/core/formats/svg-read/outlines';
 import { joined, reversed } from '@/core/geometry/nodes';
 import { type Path, regionBox, transformPath } from '@/core/geometry/path';
@@ -22,7 +22,6 @@ type Drawn = { readonly at: Point; readonly out: Point | null };
 type From = { readonly partId: string; readonly memberId: string; readonly index: number; readonly path: Path };
 
 const NEAR_PX = 10;
-const DIGITS = 6;
 
 const mirrored = ({ at, out }: Drawn): Point => (out ? { x: 2 * at.x - out.x, y: 2 * at.y - out.y } : at);
 
@@ -72,7 +71,7 @@ function keep(nodes: readonly Drawn[], closed: boolean, from: From | null): void
       if (member?.kind !== 'path' || !seen) return;
       const back = invert(compose(scaling(member.scale), seen.matrix));
       const paths = pathOf(member.d).paths.map((path, i) => (i === from.index ? transformPath(whole, back) : path));
-      member.d = pathData(paths, null, DIGITS);
+      member.d = pathData(paths, null, KEPT_DIGITS);
     });
     select(from.partId, from.memberId);
     return;
@@ -87,7 +86,7 @@ function keep(nodes: readonly Drawn[], closed: boolean, from: From | null): void
       kind: 'path' as const,
       role: 'join' as const,
       placement: { x: middle.x, y: middle.y, turn: 0, mirror: false },
-      d: pathData([transformPath(drawn, translation(-middle.x, -middle.y))], null, DIGITS),
+      d: pathData([transformPath(drawn, translation(-middle.x, -middle.y))], null, KEPT_DIGITS),
       scale: 1,
     };
     job.parts.push(newPart(partId, '', [member], job));

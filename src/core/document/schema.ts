@@ -196,7 +196,7 @@ const gapAnswerSchema = z.strictObject({
   how: about(z.enum(['close', 'leave']), 'Whether these two ends are joined.'),
 });
 
-const closeSchema = z.strictObject({
+export const closeSchema = z.strictObject({
   gap: about(
     z.number().min(0).max(LIMITS.gapMostMm).default(0),
     'Gaps up to this are closed where it is sure which ends belong together, in mm; 0: none is.',

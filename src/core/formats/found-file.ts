@@ -5,11 +5,8 @@
 import { z } from 'zod';
 import { LIMITS } from '../limits';
 import type { Found, FoundShape } from './found';
-import { pathData } from './path-data';
+import { KEPT_DIGITS, pathData } from './path-data';
 import { pathOf } from './svg-read/outlines';
-
-/** Decimal places: a nanometre, so that a drawing comes back as it was. */
-const DIGITS = 6;
 
 const colour = z.string().regex(/^#[0-9a-f]{6}$/);
 const group = z.int().min(0).max(LIMITS.drawnGroups);
@@ -28,7 +25,7 @@ const fileSchema = z.strictObject({
 
 export function writeFound(found: Found): string {
   const shapes = found.shapes.map((shape) => ({
-    d: pathData(shape.paths, null, DIGITS),
+    d: pathData(shape.paths, null, KEPT_DIGITS),
     group: shape.group,
     rule: shape.fill?.rule ?? null,
   }));

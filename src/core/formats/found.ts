@@ -107,7 +107,12 @@ export class Finder {
     const key = `${filled ? 1 : 0}${colour}${name}`;
     let index = this.groupIndex.get(key);
     if (index === undefined) {
-      if (this.groups.length >= LIMITS.drawnGroups) return LIMITS.drawnGroups - 1;
+      if (this.groups.length >= LIMITS.drawnGroups) {
+        this.note(
+          `The drawing has more than ${LIMITS.drawnGroups} layers and colours; what comes after them is taken with the last.`,
+        );
+        return LIMITS.drawnGroups - 1;
+      }
       index = this.groups.length;
       this.groups.push({ name: name.slice(0, LIMITS.nameCharacters), colour, filled });
       this.groupIndex.set(key, index);
@@ -136,7 +141,7 @@ export class Finder {
 
   text(text: FoundText): void {
     if (this.texts.length < LIMITS.drawnTexts) this.texts.push(text);
-    else this.unread('lines of words beyond the first thousand');
+    else this.unread(`lines of words beyond the first ${LIMITS.drawnTexts.toLocaleString('en')}`);
   }
 
   unread(kind: string, count = 1): void {

@@ -6,6 +6,8 @@ import { decimal } from './drawing';
 
 /** Decimal places in files: 0.01 µm in millimetres, so that rounding never shows. */
 const FILE_DIGITS = 5;
+/** Decimal places of what a document keeps: a nanometre, so that it comes back as it was. */
+export const KEPT_DIGITS = 6;
 
 /**
  * Path data with y turned downwards about `height` (pass null to keep y upwards). Curves stay curves, arcs stay arcs.

@@ -37,7 +37,10 @@ const wrap = (i: number, n: number): number => ((i % n) + n) % n;
 export const before = ({ segments, closed }: Path, node: number): number =>
   node > 0 ? node - 1 : closed ? segments.length - 1 : -1;
 
-/** A segment as one cubic, exactly but for arcs, which are off by less than a ten thousandth of their size. */
+/**
+ * A segment as one cubic: exactly, but for arcs. Those of up to a quarter are off by at most 0.0003 of their radius; longer
+ * ones keep only their ends and directions.
+ */
 export function asCubic(s: Segment): Cubic {
   if (s.kind === 'cubic') return s;
   if (s.kind === 'quadratic') return quadraticToCubic(s);

@@ -1,5 +1,5 @@
 /** A drawing that was read made into parts of a job: its groups by the operation each is given to, its words set anew. */
-import type { Artwork, CloseSettings, Job, Lettering, Operation, Part } from '../document/schema';
+import { type Artwork, closeSchema, type Job, type Lettering, type Operation, type Part } from '../document/schema';
 import { rgbOf } from '../formats/drawing';
 import type { FoundGroup, FoundText } from '../formats/found';
 import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
@@ -24,8 +24,6 @@ export type BringInChoices = {
   /** Where the middle of the drawing goes. */
   readonly at: Point;
 };
-
-const CLOSE: CloseSettings = { gap: 0, look: 2, doubles: 0.02, specks: 0.05, refit: null, answers: [] };
 
 /** Colours at most this far apart, of 255 in each of three, are meant as the same. */
 const SAME_COLOUR = 40;
@@ -72,7 +70,7 @@ export function broughtParts(
       original: brought.original,
       groups: all ? null : groups,
       scale: choices.factor,
-      close: CLOSE,
+      close: closeSchema.parse({}),
     };
     const words = brought.texts
       .filter((text) => groups.includes(text.group))

@@ -1,6 +1,6 @@
 /** What was drawn, or worked on, by hand: path data made into clean outlines and open lines. */
 import type { StepOf } from '../document/schema';
-import { pathData } from '../formats/path-data';
+import { KEPT_DIGITS, pathData } from '../formats/path-data';
 import { pathOf } from '../formats/svg-read/outlines';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { countSegments, type Path, pathLength, transformPath } from '../geometry/path';
@@ -29,12 +29,12 @@ export function handMade(engine: ClipEngine, d: string, cache: HandMadeCache): H
 type Framed = { readonly matrix: Matrix; readonly ownBox: Box; readonly layout: Layout | null };
 
 /** What a member measures, in mm: its capitals, or its height; 1 where it has none. */
-export const unitOf = ({ layout, ownBox }: Pick<Framed, 'layout' | 'ownBox'>): number =>
-  layout?.capHeightMm ?? (isEmptyBox(ownBox) || boxHeight(ownBox) === 0 ? 1 : boxHeight(ownBox));
+export const unitOf = (capHeightMm: number | null, ownBox: Box): number =>
+  capHeightMm ?? (isEmptyBox(ownBox) || boxHeight(ownBox) === 0 ? 1 : boxHeight(ownBox));
 
 /** From the coordinates of a nodes step to the sheet: it goes along with the first member, turned and sized like it. */
 export const nodesFrame = (step: Pick<StepOf<'nodes'>, 'unit'>, first: Framed): Matrix =>
-  compose(scaling(unitOf(first) / step.unit), first.matrix);
+  compose(scaling(unitOf(first.layout?.capHeightMm ?? null, first.ownBox) / step.unit), first.matrix);
 
 export const placed = ({ outlines, lines }: HandMade, m: Matrix): HandMade => ({
   outlines: transformOutlines(outlines, m),
@@ -91,19 +91,16 @@ type Solid = {
   readonly notes: { readonly bridged: { readonly before: readonly Outline[] } | null };
 };
 
-/** Decimal places of path data: a nanometre. */
-const DIGITS = 6;
-
 /** The step that keeps a part's outlines and lines as they are; null when it has none. */
 export function takeInHand({ members, solid, lines, notes }: Solid): StepOf<'nodes'> | null {
   const [first] = members;
   if (!first || solid.length + lines.length === 0) return null;
-  const unit = unitOf(first);
+  const unit = unitOf(first.layout?.capHeightMm ?? null, first.ownBox);
   const back = invert(first.matrix);
   const d = pathData(
     [...solid.map((o) => o.path), ...lines].map((path) => transformPath(path, back)),
     null,
-    DIGITS,
+    KEPT_DIGITS,
   );
   return { kind: 'nodes', on: true, d, unit, over: amountOf(notes.bridged?.before ?? solid, unit) };
 }

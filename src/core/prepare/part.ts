@@ -304,7 +304,11 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
   let lines = solid.flatMap((member) => member.lines);
   let handMadeNote: PreparedPart['handMade'] = null;
   if (byHand && first) {
-    handMadeNote = { stale: !sameAmount(byHand.over, amountOf(shape, unitOf(first))), under: shape, underLines: lines };
+    handMadeNote = {
+      stale: !sameAmount(byHand.over, amountOf(shape, unitOf(first.layout?.capHeightMm ?? null, first.ownBox))),
+      under: shape,
+      underLines: lines,
+    };
     const made = placed(handMade(context.engine, byHand.d, context.handMadeCache), nodesFrame(byHand, first));
     shape = labelledLike(made.outlines, stepped.shape);
     lines = [...made.lines];

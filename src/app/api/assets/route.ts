@@ -7,9 +7,18 @@ export const dynamic = 'force-dynamic';
 
 const MOST = LIMITS.assetBytes;
 
+/** A name as the page sends it, percent-encoded; one that is not is taken as it is. */
+function nameOf(sent: string): string {
+  try {
+    return decodeURIComponent(sent).slice(0, LIMITS.nameCharacters);
+  } catch {
+    return sent.slice(0, LIMITS.nameCharacters);
+  }
+}
+
 export const POST = (request: Request) =>
   answer(async (db) => {
-    const name = decodeURIComponent(request.headers.get('x-name') ?? '').slice(0, LIMITS.nameCharacters);
+    const name = nameOf(request.headers.get('x-name') ?? '');
     const bytes = await bytesOf(
       request,
       MOST,
