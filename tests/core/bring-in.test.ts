@@ -14,6 +14,7 @@ import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
 import { scaleMember } from '../../src/core/job/place';
 import { LIMITS } from '../../src/core/limits';
+import { takeInHand } from '../../src/core/prepare/hand-made';
 import { faces, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
@@ -179,6 +180,18 @@ describe('a drawing in a part', () => {
     expect(result.findings.find((f) => f.code === 'shared-edges')?.sentence).toBe(
       'Two outlines of “emblem.svg” have an edge in common: it is cut twice.',
     );
+  });
+
+  test('worked on by hand, its gaps are those of the hand-made lines', () => {
+    const { evaluator, id } = withDrawing(read(svg('<path d="M10 10H50V40H10V10.4"/>')));
+    const job = jobWith([partOf([artwork(id)])]);
+    const [part] = evaluator.evaluate(job, faces).parts;
+    const step = part && takeInHand(part);
+    if (!step) throw new Error('nothing to take in hand');
+    job.parts[0]?.steps.push(step);
+    const byHand = codes(evaluator.evaluate(job, faces));
+    expect(byHand).toContain('open-lines');
+    expect(byHand).not.toContain('gap');
   });
 
   test('moved it is the same in another place', () => {

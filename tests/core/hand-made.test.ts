@@ -118,6 +118,9 @@ test('a drawn path: closed it is an area, open a line; it is placed, sized, and 
   expect(drawingOf(job, open)?.layers[0]?.shapes).toEqual([
     expect.objectContaining({ kind: 'stroke', path: expect.objectContaining({ closed: false }) }),
   ]);
+  expect(open.findings.map((f) => f.sentence)).toContain(
+    'A line does not close: it is cut as it is, and nothing comes off.',
+  );
   // Drawn over itself it is one clean outline.
   expect(run(path('M0 0L10 10L10 0L0 10Z')).parts[0]?.outlines.every((o) => o.area > 0)).toBe(true);
   expect(run(path('nonsense')).findings.map((f) => f.code)).toContain('empty-part');

@@ -1,9 +1,10 @@
 /** What stays open in brought-in drawings: gaps that are sure, places to be asked about, lines that end nowhere near another. */
 import type { Artwork, Part } from '../document/schema';
+import { regionBox } from '../geometry/path';
 import { applyMatrix, type Box, EMPTY_BOX, growBox, type Point, uniteBoxes } from '../geometry/point';
 import { LIMITS } from '../limits';
 import type { Gap } from '../prepare/closing/closing';
-import type { PreparedMember } from '../prepare/part';
+import type { PreparedMember, PreparedPart } from '../prepare/part';
 import { formatLength, type LengthUnit } from '../units/quantity';
 import { type Draft, draft } from './draft';
 
@@ -13,7 +14,29 @@ const around = (points: readonly Point[]): Box =>
     1,
   );
 
-export function closingFindings(part: Part, member: Artwork, prepared: PreparedMember, unit: LengthUnit): Draft[] {
+/** Of a part worked on by hand only what is open now; how its drawings would close does not show. */
+export function closingFindings(part: Part, prepared: PreparedPart, unit: LengthUnit): Draft[] {
+  const gaps = prepared.handMade
+    ? []
+    : part.members.flatMap((member, i) =>
+        member.kind === 'artwork' ? drawingFindings(part, member, prepared.members[i] as PreparedMember, unit) : [],
+      );
+  const isAsked = gaps.some(({ finding }) => finding.code !== 'shared-edges');
+  return isAsked ? gaps : [...gaps, ...openLines(part, prepared)];
+}
+
+function openLines(part: Part, { lines }: PreparedPart): Draft[] {
+  const n = lines.length;
+  if (n === 0) return [];
+  const sentence =
+    n === 1
+      ? 'A line does not close: it is cut as it is, and nothing comes off.'
+      : `${n.toLocaleString('en')} lines do not close: they are cut as they are, and nothing comes off.`;
+  const at = { partId: part.id, box: growBox(regionBox(lines), 1), detail: part.id };
+  return [draft('open-lines', 'caution', 'close', sentence, at)];
+}
+
+function drawingFindings(part: Part, member: Artwork, prepared: PreparedMember, unit: LengthUnit): Draft[] {
   const { closing, matrix } = prepared;
   if (!closing) return [];
   const boxOf = (gaps: readonly Gap[]): Box =>
@@ -58,20 +81,6 @@ export function closingFindings(part: Part, member: Artwork, prepared: PreparedM
         { ...at, box: prepared.box, detail: member.id },
       ),
     );
-  if (sure.length + places.length === 0 && prepared.lines.length > 0) {
-    const n = prepared.lines.length;
-    out.push(
-      draft(
-        'open-lines',
-        'caution',
-        'close',
-        n === 1
-          ? 'A line does not close: it is cut as it is, and nothing comes off.'
-          : `${n.toLocaleString('en')} lines do not close: they are cut as they are, and nothing comes off.`,
-        { ...at, box: prepared.box, detail: member.id },
-      ),
-    );
-  }
   return out;
 }
 

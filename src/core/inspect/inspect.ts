@@ -344,11 +344,7 @@ export function inspect(
       ...bridgeFindings(part, ready, job),
       ...(isCut(part, operations)
         ? [
-            ...part.members.flatMap((member, i) =>
-              member.kind === 'artwork'
-                ? closingFindings(part, member, ready.members[i] as PreparedMember, job.units)
-                : [],
-            ),
+            ...closingFindings(part, ready, job.units),
             ...(sticks(part) ? [] : holdFindings(part, ready, job)),
             ...strengthFindings(part, ready, strengths.get(part.id) ?? UNKNOWN_STRENGTH, job),
           ]
