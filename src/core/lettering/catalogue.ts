@@ -1,4 +1,7 @@
-/** The typefaces that ship with Needlefile. The files lie unmodified in public/typefaces with their licences. */
+/**
+ * The typefaces that ship with Needlefile. The files lie in public/typefaces with their licences: TrueType unmodified,
+ * one-line faces as scripts/line-faces.ts makes them.
+ */
 
 export type ShippedFace = {
   /** Family name; what a job document names. */
@@ -6,7 +9,8 @@ export type ShippedFace = {
   /** File in public/typefaces. */
   readonly file: string;
   /** What a user picks by: how the letters are built. */
-  readonly manner: 'script' | 'plain' | 'narrow' | 'slab' | 'serif' | 'stencil' | 'rounded' | 'hand' | 'fixed width';
+  readonly manner: 
+    'script' | 'plain' | 'narrow' | 'slab' | 'serif' | 'stencil' | 'rounded' | 'hand' | 'fixed width' | 'one line';
 };
 
 export const SHIPPED_FACES: readonly ShippedFace[] = [
@@ -22,6 +26,24 @@ export const SHIPPED_FACES: readonly ShippedFace[] = [
   { family: 'Sacramento', file: 'sacramento.ttf', manner: 'script' },
   { family: 'Caveat', file: 'caveat.ttf', manner: 'hand' },
   { family: 'JetBrains Mono', file: 'jetbrains-mono.ttf', manner: 'fixed width' },
+  { family: 'Hershey Sans', file: 'hershey-sans.json', manner: 'one line' },
+  { family: 'Hershey Script', file: 'hershey-script.json', manner: 'one line' },
+  { family: 'Hershey Sans Medium', file: 'hershey-sans-medium.json', manner: 'one line' },
+  { family: 'Hershey Script Medium', file: 'hershey-script-medium.json', manner: 'one line' },
+  { family: 'Hershey Serif', file: 'hershey-serif.json', manner: 'one line' },
+  { family: 'Hershey Serif Italic', file: 'hershey-serif-italic.json', manner: 'one line' },
+  { family: 'Hershey Serif Bold', file: 'hershey-serif-bold.json', manner: 'one line' },
+  { family: 'Hershey Serif Bold Italic', file: 'hershey-serif-bold-italic.json', manner: 'one line' },
+  { family: 'Hershey Gothic', file: 'hershey-gothic.json', manner: 'one line' },
+  { family: 'EMS Readability', file: 'ems-readability.json', manner: 'one line' },
+  { family: 'EMS Readability Italic', file: 'ems-readability-italic.json', manner: 'one line' },
+  { family: 'EMS Nixish', file: 'ems-nixish.json', manner: 'one line' },
+  { family: 'EMS Nixish Italic', file: 'ems-nixish-italic.json', manner: 'one line' },
+  { family: 'EMS Tech', file: 'ems-tech.json', manner: 'one line' },
+  { family: 'EMS Osmotron', file: 'ems-osmotron.json', manner: 'one line' },
+  { family: 'EMS Elfin', file: 'ems-elfin.json', manner: 'one line' },
+  { family: 'EMS Felix', file: 'ems-felix.json', manner: 'one line' },
+  { family: 'EMS Allure', file: 'ems-allure.json', manner: 'one line' },
 ];
 
 export const DEFAULT_FACE = 'Archivo Black';

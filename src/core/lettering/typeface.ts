@@ -4,6 +4,7 @@ import { closedPath, type Path, regionBox } from '../geometry/path';
 import { type Box, boxHeight } from '../geometry/point';
 import { cubic, line, quadratic, type Segment } from '../geometry/segment';
 import { LIMITS } from '../limits';
+import { readLineFace, seemsLineFace } from './line-face';
 
 export type ShapedGlyph = {
   readonly glyph: number;
@@ -20,6 +21,8 @@ export type Typeface = {
   readonly family: string;
   readonly weight: number;
   readonly italic: boolean;
+  /** Whether its glyphs are open lines for a tool to run along, not closed outlines. */
+  readonly lines: boolean;
   readonly unitsPerEm: number;
   readonly ascent: number;
   /** Below the baseline, negative. */
@@ -34,7 +37,7 @@ export type Typeface = {
    * the standard ones. Glyphs come in visual order, left to right. Glyph 0 stands for a character the face lacks.
    */
   readonly shape: (text: string, direction: 'ltr' | 'rtl', ligatures: boolean) => ShapedGlyph[];
-  /** Closed outlines of a glyph in font units, y upwards; to be filled by the non-zero rule. */
+  /** Closed outlines of a glyph in font units, y upwards, to be filled by the non-zero rule; open lines where `lines`. */
   readonly outline: (glyph: number) => readonly Path[];
   /** Bounds of a glyph's outlines in font units; empty when it draws nothing. */
   readonly box: (glyph: number) => Box;
@@ -54,9 +57,15 @@ const loadHarfBuzz = (): Promise<HarfBuzz> => {
 const tagOf = (bytes: Uint8Array): string => String.fromCharCode(...bytes.subarray(0, 4));
 const SFNT_TAGS = new Set(['\0\x01\0\0', 'OTTO', 'true', 'ttcf']);
 
-/** Read a TrueType or OpenType file. Bad files give a sentence, never an exception. */
+/** Read a TrueType or OpenType file, or a one-line face. Bad files give a sentence, never an exception. */
 export async function loadTypeface(bytes: Uint8Array): Promise<TypefaceLoad> {
   if (bytes.length > LIMITS.typefaceBytes) return { ok: false, sentence: 'The typeface file is larger than 32 MB.' };
+  if (seemsLineFace(bytes)) {
+    const face = readLineFace(bytes);
+    return face
+      ? { ok: true, typeface: { ...face, serial: nextSerial++ } }
+      : { ok: false, sentence: 'The file is not a one-line typeface we can read.' };
+  }
   if (bytes.length < 12 || !SFNT_TAGS.has(tagOf(bytes)))
     return { ok: false, sentence: 'The file is not a TrueType or OpenType typeface.' };
   const hb = await loadHarfBuzz();
@@ -98,6 +107,7 @@ function buildTypeface(hb: HarfBuzz, face: HbFace, font: HbFont): Typeface {
     family: nameOf(face, 16) || nameOf(face, 1) || 'Unnamed',
     weight: view && view.byteLength > 6 ? view.getUint16(4) : 400,
     italic: view && view.byteLength > 64 ? (view.getUint16(62) & 1) === 1 : false,
+    lines: false,
     unitsPerEm: face.upem,
     ascent: extents.ascender,
     descent: extents.descender,

@@ -1,0 +1,101 @@
+/**
+ * Free ends: near its end the axis may fork or turn to a corner, so a stroke is cut back to where its edges still run
+ * along each other, and taken on straight from there: to the tip of the letter, or short of it by half the stroke.
+ */
+import type { Samples } from '../../geometry/medial';
+import type { Point } from '../../geometry/point';
+import { capAt } from './caps';
+import { rayOf, type Stroke, type StrokePoint } from './joints';
+
+export type EndStyle = 'tip' | 'short';
+
+/** Edges run along each other when seen from the middle they are at least this far apart, in radians. */
+const ALONG = (150 * Math.PI) / 180;
+/** A stroke that narrows for longer than this many radii is pointed: its axis is right to the tip. */
+const POINTED = 1.8;
+/** How far a tip may lie beyond the last sure place, in radii. */
+const TIP_WITHIN = 3;
+
+type Hit = { readonly distance: number; readonly sample: number };
+
+/** Where a ray first crosses an outline, and the sample before the crossing. */
+function toOutline(s: Samples, x: number, y: number, dx: number, dy: number): Hit {
+  let [distance, sample] = [Infinity, -1];
+  for (let i = 0; i < s.x.length; i++) {
+    const j = s.next[i] as number;
+    const [ax, ay] = [(s.x[i] as number) - x, (s.y[i] as number) - y];
+    const [bx, by] = [(s.x[j] as number) - x, (s.y[j] as number) - y];
+    const [ca, cb] = [dx * ay - dy * ax, dx * by - dy * bx];
+    if (ca > 0 === cb > 0) continue;
+    const t = ca / (ca - cb);
+    const d = dx * (ax + t * (bx - ax)) + dy * (ay + t * (by - ay));
+    if (d > 0 && d < distance) [distance, sample] = [d, i];
+  }
+  return { distance, sample };
+}
+
+function trimmed(points: readonly StrokePoint[], samples: Samples, style: EndStyle): StrokePoint[] {
+  const n = points.length;
+  let k = n - 1;
+  let length = 0;
+  while (k > 0 && ((points[k] as StrokePoint).open < ALONG || (points[k] as StrokePoint).corner)) {
+    const [p, q] = [points[k] as StrokePoint, points[k - 1] as StrokePoint];
+    length += Math.hypot(p.x - q.x, p.y - q.y);
+    k--;
+  }
+  const sure = k === 0 ? points : points.slice(0, k + 1);
+  const end = (x: number, y: number): StrokePoint => ({ x, y, r: (sure[sure.length - 1] as StrokePoint).r, open: 0, corner: false });
+  const ahead = (list: readonly StrokePoint[]) => {
+    const ray = rayOf(list, 1);
+    const last = list[list.length - 1] as StrokePoint;
+    return { ray, last, ...toOutline(samples, last.x, last.y, ray.dx, ray.dy) };
+  };
+  let { ray, last, distance, sample } = ahead(sure);
+  const cap = distance < TIP_WITHIN * last.r ? capAt(samples, sample, last.r) : null;
+  let kept = sure;
+  if (!cap && length > POINTED * last.r) {
+    kept = points;
+    ({ ray, last, distance, sample } = ahead(kept));
+  }
+  if (distance > TIP_WITHIN * last.r) return [...kept];
+  if (cap) {
+    const back = cap.straight;
+    const [sx, sy] = [cap.x - back * cap.dx, cap.y - back * cap.dy];
+    let m = kept.length;
+    while (m > 1) {
+      const p = kept[m - 1] as StrokePoint;
+      if ((p.x - sx) * cap.dx + (p.y - sy) * cap.dy < -0.1 * last.r) break;
+      m--;
+    }
+    const made = [...kept.slice(0, m), end(sx, sy), end(cap.x, cap.y)];
+    return style === 'tip' ? made : cutBack(made, last.r);
+  }
+  const onwards = style === 'tip' ? distance : distance - last.r;
+  return onwards > 0 ? [...kept, end(last.x + onwards * ray.dx, last.y + onwards * ray.dy)] : cutBack(kept, -onwards);
+}
+
+/** Points without the last `by` of their length; at least two stay. */
+function cutBack(points: readonly StrokePoint[], by: number): StrokePoint[] {
+  let left = by;
+  let k = points.length - 1;
+  while (k > 1) {
+    const [p, q] = [points[k] as StrokePoint, points[k - 1] as StrokePoint];
+    const d = Math.hypot(p.x - q.x, p.y - q.y);
+    if (d > left) {
+      const at: Point = { x: p.x + ((q.x - p.x) * left) / d, y: p.y + ((q.y - p.y) * left) / d };
+      return [...points.slice(0, k), { ...p, ...at }];
+    }
+    left -= d;
+    k--;
+  }
+  return points.slice(0, k + 1);
+}
+
+/** The stroke with its free ends brought to where the stroke of the letter ends. */
+export function withEndsMade(stroke: Stroke, samples: Samples, style: EndStyle): Stroke {
+  let { points } = stroke;
+  if (stroke.closed || points.length < 2) return stroke;
+  if (stroke.ends[1] === 'free') points = trimmed(points, samples, style);
+  if (stroke.ends[0] === 'free') points = trimmed([...points].reverse(), samples, style).reverse();
+  return { ...stroke, points };
+}

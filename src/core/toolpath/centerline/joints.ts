@@ -1,0 +1,339 @@
+/**
+ * Tracks put together to strokes at their meetings: what goes on straight is one stroke across the meeting, two that are
+ * left over make a corner, one that is left over ends on the stroke it meets.
+ */
+import type { Point } from '../../geometry/point';
+import { lengthOf, type Port, type TrackPoint, type Tracks } from './tracks';
+
+export type StrokePoint = {
+  readonly x: number;
+  readonly y: number;
+  readonly r: number;
+  readonly open: number;
+  /** The stroke bends sharply here. */
+  readonly corner: boolean;
+};
+
+export type Stroke = {
+  readonly points: readonly StrokePoint[];
+  readonly closed: boolean;
+  /** What its start and its end are: free, or on another stroke. */
+  readonly ends: readonly ['free' | 'met', 'free' | 'met'];
+};
+
+/** A bend within a meeting that is worth looking at. */
+export type Joint = { readonly x: number; readonly y: number; readonly r: number; readonly turnDeg: number };
+
+/** Strokes that turn by more than this across a meeting do not go on there, in radians. */
+const GOES_ON = (40 * Math.PI) / 180;
+/** Two ends that are left over turn in a corner from here on. */
+const CORNER = (30 * Math.PI) / 180;
+/** An edge that two ends share makes up for this much of a bend, in radians. */
+const EDGE = (25 * Math.PI) / 180;
+/** Over a gap of this many radii, ends that turn by less than this are one bend, not a corner. */
+const BEND_GAP = 0.5;
+const BEND = (75 * Math.PI) / 180;
+/** How far an end is taken on to meet something, in radii. */
+const REACH = 4.5;
+/** How much of a track tells its direction, in radii. */
+const TELLING = 2;
+const LEAST_TELLING = 0.4;
+/** How far its points may lie from one bend, in radii. */
+const OFF = 0.015;
+
+type Ray = { readonly x: number; readonly y: number; readonly dx: number; readonly dy: number; readonly bend: number; readonly r: number };
+
+/** A parabola through the last stretch of a track, `telling` radii long; how far points lie from it comes with it. */
+function parabola(points: readonly TrackPoint[], end: 0 | 1, telling: number): { ray: Ray; off: number } {
+  const n = points.length;
+  const at = (k: number) => points[end === 1 ? n - 1 - k : k] as TrackPoint;
+  const tip = at(0);
+  const near: TrackPoint[] = [tip];
+  let length = 0;
+  for (let k = 1; k < n; k++) {
+    length += Math.hypot(at(k).x - at(k - 1).x, at(k).y - at(k - 1).y);
+    if (length > telling * tip.r && near.length > 3) break;
+    near.push(at(k));
+  }
+  const back = near[near.length - 1] as TrackPoint;
+  const chord = Math.hypot(tip.x - back.x, tip.y - back.y);
+  const bare = { x: tip.x, y: tip.y, bend: 0, r: tip.r };
+  if (near.length < 2 || chord === 0) return { ray: { ...bare, dx: 1, dy: 0 }, off: 0 };
+  const [ux, uy] = [(tip.x - back.x) / chord, (tip.y - back.y) / chord];
+  if (near.length < 4) return { ray: { ...bare, dx: ux, dy: uy }, off: 0 };
+  // v = a + b·u + c·u², u along the chord from the tip (negative backwards), v to its left.
+  let [s1, s2, s3, s4, t0, t1, t2] = [0, 0, 0, 0, 0, 0, 0];
+  const local = near.map((p) => {
+    const [px, py] = [p.x - tip.x, p.y - tip.y];
+    return { u: (px * ux + py * uy) / chord, v: (-px * uy + py * ux) / chord };
+  });
+  const s0 = local.length;
+  for (const { u, v } of local) {
+    s1 += u;
+    s2 += u * u;
+    s3 += u ** 3;
+    s4 += u ** 4;
+    t0 += v;
+    t1 += u * v;
+    t2 += u * u * v;
+  }
+  const det = s0 * (s2 * s4 - s3 * s3) - s1 * (s1 * s4 - s2 * s3) + s2 * (s1 * s3 - s2 * s2);
+  if (Math.abs(det) < 1e-9) return { ray: { ...bare, dx: ux, dy: uy }, off: 0 };
+  const a = (t0 * (s2 * s4 - s3 * s3) - s1 * (t1 * s4 - t2 * s3) + s2 * (t1 * s3 - t2 * s2)) / det;
+  const b = (s0 * (t1 * s4 - t2 * s3) - t0 * (s1 * s4 - s2 * s3) + s2 * (s1 * t2 - s2 * t1)) / det;
+  const c = (s0 * (s2 * t2 - s3 * t1) - s1 * (s1 * t2 - s2 * t1) + t0 * (s1 * s3 - s2 * s2)) / det;
+  const size = Math.hypot(1, b);
+  const off = Math.max(...local.map(({ u, v }) => Math.abs(a + b * u + c * u * u - v))) * chord;
+  const bend = (2 * c) / chord / size ** 3;
+  const most = 0.7 / tip.r;
+  return {
+    ray: {
+      x: tip.x - a * chord * uy,
+      y: tip.y + a * chord * ux,
+      dx: (ux - b * uy) / size,
+      dy: (uy + b * ux) / size,
+      bend: Math.max(-most, Math.min(most, bend)),
+      r: tip.r,
+    },
+    off,
+  };
+}
+
+/** Where a track ends, its direction there and how it bends (1/mm, positive to the left), from as much of it as is one bend. */
+export function rayOf(points: readonly TrackPoint[], end: 0 | 1): Ray {
+  let best = parabola(points, end, TELLING);
+  for (let telling = TELLING * 0.7; telling > LEAST_TELLING && best.off > OFF * best.ray.r; telling *= 0.7)
+    best = parabola(points, end, telling);
+  return best.ray;
+}
+
+const angleBetween = (ax: number, ay: number, bx: number, by: number): number => Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
+
+/** How much two ends bend towards each other, in radians: least where one runs into the other along a line or an arc. */
+function bendBetween(a: Ray, b: Ray): { cost: number; turn: number } {
+  const [gx, gy] = [b.x - a.x, b.y - a.y];
+  const gap = Math.hypot(gx, gy);
+  const turn = angleBetween(a.dx, a.dy, -b.dx, -b.dy);
+  if (gap < 0.25 * Math.min(a.r, b.r)) return { cost: Math.abs(turn), turn };
+  const alpha = angleBetween(a.dx, a.dy, gx, gy);
+  const beta = angleBetween(gx, gy, -b.dx, -b.dy);
+  // What each end would turn by itself, going on as it bends, is no bend.
+  const own = ((a.bend - b.bend) / 2) * gap;
+  const [p, q] = [alpha - own / 2, beta - own / 2];
+  return { cost: Math.max(Math.abs(p), Math.abs(q)) + Math.abs(alpha - beta) / 4, turn };
+}
+
+/** Points between two ends, on a cubic that leaves and arrives in their directions. */
+function between(a: Ray, b: Ray): Point[] {
+  const gap = Math.hypot(b.x - a.x, b.y - a.y);
+  const turn = Math.abs(angleBetween(a.dx, a.dy, -b.dx, -b.dy));
+  const handle = (gap * 2) / (3 * (1 + Math.cos(turn / 2)));
+  const steps = Math.max(2, Math.ceil(gap / (0.2 * Math.min(a.r, b.r))));
+  const out: Point[] = [];
+  for (let i = 1; i < Math.min(steps, 60); i++) {
+    const t = i / Math.min(steps, 60);
+    const u = 1 - t;
+    const [k0, k1, k2, k3] = [u ** 3, 3 * u * u * t, 3 * u * t * t, t ** 3];
+    out.push({
+      x: k0 * a.x + k1 * (a.x + handle * a.dx) + k2 * (b.x + handle * b.dx) + k3 * b.x,
+      y: k0 * a.y + k1 * (a.y + handle * a.dy) + k2 * (b.y + handle * b.dy) + k3 * b.y,
+    });
+  }
+  return out;
+}
+
+/** Where two rays cross ahead of both, or a little behind; null where they do not. */
+function cornerOf(a: Ray, b: Ray): Point | null {
+  const det = a.dx * b.dy - a.dy * b.dx;
+  if (Math.abs(det) < Math.sin(CORNER / 2)) return null;
+  const [gx, gy] = [b.x - a.x, b.y - a.y];
+  const s = (gx * b.dy - gy * b.dx) / det;
+  const t = (gx * a.dy - gy * a.dx) / det;
+  const [most, least] = [REACH * Math.max(a.r, b.r), -1.2 * Math.max(a.r, b.r)];
+  if (s > most || t > most || s < least || t < least) return null;
+  return { x: a.x + s * a.dx, y: a.y + s * a.dy };
+}
+
+/** A way from an end onwards, along its own bend, in short steps. */
+function onwards(ray: Ray): Point[] {
+  const step = 0.1 * ray.r;
+  let [x, y, dx, dy] = [ray.x, ray.y, ray.dx, ray.dy];
+  const out: Point[] = [{ x, y }];
+  let turned = 0;
+  for (let k = 0; k * step < REACH * ray.r; k++) {
+    // It goes on bending, but less and less: a bend that was seen says little about what comes far behind it.
+    const turn = Math.abs(turned) > 1 ? 0 : ray.bend * step;
+    turned += turn;
+    const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+    [dx, dy] = [dx * cos - dy * sin, dx * sin + dy * cos];
+    x += step * dx;
+    y += step * dy;
+    out.push({ x, y });
+  }
+  return out;
+}
+
+/** Where the way from an end first crosses any of some lines, with the points up to there. */
+function firstHit(way: readonly Point[], lines: readonly (readonly Point[])[]): Point[] | null {
+  for (let k = 1; k < way.length; k++) {
+    const [p, q] = [way[k - 1] as Point, way[k] as Point];
+    let best = Infinity;
+    for (const points of lines)
+      for (let i = 1; i < points.length; i++) {
+        const [a, b] = [points[i - 1] as Point, points[i] as Point];
+        const det = (q.x - p.x) * (b.y - a.y) - (q.y - p.y) * (b.x - a.x);
+        if (det === 0) continue;
+        const s = ((a.x - p.x) * (b.y - a.y) - (a.y - p.y) * (b.x - a.x)) / det;
+        const t = ((a.x - p.x) * (q.y - p.y) - (a.y - p.y) * (q.x - p.x)) / det;
+        if (s >= 0 && s <= 1 && t >= -1e-9 && t <= 1 + 1e-9 && s < best) best = s;
+      }
+    if (best <= 1) return [...way.slice(1, k), { x: p.x + best * (q.x - p.x), y: p.y + best * (q.y - p.y) }];
+  }
+  return null;
+}
+
+const nearestOn = (p: Point, lines: readonly (readonly Point[])[]): Point | null => {
+  let best: Point | null = null;
+  let least = Infinity;
+  for (const points of lines)
+    for (const q of points) {
+      const d = Math.hypot(p.x - q.x, p.y - q.y);
+      if (d < least) {
+        least = d;
+        best = q;
+      }
+    }
+  return best;
+};
+
+type Link = { readonly a: Port; readonly b: Port; readonly points: readonly Point[]; readonly corner: boolean };
+
+const keyOf = (p: Port): number => 2 * p.track + p.end;
+
+/** The strokes that tracks make, and the bends at their meetings. */
+export function strokesOf({ tracks, meetings, through, alongEdge }: Tracks): { strokes: Stroke[]; joints: Joint[] } {
+  const links = new Map<number, Link>();
+  const met = new Map<number, readonly Point[]>();
+  const joints: Joint[] = [];
+  const rays = new Map<number, Ray>();
+  const rayAt = (p: Port): Ray => {
+    let known = rays.get(keyOf(p));
+    if (!known) {
+      known = rayOf(tracks[p.track] as TrackPoint[], p.end);
+      rays.set(keyOf(p), known);
+    }
+    return known;
+  };
+  const link = (a: Port, b: Port, sharp: boolean): Point[] => {
+    const [ra, rb] = [rayAt(a), rayAt(b)];
+    const { turn } = bendBetween(ra, rb);
+    const gap = Math.hypot(ra.x - rb.x, ra.y - rb.y);
+    const bends = gap > BEND_GAP * Math.min(ra.r, rb.r) && Math.abs(turn) < BEND;
+    const corner = sharp && !bends ? cornerOf(ra, rb) : null;
+    const points = corner ? [corner] : gap > 0.35 * Math.min(ra.r, rb.r) ? between(ra, rb) : [];
+    const made: Link = { a, b, points, corner: corner !== null };
+    links.set(keyOf(a), made);
+    links.set(keyOf(b), made);
+    joints.push({ x: (ra.x + rb.x) / 2, y: (ra.y + rb.y) / 2, r: Math.max(ra.r, rb.r), turnDeg: (Math.abs(turn) * 180) / Math.PI });
+    return [ra, ...points, rb];
+  };
+  for (const [a, b] of through) {
+    if (links.has(keyOf(a)) || links.has(keyOf(b))) continue;
+    const { turn, cost } = bendBetween(rayAt(a), rayAt(b));
+    link(a, b, Math.abs(turn) > CORNER && cost > CORNER);
+  }
+  const pairKey = (a: Port, b: Port): string => [keyOf(a), keyOf(b)].sort((p, q) => p - q).join();
+  const edges = new Set(alongEdge.map(([a, b]) => pairKey(a, b)));
+  for (const ports of meetings) {
+    const lines: (readonly Point[])[] = [];
+    const seen = new Set<Link>();
+    for (const p of ports) {
+      const known = links.get(keyOf(p));
+      if (!known || seen.has(known)) continue;
+      seen.add(known);
+      lines.push([rayAt(known.a), ...known.points, rayAt(known.b)], tracks[known.a.track] as TrackPoint[], tracks[known.b.track] as TrackPoint[]);
+    }
+    let left = ports.filter((p) => !links.has(keyOf(p)) && (tracks[p.track] as TrackPoint[]).length > 0);
+    const options = left.flatMap((a, i) =>
+      left.slice(i + 1).map((b) => {
+        const bend = bendBetween(rayAt(a), rayAt(b));
+        return { a, b, cost: edges.has(pairKey(a, b)) ? Math.max(0, bend.cost - EDGE) : bend.cost };
+      }),
+    );
+    options.sort((p, q) => p.cost - q.cost);
+    for (const { a, b, cost } of options) {
+      if (links.has(keyOf(a)) || links.has(keyOf(b))) continue;
+      const alone = left.length === 2 || lines.length === 0;
+      if (cost > GOES_ON && !alone) continue;
+      if (left.length === 2 && lines.length > 0 && cost > GOES_ON) continue;
+      lines.push(link(a, b, cost > CORNER), tracks[a.track] as TrackPoint[], tracks[b.track] as TrackPoint[]);
+      left = left.filter((p) => p !== a && p !== b);
+    }
+    for (const p of left) {
+      if (lines.length === 0) continue;
+      const ray = rayAt(p);
+      const others = lines.filter((l) => l !== tracks[p.track]);
+      const way = onwards(ray);
+      const hit = firstHit(way, others) ?? firstHit(onwards({ ...ray, bend: 0 }), others);
+      const near = hit ?? [nearestOn(ray, others)].filter((q): q is Point => q !== null);
+      const end = near[near.length - 1];
+      if (end && Math.hypot(end.x - ray.x, end.y - ray.y) < REACH * ray.r) met.set(keyOf(p), near);
+    }
+  }
+  return { strokes: chained(tracks, links, met), joints };
+}
+
+/** Tracks chained over their links. */
+function chained(
+  tracks: readonly (readonly TrackPoint[])[],
+  links: ReadonlyMap<number, Link>,
+  met: ReadonlyMap<number, readonly Point[]>,
+): Stroke[] {
+  const done = new Uint8Array(tracks.length);
+  const strokes: Stroke[] = [];
+  const otherEnd = (l: Link, p: Port): Port => (keyOf(l.a) === keyOf(p) ? l.b : l.a);
+  const walk = (start: Port, isRing: boolean): void => {
+    const points: StrokePoint[] = [];
+    const put = (p: Point, r: number, open: number, corner: boolean) => points.push({ x: p.x, y: p.y, r, open, corner });
+    const first = met.get(keyOf(start));
+    const r0 = tracks[start.track]?.[0]?.r ?? 0;
+    if (first) for (const p of [...first].reverse()) put(p, r0, 0, false);
+    let port = start;
+    for (;;) {
+      const track = tracks[port.track] as readonly TrackPoint[];
+      done[port.track] = 1;
+      const list = port.end === 0 ? track : [...track].reverse();
+      for (const p of list) put(p, p.r, p.open, false);
+      const exit: Port = { track: port.track, end: port.end === 0 ? 1 : 0 };
+      const next = links.get(keyOf(exit));
+      if (!next) {
+        const last = met.get(keyOf(exit));
+        const r = list[list.length - 1]?.r ?? 0;
+        if (last) for (const p of last) put(p, r, 0, false);
+        strokes.push({ points, closed: false, ends: [first ? 'met' : 'free', last ? 'met' : 'free'] });
+        return;
+      }
+      const ahead = keyOf(next.a) === keyOf(exit) ? next.points : [...next.points].reverse();
+      const r = list[list.length - 1]?.r ?? 0;
+      for (const p of ahead) put(p, r, 0, next.corner);
+      port = otherEnd(next, exit);
+      if (isRing && keyOf(port) === keyOf(start)) {
+        strokes.push({ points, closed: true, ends: ['met', 'met'] });
+        return;
+      }
+      if (done[port.track]) {
+        strokes.push({ points, closed: false, ends: ['free', 'free'] });
+        return;
+      }
+    }
+  };
+  tracks.forEach((track, i) => {
+    if (done[i] || track.length === 0) return;
+    for (const end of [0, 1] as const)
+      if (!done[i] && !links.has(2 * i + end)) walk({ track: i, end }, false);
+  });
+  tracks.forEach((track, i) => {
+    if (!done[i] && track.length > 0) walk({ track: i, end: 0 }, true);
+  });
+  return strokes.filter((s) => lengthOf(s.points) > 0);
+}
