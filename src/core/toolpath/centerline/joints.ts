@@ -2,6 +2,7 @@
  * Tracks put together to strokes at their meetings: what goes on straight is one stroke across the meeting, two that are
  * left over make a corner, one that is left over ends on the stroke it meets.
  */
+import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 import { lengthOf, type Port, type TrackPoint, type Tracks } from './tracks';
 
@@ -33,6 +34,8 @@ const EDGE = (25 * Math.PI) / 180;
 /** Over a gap of this many radii, ends that turn by less than this are one bend, not a corner. */
 const BEND_GAP = 0.5;
 const BEND = (75 * Math.PI) / 180;
+/** A corner lies no farther than this many radii outside the outline. */
+const ROOM = 0.1;
 /** How far an end is taken on to meet something, in radii. */
 const REACH = 4.5;
 /** How much of a track tells its direction, in radii. */
@@ -154,6 +157,17 @@ function cornerOf(a: Ray, b: Ray): Point | null {
   return { x: a.x + s * a.dx, y: a.y + s * a.dy };
 }
 
+/** How far a point lies inside the nearest outline; negative outside. */
+function roomAt(s: Samples, { x, y }: Point): number {
+  let [least, nearest] = [Infinity, 0];
+  for (let i = 0; i < s.x.length; i++) {
+    const d = ((s.x[i] as number) - x) ** 2 + ((s.y[i] as number) - y) ** 2;
+    if (d < least) [least, nearest] = [d, i];
+  }
+  const side = (x - (s.x[nearest] as number)) * (s.nx[nearest] as number) + (y - (s.y[nearest] as number)) * (s.ny[nearest] as number);
+  return Math.sign(side) * Math.sqrt(least);
+}
+
 /** A way from an end onwards, along its own bend, in short steps. */
 function onwards(ray: Ray): Point[] {
   const step = 0.1 * ray.r;
@@ -211,7 +225,7 @@ type Link = { readonly a: Port; readonly b: Port; readonly points: readonly Poin
 const keyOf = (p: Port): number => 2 * p.track + p.end;
 
 /** The strokes that tracks make, and the bends at their meetings. */
-export function strokesOf({ tracks, meetings, through, alongEdge }: Tracks): { strokes: Stroke[]; joints: Joint[] } {
+export function strokesOf({ tracks, meetings, through, alongEdge }: Tracks, samples: Samples): { strokes: Stroke[]; joints: Joint[] } {
   const links = new Map<number, Link>();
   const met = new Map<number, readonly Point[]>();
   const joints: Joint[] = [];
@@ -229,7 +243,8 @@ export function strokesOf({ tracks, meetings, through, alongEdge }: Tracks): { s
     const { turn } = bendBetween(ra, rb);
     const gap = Math.hypot(ra.x - rb.x, ra.y - rb.y);
     const bends = gap > BEND_GAP * Math.min(ra.r, rb.r) && Math.abs(turn) < BEND;
-    const corner = sharp && !bends ? cornerOf(ra, rb) : null;
+    const crossing = sharp && !bends ? cornerOf(ra, rb) : null;
+    const corner = crossing && roomAt(samples, crossing) > -ROOM * Math.min(ra.r, rb.r) ? crossing : null;
     const points = corner ? [corner] : gap > 0.35 * Math.min(ra.r, rb.r) ? between(ra, rb) : [];
     const made: Link = { a, b, points, corner: corner !== null };
     links.set(keyOf(a), made);
@@ -270,9 +285,10 @@ export function strokesOf({ tracks, meetings, through, alongEdge }: Tracks): { s
       left = left.filter((p) => p !== a && p !== b);
     }
     for (const p of left) {
-      if (lines.length === 0) continue;
       const ray = rayAt(p);
-      const others = lines.filter((l) => l !== tracks[p.track]);
+      const bodies = ports.filter((q) => q.track !== p.track && left.includes(q)).map((q) => tracks[q.track] as TrackPoint[]);
+      const others = [...lines.filter((l) => l !== tracks[p.track]), ...bodies];
+      if (others.length === 0) continue;
       const way = onwards(ray);
       const hit = firstHit(way, others) ?? firstHit(onwards({ ...ray, bend: 0 }), others);
       const near = hit ?? [nearestOn(ray, others)].filter((q): q is Point => q !== null);

@@ -54,6 +54,10 @@ const MERGE_WITHIN = 16;
 /** A common tip goes on for no more than this many radii. */
 const TIP = 0.6;
 const MEAN_OF = 5;
+/** A pen is even when two fifths of its discs are less than this much larger than the least tenth. */
+const EVEN = 1.06;
+/** Contacts that are at least this far apart lie on the two edges of one stroke, in radians. */
+const ALONG = (150 * Math.PI) / 180;
 /** How long the way round a tip may be that the axis cuts, in radii. */
 const ROUND_TIP = 3;
 /** Samples around a tip at most. */
@@ -75,6 +79,8 @@ function turnsOf(s: Samples): Float64Array {
 
 class Building {
   readonly tracks: TrackPoint[][] = [];
+  /** Half the width of the pen that drew it all; null where widths differ. */
+  pen: number | null = null;
   readonly through: [Port, Port][] = [];
   readonly alongEdge: [Port, Port][] = [];
   private readonly leaders: number[] = [];
@@ -160,6 +166,16 @@ class Building {
   }
 }
 
+/**
+ * Half the width of the pen, where a letter looks drawn with one: then nothing is thinner than the pen, and much of the rest
+ * just as wide. Null where widths differ.
+ */
+function penOf(sorted: readonly number[]): number | null {
+  const at = (share: number) => sorted[Math.floor(share * (sorted.length - 1))];
+  const [low, more] = [at(0.1), at(0.4)];
+  return low !== undefined && more !== undefined && more < EVEN * low ? (at(0.2) as number) : null;
+}
+
 type Marked = { readonly point: AxisPoint; heldLeft: boolean; heldRight: boolean };
 
 const isSure = (m: Marked): boolean => !m.heldLeft && !m.heldRight;
@@ -174,7 +190,7 @@ export const lengthOf = (points: readonly { x: number; y: number }[]): number =>
 };
 
 /** Half the width of the stroke at each point of a branch: as it is where sure, else from the sure ones before and after. */
-function widthsOf(marked: readonly Marked[], usual: number): number[] {
+function widthsOf(marked: readonly Marked[], usual: number, pen: number | null): number[] {
   const sure = marked.flatMap((m, i) => (isSure(m) ? [i] : []));
   const mean = (from: number, step: -1 | 1): number => {
     let [sum, n] = [0, 0];
@@ -195,7 +211,7 @@ function widthsOf(marked: readonly Marked[], usual: number): number[] {
       const [p, q] = [sure[k - 1] as number, sure[k] as number];
       r = before + ((after - before) * (i - p)) / (q - p);
     } else r = before ?? after ?? usual;
-    return Math.min(r, m.point.r);
+    return Math.min(pen ?? r, m.point.r);
   });
 }
 
@@ -227,8 +243,11 @@ export function tracksOf({ axis, branches, degree }: Skeleton, usual: number): T
     if (degree[branch.from] === 3) giveUpForeignEdges(mine);
     if (degree[branch.to] === 3) giveUpForeignEdges([...mine].reverse());
   });
-  const sureRadii = marks.flatMap((m) => m.filter(isSure).map((one) => one.point.r)).sort((a, b) => a - b);
+  const sureRadii = marks
+    .flatMap((m) => m.filter((one) => isSure(one) && building.openAt(one.point) > ALONG).map((one) => one.point.r))
+    .sort((a, b) => a - b);
   const middle = sureRadii[sureRadii.length >> 1] ?? usual;
+  building.pen = penOf(sureRadii);
   const reaches = branches.map((branch, i): [Reach, Reach] =>
     addBranch(building, branch, marks[i] as Marked[], middle, meetingAt(branch.from), meetingAt(branch.to)),
   );
@@ -244,7 +263,13 @@ export function tracksOf({ axis, branches, degree }: Skeleton, usual: number): T
       else meetings.set(root, [port]);
     });
   });
-  return { tracks: building.tracks, meetings: [...meetings.values()], through: building.through, alongEdge: building.alongEdge };
+  const isThere = (pair: readonly [Port, Port]) => pair.every((p) => (building.tracks[p.track] as TrackPoint[]).length > 0);
+  return {
+    tracks: building.tracks,
+    meetings: [...meetings.values()],
+    through: building.through.filter(isThere),
+    alongEdge: building.alongEdge.filter(isThere),
+  };
 }
 
 /**
@@ -273,7 +298,7 @@ function addBranch(
   from: number,
   to: number,
 ): [Reach, Reach] {
-  const widths = widthsOf(marked, usual);
+  const widths = widthsOf(marked, usual, building.pen);
   type Piece = { points: TrackPoint[]; first: number; last: number };
   const pieces: Piece[] = [];
   let piece: Piece | null = null;
@@ -456,7 +481,8 @@ function followBoth(building: Building, common: End, ends: readonly End[]): bool
   const leftMate = ends.find((e) => e !== common && rightOf(e) === leftOf(common));
   const rightMate = ends.find((e) => e !== common && leftOf(e) === rightOf(common));
   if (!leftMate || !rightMate || leftMate === rightMate) return false;
-  const [rl, rr] = [radiusOf(leftMate), radiusOf(rightMate)];
+  const rl = building.pen ?? radiusOf(leftMate);
+  const rr = building.pen ?? radiusOf(rightMate);
   if (rl === null || rr === null) return false;
   const most = Math.max(rl, rr);
   const { marks, reach } = common;
