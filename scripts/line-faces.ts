@@ -31,7 +31,12 @@ const SOURCES: readonly (Source & { readonly slantDeg?: number })[] = [
   { svg: 'HersheySerifMed', family: 'Hershey Serif', file: 'hershey-serif' },
   { svg: 'HersheySerifMedItalic', family: 'Hershey Serif Italic', file: 'hershey-serif-italic', slantDeg: 15 },
   { svg: 'HersheySerifBold', family: 'Hershey Serif Bold', file: 'hershey-serif-bold', weight: 700 },
-  { svg: 'HersheySerifBoldItalic', family: 'Hershey Serif Bold Italic', file: 'hershey-serif-bold-italic', weight: 700 },
+  {
+    svg: 'HersheySerifBoldItalic',
+    family: 'Hershey Serif Bold Italic',
+    file: 'hershey-serif-bold-italic',
+    weight: 700,
+  },
   { svg: 'HersheyGothEnglish', family: 'Hershey Gothic', file: 'hershey-gothic' },
 ];
 
@@ -71,11 +76,23 @@ function readFont(svg: string) {
   parser.on('opentag', ({ name, attributes: a }) => {
     if (name === 'metadata') inNotice = true;
     if (name === 'font') usual = Number(a['horiz-adv-x']);
-    if (name === 'font-face') [unitsPerEm, ascent, descent] = [a['units-per-em'], a.ascent, a.descent].map(Number) as [number, number, number];
-    if (name === 'glyph' && a.unicode) glyphs[a.unicode] = [round(Number(a['horiz-adv-x'] ?? usual)), strokesOf(a.d ?? '')];
+    if (name === 'font-face')
+      [unitsPerEm, ascent, descent] = [a['units-per-em'], a.ascent, a.descent].map(Number) as [number, number, number];
+    if (name === 'glyph' && a.unicode)
+      glyphs[a.unicode] = [round(Number(a['horiz-adv-x'] ?? usual)), strokesOf(a.d ?? '')];
   });
   parser.write(svg).close();
-  return { glyphs, unitsPerEm, ascent, descent, notice: notice.trim().split('\n').map((l) => l.trimEnd()).join('\n') };
+  return {
+    glyphs,
+    unitsPerEm,
+    ascent,
+    descent,
+    notice: notice
+      .trim()
+      .split('\n')
+      .map((l) => l.trimEnd())
+      .join('\n'),
+  };
 }
 
 for (const { svg, family, file, weight = 400, slantDeg = 0 } of SOURCES) {

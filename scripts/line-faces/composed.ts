@@ -65,33 +65,75 @@ export function composedGlyphs(glyphs: Glyphs, slantDeg: number): Glyphs {
   const made: Glyphs = {
     '¤': drawn(2 * m + 3 * r, [ring(m + 1.5 * r, mid, r), tick(1, 1), tick(-1, 1), tick(-1, -1), tick(1, -1)]),
     '§': [s[0], [...moved(s[1], 0, 0.45 * small), ...lower]],
-    '¬': drawn(2 * m + w, [[[m, mid], [m + w, mid], [m + w, mid - 0.2 * cap]]]),
-    '¯': drawn(2 * m + w, [[[m, cap], [m + w, cap]]]),
+    '¬': drawn(2 * m + w, [
+      [
+        [m, mid],
+        [m + w, mid],
+        [m + w, mid - 0.2 * cap],
+      ],
+    ]),
+    '¯': drawn(2 * m + w, [
+      [
+        [m, cap],
+        [m + w, cap],
+      ],
+    ]),
     µ: drawn(2 * m + w, [
-      [[m, small], [m, down]],
+      [
+        [m, small],
+        [m, down],
+      ],
       [
         [m, 0.3 * small],
         [m, 0.1 * small, m + 0.2 * w, 0, m + 0.45 * w, 0],
         [m + 0.8 * w, 0, m + w, 0.2 * small, m + w, 0.4 * small],
       ],
-      [[m + w, small], [m + w, 0]],
+      [
+        [m + w, small],
+        [m + w, 0],
+      ],
     ]),
     '¶': drawn(2 * m + w, [
-      [[m + w, cap], [m + 0.5 * w, cap], [m, cap, m, mid, m + 0.5 * w, mid]],
-      [[m + 0.5 * w, cap], [m + 0.5 * w, 0]],
-      [[m + w, cap], [m + w, 0]],
+      [
+        [m + w, cap],
+        [m + 0.5 * w, cap],
+        [m, cap, m, mid, m + 0.5 * w, mid],
+      ],
+      [
+        [m + 0.5 * w, cap],
+        [m + 0.5 * w, 0],
+      ],
+      [
+        [m + w, cap],
+        [m + w, 0],
+      ],
     ]),
     Æ: pair('A', 'E'),
     æ: pair('a', 'e'),
-    Þ: drawn(2 * m + w, [[[m, 0], [m, cap]], [[m, 0.22 * cap], ...bowlTail(m, 0.22 * cap, 0.78 * cap, w)]]),
-    þ: drawn(2 * m + w, [[[m, down], [m, up]], bowl(m, 0, small, w)]),
+    Þ: drawn(2 * m + w, [
+      [
+        [m, 0],
+        [m, cap],
+      ],
+      [[m, 0.22 * cap], ...bowlTail(m, 0.22 * cap, 0.78 * cap, w)],
+    ]),
+    þ: drawn(2 * m + w, [
+      [
+        [m, down],
+        [m, up],
+      ],
+      bowl(m, 0, small, w),
+    ]),
     ð: drawn(2 * m + w, [
       ring(m + w / 2, small / 2, small / 2),
       [
         [m + w / 2 + small / 2, small / 2],
         [m + w / 2 + small / 2, small, m + 0.55 * w, 0.92 * up, m + 0.15 * w, up],
       ],
-      [[m + 0.2 * w, 0.8 * up], [m + 0.75 * w, 0.95 * up]],
+      [
+        [m + 0.2 * w, 0.8 * up],
+        [m + 0.75 * w, 0.95 * up],
+      ],
     ]),
   };
   function bowlTail(x: number, y0: number, y1: number, width: number): LineStroke {

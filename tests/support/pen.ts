@@ -12,7 +12,9 @@ export function penned(lines: readonly Path[], width: number, tip: Tip): Path[] 
   const open = lines.flatMap((path) => {
     const points = flattenPath(path, width / 400);
     return atReversals(
-      points.filter((p, i) => i === 0 || Math.hypot(p.x - (points[i - 1] as Point).x, p.y - (points[i - 1] as Point).y) > 1e-9),
+      points.filter(
+        (p, i) => i === 0 || Math.hypot(p.x - (points[i - 1] as Point).x, p.y - (points[i - 1] as Point).y) > 1e-9,
+      ),
     );
   });
   const drawn = open.flatMap((points): { x: number; y: number }[][] => {

@@ -84,7 +84,8 @@ function endWay(points: readonly Point[], end: 0 | 1, by: number): Point {
     let left = by;
     for (let k = 0; k + 1 < n; k++) {
       const d = distance(at(k), at(k + 1));
-      if (d >= left) return { x: at(k).x + ((at(k + 1).x - at(k).x) * left) / d, y: at(k).y + ((at(k + 1).y - at(k).y) * left) / d };
+      if (d >= left)
+        return { x: at(k).x + ((at(k + 1).x - at(k).x) * left) / d, y: at(k).y + ((at(k + 1).y - at(k).y) * left) / d };
       left -= d;
     }
     return at(n - 1);
@@ -177,7 +178,11 @@ function fitPiece(points: readonly Point[], { tolerance, reach }: FitSettings, o
   const bent = (from: number, to: number) => {
     for (let i = from; i < to; ) {
       const j = farthest(i, to, (k) => curve(i, k).within);
-      out.push(j === i + 1 ? line((points[i] as Point).x, (points[i] as Point).y, (points[j] as Point).x, (points[j] as Point).y) : curve(i, j).curve);
+      out.push(
+        j === i + 1
+          ? line((points[i] as Point).x, (points[i] as Point).y, (points[j] as Point).x, (points[j] as Point).y)
+          : curve(i, j).curve,
+      );
       i = j;
     }
   };
@@ -216,7 +221,10 @@ function cornersOf(points: readonly FitPoint[], reach: number): number[] {
 function sharpness(points: readonly FitPoint[], i: number): number {
   const [p, q, r] = [points[i - 1] as Point, points[i] as Point, points[i + 1] as Point];
   return Math.abs(
-    Math.atan2((q.x - p.x) * (r.y - q.y) - (q.y - p.y) * (r.x - q.x), (q.x - p.x) * (r.x - q.x) + (q.y - p.y) * (r.y - q.y)),
+    Math.atan2(
+      (q.x - p.x) * (r.y - q.y) - (q.y - p.y) * (r.x - q.x),
+      (q.x - p.x) * (r.x - q.x) + (q.y - p.y) * (r.y - q.y),
+    ),
   );
 }
 

@@ -218,7 +218,11 @@ function dualOf(points: Growing, { triangles, halfedges, coords }: Triangulation
   const r = new Float64Array(count);
   for (let t = 0; t < count; t++) {
     if (inside[t] !== 1) continue;
-    const [i, j, k] = [2 * (triangles[3 * t] as number), 2 * (triangles[3 * t + 1] as number), 2 * (triangles[3 * t + 2] as number)];
+    const [i, j, k] = [
+      2 * (triangles[3 * t] as number),
+      2 * (triangles[3 * t + 1] as number),
+      2 * (triangles[3 * t + 2] as number),
+    ];
     const [ax, ay] = [coords[i] as number, coords[i + 1] as number];
     const [dx, dy] = [(coords[j] as number) - ax, (coords[j + 1] as number) - ay];
     const [ex, ey] = [(coords[k] as number) - ax, (coords[k + 1] as number) - ay];
@@ -237,7 +241,10 @@ function dualOf(points: Growing, { triangles, halfedges, coords }: Triangulation
     const p = triangles[e] as number;
     const q = triangles[nextEdge(e)] as number;
     if (points.next[p] === q || points.next[q] === p) continue;
-    const chord = Math.hypot((points.x[p] as number) - (points.x[q] as number), (points.y[p] as number) - (points.y[q] as number));
+    const chord = Math.hypot(
+      (points.x[p] as number) - (points.x[q] as number),
+      (points.y[p] as number) - (points.y[q] as number),
+    );
     let way = Infinity;
     if (points.path[p] === points.path[q]) {
       const d = Math.abs((points.along[p] as number) - (points.along[q] as number));

@@ -9,8 +9,17 @@ export type ShippedFace = {
   /** File in public/typefaces. */
   readonly file: string;
   /** What a user picks by: how the letters are built. */
-  readonly manner: 
-    'script' | 'plain' | 'narrow' | 'slab' | 'serif' | 'stencil' | 'rounded' | 'hand' | 'fixed width' | 'one line';
+  readonly manner:
+    | 'script'
+    | 'plain'
+    | 'narrow'
+    | 'slab'
+    | 'serif'
+    | 'stencil'
+    | 'rounded'
+    | 'hand'
+    | 'fixed width'
+    | 'one line';
 };
 
 export const SHIPPED_FACES: readonly ShippedFace[] = [

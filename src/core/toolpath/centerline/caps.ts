@@ -3,12 +3,18 @@ import type { Samples } from '../../geometry/medial';
 
 /** A stroke is cut off between two corners of at least this much, no farther than this many radii from where it ends. */
 const CAP_CORNER = (45 * Math.PI) / 180;
-const MOST_CAP = 2;
+const MOST_CAP = 3;
 /** The edges that lead to them run side by side within this angle, and are straight within this one. */
 const PARALLEL = (25 * Math.PI) / 180;
 const EDGE_BENDS = (8 * Math.PI) / 180;
 
-export type Cap = { readonly x: number; readonly y: number; readonly dx: number; readonly dy: number; readonly straight: number };
+export type Cap = {
+  readonly x: number;
+  readonly y: number;
+  readonly dx: number;
+  readonly dy: number;
+  readonly straight: number;
+};
 
 /** From a sample on, the first one at which the outline turns sharply, within `reach`; -1 where there is none. */
 function cornerFrom(s: Samples, from: number, step: ArrayLike<number>, reach: number): number {
@@ -27,7 +33,12 @@ function cornerFrom(s: Samples, from: number, step: ArrayLike<number>, reach: nu
 }
 
 /** Direction from a corner along an edge away from the cap, over a stretch that stays straight, and how long that is. */
-function edgeFrom(s: Samples, corner: number, step: ArrayLike<number>, reach: number): { dx: number; dy: number; length: number } {
+function edgeFrom(
+  s: Samples,
+  corner: number,
+  step: ArrayLike<number>,
+  reach: number,
+): { dx: number; dy: number; length: number } {
   let i = corner;
   let far = corner;
   let [dx, dy, length] = [0, 0, 0];
@@ -65,6 +76,11 @@ export function capAt(s: Samples, sample: number, r: number): Cap | null {
 
 /** The cut-off ends, none to two, that have a corner near a sample. */
 export function capsBeside(s: Samples, sample: number, r: number): Cap[] {
-  const corner = [cornerFrom(s, s.previous[sample] as number, s.next, r), cornerFrom(s, s.next[sample] as number, s.previous, r)];
-  return corner.flatMap((i) => (i < 0 ? [] : [capAt(s, i, r), capAt(s, s.previous[i] as number, r)])).filter((c) => c !== null);
+  const corner = [
+    cornerFrom(s, s.previous[sample] as number, s.next, r),
+    cornerFrom(s, s.next[sample] as number, s.previous, r),
+  ];
+  return corner
+    .flatMap((i) => (i < 0 ? [] : [capAt(s, i, r), capAt(s, s.previous[i] as number, r)]))
+    .filter((c) => c !== null);
 }

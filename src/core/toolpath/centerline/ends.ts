@@ -38,13 +38,23 @@ function trimmed(points: readonly StrokePoint[], samples: Samples, style: EndSty
   const n = points.length;
   let k = n - 1;
   let length = 0;
-  while (k > 0 && ((points[k] as StrokePoint).open < ALONG || (points[k] as StrokePoint).corner)) {
+  const isAlong = (i: number) => {
+    const p = points[i];
+    return p === undefined || (p.open >= ALONG && !p.corner);
+  };
+  while (k > 0 && !(isAlong(k) && isAlong(k - 1) && isAlong(k - 2))) {
     const [p, q] = [points[k] as StrokePoint, points[k - 1] as StrokePoint];
     length += Math.hypot(p.x - q.x, p.y - q.y);
     k--;
   }
   const sure = k === 0 ? points : points.slice(0, k + 1);
-  const end = (x: number, y: number): StrokePoint => ({ x, y, r: (sure[sure.length - 1] as StrokePoint).r, open: 0, corner: false });
+  const end = (x: number, y: number): StrokePoint => ({
+    x,
+    y,
+    r: (sure[sure.length - 1] as StrokePoint).r,
+    open: 0,
+    corner: false,
+  });
   const ahead = (list: readonly StrokePoint[]) => {
     const ray = rayOf(list, 1);
     const last = list[list.length - 1] as StrokePoint;

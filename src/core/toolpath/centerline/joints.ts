@@ -34,8 +34,9 @@ const EDGE = (25 * Math.PI) / 180;
 /** Over a gap of this many radii, ends that turn by less than this are one bend, not a corner. */
 const BEND_GAP = 0.5;
 const BEND = (75 * Math.PI) / 180;
-/** A corner lies no farther than this many radii outside the outline. */
-const ROOM = 0.1;
+/** A corner lies no farther than this many radii outside the outline; else it is put this far inside. */
+const OUTSIDE = 0.1;
+const ROOM = 0.4;
 /** How far an end is taken on to meet something, in radii. */
 const REACH = 4.5;
 /** How much of a track tells its direction, in radii. */
@@ -44,7 +45,14 @@ const LEAST_TELLING = 0.4;
 /** How far its points may lie from one bend, in radii. */
 const OFF = 0.015;
 
-type Ray = { readonly x: number; readonly y: number; readonly dx: number; readonly dy: number; readonly bend: number; readonly r: number };
+type Ray = {
+  readonly x: number;
+  readonly y: number;
+  readonly dx: number;
+  readonly dy: number;
+  readonly bend: number;
+  readonly r: number;
+};
 
 /** A parabola through the last stretch of a track, `telling` radii long; how far points lie from it comes with it. */
 function parabola(points: readonly TrackPoint[], end: 0 | 1, telling: number): { ray: Ray; off: number } {
@@ -110,7 +118,8 @@ export function rayOf(points: readonly TrackPoint[], end: 0 | 1): Ray {
   return best.ray;
 }
 
-const angleBetween = (ax: number, ay: number, bx: number, by: number): number => Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
+const angleBetween = (ax: number, ay: number, bx: number, by: number): number =>
+  Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
 
 /** How much two ends bend towards each other, in radians: least where one runs into the other along a line or an arc. */
 function bendBetween(a: Ray, b: Ray): { cost: number; turn: number } {
@@ -164,8 +173,23 @@ function roomAt(s: Samples, { x, y }: Point): number {
     const d = ((s.x[i] as number) - x) ** 2 + ((s.y[i] as number) - y) ** 2;
     if (d < least) [least, nearest] = [d, i];
   }
-  const side = (x - (s.x[nearest] as number)) * (s.nx[nearest] as number) + (y - (s.y[nearest] as number)) * (s.ny[nearest] as number);
+  const side =
+    (x - (s.x[nearest] as number)) * (s.nx[nearest] as number) +
+    (y - (s.y[nearest] as number)) * (s.ny[nearest] as number);
   return Math.sign(side) * Math.sqrt(least);
+}
+
+/** A corner where it is, or, where that would be outside, on the way to it. */
+function withRoom(s: Samples, corner: Point, from: Point, r: number): Point {
+  if (roomAt(s, corner) > -OUTSIDE * r) return corner;
+  let [good, bad] = [0, 1];
+  const at = (t: number): Point => ({ x: from.x + t * (corner.x - from.x), y: from.y + t * (corner.y - from.y) });
+  for (let k = 0; k < 12; k++) {
+    const t = (good + bad) / 2;
+    if (roomAt(s, at(t)) > ROOM * r) good = t;
+    else bad = t;
+  }
+  return at(good);
 }
 
 /** A way from an end onwards, along its own bend, in short steps. */
@@ -225,7 +249,10 @@ type Link = { readonly a: Port; readonly b: Port; readonly points: readonly Poin
 const keyOf = (p: Port): number => 2 * p.track + p.end;
 
 /** The strokes that tracks make, and the bends at their meetings. */
-export function strokesOf({ tracks, meetings, through, alongEdge }: Tracks, samples: Samples): { strokes: Stroke[]; joints: Joint[] } {
+export function strokesOf(
+  { tracks, meetings, through, alongEdge }: Tracks,
+  samples: Samples,
+): { strokes: Stroke[]; joints: Joint[] } {
   const links = new Map<number, Link>();
   const met = new Map<number, readonly Point[]>();
   const joints: Joint[] = [];
@@ -244,12 +271,18 @@ export function strokesOf({ tracks, meetings, through, alongEdge }: Tracks, samp
     const gap = Math.hypot(ra.x - rb.x, ra.y - rb.y);
     const bends = gap > BEND_GAP * Math.min(ra.r, rb.r) && Math.abs(turn) < BEND;
     const crossing = sharp && !bends ? cornerOf(ra, rb) : null;
-    const corner = crossing && roomAt(samples, crossing) > -ROOM * Math.min(ra.r, rb.r) ? crossing : null;
+    const corner =
+      crossing && withRoom(samples, crossing, { x: (ra.x + rb.x) / 2, y: (ra.y + rb.y) / 2 }, Math.min(ra.r, rb.r));
     const points = corner ? [corner] : gap > 0.35 * Math.min(ra.r, rb.r) ? between(ra, rb) : [];
     const made: Link = { a, b, points, corner: corner !== null };
     links.set(keyOf(a), made);
     links.set(keyOf(b), made);
-    joints.push({ x: (ra.x + rb.x) / 2, y: (ra.y + rb.y) / 2, r: Math.max(ra.r, rb.r), turnDeg: (Math.abs(turn) * 180) / Math.PI });
+    joints.push({
+      x: (ra.x + rb.x) / 2,
+      y: (ra.y + rb.y) / 2,
+      r: Math.max(ra.r, rb.r),
+      turnDeg: (Math.abs(turn) * 180) / Math.PI,
+    });
     return [ra, ...points, rb];
   };
   for (const [a, b] of through) {
@@ -266,7 +299,11 @@ export function strokesOf({ tracks, meetings, through, alongEdge }: Tracks, samp
       const known = links.get(keyOf(p));
       if (!known || seen.has(known)) continue;
       seen.add(known);
-      lines.push([rayAt(known.a), ...known.points, rayAt(known.b)], tracks[known.a.track] as TrackPoint[], tracks[known.b.track] as TrackPoint[]);
+      lines.push(
+        [rayAt(known.a), ...known.points, rayAt(known.b)],
+        tracks[known.a.track] as TrackPoint[],
+        tracks[known.b.track] as TrackPoint[],
+      );
     }
     let left = ports.filter((p) => !links.has(keyOf(p)) && (tracks[p.track] as TrackPoint[]).length > 0);
     const options = left.flatMap((a, i) =>
@@ -286,7 +323,9 @@ export function strokesOf({ tracks, meetings, through, alongEdge }: Tracks, samp
     }
     for (const p of left) {
       const ray = rayAt(p);
-      const bodies = ports.filter((q) => q.track !== p.track && left.includes(q)).map((q) => tracks[q.track] as TrackPoint[]);
+      const bodies = ports
+        .filter((q) => q.track !== p.track && left.includes(q))
+        .map((q) => tracks[q.track] as TrackPoint[]);
       const others = [...lines.filter((l) => l !== tracks[p.track]), ...bodies];
       if (others.length === 0) continue;
       const way = onwards(ray);
@@ -310,7 +349,8 @@ function chained(
   const otherEnd = (l: Link, p: Port): Port => (keyOf(l.a) === keyOf(p) ? l.b : l.a);
   const walk = (start: Port, isRing: boolean): void => {
     const points: StrokePoint[] = [];
-    const put = (p: Point, r: number, open: number, corner: boolean) => points.push({ x: p.x, y: p.y, r, open, corner });
+    const put = (p: Point, r: number, open: number, corner: boolean) =>
+      points.push({ x: p.x, y: p.y, r, open, corner });
     const first = met.get(keyOf(start));
     const r0 = tracks[start.track]?.[0]?.r ?? 0;
     if (first) for (const p of [...first].reverse()) put(p, r0, 0, false);
@@ -345,8 +385,7 @@ function chained(
   };
   tracks.forEach((track, i) => {
     if (done[i] || track.length === 0) return;
-    for (const end of [0, 1] as const)
-      if (!done[i] && !links.has(2 * i + end)) walk({ track: i, end }, false);
+    for (const end of [0, 1] as const) if (!done[i] && !links.has(2 * i + end)) walk({ track: i, end }, false);
   });
   tracks.forEach((track, i) => {
     if (!done[i] && track.length > 0) walk({ track: i, end: 0 }, true);

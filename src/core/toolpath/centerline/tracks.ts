@@ -47,6 +47,13 @@ const SHORT_END = 0.3;
 const ONE = 0.05;
 /** Discs this many times as large as those of either stroke hold both. */
 const LARGER = 1.12;
+/** Discs that hold both are this large against both strokes together: less, and they meet at no small angle. */
+const LEAST_BOTH = 0.64;
+const MOST_BOTH = 1.1;
+/** Either runs into the common stretch within this cosine. */
+const RUNS_INTO = 0.45;
+/** Where both go on to cross, discs get smaller by this much on the way. */
+const CROSSES = 1.15;
 /** How many radii of a branch tell its width. */
 const LOOK = 8;
 /** How many radii two strokes may run into each other until they are one. */
@@ -54,8 +61,14 @@ const MERGE_WITHIN = 16;
 /** A common tip goes on for no more than this many radii. */
 const TIP = 0.6;
 const MEAN_OF = 5;
+/** Discs that are this much larger than their stroke lie in the way into another, for this many radii at most. */
+const FILLET = 1.05;
+const FILLET_WITHIN = 4;
+/** An edge that turns less than this past a joint runs straight, in radians. */
+const STRAIGHT_EDGE = (20 * Math.PI) / 180;
 /** A pen is even when two fifths of its discs are less than this much larger than the least tenth. */
 const EVEN = 1.06;
+const NEAR_PEN = 1.12;
 /** Contacts that are at least this far apart lie on the two edges of one stroke, in radians. */
 const ALONG = (150 * Math.PI) / 180;
 /** How long the way round a tip may be that the axis cuts, in radii. */
@@ -184,8 +197,7 @@ const distance = (a: { x: number; y: number }, b: { x: number; y: number }): num
 
 export const lengthOf = (points: readonly { x: number; y: number }[]): number => {
   let length = 0;
-  for (let i = 1; i < points.length; i++)
-    length += distance(points[i - 1] as TrackPoint, points[i] as TrackPoint);
+  for (let i = 1; i < points.length; i++) length += distance(points[i - 1] as TrackPoint, points[i] as TrackPoint);
   return length;
 };
 
@@ -211,7 +223,8 @@ function widthsOf(marked: readonly Marked[], usual: number, pen: number | null):
       const [p, q] = [sure[k - 1] as number, sure[k] as number];
       r = before + ((after - before) * (i - p)) / (q - p);
     } else r = before ?? after ?? usual;
-    return Math.min(pen ?? r, m.point.r);
+    // A local width that is far from the pen's is that of two strokes.
+    return Math.min(pen !== null && r > NEAR_PEN * pen ? pen : r, m.point.r);
   });
 }
 
@@ -243,15 +256,17 @@ export function tracksOf({ axis, branches, degree }: Skeleton, usual: number): T
     if (degree[branch.from] === 3) giveUpForeignEdges(mine);
     if (degree[branch.to] === 3) giveUpForeignEdges([...mine].reverse());
   });
+  const joints = jointsOf(branches, degree, marks);
   const sureRadii = marks
     .flatMap((m) => m.filter((one) => isSure(one) && building.openAt(one.point) > ALONG).map((one) => one.point.r))
     .sort((a, b) => a - b);
   const middle = sureRadii[sureRadii.length >> 1] ?? usual;
   building.pen = penOf(sureRadii);
+  if (building.pen === null) for (const ends of joints.values()) giveUpFillets(building, ends);
   const reaches = branches.map((branch, i): [Reach, Reach] =>
     addBranch(building, branch, marks[i] as Marked[], middle, meetingAt(branch.from), meetingAt(branch.to)),
   );
-  joinSides(building, branches, degree, marks, reaches);
+  joinSides(building, joints, reaches);
   const meetings = new Map<number, Port[]>();
   building.at.forEach((ends, track) => {
     ends.forEach((id, end) => {
@@ -263,7 +278,8 @@ export function tracksOf({ axis, branches, degree }: Skeleton, usual: number): T
       else meetings.set(root, [port]);
     });
   });
-  const isThere = (pair: readonly [Port, Port]) => pair.every((p) => (building.tracks[p.track] as TrackPoint[]).length > 0);
+  const isThere = (pair: readonly [Port, Port]) =>
+    pair.every((p) => (building.tracks[p.track] as TrackPoint[]).length > 0);
   return {
     tracks: building.tracks,
     meetings: [...meetings.values()],
@@ -376,10 +392,12 @@ function addStub(building: Building, { points, tip }: Branch, usual: number, fro
   const root = (to < 0 ? points[0] : points[points.length - 1]) as AxisPoint;
   if (!tip) return [null, null];
   const r = Math.min(usual, root.r);
-  const cap = [tip.left, tip.right].flatMap((i) => capsBeside(building.samples, i, r)).reduce<Cap | null>((best, one) => {
-    const fit = (c: Cap) => (c.dx * (c.x - root.x) + c.dy * (c.y - root.y)) / (distance(c, root) || 1);
-    return best && fit(best) >= fit(one) ? best : one;
-  }, null);
+  const cap = [tip.left, tip.right]
+    .flatMap((i) => capsBeside(building.samples, i, r))
+    .reduce<Cap | null>((best, one) => {
+      const fit = (c: Cap) => (c.dx * (c.x - root.x) + c.dy * (c.y - root.y)) / (distance(c, root) || 1);
+      return best && fit(best) >= fit(one) ? best : one;
+    }, null);
   const d = distance(root, tip);
   if (!cap && d === 0) return [null, null];
   const [dx, dy] = cap ? [cap.dx, cap.dy] : [(tip.x - root.x) / d, (tip.y - root.y) / d];
@@ -394,16 +412,98 @@ function addStub(building: Building, { points, tip }: Branch, usual: number, fro
   return to < 0 ? [{ port, whole: false }, null] : [null, { port, whole: false }];
 }
 
+/** A branch as seen from one of its joints. */
 type End = {
-  readonly reach: Reach;
+  readonly branch: number;
+  readonly end: 0 | 1;
   /** Marks of the branch from the joint outwards, and contacts on either side seen that way. */
   readonly marks: readonly Marked[];
   readonly left: (m: Marked) => number;
   readonly right: (m: Marked) => number;
 };
 
+/** The branch ends at each joint. */
+function jointsOf(
+  branches: readonly Branch[],
+  degree: Uint8Array,
+  marks: readonly (readonly Marked[])[],
+): Map<number, End[]> {
+  const joints = new Map<number, End[]>();
+  branches.forEach((branch, i) => {
+    const mine = marks[i] as Marked[];
+    const put = (node: number, end: 0 | 1) => {
+      if (degree[node] !== 3) return;
+      const out = end === 0;
+      const made: End = {
+        branch: i,
+        end,
+        marks: out ? mine : [...mine].reverse(),
+        left: (m) => (out ? m.point.left : m.point.right),
+        right: (m) => (out ? m.point.right : m.point.left),
+      };
+      const ends = joints.get(node);
+      if (ends) ends.push(made);
+      else joints.set(node, [made]);
+    };
+    put(branch.from, 0);
+    put(branch.to, 1);
+  });
+  return joints;
+}
+
+/**
+ * Where one edge runs on straight past a joint, what bulges on the other side is the way into the third stroke, even where
+ * it is rounded so wide that no corner shows: it says nothing about the middle of either.
+ */
+function giveUpFillets(building: Building, ends: readonly End[]): void {
+  const straight: [End, End][] = [];
+  for (const a of ends)
+    for (const b of ends)
+      if (
+        a !== b &&
+        leftOf(a) === rightOf(b) &&
+        runsOn(a, 'left') &&
+        runsOn(b, 'right') &&
+        runsStraight(building, a, b)
+      )
+        straight.push([a, b]);
+  const [only] = straight;
+  if (!only || straight.length > 1) return;
+  const [a, b] = only;
+  for (const end of ends) {
+    const clean = radiusOf(end);
+    if (clean === null) continue;
+    let length = 0;
+    for (let i = 0; i < end.marks.length; i++) {
+      const m = end.marks[i] as Marked;
+      if (i > 0) length += distance((end.marks[i - 1] as Marked).point, m.point);
+      if (m.point.r < FILLET * clean || length > FILLET_WITHIN * clean) break;
+      const left = end.left(m) === m.point.left;
+      if (end !== a) m[left ? 'heldLeft' : 'heldRight'] = true;
+      if (end !== b) m[left ? 'heldRight' : 'heldLeft'] = true;
+    }
+  }
+}
+
+/** Whether the edge that two ends share hardly turns for a radius either way. */
+function runsStraight(building: Building, a: End, b: End): boolean {
+  const r = (a.marks[0] as Marked).point.r;
+  const { nx, ny } = building.samples;
+  const normalAt = (end: End, side: 'left' | 'right') => {
+    let length = 0;
+    for (let i = 1; i < end.marks.length; i++) {
+      length += distance((end.marks[i - 1] as Marked).point, (end.marks[i] as Marked).point);
+      if (length > r || i === end.marks.length - 1) return end[side](end.marks[i] as Marked);
+    }
+    return end[side](end.marks[0] as Marked);
+  };
+  const [p, q] = [normalAt(a, 'left'), normalAt(b, 'right')];
+  const dot = (nx[p] as number) * (nx[q] as number) + (ny[p] as number) * (ny[q] as number);
+  return dot > Math.cos(STRAIGHT_EDGE);
+}
+
 /** Whether an edge is free for a stretch from the joint outwards. */
-function runsOn({ marks, reach: _reach, ...end }: End, side: 'left' | 'right'): boolean {
+function runsOn({ marks, ...end }: End, side: 'left' | 'right'): boolean {
   const first = (marks[0] as Marked).point;
   let length = 0;
   for (let i = 0; i < marks.length && length < RUNS_ON * first.r; i++) {
@@ -417,42 +517,28 @@ function runsOn({ marks, reach: _reach, ...end }: End, side: 'left' | 'right'): 
 /** Ends that share an edge which runs on past the joint are one stroke; two strokes that share a third are followed into it. */
 function joinSides(
   building: Building,
-  branches: readonly Branch[],
-  degree: Uint8Array,
-  marks: readonly (readonly Marked[])[],
+  joints: ReadonlyMap<number, readonly End[]>,
   reaches: readonly [Reach, Reach][],
 ): void {
-  const joints = new Map<number, End[]>();
-  branches.forEach((branch, i) => {
-    const mine = marks[i] as Marked[];
-    const [start, finish] = reaches[i] as [Reach, Reach];
-    const put = (node: number, reach: Reach, out: boolean) => {
-      if (degree[node] !== 3) return;
-      const end: End = {
-        reach,
-        marks: out ? mine : [...mine].reverse(),
-        left: (m) => (out ? m.point.left : m.point.right),
-        right: (m) => (out ? m.point.right : m.point.left),
-      };
-      const ends = joints.get(node);
-      if (ends) ends.push(end);
-      else joints.set(node, [end]);
-    };
-    put(branch.from, start, true);
-    put(branch.to, finish, false);
-  });
+  const reachOf = (end: End): Reach => (reaches[end.branch] as [Reach, Reach])[end.end];
   const merged = new Set<End>();
   for (const ends of joints.values()) {
-    for (const common of ends) if (followBoth(building, common, ends)) merged.add(common);
+    for (const common of ends) if (followBoth(building, common, ends, reachOf)) merged.add(common);
   }
   for (const ends of joints.values())
     for (const a of ends)
       for (const b of ends) {
-        if (a === b || !a.reach?.whole || !b.reach?.whole || merged.has(a) || merged.has(b)) continue;
+        const [ra, rb] = [reachOf(a), reachOf(b)];
+        if (a === b || !ra?.whole || !rb?.whole || merged.has(a) || merged.has(b)) continue;
         // Seen from the joint outwards, the left edge of one is the right edge of the next.
         const shared = leftOf(a);
-        if (shared === rightOf(b) && !building.held(shared, a.marks[0]?.point.r ?? 0) && runsOn(a, 'left') && runsOn(b, 'right'))
-          building.alongEdge.push([a.reach.port, b.reach.port]);
+        if (
+          shared === rightOf(b) &&
+          !building.held(shared, a.marks[0]?.point.r ?? 0) &&
+          runsOn(a, 'left') &&
+          runsOn(b, 'right')
+        )
+          building.alongEdge.push([ra.port, rb.port]);
       }
 }
 
@@ -477,7 +563,7 @@ function radiusOf({ marks }: End): number | null {
  * A branch whose discs are larger than either of the other two strokes of its joint holds both: each goes on along its own
  * edge, until they are one, or end in a common tip, or nothing tells. Whether the branch is such a one.
  */
-function followBoth(building: Building, common: End, ends: readonly End[]): boolean {
+function followBoth(building: Building, common: End, ends: readonly End[], reachOf: (end: End) => Reach): boolean {
   const leftMate = ends.find((e) => e !== common && rightOf(e) === leftOf(common));
   const rightMate = ends.find((e) => e !== common && leftOf(e) === rightOf(common));
   if (!leftMate || !rightMate || leftMate === rightMate) return false;
@@ -485,14 +571,28 @@ function followBoth(building: Building, common: End, ends: readonly End[]): bool
   const rr = building.pen ?? radiusOf(rightMate);
   if (rl === null || rr === null) return false;
   const most = Math.max(rl, rr);
-  const { marks, reach } = common;
+  const { marks } = common;
+  const reach = reachOf(common);
   if (!reach?.whole) return false;
   // From the first sure place on: how far it is larger, and where the two have become one.
   let first = 0;
   while (first < marks.length && !isSure(marks[first] as Marked)) first++;
   const start = marks[first];
   if (!start || lengthOf(marks.slice(0, first + 1).map((m) => m.point)) > 1.5 * most) return false;
-  if (!(start.point.r > LARGER * most) || start.point.r > 1.1 * (rl + rr)) return false;
+  const both = rl + rr;
+  const least = building.pen === null ? LEAST_BOTH * both : 0;
+  if (!(start.point.r > LARGER * most) || start.point.r < least || start.point.r > MOST_BOTH * both) return false;
+  const trackOf = (end: End) => {
+    const mine = reachOf(end);
+    return mine && { points: building.tracks[mine.port.track] as TrackPoint[], end: mine.port.end };
+  };
+  const own = trackOf(common);
+  for (const mate of [leftMate, rightMate]) {
+    const other = trackOf(mate);
+    if (!own || !other || own.points.length < 2 || other.points.length < 2) continue;
+    const [p, q] = [wayInto(own.points, own.end), wayInto(other.points, other.end)];
+    if (-(p.x * q.x + p.y * q.y) < RUNS_INTO) return false;
+  }
   let length = 0;
   let last = first;
   let one = -1;
@@ -511,7 +611,8 @@ function followBoth(building: Building, common: End, ends: readonly End[]): bool
   const far = near === 0 ? 1 : 0;
   const places = building.at[id] as [number, number];
   const isLeaf = last === marks.length - 1 && places[far] < 0;
-  if (one < 0 && !isLeaf && places[far] < 0) return false;
+  const end = (marks[last] as Marked).point.r;
+  if (one < 0 && !isLeaf && (places[far] < 0 || (building.pen === null && start.point.r < CROSSES * end))) return false;
   const after = one < 0 ? [] : marks.slice(one);
   const isTip = (isLeaf || (one >= 0 && places[far] < 0)) && lengthOf(after.map((m) => m.point)) <= TIP * most;
   const stop = one < 0 || isTip ? last : one;
@@ -532,7 +633,8 @@ function followBoth(building: Building, common: End, ends: readonly End[]): bool
   if (left.length === 0 || right.length === 0) return false;
   const here = places[near];
   const join = (mate: End, port: Port) => {
-    if (mate.reach) building.through.push([mate.reach.port, port]);
+    const mine = reachOf(mate);
+    if (mine) building.through.push([mine.port, port]);
   };
   if (isTip) {
     const round = building.around(
@@ -550,7 +652,10 @@ function followBoth(building: Building, common: End, ends: readonly End[]): bool
       const [l, r] = [building.add(left, here, tip), building.add(right, here, tip)];
       join(leftMate, { track: l, end: 0 });
       join(rightMate, { track: r, end: 0 });
-      building.through.push([{ track: l, end: 1 }, { track: r, end: 1 }]);
+      building.through.push([
+        { track: l, end: 1 },
+        { track: r, end: 1 },
+      ]);
     }
     (building.tracks[id] as TrackPoint[]).length = 0;
     return true;
