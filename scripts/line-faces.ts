@@ -1,5 +1,5 @@
 /**
- * Makes the one-line faces in public/typefaces from the SVG fonts of the package "hersheytext": npx tsx scripts/line-faces.ts
+ * Makes the one-line faces in public/typefaces from the SVG fonts of the package "hersheytext": npx tsx scripts/line-faces.ts [folder]
  * Glyphs stay as they are; the few characters of Latin-1 those fonts lack are put together (line-faces/composed.ts).
  */
 import { readFileSync, writeFileSync } from 'node:fs';
@@ -41,7 +41,8 @@ const SOURCES: readonly (Source & { readonly slantDeg?: number })[] = [
 ];
 
 const fonts = path.join(path.dirname(createRequire(import.meta.url).resolve('hersheytext/package.json')), 'svg_fonts');
-const target = path.join(import.meta.dirname, '..', 'public', 'typefaces');
+const shipped = path.join(import.meta.dirname, '..', 'public', 'typefaces');
+const target = process.argv[2] ?? shipped;
 
 const round = (value: number): number => Math.round(value * 100) / 100;
 
@@ -119,6 +120,6 @@ for (const { svg, family, file, weight = 400, slantDeg = 0 } of SOURCES) {
 /** The notice of a face, and for those under it the licence in full as it lies beside the other typefaces. */
 function licenceOf(notice: string): string {
   if (!notice.includes('SIL Open Font License')) return `${notice}\n`;
-  const beside = readFileSync(path.join(target, 'pacifico.LICENSE.txt'), 'utf8');
+  const beside = readFileSync(path.join(shipped, 'pacifico.LICENSE.txt'), 'utf8');
   return `${notice}\n\n${beside.slice(beside.indexOf('-----------'))}`;
 }

@@ -14,7 +14,7 @@ const CHARACTERS = 'ABDOPQR abdegopq 04689 &@%';
 const CAPITAL_MM = 30;
 const ROW_MM = 62;
 
-const families = SHIPPED_FACES.map((f) => f.family);
+const families = SHIPPED_FACES.filter((f) => f.manner !== 'one line').map((f) => f.family);
 const faces = await diskFaces([...families], null);
 const height = families.length * ROW_MM;
 const words = (text: string, face: string, mm: number, x: number, y: number) => ({

@@ -88,6 +88,13 @@ export const LIMITS = {
   /** Widest gap that is closed, in mm, and gaps of one drawing that are answered one by one. */
   gapMostMm: 50,
   gapAnswers: 5_000,
+  /** Letters, or pieces of a shape, of one part that are traced down their middle. */
+  lettersTraced: 2_000,
+  /** Letters whose centerlines are corrected by hand in one part. */
+  lineCorrections: 500,
+  /** Dots of one part: those made, and those moved or left out by hand. */
+  dots: 20_000,
+  dotChanges: 2_000,
   /** Gaps of one drawing that are named one by one; the rest are counted. */
   gapsNamed: 40,
   /** Bytes of a job's picture as JSON. */

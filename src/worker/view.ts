@@ -1,19 +1,20 @@
 /** What the sheet draws of a computed job: path data and figures, small enough to send from the worker at every change. */
 import type { OperationKind, Part, StepOf } from '../core/document/schema';
 import { pathData } from '../core/formats/path-data';
-import { countSegments, type Path } from '../core/geometry/path';
+import { countSegments, type Path, pathLength } from '../core/geometry/path';
 import { applyMatrix, type Box, type Matrix, type Point } from '../core/geometry/point';
 import type { Finding } from '../core/inspect/finding';
 import { pieceName } from '../core/inspect/names';
 import type { Strength, Stretch } from '../core/inspect/strength';
 import type { CutPiece } from '../core/job/as-cut';
 import type { BridgeVariant } from '../core/job/compare-bridges';
-import type { JobResult } from '../core/job/evaluate';
+import type { JobResult, Linework } from '../core/job/evaluate';
 import { LIMITS } from '../core/limits';
 import type { Gap } from '../core/prepare/closing/closing';
 import type { Outline } from '../core/prepare/outline';
 import type { MemberTrouble, PreparedMember, PreparedPart } from '../core/prepare/part';
 import type { Piece, PieceKind } from '../core/prepare/pieces';
+import type { PartLines } from '../core/toolpath/centerline/part-lines';
 import { type BridgesView, bridgesView } from './bridge-view';
 
 export type MemberView = {
@@ -122,6 +123,26 @@ export type PartView = {
   readonly narrowestMm: number | null;
   /** Ends of segments as x, y pairs. */
   readonly nodes: Float64Array;
+  readonly centerline: CenterlineView | null;
+  readonly dots: DotsView | null;
+};
+
+/** The lines down the middle of a part's strokes. */
+export type CenterlineView = {
+  readonly d: string;
+  readonly lines: number;
+  readonly segments: number;
+  readonly lengthMm: number;
+  readonly dots: number;
+  readonly corrected: number;
+  /** The usual width of the strokes they run in. */
+  readonly widthMm: number;
+};
+
+export type DotsView = {
+  readonly count: number;
+  readonly leftOut: number;
+  readonly diameter: number;
 };
 
 export type OperationView = {
@@ -133,6 +154,8 @@ export type OperationView = {
   /** Ids of the parts it works on. */
   readonly outlinesOf: readonly string[];
   readonly fillsOf: readonly string[];
+  /** The lines and dots it draws, by part. */
+  readonly linesOf: readonly { readonly id: string; readonly d: string }[];
 };
 
 export type JobView = {
@@ -271,12 +294,28 @@ function untiedViews(part: PreparedPart): UntiedView[] {
   );
 }
 
-const views = new WeakMap<PreparedPart, { readonly strength: Strength; readonly view: PartView }>();
+const centerlineView = ({ lines, dots, letters }: PartLines): CenterlineView => {
+  const widths = letters.map((l) => l.width).sort((a, b) => a - b);
+  return {
+    d: lines.map(printedPath).join(''),
+    lines: lines.length,
+    segments: countSegments(lines),
+    lengthMm: lines.reduce((sum, p) => sum + pathLength(p), 0),
+    dots: dots.length,
+    corrected: letters.filter((l) => l.corrected).length,
+    widthMm: widths[widths.length >> 1] ?? 0,
+  };
+};
+
+const views = new WeakMap<
+  PreparedPart,
+  { readonly strength: Strength; readonly linework: Linework; readonly view: PartView }
+>();
 
 /** Views are held as long as the prepared part is, so that an edit elsewhere does not print its paths again. */
-function partView(part: PreparedPart, strength: Strength): PartView {
+function partView(part: PreparedPart, strength: Strength, linework: Linework): PartView {
   const known = views.get(part);
-  if (known?.strength === strength) return known.view;
+  if (known?.strength === strength && known.linework === linework) return known.view;
   const nodes = part.outlines.flatMap((o) => o.path.segments.flatMap((s) => [s.x0, s.y0]));
   const away = part.pieces.filter((piece) => piece.kind !== 'main');
   const holes = new Map<number, Outline[]>();
@@ -322,22 +361,51 @@ function partView(part: PreparedPart, strength: Strength): PartView {
     tightD: linesAcross(strength.tight),
     narrowestMm: strength.thin[0]?.width ?? null,
     nodes: Float64Array.from(nodes),
+    centerline: linework.lines && centerlineView(linework.lines),
+    dots: linework.dots && {
+      count: linework.dots.dots.length,
+      leftOut: linework.dots.leftOut,
+      diameter: linework.dots.diameter,
+    },
   };
-  views.set(part, { strength, view });
+  views.set(part, { strength, linework, view });
   return view;
+}
+
+/** A dot as path data: a circle, or a line of no length, which round ends make a point. */
+const dotData = ({ x, y }: Point, r: number | null): string => {
+  const [left, low] = [(x - (r ?? 0)).toFixed(DIGITS), y.toFixed(DIGITS)];
+  if (r === null) return `M${left} ${low}h0`;
+  const [radius, across] = [r.toFixed(DIGITS), (2 * r).toFixed(DIGITS)];
+  return `M${left} ${low}a${radius} ${radius} 0 1 0 ${across} 0a${radius} ${radius} 0 1 0 -${across} 0`;
+};
+
+function linesOf(shapes: JobResult['operations'][number]['shapes']): OperationView['linesOf'] {
+  const byPart = new Map<string, string[]>();
+  for (const s of shapes) {
+    if (s.what !== 'line' && s.what !== 'dot') continue;
+    const data = s.what === 'line' ? printedPath(s.path) : dotData(s.at, s.r);
+    const list = byPart.get(s.partId);
+    if (list) list.push(data);
+    else byPart.set(s.partId, [data]);
+  }
+  return [...byPart].map(([id, list]) => ({ id, d: list.join('') }));
 }
 
 export function viewOf(result: JobResult): JobView {
   return {
-    parts: result.parts.map((part, i) => partView(part, result.strengths[i] as Strength)),
+    parts: result.parts.map((part, i) =>
+      partView(part, result.strengths[i] as Strength, result.lineworks[i] as Linework),
+    ),
     operations: result.operations.map((o) => ({
       id: o.operation.id,
       kind: o.operation.kind,
       lengthMm: o.lengthMm,
       fillMm2: o.fillMm2,
       paths: o.shapes.filter((s) => s.what !== 'fill').length,
-      outlinesOf: [...new Set(o.shapes.flatMap((s) => (s.what === 'fill' ? [] : [s.partId])))],
+      outlinesOf: [...new Set(o.shapes.flatMap((s) => (s.what === 'outline' ? [s.partId] : [])))],
       fillsOf: [...new Set(o.shapes.flatMap((s) => (s.what === 'fill' ? [s.partId] : [])))],
+      linesOf: linesOf(o.shapes),
     })),
     findings: result.findings,
     workBox: result.workBox,

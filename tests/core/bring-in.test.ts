@@ -308,7 +308,7 @@ describe('our own files read back', () => {
   const linesOf = (job: Job, result: JobResult): Map<string, { closed: number; open: number; lines: Polyline[] }> => {
     const out = new Map<string, { closed: number; open: number; lines: Polyline[] }>();
     for (const layer of drawingOf(job, result)?.layers ?? []) {
-      const paths = layer.shapes.flatMap((s) => (s.kind === 'fill' ? s.paths : [s.path]));
+      const paths = layer.shapes.flatMap((s) => (s.kind === 'fill' ? s.paths : s.kind === 'stroke' ? [s.path] : []));
       out.set(layer.name, {
         closed: paths.filter((p) => p.closed).length,
         open: paths.filter((p) => !p.closed).length,
@@ -326,7 +326,10 @@ describe('our own files read back', () => {
     (format) => {
       let worst = 0;
       for (const [name, original] of demoJobs()) {
-        const job: Job = { ...original, export: { ...original.export, arcTolerance: 0.001, page: 'work' } };
+        const job: Job = {
+          ...original,
+          export: { ...original.export, arcTolerance: 0.001, markTolerance: 0.001, page: 'work' },
+        };
         const result = new Evaluator(wasmEngine).evaluate(job, faces);
         const drawing = drawingOf(job, result);
         if (!drawing) continue;

@@ -9,9 +9,11 @@ import { SHIPPED_FACES } from '../../src/core/lettering/catalogue';
 import { type Layout, type LetteringSpec, layoutLettering } from '../../src/core/lettering/layout';
 import type { Typeface } from '../../src/core/lettering/typeface';
 
-export const FAMILIES = SHIPPED_FACES.map((f) => f.family);
+/** Faces of outlines, and those of one line. */
+export const FAMILIES = SHIPPED_FACES.filter((f) => f.manner !== 'one line').map((f) => f.family);
+export const LINE_FAMILIES = SHIPPED_FACES.filter((f) => f.manner === 'one line').map((f) => f.family);
 
-export const faces = await diskFaces(FAMILIES, null);
+export const faces = await diskFaces([...FAMILIES, ...LINE_FAMILIES], null);
 export const wasmEngine = await loadWasmEngine();
 export { scriptEngine };
 

@@ -47,7 +47,9 @@ const Line = ({ d, colour, dash, round }: { d: string; colour: string; dash?: st
 function Drawing({ job, view, only }: Props) {
   const operations = view.operations.filter((o) => (only === null ? true : o.id === only));
   const partById = new Map(view.parts.map((p) => [p.id, p]));
-  const worked = new Set(view.operations.flatMap((o) => [...o.outlinesOf, ...o.fillsOf]));
+  const worked = new Set(
+    view.operations.flatMap((o) => [...o.outlinesOf, ...o.fillsOf, ...o.linesOf.map((l) => l.id)]),
+  );
   const isOn = (id: string) => job.operations.find((o) => o.id === id)?.on !== false;
   return (
     <>
@@ -82,16 +84,18 @@ function Drawing({ job, view, only }: Props) {
           return (
             part && (
               <g key={`${o.id}-${id}`} opacity={isOn(o.id) ? 1 : 0.35}>
-                <Line
-                  d={part.d + part.linesD}
-                  colour={kindColour(o.kind)}
-                  dash={DASHES[o.kind]}
-                  round={o.kind === 'mark'}
-                />
+                <Line d={part.d} colour={kindColour(o.kind)} dash={DASHES[o.kind]} round={o.kind === 'mark'} />
               </g>
             )
           );
         }),
+      )}
+      {operations.flatMap((o) =>
+        o.linesOf.map(({ id, d }) => (
+          <g key={`${o.id}-${id}-lines`} opacity={isOn(o.id) ? 1 : 0.35} data-lines={id}>
+            <Line d={d} colour={kindColour(o.kind)} round />
+          </g>
+        )),
       )}
       {only === null &&
         view.parts
@@ -126,14 +130,15 @@ function AsCut({ view, pieces }: { view: JobView; pieces: readonly CutPieceView[
         .flatMap((o) => [
           ...o.fillsOf.map((id) => ({ o, id, fill: true })),
           ...o.outlinesOf.map((id) => ({ o, id, fill: false })),
+          ...o.linesOf.map(({ id, d }) => ({ o, id, fill: false, d })),
         ])
-        .map(({ o, id, fill }) => {
+        .map(({ o, id, fill, d }: { o: JobView['operations'][number]; id: string; fill: boolean; d?: string }) => {
           const part = view.parts.find((p) => p.id === id);
           if (!part) return null;
           return fill ? (
             <Area key={`${o.id}-${id}-f`} d={part.d} fill="var(--nf-engrave)" opacity={0.8} />
           ) : (
-            <Line key={`${o.id}-${id}`} d={part.d + part.linesD} colour="var(--nf-ink)" />
+            <Line key={`${o.id}-${id}-${d ? 'lines' : 'outline'}`} d={d ?? part.d} colour="var(--nf-ink)" />
           );
         })}
     </>

@@ -1,7 +1,7 @@
 'use client';
 
 import { ScanEye, Trash2 } from 'lucide-react';
-import { useId } from 'react';
+import { Fragment, useId } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { Job, Operation, OperationKind, Part, Work } from '@/core/document/schema';
@@ -142,12 +142,19 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   );
 }
 
+const WHAT_WORDS: Readonly<Record<Work['what'], string>> = {
+  outline: 'Outline',
+  fill: 'Inside',
+  centerline: 'Middle lines',
+  dots: 'Dots',
+};
+
 function Given({ part, what, operations }: { part: Part; what: Work['what']; operations: readonly Operation[] }) {
   const now = part.work.filter((w) => w.what === what).map((w) => w.operation);
   return (
     <Form.Select
       size="sm"
-      aria-label={`${what === 'outline' ? 'Outline' : 'Inside'} of ${partWords(part)}`}
+      aria-label={`${WHAT_WORDS[what]} of ${partWords(part)}`}
       value={now[0] ?? ''}
       onChange={(e) => {
         const operation = e.target.value;
@@ -206,7 +213,14 @@ export function Assign() {
   const add = () =>
     change((draft) => {
       const id = freeId(draft, 'operation');
-      draft.operations.push({ id, name: `Cut ${draft.operations.length + 1}`, kind: 'cut', on: true, colour: null });
+      draft.operations.push({
+        id,
+        name: `Cut ${draft.operations.length + 1}`,
+        kind: 'cut',
+        on: true,
+        tip: null,
+        colour: null,
+      });
     });
   return (
     <>
@@ -244,5 +258,14 @@ const PartRow = ({ part, operations }: { part: Part; operations: readonly Operat
     <span title={partWords(part)}>{partWords(part)}</span>
     <Given part={part} what="outline" operations={operations} />
     <Given part={part} what="fill" operations={operations} />
+    {(['centerline', 'dots'] as const)
+      .filter((what) => part.steps.some((s) => s.kind === what && s.on))
+      .map((what) => (
+        <Fragment key={what}>
+          <span className="nf-muted ps-2">{WHAT_WORDS[what].toLowerCase()}</span>
+          <Given part={part} what={what} operations={operations} />
+          <span />
+        </Fragment>
+      ))}
   </>
 );

@@ -1,5 +1,6 @@
 'use client';
 
+import { Fragment } from 'react';
 import type { Part } from '@/core/document/schema';
 import { Choice } from '@/ui/fields';
 import { formatArea } from '@/ui/figures';
@@ -7,6 +8,8 @@ import { Heading } from '@/ui/heading';
 import type { PartView } from '@/worker/view';
 import { partWords } from '../part-words';
 import { change, useBench } from '../store';
+import { Centerline } from './lines/centerline';
+import { Dots } from './lines/dots';
 import { NothingYet, useShownParts } from './shown-parts';
 
 const NOTHING = '-';
@@ -54,12 +57,16 @@ function PartFill({ part, view }: { part: Part; view: PartView }) {
 
 /** What happens to the area inside the outlines. */
 export function Fill() {
-  const parts = useShownParts();
+  const parts = useShownParts(true);
   if (parts.length === 0) return <NothingYet>Nothing to fill yet: add lettering or a shape first.</NothingYet>;
   return (
     <>
       {parts.map(({ part, view }) => (
-        <PartFill key={part.id} part={part} view={view} />
+        <Fragment key={part.id}>
+          <PartFill part={part} view={view} />
+          <Centerline part={part} view={view} />
+          <Dots part={part} view={view} />
+        </Fragment>
       ))}
     </>
   );

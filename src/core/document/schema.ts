@@ -421,6 +421,66 @@ const nodesStepSchema = z.strictObject({
   ),
 });
 
+const lineCorrectionSchema = z.strictObject({
+  letter: about(letterKey, 'Which letter it was made on; the whole part where it is no letter.'),
+  alike: about(
+    z.string().max(400).nullable().default(null),
+    'What letters look like that it stands for everywhere in the part; null: only this one.',
+  ),
+  d: about(pathData, 'The lines in its place, in capital heights from the letter’s origin.'),
+});
+
+const centerlineStepSchema = z.strictObject({
+  kind: z.literal('centerline'),
+  on: stepOn,
+  detail: about(
+    z.number().min(0.05).max(10).default(0.45),
+    'How far a branch must reach beyond the stroke it comes from to be a line, in halves of that stroke.',
+  ),
+  smooth: about(
+    z.number().min(0.0001).max(100).nullable().default(null),
+    'How far lines may stray from the middle to be smooth, in mm; null: a hundredth of the stroke.',
+  ),
+  ends: about(
+    z.enum(['tip', 'short']).default('tip'),
+    'Lines go to the end of the stroke, or stop short of it by half the stroke, where a round pen fills the rest.',
+  ),
+  joined: about(z.boolean().default(true), 'Lines run on from letter to letter where letters touch.'),
+  dots: about(
+    z.enum(['circle', 'point']).default('circle'),
+    'What a dot becomes: a circle half its width, or a point.',
+  ),
+  corrections: about(
+    z.array(lineCorrectionSchema).max(LIMITS.lineCorrections).default([]),
+    'Letters whose lines were drawn by hand.',
+  ),
+});
+
+const dotMoveSchema = z.strictObject({
+  x: about(coordinate, 'Where the dot would be, from the first member’s origin, in its capital heights, or heights.'),
+  y: about(coordinate, 'The same upwards.'),
+  dx: about(coordinate.nullable().default(null), 'How far it was moved, in the same measure; null: it is left out.'),
+  dy: about(coordinate.nullable().default(null), 'The same upwards.'),
+});
+
+const dotsStepSchema = z.strictObject({
+  kind: z.literal('dots'),
+  on: stepOn,
+  along: about(
+    z.enum(['centerline', 'outline']).default('outline'),
+    'Along the middle of the strokes, or along outlines and lines.',
+  ),
+  diameter: about(z.number().min(0.01).max(1000).default(2), 'Diameter of each dot in mm.'),
+  spacing: about(z.number().min(0.01).max(1000).default(3), 'From middle to middle in mm.'),
+  even: about(
+    z.boolean().default(true),
+    'Spacing is stretched or squeezed a little, so that corners and ends are met evenly; else it is kept and the last gap is what is left.',
+  ),
+  apart: about(z.boolean().default(true), 'Dots that would touch others are left out; else they stay and are found.'),
+  as: about(z.enum(['circle', 'point']).default('circle'), 'What a dot is in files: a circle, or its middle.'),
+  changes: about(z.array(dotMoveSchema).max(LIMITS.dotChanges).default([]), 'Dots moved or left out by hand.'),
+});
+
 const stepSchema = z.discriminatedUnion('kind', [
   weldStepSchema,
   thickenStepSchema,
@@ -430,10 +490,15 @@ const stepSchema = z.discriminatedUnion('kind', [
   plateStepSchema,
   nodesStepSchema,
   bridgeStepSchema,
+  centerlineStepSchema,
+  dotsStepSchema,
 ]);
 
 const workSchema = z.strictObject({
-  what: about(z.enum(['outline', 'fill']), 'What of the part is worked: its outlines, or the area inside them.'),
+  what: about(
+    z.enum(['outline', 'fill', 'centerline', 'dots']),
+    'What of the part is worked: its outlines and lines, the area inside them, the middle of its strokes, or dots.',
+  ),
   operation: about(id, 'Id of the operation that does it.'),
 });
 
@@ -466,6 +531,10 @@ const operationSchema = z.strictObject({
   name: about(name.min(1), 'What the user calls it; the layer or group in files.'),
   kind: about(z.enum(['cut', 'score', 'engrave', 'mark']), 'What it does to the stock.'),
   on: about(z.boolean().default(true), 'Operations that are off are not exported.'),
+  tip: about(
+    z.number().min(0.001).max(1000).nullable().default(null),
+    'Width of the line it makes, of a pen, a scribe or a beam, in mm; null when not given.',
+  ),
   colour: about(colour.nullable().default(null), 'Colour in files; null follows the colour key.'),
 });
 
@@ -485,6 +554,10 @@ const exportSchema = z.strictObject({
     z.number().min(LIMITS.arcToleranceLeastMm).max(LIMITS.arcToleranceMostMm).default(0.02),
     'How far lines and arcs in DXF may stray from the curves, in mm.',
   ),
+  markTolerance: about(
+    z.number().min(LIMITS.arcToleranceLeastMm).max(LIMITS.arcToleranceMostMm).default(0.127),
+    'The same for what is marked.',
+  ),
   dxf: about(z.enum(['R12', '2000', '2007']).default('2007'), 'Version of DXF files.'),
   lineWidth: about(z.number().min(0.001).max(10).default(0.025), 'Width of lines drawn in SVG and PDF, in mm.'),
 });
@@ -496,10 +569,10 @@ const leftAsIsSchema = z.strictObject({
 
 const standardOperations = () =>
   [
-    { id: 'engrave', name: 'Engrave', kind: 'engrave', on: true, colour: null },
-    { id: 'mark', name: 'Mark', kind: 'mark', on: true, colour: null },
-    { id: 'score', name: 'Score', kind: 'score', on: true, colour: null },
-    { id: 'cut', name: 'Cut', kind: 'cut', on: true, colour: null },
+    { id: 'engrave', name: 'Engrave', kind: 'engrave', on: true, tip: null, colour: null },
+    { id: 'mark', name: 'Mark', kind: 'mark', on: true, tip: null, colour: null },
+    { id: 'score', name: 'Score', kind: 'score', on: true, tip: null, colour: null },
+    { id: 'cut', name: 'Cut', kind: 'cut', on: true, tip: null, colour: null },
   ] satisfies Operation[];
 
 export const jobSchema = z
@@ -521,7 +594,7 @@ export const jobSchema = z
       .default({ cut: '#3730A3', score: '#0F766E', engrave: '#92400E', mark: '#BE185D' })
       .describe('Colours the machine reads, by kind of operation.'),
     export: exportSchema
-      .default({ page: 'work', arcTolerance: 0.02, dxf: '2007', lineWidth: 0.025 })
+      .default({ page: 'work', arcTolerance: 0.02, markTolerance: 0.127, dxf: '2007', lineWidth: 0.025 })
       .describe('How files are written.'),
     leftAsIs: about(z.array(leftAsIsSchema).max(2000).default([]), 'Findings the user has looked at and left.'),
   })

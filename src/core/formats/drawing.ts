@@ -1,8 +1,12 @@
 /** The neutral drawing that every file format is written from. In mm, y upwards, the page's lower left corner at 0, 0. */
-import type { Path } from '../geometry/path';
+import { closedPath, type Path } from '../geometry/path';
+import type { Point } from '../geometry/point';
+import { arcAbout } from '../geometry/segment';
 
 export type DrawnShape =
   | { readonly kind: 'stroke'; readonly path: Path }
+  /** A dot: a circle, or where `r` is null a point. */
+  | { readonly kind: 'dot'; readonly at: Point; readonly r: number | null }
   /** An area filled by the non-zero rule; its outlines belong together. */
   | { readonly kind: 'fill'; readonly paths: readonly Path[] };
 
@@ -11,6 +15,8 @@ export type Layer = {
   readonly kind: 'cut' | 'score' | 'engrave' | 'mark';
   /** "#rrggbb". */
   readonly colour: string;
+  /** How far lines and arcs may stray from its curves in formats that have no curves, in mm. */
+  readonly tolerance: number;
   /** In running order. */
   readonly shapes: readonly DrawnShape[];
 };
@@ -28,6 +34,10 @@ export const rgbOf = (colour: string): readonly [number, number, number] => [
   Number.parseInt(colour.slice(3, 5), 16),
   Number.parseInt(colour.slice(5, 7), 16),
 ];
+
+/** A whole circle of four arcs. */
+export const circleAt = ({ x, y }: Point, r: number): Path =>
+  closedPath([0, 1, 2, 3].map((k) => arcAbout(x, y, r, (k * Math.PI) / 2, Math.PI / 2)));
 
 /** A number with at most `digits` places, no trailing zeros, never "-0" or exponents. */
 export function decimal(value: number, digits: number): string {

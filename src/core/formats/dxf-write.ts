@@ -5,7 +5,7 @@
  */
 import { pathToArcs } from '../geometry/arcs';
 import type { Path } from '../geometry/path';
-import { EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
+import { EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
 import { boxOf } from '../geometry/segment';
 import { type Drawing, decimal, distinctNames, rgbOf } from './drawing';
 import { nearestColourIndex } from './dxf-colour';
@@ -87,6 +87,21 @@ function polyline(file: DxfFile, layer: string, vertices: readonly Vertex[], clo
     [70, closed ? 1 : 0],
     ...vertices.flatMap((v): Tag[] => [[10, real(v.x)], [20, real(v.y)], ...bulge(v)]),
   ];
+}
+
+/** A circle, or a point. */
+function dot(file: DxfFile, layer: string, { x, y }: Point, r: number | null): Tag[] {
+  const kind = r === null ? 'POINT' : 'CIRCLE';
+  const owner: Tag[] = file.r12
+    ? [[8, layer]]
+    : [
+        [5, file.nextHandle()],
+        [330, '1F'],
+        [100, 'AcDbEntity'],
+        [8, layer],
+        [100, r === null ? 'AcDbPoint' : 'AcDbCircle'],
+      ];
+  return [[0, kind], ...owner, ...xyz(10, x, y), ...(r === null ? [] : [[40, real(r)] as Tag])];
 }
 
 type LayerEntry = { readonly name: string; readonly index: number; readonly rgb: number | null };
@@ -332,8 +347,8 @@ function objects(width: number, height: number): Tag[] {
 
 const section = (name: string, tags: readonly Tag[]): Tag[] => [[0, 'SECTION'], [2, name], ...tags, [0, 'ENDSEC']];
 
-/** The drawing as DXF text. Filled areas are written as their closed outlines. Curves stray at most `arcToleranceMm`. */
-export function writeDxf(drawing: Drawing, version: DxfVersion, arcToleranceMm: number): string {
+/** The drawing as DXF text. Filled areas are written as their closed outlines. Curves stray by the tolerance of their layer. */
+export function writeDxf(drawing: Drawing, version: DxfVersion): string {
   const file = new DxfFile(version);
   const names = distinctNames(drawing.layers.map((layer) => file.layerName(layer.name)));
   const layers: LayerEntry[] = [
@@ -349,14 +364,20 @@ export function writeDxf(drawing: Drawing, version: DxfVersion, arcToleranceMm: 
   ];
   let extents = EMPTY_BOX;
   const entities = drawing.layers.flatMap((layer, i) =>
-    layer.shapes
-      .flatMap((shape) => (shape.kind === 'fill' ? shape.paths : [shape.path]))
-      .flatMap((path) => {
-        const vertices = verticesOf(path, arcToleranceMm);
+    layer.shapes.flatMap((shape) => {
+      const { name } = layers[i + 1] as LayerEntry;
+      if (shape.kind === 'dot') {
+        const [{ x, y }, r] = [shape.at, shape.r ?? 0];
+        extents = uniteBoxes(extents, { minX: x - r, minY: y - r, maxX: x + r, maxY: y + r });
+        return dot(file, name, shape.at, shape.r);
+      }
+      return (shape.kind === 'fill' ? shape.paths : [shape.path]).flatMap((path) => {
+        const vertices = verticesOf(path, layer.tolerance);
         if (vertices.length < 2) return [];
         extents = uniteBoxes(extents, boxOf(path.segments));
-        return polyline(file, (layers[i + 1] as LayerEntry).name, vertices, path.closed);
-      }),
+        return polyline(file, name, vertices, path.closed);
+      });
+    }),
   );
   const tableTags = tables(file, layers, drawing.width, drawing.height);
   const box = isEmptyBox(extents) ? { minX: 0, minY: 0, maxX: drawing.width, maxY: drawing.height } : extents;

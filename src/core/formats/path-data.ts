@@ -5,7 +5,7 @@ import { arcRadius, type Segment } from '../geometry/segment';
 import { decimal } from './drawing';
 
 /** Decimal places in files: 0.01 µm in millimetres, so that rounding never shows. */
-const FILE_DIGITS = 5;
+export const FILE_DIGITS = 5;
 /** Decimal places of what a document keeps: a nanometre, so that it comes back as it was. */
 export const KEPT_DIGITS = 6;
 

@@ -2,7 +2,7 @@
 import { zlibSync } from 'fflate';
 import type { Path } from '../geometry/path';
 import { arcToCubics, quadraticToCubic, type Segment } from '../geometry/segment';
-import { type Drawing, decimal, rgbOf } from './drawing';
+import { circleAt, type Drawing, decimal, rgbOf } from './drawing';
 
 const POINTS_PER_MM = 72 / 25.4;
 /** Longest page side in default user units (ISO 32000-1 annex C). */
@@ -50,7 +50,10 @@ function pageContent(drawing: Drawing, lineWidthMm: number, unit: number): strin
     out.push(`/OC /L${i} BDC`, `${colour} RG`, `${colour} rg`);
     for (const shape of layer.shapes) {
       if (shape.kind === 'fill') out.push(...shape.paths.flatMap(pathOperators), 'f');
-      else out.push(...pathOperators(shape.path), 'S');
+      else if (shape.kind === 'stroke') out.push(...pathOperators(shape.path), 'S');
+      else if (shape.r !== null) out.push(...pathOperators(circleAt(shape.at, shape.r)), 'S');
+      // A line of no length with round ends is a point.
+      else out.push(`${n(shape.at.x)} ${n(shape.at.y)} m ${n(shape.at.x)} ${n(shape.at.y)} l S`);
     }
     out.push('EMC');
   });

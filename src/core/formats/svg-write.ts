@@ -1,6 +1,6 @@
 /** SVG at true size: the page in millimetres, one group per operation in running order, curves kept. */
 import { type Drawing, decimal, distinctNames } from './drawing';
-import { pathData } from './path-data';
+import { FILE_DIGITS, pathData } from './path-data';
 
 const escapeXml = (text: string): string =>
   text.replace(/[\p{Cc}\p{Cs}\p{Noncharacter_Code_Point}]/gu, '').replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
@@ -16,11 +16,16 @@ export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
   const h = decimal(drawing.height, 5);
   const ids = distinctNames(drawing.layers.map((layer) => idOf(layer.name))).map((id) => id.replace(/ /g, '-'));
   const groups = drawing.layers.map((layer, i) => {
-    const shapes = layer.shapes.map((shape) =>
-      shape.kind === 'fill'
-        ? `  <path fill="${layer.colour}" fill-rule="nonzero" stroke="none" d="${pathData(shape.paths, drawing.height)}"/>`
-        : `  <path d="${pathData([shape.path], drawing.height)}"/>`,
-    );
+    const shapes = layer.shapes.map((shape) => {
+      if (shape.kind === 'fill')
+        return `  <path fill="${layer.colour}" fill-rule="nonzero" stroke="none" d="${pathData(shape.paths, drawing.height)}"/>`;
+      if (shape.kind === 'stroke') return `  <path d="${pathData([shape.path], drawing.height)}"/>`;
+      const [x, y] = [decimal(shape.at.x, FILE_DIGITS), decimal(drawing.height - shape.at.y, FILE_DIGITS)];
+      // A line of no length with round ends is a point.
+      return shape.r === null
+        ? `  <path d="M${x} ${y}h0"/>`
+        : `  <circle cx="${x}" cy="${y}" r="${decimal(shape.r, FILE_DIGITS)}"/>`;
+    });
     return [
       ` <g id="${escapeXml(ids[i] as string)}" fill="none" stroke="${layer.colour}" stroke-width="${decimal(lineWidthMm, 5)}" stroke-linejoin="round" stroke-linecap="round">`,
       `  <title>${escapeXml(layer.name)}</title>`,

@@ -3,12 +3,22 @@
  * an edit recomputes only what hangs on it.
  */
 
-import type { Job, Member, Operation, Part } from '../document/schema';
+import type { Job, Member, Operation, Part, Work } from '../document/schema';
 import { readFound } from '../formats/found-file';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { nestMeasured } from '../geometry/nesting';
-import { type Path, pathBox, pathLength } from '../geometry/path';
-import { type Box, boxCentre, boxesMeet, EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
+import { type Path, pathBox, pathLength, transformPath } from '../geometry/path';
+import {
+  type Box,
+  boxCentre,
+  boxesMeet,
+  compose,
+  EMPTY_BOX,
+  isEmptyBox,
+  type Point,
+  translation,
+  uniteBoxes,
+} from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import { inspect } from '../inspect/inspect';
 import { movedStrength, type Strength, type StrengthBefore, strengthAfter, strengthOf } from '../inspect/strength';
@@ -20,13 +30,23 @@ import { type Outline, outlineLength } from '../prepare/outline';
 import { type FaceLookup, type PreparedPart, preparePart, withBridges } from '../prepare/part';
 import { weldCaches } from '../prepare/weld';
 import { ResultCache } from '../result-cache';
+import type { Centerline } from '../toolpath/centerline/centerline';
+import { type PartLines, partLines } from '../toolpath/centerline/part-lines';
+import { type PartDots, partDots } from '../toolpath/dots/part-dots';
 import { insideFirst } from '../toolpath/order';
+import { joinedRuns, nearestNext, nearestPoints } from '../toolpath/runs';
+import { stepIn } from './steps';
 
 export type OperationShape =
   | { readonly what: 'outline'; readonly partId: string; readonly outline: Outline }
   /** A line that does not close. */
   | { readonly what: 'line'; readonly partId: string; readonly path: Path; readonly box: Box }
+  /** A dot: a circle, or where `r` is null a point. */
+  | { readonly what: 'dot'; readonly partId: string; readonly at: Point; readonly r: number | null; readonly box: Box }
   | { readonly what: 'fill'; readonly partId: string; readonly outlines: readonly Outline[] };
+
+/** What station Fill makes of a part: the middle of its strokes, and dots. */
+export type Linework = { readonly lines: PartLines | null; readonly dots: PartDots | null };
 
 export type OperationResult = {
   readonly operation: Operation;
@@ -41,6 +61,8 @@ export type OperationResult = {
 export type JobResult = {
   /** Parts that are not hidden, in order. */
   readonly parts: readonly PreparedPart[];
+  /** The same parts' lines and dots. */
+  readonly lineworks: readonly Linework[];
   /** The same parts' thin places and tight gaps. */
   readonly strengths: readonly Strength[];
   /** All operations, in order, whether on or off. */
@@ -57,6 +79,9 @@ const PARTS_HELD = 600;
 const ORDERS_HELD = 64;
 const ARTWORKS_HELD = 64;
 const STRENGTHS_HELD = 600;
+const TRACED_HELD = 4_000;
+
+const NO_LINEWORK: Linework = { lines: null, dots: null };
 
 export class Evaluator {
   private readonly caches = weldCaches();
@@ -74,6 +99,10 @@ export class Evaluator {
   private readonly unbridged = new WeakMap<PreparedPart, PreparedPart>();
   private readonly lastStrengths = new WeakMap<PreparedPart, StrengthBefore & { least: number; kerf: number }>();
   private readonly strengthsPlaced = new WeakMap<PreparedPart, { of: Strength; strength: Strength }>();
+  private readonly traced = new ResultCache<Centerline>(TRACED_HELD);
+  private readonly lineworks = new ResultCache<Linework>(PARTS_HELD);
+  private readonly runs = new ResultCache<readonly OperationShape[]>(PARTS_HELD);
+  private readonly lineworksPlaced = new WeakMap<PreparedPart, { of: Linework; linework: Linework }>();
   private readonly serials = new WeakMap<object, number>();
   private nextSerial = 1;
 
@@ -99,21 +128,24 @@ export class Evaluator {
     const shown = job.parts.filter((part) => !part.hidden);
     const prepared: PreparedPart[] = [];
     const strengths: Strength[] = [];
+    const lineworks: Linework[] = [];
     const parts = new PartsOf(job);
     for (const part of shown) {
       const ready = this.prepared(part, job, faces, parts);
       prepared.push(ready);
       strengths.push(this.strengthOf(ready, job));
+      lineworks.push(this.lineworkOf(part, ready, faces));
       yield { done: prepared.length, of: shown.length + 1 };
     }
     const byId = new Map(prepared.map((p) => [p.id, p]));
     const strengthById = new Map(prepared.map((p, i) => [p.id, strengths[i] as Strength]));
-    const operations = job.operations.map((operation) => this.operationResult(operation, shown, byId));
+    const linework = new Map(prepared.map((p, i) => [p.id, lineworks[i] as Linework]));
+    const operations = job.operations.map((operation) => this.operationResult(operation, shown, byId, linework));
     let workBox = EMPTY_BOX;
     for (const { operation, shapes } of operations)
       if (operation.on)
         for (const shape of shapes) for (const box of boxesOf(shape)) workBox = uniteBoxes(workBox, box);
-    return { parts: prepared, strengths, operations, findings: inspect(job, byId, strengthById), workBox };
+    return { parts: prepared, lineworks, strengths, operations, findings: inspect(job, byId, strengthById), workBox };
   }
 
   /** Evaluate in one go. */
@@ -161,7 +193,7 @@ export class Evaluator {
     });
     const { width, height, leastWidth, thickness } = job.sheet;
     const sheet = part.keep === 'outside' ? [width, height] : [];
-    const steps = shape.steps.filter((step) => step.kind !== 'bridge');
+    const steps = shape.steps.filter((step) => !['bridge', 'centerline', 'dots'].includes(step.kind));
     const key = JSON.stringify([{ ...shape, steps, members }, dependsOn, sheet]);
     const unbridged = this.parts.get(key, () =>
       preparePart({ ...part, members }, job.sheet, {
@@ -229,6 +261,29 @@ export class Evaluator {
     return strength;
   }
 
+  /** Lines and dots of a part, found about its first member and moved to where it is. */
+  private lineworkOf(part: Part, ready: PreparedPart, faces: FaceLookup): Linework {
+    const [line, dot] = [stepIn(part, 'centerline'), stepIn(part, 'dots')];
+    const wants = (what: Work['what']) => part.work.some((w) => w.what === what);
+    const dotsWanted = dot?.on && wants('dots');
+    const linesWanted = line?.on && (wants('centerline') || (dotsWanted && dot.along === 'centerline'));
+    if (!dotsWanted && !linesWanted) return NO_LINEWORK;
+    const base = this.bases.get(ready) ?? ready;
+    const key = JSON.stringify([this.serial(base), linesWanted && line, dotsWanted && dot]);
+    const found = this.lineworks.get(key, () => {
+      const lines = linesWanted
+        ? partLines(part, base, line, { engine: this.engine, faces, traced: this.traced })
+        : null;
+      return { lines, dots: dotsWanted ? partDots(base, lines, dot) : null };
+    });
+    const last = this.lineworksPlaced.get(ready);
+    if (last && last.of === found) return last.linework;
+    const { x, y } = this.offsets.get(ready) ?? { x: 0, y: 0 };
+    const linework = movedLinework(found, x, y);
+    this.lineworksPlaced.set(ready, { of: found, linework });
+    return linework;
+  }
+
   private serial(of: object): number {
     let known = this.serials.get(of);
     if (!known) {
@@ -238,24 +293,59 @@ export class Evaluator {
     return known;
   }
 
+  /** The lines, circles and points of a part that an operation draws, in long runs, the nearest next. */
+  private linesOf(
+    part: Part,
+    ready: PreparedPart,
+    { lines, dots }: Linework,
+    does: (what: Work['what']) => boolean,
+  ): readonly OperationShape[] {
+    const line = does('centerline') && lines;
+    const dot = does('dots') && dots;
+    const open = does('outline') ? ready.lines : [];
+    if (!line && !dot && open.length === 0) return [];
+    const key = [ready, line, dot, open].map((o) => (o ? this.serial(o) : 0)).join();
+    return this.runs.get(key, () => {
+      const [line0, dot0] = [stepIn(part, 'centerline'), stepIn(part, 'dots')];
+      const all = [
+        ...(line ? line.dots : []).map(({ x, y, r }) => ({ x, y, r: line0?.dots === 'point' ? null : r / 2 })),
+        ...(dot ? dot.dots : []).map(({ x, y }) => ({
+          x,
+          y,
+          r: dot0?.as === 'point' ? null : dot0 ? dot0.diameter / 2 : 0,
+        })),
+      ];
+      const runs = nearestNext(joinedRuns([...open, ...(line ? line.lines : [])]));
+      return [
+        ...runs.map((path): OperationShape => ({ what: 'line', partId: part.id, path, box: pathBox(path) })),
+        ...nearestPoints(all).map(({ x, y, r }): OperationShape => {
+          const [around, at] = [r ?? 0, { x, y }];
+          const box = { minX: x - around, minY: y - around, maxX: x + around, maxY: y + around };
+          return { what: 'dot', partId: part.id, at, r, box };
+        }),
+      ];
+    });
+  }
+
   private operationResult(
     operation: Operation,
     parts: readonly Part[],
     prepared: ReadonlyMap<string, PreparedPart>,
+    lineworks: ReadonlyMap<string, Linework>,
   ): OperationResult {
     const fills: OperationShape[] = [];
     const outlines: { what: 'outline'; partId: string; outline: Outline }[] = [];
-    const lines: { what: 'line'; partId: string; path: Path; box: Box }[] = [];
+    const lines: OperationShape[] = [];
     const sources: PreparedPart[] = [];
     for (const part of parts) {
       const ready = prepared.get(part.id) as PreparedPart;
       const mine = part.work.filter((w) => w.operation === operation.id);
-      if (ready.outlines.length === 0 && ready.lines.length === 0) continue;
-      if (ready.outlines.length > 0 && mine.some((w) => w.what === 'fill'))
+      const does = (what: Work['what']) => mine.some((w) => w.what === what);
+      if (ready.outlines.length > 0 && does('fill'))
         fills.push({ what: 'fill', partId: part.id, outlines: ready.outlines });
-      if (!mine.some((w) => w.what === 'outline')) continue;
+      lines.push(...this.linesOf(part, ready, lineworks.get(part.id) ?? NO_LINEWORK, does));
+      if (!does('outline') || ready.outlines.length === 0) continue;
       sources.push(ready);
-      for (const path of ready.lines) lines.push({ what: 'line', partId: part.id, path, box: pathBox(path) });
       for (const outline of ready.outlines) outlines.push({ what: 'outline', partId: part.id, outline });
     }
     const order = this.orders.get(sources.map((s) => this.serial(s)).join(','), () =>
@@ -270,15 +360,40 @@ export class Evaluator {
       shapes: [...fills, ...lines, ...order.map((i) => outlines[i] as (typeof outlines)[number])],
       lengthMm:
         outlines.reduce((sum, o) => sum + outlineLength(o.outline), 0) +
-        lines.reduce((sum, l) => sum + pathLength(l.path), 0),
+        lines.reduce((sum, l) => sum + lineLength(l), 0),
       fillMm2: fills.reduce((sum, f) => sum + (f.what === 'fill' ? f.outlines.reduce((a, o) => a + o.area, 0) : 0), 0),
     };
   }
 }
 
+/** Everything about a linework in another place. */
+function movedLinework({ lines, dots }: Linework, dx: number, dy: number): Linework {
+  if (dx === 0 && dy === 0) return { lines, dots };
+  const m = translation(dx, dy);
+  const move = <T extends Point>(p: T): T => ({ ...p, x: p.x + dx, y: p.y + dy });
+  return {
+    lines: lines && {
+      ...lines,
+      lines: lines.lines.map((p) => transformPath(p, m)),
+      dots: lines.dots.map(move),
+      letters: lines.letters.map((l) => ({
+        ...l,
+        matrix: compose(l.matrix, m),
+        lines: l.lines.map((p) => transformPath(p, m)),
+        dots: l.dots.map(move),
+        joints: l.joints.map(move),
+      })),
+    },
+    dots: dots && { ...dots, dots: dots.dots.map(move), clashes: dots.clashes.map(move) },
+  };
+}
+
+const lineLength = (l: OperationShape): number =>
+  l.what === 'line' ? pathLength(l.path) : l.what === 'dot' ? 2 * Math.PI * (l.r ?? 0) : 0;
+
 /** Bounds of everything in a shape. */
 export function boxesOf(shape: OperationShape): readonly Box[] {
-  if (shape.what === 'line') return [shape.box];
+  if (shape.what === 'line' || shape.what === 'dot') return [shape.box];
   return shape.what === 'outline' ? [shape.outline.box] : shape.outlines.map((o) => o.box);
 }
 

@@ -6,7 +6,7 @@ import { type DxfVersion, writeDxf } from '../formats/dxf-write';
 import { writePdf } from '../formats/pdf-write';
 import { writeSvg } from '../formats/svg-write';
 import { transformPath } from '../geometry/path';
-import { boxHeight, boxWidth, isEmptyBox, type Matrix, translation } from '../geometry/point';
+import { applyMatrix, boxHeight, boxWidth, isEmptyBox, type Matrix, translation } from '../geometry/point';
 import { boxesOf, type JobResult, type OperationShape } from './evaluate';
 
 export const FILE_FORMATS = ['svg', 'dxf', 'pdf'] as const;
@@ -22,6 +22,7 @@ export const colourOf = (operation: Operation, job: Pick<Job, 'colourKey'>): str
 
 function drawn(shape: OperationShape, m: Matrix): DrawnShape {
   if (shape.what === 'line') return { kind: 'stroke', path: transformPath(shape.path, m) };
+  if (shape.what === 'dot') return { kind: 'dot', at: applyMatrix(m, shape.at), r: shape.r };
   return shape.what === 'fill'
     ? { kind: 'fill', paths: shape.outlines.map((o) => transformPath(o.path, m)) }
     : { kind: 'stroke', path: transformPath(shape.outline.path, m) };
@@ -47,6 +48,7 @@ export function drawingOf(job: Job, result: JobResult, scope: ExportScope = { pa
         name: operation.name,
         kind: operation.kind,
         colour: colourOf(operation, job),
+        tolerance: operation.kind === 'mark' ? job.export.markTolerance : job.export.arcTolerance,
         shapes: shapes.map((s) => drawn(s, m)),
       }),
     ),
@@ -76,7 +78,7 @@ export function writeFile(drawing: Drawing, format: FileFormat, settings: Job['e
     case 'pdf':
       return writePdf(drawing, settings.lineWidth);
     case 'dxf':
-      return new TextEncoder().encode(writeDxf(drawing, settings.dxf satisfies DxfVersion, settings.arcTolerance));
+      return new TextEncoder().encode(writeDxf(drawing, settings.dxf satisfies DxfVersion));
   }
 }
 

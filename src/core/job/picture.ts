@@ -1,6 +1,7 @@
 /** The picture of a job for lists: a true drawing of its sheet, small enough to keep beside the document. */
 import { z } from 'zod';
 import type { Job } from '../document/schema';
+import { circleAt } from '../formats/drawing';
 import { pathData } from '../formats/path-data';
 import { LIMITS } from '../limits';
 import type { JobResult } from './evaluate';
@@ -24,6 +25,8 @@ export type Picture = z.infer<typeof pictureSchema>;
 
 /** Decimal places: a list shows a job a few hundred pixels wide. */
 const DIGITS = 2;
+/** A point is shown as a circle this large, in mm. */
+const POINT_MM = 0.3;
 
 export function pictureOf(job: Job, result: JobResult): Picture {
   const shapes: Picture['shapes'] = [];
@@ -46,7 +49,12 @@ export function pictureOf(job: Job, result: JobResult): Picture {
           shape.outlines.map((o) => o.path),
         );
       else {
-        const path = shape.what === 'line' ? shape.path : shape.outline.path;
+        const path =
+          shape.what === 'line'
+            ? shape.path
+            : shape.what === 'dot'
+              ? circleAt(shape.at, shape.r ?? POINT_MM)
+              : shape.outline.path;
         const list = byPart.get(shape.partId);
         if (list) list.push(path);
         else byPart.set(shape.partId, [path]);

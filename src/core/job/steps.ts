@@ -5,7 +5,18 @@ import type { CloseUp, Part, Step, StepOf } from '../document/schema';
  * Thickening comes before ties, so that ties have the width asked for; the border goes around everything, the plate around
  * what is cut out of it, and bridges hold what is loose then.
  */
-const ORDER: readonly Step['kind'][] = ['weld', 'thicken', 'bar', 'tie', 'border', 'plate', 'nodes', 'bridge'];
+const ORDER: readonly Step['kind'][] = [
+  'weld',
+  'thicken',
+  'bar',
+  'tie',
+  'border',
+  'plate',
+  'nodes',
+  'bridge',
+  'centerline',
+  'dots',
+];
 
 export const stepIn = <K extends Step['kind']>(part: Pick<Part, 'steps'>, kind: K): StepOf<K> | undefined =>
   part.steps.find((s): s is StepOf<K> => s.kind === kind);
@@ -117,5 +128,30 @@ export function newStep(kind: Step['kind'], { capHeightMm, leastWidthMm, kerfMm 
         islands: [],
         placed: [],
       };
+    case 'centerline':
+      return {
+        kind,
+        on: true,
+        detail: 0.45,
+        smooth: null,
+        ends: 'tip',
+        joined: true,
+        dots: 'circle',
+        corrections: [],
+      };
+    case 'dots': {
+      const diameter = tenths(Math.max(0.3, capHeightMm / 20));
+      return {
+        kind,
+        on: true,
+        along: 'outline',
+        diameter,
+        spacing: tenths(1.5 * diameter),
+        even: true,
+        apart: true,
+        as: 'circle',
+        changes: [],
+      };
+    }
   }
 }

@@ -123,7 +123,9 @@ const SCALE_SETTLED = 1e-4;
 const MOST_OVERLAP = 0.5;
 
 /** Set the text. Lines align by what is drawn, not by side bearings, so that cut edges line up. */
-export function layoutLettering(spec: LetteringSpec, face: Typeface): Layout {
+export function layoutLettering(asked: LetteringSpec, face: Typeface): Layout {
+  // Lines have no ink to overlap with.
+  const spec = face.lines ? { ...asked, closeUp: null } : asked;
   let scale = spec.size.mm / face.capHeight;
   let drafts = draftLines(spec, face, scale);
   if (spec.size.by === 'width')

@@ -69,7 +69,7 @@ export type PreparedMember = {
   readonly missing: readonly string[];
   /** The letters and shapes of a copied part, by the names they have there; empty for other members. */
   readonly copied: readonly Source[];
-  /** Open lines of a drawing on the sheet. */
+  /** Open lines on the sheet: of a drawing, or of a one-line face. */
   readonly lines: readonly Path[];
   /** What closing a drawing found, in the member's own coordinates; null for other members. */
   readonly closing: PreparedArtwork['closing'] | null;
@@ -161,9 +161,12 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
       return { ...bare, trouble: { kind: 'no typeface', face: member.face, sentence: answer.sentence } };
     layout = layoutLettering(member, answer.typeface);
     ownBox = layout.box;
-    if (member.closeUp)
+    if (answer.typeface.lines) {
+      outlines = [];
+      lines = letterPaths(layout, answer.typeface, matrix);
+    } else outlines = weldLettering(context.engine, layout, answer.typeface, weld, matrix, context.caches);
+    if (member.closeUp && !answer.typeface.lines)
       unclosed = letterPaths(layoutLettering({ ...member, closeUp: null }, answer.typeface), answer.typeface, matrix);
-    outlines = weldLettering(context.engine, layout, answer.typeface, weld, matrix, context.caches);
   } else if (member.kind === 'copy') {
     const original = context.copied(member.of);
     if (typeof original === 'string')

@@ -12,7 +12,8 @@ import { tracksOf } from './tracks';
 export type CenterlineSettings = {
   /** How far a branch must reach beyond the stroke it comes from to count, in halves of that stroke. */
   readonly detail: number;
-  /** How far lines may stray from the middle to be smooth, as a share of the usual stroke. */
+  /** How far lines may stray from the middle to be smooth: in the unit of the region, or as a share of the usual stroke. */
+  readonly tolerance?: number | null;
   readonly smooth: number;
   readonly ends: EndStyle;
 };
@@ -48,7 +49,7 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
   const skeleton = skeletonOf(axis, settings.detail);
   const tracks = tracksOf(skeleton, width / 2);
   const { strokes, joints } = strokesOf(tracks, axis.samples);
-  const fit = { tolerance: settings.smooth * width, reach: width / 2 };
+  const fit = { tolerance: settings.tolerance ?? settings.smooth * width, reach: width / 2 };
   const ended = strokes.map((s) => withEndsMade(s, axis.samples, settings.ends));
   const lines = ended.map((s): Path => ({ segments: fitPoints(s.points, s.closed, fit), closed: s.closed }));
   return { lines: metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0), dots: [], joints, width };

@@ -1,0 +1,107 @@
+'use client';
+
+/** One line down the middle of each stroke. */
+import Form from 'react-bootstrap/Form';
+import { formatLength } from '@/core/units/quantity';
+import { Choice, QuantityField, Row, Switch } from '@/ui/fields';
+import { formatRun } from '@/ui/figures';
+import { Heading } from '@/ui/heading';
+import { editStep, measureOf } from '../../edits';
+import { change, useBench } from '../../store';
+import { type StepProps, useStep } from '../hold/use-step';
+import { DoneBy, giveWork, suits } from './done-by';
+
+/** Detail from coarse to fine, as a person sets it. */
+const DETAILS = [2, 1.4, 1, 0.7, 0.45, 0.3, 0.2];
+
+export function Centerline(props: StepProps) {
+  const { part, view } = props;
+  const unit = useBench((s) => s.job.units);
+  const { step, set } = useStep(props, 'centerline');
+  if (view.areaMm2 === 0 && !step) return null;
+  const turn = (on: boolean) =>
+    change((job) => {
+      editStep(job, part.id, 'centerline', measureOf(job, view), (s) => {
+        s.on = on;
+      });
+      giveWork(job, part.id, 'centerline', on ? suits(job.operations) : undefined);
+    });
+  const lines = view.centerline;
+  const at = step
+    ? DETAILS.reduce(
+        (best, d, i) => (Math.abs(d - step.detail) < Math.abs((DETAILS[best] as number) - step.detail) ? i : best),
+        0,
+      )
+    : 0;
+  return (
+    <section aria-label="Middle lines">
+      <Heading beside={lines ? `${lines.lines} line${lines.lines === 1 ? '' : 's'}` : ''}>Middle lines</Heading>
+      <Switch
+        label="A line down the middle of each stroke"
+        on={step !== null}
+        onChange={turn}
+        note={step ? undefined : 'For a pen, a scribe or a point that follows a line.'}
+      />
+      {step && (
+        <>
+          <DoneBy part={part} what="centerline" />
+          <Choice
+            label="Ends"
+            value={step.ends}
+            options={[
+              { value: 'tip', word: 'to the tip', title: 'Lines go to the end of the stroke' },
+              { value: 'short', word: 'half a stroke short', title: 'A round pen fills the rest' },
+            ]}
+            onChange={(ends) => set({ ends })}
+          />
+          <Row label="Detail" htmlFor={`${part.id}-detail`}>
+            <Form.Range
+              id={`${part.id}-detail`}
+              min={0}
+              max={DETAILS.length - 1}
+              step={1}
+              value={at}
+              aria-valuetext={`branches from ${step.detail} half strokes on`}
+              onChange={(e) => set({ detail: DETAILS[Number(e.target.value)] as number }, 'detail')}
+            />
+          </Row>
+          <QuantityField
+            label="Smooth within"
+            unit={unit}
+            value={step.smooth ?? (lines ? lines.widthMm / 100 : 0.01)}
+            least={0.0001}
+            most={100}
+            digits={unit === 'mm' ? 3 : 4}
+            stepMm={0.01}
+            onChange={(smooth) => set({ smooth }, 'smooth')}
+          />
+          <Switch
+            label="Run on from letter to letter"
+            on={step.joined}
+            onChange={(joined) => set({ joined })}
+            note="Where letters touch, as in scripts."
+          />
+          {(lines?.dots ?? 0) > 0 && (
+            <Choice
+              label="A dot becomes"
+              value={step.dots}
+              options={[
+                { value: 'circle', word: 'a circle', title: 'Half as wide as the dot' },
+                { value: 'point', word: 'a point' },
+              ]}
+              onChange={(dots) => set({ dots })}
+            />
+          )}
+          {lines && (
+            <p className="nf-small mb-0">
+              <span className="nf-figure">{lines.lines}</span> line{lines.lines === 1 ? '' : 's'} ·{' '}
+              <span className="nf-figure">{lines.segments}</span> segments ·{' '}
+              <span className="nf-figure">{formatRun(lines.lengthMm, unit)}</span>
+              {lines.widthMm > 0 && <> · strokes about {formatLength(lines.widthMm, unit, 2)} wide</>}
+            </p>
+          )}
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,111 @@
+'use client';
+
+/** Rows of dots along outlines or down the middle of strokes: set stones, pecked lines, punched holes. */
+import { formatLength } from '@/core/units/quantity';
+import { Choice, QuantityField, Switch } from '@/ui/fields';
+import { Heading } from '@/ui/heading';
+import { editStep, measureOf } from '../../edits';
+import { change, useBench } from '../../store';
+import { type StepProps, useStep } from '../hold/use-step';
+import { DoneBy, giveWork, suits } from './done-by';
+
+export function Dots(props: StepProps) {
+  const { part, view } = props;
+  const unit = useBench((s) => s.job.units);
+  const { step, set } = useStep(props, 'dots');
+  if (view.areaMm2 === 0 && view.open === 0 && !step) return null;
+  const turn = (on: boolean) =>
+    change((job) => {
+      editStep(job, part.id, 'dots', measureOf(job, view), (s) => {
+        s.on = on;
+      });
+      giveWork(job, part.id, 'dots', on ? suits(job.operations) : undefined);
+    });
+  const dots = view.dots;
+  // Down the middle needs the lines there, whether or not they are drawn themselves.
+  const along = (value: 'centerline' | 'outline') =>
+    change((job) => {
+      editStep(job, part.id, 'dots', measureOf(job, view), (s) => {
+        s.along = value;
+      });
+      if (value === 'centerline')
+        editStep(job, part.id, 'centerline', measureOf(job, view), (s) => {
+          s.on = true;
+        });
+    });
+  return (
+    <section aria-label="Dots">
+      <Heading beside={dots ? dots.count.toLocaleString('en') : ''}>Dots</Heading>
+      <Switch
+        label="Rows of dots"
+        on={step !== null}
+        onChange={turn}
+        note={step ? undefined : 'Evenly spaced marks, holes or stones.'}
+      />
+      {step && (
+        <>
+          <DoneBy part={part} what="dots" />
+          <Choice
+            label="Along"
+            value={step.along}
+            options={[
+              { value: 'outline', word: 'outlines', title: 'Along outlines and lines' },
+              { value: 'centerline', word: 'the middle', title: 'Down the middle of the strokes' },
+            ]}
+            onChange={along}
+          />
+          <QuantityField
+            label="Diameter"
+            unit={unit}
+            value={step.diameter}
+            least={0.01}
+            most={1000}
+            stepMm={0.1}
+            onChange={(diameter) => set({ diameter }, 'diameter')}
+          />
+          <QuantityField
+            label="Spacing"
+            unit={unit}
+            value={step.spacing}
+            least={0.01}
+            most={1000}
+            stepMm={0.1}
+            onChange={(spacing) => set({ spacing }, 'spacing')}
+          />
+          <Choice
+            label="Between corners"
+            value={step.even ? 'even' : 'exact'}
+            options={[
+              { value: 'even', word: 'even', title: 'Stretched or squeezed a little, to come out even' },
+              { value: 'exact', word: 'exact', title: 'As typed; the last gap is what is left' },
+            ]}
+            onChange={(value) => set({ even: value === 'even' })}
+          />
+          <Switch
+            label="Leave out what would touch"
+            on={step.apart}
+            onChange={(apart) => set({ apart })}
+            note={step.apart ? undefined : 'Off: dots that touch stay, and are findings.'}
+          />
+          <Choice
+            label="In files"
+            value={step.as}
+            options={[
+              { value: 'circle', word: 'circles' },
+              { value: 'point', word: 'points' },
+            ]}
+            onChange={(as) => set({ as })}
+          />
+          {dots && (
+            <p className="nf-small mb-0">
+              <span className="nf-figure">{dots.count.toLocaleString('en')}</span> of{' '}
+              {formatLength(dots.diameter, unit, 2)}
+              {dots.leftOut > 0 && <> · {dots.leftOut.toLocaleString('en')} left out</>}
+              {step.changes.length > 0 && <> · {step.changes.length.toLocaleString('en')} changed by hand</>}
+            </p>
+          )}
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,62 @@
+/** Places along a path by their length from its start. */
+import type { Path } from './path';
+import type { Point } from './point';
+import { pointAt, type Segment, segmentLength, subSegment, tangentAt } from './segment';
+
+export type MeasuredLine = {
+  readonly length: number;
+  /** Length from the start up to each segment. */
+  readonly starts: readonly number[];
+  /** The point at a length from the start, in mm; those beyond the ends are the ends. */
+  readonly at: (length: number) => Point;
+};
+
+/** Halvings that bring a place along a curve below the rounding of coordinates. */
+const HALVINGS = 40;
+
+/** The parameter at which a segment is so long, to about 1e-6 of it. */
+function parameterAt(s: Segment, length: number, whole: number): number {
+  if (s.kind === 'line' || s.kind === 'arc') return length / whole;
+  let [low, high] = [0, 1];
+  let t = length / whole;
+  for (let k = 0; k < HALVINGS && high - low > 1e-9; k++) {
+    const here = segmentLength(subSegment(s, 0, t));
+    if (Math.abs(here - length) < 1e-7 * whole) return t;
+    if (here < length) low = t;
+    else high = t;
+    // The secant first, halving where that leaves the bracket.
+    const next = t + (length - here) / whole;
+    t = next > low && next < high ? next : (low + high) / 2;
+  }
+  return t;
+}
+
+export function measureLine(path: Path): MeasuredLine {
+  const lengths = path.segments.map(segmentLength);
+  const starts: number[] = [];
+  let length = 0;
+  for (const l of lengths) {
+    starts.push(length);
+    length += l;
+  }
+  const at = (from: number): Point => {
+    let i = starts.length - 1;
+    let low = 0;
+    while (low < i) {
+      const middle = (low + i + 1) >> 1;
+      if ((starts[middle] as number) <= from) low = middle;
+      else i = middle - 1;
+    }
+    const s = path.segments[low] as Segment;
+    const whole = lengths[low] as number;
+    const part = Math.min(Math.max(0, from - (starts[low] as number)), whole);
+    return whole > 0 ? pointAt(s, parameterAt(s, part, whole)) : { x: s.x0, y: s.y0 };
+  };
+  return { length, starts, at };
+}
+
+/** How far a path turns from one segment into the next, in radians, always positive. */
+export function turnInto(before: Segment, after: Segment): number {
+  const [p, q] = [tangentAt(before, 1), tangentAt(after, 0)];
+  return Math.abs(Math.atan2(p.x * q.y - p.y * q.x, p.x * q.x + p.y * q.y));
+}

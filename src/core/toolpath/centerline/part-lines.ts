@@ -1,0 +1,182 @@
+/**
+ * The centerline of a part. Lettering is traced letter by letter, before letters are welded, in capital heights: so the same
+ * letter has the same lines wherever it stands and however large it is, and joints between letters cannot disturb it. Lines
+ * then run on from letter to letter where these touch. Anything else is traced as it stands.
+ */
+import type { Part, StepOf } from '../../document/schema';
+import { pathOf } from '../../formats/svg-read/outlines';
+import type { ClipEngine } from '../../geometry/boolean/engine';
+import { uniteLabelled } from '../../geometry/boolean/union';
+import { nestPaths } from '../../geometry/nesting';
+import { type Path, transformPath, transformRegion } from '../../geometry/path';
+import { applyMatrix, compose, determinant, type Matrix, scaling, translation } from '../../geometry/point';
+import { LIMITS } from '../../limits';
+import type { LetterFrame } from '../../prepare/frames';
+import type { Outline } from '../../prepare/outline';
+import type { FaceLookup, PreparedPart } from '../../prepare/part';
+import type { ResultCache } from '../../result-cache';
+import { type Centerline, centerlineOf, type Dot } from './centerline';
+import type { Joint } from './joints';
+import { joinLetters } from './tails';
+
+/** Lines of a letter or shape, on the sheet. */
+export type LetterLines = {
+  readonly key: string;
+  /** The same for letters that look alike; null for what is no letter. */
+  readonly alike: string | null;
+  /** From capital heights of the letter, or units of the shape, to the sheet. */
+  readonly matrix: Matrix;
+  readonly lines: readonly Path[];
+  readonly dots: readonly Dot[];
+  readonly joints: readonly Joint[];
+  /** The usual width of its strokes in mm. */
+  readonly width: number;
+  readonly corrected: boolean;
+};
+
+export type PartLines = {
+  /** What is drawn: lines of all letters, joined where asked. */
+  readonly lines: readonly Path[];
+  readonly dots: readonly Dot[];
+  readonly letters: readonly LetterLines[];
+  /** Letters beyond the limit, whose lines were not looked for. */
+  readonly left: number;
+};
+
+export type LinesContext = {
+  readonly engine: ClipEngine;
+  readonly faces: FaceLookup;
+  /** Centerlines in capital heights, by what the letter looks like and the settings. */
+  readonly traced: ResultCache<Centerline>;
+};
+
+type CenterlineStep = StepOf<'centerline'>;
+
+/** Letters are traced this many units high, so that the grid of booleans is fine enough. */
+const UNITS_PER_CAPITAL = 100;
+const UNION_TOLERANCE = UNITS_PER_CAPITAL / 4000;
+/** Lines are smooth within this share of the stroke where nothing else is asked. */
+const USUAL_SMOOTH = 0.01;
+
+const NOTHING: Centerline = { lines: [], dots: [], joints: [], width: 0 };
+
+/** Regions that hang together, each an outline with its holes. */
+function connected(paths: readonly Path[], parent: readonly number[], depth: readonly number[]): Path[][] {
+  return paths.flatMap((path, i) =>
+    (depth[i] as number) % 2 === 0 ? [[path, ...paths.filter((_, k) => parent[k] === i)]] : [],
+  );
+}
+
+function traceAll(regions: readonly (readonly Path[])[], step: CenterlineStep, smooth: number | null): Centerline {
+  const made = regions.map((region) =>
+    centerlineOf(region, { detail: step.detail, smooth: USUAL_SMOOTH, tolerance: smooth, ends: step.ends }),
+  );
+  const largest = made.reduce((best, one) => (one.width > best.width ? one : best), NOTHING);
+  return {
+    lines: made.flatMap((m) => m.lines),
+    dots: made.flatMap((m) => m.dots),
+    joints: made.flatMap((m) => m.joints),
+    width: largest.width,
+  };
+}
+
+const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(determinant(m)));
+
+function placed(
+  traced: Centerline,
+  frame: Pick<LetterFrame, 'key' | 'alike' | 'matrix'>,
+  units: number,
+  step: CenterlineStep,
+): LetterLines {
+  const { key, alike, matrix } = frame;
+  const correction =
+    step.corrections.find((c) => c.letter === key && c.alike === null) ??
+    step.corrections.find((c) => (c.alike === null ? c.letter === key : c.alike === alike));
+  const toSheet = compose(scaling(1 / units), matrix);
+  const k = scaleOf(toSheet);
+  return {
+    key,
+    alike,
+    matrix,
+    lines: correction
+      ? pathOf(correction.d).paths.map((p) => transformPath(p, matrix))
+      : traced.lines.map((p) => transformPath(p, toSheet)),
+    dots: traced.dots.map((d) => ({ ...applyMatrix(toSheet, d), r: d.r * k })),
+    joints: correction ? [] : traced.joints.map((j) => ({ ...j, ...applyMatrix(toSheet, j), r: j.r * k })),
+    width: traced.width * k,
+    corrected: correction !== undefined,
+  };
+}
+
+/** Whether a part is words as they are set, so that letters can be traced one by one. */
+const isBareLettering = (part: Part, prepared: PreparedPart): boolean =>
+  prepared.handMade === null &&
+  part.members.every((m) => m.kind === 'lettering' && m.role === 'join') &&
+  part.steps.every((s) => !s.on || ['weld', 'thicken', 'centerline', 'dots'].includes(s.kind));
+
+/** The centerline of a prepared part. */
+export function partLines(part: Part, prepared: PreparedPart, step: CenterlineStep, context: LinesContext): PartLines {
+  const letters: LetterLines[] = [];
+  let left = 0;
+  if (isBareLettering(part, prepared)) {
+    let index = 0;
+    part.members.forEach((member, i) => {
+      const layout = prepared.members[i]?.layout;
+      if (member.kind !== 'lettering' || !layout) return;
+      const answer = context.faces(member);
+      if (!('typeface' in answer) || answer.typeface.lines) {
+        index += layout.letters.length;
+        return;
+      }
+      const face = answer.typeface;
+      const capital = layout.capHeightMm / layout.scale;
+      for (const letter of layout.letters) {
+        const frame = prepared.frames[index++] as LetterFrame;
+        if (letters.length >= LIMITS.lettersTraced) {
+          left++;
+          continue;
+        }
+        const perUnit = scaleOf(frame.matrix) / UNITS_PER_CAPITAL;
+        const smooth = step.smooth === null ? null : step.smooth / perUnit;
+        const key = JSON.stringify([face.serial, frame.alike, step.detail, step.ends, smooth?.toPrecision(6)]);
+        const traced = context.traced.get(key, () => {
+          const outlines = letter.glyphs.flatMap((g) =>
+            transformRegion(
+              face.outline(g.glyph),
+              compose(translation(g.x, g.y), scaling(UNITS_PER_CAPITAL / capital)),
+            ),
+          );
+          const clean = uniteLabelled(context.engine, [outlines], UNION_TOLERANCE).map((o) => o.path);
+          const { parent, depth } = nestPaths(clean);
+          return traceAll(connected(clean, parent, depth), step, smooth);
+        });
+        letters.push(placed(traced, frame, UNITS_PER_CAPITAL, step));
+      }
+    });
+  } else if (prepared.outlines.length > 0) {
+    const outlines = prepared.solid;
+    const frame = {
+      key: prepared.frames[0]?.key ?? part.id,
+      alike: null,
+      matrix: prepared.frames[0]?.matrix ?? scaling(1),
+    };
+    const regions = connected(
+      outlines.map((o: Outline) => o.path),
+      outlines.map((o) => o.parent),
+      outlines.map((o) => o.depth),
+    );
+    left = Math.max(0, regions.length - LIMITS.lettersTraced);
+    const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth);
+    letters.push({ ...placed(NOTHING, frame, 1, step), ...wholeOf(traced, frame, step) });
+  }
+  const lines = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.lines);
+  return { lines, dots: letters.flatMap((l) => l.dots), letters, left };
+}
+
+/** Lines of a whole part are on the sheet already. */
+function wholeOf(traced: Centerline, frame: { readonly key: string }, step: CenterlineStep): Partial<LetterLines> {
+  const corrected = step.corrections.some((c) => c.letter === frame.key);
+  return corrected
+    ? { dots: traced.dots, width: traced.width }
+    : { lines: traced.lines, dots: traced.dots, joints: traced.joints, width: traced.width };
+}

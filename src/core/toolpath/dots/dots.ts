@@ -1,0 +1,157 @@
+/**
+ * Dots along lines: corners, ends and joints are always met, and the stretches between them get dots at the spacing asked,
+ * a little stretched or squeezed where it is to come out even. Dots that would lie on others are left out or told.
+ */
+import { measureLine, turnInto } from '../../geometry/measure';
+import type { Path } from '../../geometry/path';
+import type { Point } from '../../geometry/point';
+import type { Segment } from '../../geometry/segment';
+import { LIMITS } from '../../limits';
+import { meetingsOf } from './meetings';
+
+export type DotSettings = {
+  readonly diameter: number;
+  /** From middle to middle along the line. */
+  readonly spacing: number;
+  readonly even: boolean;
+  /** Whether dots that would lie on others are left out. */
+  readonly apart: boolean;
+};
+
+export type PlacedDot = Point & {
+  /** At a corner, an end or a joint: it stays where others give way. */
+  readonly fixed: boolean;
+};
+
+export type Dots = {
+  readonly dots: readonly PlacedDot[];
+  /** Places where dots lie on each other, each once. */
+  readonly clashes: readonly Point[];
+  /** Dots that were left out because they would have lain on others. */
+  readonly leftOut: number;
+  /** Whether there would be more than are made; then there are none. */
+  readonly tooMany: boolean;
+};
+
+/** A line turns a corner from here on, in radians. */
+const CORNER = (30 * Math.PI) / 180;
+/** Dots may be nearer than touching by this, in mm: rounding. */
+const ROUNDING_MM = 1e-6;
+/** Fixed dots nearer to each other than this share of a diameter are one. */
+const SAME = 0.1;
+
+/** Lengths along a path at which a dot must be: corners, ends, and where other lines meet it. */
+function stationsOf(path: Path, starts: readonly number[], length: number, met: readonly number[]): number[] {
+  const out = [...met];
+  path.segments.forEach((s, i) => {
+    if (i === 0 && !path.closed) return;
+    const before = path.segments[(i + path.segments.length - 1) % path.segments.length] as Segment;
+    if (turnInto(before, s) > CORNER) out.push(starts[i] as number);
+  });
+  if (!path.closed) out.push(0, length);
+  out.sort((a, b) => a - b);
+  return out.filter((v, i) => i === 0 || v - (out[i - 1] as number) > ROUNDING_MM);
+}
+
+/** Lengths of the dots between two stations, without those. */
+function between(from: number, to: number, { diameter, spacing, even }: DotSettings): number[] {
+  const length = to - from;
+  const most = Math.floor(length / diameter + ROUNDING_MM);
+  if (even) {
+    const n = Math.min(Math.max(1, Math.round(length / spacing)), Math.max(1, most));
+    return Array.from({ length: n - 1 }, (_, k) => from + (length * (k + 1)) / n);
+  }
+  const out: number[] = [];
+  for (let k = 1; k * spacing < length - ROUNDING_MM && out.length < LIMITS.dots; k++) out.push(from + k * spacing);
+  const last = out[out.length - 1];
+  if (last !== undefined && to - last < diameter - ROUNDING_MM) out.pop();
+  return out;
+}
+
+const TOO_MANY: Dots = { dots: [], clashes: [], leftOut: 0, tooMany: true };
+
+/** Places of dots along lines; `diameter` and `spacing` above 0. */
+export function dotsAlong(paths: readonly Path[], settings: DotSettings): Dots {
+  const { spacing, diameter } = settings;
+  const measured = paths.map(measureLine);
+  // What would be too many is not even begun.
+  const expected = measured.reduce((sum, m) => sum + Math.floor(m.length / spacing), 0);
+  if (expected > LIMITS.dots) return TOO_MANY;
+  const met = meetingsOf(paths, measured, SAME * diameter);
+  const fixed: PlacedDot[] = [];
+  const free: PlacedDot[] = [];
+  paths.forEach((path, i) => {
+    const { length, starts, at } = measured[i] as (typeof measured)[number];
+    if (length === 0) return;
+    const stations = stationsOf(path, starts, length, met[i] as number[]);
+    const put = (list: PlacedDot[], from: number, isFixed: boolean) => list.push({ ...at(from), fixed: isFixed });
+    for (const s of stations) put(fixed, s, true);
+    if (path.closed && stations.length === 0) {
+      const n = Math.max(1, settings.even ? Math.round(length / spacing) : Math.floor(length / spacing));
+      for (let k = 0; k < n; k++) put(free, settings.even ? (length * k) / n : k * spacing, false);
+      return;
+    }
+    const ends = path.closed ? [...stations, (stations[0] as number) + length] : stations;
+    for (let k = 0; k + 1 < ends.length; k++)
+      for (const s of between(ends[k] as number, ends[k + 1] as number, settings))
+        put(free, s > length ? s - length : s, false);
+  });
+  return fixed.length + free.length > 2 * LIMITS.dots ? TOO_MANY : settled(fixed, free, settings);
+}
+
+/** Buckets of places, as wide as what is looked for is far. */
+class Near {
+  private readonly buckets = new Map<string, PlacedDot[]>();
+  constructor(private readonly size: number) {}
+  private key(x: number, y: number): string {
+    return `${Math.floor(x / this.size)},${Math.floor(y / this.size)}`;
+  }
+  add(dot: PlacedDot): void {
+    const key = this.key(dot.x, dot.y);
+    const bucket = this.buckets.get(key);
+    if (bucket) bucket.push(dot);
+    else this.buckets.set(key, [dot]);
+  }
+  /** One that lies nearer than `within`, the nearest first. */
+  nearest(p: Point, within: number): PlacedDot | null {
+    let best: PlacedDot | null = null;
+    let least = within;
+    for (const dx of [-1, 0, 1])
+      for (const dy of [-1, 0, 1])
+        for (const q of this.buckets.get(this.key(p.x + dx * this.size, p.y + dy * this.size)) ?? []) {
+          const d = Math.hypot(p.x - q.x, p.y - q.y);
+          if (d < least) [best, least] = [q, d];
+        }
+    return best;
+  }
+}
+
+/** Fixed dots that fall together made one, and those too near to others left out or told. */
+function settled(fixed: readonly PlacedDot[], free: readonly PlacedDot[], { diameter, apart }: DotSettings): Dots {
+  const near = new Near(diameter);
+  const dots: PlacedDot[] = [];
+  const clashes: Point[] = [];
+  let leftOut = 0;
+  const keep = (dot: PlacedDot) => {
+    near.add(dot);
+    dots.push(dot);
+  };
+  for (const dot of fixed)
+    if (!near.nearest(dot, SAME * diameter)) {
+      const other = near.nearest(dot, diameter - ROUNDING_MM);
+      if (other && apart) leftOut++;
+      else {
+        if (other) clashes.push({ x: (dot.x + other.x) / 2, y: (dot.y + other.y) / 2 });
+        keep(dot);
+      }
+    }
+  for (const dot of free) {
+    const other = near.nearest(dot, diameter - ROUNDING_MM);
+    if (other && apart) leftOut++;
+    else {
+      if (other) clashes.push({ x: (dot.x + other.x) / 2, y: (dot.y + other.y) / 2 });
+      keep(dot);
+    }
+  }
+  return dots.length > LIMITS.dots ? TOO_MANY : { dots, clashes, leftOut, tooMany: false };
+}

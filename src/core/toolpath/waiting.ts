@@ -1,0 +1,105 @@
+/** Places waiting to be visited, the nearest next. */
+import type { Point } from '../geometry/point';
+
+/** Places in the order of x, linked both ways, so that the nearest left one is found by looking outwards. */
+export class Waiting {
+  private readonly x: Float64Array;
+  private readonly y: Float64Array;
+  private readonly before: Int32Array;
+  private readonly after: Int32Array;
+  private readonly ids: Int32Array;
+  private readonly ranks: Int32Array;
+  private readonly gone: Uint8Array;
+  /** Where the last one taken stood: looking begins on both sides of it. */
+  private left = -1;
+  private right = -1;
+
+  /** Looking begins at `fromX`. */
+  constructor(places: readonly Point[], fromX: number) {
+    const n = places.length;
+    const order = Int32Array.from({ length: n }, (_, i) => i);
+    order.sort((a, b) => (places[a] as Point).x - (places[b] as Point).x || a - b);
+    this.ids = order;
+    this.ranks = new Int32Array(n);
+    this.x = new Float64Array(n);
+    this.y = new Float64Array(n);
+    this.before = new Int32Array(n);
+    this.after = new Int32Array(n);
+    this.gone = new Uint8Array(n);
+    order.forEach((id, k) => {
+      const place = places[id] as Point;
+      this.ranks[id] = k;
+      this.x[k] = place.x;
+      this.y[k] = place.y;
+      this.before[k] = k - 1;
+      this.after[k] = k + 1 < n ? k + 1 : -1;
+    });
+    this.right = this.x.findIndex((x) => x >= fromX);
+    this.left = this.right < 0 ? n - 1 : this.right - 1;
+  }
+
+  /** Take the one nearest to a point out, by its index; null when none is left. Its x is that of the last one taken, or `fromX`. */
+  take(x: number, y: number): number | null {
+    let best = -1;
+    let least = Infinity;
+    let left = this.left;
+    let right = this.right;
+    while (left >= 0 || right >= 0) {
+      const toLeft = this.distance(left, x, y);
+      const toRight = this.distance(right, x, y);
+      if (toLeft < least) {
+        least = toLeft;
+        best = left;
+      }
+      if (toRight < least) {
+        least = toRight;
+        best = right;
+      }
+      left = left < 0 ? -1 : this.onwards(this.before[left] as number, x, least);
+      right = right < 0 ? -1 : this.onwards(this.after[right] as number, x, least);
+    }
+    if (best < 0) return null;
+    this.unlink(best);
+    this.left = this.before[best] as number;
+    this.right = this.after[best] as number;
+    return this.ids[best] as number;
+  }
+
+  /** Begin looking at another x than that of the last one taken. */
+  goTo(x: number): void {
+    while (this.right >= 0 && (this.x[this.right] as number) < x) {
+      this.left = this.right;
+      this.right = this.after[this.right] as number;
+    }
+    while (this.left >= 0 && (this.x[this.left] as number) >= x) {
+      this.right = this.left;
+      this.left = this.before[this.left] as number;
+    }
+  }
+
+  /** Take one out by its index, visited or not. */
+  drop(id: number): void {
+    const k = this.ranks[id] as number;
+    if (this.gone[k]) return;
+    this.unlink(k);
+    if (this.left === k) this.left = this.before[k] as number;
+    if (this.right === k) this.right = this.after[k] as number;
+  }
+
+  private unlink(k: number): void {
+    this.gone[k] = 1;
+    const [before, after] = [this.before[k] as number, this.after[k] as number];
+    if (before >= 0) this.after[before] = after;
+    if (after >= 0) this.before[after] = before;
+  }
+
+  /** Squared distance of a place, infinite where there is none. */
+  private distance(k: number, x: number, y: number): number {
+    return k < 0 ? Infinity : ((this.x[k] as number) - x) ** 2 + ((this.y[k] as number) - y) ** 2;
+  }
+
+  /** The place itself while one there may be nearer than what was found, else -1. */
+  private onwards(k: number, x: number, least: number): number {
+    return k >= 0 && ((this.x[k] as number) - x) ** 2 < least ? k : -1;
+  }
+}

@@ -1,0 +1,208 @@
+/** Rows of dots: exactly spaced along the line, corners and ends met, none on another unless told. */
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { closedPath, flattenPath, type Path } from '../../src/core/geometry/path';
+import type { Point } from '../../src/core/geometry/point';
+import { arcAbout, cubic, line, type Segment } from '../../src/core/geometry/segment';
+import { Evaluator } from '../../src/core/job/evaluate';
+import { drawingOf, writeFile } from '../../src/core/job/export';
+import { LIMITS } from '../../src/core/limits';
+import { type DotSettings, dotsAlong } from '../../src/core/toolpath/dots/dots';
+import { faces, scriptEngine } from '../support/faces';
+import { jobWith, lettering, partOf } from '../support/jobs';
+
+const settings = (more: Partial<DotSettings> = {}): DotSettings => ({
+  diameter: 1,
+  spacing: 3,
+  even: true,
+  apart: true,
+  ...more,
+});
+
+const open = (...segments: Segment[]): Path => ({ segments, closed: false });
+
+/** Length along a finely flattened path up to the foot of each point; an own reckoning. */
+function lengthsAlong(path: Path, points: readonly Point[]): number[] {
+  const flat = flattenPath(path, 1e-7);
+  if (path.closed) flat.push(flat[0] as Point);
+  return points.map((p) => {
+    let [best, at, so] = [Infinity, 0, 0];
+    for (let i = 1; i < flat.length; i++) {
+      const [a, b] = [flat[i - 1] as Point, flat[i] as Point];
+      const size = Math.hypot(b.x - a.x, b.y - a.y);
+      const t =
+        size > 0 ? Math.max(0, Math.min(1, ((p.x - a.x) * (b.x - a.x) + (p.y - a.y) * (b.y - a.y)) / size ** 2)) : 0;
+      const d = Math.hypot(a.x + t * (b.x - a.x) - p.x, a.y + t * (b.y - a.y) - p.y);
+      if (d < best) [best, at] = [d, so + t * size];
+      so += size;
+    }
+    expect(best).toBeLessThan(1e-4);
+    return at;
+  });
+}
+
+const curve = fc
+  .tuple(...Array.from({ length: 8 }, () => fc.double({ min: -40, max: 40, noNaN: true })))
+  .map(([a, b, c, d, e, f]) =>
+    cubic(0, 0, a as number, b as number, (c as number) + 60, d as number, (e as number) + 80, f as number),
+  )
+  // Curves that do not come near themselves, so that a place on one tells its length.
+  .filter((s) => s.ax > 5 && s.bx > s.ax && s.x1 > s.bx + 5 && Math.abs(s.ay) < 30 && Math.abs(s.by) < 30);
+
+describe('along one line', () => {
+  test('even: both ends, and the same way from each to the next, within a micrometre', () => {
+    fc.assert(
+      fc.property(curve, fc.double({ min: 1.5, max: 8, noNaN: true }), (s, spacing) => {
+        const { dots } = dotsAlong([open(s)], settings({ spacing }));
+        const at = lengthsAlong(open(s), dots).sort((a, b) => a - b);
+        const whole = at[at.length - 1] as number;
+        expect(at[0]).toBeLessThan(1e-3);
+        const step = whole / (at.length - 1);
+        expect(Math.abs(step - spacing)).toBeLessThanOrEqual(spacing / 2 + 1e-3);
+        at.forEach((l, i) => {
+          expect(Math.abs(l - i * step)).toBeLessThan(1e-3);
+        });
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  test('exact: as typed from the start, the end met all the same', () => {
+    fc.assert(
+      fc.property(curve, fc.double({ min: 1.5, max: 8, noNaN: true }), (s, spacing) => {
+        const { dots } = dotsAlong([open(s)], settings({ spacing, even: false }));
+        const at = lengthsAlong(open(s), dots).sort((a, b) => a - b);
+        at.slice(0, -1).forEach((l, i) => {
+          expect(Math.abs(l - i * spacing)).toBeLessThan(1e-3);
+        });
+        expect(Math.hypot(s.x1 - (dots[1] as Point).x, s.y1 - (dots[1] as Point).y)).toBeLessThan(1e-9);
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  test('corners are met; a circle comes out even', () => {
+    const square = closedPath([line(0, 0, 10, 0), line(10, 0, 10, 10), line(10, 10, 0, 10), line(0, 10, 0, 0)]);
+    const { dots } = dotsAlong([square], settings({ spacing: 2.6 }));
+    for (const [x, y] of [
+      [0, 0],
+      [10, 0],
+      [10, 10],
+      [0, 10],
+    ] as const)
+      expect(dots.some((d) => d.x === x && d.y === y)).toBe(true);
+    expect(dots).toHaveLength(16);
+    const circle = closedPath([0, 1, 2, 3].map((k) => arcAbout(5, 5, 4, (k * Math.PI) / 2, Math.PI / 2)));
+    const round = dotsAlong([circle], settings({ spacing: 3 })).dots;
+    expect(round).toHaveLength(8);
+    const angles = round.map((d) => Math.atan2(d.y - 5, d.x - 5)).sort((a, b) => a - b);
+    angles.slice(1).forEach((a, i) => {
+      expect(a - (angles[i] as number)).toBeCloseTo(Math.PI / 4, 6);
+    });
+  });
+
+  test('a line shorter than a dot, one of no length, and one with nothing in it', () => {
+    expect(dotsAlong([open(line(0, 0, 0.4, 0))], settings()).dots).toHaveLength(1);
+    expect(dotsAlong([open(line(3, 3, 3, 3))], settings()).dots.length).toBeLessThanOrEqual(1);
+    expect(dotsAlong([open()], settings()).dots).toEqual([]);
+    expect(dotsAlong([], settings()).dots).toEqual([]);
+  });
+});
+
+describe('where lines meet', () => {
+  test('a joint and a crossing have one dot for both', () => {
+    const bar = open(line(0, 0, 20, 0));
+    const stem = open(line(8, 0, 8, 9));
+    const across = open(line(14, -6, 14, 6));
+    const { dots, clashes } = dotsAlong([bar, stem, across], settings({ spacing: 2 }));
+    expect(dots.filter((d) => Math.hypot(d.x - 8, d.y) < 0.5)).toEqual([{ x: 8, y: 0, fixed: true }]);
+    const crossing = dots.filter((d) => Math.hypot(d.x - 14, d.y) < 0.5);
+    expect(crossing).toHaveLength(1);
+    expect(crossing[0]?.x).toBeCloseTo(14, 9);
+    expect(clashes).toEqual([]);
+  });
+
+  test('no two are nearer than a diameter, or the place is told', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(...Array.from({ length: 4 }, () => fc.double({ min: 0, max: 30, noNaN: true }))), {
+          minLength: 1,
+          maxLength: 8,
+        }),
+        fc.boolean(),
+        (ends, apart) => {
+          const lines = ends.map(([a, b, c, d]) => open(line(a as number, b as number, c as number, d as number)));
+          const made = dotsAlong(lines, settings({ spacing: 1.7, diameter: 1.2, apart }));
+          made.dots.forEach((p, i) => {
+            for (const q of made.dots.slice(i + 1)) {
+              if (Math.hypot(p.x - q.x, p.y - q.y) >= 1.2 - 1e-5) continue;
+              expect(apart).toBe(false);
+              expect(made.clashes.some((c) => Math.hypot(c.x - (p.x + q.x) / 2, c.y - (p.y + q.y) / 2) < 1.2)).toBe(
+                true,
+              );
+            }
+          });
+        },
+      ),
+      { numRuns: 100 },
+    );
+  });
+
+  test('more than are made is said, and does not take for ever', () => {
+    expect(dotsAlong([open(line(0, 0, 90_000, 0))], settings({ spacing: 0.01, diameter: 0.01 }))).toMatchObject({
+      dots: [],
+      tooMany: true,
+    });
+    const most = dotsAlong([open(line(0, 0, LIMITS.dots - 1, 0))], settings({ spacing: 1, diameter: 0.5 }));
+    expect(most.dots).toHaveLength(LIMITS.dots);
+    const many = dotsAlong([open(line(0, 0, LIMITS.dots + 1, 0))], settings({ spacing: 1, diameter: 0.5 }));
+    expect(many).toMatchObject({ dots: [], tooMany: true });
+  });
+});
+
+describe('in a job', () => {
+  const dotted = (step: Record<string, unknown>, text = 'ANNA') =>
+    jobWith([
+      partOf([lettering(text, 'Fredoka')], {
+        steps: [{ kind: 'weld' }, { kind: 'dots', diameter: 1, spacing: 2, ...step }, { kind: 'centerline' }],
+        work: [{ what: 'dots', operation: 'mark' }],
+      }),
+    ]);
+  const marked = (step: Record<string, unknown>, text?: string) => {
+    const read = dotted(step, text);
+    const result = new Evaluator(scriptEngine).evaluate(read, faces);
+    const drawing = drawingOf(read, result);
+    return { read, result, drawing, shapes: drawing?.layers[0]?.shapes ?? [] };
+  };
+
+  test('circles or points in the files, nothing closed by accident, nothing filled', () => {
+    const circles = marked({});
+    expect(circles.shapes.length).toBeGreaterThan(100);
+    expect(circles.shapes.every((s) => s.kind === 'dot' && s.r === 0.5)).toBe(true);
+    const points = marked({ as: 'point', along: 'centerline' });
+    expect(points.shapes.every((s) => s.kind === 'dot' && s.r === null)).toBe(true);
+    if (!points.drawing || !circles.drawing) throw new Error('nothing is drawn');
+    const text = (d: typeof points.drawing, format: 'svg' | 'dxf') =>
+      new TextDecoder().decode(writeFile(d, format, points.read.export));
+    const count = (s: string, what: RegExp) => s.match(what)?.length ?? 0;
+    expect(count(text(points.drawing, 'dxf'), /^POINT\r$/gm)).toBe(points.shapes.length);
+    expect(count(text(circles.drawing, 'dxf'), /^CIRCLE\r$/gm)).toBe(circles.shapes.length);
+    expect(count(text(circles.drawing, 'svg'), /<circle /g)).toBe(circles.shapes.length);
+    expect(count(text(points.drawing, 'svg'), /h0"/g)).toBe(points.shapes.length);
+  });
+
+  test('moved and left out by hand, kept through another size', () => {
+    const before = marked({}).result.lineworks[0]?.dots?.dots ?? [];
+    const gone = before[10] as Point;
+    // The first letter’s origin is where the lettering starts.
+    const frame = marked({}).result.parts[0]?.frames[0]?.matrix;
+    const own = { x: (gone.x - (frame?.e ?? 0)) / 30, y: (gone.y - (frame?.f ?? 0)) / 30 };
+    const after = marked({ changes: [{ ...own, dx: null, dy: null }] }).result.lineworks[0]?.dots;
+    expect(after?.dots).toHaveLength(before.length - 1);
+    expect(after?.idle).toBe(0);
+    const moved = marked({ changes: [{ ...own, dx: 0.05, dy: 0 }] }).result.lineworks[0]?.dots?.dots ?? [];
+    expect(moved).toHaveLength(before.length);
+    expect(moved.some((d) => Math.hypot(d.x - gone.x - 1.5, d.y - gone.y) < 1e-6)).toBe(true);
+    expect(marked({ changes: [{ x: 90, y: 90, dx: null, dy: null }] }).result.lineworks[0]?.dots?.idle).toBe(1);
+  });
+});

@@ -1,0 +1,84 @@
+/** Lines in long runs and a short way between them. */
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { isContinuous, type Path, pathLength } from '../../src/core/geometry/path';
+import type { Point } from '../../src/core/geometry/point';
+import { line } from '../../src/core/geometry/segment';
+import { joinedRuns, nearestNext, nearestPoints } from '../../src/core/toolpath/runs';
+
+const open = (...places: readonly (readonly [number, number])[]): Path => ({
+  closed: false,
+  segments: places.slice(1).map(([x, y], i) => {
+    const [fromX, fromY] = places[i] as readonly [number, number];
+    return line(fromX, fromY, x, y);
+  }),
+});
+
+const sum = (paths: readonly Path[]): number => paths.reduce((all, p) => all + pathLength(p), 0);
+
+test('lines that meet end to end are one, whichever way they run; where three meet the straight one goes on', () => {
+  const made = joinedRuns([open([0, 0], [5, 0]), open([9, 1], [5, 0]), open([5, 0], [5, 7])]);
+  expect(made.map((p) => p.segments.length).sort()).toEqual([1, 2]);
+  expect(made.every(isContinuous)).toBe(true);
+});
+
+test('a ring of open lines closes', () => {
+  const made = joinedRuns([open([0, 0], [5, 0]), open([5, 5], [5, 0]), open([5, 5], [0, 0])]);
+  expect(made).toHaveLength(1);
+  expect(made[0]?.closed).toBe(true);
+  expect(isContinuous(made[0] as Path)).toBe(true);
+});
+
+const grid = fc.tuple(fc.integer({ min: 0, max: 6 }), fc.integer({ min: 0, max: 6 }));
+
+test('nothing is lost or drawn twice, and no run is broken', () => {
+  fc.assert(
+    fc.property(fc.array(fc.tuple(grid, grid), { maxLength: 20 }), (ends) => {
+      const lines = ends.filter(([a, b]) => a[0] !== b[0] || a[1] !== b[1]).map(([a, b]) => open(a, b));
+      const made = nearestNext(joinedRuns(lines));
+      expect(sum(made)).toBeCloseTo(sum(lines), 9);
+      expect(made.reduce((n, p) => n + p.segments.length, 0)).toBe(lines.length);
+      expect(made.every(isContinuous)).toBe(true);
+    }),
+  );
+});
+
+test('the nearest end is always taken next', () => {
+  fc.assert(
+    fc.property(fc.array(fc.tuple(grid, grid), { minLength: 1, maxLength: 15 }), (ends) => {
+      const lines = ends.map(([a, b]) => open(a, b));
+      const made = nearestNext(lines);
+      expect(made).toHaveLength(lines.length);
+      let here: Point = { x: 0, y: 0 };
+      made.forEach((path, i) => {
+        const s = path.segments[0];
+        const taken = Math.hypot((s?.x0 ?? 0) - here.x, (s?.y0 ?? 0) - here.y);
+        for (const other of made.slice(i)) {
+          const t = other.segments[0];
+          if (!t) continue;
+          expect(taken).toBeLessThanOrEqual(Math.hypot(t.x0 - here.x, t.y0 - here.y) + 1e-9);
+          expect(taken).toBeLessThanOrEqual(Math.hypot(t.x1 - here.x, t.y1 - here.y) + 1e-9);
+        }
+        here = { x: s?.x1 ?? 0, y: s?.y1 ?? 0 };
+      });
+    }),
+  );
+});
+
+test('points, each once, the nearest next', () => {
+  fc.assert(
+    fc.property(fc.array(grid, { maxLength: 30 }), (places) => {
+      const points = places.map(([x, y]) => ({ x, y }));
+      const made = nearestPoints(points);
+      expect([...made].sort((a, b) => a.x - b.x || a.y - b.y)).toEqual(
+        [...points].sort((a, b) => a.x - b.x || a.y - b.y),
+      );
+      let here: Point = { x: 0, y: 0 };
+      made.forEach((p, i) => {
+        const least = Math.min(...made.slice(i).map((q) => Math.hypot(q.x - here.x, q.y - here.y)));
+        expect(Math.hypot(p.x - here.x, p.y - here.y)).toBeCloseTo(least, 9);
+        here = p;
+      });
+    }),
+  );
+});
