@@ -11,6 +11,7 @@ export function penned(lines: readonly Path[], width: number, tip: Tip): Path[] 
   const ends = tip === 'round' ? EndType.Round : EndType.Butt;
   const open = lines.flatMap((path) => {
     const points = flattenPath(path, width / 400);
+    if (path.closed && points[0]) points.push(points[0]);
     return atReversals(
       points.filter(
         (p, i) => i === 0 || Math.hypot(p.x - (points[i - 1] as Point).x, p.y - (points[i - 1] as Point).y) > 1e-9,

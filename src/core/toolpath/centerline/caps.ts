@@ -14,6 +14,11 @@ export type Cap = {
   readonly dx: number;
   readonly dy: number;
   readonly straight: number;
+  readonly width: number;
+  /** The two corners. */
+  readonly corners: readonly [number, number];
+  /** Angle between the two edges, in radians. */
+  readonly spread: number;
 };
 
 /** From a sample on, the first one at which the outline turns sharply, within `reach`; -1 where there is none. */
@@ -71,6 +76,9 @@ export function capAt(s: Samples, sample: number, r: number): Cap | null {
     dx: dx / size,
     dy: dy / size,
     straight: Math.min(p.length, q.length),
+    width,
+    corners: [a, b],
+    spread: Math.acos(Math.min(1, p.dx * q.dx + p.dy * q.dy)),
   };
 }
 

@@ -46,7 +46,7 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
   }
   const axis = medialAxis(region, width / POINTS_PER_WIDTH);
   if (!axis) return { lines: [], dots: [], joints: [], width };
-  const skeleton = skeletonOf(axis, settings.detail);
+  const skeleton = skeletonOf(axis, settings.detail, width / 2);
   const tracks = tracksOf(skeleton, width / 2);
   const { strokes, joints } = strokesOf(tracks, axis.samples);
   const fit = { tolerance: settings.tolerance ?? settings.smooth * width, reach: width / 2 };

@@ -27,6 +27,8 @@ export type Joint = { readonly x: number; readonly y: number; readonly r: number
 
 /** Strokes that turn by more than this across a meeting do not go on there, in radians. */
 const GOES_ON = (40 * Math.PI) / 180;
+/** Ends that turn by more than this to reach each other do not face each other. */
+const FACES = (130 * Math.PI) / 180;
 /** Two ends that are left over turn in a corner from here on. */
 const CORNER = (30 * Math.PI) / 180;
 /** An edge that two ends share makes up for this much of a bend, in radians. */
@@ -316,7 +318,7 @@ export function strokesOf(
     for (const { a, b, cost } of options) {
       if (links.has(keyOf(a)) || links.has(keyOf(b))) continue;
       const alone = left.length === 2 || lines.length === 0;
-      if (cost > GOES_ON && !alone) continue;
+      if (cost > FACES || (cost > GOES_ON && !alone)) continue;
       if (left.length === 2 && lines.length > 0 && cost > GOES_ON) continue;
       lines.push(link(a, b, cost > CORNER), tracks[a.track] as TrackPoint[], tracks[b.track] as TrackPoint[]);
       left = left.filter((p) => p !== a && p !== b);

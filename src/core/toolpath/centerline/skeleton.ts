@@ -1,5 +1,7 @@
 /** The medial axis as branches between joints and ends, small branches taken off. */
+
 import type { AxisLink, MedialAxis } from '../../geometry/medial';
+import { capsBeside } from './caps';
 
 /** A disc on the axis and the points of the outline it touches on either side of the way along the branch. */
 export type AxisPoint = {
@@ -15,6 +17,8 @@ export type Branch = {
   readonly from: number;
   readonly to: number;
   readonly points: readonly AxisPoint[];
+  /** Where small branches were taken off it: before which of its points, and on which side. */
+  readonly stumps: readonly { readonly at: number; readonly side: 'left' | 'right' }[];
   /** Where it leads into a blunt corner at its end: the disc there. Its points stop before. */
   readonly tip: AxisPoint | null;
 };
@@ -26,7 +30,13 @@ export type Skeleton = {
   readonly degree: Uint8Array;
 };
 
-type Graph = { readonly axis: MedialAxis; readonly at: Int32Array; readonly degree: Uint8Array };
+type Graph = {
+  readonly axis: MedialAxis;
+  readonly at: Int32Array;
+  readonly degree: Uint8Array;
+  /** Discs that branches were taken off, and the disc each of these led to first. */
+  readonly stumps: Map<number, number[]>;
+};
 
 const graphOf = (axis: MedialAxis): Graph => {
   const at = new Int32Array(3 * axis.x.length).fill(-1);
@@ -37,7 +47,7 @@ const graphOf = (axis: MedialAxis): Graph => {
       (degree[node] as number) += 1;
     }
   });
-  return { axis, at, degree };
+  return { axis, at, degree, stumps: new Map() };
 };
 
 const unlink = ({ at, degree }: Graph, node: number, link: number): void => {
@@ -104,10 +114,11 @@ const ROUNDS = 40;
  * Take off branches that reach less than `detail` radii beyond the disc of the joint they come from; the least first, one
  * at each joint a round, since what is left there may be no joint any more.
  */
-function prune(graph: Graph, detail: number): void {
+function prune(graph: Graph, detail: number, half: number): void {
   const { axis, degree } = graph;
   for (let round = 0; round < ROUNDS; round++) {
     const small: { run: Run; joint: number; reach: number }[] = [];
+    const leaves = new Map<number, number>();
     for (const run of runsOf(graph)) {
       const ends = [run.from, run.to].map((node) => degree[node]);
       if ((ends[0] === 1) === (ends[1] === 1)) continue;
@@ -115,14 +126,20 @@ function prune(graph: Graph, detail: number): void {
       if (degree[joint] !== 3) continue;
       const radius = axis.r[joint] as number;
       const reach = (lengthOf(graph, run) + (axis.r[leaf] as number) - radius) / radius;
+      if (reach < CORNER_REACH) leaves.set(joint, (leaves.get(joint) ?? 0) + 1);
       if (reach < detail) small.push({ run, joint, reach });
     }
+    keepCaps(graph, small, leaves, half);
     if (small.length === 0) return;
     small.sort((a, b) => a.reach - b.reach);
     const touched = new Set<number>();
     for (const { run, joint } of small) {
       if (touched.has(joint)) continue;
       touched.add(joint);
+      const first = axis.links[
+        (run.from === joint ? run.links[0] : run.links[run.links.length - 1]) as number
+      ] as AxisLink;
+      graph.stumps.set(joint, [...(graph.stumps.get(joint) ?? []), first.a === joint ? first.b : first.a]);
       for (const i of run.links) {
         const { a, b } = axis.links[i] as AxisLink;
         unlink(graph, a, i);
@@ -132,16 +149,74 @@ function prune(graph: Graph, detail: number): void {
   }
 }
 
-/** Branches of an axis, those without that reach less than `detail` radii beyond their joint. */
-export function skeletonOf(axis: MedialAxis, detail: number): Skeleton {
+/**
+ * Leave out of the small branches those that lead to the cut-off end of a stroke that just sticks out of another: one for
+ * each such end. The two corners of an end as such are no strokes.
+ */
+function keepCaps(
+  { axis, degree }: Graph,
+  small: { run: Run; joint: number }[],
+  leaves: ReadonlyMap<number, number>,
+  half: number,
+): void {
+  const claimed = new Set<string>();
+  const isStub = ({ run, joint }: { run: Run; joint: number }): boolean => {
+    if (leaves.get(joint) !== 1) return false;
+    const last = run.links[degree[run.to] === 1 ? run.links.length - 1 : 0] as number;
+    const { p, q } = axis.links[last] as AxisLink;
+    const [jx, jy] = [axis.x[joint] as number, axis.y[joint] as number];
+    for (const cap of [p, q].flatMap((sample) => capsBeside(axis.samples, sample, half))) {
+      const ahead = (cap.x - jx) * cap.dx + (cap.y - jy) * cap.dy;
+      const beside = Math.abs((cap.x - jx) * cap.dy - (cap.y - jy) * cap.dx);
+      const fits =
+        cap.width > LEAST_CAP * half &&
+        cap.width < MOST_CAP * half &&
+        cap.straight > CAP_EDGE * half &&
+        cap.spread < CAP_SPREAD &&
+        ahead > half &&
+        beside < half;
+      const name = cap.corners.join();
+      if (!fits || claimed.has(name)) continue;
+      claimed.add(name);
+      return true;
+    }
+    return false;
+  };
+  const left = small.filter((one) => !isStub(one));
+  small.splice(0, small.length, ...left);
+}
+/** Width of a cut-off end against half a stroke, and how long its edges are at least. */
+const LEAST_CAP = 1;
+/** Branches into the corners of an end reach no farther than this many radii. */
+const CORNER_REACH = 1.5;
+const MOST_CAP = 3.2;
+const CAP_EDGE = 0.25;
+const CAP_SPREAD = (10 * Math.PI) / 180;
+
+/** Branches of an axis, those without that reach less than `detail` radii beyond their joint; `half` is half a usual stroke. */
+export function skeletonOf(axis: MedialAxis, detail: number, half: number): Skeleton {
   const graph = graphOf(axis);
-  prune(graph, detail);
+  prune(graph, detail, half);
   const branches = runsOf(graph).map((run): Branch => {
     let node = run.from;
-    const all = run.links.map((i) => {
+    const stumps: { at: number; side: 'left' | 'right' }[] = [];
+    const all = run.links.map((i, nth) => {
       const { a, b, p, q, blunt } = axis.links[i] as AxisLink;
       const forth = a === node;
+      const before = node;
       node = forth ? b : a;
+      if (nth > 0)
+        for (const spur of graph.stumps.get(before) ?? []) {
+          const [ux, uy] = [
+            (axis.x[node] as number) - (axis.x[before] as number),
+            (axis.y[node] as number) - (axis.y[before] as number),
+          ];
+          const [vx, vy] = [
+            (axis.x[spur] as number) - (axis.x[before] as number),
+            (axis.y[spur] as number) - (axis.y[before] as number),
+          ];
+          stumps.push({ at: nth, side: ux * vy - uy * vx > 0 ? 'left' : 'right' });
+        }
       const x = ((axis.x[a] as number) + (axis.x[b] as number)) / 2;
       const y = ((axis.y[a] as number) + (axis.y[b] as number)) / 2;
       const r = Math.hypot(x - (axis.samples.x[p] as number), y - (axis.samples.y[p] as number));
@@ -152,7 +227,13 @@ export function skeletonOf(axis: MedialAxis, detail: number): Skeleton {
     if (endsFree) while (last > first && all[last]?.blunt) last--;
     if (startsFree) while (first < last && all[first]?.blunt) first++;
     const tip = endsFree ? all[all.length - 1] : startsFree ? all[0] : null;
-    return { from: run.from, to: run.to, points: all.slice(first, last + 1), tip: tip ?? null };
+    return {
+      from: run.from,
+      to: run.to,
+      points: all.slice(first, last + 1),
+      stumps: stumps.map((s) => ({ ...s, at: s.at - first })).filter((s) => s.at > 0 && s.at <= last - first),
+      tip: tip ?? null,
+    };
   });
   return { axis, branches, degree: graph.degree };
 }

@@ -256,6 +256,9 @@ export function tracksOf({ axis, branches, degree }: Skeleton, usual: number): T
     if (degree[branch.from] === 3) giveUpForeignEdges(mine);
     if (degree[branch.to] === 3) giveUpForeignEdges([...mine].reverse());
   });
+  branches.forEach((branch, i) => {
+    for (const stump of branch.stumps) giveUpStump(marks[i] as Marked[], stump);
+  });
   const joints = jointsOf(branches, degree, marks);
   const sureRadii = marks
     .flatMap((m) => m.filter((one) => isSure(one) && building.openAt(one.point) > ALONG).map((one) => one.point.r))
@@ -304,6 +307,44 @@ function giveUpForeignEdges(marked: readonly Marked[]): void {
   for (const side of ['heldLeft', 'heldRight'] as const)
     for (let i = 0; i < cornerAt[side]; i++) (marked[i] as Marked)[side] = true;
 }
+
+/**
+ * Where a small branch was taken off, the edge on that side bulges: as far as discs are larger there than on both sides, it
+ * says nothing about the middle.
+ */
+function giveUpStump(marked: readonly Marked[], { at, side }: Branch['stumps'][number]): void {
+  const radius = (marked[at] as Marked).point.r;
+  const beyond = (step: -1 | 1): AxisPoint | null => {
+    let length = 0;
+    for (let i = at; marked[i + step]; i += step) {
+      length += distance((marked[i] as Marked).point, (marked[i + step] as Marked).point);
+      if (length > BULGE * radius) return (marked[i + step] as Marked).point;
+    }
+    return null;
+  };
+  const [p, q] = [beyond(-1), beyond(1)];
+  if (p === null || q === null || Math.abs(p.r - q.r) > EVEN_SIDES * Math.max(p.r, q.r)) return;
+  // A bend is no bulge: both halves of the way past it are as long as the way itself.
+  const here = (marked[at] as Marked).point;
+  if (distance(p, here) + distance(here, q) > STRAIGHT_PAST * distance(p, q)) return;
+  const clean = Math.max(p.r, q.r);
+  for (const step of [-1, 1] as const) {
+    let length = 0;
+    for (let i = step === 1 ? at : at - 1; marked[i]; i += step) {
+      const m = marked[i] as Marked;
+      if (m.point.r < FILLET * clean || length > BULGE * radius) break;
+      m[side === 'left' ? 'heldLeft' : 'heldRight'] = true;
+      const next = marked[i + step];
+      if (next) length += distance(m.point, next.point);
+    }
+  }
+}
+/** A bulge where a branch was taken off is over after this many radii. */
+const BULGE = 1.5;
+/** It is one where the stroke is as wide before as after, within this share. */
+const EVEN_SIDES = 0.06;
+/** Past a bulge the way is straight: no longer than this much more than from end to end. */
+const STRAIGHT_PAST = 1.03;
 
 /** Cut a branch where its middle is not known, and add what is left as tracks. */
 function addBranch(
