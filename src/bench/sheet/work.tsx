@@ -50,6 +50,7 @@ function Drawing({ job, view, only }: Props) {
   const worked = new Set(
     view.operations.flatMap((o) => [...o.outlinesOf, ...o.fillsOf, ...o.linesOf.map((l) => l.id)]),
   );
+  const outlined = new Set(view.operations.flatMap((o) => [...o.outlinesOf, ...o.fillsOf]));
   const isOn = (id: string) => job.operations.find((o) => o.id === id)?.on !== false;
   return (
     <>
@@ -65,6 +66,10 @@ function Drawing({ job, view, only }: Props) {
             />
           );
         })}
+      {only === null &&
+        view.parts
+          .filter((part) => part.centerline && !outlined.has(part.id))
+          .map((part) => <Area key={`${part.id}-guide`} d={part.d} fill="var(--nf-ink)" opacity={0.09} />)}
       {operations.flatMap((o) =>
         o.fillsOf.map((id) => {
           const part = partById.get(id);

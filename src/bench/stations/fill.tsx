@@ -29,8 +29,10 @@ function PartFill({ part, view }: { part: Part; view: PartView }) {
     });
   return (
     <section>
-      <Heading beside={formatArea(view.areaMm2, units)}>{partWords(part)}</Heading>
-      {engraving.length === 0 || elsewhere ? (
+      <Heading beside={view.areaMm2 > 0 ? formatArea(view.areaMm2, units) : ''}>{partWords(part)}</Heading>
+      {view.areaMm2 === 0 ? (
+        <p className="nf-muted nf-small">Lines only: there is no inside to fill.</p>
+      ) : engraving.length === 0 || elsewhere ? (
         <p className="nf-muted nf-small">
           {elsewhere
             ? `Filled by ${operations.find((o) => o.id === now)?.name}.`

@@ -5,7 +5,6 @@ import Form from 'react-bootstrap/Form';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, QuantityField, Row, Switch } from '@/ui/fields';
 import { formatRun } from '@/ui/figures';
-import { Heading } from '@/ui/heading';
 import { editStep, measureOf } from '../../edits';
 import { change, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
@@ -25,6 +24,10 @@ export function Centerline(props: StepProps) {
         s.on = on;
       });
       giveWork(job, part.id, 'centerline', on ? suits(job.operations) : undefined);
+      // The line takes the place of the outline, and gives it back.
+      const outlined = job.parts.find((p) => p.id === part.id)?.work.some((w) => w.what === 'outline');
+      if (on) giveWork(job, part.id, 'outline', undefined);
+      else if (!outlined) giveWork(job, part.id, 'outline', part.work.find((w) => w.what === 'centerline')?.operation);
     });
   const lines = view.centerline;
   const at = step
@@ -35,7 +38,6 @@ export function Centerline(props: StepProps) {
     : 0;
   return (
     <section aria-label="Middle lines">
-      <Heading beside={lines ? `${lines.lines} line${lines.lines === 1 ? '' : 's'}` : ''}>Middle lines</Heading>
       <Switch
         label="A line down the middle of each stroke"
         on={step !== null}
@@ -44,7 +46,8 @@ export function Centerline(props: StepProps) {
       />
       {step && (
         <>
-          <DoneBy part={part} what="centerline" />
+          <DoneBy part={part} what="centerline" label="Done by" />
+          <DoneBy part={part} what="outline" label="Outline as well" />
           <Choice
             label="Ends"
             value={step.ends}
@@ -93,7 +96,7 @@ export function Centerline(props: StepProps) {
             />
           )}
           {lines && (
-            <p className="nf-small mb-0">
+            <p className="nf-small mb-2">
               <span className="nf-figure">{lines.lines}</span> line{lines.lines === 1 ? '' : 's'} ·{' '}
               <span className="nf-figure">{lines.segments}</span> segments ·{' '}
               <span className="nf-figure">{formatRun(lines.lengthMm, unit)}</span>

@@ -18,12 +18,12 @@ export function giveWork(job: Job, partId: string, what: Work['what'], operation
   if (operation) part.work.push({ what, operation });
 }
 
-export function DoneBy({ part, what }: { part: Part; what: Work['what'] }) {
+export function DoneBy({ part, what, label }: { part: Part; what: Work['what']; label: string }) {
   const operations = useBench((s) => s.job.operations);
   const now = part.work.find((w) => w.what === what)?.operation ?? '';
   const id = `${part.id}-${what}`;
   return (
-    <Row label="Done by" htmlFor={id}>
+    <Row label={label} htmlFor={id}>
       <Form.Select
         id={id}
         size="sm"

@@ -3,7 +3,6 @@
 /** Rows of dots along outlines or down the middle of strokes: set stones, pecked lines, punched holes. */
 import { formatLength } from '@/core/units/quantity';
 import { Choice, QuantityField, Switch } from '@/ui/fields';
-import { Heading } from '@/ui/heading';
 import { editStep, measureOf } from '../../edits';
 import { change, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
@@ -35,7 +34,6 @@ export function Dots(props: StepProps) {
     });
   return (
     <section aria-label="Dots">
-      <Heading beside={dots ? dots.count.toLocaleString('en') : ''}>Dots</Heading>
       <Switch
         label="Rows of dots"
         on={step !== null}
@@ -44,7 +42,7 @@ export function Dots(props: StepProps) {
       />
       {step && (
         <>
-          <DoneBy part={part} what="dots" />
+          <DoneBy part={part} what="dots" label="Done by" />
           <Choice
             label="Along"
             value={step.along}
@@ -97,7 +95,7 @@ export function Dots(props: StepProps) {
             onChange={(as) => set({ as })}
           />
           {dots && (
-            <p className="nf-small mb-0">
+            <p className="nf-small mb-2">
               <span className="nf-figure">{dots.count.toLocaleString('en')}</span> of{' '}
               {formatLength(dots.diameter, unit, 2)}
               {dots.leftOut > 0 && <> · {dots.leftOut.toLocaleString('en')} left out</>}

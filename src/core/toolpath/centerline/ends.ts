@@ -5,7 +5,8 @@
 import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 import { capAt } from './caps';
-import { rayOf, type Stroke, type StrokePoint } from './joints';
+import type { Stroke, StrokePoint } from './joints';
+import { rayOf } from './rays';
 
 export type EndStyle = 'tip' | 'short';
 
@@ -40,7 +41,8 @@ function trimmed(points: readonly StrokePoint[], samples: Samples, style: EndSty
   let length = 0;
   const isAlong = (i: number) => {
     const p = points[i];
-    return p === undefined || (p.open >= ALONG && !p.corner);
+    // Where only one edge tells, it is one that runs along the stroke.
+    return p === undefined || ((p.open >= ALONG || p.open === 0) && !p.corner);
   };
   while (k > 0 && !(isAlong(k) && isAlong(k - 1) && isAlong(k - 2))) {
     const [p, q] = [points[k] as StrokePoint, points[k - 1] as StrokePoint];

@@ -11,6 +11,7 @@
  */
 import type { Samples } from '../../geometry/medial';
 import { type Cap, capsBeside } from './caps';
+import { cornerOf, rayOf } from './rays';
 import type { AxisPoint, Branch, Skeleton } from './skeleton';
 
 export type TrackPoint = {
@@ -54,6 +55,10 @@ const MOST_BOTH = 1.1;
 const RUNS_INTO = 0.45;
 /** Where both go on to cross, discs get smaller by this much on the way. */
 const CROSSES = 1.15;
+/** Where they end in a common tip, discs have shrunk to this share there. */
+const NARROWS = 0.88;
+/** A tip longer than this many radii is a stroke of its own unless it narrows. */
+const LONG_TIP = 2.5;
 /** How many radii of a branch tell its width. */
 const LOOK = 8;
 /** How many radii two strokes may run into each other until they are one. */
@@ -654,6 +659,9 @@ function followBoth(building: Building, common: End, ends: readonly End[], reach
   const isLeaf = last === marks.length - 1 && places[far] < 0;
   const end = (marks[last] as Marked).point.r;
   if (one < 0 && !isLeaf && (places[far] < 0 || (building.pen === null && start.point.r < CROSSES * end))) return false;
+  // A stroke that is as wide at its end as at the joint is one thick stroke.
+  if (one < 0 && isLeaf && building.pen === null && length > LONG_TIP * most && end > NARROWS * start.point.r)
+    return false;
   const after = one < 0 ? [] : marks.slice(one);
   const isTip = (isLeaf || (one >= 0 && places[far] < 0)) && lengthOf(after.map((m) => m.point)) <= TIP * most;
   const stop = one < 0 || isTip ? last : one;
@@ -678,12 +686,11 @@ function followBoth(building: Building, common: End, ends: readonly End[], reach
     if (mine) building.through.push([mine.port, port]);
   };
   if (isTip) {
-    const round = building.around(
-      common.right(marks[marks.length - 1] as Marked),
-      common.left(marks[marks.length - 1] as Marked),
-      (rl + rr) / 2,
-      building.samples.next,
-    );
+    const tip = marks[marks.length - 1] as Marked;
+    const round =
+      building.pen === null
+        ? apexOf(left, right, tip.point)
+        : building.around(common.right(tip), common.left(tip), (rl + rr) / 2, building.samples.next);
     if (round) {
       const whole = building.add([...right, ...round, ...left.reverse()], here, here);
       join(rightMate, { track: whole, end: 0 });
@@ -722,6 +729,19 @@ function followBoth(building: Building, common: End, ends: readonly End[], reach
   building.through.push([reach.port, { track: straight(wl) >= straight(wr) ? l : r, end: 1 }]);
   return true;
 }
+
+/**
+ * Where strokes of changing width end in a common tip, both run to one point: where they cross, when that is near the last
+ * disc, else its middle. Points of either that lie at it are taken off.
+ */
+function apexOf(left: TrackPoint[], right: TrackPoint[], tip: AxisPoint): TrackPoint[] {
+  const crossing = left.length > 1 && right.length > 1 ? cornerOf(rayOf(left, 1), rayOf(right, 1)) : null;
+  const { x, y } = crossing && distance(crossing, tip) < APEX * tip.r ? crossing : tip;
+  for (const track of [left, right])
+    while (track.length > 1 && distance(track[track.length - 1] as TrackPoint, { x, y }) < 0.5 * tip.r) track.pop();
+  return [{ x, y, r: tip.r, open: 0 }];
+}
+const APEX = 1.4;
 
 /** The direction in which a track runs into its end, over the last radius. */
 export function wayInto(points: readonly TrackPoint[], end: 0 | 1): { x: number; y: number } {
