@@ -8,6 +8,7 @@ import type { Finding, Severity } from '@/core/inspect/finding';
 import styles from './bench.module.css';
 import { bridgeOne } from './bridge-edits';
 import { answerGap, leaveHandMade, spaceLetters } from './edits';
+import { enterLines } from './nodes/hand';
 import { STATIONS } from './stations/list';
 import { bringIntoSight, change, goToStation, select, useBench } from './store';
 
@@ -37,6 +38,15 @@ function mendOf({ mend, partId }: Finding): { words: string; run: () => void } |
   if (mend.kind === 'bridge') return { words: 'Bridge it', run: () => bridgeOne(partId, mend) };
   if (mend.kind === 'close')
     return { words: 'Close it', run: () => change((job) => answerGap(job, partId, mend.memberId, mend.gap, 'close')) };
+  if (mend.kind === 'lines')
+    return {
+      words: 'Mend its lines',
+      run: () => {
+        goToStation('fill');
+        select(partId);
+        enterLines(partId, mend.letter);
+      },
+    };
   if (mend.kind === 'unhand')
     return { words: 'Back to the words and steps', run: () => change((job) => leaveHandMade(job, partId)) };
   const { view } = useBench.getState();

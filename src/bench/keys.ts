@@ -4,6 +4,7 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { moveMember } from '@/core/job/place';
 import { nudgeChosenBridge, removeChosenBridge } from './bridge-edits';
+import { removeChosenDot } from './dot-edits';
 import { duplicatePart, memberOf, moveWholePart, nudgeLetters, removeMember } from './edits';
 import { focusWords } from './focus-words';
 import { enterNodes } from './nodes/hand';
@@ -12,6 +13,7 @@ import { fitSheet, zoomBy } from './sheet/camera';
 import { STATIONS } from './stations/list';
 import {
   change,
+  chooseDot,
   chooseIsland,
   goToStation,
   type Look,
@@ -142,6 +144,7 @@ export function useBenchKeys(showKeys: () => void): void {
       const { atNodes } = useBench.getState();
       if (atNodes) workOnNodes(atNodes.chosen.size > 0 ? { ...atNodes, chosen: new Set() } : null);
       else if (pointing) pointAt(null);
+      else if (useBench.getState().atDot) chooseDot(null);
       else if (useBench.getState().atIsland) chooseIsland(null);
       else if (picked) pick(picked.length > 0 ? [] : null);
       else if (only) useBench.setState({ only: null });
@@ -152,7 +155,7 @@ export function useBenchKeys(showKeys: () => void): void {
   );
   useHotkeys('delete,backspace', () => {
     if (useBench.getState().atNodes) deleteNodes();
-    else if (!removeChosenBridge()) removeSelected();
+    else if (!removeChosenDot() && !removeChosenBridge()) removeSelected();
   });
   useHotkeys('d', () => duplicateSelected());
   useHotkeys('e', () => goToStation('prove'));

@@ -27,18 +27,23 @@ export type Selection = {
   readonly others: readonly string[];
 };
 
-export type Pointing = 'region' | 'bridge' | null;
+export type Pointing = 'region' | 'bridge' | 'letter' | null;
 
 /** Whose nodes are worked on: a path that was drawn, or a whole part; and the pen while it draws. */
 export type AtNodes = {
   readonly partId: string;
   readonly memberId: string | null;
+  /** The letter whose middle lines are worked on; null for outlines. */
+  readonly letter: string | null;
   /** Chosen nodes, as "path:node". */
   readonly chosen: ReadonlySet<string>;
 };
 
 /** An island by its letter; a bridge that holds none has `island` null. `nth` is which of its bridges; null for none. */
 export type AtIsland = { readonly letter: string; readonly island: number | null; readonly nth: number | null };
+
+/** A dot by where it would be by itself, on the sheet. */
+export type AtDot = { readonly partId: string; readonly x: number; readonly y: number };
 
 export type BenchState = {
   readonly id: string;
@@ -57,6 +62,8 @@ export type BenchState = {
   /** The island chosen at station Hold, and which of its bridges. */
   readonly atIsland: AtIsland | null;
   readonly atNodes: AtNodes | null;
+  /** The dot chosen at station Fill. */
+  readonly atDot: AtDot | null;
   /** A path is being drawn on the sheet. */
   readonly pen: boolean;
   /** The only operation shown, or null for all. */
@@ -92,6 +99,7 @@ export const useBench = create<BenchState>(() => ({
   pointing: null,
   atIsland: null,
   atNodes: null,
+  atDot: null,
   pen: false,
   only: null,
   view: null,
@@ -206,6 +214,7 @@ export const select = (partId: string | null, memberId: string | null = null): v
     selection: checked(get().job, { partId, memberId, others: [] }),
     picked: same ? picked : null,
     pointing: null,
+    atDot: null,
     ...(partId === selection.partId ? {} : { atIsland: null }),
   });
 };
@@ -247,8 +256,9 @@ export const pointAt = (pointing: Pointing): void => set({ pointing });
 export const chooseIsland = (atIsland: AtIsland | null): void => set({ atIsland });
 
 export const goToStation = (station: Station): void =>
-  set({ station, pointing: null, atIsland: null, atNodes: null, pen: false });
+  set({ station, pointing: null, atIsland: null, atDot: null, atNodes: null, pen: false });
 export const workOnNodes = (atNodes: AtNodes | null): void => set({ atNodes, pen: false });
+export const chooseDot = (atDot: AtDot | null): void => set({ atDot });
 export const setPen = (pen: boolean): void => set({ pen, atNodes: null });
 export const setLook = (look: Look): void => set({ look });
 export const showOnly = (only: string | null): void => set({ only });

@@ -92,6 +92,9 @@ export const LIMITS = {
   lettersTraced: 2_000,
   /** Letters whose centerlines are corrected by hand in one part. */
   lineCorrections: 500,
+  /** Uneven places of centerlines, and dots on each other, of one part that are named one by one; the rest are counted. */
+  unevenNamed: 8,
+  clashesNamed: 8,
   /** Dots of one part: those made, and those moved or left out by hand. */
   dots: 20_000,
   dotChanges: 2_000,

@@ -181,6 +181,12 @@ export class Host {
     return out;
   }
 
+  /** The true middle of a letter's strokes, as path data on the sheet. */
+  async middleOf(job: Job, partId: string, letter: string): Promise<string> {
+    const evaluator = await this.evaluators;
+    return pathData(evaluator.middleOf(job, partId, letter, await this.lookup(job)), null, 4);
+  }
+
   /** The user's words set in every shipped face. */
   async samples(text: string): Promise<FaceSample[]> {
     const first = linesOf(text).find((line) => line.trim() !== '') ?? 'Lettering';

@@ -1,20 +1,22 @@
 /** What the sheet draws of a computed job: path data and figures, small enough to send from the worker at every change. */
 import type { OperationKind, Part, StepOf } from '../core/document/schema';
 import { pathData } from '../core/formats/path-data';
-import { countSegments, type Path, pathLength } from '../core/geometry/path';
-import { applyMatrix, type Box, type Matrix, type Point } from '../core/geometry/point';
+import { countSegments, type Path, pathLength, regionBox } from '../core/geometry/path';
+import { applyMatrix, type Box, growBox, type Matrix, type Point } from '../core/geometry/point';
 import type { Finding } from '../core/inspect/finding';
 import { pieceName } from '../core/inspect/names';
 import type { Strength, Stretch } from '../core/inspect/strength';
 import type { CutPiece } from '../core/job/as-cut';
 import type { BridgeVariant } from '../core/job/compare-bridges';
-import type { JobResult, Linework } from '../core/job/evaluate';
+import type { JobResult } from '../core/job/evaluate';
 import { LIMITS } from '../core/limits';
 import type { Gap } from '../core/prepare/closing/closing';
 import type { Outline } from '../core/prepare/outline';
 import type { MemberTrouble, PreparedMember, PreparedPart } from '../core/prepare/part';
 import type { Piece, PieceKind } from '../core/prepare/pieces';
 import type { PartLines } from '../core/toolpath/centerline/part-lines';
+import { dotFrame } from '../core/toolpath/dots/part-dots';
+import type { Linework } from '../core/toolpath/linework';
 import { type BridgesView, bridgesView } from './bridge-view';
 
 export type MemberView = {
@@ -137,12 +139,29 @@ export type CenterlineView = {
   readonly corrected: number;
   /** The usual width of the strokes they run in. */
   readonly widthMm: number;
+  /** Letters whose lines can be drawn by hand, when they are few enough. */
+  readonly letters: readonly LetterLinesView[];
+};
+
+export type LetterLinesView = {
+  readonly key: string;
+  readonly text: string;
+  readonly alike: string | null;
+  readonly matrix: Matrix;
+  /** Its own lines on the sheet, before they run on into the next. */
+  readonly d: string;
+  readonly box: Box;
+  readonly corrected: boolean;
 };
 
 export type DotsView = {
   readonly count: number;
   readonly leftOut: number;
   readonly diameter: number;
+  /** Of each dot where it is and where it would be by itself, on the sheet: x, y, home x, home y. */
+  readonly places: Float64Array;
+  /** From the measure that changes by hand are kept in to the sheet. */
+  readonly frame: Matrix;
 };
 
 export type OperationView = {
@@ -304,6 +323,18 @@ const centerlineView = ({ lines, dots, letters }: PartLines): CenterlineView => 
     dots: dots.length,
     corrected: letters.filter((l) => l.corrected).length,
     widthMm: widths[widths.length >> 1] ?? 0,
+    letters:
+      letters.length > MOST_PICKS
+        ? []
+        : letters.map((l) => ({
+            key: l.key,
+            text: l.text,
+            alike: l.alike,
+            matrix: l.matrix,
+            d: l.lines.map(printedPath).join(''),
+            box: growBox(regionBox(l.lines), l.width / 2),
+            corrected: l.corrected,
+          })),
   };
 };
 
@@ -366,6 +397,8 @@ function partView(part: PreparedPart, strength: Strength, linework: Linework): P
       count: linework.dots.dots.length,
       leftOut: linework.dots.leftOut,
       diameter: linework.dots.diameter,
+      places: Float64Array.from(linework.dots.dots.flatMap((d) => [d.x, d.y, d.home.x, d.home.y])),
+      frame: dotFrame(part),
     },
   };
   views.set(part, { strength, linework, view });

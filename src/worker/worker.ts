@@ -32,6 +32,7 @@ export type WorkerApi = Pick<
   Host,
   | 'asCut'
   | 'inHand'
+  | 'middleOf'
   | 'bridgeThrough'
   | 'bridgeVariants'
   | 'evaluate'
@@ -47,6 +48,7 @@ expose({
   bridgeThrough: (...args: Parameters<Host['bridgeThrough']>) => host.bridgeThrough(...args),
   bridgeVariants: (...args: Parameters<Host['bridgeVariants']>) => host.bridgeVariants(...args),
   inHand: (...args: Parameters<Host['inHand']>) => host.inHand(...args),
+  middleOf: (...args: Parameters<Host['middleOf']>) => host.middleOf(...args),
   evaluate: (...args: Parameters<Host['evaluate']>) => host.evaluate(...args),
   files: (...args: Parameters<Host['files']>) => host.files(...args),
   summary: (...args: Parameters<Host['summary']>) => host.summary(...args),

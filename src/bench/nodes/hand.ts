@@ -1,6 +1,6 @@
 /** The paths whose nodes are worked on: read from the document, written back to it. */
 import { useMemo } from 'react';
-import type { Job } from '@/core/document/schema';
+import type { Job, StepOf } from '@/core/document/schema';
 import { KEPT_DIGITS, pathData } from '@/core/formats/path-data';
 import { pathOf } from '@/core/formats/svg-read/outlines';
 import { type Path, transformPath } from '@/core/geometry/path';
@@ -8,7 +8,7 @@ import { compose, invert, type Matrix, scaling } from '@/core/geometry/point';
 import { stepIn, withStep } from '@/core/job/steps';
 import { unitOf } from '@/core/prepare/hand-made';
 import { computing } from '@/worker/client';
-import type { JobView } from '@/worker/view';
+import type { JobView, LetterLinesView } from '@/worker/view';
 import { memberOf } from '../edits';
 import { type AtNodes, change, useBench, workOnNodes } from '../store';
 
@@ -19,6 +19,11 @@ export function inHand(job: Job, view: JobView | null, at: AtNodes | null): InHa
   const part = job.parts.find((p) => p.id === at?.partId);
   const views = view?.parts.find((p) => p.id === at?.partId)?.members;
   if (!at || !part || !views) return null;
+  if (at.letter !== null) {
+    const letter = view?.parts.find((p) => p.id === at.partId)?.centerline?.letters.find((l) => l.key === at.letter);
+    const correction = letter && correctionOf(stepIn(part, 'centerline'), letter);
+    return letter && correction ? { d: correction.d, matrix: letter.matrix } : null;
+  }
   if (at.memberId !== null) {
     const member = memberOf(job, at.partId, at.memberId);
     const seen = views.find((m) => m.id === at.memberId);
@@ -50,7 +55,11 @@ export function putPaths(paths: readonly Path[], merge: string | null = null): v
     const part = draft.parts.find((p) => p.id === atNodes.partId);
     const member = memberOf(draft, atNodes.partId, atNodes.memberId);
     if (member?.kind === 'path') member.d = d;
-    else if (part && atNodes.memberId === null) {
+    else if (part && atNodes.letter !== null) {
+      const letter = lettersIn(view, atNodes.partId).find((l) => l.key === atNodes.letter);
+      const correction = letter && correctionOf(stepIn(part, 'centerline'), letter);
+      if (correction) correction.d = d;
+    } else if (part && atNodes.memberId === null) {
       const step = stepIn(part, 'nodes');
       if (step) step.d = d;
     }
@@ -65,7 +74,7 @@ export async function enterNodes(partId: string, memberId: string | null): Promi
   const member = memberOf(job, partId, memberId);
   const alone = part.members.length === 1 && !part.steps.some((s) => s.kind !== 'weld' && s.on);
   if (member?.kind === 'path' && alone) {
-    workOnNodes({ partId, memberId: member.id, chosen: new Set() });
+    workOnNodes({ partId, memberId: member.id, letter: null, chosen: new Set() });
     return;
   }
   if (!stepIn(part, 'nodes')) {
@@ -78,7 +87,7 @@ export async function enterNodes(partId: string, memberId: string | null): Promi
       if (held) held.steps = withStep(held.steps, step);
     });
   }
-  workOnNodes({ partId, memberId: null, chosen: new Set() });
+  workOnNodes({ partId, memberId: null, letter: null, chosen: new Set() });
 }
 
 /** The paths in hand as they lie on the sheet; the same ones until the document or the place changes. */
@@ -93,4 +102,36 @@ export function usePathsInHand(at: AtNodes | null): readonly Path[] | null {
     const [a, b, c, dd, e, f] = place.split(',').map(Number) as [number, number, number, number, number, number];
     return pathsOf({ d, matrix: { a, b, c, d: dd, e, f } });
   }, [d, place]);
+}
+
+const lettersIn = (view: JobView | null, partId: string): readonly LetterLinesView[] =>
+  view?.parts.find((p) => p.id === partId)?.centerline?.letters ?? [];
+
+/** The correction that stands for a letter: its own, else one of letters that look like it. */
+export const correctionOf = (
+  step: StepOf<'centerline'> | undefined,
+  { key, alike }: Pick<LetterLinesView, 'key' | 'alike'>,
+) =>
+  step?.corrections.find((c) => c.letter === key && c.alike === null) ??
+  step?.corrections.find((c) => c.letter === key || (c.alike !== null && c.alike === alike));
+
+/** Start working on the middle lines of a letter; they are kept as they are drawn from then on, for all that look like it. */
+export function enterLines(partId: string, letter: string): void {
+  const { job, view } = useBench.getState();
+  const part = job.parts.find((p) => p.id === partId);
+  const seen = lettersIn(view, partId).find((l) => l.key === letter);
+  if (!part || part.locked || !seen) return;
+  if (!correctionOf(stepIn(part, 'centerline'), seen)) {
+    const back = invert(seen.matrix);
+    const d = pathData(
+      pathOf(seen.d).paths.map((path) => transformPath(path, back)),
+      null,
+      KEPT_DIGITS,
+    );
+    change((draft) => {
+      const step = draft.parts.find((p) => p.id === partId)?.steps.find((s) => s.kind === 'centerline');
+      if (step?.kind === 'centerline') step.corrections.push({ letter, alike: seen.alike, d });
+    });
+  }
+  workOnNodes({ partId, memberId: null, letter, chosen: new Set() });
 }

@@ -22,6 +22,7 @@ import { followPointer } from '../sheet/drag';
 import { useBench, workOnNodes } from '../store';
 import { chosenIn, keyOf, parseKey } from './chosen';
 import { putPaths, usePathsInHand } from './hand';
+import { onMiddle, useMiddle } from './middle';
 import styles from './nodes.module.css';
 
 type Props = { readonly camera: Camera; readonly toMm: (x: number, y: number) => Point };
@@ -33,6 +34,7 @@ const MOST_NODES = 4_000;
 export function NodeLayer({ camera, toMm }: Props) {
   const at = useBench((s) => s.atNodes);
   const inSheet = usePathsInHand(at);
+  const middle = useMiddle(at);
   const [draft, setDraft] = useState<readonly Path[] | null>(null);
   const [box, setBox] = useState<readonly [Point, Point] | null>(null);
   if (!at || !inSheet) return null;
@@ -154,7 +156,7 @@ export function NodeLayer({ camera, toMm }: Props) {
     const [path, node] = parseKey(key);
     return nodesOf(stored[path] as Path)[node] as Point;
   };
-  /** Another node that what is dragged comes close to. */
+  /** Another node, or the true middle of a stroke, that what is dragged comes close to. */
   const snapTo = (p: Point, moving: ReadonlySet<string>): Point | null => {
     let found: Point | null = null;
     let least = reach * 0.7;
@@ -167,7 +169,7 @@ export function NodeLayer({ camera, toMm }: Props) {
         }
       });
     });
-    return found;
+    return found ?? onMiddle(p, middle, reach * 0.7);
   };
   const double = (event: { clientX: number; clientY: number; stopPropagation: () => void }) => {
     event.stopPropagation();
@@ -186,6 +188,7 @@ export function NodeLayer({ camera, toMm }: Props) {
   const handles = [...chosen].length <= 12 ? handlesOf(paths, chosen) : [];
   return (
     <g>
+      {middle.length > 0 && <Guide paths={middle} camera={camera} />}
       <Shape paths={stored} camera={camera} />
       {draft && (
         <path
@@ -248,6 +251,12 @@ type Still = { readonly paths: readonly Path[]; readonly camera: Camera };
 const Shape = memo(function Shape({ paths, camera: { k, x, y } }: Still) {
   const d = useMemo(() => pathData(paths, null, 4), [paths]);
   return <path className={styles.shape} d={d} transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`} />;
+});
+
+/** The middle of the strokes, to keep to. */
+const Guide = memo(function Guide({ paths, camera: { k, x, y } }: Still) {
+  const d = useMemo(() => pathData(paths, null, 4), [paths]);
+  return <path className={styles.guide} d={d} transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`} data-guide />;
 });
 
 /** A mark for each node in sight. */

@@ -1,4 +1,6 @@
 /** What can be done to the chosen nodes, each in one press. */
+
+import { pathOf } from '@/core/formats/svg-read/outlines';
 import {
   before,
   breakAt,
@@ -14,6 +16,7 @@ import {
 } from '@/core/geometry/nodes';
 import type { Path } from '@/core/geometry/path';
 import { refitPath } from '@/core/prepare/closing/refit';
+import { type LineEnd, mergedLines, pulledToTip, runThrough } from '@/core/toolpath/centerline/mend';
 import { useBench, workOnNodes } from '../store';
 import { chosenIn, keyOf, parseKey } from './chosen';
 import { inHand, pathsOf, putPaths } from './hand';
@@ -175,3 +178,66 @@ export function chooseBetween(): void {
   });
   workOnNodes({ ...atNodes, chosen: next });
 }
+
+/** Chosen nodes that are ends of open paths. */
+const endsIn = (paths: readonly Path[], chosen: ReadonlySet<string>): LineEnd[] =>
+  [...chosen].map(parseKey).flatMap(([i, node]): LineEnd[] => {
+    const path = paths[i];
+    if (!path || path.closed) return [];
+    return node === 0 ? [{ path: i, end: 0 }] : node === nodeCount(path) - 1 ? [{ path: i, end: 1 }] : [];
+  });
+
+/** Take the chosen ends on straight to the outline of their letter. */
+export function pullToTip(): void {
+  const now = nowInHand();
+  const { view, atNodes } = useBench.getState();
+  const d = view?.parts.find((p) => p.id === atNodes?.partId)?.d;
+  if (!now || !d) return;
+  const outlines = pathOf(d).paths;
+  const ends = endsIn(now.paths, now.chosen);
+  put(
+    now.paths.map((path, i) =>
+      ends
+        .filter((e) => e.path === i)
+        // The end first, so that numbers before it stay.
+        .sort((a, b) => b.end - a.end)
+        .reduce((p, e) => pulledToTip(p, e.end, outlines, TIP_MM), path),
+    ),
+  );
+}
+const TIP_MM = 0.005;
+
+/** Let strokes run through each other: the chosen ends joined smoothly, two by two. */
+export function letRunThrough(): void {
+  const now = nowInHand();
+  if (!now) return;
+  const ends = endsIn(now.paths, now.chosen);
+  if (ends.length >= 2) put(runThrough(now.paths, ends));
+}
+
+/** Make one line of the two that hold chosen nodes. */
+export function mergeLines(): void {
+  const now = nowInHand();
+  if (!now) return;
+  const [a, b, ...more] = [...new Set([...now.chosen].map((key) => parseKey(key)[0]))].sort((p, q) => p - q);
+  if (a === undefined || b === undefined || more.length > 0) return;
+  const [p, q] = [now.paths[a], now.paths[b]];
+  if (!p || !q || p.closed || q.closed) return;
+  const merged = mergedLines(p, q, MERGE_MM);
+  put(now.paths.flatMap((path, i) => (i === a ? [merged] : i === b ? [] : [path])));
+}
+const MERGE_MM = 0.02;
+
+/** Leave out the lines that hold chosen nodes. */
+export function dropLines(): void {
+  const now = nowInHand();
+  if (!now) return;
+  const held = new Set([...now.chosen].map((key) => parseKey(key)[0]));
+  put(now.paths.filter((_, i) => !held.has(i)));
+}
+
+/** How many of the chosen nodes are ends, and how many lines hold chosen nodes. */
+export const chosenAmong = (paths: readonly Path[], chosen: ReadonlySet<string>): { ends: number; lines: number } => ({
+  ends: endsIn(paths, chosen).length,
+  lines: new Set([...chosen].map((key) => parseKey(key)[0])).size,
+});

@@ -11,11 +11,13 @@ import benchStyles from '../bench.module.css';
 import { addBridgeAt } from '../bridge-edits';
 import { addPart, cornersOf } from '../edits';
 import { focusWords } from '../focus-words';
+import { letterAt } from '../nodes/letter-at';
 import { NodeLayer } from '../nodes/node-layer';
 import { PenLayer } from '../nodes/pen-layer';
 import { change, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
 import { BridgeLayer } from './bridge-layer';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
+import { DotLayer } from './dot-layer';
 import { followDrag, type Grab } from './drag';
 import { GapLayer } from './gap-layer';
 import { HoldLayer } from './hold-layer';
@@ -52,7 +54,7 @@ export function SheetView() {
   const only = useBench((s) => s.only);
   const picked = useBench((s) => s.picked);
   const pointing = useBench((s) => s.pointing);
-  const working = useBench((s) => s.atNodes !== null && s.station === 'close');
+  const working = useBench((s) => s.atNodes !== null && s.station === (s.atNodes.letter === null ? 'close' : 'fill'));
   const pen = useBench((s) => s.pen);
   const busy = useBench((s) => s.viewOf !== s.job);
   const station = useBench((s) => s.station);
@@ -114,6 +116,7 @@ export function SheetView() {
         onClick={(e) => {
           if (pointing === 'region') centreAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'bridge') void addBridgeAt(toMm(e.clientX, e.clientY));
+          else if (pointing === 'letter') letterAt(toMm(e.clientX, e.clientY));
           else if (!(e.target as Element).closest('[data-grab]')) select(null);
         }}
         onDoubleClick={(e) => {
@@ -149,6 +152,7 @@ export function SheetView() {
           )}
         </g>
         {station === 'close' && look !== 'cut' && <GapLayer camera={camera} />}
+        {station === 'fill' && look === 'drawing' && !working && <DotLayer camera={camera} toMm={toMm} />}
         {working && <NodeLayer camera={camera} toMm={toMm} />}
         {pen && <PenLayer camera={camera} toMm={toMm} />}
         {station === 'hold' && look !== 'cut' && (

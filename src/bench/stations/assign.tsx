@@ -7,6 +7,7 @@ import Form from 'react-bootstrap/Form';
 import type { Job, Operation, OperationKind, Part, Work } from '@/core/document/schema';
 import { colourOf } from '@/core/job/export';
 import { LIMITS } from '@/core/limits';
+import { QuantityField } from '@/ui/fields';
 import { formatArea, formatRun } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
 import { OperationMark } from '@/ui/marks';
@@ -126,6 +127,22 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
           </button>
         )}
       </div>
+      {operation.kind !== 'cut' && (
+        <QuantityField
+          label="Tip"
+          unit={job.units}
+          value={operation.tip ?? 0}
+          least={0}
+          most={1000}
+          digits={job.units === 'mm' ? 2 : 3}
+          stepMm={0.1}
+          onChange={(tip) =>
+            edit((o) => {
+              o.tip = tip > 0 ? tip : null;
+            }, 'operation-tip')
+          }
+        />
+      )}
       {operation.colour && (
         <Button
           variant="word"

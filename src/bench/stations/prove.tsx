@@ -167,6 +167,20 @@ export function Prove() {
         }
       />
       <QuantityField
+        label="Marks within"
+        unit={job.units}
+        digits={job.units === 'mm' ? 3 : 4}
+        stepMm={job.units === 'mm' ? 0.01 : 0.0254}
+        value={settings.markTolerance}
+        least={LIMITS.arcToleranceLeastMm}
+        most={LIMITS.arcToleranceMostMm}
+        onChange={(mm) =>
+          edit((s) => {
+            s.markTolerance = mm;
+          }, 'mark-tolerance')
+        }
+      />
+      <QuantityField
         label="Line width"
         unit={job.units}
         digits={job.units === 'mm' ? 3 : 4}

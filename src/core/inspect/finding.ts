@@ -40,6 +40,15 @@ export type FindingCode =
   | 'tight'
   | 'more-tight'
   | 'hole-held'
+  | 'uneven-line'
+  | 'more-uneven'
+  | 'too-many-traced'
+  | 'too-many-dots'
+  | 'dots-touch'
+  | 'more-dots-touch'
+  | 'dot-gone'
+  | 'lines-not-filled'
+  | 'small-for-tip'
   | 'fill-and-cut'
   | 'no-operation'
   | 'operation-off'
@@ -53,6 +62,8 @@ export type Mend =
   | { readonly kind: 'close'; readonly memberId: string; readonly gap: string }
   /** Back from outlines worked on by hand to what the steps give. */
   | { readonly kind: 'unhand' }
+  /** The middle lines of a letter drawn by hand. */
+  | { readonly kind: 'lines'; readonly letter: string }
   | { readonly kind: 'space'; readonly memberId: string; readonly byMm: number };
 
 export type Finding = {

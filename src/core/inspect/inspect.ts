@@ -6,11 +6,13 @@ import { type Box, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
 import { LIMITS } from '../limits';
 import type { PreparedMember, PreparedPart } from '../prepare/part';
 import { pieceKeys } from '../prepare/pieces';
+import { type Linework, NO_LINEWORK } from '../toolpath/linework';
 import { formatLength, type LengthUnit } from '../units/quantity';
 import { bridgeFindings, bridgeFor, unbridged } from './bridge-findings';
 import { closingFindings } from './closing-findings';
 import { type Draft, draft, partTitle } from './draft';
 import type { Finding, Mend } from './finding';
+import { lineFindings } from './line-findings';
 import { pieceName, sourceName, startSentence } from './names';
 import { type Strength, type Stretch, UNKNOWN_STRENGTH } from './strength';
 
@@ -331,6 +333,7 @@ export function inspect(
   job: Job,
   prepared: ReadonlyMap<string, PreparedPart>,
   strengths: ReadonlyMap<string, Strength>,
+  lineworks: ReadonlyMap<string, Linework>,
 ): Finding[] {
   const operations = new Map(job.operations.map((o) => [o.id, o]));
   const reasons = new Map(job.leftAsIs.map((l) => [l.finding, l.reason]));
@@ -349,6 +352,7 @@ export function inspect(
             ...strengthFindings(part, ready, strengths.get(part.id) ?? UNKNOWN_STRENGTH, job),
           ]
         : []),
+      ...lineFindings(part, ready, lineworks.get(part.id) ?? NO_LINEWORK, operations, job.units),
       ...workFindings(part, ready, operations),
     ];
   });

@@ -3,22 +3,12 @@
  * an edit recomputes only what hangs on it.
  */
 
-import type { Job, Member, Operation, Part, Work } from '../document/schema';
+import type { Job, Member, Operation, Part, StepOf, Work } from '../document/schema';
 import { readFound } from '../formats/found-file';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { nestMeasured } from '../geometry/nesting';
-import { type Path, pathBox, pathLength, transformPath } from '../geometry/path';
-import {
-  type Box,
-  boxCentre,
-  boxesMeet,
-  compose,
-  EMPTY_BOX,
-  isEmptyBox,
-  type Point,
-  translation,
-  uniteBoxes,
-} from '../geometry/point';
+import { type Path, pathBox, pathLength } from '../geometry/path';
+import { type Box, boxCentre, boxesMeet, EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import { inspect } from '../inspect/inspect';
 import { movedStrength, type Strength, type StrengthBefore, strengthAfter, strengthOf } from '../inspect/strength';
@@ -31,8 +21,9 @@ import { type FaceLookup, type PreparedPart, preparePart, withBridges } from '..
 import { weldCaches } from '../prepare/weld';
 import { ResultCache } from '../result-cache';
 import type { Centerline } from '../toolpath/centerline/centerline';
-import { type PartLines, partLines } from '../toolpath/centerline/part-lines';
-import { type PartDots, partDots } from '../toolpath/dots/part-dots';
+import { letterMiddle, partLines } from '../toolpath/centerline/part-lines';
+import { partDots } from '../toolpath/dots/part-dots';
+import { type Linework, movedLinework, NO_LINEWORK } from '../toolpath/linework';
 import { insideFirst } from '../toolpath/order';
 import { joinedRuns, nearestNext, nearestPoints } from '../toolpath/runs';
 import { stepIn } from './steps';
@@ -44,9 +35,6 @@ export type OperationShape =
   /** A dot: a circle, or where `r` is null a point. */
   | { readonly what: 'dot'; readonly partId: string; readonly at: Point; readonly r: number | null; readonly box: Box }
   | { readonly what: 'fill'; readonly partId: string; readonly outlines: readonly Outline[] };
-
-/** What station Fill makes of a part: the middle of its strokes, and dots. */
-export type Linework = { readonly lines: PartLines | null; readonly dots: PartDots | null };
 
 export type OperationResult = {
   readonly operation: Operation;
@@ -80,8 +68,6 @@ const ORDERS_HELD = 64;
 const ARTWORKS_HELD = 64;
 const STRENGTHS_HELD = 600;
 const TRACED_HELD = 4_000;
-
-const NO_LINEWORK: Linework = { lines: null, dots: null };
 
 export class Evaluator {
   private readonly caches = weldCaches();
@@ -134,7 +120,7 @@ export class Evaluator {
       const ready = this.prepared(part, job, faces, parts);
       prepared.push(ready);
       strengths.push(this.strengthOf(ready, job));
-      lineworks.push(this.lineworkOf(part, ready, faces));
+      lineworks.push(this.lineworkOf(part, ready, job, faces));
       yield { done: prepared.length, of: shown.length + 1 };
     }
     const byId = new Map(prepared.map((p) => [p.id, p]));
@@ -145,7 +131,14 @@ export class Evaluator {
     for (const { operation, shapes } of operations)
       if (operation.on)
         for (const shape of shapes) for (const box of boxesOf(shape)) workBox = uniteBoxes(workBox, box);
-    return { parts: prepared, lineworks, strengths, operations, findings: inspect(job, byId, strengthById), workBox };
+    return {
+      parts: prepared,
+      lineworks,
+      strengths,
+      operations,
+      findings: inspect(job, byId, strengthById, linework),
+      workBox,
+    };
   }
 
   /** Evaluate in one go. */
@@ -155,6 +148,13 @@ export class Evaluator {
       const step = steps.next();
       if (step.done) return step.value;
     }
+  }
+
+  /** The true middle of a letter's strokes on the sheet, for lines that are drawn by hand to keep to. */
+  middleOf(job: Job, partId: string, letter: string, faces: FaceLookup): Path[] {
+    const part = job.parts.find((p) => p.id === partId);
+    const ready = this.prepare(job, partId, faces);
+    return part && ready ? letterMiddle(part, ready, letter, { engine: this.engine, faces, traced: this.traced }) : [];
   }
 
   /** One part prepared by itself; undefined when there is no such part. */
@@ -262,8 +262,8 @@ export class Evaluator {
   }
 
   /** Lines and dots of a part, found about its first member and moved to where it is. */
-  private lineworkOf(part: Part, ready: PreparedPart, faces: FaceLookup): Linework {
-    const [line, dot] = [stepIn(part, 'centerline'), stepIn(part, 'dots')];
+  private lineworkOf(part: Part, ready: PreparedPart, job: Job, faces: FaceLookup): Linework {
+    const [line, dot] = [withAllCorrections(part, job), stepIn(part, 'dots')];
     const wants = (what: Work['what']) => part.work.some((w) => w.what === what);
     const dotsWanted = dot?.on && wants('dots');
     const linesWanted = line?.on && (wants('centerline') || (dotsWanted && dot.along === 'centerline'));
@@ -366,28 +366,6 @@ export class Evaluator {
   }
 }
 
-/** Everything about a linework in another place. */
-function movedLinework({ lines, dots }: Linework, dx: number, dy: number): Linework {
-  if (dx === 0 && dy === 0) return { lines, dots };
-  const m = translation(dx, dy);
-  const move = <T extends Point>(p: T): T => ({ ...p, x: p.x + dx, y: p.y + dy });
-  return {
-    lines: lines && {
-      ...lines,
-      lines: lines.lines.map((p) => transformPath(p, m)),
-      dots: lines.dots.map(move),
-      letters: lines.letters.map((l) => ({
-        ...l,
-        matrix: compose(l.matrix, m),
-        lines: l.lines.map((p) => transformPath(p, m)),
-        dots: l.dots.map(move),
-        joints: l.joints.map(move),
-      })),
-    },
-    dots: dots && { ...dots, dots: dots.dots.map(move), clashes: dots.clashes.map(move) },
-  };
-}
-
 const lineLength = (l: OperationShape): number =>
   l.what === 'line' ? pathLength(l.path) : l.what === 'dot' ? 2 * Math.PI * (l.r ?? 0) : 0;
 
@@ -395,6 +373,16 @@ const lineLength = (l: OperationShape): number =>
 export function boxesOf(shape: OperationShape): readonly Box[] {
   if (shape.what === 'line' || shape.what === 'dot') return [shape.box];
   return shape.what === 'outline' ? [shape.outline.box] : shape.outlines.map((o) => o.box);
+}
+
+/** A part's centerline step with what was drawn in other parts for every letter of its kind; its own comes first. */
+function withAllCorrections(part: Part, job: Job): StepOf<'centerline'> | undefined {
+  const step = stepIn(part, 'centerline');
+  if (!step) return undefined;
+  const others = job.parts
+    .filter((p) => p !== part)
+    .flatMap((p) => stepIn(p, 'centerline')?.corrections.filter((c) => c.alike !== null) ?? []);
+  return others.length > 0 ? { ...step, corrections: [...step.corrections, ...others] } : step;
 }
 
 /** Places are told apart to this share of a mm. */

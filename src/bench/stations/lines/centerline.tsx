@@ -9,6 +9,7 @@ import { editStep, measureOf } from '../../edits';
 import { change, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { DoneBy, giveWork, suits } from './done-by';
+import { LetterLines } from './letter-lines';
 
 /** Detail from coarse to fine, as a person sets it. */
 const DETAILS = [2, 1.4, 1, 0.7, 0.45, 0.3, 0.2];
@@ -95,11 +96,19 @@ export function Centerline(props: StepProps) {
               onChange={(dots) => set({ dots })}
             />
           )}
+          {lines && <LetterLines part={part} step={step} lines={lines} />}
           {lines && (
             <p className="nf-small mb-2">
               <span className="nf-figure">{lines.lines}</span> line{lines.lines === 1 ? '' : 's'} ·{' '}
               <span className="nf-figure">{lines.segments}</span> segments ·{' '}
               <span className="nf-figure">{formatRun(lines.lengthMm, unit)}</span>
+              {lines.corrected > 0 && (
+                <>
+                  {' '}
+                  · <span className="nf-figure">{lines.corrected}</span> letter{lines.corrected === 1 ? '' : 's'} by
+                  hand
+                </>
+              )}
               {lines.widthMm > 0 && <> · strokes about {formatLength(lines.widthMm, unit, 2)} wide</>}
             </p>
           )}

@@ -1,8 +1,10 @@
 'use client';
 
 /** Rows of dots along outlines or down the middle of strokes: set stones, pecked lines, punched holes. */
+import Button from 'react-bootstrap/Button';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, QuantityField, Switch } from '@/ui/fields';
+import { resetDots } from '../../dot-edits';
 import { editStep, measureOf } from '../../edits';
 import { change, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
@@ -101,6 +103,13 @@ export function Dots(props: StepProps) {
               {dots.leftOut > 0 && <> · {dots.leftOut.toLocaleString('en')} left out</>}
               {step.changes.length > 0 && <> · {step.changes.length.toLocaleString('en')} changed by hand</>}
             </p>
+          )}
+          {step.changes.length > 0 ? (
+            <Button variant="word" onClick={() => resetDots(part.id)}>
+              All back in their places
+            </Button>
+          ) : (
+            <p className="nf-small nf-muted mb-2">Drag a dot of the selected part to move it; Delete leaves it out.</p>
           )}
         </>
       )}

@@ -3,11 +3,12 @@ import { fitPoints } from '../../geometry/fit-points';
 import { medialAxis } from '../../geometry/medial';
 import { type Path, pathLength, regionArea, regionBox } from '../../geometry/path';
 import { boxCentre, type Point } from '../../geometry/point';
-import { nearestParameter, pointAt, type Segment, withEnds } from '../../geometry/segment';
+import { line, nearestParameter, pointAt, type Segment, withEnds } from '../../geometry/segment';
 import { type EndStyle, withEndsMade } from './ends';
-import { type Joint, type Stroke, strokesOf } from './joints';
+import { type Stroke, strokesOf } from './joints';
 import { skeletonOf } from './skeleton';
 import { tracksOf } from './tracks';
+import { type Uneven, unevenPlaces } from './uneven';
 
 export type CenterlineSettings = {
   /** How far a branch must reach beyond the stroke it comes from to count, in halves of that stroke. */
@@ -24,7 +25,8 @@ export type Centerline = {
   /** Open lines, and closed ones where a stroke runs into itself. */
   readonly lines: readonly Path[];
   readonly dots: readonly Dot[];
-  readonly joints: readonly Joint[];
+  /** Places worth a look. */
+  readonly uneven: readonly Uneven[];
   /** The usual width of a stroke. */
   readonly width: number;
 };
@@ -38,21 +40,22 @@ const ROUND = 0.74;
 export function centerlineOf(region: readonly Path[], settings: CenterlineSettings): Centerline {
   const area = regionArea(region);
   const around = region.reduce((sum, p) => sum + pathLength(p), 0);
-  if (!(area > 0)) return { lines: [], dots: [], joints: [], width: 0 };
+  if (!(area > 0)) return { lines: [], dots: [], uneven: [], width: 0 };
   const width = (2 * area) / around;
   if (region.length === 1 && (4 * Math.PI * area) / around ** 2 > ROUND) {
     const r = Math.sqrt(area / Math.PI);
-    return { lines: [], dots: [{ ...boxCentre(regionBox(region)), r }], joints: [], width: 2 * r };
+    return { lines: [], dots: [{ ...boxCentre(regionBox(region)), r }], uneven: [], width: 2 * r };
   }
   const axis = medialAxis(region, width / POINTS_PER_WIDTH);
-  if (!axis) return { lines: [], dots: [], joints: [], width };
+  if (!axis) return { lines: [], dots: [], uneven: [], width };
   const skeleton = skeletonOf(axis, settings.detail, width / 2);
   const tracks = tracksOf(skeleton, width / 2);
   const { strokes, joints } = strokesOf(tracks, axis.samples);
   const fit = { tolerance: settings.tolerance ?? settings.smooth * width, reach: width / 2 };
   const ended = strokes.map((s) => withEndsMade(s, axis.samples, settings.ends));
   const lines = ended.map((s): Path => ({ segments: fitPoints(s.points, s.closed, fit), closed: s.closed }));
-  return { lines: metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0), dots: [], joints, width };
+  const made = metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0);
+  return { lines: made, dots: [], uneven: unevenPlaces(axis, made, joints, width), width };
 }
 
 /** Ends that meet another line are put exactly on it, now that it is smooth. */
@@ -82,4 +85,19 @@ function metExactly(strokes: readonly Stroke[], lines: readonly Path[], within: 
     if (end) segments[segments.length - 1] = withEnds(moved, { x: moved.x0, y: moved.y0 }, end);
     return { segments, closed };
   });
+}
+
+/** Branches that reach this far are part of the bare axis. */
+const AXIS_DETAIL = 0.3;
+
+/** The bare axis of a connected clean region as lines from point to point. */
+export function axisLines(region: readonly Path[]): Path[] {
+  const around = region.reduce((sum, p) => sum + pathLength(p), 0);
+  const width = (2 * regionArea(region)) / around;
+  const axis = width > 0 ? medialAxis(region, width / POINTS_PER_WIDTH) : null;
+  if (!axis) return [];
+  return skeletonOf(axis, AXIS_DETAIL, width / 2).branches.map(({ points }) => ({
+    closed: false,
+    segments: points.slice(1).map((q, i) => line((points[i] as Point).x, (points[i] as Point).y, q.x, q.y)),
+  }));
 }

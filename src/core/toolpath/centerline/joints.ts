@@ -23,11 +23,13 @@ export type Stroke = {
   readonly ends: readonly ['free' | 'met', 'free' | 'met'];
 };
 
-/** A bend within a meeting that is worth looking at. */
-export type Joint = { readonly x: number; readonly y: number; readonly r: number; readonly turnDeg: number };
+/** Where strokes meet, and whether it is not sure how they go on there. */
+export type Joint = { readonly x: number; readonly y: number; readonly r: number; readonly unsure: boolean };
 
 /** Strokes that turn by more than this across a meeting do not go on there, in radians. */
 const GOES_ON = (40 * Math.PI) / 180;
+/** From this bend on it is not sure that two ends belong together, unless they meet in a corner. */
+const UNSURE = (60 * Math.PI) / 180;
 /** Ends that turn by more than this to reach each other do not face each other. */
 const FACES = (130 * Math.PI) / 180;
 /** An edge that two ends share makes up for this much of a bend, in radians. */
@@ -176,7 +178,7 @@ export function strokesOf(
   };
   const link = (a: Port, b: Port, sharp: boolean): Point[] => {
     const [ra, rb] = [rayAt(a), rayAt(b)];
-    const { turn } = bendBetween(ra, rb);
+    const { turn, cost } = bendBetween(ra, rb);
     const gap = Math.hypot(ra.x - rb.x, ra.y - rb.y);
     const bends = gap > BEND_GAP * Math.min(ra.r, rb.r) && Math.abs(turn) < BEND;
     const crossing = sharp && !bends ? cornerOf(ra, rb) : null;
@@ -190,7 +192,7 @@ export function strokesOf(
       x: (ra.x + rb.x) / 2,
       y: (ra.y + rb.y) / 2,
       r: Math.max(ra.r, rb.r),
-      turnDeg: (Math.abs(turn) * 180) / Math.PI,
+      unsure: corner === null && cost > UNSURE && gap > BEND_GAP * Math.min(ra.r, rb.r),
     });
     return [ra, ...points, rb];
   };

@@ -10,25 +10,29 @@ import { uniteLabelled } from '../../geometry/boolean/union';
 import { nestPaths } from '../../geometry/nesting';
 import { type Path, transformPath, transformRegion } from '../../geometry/path';
 import { applyMatrix, compose, determinant, type Matrix, scaling, translation } from '../../geometry/point';
+import type { PlacedLetter } from '../../lettering/layout';
+import type { Typeface } from '../../lettering/typeface';
 import { LIMITS } from '../../limits';
 import type { LetterFrame } from '../../prepare/frames';
 import type { Outline } from '../../prepare/outline';
 import type { FaceLookup, PreparedPart } from '../../prepare/part';
 import type { ResultCache } from '../../result-cache';
-import { type Centerline, centerlineOf, type Dot } from './centerline';
-import type { Joint } from './joints';
+import { axisLines, type Centerline, centerlineOf, type Dot } from './centerline';
 import { joinLetters } from './tails';
+import type { Uneven } from './uneven';
 
 /** Lines of a letter or shape, on the sheet. */
 export type LetterLines = {
   readonly key: string;
+  /** The characters; empty for a shape. */
+  readonly text: string;
   /** The same for letters that look alike; null for what is no letter. */
   readonly alike: string | null;
   /** From capital heights of the letter, or units of the shape, to the sheet. */
   readonly matrix: Matrix;
   readonly lines: readonly Path[];
   readonly dots: readonly Dot[];
-  readonly joints: readonly Joint[];
+  readonly uneven: readonly Uneven[];
   /** The usual width of its strokes in mm. */
   readonly width: number;
   readonly corrected: boolean;
@@ -58,7 +62,7 @@ const UNION_TOLERANCE = UNITS_PER_CAPITAL / 4000;
 /** Lines are smooth within this share of the stroke where nothing else is asked. */
 const USUAL_SMOOTH = 0.01;
 
-const NOTHING: Centerline = { lines: [], dots: [], joints: [], width: 0 };
+const NOTHING: Centerline = { lines: [], dots: [], uneven: [], width: 0 };
 
 /** Regions that hang together, each an outline with its holes. */
 function connected(paths: readonly Path[], parent: readonly number[], depth: readonly number[]): Path[][] {
@@ -75,7 +79,7 @@ function traceAll(regions: readonly (readonly Path[])[], step: CenterlineStep, s
   return {
     lines: made.flatMap((m) => m.lines),
     dots: made.flatMap((m) => m.dots),
-    joints: made.flatMap((m) => m.joints),
+    uneven: made.flatMap((m) => m.uneven),
     width: largest.width,
   };
 }
@@ -85,6 +89,7 @@ const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(determinant(m)));
 function placed(
   traced: Centerline,
   frame: Pick<LetterFrame, 'key' | 'alike' | 'matrix'>,
+  text: string,
   units: number,
   step: CenterlineStep,
 ): LetterLines {
@@ -96,17 +101,58 @@ function placed(
   const k = scaleOf(toSheet);
   return {
     key,
+    text,
     alike,
     matrix,
     lines: correction
       ? pathOf(correction.d).paths.map((p) => transformPath(p, matrix))
       : traced.lines.map((p) => transformPath(p, toSheet)),
     dots: traced.dots.map((d) => ({ ...applyMatrix(toSheet, d), r: d.r * k })),
-    joints: correction ? [] : traced.joints.map((j) => ({ ...j, ...applyMatrix(toSheet, j), r: j.r * k })),
+    uneven: correction ? [] : traced.uneven.map((u) => ({ ...u, ...applyMatrix(toSheet, u), r: u.r * k })),
     width: traced.width * k,
     corrected: correction !== undefined,
   };
 }
+
+/** A letter as it is drawn, in units of which its capitals are 100 high: clean regions that hang together. */
+function letterRegions(letter: PlacedLetter, face: Typeface, capital: number, engine: ClipEngine): Path[][] {
+  const outlines = letter.glyphs.flatMap((g) =>
+    transformRegion(face.outline(g.glyph), compose(translation(g.x, g.y), scaling(UNITS_PER_CAPITAL / capital))),
+  );
+  const clean = uniteLabelled(engine, [outlines], UNION_TOLERANCE).map((o) => o.path);
+  const { parent, depth } = nestPaths(clean);
+  return connected(clean, parent, depth);
+}
+
+/** The bare axis of a letter, or of a whole shape, on the sheet. */
+export function letterMiddle(part: Part, prepared: PreparedPart, key: string, context: LinesContext): Path[] {
+  const at = prepared.frames.findIndex((f) => f.key === key);
+  const frame = prepared.frames[at];
+  if (!isBareLettering(part, prepared) || !frame) return regionsOf(prepared).flatMap(axisLines);
+  let index = at;
+  for (const [i, member] of part.members.entries()) {
+    const layout = prepared.members[i]?.layout;
+    if (member.kind !== 'lettering' || !layout) continue;
+    const letter = layout.letters[index];
+    if (!letter) {
+      index -= layout.letters.length;
+      continue;
+    }
+    const answer = context.faces(member);
+    if (!('typeface' in answer)) return [];
+    const regions = letterRegions(letter, answer.typeface, layout.capHeightMm / layout.scale, context.engine);
+    const toSheet = compose(scaling(1 / UNITS_PER_CAPITAL), frame.matrix);
+    return regions.flatMap(axisLines).map((p) => transformPath(p, toSheet));
+  }
+  return [];
+}
+
+const regionsOf = (prepared: PreparedPart): Path[][] =>
+  connected(
+    prepared.solid.map((o: Outline) => o.path),
+    prepared.solid.map((o) => o.parent),
+    prepared.solid.map((o) => o.depth),
+  );
 
 /** Whether a part is words as they are set, so that letters can be traced one by one. */
 const isBareLettering = (part: Part, prepared: PreparedPart): boolean =>
@@ -140,34 +186,21 @@ export function partLines(part: Part, prepared: PreparedPart, step: CenterlineSt
         const smooth = step.smooth === null ? null : step.smooth / perUnit;
         const key = JSON.stringify([face.serial, frame.alike, step.detail, step.ends, smooth?.toPrecision(6)]);
         const traced = context.traced.get(key, () => {
-          const outlines = letter.glyphs.flatMap((g) =>
-            transformRegion(
-              face.outline(g.glyph),
-              compose(translation(g.x, g.y), scaling(UNITS_PER_CAPITAL / capital)),
-            ),
-          );
-          const clean = uniteLabelled(context.engine, [outlines], UNION_TOLERANCE).map((o) => o.path);
-          const { parent, depth } = nestPaths(clean);
-          return traceAll(connected(clean, parent, depth), step, smooth);
+          return traceAll(letterRegions(letter, face, capital, context.engine), step, smooth);
         });
-        letters.push(placed(traced, frame, UNITS_PER_CAPITAL, step));
+        letters.push(placed(traced, frame, letter.text, UNITS_PER_CAPITAL, step));
       }
     });
   } else if (prepared.outlines.length > 0) {
-    const outlines = prepared.solid;
     const frame = {
       key: prepared.frames[0]?.key ?? part.id,
       alike: null,
       matrix: prepared.frames[0]?.matrix ?? scaling(1),
     };
-    const regions = connected(
-      outlines.map((o: Outline) => o.path),
-      outlines.map((o) => o.parent),
-      outlines.map((o) => o.depth),
-    );
+    const regions = regionsOf(prepared);
     left = Math.max(0, regions.length - LIMITS.lettersTraced);
     const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth);
-    letters.push({ ...placed(NOTHING, frame, 1, step), ...wholeOf(traced, frame, step) });
+    letters.push({ ...placed(NOTHING, frame, '', 1, step), ...wholeOf(traced, frame, step) });
   }
   const lines = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.lines);
   return { lines, dots: letters.flatMap((l) => l.dots), letters, left };
@@ -178,5 +211,5 @@ function wholeOf(traced: Centerline, frame: { readonly key: string }, step: Cent
   const corrected = step.corrections.some((c) => c.letter === frame.key);
   return corrected
     ? { dots: traced.dots, width: traced.width }
-    : { lines: traced.lines, dots: traced.dots, joints: traced.joints, width: traced.width };
+    : { lines: traced.lines, dots: traced.dots, uneven: traced.uneven, width: traced.width };
 }

@@ -1,14 +1,18 @@
 /** The dots of a part: along its outlines and lines, or along its centerline, then as they were changed by hand. */
 import type { StepOf } from '../../document/schema';
 import type { Path } from '../../geometry/path';
-import { applyMatrix, invert, type Matrix, type Point } from '../../geometry/point';
+import { applyMatrix, type Matrix, type Point } from '../../geometry/point';
 import type { PreparedPart } from '../../prepare/part';
 import type { PartLines } from '../centerline/part-lines';
 import { type Dots, dotsAlong, type PlacedDot } from './dots';
 
 type DotsStep = StepOf<'dots'>;
 
-export type PartDots = Dots & {
+/** A dot, and where it would be had it not been moved by hand. */
+export type PartDot = PlacedDot & { readonly home: Point };
+
+export type PartDots = Omit<Dots, 'dots'> & {
+  readonly dots: readonly PartDot[];
   readonly diameter: number;
   /** Changes by hand whose dot is no more there. */
   readonly idle: number;
@@ -28,18 +32,25 @@ export function partDots(part: PreparedPart, lines: PartLines | null, step: Dots
   const made = dotsAlong(along, step);
   // A dot of a letter is one dot, however large it was.
   const single = step.along === 'centerline' ? (lines?.dots ?? []) : [];
-  const dots: PlacedDot[] = [...made.dots, ...single.map(({ x, y }) => ({ x, y, fixed: true }))];
+  const dots: PartDot[] = [...made.dots, ...single.map(({ x, y }) => ({ x, y, fixed: true }))].map((d) => ({
+    ...d,
+    home: { x: d.x, y: d.y },
+  }));
   const frame = dotFrame(part);
   let idle = 0;
   for (const { x, y, dx, dy } of step.changes) {
     const at = applyMatrix(frame, { x, y });
-    const i = nearest(dots, at, MEANT * step.spacing);
+    const i = nearest(
+      dots.map((d) => d.home),
+      at,
+      MEANT * step.spacing,
+    );
     if (i < 0) {
       idle++;
       continue;
     }
     if (dx === null || dy === null) dots.splice(i, 1);
-    else dots[i] = { ...applyMatrix(frame, { x: x + dx, y: y + dy }), fixed: true };
+    else dots[i] = { ...(dots[i] as PartDot), ...applyMatrix(frame, { x: x + dx, y: y + dy }), fixed: true };
   }
   return { ...made, dots, diameter: step.diameter, idle };
 }
@@ -52,7 +63,3 @@ function nearest(dots: readonly Point[], p: Point, within: number): number {
   });
   return best;
 }
-
-/** A place on the sheet in the measure that changes by hand are kept in. */
-export const inDotFrame = (part: Pick<PreparedPart, 'frames'>, p: Point): Point =>
-  applyMatrix(invert(dotFrame(part)), p);
