@@ -45,6 +45,9 @@ export function Dots(props: StepProps) {
       {step && (
         <>
           <DoneBy part={part} what="dots" label="Done by" />
+          {!part.steps.some((s) => s.kind === 'centerline' && s.on) && (
+            <DoneBy part={part} what="outline" label="Outline as well" />
+          )}
           <Choice
             label="Along"
             value={step.along}
