@@ -42,7 +42,7 @@ function pointsAlong(lines: readonly Line[], step: number): Point[] {
   );
 }
 
-export function distanceTo({ x, y }: Point, lines: readonly Line[]): number {
+function distanceTo({ x, y }: Point, lines: readonly Line[]): number {
   let least = Infinity;
   for (const line of lines)
     for (let i = 1; i < line.length; i++) {

@@ -34,8 +34,7 @@ function staysWithin(curve: Cubic, at: (t: number) => Sample, from: number, to: 
   return true;
 }
 
-/** One cubic from the first to the last of some samples, in their directions, and whether it passes all within `tolerance`. */
-export function fitOne(samples: readonly Sample[], tolerance: number): { curve: Cubic; within: boolean } {
+function fitOne(samples: readonly Sample[], tolerance: number): { curve: Cubic; within: boolean } {
   const first = samples[0] as Sample;
   const last = samples[samples.length - 1] as Sample;
   const chord = Math.hypot(last.x - first.x, last.y - first.y);

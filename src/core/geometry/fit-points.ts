@@ -2,9 +2,8 @@
  * Few smooth segments through many points that lie close to a curve: lines where they run straight, else the longest
  * cubics that pass them within a tolerance, joined without a kink. Only where the points turn a corner is one kept.
  */
-import { fitOne, type Sample } from './fit-cubic';
 import type { Point } from './point';
-import { line, type Segment } from './segment';
+import { type Cubic, cubic, line, type Segment } from './segment';
 
 export type FitSettings = {
   /** How far the segments may stray from the points. */
@@ -132,6 +131,85 @@ function farthest(from: number, most: number, fits: (j: number) => boolean): num
   return good;
 }
 
+/** Rounds of fitting, between which the parameters of the points move to their feet on the curve. */
+const FIT_ROUNDS = 4;
+/** A first fit farther off than this many tolerances comes to nothing. */
+const HOPELESS = 8;
+
+const xs = new Float64Array(SAMPLES);
+const ys = new Float64Array(SAMPLES);
+const ts = new Float64Array(SAMPLES);
+
+/**
+ * The cubic from one point to another in given directions that passes those between within `tolerance`; null where none
+ * does. Handle lengths by least squares (Schneider 1990), feet by Newton's method.
+ */
+function fitCurve(points: readonly Point[], i: number, j: number, u: Point, v: Point, tolerance: number): Cubic | null {
+  const n = Math.min(SAMPLES, j - i + 1);
+  let length = 0;
+  for (let k = 0; k < n; k++) {
+    const p = points[i + Math.round((k * (j - i)) / (n - 1))] as Point;
+    xs[k] = p.x;
+    ys[k] = p.y;
+    if (k > 0) length += Math.hypot(p.x - (xs[k - 1] as number), p.y - (ys[k - 1] as number));
+    ts[k] = length;
+  }
+  if (length === 0) return null;
+  for (let k = 0; k < n; k++) ts[k] = (ts[k] as number) / length;
+  const [px, py, qx, qy] = [xs[0] as number, ys[0] as number, xs[n - 1] as number, ys[n - 1] as number];
+  const chord = Math.hypot(qx - px, qy - py);
+  if (chord === 0) return null;
+  const dot = u.x * v.x + u.y * v.y;
+  for (let round = 0; round < FIT_ROUNDS; round++) {
+    let [c00, c01, c11, x0, x1] = [0, 0, 0, 0, 0];
+    for (let k = 1; k < n - 1; k++) {
+      const t = ts[k] as number;
+      const w = 1 - t;
+      const b1 = 3 * w * w * t;
+      const b2 = 3 * w * t * t;
+      const start = w * w * w + b1;
+      const end = t * t * t + b2;
+      const rx = (xs[k] as number) - start * px - end * qx;
+      const ry = (ys[k] as number) - start * py - end * qy;
+      c00 += b1 * b1;
+      c01 -= b1 * b2 * dot;
+      c11 += b2 * b2;
+      x0 += b1 * (u.x * rx + u.y * ry);
+      x1 -= b2 * (v.x * rx + v.y * ry);
+    }
+    const det = c00 * c11 - c01 * c01;
+    let a = (x0 * c11 - x1 * c01) / det;
+    let b = (c00 * x1 - c01 * x0) / det;
+    const usable = a > 1e-3 * chord && b > 1e-3 * chord && a < 4 * chord && b < 4 * chord;
+    if (!usable) a = b = chord / 3;
+    const [ax, ay, bx, by] = [px + a * u.x, py + a * u.y, qx - b * v.x, qy - b * v.y];
+    let worst = 0;
+    for (let k = 1; k < n - 1; k++) {
+      const t = ts[k] as number;
+      const w = 1 - t;
+      const [k0, k1, k2, k3] = [w * w * w, 3 * w * w * t, 3 * w * t * t, t * t * t];
+      const ex = k0 * px + k1 * ax + k2 * bx + k3 * qx - (xs[k] as number);
+      const ey = k0 * py + k1 * ay + k2 * by + k3 * qy - (ys[k] as number);
+      const dx = 3 * (w * w * (ax - px) + 2 * w * t * (bx - ax) + t * t * (qx - bx));
+      const dy = 3 * (w * w * (ay - py) + 2 * w * t * (by - ay) + t * t * (qy - by));
+      const speed = dx * dx + dy * dy;
+      if (speed === 0) {
+        worst = Math.max(worst, Math.hypot(ex, ey));
+        continue;
+      }
+      // What is off along the curve is a matter of the parameter, what is off across it is an error.
+      worst = Math.max(worst, Math.abs(ex * dy - ey * dx) / Math.sqrt(speed));
+      const ddx = 6 * (w * (bx - 2 * ax + px) + t * (qx - 2 * bx + ax));
+      const ddy = 6 * (w * (by - 2 * ay + py) + t * (qy - 2 * by + ay));
+      const next = t - (ex * dx + ey * dy) / (speed + ex * ddx + ey * ddy || speed);
+      if (next > 0 && next < 1) ts[k] = next;
+    }
+    if (worst <= tolerance && round > 0) return cubic(px, py, ax, ay, bx, by, qx, qy);
+    if (worst > HOPELESS * tolerance && round > 0) return null;
+  }
+  return null;
+}
+
 /** One smooth piece. */
 function fitPiece(points: readonly Point[], { tolerance, reach }: FitSettings, out: Segment[]): void {
   const n = points.length;
@@ -161,28 +239,13 @@ function fitPiece(points: readonly Point[], { tolerance, reach }: FitSettings, o
     }
     return known;
   };
-  const sample = (i: number): Sample => {
-    const [p, way] = [points[i] as Point, wayOf(i)];
-    return { x: p.x, y: p.y, tx: way.x, ty: way.y };
-  };
-  const curve = (i: number, j: number) => {
-    const count = Math.min(SAMPLES, j - i + 1);
-    const samples = [sample(i)];
-    for (let k = 1; k < count - 1; k++) {
-      const p = points[i + Math.round((k * (j - i)) / (count - 1))] as Point;
-      samples.push({ x: p.x, y: p.y, tx: 0, ty: 0 });
-    }
-    samples.push(sample(j));
-    return fitOne(samples, tolerance);
-  };
+  const curve = (i: number, j: number) => fitCurve(points, i, j, wayOf(i), wayOf(j), tolerance);
   const bent = (from: number, to: number) => {
     for (let i = from; i < to; ) {
-      const j = farthest(i, to, (k) => curve(i, k).within);
-      out.push(
-        j === i + 1
-          ? line((points[i] as Point).x, (points[i] as Point).y, (points[j] as Point).x, (points[j] as Point).y)
-          : curve(i, j).curve,
-      );
+      const j = farthest(i, to, (k) => curve(i, k) !== null);
+      const fitted = j === i + 1 ? null : curve(i, j);
+      const [p, q] = [points[i] as Point, points[j] as Point];
+      out.push(fitted ?? line(p.x, p.y, q.x, q.y));
       i = j;
     }
   };
@@ -199,12 +262,17 @@ function fitPiece(points: readonly Point[], { tolerance, reach }: FitSettings, o
 function cornersOf(points: readonly FitPoint[], reach: number): number[] {
   const out: number[] = [];
   const by = reach / 4;
+  const turns = points.map((_, i) => (i > 0 && i < points.length - 1 ? sharpness(points, i) : 0));
   for (let i = 1; i < points.length - 1; i++) {
     const p = points[i] as FitPoint;
     if (p.corner) {
       out.push(i);
       continue;
     }
+    // Most points lie in no bend at all.
+    let bend = 0;
+    for (let k = Math.max(1, i - 3); k <= Math.min(points.length - 2, i + 3); k++) bend += turns[k] as number;
+    if (bend < CORNER * 0.7) continue;
     const before = endWay(points.slice(Math.max(0, i - 12), i + 1), 1, by);
     const after = endWay(points.slice(i, i + 13), 0, by);
     const turn = Math.abs(Math.atan2(before.x * after.y - before.y * after.x, before.x * after.x + before.y * after.y));

@@ -58,6 +58,8 @@ const ROUNDS = 8;
 /** Points stand no farther apart than this share of the distance to the other side, and no closer than that of the spacing. */
 const SHARE_OF_WIDTH = 0.3;
 const FINEST = 1 / 16;
+/** Pieces that a stretch between two points is divided into at once, at most. */
+const MOST_PIECES = 12;
 
 /** Points as they are collected: plain arrays that grow. */
 class Growing {
@@ -122,21 +124,26 @@ class Growing {
     this.t.push(t);
   }
 
-  /** Put a point half way between one and the next. */
-  halve(i: number): void {
+  /** Put points between one and the next, so that there are so many equal pieces. */
+  divide(i: number, pieces: number): void {
     const j = this.next[i] as number;
     const path = this.path[i] as number;
     const segment = this.segment[i] as number;
     const from = this.t[i] as number;
     const to = this.segment[j] === segment && (this.t[j] as number) > from ? (this.t[j] as number) : 1;
     const length = this.lengths[path] as number;
-    const step = ((this.along[j] as number) - (this.along[i] as number) + length) % length || length;
-    const k = this.x.length;
-    this.push(path, segment, (from + to) / 2, (this.along[i] as number) + step / 2);
-    this.next.push(j);
-    this.previous.push(i);
-    this.next[i] = k;
-    this.previous[j] = k;
+    const along = this.along[i] as number;
+    const step = ((this.along[j] as number) - along + length) % length || length;
+    let before = i;
+    for (let n = 1; n < pieces; n++) {
+      const k = this.x.length;
+      this.push(path, segment, from + ((to - from) * n) / pieces, along + (step * n) / pieces);
+      this.next.push(j);
+      this.previous.push(before);
+      this.next[before] = k;
+      before = k;
+    }
+    this.previous[j] = before;
   }
 }
 
@@ -180,7 +187,7 @@ function triangulate(points: Growing, spacing: number): Triangulation {
 function refine(points: Growing, { triangles, halfedges }: Triangulation, spacing: number): boolean {
   const n = points.x.length;
   const joined = new Uint8Array(n);
-  const coarse = new Uint8Array(n);
+  const coarse = new Uint8Array(n).fill(1);
   const finest = spacing * FINEST;
   for (let e = 0; e < triangles.length; e++) {
     const p = triangles[e] as number;
@@ -199,12 +206,14 @@ function refine(points: Growing, { triangles, halfedges }: Triangulation, spacin
     const length = Math.hypot(ex, ey);
     if (length <= finest) continue;
     const height = Math.abs(ex * ((points.y[o] as number) - py) - ey * ((points.x[o] as number) - px)) / length;
-    if (length > SHARE_OF_WIDTH * height * 1.5) coarse[i] = 1;
+    const fit = Math.max(finest, SHARE_OF_WIDTH * height);
+    if (length > 1.5 * fit) coarse[i] = Math.min(MOST_PIECES, Math.ceil(length / fit));
   }
   let changed = false;
   for (let i = 0; i < n; i++) {
-    if (joined[i] && !coarse[i]) continue;
-    points.halve(i);
+    const pieces = Math.max(coarse[i] as number, joined[i] ? 1 : 2);
+    if (pieces === 1) continue;
+    points.divide(i, pieces);
     changed = true;
   }
   return changed;

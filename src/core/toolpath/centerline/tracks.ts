@@ -744,7 +744,7 @@ function apexOf(left: TrackPoint[], right: TrackPoint[], tip: AxisPoint): TrackP
 const APEX = 1.4;
 
 /** The direction in which a track runs into its end, over the last radius. */
-export function wayInto(points: readonly TrackPoint[], end: 0 | 1): { x: number; y: number } {
+function wayInto(points: readonly TrackPoint[], end: 0 | 1): { x: number; y: number } {
   const n = points.length;
   const at = (k: number) => points[end === 1 ? n - 1 - k : k] as TrackPoint;
   const tip = at(0);

@@ -1,0 +1,276 @@
+/** Lines in a job: run on from letter to letter, mended by hand, found wanting, kept as steps. */
+import { describe, expect, test } from 'vitest';
+import type { Job } from '../../src/core/document/schema';
+import { KEPT_DIGITS, pathData } from '../../src/core/formats/path-data';
+import { isContinuous, type Path, pathLength, transformPath } from '../../src/core/geometry/path';
+import { invert } from '../../src/core/geometry/point';
+import { line } from '../../src/core/geometry/segment';
+import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
+import { drawingOf } from '../../src/core/job/export';
+import { LIMITS } from '../../src/core/limits';
+import { mergedLines, pulledToTip, runThrough } from '../../src/core/toolpath/centerline/mend';
+import { joinLetters } from '../../src/core/toolpath/centerline/tails';
+import { faces, scriptEngine } from '../support/faces';
+import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
+
+const open = (...places: readonly (readonly [number, number])[]): Path => ({
+  closed: false,
+  segments: places.slice(1).map(([x, y], i) => {
+    const [fromX, fromY] = places[i] as readonly [number, number];
+    return line(fromX, fromY, x, y);
+  }),
+});
+const square: Path = { ...open([0, 0], [10, 0], [10, 10], [0, 10], [0, 0]), closed: true };
+
+describe('mending by hand', () => {
+  test('an end goes on straight to the edge; where there is none ahead the line stays', () => {
+    const pulled = pulledToTip(open([5, 5], [7, 5]), 1, [square], 0.01);
+    expect(pulled.segments).toHaveLength(2);
+    expect(pulled.segments[1]).toMatchObject({ x0: 7, y0: 5, x1: 10, y1: 5 });
+    const back = pulledToTip(open([5, 5], [7, 5]), 0, [square], 0.01);
+    expect(back.segments[0]).toMatchObject({ x0: 0, y0: 5, x1: 5, y1: 5 });
+    const outside = open([12, 5], [14, 5]);
+    expect(pulledToTip(outside, 1, [square], 0.01)).toBe(outside);
+  });
+
+  test('two ends become one line, four ends two that pass through each other', () => {
+    const [west, east, south, north] = [
+      open([0, 0], [4, 0]),
+      open([6, 0], [10, 0]),
+      open([5, -5], [5, -1]),
+      open([5, 1], [5, 5]),
+    ];
+    const one = runThrough(
+      [west, east],
+      [
+        { path: 0, end: 1 },
+        { path: 1, end: 0 },
+      ],
+    );
+    expect(one).toHaveLength(1);
+    expect(isContinuous(one[0] as Path)).toBe(true);
+    expect(pathLength(one[0] as Path)).toBeCloseTo(10, 6);
+    const two = runThrough(
+      [west, south, east, north],
+      [
+        { path: 0, end: 1 },
+        { path: 1, end: 1 },
+        { path: 2, end: 0 },
+        { path: 3, end: 0 },
+      ],
+    );
+    expect(two.map((p) => pathLength(p).toFixed(4))).toEqual(['10.0000', '10.0000']);
+    // An end too many stays as it is; a line may close on itself.
+    expect(
+      runThrough(
+        [west, east, south],
+        [
+          { path: 0, end: 1 },
+          { path: 1, end: 0 },
+          { path: 2, end: 1 },
+        ],
+      ),
+    ).toHaveLength(2);
+    const loop = runThrough(
+      [open([0, 0], [5, 0], [5, 5], [0, 5])],
+      [
+        { path: 0, end: 0 },
+        { path: 0, end: 1 },
+      ],
+    );
+    expect(loop).toHaveLength(1);
+    expect(loop[0]?.closed).toBe(true);
+  });
+
+  test('two lines side by side become the one between, whichever way they run', () => {
+    for (const other of [open([0, 2], [10, 2]), open([10, 2], [0, 2])]) {
+      const made = mergedLines(open([0, 0], [10, 0]), other, 0.01);
+      expect(pathLength(made)).toBeCloseTo(10, 3);
+      for (const s of made.segments) expect(s.y0).toBeCloseTo(1, 6);
+    }
+  });
+});
+
+describe('from letter to letter', () => {
+  const letters = (...lines: Path[][]) => lines.map((l) => ({ lines: l, width: 2 }));
+
+  test('a tail that ends in the next letter runs on into its stroke', () => {
+    const made = joinLetters(letters([open([0, 0], [10, 0])], [open([9, 0.3], [20, 0.3])]));
+    expect(made).toHaveLength(1);
+    expect(isContinuous(made[0] as Path)).toBe(true);
+    expect(pathLength(made[0] as Path)).toBeGreaterThan(19.9);
+    expect(pathLength(made[0] as Path)).toBeLessThan(20.3);
+  });
+
+  test('what stands apart, runs aside or comes from the same letter does not', () => {
+    expect(joinLetters(letters([open([0, 0], [10, 0])], [open([16, 0], [20, 0])]))).toHaveLength(2);
+    expect(joinLetters(letters([open([0, 0], [10, 0])], [open([10, 0], [10, 9])]))).toHaveLength(2);
+    expect(joinLetters(letters([open([0, 0], [10, 0]), open([10, 0], [20, 0])]))).toHaveLength(2);
+    expect(joinLetters([])).toEqual([]);
+  });
+});
+
+const lined = (text: string, step: Draft = {}, more: Draft = {}, face = 'Pacifico'): Draft =>
+  partOf([lettering(text, face)], {
+    steps: [{ kind: 'weld' }, { kind: 'centerline', ...step }],
+    work: [{ what: 'centerline', operation: 'mark' }],
+    ...more,
+  });
+const evaluate = (job: Job): JobResult => new Evaluator(scriptEngine).evaluate(job, faces);
+
+describe('in a job', () => {
+  test('a script word runs on, or not as asked', () => {
+    const run = evaluate(jobWith([lined('ill')])).lineworks[0]?.lines;
+    const apart = evaluate(jobWith([lined('ill', { joined: false })])).lineworks[0]?.lines;
+    expect(run?.lines.length).toBeLessThan(apart?.lines.length ?? 0);
+    for (const path of run?.lines ?? []) expect(isContinuous(path)).toBe(true);
+  });
+
+  test('a letter drawn by hand stands for every such letter, here and in other parts, at any size, or for itself', () => {
+    const before = evaluate(jobWith([lined('allo')]));
+    const [, l] = before.lineworks[0]?.lines?.letters ?? [];
+    if (!l) throw new Error('no letter');
+    const d = pathData(
+      [open([l.matrix.e, l.matrix.f], [l.matrix.e + 5, l.matrix.f + 30])].map((p) =>
+        transformPath(p, invert(l.matrix)),
+      ),
+      null,
+      KEPT_DIGITS,
+    );
+    const other = partOf([lettering('hills', 'Pacifico', { size: { by: 'capital', mm: 12 } })], {
+      id: 'other',
+      steps: [{ kind: 'weld' }, { kind: 'centerline' }],
+      work: [{ what: 'centerline', operation: 'mark' }],
+    });
+    const everywhere = evaluate(
+      jobWith([lined('allo', { corrections: [{ letter: l.key, alike: l.alike, d }] }), other]),
+    );
+    const lengths = (result: JobResult, part: number) =>
+      result.lineworks[part]?.lines?.letters.map((one) => [one.text, one.corrected] as const);
+    expect(lengths(everywhere, 0)).toEqual([
+      ['a', false],
+      ['l', true],
+      ['l', true],
+      ['o', false],
+    ]);
+    expect(
+      lengths(everywhere, 1)
+        ?.filter(([, corrected]) => corrected)
+        .map(([text]) => text),
+    ).toEqual(['l', 'l']);
+    const small = everywhere.lineworks[1]?.lines?.letters.find((one) => one.corrected);
+    expect(pathLength(small?.lines[0] as Path)).toBeCloseTo((Math.hypot(5, 30) * 12) / 30, 3);
+    const alone = evaluate(jobWith([lined('allo', { corrections: [{ letter: l.key, alike: null, d }] }), other]));
+    expect(lengths(alone, 0)?.map(([, corrected]) => corrected)).toEqual([false, true, false, false]);
+    expect(lengths(alone, 1)?.some(([, corrected]) => corrected)).toBe(false);
+  });
+
+  test('shapes, plates and punched words are traced as they stand', () => {
+    const bar = { id: 'bar', kind: 'bar', placement: { x: 100, y: 50 }, width: 60, height: 4, ends: 'round' };
+    const result = evaluate(
+      jobWith([
+        partOf([bar], {
+          steps: [{ kind: 'centerline', ends: 'short' }],
+          work: [{ what: 'centerline', operation: 'mark' }],
+        }),
+      ]),
+    );
+    const lines = result.lineworks[0]?.lines?.lines ?? [];
+    expect(lines).toHaveLength(1);
+    expect(pathLength(lines[0] as Path)).toBeCloseTo(56, 1);
+  });
+
+  test('a step that is off, or work that nothing does, draws nothing', () => {
+    expect(evaluate(jobWith([lined('a', { on: false })])).lineworks[0]?.lines).toBeNull();
+    expect(
+      evaluate(jobWith([lined('a', {}, { work: [{ what: 'outline', operation: 'mark' }] })])).lineworks[0]?.lines,
+    ).toBeNull();
+  });
+
+  test('moving a part moves its lines and computes none anew', () => {
+    const evaluator = new Evaluator(scriptEngine);
+    const at = (x: number) =>
+      jobWith([
+        partOf([lettering('Rake', 'Pacifico', { placement: { x, y: 100 } })], {
+          steps: [{ kind: 'weld' }, { kind: 'centerline' }],
+          work: [{ what: 'centerline', operation: 'mark' }],
+        }),
+      ]);
+    const first = evaluator.evaluate(at(150), faces).lineworks[0]?.lines;
+    const moved = evaluator.evaluate(at(160), faces).lineworks[0]?.lines;
+    expect(moved?.lines).toHaveLength(first?.lines.length ?? -1);
+    moved?.lines.forEach((p, i) => {
+      expect((p.segments[0]?.x0 ?? 0) - (first?.lines[i]?.segments[0]?.x0 ?? 0)).toBeCloseTo(10, 6);
+    });
+  });
+
+  test('only open lines and whole circles reach the file, in one layer, marks within their own tolerance', () => {
+    const read = jobWith([lined('Quince')]);
+    const [layer, ...more] = drawingOf(read, evaluate(read))?.layers ?? [];
+    expect(more).toEqual([]);
+    expect(layer?.tolerance).toBe(0.127);
+    expect(layer?.shapes.every((s) => s.kind === 'stroke' || s.kind === 'dot')).toBe(true);
+  });
+});
+
+describe('found', () => {
+  const found = (job: Job) => evaluate(job).findings;
+
+  test('letters of a one-line face too small for their tip', () => {
+    const job = (mm: number) =>
+      jobWith(
+        [
+          partOf([lettering('AL-07', 'Hershey Sans', { size: { by: 'capital', mm } })], {
+            work: [{ what: 'outline', operation: 'pen' }],
+          }),
+        ],
+        {
+          operations: [{ id: 'pen', name: 'Pen', kind: 'mark', tip: 0.8 }],
+        },
+      );
+    expect(found(job(4)).map((f) => f.code)).toEqual(['small-for-tip']);
+    expect(found(job(4))[0]?.sentence).toBe(
+      'Letters 4 mm high run together under a tip of 0.8 mm: take at least 4.8 mm.',
+    );
+    expect(found(job(5))).toEqual([]);
+  });
+
+  test('lines that are only to be filled', () => {
+    const job = jobWith([partOf([lettering('A', 'Hershey Sans')], { work: [{ what: 'fill', operation: 'engrave' }] })]);
+    expect(found(job).map((f) => f.code)).toContain('lines-not-filled');
+  });
+
+  test('dots on each other, by place, and too many', () => {
+    const job = (step: Draft) =>
+      jobWith([
+        partOf([{ id: 'box', kind: 'rectangle', placement: { x: 100, y: 100 }, width: 100, height: 0.8 }], {
+          steps: [{ kind: 'dots', diameter: 1, spacing: 2, ...step }],
+          work: [{ what: 'dots', operation: 'mark' }],
+        }),
+      ]);
+    const told = found(job({ apart: false }));
+    expect(told.filter((f) => f.code === 'dots-touch')).toHaveLength(LIMITS.clashesNamed);
+    expect(told.some((f) => f.code === 'more-dots-touch')).toBe(true);
+    expect(told[0]?.box).not.toBeNull();
+    expect(found(job({}))).toEqual([]);
+    expect(found(job({ spacing: 0.01, diameter: 0.01 })).map((f) => f.code)).toEqual(['too-many-dots']);
+    expect(found(job({ changes: [{ x: 5, y: 5, dx: null, dy: null }] })).map((f) => f.code)).toEqual(['dot-gone']);
+  });
+
+  test('uneven lines of a letter once, however often it comes, with the way to mend them', () => {
+    const told = (text: string) =>
+      found(jobWith([lined(text, {}, {}, 'Alfa Slab One')])).filter((f) => f.code === 'uneven-line');
+    expect(told('xgkKRWM&').length).toBeGreaterThan(0);
+    for (const letter of 'xgkKRWM&') {
+      const [one, many] = [told(letter), told(letter.repeat(3))];
+      expect(many.length).toBe(one.length);
+      for (const f of many) {
+        expect(f.sentence).toContain('3 times');
+        expect(f.mend?.kind).toBe('lines');
+      }
+    }
+    const crowd = found(jobWith([lined('xgkKRWM& aebdt')])).map((f) => f.code);
+    expect(crowd.filter((code) => code === 'uneven-line')).toHaveLength(LIMITS.unevenNamed);
+    expect(crowd).toContain('more-uneven');
+  });
+});
