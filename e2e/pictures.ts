@@ -119,8 +119,23 @@ test('as cut', async ({ page }) => {
 });
 
 test('fill', async ({ page }) => {
-  await open(page, 'Tool rack tags', 'Fill', /^Trowel/);
+  await open(page, 'Apron lettering', 'Fill', /^Workshop/);
   await shoot(page, 'fill');
+});
+
+test('lines', async ({ page }) => {
+  await open(page, 'Apron lettering', 'Fill', /^Workshop/);
+  await page.getByRole('button', { name: 'Mend a letter' }).click();
+  const at = await onScreen(page, 105, 120);
+  await page.mouse.click(at.x, at.y);
+  await expect(page.getByText(/^Lines of/)).toBeVisible();
+  await page.mouse.move(at.x, at.y);
+  for (let i = 0; i < 5; i++) {
+    await page.mouse.wheel(0, -240);
+    await page.waitForTimeout(120);
+  }
+  await page.getByRole('button', { name: 'Choose all' }).click();
+  await shoot(page, 'lines');
 });
 
 test('assign', async ({ page }) => {

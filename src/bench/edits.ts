@@ -14,6 +14,8 @@ import { newCopy, newLettering, newPart, newShape } from '@/core/job/defaults';
 import { moveMember } from '@/core/job/place';
 import { putTogether, splitPart } from '@/core/job/regroup';
 import { type Measure, newStep, stepIn, withStep } from '@/core/job/steps';
+import { SHIPPED_FACES } from '@/core/lettering/catalogue';
+import { sameFamily } from '@/core/lettering/pick';
 import { LIMITS } from '@/core/limits';
 import type { JobView, PartView } from '@/worker/view';
 import { partWords } from './part-words';
@@ -341,4 +343,27 @@ export function forgetGap(job: Job, partId: string, memberId: string, gap: strin
 export function leaveHandMade(job: Job, partId: string): void {
   const part = partOf(job, partId);
   if (part) part.steps = part.steps.filter((step) => step.kind !== 'nodes');
+}
+
+const isOneLine = (family: string): boolean =>
+  SHIPPED_FACES.some((f) => f.manner === 'one line' && sameFamily(f.family, family));
+
+/**
+ * Set a lettering in another typeface. A part that becomes nothing but one-line lettering is marked instead of cut, and cut
+ * again when it gets outlines.
+ */
+export function setFace(job: Job, partId: string, memberId: string, face: string): void {
+  const part = partOf(job, partId);
+  const member = memberOf(job, partId, memberId);
+  if (!part || member?.kind !== 'lettering') return;
+  const isLines = () => part.members.every((m) => m.kind === 'lettering' && isOneLine(m.face));
+  const before = isLines();
+  member.face = face;
+  const after = isLines();
+  if (before === after) return;
+  const [from, to] = after ? (['cut', 'mark'] as const) : (['mark', 'cut'] as const);
+  const kindOf = (id: string) => job.operations.find((o) => o.id === id)?.kind;
+  const target = job.operations.find((o) => o.kind === to);
+  for (const work of part.work)
+    if (work.what === 'outline' && kindOf(work.operation) === from && target) work.operation = target.id;
 }

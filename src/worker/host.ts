@@ -35,6 +35,8 @@ export type FaceSample = {
   readonly family: string;
   /** Path data with y downwards, or null when the face can't be used. */
   readonly d: string | null;
+  /** Whether it is drawn as lines, not filled. */
+  readonly lines: boolean;
   readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
   readonly missing: readonly string[];
 };
@@ -195,7 +197,7 @@ export class Host {
       SHIPPED_FACES.map(async ({ family }): Promise<FaceSample> => {
         const answer = await this.face(family);
         const empty = { x: 0, y: 0, width: 1, height: 1 };
-        if ('sentence' in answer) return { family, d: null, box: empty, missing: [] };
+        if ('sentence' in answer) return { family, d: null, lines: false, box: empty, missing: [] };
         return sampleOf(family, answer.typeface, words);
       }),
     );
@@ -260,6 +262,7 @@ function sampleOf(family: string, face: Typeface, words: string): FaceSample {
   return {
     family,
     d: pathData(paths, 0, 2),
+    lines: face.lines,
     box: { x: box.minX, y: -box.maxY, width: box.maxX - box.minX, height: box.maxY - box.minY },
     missing: layout.missing,
   };

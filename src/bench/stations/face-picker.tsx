@@ -33,7 +33,11 @@ function Sample({ sample, chosen, onChoose }: { sample: FaceSample; chosen: bool
           preserveAspectRatio="xMinYMid meet"
           aria-hidden="true"
         >
-          <path d={sample.d} fill="currentColor" />
+          {sample.lines ? (
+            <path d={sample.d} className={styles.faceLines} />
+          ) : (
+            <path d={sample.d} fill="currentColor" />
+          )}
         </svg>
       )}
       <small>

@@ -8,7 +8,7 @@ import { setWords } from '@/core/job/words';
 import { LIMITS } from '@/core/limits';
 import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
 import styles from '../bench.module.css';
-import { memberOf } from '../edits';
+import { memberOf, setFace } from '../edits';
 import { change, useBench } from '../store';
 import { FacePicker } from './face-picker';
 import { LettersEditor } from './letters-editor';
@@ -63,11 +63,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
         <FacePicker
           face={member.face}
           text={member.text}
-          onChange={(face) =>
-            edit((m) => {
-              m.face = face;
-            }, null)
-          }
+          onChange={(face) => change((job) => setFace(job, partId, member.id, face))}
         />
       </Row>
       <Choice

@@ -5,7 +5,7 @@
 import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 import { CORNER, cornerOf, type Ray, REACH, rayOf } from './rays';
-import { lengthOf, type Port, type TrackPoint, type Tracks } from './tracks';
+import { lengthOf, type Port, type TrackPoint, type Tracks } from './track';
 
 export type StrokePoint = {
   readonly x: number;

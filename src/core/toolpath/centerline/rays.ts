@@ -1,6 +1,6 @@
 /** Where a track ends, its direction there and how it bends, from as much of it as tells. */
 import type { Point } from '../../geometry/point';
-import type { TrackPoint } from './tracks';
+import type { TrackPoint } from './track';
 
 /** How much of a track tells its direction, in radii. */
 const TELLING = 2;

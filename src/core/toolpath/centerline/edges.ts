@@ -1,0 +1,86 @@
+/** What the outline of a letter tells about the middle of its strokes. */
+import type { Samples } from '../../geometry/medial';
+import type { AxisPoint } from './skeleton';
+import type { TrackPoint } from './track';
+
+/** A contact is held where the outline turns inwards by this much within this many radii either way. */
+const HELD_TURN = (35 * Math.PI) / 180;
+const HELD_WITHIN = 0.3;
+/** Edges of one stroke turn by no more than this from one contact to the next, or there is a corner. */
+export const CORNER_TURN = (25 * Math.PI) / 180;
+/** Samples around a tip at most. */
+const MOST_AROUND = 400;
+
+/** How far the outline turns at each sample, in radians, positive to the left. */
+function turnsOf(s: Samples): Float64Array {
+  const turns = new Float64Array(s.x.length);
+  for (let i = 0; i < turns.length; i++) {
+    const [p, q] = [s.previous[i] as number, s.next[i] as number];
+    const [ux, uy] = [(s.x[i] as number) - (s.x[p] as number), (s.y[i] as number) - (s.y[p] as number)];
+    const [vx, vy] = [(s.x[q] as number) - (s.x[i] as number), (s.y[q] as number) - (s.y[i] as number)];
+    turns[i] = Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy);
+  }
+  return turns;
+}
+
+export class Edges {
+  private readonly turns: Float64Array;
+
+  constructor(readonly samples: Samples) {
+    this.turns = turnsOf(samples);
+  }
+
+  /** Whether a contact stays at an inner corner, for a disc of radius `r`. */
+  held(sample: number, r: number): boolean {
+    const { next, previous, along, path, lengths } = this.samples;
+    const length = lengths[path[sample] as number] as number;
+    const from = along[sample] as number;
+    let sum = this.turns[sample] as number;
+    let least = sum;
+    for (const step of [next, previous]) {
+      let part = 0;
+      for (let i = step[sample] as number; i !== sample; i = step[i] as number) {
+        const d = Math.abs((along[i] as number) - from);
+        if (Math.min(d, length - d) > HELD_WITHIN * r) break;
+        part += this.turns[i] as number;
+        least = Math.min(least, sum + part);
+      }
+      sum += part;
+    }
+    return Math.min(least, sum) < -HELD_TURN;
+  }
+
+  /** The middle of a stroke `r` wide on either side that has a sample on its edge. */
+  inside(sample: number, r: number): TrackPoint {
+    const { x, y, nx, ny } = this.samples;
+    return {
+      x: (x[sample] as number) + r * (nx[sample] as number),
+      y: (y[sample] as number) + r * (ny[sample] as number),
+      r,
+      open: 0,
+    };
+  }
+
+  openAt({ x, y, left, right }: AxisPoint): number {
+    const s = this.samples;
+    const [ax, ay] = [(s.x[left] as number) - x, (s.y[left] as number) - y];
+    const [bx, by] = [(s.x[right] as number) - x, (s.y[right] as number) - y];
+    return Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
+  }
+
+  /** The way inside the outline along one sample after another, where there is no corner between; else null. */
+  around(from: number, to: number, r: number, step: ArrayLike<number>): TrackPoint[] | null {
+    const out: TrackPoint[] = [];
+    for (let i = from; i !== to; i = step[i] as number) {
+      if (Math.abs(this.turns[i] as number) > CORNER_TURN || out.length > MOST_AROUND) return null;
+      out.push(this.inside(i, r));
+    }
+    return out;
+  }
+
+  normalsApart(i: number, j: number): number {
+    const { nx, ny } = this.samples;
+    const dot = (nx[i] as number) * (nx[j] as number) + (ny[i] as number) * (ny[j] as number);
+    return Math.acos(Math.max(-1, Math.min(1, dot)));
+  }
+}

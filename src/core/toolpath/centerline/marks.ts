@@ -1,0 +1,239 @@
+/**
+ * Discs of the axis marked by what their contacts tell. A contact that stays at an inner corner is held: it says nothing about
+ * the middle of the stroke. Nor does an edge that belongs to another stroke, or that swings into one.
+ */
+import type { Edges } from './edges';
+import type { AxisPoint, Branch, Skeleton } from './skeleton';
+import { distance } from './track';
+
+/** How many radii of a branch tell its width. */
+const LOOK = 8;
+export const MEAN_OF = 5;
+/** Discs that are this much larger than their stroke lie in the way into another, for this many radii at most. */
+const FILLET = 1.05;
+const FILLET_WITHIN = 4;
+/** An edge that turns less than this past a joint runs straight, in radians. */
+const STRAIGHT_EDGE = (20 * Math.PI) / 180;
+/** A pen is even when two fifths of its discs are less than this much larger than the least tenth. */
+const EVEN = 1.06;
+/** Contacts that are at least this far apart lie on the two edges of one stroke, in radians. */
+const ALONG = (150 * Math.PI) / 180;
+/** An edge runs on past a joint when it is free for this many radii. */
+const RUNS_ON = 0.8;
+/** A bulge where a branch was taken off is over after this many radii. */
+const BULGE = 1.5;
+/** It is one where the stroke is as wide before as after, within this share. */
+const EVEN_SIDES = 0.06;
+/** Past a bulge the way is straight: no longer than this much more than from end to end. */
+const STRAIGHT_PAST = 1.03;
+
+export type Marked = { readonly point: AxisPoint; heldLeft: boolean; heldRight: boolean };
+
+export const isSure = (m: Marked): boolean => !m.heldLeft && !m.heldRight;
+
+/** A branch as seen from one of its joints. */
+export type End = {
+  readonly branch: number;
+  readonly end: 0 | 1;
+  /** Marks of the branch from the joint outwards, and contacts on either side seen that way. */
+  readonly marks: readonly Marked[];
+  readonly left: (m: Marked) => number;
+  readonly right: (m: Marked) => number;
+};
+
+export const leftOf = (end: End): number => end.left(end.marks[0] as Marked);
+export const rightOf = (end: End): number => end.right(end.marks[0] as Marked);
+
+/** The branch ends at each joint. */
+function jointsOf(
+  branches: readonly Branch[],
+  degree: Uint8Array,
+  marks: readonly (readonly Marked[])[],
+): Map<number, End[]> {
+  const joints = new Map<number, End[]>();
+  branches.forEach((branch, i) => {
+    const mine = marks[i] as Marked[];
+    const put = (node: number, end: 0 | 1) => {
+      if (degree[node] !== 3) return;
+      const out = end === 0;
+      const made: End = {
+        branch: i,
+        end,
+        marks: out ? mine : [...mine].reverse(),
+        left: (m) => (out ? m.point.left : m.point.right),
+        right: (m) => (out ? m.point.right : m.point.left),
+      };
+      const ends = joints.get(node);
+      if (ends) ends.push(made);
+      else joints.set(node, [made]);
+    };
+    put(branch.from, 0);
+    put(branch.to, 1);
+  });
+  return joints;
+}
+
+/** Half the width of the stroke that a branch is away from its joint: a low quartile of what is sure. */
+export function radiusOf({ marks }: End): number | null {
+  const sure: number[] = [];
+  let length = 0;
+  for (let i = 0; i < marks.length; i++) {
+    const m = marks[i] as Marked;
+    if (i > 0) length += distance((marks[i - 1] as Marked).point, m.point);
+    if (isSure(m)) sure.push(m.point.r);
+    if (length > LOOK * m.point.r && sure.length > MEAN_OF) break;
+  }
+  sure.sort((p, q) => p - q);
+  return sure[sure.length >> 2] ?? null;
+}
+
+/** Whether an edge is free for a stretch from the joint outwards. */
+export function runsOn({ marks, ...end }: End, side: 'left' | 'right'): boolean {
+  const first = (marks[0] as Marked).point;
+  let length = 0;
+  for (let i = 0; i < marks.length && length < RUNS_ON * first.r; i++) {
+    const m = marks[i] as Marked;
+    if (i > 0) length += distance((marks[i - 1] as Marked).point, m.point);
+    if (end[side](m) === m.point.left ? m.heldLeft : m.heldRight) return false;
+  }
+  return true;
+}
+
+/** Whether the edge that two ends share hardly turns for a radius either way. */
+function runsStraight(edges: Edges, a: End, b: End): boolean {
+  const r = (a.marks[0] as Marked).point.r;
+  const { nx, ny } = edges.samples;
+  const normalAt = (end: End, side: 'left' | 'right') => {
+    let length = 0;
+    for (let i = 1; i < end.marks.length; i++) {
+      length += distance((end.marks[i - 1] as Marked).point, (end.marks[i] as Marked).point);
+      if (length > r || i === end.marks.length - 1) return end[side](end.marks[i] as Marked);
+    }
+    return end[side](end.marks[0] as Marked);
+  };
+  const [p, q] = [normalAt(a, 'left'), normalAt(b, 'right')];
+  const dot = (nx[p] as number) * (nx[q] as number) + (ny[p] as number) * (ny[q] as number);
+  return dot > Math.cos(STRAIGHT_EDGE);
+}
+
+/**
+ * From a joint outwards: an edge that soon comes to a corner was the edge of another stroke up to there, so it says no more
+ * about this one than the corner does.
+ */
+function giveUpForeignEdges(marked: readonly Marked[]): void {
+  const first = (marked[0] as Marked).point;
+  let length = 0;
+  const cornerAt = { heldLeft: -1, heldRight: -1 };
+  for (let i = 0; i < marked.length && length < RUNS_ON * first.r; i++) {
+    const m = marked[i] as Marked;
+    if (i > 0) length += distance((marked[i - 1] as Marked).point, m.point);
+    for (const side of ['heldLeft', 'heldRight'] as const) if (m[side] && cornerAt[side] < 0) cornerAt[side] = i;
+  }
+  for (const side of ['heldLeft', 'heldRight'] as const)
+    for (let i = 0; i < cornerAt[side]; i++) (marked[i] as Marked)[side] = true;
+}
+
+/**
+ * Where a small branch was taken off, the edge on that side bulges: as far as discs are larger there than on both sides, it
+ * says nothing about the middle.
+ */
+function giveUpStump(marked: readonly Marked[], { at, side }: Branch['stumps'][number]): void {
+  const radius = (marked[at] as Marked).point.r;
+  const beyond = (step: -1 | 1): AxisPoint | null => {
+    let length = 0;
+    for (let i = at; marked[i + step]; i += step) {
+      length += distance((marked[i] as Marked).point, (marked[i + step] as Marked).point);
+      if (length > BULGE * radius) return (marked[i + step] as Marked).point;
+    }
+    return null;
+  };
+  const [p, q] = [beyond(-1), beyond(1)];
+  if (p === null || q === null || Math.abs(p.r - q.r) > EVEN_SIDES * Math.max(p.r, q.r)) return;
+  // A bend is no bulge: both halves of the way past it are as long as the way itself.
+  const here = (marked[at] as Marked).point;
+  if (distance(p, here) + distance(here, q) > STRAIGHT_PAST * distance(p, q)) return;
+  const clean = Math.max(p.r, q.r);
+  for (const step of [-1, 1] as const) {
+    let length = 0;
+    for (let i = step === 1 ? at : at - 1; marked[i]; i += step) {
+      const m = marked[i] as Marked;
+      if (m.point.r < FILLET * clean || length > BULGE * radius) break;
+      m[side === 'left' ? 'heldLeft' : 'heldRight'] = true;
+      const next = marked[i + step];
+      if (next) length += distance(m.point, next.point);
+    }
+  }
+}
+
+/**
+ * Where one edge runs on straight past a joint, what bulges on the other side is the way into the third stroke, even where
+ * it is rounded so wide that no corner shows: it says nothing about the middle of either.
+ */
+function giveUpFillets(edges: Edges, ends: readonly End[]): void {
+  const straight: [End, End][] = [];
+  for (const a of ends)
+    for (const b of ends)
+      if (a !== b && leftOf(a) === rightOf(b) && runsOn(a, 'left') && runsOn(b, 'right') && runsStraight(edges, a, b))
+        straight.push([a, b]);
+  const [only] = straight;
+  if (!only || straight.length > 1) return;
+  const [a, b] = only;
+  for (const end of ends) {
+    const clean = radiusOf(end);
+    if (clean === null) continue;
+    let length = 0;
+    for (let i = 0; i < end.marks.length; i++) {
+      const m = end.marks[i] as Marked;
+      if (i > 0) length += distance((end.marks[i - 1] as Marked).point, m.point);
+      if (m.point.r < FILLET * clean || length > FILLET_WITHIN * clean) break;
+      const left = end.left(m) === m.point.left;
+      if (end !== a) m[left ? 'heldLeft' : 'heldRight'] = true;
+      if (end !== b) m[left ? 'heldRight' : 'heldLeft'] = true;
+    }
+  }
+}
+
+/**
+ * Half the width of the pen, where a letter looks drawn with one: then nothing is thinner than the pen, and much of the rest
+ * just as wide. Null where widths differ.
+ */
+function penOf(sorted: readonly number[]): number | null {
+  const at = (share: number) => sorted[Math.floor(share * (sorted.length - 1))];
+  const [low, more] = [at(0.1), at(0.4)];
+  return low !== undefined && more !== undefined && more < EVEN * low ? (at(0.2) as number) : null;
+}
+
+export type MarkedSkeleton = {
+  /** For each branch its discs. */
+  readonly marks: readonly (readonly Marked[])[];
+  /** The branch ends at each joint. */
+  readonly joints: ReadonlyMap<number, readonly End[]>;
+  /** Half the width of the pen that drew it all; null where widths differ. */
+  readonly pen: number | null;
+  /** Half the width of a stroke where nothing else tells it. */
+  readonly usual: number;
+};
+
+/** A skeleton with its discs marked; `usual` is half the width of a stroke where not one disc is sure. */
+export function marked({ branches, degree }: Skeleton, edges: Edges, usual: number): MarkedSkeleton {
+  const marks = branches.map((branch) =>
+    branch.points.map((point) => ({
+      point,
+      heldLeft: edges.held(point.left, point.r),
+      heldRight: edges.held(point.right, point.r),
+    })),
+  );
+  branches.forEach((branch, i) => {
+    const mine = marks[i] as Marked[];
+    if (degree[branch.from] === 3) giveUpForeignEdges(mine);
+    if (degree[branch.to] === 3) giveUpForeignEdges([...mine].reverse());
+    for (const stump of branch.stumps) giveUpStump(mine, stump);
+  });
+  const joints = jointsOf(branches, degree, marks);
+  const sure = marks
+    .flatMap((m) => m.filter((one) => isSure(one) && edges.openAt(one.point) > ALONG).map((one) => one.point.r))
+    .sort((a, b) => a - b);
+  const pen = penOf(sure);
+  if (pen === null) for (const ends of joints.values()) giveUpFillets(edges, ends);
+  return { marks, joints, pen, usual: sure[sure.length >> 1] ?? usual };
+}

@@ -1,0 +1,44 @@
+/** Tracks: lines down the middle of a stroke, only where the middle is known; and their ends. */
+
+export type TrackPoint = {
+  readonly x: number;
+  readonly y: number;
+  /** Half the width of the stroke. */
+  readonly r: number;
+  /** Angle between the two contacts seen from here, in radians; π where the edges are parallel. 0 where not known. */
+  readonly open: number;
+};
+
+/** The end of a track: its first point (0) or its last (1). */
+export type Port = { readonly track: number; readonly end: 0 | 1 };
+
+export type Tracks = {
+  readonly tracks: readonly (readonly TrackPoint[])[];
+  /** Ends that come together; one that is in none is free. */
+  readonly meetings: readonly (readonly Port[])[];
+  /** Pairs of ends that are known to be one stroke. */
+  readonly through: readonly (readonly [Port, Port])[];
+  /** Pairs of ends that share an edge which runs on past their joint. */
+  readonly alongEdge: readonly (readonly [Port, Port])[];
+};
+
+export const distance = (a: { x: number; y: number }, b: { x: number; y: number }): number =>
+  Math.hypot(a.x - b.x, a.y - b.y);
+
+export const lengthOf = (points: readonly { x: number; y: number }[]): number => {
+  let length = 0;
+  for (let i = 1; i < points.length; i++) length += distance(points[i - 1] as TrackPoint, points[i] as TrackPoint);
+  return length;
+};
+
+/** The direction in which a track runs into its end, over the last radius. */
+export function wayInto(points: readonly TrackPoint[], end: 0 | 1): { x: number; y: number } {
+  const n = points.length;
+  const at = (k: number) => points[end === 1 ? n - 1 - k : k] as TrackPoint;
+  const tip = at(0);
+  let k = 1;
+  while (k < n - 1 && distance(at(k), tip) < tip.r) k++;
+  const from = at(Math.min(k, n - 1));
+  const length = distance(tip, from) || 1;
+  return { x: (tip.x - from.x) / length, y: (tip.y - from.y) / length };
+}
