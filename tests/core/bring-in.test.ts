@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { describe, expect, test } from 'vitest';
 import { checkJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
+import { circleAt } from '../../src/core/formats/drawing';
 import type { Found } from '../../src/core/formats/found';
 import { readFound, writeFound } from '../../src/core/formats/found-file';
 import { readDrawing } from '../../src/core/formats/read';
@@ -303,15 +304,23 @@ test('a drawing that is kept comes back as it was', () => {
   expect(readFound('{"format":2}')).toBeNull();
 });
 
+/** A path that ends where it starts is read as closed, whether or not it was written so. */
+const comesBack = ({ closed, segments }: Path): boolean => {
+  const [first, last] = [segments[0], segments[segments.length - 1]];
+  return closed || (!!first && !!last && Math.hypot(last.x1 - first.x0, last.y1 - first.y0) < 1e-6);
+};
+
 describe('our own files read back', () => {
   /** Every outline and line of a job's files, by operation. */
   const linesOf = (job: Job, result: JobResult): Map<string, { closed: number; open: number; lines: Polyline[] }> => {
     const out = new Map<string, { closed: number; open: number; lines: Polyline[] }>();
     for (const layer of drawingOf(job, result)?.layers ?? []) {
-      const paths = layer.shapes.flatMap((s) => (s.kind === 'fill' ? s.paths : s.kind === 'stroke' ? [s.path] : []));
+      const paths = layer.shapes.flatMap((s) =>
+        s.kind === 'fill' ? s.paths : s.kind === 'stroke' ? [s.path] : [circleAt(s.at, s.r ?? 0)],
+      );
       out.set(layer.name, {
-        closed: paths.filter((p) => p.closed).length,
-        open: paths.filter((p) => !p.closed).length,
+        closed: paths.filter(comesBack).length,
+        open: paths.filter((p) => !comesBack(p)).length,
         lines: paths.map((p) => {
           const points = flattenPath(p, 0.0002).map((q): [number, number] => [q.x, q.y]);
           return p.closed ? [...points, points[0] as [number, number]] : points;
@@ -353,7 +362,8 @@ describe('our own files read back', () => {
         expect([...after.keys()].sort(), name).toEqual([...before.keys()].sort());
         for (const [layer, was] of before) {
           const is = after.get(layer);
-          expect([is?.closed, is?.open], `${name} ${layer}`).toEqual([was.closed, was.open]);
+          // Lines that run into others come back in more pieces, and what a pen draws twice comes back once; but none closes.
+          expect([is?.closed, (is?.open ?? 0) > 0], `${name} ${layer}`).toEqual([was.closed, was.open > 0]);
           const apart = Math.max(farthest(was.lines, is?.lines ?? []), farthest(is?.lines ?? [], was.lines));
           expect(apart, `${name} ${layer}`).toBeLessThan(0.002);
           worst = Math.max(worst, apart);
