@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { SHIPPED_FACES } from '../src/core/lettering/catalogue';
 import { addLettering, expect, kept, newJob, saved, station, stored, test } from './fixtures';
 
 test('from nothing to three files, and the same again after a reload', async ({ page }) => {
@@ -18,7 +19,7 @@ test('from nothing to three files, and the same again after a reload', async ({ 
   await addLettering(page, 'Willow');
   await page.getByRole('button', { name: 'Archivo Black' }).click();
   const faces = page.getByRole('listbox', { name: 'Typefaces' });
-  await expect(faces.getByRole('option')).toHaveCount(12);
+  await expect(faces.getByRole('option')).toHaveCount(SHIPPED_FACES.length);
   await expect(faces.getByRole('option').first().locator('path')).toHaveAttribute('d', /^M/);
   await faces.getByRole('option', { name: /Pacifico/ }).click();
   await page.getByText('width', { exact: true }).click();

@@ -1,6 +1,6 @@
 """Reads DXF files with ezdxf: python3 check_dxf.py FILE... prints a JSON list, one entry a file.
 
-Each entry: version, errors and fixes of the audit, layers with colours, per layer the closed and open polylines as
+Each entry: version, errors and fixes of the audit, layers with colours, per layer the polylines, circles and points as
 flattened points (within 0.001 mm), and the number of lines and arcs they are made of.
 """
 import json
@@ -15,10 +15,15 @@ for name in sys.argv[1:]:
     auditor = doc.audit()
     entities = []
     for e in doc.modelspace():
-        points = [[v.x, v.y] for v in path.make_path(e).flattening(0.001)]
+        if e.dxftype() == "POINT":
+            points = [[e.dxf.location.x, e.dxf.location.y]]
+        else:
+            points = [[v.x, v.y] for v in path.make_path(e).flattening(0.001)]
         if e.dxftype() == "LWPOLYLINE":
             vertices = [(p[0], p[1], p[4]) for p in e.get_points("xyseb")]
             closed = e.closed
+        elif e.dxftype() in ("CIRCLE", "POINT"):
+            vertices, closed = [], e.dxftype() == "CIRCLE"
         else:
             vertices = [(v.dxf.location.x, v.dxf.location.y, v.dxf.get("bulge", 0)) for v in e.vertices]
             closed = e.is_closed
