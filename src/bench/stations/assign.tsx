@@ -127,21 +127,23 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
           </button>
         )}
       </div>
-      {operation.kind !== 'cut' && (
-        <QuantityField
-          label="Tip"
-          unit={job.units}
-          value={operation.tip ?? 0}
-          least={0}
-          most={1000}
-          digits={job.units === 'mm' ? 2 : 3}
-          stepMm={0.1}
-          onChange={(tip) =>
-            edit((o) => {
-              o.tip = tip > 0 ? tip : null;
-            }, 'operation-tip')
-          }
-        />
+      {operation.kind === 'mark' && (
+        <div className="mt-1">
+          <QuantityField
+            label="Width of the tip"
+            unit={job.units}
+            value={operation.tip ?? 0}
+            least={0}
+            most={1000}
+            digits={job.units === 'mm' ? 2 : 3}
+            stepMm={0.1}
+            onChange={(tip) =>
+              edit((o) => {
+                o.tip = tip > 0 ? tip : null;
+              }, 'operation-tip')
+            }
+          />
+        </div>
       )}
       {operation.colour && (
         <Button
