@@ -32,6 +32,9 @@ const GOES_ON = (40 * Math.PI) / 180;
 const UNSURE = (60 * Math.PI) / 180;
 /** Ends that turn by more than this to reach each other do not face each other. */
 const FACES = (130 * Math.PI) / 180;
+/** Ends that cross a stroke run into each other within this, and are no farther apart than this many radii. */
+const ACROSS = (25 * Math.PI) / 180;
+const ACROSS_REACH = 5;
 /** An edge that two ends share makes up for this much of a bend, in radians. */
 const EDGE = (25 * Math.PI) / 180;
 /** Over a gap of this many radii, ends that turn by less than this are one bend, not a corner. */
@@ -56,6 +59,14 @@ function bendBetween(a: Ray, b: Ray): { cost: number; turn: number } {
   const own = ((a.bend - b.bend) / 2) * gap;
   const [p, q] = [alpha - own / 2, beta - own / 2];
   return { cost: Math.max(Math.abs(p), Math.abs(q)) + Math.abs(alpha - beta) / 4, turn };
+}
+
+/** How much two ends bend towards each other when they face each other over no more than a stroke; else not at all. */
+function crossingOf(a: Ray, b: Ray): { cost: number } {
+  const [gx, gy] = [b.x - a.x, b.y - a.y];
+  const gap = Math.hypot(gx, gy);
+  const faces = a.dx * gx + a.dy * gy > 0 && b.dx * gx + b.dy * gy < 0;
+  return { cost: faces && gap < ACROSS_REACH * Math.max(a.r, b.r) ? bendBetween(a, b).cost : Infinity };
 }
 
 /** Points between two ends, on a cubic that leaves and arrives in their directions. */
@@ -167,6 +178,7 @@ export function strokesOf(
   const links = new Map<number, Link>();
   const met = new Map<number, readonly Point[]>();
   const joints: Joint[] = [];
+  const leftOver: Port[] = [];
   const rays = new Map<number, Ray>();
   const rayAt = (p: Port): Ray => {
     let known = rays.get(keyOf(p));
@@ -243,8 +255,22 @@ export function strokesOf(
       const hit = firstHit(way, others) ?? firstHit(onwards({ ...ray, bend: 0 }), others);
       const near = hit ?? [nearestOn(ray, others)].filter((q): q is Point => q !== null);
       const end = near[near.length - 1];
-      if (end && Math.hypot(end.x - ray.x, end.y - ray.y) < REACH * ray.r) met.set(keyOf(p), near);
+      if (end && Math.hypot(end.x - ray.x, end.y - ray.y) < REACH * ray.r) {
+        met.set(keyOf(p), near);
+        leftOver.push(p);
+      }
     }
+  }
+  // Two that end on the same stroke from either side, in line with each other, are one that crosses it.
+  const across = leftOver
+    .flatMap((a, i) => leftOver.slice(i + 1).map((b) => ({ a, b, ...crossingOf(rayAt(a), rayAt(b)) })))
+    .filter(({ a, b, cost }) => a.track !== b.track && cost < ACROSS)
+    .sort((p, q) => p.cost - q.cost);
+  for (const { a, b } of across) {
+    if (links.has(keyOf(a)) || links.has(keyOf(b))) continue;
+    met.delete(keyOf(a));
+    met.delete(keyOf(b));
+    link(a, b, false);
   }
   return { strokes: chained(tracks, links, met), joints };
 }
