@@ -9,6 +9,7 @@ import type { Strength, Stretch } from '../core/inspect/strength';
 import type { CutPiece } from '../core/job/as-cut';
 import type { BridgeVariant } from '../core/job/compare-bridges';
 import type { JobResult } from '../core/job/evaluate';
+import { type DotTotal, dotTotals, setDowns } from '../core/job/totals';
 import { LIMITS } from '../core/limits';
 import type { Gap } from '../core/prepare/closing/closing';
 import type { Outline } from '../core/prepare/outline';
@@ -169,7 +170,9 @@ export type OperationView = {
   readonly kind: OperationKind;
   readonly lengthMm: number;
   readonly fillMm2: number;
+  /** How often the tool is set down. */
   readonly paths: number;
+  readonly dots: readonly DotTotal[];
   /** Ids of the parts it works on. */
   readonly outlinesOf: readonly string[];
   readonly fillsOf: readonly string[];
@@ -435,7 +438,8 @@ export function viewOf(result: JobResult): JobView {
       kind: o.operation.kind,
       lengthMm: o.lengthMm,
       fillMm2: o.fillMm2,
-      paths: o.shapes.filter((s) => s.what !== 'fill').length,
+      paths: setDowns(o.shapes),
+      dots: dotTotals(o.shapes),
       outlinesOf: [...new Set(o.shapes.flatMap((s) => (s.what === 'outline' ? [s.partId] : [])))],
       fillsOf: [...new Set(o.shapes.flatMap((s) => (s.what === 'fill' ? [s.partId] : [])))],
       linesOf: linesOf(o.shapes),

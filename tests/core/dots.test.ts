@@ -6,6 +6,7 @@ import type { Point } from '../../src/core/geometry/point';
 import { arcAbout, cubic, line, type Segment } from '../../src/core/geometry/segment';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
+import { dotTotals, setDowns } from '../../src/core/job/totals';
 import { LIMITS } from '../../src/core/limits';
 import { type DotSettings, dotsAlong } from '../../src/core/toolpath/dots/dots';
 import { faces, scriptEngine } from '../support/faces';
@@ -189,6 +190,30 @@ describe('in a job', () => {
     expect(count(text(circles.drawing, 'dxf'), /^CIRCLE\r$/gm)).toBe(circles.shapes.length);
     expect(count(text(circles.drawing, 'svg'), /<circle /g)).toBe(circles.shapes.length);
     expect(count(text(points.drawing, 'svg'), /h0"/g)).toBe(points.shapes.length);
+  });
+
+  test('counted by size over all parts of an operation, and each a time the tool is set down', () => {
+    const ring = (id: string, step: Record<string, unknown>) =>
+      partOf([{ id, kind: 'ellipse', placement: { x: 100, y: 100 }, width: 40, height: 40 }], {
+        id,
+        steps: [{ kind: 'dots', spacing: 4, ...step }],
+        work: [{ what: 'dots', operation: 'mark' }],
+      });
+    const read = jobWith([
+      ring('a', { diameter: 2 }),
+      ring('b', { diameter: 1.5 }),
+      ring('c', { diameter: 2 }),
+      ring('d', { diameter: 2, as: 'point' }),
+    ]);
+    const shapes =
+      new Evaluator(scriptEngine).evaluate(read, faces).operations.find((o) => o.operation.id === 'mark')?.shapes ?? [];
+    const each = Math.round((40 * Math.PI) / 4);
+    expect(dotTotals(shapes)).toEqual([
+      { diameterMm: null, count: each },
+      { diameterMm: 1.5, count: each },
+      { diameterMm: 2, count: 2 * each },
+    ]);
+    expect(setDowns(shapes)).toBe(4 * each);
   });
 
   test('moved and left out by hand, kept through another size', () => {

@@ -68,6 +68,13 @@ function Figures() {
                 ]
                   .filter(Boolean)
                   .join(' · ')}
+                {o.linesOf.length > 0 && <div className="nf-muted">set down {o.paths.toLocaleString('en')} times</div>}
+                {o.dots.map(({ diameterMm, count }) => (
+                  <div key={diameterMm ?? 'points'} className="nf-muted">
+                    {count.toLocaleString('en')}{' '}
+                    {diameterMm === null ? 'points' : `dots of ${formatLength(diameterMm, job.units, 2)}`}
+                  </div>
+                ))}
               </td>
             </tr>
           ))}

@@ -6,6 +6,7 @@ import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
 import { pieceName } from '../inspect/names';
 import type { Stretch } from '../inspect/strength';
 import type { JobResult } from './evaluate';
+import { dotTotals, setDowns } from './totals';
 
 const round = (value: number, digits = 4): number => Number(value.toFixed(digits));
 
@@ -80,6 +81,8 @@ export function reportOf(job: Job, result: JobResult) {
           jointMm: round(c.joint),
         })),
       ),
+      middleLines: result.lineworks[i]?.lines?.lines.length ?? 0,
+      dots: result.lineworks[i]?.dots?.dots.length ?? 0,
       paths: part.outlines.length,
       segments: countSegments(part.outlines.map((o) => o.path)),
       openPaths: part.lines.length + part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
@@ -89,7 +92,8 @@ export function reportOf(job: Job, result: JobResult) {
       name: o.operation.name,
       kind: o.operation.kind,
       on: o.operation.on,
-      paths: o.shapes.filter((s) => s.what !== 'fill').length,
+      paths: setDowns(o.shapes),
+      dots: dotTotals(o.shapes),
       lengthMm: round(o.lengthMm),
       fillAreaMm2: round(o.fillMm2),
     })),
