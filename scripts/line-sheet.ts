@@ -8,13 +8,13 @@ import { checkJob } from '../src/core/document/read';
 import { pathData } from '../src/core/formats/path-data';
 import { loadWasmEngine } from '../src/core/geometry/boolean/engine-wasm';
 import { Evaluator } from '../src/core/job/evaluate';
-import { SHIPPED_FACES } from '../src/core/lettering/catalogue';
+import { isLineFace, SHIPPED_FACES } from '../src/core/lettering/catalogue';
 
 const CHARACTERS = 'aegbdktxXKRWM&48 Sage Quince';
 const CAPITAL_MM = 20;
 const ROW_MM = 38;
 
-const families = SHIPPED_FACES.filter((f) => f.manner !== 'one line').map((f) => f.family);
+const families = SHIPPED_FACES.filter((f) => !isLineFace(f)).map((f) => f.family);
 const faces = await diskFaces(families, null);
 const height = families.length * ROW_MM + 10;
 const parts = families.map((face, i) => ({

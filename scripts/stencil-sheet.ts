@@ -8,13 +8,13 @@ import { checkJob } from '../src/core/document/read';
 import { loadWasmEngine } from '../src/core/geometry/boolean/engine-wasm';
 import { Evaluator } from '../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../src/core/job/export';
-import { SHIPPED_FACES } from '../src/core/lettering/catalogue';
+import { isLineFace, SHIPPED_FACES } from '../src/core/lettering/catalogue';
 
 const CHARACTERS = 'ABDOPQR abdegopq 04689 &@%';
 const CAPITAL_MM = 30;
 const ROW_MM = 62;
 
-const families = SHIPPED_FACES.filter((f) => f.manner !== 'one line').map((f) => f.family);
+const families = SHIPPED_FACES.filter((f) => !isLineFace(f)).map((f) => f.family);
 const faces = await diskFaces([...families], null);
 const height = families.length * ROW_MM;
 const words = (text: string, face: string, mm: number, x: number, y: number) => ({

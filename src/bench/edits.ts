@@ -14,7 +14,7 @@ import { newCopy, newLettering, newPart, newShape } from '@/core/job/defaults';
 import { moveMember } from '@/core/job/place';
 import { putTogether, splitPart } from '@/core/job/regroup';
 import { type Measure, newStep, stepIn, withStep } from '@/core/job/steps';
-import { SHIPPED_FACES } from '@/core/lettering/catalogue';
+import { isLineFace, SHIPPED_FACES } from '@/core/lettering/catalogue';
 import { sameFamily } from '@/core/lettering/pick';
 import { LIMITS } from '@/core/limits';
 import type { JobView, PartView } from '@/worker/view';
@@ -345,8 +345,7 @@ export function leaveHandMade(job: Job, partId: string): void {
   if (part) part.steps = part.steps.filter((step) => step.kind !== 'nodes');
 }
 
-const isOneLine = (family: string): boolean =>
-  SHIPPED_FACES.some((f) => f.manner === 'one line' && sameFamily(f.family, family));
+const isOneLine = (family: string): boolean => SHIPPED_FACES.some((f) => isLineFace(f) && sameFamily(f.family, family));
 
 /**
  * Set a lettering in another typeface. A part that becomes nothing but one-line lettering is marked instead of cut, and cut

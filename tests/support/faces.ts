@@ -5,13 +5,13 @@ import { loadWasmEngine } from '../../src/core/geometry/boolean/engine-wasm';
 import type { Path } from '../../src/core/geometry/path';
 import { transformRegion } from '../../src/core/geometry/path';
 import { compose, rotation, translation } from '../../src/core/geometry/point';
-import { SHIPPED_FACES } from '../../src/core/lettering/catalogue';
+import { isLineFace, SHIPPED_FACES } from '../../src/core/lettering/catalogue';
 import { type Layout, type LetteringSpec, layoutLettering } from '../../src/core/lettering/layout';
 import type { Typeface } from '../../src/core/lettering/typeface';
 
-/** Faces of outlines, and those of one line. */
-export const FAMILIES = SHIPPED_FACES.filter((f) => f.manner !== 'one line').map((f) => f.family);
-export const LINE_FAMILIES = SHIPPED_FACES.filter((f) => f.manner === 'one line').map((f) => f.family);
+/** Faces of outlines, and those of lines. */
+export const FAMILIES = SHIPPED_FACES.filter((f) => !isLineFace(f)).map((f) => f.family);
+export const LINE_FAMILIES = SHIPPED_FACES.filter(isLineFace).map((f) => f.family);
 
 export const faces = await diskFaces([...FAMILIES, ...LINE_FAMILIES], null);
 export const wasmEngine = await loadWasmEngine();

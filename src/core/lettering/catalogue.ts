@@ -19,7 +19,8 @@ export type ShippedFace = {
     | 'rounded'
     | 'hand'
     | 'fixed width'
-    | 'one line';
+    | 'one line'
+    | 'lines side by side';
 };
 
 export const SHIPPED_FACES: readonly ShippedFace[] = [
@@ -37,13 +38,13 @@ export const SHIPPED_FACES: readonly ShippedFace[] = [
   { family: 'JetBrains Mono', file: 'jetbrains-mono.ttf', manner: 'fixed width' },
   { family: 'Hershey Sans', file: 'hershey-sans.json', manner: 'one line' },
   { family: 'Hershey Script', file: 'hershey-script.json', manner: 'one line' },
-  { family: 'Hershey Sans Medium', file: 'hershey-sans-medium.json', manner: 'one line' },
-  { family: 'Hershey Script Medium', file: 'hershey-script-medium.json', manner: 'one line' },
-  { family: 'Hershey Serif', file: 'hershey-serif.json', manner: 'one line' },
-  { family: 'Hershey Serif Italic', file: 'hershey-serif-italic.json', manner: 'one line' },
-  { family: 'Hershey Serif Bold', file: 'hershey-serif-bold.json', manner: 'one line' },
-  { family: 'Hershey Serif Bold Italic', file: 'hershey-serif-bold-italic.json', manner: 'one line' },
-  { family: 'Hershey Gothic', file: 'hershey-gothic.json', manner: 'one line' },
+  { family: 'Hershey Sans Medium', file: 'hershey-sans-medium.json', manner: 'lines side by side' },
+  { family: 'Hershey Script Medium', file: 'hershey-script-medium.json', manner: 'lines side by side' },
+  { family: 'Hershey Serif', file: 'hershey-serif.json', manner: 'lines side by side' },
+  { family: 'Hershey Serif Italic', file: 'hershey-serif-italic.json', manner: 'lines side by side' },
+  { family: 'Hershey Serif Bold', file: 'hershey-serif-bold.json', manner: 'lines side by side' },
+  { family: 'Hershey Serif Bold Italic', file: 'hershey-serif-bold-italic.json', manner: 'lines side by side' },
+  { family: 'Hershey Gothic', file: 'hershey-gothic.json', manner: 'lines side by side' },
   { family: 'EMS Readability', file: 'ems-readability.json', manner: 'one line' },
   { family: 'EMS Readability Italic', file: 'ems-readability-italic.json', manner: 'one line' },
   { family: 'EMS Nixish', file: 'ems-nixish.json', manner: 'one line' },
@@ -54,5 +55,9 @@ export const SHIPPED_FACES: readonly ShippedFace[] = [
   { family: 'EMS Felix', file: 'ems-felix.json', manner: 'one line' },
   { family: 'EMS Allure', file: 'ems-allure.json', manner: 'one line' },
 ];
+
+/** Whether a face is lines for a tool to run along, not outlines. */
+export const isLineFace = ({ manner }: Pick<ShippedFace, 'manner'>): boolean =>
+  manner === 'one line' || manner === 'lines side by side';
 
 export const DEFAULT_FACE = 'Archivo Black';
