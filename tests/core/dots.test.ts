@@ -161,6 +161,30 @@ describe('where lines meet', () => {
   });
 });
 
+describe('dots that stand alone', () => {
+  const stem = open(line(0, 0, 0, 9));
+  const above = { x: 0, y: 9.6 };
+
+  test('one too near to a line stays, and the line gives way', () => {
+    const { dots, leftOut, clashes } = dotsAlong([stem], settings(), [above]);
+    expect(dots).toContainEqual({ ...above, fixed: true });
+    expect(dots.map((d) => d.y).sort((a, b) => a - b)).toEqual([0, 3, 6, 9.6]);
+    expect([leftOut, clashes.length]).toEqual([1, 0]);
+  });
+
+  test('one too near to a line is told where none is left out', () => {
+    const { dots, clashes } = dotsAlong([stem], settings({ apart: false }), [above]);
+    expect(dots).toHaveLength(5);
+    expect(clashes).toHaveLength(1);
+    expect(clashes[0]?.y).toBeCloseTo(9.3, 9);
+  });
+
+  test('they count towards how many there may be', () => {
+    const many = Array.from({ length: LIMITS.dots + 1 }, (_, i) => ({ x: 20 * i, y: 50 }));
+    expect(dotsAlong([stem], settings(), many).tooMany).toBe(true);
+  });
+});
+
 describe('in a job', () => {
   const dotted = (step: Record<string, unknown>, text = 'ANNA') =>
     jobWith([

@@ -96,7 +96,7 @@ function placed(
   const { key, alike, matrix } = frame;
   const correction =
     step.corrections.find((c) => c.letter === key && c.alike === null) ??
-    step.corrections.find((c) => (c.alike === null ? c.letter === key : c.alike === alike));
+    step.corrections.find((c) => c.alike !== null && c.alike === alike);
   const toSheet = compose(scaling(1 / units), matrix);
   const k = scaleOf(toSheet);
   return {

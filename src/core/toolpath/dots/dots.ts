@@ -70,15 +70,18 @@ function between(from: number, to: number, { diameter, spacing, even }: DotSetti
 
 const TOO_MANY: Dots = { dots: [], clashes: [], leftOut: 0, tooMany: true };
 
-/** Places of dots along lines; `diameter` and `spacing` above 0. */
-export function dotsAlong(paths: readonly Path[], settings: DotSettings): Dots {
+/**
+ * Places of dots along lines, and of those that stand alone, such as the dot of an i, before which others give way;
+ * `diameter` and `spacing` above 0.
+ */
+export function dotsAlong(paths: readonly Path[], settings: DotSettings, alone: readonly Point[] = []): Dots {
   const { spacing, diameter } = settings;
   const measured = paths.map(measureLine);
   // What would be too many is not even begun.
   const expected = measured.reduce((sum, m) => sum + Math.floor(m.length / spacing), 0);
   if (expected > LIMITS.dots) return TOO_MANY;
   const met = meetingsOf(paths, measured, SAME * diameter);
-  const fixed: PlacedDot[] = [];
+  const fixed: PlacedDot[] = alone.map(({ x, y }) => ({ x, y, fixed: true }));
   const free: PlacedDot[] = [];
   paths.forEach((path, i) => {
     const { length, starts, at } = measured[i] as (typeof measured)[number];
@@ -132,26 +135,17 @@ function settled(fixed: readonly PlacedDot[], free: readonly PlacedDot[], { diam
   const dots: PlacedDot[] = [];
   const clashes: Point[] = [];
   let leftOut = 0;
-  const keep = (dot: PlacedDot) => {
+  const place = (dot: PlacedDot) => {
+    const other = near.nearest(dot, diameter - ROUNDING_MM);
+    if (other && apart) {
+      leftOut++;
+      return;
+    }
+    if (other) clashes.push({ x: (dot.x + other.x) / 2, y: (dot.y + other.y) / 2 });
     near.add(dot);
     dots.push(dot);
   };
-  for (const dot of fixed)
-    if (!near.nearest(dot, SAME * diameter)) {
-      const other = near.nearest(dot, diameter - ROUNDING_MM);
-      if (other && apart) leftOut++;
-      else {
-        if (other) clashes.push({ x: (dot.x + other.x) / 2, y: (dot.y + other.y) / 2 });
-        keep(dot);
-      }
-    }
-  for (const dot of free) {
-    const other = near.nearest(dot, diameter - ROUNDING_MM);
-    if (other && apart) leftOut++;
-    else {
-      if (other) clashes.push({ x: (dot.x + other.x) / 2, y: (dot.y + other.y) / 2 });
-      keep(dot);
-    }
-  }
+  for (const dot of fixed) if (!near.nearest(dot, SAME * diameter)) place(dot);
+  for (const dot of free) place(dot);
   return dots.length > LIMITS.dots ? TOO_MANY : { dots, clashes, leftOut, tooMany: false };
 }

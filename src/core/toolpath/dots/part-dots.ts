@@ -29,13 +29,9 @@ const MEANT = 0.5;
 export function partDots(part: PreparedPart, lines: PartLines | null, step: DotsStep): PartDots {
   const along: readonly Path[] =
     step.along === 'centerline' ? (lines?.lines ?? []) : [...part.outlines.map((o) => o.path), ...part.lines];
-  const made = dotsAlong(along, step);
   // A dot of a letter is one dot, however large it was.
-  const single = step.along === 'centerline' ? (lines?.dots ?? []) : [];
-  const dots: PartDot[] = [...made.dots, ...single.map(({ x, y }) => ({ x, y, fixed: true }))].map((d) => ({
-    ...d,
-    home: { x: d.x, y: d.y },
-  }));
+  const made = dotsAlong(along, step, step.along === 'centerline' ? (lines?.dots ?? []) : []);
+  const dots: PartDot[] = made.dots.map((d) => ({ ...d, home: { x: d.x, y: d.y } }));
   const frame = dotFrame(part);
   let idle = 0;
   for (const { x, y, dx, dy } of step.changes) {
