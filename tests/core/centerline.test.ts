@@ -14,7 +14,7 @@ import { FAMILIES, faces, scriptEngine, typeface } from '../support/faces';
 import { figure } from '../support/figures';
 import { jobWith, lettering, partOf } from '../support/jobs';
 import type { Tip } from '../support/pen';
-import { type Judged, judge, mean, quantile } from '../support/truth';
+import { type Judged, judge, mean, penTold, quantile } from '../support/truth';
 
 const full = process.env.NEEDLEFILE_VERIFY === '1';
 const settings = { detail: 0.45, smooth: 0.01, ends: 'tip' } as const;
@@ -221,8 +221,9 @@ type Row = { readonly face: string; readonly share: number; readonly tip: Tip; r
 /** Every letter of the words as often as it comes in them. */
 function judged(face: string, share: number, tip: Tip): Row {
   const known = new Map<string, Judged | null>();
+  const pen = penTold(typeface(face), share, tip);
   const letters = [...(WORDS[face] as string).replace(/ /g, '')].flatMap((c) => {
-    if (!known.has(c)) known.set(c, judge(typeface(face), c, share, tip));
+    if (!known.has(c)) known.set(c, judge(typeface(face), c, share, tip, pen));
     return known.get(c) ?? [];
   });
   return { face, share, tip, letters };

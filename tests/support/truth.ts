@@ -6,7 +6,8 @@ import { nestPaths } from '../../src/core/geometry/nesting';
 import { flattenPath, type Path, pathArea, pathBox, transformPath } from '../../src/core/geometry/path';
 import { boxHeight, boxWidth, type Point, scaling } from '../../src/core/geometry/point';
 import type { Typeface } from '../../src/core/lettering/typeface';
-import { centerlineOf } from '../../src/core/toolpath/centerline/centerline';
+import { centerlineOf, penOf } from '../../src/core/toolpath/centerline/centerline';
+import { PEN_LETTERS } from '../../src/core/toolpath/centerline/part-lines';
 import { penned, type Tip } from './pen';
 
 export type Judged = {
@@ -91,11 +92,23 @@ const loopsIn = (lines: readonly Path[], width: number): number =>
     ? 0
     : penned(lines, 0.3 * width, 'round').filter((p) => pathArea(p) < -((0.05 * width) ** 2)).length;
 
-/** Draw a character with a pen `share` of the capital height wide, and recover its lines; null where it has none. */
-export function judge(face: Typeface, character: string, share: number, tip: Tip): Judged | null {
+/** The lines of a character, of which capitals are CAPITAL high. */
+function linesOf(face: Typeface, character: string): Path[] {
   const [glyph] = face.shape(character, 'ltr', false);
+  return face.outline(glyph?.glyph ?? 0).map((p) => transformPath(p, scaling(CAPITAL / face.capHeight)));
+}
+
+/** What is told about the pen from the letters that are looked at in any typeface. */
+export const penTold = (face: Typeface, share: number, tip: Tip): number | null =>
+  penOf([...PEN_LETTERS].flatMap((c) => regionsOf(penned(linesOf(face, c), CAPITAL * share, tip))));
+
+/**
+ * Draw a character with a pen `share` of the capital height wide, and recover its lines, with what is told about the pen; null
+ * where it has none.
+ */
+export function judge(face: Typeface, character: string, share: number, tip: Tip, pen: number | null): Judged | null {
   const width = CAPITAL * share;
-  const drawn = face.outline(glyph?.glyph ?? 0).map((p) => transformPath(p, scaling(CAPITAL / face.capHeight)));
+  const drawn = linesOf(face, character);
   if (drawn.length === 0) return null;
   // A dot is drawn as a tiny ring; what it stands for is its middle.
   const isDot = (p: Path) => Math.hypot(boxWidth(pathBox(p)), boxHeight(pathBox(p))) < 1.6 * width;
@@ -109,7 +122,7 @@ export function judge(face: Typeface, character: string, share: number, tip: Tip
     ];
   });
   const made = regionsOf(penned(drawn, width, tip)).map((region) =>
-    centerlineOf(region, { detail: 0.45, smooth: 0.01, ends: tip === 'round' ? 'short' : 'tip' }),
+    centerlineOf(region, { detail: 0.45, smooth: 0.01, ends: tip === 'round' ? 'short' : 'tip', pen }),
   );
   const lines = made.flatMap((m) => m.lines);
   const flat = lines.map((p): Line => {

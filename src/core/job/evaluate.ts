@@ -68,6 +68,7 @@ const ORDERS_HELD = 64;
 const ARTWORKS_HELD = 64;
 const STRENGTHS_HELD = 600;
 const TRACED_HELD = 4_000;
+const PENS_HELD = 100;
 
 export class Evaluator {
   private readonly caches = weldCaches();
@@ -86,6 +87,7 @@ export class Evaluator {
   private readonly lastStrengths = new WeakMap<PreparedPart, StrengthBefore & { least: number; kerf: number }>();
   private readonly strengthsPlaced = new WeakMap<PreparedPart, { of: Strength; strength: Strength }>();
   private readonly traced = new ResultCache<Centerline>(TRACED_HELD);
+  private readonly pens = new ResultCache<number | null>(PENS_HELD);
   private readonly lineworks = new ResultCache<Linework>(PARTS_HELD);
   private readonly runs = new ResultCache<readonly OperationShape[]>(PARTS_HELD);
   private readonly lineworksPlaced = new WeakMap<PreparedPart, { of: Linework; linework: Linework }>();
@@ -154,7 +156,7 @@ export class Evaluator {
   middleOf(job: Job, partId: string, letter: string, faces: FaceLookup): Path[] {
     const part = job.parts.find((p) => p.id === partId);
     const ready = this.prepare(job, partId, faces);
-    return part && ready ? letterMiddle(part, ready, letter, { engine: this.engine, faces, traced: this.traced }) : [];
+    return part && ready ? letterMiddle(part, ready, letter, { engine: this.engine, faces, traced: this.traced, pens: this.pens }) : [];
   }
 
   /** One part prepared by itself; undefined when there is no such part. */
@@ -272,7 +274,7 @@ export class Evaluator {
     const key = JSON.stringify([this.serial(base), linesWanted && line, dotsWanted && dot]);
     const found = this.lineworks.get(key, () => {
       const lines = linesWanted
-        ? partLines(part, base, line, { engine: this.engine, faces, traced: this.traced })
+        ? partLines(part, base, line, { engine: this.engine, faces, traced: this.traced, pens: this.pens })
         : null;
       return { lines, dots: dotsWanted ? partDots(base, lines, dot) : null };
     });

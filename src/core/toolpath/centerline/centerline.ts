@@ -1,11 +1,16 @@
 /** One line down the middle of each stroke of a letter, or of any filled shape. */
 import { fitPoints } from '../../geometry/fit-points';
-import { medialAxis } from '../../geometry/medial';
+import { type MedialAxis, medialAxis } from '../../geometry/medial';
 import { type Path, pathLength, regionArea, regionBox } from '../../geometry/path';
 import { boxCentre, type Point } from '../../geometry/point';
 import { line, nearestParameter, pointAt, type Segment, withEnds } from '../../geometry/segment';
 import { type EndStyle, withEndsMade } from './ends';
-import { type Stroke, strokesOf } from './joints';
+import type { Stroke } from './chain';
+import { Edges } from './edges';
+import { type Joint, strokesOf } from './joints';
+import { marked } from './marks';
+import { penRadius } from './pen';
+import { explained, penStrokes } from './pen-strokes';
 import { skeletonOf } from './skeleton';
 import { tracksOf } from './tracks';
 import { type Uneven, unevenPlaces } from './uneven';
@@ -17,6 +22,8 @@ export type CenterlineSettings = {
   readonly tolerance?: number | null;
   readonly smooth: number;
   readonly ends: EndStyle;
+  /** Half the width of the pen that drew it, in the unit of the region, where it is known to be one pen: see penOf. */
+  readonly pen?: number | null;
 };
 
 export type Dot = Point & { readonly r: number };
@@ -48,15 +55,47 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
   }
   const axis = medialAxis(region, width / POINTS_PER_WIDTH);
   if (!axis) return { lines: [], dots: [], uneven: [], width };
-  const skeleton = skeletonOf(axis, settings.detail, width / 2);
-  const tracks = tracksOf(skeleton, width / 2);
-  const { strokes, joints } = strokesOf(tracks, axis.samples);
+  const { strokes, joints } = drawn(axis, settings, width / 2);
   const fit = { tolerance: settings.tolerance ?? settings.smooth * width, reach: width / 2 };
   const ended = strokes.map((s) => withEndsMade(s, axis.samples, settings.ends));
   const lines = ended.map((s): Path => ({ segments: fitPoints(s.points, s.closed, fit), closed: s.closed }));
   const made = metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0);
   return { lines: made, dots: [], uneven: unevenPlaces(axis, made, joints, width), width };
 }
+
+/** The strokes of a region and where they meet: from the edges of its pen where one drew it, else from its axis. */
+function drawn(
+  axis: MedialAxis,
+  { pen, detail }: CenterlineSettings,
+  half: number,
+): { readonly strokes: readonly Stroke[]; readonly joints: readonly Joint[] } {
+  const byAxis = () => strokesOf(tracksOf(skeletonOf(axis, detail, half), half), axis.samples);
+  if (!pen) return byAxis();
+  const byPen = penStrokes(new Edges(axis.samples), pen, detail);
+  const share = explained(axis.samples, byPen.strokes, pen);
+  if (share > EXPLAINED) return byPen;
+  const other = byAxis();
+  return explained(axis.samples, other.strokes, pen) > share ? other : byPen;
+}
+
+/** Half the width of the pen that drew some connected regions, all in one unit; null where their strokes differ in width. */
+export function penOf(regions: readonly (readonly Path[])[]): number | null {
+  return penRadius(
+    regions.slice(0, MOST_FOR_PEN).flatMap((region) => {
+      const width = usualWidth(region);
+      const axis = width > 0 ? medialAxis(region, width / POINTS_PER_WIDTH) : null;
+      if (!axis) return [];
+      return marked(skeletonOf(axis, AXIS_DETAIL, width / 2), new Edges(axis.samples), width / 2).sure;
+    }),
+  );
+}
+/** So many regions are enough to tell. */
+const MOST_FOR_PEN = 24;
+/** A pen that leaves this share of the outline needs no second way of looking. */
+const EXPLAINED = 0.9;
+
+const usualWidth = (region: readonly Path[]): number =>
+  (2 * regionArea(region)) / region.reduce((sum, p) => sum + pathLength(p), 0);
 
 /** Ends that meet another line are put exactly on it, now that it is smooth. */
 function metExactly(strokes: readonly Stroke[], lines: readonly Path[], within: number): Path[] {
@@ -92,8 +131,7 @@ const AXIS_DETAIL = 0.3;
 
 /** The bare axis of a connected clean region as lines from point to point. */
 export function axisLines(region: readonly Path[]): Path[] {
-  const around = region.reduce((sum, p) => sum + pathLength(p), 0);
-  const width = (2 * regionArea(region)) / around;
+  const width = usualWidth(region);
   const axis = width > 0 ? medialAxis(region, width / POINTS_PER_WIDTH) : null;
   if (!axis) return [];
   return skeletonOf(axis, AXIS_DETAIL, width / 2).branches.map(({ points }) => ({

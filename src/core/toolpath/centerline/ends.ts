@@ -5,7 +5,7 @@
 import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 import { capAt } from './caps';
-import type { Stroke, StrokePoint } from './joints';
+import type { Stroke, StrokePoint } from './chain';
 import { rayOf } from './rays';
 
 export type EndStyle = 'tip' | 'short';
@@ -42,7 +42,7 @@ function trimmed(points: readonly StrokePoint[], samples: Samples, style: EndSty
   const isAlong = (i: number) => {
     const p = points[i];
     // Where only one edge tells, it is one that runs along the stroke.
-    return p === undefined || ((p.open >= ALONG || p.open === 0) && !p.corner);
+    return p === undefined || p.open >= ALONG || (p.open === 0 && !p.corner);
   };
   while (k > 0 && !(isAlong(k) && isAlong(k - 1) && isAlong(k - 2))) {
     const [p, q] = [points[k] as StrokePoint, points[k - 1] as StrokePoint];

@@ -3,6 +3,7 @@
  * the middle of the stroke. Nor does an edge that belongs to another stroke, or that swings into one.
  */
 import type { Edges } from './edges';
+import { evenRadius } from './pen';
 import type { AxisPoint, Branch, Skeleton } from './skeleton';
 import { distance } from './track';
 
@@ -14,8 +15,6 @@ const FILLET = 1.05;
 const FILLET_WITHIN = 4;
 /** An edge that turns less than this past a joint runs straight, in radians. */
 const STRAIGHT_EDGE = (20 * Math.PI) / 180;
-/** A pen is even when two fifths of its discs are less than this much larger than the least tenth. */
-const EVEN = 1.06;
 /** Contacts that are at least this far apart lie on the two edges of one stroke, in radians. */
 const ALONG = (150 * Math.PI) / 180;
 /** An edge runs on past a joint when it is free for this many radii. */
@@ -193,15 +192,11 @@ function giveUpFillets(edges: Edges, ends: readonly End[]): void {
   }
 }
 
-/**
- * Half the width of the pen, where a letter looks drawn with one: then nothing is thinner than the pen, and much of the rest
- * just as wide. Null where widths differ.
- */
-function penOf(sorted: readonly number[]): number | null {
-  const at = (share: number) => sorted[Math.floor(share * (sorted.length - 1))];
-  const [low, more] = [at(0.1), at(0.4)];
-  return low !== undefined && more !== undefined && more < EVEN * low ? (at(0.2) as number) : null;
-}
+/** Radii of the discs that touch both edges of one stroke, the least first. */
+const sureRadii = (marks: readonly (readonly Marked[])[], edges: Edges): number[] =>
+  marks
+    .flatMap((m) => m.filter((one) => isSure(one) && edges.openAt(one.point) > ALONG).map((one) => one.point.r))
+    .sort((a, b) => a - b);
 
 export type MarkedSkeleton = {
   /** For each branch its discs. */
@@ -212,6 +207,8 @@ export type MarkedSkeleton = {
   readonly pen: number | null;
   /** Half the width of a stroke where nothing else tells it. */
   readonly usual: number;
+  /** Half the widths of strokes at all places where they are sure, the least first. */
+  readonly sure: readonly number[];
 };
 
 /** A skeleton with its discs marked; `usual` is half the width of a stroke where not one disc is sure. */
@@ -230,10 +227,8 @@ export function marked({ branches, degree }: Skeleton, edges: Edges, usual: numb
     for (const stump of branch.stumps) giveUpStump(mine, stump);
   });
   const joints = jointsOf(branches, degree, marks);
-  const sure = marks
-    .flatMap((m) => m.filter((one) => isSure(one) && edges.openAt(one.point) > ALONG).map((one) => one.point.r))
-    .sort((a, b) => a - b);
-  const pen = penOf(sure);
+  const sure = sureRadii(marks, edges);
+  const pen = evenRadius(sure);
   if (pen === null) for (const ends of joints.values()) giveUpFillets(edges, ends);
-  return { marks, joints, pen, usual: sure[sure.length >> 1] ?? usual };
+  return { marks, joints, pen, usual: sure[sure.length >> 1] ?? usual, sure };
 }

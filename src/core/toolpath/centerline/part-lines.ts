@@ -17,7 +17,7 @@ import type { LetterFrame } from '../../prepare/frames';
 import type { Outline } from '../../prepare/outline';
 import type { FaceLookup, PreparedPart } from '../../prepare/part';
 import type { ResultCache } from '../../result-cache';
-import { axisLines, type Centerline, centerlineOf, type Dot } from './centerline';
+import { axisLines, type Centerline, centerlineOf, type Dot, penOf } from './centerline';
 import { joinLetters } from './tails';
 import type { Uneven } from './uneven';
 
@@ -52,6 +52,8 @@ export type LinesContext = {
   readonly faces: FaceLookup;
   /** Centerlines in capital heights, by what the letter looks like and the settings. */
   readonly traced: ResultCache<Centerline>;
+  /** Half the widths of pens in the same units, by the typeface; null where widths differ. */
+  readonly pens: ResultCache<number | null>;
 };
 
 type CenterlineStep = StepOf<'centerline'>;
@@ -62,6 +64,20 @@ const UNION_TOLERANCE = UNITS_PER_CAPITAL / 4000;
 /** Lines are smooth within this share of the stroke where nothing else is asked. */
 const USUAL_SMOOTH = 0.01;
 
+/** Letters that tell whether a typeface is drawn with one pen: straight, round, and few joints. */
+export const PEN_LETTERS = 'HVonLZ';
+
+/** Half the width of the pen a typeface is drawn with, in units of which its capitals are 100 high; null for another face. */
+function penOfFace(face: Typeface, engine: ClipEngine): number | null {
+  const regions = [...PEN_LETTERS].flatMap((character) =>
+    face
+      .shape(character, 'ltr', false)
+      .filter((g) => g.glyph > 0)
+      .flatMap(({ glyph }) => cleanRegions(transformRegion(face.outline(glyph), scaling(UNITS_PER_CAPITAL / face.capHeight)), engine)),
+  );
+  return penOf(regions);
+}
+
 const NOTHING: Centerline = { lines: [], dots: [], uneven: [], width: 0 };
 
 /** Regions that hang together, each an outline with its holes. */
@@ -71,9 +87,14 @@ function connected(paths: readonly Path[], parent: readonly number[], depth: rea
   );
 }
 
-function traceAll(regions: readonly (readonly Path[])[], step: CenterlineStep, smooth: number | null): Centerline {
+function traceAll(
+  regions: readonly (readonly Path[])[],
+  step: CenterlineStep,
+  smooth: number | null,
+  pen: number | null,
+): Centerline {
   const made = regions.map((region) =>
-    centerlineOf(region, { detail: step.detail, smooth: USUAL_SMOOTH, tolerance: smooth, ends: step.ends }),
+    centerlineOf(region, { detail: step.detail, smooth: USUAL_SMOOTH, tolerance: smooth, ends: step.ends, pen }),
   );
   const largest = made.reduce((best, one) => (one.width > best.width ? one : best), NOTHING);
   return {
@@ -119,6 +140,10 @@ function letterRegions(letter: PlacedLetter, face: Typeface, capital: number, en
   const outlines = letter.glyphs.flatMap((g) =>
     transformRegion(face.outline(g.glyph), compose(translation(g.x, g.y), scaling(UNITS_PER_CAPITAL / capital))),
   );
+  return cleanRegions(outlines, engine);
+}
+
+function cleanRegions(outlines: readonly Path[], engine: ClipEngine): Path[][] {
   const clean = uniteLabelled(engine, [outlines], UNION_TOLERANCE).map((o) => o.path);
   const { parent, depth } = nestPaths(clean);
   return connected(clean, parent, depth);
@@ -176,6 +201,7 @@ export function partLines(part: Part, prepared: PreparedPart, step: CenterlineSt
       }
       const face = answer.typeface;
       const capital = layout.capHeightMm / layout.scale;
+      const pen = context.pens.get(String(face.serial), () => penOfFace(face, context.engine));
       for (const letter of layout.letters) {
         const frame = prepared.frames[index++] as LetterFrame;
         if (letters.length >= LIMITS.lettersTraced) {
@@ -186,7 +212,7 @@ export function partLines(part: Part, prepared: PreparedPart, step: CenterlineSt
         const smooth = step.smooth === null ? null : step.smooth / perUnit;
         const key = JSON.stringify([face.serial, frame.alike, step.detail, step.ends, smooth?.toPrecision(6)]);
         const traced = context.traced.get(key, () => {
-          return traceAll(letterRegions(letter, face, capital, context.engine), step, smooth);
+          return traceAll(letterRegions(letter, face, capital, context.engine), step, smooth, pen);
         });
         letters.push(placed(traced, frame, letter.text, UNITS_PER_CAPITAL, step));
       }
@@ -199,7 +225,7 @@ export function partLines(part: Part, prepared: PreparedPart, step: CenterlineSt
     };
     const regions = regionsOf(prepared);
     left = Math.max(0, regions.length - LIMITS.lettersTraced);
-    const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth);
+    const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, penOf(regions));
     letters.push({ ...placed(NOTHING, frame, '', 1, step), ...wholeOf(traced, frame, step) });
   }
   const lines = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.lines);

@@ -7,6 +7,8 @@ export type TrackPoint = {
   readonly r: number;
   /** Angle between the two contacts seen from here, in radians; π where the edges are parallel. 0 where not known. */
   readonly open: number;
+  /** The stroke bends sharply here. */
+  readonly corner?: boolean;
 };
 
 /** The end of a track: its first point (0) or its last (1). */
