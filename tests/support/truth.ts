@@ -56,6 +56,14 @@ function distanceTo({ x, y }: Point, lines: readonly Line[]): number {
   return Math.sqrt(least);
 }
 
+/** The first place along a line from another that is so far from it, or its end. */
+function reach(line: Line, from: number, step: 1 | -1, far: number): Point {
+  const p = line[from] as Point;
+  let i = from + step;
+  while (line[i + step] && Math.hypot((line[i] as Point).x - p.x, (line[i] as Point).y - p.y) < far) i += step;
+  return line[i] as Point;
+}
+
 /**
  * Tips of a drawing: ends and sharp turns of its lines about which all else lies to one side, so that a pen leaves a free end
  * there. Lines drawn twice have one tip where they both end.
@@ -64,8 +72,9 @@ function tipsOf(lines: readonly Line[], width: number): Point[] {
   const around = pointsAlong(lines, width / 20);
   const candidates = lines.flatMap((line) =>
     line.filter((p, i) => {
-      const [before, after] = [line[i - 1], line[i + 1]];
-      if (!before || !after) return true;
+      if (i === 0 || i === line.length - 1) return true;
+      // A turn may be spread over places that are all but one.
+      const [before, after] = [reach(line, i, -1, SPREAD * width), reach(line, i, 1, SPREAD * width)];
       const [ux, uy, vx, vy] = [p.x - before.x, p.y - before.y, after.x - p.x, after.y - p.y];
       return ux * vx + uy * vy < Math.cos(SHARP) * Math.hypot(ux, uy) * Math.hypot(vx, vy);
     }),
@@ -84,6 +93,7 @@ function tipsOf(lines: readonly Line[], width: number): Point[] {
   return tips;
 }
 const SHARP = (100 * Math.PI) / 180;
+const SPREAD = 0.06;
 const ONE_SIDE = (80 * Math.PI) / 180;
 
 /** Loops that are at least 0.3 pens wide. */

@@ -156,7 +156,9 @@ export class Evaluator {
   middleOf(job: Job, partId: string, letter: string, faces: FaceLookup): Path[] {
     const part = job.parts.find((p) => p.id === partId);
     const ready = this.prepare(job, partId, faces);
-    return part && ready ? letterMiddle(part, ready, letter, { engine: this.engine, faces, traced: this.traced, pens: this.pens }) : [];
+    return part && ready
+      ? letterMiddle(part, ready, letter, { engine: this.engine, faces, traced: this.traced, pens: this.pens })
+      : [];
   }
 
   /** One part prepared by itself; undefined when there is no such part. */

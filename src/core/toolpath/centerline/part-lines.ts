@@ -73,7 +73,9 @@ function penOfFace(face: Typeface, engine: ClipEngine): number | null {
     face
       .shape(character, 'ltr', false)
       .filter((g) => g.glyph > 0)
-      .flatMap(({ glyph }) => cleanRegions(transformRegion(face.outline(glyph), scaling(UNITS_PER_CAPITAL / face.capHeight)), engine)),
+      .flatMap(({ glyph }) =>
+        cleanRegions(transformRegion(face.outline(glyph), scaling(UNITS_PER_CAPITAL / face.capHeight)), engine),
+      ),
   );
   return penOf(regions);
 }

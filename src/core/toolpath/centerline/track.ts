@@ -33,6 +33,19 @@ export const lengthOf = (points: readonly { x: number; y: number }[]): number =>
   return length;
 };
 
+/** How far a point is from a line through points. */
+export function distanceTo(p: { x: number; y: number }, points: readonly { x: number; y: number }[]): number {
+  let least = Infinity;
+  for (let i = 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1] as TrackPoint, points[i] as TrackPoint];
+    const [dx, dy] = [b.x - a.x, b.y - a.y];
+    const size = dx * dx + dy * dy;
+    const t = size > 0 ? Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / size)) : 0;
+    least = Math.min(least, Math.hypot(a.x + t * dx - p.x, a.y + t * dy - p.y));
+  }
+  return least;
+}
+
 /** The direction in which a track runs into its end, over the last radius. */
 export function wayInto(points: readonly TrackPoint[], end: 0 | 1): { x: number; y: number } {
   const n = points.length;

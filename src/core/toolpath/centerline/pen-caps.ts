@@ -1,0 +1,73 @@
+/** What looks like a line of the pen and is none: the edge across a cut-off end, and slivers beside another line. */
+import type { Samples } from '../../geometry/medial';
+import { type Cap, capAt } from './caps';
+import type { PenLine } from './pen-lines';
+import { rayOf } from './rays';
+import { distance, lengthOf, type TrackPoint } from './track';
+
+/** What leaves another line and ends after fewer radii than this is its edge bending, no stroke. */
+const SLIVER = 0.6;
+/** A cut-off end is as wide as the pen, within these. */
+const CUT_WIDTH = [1.8, 2.2] as const;
+/** The edge across a cut-off end: no longer than this, this far ahead of the end and beside it, in radii. */
+const CAP_LENGTH = 1.4;
+const CAP_AHEAD = [0.5, 1.6] as const;
+const CAP_BESIDE = 1.35;
+const CAP_ACROSS = Math.cos((45 * Math.PI) / 180);
+/** The corners of an end turn by this much, in radians. */
+const CORNER = (35 * Math.PI) / 180;
+
+/** The ends that are cut off as wide as the pen. */
+export function capsOf(s: Samples, r: number): Cap[] {
+  const caps = new Map<string, Cap>();
+  for (let i = 0; i < s.x.length; i++) {
+    if ((s.turn[i] as number) < CORNER) continue;
+    const cap = capAt(s, i, r);
+    if (cap && cap.width > CUT_WIDTH[0] * r && cap.width < CUT_WIDTH[1] * r) caps.set(cap.corners.join(), cap);
+  }
+  return [...caps.values()];
+}
+
+/** Whether a line comes from the edge across one of these ends. */
+export const isAcross = ({ points, ends }: PenLine, caps: readonly Cap[], s: Samples, r: number): boolean =>
+  !ends.includes('tip') &&
+  caps.some(({ x, y, dx, dy, corners: [a, b] }) => {
+    const [wx, wy] = [(s.x[b] as number) - (s.x[a] as number), (s.y[b] as number) - (s.y[a] as number)];
+    const size = Math.hypot(wx, wy);
+    // Places half a pen inside that edge.
+    return points.every((p) => {
+      const [px, py] = [p.x - x, p.y - y];
+      const across = Math.abs(px * wy - py * wx) / size;
+      return px * dx + py * dy < 0 && Math.abs(across - r) < 0.1 * r && Math.abs(px * wx + py * wy) / size < size / 2;
+    });
+  });
+
+export const isSliver = ({ points, ends }: PenLine, r: number): boolean =>
+  ends.includes('on') && ends.includes('hidden') && lengthOf(points) < SLIVER * r;
+
+/** Whether a line comes from the edge across the end of another: its edge lies ahead of that end, within its width. */
+export function isCap(line: PenLine, all: readonly PenLine[], r: number): boolean {
+  const { points, ends, closed } = line;
+  if (closed || ends.includes('tip') || lengthOf(points) > CAP_LENGTH * r) return false;
+  const first = points[0] as TrackPoint;
+  const last = points[points.length - 1] as TrackPoint;
+  const size = distance(first, last) || 1;
+  const [ux, uy] = [(last.x - first.x) / size, (last.y - first.y) / size];
+  return all.some((other) => {
+    if (other === line || other.closed || lengthOf(other.points) < lengthOf(points)) return false;
+    return ([0, 1] as const).some((end) => {
+      if (other.ends[end] !== 'hidden') return false;
+      const ray = rayOf(other.points, end);
+      if (Math.abs(ux * ray.dx + uy * ray.dy) > CAP_ACROSS) return false;
+      // Its edge lies half a pen ahead of it as seen from the end.
+      const side = Math.sign(-uy * ray.dx + ux * ray.dy);
+      return [first, last].every((p) => {
+        const [x, y] = [p.x - side * r * uy - ray.x, p.y + side * r * ux - ray.y];
+        const along = x * ray.dx + y * ray.dy;
+        return (
+          along > CAP_AHEAD[0] * r && along < CAP_AHEAD[1] * r && Math.abs(x * ray.dy - y * ray.dx) < CAP_BESIDE * r
+        );
+      });
+    });
+  });
+}

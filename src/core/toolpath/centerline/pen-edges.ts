@@ -1,0 +1,224 @@
+/** Where the pen was half a width inside the edges that it left. */
+import Flatbush from 'flatbush';
+import type { Samples } from '../../geometry/medial';
+import type { Edges } from './edges';
+import { distance } from './track';
+
+/** The pen fits at a place when no outline is nearer than this many radii. */
+const FITS = 0.955;
+/** Places nearer to each other than this are one; those farther apart are not one edge. In radii. */
+const SAME = 0.07;
+const APART = 1.3;
+/** An edge turns back at a tip, or about a corner, within this many radii; by more than these, in radians. */
+const TURNS_WITHIN = 0.16;
+const TIP = (172 * Math.PI) / 180;
+const CORNER = (35 * Math.PI) / 180;
+/** An edge that turns by this much about a place shows it, in radians. */
+const LEAST_ARC = (40 * Math.PI) / 180;
+/** An edge tells a direction when it runs along it within this. */
+export const ALONG = Math.cos((25 * Math.PI) / 180);
+
+export type Place = {
+  readonly x: number;
+  readonly y: number;
+  /** Direction of the outline here. */
+  readonly ux: number;
+  readonly uy: number;
+  readonly corner: boolean;
+  /** The line it belongs to; -1 for none yet. */
+  line: number;
+};
+
+/** Where the pen stood still while its edge turns: it ended there, or turned a corner, and hardly more of it is seen. */
+export type PenPoint = {
+  readonly x: number;
+  readonly y: number;
+  /** The middle of the ways it can have come from. */
+  readonly dx: number;
+  readonly dy: number;
+  /** How far the edge turns about it, in radians. */
+  readonly turn: number;
+  /** It is where a stroke is cut off, so that the way it came is known. */
+  readonly cut: boolean;
+};
+
+/** Places inside an edge, in order, and whether the edge turns back at its start or end, or goes all the way round. */
+export type Run = {
+  readonly places: readonly Place[];
+  readonly tips: readonly [boolean, boolean];
+  readonly closed: boolean;
+};
+
+/** Tells how near the outline is to a place, up to `most`. */
+export function nearOutline(samples: Samples, most: number): (x: number, y: number) => number {
+  const n = samples.x.length;
+  const index = new Flatbush(n);
+  for (let i = 0; i < n; i++) index.add(samples.x[i] as number, samples.y[i] as number);
+  index.finish();
+  return (x, y) => {
+    const [i] = index.neighbors(x, y, 1, most);
+    if (i === undefined) return most;
+    let least = Infinity;
+    for (const [a, b] of [
+      [samples.previous[i] as number, i],
+      [i, samples.next[i] as number],
+    ] as const) {
+      const [ax, ay] = [samples.x[a] as number, samples.y[a] as number];
+      const [dx, dy] = [(samples.x[b] as number) - ax, (samples.y[b] as number) - ay];
+      const size = dx * dx + dy * dy;
+      const t = size > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / size)) : 0;
+      least = Math.min(least, Math.hypot(ax + t * dx - x, ay + t * dy - y));
+    }
+    return least;
+  };
+}
+
+/** The places half a pen inside the outline where the pen fits, edge by edge. */
+export function penEdges(
+  edges: Edges,
+  r: number,
+  near: (x: number, y: number) => number,
+): { runs: Run[]; points: PenPoint[] } {
+  const s = edges.samples;
+  const runs: Run[] = [];
+  const points: PenPoint[] = [];
+  const put = (places: readonly Place[], ring: boolean) => {
+    const made = turned(places, r, ring);
+    runs.push(...made);
+    const point = made.length === 0 && !ring ? pointOf(places) : null;
+    if (point) points.push(point);
+  };
+  const seen = new Uint8Array(s.x.length);
+  const placeAt = (i: number): Place | null => {
+    if (edges.held(i, r)) return null;
+    const { x, y } = edges.inside(i, r);
+    if (near(x, y) < FITS * r) return null;
+    return { x, y, ux: s.ny[i] as number, uy: -(s.nx[i] as number), corner: false, line: -1 };
+  };
+  for (let first = 0; first < s.x.length; first++) {
+    if (seen[first]) continue;
+    const ring: number[] = [];
+    for (let i = first; !seen[i]; i = s.next[i] as number) {
+      seen[i] = 1;
+      ring.push(i);
+    }
+    const places = ring.map(placeAt);
+    const n = places.length;
+    const breaks = (i: number): boolean => {
+      const [p, q] = [places[(i + n - 1) % n], places[i]];
+      return !p || !q || distance(p, q) > APART * r;
+    };
+    let start = 0;
+    while (start < n && !breaks(start)) start++;
+    if (start === n) {
+      put(places as Place[], true);
+      continue;
+    }
+    let run: Place[] = [];
+    for (let k = 0; k < n; k++) {
+      const i = (start + k) % n;
+      const p = places[i];
+      if (breaks(i) && run.length > 0) {
+        put(run, false);
+        run = [];
+      }
+      if (p) run.push(p);
+    }
+    if (run.length > 0) put(run, false);
+  }
+  return { runs, points };
+}
+
+/** A stretch of edge whose places are one: how far it turns there, and from where. */
+function pointOf(places: readonly Place[]): PenPoint | null {
+  const [first, last] = [places[0] as Place, places[places.length - 1] as Place];
+  let turn = 0;
+  for (let i = 1; i < places.length; i++) {
+    const [p, q] = [places[i - 1] as Place, places[i] as Place];
+    turn += Math.atan2(p.ux * q.uy - p.uy * q.ux, p.ux * q.ux + p.uy * q.uy);
+  }
+  if (turn < LEAST_ARC) return null;
+  // The inward normal half way: the pen came from there.
+  const half = turn / 2;
+  const [ux, uy] = [
+    first.ux * Math.cos(half) - first.uy * Math.sin(half),
+    first.ux * Math.sin(half) + first.uy * Math.cos(half),
+  ];
+  return { x: (first.x + last.x) / 2, y: (first.y + last.y) / 2, dx: -uy, dy: ux, turn, cut: false };
+}
+
+/** An edge cut where it turns back around a tip, its corners marked, places that are one put together. */
+function turned(all: readonly Place[], r: number, ring: boolean): Run[] {
+  const kept: Place[] = [];
+  all.forEach((p, i) => {
+    const last = kept[kept.length - 1];
+    if (last && distance(p, last) < SAME * r) {
+      // An edge that begins or ends on its way about a place tells no direction there.
+      const isEnd = !ring && (kept.length === 1 || i === all.length - 1);
+      if (isEnd && last.ux * p.ux + last.uy * p.uy < ALONG) kept[kept.length - 1] = { ...last, corner: true };
+      return;
+    }
+    kept.push(p);
+  });
+  if (ring && kept.length > 2 && distance(kept[0] as Place, kept[kept.length - 1] as Place) < SAME * r) kept.pop();
+  const n = kept.length;
+  if (n < 2) return [];
+  const at = (i: number) => kept[((i % n) + n) % n] as Place;
+  const turnAt = (i: number): number => {
+    if (!ring && (i <= 0 || i >= n - 1)) return 0;
+    const here = at(i);
+    const reach = (step: 1 | -1): Place => {
+      let k = i + step;
+      while (
+        distance(at(k), here) < TURNS_WITHIN * r &&
+        (ring ? Math.abs(k - i) < n / 2 : k + step >= 0 && k + step < n)
+      )
+        k += step;
+      return at(k);
+    };
+    const [p, q] = [reach(-1), reach(1)];
+    const [ux, uy, vx, vy] = [here.x - p.x, here.y - p.y, q.x - here.x, q.y - here.y];
+    return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy));
+  };
+  const turns = kept.map((_, i) => turnAt(i));
+  const isMost = (i: number) => {
+    const turn = turns[i] as number;
+    for (const step of [-1, 1])
+      for (let k = 1; k < n; k++) {
+        const j = i + step * k;
+        if (!ring && (j < 0 || j >= n)) break;
+        if (distance(at(j), at(i)) > TURNS_WITHIN * r) break;
+        const other = turns[((j % n) + n) % n] as number;
+        if (other > turn || (other === turn && step < 0)) return false;
+      }
+    return true;
+  };
+  const tips = turns.flatMap((t, i) => (t > TIP && isMost(i) ? [i] : []));
+  const marked = kept.map((p, i) => {
+    const turn = turns[i] as number;
+    return turn > CORNER && turn <= TIP && isMost(i) ? { ...p, corner: true } : p;
+  });
+  if (tips.length === 0) return [{ places: marked, tips: [false, false], closed: ring }];
+  const out: Run[] = [];
+  const cut = (from: number, to: number, tipsThere: [boolean, boolean]) => {
+    const places: Place[] = [];
+    for (let i = from; i <= to; i++) places.push({ ...(marked[i % n] as Place) });
+    // At a tip the outline runs across the line.
+    const across = (p: Place, q: Place): Place => {
+      const d = distance(p, q) || 1;
+      return { ...p, ux: (q.x - p.x) / d, uy: (q.y - p.y) / d, corner: false };
+    };
+    const m = places.length;
+    if (m < 2) return;
+    if (tipsThere[0]) places[0] = across(places[0] as Place, places[1] as Place);
+    if (tipsThere[1]) {
+      const made = across(places[m - 1] as Place, places[m - 2] as Place);
+      places[m - 1] = { ...made, ux: -made.ux, uy: -made.uy };
+    }
+    out.push({ places, tips: tipsThere, closed: false });
+  };
+  const stops = ring ? [...tips, (tips[0] as number) + n] : [0, ...tips, n - 1];
+  for (let k = 1; k < stops.length; k++)
+    cut(stops[k - 1] as number, stops[k] as number, [ring || k > 1, ring || k < stops.length - 1]);
+  return out;
+}
