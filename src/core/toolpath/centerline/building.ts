@@ -7,8 +7,6 @@ export type Reach = { readonly port: Port; readonly whole: boolean } | null;
 
 export class Building extends Edges {
   readonly tracks: TrackPoint[][] = [];
-  /** Half the width of the pen that drew it all; null where widths differ. */
-  pen: number | null = null;
   readonly through: [Port, Port][] = [];
   readonly alongEdge: [Port, Port][] = [];
   private readonly leaders: number[] = [];

@@ -5,13 +5,16 @@ import { type Path, pathLength, regionArea, regionBox } from '../../geometry/pat
 import { boxCentre, type Point } from '../../geometry/point';
 import { line, nearestParameter, pointAt, type Segment, withEnds } from '../../geometry/segment';
 import type { Stroke } from './chain';
+import { eased } from './ease';
 import { Edges } from './edges';
 import { type EndStyle, withEndsMade } from './ends';
+import { withoutJogs } from './jogs';
 import { type Joint, strokesOf } from './joints';
 import { marked } from './marks';
 import { penRadius } from './pen';
 import { explained, penStrokes } from './pen-strokes';
 import { skeletonOf } from './skeleton';
+import { lengthOf } from './track';
 import { tracksOf } from './tracks';
 import { type Uneven, unevenPlaces } from './uneven';
 
@@ -43,6 +46,9 @@ const POINTS_PER_WIDTH = 10;
 /** A shape is a dot when its area is this share of that of a circle as long around: a square is, a bar twice as long as wide is not. */
 const ROUND = 0.74;
 
+/** Strokes shorter than this share of the usual width are none. */
+const SPUR = 0.5;
+
 /** Centerline of one connected clean region, in its own unit. */
 export function centerlineOf(region: readonly Path[], settings: CenterlineSettings): Centerline {
   const area = regionArea(region);
@@ -55,12 +61,19 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
   }
   const axis = medialAxis(region, width / POINTS_PER_WIDTH);
   if (!axis) return { lines: [], dots: [], uneven: [], width };
-  const { strokes, joints } = drawn(axis, settings, width / 2);
+  const { strokes, joints, byPen } = drawn(axis, settings, width / 2);
   const fit = { tolerance: settings.tolerance ?? settings.smooth * width, reach: width / 2 };
-  const ended = strokes.map((s) => withEndsMade(s, axis.samples, settings.ends));
-  const lines = ended.map((s): Path => ({ segments: fitPoints(s.points, s.closed, fit), closed: s.closed }));
-  const made = metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0);
-  return { lines: made, dots: [], uneven: unevenPlaces(axis, made, joints, width), width };
+  const made = strokes.map((s) => withEndsMade(s, axis.samples, settings.ends));
+  const long = made.filter((s) => s.closed || lengthOf(s.points) > SPUR * width);
+  const ended = long.length > 0 ? long : made;
+  const lines = ended.map((s): Path => {
+    const { closed } = s;
+    // What a pen drew is known as it is.
+    if (byPen) return { segments: fitPoints(s.points, closed, fit), closed };
+    return eased({ segments: fitPoints(withoutJogs(s.points, closed, width / 2), closed, fit), closed }, width);
+  });
+  const met = metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0);
+  return { lines: met, dots: [], uneven: unevenPlaces(axis, met, joints, width), width };
 }
 
 /** The strokes of a region and where they meet: from the edges of its pen where one drew it, else from its axis. */
@@ -68,10 +81,10 @@ function drawn(
   axis: MedialAxis,
   { pen, detail }: CenterlineSettings,
   half: number,
-): { readonly strokes: readonly Stroke[]; readonly joints: readonly Joint[] } {
-  const byAxis = () => strokesOf(tracksOf(skeletonOf(axis, detail, half), half), axis.samples);
+): { readonly strokes: readonly Stroke[]; readonly joints: readonly Joint[]; readonly byPen: boolean } {
+  const byAxis = () => ({ ...strokesOf(tracksOf(skeletonOf(axis, detail, half), half), axis.samples), byPen: false });
   if (!pen) return byAxis();
-  const byPen = penStrokes(new Edges(axis.samples), pen, detail);
+  const byPen = { ...penStrokes(new Edges(axis.samples), pen, detail), byPen: true };
   const share = explained(axis.samples, byPen.strokes, pen);
   if (share > EXPLAINED) return byPen;
   const other = byAxis();

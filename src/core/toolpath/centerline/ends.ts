@@ -6,7 +6,8 @@ import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 import { capAt } from './caps';
 import type { Stroke, StrokePoint } from './chain';
-import { rayOf } from './rays';
+import { type Ray, rayOf } from './rays';
+import { between } from './ways';
 
 export type EndStyle = 'tip' | 'short';
 
@@ -79,12 +80,45 @@ function trimmed(points: readonly StrokePoint[], samples: Samples, style: EndSty
       if ((p.x - sx) * cap.dx + (p.y - sy) * cap.dy < -0.1 * last.r) break;
       m--;
     }
-    const made = [...kept.slice(0, m), end(sx, sy), end(cap.x, cap.y)];
+    const smooth = smoothInto(kept, m, { x: sx, y: sy, dx: -cap.dx, dy: -cap.dy, bend: 0, r: last.r });
+    const made = [
+      ...kept.slice(0, smooth.from),
+      ...smooth.way.map((p) => end(p.x, p.y)),
+      end(sx, sy),
+      end(cap.x, cap.y),
+    ];
     return style === 'tip' ? made : cutBack(made, last.r);
   }
   const onwards = style === 'tip' ? distance : distance - last.r;
   return onwards > 0 ? [...kept, end(last.x + onwards * ray.dx, last.y + onwards * ray.dy)] : cutBack(kept, -onwards);
 }
+
+/**
+ * How far a stroke is right on its way into its cut-off end, and how it goes on from there: near the end its middle may already
+ * lean to a corner, so the last point is taken from which it runs smoothly into the end.
+ */
+function smoothInto(points: readonly StrokePoint[], most: number, into: Ray): { from: number; way: readonly Point[] } {
+  for (let m = most; m > FEW; m--) {
+    const p = points[m - 1] as StrokePoint;
+    const far = Math.hypot(into.x - p.x, into.y - p.y);
+    if (far > LEANS_WITHIN * into.r) break;
+    if (far < 1e-9) continue;
+    let k = m - 2;
+    while (k > 0 && Math.hypot((points[k] as StrokePoint).x - p.x, (points[k] as StrokePoint).y - p.y) < 0.4 * into.r)
+      k--;
+    const q = points[k] as StrokePoint;
+    const size = Math.hypot(p.x - q.x, p.y - q.y) || 1;
+    const [dx, dy] = [(p.x - q.x) / size, (p.y - q.y) / size];
+    const [ux, uy] = [(into.x - p.x) / far, (into.y - p.y) / far];
+    if (dx * ux + dy * uy < LEANS || -(into.dx * ux + into.dy * uy) < LEANS) continue;
+    return { from: m, way: between({ x: p.x, y: p.y, dx, dy, bend: 0, r: into.r }, into) };
+  }
+  return { from: most, way: [] };
+}
+const FEW = 4;
+/** A stroke leans to a corner no farther than this many radii from its end; it runs into it within this. */
+const LEANS_WITHIN = 3;
+const LEANS = Math.cos((32 * Math.PI) / 180);
 
 /** Points without the last `by` of their length; at least two stay. */
 function cutBack(points: readonly StrokePoint[], by: number): StrokePoint[] {

@@ -7,7 +7,7 @@ import type { Point } from '../../geometry/point';
 import { chained, keyOf, type Link, type Stroke } from './chain';
 import { CORNER, cornerOf, type Ray, REACH, rayOf } from './rays';
 import type { Port, TrackPoint, Tracks } from './track';
-import { bendBetween, between, crossingOf, firstHit, nearestOn, onwards, withRoom } from './ways';
+import { bendBetween, between, crossingOf, firstHit, nearestOn, onwards, roomAt, withRoom } from './ways';
 
 /** Where strokes meet, and whether it is not sure how they go on there. */
 export type Joint = { readonly x: number; readonly y: number; readonly r: number; readonly unsure: boolean };
@@ -20,6 +20,8 @@ const UNSURE = (60 * Math.PI) / 180;
 const FACES = (130 * Math.PI) / 180;
 /** Ends that cross a stroke run into each other within this. */
 const ACROSS = (25 * Math.PI) / 180;
+/** Over a gap of this many radii, a way may leave the outline. */
+const FAR = 1.5;
 /** An edge that two ends share makes up for this much of a bend, in radians. */
 const EDGE = (25 * Math.PI) / 180;
 /** Over a gap of this many radii, ends that turn by less than this are one bend, not a corner. */
@@ -69,6 +71,12 @@ export function strokesOf(
     const { turn, cost } = bendBetween(rayAt(a), rayAt(b));
     link(a, b, Math.abs(turn) > CORNER && cost > CORNER);
   }
+  /** Whether the way from one end to another stays inside the outline. */
+  const staysIn = (a: Port, b: Port): boolean => {
+    const [ra, rb] = [rayAt(a), rayAt(b)];
+    if (Math.hypot(ra.x - rb.x, ra.y - rb.y) < FAR * Math.min(ra.r, rb.r)) return true;
+    return between(ra, rb).every((p) => roomAt(samples, p) > 0);
+  };
   const pairKey = (a: Port, b: Port): string => [keyOf(a), keyOf(b)].sort((p, q) => p - q).join();
   const edges = new Set(alongEdge.map(([a, b]) => pairKey(a, b)));
   for (const ports of meetings) {
@@ -93,7 +101,7 @@ export function strokesOf(
     );
     options.sort((p, q) => p.cost - q.cost);
     for (const { a, b, cost } of options) {
-      if (links.has(keyOf(a)) || links.has(keyOf(b))) continue;
+      if (links.has(keyOf(a)) || links.has(keyOf(b)) || !staysIn(a, b)) continue;
       const alone = left.length === 2 || lines.length === 0;
       if (cost > FACES || (cost > GOES_ON && !alone)) continue;
       if (left.length === 2 && lines.length > 0 && cost > GOES_ON) continue;
@@ -123,7 +131,7 @@ export function strokesOf(
     .filter(({ a, b, cost }) => a.track !== b.track && cost < ACROSS)
     .sort((p, q) => p.cost - q.cost);
   for (const { a, b } of across) {
-    if (links.has(keyOf(a)) || links.has(keyOf(b))) continue;
+    if (links.has(keyOf(a)) || links.has(keyOf(b)) || !staysIn(a, b)) continue;
     met.delete(keyOf(a));
     met.delete(keyOf(b));
     link(a, b, false);

@@ -3,7 +3,6 @@
  * the middle of the stroke. Nor does an edge that belongs to another stroke, or that swings into one.
  */
 import type { Edges } from './edges';
-import { evenRadius } from './pen';
 import type { AxisPoint, Branch, Skeleton } from './skeleton';
 import { distance } from './track';
 
@@ -19,12 +18,14 @@ const STRAIGHT_EDGE = (20 * Math.PI) / 180;
 const ALONG = (150 * Math.PI) / 180;
 /** An edge runs on past a joint when it is free for this many radii. */
 const RUNS_ON = 0.8;
-/** A bulge where a branch was taken off is over after this many radii. */
-const BULGE = 1.5;
-/** It is one where the stroke is as wide before as after, within this share. */
-const EVEN_SIDES = 0.06;
-/** Past a bulge the way is straight: no longer than this much more than from end to end. */
-const STRAIGHT_PAST = 1.03;
+
+/** Contacts nearer to each other than this lie on the edges of a corner, in radians; discs of the stroke are this large against the largest. */
+const LARGE = 0.6;
+/** Discs of a corner are no larger than this against those of the stroke; those of a ball at its end are. */
+const NO_BALL = 1.05;
+const CORNER = (125 * Math.PI) / 180;
+/** Where a stroke bends and nothing comes in, its contacts stay at least this far apart, in radians. */
+const BENDS = (165 * Math.PI) / 180;
 
 export type Marked = { readonly point: AxisPoint; heldLeft: boolean; heldRight: boolean };
 
@@ -133,35 +134,21 @@ function giveUpForeignEdges(marked: readonly Marked[]): void {
 }
 
 /**
- * Where a small branch was taken off, the edge on that side bulges: as far as discs are larger there than on both sides, it
- * says nothing about the middle.
+ * From a free end inwards: edges that run towards each other are those of a corner of the end, not of the stroke. A stroke that
+ * narrows all along has no others.
  */
-function giveUpStump(marked: readonly Marked[], { at, side }: Branch['stumps'][number]): void {
-  const radius = (marked[at] as Marked).point.r;
-  const beyond = (step: -1 | 1): AxisPoint | null => {
-    let length = 0;
-    for (let i = at; marked[i + step]; i += step) {
-      length += distance((marked[i] as Marked).point, (marked[i + step] as Marked).point);
-      if (length > BULGE * radius) return (marked[i + step] as Marked).point;
-    }
-    return null;
-  };
-  const [p, q] = [beyond(-1), beyond(1)];
-  if (p === null || q === null || Math.abs(p.r - q.r) > EVEN_SIDES * Math.max(p.r, q.r)) return;
-  // A bend is no bulge: both halves of the way past it are as long as the way itself.
-  const here = (marked[at] as Marked).point;
-  if (distance(p, here) + distance(here, q) > STRAIGHT_PAST * distance(p, q)) return;
-  const clean = Math.max(p.r, q.r);
-  for (const step of [-1, 1] as const) {
-    let length = 0;
-    for (let i = step === 1 ? at : at - 1; marked[i]; i += step) {
-      const m = marked[i] as Marked;
-      if (m.point.r < FILLET * clean || length > BULGE * radius) break;
-      m[side === 'left' ? 'heldLeft' : 'heldRight'] = true;
-      const next = marked[i + step];
-      if (next) length += distance(m.point, next.point);
-    }
-  }
+function giveUpCorner(marked: readonly Marked[], edges: Edges): void {
+  const largest = marked.reduce((r, m) => Math.max(r, m.point.r), 0);
+  const isStroke = (m: Marked) => edges.openAt(m.point) > ALONG && m.point.r > LARGE * largest;
+  const first = marked.findIndex(isStroke);
+  if (first < 0) return;
+  const { r } = (marked[first] as Marked).point;
+  let told = 0;
+  for (let i = first + 1; i < marked.length && told < r; i++)
+    if (isStroke(marked[i] as Marked)) told += distance((marked[i - 1] as Marked).point, (marked[i] as Marked).point);
+  if (told < r) return;
+  for (const m of marked.slice(0, first))
+    if (edges.openAt(m.point) < CORNER && m.point.r < NO_BALL * r) [m.heldLeft, m.heldRight] = [true, true];
 }
 
 /**
@@ -203,8 +190,6 @@ export type MarkedSkeleton = {
   readonly marks: readonly (readonly Marked[])[];
   /** The branch ends at each joint. */
   readonly joints: ReadonlyMap<number, readonly End[]>;
-  /** Half the width of the pen that drew it all; null where widths differ. */
-  readonly pen: number | null;
   /** Half the width of a stroke where nothing else tells it. */
   readonly usual: number;
   /** Half the widths of strokes at all places where they are sure, the least first. */
@@ -214,21 +199,24 @@ export type MarkedSkeleton = {
 /** A skeleton with its discs marked; `usual` is half the width of a stroke where not one disc is sure. */
 export function marked({ branches, degree }: Skeleton, edges: Edges, usual: number): MarkedSkeleton {
   const marks = branches.map((branch) =>
-    branch.points.map((point) => ({
-      point,
-      heldLeft: edges.held(point.left, point.r),
-      heldRight: edges.held(point.right, point.r),
-    })),
+    branch.points.map((point) => {
+      // Where both edges run along each other, they tell the middle even where they bend: no other stroke comes in.
+      const open = edges.openAt(point);
+      const [left, right] = [edges.held(point.left, point.r), edges.held(point.right, point.r)];
+      if (open > BENDS) return { point, heldLeft: false, heldRight: false };
+      return { point, heldLeft: left, heldRight: right };
+    }),
   );
   branches.forEach((branch, i) => {
     const mine = marks[i] as Marked[];
+    const back = [...mine].reverse();
     if (degree[branch.from] === 3) giveUpForeignEdges(mine);
-    if (degree[branch.to] === 3) giveUpForeignEdges([...mine].reverse());
-    for (const stump of branch.stumps) giveUpStump(mine, stump);
+    if (degree[branch.to] === 3) giveUpForeignEdges(back);
+    if (degree[branch.from] === 1) giveUpCorner(mine, edges);
+    if (degree[branch.to] === 1) giveUpCorner(back, edges);
   });
   const joints = jointsOf(branches, degree, marks);
   const sure = sureRadii(marks, edges);
-  const pen = evenRadius(sure);
-  if (pen === null) for (const ends of joints.values()) giveUpFillets(edges, ends);
-  return { marks, joints, pen, usual: sure[sure.length >> 1] ?? usual, sure };
+  for (const ends of joints.values()) giveUpFillets(edges, ends);
+  return { marks, joints, usual: sure[sure.length >> 1] ?? usual, sure };
 }

@@ -43,8 +43,8 @@ export function followBoth(
   const leftMate = ends.find((e) => e !== common && rightOf(e) === leftOf(common));
   const rightMate = ends.find((e) => e !== common && leftOf(e) === rightOf(common));
   if (!leftMate || !rightMate || leftMate === rightMate) return false;
-  const rl = building.pen ?? radiusOf(leftMate);
-  const rr = building.pen ?? radiusOf(rightMate);
+  const rl = radiusOf(leftMate);
+  const rr = radiusOf(rightMate);
   if (rl === null || rr === null) return false;
   const most = Math.max(rl, rr);
   const { marks } = common;
@@ -56,8 +56,8 @@ export function followBoth(
   const start = marks[first];
   if (!start || lengthOf(marks.slice(0, first + 1).map((m) => m.point)) > 1.5 * most) return false;
   const both = rl + rr;
-  const least = building.pen === null ? LEAST_BOTH * both : 0;
-  if (!(start.point.r > LARGER * most) || start.point.r < least || start.point.r > MOST_BOTH * both) return false;
+  if (!(start.point.r > LARGER * most) || start.point.r < LEAST_BOTH * both || start.point.r > MOST_BOTH * both)
+    return false;
   const trackOf = (end: End) => {
     const mine = reachOf(end);
     return mine && { points: building.tracks[mine.port.track] as TrackPoint[], end: mine.port.end };
@@ -88,10 +88,9 @@ export function followBoth(
   const places = building.at[id] as [number, number];
   const isLeaf = last === marks.length - 1 && places[far] < 0;
   const end = (marks[last] as Marked).point.r;
-  if (one < 0 && !isLeaf && (places[far] < 0 || (building.pen === null && start.point.r < CROSSES * end))) return false;
+  if (one < 0 && !isLeaf && (places[far] < 0 || start.point.r < CROSSES * end)) return false;
   // A stroke that is as wide at its end as at the joint is one thick stroke.
-  if (one < 0 && isLeaf && building.pen === null && length > LONG_TIP * most && end > NARROWS * start.point.r)
-    return false;
+  if (one < 0 && isLeaf && length > LONG_TIP * most && end > NARROWS * start.point.r) return false;
   const after = one < 0 ? [] : marks.slice(one);
   const isTip = (isLeaf || (one >= 0 && places[far] < 0)) && lengthOf(after.map((m) => m.point)) <= TIP * most;
   const stop = one < 0 || isTip ? last : one;
@@ -117,24 +116,9 @@ export function followBoth(
   };
   if (isTip) {
     const tip = marks[marks.length - 1] as Marked;
-    const round =
-      building.pen === null
-        ? apexOf(left, right, tip.point)
-        : building.around(common.right(tip), common.left(tip), (rl + rr) / 2, building.samples.next);
-    if (round) {
-      const whole = building.add([...right, ...round, ...left.reverse()], here, here);
-      join(rightMate, { track: whole, end: 0 });
-      join(leftMate, { track: whole, end: 1 });
-    } else {
-      const tip = building.newMeeting();
-      const [l, r] = [building.add(left, here, tip), building.add(right, here, tip)];
-      join(leftMate, { track: l, end: 0 });
-      join(rightMate, { track: r, end: 0 });
-      building.through.push([
-        { track: l, end: 1 },
-        { track: r, end: 1 },
-      ]);
-    }
+    const whole = building.add([...right, ...apexOf(left, right, tip.point), ...left.reverse()], here, here);
+    join(rightMate, { track: whole, end: 0 });
+    join(leftMate, { track: whole, end: 1 });
     (building.tracks[id] as TrackPoint[]).length = 0;
     return true;
   }

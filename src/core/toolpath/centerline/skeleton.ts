@@ -17,8 +17,6 @@ export type Branch = {
   readonly from: number;
   readonly to: number;
   readonly points: readonly AxisPoint[];
-  /** Where small branches were taken off it: before which of its points, and on which side. */
-  readonly stumps: readonly { readonly at: number; readonly side: 'left' | 'right' }[];
   /** Where it leads into a blunt corner at its end: the disc there. Its points stop before. */
   readonly tip: AxisPoint | null;
 };
@@ -34,8 +32,6 @@ type Graph = {
   readonly axis: MedialAxis;
   readonly at: Int32Array;
   readonly degree: Uint8Array;
-  /** Discs that branches were taken off, and the disc each of these led to first. */
-  readonly stumps: Map<number, number[]>;
 };
 
 const graphOf = (axis: MedialAxis): Graph => {
@@ -47,7 +43,7 @@ const graphOf = (axis: MedialAxis): Graph => {
       (degree[node] as number) += 1;
     }
   });
-  return { axis, at, degree, stumps: new Map() };
+  return { axis, at, degree };
 };
 
 const unlink = ({ at, degree }: Graph, node: number, link: number): void => {
@@ -136,10 +132,6 @@ function prune(graph: Graph, detail: number, half: number): void {
     for (const { run, joint } of small) {
       if (touched.has(joint)) continue;
       touched.add(joint);
-      const first = axis.links[
-        (run.from === joint ? run.links[0] : run.links[run.links.length - 1]) as number
-      ] as AxisLink;
-      graph.stumps.set(joint, [...(graph.stumps.get(joint) ?? []), first.a === joint ? first.b : first.a]);
       for (const i of run.links) {
         const { a, b } = axis.links[i] as AxisLink;
         unlink(graph, a, i);
@@ -199,24 +191,10 @@ export function skeletonOf(axis: MedialAxis, detail: number, half: number): Skel
   prune(graph, detail, half);
   const branches = runsOf(graph).map((run): Branch => {
     let node = run.from;
-    const stumps: { at: number; side: 'left' | 'right' }[] = [];
-    const all = run.links.map((i, nth) => {
+    const all = run.links.map((i) => {
       const { a, b, p, q, blunt } = axis.links[i] as AxisLink;
       const forth = a === node;
-      const before = node;
       node = forth ? b : a;
-      if (nth > 0)
-        for (const spur of graph.stumps.get(before) ?? []) {
-          const [ux, uy] = [
-            (axis.x[node] as number) - (axis.x[before] as number),
-            (axis.y[node] as number) - (axis.y[before] as number),
-          ];
-          const [vx, vy] = [
-            (axis.x[spur] as number) - (axis.x[before] as number),
-            (axis.y[spur] as number) - (axis.y[before] as number),
-          ];
-          stumps.push({ at: nth, side: ux * vy - uy * vx > 0 ? 'left' : 'right' });
-        }
       const x = ((axis.x[a] as number) + (axis.x[b] as number)) / 2;
       const y = ((axis.y[a] as number) + (axis.y[b] as number)) / 2;
       const r = Math.hypot(x - (axis.samples.x[p] as number), y - (axis.samples.y[p] as number));
@@ -231,7 +209,6 @@ export function skeletonOf(axis: MedialAxis, detail: number, half: number): Skel
       from: run.from,
       to: run.to,
       points: all.slice(first, last + 1),
-      stumps: stumps.map((s) => ({ ...s, at: s.at - first })).filter((s) => s.at > 0 && s.at <= last - first),
       tip: tip ?? null,
     };
   });

@@ -4,7 +4,8 @@
  */
 import { type Path, pathBox, reversePath } from '../../geometry/path';
 import { boxesMeet, growBox, type Point } from '../../geometry/point';
-import { cubic, pointAt, type Segment, segmentLength, subSegment, tangentAt } from '../../geometry/segment';
+import { type Segment, tangentAt } from '../../geometry/segment';
+import { bridge, shortened } from './splice';
 
 type Lines = { readonly lines: readonly Path[]; readonly width: number };
 
@@ -49,22 +50,6 @@ function misfit(a: End, b: End, width: number): number {
   const beside = Math.abs(gx * wy - gy * wx) / size;
   if (beside > width) return Infinity;
   return turn + beside / width + gap / (REACH * width);
-}
-
-/** The path without `by` of its length at its end; null when nothing would be left. */
-function shortened(path: Path, by: number): Path | null {
-  let left = by;
-  const segments = [...path.segments];
-  while (segments.length > 0) {
-    const s = segments.pop() as Segment;
-    const length = segmentLength(s);
-    if (length <= left) {
-      left -= length;
-      continue;
-    }
-    return { segments: [...segments, subSegment(s, 0, 1 - left / length)], closed: false };
-  }
-  return null;
 }
 
 const outgoing = (path: Path, end: 0 | 1): Path => (end === 1 ? path : reversePath(path));
@@ -130,24 +115,7 @@ function joined(a: Path, endA: 0 | 1, b: Path, endB: 0 | 1, width: number): Path
   const ahead = (q.x1 - p.x1) * way.x + (q.y1 - p.y1) * way.y;
   const by = ROOM * width + Math.max(0, -ahead / 2);
   const [head, tail] = [shortened(into, by), shortened(out, by)];
-  const last = head?.segments[head.segments.length - 1];
-  const first = tail?.segments[tail.segments.length - 1];
-  if (!head || !tail || !last || !first) return null;
-  const [from, to] = [pointAt(last, 1), pointAt(first, 1)];
-  const [u, v] = [tangentAt(last, 1), tangentAt(first, 1)];
-  const gap = Math.hypot(to.x - from.x, to.y - from.y);
-  const turn = Math.acos(Math.max(-1, Math.min(1, -(u.x * v.x + u.y * v.y))));
-  const handle = (2 * gap) / (3 * (1 + Math.cos(turn / 2)));
-  const bridge = cubic(
-    from.x,
-    from.y,
-    from.x + handle * u.x,
-    from.y + handle * u.y,
-    to.x + handle * v.x,
-    to.y + handle * v.y,
-    to.x,
-    to.y,
-  );
+  if (!head || !tail) return null;
   const rest = reversePath(tail);
-  return { segments: [...head.segments, ...(gap > 0 ? [bridge] : []), ...rest.segments], closed: false };
+  return { segments: [...head.segments, ...bridge(head, rest), ...rest.segments], closed: false };
 }

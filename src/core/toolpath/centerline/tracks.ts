@@ -17,12 +17,11 @@ import { distance, lengthOf, type Port, type TrackPoint, type Tracks } from './t
 /** Tracks shorter than this many radii between two meetings, or at an end, tell nothing. */
 const SHORT = 1.1;
 const SHORT_END = 0.3;
-const NEAR_PEN = 1.12;
 /** How long the way round a tip may be that the axis cuts, in radii. */
 const ROUND_TIP = 3;
 
 /** Half the width of the stroke at each point of a branch: as it is where sure, else from the sure ones before and after. */
-function widthsOf(marked: readonly Marked[], usual: number, pen: number | null): number[] {
+function widthsOf(marked: readonly Marked[], usual: number): number[] {
   const sure = marked.flatMap((m, i) => (isSure(m) ? [i] : []));
   const mean = (from: number, step: -1 | 1): number => {
     let [sum, n] = [0, 0];
@@ -43,8 +42,7 @@ function widthsOf(marked: readonly Marked[], usual: number, pen: number | null):
       const [p, q] = [sure[k - 1] as number, sure[k] as number];
       r = before + ((after - before) * (i - p)) / (q - p);
     } else r = before ?? after ?? usual;
-    // A local width that is far from the pen's is that of two strokes.
-    return Math.min(pen !== null && r > NEAR_PEN * pen ? pen : r, m.point.r);
+    return Math.min(r, m.point.r);
   });
 }
 
@@ -62,8 +60,7 @@ export function tracksOf(skeleton: Skeleton, half: number): Tracks {
     }
     return known;
   };
-  const { marks, joints, pen, usual } = marked(skeleton, building, half);
-  building.pen = pen;
+  const { marks, joints, usual } = marked(skeleton, building, half);
   const reaches = branches.map((branch, i): [Reach, Reach] =>
     addBranch(building, branch, marks[i] as readonly Marked[], usual, meetingAt(branch.from), meetingAt(branch.to)),
   );
@@ -98,7 +95,7 @@ function addBranch(
   from: number,
   to: number,
 ): [Reach, Reach] {
-  const widths = widthsOf(marked, usual, building.pen);
+  const widths = widthsOf(marked, usual);
   type Piece = { points: TrackPoint[]; first: number; last: number };
   const pieces: Piece[] = [];
   let piece: Piece | null = null;

@@ -54,7 +54,7 @@ export function between(a: Ray, b: Ray): Point[] {
 }
 
 /** How far a point lies inside the nearest outline; negative outside. */
-function roomAt(s: Samples, { x, y }: Point): number {
+export function roomAt(s: Samples, { x, y }: Point): number {
   let [least, nearest] = [Infinity, 0];
   for (let i = 0; i < s.x.length; i++) {
     const d = ((s.x[i] as number) - x) ** 2 + ((s.y[i] as number) - y) ** 2;

@@ -1,0 +1,89 @@
+/**
+ * Jogs taken out of strokes: where what is known of the middle passes from both edges to one, or from one track to the next, a
+ * stroke may step aside by a little. No pen does: where it runs on in the same direction past such a step, the points about
+ * it are left out, and the fitted curve runs through.
+ */
+import type { StrokePoint } from './chain';
+import { distance } from './track';
+
+/** A step aside is no longer than this, in halves of the stroke. */
+const STEP = 0.7;
+/** It turns this far from the way before and after, which are told over this many halves and turn no further, in radians. */
+const ASIDE = (24 * Math.PI) / 180;
+const TELLING = 1;
+const GOES_ON = (40 * Math.PI) / 180;
+/** Points this near to it are left out, in halves. */
+const ROOM = 0.6;
+/** A stretch longer than this is no jog, in halves. */
+const MOST = 2;
+
+/** Points of a stroke `half` of whose width is as usual, without the jogs. */
+export function withoutJogs(points: readonly StrokePoint[], closed: boolean, half: number): readonly StrokePoint[] {
+  const n = points.length;
+  if (n < 8) return points;
+  const at = (i: number) => points[((i % n) + n) % n] as StrokePoint;
+  const isWithin = (i: number) => closed || (i >= 0 && i < n);
+  /** The first point so far from another along the stroke; null where the stroke ends before, or turns a corner. */
+  const walk = (from: number, step: 1 | -1, far: number): number | null => {
+    let length = 0;
+    let i = from;
+    while (length < far) {
+      if (!isWithin(i + step) || Math.abs(i + step - from) > n / 2 || at(i).corner) return null;
+      length += distance(at(i), at(i + step));
+      i += step;
+    }
+    return i;
+  };
+  const out = new Uint8Array(n);
+  for (let i = 0; i < (closed ? n : n - 1); i++) {
+    // A step may be spread over a few points.
+    for (let k = i + 1; isWithin(k) && k <= i + 4; k++) {
+      const [p, q] = [at(i), at(k)];
+      const d = distance(p, q);
+      if (d > STEP * half || p.corner || q.corner) break;
+      const [before, after] = [walk(i, -1, TELLING * half), walk(k, 1, TELLING * half)];
+      if (before === null || after === null || d === 0) break;
+      const [a, b] = [angleOf(at(before), p), angleOf(q, at(after))];
+      const here = angleOf(p, q);
+      if (Math.abs(turn(a, b)) > GOES_ON) continue;
+      if (Math.abs(turn(a, here)) < ASIDE || Math.abs(turn(here, b)) < ASIDE) continue;
+      for (const [from, step] of [
+        [i, -1],
+        [k, 1],
+      ] as const) {
+        let length = 0;
+        for (let j = from; isWithin(j) && length < ROOM * half && Math.abs(j - from) < n / 4; j += step) {
+          out[((j % n) + n) % n] = 1;
+          length += isWithin(j + step) ? distance(at(j), at(j + step)) : 0;
+        }
+      }
+      for (let j = i; j <= k; j++) out[((j % n) + n) % n] = 1;
+    }
+  }
+  keepLong(out, at, closed, MOST * half);
+  const kept = points.filter((p, i) => !out[i] || p.corner || (!closed && (i === 0 || i === n - 1)));
+  return kept.length > 3 ? kept : points;
+}
+
+/** Points in stretches that are longer than `most` stay. */
+function keepLong(out: Uint8Array, at: (i: number) => StrokePoint, closed: boolean, most: number): void {
+  const n = out.length;
+  let start = 0;
+  if (closed) while (start < n && out[start]) start++;
+  if (start === n) out.fill(0);
+  for (let k = 0; k < n; k++) {
+    const first = start + k;
+    if (!out[first % n]) continue;
+    let [last, length] = [first, 0];
+    while (last + 1 < start + n && out[(last + 1) % n]) {
+      length += distance(at(last), at(last + 1));
+      last++;
+    }
+    if (length > most) for (let j = first; j <= last; j++) out[j % n] = 0;
+    k = last - start;
+  }
+}
+
+const angleOf = (p: StrokePoint, q: StrokePoint): number => Math.atan2(q.y - p.y, q.x - p.x);
+
+const turn = (a: number, b: number): number => Math.atan2(Math.sin(b - a), Math.cos(b - a));
