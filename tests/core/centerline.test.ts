@@ -292,7 +292,7 @@ function typefaceTable(): string[] {
       .map(([c, l]) => `${c} ${(100 * shareOf(l.cover)).toFixed(1)}`);
     return { family, all, least, halves: letters.reduce((n, l) => n + l.halves, 0), letters: letters.length };
   });
-  const put = (name: string, value: number, aim: { least: number } | { most: number }, digits: number) =>
+  const put = (name: string, value: number, most: number, digits: number) =>
     figure({
       name: `centerlines of twelve typefaces, thirty words: ${name}`,
       value,
