@@ -269,7 +269,7 @@ describe('found', () => {
         expect(f.mend?.kind).toBe('lines');
       }
     }
-    const crowd = found(jobWith([lined('xgkKRWM& aebdt')])).map((f) => f.code);
+    const crowd = found(jobWith([lined('xgkKRWM& aebdt', {}, {}, 'Alfa Slab One')])).map((f) => f.code);
     expect(crowd.filter((code) => code === 'uneven-line')).toHaveLength(LIMITS.unevenNamed);
     expect(crowd).toContain('more-uneven');
   });

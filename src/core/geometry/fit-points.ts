@@ -25,7 +25,7 @@ const STRAIGHT_LENGTH = 2;
 /** Most samples that one fit looks at. */
 const SAMPLES = 26;
 
-const distance = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y);
+const distance = (a: Point, b: Point): number => Math.sqrt((a.x - b.x) ** 2 + (a.y - b.y) ** 2);
 
 /** Points without those that stand on each other or step back. */
 function thinned(points: readonly FitPoint[], { reach }: FitSettings): FitPoint[] {

@@ -55,6 +55,8 @@ const BLUNT_OF_CHORD = 0.5;
 const BLUNT_OF_RADIUS = 0.4;
 /** Rounds of putting points where the triangulation misses an outline, or where it is coarse for what lies opposite. */
 const ROUNDS = 8;
+/** Of these, rounds that look for coarse places: what is left coarse after them is so by little. */
+const FINER_ROUNDS = 1;
 /** Points stand no farther apart than this share of the distance to the other side, and no closer than that of the spacing. */
 const SHARE_OF_WIDTH = 0.3;
 const FINEST = 1 / 16;
@@ -170,7 +172,7 @@ export function medialAxis(region: readonly Path[], spacing: number): MedialAxis
   const points = new Growing(region, spacing);
   if (points.x.length < 3) return null;
   let triangulation = triangulate(points, spacing);
-  for (let round = 0; round < ROUNDS && refine(points, triangulation, spacing); round++)
+  for (let round = 0; round < ROUNDS && refine(points, triangulation, spacing, round < FINER_ROUNDS); round++)
     triangulation = triangulate(points, spacing);
   return dualOf(points, triangulation);
 }
@@ -183,8 +185,8 @@ function triangulate(points: Growing, spacing: number): Triangulation {
   return { triangles, halfedges, coords };
 }
 
-/** Put points where neighbours are not joined, or stand far apart for what lies opposite; whether any was. */
-function refine(points: Growing, { triangles, halfedges }: Triangulation, spacing: number): boolean {
+/** Put points where neighbours are not joined, and, when `finer`, where they stand far apart for what lies opposite; whether any was. */
+function refine(points: Growing, { triangles, halfedges }: Triangulation, spacing: number, finer: boolean): boolean {
   const n = points.x.length;
   const joined = new Uint8Array(n);
   const coarse = new Uint8Array(n).fill(1);
@@ -211,7 +213,7 @@ function refine(points: Growing, { triangles, halfedges }: Triangulation, spacin
   }
   let changed = false;
   for (let i = 0; i < n; i++) {
-    const pieces = Math.max(coarse[i] as number, joined[i] ? 1 : 2);
+    const pieces = Math.max(finer ? (coarse[i] as number) : 1, joined[i] ? 1 : 2);
     if (pieces === 1) continue;
     points.divide(i, pieces);
     changed = true;

@@ -23,41 +23,49 @@ export function withoutJogs(points: readonly StrokePoint[], closed: boolean, hal
   if (n < 8) return points;
   const at = (i: number) => points[((i % n) + n) % n] as StrokePoint;
   const isWithin = (i: number) => closed || (i >= 0 && i < n);
-  /** The first point so far from another along the stroke; null where the stroke ends before, or turns a corner. */
-  const walk = (from: number, step: 1 | -1, far: number): number | null => {
+  const steps = points.map((p, i) => (closed || i + 1 < n ? distance(p, at(i + 1)) : 0));
+  const step = (i: number) => steps[((i % n) + n) % n] as number;
+  const ways = points.map((p, i) => (closed || i + 1 < n ? angleOf(p, at(i + 1)) : 0));
+  const bends = points.map(
+    (_, i) => isWithin(i - 1) && Math.abs(turn(ways[(i + n - 1) % n] as number, ways[i] as number)) > ASIDE / 4,
+  );
+  /** The direction from the point a stretch behind, or to the one ahead; null where the stroke ends or turns a corner. */
+  const wayFrom = (i: number, way: 1 | -1): number | null => {
     let length = 0;
-    let i = from;
-    while (length < far) {
-      if (!isWithin(i + step) || Math.abs(i + step - from) > n / 2 || at(i).corner) return null;
-      length += distance(at(i), at(i + step));
-      i += step;
+    let k = i;
+    while (length < TELLING * half) {
+      if (!isWithin(k + way) || Math.abs(k + way - i) > n / 2 || at(k).corner) return null;
+      length += step(way === 1 ? k : k - 1);
+      k += way;
     }
-    return i;
+    return way === 1 ? angleOf(at(i), at(k)) : angleOf(at(k), at(i));
   };
   const out = new Uint8Array(n);
   for (let i = 0; i < (closed ? n : n - 1); i++) {
+    if (!bends[i] || points[i]?.corner) continue;
+    const before = wayFrom(i, -1);
+    if (before === null) continue;
     // A step may be spread over a few points.
     for (let k = i + 1; isWithin(k) && k <= i + 4; k++) {
       const [p, q] = [at(i), at(k)];
       const d = distance(p, q);
-      if (d > STEP * half || p.corner || q.corner) break;
-      const [before, after] = [walk(i, -1, TELLING * half), walk(k, 1, TELLING * half)];
-      if (before === null || after === null || d === 0) break;
-      const [a, b] = [angleOf(at(before), p), angleOf(q, at(after))];
+      if (d > STEP * half || p.corner || q.corner || d === 0) break;
       const here = angleOf(p, q);
-      if (Math.abs(turn(a, b)) > GOES_ON) continue;
-      if (Math.abs(turn(a, here)) < ASIDE || Math.abs(turn(here, b)) < ASIDE) continue;
-      for (const [from, step] of [
-        [i, -1],
-        [k, 1],
-      ] as const) {
-        let length = 0;
-        for (let j = from; isWithin(j) && length < ROOM * half && Math.abs(j - from) < n / 4; j += step) {
-          out[((j % n) + n) % n] = 1;
-          length += isWithin(j + step) ? distance(at(j), at(j + step)) : 0;
-        }
-      }
-      for (let j = i; j <= k; j++) out[((j % n) + n) % n] = 1;
+      if (Math.abs(turn(before, here)) < ASIDE) continue;
+      const after = wayFrom(k, 1);
+      if (after === null) break;
+      if (Math.abs(turn(here, after)) < ASIDE) continue;
+      if (Math.abs(turn(before, after)) > GOES_ON) continue;
+      leaveOut(i, -1);
+      leaveOut(k, 1);
+      for (let j = i; j <= k; j++) out[j % n] = 1;
+    }
+  }
+  function leaveOut(from: number, way: 1 | -1): void {
+    let length = 0;
+    for (let j = from; isWithin(j) && length < ROOM * half && Math.abs(j - from) < n / 4; j += way) {
+      out[((j % n) + n) % n] = 1;
+      length += step(way === 1 ? j : j - 1);
     }
   }
   keepLong(out, at, closed, MOST * half);
@@ -86,4 +94,4 @@ function keepLong(out: Uint8Array, at: (i: number) => StrokePoint, closed: boole
 
 const angleOf = (p: StrokePoint, q: StrokePoint): number => Math.atan2(q.y - p.y, q.x - p.x);
 
-const turn = (a: number, b: number): number => Math.atan2(Math.sin(b - a), Math.cos(b - a));
+const turn = (a: number, b: number): number => b - a - 2 * Math.PI * Math.round((b - a) / (2 * Math.PI));

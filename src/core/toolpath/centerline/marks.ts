@@ -201,10 +201,8 @@ export function marked({ branches, degree }: Skeleton, edges: Edges, usual: numb
   const marks = branches.map((branch) =>
     branch.points.map((point) => {
       // Where both edges run along each other, they tell the middle even where they bend: no other stroke comes in.
-      const open = edges.openAt(point);
-      const [left, right] = [edges.held(point.left, point.r), edges.held(point.right, point.r)];
-      if (open > BENDS) return { point, heldLeft: false, heldRight: false };
-      return { point, heldLeft: left, heldRight: right };
+      if (edges.openAt(point) > BENDS) return { point, heldLeft: false, heldRight: false };
+      return { point, heldLeft: edges.held(point.left, point.r), heldRight: edges.held(point.right, point.r) };
     }),
   );
   branches.forEach((branch, i) => {

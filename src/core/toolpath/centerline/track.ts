@@ -25,7 +25,7 @@ export type Tracks = {
 };
 
 export const distance = (a: { x: number; y: number }, b: { x: number; y: number }): number =>
-  Math.hypot(a.x - b.x, a.y - b.y);
+  Math.sqrt((a.x - b.x) ** 2 + (a.y - b.y) ** 2);
 
 export const lengthOf = (points: readonly { x: number; y: number }[]): number => {
   let length = 0;
