@@ -9,6 +9,7 @@ import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf } from '../../src/core/job/export';
 import { LIMITS } from '../../src/core/limits';
 import { mergedLines, pulledToTip, runThrough } from '../../src/core/toolpath/centerline/mend';
+import { retraced } from '../../src/core/toolpath/centerline/retrace';
 import { joinLetters } from '../../src/core/toolpath/centerline/tails';
 import { faces, scriptEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
@@ -21,6 +22,68 @@ const open = (...places: readonly (readonly [number, number])[]): Path => ({
   }),
 });
 const square: Path = { ...open([0, 0], [10, 0], [10, 10], [0, 10], [0, 0]), closed: true };
+
+describe('stretches gone over twice', () => {
+  const [stem, arch] = [open([0, 10], [0, 0]), open([0, 6], [4, 9], [8, 6], [8, 0])];
+
+  test('the pen turns round at the foot of a stem and goes on into the arch', () => {
+    const [one, ...none] = retraced([stem, arch], 1);
+    expect(none).toEqual([]);
+    expect(isContinuous(one as Path)).toBe(true);
+    expect(pathLength(one as Path)).toBeCloseTo(pathLength(stem) + 6 + pathLength(arch), 9);
+    expect(one?.segments[0]).toMatchObject({ x0: 0, y0: 10 });
+  });
+
+  test('whichever way the lines were drawn, and after the arch another', () => {
+    const next = open([8, 6], [12, 9], [16, 6], [16, 0]);
+    for (const lines of [
+      [arch, next, stem],
+      [open([0, 0], [0, 10]), next, arch],
+    ])
+      expect(retraced(lines, 1)).toHaveLength(1);
+  });
+
+  test('not back from an end that is met, not at a sharp turn, and not too far', () => {
+    const foot = open([-3, 0], [3, 0]);
+    expect(retraced([stem, arch, foot], 1)).toHaveLength(3);
+    const down = open([0, 6], [4, 7], [4, 0]);
+    expect(retraced([open([0, 6.5], [0, 0]), down], 0.1)).toHaveLength(2);
+    expect(retraced([stem, arch], 0.2)).toHaveLength(2);
+    expect(retraced([square], 1)).toEqual([square]);
+  });
+
+  test('as a step', () => {
+    const lines = (retraced: string) =>
+      new Evaluator(scriptEngine).evaluate(jobWith([lined('n', { retraced }, {}, 'Poppins')]), faces).lineworks[0]
+        ?.lines?.lines ?? [];
+    const [once, twice] = [lines('once'), lines('twice')];
+    expect(once.length).toBe(2);
+    expect(twice.length).toBe(1);
+    expect(twice.reduce((n, p) => n + pathLength(p), 0)).toBeGreaterThan(once.reduce((n, p) => n + pathLength(p), 0));
+  });
+});
+
+test('a loop that is nearly filled stays a loop and is told, or is filled', () => {
+  const bar = (step: Draft) =>
+    new Evaluator(scriptEngine).evaluate(
+      jobWith([
+        partOf(
+          [
+            { id: 'bar', kind: 'rectangle', placement: { x: 100, y: 100 }, width: 40, height: 8 },
+            { id: 'hole', kind: 'rectangle', role: 'punch', placement: { x: 100, y: 100 }, width: 2, height: 2 },
+          ],
+          { steps: [{ kind: 'centerline', ...step }], work: [{ what: 'centerline', operation: 'mark' }] },
+        ),
+      ]),
+      faces,
+    );
+  const [kept, filled] = [bar({}), bar({ loops: 'filled' })];
+  expect(filled.lineworks[0]?.lines?.lines.map((p) => p.segments.length)).toEqual([1]);
+  expect(kept.lineworks[0]?.lines?.lines.reduce((n, p) => n + pathLength(p), 0)).toBeGreaterThan(41);
+  const loops = (r: JobResult) => r.findings.filter((f) => f.sentence.includes('nearly filled'));
+  expect(loops(kept)).toHaveLength(1);
+  expect(loops(filled)).toEqual([]);
+});
 
 describe('mending by hand', () => {
   test('an end goes on straight to the edge; where there is none ahead the line stays', () => {
@@ -269,7 +332,9 @@ describe('found', () => {
         expect(f.mend?.kind).toBe('lines');
       }
     }
-    const crowd = found(jobWith([lined('xgkKRWM& aebdt', {}, {}, 'Alfa Slab One')])).map((f) => f.code);
+    const crowd = found(jobWith([lined('xgkKRWM& aebdt QSwyzNVunmhrf348ABEFHIZpq', {}, {}, 'Alfa Slab One')])).map(
+      (f) => f.code,
+    );
     expect(crowd.filter((code) => code === 'uneven-line')).toHaveLength(LIMITS.unevenNamed);
     expect(crowd).toContain('more-uneven');
   });

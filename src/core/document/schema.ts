@@ -445,6 +445,14 @@ const centerlineStepSchema = z.strictObject({
     z.enum(['tip', 'short']).default('tip'),
     'Lines go to the end of the stroke, or stop short of it by half the stroke, where a round pen fills the rest.',
   ),
+  loops: about(
+    z.enum(['kept', 'filled']).default('kept'),
+    'Loops whose inside is narrower than half the stroke stay loops, or are filled and become part of the stroke.',
+  ),
+  retraced: about(
+    z.enum(['once', 'twice']).default('once'),
+    'Stretches that two strokes share are drawn once, or gone over twice where the pen need not be lifted then.',
+  ),
   joined: about(z.boolean().default(true), 'Lines run on from letter to letter where letters touch.'),
   dots: about(
     z.enum(['circle', 'point']).default('circle'),

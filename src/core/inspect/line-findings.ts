@@ -41,9 +41,10 @@ function sentenceOf({ what, turnDeg }: Uneven, letter: LetterLines, times: numbe
   const often = times > 1 ? `, ${times.toLocaleString('en')} times` : '';
   if (what === 'lost') return `A piece of ${name} has no middle line${often}.`;
   if (what === 'kink') return `The middle line of ${name} has a kink of ${turnDeg.toFixed(0)}°${often}.`;
+  if (what === 'loop') return `The loop of ${name} is nearly filled: see whether it is to stay one${often}.`;
   return `How the strokes of ${name} go on here is not sure${often}.`;
 }
-const RANK = { lost: 0, unsure: 1, kink: 2 } as const;
+const RANK = { lost: 0, loop: 1, unsure: 2, kink: 3 } as const;
 
 /** The same place of letters that look alike is told once, with how often it comes. */
 function unevenFindings(part: Part, letters: readonly LetterLines[]): Draft[] {

@@ -135,6 +135,8 @@ export function newStep(kind: Step['kind'], { capHeightMm, leastWidthMm, kerfMm 
         detail: 0.45,
         smooth: null,
         ends: 'tip',
+        loops: 'kept',
+        retraced: 'once',
         joined: true,
         dots: 'circle',
         corrections: [],

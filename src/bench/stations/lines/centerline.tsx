@@ -79,6 +79,24 @@ export function Centerline(props: StepProps) {
             stepMm={0.01}
             onChange={(smooth) => set({ smooth }, 'smooth')}
           />
+          <Choice
+            label="Tiny loops"
+            value={step.loops}
+            options={[
+              { value: 'kept', word: 'stay loops' },
+              { value: 'filled', word: 'filled in', title: 'Where the inside is narrower than half the stroke' },
+            ]}
+            onChange={(loops) => set({ loops })}
+          />
+          <Choice
+            label="Shared stems"
+            value={step.retraced}
+            options={[
+              { value: 'once', word: 'once' },
+              { value: 'twice', word: 'twice', title: 'There and back, so that the pen stays down' },
+            ]}
+            onChange={(retraced) => set({ retraced })}
+          />
           <Switch
             label="Run on from letter to letter"
             on={step.joined}

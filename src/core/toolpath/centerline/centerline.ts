@@ -16,7 +16,7 @@ import { explained, penStrokes } from './pen-strokes';
 import { skeletonOf } from './skeleton';
 import { lengthOf } from './track';
 import { tracksOf } from './tracks';
-import { type Uneven, unevenPlaces } from './uneven';
+import { narrowLoops, type Uneven, unevenPlaces } from './uneven';
 
 export type CenterlineSettings = {
   /** How far a branch must reach beyond the stroke it comes from to count, in halves of that stroke. */
@@ -73,7 +73,8 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
     return eased({ segments: fitPoints(withoutJogs(s.points, closed, width / 2), closed, fit), closed }, width);
   });
   const met = metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0);
-  return { lines: met, dots: [], uneven: unevenPlaces(axis, met, joints, width), width };
+  const uneven = [...unevenPlaces(axis, met, joints, width), ...narrowLoops(region, width)];
+  return { lines: met, dots: [], uneven, width };
 }
 
 /** The strokes of a region and where they meet: from the edges of its pen where one drew it, else from its axis. */

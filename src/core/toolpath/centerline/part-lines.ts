@@ -8,7 +8,7 @@ import { pathOf } from '../../formats/svg-read/outlines';
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { uniteLabelled } from '../../geometry/boolean/union';
 import { nestPaths } from '../../geometry/nesting';
-import { type Path, transformPath, transformRegion } from '../../geometry/path';
+import { type Path, pathLength, regionArea, transformPath, transformRegion } from '../../geometry/path';
 import { applyMatrix, compose, determinant, type Matrix, scaling, translation } from '../../geometry/point';
 import type { PlacedLetter } from '../../lettering/layout';
 import type { Typeface } from '../../lettering/typeface';
@@ -18,6 +18,7 @@ import type { Outline } from '../../prepare/outline';
 import type { FaceLookup, PreparedPart } from '../../prepare/part';
 import type { ResultCache } from '../../result-cache';
 import { axisLines, type Centerline, centerlineOf, type Dot, penOf } from './centerline';
+import { retraced } from './retrace';
 import { joinLetters } from './tails';
 import type { Uneven } from './uneven';
 
@@ -95,17 +96,28 @@ function traceAll(
   smooth: number | null,
   pen: number | null,
 ): Centerline {
-  const made = regions.map((region) =>
+  const shapes = step.loops === 'filled' ? regions.map(withoutSmallHoles) : regions;
+  const made = shapes.map((region) =>
     centerlineOf(region, { detail: step.detail, smooth: USUAL_SMOOTH, tolerance: smooth, ends: step.ends, pen }),
   );
   const largest = made.reduce((best, one) => (one.width > best.width ? one : best), NOTHING);
   return {
-    lines: made.flatMap((m) => m.lines),
+    lines: made.flatMap((m) => (step.retraced === 'twice' ? retraced(m.lines, m.width) : m.lines)),
     dots: made.flatMap((m) => m.dots),
     uneven: made.flatMap((m) => m.uneven),
     width: largest.width,
   };
 }
+
+/** A region without the holes that are narrower than half its strokes. */
+function withoutSmallHoles(region: readonly Path[]): readonly Path[] {
+  const width = meanWidth(region);
+  return region.filter((path, i) => i === 0 || meanWidth([path]) > SMALL_LOOP * width);
+}
+const SMALL_LOOP = 0.5;
+
+const meanWidth = (paths: readonly Path[]): number =>
+  (2 * Math.abs(regionArea(paths))) / paths.reduce((sum, p) => sum + pathLength(p), 0);
 
 const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(determinant(m)));
 
@@ -212,7 +224,15 @@ export function partLines(part: Part, prepared: PreparedPart, step: CenterlineSt
         }
         const perUnit = scaleOf(frame.matrix) / UNITS_PER_CAPITAL;
         const smooth = step.smooth === null ? null : step.smooth / perUnit;
-        const key = JSON.stringify([face.serial, frame.alike, step.detail, step.ends, smooth?.toPrecision(6)]);
+        const key = JSON.stringify([
+          face.serial,
+          frame.alike,
+          step.detail,
+          step.ends,
+          step.loops,
+          step.retraced,
+          smooth?.toPrecision(6),
+        ]);
         const traced = context.traced.get(key, () => {
           return traceAll(letterRegions(letter, face, capital, context.engine), step, smooth, pen);
         });

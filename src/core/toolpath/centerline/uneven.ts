@@ -5,13 +5,13 @@
 
 import { turnInto } from '../../geometry/measure';
 import type { MedialAxis } from '../../geometry/medial';
-import { flattenPath, type Path } from '../../geometry/path';
-import type { Point } from '../../geometry/point';
+import { flattenPath, type Path, pathArea, pathBox, pathLength } from '../../geometry/path';
+import { boxCentre, type Point } from '../../geometry/point';
 import type { Segment } from '../../geometry/segment';
 import type { Joint } from './joints';
 
 export type Uneven = Point & {
-  readonly what: 'kink' | 'lost' | 'unsure';
+  readonly what: 'kink' | 'lost' | 'unsure' | 'loop';
   /** How far about it to look. */
   readonly r: number;
   /** How much a kink turns, in degrees; 0 for the others. */
@@ -80,3 +80,13 @@ export function unevenPlaces(
   }
   return [...lost, ...out];
 }
+
+/** Loops whose inside is narrower than this share of the stroke may be none. */
+const NARROW = 0.3;
+
+/** Holes of a region that are nearly filled. */
+export const narrowLoops = (region: readonly Path[], width: number): Uneven[] =>
+  region.slice(1).flatMap((hole) => {
+    if ((2 * Math.abs(pathArea(hole))) / pathLength(hole) > NARROW * width) return [];
+    return [{ ...boxCentre(pathBox(hole)), r: width / 2, what: 'loop' as const, turnDeg: 0 }];
+  });

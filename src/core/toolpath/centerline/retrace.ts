@@ -1,0 +1,86 @@
+/**
+ * Stretches that a pen goes over twice so that it need not be lifted: where a line leaves another on the way back from its free
+ * end, as an arch leaves its stem, the pen turns round at that end and runs along the line again to where the other leaves it.
+ */
+import { type Path, reversePath } from '../../geometry/path';
+import type { Point } from '../../geometry/point';
+import { nearestParameter, pointAt, type Segment, segmentLength, subSegment, tangentAt } from '../../geometry/segment';
+
+/** A line leaves another from a place no farther from it than this, in strokes. */
+const ON = 0.05;
+/** It goes on in the direction of the way back within this, in radians. */
+const ONWARDS = (75 * Math.PI) / 180;
+/** No more than this is gone over twice at a time, in strokes. */
+const MOST = 14;
+
+/** The part of an open line from its start to a place on it. */
+const upTo = ({ segments }: Path, at: number, t: number): Path => ({
+  segments: [...segments.slice(0, at), ...(t > 0 ? [subSegment(segments[at] as Segment, 0, t)] : [])],
+  closed: false,
+});
+
+/** Where a point lies on a line; null where it is farther from it than `within`. */
+function placeOn({ segments }: Path, { x, y }: Point, within: number): { at: number; t: number } | null {
+  let best: { at: number; t: number } | null = null;
+  let least = within;
+  segments.forEach((s, at) => {
+    const t = nearestParameter(s, x, y);
+    const p = pointAt(s, t);
+    const d = Math.hypot(p.x - x, p.y - y);
+    if (d < least) [best, least] = [{ at, t }, d];
+  });
+  return best;
+}
+
+const startOf = ({ segments }: Path): Point => pointAt(segments[0] as Segment, 0);
+const endOf = ({ segments }: Path): Point => pointAt(segments[segments.length - 1] as Segment, 1);
+const lengthOf = ({ segments }: Path): number => segments.reduce((sum, s) => sum + segmentLength(s), 0);
+
+type Joining = { readonly onto: number; readonly line: Path; readonly back: Path; readonly rest: Path };
+
+/** How line `i` can go on from the free end of another, by the shortest way back. */
+function joiningOf(lines: readonly Path[], i: number, width: number): Joining | null {
+  let best: Joining | null = null;
+  let least = MOST * width;
+  const isFree = (p: Point, of: number) => lines.every((l, k) => k === of || !placeOn(l, p, ON * width));
+  const branch = lines[i] as Path;
+  if (branch.closed || branch.segments.length === 0) return null;
+  for (const rest of [branch, reversePath(branch)]) {
+    const from = startOf(rest);
+    const way = tangentAt(rest.segments[0] as Segment, 0);
+    lines.forEach((other, onto) => {
+      if (onto === i || other.closed || other.segments.length === 0) return;
+      for (const line of [other, reversePath(other)]) {
+        // Back from the end of the line to where the branch leaves it.
+        const turned = reversePath(line);
+        const place = placeOn(turned, from, ON * width);
+        if (!place) continue;
+        const back = upTo(turned, place.at, place.t);
+        const last = back.segments[back.segments.length - 1];
+        const length = lengthOf(back);
+        if (!last || length === 0 || length > least || !isFree(endOf(line), onto)) continue;
+        const into = tangentAt(last, 1);
+        if (into.x * way.x + into.y * way.y < Math.cos(ONWARDS)) continue;
+        [best, least] = [{ onto, line, back, rest }, length];
+      }
+    });
+  }
+  return best;
+}
+
+/** Lines of one letter, those that can be drawn on by going back over a stretch made one. */
+export function retraced(lines: readonly Path[], width: number): Path[] {
+  let left = [...lines];
+  for (let i = 0; i < left.length; ) {
+    const joining = joiningOf(left, i, width);
+    if (!joining) {
+      i++;
+      continue;
+    }
+    const { onto, line, back, rest } = joining;
+    const whole: Path = { segments: [...line.segments, ...back.segments, ...rest.segments], closed: false };
+    left = [...left.filter((_, k) => k !== i && k !== onto), whole];
+    i = 0;
+  }
+  return left;
+}
