@@ -11,13 +11,16 @@ import { bridge, shortened } from './splice';
 /** A node that turns by less than the first is smooth, by more than the second a corner. In radians. */
 const SMOOTH = (9 * Math.PI) / 180;
 const CORNER = (38 * Math.PI) / 180;
+/** Several nodes together that turn by less than this are no sharp corner either. In radians. */
+const ROUND = (110 * Math.PI) / 180;
 /** Nodes nearer to each other than this are one bend; the line is cut back by so much on both sides. In strokes. */
 const NEAR = 0.4;
 const BACK = 0.35;
+const BACK_ROUND = 0.12;
 /** Straight stretches longer than this many strokes meet as they are drawn. */
 const DRAWN = 1.5;
 
-type Bend = { readonly from: number; readonly to: number };
+type Bend = { readonly from: number; readonly to: number; readonly round: boolean };
 
 /** Nodes that make one bend, as the segments that begin at the first and at the last of them. */
 function bendsOf({ segments, closed }: Path, width: number): Bend[] {
@@ -33,7 +36,8 @@ function bendsOf({ segments, closed }: Path, width: number): Bend[] {
     const [before, after] = [segments[(i + n - 1) % n] as Segment, segments[to] as Segment];
     const isDrawn = i === to && [before, after].every((s) => s.kind === 'line' && segmentLength(s) > DRAWN * width);
     // Steps aside and back are no corners, however sharp.
-    if (!isDrawn && turnInto(before, after) < CORNER) bends.push({ from: i, to });
+    const turn = turnInto(before, after);
+    if (!isDrawn && turn < (i === to ? CORNER : ROUND)) bends.push({ from: i, to, round: turn >= CORNER });
     i = to;
   }
   return bends;
@@ -58,10 +62,13 @@ export function eased(path: Path, width: number): Path {
   });
   const cut = stretches.map((list, k) => {
     const length = list.reduce((sum, s) => sum + segmentLength(s), 0);
-    const by = Math.min(BACK * width, 0.4 * length);
+    // The bend that a stretch begins after, and the one it runs into.
+    const into = bends[closed ? (k + 1) % bends.length : k];
+    const outOf = bends[closed ? k : k - 1];
+    const by = (bend: Bend | undefined) => Math.min((bend?.round ? BACK_ROUND : BACK) * width, 0.4 * length);
     let made: Path | null = { segments: list, closed: false };
-    if (closed || k < stretches.length - 1) made = shortened(made, by);
-    if (made && (closed || k > 0)) made = reversed(shortened(reversePath(made), by));
+    if (closed || k < stretches.length - 1) made = shortened(made, by(into));
+    if (made && (closed || k > 0)) made = reversed(shortened(reversePath(made), by(outOf)));
     return made ?? { segments: list, closed: false };
   });
   const out: Segment[] = [];

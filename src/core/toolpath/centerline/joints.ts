@@ -71,11 +71,12 @@ export function strokesOf(
     const { turn, cost } = bendBetween(rayAt(a), rayAt(b));
     link(a, b, Math.abs(turn) > CORNER && cost > CORNER);
   }
+  const isInside = (way: readonly Point[]) => way.every((p) => roomAt(samples, p) > 0);
   /** Whether the way from one end to another stays inside the outline. */
   const staysIn = (a: Port, b: Port): boolean => {
     const [ra, rb] = [rayAt(a), rayAt(b)];
     if (Math.hypot(ra.x - rb.x, ra.y - rb.y) < FAR * Math.min(ra.r, rb.r)) return true;
-    return between(ra, rb).every((p) => roomAt(samples, p) > 0);
+    return isInside(between(ra, rb));
   };
   const pairKey = (a: Port, b: Port): string => [keyOf(a), keyOf(b)].sort((p, q) => p - q).join();
   const edges = new Set(alongEdge.map(([a, b]) => pairKey(a, b)));
@@ -116,7 +117,7 @@ export function strokesOf(
       const others = [...lines.filter((l) => l !== tracks[p.track]), ...bodies];
       if (others.length === 0) continue;
       const way = onwards(ray);
-      const hit = firstHit(way, others) ?? firstHit(onwards({ ...ray, bend: 0 }), others);
+      const hit = [way, onwards({ ...ray, bend: 0 })].map((w) => firstHit(w, others)).find((w) => w && isInside(w));
       const near = hit ?? [nearestOn(ray, others)].filter((q): q is Point => q !== null);
       const end = near[near.length - 1];
       if (end && Math.hypot(end.x - ray.x, end.y - ray.y) < REACH * ray.r) {

@@ -23,7 +23,7 @@ const RUNS_ON = 0.8;
 const LARGE = 0.6;
 /** Discs of a corner are no larger than this against those of the stroke; those of a ball at its end are. */
 const NO_BALL = 1.05;
-const CORNER = (125 * Math.PI) / 180;
+const CORNER = (130 * Math.PI) / 180;
 /** Where a stroke bends and nothing comes in, its contacts stay at least this far apart, in radians. */
 const BENDS = (165 * Math.PI) / 180;
 
