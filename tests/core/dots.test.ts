@@ -10,7 +10,7 @@ import { dotTotals, setDowns } from '../../src/core/job/totals';
 import { LIMITS } from '../../src/core/limits';
 import { type DotSettings, dotsAlong } from '../../src/core/toolpath/dots/dots';
 import { faces, scriptEngine } from '../support/faces';
-import { jobWith, lettering, partOf } from '../support/jobs';
+import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
 const settings = (more: Partial<DotSettings> = {}): DotSettings => ({
   diameter: 1,
@@ -238,6 +238,29 @@ describe('in a job', () => {
       { diameterMm: 2, count: 2 * each },
     ]);
     expect(setDowns(shapes)).toBe(4 * each);
+  });
+
+  test('one moved by hand onto another is told where it lies, and one that is left out no longer', () => {
+    const clashes = (changes: readonly Draft[], apart = true) => {
+      const job = jobWith([
+        partOf([{ id: 'box', kind: 'rectangle', placement: { x: 100, y: 100 }, width: 40, height: 40 }], {
+          steps: [{ kind: 'dots', diameter: 2, spacing: 5, apart, changes }],
+          work: [{ what: 'dots', operation: 'mark' }],
+        }),
+      ]);
+      return new Evaluator(scriptEngine).evaluate(job, faces).lineworks[0]?.dots;
+    };
+    expect(clashes([])?.clashes).toEqual([]);
+    // From the middle of the box, in its heights: the corner at 20 | 20, moved to within 1 mm of the next dot.
+    const moved = clashes([{ x: 0.5, y: 0.5, dx: -0.1, dy: 0 }]);
+    expect(moved?.clashes).toHaveLength(1);
+    expect(moved?.clashes[0]?.x).toBeCloseTo(115.5, 6);
+    const removed = clashes([
+      { x: 0.5, y: 0.5, dx: -0.1, dy: 0 },
+      { x: 0.375, y: 0.5, dx: null, dy: null },
+    ]);
+    expect(removed?.clashes).toEqual([]);
+    expect(removed?.dots).toHaveLength((moved?.dots.length ?? 0) - 1);
   });
 
   test('moved and left out by hand, kept through another size', () => {

@@ -8,6 +8,7 @@ import type { Point } from '../../geometry/point';
 import type { Segment } from '../../geometry/segment';
 import { LIMITS } from '../../limits';
 import { meetingsOf } from './meetings';
+import { Near } from './near';
 
 export type DotSettings = {
   readonly diameter: number;
@@ -102,36 +103,9 @@ export function dotsAlong(paths: readonly Path[], settings: DotSettings, alone: 
   return fixed.length + free.length > 2 * LIMITS.dots ? TOO_MANY : settled(fixed, free, settings);
 }
 
-/** Buckets of places, as wide as what is looked for is far. */
-class Near {
-  private readonly buckets = new Map<string, PlacedDot[]>();
-  constructor(private readonly size: number) {}
-  private key(x: number, y: number): string {
-    return `${Math.floor(x / this.size)},${Math.floor(y / this.size)}`;
-  }
-  add(dot: PlacedDot): void {
-    const key = this.key(dot.x, dot.y);
-    const bucket = this.buckets.get(key);
-    if (bucket) bucket.push(dot);
-    else this.buckets.set(key, [dot]);
-  }
-  /** One that lies nearer than `within`, the nearest first. */
-  nearest(p: Point, within: number): PlacedDot | null {
-    let best: PlacedDot | null = null;
-    let least = within;
-    for (const dx of [-1, 0, 1])
-      for (const dy of [-1, 0, 1])
-        for (const q of this.buckets.get(this.key(p.x + dx * this.size, p.y + dy * this.size)) ?? []) {
-          const d = Math.hypot(p.x - q.x, p.y - q.y);
-          if (d < least) [best, least] = [q, d];
-        }
-    return best;
-  }
-}
-
 /** Fixed dots that fall together made one, and those too near to others left out or told. */
 function settled(fixed: readonly PlacedDot[], free: readonly PlacedDot[], { diameter, apart }: DotSettings): Dots {
-  const near = new Near(diameter);
+  const near = new Near<PlacedDot>(diameter);
   const dots: PlacedDot[] = [];
   const clashes: Point[] = [];
   let leftOut = 0;
@@ -148,4 +122,14 @@ function settled(fixed: readonly PlacedDot[], free: readonly PlacedDot[], { diam
   for (const dot of fixed) if (!near.nearest(dot, SAME * diameter)) place(dot);
   for (const dot of free) place(dot);
   return dots.length > LIMITS.dots ? TOO_MANY : { dots, clashes, leftOut, tooMany: false };
+}
+
+/** Places where dots lie on each other, each once. */
+export function clashesOf(dots: readonly Point[], diameter: number): Point[] {
+  const near = new Near<Point>(diameter);
+  return dots.flatMap((dot) => {
+    const other = near.nearest(dot, diameter - ROUNDING_MM);
+    near.add(dot);
+    return other ? [{ x: (dot.x + other.x) / 2, y: (dot.y + other.y) / 2 }] : [];
+  });
 }

@@ -4,7 +4,8 @@ import type { Path } from '../../geometry/path';
 import { applyMatrix, type Matrix, type Point } from '../../geometry/point';
 import type { PreparedPart } from '../../prepare/part';
 import type { PartLines } from '../centerline/part-lines';
-import { type Dots, dotsAlong, type PlacedDot } from './dots';
+import { clashesOf, type Dots, dotsAlong, type PlacedDot } from './dots';
+import { Near } from './near';
 
 type DotsStep = StepOf<'dots'>;
 
@@ -31,31 +32,32 @@ export function partDots(part: PreparedPart, lines: PartLines | null, step: Dots
     step.along === 'centerline' ? (lines?.lines ?? []) : [...part.outlines.map((o) => o.path), ...part.lines];
   // A dot of a letter is one dot, however large it was.
   const made = dotsAlong(along, step, step.along === 'centerline' ? (lines?.dots ?? []) : []);
-  const dots: PartDot[] = made.dots.map((d) => ({ ...d, home: { x: d.x, y: d.y } }));
+  const dots = new Set<PartDot>();
+  const byHome = new Near<Homed>(Math.max(MEANT * step.spacing, step.diameter));
+  for (const d of made.dots) {
+    const dot = { ...d, home: { x: d.x, y: d.y } };
+    dots.add(dot);
+    if (step.changes.length > 0) byHome.add({ ...dot.home, dot });
+  }
   const frame = dotFrame(part);
   let idle = 0;
   for (const { x, y, dx, dy } of step.changes) {
-    const at = applyMatrix(frame, { x, y });
-    const i = nearest(
-      dots.map((d) => d.home),
-      at,
-      MEANT * step.spacing,
-    );
-    if (i < 0) {
+    const found = byHome.nearest(applyMatrix(frame, { x, y }), MEANT * step.spacing);
+    if (!found) {
       idle++;
       continue;
     }
-    if (dx === null || dy === null) dots.splice(i, 1);
-    else dots[i] = { ...(dots[i] as PartDot), ...applyMatrix(frame, { x: x + dx, y: y + dy }), fixed: true };
+    dots.delete(found.dot);
+    byHome.remove(found);
+    if (dx === null || dy === null) continue;
+    const dot = { ...found.dot, ...applyMatrix(frame, { x: x + dx, y: y + dy }), fixed: true };
+    dots.add(dot);
+    byHome.add({ ...dot.home, dot });
   }
-  return { ...made, dots, diameter: step.diameter, idle };
+  const placed = [...dots];
+  const clashes = step.changes.length > 0 ? clashesOf(placed, step.diameter) : made.clashes;
+  return { ...made, dots: placed, clashes, diameter: step.diameter, idle };
 }
 
-function nearest(dots: readonly Point[], p: Point, within: number): number {
-  let [best, least] = [-1, within];
-  dots.forEach((q, i) => {
-    const d = Math.hypot(p.x - q.x, p.y - q.y);
-    if (d < least) [best, least] = [i, d];
-  });
-  return best;
-}
+/** A dot where it would be had it not been moved. */
+type Homed = Point & { readonly dot: PartDot };
