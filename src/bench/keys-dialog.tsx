@@ -14,7 +14,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Tab', 'next part (when the sheet has the focus); with Shift the one before'],
   ['Enter', 'edit the words, or the nodes; while drawing a path, end it open'],
   ['Esc', 'step out'],
-  ['Delete', 'remove'],
+  ['Delete', 'remove what is selected: a part, a bridge, nodes, a dot of a row'],
   ['Ctrl or Cmd Z', 'undo; with Shift redo'],
   ['V', 'while held: the sheet as cut, or back to the drawing'],
   ['D', 'duplicate'],
