@@ -64,22 +64,25 @@ function reach(line: Line, from: number, step: 1 | -1, far: number): Point {
   return line[i] as Point;
 }
 
+type FreeEnd = Point & { readonly sure: boolean };
+
 /**
  * Tips of a drawing: ends and sharp turns of its lines about which all else lies to one side, so that a pen leaves a free end
- * there. Lines drawn twice have one tip where they both end.
+ * there. Lines drawn twice have one tip where they both end. One that is sharp by little, or by little not, is not sure.
  */
-function tipsOf(lines: readonly Line[], width: number): Point[] {
+function tipsOf(lines: readonly Line[], width: number): FreeEnd[] {
   const around = pointsAlong(lines, width / 20);
   const candidates = lines.flatMap((line) =>
-    line.filter((p, i) => {
-      if (i === 0 || i === line.length - 1) return true;
+    line.flatMap((p, i): FreeEnd[] => {
+      if (i === 0 || i === line.length - 1) return [{ ...p, sure: true }];
       // A turn may be spread over places that are all but one.
       const [before, after] = [reach(line, i, -1, SPREAD * width), reach(line, i, 1, SPREAD * width)];
       const [ux, uy, vx, vy] = [p.x - before.x, p.y - before.y, after.x - p.x, after.y - p.y];
-      return ux * vx + uy * vy < Math.cos(SHARP) * Math.hypot(ux, uy) * Math.hypot(vx, vy);
+      const turn = Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy));
+      return turn < SHARP - LITTLE ? [] : [{ ...p, sure: turn > SHARP + LITTLE }];
     }),
   );
-  const tips: Point[] = [];
+  const tips: FreeEnd[] = [];
   for (const p of candidates) {
     const ways = around
       .filter((q) => Math.hypot(q.x - p.x, q.y - p.y) > 0.45 * width && Math.hypot(q.x - p.x, q.y - p.y) < 0.75 * width)
@@ -87,14 +90,17 @@ function tipsOf(lines: readonly Line[], width: number): Point[] {
     const [first] = ways;
     if (first === undefined) continue;
     const turned = ways.map((w) => ((w - first + 3 * Math.PI) % (2 * Math.PI)) - Math.PI);
-    if (Math.max(...turned) - Math.min(...turned) > ONE_SIDE) continue;
-    if (tips.every((t) => Math.hypot(t.x - p.x, t.y - p.y) > 0.4 * width)) tips.push(p);
+    const side = Math.max(...turned) - Math.min(...turned);
+    if (side > ONE_SIDE + LITTLE) continue;
+    if (tips.every((t) => Math.hypot(t.x - p.x, t.y - p.y) > 0.4 * width))
+      tips.push({ ...p, sure: p.sure && side < ONE_SIDE - LITTLE });
   }
   return tips;
 }
 const SHARP = (100 * Math.PI) / 180;
 const SPREAD = 0.06;
 const ONE_SIDE = (80 * Math.PI) / 180;
+const LITTLE = (6 * Math.PI) / 180;
 
 /** Loops that are at least 0.3 pens wide. */
 const loopsIn = (lines: readonly Path[], width: number): number =>
@@ -151,13 +157,16 @@ export function judge(face: Typeface, character: string, share: number, tip: Tip
   const step = width / 10;
   const real = drawn.filter((p) => !isDot(p));
   const realLines = truth.filter((_, i) => !isDot(drawn[i] as Path));
-  const trueEnds = tipsOf(realLines, width);
-  const foundEnds = tipsOf(flat, width);
+  const [truths, founds] = [tipsOf(realLines, width), tipsOf(flat, width)];
+  // Places at the limit count in neither drawing.
+  const unsure = [...truths, ...founds].filter((t) => !t.sure);
+  const isSure = (p: Point) => unsure.every((t) => Math.hypot(t.x - p.x, t.y - p.y) > 0.3 * width);
+  const [trueEnds, foundEnds] = [truths.filter(isSure), founds.filter(isSure)];
   return {
     character,
     toTruth: pointsAlong(flat, step).map((p) => distanceTo(p, truth) / width),
     fromTruth: pointsAlong(realLines, step).map((p) => distanceTo(p, recovered) / width),
-    ends: trueEnds.map((e) => Math.min(3, ...foundEnds.map((f) => Math.hypot(e.x - f.x, e.y - f.y) / width))),
+    ends: trueEnds.map((e) => Math.min(3, ...founds.map((f) => Math.hypot(e.x - f.x, e.y - f.y) / width))),
     freeEnds: [trueEnds.length, foundEnds.length],
     loops: [loopsIn(real, width), loopsIn(lines, width)],
   };

@@ -15,6 +15,12 @@ const TIP = (172 * Math.PI) / 180;
 const CORNER = (35 * Math.PI) / 180;
 /** An edge that turns by this much about a place shows it, in radians. */
 const LEAST_ARC = (40 * Math.PI) / 180;
+/** The edge across an end begins at a corner of this much and is no longer than this many radii; it is straight within the third. */
+const END_CORNER = (70 * Math.PI) / 180;
+const ACROSS = 2.1;
+const STRAIGHT = (2 * Math.PI) / 180;
+/** It runs on into another edge with at least this turn inwards, in radians. */
+const RUNS_ON = (6 * Math.PI) / 180;
 /** An edge tells a direction when it runs along it within this. */
 export const ALONG = Math.cos((25 * Math.PI) / 180);
 
@@ -89,8 +95,9 @@ export function penEdges(
     if (point) points.push(point);
   };
   const seen = new Uint8Array(s.x.length);
+  const ends = acrossEnds(s, r);
   const placeAt = (i: number): Place | null => {
-    if (edges.held(i, r)) return null;
+    if (ends.has(i) || edges.held(i, r)) return null;
     const { x, y } = edges.inside(i, r);
     if (near(x, y) < FITS * r) return null;
     return { x, y, ux: s.ny[i] as number, uy: -(s.nx[i] as number), corner: false, line: -1 };
@@ -127,6 +134,31 @@ export function penEdges(
     if (run.length > 0) put(run, false);
   }
   return { runs, points };
+}
+
+/**
+ * Where the edge across a cut-off end runs on into the edge of another stroke at a small angle: one end of it is a corner, the
+ * other such a place.
+ */
+function acrossEnds(s: Samples, r: number): Set<number> {
+  const out = new Set<number>();
+  for (let corner = 0; corner < s.x.length; corner++) {
+    if ((s.turn[corner] as number) < END_CORNER) continue;
+    for (const step of [s.next, s.previous]) {
+      let i = step[corner] as number;
+      let length = Math.hypot(
+        (s.x[i] as number) - (s.x[corner] as number),
+        (s.y[i] as number) - (s.y[corner] as number),
+      );
+      while (i !== corner && Math.abs(s.turn[i] as number) < STRAIGHT && length < ACROSS * r) {
+        const k = step[i] as number;
+        length += Math.hypot((s.x[k] as number) - (s.x[i] as number), (s.y[k] as number) - (s.y[i] as number));
+        i = k;
+      }
+      if (i !== corner && length < ACROSS * r && (s.turn[i] as number) < -RUNS_ON) out.add(i);
+    }
+  }
+  return out;
 }
 
 /** A stretch of edge whose places are one: how far it turns there, and from where. */
