@@ -3,10 +3,12 @@ import type { Samples } from '../../geometry/medial';
 import { type Cap, capAt } from './caps';
 import type { PenLine } from './pen-lines';
 import { rayOf } from './rays';
-import { distance, lengthOf, type TrackPoint } from './track';
+import { distance, distanceTo, lengthOf, type TrackPoint } from './track';
 
 /** What leaves another line and ends after fewer radii than this is its edge bending, no stroke. */
 const SLIVER = 0.6;
+/** The way back lies no farther than this beside the way there, in radii. */
+const RETRACED = 0.4;
 /** A cut-off end is as wide as the pen, within these. */
 const CUT_WIDTH = [1.8, 2.2] as const;
 /** The edge across a cut-off end: no longer than this, this far ahead of the end and beside it, in radii. */
@@ -44,6 +46,12 @@ export const isAcross = ({ points, ends }: PenLine, caps: readonly Cap[], s: Sam
 
 export const isSliver = ({ points, ends }: PenLine, r: number): boolean =>
   ends.includes('on') && ends.includes('hidden') && lengthOf(points) < SLIVER * r;
+
+/** Whether a line is one of these again, a little beside it: the pen went there and back. */
+export const isRetraced = ({ points, ends, closed }: PenLine, before: readonly PenLine[], r: number): boolean =>
+  !closed &&
+  !ends.includes('tip') &&
+  before.some((other) => !other.closed && points.every((p) => distanceTo(p, other.points) < RETRACED * r));
 
 /** Whether a line comes from the edge across the end of another: its edge lies ahead of that end, within its width. */
 export function isCap(line: PenLine, all: readonly PenLine[], r: number): boolean {

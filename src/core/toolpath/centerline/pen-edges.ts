@@ -19,8 +19,8 @@ const LEAST_ARC = (40 * Math.PI) / 180;
 const END_CORNER = (70 * Math.PI) / 180;
 const ACROSS = 2.1;
 const STRAIGHT = (2 * Math.PI) / 180;
-/** It runs on into another edge with at least this turn inwards, in radians. */
-const RUNS_ON = (6 * Math.PI) / 180;
+/** It runs on into another edge with a turn inwards of this much, in radians. */
+const RUNS_ON = [(-6 * Math.PI) / 180, (-40 * Math.PI) / 180] as const;
 /** An edge tells a direction when it runs along it within this. */
 export const ALONG = Math.cos((25 * Math.PI) / 180);
 
@@ -137,25 +137,25 @@ export function penEdges(
 }
 
 /**
- * Where the edge across a cut-off end runs on into the edge of another stroke at a small angle: one end of it is a corner, the
- * other such a place.
+ * Samples of edges across a cut-off end that run on into the edge of another stroke at a small angle: one end of such an edge
+ * is a corner, the other that place.
  */
 function acrossEnds(s: Samples, r: number): Set<number> {
   const out = new Set<number>();
+  const apart = (i: number, k: number) =>
+    Math.hypot((s.x[k] as number) - (s.x[i] as number), (s.y[k] as number) - (s.y[i] as number));
   for (let corner = 0; corner < s.x.length; corner++) {
     if ((s.turn[corner] as number) < END_CORNER) continue;
     for (const step of [s.next, s.previous]) {
-      let i = step[corner] as number;
-      let length = Math.hypot(
-        (s.x[i] as number) - (s.x[corner] as number),
-        (s.y[i] as number) - (s.y[corner] as number),
-      );
-      while (i !== corner && Math.abs(s.turn[i] as number) < STRAIGHT && length < ACROSS * r) {
-        const k = step[i] as number;
-        length += Math.hypot((s.x[k] as number) - (s.x[i] as number), (s.y[k] as number) - (s.y[i] as number));
-        i = k;
+      const edge = [corner, step[corner] as number];
+      let last = edge[1] as number;
+      while (last !== corner && Math.abs(s.turn[last] as number) < STRAIGHT && apart(corner, last) < ACROSS * r) {
+        last = step[last] as number;
+        edge.push(last);
       }
-      if (i !== corner && length < ACROSS * r && (s.turn[i] as number) < -RUNS_ON) out.add(i);
+      const turn = s.turn[last] as number;
+      if (last === corner || apart(corner, last) > ACROSS * r || turn > RUNS_ON[0] || turn < RUNS_ON[1]) continue;
+      for (const i of edge) out.add(i);
     }
   }
   return out;

@@ -5,7 +5,7 @@
  */
 import Flatbush from 'flatbush';
 import type { Edges } from './edges';
-import { capsOf, isAcross, isCap, isSliver } from './pen-caps';
+import { capsOf, isAcross, isCap, isRetraced, isSliver } from './pen-caps';
 import { ALONG, type PenPoint, type Place, penEdges, type Run } from './pen-edges';
 import { distance, distanceTo, lengthOf, type TrackPoint } from './track';
 
@@ -225,9 +225,9 @@ export function penLines(
   const lines = new Lines(runs, r);
   lines.makeAll();
   const caps = capsOf(edges.samples, r);
-  const made = lines.made.filter(
-    (line) => !isSliver(line, r) && !isAcross(line, caps, edges.samples, r) && !isCap(line, lines.made, r),
-  );
+  const made = lines.made
+    .filter((line) => !isSliver(line, r) && !isAcross(line, caps, edges.samples, r) && !isCap(line, lines.made, r))
+    .filter((line, i, all) => !isRetraced(line, all.slice(0, i), r));
   const cuts = caps.map((c): PenPoint => {
     const back = Math.min(c.straight, r);
     return { x: c.x - back * c.dx, y: c.y - back * c.dy, dx: -c.dx, dy: -c.dy, turn: Math.PI, cut: true };
