@@ -21,6 +21,7 @@ const ACROSS = 2.1;
 const STRAIGHT = (2 * Math.PI) / 180;
 /** It runs on into another edge with a turn inwards of this much, in radians. */
 const RUNS_ON = [(-6 * Math.PI) / 180, (-40 * Math.PI) / 180] as const;
+const INWARDS = (8 * Math.PI) / 180;
 /** An edge tells a direction when it runs along it within this. */
 export const ALONG = Math.cos((25 * Math.PI) / 180);
 
@@ -97,7 +98,8 @@ export function penEdges(
   const seen = new Uint8Array(s.x.length);
   const ends = acrossEnds(s, r);
   const placeAt = (i: number): Place | null => {
-    if (ends.has(i) || edges.held(i, r)) return null;
+    // Where an edge turns inwards sharply, however little, another stroke may begin.
+    if ((s.turn[i] as number) < -INWARDS || ends.has(i) || edges.held(i, r)) return null;
     const { x, y } = edges.inside(i, r);
     if (near(x, y) < FITS * r) return null;
     return { x, y, ux: s.ny[i] as number, uy: -(s.nx[i] as number), corner: false, line: -1 };

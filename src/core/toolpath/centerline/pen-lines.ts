@@ -28,6 +28,10 @@ const LEAST = 0.2;
 const ON = 0.2;
 /** A line that leaves another is followed back until it lies this close to it, in radii. */
 const LEAVES = 0.02;
+/** A bend that is not known counts as this much, in radians; every radius that an edge leads on, up to so many, makes up for this. */
+const UNKNOWN = (15 * Math.PI) / 180;
+const PER_RADIUS = (1.5 * Math.PI) / 180;
+const FAR = 8;
 /** A line goes on along another edge when that leads on by more than this, in radii. */
 const ON_BY = 0.07;
 
@@ -161,7 +165,7 @@ class Lines {
     for (let round = 0; round < this.where.length; round++) {
       const e = line[line.length - 1] as Growing[number];
       let best: { on: Growing; end: LineEnd | null; ring: boolean } | null = null;
-      let most = ON_BY * r;
+      let least = Infinity;
       for (const w of this.beside(e.x, e.y, e.ux, e.uy)) {
         const { places, tips, closed } = this.runs[w.run] as Run;
         const from = places[w.at] as Place;
@@ -193,7 +197,12 @@ class Lines {
           on.push({ ...p, ux: p.ux * step, uy: p.uy * step });
         }
         const length = on.length === 0 ? (ring ? 2 * ON_BY * r : 0) : distance(e, on[0] as Place) + lengthOf(on);
-        if (length > most) [best, most] = [{ on, end, ring }, length];
+        if (length <= ON_BY * r) continue;
+        // Where two strokes cross, edges of both lead on: the one that goes on straightest.
+        const bend = from.corner ? UNKNOWN : Math.acos(Math.min(1, Math.abs(from.ux * e.ux + from.uy * e.uy)));
+        const aside = Math.abs((from.x - e.x) * e.uy - (from.y - e.y) * e.ux) / r;
+        const cost = bend + aside - PER_RADIUS * Math.min(length / r, FAR);
+        if (cost < least) [best, least] = [{ on, end, ring }, cost];
       }
       if (!best) return ['hidden', false];
       line.push(...best.on);

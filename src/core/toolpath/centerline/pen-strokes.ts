@@ -20,13 +20,15 @@ import {
 } from './pen-ways';
 import { cornerOf, type Ray, rayOf } from './rays';
 import { distanceTo, lengthOf, type Port, type TrackPoint } from './track';
-import { bendBetween, between, firstHit, onwards } from './ways';
+import { bendBetween, between, crossingOf, firstHit, onwards } from './ways';
 
 /** It is not sure that ends which bend by more than this belong together, in radians. */
 const UNSURE = (30 * Math.PI) / 180;
 /** Ends nearer to each other than this many radii are one, whatever the bend up to this. */
 const TOGETHER = 0.5;
 const TURNS = (150 * Math.PI) / 180;
+/** Lines cross another when they run into each other within this, in radians. */
+const ACROSS = (12 * Math.PI) / 180;
 /** Where an edge turns further than this about a point, the line ends there. */
 const MOST_CORNER = (120 * Math.PI) / 180;
 /** A point that no line runs into is the end of a short stroke when the edge turns this far, and the stroke is this long. */
@@ -94,6 +96,7 @@ class Joining {
   }
 
   strokes(): Stroke[] {
+    this.runAcross();
     this.joinEnds();
     this.turnCorners(true);
     const bodies = this.bodies();
@@ -113,6 +116,25 @@ class Joining {
     const made: Link = { a, b, points, corner };
     this.links.set(keyOf(a), made);
     this.links.set(keyOf(b), made);
+  }
+
+  /** Two lines that end on another from either side, in line with each other, are one that crosses it. */
+  private runAcross(): void {
+    const ends = this.lines.flatMap(({ points, ends }, track) =>
+      ([0, 1] as const).flatMap((end) =>
+        ends[end] === 'on' ? [{ port: { track, end }, ray: rayOf(points, end) }] : [],
+      ),
+    );
+    const pairs = ends
+      .flatMap((a, i) => ends.slice(i + 1).map((b) => ({ a, b, ...crossingOf(a.ray, b.ray) })))
+      .filter(({ a, b, cost }) => a.port.track !== b.port.track && cost < ACROSS)
+      .sort((p, q) => p.cost - q.cost);
+    for (const { a, b } of pairs) {
+      if (this.links.has(keyOf(a.port)) || this.links.has(keyOf(b.port))) continue;
+      this.met.delete(keyOf(a.port));
+      this.met.delete(keyOf(b.port));
+      this.link(a.port, b.port, between(a.ray, b.ray), false);
+    }
   }
 
   /** Hidden ends are joined to each other and to points that were seen, those that go on straightest first. */
