@@ -7,7 +7,7 @@ import type { Point } from '../../geometry/point';
 import { chained, keyOf, type Link, type Stroke } from './chain';
 import { CORNER, cornerOf, type Ray, REACH, rayOf } from './rays';
 import type { Port, TrackPoint, Tracks } from './track';
-import { bendBetween, between, crossingOf, firstHit, nearestOn, onwards, roomAt, withRoom } from './ways';
+import { bendBetween, between, crossingOf, firstHit, nearestOn, onwards, roomIn, withRoom } from './ways';
 
 /** Where strokes meet, and whether it is not sure how they go on there. */
 export type Joint = { readonly x: number; readonly y: number; readonly r: number; readonly unsure: boolean };
@@ -33,6 +33,7 @@ export function strokesOf(
   { tracks, meetings, through, alongEdge }: Tracks,
   samples: Samples,
 ): { strokes: Stroke[]; joints: Joint[] } {
+  const room = roomIn(samples);
   const links = new Map<number, Link>();
   const met = new Map<number, readonly Point[]>();
   const joints: Joint[] = [];
@@ -53,7 +54,7 @@ export function strokesOf(
     const bends = gap > BEND_GAP * Math.min(ra.r, rb.r) && Math.abs(turn) < BEND;
     const crossing = sharp && !bends ? cornerOf(ra, rb) : null;
     const corner =
-      crossing && withRoom(samples, crossing, { x: (ra.x + rb.x) / 2, y: (ra.y + rb.y) / 2 }, Math.min(ra.r, rb.r));
+      crossing && withRoom(room, crossing, { x: (ra.x + rb.x) / 2, y: (ra.y + rb.y) / 2 }, Math.min(ra.r, rb.r));
     const points = corner ? [corner] : gap > 0.35 * Math.min(ra.r, rb.r) ? between(ra, rb) : [];
     const made: Link = { a, b, points, corner: corner !== null };
     links.set(keyOf(a), made);
@@ -71,12 +72,13 @@ export function strokesOf(
     const { turn, cost } = bendBetween(rayAt(a), rayAt(b));
     link(a, b, Math.abs(turn) > CORNER && cost > CORNER);
   }
-  const isInside = (way: readonly Point[]) => way.every((p) => roomAt(samples, p) > 0);
+  const isInside = (way: readonly Point[]) => way.every((p) => room(p) > 0);
   /** Whether the way from one end to another stays inside the outline. */
   const staysIn = (a: Port, b: Port): boolean => {
     const [ra, rb] = [rayAt(a), rayAt(b)];
     if (Math.hypot(ra.x - rb.x, ra.y - rb.y) < FAR * Math.min(ra.r, rb.r)) return true;
-    return isInside(between(ra, rb));
+    // A few points tell.
+    return isInside(between(ra, rb).filter((_, i) => i % 4 === 1));
   };
   const pairKey = (a: Port, b: Port): string => [keyOf(a), keyOf(b)].sort((p, q) => p - q).join();
   const edges = new Set(alongEdge.map(([a, b]) => pairKey(a, b)));
@@ -102,10 +104,11 @@ export function strokesOf(
     );
     options.sort((p, q) => p.cost - q.cost);
     for (const { a, b, cost } of options) {
-      if (links.has(keyOf(a)) || links.has(keyOf(b)) || !staysIn(a, b)) continue;
+      if (links.has(keyOf(a)) || links.has(keyOf(b))) continue;
       const alone = left.length === 2 || lines.length === 0;
       if (cost > FACES || (cost > GOES_ON && !alone)) continue;
       if (left.length === 2 && lines.length > 0 && cost > GOES_ON) continue;
+      if (!staysIn(a, b)) continue;
       lines.push(link(a, b, cost > CORNER), tracks[a.track] as TrackPoint[], tracks[b.track] as TrackPoint[]);
       left = left.filter((p) => p !== a && p !== b);
     }
@@ -117,7 +120,11 @@ export function strokesOf(
       const others = [...lines.filter((l) => l !== tracks[p.track]), ...bodies];
       if (others.length === 0) continue;
       const way = onwards(ray);
-      const hit = [way, onwards({ ...ray, bend: 0 })].map((w) => firstHit(w, others)).find((w) => w && isInside(w));
+      const into = (w: readonly Point[]) => {
+        const hit = firstHit(w, others);
+        return hit && isInside(hit) ? hit : null;
+      };
+      const hit = into(way) ?? into(onwards({ ...ray, bend: 0 }));
       const near = hit ?? [nearestOn(ray, others)].filter((q): q is Point => q !== null);
       const end = near[near.length - 1];
       if (end && Math.hypot(end.x - ray.x, end.y - ray.y) < REACH * ray.r) {

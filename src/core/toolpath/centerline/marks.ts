@@ -27,7 +27,13 @@ const CORNER = (130 * Math.PI) / 180;
 /** Where a stroke bends and nothing comes in, its contacts stay at least this far apart, in radians. */
 const BENDS = (165 * Math.PI) / 180;
 
-export type Marked = { readonly point: AxisPoint; heldLeft: boolean; heldRight: boolean };
+export type Marked = {
+  readonly point: AxisPoint;
+  /** Angle between the two contacts seen from the disc, in radians; π where the edges are parallel. */
+  readonly open: number;
+  heldLeft: boolean;
+  heldRight: boolean;
+};
 
 export const isSure = (m: Marked): boolean => !m.heldLeft && !m.heldRight;
 
@@ -137,9 +143,9 @@ function giveUpForeignEdges(marked: readonly Marked[]): void {
  * From a free end inwards: edges that run towards each other are those of a corner of the end, not of the stroke. A stroke that
  * narrows all along has no others.
  */
-function giveUpCorner(marked: readonly Marked[], edges: Edges): void {
+function giveUpCorner(marked: readonly Marked[]): void {
   const largest = marked.reduce((r, m) => Math.max(r, m.point.r), 0);
-  const isStroke = (m: Marked) => edges.openAt(m.point) > ALONG && m.point.r > LARGE * largest;
+  const isStroke = (m: Marked) => m.open > ALONG && m.point.r > LARGE * largest;
   const first = marked.findIndex(isStroke);
   if (first < 0) return;
   const { r } = (marked[first] as Marked).point;
@@ -148,7 +154,7 @@ function giveUpCorner(marked: readonly Marked[], edges: Edges): void {
     if (isStroke(marked[i] as Marked)) told += distance((marked[i - 1] as Marked).point, (marked[i] as Marked).point);
   if (told < r) return;
   for (const m of marked.slice(0, first))
-    if (edges.openAt(m.point) < CORNER && m.point.r < NO_BALL * r) [m.heldLeft, m.heldRight] = [true, true];
+    if (m.open < CORNER && m.point.r < NO_BALL * r) [m.heldLeft, m.heldRight] = [true, true];
 }
 
 /**
@@ -180,9 +186,9 @@ function giveUpFillets(edges: Edges, ends: readonly End[]): void {
 }
 
 /** Radii of the discs that touch both edges of one stroke, the least first. */
-const sureRadii = (marks: readonly (readonly Marked[])[], edges: Edges): number[] =>
+const sureRadii = (marks: readonly (readonly Marked[])[]): number[] =>
   marks
-    .flatMap((m) => m.filter((one) => isSure(one) && edges.openAt(one.point) > ALONG).map((one) => one.point.r))
+    .flatMap((m) => m.filter((one) => isSure(one) && one.open > ALONG).map((one) => one.point.r))
     .sort((a, b) => a - b);
 
 export type MarkedSkeleton = {
@@ -201,8 +207,9 @@ export function marked({ branches, degree }: Skeleton, edges: Edges, usual: numb
   const marks = branches.map((branch) =>
     branch.points.map((point) => {
       // Where both edges run along each other, they tell the middle even where they bend: no other stroke comes in.
-      if (edges.openAt(point) > BENDS) return { point, heldLeft: false, heldRight: false };
-      return { point, heldLeft: edges.held(point.left, point.r), heldRight: edges.held(point.right, point.r) };
+      const open = edges.openAt(point);
+      if (open > BENDS) return { point, open, heldLeft: false, heldRight: false };
+      return { point, open, heldLeft: edges.held(point.left, point.r), heldRight: edges.held(point.right, point.r) };
     }),
   );
   branches.forEach((branch, i) => {
@@ -210,11 +217,11 @@ export function marked({ branches, degree }: Skeleton, edges: Edges, usual: numb
     const back = [...mine].reverse();
     if (degree[branch.from] === 3) giveUpForeignEdges(mine);
     if (degree[branch.to] === 3) giveUpForeignEdges(back);
-    if (degree[branch.from] === 1) giveUpCorner(mine, edges);
-    if (degree[branch.to] === 1) giveUpCorner(back, edges);
+    if (degree[branch.from] === 1) giveUpCorner(mine);
+    if (degree[branch.to] === 1) giveUpCorner(back);
   });
   const joints = jointsOf(branches, degree, marks);
-  const sure = sureRadii(marks, edges);
+  const sure = sureRadii(marks);
   for (const ends of joints.values()) giveUpFillets(edges, ends);
   return { marks, joints, usual: sure[sure.length >> 1] ?? usual, sure };
 }

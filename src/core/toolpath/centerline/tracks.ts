@@ -108,7 +108,7 @@ function addBranch(
     }
     let next: TrackPoint;
     let nextEdge = -1;
-    if (isSure(m)) next = { x: m.point.x, y: m.point.y, r: m.point.r, open: building.openAt(m.point) };
+    if (isSure(m)) next = { x: m.point.x, y: m.point.y, r: m.point.r, open: m.open };
     else {
       nextEdge = m.heldLeft ? m.point.right : m.point.left;
       if (nextEdge === edge) {

@@ -1,4 +1,5 @@
 /** Ways from the ends of tracks onwards: to each other, to a corner, to what they run into. */
+import Flatbush from 'flatbush';
 import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 import { type Ray, REACH } from './rays';
@@ -54,26 +55,31 @@ export function between(a: Ray, b: Ray): Point[] {
 }
 
 /** How far a point lies inside the nearest outline; negative outside. */
-export function roomAt(s: Samples, { x, y }: Point): number {
-  let [least, nearest] = [Infinity, 0];
-  for (let i = 0; i < s.x.length; i++) {
-    const d = ((s.x[i] as number) - x) ** 2 + ((s.y[i] as number) - y) ** 2;
-    if (d < least) [least, nearest] = [d, i];
-  }
-  const side =
-    (x - (s.x[nearest] as number)) * (s.nx[nearest] as number) +
-    (y - (s.y[nearest] as number)) * (s.ny[nearest] as number);
-  return Math.sign(side) * Math.sqrt(least);
+export type Room = (p: Point) => number;
+
+/** The room about any point of a region; looked up by place, from the first time it is asked. */
+export function roomIn(s: Samples): Room {
+  let index: Flatbush | null = null;
+  return ({ x, y }) => {
+    if (!index) {
+      index = new Flatbush(s.x.length);
+      for (let i = 0; i < s.x.length; i++) index.add(s.x[i] as number, s.y[i] as number);
+      index.finish();
+    }
+    const [nearest = 0] = index.neighbors(x, y, 1);
+    const [dx, dy] = [x - (s.x[nearest] as number), y - (s.y[nearest] as number)];
+    return Math.sign(dx * (s.nx[nearest] as number) + dy * (s.ny[nearest] as number)) * Math.hypot(dx, dy);
+  };
 }
 
 /** A corner where it is, or, where that would be outside, on the way to it. */
-export function withRoom(s: Samples, corner: Point, from: Point, r: number): Point {
-  if (roomAt(s, corner) > -OUTSIDE * r) return corner;
+export function withRoom(room: Room, corner: Point, from: Point, r: number): Point {
+  if (room(corner) > -OUTSIDE * r) return corner;
   let [good, bad] = [0, 1];
   const at = (t: number): Point => ({ x: from.x + t * (corner.x - from.x), y: from.y + t * (corner.y - from.y) });
   for (let k = 0; k < 12; k++) {
     const t = (good + bad) / 2;
-    if (roomAt(s, at(t)) > ROOM * r) good = t;
+    if (room(at(t)) > ROOM * r) good = t;
     else bad = t;
   }
   return at(good);
@@ -100,18 +106,31 @@ export function onwards(ray: Ray): Point[] {
 
 /** Where the way from an end first crosses any of some lines, with the points up to there. */
 export function firstHit(way: readonly Point[], lines: readonly (readonly Point[])[]): Point[] | null {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { x, y } of way) {
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
+  }
+  const about: (readonly [Point, Point])[] = [];
+  for (const points of lines)
+    for (let i = 1; i < points.length; i++) {
+      const [a, b] = [points[i - 1] as Point, points[i] as Point];
+      const isBeside = (a.x < minX && b.x < minX) || (a.x > maxX && b.x > maxX);
+      if (!isBeside && !((a.y < minY && b.y < minY) || (a.y > maxY && b.y > maxY))) about.push([a, b]);
+    }
+  if (about.length === 0) return null;
   for (let k = 1; k < way.length; k++) {
     const [p, q] = [way[k - 1] as Point, way[k] as Point];
     let best = Infinity;
-    for (const points of lines)
-      for (let i = 1; i < points.length; i++) {
-        const [a, b] = [points[i - 1] as Point, points[i] as Point];
-        const det = (q.x - p.x) * (b.y - a.y) - (q.y - p.y) * (b.x - a.x);
-        if (det === 0) continue;
-        const s = ((a.x - p.x) * (b.y - a.y) - (a.y - p.y) * (b.x - a.x)) / det;
-        const t = ((a.x - p.x) * (q.y - p.y) - (a.y - p.y) * (q.x - p.x)) / det;
-        if (s >= 0 && s <= 1 && t >= -1e-9 && t <= 1 + 1e-9 && s < best) best = s;
-      }
+    for (const [a, b] of about) {
+      const det = (q.x - p.x) * (b.y - a.y) - (q.y - p.y) * (b.x - a.x);
+      if (det === 0) continue;
+      const s = ((a.x - p.x) * (b.y - a.y) - (a.y - p.y) * (b.x - a.x)) / det;
+      const t = ((a.x - p.x) * (q.y - p.y) - (a.y - p.y) * (q.x - p.x)) / det;
+      if (s >= 0 && s <= 1 && t >= -1e-9 && t <= 1 + 1e-9 && s < best) best = s;
+    }
     if (best <= 1) return [...way.slice(1, k), { x: p.x + best * (q.x - p.x), y: p.y + best * (q.y - p.y) }];
   }
   return null;
