@@ -57,8 +57,6 @@ const BLUNT_OF_RADIUS = 0.4;
 const ROUNDS = 8;
 /** Of these, rounds that look for coarse places: what is left coarse after them is so by little. */
 const FINER_ROUNDS = 1;
-/** The first round looks at points this many times as far apart. */
-const COARSE = 2.5;
 /** Points stand no farther apart than this share of the distance to the other side, and no closer than that of the spacing. */
 const SHARE_OF_WIDTH = 0.3;
 const FINEST = 1 / 16;
@@ -171,7 +169,7 @@ const nextEdge = (e: number): number => (e % 3 === 2 ? e - 2 : e + 1);
  * apart, closer where the region is narrow. Null when there is nothing to triangulate.
  */
 export function medialAxis(region: readonly Path[], spacing: number): MedialAxis | null {
-  const points = new Growing(region, COARSE * spacing);
+  const points = new Growing(region, spacing);
   if (points.x.length < 3) return null;
   let triangulation = triangulate(points, spacing);
   for (let round = 0; round < ROUNDS && refine(points, triangulation, spacing, round < FINER_ROUNDS); round++)
@@ -210,7 +208,7 @@ function refine(points: Growing, { triangles, halfedges }: Triangulation, spacin
     const length = Math.hypot(ex, ey);
     if (length <= finest) continue;
     const height = Math.abs(ex * ((points.y[o] as number) - py) - ey * ((points.x[o] as number) - px)) / length;
-    const fit = Math.min(spacing, Math.max(finest, SHARE_OF_WIDTH * height));
+    const fit = Math.max(finest, SHARE_OF_WIDTH * height);
     if (length > 1.5 * fit) coarse[i] = Math.min(MOST_PIECES, Math.ceil(length / fit));
   }
   let changed = false;
