@@ -4,6 +4,7 @@
  * in each other or a loop is filled; the two edges of a stroke give the same line twice, and one of them is kept.
  */
 import Flatbush from 'flatbush';
+import { type Box, boxesMeet, growBox } from '../../geometry/point';
 import type { Edges } from './edges';
 import { capsOf, isAcross, isCap, isRetraced, isSliver } from './pen-caps';
 import { ALONG, type PenPoint, type Place, penEdges, type Run } from './pen-edges';
@@ -38,6 +39,9 @@ const ON_BY = 0.07;
 /** Where a place is among all: its run, and which of its places. */
 type Where = { readonly run: number; readonly at: number };
 
+/** A stretch of a run, by its first and last place. */
+type Stretch = { readonly run: number; readonly from: number; readonly to: number; readonly length: number };
+
 /** A line as it grows: places in order, with the directions it runs in there. */
 type Growing = { x: number; y: number; ux: number; uy: number; corner: boolean }[];
 
@@ -45,6 +49,8 @@ class Lines {
   readonly made: PenLine[] = [];
   private readonly index: Flatbush;
   private readonly where: Where[] = [];
+  /** The longest stretch of each run that belongs to no line yet; undefined where that has changed. */
+  private readonly left: (Stretch | null | undefined)[] = [];
 
   constructor(
     private readonly runs: readonly Run[],
@@ -89,25 +95,35 @@ class Lines {
         const ahead = (p.x - x) * ux + (p.y - y) * uy;
         // What lies beyond its ends is for another line, or for this one to go on along.
         if ((i === 0 && ahead < 0) || (i === line.length - 1 && ahead > 0)) continue;
-        if (p.line < 0) p.line = id;
+        if (p.line >= 0) continue;
+        p.line = id;
+        this.left[w.run] = undefined;
       }
     });
   }
 
   /** The longest stretch of an edge that belongs to no line yet. */
-  private longestLeft(): { run: number; from: number; to: number } | null {
-    let best: { run: number; from: number; to: number } | null = null;
-    let most = LEAST * this.r;
-    this.runs.forEach(({ places }, run) => {
-      for (let from = 0; from < places.length; from++) {
-        if ((places[from] as Place).line >= 0) continue;
-        let to = from;
-        while (to + 1 < places.length && (places[to + 1] as Place).line < 0) to++;
-        const length = lengthOf(places.slice(from, to + 1));
-        if (length > most) [best, most] = [{ run, from, to }, length];
-        from = to;
-      }
+  private longestLeft(): Stretch | null {
+    let best: Stretch | null = null;
+    this.runs.forEach((_, run) => {
+      const mine = this.left[run] === undefined ? this.longestOf(run) : (this.left[run] as Stretch | null);
+      this.left[run] = mine;
+      if (mine && mine.length > (best?.length ?? LEAST * this.r)) best = mine;
     });
+    return best;
+  }
+
+  private longestOf(run: number): Stretch | null {
+    const { places } = this.runs[run] as Run;
+    let best: Stretch | null = null;
+    for (let from = 0; from < places.length; from++) {
+      if ((places[from] as Place).line >= 0) continue;
+      let to = from;
+      while (to + 1 < places.length && (places[to + 1] as Place).line < 0) to++;
+      const length = lengthOf(places.slice(from, to + 1));
+      if (length > (best?.length ?? 0)) best = { run, from, to, length };
+      from = to;
+    }
     return best;
   }
 
@@ -115,11 +131,12 @@ class Lines {
     for (let left = this.longestLeft(); left; left = this.longestLeft()) this.make(left);
   }
 
-  private make({ run, from, to }: { run: number; from: number; to: number }): void {
+  private make({ run, from, to }: Stretch): void {
     const id = this.made.length;
     const { places, tips, closed } = this.runs[run] as Run;
     const line: Growing = places.slice(from, to + 1).map((p) => ({ ...p }));
     for (let i = from; i <= to; i++) (places[i] as Place).line = id;
+    this.left[run] = undefined;
     this.claim(line, id);
     if (closed && from === 0 && to === places.length - 1) {
       this.put(line, true, ['on', 'on']);
@@ -224,6 +241,17 @@ const flip = (line: Growing): void => {
   for (const p of line) [p.ux, p.uy] = [-p.ux, -p.uy];
 };
 
+const boxOfPoints = (points: readonly TrackPoint[]): Box =>
+  points.reduce(
+    (b, { x, y }) => ({
+      minX: Math.min(b.minX, x),
+      minY: Math.min(b.minY, y),
+      maxX: Math.max(b.maxX, x),
+      maxY: Math.max(b.maxY, y),
+    }),
+    { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity },
+  );
+
 /** The lines of a pen of half-width `r`, as far as its edges show them, and points that it came to besides. */
 export function penLines(
   edges: Edges,
@@ -236,7 +264,16 @@ export function penLines(
   const caps = capsOf(edges.samples, r);
   const made = lines.made
     .filter((line) => !isSliver(line, r) && !isAcross(line, caps, edges.samples, r) && !isCap(line, lines.made, r))
-    .filter((line, i, all) => !isRetraced(line, all.slice(0, i), r));
+    .map((line) => ({ line, box: boxOfPoints(line.points) }))
+    .filter(({ line, box }, i, all) => {
+      const about = all.slice(0, i).filter((o) => boxesMeet(o.box, growBox(box, r)));
+      return !isRetraced(
+        line,
+        about.map((o) => o.line),
+        r,
+      );
+    })
+    .map(({ line }) => line);
   const cuts = caps.map((c): PenPoint => {
     const back = Math.min(c.straight, r);
     return { x: c.x - back * c.dx, y: c.y - back * c.dy, dx: -c.dx, dy: -c.dy, turn: Math.PI, cut: true };

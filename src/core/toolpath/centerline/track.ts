@@ -41,9 +41,10 @@ export function distanceTo(p: { x: number; y: number }, points: readonly { x: nu
     const [dx, dy] = [b.x - a.x, b.y - a.y];
     const size = dx * dx + dy * dy;
     const t = size > 0 ? Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / size)) : 0;
-    least = Math.min(least, Math.hypot(a.x + t * dx - p.x, a.y + t * dy - p.y));
+    const [ex, ey] = [a.x + t * dx - p.x, a.y + t * dy - p.y];
+    least = Math.min(least, ex * ex + ey * ey);
   }
-  return least;
+  return Math.sqrt(least);
 }
 
 /** The direction in which a track runs into its end, over the last radius. */
