@@ -6,8 +6,9 @@ import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 import { chained, keyOf, type Link, type Stroke } from './chain';
 import { CORNER, cornerOf, type Ray, REACH, rayOf } from './rays';
+import { roomIn } from './room';
 import type { Port, TrackPoint, Tracks } from './track';
-import { bendBetween, between, crossingOf, firstHit, nearestOn, onwards, roomIn, withRoom } from './ways';
+import { bendBetween, between, crossingOf, firstHit, nearestOn, onwards, withRoom } from './ways';
 
 /** Where strokes meet, and whether it is not sure how they go on there. */
 export type Joint = { readonly x: number; readonly y: number; readonly r: number; readonly unsure: boolean };

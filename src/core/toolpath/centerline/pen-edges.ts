@@ -1,7 +1,7 @@
 /** Where the pen was half a width inside the edges that it left. */
-import Flatbush from 'flatbush';
 import type { Samples } from '../../geometry/medial';
 import type { Edges } from './edges';
+import type { Room } from './room';
 import { distance } from './track';
 
 /** The pen fits at a place when no outline is nearer than this many radii. */
@@ -56,36 +56,8 @@ export type Run = {
   readonly closed: boolean;
 };
 
-/** Tells how near the outline is to a place, up to `most`. */
-export function nearOutline(samples: Samples, most: number): (x: number, y: number) => number {
-  const n = samples.x.length;
-  const index = new Flatbush(n);
-  for (let i = 0; i < n; i++) index.add(samples.x[i] as number, samples.y[i] as number);
-  index.finish();
-  return (x, y) => {
-    const [i] = index.neighbors(x, y, 1, most);
-    if (i === undefined) return most;
-    let least = Infinity;
-    for (const [a, b] of [
-      [samples.previous[i] as number, i],
-      [i, samples.next[i] as number],
-    ] as const) {
-      const [ax, ay] = [samples.x[a] as number, samples.y[a] as number];
-      const [dx, dy] = [(samples.x[b] as number) - ax, (samples.y[b] as number) - ay];
-      const size = dx * dx + dy * dy;
-      const t = size > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / size)) : 0;
-      least = Math.min(least, Math.hypot(ax + t * dx - x, ay + t * dy - y));
-    }
-    return least;
-  };
-}
-
 /** The places half a pen inside the outline where the pen fits, edge by edge. */
-export function penEdges(
-  edges: Edges,
-  r: number,
-  near: (x: number, y: number) => number,
-): { runs: Run[]; points: PenPoint[] } {
+export function penEdges(edges: Edges, r: number, room: Room): { runs: Run[]; points: PenPoint[] } {
   const s = edges.samples;
   const runs: Run[] = [];
   const points: PenPoint[] = [];
@@ -101,7 +73,7 @@ export function penEdges(
     // Where an edge turns inwards sharply, however little, another stroke may begin.
     if ((s.turn[i] as number) < -INWARDS || ends.has(i) || edges.held(i, r)) return null;
     const { x, y } = edges.inside(i, r);
-    if (near(x, y) < FITS * r) return null;
+    if (room({ x, y }) < FITS * r) return null;
     return { x, y, ux: s.ny[i] as number, uy: -(s.nx[i] as number), corner: false, line: -1 };
   };
   for (let first = 0; first < s.x.length; first++) {

@@ -8,6 +8,7 @@ import { type Box, boxesMeet, growBox } from '../../geometry/point';
 import type { Edges } from './edges';
 import { capsOf, isAcross, isCap, isRetraced, isSliver } from './pen-caps';
 import { ALONG, type PenPoint, type Place, penEdges, type Run } from './pen-edges';
+import type { Room } from './room';
 import { distance, distanceTo, lengthOf, type TrackPoint } from './track';
 
 /** What a line comes to at an end: the end of the pen's way, another line that it leaves, or a place where no edge is seen. */
@@ -256,9 +257,9 @@ const boxOfPoints = (points: readonly TrackPoint[]): Box =>
 export function penLines(
   edges: Edges,
   r: number,
-  near: (x: number, y: number) => number,
+  room: Room,
 ): { lines: readonly PenLine[]; points: readonly PenPoint[] } {
-  const { runs, points } = penEdges(edges, r, near);
+  const { runs, points } = penEdges(edges, r, room);
   const lines = new Lines(runs, r);
   lines.makeAll();
   const caps = capsOf(edges.samples, r);

@@ -4,21 +4,11 @@ import type { Point } from '../../geometry/point';
 import { chained, keyOf, type Link, type Stroke } from './chain';
 import type { Edges } from './edges';
 import type { Joint } from './joints';
-import { nearOutline, type PenPoint } from './pen-edges';
+import type { PenPoint } from './pen-edges';
 import { type PenLine, penLines } from './pen-lines';
-import {
-  ahead,
-  CUT_OFF,
-  fitsOn,
-  GOES_ON,
-  MOST_GAP,
-  PER_RADIUS,
-  type Room,
-  SHARP,
-  toNearest,
-  toPoint,
-} from './pen-ways';
+import { ahead, CUT_OFF, fitsOn, GOES_ON, MOST_GAP, PER_RADIUS, SHARP, toNearest, toPoint } from './pen-ways';
 import { cornerOf, type Ray, rayOf } from './rays';
+import { type Room, roomIn } from './room';
 import { distanceTo, lengthOf, type Port, type TrackPoint } from './track';
 import { bendBetween, between, crossingOf, firstHit, onwards } from './ways';
 
@@ -76,7 +66,7 @@ class Joining {
     private readonly lines: readonly PenLine[],
     private readonly points: readonly PenPoint[],
     private readonly r: number,
-    private readonly near: Room,
+    private readonly room: Room,
   ) {
     this.tracks = lines.map((l) => l.points);
     this.hidden = lines.flatMap(({ points, closed, ends }, track) => {
@@ -90,7 +80,7 @@ class Joining {
         if (ends[end] !== 'hidden') return [];
         const ray = rayOf(points, end);
         const turning = points[end === 0 ? 0 : points.length - 1]?.corner ?? false;
-        return [{ port, ray, ahead: ahead(near, ray), turning }];
+        return [{ port, ray, ahead: ahead(room, ray), turning }];
       });
     });
   }
@@ -104,7 +94,7 @@ class Joining {
     for (const one of open()) this.meet(one, this.wayInto(one, bodies), false);
     this.pointsAlone(bodies);
     this.turnCorners(false);
-    for (const one of open()) this.meet(one, toNearest(one.ray, this.others(one, bodies), this.near), true);
+    for (const one of open()) this.meet(one, toNearest(one.ray, this.others(one, bodies), this.room), true);
     return chained(this.tracks, this.links, this.met);
   }
 
@@ -149,14 +139,14 @@ class Joining {
   }
 
   private pairs(): Option[] {
-    const { r, near } = this;
+    const { r, room } = this;
     return this.hidden.flatMap((a, i) =>
       this.hidden.slice(i + 1).flatMap((b): Option[] => {
         const gap = Math.hypot(a.ray.x - b.ray.x, a.ray.y - b.ray.y);
         if (gap > MOST_GAP * r) return [];
         // Where an edge turns about an end, the way on from there is open.
-        const around = b.turning ? toPoint(a.ray, pointAt(b), r, near) : null;
-        const other = a.turning ? toPoint(b.ray, pointAt(a), r, near) : null;
+        const around = b.turning ? toPoint(a.ray, pointAt(b), r, room) : null;
+        const other = a.turning ? toPoint(b.ray, pointAt(a), r, room) : null;
         const best = around && (!other || around.cost < other.cost) ? around : other;
         if (best) {
           const way = best === around ? best.way : [...best.way].reverse();
@@ -169,7 +159,7 @@ class Joining {
         }
         if (cost > GOES_ON || a.ahead < CUT_OFF * r || b.ahead < CUT_OFF * r) return [];
         const way = between(a.ray, b.ray);
-        if (!fitsOn(way, near, r)) return [];
+        if (!fitsOn(way, room, r)) return [];
         return [{ a, b, cost: cost + (PER_RADIUS * gap) / r, way, corner: false, unsure: cost > UNSURE }];
       }),
     );
@@ -184,7 +174,7 @@ class Joining {
       const p: TrackPoint = { x: point.x, y: point.y, r, open: Math.PI, corner: isCorner };
       this.tracks.push([p, p]);
       return this.hidden.flatMap((a) => {
-        const made = toPoint(a.ray, point, r, this.near);
+        const made = toPoint(a.ray, point, r, this.room);
         if (!made) return [];
         const ends = isCorner ? ([0, 1] as const) : ([0] as const);
         return ends.map((end): Option => {
@@ -223,7 +213,7 @@ class Joining {
     const others = this.others(one, bodies);
     for (const ray of [one.ray, { ...one.ray, bend: 0 }]) {
       const way = firstHit(onwards(ray), others);
-      if (way && fitsOn(way, this.near, this.r)) return way;
+      if (way && fitsOn(way, this.room, this.r)) return way;
     }
     return null;
   }
@@ -245,7 +235,7 @@ class Joining {
       const way = p.turn > LEAST_TIP && !isOwn ? firstHit(onwards(ray), bodies.slice(0, this.lines.length)) : null;
       const end = way?.[way.length - 1];
       const isLong = end !== undefined && Math.hypot(end.x - p.x, end.y - p.y) > SHORT * this.r;
-      if (way && isLong && fitsOn(way, this.near, this.r)) this.met.set(keyOf(port), way);
+      if (way && isLong && fitsOn(way, this.room, this.r)) this.met.set(keyOf(port), way);
       else this.tracks[port.track] = [];
     });
   }
@@ -265,7 +255,7 @@ class Joining {
           return (
             Math.hypot(x, y) < CORNER_AHEAD * this.r &&
             (ahead > CUT_OFF * this.r || isAtEnd) &&
-            this.near((corner.x + ray.x) / 2, (corner.y + ray.y) / 2) > CORNER_ROOM * this.r
+            this.room({ x: (corner.x + ray.x) / 2, y: (corner.y + ray.y) / 2 }) > CORNER_ROOM * this.r
           );
         });
         if (isWithin) this.link(a.port, b.port, [corner], true);
@@ -275,9 +265,9 @@ class Joining {
 
 /** The strokes of a pen of half-width `r`, and where they meet; none that stick out by less than `detail` of it. */
 export function penStrokes(edges: Edges, r: number, detail: number): { strokes: Stroke[]; joints: Joint[] } {
-  const near = nearOutline(edges.samples, 3 * r);
-  const { lines, points } = penLines(edges, r, near);
-  const joining = new Joining(lines, points, r, near);
+  const room = roomIn(edges.samples);
+  const { lines, points } = penLines(edges, r, room);
+  const joining = new Joining(lines, points, r, room);
   const isStub = ({ points, ends }: Stroke) =>
     ends.includes('free') && ends.includes('met') && lengthOf(points) < detail * r;
   return { strokes: joining.strokes().filter((s) => !isStub(s)), joints: joining.joints };

@@ -2,10 +2,8 @@
 import type { Point } from '../../geometry/point';
 import type { PenPoint } from './pen-edges';
 import type { Ray } from './rays';
+import type { Room } from './room';
 import { bendBetween, between, nearestOn } from './ways';
-
-/** How near the outline is to a place. */
-export type Room = (x: number, y: number) => number;
 
 /** Hidden ends are joined over no more than this many radii. */
 export const MOST_GAP = 9;
@@ -26,26 +24,25 @@ const CUT_TURN = (60 * Math.PI) / 180;
 /** An end with nothing ahead meets a line that comes this near, in radii. */
 const NEAREST = 2;
 
-export const fitsOn = (way: readonly Point[], near: Room, r: number): boolean =>
-  way.every((p) => near(p.x, p.y) > FITS * r);
+export const fitsOn = (way: readonly Point[], room: Room, r: number): boolean => way.every((p) => room(p) > FITS * r);
 
 /** How far it is from an end straight on to the outline, told in steps; three radii at most. */
-export function ahead(near: Room, { x, y, dx, dy, r }: Ray): number {
+export function ahead(room: Room, { x, y, dx, dy, r }: Ray): number {
   for (let d = 0; d < 3 * r; ) {
-    const room = near(x + d * dx, y + d * dy);
-    if (room < 0.02 * r) return d;
-    d += room;
+    const free = room({ x: x + d * dx, y: y + d * dy });
+    if (free < 0.02 * r) return d;
+    d += free;
   }
   return 3 * r;
 }
 
 /** From an end that nothing lies ahead of to the nearest place of another line, not back; null where none is near. */
-export function toNearest(ray: Ray, lines: readonly (readonly Point[])[], near: Room): Point[] | null {
+export function toNearest(ray: Ray, lines: readonly (readonly Point[])[], room: Room): Point[] | null {
   const { x, y, dx, dy, r } = ray;
   const onwards = lines.map((l) => l.filter((p) => (p.x - x) * dx + (p.y - y) * dy > 0));
   const end = nearestOn(ray, onwards);
   if (!end || Math.hypot(end.x - x, end.y - y) > NEAREST * r) return null;
-  return near((x + end.x) / 2, (y + end.y) / 2) > FITS * r ? [end] : null;
+  return room({ x: (x + end.x) / 2, y: (y + end.y) / 2 }) > FITS * r ? [end] : null;
 }
 
 /** How the end of a line runs on into a point that was seen; null where it does not. */
@@ -53,7 +50,7 @@ export function toPoint(
   ray: Ray,
   { x, y, dx, dy, cut }: PenPoint,
   r: number,
-  near: Room,
+  room: Room,
 ): { there: Ray; cost: number; way: Point[]; corner: boolean } | null {
   const [gx, gy] = [x - ray.x, y - ray.y];
   const gap = Math.hypot(gx, gy);
@@ -68,7 +65,7 @@ export function toPoint(
   const way = between(ray, there);
   const hasRoom = fitsOn(
     way.filter((p) => Math.hypot(p.x - x, p.y - y) >= r),
-    near,
+    room,
     r,
   );
   if (!hasRoom) return null;

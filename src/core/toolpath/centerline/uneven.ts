@@ -9,6 +9,7 @@ import { flattenPath, type Path, pathArea, pathBox, pathLength } from '../../geo
 import { boxCentre, type Point } from '../../geometry/point';
 import type { Segment } from '../../geometry/segment';
 import type { Joint } from './joints';
+import { distanceTo } from './track';
 
 export type Uneven = Point & {
   readonly what: 'kink' | 'lost' | 'unsure' | 'loop';
@@ -37,19 +38,6 @@ const nodesOf = ({ segments, closed }: Path): { readonly at: Point; readonly tur
     return [{ at: { x: s.x0, y: s.y0 }, turnDeg: (turnInto(before, s) * 180) / Math.PI }];
   });
 
-function distanceTo(p: Point, flat: readonly (readonly Point[])[]): number {
-  let least = Infinity;
-  for (const line of flat)
-    for (let i = 1; i < line.length; i++) {
-      const [a, b] = [line[i - 1] as Point, line[i] as Point];
-      const [dx, dy] = [b.x - a.x, b.y - a.y];
-      const size = dx * dx + dy * dy;
-      const t = size > 0 ? Math.max(0, Math.min(1, ((p.x - a.x) * dx + (p.y - a.y) * dy) / size)) : 0;
-      least = Math.min(least, (a.x + t * dx - p.x) ** 2 + (a.y + t * dy - p.y) ** 2);
-    }
-  return Math.sqrt(least);
-}
-
 /** Uneven places of the lines of a region whose strokes are usually `width` wide. */
 export function unevenPlaces(
   axis: MedialAxis,
@@ -76,7 +64,7 @@ export function unevenPlaces(
     if (blunt || r < TIP * half) continue;
     const p = { x: axis.x[a] as number, y: axis.y[a] as number };
     if (lost.some((l) => Math.hypot(l.x - p.x, l.y - p.y) < 3 * half)) continue;
-    if (distanceTo(p, flat) > LOST * r) lost.push({ ...p, r, what: 'lost', turnDeg: 0 });
+    if (flat.every((l) => distanceTo(p, l) > LOST * r)) lost.push({ ...p, r, what: 'lost', turnDeg: 0 });
   }
   return [...lost, ...out];
 }

@@ -1,14 +1,13 @@
 /** Ways from the ends of tracks onwards: to each other, to a corner, to what they run into. */
-import Flatbush from 'flatbush';
-import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 import { type Ray, REACH } from './rays';
+import type { Room } from './room';
 
 /** Ends that cross a stroke are no farther apart than this many radii. */
 const ACROSS_REACH = 5;
 /** A corner lies no farther than this many radii outside the outline; else it is put this far inside. */
 const OUTSIDE = 0.1;
-const ROOM = 0.4;
+const INSIDE = 0.4;
 
 const angleBetween = (ax: number, ay: number, bx: number, by: number): number =>
   Math.atan2(ax * by - ay * bx, ax * bx + ay * by);
@@ -54,24 +53,6 @@ export function between(a: Ray, b: Ray): Point[] {
   return out;
 }
 
-/** How far a point lies inside the nearest outline; negative outside. */
-export type Room = (p: Point) => number;
-
-/** The room about any point of a region; looked up by place, from the first time it is asked. */
-export function roomIn(s: Samples): Room {
-  let index: Flatbush | null = null;
-  return ({ x, y }) => {
-    if (!index) {
-      index = new Flatbush(s.x.length);
-      for (let i = 0; i < s.x.length; i++) index.add(s.x[i] as number, s.y[i] as number);
-      index.finish();
-    }
-    const [nearest = 0] = index.neighbors(x, y, 1);
-    const [dx, dy] = [x - (s.x[nearest] as number), y - (s.y[nearest] as number)];
-    return Math.sign(dx * (s.nx[nearest] as number) + dy * (s.ny[nearest] as number)) * Math.hypot(dx, dy);
-  };
-}
-
 /** A corner where it is, or, where that would be outside, on the way to it. */
 export function withRoom(room: Room, corner: Point, from: Point, r: number): Point {
   if (room(corner) > -OUTSIDE * r) return corner;
@@ -79,7 +60,7 @@ export function withRoom(room: Room, corner: Point, from: Point, r: number): Poi
   const at = (t: number): Point => ({ x: from.x + t * (corner.x - from.x), y: from.y + t * (corner.y - from.y) });
   for (let k = 0; k < 12; k++) {
     const t = (good + bad) / 2;
-    if (room(at(t)) > ROOM * r) good = t;
+    if (room(at(t)) > INSIDE * r) good = t;
     else bad = t;
   }
   return at(good);
