@@ -320,6 +320,12 @@ describe('found', () => {
     expect(found(job({ changes: [{ x: 5, y: 5, dx: null, dy: null }] })).map((f) => f.code)).toEqual(['dot-gone']);
   });
 
+  test('a jag where strokes meet', () => {
+    const told = found(jobWith([lined('A')])).filter((f) => f.code === 'uneven-line');
+    expect(told.map((f) => f.sentence)).toContain('How the strokes of “A” go on here is not sure.');
+    expect(found(jobWith([lined('o')])).map((f) => f.code)).not.toContain('uneven-line');
+  });
+
   test('uneven lines of a letter once, however often it comes, with the way to mend them', () => {
     const told = (text: string) =>
       found(jobWith([lined(text, {}, {}, 'Alfa Slab One')])).filter((f) => f.code === 'uneven-line');

@@ -54,7 +54,7 @@ export function Centerline(props: StepProps) {
             value={step.ends}
             options={[
               { value: 'tip', word: 'to the tip', title: 'Lines go to the end of the stroke' },
-              { value: 'short', word: 'half a stroke short', title: 'A round pen fills the rest' },
+              { value: 'short', word: 'short of it', title: 'By half a stroke: a round pen fills the rest' },
             ]}
             onChange={(ends) => set({ ends })}
           />
@@ -80,7 +80,7 @@ export function Centerline(props: StepProps) {
             onChange={(smooth) => set({ smooth }, 'smooth')}
           />
           <Choice
-            label="Tiny loops"
+            label="Narrow loops"
             value={step.loops}
             options={[
               { value: 'kept', word: 'stay loops' },

@@ -21,6 +21,8 @@ const RUNS_ON = 0.8;
 
 /** Contacts nearer to each other than this lie on the edges of a corner, in radians; discs of the stroke are this large against the largest. */
 const LARGE = 0.6;
+/** What comes from a joint is a stroke when it shows its edges for this many radii; any other for one. */
+const TOLD_BY_JOINT = 0.3;
 /** Discs of a corner are no larger than this against those of the stroke; those of a ball at its end are. */
 const NO_BALL = 1.05;
 const CORNER = (130 * Math.PI) / 180;
@@ -141,18 +143,19 @@ function giveUpForeignEdges(marked: readonly Marked[]): void {
 
 /**
  * From a free end inwards: edges that run towards each other are those of a corner of the end, not of the stroke. A stroke that
- * narrows all along has no others.
+ * narrows all along has no others. One that comes from a joint may be short itself: `whole` where it does not.
  */
-function giveUpCorner(marked: readonly Marked[]): void {
+function giveUpCorner(marked: readonly Marked[], whole: boolean): void {
   const largest = marked.reduce((r, m) => Math.max(r, m.point.r), 0);
   const isStroke = (m: Marked) => m.open > ALONG && m.point.r > LARGE * largest;
   const first = marked.findIndex(isStroke);
   if (first < 0) return;
   const { r } = (marked[first] as Marked).point;
+  const enough = whole ? r : TOLD_BY_JOINT * r;
   let told = 0;
-  for (let i = first + 1; i < marked.length && told < r; i++)
+  for (let i = first + 1; i < marked.length && told < enough; i++)
     if (isStroke(marked[i] as Marked)) told += distance((marked[i - 1] as Marked).point, (marked[i] as Marked).point);
-  if (told < r) return;
+  if (told < enough) return;
   for (const m of marked.slice(0, first))
     if (m.open < CORNER && m.point.r < NO_BALL * r) [m.heldLeft, m.heldRight] = [true, true];
 }
@@ -217,8 +220,8 @@ export function marked({ branches, degree }: Skeleton, edges: Edges, usual: numb
     const back = [...mine].reverse();
     if (degree[branch.from] === 3) giveUpForeignEdges(mine);
     if (degree[branch.to] === 3) giveUpForeignEdges(back);
-    if (degree[branch.from] === 1) giveUpCorner(mine);
-    if (degree[branch.to] === 1) giveUpCorner(back);
+    if (degree[branch.from] === 1) giveUpCorner(mine, degree[branch.to] === 1);
+    if (degree[branch.to] === 1) giveUpCorner(back, degree[branch.from] === 1);
   });
   const joints = jointsOf(branches, degree, marks);
   const sure = sureRadii(marks);

@@ -9,7 +9,7 @@ import { flattenPath, type Path, pathArea, pathBox, pathLength } from '../../geo
 import { boxCentre, type Point } from '../../geometry/point';
 import type { Segment } from '../../geometry/segment';
 import type { Joint } from './joints';
-import { distanceTo } from './track';
+import { distance, distanceTo } from './track';
 
 export type Uneven = Point & {
   readonly what: 'kink' | 'lost' | 'unsure' | 'loop';
@@ -22,6 +22,8 @@ export type Uneven = Point & {
 /** Nodes that turn by this much go on, but not smoothly; more is a corner. In degrees. */
 const KINK_DEG = 10;
 const CORNER_DEG = 38;
+/** Corners nearer to each other than this, in halves of the usual stroke, are not the letter's. */
+const JAG = 1;
 /** A kink belongs to a joint that is nearer than this many radii. */
 const NEAR = 1.6;
 /** A disc is lost when no line comes nearer to its middle than this share of its radius beyond it. */
@@ -38,6 +40,14 @@ const nodesOf = ({ segments, closed }: Path): { readonly at: Point; readonly tur
     return [{ at: { x: s.x0, y: s.y0 }, turnDeg: (turnInto(before, s) * 180) / Math.PI }];
   });
 
+const endsOf = ({ segments }: Path): Point[] => {
+  const [first, last] = [segments[0] as Segment, segments[segments.length - 1] as Segment];
+  return [
+    { x: first.x0, y: first.y0 },
+    { x: last.x1, y: last.y1 },
+  ];
+};
+
 /** Uneven places of the lines of a region whose strokes are usually `width` wide. */
 export function unevenPlaces(
   axis: MedialAxis,
@@ -47,12 +57,23 @@ export function unevenPlaces(
 ): Uneven[] {
   const half = width / 2;
   const out: Uneven[] = joints.filter((j) => j.unsure).map(({ x, y, r }) => ({ x, y, r, what: 'unsure', turnDeg: 0 }));
-  for (const line of lines)
-    for (const { at, turnDeg } of nodesOf(line)) {
-      if (turnDeg < KINK_DEG || turnDeg > CORNER_DEG) continue;
-      if (joints.some((j) => Math.hypot(j.x - at.x, j.y - at.y) < NEAR * j.r))
-        out.push({ ...at, r: half, what: 'kink', turnDeg });
-    }
+  const isAtJoint = (p: Point) => joints.some((j) => Math.hypot(j.x - p.x, j.y - p.y) < NEAR * j.r);
+  for (const line of lines) {
+    const nodes = nodesOf(line).filter(({ turnDeg }) => turnDeg >= KINK_DEG);
+    nodes.forEach(({ at, turnDeg }, i) => {
+      if (!isAtJoint(at)) return;
+      if (turnDeg <= CORNER_DEG) out.push({ ...at, r: half, what: 'kink', turnDeg });
+      const next = nodes[i + 1];
+      // Two corners so near to each other are a jag.
+      if (turnDeg > CORNER_DEG && next && next.turnDeg > CORNER_DEG && distance(next.at, at) < JAG * half)
+        out.push({ ...at, r: half, what: 'unsure', turnDeg: 0 });
+    });
+    // So is one just before an end.
+    for (const end of line.closed ? [] : endsOf(line))
+      for (const { at, turnDeg } of nodes)
+        if (turnDeg > CORNER_DEG && distance(at, end) < JAG * half)
+          out.push({ ...at, r: half, what: 'unsure', turnDeg: 0 });
+  }
   const flat = lines.map((p) => {
     const points = flattenPath(p, width / 50);
     return p.closed && points[0] ? [...points, points[0]] : points;
