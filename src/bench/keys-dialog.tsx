@@ -16,7 +16,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Esc', 'step out'],
   ['Delete', 'remove what is selected: a part, a bridge, nodes, a dot of a row'],
   ['Ctrl or Cmd Z', 'undo; with Shift redo'],
-  ['V', 'while held: the sheet as cut, or back to the drawing'],
+  ['V', 'while held: the sheet as cut (at station Fill: as filled), or back to the drawing'],
   ['D', 'duplicate'],
   ['E', 'export'],
   ['?', 'this list'],

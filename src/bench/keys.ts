@@ -90,14 +90,16 @@ export function duplicateSelected(): void {
   if (copy) select(copy, useBench.getState().job.parts.find((p) => p.id === copy)?.members[0]?.id ?? null);
 }
 
-/** The look that was chosen before the key for the cut was held down. */
+/** The look that was chosen before the key for the finished work was held down. */
 let lookBefore: Look | null = null;
 
 function flip(down: boolean): void {
-  const { look } = useBench.getState();
+  const { look, station } = useBench.getState();
+  // At station Fill the finished work is what the lines leave, elsewhere what the cut leaves.
+  const finished = station === 'fill' ? 'worked' : 'cut';
   if (down && lookBefore === null) {
     lookBefore = look;
-    setLook(look === 'cut' ? 'drawing' : 'cut');
+    setLook(look === finished ? 'drawing' : finished);
   } else if (!down && lookBefore !== null) {
     setLook(lookBefore);
     lookBefore = null;

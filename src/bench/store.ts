@@ -7,7 +7,8 @@ import type { CutPieceView, JobView } from '@/worker/view';
 
 enablePatches();
 
-export type Look = 'drawing' | 'outlines' | 'cut';
+/** `worked`: what the lines that fill leave on the stock. */
+export type Look = 'drawing' | 'outlines' | 'worked' | 'cut';
 
 export type SaveState =
   | { readonly kind: 'saved'; readonly at: string }

@@ -98,6 +98,14 @@ export const LIMITS = {
   /** Dots of one part: those made, and those moved or left out by hand. */
   dots: 20_000,
   dotChanges: 2_000,
+  /** Lines that fill one part, rings of one part, and rows that its cover is looked at in; of more, none is made. */
+  fillLines: 1_000_000,
+  fillRings: 1_000,
+  coverRows: 40_000,
+  /** Missed places of one part that are named one by one; the rest are counted. */
+  missedNamed: 8,
+  /** Tools in a job. */
+  tools: 40,
   /** Gaps of one drawing that are named one by one; the rest are counted. */
   gapsNamed: 40,
   /** Bytes of a job's picture as JSON. */

@@ -1,19 +1,36 @@
 /** A bounded memory of computed results: the least recently used go first. */
 export class ResultCache<T> {
   private readonly held = new Map<string, T>();
-  constructor(private readonly most: number) {}
+  private weight = 0;
 
-  /** The held result, or `compute()` held from now on. */
-  get(key: string, compute: () => T): T {
+  /** Holds results that together weigh at most `most`; each weighs 1 where nothing else is said. The newest always stays. */
+  constructor(
+    private readonly most: number,
+    private readonly weigh: (result: T) => number = () => 1,
+  ) {}
+
+  /** The held result, if there is one. */
+  find(key: string): T | undefined {
     const known = this.held.get(key);
     if (known !== undefined) {
       this.held.delete(key);
       this.held.set(key, known);
-      return known;
     }
+    return known;
+  }
+
+  /** The held result, or `compute()` held from now on. */
+  get(key: string, compute: () => T): T {
+    const known = this.find(key);
+    if (known !== undefined) return known;
     const value = compute();
     this.held.set(key, value);
-    if (this.held.size > this.most) this.held.delete(this.held.keys().next().value as string);
+    this.weight += this.weigh(value);
+    for (const [oldest, result] of this.held) {
+      if (this.weight <= this.most || oldest === key) break;
+      this.held.delete(oldest);
+      this.weight -= this.weigh(result);
+    }
     return value;
   }
 

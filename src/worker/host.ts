@@ -7,6 +7,7 @@ import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { type Box, isEmptyBox, type Point } from '../core/geometry/point';
 import { asCut } from '../core/job/as-cut';
 import { bridgeVariants } from '../core/job/compare-bridges';
+import { type ToolTrial, toolTrials } from '../core/job/compare-tools';
 import { Evaluator } from '../core/job/evaluate';
 import { drawingOf, type ExportScope, type FileFormat, fileName, writeFile } from '../core/job/export';
 import { pictureOf } from '../core/job/picture';
@@ -57,6 +58,7 @@ export class Host {
   private readonly faces = new Map<string, Promise<FaceAnswer>>();
   private newest = 0;
   private newestCut = 0;
+  private newestTrials = 0;
   private newestVariants = 0;
   private given: { readonly serial: number; readonly view: JobView } | null = null;
 
@@ -179,6 +181,20 @@ export class Host {
       onProgress?.(out.length, out.length + 1);
       await this.pause();
       if (mine !== this.newestVariants) return null;
+    }
+    return out;
+  }
+
+  /** The job's tools tried on a part; null when a newer question has been asked meanwhile. */
+  async toolTrials(job: Job, partId: string, onProgress?: OnProgress): Promise<ToolTrial[] | null> {
+    const mine = ++this.newestTrials;
+    const evaluator = await this.evaluators;
+    const out: ToolTrial[] = [];
+    for (const trial of toolTrials(job, partId, evaluator, await this.lookup(job))) {
+      out.push(trial);
+      onProgress?.(out.length, job.tools.length);
+      await this.pause();
+      if (mine !== this.newestTrials) return null;
     }
     return out;
   }

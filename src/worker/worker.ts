@@ -41,6 +41,7 @@ export type WorkerApi = Pick<
   | 'safePart'
   | 'samples'
   | 'summary'
+  | 'toolTrials'
 >;
 
 expose({
@@ -55,4 +56,5 @@ expose({
   regionAt: (...args: Parameters<Host['regionAt']>) => host.regionAt(...args),
   safePart: (...args: Parameters<Host['safePart']>) => host.safePart(...args),
   samples: (...args: Parameters<Host['samples']>) => host.samples(...args),
+  toolTrials: (...args: Parameters<Host['toolTrials']>) => host.toolTrials(...args),
 } satisfies WorkerApi);

@@ -19,6 +19,7 @@ import { BridgeLayer } from './bridge-layer';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
 import { DotLayer } from './dot-layer';
 import { followDrag, type Grab } from './drag';
+import { FillCanvas } from './fill-canvas';
 import { GapLayer } from './gap-layer';
 import { HoldLayer } from './hold-layer';
 import { PickLayer } from './pick-layer';
@@ -32,6 +33,7 @@ import { EngravePattern, Work } from './work';
 const LOOKS: readonly { value: Look; word: string }[] = [
   { value: 'drawing', word: 'Drawing' },
   { value: 'outlines', word: 'Outlines' },
+  { value: 'worked', word: 'As filled' },
   { value: 'cut', word: 'As cut' },
 ];
 
@@ -103,6 +105,14 @@ export function SheetView() {
 
   return (
     <section className={benchStyles.sheetArea} ref={area} aria-label="Sheet" aria-busy={busy}>
+      <svg className={styles.under} aria-hidden="true">
+        <g transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`}>
+          <EngravePattern k={k} />
+          <rect data-stock width={job.sheet.width} height={job.sheet.height} className={styles.sheet} />
+          {view && <Work job={job} view={view} cutPieces={cutPieces} look={look} only={only} />}
+        </g>
+      </svg>
+      {view && <FillCanvas camera={camera} job={job} view={view} look={look} only={only} />}
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: Esc does by key what a click on empty bench does */}
       <svg
         ref={surface}
@@ -124,9 +134,6 @@ export function SheetView() {
         }}
       >
         <g transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`}>
-          <EngravePattern k={k} />
-          <rect data-stock width={job.sheet.width} height={job.sheet.height} className={styles.sheet} />
-          {view && <Work job={job} view={view} cutPieces={cutPieces} look={look} only={only} />}
           {view?.parts.flatMap((part) =>
             part.members.map((member) => (
               <path
@@ -162,9 +169,12 @@ export function SheetView() {
             <LoosePlaces camera={camera} />
           </>
         )}
+        {station === 'fill' && look !== 'cut' && <MissedPlaces camera={camera} />}
         <PickLayer camera={camera} toMm={toMm} />
         {look === 'outlines' && !working && <Nodes camera={camera} />}
-        {look !== 'cut' && picked === null && !working && !pen && <Frame camera={camera} onPress={press} />}
+        {look !== 'cut' && look !== 'worked' && picked === null && !working && !pen && (
+          <Frame camera={camera} onPress={press} />
+        )}
         <OthersFrames camera={camera} />
         <Guides camera={camera} />
       </svg>
@@ -237,6 +247,22 @@ function LoosePlaces({ camera }: { camera: Camera }) {
         const rx = Math.max(9, ((box.maxX - box.minX) / 2) * k + 6);
         const ry = Math.max(9, ((box.maxY - box.minY) / 2) * k + 6);
         return <ellipse key={f.key} cx={x + c.x * k} cy={y - c.y * k} rx={rx} ry={ry} className={styles.ring} />;
+      })}
+    </>
+  );
+}
+
+/** Rings around the largest places that lines miss. */
+function MissedPlaces({ camera }: { camera: Camera }) {
+  const findings = useBench((s) => s.view?.findings);
+  const { k, x, y } = camera;
+  return (
+    <>
+      {(findings ?? []).map((f) => {
+        if (f.code !== 'missed' || f.left !== null || !f.box) return null;
+        const c = boxCentre(f.box);
+        const r = Math.max(8, ((f.box.maxX - f.box.minX + f.box.maxY - f.box.minY) / 5) * k);
+        return <circle key={f.key} cx={x + c.x * k} cy={y - c.y * k} r={r} className={styles.missed} />;
       })}
     </>
   );

@@ -48,7 +48,7 @@ function Drawing({ job, view, only }: Props) {
   const operations = view.operations.filter((o) => (only === null ? true : o.id === only));
   const partById = new Map(view.parts.map((p) => [p.id, p]));
   const worked = new Set(
-    view.operations.flatMap((o) => [...o.outlinesOf, ...o.fillsOf, ...o.linesOf.map((l) => l.id)]),
+    view.operations.flatMap((o) => [...o.outlinesOf, ...o.fillsOf, ...o.hatchesOf, ...o.linesOf.map((l) => l.id)]),
   );
   const outlined = new Set(view.operations.flatMap((o) => [...o.outlinesOf, ...o.fillsOf]));
   const isOn = (id: string) => job.operations.find((o) => o.id === id)?.on !== false;

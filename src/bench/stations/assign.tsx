@@ -163,7 +163,8 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
 
 const WHAT_WORDS: Readonly<Record<Work['what'], string>> = {
   outline: 'Outline',
-  fill: 'Inside',
+  fill: 'Inside as an area',
+  hatch: 'Lines that fill it',
   centerline: 'Middle lines',
   dots: 'Dots',
 };

@@ -489,6 +489,59 @@ const dotsStepSchema = z.strictObject({
   changes: about(z.array(dotMoveSchema).max(LIMITS.dotChanges).default([]), 'Dots moved or left out by hand.'),
 });
 
+const toolShape = {
+  shape: about(
+    z.enum(['line', 'flat', 'round', 'cone']).default('line'),
+    '`line`: a pen or beam as wide as its tip; `flat`: a tool with a flat end; `round`: one with a round end; `cone`: one that widens upwards.',
+  ),
+  tip: about(z.number().min(0.01).max(1000).default(1), 'Width in mm; of a cone, of its tip.'),
+  angle: about(z.number().min(1).max(170).default(60), 'Angle of a cone between its sides, in degrees.'),
+  depth: about(
+    z.number().min(0.001).max(1000).default(0.5),
+    'How deep it goes, in mm; it tells how wide a round end or a cone works.',
+  ),
+};
+
+const fillToolSchema = z.strictObject(toolShape);
+
+const listedToolSchema = z.strictObject({
+  id,
+  ...toolShape,
+  feed: about(z.number().min(1).max(1_000_000).default(1000), 'How fast it goes along lines, in mm a minute.'),
+});
+
+const hatchStepSchema = z.strictObject({
+  kind: z.literal('hatch'),
+  on: stepOn,
+  style: about(
+    z.enum(['parallel', 'crossed', 'rings']).default('parallel'),
+    'Lines side by side, the same crossed by a second set, or rings that follow the outline inwards.',
+  ),
+  joined: about(
+    z.boolean().default(true),
+    'The ends of neighbouring lines are joined along the edge, there and back, so that the tool stays down.',
+  ),
+  tool: fillToolSchema.prefault({}).describe('What fills.'),
+  overlap: about(
+    z.number().min(-20).max(0.95).default(0.3),
+    'Share of the width that neighbouring lines overlap; below 0 there is room between them.',
+  ),
+  angle: about(
+    z.number().min(-360).max(360).default(45),
+    'Direction of the lines in degrees, counter-clockwise from level.',
+  ),
+  outline: about(
+    z.enum(['none', 'first', 'last']).default('last'),
+    'A pass along the edge, half the width inside it, before or after the lines; rings end with it anyway.',
+  ),
+  least: about(z.number().min(0).max(1000).default(0), 'Lines shorter than this are left out, in mm.'),
+  rest: about(z.boolean().default(false), 'Places the lines miss get the few strokes they need.'),
+  mostMissed: about(
+    z.number().min(0).max(1).default(0.03),
+    'Share of the area that a tool may leave because it does not fit; more is a finding, and no such tool is proposed.',
+  ),
+});
+
 const stepSchema = z.discriminatedUnion('kind', [
   weldStepSchema,
   thickenStepSchema,
@@ -500,12 +553,13 @@ const stepSchema = z.discriminatedUnion('kind', [
   bridgeStepSchema,
   centerlineStepSchema,
   dotsStepSchema,
+  hatchStepSchema,
 ]);
 
 const workSchema = z.strictObject({
   what: about(
-    z.enum(['outline', 'fill', 'centerline', 'dots']),
-    'What of the part is worked: its outlines and lines, the area inside them, the middle of its strokes, or dots.',
+    z.enum(['outline', 'fill', 'hatch', 'centerline', 'dots']),
+    'What of the part is worked: its outlines and lines, the area inside them as a whole, lines that fill it, the middle of its strokes, or dots.',
   ),
   operation: about(id, 'Id of the operation that does it.'),
 });
@@ -583,6 +637,18 @@ const standardOperations = () =>
     { id: 'cut', name: 'Cut', kind: 'cut', on: true, tip: null, colour: null },
   ] satisfies Operation[];
 
+/** Sizes that are easily had, from coarse to fine. */
+const standardTools = () =>
+  [
+    { id: 'flat-3', shape: 'flat', tip: 3, angle: 60, depth: 0.5, feed: 1000 },
+    { id: 'flat-2', shape: 'flat', tip: 2, angle: 60, depth: 0.5, feed: 900 },
+    { id: 'flat-1-5', shape: 'flat', tip: 1.5, angle: 60, depth: 0.5, feed: 800 },
+    { id: 'flat-1', shape: 'flat', tip: 1, angle: 60, depth: 0.5, feed: 700 },
+    { id: 'round-1', shape: 'round', tip: 1, angle: 60, depth: 0.3, feed: 700 },
+    { id: 'cone-60', shape: 'cone', tip: 0.2, angle: 60, depth: 0.4, feed: 600 },
+    { id: 'cone-30', shape: 'cone', tip: 0.1, angle: 30, depth: 0.3, feed: 500 },
+  ] satisfies ListedTool[];
+
 export const jobSchema = z
   .strictObject({
     format: about(z.literal(JOB_FORMAT), 'Version of this format.'),
@@ -597,6 +663,10 @@ export const jobSchema = z
     operations: about(
       z.array(operationSchema).max(LIMITS.operations).default(standardOperations),
       'In the order they run.',
+    ),
+    tools: about(
+      z.array(listedToolSchema).max(LIMITS.tools).default(standardTools),
+      'Tools there are to fill letters with; one that suits is proposed from these.',
     ),
     colourKey: colourKeySchema
       .default({ cut: '#3730A3', score: '#0F766E', engrave: '#92400E', mark: '#BE185D' })
@@ -621,6 +691,10 @@ export const jobSchema = z
     unique(
       job.parts.map((p) => p.id),
       ['parts'],
+    );
+    unique(
+      job.tools.map((t) => t.id),
+      ['tools'],
     );
     job.parts.forEach((part, i) => {
       unique(
@@ -660,5 +734,7 @@ export type PlacedBridge = z.infer<typeof placedBridgeSchema>;
 export type TieAnswer = z.infer<typeof tieAnswerSchema>;
 export type Work = z.infer<typeof workSchema>;
 export type Operation = z.infer<typeof operationSchema>;
+export type FillTool = z.infer<typeof fillToolSchema>;
+export type ListedTool = z.infer<typeof listedToolSchema>;
 export type OperationKind = Operation['kind'];
 export type ExportSettings = z.infer<typeof exportSchema>;

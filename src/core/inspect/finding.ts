@@ -47,6 +47,12 @@ export type FindingCode =
   | 'dots-touch'
   | 'more-dots-touch'
   | 'dot-gone'
+  | 'missed'
+  | 'more-missed'
+  | 'beyond-reach'
+  | 'fits-nowhere'
+  | 'too-many-lines'
+  | 'filled-over'
   | 'lines-not-filled'
   | 'small-for-tip'
   | 'fill-and-cut'
@@ -57,13 +63,17 @@ export type FindingCode =
 /** What would mend it in one press. */
 export type Mend =
   | { readonly kind: 'bridge'; readonly letter: string; readonly island: number }
-  /** More room between the letters of a lettering, in mm. */
+  /** Strokes over what the lines that fill miss. */
+  | { readonly kind: 'rest' }
+  /** Another part cut out of one that is filled around it. */
+  | { readonly kind: 'cut-out'; readonly otherId: string }
   /** Two ends of a drawing joined. */
   | { readonly kind: 'close'; readonly memberId: string; readonly gap: string }
   /** Back from outlines worked on by hand to what the steps give. */
   | { readonly kind: 'unhand' }
   /** The middle lines of a letter drawn by hand. */
   | { readonly kind: 'lines'; readonly letter: string }
+  /** More room between the letters of a lettering, in mm. */
   | { readonly kind: 'space'; readonly memberId: string; readonly byMm: number };
 
 export type Finding = {

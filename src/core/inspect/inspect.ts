@@ -1,6 +1,6 @@
 /** The rules that yield findings from a job and its prepared parts. Each rule is one function. */
 
-import type { Job, Member, Operation, Part } from '../document/schema';
+import type { Job, Member, Operation, Part, Work } from '../document/schema';
 import { sticks } from '../document/sticks';
 import { type Box, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
 import { LIMITS } from '../limits';
@@ -11,6 +11,7 @@ import { formatLength, type LengthUnit } from '../units/quantity';
 import { bridgeFindings, bridgeFor, unbridged } from './bridge-findings';
 import { closingFindings } from './closing-findings';
 import { type Draft, draft, partTitle } from './draft';
+import { filledOver, fillFindings } from './fill-findings';
 import type { Finding, Mend } from './finding';
 import { lineFindings } from './line-findings';
 import { pieceName, sourceName, startSentence } from './names';
@@ -287,9 +288,9 @@ function workFindings(part: Part, prepared: PreparedPart, operations: ReadonlyMa
       ),
     ];
   const out: Draft[] = [];
-  const kinds = (what: 'outline' | 'fill') =>
-    part.work.filter((w) => w.what === what).map((w) => operations.get(w.operation));
-  const filled = kinds('fill').find((o) => o?.on);
+  const kinds = (...whats: readonly Work['what'][]) =>
+    part.work.filter((w) => whats.includes(w.what)).map((w) => operations.get(w.operation));
+  const filled = kinds('fill', 'hatch').find((o) => o?.on);
   const cut = kinds('outline').find((o) => o?.on && o.kind === 'cut');
   if (filled && cut)
     out.push(
@@ -306,6 +307,11 @@ function workFindings(part: Part, prepared: PreparedPart, operations: ReadonlyMa
       draft('operation-off', 'note', 'assign', `${partTitle(part)} is given to operations that are switched off.`, at),
     );
   return out;
+}
+
+function fillingFindings(part: Part, ready: PreparedPart, { fill }: Linework, unit: LengthUnit): Draft[] {
+  const step = part.steps.find((s) => s.kind === 'hatch');
+  return fill && step?.kind === 'hatch' ? fillFindings(part, ready, fill, step, unit) : [];
 }
 
 const RUNS_BEFORE_CUT = new Set(['engrave', 'mark', 'score']);
@@ -353,11 +359,12 @@ export function inspect(
           ]
         : []),
       ...lineFindings(part, ready, lineworks.get(part.id) ?? NO_LINEWORK, operations, job.units),
+      ...fillingFindings(part, ready, lineworks.get(part.id) ?? NO_LINEWORK, job.units),
       ...workFindings(part, ready, operations),
     ];
   });
   const seen = new Map<string, number>();
-  return [...drafts, ...orderFindings(job)].map(({ finding, detail }) => {
+  return [...drafts, ...filledOver(job, prepared), ...orderFindings(job)].map(({ finding, detail }) => {
     const base = `${finding.code}:${finding.partId ?? ''}:${detail}`.slice(0, 280);
     const times = (seen.get(base) ?? 0) + 1;
     seen.set(base, times);

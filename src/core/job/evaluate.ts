@@ -3,7 +3,7 @@
  * an edit recomputes only what hangs on it.
  */
 
-import type { Job, Member, Operation, Part, StepOf, Work } from '../document/schema';
+import type { FillTool, Job, Member, Operation, Part, StepOf, Work } from '../document/schema';
 import { readFound } from '../formats/found-file';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { nestMeasured } from '../geometry/nesting';
@@ -23,6 +23,19 @@ import { ResultCache } from '../result-cache';
 import type { Centerline } from '../toolpath/centerline/centerline';
 import { letterMiddle, partLines } from '../toolpath/centerline/part-lines';
 import { partDots } from '../toolpath/dots/part-dots';
+import {
+  type FillLines,
+  fillLines,
+  flatness,
+  type PartFill,
+  partFill,
+  type Room,
+  roomOf,
+  rowStep,
+} from '../toolpath/fill/part-fill';
+import { type Reach, reachOf } from '../toolpath/fill/reach';
+import { countStrokes, lengthsOf, type Strokes, strokesBox } from '../toolpath/fill/strokes';
+import { widthOf } from '../toolpath/fill/tool';
 import { type Linework, movedLinework, NO_LINEWORK } from '../toolpath/linework';
 import { insideFirst } from '../toolpath/order';
 import { joinedRuns, nearestNext, nearestPoints } from '../toolpath/runs';
@@ -30,10 +43,24 @@ import { stepIn } from './steps';
 
 export type OperationShape =
   | { readonly what: 'outline'; readonly partId: string; readonly outline: Outline }
-  /** A line that does not close. */
-  | { readonly what: 'line'; readonly partId: string; readonly path: Path; readonly box: Box }
+  /** A line that does not close; or, where it `fills`, a ring or a pass along the edge. */
+  | {
+      readonly what: 'line';
+      readonly partId: string;
+      readonly path: Path;
+      readonly box: Box;
+      readonly fills: boolean;
+    }
   /** A dot: a circle, or where `r` is null a point. */
   | { readonly what: 'dot'; readonly partId: string; readonly at: Point; readonly r: number | null; readonly box: Box }
+  /** Lines that fill, drawn in their order. */
+  | {
+      readonly what: 'strokes';
+      readonly partId: string;
+      readonly strokes: Strokes;
+      readonly box: Box;
+      readonly lengthMm: number;
+    }
   | { readonly what: 'fill'; readonly partId: string; readonly outlines: readonly Outline[] };
 
 export type OperationResult = {
@@ -69,6 +96,9 @@ const ARTWORKS_HELD = 64;
 const STRENGTHS_HELD = 600;
 const TRACED_HELD = 4_000;
 const PENS_HELD = 100;
+/** Coordinates of lines that fill parts, eight bytes each. */
+const FILL_NUMBERS_HELD = 16_000_000;
+const ROOMS_HELD = 120;
 
 export class Evaluator {
   private readonly caches = weldCaches();
@@ -89,8 +119,21 @@ export class Evaluator {
   private readonly traced = new ResultCache<Centerline>(TRACED_HELD);
   private readonly pens = new ResultCache<number | null>(PENS_HELD);
   private readonly lineworks = new ResultCache<Linework>(PARTS_HELD);
+  private readonly fills = new ResultCache<PartFill>(
+    FILL_NUMBERS_HELD,
+    ({ strokes, rest }) => strokes.xy.length + rest.xy.length,
+  );
+  private readonly trials = new ResultCache<{ readonly lines: FillLines; readonly reach: Reach }>(
+    FILL_NUMBERS_HELD,
+    ({ lines }) => lines.strokes.xy.length,
+  );
+  private readonly fillRuns = new WeakMap<PartFill, readonly OperationShape[]>();
+  private readonly rooms = new ResultCache<Room>(ROOMS_HELD);
   private readonly runs = new ResultCache<readonly OperationShape[]>(PARTS_HELD);
-  private readonly lineworksPlaced = new WeakMap<PreparedPart, { of: Linework; linework: Linework }>();
+  private readonly lineworksPlaced = new WeakMap<
+    PreparedPart,
+    { of: Linework; fill: PartFill | null; linework: Linework }
+  >();
   private readonly serials = new WeakMap<object, number>();
   private nextSerial = 1;
 
@@ -122,7 +165,11 @@ export class Evaluator {
       const ready = this.prepared(part, job, faces, parts);
       prepared.push(ready);
       strengths.push(this.strengthOf(ready, job));
-      lineworks.push(this.lineworkOf(part, ready, job, faces));
+      const filling = this.lineworkOf(part, ready, job, faces);
+      let filled = filling.next();
+      for (; !filled.done; filled = filling.next())
+        yield { done: prepared.length - 1 + filled.value, of: shown.length + 1 };
+      lineworks.push(filled.value);
       yield { done: prepared.length, of: shown.length + 1 };
     }
     const byId = new Map(prepared.map((p) => [p.id, p]));
@@ -197,7 +244,7 @@ export class Evaluator {
     });
     const { width, height, leastWidth, thickness } = job.sheet;
     const sheet = part.keep === 'outside' ? [width, height] : [];
-    const steps = shape.steps.filter((step) => !['bridge', 'centerline', 'dots'].includes(step.kind));
+    const steps = shape.steps.filter((step) => !['bridge', 'centerline', 'dots', 'hatch'].includes(step.kind));
     const key = JSON.stringify([{ ...shape, steps, members }, dependsOn, sheet]);
     const unbridged = this.parts.get(key, () =>
       preparePart({ ...part, members }, job.sheet, {
@@ -265,27 +312,71 @@ export class Evaluator {
     return strength;
   }
 
-  /** Lines and dots of a part, found about its first member and moved to where it is. */
-  private lineworkOf(part: Part, ready: PreparedPart, job: Job, faces: FaceLookup): Linework {
-    const [line, dot] = [withAllCorrections(part, job), stepIn(part, 'dots')];
+  /** Lines, dots and filling of a part, found about its first member and moved to where it is; yields the share done. */
+  private *lineworkOf(part: Part, ready: PreparedPart, job: Job, faces: FaceLookup): Generator<number, Linework> {
+    const [line, dot, hatch] = [withAllCorrections(part, job), stepIn(part, 'dots'), stepIn(part, 'hatch')];
     const wants = (what: Work['what']) => part.work.some((w) => w.what === what);
     const dotsWanted = dot?.on && wants('dots');
     const linesWanted = line?.on && (wants('centerline') || (dotsWanted && dot.along === 'centerline'));
-    if (!dotsWanted && !linesWanted) return NO_LINEWORK;
+    const fillWanted = hatch?.on && wants('hatch');
+    if (!dotsWanted && !linesWanted && !fillWanted) return NO_LINEWORK;
     const base = this.bases.get(ready) ?? ready;
+    const fill = fillWanted && base.outlines.length > 0 ? yield* this.fillOf(base, hatch) : null;
     const key = JSON.stringify([this.serial(base), linesWanted && line, dotsWanted && dot]);
     const found = this.lineworks.get(key, () => {
       const lines = linesWanted
         ? partLines(part, base, line, { engine: this.engine, faces, traced: this.traced, pens: this.pens })
         : null;
-      return { lines, dots: dotsWanted ? partDots(base, lines, dot) : null };
+      return { lines, dots: dotsWanted ? partDots(base, lines, dot) : null, fill: null };
     });
     const last = this.lineworksPlaced.get(ready);
-    if (last && last.of === found) return last.linework;
+    if (last && last.of === found && last.fill === fill) return last.linework;
     const { x, y } = this.offsets.get(ready) ?? { x: 0, y: 0 };
-    const linework = movedLinework(found, x, y);
-    this.lineworksPlaced.set(ready, { of: found, linework });
+    const linework = movedLinework({ ...found, fill }, x, y);
+    this.lineworksPlaced.set(ready, { of: found, fill, linework });
     return linework;
+  }
+
+  private *fillOf(base: PreparedPart, step: StepOf<'hatch'>): Generator<number, PartFill> {
+    const key = JSON.stringify([this.serial(base), step]);
+    const known = this.fills.find(key);
+    if (known) return known;
+    const room = this.roomOf(base, widthOf(step.tool));
+    yield 0.1;
+    const fill = yield* partFill(this.engine, base.outlines, originOf(base), step, room);
+    return this.fills.get(key, () => fill);
+  }
+
+  /** A part filled as its step says, but by another tool, and what that cannot reach; null when there is nothing to fill. */
+  tryTool(
+    job: Job,
+    partId: string,
+    { shape, tip, angle, depth }: FillTool,
+    faces: FaceLookup,
+  ): { readonly lines: FillLines; readonly reach: Reach } | null {
+    const ready = this.prepare(job, partId, faces);
+    const part = job.parts.find((p) => p.id === partId);
+    const step = part && stepIn(part, 'hatch');
+    const base = ready && (this.bases.get(ready) ?? ready);
+    if (!base || !step || base.outlines.length === 0) return null;
+    const asked = { ...step, tool: { shape, tip, angle, depth } };
+    const key = JSON.stringify([this.serial(base), { ...asked, on: true, rest: false, mostMissed: 0 }]);
+    return this.trials.get(key, () => {
+      const widthMm = widthOf(asked.tool);
+      const room = this.roomOf(base, widthMm);
+      const making = fillLines(this.engine, originOf(base), asked, room);
+      let made = making.next();
+      while (!made.done) made = making.next();
+      return {
+        lines: made.value,
+        reach: reachOf(base.outlines, room.reached, rowStep(widthMm, base.outlines), flatness(widthMm)),
+      };
+    });
+  }
+
+  /** Where a tip of some width may stand in a part. */
+  private roomOf(base: PreparedPart, widthMm: number): Room {
+    return this.rooms.get(`${this.serial(base)}|${widthMm}`, () => roomOf(this.engine, base.outlines, widthMm));
   }
 
   private serial(of: object): number {
@@ -301,15 +392,17 @@ export class Evaluator {
   private linesOf(
     part: Part,
     ready: PreparedPart,
-    { lines, dots }: Linework,
+    { lines, dots, fill }: Linework,
     does: (what: Work['what']) => boolean,
   ): readonly OperationShape[] {
     const line = does('centerline') && lines;
     const dot = does('dots') && dots;
+    const filled = does('hatch') && fill;
     const open = does('outline') ? ready.lines : [];
-    if (!line && !dot && open.length === 0) return [];
+    const fills = filled ? this.fillShapes(part, filled) : [];
+    if (!line && !dot && open.length === 0) return fills;
     const key = [ready, line, dot, open].map((o) => (o ? this.serial(o) : 0)).join();
-    return this.runs.get(key, () => {
+    const runs = this.runs.get(key, () => {
       const [line0, dot0] = [stepIn(part, 'centerline'), stepIn(part, 'dots')];
       const all = [
         ...(line ? line.dots : []).map(({ x, y, r }) => ({ x, y, r: line0?.dots === 'point' ? null : r / 2 })),
@@ -321,7 +414,9 @@ export class Evaluator {
       ];
       const runs = nearestNext(joinedRuns([...open, ...(line ? line.lines : [])]));
       return [
-        ...runs.map((path): OperationShape => ({ what: 'line', partId: part.id, path, box: pathBox(path) })),
+        ...runs.map(
+          (path): OperationShape => ({ what: 'line', partId: part.id, path, box: pathBox(path), fills: false }),
+        ),
         ...nearestPoints(all).map(({ x, y, r }): OperationShape => {
           const [around, at] = [r ?? 0, { x, y }];
           const box = { minX: x - around, minY: y - around, maxX: x + around, maxY: y + around };
@@ -329,6 +424,31 @@ export class Evaluator {
         }),
       ];
     });
+    return fills.length > 0 ? [...fills, ...runs] : runs;
+  }
+
+  /** The lines that fill a part in the order they are drawn: the pass along the edge first or last. */
+  private fillShapes(part: Part, fill: PartFill): readonly OperationShape[] {
+    const known = this.fillRuns.get(fill);
+    if (known) return known;
+    const partId = part.id;
+    const drawn = (path: Path): OperationShape => ({ what: 'line', partId, path, box: pathBox(path), fills: true });
+    const lines = (strokes: Strokes): OperationShape[] =>
+      countStrokes(strokes) > 0
+        ? [{ what: 'strokes', partId, strokes, box: strokesBox(strokes), lengthMm: lengthsOf(strokes).drawn }]
+        : [];
+    // Closed, it could be taken for the rim of an area.
+    const edge = nearestNext(fill.edge).map(({ segments }) => drawn({ segments, closed: false }));
+    const isFirst = stepIn(part, 'hatch')?.outline === 'first';
+    const shapes = [
+      ...(isFirst ? edge : []),
+      ...lines(fill.strokes),
+      ...fill.rings.map(drawn),
+      ...lines(fill.rest),
+      ...(isFirst ? [] : edge),
+    ];
+    this.fillRuns.set(fill, shapes);
+    return shapes;
   }
 
   private operationResult(
@@ -371,11 +491,17 @@ export class Evaluator {
 }
 
 const lineLength = (l: OperationShape): number =>
-  l.what === 'line' ? pathLength(l.path) : l.what === 'dot' ? 2 * Math.PI * (l.r ?? 0) : 0;
+  l.what === 'strokes'
+    ? l.lengthMm
+    : l.what === 'line'
+      ? pathLength(l.path)
+      : l.what === 'dot'
+        ? 2 * Math.PI * (l.r ?? 0)
+        : 0;
 
 /** Bounds of everything in a shape. */
 export function boxesOf(shape: OperationShape): readonly Box[] {
-  if (shape.what === 'line' || shape.what === 'dot') return [shape.box];
+  if (shape.what === 'line' || shape.what === 'dot' || shape.what === 'strokes') return [shape.box];
   return shape.what === 'outline' ? [shape.outline.box] : shape.outlines.map((o) => o.box);
 }
 
@@ -392,6 +518,9 @@ function withAllCorrections(part: Part, job: Job): StepOf<'centerline'> | undefi
 /** Places are told apart to this share of a mm. */
 const STEADY_PER_MM = 1e9;
 const steady = (mm: number): number => Math.round(mm * STEADY_PER_MM) / STEADY_PER_MM;
+
+/** Lines that fill pass through the first letter's origin, so that they go along with it. */
+const originOf = ({ frames }: PreparedPart): Point => ({ x: frames[0]?.matrix.e ?? 0, y: frames[0]?.matrix.f ?? 0 });
 
 const middleOf = (part: PreparedPart): Point => (isEmptyBox(part.box) ? { x: 0, y: 0 } : boxCentre(part.box));
 

@@ -7,6 +7,7 @@ import { writePdf } from '../formats/pdf-write';
 import { writeSvg } from '../formats/svg-write';
 import { transformPath } from '../geometry/path';
 import { applyMatrix, boxHeight, boxWidth, isEmptyBox, type Matrix, translation } from '../geometry/point';
+import { moveStrokes, strokePaths } from '../toolpath/fill/strokes';
 import { boxesOf, type JobResult, type OperationShape } from './evaluate';
 
 export const FILE_FORMATS = ['svg', 'dxf', 'pdf'] as const;
@@ -20,12 +21,20 @@ export type ExportScope = {
 export const colourOf = (operation: Operation, job: Pick<Job, 'colourKey'>): string =>
   operation.colour ?? job.colourKey[operation.kind];
 
-function drawn(shape: OperationShape, m: Matrix): DrawnShape {
-  if (shape.what === 'line') return { kind: 'stroke', path: transformPath(shape.path, m) };
-  if (shape.what === 'dot') return { kind: 'dot', at: applyMatrix(m, shape.at), r: shape.r };
-  return shape.what === 'fill'
-    ? { kind: 'fill', paths: shape.outlines.map((o) => transformPath(o.path, m)) }
-    : { kind: 'stroke', path: transformPath(shape.outline.path, m) };
+/** What a shape is in a file; `m` only moves. */
+function drawn(shape: OperationShape, m: Matrix): DrawnShape[] {
+  switch (shape.what) {
+    case 'line':
+      return [{ kind: 'stroke', path: transformPath(shape.path, m) }];
+    case 'strokes':
+      return strokePaths(moveStrokes(shape.strokes, m.e, m.f)).map((path) => ({ kind: 'stroke', path }));
+    case 'dot':
+      return [{ kind: 'dot', at: applyMatrix(m, shape.at), r: shape.r }];
+    case 'fill':
+      return [{ kind: 'fill', paths: shape.outlines.map((o) => transformPath(o.path, m)) }];
+    case 'outline':
+      return [{ kind: 'stroke', path: transformPath(shape.outline.path, m) }];
+  }
 }
 
 /** The drawing that is exported, or null when nothing would be in it. What is off, hidden or empty is not. */
@@ -49,7 +58,7 @@ export function drawingOf(job: Job, result: JobResult, scope: ExportScope = { pa
         kind: operation.kind,
         colour: colourOf(operation, job),
         tolerance: operation.kind === 'mark' ? job.export.markTolerance : job.export.arcTolerance,
-        shapes: shapes.map((s) => drawn(s, m)),
+        shapes: shapes.flatMap((s) => drawn(s, m)),
       }),
     ),
   };

@@ -38,7 +38,9 @@ export function pictureOf(job: Job, result: JobResult): Picture {
     if (size < LIMITS.pictureBytes / 2) shapes.push({ kind, fill, d });
   };
   const worked = new Set<string>();
+  const outlinesOf = new Map(result.parts.map((part) => [part.id, part.outlines]));
   for (const { operation, shapes: drawn } of result.operations) {
+    const filled = new Set<string>();
     const byPart = new Map<string, Parameters<typeof pathData>[0][number][]>();
     for (const shape of drawn) {
       worked.add(shape.partId);
@@ -48,7 +50,16 @@ export function pictureOf(job: Job, result: JobResult): Picture {
           true,
           shape.outlines.map((o) => o.path),
         );
-      else {
+      // Lines this close are an area at the size of a list.
+      else if (shape.what === 'strokes') {
+        if (!filled.has(shape.partId))
+          add(
+            operation.kind,
+            true,
+            (outlinesOf.get(shape.partId) ?? []).map((o) => o.path),
+          );
+        filled.add(shape.partId);
+      } else {
         const path =
           shape.what === 'line'
             ? shape.path

@@ -5,6 +5,7 @@ import { countSegments, isContinuous } from '../geometry/path';
 import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
 import { pieceName } from '../inspect/names';
 import type { Stretch } from '../inspect/strength';
+import type { PartFill } from '../toolpath/fill/part-fill';
 import type { JobResult } from './evaluate';
 import { dotTotals, setDowns } from './totals';
 
@@ -24,6 +25,25 @@ const pointReport = ({ x, y }: Point) => ({ x: round(x), y: round(y) });
 
 const stretchReport = (stretches: readonly Stretch[]) =>
   stretches.map((s) => ({ widthMm: round(s.width), at: pointReport(s.at), box: boxReport(s.box) }));
+
+const fillReport = (fill: PartFill | null) =>
+  fill && {
+    widthMm: round(fill.widthMm),
+    spacingMm: round(fill.spacingMm),
+    lines: fill.lines,
+    strips: fill.strips,
+    drawnMm: round(fill.drawnMm),
+    travelMm: round(fill.travelMm),
+    coveredMm2: round(fill.cover.covered),
+    missedMm2: round(fill.cover.missed),
+    beyondReachMm2: round(fill.reach.missedMm2),
+    spilledMm2: round(fill.cover.spilled),
+    missedPlaces: fill.cover.places.map((p) => ({
+      areaMm2: round(p.areaMm2),
+      at: pointReport(p.at),
+      box: boxReport(p.box),
+    })),
+  };
 
 export type Report = ReturnType<typeof reportOf>;
 
@@ -83,6 +103,7 @@ export function reportOf(job: Job, result: JobResult) {
       ),
       middleLines: result.lineworks[i]?.lines?.lines.length ?? 0,
       dots: result.lineworks[i]?.dots?.dots.length ?? 0,
+      filling: fillReport(result.lineworks[i]?.fill ?? null),
       paths: part.outlines.length,
       segments: countSegments(part.outlines.map((o) => o.path)),
       openPaths: part.lines.length + part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,

@@ -16,6 +16,7 @@ const ORDER: readonly Step['kind'][] = [
   'bridge',
   'centerline',
   'dots',
+  'hatch',
 ];
 
 export const stepIn = <K extends Step['kind']>(part: Pick<Part, 'steps'>, kind: K): StepOf<K> | undefined =>
@@ -141,6 +142,23 @@ export function newStep(kind: Step['kind'], { capHeightMm, leastWidthMm, kerfMm 
         dots: 'circle',
         corrections: [],
       };
+    case 'hatch': {
+      // A pen, as wide as goes several times into a stroke.
+      const tip = Math.max(0.05, Math.round(capHeightMm * 2) / 40);
+      return {
+        kind,
+        on: true,
+        style: 'parallel',
+        joined: true,
+        tool: { shape: 'line', tip, angle: 60, depth: 0.5 },
+        overlap: 0.3,
+        angle: 45,
+        outline: 'last',
+        least: 0,
+        rest: false,
+        mostMissed: 0.03,
+      };
+    }
     case 'dots': {
       const diameter = tenths(Math.max(0.3, capHeightMm / 20));
       return {

@@ -1,4 +1,5 @@
 /** What an operation amounts to in single marks: how often its tool is set down, and its dots by size. */
+import { countStrokes } from '../toolpath/fill/strokes';
 import type { OperationShape } from './evaluate';
 
 export type DotTotal = {
@@ -8,7 +9,8 @@ export type DotTotal = {
 };
 
 /** How often the tool is set down: once for each outline, line and dot. */
-export const setDowns = (shapes: readonly OperationShape[]): number => shapes.filter((s) => s.what !== 'fill').length;
+export const setDowns = (shapes: readonly OperationShape[]): number =>
+  shapes.reduce((sum, s) => sum + (s.what === 'strokes' ? countStrokes(s.strokes) : s.what === 'fill' ? 0 : 1), 0);
 
 /** Dots by size, points first, then the smallest. */
 export function dotTotals(shapes: readonly OperationShape[]): DotTotal[] {

@@ -23,12 +23,15 @@ const OFFSET_FLATTEN_MM = 0.002;
 const MITRE_LIMIT = 4;
 /** Ends closer than this meet, in mm. */
 const MEET_MM = 1e-7;
+/** Outlines thinner than this on average are left over where a parallel closes on itself, in mm. */
+const THREAD_MM = 0.004;
 /** Turns smaller than this are smooth, in radians. */
 const SMOOTH = 1e-6;
 
 /**
  * The region grown by `by` mm (shrunk when negative), as clean outlines. `holeBy` may give a hole, by its index, another
- * distance. Distances under a hundredth of a micrometre change nothing.
+ * distance. Distances under a hundredth of a micrometre change nothing. Outlines thinner than `threadMm` on average are left
+ * out: they are where a parallel closes on itself, unless just that is asked.
  */
 export function offsetRegion(
   engine: ClipEngine,
@@ -36,6 +39,7 @@ export function offsetRegion(
   by: number,
   corners: Corners,
   holeBy: (index: number) => number = () => by,
+  threadMm = THREAD_MM,
 ): LabelledPath[] {
   const session = new BooleanSession(engine, OFFSET_FLATTEN_MM);
   const grown: TaggedPolygon[] = [];
@@ -48,13 +52,10 @@ export function offsetRegion(
     );
     grown.push(...(holes.length > 0 ? session.clip('difference', body, holes) : body));
   });
-  return session.rebuild(session.clip('union', grown)).filter((o) => !isThread(o.path));
+  return session.rebuild(session.clip('union', grown)).filter((o) => !isThread(o.path, threadMm));
 }
 
-/** Outlines thinner than this on average are left over where a parallel closes on itself, in mm. */
-const THREAD_MM = 0.004;
-
-const isThread = (path: Path): boolean => Math.abs(pathArea(path)) <= (pathLength(path) / 2) * THREAD_MM;
+const isThread = (path: Path, mm: number): boolean => Math.abs(pathArea(path)) <= (pathLength(path) / 2) * mm;
 
 const reversed = (o: NestedPath): NestedPath => ({ ...o, path: reversePath(o.path), labels: [...o.labels].reverse() });
 

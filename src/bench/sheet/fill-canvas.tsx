@@ -1,0 +1,170 @@
+'use client';
+
+/**
+ * Lines that fill parts, on a canvas over the work: there may be hundreds of thousands. Only those in sight are drawn; where they
+ * stand closer than the screen can show they are an area.
+ */
+import { useEffect, useRef } from 'react';
+import type { Job } from '@/core/document/schema';
+import type { FillView, JobView, PartView } from '@/worker/view';
+import type { Look } from '../store';
+import type { Camera } from './camera';
+import styles from './sheet.module.css';
+
+type Props = {
+  readonly camera: Camera;
+  readonly job: Job;
+  readonly view: JobView;
+  readonly look: Look;
+  readonly only: string | null;
+};
+
+/** Lines closer than this many pixels are drawn as an area. */
+const CLOSE_PX = 1.3;
+/** The width of the tip is shown from so many pixels on. */
+const WIDE_PX = 2.5;
+
+const pathsHeld = new WeakMap<
+  PartView,
+  { readonly area: Path2D; readonly edge: Path2D; readonly box: PartView['box'] }
+>();
+
+function pathsOf(part: PartView, fill: FillView) {
+  let held = pathsHeld.get(part);
+  if (!held) {
+    held = { area: new Path2D(part.d), edge: new Path2D(fill.pathsD), box: part.box };
+    pathsHeld.set(part, held);
+  }
+  return held;
+}
+
+export function FillCanvas({ camera, job, view, look, only }: Props) {
+  const ref = useRef<HTMLCanvasElement>(null);
+  const operations = view.operations.filter((o) => o.hatchesOf.length > 0 && (only === null || o.id === only));
+  const isShown = look === 'drawing' || look === 'worked';
+  useEffect(() => {
+    const canvas = ref.current;
+    const context = canvas?.getContext('2d');
+    if (!canvas || !context) return;
+    const scale = window.devicePixelRatio || 1;
+    const { k, x, y, width, height } = camera;
+    canvas.width = Math.round(width * scale);
+    canvas.height = Math.round(height * scale);
+    if (!isShown) return;
+    const css = getComputedStyle(canvas);
+    const colour = (name: string) => css.getPropertyValue(`--nf-${name}`).trim();
+    const parts = new Map(view.parts.map((p) => [p.id, p]));
+    for (const operation of operations)
+      for (const id of operation.hatchesOf) {
+        const part = parts.get(id);
+        if (!part?.fill) continue;
+        const isOn = job.operations.find((o) => o.id === operation.id)?.on !== false;
+        context.setTransform(scale * k, 0, 0, -scale * k, scale * x, scale * y);
+        draw(context, part, part.fill, {
+          k,
+          sight: { minX: -x / k, maxX: (width - x) / k, minY: (y - height) / k, maxY: y / k },
+          worked: look === 'worked',
+          alpha: isOn ? 1 : 0.35,
+          colour: colour(operation.kind),
+          left: colour('fault'),
+        });
+      }
+  });
+  if (operations.length === 0) return null;
+  return (
+    <canvas
+      ref={ref}
+      className={styles.fills}
+      data-fills={operations.flatMap((o) => o.hatchesOf).join(' ')}
+      style={{ width: camera.width, height: camera.height }}
+    />
+  );
+}
+
+type Drawn = {
+  readonly k: number;
+  readonly sight: { readonly minX: number; readonly maxX: number; readonly minY: number; readonly maxY: number };
+  readonly worked: boolean;
+  readonly alpha: number;
+  readonly colour: string;
+  readonly left: string;
+};
+
+function draw(context: CanvasRenderingContext2D, part: PartView, fill: FillView, d: Drawn): void {
+  const { area, edge } = pathsOf(part, fill);
+  const { k, sight, worked, alpha, colour } = d;
+  const { box } = part;
+  if (box.maxX < sight.minX || box.minX > sight.maxX || box.maxY < sight.minY || box.minY > sight.maxY) return;
+  context.lineCap = 'round';
+  context.lineJoin = 'round';
+  context.fillStyle = worked ? d.left : colour;
+  context.globalAlpha = alpha * (worked ? 0.55 : 0.1);
+  context.fill(area, 'nonzero');
+  const isClose = fill.spacingMm * k < CLOSE_PX;
+  context.strokeStyle = colour;
+  if (worked) {
+    // What the tip covers, as wide as it is; from afar all it reaches is covered.
+    context.globalAlpha = alpha;
+    context.lineWidth = fill.widthMm;
+    if (isClose) {
+      context.fillStyle = colour;
+      context.fill(new Path2D(fill.reachedD), 'nonzero');
+      return;
+    }
+    context.stroke(edge);
+    strokes(context, fill.xy, fill.start, sight, fill.widthMm);
+    strokes(context, fill.restXy, fill.restStart, sight, fill.widthMm);
+    return;
+  }
+  if (isClose) {
+    context.globalAlpha = alpha * 0.5;
+    context.fillStyle = colour;
+    context.fill(area, 'nonzero');
+    return;
+  }
+  if (fill.widthMm * k > WIDE_PX) {
+    context.globalAlpha = alpha * 0.16;
+    context.lineWidth = fill.widthMm;
+    context.stroke(edge);
+    strokes(context, fill.xy, fill.start, sight, fill.widthMm);
+    strokes(context, fill.restXy, fill.restStart, sight, fill.widthMm);
+  }
+  context.globalAlpha = alpha;
+  context.lineWidth = 1 / k;
+  context.stroke(edge);
+  strokes(context, fill.xy, fill.start, sight, 0);
+  context.lineWidth = 2 / k;
+  strokes(context, fill.restXy, fill.restStart, sight, 0);
+}
+
+/** The stretches of polylines that are in sight. */
+function strokes(
+  context: CanvasRenderingContext2D,
+  xy: Float32Array,
+  start: Int32Array,
+  { minX, maxX, minY, maxY }: Drawn['sight'],
+  widthMm: number,
+): void {
+  const [left, right, low, high] = [minX - widthMm, maxX + widthMm, minY - widthMm, maxY + widthMm];
+  context.beginPath();
+  for (let s = 0; s + 1 < start.length; s++) {
+    let isDown = false;
+    for (let i = (start[s] as number) + 1; i < (start[s + 1] as number); i++) {
+      const [x0, y0] = [xy[2 * i - 2] as number, xy[2 * i - 1] as number];
+      const [x1, y1] = [xy[2 * i] as number, xy[2 * i + 1] as number];
+      if (
+        (x0 < left && x1 < left) ||
+        (x0 > right && x1 > right) ||
+        (y0 < low && y1 < low) ||
+        (y0 > high && y1 > high)
+      ) {
+        isDown = false;
+        continue;
+      }
+      if (!isDown) context.moveTo(x0, y0);
+      context.lineTo(x1, y1);
+      isDown = true;
+    }
+  }
+  context.stroke();
+}

@@ -1,0 +1,193 @@
+'use client';
+
+/** The tools of the job tried on a part: what each leaves against how long it takes; one is proposed. */
+import { CategoryScale, Chart, LinearScale, LogarithmicScale, PointElement, Tooltip } from 'chart.js';
+import { proxy } from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import { Scatter } from 'react-chartjs-2';
+import type { ListedTool, StepOf } from '@/core/document/schema';
+import { LIFT_SECONDS, proposedTool, type ToolTrial } from '@/core/job/compare-tools';
+import { formatLength, type LengthUnit } from '@/core/units/quantity';
+import { formatRun } from '@/ui/figures';
+import { computing } from '@/worker/client';
+import { useBench } from '../../store';
+import { type StepProps, useStep } from '../hold/use-step';
+import styles from './filling.module.css';
+import { ToolList } from './tool-list';
+
+Chart.register(CategoryScale, LinearScale, LogarithmicScale, PointElement, Tooltip);
+
+const toolWords = (
+  { shape, tip, angle }: Omit<ListedTool, 'id' | 'feed' | 'depth'>,
+  unit: LengthUnit,
+): string => {
+  const wide = formatLength(tip, unit, unit === 'mm' ? 2 : 3);
+  if (shape === 'cone') return `cone ${angle}°, tip ${wide}`;
+  return shape === 'round' ? `round ${wide}` : shape === 'flat' ? `flat ${wide}` : `pen ${wide}`;
+};
+
+const minutesWords = (minutes: number): string =>
+  minutes < 1
+    ? `${Math.max(1, Math.round(60 * minutes))} s`
+    : minutes < 90
+      ? `${minutes.toFixed(1)} min`
+      : `${(minutes / 60).toFixed(1)} h`;
+
+export function ChooseTool(props: StepProps & { step: StepOf<'hatch'> }) {
+  const { part, step } = props;
+  const job = useBench((s) => s.job);
+  const { set } = useStep(props, 'hatch');
+  const [trials, setTrials] = useState<readonly ToolTrial[]>([]);
+  const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
+  const [fault, setFault] = useState(false);
+  const [editing, setEditing] = useState(false);
+  const latest = useRef(0);
+  useEffect(() => {
+    const mine = ++latest.current;
+    const timer = setTimeout(async () => {
+      setProgress({ done: 0, of: job.tools.length });
+      setFault(false);
+      try {
+        const onProgress = proxy((done: number, of: number) => {
+          if (mine === latest.current) setProgress({ done, of });
+        });
+        const made = await computing().toolTrials(job, part.id, onProgress);
+        if (mine !== latest.current || made === null) return;
+        setTrials(made);
+      } catch {
+        if (mine === latest.current) setFault(true);
+      }
+      if (mine === latest.current) setProgress(null);
+    }, 200);
+    return () => clearTimeout(timer);
+  }, [job, part.id]);
+  const proposed = proposedTool(trials, step.mostMissed);
+  const isNow = ({ tool }: ToolTrial) =>
+    tool.shape === step.tool.shape &&
+    tool.tip === step.tool.tip &&
+    tool.angle === step.tool.angle &&
+    tool.depth === step.tool.depth;
+  const take = ({ tool: { shape, tip, angle, depth } }: ToolTrial) => set({ tool: { shape, tip, angle, depth } });
+  return (
+    <div className={styles.tools}>
+      {progress && (
+        <p className="nf-small nf-muted m-0" role="status">
+          Trying … {progress.done} of {progress.of}
+        </p>
+      )}
+      {fault && <p className="nf-small text-danger">This could not be computed.</p>}
+      {trials.length > 0 && (
+        <>
+          <ToolChart trials={trials} proposed={proposed} mostMissed={step.mostMissed} isNow={isNow} onTake={take} />
+          <p className="nf-small mb-1">
+            {proposed
+              ? `Proposed: ${toolWords(proposed.tool, job.units)}, the widest that leaves no more than ${(100 * step.mostMissed).toFixed(1)} %.`
+              : `None of these leaves so little as ${(100 * step.mostMissed).toFixed(1)} %.`}
+          </p>
+          <ul className={styles.trials} aria-label="Tools">
+            {trials.map((trial) => (
+              <li key={trial.tool.id}>
+                <button
+                  type="button"
+                  aria-pressed={isNow(trial)}
+                  data-proposed={trial === proposed}
+                  disabled={part.locked || trial.unfit}
+                  onClick={() => take(trial)}
+                >
+                  <b>{toolWords(trial.tool, job.units)}</b>
+                  {trial.unfit ? (
+                    <span>fits nowhere</span>
+                  ) : (
+                    <span className="nf-figure">
+                      leaves {(100 * trial.beyond).toFixed(1)} % · {formatRun(trial.drawnMm, job.units)} ·{' '}
+                      {minutesWords(trial.minutes)}
+                    </span>
+                  )}
+                  {trial === proposed && <span className={styles.proposed}>proposed</span>}
+                </button>
+              </li>
+            ))}
+          </ul>
+          <p className="nf-small nf-muted mb-1">At the feed of each tool, and {LIFT_SECONDS} s a lift.</p>
+        </>
+      )}
+      {trials.length === 0 && !progress && job.tools.length === 0 && (
+        <p className="nf-small nf-muted">There is no tool in the list.</p>
+      )}
+      <Button variant="word" aria-expanded={editing} onClick={() => setEditing(!editing)}>
+        {editing ? 'Done with the list' : 'Change the list of tools'}
+      </Button>
+      {editing && <ToolList />}
+    </div>
+  );
+}
+
+function ToolChart(props: {
+  readonly trials: readonly ToolTrial[];
+  readonly proposed: ToolTrial | null;
+  readonly mostMissed: number;
+  readonly isNow: (trial: ToolTrial) => boolean;
+  readonly onTake: (trial: ToolTrial) => void;
+}) {
+  const { trials, proposed, mostMissed, isNow, onTake } = props;
+  const unit = useBench((s) => s.job.units);
+  const fit = trials.filter((t) => !t.unfit);
+  const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+  const [ink, line, accent, good, fault] = ['--nf-ink', '--nf-line', '--nf-accent', '--nf-good', '--nf-fault'].map(css);
+  const colourOf = (t: ToolTrial) => (t === proposed ? good : t.beyond > mostMissed ? fault : ink);
+  return (
+    <div className={styles.chart}>
+      <Scatter
+        aria-label="Time of each tool against what it leaves"
+        data={{
+          datasets: [
+            {
+              data: fit.map((t) => ({ x: t.minutes, y: 100 * t.beyond })),
+              pointRadius: fit.map((t) => (isNow(t) ? 7 : 5)),
+              pointStyle: fit.map((t) => (t.beyond > mostMissed ? 'crossRot' : 'circle')),
+              pointBorderWidth: fit.map((t) => (isNow(t) || t.beyond > mostMissed ? 3 : 1)),
+              pointBackgroundColor: fit.map(colourOf),
+              pointBorderColor: fit.map((t) => (isNow(t) ? accent : colourOf(t))),
+            },
+          ],
+        }}
+        options={{
+          animation: false,
+          maintainAspectRatio: false,
+          onClick: (_, hit) => {
+            const trial = fit[hit[0]?.index ?? -1];
+            if (trial) onTake(trial);
+          },
+          scales: {
+            x: {
+              type: 'linear',
+              min: 0,
+              title: { display: true, text: 'minutes', color: ink },
+              ticks: { color: ink, maxTicksLimit: 6 },
+              grid: { color: line },
+            },
+            y: {
+              min: 0,
+              title: { display: true, text: '% left', color: ink },
+              ticks: { color: ink, maxTicksLimit: 6 },
+              grid: { color: line },
+            },
+          },
+          plugins: {
+            tooltip: {
+              callbacks: {
+                label: ({ dataIndex }) => {
+                  const t = fit[dataIndex];
+                  return t
+                    ? `${toolWords(t.tool, unit)}: leaves ${(100 * t.beyond).toFixed(1)} %, ${minutesWords(t.minutes)}`
+                    : '';
+                },
+              },
+            },
+          },
+        }}
+      />
+    </div>
+  );
+}

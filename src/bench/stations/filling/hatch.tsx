@@ -1,0 +1,259 @@
+'use client';
+
+/** Lines that fill: what draws them, how they lie, and what they come to. */
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import type { FillTool, StepOf } from '@/core/document/schema';
+import { widthOf } from '@/core/toolpath/fill/tool';
+import { formatLength } from '@/core/units/quantity';
+import { Choice, NumberField, QuantityField, Row, Switch } from '@/ui/fields';
+import { formatRun } from '@/ui/figures';
+import { Heading } from '@/ui/heading';
+import type { FillView } from '@/worker/view';
+import { useBench } from '../../store';
+import { type StepProps, useStep } from '../hold/use-step';
+import { DoneBy } from '../lines/done-by';
+import styles from './filling.module.css';
+import { Reach } from './reach';
+
+type HatchStep = StepOf<'hatch'>;
+type Set = (values: Partial<HatchStep>, merge?: string | null) => void;
+
+export function HatchSettings(props: StepProps) {
+  const { part, view } = props;
+  const { step, set } = useStep(props, 'hatch');
+  if (!step) return null;
+  return (
+    <>
+      <DoneBy part={part} what="hatch" label="Done by" />
+      <DoneBy part={part} what="outline" label="Outline as well" />
+      <Tool id={part.id} step={step} set={set} />
+      <Lines id={part.id} step={step} set={set} />
+      {view.fill && <Figures fill={view.fill} step={step} set={set} />}
+      {view.fill && <Reach {...props} step={step} fill={view.fill} />}
+    </>
+  );
+}
+
+const SHAPES: readonly { readonly value: FillTool['shape']; readonly word: string }[] = [
+  { value: 'line', word: 'a pen or beam' },
+  { value: 'flat', word: 'a flat tool' },
+  { value: 'round', word: 'a round-ended tool' },
+  { value: 'cone', word: 'a cone' },
+];
+
+function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
+  const unit = useBench((s) => s.job.units);
+  const { tool } = step;
+  const setTool = (values: Partial<FillTool>, merge: string | null = null) =>
+    set({ tool: { ...tool, ...values } }, merge);
+  const shapeId = `${id}-tool`;
+  const hasDepth = tool.shape === 'round' || tool.shape === 'cone';
+  return (
+    <>
+      <Row label="Filled with" htmlFor={shapeId}>
+        <Form.Select
+          id={shapeId}
+          size="sm"
+          value={tool.shape}
+          onChange={(e) => setTool({ shape: e.target.value as FillTool['shape'] })}
+        >
+          {SHAPES.map((s) => (
+            <option key={s.value} value={s.value}>
+              {s.word}
+            </option>
+          ))}
+        </Form.Select>
+      </Row>
+      <QuantityField
+        label={tool.shape === 'cone' ? 'Tip' : 'Width'}
+        unit={unit}
+        value={tool.tip}
+        least={0.01}
+        most={1000}
+        stepMm={tool.tip < 1 ? 0.05 : 0.1}
+        digits={unit === 'mm' ? 2 : 4}
+        onChange={(tip) => setTool({ tip }, 'tip')}
+      />
+      {tool.shape === 'cone' && (
+        <NumberField
+          label="Angle of the cone"
+          suffix="°"
+          value={tool.angle}
+          least={1}
+          most={170}
+          step={5}
+          onChange={(angle) => setTool({ angle }, 'cone')}
+        />
+      )}
+      {hasDepth && (
+        <QuantityField
+          label="Depth"
+          unit={unit}
+          value={tool.depth}
+          least={0.001}
+          most={1000}
+          stepMm={0.05}
+          digits={unit === 'mm' ? 2 : 4}
+          onChange={(depth) => setTool({ depth }, 'depth')}
+        />
+      )}
+      {hasDepth && (
+        <p className="nf-small nf-muted mb-2">
+          Works <span className="nf-figure">{formatLength(widthOf(tool), unit, unit === 'mm' ? 2 : 4)}</span> wide at
+          that depth, so it stands {formatLength(widthOf(tool) / 2, unit, unit === 'mm' ? 2 : 4)} off the line.
+        </p>
+      )}
+    </>
+  );
+}
+
+function Lines({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
+  const unit = useBench((s) => s.job.units);
+  const rings = step.style === 'rings';
+  return (
+    <>
+      <Choice
+        label="Lines"
+        value={step.style}
+        options={[
+          { value: 'parallel', word: 'side by side' },
+          { value: 'crossed', word: 'crossed', title: 'A second set square to the first' },
+          { value: 'rings', word: 'rings', title: 'They follow the outline inwards' },
+        ]}
+        onChange={(style) => set({ style })}
+      />
+      <NumberField
+        label={step.overlap < 0 ? 'Room between' : 'Overlap'}
+        suffix="%"
+        value={step.overlap}
+        scale={100}
+        digits={0}
+        step={5}
+        least={-20}
+        most={0.95}
+        onChange={(overlap) => set({ overlap }, 'overlap')}
+      />
+      <Row label="" htmlFor={`${id}-overlap`}>
+        <Form.Range
+          id={`${id}-overlap`}
+          aria-label="Overlap"
+          min={-300}
+          max={90}
+          step={5}
+          value={Math.round(100 * step.overlap)}
+          aria-valuetext={`${Math.round(100 * step.overlap)} %`}
+          onChange={(e) => set({ overlap: Number(e.target.value) / 100 }, 'overlap')}
+        />
+      </Row>
+      {!rings && (
+        <>
+          <NumberField
+            label="Direction"
+            suffix="°"
+            value={step.angle}
+            least={-360}
+            most={360}
+            step={5}
+            onChange={(angle) => set({ angle }, 'angle')}
+          />
+          <Row label="" htmlFor={`${id}-angle`}>
+            <Form.Range
+              id={`${id}-angle`}
+              aria-label="Direction"
+              min={-90}
+              max={90}
+              step={1}
+              value={step.angle}
+              aria-valuetext={`${step.angle} degrees`}
+              onChange={(e) => set({ angle: Number(e.target.value) }, 'angle')}
+            />
+          </Row>
+          <Choice
+            label="Ends of lines"
+            value={step.joined ? 'joined' : 'lifted'}
+            options={[
+              { value: 'joined', word: 'joined', title: 'There and back along the edge: the tool stays down' },
+              { value: 'lifted', word: 'lifted', title: 'Set down anew for every line' },
+            ]}
+            onChange={(value) => set({ joined: value === 'joined' })}
+          />
+          <Choice
+            label="Along the edge"
+            value={step.outline}
+            options={[
+              { value: 'none', word: 'nothing' },
+              { value: 'first', word: 'first' },
+              { value: 'last', word: 'last', title: 'A clean edge after the lines' },
+            ]}
+            onChange={(outline) => set({ outline })}
+          />
+          <QuantityField
+            label="Shortest line"
+            unit={unit}
+            value={step.least}
+            least={0}
+            most={1000}
+            stepMm={0.1}
+            onChange={(least) => set({ least }, 'least')}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
+
+/** Shares smaller than this are not worth a word. */
+const LITTLE = 0.0005;
+
+function Figures({ fill, step, set }: { fill: FillView; step: HatchStep; set: Set }) {
+  const unit = useBench((s) => s.job.units);
+  if (fill.tooMany) return null;
+  const n = (value: number) => <span className="nf-figure">{value.toLocaleString('en')}</span>;
+  const words = step.style === 'rings' ? 'ring' : 'line';
+  return (
+    <>
+      <Heading beside={percent(fill.covered)}>Covered</Heading>
+      <div className={styles.bar} aria-hidden="true">
+        <span style={{ flexGrow: fill.covered }} data-share="covered" />
+        <span style={{ flexGrow: fill.missed }} data-share="missed" />
+        <span style={{ flexGrow: Math.max(0, 1 - fill.covered - fill.missed) }} data-share="beyond" />
+      </div>
+      <p className="nf-small mb-2">
+        {n(fill.lines)} {words}
+        {fill.lines === 1 ? '' : 's'} in {n(fill.strips)} run{fill.strips === 1 ? '' : 's'} ·{' '}
+        <span className="nf-figure">{formatRun(fill.drawnMm, unit)}</span> · set down {n(fill.lifts)}{' '}
+        {fill.lifts === 1 ? 'time' : 'times'} · {formatLength(fill.spacingMm, unit, unit === 'mm' ? 2 : 4)} apart
+      </p>
+      {step.overlap < 0 ? (
+        <p className="nf-small nf-muted mb-2">There is room between the lines, so nothing counts as missed.</p>
+      ) : step.rest ? (
+        <Switch
+          label="Fill the rest"
+          on
+          onChange={(rest) => set({ rest })}
+          note={
+            fill.restStrokes > 0
+              ? `${fill.restStrokes.toLocaleString('en')} stroke${fill.restStrokes === 1 ? '' : 's'} over what the lines miss.`
+              : 'The lines miss nothing that can be reached.'
+          }
+        />
+      ) : fill.places > 0 ? (
+        <div className={styles.actions}>
+          <Button variant="plain" onClick={() => set({ rest: true })}>
+            Fill the rest
+          </Button>
+          <span className="nf-small nf-muted">
+            {fill.places.toLocaleString('en')} place{fill.places === 1 ? '' : 's'} missed, {percent(fill.missed)}
+          </span>
+        </div>
+      ) : (
+        <p className="nf-small nf-muted mb-2">
+          {fill.missed < LITTLE ? 'Nothing is missed.' : `Only specks are missed, ${percent(fill.missed)} in all.`}
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,58 @@
+/** The tools of a job tried on one part: what each leaves, how far it goes and how long that takes. */
+import type { Job, ListedTool } from '../document/schema';
+import type { FaceLookup } from '../prepare/part';
+import type { Evaluator } from './evaluate';
+
+export type ToolTrial = {
+  readonly tool: ListedTool;
+  /** How wide it works, in mm. */
+  readonly widthMm: number;
+  /** Share of the area it leaves because it does not fit. */
+  readonly beyond: number;
+  readonly drawnMm: number;
+  readonly lifts: number;
+  readonly minutes: number;
+  /** It fits nowhere, or would take more lines than are made. */
+  readonly unfit: boolean;
+};
+
+/** A lift with the way to the next place takes about this long, in seconds. */
+export const LIFT_SECONDS = 1;
+
+const minutesFor = (drawnMm: number, travelMm: number, lifts: number, feedMmPerMinute: number): number =>
+  (drawnMm + travelMm) / feedMmPerMinute + (lifts * LIFT_SECONDS) / 60;
+
+/** Each tool of the job on a part, widest first. */
+export function* toolTrials(job: Job, partId: string, evaluator: Evaluator, faces: FaceLookup): Generator<ToolTrial> {
+  for (const tool of job.tools) {
+    const tried = evaluator.tryTool(job, partId, tool, faces);
+    if (!tried) return;
+    const { lines, reach } = tried;
+    const lifts = lines.edge.length + lines.rings.length + Math.max(0, lines.strokes.start.length - 1);
+    yield {
+      tool,
+      widthMm: lines.widthMm,
+      beyond: reach.missedMm2 / Math.max(reach.areaMm2, 1e-9),
+      drawnMm: lines.drawnMm,
+      lifts,
+      minutes: minutesFor(lines.drawnMm, lines.travelMm, lifts, tool.feed),
+      unfit: lifts === 0,
+    };
+  }
+}
+
+/**
+ * The tool that is proposed: the one that works widest of those that leave at most a share of the area, the quicker of two that
+ * are as wide; null when all leave more.
+ */
+export function proposedTool(trials: readonly ToolTrial[], mostMissed: number): ToolTrial | null {
+  return trials
+    .filter((t) => !t.unfit && t.beyond <= mostMissed)
+    .reduce<ToolTrial | null>(
+      (best, t) =>
+        !best || t.widthMm > best.widthMm + 1e-9 || (t.widthMm > best.widthMm - 1e-9 && t.minutes < best.minutes)
+          ? t
+          : best,
+      null,
+    );
+}

@@ -1,0 +1,321 @@
+/**
+ * What a round tip really covers when it goes along lines: row by row, each stroke covers one interval of the row exactly, and
+ * what of the letter lies in none of them is missed. Rows are close, and between their ends nothing is rounded, so that even
+ * a hair is seen as long as a row meets it.
+ */
+import type { Polygons } from './polygons';
+import { type Rows, rowsOf } from './rows';
+
+/** A place that is not covered though the tip could get there. In the turned frame of the rows, mm and mm². */
+export type MissedPlace = {
+  readonly area: number;
+  readonly minX: number;
+  readonly maxX: number;
+  readonly minY: number;
+  readonly maxY: number;
+  /** Its rows: height, left and right end, three numbers a row. */
+  readonly rows: readonly number[];
+};
+
+export type Cover = {
+  /** All in mm²: the letter, what of it is covered, what is not though the tip could get there, and what is covered around it. */
+  readonly area: number;
+  readonly covered: number;
+  readonly missed: number;
+  readonly spilled: number;
+  /** The largest first; those under the least area asked for are only counted in `missed`. */
+  readonly places: readonly MissedPlace[];
+};
+
+/** Segments of strokes in the turned frame: x0, y0, x1, y1, four numbers each. */
+export type CoverStrokes = Float64Array;
+
+/** Rows that are looked at in one go. */
+const BAND = 512;
+
+export type CoverAsk = {
+  /** The letter. */
+  readonly region: Polygons;
+  /** Its area in mm²: rows beside level edges take a little too much or too little, which is put right by it. */
+  readonly areaMm2: number;
+  /** What of it the tip could cover at all. */
+  readonly reach: Polygons;
+  readonly strokes: CoverStrokes;
+  /** Half the width of the tip in mm. */
+  readonly radius: number;
+  /** Height of a row in mm. */
+  readonly step: number;
+  /** Places smaller than this are not told one by one, in mm². */
+  readonly least: number;
+};
+
+/** Looks at all rows, in bands; yields the share done. */
+export function* coverOf(ask: CoverAsk): Generator<number, Cover> {
+  const { region, areaMm2, reach, strokes, radius, step, least } = ask;
+  const sweep = new Sweep(strokes, radius);
+  const places = new Places(step);
+  let [low, high] = [Infinity, -Infinity];
+  const see = (y: number) => {
+    if (y < low) low = y;
+    if (y > high) high = y;
+  };
+  for (const y of region.y) see(y);
+  for (let i = 1; i < strokes.length; i += 2) see(strokes[i] as number);
+  low -= radius;
+  high += radius;
+  const first = Math.floor(low / step);
+  const end = Math.ceil(high / step) + 1;
+  const sum = { area: 0, covered: 0, missed: 0, spilled: 0 };
+  for (let from = first; from < end; from += BAND) {
+    const within = { first: from, count: Math.min(BAND, end - from) };
+    const shape = rowsOf(region, step, step / 2, within);
+    const open = rowsOf(reach, step, step / 2, within);
+    for (let k = 0; k < within.count; k++) {
+      const y = step / 2 + (from + k) * step;
+      const tip = sweep.row(y);
+      const row = rowMeasure(shape, k, open, tip, sweep.count, (lo, hi) => places.add(from + k, y, lo, hi));
+      sum.area += row.area * step;
+      sum.covered += row.covered * step;
+      sum.spilled += row.spilled * step;
+      sum.missed += row.missed * step;
+    }
+    yield Math.min(1, (from + BAND - first) / (end - first));
+  }
+  const k = sum.area > 0 ? areaMm2 / sum.area : 1;
+  return {
+    area: areaMm2,
+    covered: k * sum.covered,
+    missed: k * sum.missed,
+    spilled: sum.spilled,
+    places: places.found(least / k).map((p) => ({ ...p, area: k * p.area })),
+  };
+}
+
+/** Strokes met by a level line that moves upwards. */
+class Sweep {
+  private readonly order: Uint32Array;
+  private readonly bottom: Float64Array;
+  private next = 0;
+  private active: Int32Array = new Int32Array(256);
+  private lo = new Float64Array(256);
+  private hi = new Float64Array(256);
+  private held = 0;
+  /** United intervals: left and right ends, in pairs. */
+  private united = new Float64Array(512);
+  count = 0;
+
+  constructor(
+    private readonly strokes: CoverStrokes,
+    private readonly radius: number,
+  ) {
+    const n = strokes.length / 4;
+    this.bottom = new Float64Array(n);
+    for (let i = 0; i < n; i++)
+      this.bottom[i] = Math.min(strokes[4 * i + 1] as number, strokes[4 * i + 3] as number) - radius;
+    this.order = new Uint32Array(n).map((_, i) => i);
+    this.order.sort((a, b) => (this.bottom[a] as number) - (this.bottom[b] as number));
+  }
+
+  /** What is covered at a height, as left and right ends; `count` numbers of it. Heights must rise. */
+  row(y: number): Float64Array {
+    const { strokes, radius } = this;
+    for (; this.next < this.order.length; this.next++) {
+      const i = this.order[this.next] as number;
+      if ((this.bottom[i] as number) >= y) break;
+      this.hold(i);
+    }
+    let kept = 0;
+    for (let a = 0; a < this.held; a++) {
+      const i = this.active[a] as number;
+      const at = 4 * i;
+      const [x0, y0, x1, y1] = [
+        strokes[at] as number,
+        strokes[at + 1] as number,
+        strokes[at + 2] as number,
+        strokes[at + 3] as number,
+      ];
+      if (Math.max(y0, y1) + radius <= y) continue;
+      let [lo, hi] = [Infinity, -Infinity];
+      const d0 = y - y0;
+      if (d0 < radius && d0 > -radius) {
+        const half = Math.sqrt(radius * radius - d0 * d0);
+        lo = x0 - half;
+        hi = x0 + half;
+      }
+      const d1 = y - y1;
+      if (d1 < radius && d1 > -radius) {
+        const half = Math.sqrt(radius * radius - d1 * d1);
+        if (x1 - half < lo) lo = x1 - half;
+        if (x1 + half > hi) hi = x1 + half;
+      }
+      if (y0 !== y1) {
+        // The two long sides, half a tip to either side of the line.
+        const [ex, ey] = [x1 - x0, y1 - y0];
+        const k = radius / Math.hypot(ex, ey);
+        for (const way of [k, -k]) {
+          const u = (y - y0 + way * ex) / ey;
+          if (u < 0 || u > 1) continue;
+          const x = x0 + u * ex + way * ey;
+          if (x < lo) lo = x;
+          if (x > hi) hi = x;
+        }
+      }
+      // Kept in order of their left ends: from one row to the next little changes.
+      let b = kept - 1;
+      while (b >= 0 && (this.lo[b] as number) > lo) {
+        this.lo[b + 1] = this.lo[b] as number;
+        this.hi[b + 1] = this.hi[b] as number;
+        this.active[b + 1] = this.active[b] as number;
+        b--;
+      }
+      this.lo[b + 1] = lo;
+      this.hi[b + 1] = hi;
+      this.active[b + 1] = i;
+      kept++;
+    }
+    this.held = kept;
+    this.count = 0;
+    for (let a = 0; a < kept; a++) {
+      const [lo, hi] = [this.lo[a] as number, this.hi[a] as number];
+      if (!(hi > lo)) continue;
+      if (this.count > 0 && lo <= (this.united[this.count - 1] as number)) {
+        if (hi > (this.united[this.count - 1] as number)) this.united[this.count - 1] = hi;
+        continue;
+      }
+      if (this.count + 2 > this.united.length) this.united = grown(this.united);
+      this.united[this.count++] = lo;
+      this.united[this.count++] = hi;
+    }
+    return this.united;
+  }
+
+  private hold(i: number): void {
+    if (this.held === this.active.length) {
+      const active = new Int32Array(2 * this.held);
+      active.set(this.active);
+      this.active = active;
+      this.lo = grown(this.lo);
+      this.hi = grown(this.hi);
+    }
+    this.active[this.held++] = i;
+  }
+}
+
+function grown(a: Float64Array): Float64Array<ArrayBuffer> {
+  const out = new Float64Array(2 * a.length);
+  out.set(a);
+  return out;
+}
+
+/** One row: lengths of the letter, covered, spilled and missed; stretches that are missed though in reach are told. */
+function rowMeasure(
+  shape: Rows,
+  k: number,
+  open: Rows,
+  tip: Float64Array,
+  count: number,
+  miss: (lo: number, hi: number) => void,
+): { area: number; covered: number; spilled: number; missed: number } {
+  const [sa, sb] = [shape.start[k] as number, shape.start[k + 1] as number];
+  const [oa, ob] = [open.start[k] as number, open.start[k + 1] as number];
+  let [area, covered, tipLength, missed] = [0, 0, 0, 0];
+  for (let t = 0; t < count; t += 2) tipLength += (tip[t + 1] as number) - (tip[t] as number);
+  let t = 0;
+  let o = oa;
+  for (let s = sa; s + 1 < sb; s += 2) {
+    const [left, right] = [shape.x[s] as number, shape.x[s + 1] as number];
+    area += right - left;
+    let at = left;
+    while (t < count && (tip[t + 1] as number) <= left) t += 2;
+    for (let u = t; at < right; u += 2) {
+      const [lo, hi] = u < count ? [tip[u] as number, tip[u + 1] as number] : [Infinity, Infinity];
+      const gapEnd = Math.min(right, lo);
+      if (gapEnd > at) {
+        // Not covered from here to there; told where the tip could get.
+        while (o + 1 < ob && (open.x[o + 1] as number) <= at) o += 2;
+        for (let q = o; q + 1 < ob && (open.x[q] as number) < gapEnd; q += 2) {
+          const from = Math.max(at, open.x[q] as number);
+          const to = Math.min(gapEnd, open.x[q + 1] as number);
+          if (to <= from) continue;
+          missed += to - from;
+          miss(from, to);
+        }
+      }
+      if (lo >= right) break;
+      covered += Math.min(right, hi) - Math.max(at, lo);
+      at = Math.max(at, hi);
+    }
+  }
+  return { area, covered, spilled: Math.max(0, tipLength - covered), missed };
+}
+
+/** Missed stretches put together to places: those of neighbouring rows that overlap are one. */
+class Places {
+  private readonly parent: number[] = [];
+  private readonly y: number[] = [];
+  private readonly lo: number[] = [];
+  private readonly hi: number[] = [];
+  private row = -Infinity;
+  private before: readonly [number, number] = [0, 0];
+  private begins = 0;
+  private seek = 0;
+
+  constructor(private readonly step: number) {}
+
+  add(row: number, y: number, lo: number, hi: number): void {
+    const n = this.y.length;
+    if (row !== this.row) {
+      this.before = row === this.row + 1 ? [this.begins, n] : [n, n];
+      this.begins = n;
+      this.seek = this.before[0];
+      this.row = row;
+    }
+    this.parent.push(n);
+    this.y.push(y);
+    this.lo.push(lo);
+    this.hi.push(hi);
+    while (this.seek < this.before[1] && (this.hi[this.seek] as number) < lo) this.seek++;
+    for (let i = this.seek; i < this.before[1] && (this.lo[i] as number) <= hi; i++) this.unite(i, n);
+  }
+
+  private top(i: number): number {
+    let at = i;
+    while (this.parent[at] !== at) {
+      this.parent[at] = this.parent[this.parent[at] as number] as number;
+      at = this.parent[at] as number;
+    }
+    return at;
+  }
+
+  private unite(a: number, b: number): void {
+    const [p, q] = [this.top(a), this.top(b)];
+    this.parent[Math.max(p, q)] = Math.min(p, q);
+  }
+
+  /** Places of at least an area, the largest first. */
+  found(least: number): MissedPlace[] {
+    type Growing = { area: number; minX: number; maxX: number; minY: number; maxY: number; rows: number[] };
+    const areas = new Map<number, number>();
+    this.y.forEach((_, i) => {
+      const top = this.top(i);
+      areas.set(top, (areas.get(top) ?? 0) + ((this.hi[i] as number) - (this.lo[i] as number)) * this.step);
+    });
+    const made = new Map<number, Growing>();
+    this.y.forEach((y, i) => {
+      const top = this.top(i);
+      const area = areas.get(top) as number;
+      if (area < least) return;
+      const [lo, hi] = [this.lo[i] as number, this.hi[i] as number];
+      let place = made.get(top);
+      if (!place) {
+        place = { area, minX: lo, maxX: hi, minY: y - this.step / 2, maxY: y + this.step / 2, rows: [] };
+        made.set(top, place);
+      }
+      place.minX = Math.min(place.minX, lo);
+      place.maxX = Math.max(place.maxX, hi);
+      place.maxY = y + this.step / 2;
+      place.rows.push(y, lo, hi);
+    });
+    return [...made.values()].sort((a, b) => b.area - a.area);
+  }
+}

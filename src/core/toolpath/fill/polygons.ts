@@ -1,0 +1,52 @@
+/** Outlines as polygons on typed arrays, turned so that the lines to be drawn across them are level. */
+import { flattenPath, type Path } from '../../geometry/path';
+
+/**
+ * Polygons one after the other. Vertex i is at (x[i], y[i]) in mm; `next` and `previous` run round its own polygon. The inside
+ * lies to the left of every edge from a vertex to its next.
+ */
+export type Polygons = {
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  readonly next: Int32Array;
+  readonly previous: Int32Array;
+};
+
+/** A turn by an angle, kept as its cosine and sine. */
+export type Turn = { readonly cos: number; readonly sin: number };
+
+export const turnBy = (degrees: number): Turn => {
+  const quarter = degrees / 90;
+  // Exact for upright and level lines, which edges often run along.
+  if (Number.isInteger(quarter)) {
+    const k = ((quarter % 4) + 4) % 4;
+    return { cos: [1, 0, -1, 0][k] as number, sin: [0, 1, 0, -1][k] as number };
+  }
+  const angle = (degrees * Math.PI) / 180;
+  return { cos: Math.cos(angle), sin: Math.sin(angle) };
+};
+
+/** Closed paths flattened within `tolerance` mm and turned back by `turn`, so that lines in its direction are level. */
+export function polygonsOf(paths: readonly Path[], tolerance: number, { cos, sin }: Turn): Polygons {
+  const rings = paths.map((path) => flattenPath(path, tolerance)).filter((points) => points.length >= 3);
+  const count = rings.reduce((sum, points) => sum + points.length, 0);
+  const out = {
+    x: new Float64Array(count),
+    y: new Float64Array(count),
+    next: new Int32Array(count),
+    previous: new Int32Array(count),
+  };
+  let i = 0;
+  for (const points of rings) {
+    const first = i;
+    const last = first + points.length - 1;
+    for (const p of points) {
+      out.x[i] = cos * p.x + sin * p.y;
+      out.y[i] = cos * p.y - sin * p.x;
+      out.next[i] = i === last ? first : i + 1;
+      out.previous[i] = i === first ? last : i - 1;
+      i++;
+    }
+  }
+  return out;
+}

@@ -1,0 +1,107 @@
+/** What a tip cannot get to: sharp inner corners, narrow gaps, strokes thinner than it is. Row by row, letter by letter. */
+import { flattenPath } from '../../geometry/path';
+import type { Outline } from '../../prepare/outline';
+import { type Polygons, polygonsOf, turnBy } from './polygons';
+import { rowsOf } from './rows';
+
+export type LetterReach = {
+  /** Index of the letter or shape in the part's sources. */
+  readonly source: number;
+  readonly areaMm2: number;
+  readonly missedMm2: number;
+};
+
+export type Reach = {
+  readonly areaMm2: number;
+  /** What the tip leaves because it does not fit, in mm². */
+  readonly missedMm2: number;
+  readonly letters: readonly LetterReach[];
+};
+
+/** Stretches of a row shorter than this are the rounding of curves, in mm. */
+const ROUNDING_MM = 0.006;
+
+/** The letter outlines against what the tip can cover, by rows `step` mm apart. */
+export function reachOf(outlines: readonly Outline[], reached: readonly Outline[], step: number, flat: number): Reach {
+  const level = turnBy(0);
+  const { polygons, sources } = labelled(outlines, flat);
+  const open = polygonsOf(
+    reached.map((o) => o.path),
+    flat,
+    level,
+  );
+  const rows = rowsOf(polygons, step, step / 2);
+  const within = rowsOf(open, step, step / 2, { first: rows.first, count: rows.count });
+  const letters = new Map<number, { area: number; missed: number }>();
+  const of = (edge: number) => {
+    const source = sources[edge] as number;
+    let letter = letters.get(source);
+    if (!letter) {
+      letter = { area: 0, missed: 0 };
+      letters.set(source, letter);
+    }
+    return letter;
+  };
+  let [area, missed] = [0, 0];
+  for (let k = 0; k < rows.count; k++) {
+    const [a, b] = [rows.start[k] as number, rows.start[k + 1] as number];
+    const [oa, ob] = [within.start[k] as number, within.start[k + 1] as number];
+    let o = oa;
+    for (let i = a; i + 1 < b; i += 2) {
+      const [left, right] = [rows.x[i] as number, rows.x[i + 1] as number];
+      const [l, r] = [of(rows.edge[i] as number), of(rows.edge[i + 1] as number)];
+      area += right - left;
+      l.area += ((right - left) / 2) * step;
+      r.area += ((right - left) / 2) * step;
+      const middle = (left + right) / 2;
+      const miss = (from: number, to: number) => {
+        if (to - from < ROUNDING_MM) return;
+        missed += to - from;
+        ((from + to) / 2 < middle ? l : r).missed += (to - from) * step;
+      };
+      let at = left;
+      while (o + 1 < ob && (within.x[o + 1] as number) <= left) o += 2;
+      for (let q = o; q + 1 < ob && (within.x[q] as number) < right; q += 2) {
+        miss(at, Math.min(right, within.x[q] as number));
+        at = Math.max(at, within.x[q + 1] as number);
+      }
+      miss(at, right);
+    }
+  }
+  // Rows tell where; how much in all is known from the outlines themselves.
+  const exact = areaOf(outlines);
+  const left = Math.max(0, exact - areaOf(reached));
+  const ofArea = area > 0 ? exact / (area * step) : 1;
+  const ofMissed = missed > 0 ? left / (missed * step) : 1;
+  return {
+    areaMm2: exact,
+    missedMm2: left,
+    letters: [...letters].map(([source, letter]) => ({
+      source,
+      areaMm2: letter.area * ofArea,
+      missedMm2: letter.missed * ofMissed,
+    })),
+  };
+}
+
+const areaOf = (outlines: readonly Outline[]): number => outlines.reduce((sum, o) => sum + o.area, 0);
+
+/** Polygons of outlines, and of each of their edges the letter it comes from. */
+function labelled(outlines: readonly Outline[], flat: number): { polygons: Polygons; sources: Int32Array } {
+  const polygons = polygonsOf(
+    outlines.map((o) => o.path),
+    flat,
+    turnBy(0),
+  );
+  const sources = new Int32Array(polygons.x.length);
+  let i = 0;
+  for (const { path, labels } of outlines) {
+    const counts = path.segments.map((s) => flattenPath({ segments: [s], closed: true }, flat).length);
+    if (counts.reduce((sum, n) => sum + n, 0) < 3) continue;
+    counts.forEach((n, k) => {
+      sources.fill(labels[k] ?? -1, i, i + n);
+      i += n;
+    });
+  }
+  return { polygons, sources };
+}

@@ -1,0 +1,203 @@
+/**
+ * The few strokes that missed places need. Where the middle of the tip may stand is known: the letter shrunk by half the tip. A
+ * missed point in it is gone over itself; any other is covered from the nearest point of that room's edge. So every place
+ * that can be reached is.
+ */
+import Flatbush from 'flatbush';
+import type { MissedPlace } from './cover';
+import type { Polygons } from './polygons';
+import { StrokeBuilder, type Strokes } from './strokes';
+
+/** Points on the edge, and in missed places, stand this share of half the tip apart. */
+const FINE = 0.25;
+/** Stretches of the edge this many points apart are one stroke. */
+const BRIDGED = 4;
+/** A stroke goes beyond what is missed by this many points, so that its ends are covered too. */
+const BEYOND = 1;
+/** A point this share of half the tip from a stroke is covered by it. */
+const SURE = 0.96;
+/** The rim of what the tip covers from the edge of its room, a little beyond for points between those of the edge. */
+const RIM = 1.01;
+/** Points of one stretch at most: long missed rows are sampled more coarsely. */
+const MOST_ACROSS = 400;
+
+type Spot = readonly [x: number, y: number];
+
+type Edge = {
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  /** First point of each ring, and the number of points at the end. */
+  readonly start: readonly number[];
+  readonly index: Flatbush | null;
+};
+
+/** Strokes over missed places; `room` is where the middle of a tip of half width `radius` may stand, in the same frame. */
+export function restOf(places: readonly MissedPlace[], room: Polygons, radius: number): Strokes {
+  const edge = edgeOf(room, FINE * radius);
+  const out = new StrokeBuilder();
+  const marked = new Uint8Array(edge.x.length);
+  const near = ([x, y]: Spot, within: number, filter?: (i: number) => boolean) =>
+    edge.index?.neighbors(x, y, 1, within, filter)[0];
+  const spines: { readonly spine: readonly Spot[]; readonly spots: readonly Spot[] }[] = [];
+  for (const place of places) {
+    const spots = [...spotsOf(place, radius)];
+    const inside = spots.filter((spot) => isInside(room, ...spot));
+    const spine = spineOf(inside, radius, room);
+    for (const spot of inside.length < spots.length ? spots : []) {
+      if (spine.some(([x, y]) => Math.hypot(x - spot[0], y - spot[1]) < SURE * radius)) continue;
+      const at = near(spot, Infinity);
+      if (at !== undefined) marked[at] = 1;
+    }
+    if (spine.length > 0) spines.push({ spine, spots });
+  }
+  // A way through the middle is not needed where strokes along the edge cover all of the place.
+  for (const { spine, spots } of spines)
+    if (spots.some((spot) => near(spot, RIM * radius, (i) => marked[i] === 1) === undefined))
+      drawSpine(spine, radius, room, out);
+  alongEdge(edge, marked, out);
+  return out.done();
+}
+
+/** Points all over a missed place. */
+function* spotsOf({ rows }: MissedPlace, radius: number): Generator<Spot> {
+  // Rows are closer than need be: every so many are enough, the last one among them.
+  const height = rows.length > 3 ? (rows[3] as number) - (rows[0] as number) : FINE * radius;
+  const skip = Math.max(1, Math.floor((FINE * radius) / Math.max(height, 1e-9)));
+  for (let r = 0, n = rows.length / 3; r < n; r++) {
+    if (r % skip !== 0 && r !== n - 1) continue;
+    const [y, lo, hi] = [rows[3 * r] as number, rows[3 * r + 1] as number, rows[3 * r + 2] as number];
+    const parts = Math.min(MOST_ACROSS, Math.max(1, Math.ceil((hi - lo) / (FINE * radius))));
+    for (let i = 0; i <= parts; i++) yield [lo + ((hi - lo) * i) / parts, y];
+  }
+}
+
+/** Points along the edge of the room, at most `apart` mm from each other. */
+function edgeOf({ x, y, next }: Polygons, apart: number): Edge {
+  const [xs, ys, start]: [number[], number[], number[]] = [[], [], []];
+  const seen = new Uint8Array(x.length);
+  for (let first = 0; first < x.length; first++) {
+    if (seen[first]) continue;
+    start.push(xs.length);
+    for (let i = first; !seen[i]; i = next[i] as number) {
+      seen[i] = 1;
+      const j = next[i] as number;
+      const [dx, dy] = [(x[j] as number) - (x[i] as number), (y[j] as number) - (y[i] as number)];
+      const parts = Math.max(1, Math.ceil(Math.hypot(dx, dy) / apart));
+      for (let k = 0; k < parts; k++) {
+        xs.push((x[i] as number) + (dx * k) / parts);
+        ys.push((y[i] as number) + (dy * k) / parts);
+      }
+    }
+  }
+  start.push(xs.length);
+  if (xs.length === 0) return { x: new Float64Array(0), y: new Float64Array(0), start, index: null };
+  const index = new Flatbush(xs.length);
+  for (let i = 0; i < xs.length; i++) index.add(xs[i] as number, ys[i] as number);
+  index.finish();
+  return { x: Float64Array.from(xs), y: Float64Array.from(ys), start, index };
+}
+
+function isInside({ x, y, next }: Polygons, px: number, py: number): boolean {
+  let inside = false;
+  for (let i = 0; i < x.length; i++) {
+    const j = next[i] as number;
+    const [yi, yj] = [y[i] as number, y[j] as number];
+    if (yi > py === yj > py) continue;
+    const at = (x[i] as number) + ((py - yi) * ((x[j] as number) - (x[i] as number))) / (yj - yi);
+    if (at > px) inside = !inside;
+  }
+  return inside;
+}
+
+/** Marked stretches of the edge as strokes; a ring that is marked all round is closed. */
+function alongEdge({ x, y, start }: Edge, marked: Uint8Array, out: StrokeBuilder): void {
+  for (let ring = 0; ring + 1 < start.length; ring++) {
+    const first = start[ring] as number;
+    const n = (start[ring + 1] as number) - first;
+    const on = (i: number) => marked[first + (((i % n) + n) % n)] === 1;
+    const put = (i: number) => {
+      const at = first + (((i % n) + n) % n);
+      out.add(x[at] as number, y[at] as number);
+    };
+    // A run begins where nothing was marked for a while.
+    let begin = -1;
+    for (let i = 0; i < n && begin < 0; i++) {
+      if (!on(i)) continue;
+      let quiet = true;
+      for (let b = 1; b <= BRIDGED && b < n; b++) if (on(i - b)) quiet = false;
+      if (quiet) begin = i;
+    }
+    if (begin < 0) {
+      if (n > 0 && on(0)) {
+        for (let i = 0; i <= n; i++) put(i);
+        out.lift();
+      }
+      continue;
+    }
+    for (let i = begin; i < begin + n; ) {
+      if (!on(i)) {
+        i++;
+        continue;
+      }
+      let last = i;
+      for (let j = i + 1; j < begin + n && j <= last + BRIDGED; j++) if (on(j)) last = j;
+      for (let j = i - BEYOND; j <= last + BEYOND; j++) put(j);
+      out.lift();
+      i = last + 1;
+    }
+  }
+}
+
+/** A way through the middle of points, in the direction they are spread in. */
+function spineOf(points: readonly Spot[], radius: number, room: Polygons): Spot[] {
+  if (points.length === 0) return [];
+  const n = points.length;
+  const [mx, my] = [points.reduce((s, p) => s + p[0], 0) / n, points.reduce((s, p) => s + p[1], 0) / n];
+  let [xx, xy, yy] = [0, 0, 0];
+  for (const [x, y] of points) {
+    xx += (x - mx) ** 2;
+    xy += (x - mx) * (y - my);
+    yy += (y - my) ** 2;
+  }
+  const angle = 0.5 * Math.atan2(2 * xy, xx - yy);
+  const [ux, uy] = [Math.cos(angle), Math.sin(angle)];
+  const bins = new Map<number, Spot[]>();
+  for (const [x, y] of points) {
+    const bin = Math.round(((x - mx) * ux + (y - my) * uy) / (2 * FINE * radius));
+    const list = bins.get(bin);
+    if (list) list.push([x, y]);
+    else bins.set(bin, [[x, y]]);
+  }
+  const spine = [...bins.keys()]
+    .sort((a, b) => a - b)
+    .map((bin): Spot => {
+      const list = bins.get(bin) as Spot[];
+      const [cx, cy] = [0, 1].map((k) => list.reduce((s, p) => s + (p[k] as number), 0) / list.length) as [
+        number,
+        number,
+      ];
+      if (isInside(room, cx, cy)) return [cx, cy];
+      const away = (p: Spot) => Math.hypot(p[0] - cx, p[1] - cy);
+      return list.reduce((best, p) => (away(p) < away(best) ? p : best));
+    });
+  // A tip that is set down for a point makes a short stroke.
+  const [only] = spine;
+  if (spine.length === 1 && only) spine.push([only[0] + DAB * radius * ux, only[1] + DAB * radius * uy]);
+  return spine;
+}
+
+/** Length of a stroke that is a point, in halves of the tip. */
+const DAB = 0.02;
+
+/** The way as strokes, lifted where it would leave the room. */
+function drawSpine(spine: readonly Spot[], radius: number, room: Polygons, out: StrokeBuilder): void {
+  spine.forEach(([x, y], i) => {
+    const before = spine[i - 1];
+    if (before) {
+      const isNear = Math.hypot(x - before[0], y - before[1]) < 2 * radius;
+      if (!isNear || !isInside(room, (x + before[0]) / 2, (y + before[1]) / 2)) out.lift();
+    }
+    out.add(x, y);
+  });
+  out.lift();
+}

@@ -1,0 +1,123 @@
+/** Rings that follow an outline inwards, run into each other from the innermost to the edge. */
+import type { ClipEngine } from '../../geometry/boolean/engine';
+import { offsetRegion } from '../../geometry/offset/offset';
+import type { Path } from '../../geometry/path';
+import type { Box, Point } from '../../geometry/point';
+import { line, nearestParameter, pointAt, type Segment, segmentBox, subSegment } from '../../geometry/segment';
+import { measureOutlines, type Outline } from '../../prepare/outline';
+
+/** A ring and those just inside it. */
+type Ring = { readonly path: Path; readonly boxes: readonly Box[]; readonly level: number; readonly inner: Ring[] };
+
+/** A ring is just inside another when it comes this near it, in spacings. */
+const NEXT_TO = 1.02;
+/** Pieces of a segment shorter than this share are not worth having. */
+const WHOLE = 1e-6;
+
+/**
+ * Rings of a region, the first of them its own outlines, each `spacing` mm inside the one before, at most `most`. As open
+ * paths: each runs round its innermost ring and on to the next, as far as one leads to another. Yields after every ring.
+ */
+export function* ringsOf(
+  engine: ClipEngine,
+  outlines: readonly Outline[],
+  spacing: number,
+  most: number,
+): Generator<number, { readonly paths: Path[]; readonly rings: number; readonly left: boolean }> {
+  let level = outlines;
+  let before: Ring[] = [];
+  const roots: Ring[] = [];
+  let [rings, depth] = [0, 0];
+  while (level.length > 0 && rings + level.length <= most) {
+    const now: Ring[] = level.map(({ path }) => ({
+      path,
+      boxes: path.segments.map(segmentBox),
+      level: depth,
+      inner: [],
+    }));
+    for (const ring of now) {
+      const around = depth === 0 ? null : nextTo(ring, before, spacing);
+      if (around) around.inner.push(ring);
+      else roots.push(ring);
+    }
+    rings += level.length;
+    before = now;
+    depth++;
+    yield rings;
+    level = measureOutlines(offsetRegion(engine, level, -spacing, 'round'));
+  }
+  const paths: Path[] = [];
+  for (const root of roots) paths.push(...chainsOf(root));
+  return { paths, rings, left: level.length > 0 };
+}
+
+/** The ring of the level before that one lies just inside of. */
+function nextTo(ring: Ring, before: readonly Ring[], spacing: number): Ring | null {
+  const first = ring.path.segments[0] as Segment;
+  const p = { x: first.x0, y: first.y0 };
+  let [best, least] = [null as Ring | null, NEXT_TO * spacing];
+  for (const other of before) {
+    const near = nearestOn(other, p, least);
+    if (near && near.distance <= least) [best, least] = [other, near.distance];
+  }
+  return best;
+}
+
+type Place = { readonly segment: number; readonly t: number; readonly at: Point; readonly distance: number };
+
+/** The point of a ring nearest to a point, when it is within a distance. */
+function nearestOn({ path, boxes }: Ring, p: Point, within: number): Place | null {
+  let found: Place | null = null;
+  let least = within;
+  path.segments.forEach((s, segment) => {
+    const b = boxes[segment] as Box;
+    if (p.x < b.minX - least || p.x > b.maxX + least || p.y < b.minY - least || p.y > b.maxY + least) return;
+    const t = nearestParameter(s, p.x, p.y);
+    const at = pointAt(s, t);
+    const distance = Math.hypot(at.x - p.x, at.y - p.y);
+    if (distance > least) return;
+    least = distance;
+    found = { segment, t, at, distance };
+  });
+  return found;
+}
+
+/** The closed path from one of its places all the way round to it. */
+function cutOpen({ segments }: Path, segment: number, t: number): Segment[] {
+  const s = segments[segment] as Segment;
+  const around = [...segments.slice(segment + 1), ...segments.slice(0, segment)];
+  if (t < WHOLE) return [s, ...around];
+  if (t > 1 - WHOLE) return [...around, s];
+  return [subSegment(s, t, 1), ...around, subSegment(s, 0, t)];
+}
+
+/** Runs of rings, the innermost first: where several lie in one, the last of them goes on into it. */
+function chainsOf(root: Ring): Path[] {
+  const done: Path[] = [];
+  // Without recursion: rings are as deep as the letter is wide.
+  const open = new Map<Ring, Segment[]>();
+  const waiting: { readonly ring: Ring; seen: boolean }[] = [{ ring: root, seen: false }];
+  for (let top = waiting.at(-1); top; top = waiting.at(-1)) {
+    if (!top.seen) {
+      top.seen = true;
+      for (const inner of top.ring.inner) waiting.push({ ring: inner, seen: false });
+      continue;
+    }
+    waiting.pop();
+    const { ring } = top;
+    const runs = ring.inner.map((inner) => open.get(inner) as Segment[]);
+    const goesOn = runs.pop();
+    for (const run of runs) done.push({ segments: run, closed: false });
+    const last = goesOn?.at(-1);
+    const place = last && nearestOn(ring, { x: last.x1, y: last.y1 }, Infinity);
+    if (!goesOn || !last || !place) open.set(ring, cutOpen(ring.path, 0, 0));
+    else
+      open.set(ring, [
+        ...goesOn,
+        line(last.x1, last.y1, place.at.x, place.at.y),
+        ...cutOpen(ring.path, place.segment, place.t),
+      ]);
+  }
+  done.push({ segments: open.get(root) as Segment[], closed: false });
+  return done;
+}

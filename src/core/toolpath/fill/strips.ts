@@ -1,0 +1,135 @@
+/**
+ * Rows of a hatch chained into strips: from the end of one row along the edge of the shape to the end of the next, there and
+ * back. A strip is drawn in one go; as its links follow the edge itself, none leaves the shape.
+ */
+import type { Polygons } from './polygons';
+import { type Rows, rowHeight } from './rows';
+import { StrokeBuilder, type Strokes } from './strokes';
+
+/** Rows are linked along the edge when that is at most this many spacings long. */
+const LINK_SPACINGS = 10;
+
+export type Hatch = {
+  /** One polyline a strip where rows are linked, else one a row, still strip after strip. */
+  readonly strokes: Strokes;
+  /** First stroke of each strip, and the number of strokes at the end. */
+  readonly strips: Int32Array;
+  /** Stretches of rows. */
+  readonly lines: number;
+};
+
+/** Chains rows; stretches shorter than `least` mm are left out. `linked`: the links are drawn. */
+export function stripsOf(rows: Rows, polygons: Polygons, least: number, linked: boolean): Hatch {
+  const chains = new Chains(rows, polygons, least);
+  const out = new StrokeBuilder();
+  const strips: number[] = [0];
+  let [strokes, lines] = [0, 0];
+  for (let nth = 0; nth < rows.count; nth++)
+    for (let at = rows.start[nth] as number; at + 1 < (rows.start[nth + 1] as number); at += 2) {
+      if (!chains.isFree(at)) continue;
+      const side = chains.lengthFrom(nth, at, 1) > chains.lengthFrom(nth, at, 0) ? 1 : 0;
+      let [row, here, enters] = [nth, at, side as 0 | 1];
+      for (;;) {
+        chains.take(here);
+        lines++;
+        const y = rowHeight(rows, row);
+        out.add(rows.x[here + enters] as number, y);
+        out.add(rows.x[here + 1 - enters] as number, y);
+        const leaves = (1 - enters) as 0 | 1;
+        const next = chains.linkFrom(row, here, leaves, linked ? out : null);
+        if (next < 0) break;
+        if (!linked) {
+          out.lift();
+          strokes++;
+        }
+        [row, here, enters] = [row + 1, next, leaves];
+      }
+      out.lift();
+      strokes++;
+      strips.push(strokes);
+    }
+  return { strokes: out.done(), strips: Int32Array.from(strips), lines };
+}
+
+class Chains {
+  private readonly taken: Uint8Array;
+  private readonly mostLink: number;
+
+  constructor(
+    private readonly rows: Rows,
+    private readonly polygons: Polygons,
+    least: number,
+  ) {
+    this.taken = new Uint8Array(rows.x.length);
+    this.mostLink = LINK_SPACINGS * rows.spacing;
+    for (let k = 0; k < rows.count; k++)
+      for (let at = rows.start[k] as number; at + 1 < (rows.start[k + 1] as number); at += 2) {
+        const length = (rows.x[at + 1] as number) - (rows.x[at] as number);
+        if (!(length > 0) || length < least) this.taken[at] = 1;
+      }
+  }
+
+  isFree = (at: number): boolean => this.taken[at] === 0;
+  take(at: number): void {
+    this.taken[at] = 1;
+  }
+
+  /** How many rows a strip from here would have, entered at its left (0) or right end (1). */
+  lengthFrom(nth: number, at: number, enters: 0 | 1): number {
+    let [row, here, side, length] = [nth, at, enters, 0];
+    for (;;) {
+      length++;
+      const leaves = (1 - side) as 0 | 1;
+      const next = this.linkFrom(row, here, leaves, null);
+      if (next < 0) return length;
+      [row, here, side] = [row + 1, next, leaves];
+    }
+  }
+
+  /**
+   * The stretch of the next row that the edge leads to from an end of a stretch, or -1; the corners of the edge on the way are
+   * added to `out`, where given.
+   */
+  linkFrom(row: number, at: number, side: 0 | 1, out: StrokeBuilder | null): number {
+    const { rows } = this;
+    if (row + 1 >= rows.count) return -1;
+    const { x, y, next, previous } = this.polygons;
+    const upper = rowHeight(rows, row + 1);
+    const lower = rowHeight(rows, row);
+    const first = rows.edge[at + side] as number;
+    let edge = first;
+    let [px, py] = [rows.x[at + side] as number, lower];
+    let left = this.mostLink;
+    // The inside lies to the left of an edge: upwards is forwards at a right end, backwards at a left one.
+    for (;;) {
+      const ahead = (side === 1 ? next[edge] : edge) as number;
+      const [ax, ay] = [x[ahead] as number, y[ahead] as number];
+      if (ay < lower) return -1;
+      if (ay >= upper) break;
+      left -= Math.hypot(ax - px, ay - py);
+      if (left < 0) return -1;
+      [px, py] = [ax, ay];
+      edge = (side === 1 ? ahead : previous[edge]) as number;
+      if (edge === first) return -1;
+    }
+    const ahead = (side === 1 ? next[edge] : edge) as number;
+    const found = this.crossing(row + 1, edge, side, y[ahead] === upper ? (x[ahead] as number) : null);
+    if (found < 0 || this.taken[found - side]) return -1;
+    if (left < Math.hypot((rows.x[found] as number) - px, upper - py)) return -1;
+    if (out)
+      for (let e = first; e !== edge; ) {
+        const corner = (side === 1 ? next[e] : e) as number;
+        out.add(x[corner] as number, y[corner] as number);
+        e = (side === 1 ? corner : previous[e]) as number;
+      }
+    return found - side;
+  }
+
+  /** The crossing of an edge, or of its end `at` just there, on a row that is a left (0) or right (1) end; or -1. */
+  private crossing(row: number, edge: number, side: 0 | 1, at: number | null): number {
+    const { start, x, edge: edges } = this.rows;
+    for (let i = (start[row] as number) + side, end = start[row + 1] as number; i < end; i += 2)
+      if (edges[i] === edge || x[i] === at) return i;
+    return -1;
+  }
+}

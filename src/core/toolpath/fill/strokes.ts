@@ -1,0 +1,128 @@
+/** Many short lines held compactly: a hatch has hundreds of thousands. */
+import type { Path } from '../../geometry/path';
+import { type Box, EMPTY_BOX } from '../../geometry/point';
+import { line } from '../../geometry/segment';
+import type { Turn } from './polygons';
+
+/** Polylines in the order they are drawn: points as x, y pairs, those of polyline i from start[i] to start[i + 1]. */
+export type Strokes = { readonly xy: Float64Array; readonly start: Int32Array };
+
+export const NO_STROKES: Strokes = { xy: new Float64Array(0), start: new Int32Array(1) };
+
+export const countStrokes = (s: Strokes): number => s.start.length - 1;
+
+/** Gathers polylines point by point. */
+export class StrokeBuilder {
+  private xy = new Float64Array(1024);
+  private start = new Int32Array(256);
+  private points = 0;
+  private strokes = 0;
+
+  add(x: number, y: number): void {
+    if (2 * this.points + 2 > this.xy.length) {
+      const larger = new Float64Array(2 * this.xy.length);
+      larger.set(this.xy);
+      this.xy = larger;
+    }
+    this.xy[2 * this.points] = x;
+    this.xy[2 * this.points + 1] = y;
+    this.points++;
+  }
+
+  /** Ends the polyline; one of fewer than two points is dropped. */
+  lift(): void {
+    const first = this.start[this.strokes] as number;
+    if (this.points - first < 2) {
+      this.points = first;
+      return;
+    }
+    if (this.strokes + 2 > this.start.length) {
+      const larger = new Int32Array(2 * this.start.length);
+      larger.set(this.start);
+      this.start = larger;
+    }
+    this.strokes++;
+    this.start[this.strokes] = this.points;
+  }
+
+  done(): Strokes {
+    this.lift();
+    return { xy: this.xy.slice(0, 2 * this.points), start: this.start.slice(0, this.strokes + 1) };
+  }
+}
+
+/** Length of all polylines, and of the ways between them, in mm. */
+export function lengthsOf({ xy, start }: Strokes): { drawn: number; travel: number } {
+  let [drawn, travel] = [0, 0];
+  for (let s = 0; s + 1 < start.length; s++) {
+    const [a, b] = [start[s] as number, start[s + 1] as number];
+    if (s > 0)
+      travel += Math.hypot(
+        (xy[2 * a] as number) - (xy[2 * a - 2] as number),
+        (xy[2 * a + 1] as number) - (xy[2 * a - 1] as number),
+      );
+    for (let i = a + 1; i < b; i++)
+      drawn += Math.hypot(
+        (xy[2 * i] as number) - (xy[2 * i - 2] as number),
+        (xy[2 * i + 1] as number) - (xy[2 * i - 1] as number),
+      );
+  }
+  return { drawn, travel };
+}
+
+export function strokesBox({ xy }: Strokes): Box {
+  let { minX, minY, maxX, maxY } = EMPTY_BOX;
+  for (let i = 0; i < xy.length; i += 2) {
+    const [x, y] = [xy[i] as number, xy[i + 1] as number];
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
+  }
+  return { minX, minY, maxX, maxY };
+}
+
+/** Each polyline as an open path. */
+export function strokePaths({ xy, start }: Strokes): Path[] {
+  return Array.from({ length: start.length - 1 }, (_, s) => {
+    const segments = [];
+    for (let i = (start[s] as number) + 1; i < (start[s + 1] as number); i++)
+      segments.push(
+        line(xy[2 * i - 2] as number, xy[2 * i - 1] as number, xy[2 * i] as number, xy[2 * i + 1] as number),
+      );
+    return { segments, closed: false };
+  });
+}
+
+/** The same turned. */
+export function turnStrokes({ xy, start }: Strokes, { cos, sin }: Turn): Strokes {
+  const out = new Float64Array(xy.length);
+  for (let i = 0; i < xy.length; i += 2) {
+    const [x, y] = [xy[i] as number, xy[i + 1] as number];
+    out[i] = cos * x - sin * y;
+    out[i + 1] = sin * x + cos * y;
+  }
+  return { xy: out, start };
+}
+
+/** The same in another place. */
+export function moveStrokes(s: Strokes, dx: number, dy: number): Strokes {
+  const xy = s.xy.map((v, i) => v + (i % 2 === 0 ? dx : dy));
+  return { xy, start: s.start };
+}
+
+/** Several, one after the other. */
+export function joinStrokes(all: readonly Strokes[]): Strokes {
+  const used = all.filter((s) => countStrokes(s) > 0);
+  if (used.length <= 1) return used[0] ?? NO_STROKES;
+  const xy = new Float64Array(used.reduce((sum, s) => sum + s.xy.length, 0));
+  const start = new Int32Array(used.reduce((sum, s) => sum + countStrokes(s), 1));
+  let [points, strokes] = [0, 0];
+  for (const s of used) {
+    xy.set(s.xy, 2 * points);
+    for (let i = 1; i < s.start.length; i++) start[strokes + i] = points + (s.start[i] as number);
+    points += s.xy.length / 2;
+    strokes += countStrokes(s);
+  }
+  return { xy, start };
+}

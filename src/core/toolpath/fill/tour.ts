@@ -1,0 +1,170 @@
+/**
+ * The order in which pieces are drawn, each from either end, so that little way is made between them: the nearest next, then
+ * improved by turning stretches of the order round (2-opt, Croes 1958) and by moving single pieces elsewhere (Or 1976),
+ * looking only at near neighbours.
+ */
+import Flatbush from 'flatbush';
+import { Waiting } from '../waiting';
+
+/** Neighbours of an end that are looked at. */
+const NEIGHBOURS = 8;
+/** Of more pieces than this the order is not improved: the nearest next is near enough by then. */
+const MOST_IMPROVED = 20_000;
+/** Places in the order that are turned round in all, so that the time is bounded. */
+const MOST_TURNED = 60_000_000;
+/** What is gained must be at least this, in mm. */
+const WORTH_MM = 1e-6;
+
+/** Pieces by their ends: x, y of the start and x, y of the end, four numbers a piece. */
+export type Ends = Float64Array;
+
+/** Indices of the pieces in order; those drawn from their end to their start are given as -1 - index. */
+export function tourOf(ends: Ends): Int32Array {
+  const order = nearestOrder(ends);
+  return order.length > 3 && order.length <= MOST_IMPROVED ? improved(ends, order) : order;
+}
+
+/** Way made between the pieces of an order, in mm. */
+export function travelOf(ends: Ends, order: Int32Array): number {
+  let sum = 0;
+  for (let i = 1; i < order.length; i++) sum += gap(ends, order[i - 1] as number, order[i] as number);
+  return sum;
+}
+
+const pieceOf = (o: number): number => (o < 0 ? -1 - o : o);
+/** Index in `ends` of the start, and of the end, of a piece as drawn. */
+const startAt = (o: number): number => (o < 0 ? 4 * (-1 - o) + 2 : 4 * o);
+const endAt = (o: number): number => (o < 0 ? 4 * (-1 - o) : 4 * o + 2);
+
+function gap(ends: Ends, a: number, b: number): number {
+  const [p, q] = [endAt(a), startAt(b)];
+  return Math.hypot((ends[p] as number) - (ends[q] as number), (ends[p + 1] as number) - (ends[q + 1] as number));
+}
+
+function nearestOrder(ends: Ends): Int32Array {
+  const n = ends.length / 4;
+  const places = Array.from({ length: 2 * n }, (_, i) => ({ x: ends[2 * i] as number, y: ends[2 * i + 1] as number }));
+  const waiting = new Waiting(places, 0);
+  const order = new Int32Array(n);
+  let [x, y, k] = [0, 0, 0];
+  for (let taken = waiting.take(x, y); taken !== null; taken = waiting.take(x, y)) {
+    waiting.drop(taken ^ 1);
+    order[k++] = taken % 2 === 0 ? taken >> 1 : -1 - (taken >> 1);
+    const end = places[taken ^ 1] as { x: number; y: number };
+    [x, y] = [end.x, end.y];
+    waiting.goTo(x);
+  }
+  return order;
+}
+
+function improved(ends: Ends, order: Int32Array): Int32Array {
+  const n = order.length;
+  const near = neighboursOf(ends);
+  const position = new Int32Array(n);
+  order.forEach((o, i) => {
+    position[pieceOf(o)] = i;
+  });
+  let turned = 0;
+  /** Turns the order from i to j round: each piece is then drawn the other way. */
+  const reverse = (i: number, j: number) => {
+    turned += j - i + 1;
+    for (let [a, b] = [i, j]; a <= b; a++, b--) {
+      const [p, q] = [order[a] as number, order[b] as number];
+      order[a] = -1 - q;
+      order[b] = -1 - p;
+      position[pieceOf(q)] = a;
+      position[pieceOf(p)] = b;
+    }
+  };
+  const at = (i: number): number => order[i] as number;
+  const between = (i: number, j: number): number => (i < 0 || j >= n ? 0 : gap(ends, at(i), at(j)));
+  /** Way from the end of what is at i to the end of what is at j, were the stretch between them turned round. */
+  const endToEnd = (i: number, j: number): number => (i < 0 ? 0 : gap(ends, at(i), -1 - at(j)));
+  const startToStart = (i: number, j: number): number => (j >= n ? 0 : gap(ends, -1 - at(i), at(j)));
+
+  const turnRound = (i: number, j: number): boolean => {
+    if (i > j || i < 0 || j >= n) return false;
+    const gain = between(i - 1, i) + between(j, j + 1) - endToEnd(i - 1, j) - startToStart(i, j + 1);
+    if (gain <= WORTH_MM) return false;
+    reverse(i, j);
+    return true;
+  };
+  /** Puts up to three pieces from i on between k and k + 1, either way round. */
+  const move = (i: number, length: number, k: number): boolean => {
+    const j = i + length - 1;
+    if (j >= n || (k >= i - 1 && k <= j)) return false;
+    const out = between(i - 1, i) + between(j, j + 1) - between(i - 1, j + 1) * (i > 0 && j + 1 < n ? 1 : 0);
+    const into = k < 0 || k + 1 >= n ? 0 : between(k, k + 1);
+    const straight = (k < 0 ? 0 : gap(ends, at(k), at(i))) + (k + 1 >= n ? 0 : gap(ends, at(j), at(k + 1)));
+    const round = (k < 0 ? 0 : gap(ends, at(k), -1 - at(j))) + (k + 1 >= n ? 0 : gap(ends, -1 - at(i), at(k + 1)));
+    if (out + into - Math.min(straight, round) <= WORTH_MM) return false;
+    // Three turns round carry a stretch elsewhere; one of them is left out when it is turned as well.
+    if (k > j) {
+      reverse(i, j);
+      reverse(j + 1, k);
+      reverse(i, k);
+      if (round < straight) reverse(k - length + 1, k);
+    } else {
+      reverse(k + 1, i - 1);
+      reverse(i, j);
+      reverse(k + 1, j);
+      if (round < straight) reverse(k + 1, k + length);
+    }
+    return true;
+  };
+  const waiting: number[] = [...order].map(pieceOf);
+  const isWaiting = new Uint8Array(n).fill(1);
+  const wake = (i: number) => {
+    if (i < 0 || i >= n) return;
+    const piece = pieceOf(at(i));
+    if (isWaiting[piece]) return;
+    isWaiting[piece] = 1;
+    waiting.push(piece);
+  };
+  const improve = (piece: number): boolean => {
+    const i = position[piece] as number;
+    for (let k = 0; k < 2 * NEIGHBOURS; k++) {
+      const other = near[2 * NEIGHBOURS * piece + k] as number;
+      if (other < 0) continue;
+      const j = position[other] as number;
+      const [lo, hi] = [Math.min(i, j), Math.max(i, j)];
+      const touched = [lo - 1, lo, lo + 1, hi - 1, hi, hi + 1];
+      let done = turnRound(lo + 1, hi) || turnRound(lo, hi - 1) || turnRound(lo, hi);
+      for (let length = 1; !done && length <= 3; length++)
+        done =
+          move(i, length, j) ||
+          move(i, length, j - 1) ||
+          (i >= length - 1 && (move(i - length + 1, length, j) || move(i - length + 1, length, j - 1)));
+      if (done) {
+        for (const t of touched) wake(t);
+        return true;
+      }
+    }
+    return false;
+  };
+  for (let head = 0; head < waiting.length && turned < MOST_TURNED; head++) {
+    const piece = waiting[head] as number;
+    isWaiting[piece] = 0;
+    while (turned < MOST_TURNED && improve(piece)) {
+      // As long as something is gained.
+    }
+  }
+  return order;
+}
+
+/** Of each piece, the pieces with an end near its start, then those with one near its end; -1 where there is none. */
+function neighboursOf(ends: Ends): Int32Array {
+  const n = ends.length / 4;
+  const index = new Flatbush(2 * n);
+  for (let i = 0; i < 2 * n; i++) index.add(ends[2 * i] as number, ends[2 * i + 1] as number);
+  index.finish();
+  const out = new Int32Array(2 * NEIGHBOURS * n).fill(-1);
+  for (let i = 0; i < 2 * n; i++) {
+    let k = NEIGHBOURS * i;
+    for (const j of index.neighbors(ends[2 * i] as number, ends[2 * i + 1] as number, NEIGHBOURS + 2)) {
+      if (j >> 1 === i >> 1 || k >= NEIGHBOURS * (i + 1)) continue;
+      out[k++] = j >> 1;
+    }
+  }
+  return out;
+}
