@@ -7,7 +7,7 @@ import { formatLengthNumber } from '@/core/units/quantity';
 import styles from './bench.module.css';
 import { fitSheet, useCamera, zoomBy } from './sheet/camera';
 import { usePointer } from './sheet/pointer';
-import { useBench } from './store';
+import { undo, useBench } from './store';
 
 /** CSS pixels per millimetre on a screen that shows an inch as 96 px. */
 const TRUE_SIZE = 96 / 25.4;
@@ -18,6 +18,7 @@ export function Foot() {
   const units = useBench((s) => s.job.units);
   const view = useBench((s) => s.view);
   const progress = useBench((s) => s.progress);
+  const canUndo = useBench((s) => s.past.length > 0);
   const { partId, memberId } = useBench((s) => s.selection);
   const n = (mm: number) => formatLengthNumber(mm, units, units === 'mm' ? 1 : 3);
   const part = view?.parts.find((p) => p.id === partId);
@@ -42,10 +43,15 @@ export function Foot() {
       </span>
       <span role="status">
         {progress
-          ? `Computing … ${Math.round((100 * progress.done) / progress.of)} %`
+          ? `Computing … ${Math.round((100 * progress.done) / progress.of)} % `
           : view === null
             ? 'Computing …'
             : `Outlines ${total('outlines')} closed, ${total('open')} open · ${total('segments')} segments`}
+        {progress && canUndo && (
+          <button type="button" className={styles.halt} onClick={undo} title="Stop, and take the last change back">
+            Stop
+          </button>
+        )}
       </span>
       <span className={styles.zoom}>
         <button

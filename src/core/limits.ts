@@ -103,7 +103,7 @@ export const LIMITS = {
   fillRings: 1_000,
   coverRows: 40_000,
   /** Missed places of one part that are named one by one; the rest are counted. */
-  missedNamed: 8,
+  missedNamed: 5,
   /** Tools in a job. */
   tools: 40,
   /** Gaps of one drawing that are named one by one; the rest are counted. */

@@ -4,10 +4,12 @@ import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { uniteLabelled } from '../../src/core/geometry/boolean/union';
 import { closedPath, flattenPath, type Path, pathLength } from '../../src/core/geometry/path';
 import { arcAbout, line } from '../../src/core/geometry/segment';
 import { windingAt } from '../../src/core/geometry/winding';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { layoutLettering } from '../../src/core/lettering/layout';
 import { measureOutlines } from '../../src/core/prepare/outline';
 import { type Polygons, polygonsOf, turnBy } from '../../src/core/toolpath/fill/polygons';
 import { ringsOf } from '../../src/core/toolpath/fill/rings';
@@ -17,12 +19,13 @@ import { countStrokes, lengthsOf, strokePaths } from '../../src/core/toolpath/fi
 import { tourOf, travelOf } from '../../src/core/toolpath/fill/tour';
 import { anyPart, SHEET } from '../support/any-part';
 import { folder } from '../support/checkers';
-import { faces, wasmEngine } from '../support/faces';
+import { FAMILIES, faces, rawOutlines, spec, typeface, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
 import { finished } from '../support/generators';
 import { jobWith } from '../support/jobs';
 import { chance } from '../support/random';
 import { sample } from '../support/scale';
+import { longTwoOpt } from '../support/two-opt';
 
 type Ring = readonly (readonly [number, number])[];
 
@@ -250,6 +253,50 @@ describe('the order of strips', () => {
     const order = tourOf(pieces);
     expect(travelOf(pieces, order)).toBeCloseTo(4, 9);
     expect([...order]).toEqual([2, -2, -4, 4, 0]);
+  });
+});
+
+test('little way is made between strips, against a 2-opt that takes its time', () => {
+  const words = [
+    'Hummingbirds',
+    'WORKSHOP',
+    'Sage',
+    'Quince & Rye',
+    'Alder Lane',
+    'bdpq 48',
+    'Rosemary',
+    'OPEN',
+    'thyme',
+    'Greenhouse',
+  ];
+  const next = chance(5);
+  let worst = 0;
+  const told: string[] = [];
+  words.slice(0, sample(4, words.length)).forEach((word, i) => {
+    const family = FAMILIES[(5 * i) % FAMILIES.length] as string;
+    const face = typeface(family);
+    const layout = layoutLettering(spec(word, { size: { by: 'capital', mm: 20 } }), face);
+    const paths = uniteLabelled(wasmEngine, [rawOutlines(layout, face)], 0.005).map((o) => o.path);
+    const { hatch } = hatchOf(paths, 0.5 + 0.2 * i, true);
+    const { xy, start } = hatch.strokes;
+    const pieces = Float64Array.from(
+      Array.from({ length: countStrokes(hatch.strokes) }, (_, k) => {
+        const [a, b] = [start[k] as number, (start[k + 1] as number) - 1];
+        return [xy[2 * a], xy[2 * a + 1], xy[2 * b], xy[2 * b + 1]] as number[];
+      }).flat(),
+    );
+    const ours = travelOf(pieces, tourOf(pieces));
+    const theirs = longTwoOpt(pieces, next, sample(200, 1000));
+    told.push(`${word} ${hatch.lines} lines, ${countStrokes(hatch.strokes)} strips`);
+    worst = Math.max(worst, ours / theirs);
+    expect(ours / theirs, `${family} ${word}`).toBeLessThan(1.2);
+  });
+  figure({
+    name: 'way between strips against a long 2-opt: the longest of ten',
+    value: worst,
+    digits: 2,
+    aim: { most: 1.2 },
+    note: told.join('; '),
   });
 });
 

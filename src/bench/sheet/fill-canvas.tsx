@@ -67,6 +67,7 @@ export function FillCanvas({ camera, job, view, look, only }: Props) {
           alpha: isOn ? 1 : 0.35,
           colour: colour(operation.kind),
           left: colour('fault'),
+          done: colour('ink'),
         });
       }
   });
@@ -87,18 +88,21 @@ type Drawn = {
   readonly worked: boolean;
   readonly alpha: number;
   readonly colour: string;
+  /** Of what is left in the letter, and of what is worked, in the finished look. */
   readonly left: string;
+  readonly done: string;
 };
 
 function draw(context: CanvasRenderingContext2D, part: PartView, fill: FillView, d: Drawn): void {
   const { area, edge } = pathsOf(part, fill);
-  const { k, sight, worked, alpha, colour } = d;
+  const { k, sight, worked, alpha } = d;
+  const colour = worked ? d.done : d.colour;
   const { box } = part;
   if (box.maxX < sight.minX || box.minX > sight.maxX || box.maxY < sight.minY || box.minY > sight.maxY) return;
   context.lineCap = 'round';
   context.lineJoin = 'round';
   context.fillStyle = worked ? d.left : colour;
-  context.globalAlpha = alpha * (worked ? 0.55 : 0.1);
+  context.globalAlpha = alpha * (worked ? 0.8 : 0.1);
   context.fill(area, 'nonzero');
   const isClose = fill.spacingMm * k < CLOSE_PX;
   context.strokeStyle = colour;

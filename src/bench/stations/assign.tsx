@@ -239,6 +239,7 @@ export function Assign() {
         kind: 'cut',
         on: true,
         tip: null,
+        scan: null,
         colour: null,
       });
     });

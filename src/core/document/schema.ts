@@ -597,6 +597,16 @@ const operationSchema = z.strictObject({
     z.number().min(0.001).max(1000).nullable().default(null),
     'Width of the line it makes, of a pen, a scribe or a beam, in mm; null when not given.',
   ),
+  scan: about(
+    z
+      .strictObject({
+        interval: about(z.number().min(0.001).max(100).default(0.1), 'From line to line in mm.'),
+        direction: about(z.number().min(-360).max(360).default(0), 'Of the lines, in degrees from level.'),
+      })
+      .nullable()
+      .default(null),
+    'How a beam scans areas that are handed over as a whole; null when not given.',
+  ),
   colour: about(colour.nullable().default(null), 'Colour in files; null follows the colour key.'),
 });
 
@@ -631,10 +641,10 @@ const leftAsIsSchema = z.strictObject({
 
 const standardOperations = () =>
   [
-    { id: 'engrave', name: 'Engrave', kind: 'engrave', on: true, tip: null, colour: null },
-    { id: 'mark', name: 'Mark', kind: 'mark', on: true, tip: null, colour: null },
-    { id: 'score', name: 'Score', kind: 'score', on: true, tip: null, colour: null },
-    { id: 'cut', name: 'Cut', kind: 'cut', on: true, tip: null, colour: null },
+    { id: 'engrave', name: 'Engrave', kind: 'engrave', on: true, tip: null, scan: null, colour: null },
+    { id: 'mark', name: 'Mark', kind: 'mark', on: true, tip: null, scan: null, colour: null },
+    { id: 'score', name: 'Score', kind: 'score', on: true, tip: null, scan: null, colour: null },
+    { id: 'cut', name: 'Cut', kind: 'cut', on: true, tip: null, scan: null, colour: null },
   ] satisfies Operation[];
 
 /** Sizes that are easily had, from coarse to fine. */

@@ -17,6 +17,8 @@ export type Layer = {
   readonly colour: string;
   /** How far lines and arcs may stray from its curves in formats that have no curves, in mm. */
   readonly tolerance: number;
+  /** How filled areas are scanned: mm from line to line, and their direction in degrees; null when not given. */
+  readonly scan: { readonly interval: number; readonly direction: number } | null;
   /** In running order. */
   readonly shapes: readonly DrawnShape[];
 };
@@ -28,6 +30,12 @@ export type Drawing = {
   /** In running order; layers with nothing in them are left out. */
   readonly layers: readonly Layer[];
 };
+
+/** "Engrave: areas are scanned in lines 0.1 mm apart, 0 degrees from level.", for those who read the file; null without areas. */
+export const scanWords = ({ name, scan, shapes }: Layer): string | null =>
+  scan && shapes.some((s) => s.kind === 'fill')
+    ? `${name}: areas are scanned in lines ${decimal(scan.interval, 4)} mm apart, ${decimal(scan.direction, 2)} degrees from level.`
+    : null;
 
 export const rgbOf = (colour: string): readonly [number, number, number] => [
   Number.parseInt(colour.slice(1, 3), 16),

@@ -7,7 +7,7 @@ import { pathToArcs } from '../geometry/arcs';
 import type { Path } from '../geometry/path';
 import { EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
 import { boxOf } from '../geometry/segment';
-import { type Drawing, decimal, distinctNames, rgbOf } from './drawing';
+import { type Drawing, decimal, distinctNames, rgbOf, scanWords } from './drawing';
 import { nearestColourIndex } from './dxf-colour';
 
 export type DxfVersion = 'R12' | '2000' | '2007';
@@ -412,6 +412,10 @@ export function writeDxf(drawing: Drawing, version: DxfVersion): string {
         ] as Tag[])),
   ];
   const all: Tag[] = [
+    ...drawing.layers.flatMap((layer, i): Tag[] => {
+      const words = scanWords({ ...layer, name: (layers[i + 1] as LayerEntry).name });
+      return words ? [[999, words]] : [];
+    }),
     ...section('HEADER', header),
     ...(file.r12 ? [] : section('CLASSES', [])),
     ...section('TABLES', tableTags),

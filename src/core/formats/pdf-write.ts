@@ -2,7 +2,7 @@
 import { zlibSync } from 'fflate';
 import type { Path } from '../geometry/path';
 import { arcToCubics, quadraticToCubic, type Segment } from '../geometry/segment';
-import { circleAt, type Drawing, decimal, rgbOf } from './drawing';
+import { circleAt, type Drawing, decimal, rgbOf, scanWords } from './drawing';
 
 const POINTS_PER_MM = 72 / 25.4;
 /** Longest page side in default user units (ISO 32000-1 annex C). */
@@ -85,7 +85,10 @@ export function writePdf(drawing: Drawing, lineWidthMm: number): Uint8Array {
   const catalog = add(
     `<</Type/Catalog/Pages ${pages} 0 R/OCProperties<</OCGs[${refs}]/D<</Name ${textString('Operations')}/Order[${refs}]/ON[${refs}]>>>>>>`,
   );
-  const info = add(`<</Title ${textString(drawing.title)}/Creator(Needlefile)>>`);
+  const scans = drawing.layers.flatMap((layer) => scanWords(layer) ?? []).join(' ');
+  const info = add(
+    `<</Title ${textString(drawing.title)}${scans ? `/Subject ${textString(scans)}` : ''}/Creator(Needlefile)>>`,
+  );
   return assemble(objects, catalog, info);
 }
 

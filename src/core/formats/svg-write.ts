@@ -1,5 +1,5 @@
 /** SVG at true size: the page in millimetres, one group per operation in running order, curves kept. */
-import { type Drawing, decimal, distinctNames } from './drawing';
+import { type Drawing, decimal, distinctNames, scanWords } from './drawing';
 import { FILE_DIGITS, pathData } from './path-data';
 
 const escapeXml = (text: string): string =>
@@ -26,9 +26,15 @@ export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
         ? `  <path d="M${x} ${y}h0"/>`
         : `  <circle cx="${x}" cy="${y}" r="${decimal(shape.r, FILE_DIGITS)}"/>`;
     });
+    const scan = scanWords(layer);
+    const data =
+      scan && layer.scan
+        ? ` data-scan-interval-mm="${decimal(layer.scan.interval, 4)}" data-scan-direction-deg="${decimal(layer.scan.direction, 2)}"`
+        : '';
     return [
-      ` <g id="${escapeXml(ids[i] as string)}" fill="none" stroke="${layer.colour}" stroke-width="${decimal(lineWidthMm, 5)}" stroke-linejoin="round" stroke-linecap="round">`,
+      ` <g id="${escapeXml(ids[i] as string)}" fill="none" stroke="${layer.colour}" stroke-width="${decimal(lineWidthMm, 5)}" stroke-linejoin="round" stroke-linecap="round"${data}>`,
       `  <title>${escapeXml(layer.name)}</title>`,
+      ...(scan ? [`  <desc>${escapeXml(scan)}</desc>`] : []),
       ...shapes,
       ' </g>',
     ].join('\n');

@@ -341,6 +341,7 @@ export class Evaluator {
     const key = JSON.stringify([this.serial(base), step]);
     const known = this.fills.find(key);
     if (known) return known;
+    yield 0.02;
     const room = this.roomOf(base, widthOf(step.tool));
     yield 0.1;
     const fill = yield* partFill(this.engine, base.outlines, originOf(base), step, room);

@@ -58,6 +58,7 @@ export function drawingOf(job: Job, result: JobResult, scope: ExportScope = { pa
         kind: operation.kind,
         colour: colourOf(operation, job),
         tolerance: operation.kind === 'mark' ? job.export.markTolerance : job.export.arcTolerance,
+        scan: operation.scan,
         shapes: shapes.flatMap((s) => drawn(s, m)),
       }),
     ),

@@ -116,6 +116,7 @@ export function reportOf(job: Job, result: JobResult) {
       paths: setDowns(o.shapes),
       dots: dotTotals(o.shapes),
       lengthMm: round(o.lengthMm),
+      scan: o.operation.scan,
       fillAreaMm2: round(o.fillMm2),
     })),
     findings: result.findings.map((f) => ({

@@ -1,7 +1,7 @@
 'use client';
 
 /** The tools of the job tried on a part: what each leaves against how long it takes; one is proposed. */
-import { CategoryScale, Chart, LinearScale, LogarithmicScale, PointElement, Tooltip } from 'chart.js';
+import { Chart, LinearScale, LineElement, PointElement, ScatterController, Tooltip } from 'chart.js';
 import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -16,12 +16,9 @@ import { type StepProps, useStep } from '../hold/use-step';
 import styles from './filling.module.css';
 import { ToolList } from './tool-list';
 
-Chart.register(CategoryScale, LinearScale, LogarithmicScale, PointElement, Tooltip);
+Chart.register(LinearScale, LineElement, PointElement, ScatterController, Tooltip);
 
-const toolWords = (
-  { shape, tip, angle }: Omit<ListedTool, 'id' | 'feed' | 'depth'>,
-  unit: LengthUnit,
-): string => {
+const toolWords = ({ shape, tip, angle }: Omit<ListedTool, 'id' | 'feed' | 'depth'>, unit: LengthUnit): string => {
   const wide = formatLength(tip, unit, unit === 'mm' ? 2 : 3);
   if (shape === 'cone') return `cone ${angle}°, tip ${wide}`;
   return shape === 'round' ? `round ${wide}` : shape === 'flat' ? `flat ${wide}` : `pen ${wide}`;
@@ -135,6 +132,7 @@ function ToolChart(props: {
   const fit = trials.filter((t) => !t.unfit);
   const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
   const [ink, line, accent, good, fault] = ['--nf-ink', '--nf-line', '--nf-accent', '--nf-good', '--nf-fault'].map(css);
+  const longest = 1.08 * fit.reduce((most, t) => Math.max(most, t.minutes), 0.1);
   const colourOf = (t: ToolTrial) => (t === proposed ? good : t.beyond > mostMissed ? fault : ink);
   return (
     <div className={styles.chart}>
@@ -150,25 +148,40 @@ function ToolChart(props: {
               pointBackgroundColor: fit.map(colourOf),
               pointBorderColor: fit.map((t) => (isNow(t) ? accent : colourOf(t))),
             },
+            {
+              data: [
+                { x: 0, y: 100 * mostMissed },
+                { x: longest, y: 100 * mostMissed },
+              ],
+              showLine: true,
+              pointRadius: 0,
+              pointHitRadius: 0,
+              borderColor: fault,
+              borderDash: [5, 4],
+              borderWidth: 1.5,
+            },
           ],
         }}
         options={{
+          font: { family: getComputedStyle(document.body).fontFamily },
           animation: false,
           maintainAspectRatio: false,
           onClick: (_, hit) => {
-            const trial = fit[hit[0]?.index ?? -1];
+            const trial = fit[hit.find((h) => h.datasetIndex === 0)?.index ?? -1];
             if (trial) onTake(trial);
           },
           scales: {
             x: {
               type: 'linear',
               min: 0,
+              max: longest,
               title: { display: true, text: 'minutes', color: ink },
-              ticks: { color: ink, maxTicksLimit: 6 },
+              ticks: { color: ink, maxTicksLimit: 6, includeBounds: false },
               grid: { color: line },
             },
             y: {
               min: 0,
+              suggestedMax: 100 * Math.min(1, Math.max(0.01, 1.6 * mostMissed)),
               title: { display: true, text: '% left', color: ink },
               ticks: { color: ink, maxTicksLimit: 6 },
               grid: { color: line },

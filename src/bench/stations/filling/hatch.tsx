@@ -28,7 +28,7 @@ export function HatchSettings(props: StepProps) {
       <DoneBy part={part} what="hatch" label="Done by" />
       <DoneBy part={part} what="outline" label="Outline as well" />
       <Tool id={part.id} step={step} set={set} />
-      <Lines id={part.id} step={step} set={set} />
+      <Lines step={step} set={set} />
       {view.fill && <Figures fill={view.fill} step={step} set={set} />}
       {view.fill && <Reach {...props} step={step} fill={view.fill} />}
     </>
@@ -77,7 +77,7 @@ function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
       />
       {tool.shape === 'cone' && (
         <NumberField
-          label="Angle of the cone"
+          label="Cone angle"
           suffix="°"
           value={tool.angle}
           least={1}
@@ -108,7 +108,7 @@ function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
   );
 }
 
-function Lines({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
+function Lines({ step, set }: { step: HatchStep; set: Set }) {
   const unit = useBench((s) => s.job.units);
   const rings = step.style === 'rings';
   return (
@@ -134,10 +134,9 @@ function Lines({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
         most={0.95}
         onChange={(overlap) => set({ overlap }, 'overlap')}
       />
-      <Row label="" htmlFor={`${id}-overlap`}>
+      <div className={styles.slide}>
         <Form.Range
-          id={`${id}-overlap`}
-          aria-label="Overlap"
+          aria-label="Slide the overlap"
           min={-300}
           max={90}
           step={5}
@@ -145,7 +144,7 @@ function Lines({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
           aria-valuetext={`${Math.round(100 * step.overlap)} %`}
           onChange={(e) => set({ overlap: Number(e.target.value) / 100 }, 'overlap')}
         />
-      </Row>
+      </div>
       {!rings && (
         <>
           <NumberField
@@ -157,10 +156,9 @@ function Lines({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
             step={5}
             onChange={(angle) => set({ angle }, 'angle')}
           />
-          <Row label="" htmlFor={`${id}-angle`}>
+          <div className={styles.slide}>
             <Form.Range
-              id={`${id}-angle`}
-              aria-label="Direction"
+              aria-label="Slide the direction"
               min={-90}
               max={90}
               step={1}
@@ -168,7 +166,7 @@ function Lines({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
               aria-valuetext={`${step.angle} degrees`}
               onChange={(e) => set({ angle: Number(e.target.value) }, 'angle')}
             />
-          </Row>
+          </div>
           <Choice
             label="Ends of lines"
             value={step.joined ? 'joined' : 'lifted'}

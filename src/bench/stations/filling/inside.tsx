@@ -1,14 +1,14 @@
 'use client';
 
 /** What happens to the inside of a part: nothing, scanned as an area, or filled with lines. */
-import type { Part } from '@/core/document/schema';
-import { Choice } from '@/ui/fields';
+import type { Operation, Part } from '@/core/document/schema';
+import { Choice, NumberField, QuantityField, Switch } from '@/ui/fields';
 import { formatArea } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
 import type { PartView } from '@/worker/view';
 import { insideOf, setInside } from '../../fill-edits';
 import { partWords } from '../../part-words';
-import { useBench } from '../../store';
+import { change, useBench } from '../../store';
 import { DoneBy } from '../lines/done-by';
 import { HatchSettings } from './hatch';
 
@@ -36,10 +36,61 @@ export function Inside({ part, view }: { readonly part: Part; readonly view: Par
             ]}
             onChange={(value) => setInside(part.id, value, view)}
           />
-          {inside === 'area' && <DoneBy part={part} what="fill" label="Done by" />}
+          {inside === 'area' && (
+            <>
+              <DoneBy part={part} what="fill" label="Done by" />
+              <Scan part={part} />
+            </>
+          )}
           {inside === 'lines' && <HatchSettings part={part} view={view} />}
         </>
       )}
     </section>
+  );
+}
+
+/** How a beam scans the area: kept with the operation, so that all it scans is alike. */
+function Scan({ part }: { readonly part: Part }) {
+  const unit = useBench((s) => s.job.units);
+  const id = part.work.find((w) => w.what === 'fill')?.operation;
+  const operation = useBench((s) => s.job.operations.find((o) => o.id === id));
+  if (!operation) return null;
+  const edit = (values: Partial<NonNullable<Operation['scan']>> | null, merge: string | null = null) =>
+    change((job) => {
+      const draft = job.operations.find((o) => o.id === id);
+      if (draft) draft.scan = values && { interval: 0.1, direction: 0, ...draft.scan, ...values };
+    }, merge && `scan:${id}:${merge}`);
+  return (
+    <>
+      <Switch
+        label="Say how it is scanned"
+        on={operation.scan !== null}
+        onChange={(on) => edit(on ? {} : null)}
+        note={operation.scan ? `For everything ${operation.name} does; written into the files.` : undefined}
+      />
+      {operation.scan && (
+        <>
+          <QuantityField
+            label="Lines apart"
+            unit={unit}
+            value={operation.scan.interval}
+            least={0.001}
+            most={100}
+            digits={unit === 'mm' ? 3 : 4}
+            stepMm={0.01}
+            onChange={(interval) => edit({ interval }, 'interval')}
+          />
+          <NumberField
+            label="Direction"
+            suffix="°"
+            value={operation.scan.direction}
+            least={-360}
+            most={360}
+            step={5}
+            onChange={(direction) => edit({ direction }, 'direction')}
+          />
+        </>
+      )}
+    </>
   );
 }

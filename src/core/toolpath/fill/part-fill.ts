@@ -61,7 +61,7 @@ export type PartFill = {
 };
 
 /** Curves are flattened within this share of the tip, and at least and at most so many mm. */
-export const flatness = (widthMm: number): number => Math.min(0.002, Math.max(0.0002, widthMm / 200));
+export const flatness = (widthMm: number): number => Math.min(0.002, Math.max(0.0002, widthMm / 50));
 /** Rows of a tip's width that cover is looked at in; places are told from this share of the tip's own area on. */
 const ROWS_A_TIP = 12;
 const ROW_MOST_MM = 0.1;

@@ -27,7 +27,8 @@ export function stripsOf(rows: Rows, polygons: Polygons, least: number, linked: 
   for (let nth = 0; nth < rows.count; nth++)
     for (let at = rows.start[nth] as number; at + 1 < (rows.start[nth + 1] as number); at += 2) {
       if (!chains.isFree(at)) continue;
-      const side = chains.lengthFrom(nth, at, 1) > chains.lengthFrom(nth, at, 0) ? 1 : 0;
+      // Entered so that it can be left towards the next row.
+      const side = chains.linkFrom(nth, at, 1, null) < 0 && chains.linkFrom(nth, at, 0, null) >= 0 ? 1 : 0;
       let [row, here, enters] = [nth, at, side as 0 | 1];
       for (;;) {
         chains.take(here);
@@ -72,18 +73,6 @@ class Chains {
   isFree = (at: number): boolean => this.taken[at] === 0;
   take(at: number): void {
     this.taken[at] = 1;
-  }
-
-  /** How many rows a strip from here would have, entered at its left (0) or right end (1). */
-  lengthFrom(nth: number, at: number, enters: 0 | 1): number {
-    let [row, here, side, length] = [nth, at, enters, 0];
-    for (;;) {
-      length++;
-      const leaves = (1 - side) as 0 | 1;
-      const next = this.linkFrom(row, here, leaves, null);
-      if (next < 0) return length;
-      [row, here, side] = [row + 1, next, leaves];
-    }
   }
 
   /**

@@ -8,6 +8,8 @@ import { Waiting } from '../waiting';
 
 /** Neighbours of an end that are looked at. */
 const NEIGHBOURS = 8;
+/** Pieces in a row that are moved elsewhere at once. */
+const MOST_MOVED = 3;
 /** Of more pieces than this the order is not improved: the nearest next is near enough by then. */
 const MOST_IMPROVED = 20_000;
 /** Places in the order that are turned round in all, so that the time is bounded. */
@@ -121,27 +123,35 @@ function improved(ends: Ends, order: Int32Array): Int32Array {
     isWaiting[piece] = 1;
     waiting.push(piece);
   };
-  const improve = (piece: number): boolean => {
+  /** Tries to give one side of a piece a nearer neighbour: after it, or before it. */
+  const improveSide = (piece: number, after: boolean): boolean => {
     const i = position[piece] as number;
-    for (let k = 0; k < 2 * NEIGHBOURS; k++) {
-      const other = near[2 * NEIGHBOURS * piece + k] as number;
-      if (other < 0) continue;
-      const j = position[other] as number;
+    const now = after ? between(i, i + 1) : between(i - 1, i);
+    const own = after ? endAt(at(i)) : startAt(at(i));
+    const [x, y] = [ends[own] as number, ends[own + 1] as number];
+    for (let k = (own >> 1) * NEIGHBOURS, last = k + NEIGHBOURS; k < last; k++) {
+      const place = near[k] as number;
+      if (place < 0) break;
+      const [px, py] = [ends[2 * place] as number, ends[2 * place + 1] as number];
+      if (Math.hypot(px - x, py - y) >= now) break;
+      const j = position[place >> 1] as number;
+      // Whether the place is where its piece begins, as it is drawn now.
+      const begins = startAt(at(j)) === 2 * place;
       const [lo, hi] = [Math.min(i, j), Math.max(i, j)];
       const touched = [lo - 1, lo, lo + 1, hi - 1, hi, hi + 1];
-      let done = turnRound(lo + 1, hi) || turnRound(lo, hi - 1) || turnRound(lo, hi);
-      for (let length = 1; !done && length <= 3; length++)
-        done =
-          move(i, length, j) ||
-          move(i, length, j - 1) ||
-          (i >= length - 1 && (move(i - length + 1, length, j) || move(i - length + 1, length, j - 1)));
-      if (done) {
-        for (const t of touched) wake(t);
-        return true;
+      let done = after ? !begins && j > i && turnRound(i + 1, j) : begins && j < i && turnRound(j, i - 1);
+      for (let length = 1; !done && length <= MOST_MOVED; length++) {
+        const from = begins === after ? j : j - length + 1;
+        done = from >= 0 && move(from, length, after ? i : i - 1);
       }
+      if (!done) continue;
+      for (const t of touched) wake(t);
+      wake(position[piece] as number);
+      return true;
     }
     return false;
   };
+  const improve = (piece: number): boolean => improveSide(piece, true) || improveSide(piece, false);
   for (let head = 0; head < waiting.length && turned < MOST_TURNED; head++) {
     const piece = waiting[head] as number;
     isWaiting[piece] = 0;
@@ -152,7 +162,7 @@ function improved(ends: Ends, order: Int32Array): Int32Array {
   return order;
 }
 
-/** Of each piece, the pieces with an end near its start, then those with one near its end; -1 where there is none. */
+/** Of each start and end (2 · piece, 2 · piece + 1) the nearest starts and ends of other pieces, the nearest first; -1 where there are no more. */
 function neighboursOf(ends: Ends): Int32Array {
   const n = ends.length / 4;
   const index = new Flatbush(2 * n);
@@ -161,10 +171,8 @@ function neighboursOf(ends: Ends): Int32Array {
   const out = new Int32Array(2 * NEIGHBOURS * n).fill(-1);
   for (let i = 0; i < 2 * n; i++) {
     let k = NEIGHBOURS * i;
-    for (const j of index.neighbors(ends[2 * i] as number, ends[2 * i + 1] as number, NEIGHBOURS + 2)) {
-      if (j >> 1 === i >> 1 || k >= NEIGHBOURS * (i + 1)) continue;
-      out[k++] = j >> 1;
-    }
+    for (const j of index.neighbors(ends[2 * i] as number, ends[2 * i + 1] as number, NEIGHBOURS + 2))
+      if (j >> 1 !== i >> 1 && k < NEIGHBOURS * (i + 1)) out[k++] = j;
   }
   return out;
 }
