@@ -57,6 +57,18 @@ export function fillTheRest(partId: string): void {
   });
 }
 
+/** Cut a member out of what its part is made of, instead of joining it. */
+export function punchMember(partId: string, memberId: string): void {
+  change((job) => {
+    const members = job.parts.find((p) => p.id === partId)?.members;
+    const at = members?.findIndex((m) => m.id === memberId) ?? -1;
+    const [member] = members && at >= 0 ? members.splice(at, 1) : [];
+    if (!member) return;
+    member.role = 'punch';
+    members?.push(member);
+  });
+}
+
 /**
  * Cut a part out of another that is filled around it. Plain members go over as they are; a part with steps of its own stays
  * behind, out of sight, and is cut out as a live copy.

@@ -8,7 +8,7 @@ import type { Finding, Severity } from '@/core/inspect/finding';
 import styles from './bench.module.css';
 import { bridgeOne } from './bridge-edits';
 import { answerGap, leaveHandMade, spaceLetters } from './edits';
-import { cutOutOf, fillTheRest } from './fill-edits';
+import { cutOutOf, fillTheRest, punchMember } from './fill-edits';
 import { enterLines } from './nodes/hand';
 import { STATIONS } from './stations/list';
 import { bringIntoSight, change, goToStation, select, useBench } from './store';
@@ -51,6 +51,7 @@ function mendOf({ mend, partId }: Finding): { words: string; run: () => void } |
   if (mend.kind === 'unhand')
     return { words: 'Back to the words and steps', run: () => change((job) => leaveHandMade(job, partId)) };
   if (mend.kind === 'rest') return { words: 'Fill the rest', run: () => fillTheRest(partId) };
+  if (mend.kind === 'punch') return { words: 'Cut it out instead', run: () => punchMember(partId, mend.memberId) };
   if (mend.kind === 'cut-out') return { words: 'Cut it out of the other', run: () => cutOutOf(partId, mend.otherId) };
   const { view } = useBench.getState();
   return {

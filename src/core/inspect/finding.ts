@@ -53,6 +53,7 @@ export type FindingCode =
   | 'fits-nowhere'
   | 'too-many-lines'
   | 'filled-over'
+  | 'swallowed'
   | 'lines-not-filled'
   | 'small-for-tip'
   | 'fill-and-cut'
@@ -67,6 +68,8 @@ export type Mend =
   | { readonly kind: 'rest' }
   /** Another part cut out of one that is filled around it. */
   | { readonly kind: 'cut-out'; readonly otherId: string }
+  /** Words that vanish in the shape they are joined to, cut out of it instead. */
+  | { readonly kind: 'punch'; readonly memberId: string }
   /** Two ends of a drawing joined. */
   | { readonly kind: 'close'; readonly memberId: string; readonly gap: string }
   /** Back from outlines worked on by hand to what the steps give. */

@@ -309,6 +309,32 @@ function workFindings(part: Part, prepared: PreparedPart, operations: ReadonlyMa
   return out;
 }
 
+/** Words that are joined to something they lie in wholly: nothing of their outlines is left. */
+function swallowedFindings(part: Part, prepared: PreparedPart): Draft[] {
+  if (part.members.length < 2 || prepared.overlaps || prepared.handMade) return [];
+  const left = new Set(prepared.bare.flatMap((o) => o.labels.map((label) => prepared.sources[label]?.memberId)));
+  return part.members.flatMap((member, i) => {
+    const ready = prepared.members[i];
+    if (member.kind !== 'lettering' || member.role !== 'join' || !ready?.outlines.length || left.has(member.id))
+      return [];
+    return [
+      draft(
+        'swallowed',
+        'fault',
+        'compose',
+        `“${member.text.trim().split('\n')[0]?.slice(0, 40)}” lies in the rest of its part and is joined to it: it would not be seen.`,
+        {
+          partId: part.id,
+          memberId: member.id,
+          box: ready.box,
+          detail: member.id,
+          mend: { kind: 'punch', memberId: member.id },
+        },
+      ),
+    ];
+  });
+}
+
 function fillingFindings(part: Part, ready: PreparedPart, { fill }: Linework, unit: LengthUnit): Draft[] {
   const step = part.steps.find((s) => s.kind === 'hatch');
   return fill && step?.kind === 'hatch' ? fillFindings(part, ready, fill, step, unit) : [];
@@ -348,6 +374,7 @@ export function inspect(
     if (!ready) return [];
     return [
       ...part.members.flatMap((member, i) => memberFindings(part, member, ready.members[i] as PreparedMember)),
+      ...swallowedFindings(part, ready),
       ...placeFindings(part, ready, job, job.units),
       ...stepFindings(part, ready, job),
       ...bridgeFindings(part, ready, job),

@@ -117,7 +117,7 @@ function Lines({ step, set }: { step: HatchStep; set: Set }) {
         label="Lines"
         value={step.style}
         options={[
-          { value: 'parallel', word: 'side by side' },
+          { value: 'parallel', word: 'parallel' },
           { value: 'crossed', word: 'crossed', title: 'A second set square to the first' },
           { value: 'rings', word: 'rings', title: 'They follow the outline inwards' },
         ]}
