@@ -6,6 +6,7 @@
 import type { FillTool, Job, Member, Operation, Part, StepOf, Work } from '../document/schema';
 import { readFound } from '../formats/found-file';
 import type { ClipEngine } from '../geometry/boolean/engine';
+import { uniteLabelled } from '../geometry/boolean/union';
 import { nestMeasured } from '../geometry/nesting';
 import { type Path, pathBox, pathLength } from '../geometry/path';
 import { type Box, boxCentre, boxesMeet, EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
@@ -16,7 +17,7 @@ import type { ArtworkLookup, KeptDrawing, PreparedArtwork } from '../prepare/art
 import { BridgeWorkshops } from '../prepare/bridges/workshop';
 import type { HandMade } from '../prepare/hand-made';
 import { movedPart } from '../prepare/moved';
-import { type Outline, outlineLength } from '../prepare/outline';
+import { measureOutlines, type Outline, outlineLength } from '../prepare/outline';
 import { type FaceLookup, type PreparedPart, preparePart, withBridges } from '../prepare/part';
 import { weldCaches } from '../prepare/weld';
 import { ResultCache } from '../result-cache';
@@ -127,6 +128,7 @@ export class Evaluator {
     FILL_NUMBERS_HELD,
     ({ lines }) => lines.strokes.xy.length,
   );
+  private readonly united = new WeakMap<PreparedPart, readonly Outline[]>();
   private readonly fillRuns = new WeakMap<PartFill, readonly OperationShape[]>();
   private readonly rooms = new ResultCache<Room>(ROOMS_HELD);
   private readonly runs = new ResultCache<readonly OperationShape[]>(PARTS_HELD);
@@ -344,7 +346,7 @@ export class Evaluator {
     yield 0.02;
     const room = this.roomOf(base, widthOf(step.tool));
     yield 0.1;
-    const fill = yield* partFill(this.engine, base.outlines, originOf(base), step, room);
+    const fill = yield* partFill(this.engine, this.filledOutlines(base), originOf(base), step, room);
     return this.fills.get(key, () => fill);
   }
 
@@ -368,16 +370,32 @@ export class Evaluator {
       const making = fillLines(this.engine, originOf(base), asked, room);
       let made = making.next();
       while (!made.done) made = making.next();
+      const outlines = this.filledOutlines(base);
       return {
         lines: made.value,
-        reach: reachOf(base.outlines, room.reached, rowStep(widthMm, base.outlines), flatness(widthMm)),
+        reach: reachOf(outlines, room.reached, rowStep(widthMm, outlines), flatness(widthMm)),
       };
     });
   }
 
+  /** What is filled: overlaps that are left in the outlines are filled as one. */
+  private filledOutlines(base: PreparedPart): readonly Outline[] {
+    if (!base.overlaps) return base.outlines;
+    let united = this.united.get(base);
+    if (!united) {
+      const groups: Path[][] = base.sources.map(() => []);
+      for (const { path, labels } of base.outlines) groups[Math.max(0, labels[0] ?? 0)]?.push(path);
+      united = measureOutlines(uniteLabelled(this.engine, groups));
+      this.united.set(base, united);
+    }
+    return united;
+  }
+
   /** Where a tip of some width may stand in a part. */
   private roomOf(base: PreparedPart, widthMm: number): Room {
-    return this.rooms.get(`${this.serial(base)}|${widthMm}`, () => roomOf(this.engine, base.outlines, widthMm));
+    return this.rooms.get(`${this.serial(base)}|${widthMm}`, () =>
+      roomOf(this.engine, this.filledOutlines(base), widthMm),
+    );
   }
 
   private serial(of: object): number {

@@ -26,6 +26,8 @@ type Spot = readonly [x: number, y: number];
 type Edge = {
   readonly x: Float64Array;
   readonly y: Float64Array;
+  /** 1 for a corner of the edge, 0 for a point between two. */
+  readonly corner: Uint8Array;
   /** First point of each ring, and the number of points at the end. */
   readonly start: readonly number[];
   readonly index: Flatbush | null;
@@ -73,7 +75,7 @@ function* spotsOf({ rows }: MissedPlace, radius: number): Generator<Spot> {
 
 /** Points along the edge of the room, at most `apart` mm from each other. */
 function edgeOf({ x, y, next }: Polygons, apart: number): Edge {
-  const [xs, ys, start]: [number[], number[], number[]] = [[], [], []];
+  const [xs, ys, corner, start]: [number[], number[], number[], number[]] = [[], [], [], []];
   const seen = new Uint8Array(x.length);
   for (let first = 0; first < x.length; first++) {
     if (seen[first]) continue;
@@ -86,15 +88,17 @@ function edgeOf({ x, y, next }: Polygons, apart: number): Edge {
       for (let k = 0; k < parts; k++) {
         xs.push((x[i] as number) + (dx * k) / parts);
         ys.push((y[i] as number) + (dy * k) / parts);
+        corner.push(k === 0 ? 1 : 0);
       }
     }
   }
   start.push(xs.length);
-  if (xs.length === 0) return { x: new Float64Array(0), y: new Float64Array(0), start, index: null };
+  const points = { x: Float64Array.from(xs), y: Float64Array.from(ys), corner: Uint8Array.from(corner), start };
+  if (xs.length === 0) return { ...points, index: null };
   const index = new Flatbush(xs.length);
   for (let i = 0; i < xs.length; i++) index.add(xs[i] as number, ys[i] as number);
   index.finish();
-  return { x: Float64Array.from(xs), y: Float64Array.from(ys), start, index };
+  return { ...points, index };
 }
 
 function isInside({ x, y, next }: Polygons, px: number, py: number): boolean {
@@ -110,14 +114,14 @@ function isInside({ x, y, next }: Polygons, px: number, py: number): boolean {
 }
 
 /** Marked stretches of the edge as strokes; a ring that is marked all round is closed. */
-function alongEdge({ x, y, start }: Edge, marked: Uint8Array, out: StrokeBuilder): void {
+function alongEdge({ x, y, corner, start }: Edge, marked: Uint8Array, out: StrokeBuilder): void {
   for (let ring = 0; ring + 1 < start.length; ring++) {
     const first = start[ring] as number;
     const n = (start[ring + 1] as number) - first;
     const on = (i: number) => marked[first + (((i % n) + n) % n)] === 1;
-    const put = (i: number) => {
+    const put = (i: number, isEnd: boolean) => {
       const at = first + (((i % n) + n) % n);
-      out.add(x[at] as number, y[at] as number);
+      if (isEnd || corner[at]) out.add(x[at] as number, y[at] as number);
     };
     // A run begins where nothing was marked for a while.
     let begin = -1;
@@ -129,7 +133,7 @@ function alongEdge({ x, y, start }: Edge, marked: Uint8Array, out: StrokeBuilder
     }
     if (begin < 0) {
       if (n > 0 && on(0)) {
-        for (let i = 0; i <= n; i++) put(i);
+        for (let i = 0; i <= n; i++) put(i, i === 0 || i === n);
         out.lift();
       }
       continue;
@@ -141,7 +145,7 @@ function alongEdge({ x, y, start }: Edge, marked: Uint8Array, out: StrokeBuilder
       }
       let last = i;
       for (let j = i + 1; j < begin + n && j <= last + BRIDGED; j++) if (on(j)) last = j;
-      for (let j = i - BEYOND; j <= last + BEYOND; j++) put(j);
+      for (let j = i - BEYOND; j <= last + BEYOND; j++) put(j, j === i - BEYOND || j === last + BEYOND);
       out.lift();
       i = last + 1;
     }
