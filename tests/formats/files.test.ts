@@ -97,13 +97,19 @@ describe.each([...all.keys()])('%s', (name) => {
     expect(read.version).toBe({ R12: 'AC1009', '2000': 'AC1015', '2007': 'AC1021' }[version]);
     expect(read.entities.length).toBeGreaterThan(0);
     const polyline = version === 'R12' ? 'POLYLINE' : 'LWPOLYLINE';
-    const isDrawnAsLines = job.parts.some((p) =>
-      p.work.some((one) => one.what === 'centerline' || one.what === 'dots'),
+    const lines = new Set(
+      job.parts.flatMap((p) =>
+        p.work
+          .filter((one) => ['centerline', 'dots', 'hatch'].includes(one.what))
+          .map((one) => job.operations.find((o) => o.id === one.operation)?.name),
+      ),
     );
-    // What a pen follows is open, dots are circles; anything else is a closed outline.
+    // What a pen or tool follows is open, dots are circles; anything else is a closed outline.
     expect(
       read.entities.every((e) =>
-        isDrawnAsLines ? e.type === 'CIRCLE' || (e.type === polyline && !e.closed) : e.closed && e.type === polyline,
+        lines.has(e.layer)
+          ? e.type === 'CIRCLE' || (e.type === polyline && !e.closed)
+          : e.closed && e.type === polyline,
       ),
     ).toBe(true);
     for (const e of read.entities) expect(read.layers).toHaveProperty(e.layer);

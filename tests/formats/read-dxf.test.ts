@@ -72,6 +72,47 @@ describe('DXF', () => {
     });
   }, 600_000);
 
+  test('comments before the first section, whatever ends their lines', () => {
+    for (const end of ['\n', '\r\n'])
+      for (const before of [[], ['999', 'made by hand'], ['999', 'one', '999', '', ' 999', 'three']]) {
+        const tags = [
+          ...before,
+          '  0',
+          'SECTION',
+          '  2',
+          'ENTITIES',
+          '  0',
+          'LINE',
+          '  8',
+          '0',
+          ' 10',
+          '1',
+          ' 20',
+          '2',
+          ' 11',
+          '3',
+          ' 21',
+          '4',
+        ];
+        const text = [...tags, '  0', 'ENDSEC', '  0', 'EOF', ''].join(end);
+        expect(read(new TextEncoder().encode(text)).shapes).toHaveLength(1);
+      }
+  });
+
+  test('an arc that is all but straight keeps its outline, wherever its middle lies', () => {
+    const corners = [
+      [0, 0, 1e-7],
+      [10, 0, 0.001],
+      [10, 10, 0],
+      [0, 10, -1e-9],
+    ];
+    const tags = ['0', 'SECTION', '2', 'ENTITIES', '0', 'LWPOLYLINE', '8', '0', '90', '4', '70', '1'];
+    for (const [x, y, bulge] of corners) tags.push('10', String(x), '20', String(y), '42', String(bulge));
+    const found = read(new TextEncoder().encode([...tags, '0', 'ENDSEC', '0', 'EOF', ''].join('\n')));
+    expect(found.unread).toEqual([]);
+    expect(found.shapes[0]?.paths[0]?.segments).toHaveLength(4);
+  });
+
   test('a file that breaks off anywhere gives what came before, and says so', () => {
     const pictures = new Map(written.map(({ file }) => [file, byLayer(read(readFileSync(file)))]));
     const next = chance(7);

@@ -412,16 +412,17 @@ export function writeDxf(drawing: Drawing, version: DxfVersion): string {
         ] as Tag[])),
   ];
   const all: Tag[] = [
-    ...drawing.layers.flatMap((layer, i): Tag[] => {
-      const words = scanWords({ ...layer, name: (layers[i + 1] as LayerEntry).name });
-      return words ? [[999, words]] : [];
-    }),
     ...section('HEADER', header),
     ...(file.r12 ? [] : section('CLASSES', [])),
     ...section('TABLES', tableTags),
     ...section('BLOCKS', file.r12 ? [] : blocks()),
     ...section('ENTITIES', entities),
     ...(file.r12 ? [] : section('OBJECTS', objects(drawing.width, drawing.height))),
+    // Comments at the end disturb no reader.
+    ...drawing.layers.flatMap((layer, i): Tag[] => {
+      const words = scanWords({ ...layer, name: (layers[i + 1] as LayerEntry).name });
+      return words ? [[999, words]] : [];
+    }),
     [0, 'EOF'],
   ];
   return all.map(([code, value]) => `${String(code).padStart(3)}\r\n${value}\r\n`).join('');

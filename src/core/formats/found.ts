@@ -159,8 +159,11 @@ export class Finder {
   }
 }
 
-const isSound = (segment: object): boolean => {
-  for (const value of Object.values(segment))
-    if (typeof value === 'number' && !(Math.abs(value) <= LIMITS.drawnLengthMm)) return false;
+/** Whether all of a segment is a number within the limits; the middle of an arc that is nearly straight may lie anywhere. */
+const isSound = (segment: Path['segments'][number]): boolean => {
+  for (const [key, value] of Object.entries(segment)) {
+    const most = segment.kind === 'arc' && (key === 'cx' || key === 'cy') ? Number.MAX_VALUE : LIMITS.drawnLengthMm;
+    if (typeof value === 'number' && !(Math.abs(value) <= most)) return false;
+  }
   return true;
 };

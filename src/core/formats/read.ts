@@ -36,7 +36,7 @@ export function readDrawing(bytes: Uint8Array, progress: ReadProgress = () => {}
   const start = new TextDecoder('latin1').decode(bytes.subarray(0, 4096));
   const other = OTHERS.find(([mark]) => start.startsWith(mark));
   if (other) return fail(`This file is ${other[1]}.`);
-  if (/^(?:ï»¿)?\s*(?:999\s[^\n]*\n\s*)*0\s*\r?\n\s*SECTION/.test(start)) return readDxf(bytes, progress);
+  if (/^(?:ï»¿)?\s*(?:999[^\S\n]*\n[^\n]*\n\s*)*0\s*\r?\n\s*SECTION/.test(start)) return readDxf(bytes, progress);
   const text = textOf(bytes);
   if (/^\uFEFF?\s*</.test(text)) {
     if (/<(?:\w+:)?svg[\s>]/.test(text)) return readSvg(text.replace(/^\uFEFF?\s*/, ''), progress);

@@ -24,17 +24,10 @@ import { ResultCache } from '../result-cache';
 import type { Centerline } from '../toolpath/centerline/centerline';
 import { letterMiddle, partLines } from '../toolpath/centerline/part-lines';
 import { partDots } from '../toolpath/dots/part-dots';
-import {
-  type FillLines,
-  fillLines,
-  flatness,
-  type PartFill,
-  partFill,
-  type Room,
-  roomOf,
-  rowStep,
-} from '../toolpath/fill/part-fill';
+import { type FillLines, fillLines } from '../toolpath/fill/fill-lines';
+import { type PartFill, partFill } from '../toolpath/fill/part-fill';
 import { type Reach, reachOf } from '../toolpath/fill/reach';
+import { flatness, type Room, roomOf, rowStep } from '../toolpath/fill/room';
 import { countStrokes, lengthsOf, type Strokes, strokesBox } from '../toolpath/fill/strokes';
 import { widthOf } from '../toolpath/fill/tool';
 import { type Linework, movedLinework, NO_LINEWORK } from '../toolpath/linework';

@@ -87,7 +87,7 @@ export function readDxf(bytes: Uint8Array, progress: ReadProgress = () => {}): R
   // In a binary file words end in a zero, so that the same search does.
   const version = /\$ACADVER[\s\0]+1?[\s\0]*\0?(AC\d{4})/.exec(head)?.[1] ?? 'AC1009';
   const page = /\$DWGCODEPAGE[\s\0]+3?[\s\0]*\0?(\w+)/.exec(head)?.[1] ?? '';
-  if (!isBinary && !/^\uFEFF?(?:ï»¿)?\s*(?:999\s[^\n]*\n\s*)*0\s*\r?\n\s*SECTION/.test(head))
+  if (!isBinary && !/^\uFEFF?(?:ï»¿)?\s*(?:999[^\S\n]*\n[^\n]*\n\s*)*0\s*\r?\n\s*SECTION/.test(head))
     return { ok: false, sentence: 'This is no DXF drawing: it does not begin with a section.' };
   const decoder = decoderFor(version, page);
   const tags = isBinary ? binaryTags(bytes, decoder) : textTags(decoder.decode(bytes).replace(/^\uFEFF/, ''));

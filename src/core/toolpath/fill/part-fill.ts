@@ -1,32 +1,16 @@
 /** The lines that fill a part, what they cover, and what the tool cannot get to. */
-import type { StepOf } from '../../document/schema';
 import type { ClipEngine } from '../../geometry/boolean/engine';
-import { offsetRegion } from '../../geometry/offset/offset';
-import { flattenPath, type Path, pathLength, transformPath } from '../../geometry/path';
-import {
-  type Box,
-  boxHeight,
-  boxWidth,
-  EMPTY_BOX,
-  isEmptyBox,
-  type Point,
-  translation,
-  uniteBoxes,
-} from '../../geometry/point';
-import { LIMITS } from '../../limits';
-import { measureOutlines, type Outline, transformOutlines } from '../../prepare/outline';
+import { flattenPath, type Path, transformPath } from '../../geometry/path';
+import { type Box, type Point, translation } from '../../geometry/point';
+import { type Outline, transformOutlines } from '../../prepare/outline';
 import { type Cover, type CoverStrokes, coverOf } from './cover';
+import { type FillLines, fillLines, type HatchStep, pathsOf } from './fill-lines';
 import { polygonsOf, type Turn, turnBy } from './polygons';
 import { type Reach, reachOf } from './reach';
 import { restOf } from './rest';
-import { ringsOf } from './rings';
-import { countRows, rowsOf } from './rows';
-import { stripsOf } from './strips';
-import { joinStrokes, lengthsOf, moveStrokes, NO_STROKES, StrokeBuilder, type Strokes, turnStrokes } from './strokes';
-import { widthOf } from './tool';
-import { tourOf } from './tour';
-
-export type HatchStep = StepOf<'hatch'>;
+import { flatness, type Room, rowStep } from './room';
+import { joinStrokes, lengthsOf, moveStrokes, NO_STROKES, type Strokes, turnStrokes } from './strokes';
+import { inTour } from './tour';
 
 /** A place that is missed, on the sheet. */
 export type Missed = {
@@ -36,131 +20,21 @@ export type Missed = {
   readonly sizeMm: readonly [number, number];
 };
 
-export type PartFill = {
-  readonly widthMm: number;
-  readonly spacingMm: number;
-  /** Lines and what links them, in the order they are drawn. */
-  readonly strokes: Strokes;
-  /** Rings, run into each other. */
-  readonly rings: readonly Path[];
-  /** The pass along the edge. */
-  readonly edge: readonly Path[];
+export type PartFill = FillLines & {
   /** Strokes over what the others miss. */
   readonly rest: Strokes;
-  /** Lines, or rings, and the strips they are drawn in. */
-  readonly lines: number;
-  readonly strips: number;
-  readonly drawnMm: number;
-  readonly travelMm: number;
   readonly cover: Omit<Cover, 'places'> & { readonly places: readonly Missed[] };
   readonly reach: Reach;
   /** What is left standing after the tool has been everywhere it can be. */
   readonly reached: readonly Outline[];
-  /** More lines, or rings, than are made: how many it would be; null when there are not. */
-  readonly tooMany: number | null;
 };
 
-/** Curves are flattened within this share of the tip, and at least and at most so many mm. */
-export const flatness = (widthMm: number): number => Math.min(0.002, Math.max(0.0002, widthMm / 50));
-/** Rows of a tip's width that cover is looked at in; places are told from this share of the tip's own area on. */
-const ROWS_A_TIP = 12;
-const ROW_MOST_MM = 0.1;
+/** Places are told from this share of the tip's own area on. */
 const PLACE_OF_TIP = 0.1;
 /** Rounds of strokes over what is still missed. */
 const REST_ROUNDS = 3;
 /** Strokes over the rest are for places down to this share of the tip's area. */
 const REST_OF_TIP = 0.01;
-
-/** What is known of a part under a tip: where its middle may stand, and what it can cover. Held by the width. */
-export type Room = { readonly outlines: readonly Outline[]; readonly reached: readonly Outline[] };
-
-export function roomOf(engine: ClipEngine, outlines: readonly Outline[], widthMm: number): Room {
-  // A tip fits into a stroke just as wide as it is: what is left of that is a thread.
-  const inner = measureOutlines(offsetRegion(engine, outlines, -widthMm / 2, 'round', undefined, NO_THREAD));
-  return { outlines: inner, reached: measureOutlines(offsetRegion(engine, inner, widthMm / 2, 'round')) };
-}
-
-const NO_THREAD = 0;
-
-/** Height of rows that a shape under a tip is looked at in, whatever their direction. */
-export function rowStep(widthMm: number, outlines: readonly Outline[]): number {
-  const box = outlines.reduce<Box>((all, o) => uniteBoxes(all, o.box), EMPTY_BOX);
-  const most = isEmptyBox(box) ? 0 : Math.hypot(boxWidth(box), boxHeight(box));
-  return Math.max(Math.min(widthMm / ROWS_A_TIP, ROW_MOST_MM), most / LIMITS.coverRows);
-}
-
-/** The lines that fill a shape, before anything is asked about them. */
-export type FillLines = Pick<
-  PartFill,
-  'widthMm' | 'spacingMm' | 'strokes' | 'rings' | 'edge' | 'lines' | 'strips' | 'drawnMm' | 'travelMm' | 'tooMany'
->;
-
-/**
- * Lines that fill the room a tip has; they pass through `origin`, so that they lie alike wherever the part is. Yields the share
- * done, as far as it can be told.
- */
-export function* fillLines(
-  engine: ClipEngine,
-  origin: Point,
-  step: HatchStep,
-  { outlines }: Room,
-): Generator<number, FillLines> {
-  const widthMm = widthOf(step.tool);
-  const spacingMm = widthMm * (1 - step.overlap);
-  const made =
-    step.style === 'rings'
-      ? yield* ringLines(engine, outlines, spacingMm)
-      : yield* rowLines(origin, step, spacingMm, outlines);
-  const edge = step.outline === 'none' || step.style === 'rings' ? [] : pathsOf(outlines);
-  const { drawn, travel } = lengthsOf(made.strokes);
-  return {
-    ...made,
-    widthMm,
-    spacingMm,
-    edge,
-    drawnMm: drawn + [...made.rings, ...edge].reduce((sum, p) => sum + pathLength(p), 0),
-    travelMm: travel,
-  };
-}
-
-type Made = Pick<PartFill, 'strokes' | 'rings' | 'lines' | 'strips' | 'tooMany'>;
-
-/** Rings done are shown as this share at most: how many there will be is not known. */
-const RINGS_SHOWN = 200;
-
-function* ringLines(engine: ClipEngine, outlines: readonly Outline[], spacing: number): Generator<number, Made> {
-  const made = ringsOf(engine, outlines, spacing, LIMITS.fillRings);
-  for (let next = made.next(); ; next = made.next()) {
-    if (!next.done) {
-      yield Math.min(1, next.value / RINGS_SHOWN);
-      continue;
-    }
-    const { paths, rings, left } = next.value;
-    return left
-      ? { strokes: NO_STROKES, rings: [], lines: 0, strips: 0, tooMany: LIMITS.fillRings }
-      : { strokes: NO_STROKES, rings: paths, lines: rings, strips: paths.length, tooMany: null };
-  }
-}
-
-function* rowLines(
-  origin: Point,
-  step: HatchStep,
-  spacing: number,
-  outlines: readonly Outline[],
-): Generator<number, Made> {
-  const angles = step.style === 'crossed' ? [step.angle, step.angle + 90] : [step.angle];
-  const all: Strokes[] = [];
-  let [lines, strips] = [0, 0];
-  for (const angle of angles) {
-    const set = hatchSet(pathsOf(outlines), origin, step, spacing, flatness(widthOf(step.tool)), angle);
-    if (typeof set === 'number') return { strokes: NO_STROKES, rings: [], lines: 0, strips: 0, tooMany: set };
-    all.push(set.strokes);
-    lines += set.lines;
-    strips += set.strips;
-    yield all.length / angles.length;
-  }
-  return { strokes: joinStrokes(all), rings: [], lines, strips, tooMany: null };
-}
 
 /** Fills a part: its lines, what they cover, and what the tip cannot reach. Yields the share done. */
 export function* partFill(
@@ -219,64 +93,12 @@ export function* partFill(
   };
 }
 
-const pathsOf = (outlines: readonly Outline[]): Path[] => outlines.map((o) => o.path);
-
 function* shareFrom<T>(of: Generator<number, T>, from: number, to: number): Generator<number, T> {
   for (;;) {
     const next = of.next();
     if (next.done) return next.value;
     yield from + (to - from) * next.value;
   }
-}
-
-/** One set of lines in the order they are drawn, and how many strips it has; or how many lines would be too many. */
-function hatchSet(
-  paths: readonly Path[],
-  origin: Point,
-  step: HatchStep,
-  spacing: number,
-  flat: number,
-  angle: number,
-): { readonly strokes: Strokes; readonly lines: number; readonly strips: number } | number {
-  const turn = turnBy(angle);
-  const polygons = polygonsOf(paths, flat, turn);
-  const count = countRows(polygons, spacing);
-  if (count > LIMITS.fillLines) return count;
-  const rows = rowsOf(polygons, spacing, turn.cos * origin.y - turn.sin * origin.x);
-  if (rows.x.length / 2 > LIMITS.fillLines) return rows.x.length / 2;
-  const hatch = stripsOf(rows, polygons, step.least, step.joined);
-  const ordered = inTour(hatch.strokes, hatch.strips);
-  return { strokes: turnStrokes(ordered, turn), lines: hatch.lines, strips: hatch.strips.length - 1 };
-}
-
-/** Groups of strokes (from strips[i] to strips[i + 1]) put in the order of a short tour; whole groups are turned round. */
-function inTour({ xy, start }: Strokes, strips: Int32Array): Strokes {
-  const n = strips.length - 1;
-  if (n < 1) return NO_STROKES;
-  const ends = new Float64Array(4 * n);
-  for (let i = 0; i < n; i++) {
-    const first = start[strips[i] as number] as number;
-    const last = (start[strips[i + 1] as number] as number) - 1;
-    ends.set(
-      [xy[2 * first] as number, xy[2 * first + 1] as number, xy[2 * last] as number, xy[2 * last + 1] as number],
-      4 * i,
-    );
-  }
-  const out = new StrokeBuilder();
-  for (const o of tourOf(ends)) {
-    const piece = o < 0 ? -1 - o : o;
-    const [from, to] = [strips[piece] as number, strips[piece + 1] as number];
-    for (let k = 0; k < to - from; k++) {
-      const s = o < 0 ? to - 1 - k : from + k;
-      const [a, b] = [start[s] as number, start[s + 1] as number];
-      for (let p = 0; p < b - a; p++) {
-        const at = o < 0 ? b - 1 - p : a + p;
-        out.add(xy[2 * at] as number, xy[2 * at + 1] as number);
-      }
-      out.lift();
-    }
-  }
-  return out.done();
 }
 
 /** All that is drawn, as segments in the turned frame. */

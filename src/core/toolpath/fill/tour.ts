@@ -5,6 +5,7 @@
  */
 import Flatbush from 'flatbush';
 import { Waiting } from '../waiting';
+import { NO_STROKES, StrokeBuilder, type Strokes } from './strokes';
 
 /** Neighbours of an end that are looked at. */
 const NEIGHBOURS = 8;
@@ -175,4 +176,34 @@ function neighboursOf(ends: Ends): Int32Array {
       if (j >> 1 !== i >> 1 && k < NEIGHBOURS * (i + 1)) out[k++] = j;
   }
   return out;
+}
+
+/** Groups of strokes (from strips[i] to strips[i + 1]) put in the order of a short tour; whole groups are turned round. */
+export function inTour({ xy, start }: Strokes, strips: Int32Array): Strokes {
+  const n = strips.length - 1;
+  if (n < 1) return NO_STROKES;
+  const ends = new Float64Array(4 * n);
+  for (let i = 0; i < n; i++) {
+    const first = start[strips[i] as number] as number;
+    const last = (start[strips[i + 1] as number] as number) - 1;
+    ends.set(
+      [xy[2 * first] as number, xy[2 * first + 1] as number, xy[2 * last] as number, xy[2 * last + 1] as number],
+      4 * i,
+    );
+  }
+  const out = new StrokeBuilder();
+  for (const o of tourOf(ends)) {
+    const piece = o < 0 ? -1 - o : o;
+    const [from, to] = [strips[piece] as number, strips[piece + 1] as number];
+    for (let k = 0; k < to - from; k++) {
+      const s = o < 0 ? to - 1 - k : from + k;
+      const [a, b] = [start[s] as number, start[s + 1] as number];
+      for (let p = 0; p < b - a; p++) {
+        const at = o < 0 ? b - 1 - p : a + p;
+        out.add(xy[2 * at] as number, xy[2 * at + 1] as number);
+      }
+      out.lift();
+    }
+  }
+  return out.done();
 }

@@ -1,0 +1,125 @@
+/** The lines that fill a shape: rows in strips and their order, or rings, and the pass along the edge. */
+import type { StepOf } from '../../document/schema';
+import type { ClipEngine } from '../../geometry/boolean/engine';
+import { type Path, pathLength } from '../../geometry/path';
+import type { Point } from '../../geometry/point';
+import { LIMITS } from '../../limits';
+import type { Outline } from '../../prepare/outline';
+import { polygonsOf, turnBy } from './polygons';
+import { ringsOf } from './rings';
+import { flatness, type Room } from './room';
+import { countRows, rowsOf } from './rows';
+import { stripsOf } from './strips';
+import { joinStrokes, lengthsOf, NO_STROKES, type Strokes, turnStrokes } from './strokes';
+import { widthOf } from './tool';
+import { inTour } from './tour';
+
+export type HatchStep = StepOf<'hatch'>;
+
+/** The lines that fill a shape, before anything is asked about them. */
+export type FillLines = {
+  readonly widthMm: number;
+  readonly spacingMm: number;
+  /** Lines and what links them, in the order they are drawn. */
+  readonly strokes: Strokes;
+  /** Rings, run into each other. */
+  readonly rings: readonly Path[];
+  /** The pass along the edge. */
+  readonly edge: readonly Path[];
+  /** Lines, or rings, and the strips they are drawn in. */
+  readonly lines: number;
+  readonly strips: number;
+  readonly drawnMm: number;
+  readonly travelMm: number;
+  /** More lines, or rings, than are made: how many it would be; null when there are not. */
+  readonly tooMany: number | null;
+};
+
+/**
+ * Lines that fill the room a tip has; they pass through `origin`, so that they lie alike wherever the part is. Yields the share
+ * done, as far as it can be told.
+ */
+export function* fillLines(
+  engine: ClipEngine,
+  origin: Point,
+  step: HatchStep,
+  { outlines }: Room,
+): Generator<number, FillLines> {
+  const widthMm = widthOf(step.tool);
+  const spacingMm = widthMm * (1 - step.overlap);
+  const made =
+    step.style === 'rings'
+      ? yield* ringLines(engine, outlines, spacingMm)
+      : yield* rowLines(origin, step, spacingMm, outlines);
+  const edge = step.outline === 'none' || step.style === 'rings' ? [] : pathsOf(outlines);
+  const { drawn, travel } = lengthsOf(made.strokes);
+  return {
+    ...made,
+    widthMm,
+    spacingMm,
+    edge,
+    drawnMm: drawn + [...made.rings, ...edge].reduce((sum, p) => sum + pathLength(p), 0),
+    travelMm: travel,
+  };
+}
+
+type Made = Pick<FillLines, 'strokes' | 'rings' | 'lines' | 'strips' | 'tooMany'>;
+
+/** Rings done are shown as this share at most: how many there will be is not known. */
+const RINGS_SHOWN = 200;
+
+function* ringLines(engine: ClipEngine, outlines: readonly Outline[], spacing: number): Generator<number, Made> {
+  const made = ringsOf(engine, outlines, spacing, LIMITS.fillRings);
+  for (let next = made.next(); ; next = made.next()) {
+    if (!next.done) {
+      yield Math.min(1, next.value / RINGS_SHOWN);
+      continue;
+    }
+    const { paths, rings, left } = next.value;
+    return left
+      ? { strokes: NO_STROKES, rings: [], lines: 0, strips: 0, tooMany: LIMITS.fillRings }
+      : { strokes: NO_STROKES, rings: paths, lines: rings, strips: paths.length, tooMany: null };
+  }
+}
+
+function* rowLines(
+  origin: Point,
+  step: HatchStep,
+  spacing: number,
+  outlines: readonly Outline[],
+): Generator<number, Made> {
+  const angles = step.style === 'crossed' ? [step.angle, step.angle + 90] : [step.angle];
+  const all: Strokes[] = [];
+  let [lines, strips] = [0, 0];
+  for (const angle of angles) {
+    const set = hatchSet(pathsOf(outlines), origin, step, spacing, flatness(widthOf(step.tool)), angle);
+    if (typeof set === 'number') return { strokes: NO_STROKES, rings: [], lines: 0, strips: 0, tooMany: set };
+    all.push(set.strokes);
+    lines += set.lines;
+    strips += set.strips;
+    yield all.length / angles.length;
+  }
+  return { strokes: joinStrokes(all), rings: [], lines, strips, tooMany: null };
+}
+
+/** One set of lines in the order they are drawn, and how many strips it has; or how many lines would be too many. */
+function hatchSet(
+  paths: readonly Path[],
+  origin: Point,
+  step: HatchStep,
+  spacing: number,
+  flat: number,
+  angle: number,
+): { readonly strokes: Strokes; readonly lines: number; readonly strips: number } | number {
+  const turn = turnBy(angle);
+  const polygons = polygonsOf(paths, flat, turn);
+  const count = countRows(polygons, spacing);
+  if (count > LIMITS.fillLines) return count;
+  const rows = rowsOf(polygons, spacing, turn.cos * origin.y - turn.sin * origin.x);
+  if (rows.x.length / 2 > LIMITS.fillLines) return rows.x.length / 2;
+  const hatch = stripsOf(rows, polygons, step.least, step.joined);
+  const ordered = inTour(hatch.strokes, hatch.strips);
+  return { strokes: turnStrokes(ordered, turn), lines: hatch.lines, strips: hatch.strips.length - 1 };
+}
+
+export const pathsOf = (outlines: readonly Outline[]): Path[] => outlines.map((o) => o.path);
