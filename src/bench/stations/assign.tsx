@@ -163,8 +163,8 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
 
 const WHAT_WORDS: Readonly<Record<Work['what'], string>> = {
   outline: 'Outline',
-  fill: 'Inside as an area',
-  hatch: 'Lines that fill it',
+  fill: 'Inside',
+  hatch: 'Filling lines',
   centerline: 'Middle lines',
   dots: 'Dots',
 };
@@ -279,7 +279,7 @@ const PartRow = ({ part, operations }: { part: Part; operations: readonly Operat
     <span title={partWords(part)}>{partWords(part)}</span>
     <Given part={part} what="outline" operations={operations} />
     <Given part={part} what="fill" operations={operations} />
-    {(['centerline', 'dots'] as const)
+    {(['hatch', 'centerline', 'dots'] as const)
       .filter((what) => part.steps.some((s) => s.kind === what && s.on))
       .map((what) => (
         <Fragment key={what}>
