@@ -83,15 +83,6 @@ test('nodes', async ({ page }) => {
   await shoot(page, 'nodes');
 });
 
-test('letters one by one', async ({ page }) => {
-  await open(page, 'Bed markers', 'Compose', /^Jasmine/);
-  await page.getByRole('button', { name: /^Letters one by one/ }).click();
-  await page.locator('[data-letter="0"]').click();
-  await page.getByLabel('Turn').first().fill('8');
-  await page.getByLabel('Size', { exact: true }).fill('120');
-  await shoot(page, 'letters');
-});
-
 test('hold', async ({ page }) => {
   await open(page, 'Greenhouse nameplate', 'Hold', /^Name/);
   await shoot(page, 'hold');
