@@ -2,6 +2,7 @@
  * Speed of hatching: a word 300 mm wide at 0.1 mm, against nothing but finding where level lines cross its edges, and against
  * clipping the same lines by clipper2-wasm; and a sign of 1 m by 0.6 m from words to cover.
  */
+import { checkJob } from '../../src/core/document/read';
 import { uniteLabelled } from '../../src/core/geometry/boolean/union';
 import { flattenPath } from '../../src/core/geometry/path';
 import type { Point } from '../../src/core/geometry/point';
@@ -15,7 +16,7 @@ import { rowsOf } from '../../src/core/toolpath/fill/rows';
 import { faces, spec, typeface, wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
 import { finished } from '../../tests/support/generators';
-import { jobWith } from '../../tests/support/jobs';
+import { SIGN } from '../../tests/support/sign';
 import { clipper, readOut, toPaths } from './clipper';
 import { median } from './median';
 
@@ -158,33 +159,9 @@ function clippedBy(): number {
   });
 }
 
-// A metre of sign: five lines of capitals on a plate, hatched around them.
-const sign = jobWith(
-  [
-    {
-      id: 'sign',
-      members: [
-        { id: 'plate', kind: 'rectangle', placement: { x: 500, y: 300 }, width: 1000, height: 600, corner: 20 },
-        {
-          id: 'words',
-          kind: 'lettering',
-          role: 'punch',
-          placement: { x: 500, y: 430 },
-          text: 'ALDER LANE\ncommunity garden\nopen every day\nfrom dawn to dusk',
-          face: 'Pacifico',
-          size: { by: 'capital', mm: 70 },
-          align: 'centre',
-        },
-      ],
-      steps: [
-        { kind: 'weld', on: true },
-        { ...step, overlap: 0, outline: 'last' },
-      ],
-      work: [{ what: 'hatch', operation: 'engrave' }],
-    },
-  ],
-  { sheet: { width: 1000, height: 600 } },
-);
+const read = checkJob(SIGN);
+if (!read.ok) throw new Error(read.sentences.join(' '));
+const sign = read.job;
 const heapBefore = process.memoryUsage().rss;
 const began = performance.now();
 const evaluator = new Evaluator(wasmEngine);
