@@ -7,6 +7,7 @@ import { regionBox } from '../src/core/geometry/path';
 import { windingAt } from '../src/core/geometry/winding';
 import { Evaluator } from '../src/core/job/evaluate';
 import { faces, wasmEngine } from '../tests/support/faces';
+import { SIGN } from '../tests/support/sign';
 import { addLettering, computed, expect, kept, newJob, station, test } from './fixtures';
 
 const panel = (page: Page) => page.getByRole('complementary', { name: 'Station Fill' });
@@ -216,4 +217,22 @@ test('a tool is proposed, and taken from the chart', async ({ page }) => {
   await panel(page).getByRole('button', { name: 'Add a tool' }).click();
   await expect(tools).toHaveCount(8);
   expect((await document(page, id)).tools).toHaveLength(8);
+});
+
+test('a long filling shows how far it is, and is stopped', async ({ page }) => {
+  const made = await page.request.post('/api/jobs', { data: { document: SIGN, extras: null } });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/jobs/${id}`);
+  await station(page, 'Fill').click();
+  await computed(page);
+  await expect(panel(page).getByText(/lines in .* runs/)).toBeVisible();
+  await panel(page).getByLabel('Slide the direction').fill('40');
+  const foot = page.getByRole('contentinfo');
+  await expect(foot.getByText(/^Computing … \d+ %/)).toBeVisible();
+  await foot.getByRole('button', { name: 'Stop' }).click();
+  await computed(page);
+  await expect(panel(page).getByRole('textbox', { name: 'Direction' })).toHaveValue('30');
+  await expect(foot.getByRole('button', { name: 'Stop' })).toHaveCount(0);
+  const step = (await document(page, id)).parts[0]?.steps.find((s) => s.kind === 'hatch');
+  expect(step).toMatchObject({ angle: 30 });
 });

@@ -10,5 +10,6 @@ export function formatArea(mm2: number, unit: LengthUnit): string {
 /** A path length: metres from one metre on, feet are not used. */
 export function formatRun(mm: number, unit: LengthUnit): string {
   if (unit === 'in') return formatLength(mm, 'in', 1);
+  if (mm >= 100_000) return `${Math.round(mm / 1000).toLocaleString('en')} m`;
   return mm >= 1000 ? `${(mm / 1000).toFixed(2)} m` : formatLength(mm, 'mm', 1);
 }

@@ -14,7 +14,7 @@ export const SIGN: Draft = {
           id: 'words',
           kind: 'lettering',
           role: 'punch',
-          placement: { x: 500, y: 430 },
+          placement: { x: 500, y: 470 },
           text: 'ALDER LANE\ncommunity garden\nopen every day\nfrom dawn to dusk',
           face: 'Pacifico',
           size: { by: 'capital', mm: 70 },

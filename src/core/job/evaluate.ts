@@ -333,7 +333,8 @@ export class Evaluator {
   }
 
   private *fillOf(base: PreparedPart, step: StepOf<'hatch'>): Generator<number, PartFill> {
-    const key = JSON.stringify([this.serial(base), step]);
+    // What may be left changes what is said of a filling, not the filling.
+    const key = JSON.stringify([this.serial(base), { ...step, mostMissed: 0 }]);
     const known = this.fills.find(key);
     if (known) return known;
     yield 0.02;
