@@ -235,4 +235,10 @@ test('a long filling shows how far it is, and is stopped', async ({ page }) => {
   await expect(foot.getByRole('button', { name: 'Stop' })).toHaveCount(0);
   const step = (await document(page, id)).parts[0]?.steps.find((s) => s.kind === 'hatch');
   expect(step).toMatchObject({ angle: 30 });
+
+  // Not stopped, it comes to its end, and nothing is said to be computing then.
+  await panel(page).getByLabel('Slide the direction').fill('45');
+  await expect(foot.getByText(/^Computing … \d+ %/)).toBeVisible();
+  await computed(page);
+  await expect(foot.getByText(/^Outlines \d+ closed/)).toBeVisible();
 });

@@ -18,21 +18,25 @@ export function followDocument(): () => void {
     const { job } = useBench.getState();
     const began = performance.now();
     clearTimeout(retry);
+    // Progress may still be on its way when the result is there.
+    let isDone = false;
     try {
       const update = await computing().evaluate(
         job,
         held,
         proxy((done: number, of: number) => {
-          if (performance.now() - began > QUIET_MS && useBench.getState().job === job)
+          if (!isDone && performance.now() - began > QUIET_MS && useBench.getState().job === job)
             useBench.setState({ progress: { done, of } });
         }),
       );
+      isDone = true;
       if (stopped || update === null) return;
       held = update.serial;
       const view = applyUpdate(update, useBench.getState().view);
       useBench.setState({ view, viewOf: job, progress: null, workerFault: null });
       if (view.findings.some((f) => f.code === 'no-typeface')) retry = setTimeout(() => void compute(), RETRY_MS);
     } catch (reason) {
+      isDone = true;
       if (!stopped)
         useBench.setState({
           progress: null,

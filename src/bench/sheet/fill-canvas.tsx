@@ -6,6 +6,7 @@
  */
 import { useEffect, useRef } from 'react';
 import type { Job } from '@/core/document/schema';
+import { useScheme } from '@/ui/scheme';
 import type { FillView, JobView, PartView } from '@/worker/view';
 import type { Look } from '../store';
 import type { Camera } from './camera';
@@ -21,18 +22,22 @@ type Props = {
 
 /** Lines closer than this many pixels are drawn as an area. */
 const CLOSE_PX = 1.3;
+/** What is out of reach is tinted from this share on: less is the rounding of curves. */
+const BEYOND_SHOWN = 0.001;
 /** The width of the tip is shown from so many pixels on. */
 const WIDE_PX = 2.5;
 
-const pathsHeld = new WeakMap<
-  PartView,
-  { readonly area: Path2D; readonly edge: Path2D; readonly box: PartView['box'] }
->();
+const pathsHeld = new WeakMap<PartView, { readonly area: Path2D; readonly beyond: Path2D; readonly edge: Path2D }>();
 
 function pathsOf(part: PartView, fill: FillView) {
   let held = pathsHeld.get(part);
   if (!held) {
-    held = { area: new Path2D(part.d), edge: new Path2D(fill.pathsD), box: part.box };
+    held = {
+      area: new Path2D(part.d),
+      // What is in one and not in the other: the tool never leaves the letter.
+      beyond: new Path2D(part.d + fill.reachedD),
+      edge: new Path2D(fill.pathsD),
+    };
     pathsHeld.set(part, held);
   }
   return held;
@@ -40,6 +45,7 @@ function pathsOf(part: PartView, fill: FillView) {
 
 export function FillCanvas({ camera, job, view, look, only }: Props) {
   const ref = useRef<HTMLCanvasElement>(null);
+  useScheme();
   const operations = view.operations.filter((o) => o.hatchesOf.length > 0 && (only === null || o.id === only));
   const isShown = look === 'drawing' || look === 'worked';
   useEffect(() => {
@@ -94,7 +100,7 @@ type Drawn = {
 };
 
 function draw(context: CanvasRenderingContext2D, part: PartView, fill: FillView, d: Drawn): void {
-  const { area, edge } = pathsOf(part, fill);
+  const { area, beyond, edge } = pathsOf(part, fill);
   const { k, sight, worked, alpha } = d;
   const colour = worked ? d.done : d.colour;
   const { box } = part;
@@ -132,6 +138,11 @@ function draw(context: CanvasRenderingContext2D, part: PartView, fill: FillView,
     context.stroke(edge);
     strokes(context, fill.xy, fill.start, sight, fill.widthMm);
     strokes(context, fill.restXy, fill.restStart, sight, fill.widthMm);
+  }
+  if (fill.beyond > BEYOND_SHOWN) {
+    context.globalAlpha = alpha * 0.55;
+    context.fillStyle = d.left;
+    context.fill(beyond, 'evenodd');
   }
   context.globalAlpha = alpha;
   context.lineWidth = 1 / k;

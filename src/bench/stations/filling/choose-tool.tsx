@@ -10,6 +10,7 @@ import type { ListedTool, StepOf } from '@/core/document/schema';
 import { LIFT_SECONDS, proposedTool, type ToolTrial } from '@/core/job/compare-tools';
 import { formatLength, type LengthUnit } from '@/core/units/quantity';
 import { formatRun } from '@/ui/figures';
+import { useScheme } from '@/ui/scheme';
 import { computing } from '@/worker/client';
 import { useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
@@ -129,6 +130,7 @@ function ToolChart(props: {
 }) {
   const { trials, proposed, mostMissed, isNow, onTake } = props;
   const unit = useBench((s) => s.job.units);
+  const scheme = useScheme();
   const fit = trials.filter((t) => !t.unfit);
   const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
   const [ink, line, accent, good, fault] = ['--nf-ink', '--nf-line', '--nf-accent', '--nf-good', '--nf-fault'].map(css);
@@ -137,6 +139,7 @@ function ToolChart(props: {
   return (
     <div className={styles.chart}>
       <Scatter
+        key={scheme}
         aria-label="Time of each tool against what it leaves"
         data={{
           datasets: [

@@ -75,6 +75,11 @@ function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
         digits={unit === 'mm' ? 2 : 4}
         onChange={(tip) => setTool({ tip }, 'tip')}
       />
+      {tool.shape === 'line' && (
+        <p className="nf-small nf-muted mb-2">
+          Of the line it leaves: how far a pen bleeds and a spot burns counts too.
+        </p>
+      )}
       {tool.shape === 'cone' && (
         <NumberField
           label="Cone angle"
