@@ -37,6 +37,7 @@ const filled = (outlines: readonly Outline[], step: HatchStep): PartFill =>
 const drawn = (f: PartFill): Path[] => [...strokePaths(f.strokes), ...f.rings, ...strokePaths(f.rest), ...f.edge];
 
 const PIXEL_MM = 0.01;
+const FLATTEN_MM = 0.002;
 const WORDS = ['Sage', 'Quince', '&48', 'WOK', 'bdpq', 'Rye'];
 const OVERLAPS = [0.1, 0.3, 0.5, 0.7];
 const ANGLES = [0, 30, 45, 90, -20];
@@ -168,24 +169,26 @@ test('reach is what shrinking and growing by shapely leaves', () => {
       [0.5, 1, 2].map((width) => ({ family, word, width, outlines: outlinesOf(family, word, 12) })),
     ),
   );
+  // Where a stroke is just as wide as the tip, a micrometre decides whether all of it is reached: the judge is asked for a tip as
+  // much narrower and wider as curves are flattened by.
+  const asked = cases.flatMap(({ width, outlines }) => {
+    const rings = outlines.map((o) => flattenPath(o.path, 0.0005).map((p) => [p.x, p.y]));
+    return [-FLATTEN_MM, 0, FLATTEN_MM].map((more) => ({ width: width + more, rings }));
+  });
   const file = path.join(folder(), 'cases.json');
-  writeFileSync(
-    file,
-    JSON.stringify(
-      cases.map(({ width, outlines }) => ({
-        width,
-        rings: outlines.map((o) => flattenPath(o.path, 0.0005).map((p) => [p.x, p.y])),
-      })),
-    ),
-  );
+  writeFileSync(file, JSON.stringify(asked));
   const found = JSON.parse(
     execFileSync('/usr/bin/python3', ['tests/core/check_fill.py', file], { encoding: 'utf8', maxBuffer: 1 << 28 }),
   ) as [number, number][];
-  let worst = 0;
+  let [worst, edge] = [0, 0];
   cases.forEach(({ width, outlines, family, word }, i) => {
-    const [opened, area] = found[i] as [number, number];
+    const opened = [0, 1, 2].map((k) => found[3 * i + k] as [number, number]);
+    const area = opened[1]?.[1] as number;
+    const [most, least] = [Math.max(...opened.map((o) => o[0])), Math.min(...opened.map((o) => o[0]))];
     const { reach } = filled(outlines, stepWith({ tool: pen(width) }));
-    const off = Math.abs(reach.areaMm2 - reach.missedMm2 - opened) / area;
+    const ours = reach.areaMm2 - reach.missedMm2;
+    const off = Math.max(0, ours - most, least - ours) / area;
+    if ((most - least) / area > 0.005) edge++;
     worst = Math.max(worst, off);
     expect(off, `${family} ${word} ${width}`).toBeLessThan(0.005);
   });
@@ -194,7 +197,7 @@ test('reach is what shrinking and growing by shapely leaves', () => {
     value: 100 * worst,
     digits: 3,
     aim: { most: 0.5 },
-    note: `${cases.length} words`,
+    note: `${cases.length} words; in ${edge} of them 2 µm of the tip change more than 0.5 %`,
   });
 });
 

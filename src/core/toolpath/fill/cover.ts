@@ -30,6 +30,8 @@ export type Cover = {
 /** Segments of strokes in the turned frame: x0, y0, x1, y1, four numbers each. */
 export type CoverStrokes = Float64Array;
 
+/** Strokes that just touch leave gaps by rounding; those up to this share of half the tip are none. */
+const ROUNDING = 1e-4;
 /** Rows that are looked at in one go. */
 const BAND = 512;
 
@@ -100,6 +102,7 @@ class Sweep {
   private lo = new Float64Array(256);
   private hi = new Float64Array(256);
   private held = 0;
+  private readonly rounding: number;
   /** United intervals: left and right ends, in pairs. */
   private united = new Float64Array(512);
   count = 0;
@@ -109,6 +112,7 @@ class Sweep {
     private readonly radius: number,
   ) {
     const n = strokes.length / 4;
+    this.rounding = ROUNDING * radius;
     this.bottom = new Float64Array(n);
     for (let i = 0; i < n; i++)
       this.bottom[i] = Math.min(strokes[4 * i + 1] as number, strokes[4 * i + 3] as number) - radius;
@@ -178,7 +182,7 @@ class Sweep {
     for (let a = 0; a < kept; a++) {
       const [lo, hi] = [this.lo[a] as number, this.hi[a] as number];
       if (!(hi > lo)) continue;
-      if (this.count > 0 && lo <= (this.united[this.count - 1] as number)) {
+      if (this.count > 0 && lo <= (this.united[this.count - 1] as number) + this.rounding) {
         if (hi > (this.united[this.count - 1] as number)) this.united[this.count - 1] = hi;
         continue;
       }

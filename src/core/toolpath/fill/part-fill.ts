@@ -1,7 +1,7 @@
 /** The lines that fill a part, what they cover, and what the tool cannot get to. */
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { flattenPath, type Path, transformPath } from '../../geometry/path';
-import { type Box, type Point, translation } from '../../geometry/point';
+import { type Box, EMPTY_BOX, type Point, translation, uniteBoxes } from '../../geometry/point';
 import { type Outline, transformOutlines } from '../../prepare/outline';
 import { type Cover, type CoverStrokes, coverOf } from './cover';
 import { type FillLines, fillLines, type HatchStep, pathsOf } from './fill-lines';
@@ -9,6 +9,7 @@ import { polygonsOf, type Turn, turnBy } from './polygons';
 import { type Reach, reachOf } from './reach';
 import { restOf } from './rest';
 import { flatness, type Room, rowStep } from './room';
+import { spread } from './spread';
 import { joinStrokes, lengthsOf, moveStrokes, NO_STROKES, type Strokes, turnStrokes } from './strokes';
 import { inTour } from './tour';
 
@@ -17,6 +18,7 @@ export type Missed = {
   readonly areaMm2: number;
   readonly box: Box;
   readonly at: Point;
+  /** Its length, and its width on the average. */
   readonly sizeMm: readonly [number, number];
 };
 
@@ -31,6 +33,11 @@ export type PartFill = FillLines & {
 
 /** Places are told from this share of the tip's own area on. */
 const PLACE_OF_TIP = 0.1;
+/**
+ * Cover is looked at in rows a little askew to the lines: edges and lines that run along a row would all be taken a little too
+ * high or too low at once, askew that evens out.
+ */
+const ASKEW = 4;
 /** Rounds of strokes over what is still missed. */
 const REST_ROUNDS = 3;
 /** Strokes over the rest are for places down to this share of the tip's area. */
@@ -47,7 +54,7 @@ export function* partFill(
   const made = yield* shareFrom(fillLines(engine, origin, step, room), 0, 0.4);
   const { widthMm, strokes } = made;
   const flat = flatness(widthMm);
-  const turn = turnBy(step.angle);
+  const turn = turnBy(step.angle + ASKEW);
   const inner = polygonsOf(pathsOf(room.outlines), flat, turn);
   const rowMm = rowStep(widthMm, outlines);
   const shape = polygonsOf(pathsOf(outlines), flat, turn);
@@ -136,30 +143,26 @@ function segmentsOf(
   return out;
 }
 
-/** A missed place back on the sheet, with the middle of its longest row. */
-function missedPlace(place: Cover['places'][number], { cos, sin }: Turn): Missed {
-  const corners = [
-    [place.minX, place.minY],
-    [place.maxX, place.minY],
-    [place.maxX, place.maxY],
-    [place.minX, place.maxY],
-  ].map(([x, y]) => ({ x: cos * (x as number) - sin * (y as number), y: sin * (x as number) + cos * (y as number) }));
-  let [longest, lx, ly] = [-1, 0, 0];
-  for (let i = 0; i < place.rows.length; i += 3) {
-    const [y, lo, hi] = [place.rows[i] as number, place.rows[i + 1] as number, place.rows[i + 2] as number];
+/** A missed place back on the sheet: the middle of its longest row, and how long and wide it is on the whole. */
+function missedPlace({ area, rows }: Cover['places'][number], { cos, sin }: Turn): Missed {
+  const back = (x: number, y: number): Point => ({ x: cos * x - sin * y, y: sin * x + cos * y });
+  const ends: Point[] = [];
+  let [longest, at] = [-1, { x: 0, y: 0 }];
+  for (let i = 0; i < rows.length; i += 3) {
+    const [y, lo, hi] = [rows[i] as number, rows[i + 1] as number, rows[i + 2] as number];
+    ends.push(back(lo, y), back(hi, y));
     if (hi - lo <= longest) continue;
-    [longest, lx, ly] = [hi - lo, (lo + hi) / 2, y];
+    longest = hi - lo;
+    at = back((lo + hi) / 2, y);
   }
+  const { along } = spread(ends);
+  const reach = ends.map(along);
+  const long = Math.max(Math.sqrt(area), Math.max(...reach) - Math.min(...reach));
   return {
-    areaMm2: place.area,
-    box: {
-      minX: Math.min(...corners.map((c) => c.x)),
-      maxX: Math.max(...corners.map((c) => c.x)),
-      minY: Math.min(...corners.map((c) => c.y)),
-      maxY: Math.max(...corners.map((c) => c.y)),
-    },
-    at: { x: cos * lx - sin * ly, y: sin * lx + cos * ly },
-    sizeMm: [place.maxX - place.minX, place.maxY - place.minY],
+    areaMm2: area,
+    box: ends.reduce<Box>((box, { x, y }) => uniteBoxes(box, { minX: x, maxX: x, minY: y, maxY: y }), EMPTY_BOX),
+    at,
+    sizeMm: [long, area / long],
   };
 }
 

@@ -6,6 +6,7 @@
 import Flatbush from 'flatbush';
 import type { MissedPlace } from './cover';
 import type { Polygons } from './polygons';
+import { spread } from './spread';
 import { StrokeBuilder, type Strokes } from './strokes';
 
 /** Points on the edge, and in missed places, stand this share of half the tip apart. */
@@ -155,19 +156,10 @@ function alongEdge({ x, y, corner, start }: Edge, marked: Uint8Array, out: Strok
 /** A way through the middle of points, in the direction they are spread in. */
 function spineOf(points: readonly Spot[], radius: number, room: Polygons): Spot[] {
   if (points.length === 0) return [];
-  const n = points.length;
-  const [mx, my] = [points.reduce((s, p) => s + p[0], 0) / n, points.reduce((s, p) => s + p[1], 0) / n];
-  let [xx, xy, yy] = [0, 0, 0];
-  for (const [x, y] of points) {
-    xx += (x - mx) ** 2;
-    xy += (x - mx) * (y - my);
-    yy += (y - my) ** 2;
-  }
-  const angle = 0.5 * Math.atan2(2 * xy, xx - yy);
-  const [ux, uy] = [Math.cos(angle), Math.sin(angle)];
+  const { axis, along } = spread(points.map(([x, y]) => ({ x, y })));
   const bins = new Map<number, Spot[]>();
   for (const [x, y] of points) {
-    const bin = Math.round(((x - mx) * ux + (y - my) * uy) / (2 * FINE * radius));
+    const bin = Math.round(along({ x, y }) / (2 * FINE * radius));
     const list = bins.get(bin);
     if (list) list.push([x, y]);
     else bins.set(bin, [[x, y]]);
@@ -186,7 +178,7 @@ function spineOf(points: readonly Spot[], radius: number, room: Polygons): Spot[
     });
   // A tip that is set down for a point makes a short stroke.
   const [only] = spine;
-  if (spine.length === 1 && only) spine.push([only[0] + DAB * radius * ux, only[1] + DAB * radius * uy]);
+  if (spine.length === 1 && only) spine.push([only[0] + DAB * radius * axis.x, only[1] + DAB * radius * axis.y]);
   return spine;
 }
 
