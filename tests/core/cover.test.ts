@@ -47,7 +47,7 @@ const STYLES: readonly Partial<HatchStep>[] = [
   { style: 'crossed', outline: 'first' },
   { style: 'rings', rest: true },
 ];
-const CAPITAL_MM = 3;
+const CAPITAL_MM = 4;
 const TIPS = [0.2, 0.3, 0.5];
 
 /** A shape on a raster, and what a tip could cover of it; the same for all ways to fill it. */
