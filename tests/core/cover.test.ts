@@ -212,6 +212,18 @@ const box = (x: number, y: number, w: number, h: number): Path => ({
 });
 const plain = (p: Path): Outline[] => measureOutlines([{ path: p, labels: p.segments.map(() => 0) }]);
 
+describe('where rounding leaves threads, and rings have two outlines around them', () => {
+  test.each([
+    ['Sacramento', 'Rye', 0.5, { style: 'parallel' }],
+    ['Pacifico', 'bdpq', 0.3, { style: 'rings', overlap: 0.7 }],
+  ] as const)('%s %s under a tip of %d mm spills nothing', (family, word, tip, more) => {
+    const outlines = outlinesOf(family, word, CAPITAL_MM);
+    const fill = filled(outlines, stepWith({ ...more, tool: pen(tip) }));
+    expect(fill.cover.spilled).toBeLessThan(0.05);
+    expect(judged(rasterised(outlines, tip), fill).spill).toBeLessThan(0.02);
+  });
+});
+
 describe('by hand', () => {
   test('how wide a tool works', () => {
     expect(widthOf({ shape: 'cone', tip: 0.2, angle: 60, depth: 1 })).toBeCloseTo(0.2 + 2 * Math.tan(Math.PI / 6), 12);

@@ -38,6 +38,8 @@ const PLACE_OF_TIP = 0.1;
  * high or too low at once, askew that evens out.
  */
 const ASKEW = 4;
+/** Areas are looked at on curves flattened so many times finer than lines: chords of a thin stroke would cost it a share. */
+const FINER = 4;
 /** Rounds of strokes over what is still missed. */
 const REST_ROUNDS = 3;
 /** Strokes over the rest are for places down to this share of the tip's area. */
@@ -53,7 +55,7 @@ export function* partFill(
 ): Generator<number, PartFill> {
   const made = yield* shareFrom(fillLines(engine, origin, step, room), 0, 0.4);
   const { widthMm, strokes } = made;
-  const flat = flatness(widthMm);
+  const flat = flatness(widthMm) / FINER;
   const turn = turnBy(step.angle + ASKEW);
   const inner = polygonsOf(pathsOf(room.outlines), flat, turn);
   const rowMm = rowStep(widthMm, outlines);

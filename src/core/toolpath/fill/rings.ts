@@ -47,7 +47,7 @@ export function* ringsOf(
     level = measureOutlines(offsetRegion(engine, level, -spacing, 'round'));
   }
   const paths: Path[] = [];
-  for (const root of roots) paths.push(...chainsOf(root));
+  for (const root of roots) paths.push(...chainsOf(root, NEXT_TO * spacing));
   return { paths, rings, left: level.length > 0 };
 }
 
@@ -91,8 +91,11 @@ function cutOpen({ segments }: Path, segment: number, t: number): Segment[] {
   return [subSegment(s, t, 1), ...around, subSegment(s, 0, t)];
 }
 
-/** Runs of rings, the innermost first: where several lie in one, the last of them goes on into it. */
-function chainsOf(root: Ring): Path[] {
+/**
+ * Runs of rings, the innermost first: where several lie in one, the last of them goes on into it. A run that ends farther from
+ * the next ring than `within` ends there: a longer link might leave the shape, as where a ring has two outlines around it.
+ */
+function chainsOf(root: Ring, within: number): Path[] {
   const done: Path[] = [];
   // Without recursion: rings are as deep as the letter is wide.
   const open = new Map<Ring, Segment[]>();
@@ -109,9 +112,11 @@ function chainsOf(root: Ring): Path[] {
     const goesOn = runs.pop();
     for (const run of runs) done.push({ segments: run, closed: false });
     const last = goesOn?.at(-1);
-    const place = last && nearestOn(ring, { x: last.x1, y: last.y1 }, Infinity);
-    if (!goesOn || !last || !place) open.set(ring, cutOpen(ring.path, 0, 0));
-    else
+    const place = last && nearestOn(ring, { x: last.x1, y: last.y1 }, within);
+    if (!goesOn || !last || !place) {
+      if (goesOn) done.push({ segments: goesOn, closed: false });
+      open.set(ring, cutOpen(ring.path, 0, 0));
+    } else
       open.set(ring, [
         ...goesOn,
         line(last.x1, last.y1, place.at.x, place.at.y),

@@ -1,7 +1,10 @@
 /** Where the middle of a tip may stand in a shape, what it can cover from there, and how closely both are looked at. */
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { offsetRegion } from '../../geometry/offset/offset';
+import { type Path, pathArea, pathLength } from '../../geometry/path';
 import { type Box, boxHeight, boxWidth, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../../geometry/point';
+import { nearestParameter, pointAt, segmentBox } from '../../geometry/segment';
+import { windingAt } from '../../geometry/winding';
 import { LIMITS } from '../../limits';
 import { measureOutlines, type Outline } from '../../prepare/outline';
 
@@ -15,9 +18,34 @@ const ROW_MOST_MM = 0.1;
 export type Room = { readonly outlines: readonly Outline[]; readonly reached: readonly Outline[] };
 
 export function roomOf(engine: ClipEngine, outlines: readonly Outline[], widthMm: number): Room {
-  // A tip fits into a stroke just as wide as it is: what is left of that is a thread.
-  const inner = measureOutlines(offsetRegion(engine, outlines, -widthMm / 2, 'round', undefined, NO_THREAD));
-  return { outlines: inner, reached: measureOutlines(offsetRegion(engine, inner, widthMm / 2, 'round')) };
+  // A tip fits into a stroke just as wide as it is: what is left of that is a thread. Others are left over by rounding.
+  const radius = widthMm / 2;
+  const shrunk = offsetRegion(engine, outlines, -radius, 'round', undefined, NO_THREAD);
+  const inner = measureOutlines(shrunk.filter(({ path }) => !isThread(path) || fitsAt(outlines, path, radius)));
+  return { outlines: inner, reached: measureOutlines(offsetRegion(engine, inner, radius, 'round')) };
+}
+
+/** Outlines thinner than this on average are looked at: whether a tip really fits there. */
+const THREAD_MM = 0.02;
+/** How far curves may stray, so how much nearer to an edge a tip may seem to stand, in mm. */
+const STRAY_MM = 0.004;
+
+const isThread = (path: Path): boolean => Math.abs(pathArea(path)) <= (pathLength(path) / 2) * THREAD_MM;
+
+/** Whether the middle of a tip of half width `radius` may stand all along a path: inside, and nowhere nearer to an edge. */
+function fitsAt(outlines: readonly Outline[], { segments }: Path, radius: number): boolean {
+  return segments.every((s) => {
+    const { x, y } = pointAt(s, 0.5);
+    if (outlines.reduce((sum, o) => sum + windingAt(o.path, x, y), 0) === 0) return false;
+    return outlines.every(({ path }) =>
+      path.segments.every((edge) => {
+        const b = segmentBox(edge);
+        if (x < b.minX - radius || x > b.maxX + radius || y < b.minY - radius || y > b.maxY + radius) return true;
+        const near = pointAt(edge, nearestParameter(edge, x, y));
+        return Math.hypot(near.x - x, near.y - y) >= radius - STRAY_MM;
+      }),
+    );
+  });
 }
 
 const NO_THREAD = 0;
