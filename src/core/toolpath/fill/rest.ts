@@ -133,7 +133,8 @@ function alongEdge({ x, y, corner, start }: Edge, marked: Uint8Array, out: Strok
       if (quiet) begin = i;
     }
     if (begin < 0) {
-      if (n > 0 && on(0)) {
+      // Marked with no such gap anywhere: all round.
+      if (Array.from({ length: n }, (_, i) => i).some(on)) {
         for (let i = 0; i <= n; i++) put(i, i === 0 || i === n);
         out.lift();
       }
