@@ -121,7 +121,7 @@ figure({
   note: `${rows.toFixed(2)} ms, ${lines} lines`,
 });
 figure({
-  name: 'the same with flattening, strips and their order',
+  name: 'hatch of a 300 mm word at 0.1 mm, with flattening, strips and their order: time against the bare scanline',
   value: ordered / bare,
   digits: 1,
   aim: { most: 10 },

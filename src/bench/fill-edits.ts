@@ -16,7 +16,7 @@ export const insideOf = (part: Part): Inside => {
 
 /** The operation that suits: lines go to a pen's, an area to an engraving one, else to whatever there is. */
 function suiting(job: Job, inside: Inside): string | undefined {
-  const kinds = inside === 'lines' ? (['mark', 'engrave'] as const) : (['engrave'] as const);
+  const kinds = inside === 'lines' ? (['mark', 'engrave', 'score'] as const) : (['engrave', 'mark', 'score'] as const);
   for (const kind of kinds) {
     const found = job.operations.find((o) => o.kind === kind);
     if (found) return found.id;
@@ -37,6 +37,11 @@ export function setInside(partId: string, inside: Inside, view: PartView): void 
     }
     const step = stepIn(part, 'hatch');
     if (inside !== 'lines') {
+      if (step?.on && inside === 'alone' && part.work.length === 0) {
+        // The lines took the outline's place, and give it back.
+        const cut = job.operations.find((o) => o.kind === 'cut');
+        if (cut) part.work.push({ what: 'outline', operation: cut.id });
+      }
       if (step) step.on = false;
       return;
     }

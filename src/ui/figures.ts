@@ -13,3 +13,6 @@ export function formatRun(mm: number, unit: LengthUnit): string {
   if (mm >= 100_000) return `${Math.round(mm / 1000).toLocaleString('en')} m`;
   return mm >= 1000 ? `${(mm / 1000).toFixed(2)} m` : formatLength(mm, 'mm', 1);
 }
+
+/** "12.3 %" of a share. */
+export const formatShare = (share: number): string => `${(100 * share).toFixed(1)} %`;

@@ -189,14 +189,17 @@ export class Host {
   async toolTrials(job: Job, partId: string, onProgress?: OnProgress): Promise<ToolTrial[] | null> {
     const mine = ++this.newestTrials;
     const evaluator = await this.evaluators;
-    const out: ToolTrial[] = [];
-    for (const trial of toolTrials(job, partId, evaluator, await this.lookup(job))) {
-      out.push(trial);
-      onProgress?.(out.length, job.tools.length);
+    const trying = toolTrials(job, partId, evaluator, await this.lookup(job));
+    let turn = this.now();
+    for (;;) {
+      const step = trying.next();
+      if (step.done) return step.value;
+      if (this.now() - turn <= TURN_MS) continue;
+      onProgress?.(Math.floor(step.value), job.tools.length);
       await this.pause();
       if (mine !== this.newestTrials) return null;
+      turn = this.now();
     }
-    return out;
   }
 
   /** The true middle of a letter's strokes, as path data on the sheet. */

@@ -2,8 +2,7 @@
 import type { OperationKind, Part, StepOf } from '../core/document/schema';
 import { pathData } from '../core/formats/path-data';
 import { countSegments, type Path, pathLength, regionBox } from '../core/geometry/path';
-import { applyMatrix, type Box, EMPTY_BOX, growBox, type Matrix, type Point, uniteBoxes } from '../core/geometry/point';
-import { segmentBox } from '../core/geometry/segment';
+import { applyMatrix, type Box, growBox, type Matrix, type Point } from '../core/geometry/point';
 import type { Finding } from '../core/inspect/finding';
 import { pieceName } from '../core/inspect/names';
 import type { Strength, Stretch } from '../core/inspect/strength';
@@ -18,10 +17,9 @@ import type { MemberTrouble, PreparedMember, PreparedPart } from '../core/prepar
 import type { Piece, PieceKind } from '../core/prepare/pieces';
 import type { PartLines } from '../core/toolpath/centerline/part-lines';
 import { dotFrame } from '../core/toolpath/dots/part-dots';
-import type { PartFill } from '../core/toolpath/fill/part-fill';
-import { countStrokes } from '../core/toolpath/fill/strokes';
 import type { Linework } from '../core/toolpath/linework';
 import { type BridgesView, bridgesView } from './bridge-view';
+import { type FillView, fillView } from './fill-view';
 
 export type MemberView = {
   readonly id: string;
@@ -167,35 +165,6 @@ export type DotsView = {
   readonly places: Float64Array;
   /** From the measure that changes by hand are kept in to the sheet. */
   readonly frame: Matrix;
-};
-
-/** The lines that fill a part, what they cover and what the tool cannot get to. */
-export type FillView = {
-  readonly widthMm: number;
-  readonly spacingMm: number;
-  /** Polylines: x, y pairs, those of polyline i from start[i] to start[i + 1]; those of the rest of it likewise. */
-  readonly xy: Float32Array;
-  readonly start: Int32Array;
-  readonly restXy: Float32Array;
-  readonly restStart: Int32Array;
-  /** Rings and the pass along the edge. */
-  readonly pathsD: string;
-  /** What the tool leaves once it has been everywhere it can be. */
-  readonly reachedD: string;
-  readonly lines: number;
-  readonly lifts: number;
-  readonly strips: number;
-  readonly drawnMm: number;
-  readonly travelMm: number;
-  /** Shares of the area: covered; missed though within reach; out of reach. */
-  readonly covered: number;
-  readonly missed: number;
-  readonly beyond: number;
-  readonly places: number;
-  readonly restStrokes: number;
-  readonly tooMany: boolean;
-  /** Letters by what of them is out of reach, the most first. */
-  readonly letters: readonly { readonly text: string; readonly beyond: number; readonly box: Box }[];
 };
 
 export type OperationView = {
@@ -376,56 +345,6 @@ const centerlineView = ({ lines, dots, letters }: PartLines): CenterlineView => 
   };
 };
 
-/** Letters told by what is out of reach, at most. */
-const MOST_LETTERS = 200;
-
-/** Bounds of what is left of each letter or shape in the outlines. */
-function letterBoxes({ outlines }: PreparedPart): Map<number, Box> {
-  const boxes = new Map<number, Box>();
-  for (const { path, labels } of outlines)
-    path.segments.forEach((s, i) => {
-      const source = labels[i] ?? -1;
-      boxes.set(source, uniteBoxes(boxes.get(source) ?? EMPTY_BOX, segmentBox(s)));
-    });
-  return boxes;
-}
-
-function fillView(part: PreparedPart, fill: PartFill): FillView {
-  const { strokes, rest, cover, reach } = fill;
-  const area = Math.max(cover.area, 1e-9);
-  const boxes = letterBoxes(part);
-  return {
-    widthMm: fill.widthMm,
-    spacingMm: fill.spacingMm,
-    xy: Float32Array.from(strokes.xy),
-    start: strokes.start,
-    restXy: Float32Array.from(rest.xy),
-    restStart: rest.start,
-    pathsD: [...fill.rings, ...fill.edge].map(printedPath).join(''),
-    reachedD: dataOf(fill.reached),
-    lines: fill.lines,
-    lifts: countStrokes(strokes) + countStrokes(rest) + fill.rings.length + fill.edge.length,
-    strips: fill.strips,
-    drawnMm: fill.drawnMm,
-    travelMm: fill.travelMm,
-    covered: cover.covered / area,
-    missed: cover.missed / area,
-    beyond: reach.missedMm2 / Math.max(reach.areaMm2, 1e-9),
-    places: cover.places.length,
-    restStrokes: countStrokes(rest),
-    tooMany: fill.tooMany !== null,
-    letters: reach.letters
-      .filter((l) => l.areaMm2 > 0)
-      .map((l) => ({
-        text: part.sources[l.source]?.text ?? '',
-        beyond: Math.min(1, l.missedMm2 / l.areaMm2),
-        box: boxes.get(l.source) ?? part.box,
-      }))
-      .sort((a, b) => b.beyond - a.beyond)
-      .slice(0, MOST_LETTERS),
-  };
-}
-
 const views = new WeakMap<
   PreparedPart,
   { readonly strength: Strength; readonly linework: Linework; readonly view: PartView }
@@ -488,7 +407,7 @@ function partView(part: PreparedPart, strength: Strength, linework: Linework): P
       places: Float64Array.from(linework.dots.dots.flatMap((d) => [d.x, d.y, d.home.x, d.home.y])),
       frame: dotFrame(part),
     },
-    fill: linework.fill && fillView(part, linework.fill),
+    fill: linework.fill && fillView(part, linework.fill, printedPath),
   };
   views.set(part, { strength, linework, view });
   return view;

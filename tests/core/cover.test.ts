@@ -8,9 +8,10 @@ import { uniteLabelled } from '../../src/core/geometry/boolean/union';
 import { flattenPath, type Path } from '../../src/core/geometry/path';
 import { newStep } from '../../src/core/job/steps';
 import { layoutLettering } from '../../src/core/lettering/layout';
+import { LIMITS } from '../../src/core/limits';
 import { measureOutlines, type Outline } from '../../src/core/prepare/outline';
 import { type PartFill, partFill } from '../../src/core/toolpath/fill/part-fill';
-import { roomOf } from '../../src/core/toolpath/fill/room';
+import { roomOf, rowStep } from '../../src/core/toolpath/fill/room';
 import { strokePaths } from '../../src/core/toolpath/fill/strokes';
 import { widthOf } from '../../src/core/toolpath/fill/tool';
 import { folder } from '../support/checkers';
@@ -296,6 +297,26 @@ describe('by hand', () => {
     const fill = filled(plain(box(0, 0, 20, 10)), stepWith({ tool: pen(11) }));
     expect([fill.lines, fill.edge.length, fill.reached.length]).toEqual([0, 0, 0]);
     expect(fill.reach.missedMm2).toBeCloseTo(200, 6);
+  });
+
+  test('no more rows are looked at than there is room for, and never lower ones than a tip needs', () => {
+    const huge = plain(box(0, 0, 20_000, 20_000));
+    expect(Math.hypot(20_000, 20_000) / rowStep(0.01, huge)).toBeLessThanOrEqual(LIMITS.coverRows + 1e-6);
+    expect(rowStep(0.6, plain(box(0, 0, 10, 10)))).toBeCloseTo(0.05, 12);
+    expect(rowStep(60, plain(box(0, 0, 100, 100)))).toBeLessThanOrEqual(0.1);
+  });
+
+  test('a sign without a pass along its edge, with all its missed places filled, lets others in all the while', () => {
+    const rows = plain(box(0, 0, 400, 300));
+    const step = stepWith({ tool: pen(1), overlap: 0, angle: 37, outline: 'none', rest: true });
+    const steps = partFill(wasmEngine, rows, { x: 0, y: 0 }, step, roomOf(wasmEngine, rows, 1));
+    const shares: number[] = [];
+    let last = steps.next();
+    for (; !last.done; last = steps.next()) shares.push(last.value);
+    expect(shares.length).toBeGreaterThan(20);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(shares.at(-1)).toBeLessThanOrEqual(1);
+    expect(last.value.cover.places).toEqual([]);
   });
 
   test('no more lines than there is room for', () => {

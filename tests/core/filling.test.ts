@@ -12,6 +12,7 @@ import { LIMITS } from '../../src/core/limits';
 import { ResultCache } from '../../src/core/result-cache';
 import { countStrokes, lengthsOf } from '../../src/core/toolpath/fill/strokes';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
+import { finished } from '../support/generators';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
 const hatch = (more: Draft = {}): Draft => ({ kind: 'hatch', tool: { shape: 'line', tip: 1 }, ...more });
@@ -122,7 +123,7 @@ describe('goes along with its part', () => {
     for (const share of shares) expect(share).toBeCloseTo(shares[1] as number, 2);
   });
 
-  test('every typeface, accents and writing from the right', () => {
+  test('every typeface, with accents', () => {
     for (const face of FAMILIES) {
       const result = evaluated(
         jobWith([filled([lettering('Äpfel Öl & Ç', face)], { tool: { shape: 'line', tip: 0.4 } })]),
@@ -195,6 +196,15 @@ describe('findings', () => {
     expect(
       codes(evaluated(jobWith([outer, { ...inner, work: [{ what: 'hatch', operation: 'mark' }] }]))),
     ).not.toContain('filled-over');
+    // However many are filled.
+    const many = Array.from({ length: 80 }, (_, i) =>
+      filled(
+        [plate({ width: 4, height: 4, placement: { x: 55 + (i % 20) * 9, y: 60 + Math.floor(i / 20) * 20 } })],
+        { outline: 'none' },
+        { id: `dot-${i}` },
+      ),
+    );
+    expect(codes(evaluated(jobWith([outer, ...many]))).filter((c) => c === 'filled-over')).toHaveLength(80);
   });
 
   test('words that vanish in what they are joined to', () => {
@@ -216,6 +226,9 @@ describe('findings', () => {
     const missed = result.findings.filter((f) => f.code === 'missed');
     expect(missed).toHaveLength(LIMITS.missedNamed);
     expect(missed.every((f) => f.mend?.kind === 'rest' && f.box !== null)).toBe(true);
+    // Left as it is, it stays so when the part is moved.
+    const moved = evaluated(jobWith([filled([lettering('Sage', 'Pacifico', { placement: { x: 163, y: 91 } })], step)]));
+    expect(moved.findings.filter((f) => f.code === 'missed').map((f) => f.key)).toEqual(missed.map((f) => f.key));
     const areas = fillOf(result).cover.places.map((p) => p.areaMm2);
     expect(areas).toEqual([...areas].sort((a, b) => b - a));
     const more = result.findings.find((f) => f.code === 'more-missed');
@@ -309,7 +322,7 @@ describe('tools', () => {
       const job = jobWith([
         filled([lettering(word, face, { size: { by: 'capital', mm: capital } })], { mostMissed: 0.04 }),
       ]);
-      const trials = [...toolTrials(job, 'part', new Evaluator(wasmEngine), faces)];
+      const trials = finished(toolTrials(job, 'part', new Evaluator(wasmEngine), faces));
       expect(trials.map((t) => t.tool.id)).toEqual(job.tools.map((t) => t.id));
       const proposed = proposedTool(trials, 0.04);
       if (!proposed) throw new Error(`no tool for ${word}`);

@@ -11,9 +11,10 @@ import { windingAt } from '../../src/core/geometry/winding';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { layoutLettering } from '../../src/core/lettering/layout';
 import { measureOutlines } from '../../src/core/prepare/outline';
-import { type Polygons, polygonsOf, turnBy } from '../../src/core/toolpath/fill/polygons';
+import { insideOf, type Polygons, polygonsOf, turnBy } from '../../src/core/toolpath/fill/polygons';
 import { ringsOf } from '../../src/core/toolpath/fill/rings';
 import { rowHeight, rowsOf } from '../../src/core/toolpath/fill/rows';
+import { spread } from '../../src/core/toolpath/fill/spread';
 import { stripsOf } from '../../src/core/toolpath/fill/strips';
 import { countStrokes, lengthsOf, strokePaths } from '../../src/core/toolpath/fill/strokes';
 import { tourOf, travelOf } from '../../src/core/toolpath/fill/tour';
@@ -298,6 +299,30 @@ test('little way is made between strips, against a 2-opt that takes its time', (
     aim: { most: 1.2 },
     note: told.join('; '),
   });
+});
+
+test('points are in polygons or not, whatever band they lie in', () => {
+  const isInside = insideOf(polygonsOf(RING, 0.01, turnBy(0)));
+  const next = chance(3);
+  for (let i = 0; i < 3_000; i++) {
+    const [x, y] = [50 * next() - 25, 50 * next() - 25];
+    const [out, hole] = [Math.hypot(x, y), Math.hypot(x - 3, y - 1)];
+    if (Math.abs(out - 20) < 0.02 || Math.abs(hole - 8) < 0.02) continue;
+    expect(isInside(x, y), `${x}, ${y}`).toBe(out < 20 && hole > 8);
+  }
+  expect(insideOf(polygonsOf([], 0.01, turnBy(0)))(0, 0)).toBe(false);
+});
+
+test('points are spread along their longest way', () => {
+  fc.assert(
+    fc.property(fc.double({ min: 0, max: Math.PI, noNaN: true }), fc.integer({ min: 3, max: 40 }), (angle, n) => {
+      const points = Array.from({ length: n }, (_, i) => ({ x: 5 + i * Math.cos(angle), y: i * Math.sin(angle) - 2 }));
+      const { axis, along } = spread(points);
+      expect(Math.abs(axis.x * Math.sin(angle) - axis.y * Math.cos(angle))).toBeLessThan(1e-6);
+      const ways = points.map(along);
+      expect(Math.max(...ways) - Math.min(...ways)).toBeCloseTo(n - 1, 6);
+    }),
+  );
 });
 
 describe('rings', () => {

@@ -218,6 +218,12 @@ test('operations keep their order, names and colours', () => {
   const svg = readFileSync(w.svg, 'utf8');
   expect([...svg.matchAll(/<g id="([^"]+)"/g)].map((m) => m[1])).toEqual(['Engrave', 'Score', 'Cut']);
   expect([...svg.matchAll(/<g [^>]*stroke="([^"]+)"/g)].map((m) => m[1])).toEqual(['#92400E', '#0F766E', '#3730A3']);
+  // How its area is scanned is written into each of them.
+  expect(svg).toContain('data-scan-interval-mm="0.1"');
+  expect(readFileSync(w.dxf['2007'], 'utf8')).toContain('Engrave: areas are scanned in lines 0.1 mm apart');
+  expect(pdfInfo(w.pdf)).toMatch(
+    /Subject:\s+Engrave: areas are scanned in lines 0\.1 mm apart, 0 degrees from level\./,
+  );
   const dxf = reading(w.dxf['2007']);
   expect([...new Set(dxf.entities.map((e) => e.layer))]).toEqual(['Engrave', 'Score', 'Cut']);
   expect(dxf.layers.Cut?.[1]).toBe(0x3730a3);

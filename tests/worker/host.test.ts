@@ -172,3 +172,44 @@ test('a bridge put in where the sheet is pressed, and ways to bridge side by sid
   expect(variants?.every((v) => v.unheld === 0 && v.readability > 0)).toBe(true);
   expect(await bench.bridgeVariants(job, 'gone', step)).toEqual([]);
 });
+
+const filledSign = (text: string, tip: number) =>
+  jobWith([
+    partOf([lettering(text, 'Pacifico')], {
+      steps: [
+        { kind: 'weld', on: true },
+        { kind: 'hatch', tool: { shape: 'line', tip } },
+      ],
+      work: [{ what: 'hatch', operation: 'engrave' }],
+    }),
+  ]);
+
+test('what fills a part is sent as numbers, with its figures and letters', async () => {
+  const view = await viewed(host(), filledSign('Rye', 3));
+  const fill = view?.parts[0]?.fill;
+  if (!fill) throw new Error('nothing is filled');
+  expect(view?.operations.filter((o) => o.hatchesOf.includes('part')).map((o) => o.id)).toEqual(['engrave']);
+  // Rings and the pass along the edge are not drawn a second time among other lines.
+  expect(view?.operations.every((o) => o.linesOf.length === 0)).toBe(true);
+  expect(fill.start.at(-1)).toBe(fill.xy.length / 2);
+  expect(fill.covered + fill.missed + fill.beyond).toBeCloseTo(1, 2);
+  expect(fill.lifts).toBe(view?.operations.find((o) => o.id === 'engrave')?.paths);
+  expect(fill.letters.map((l) => l.text).sort()).toEqual(['R', 'e', 'y']);
+  const beyond = fill.letters.map((l) => l.beyond);
+  expect(beyond).toEqual([...beyond].sort((a, b) => b - a));
+  for (const { box } of fill.letters) expect(box.maxX).toBeGreaterThan(box.minX);
+});
+
+test('tools are tried one after the other, and a newer question stops an older', async () => {
+  const bench = host();
+  const seen: number[] = [];
+  const trials = await bench.toolTrials(filledSign('Rye', 1), 'part', (done) => seen.push(done));
+  expect(trials?.map((t) => t.tool.id)).toEqual(filledSign('Rye', 1).tools.map((t) => t.id));
+  expect(seen).toEqual([...seen].sort((a, b) => a - b));
+  expect(await bench.toolTrials(filledSign('Rye', 1), 'gone')).toEqual([]);
+  const older = bench.toolTrials(filledSign('Another word, and longer', 1), 'part');
+  await pause();
+  const newer = bench.toolTrials(filledSign('Rye', 1), 'part');
+  expect(await older).toBeNull();
+  expect(await newer).toHaveLength(7);
+});

@@ -7,7 +7,8 @@
 import { useEffect, useRef } from 'react';
 import type { Job } from '@/core/document/schema';
 import { useScheme } from '@/ui/scheme';
-import type { FillView, JobView, PartView } from '@/worker/view';
+import type { FillView } from '@/worker/fill-view';
+import type { JobView, PartView } from '@/worker/view';
 import type { Look } from '../store';
 import type { Camera } from './camera';
 import styles from './sheet.module.css';

@@ -44,7 +44,7 @@ const Line = ({ d, colour, dash, round }: { d: string; colour: string; dash?: st
   />
 );
 
-function Drawing({ job, view, only }: Props) {
+function Drawing({ job, view, look, only }: Props) {
   const operations = view.operations.filter((o) => (only === null ? true : o.id === only));
   const partById = new Map(view.parts.map((p) => [p.id, p]));
   const worked = new Set(
@@ -74,11 +74,13 @@ function Drawing({ job, view, only }: Props) {
         o.fillsOf.map((id) => {
           const part = partById.get(id);
           if (!part) return null;
-          const fill = o.kind === 'engrave' ? 'url(#engrave-fill)' : kindColour(o.kind);
+          // In the finished look an area is simply done.
+          const isDone = look === 'worked';
+          const fill = isDone ? 'var(--nf-ink)' : o.kind === 'engrave' ? 'url(#engrave-fill)' : kindColour(o.kind);
           return (
             <g key={`${o.id}-${id}-fill`} opacity={isOn(o.id) ? 1 : 0.35}>
-              <Area d={part.d} fill={fill} opacity={o.kind === 'engrave' ? undefined : 0.4} />
-              <Line d={part.d} colour={kindColour(o.kind)} />
+              <Area d={part.d} fill={fill} opacity={isDone || o.kind === 'engrave' ? undefined : 0.4} />
+              {!isDone && <Line d={part.d} colour={kindColour(o.kind)} />}
             </g>
           );
         }),

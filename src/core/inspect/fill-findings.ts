@@ -41,7 +41,7 @@ export function fillFindings(
         { ...at, detail: 'fits' },
       ),
     ];
-  return [...reachFindings(part, prepared, fill, step, width), ...missedFindings(part, fill, unit)];
+  return [...reachFindings(part, prepared, fill, step, width), ...missedFindings(part, prepared, fill, unit)];
 }
 
 function reachFindings(
@@ -73,7 +73,7 @@ function reachFindings(
   ];
 }
 
-function missedFindings(part: Part, { cover, widthMm }: PartFill, unit: LengthUnit): Draft[] {
+function missedFindings(part: Part, { box }: PreparedPart, { cover, widthMm }: PartFill, unit: LengthUnit): Draft[] {
   const out = cover.places.slice(0, LIMITS.missedNamed).map((place) =>
     draft(
       'missed',
@@ -83,7 +83,8 @@ function missedFindings(part: Part, { cover, widthMm }: PartFill, unit: LengthUn
       {
         partId: part.id,
         box: growBox(place.box, 2 * widthMm),
-        detail: `${place.at.x.toFixed(1)},${place.at.y.toFixed(1)}`,
+        // By where it is in the part, so that it keeps its key when the part is moved.
+        detail: `${(place.at.x - box.minX).toFixed(1)},${(place.at.y - box.minY).toFixed(1)}`,
         mend: { kind: 'rest' },
       },
     ),
@@ -112,9 +113,6 @@ function fillOf(part: Part, operations: ReadonlyMap<string, Operation>): Operati
   return null;
 }
 
-/** Outlines of two parts are compared up to this many pairs: more are not looked at. */
-const MOST_PAIRS = 4_000;
-
 /**
  * Filled parts that lie wholly in the filled inside of another would vanish in it: both are filled, and what was to be seen
  * is not there. They belong together, the inner cut out of the outer.
@@ -126,7 +124,6 @@ export function filledOver(job: Job, prepared: ReadonlyMap<string, PreparedPart>
     const by = fillOf(part, operations);
     return ready && by && ready.outlines.length > 0 ? [{ part, ready, by }] : [];
   });
-  if (filled.length * filled.length > MOST_PAIRS) return [];
   return filled.flatMap((inner) =>
     filled.flatMap((outer) => {
       if (inner === outer || inner.by.kind !== outer.by.kind || !liesInside(inner.ready, outer.ready)) return [];

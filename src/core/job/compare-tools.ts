@@ -1,6 +1,7 @@
 /** The tools of a job tried on one part: what each leaves, how far it goes and how long that takes. */
 import type { Job, ListedTool } from '../document/schema';
 import type { FaceLookup } from '../prepare/part';
+import { liftsOf } from '../toolpath/fill/fill-lines';
 import type { Evaluator } from './evaluate';
 
 export type ToolTrial = {
@@ -22,14 +23,23 @@ export const LIFT_SECONDS = 1;
 const minutesFor = (drawnMm: number, travelMm: number, lifts: number, feedMmPerMinute: number): number =>
   (drawnMm + travelMm) / feedMmPerMinute + (lifts * LIFT_SECONDS) / 60;
 
-/** Each tool of the job on a part, widest first. */
-export function* toolTrials(job: Job, partId: string, evaluator: Evaluator, faces: FaceLookup): Generator<ToolTrial> {
+/** Each tool of the job on a part, in the order of its list. Yields how many tools are done, with the share of the next. */
+export function* toolTrials(
+  job: Job,
+  partId: string,
+  evaluator: Evaluator,
+  faces: FaceLookup,
+): Generator<number, ToolTrial[]> {
+  const trials: ToolTrial[] = [];
   for (const tool of job.tools) {
-    const tried = evaluator.tryTool(job, partId, tool, faces);
-    if (!tried) return;
-    const { lines, reach } = tried;
-    const lifts = lines.edge.length + lines.rings.length + Math.max(0, lines.strokes.start.length - 1);
-    yield {
+    const { shape, tip, angle, depth } = tool;
+    const trying = evaluator.tryTool(job, partId, { shape, tip, angle, depth }, faces);
+    let tried = trying.next();
+    for (; !tried.done; tried = trying.next()) yield trials.length + Math.min(0.99, tried.value);
+    if (!tried.value) return trials;
+    const { lines, reach } = tried.value;
+    const lifts = liftsOf(lines);
+    trials.push({
       tool,
       widthMm: lines.widthMm,
       beyond: reach.missedMm2 / Math.max(reach.areaMm2, 1e-9),
@@ -37,8 +47,10 @@ export function* toolTrials(job: Job, partId: string, evaluator: Evaluator, face
       lifts,
       minutes: minutesFor(lines.drawnMm, lines.travelMm, lifts, tool.feed),
       unfit: lifts === 0,
-    };
+    });
+    yield trials.length;
   }
+  return trials;
 }
 
 /**

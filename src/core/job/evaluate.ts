@@ -6,7 +6,6 @@
 import type { FillTool, Job, Member, Operation, Part, StepOf, Work } from '../document/schema';
 import { readFound } from '../formats/found-file';
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { uniteLabelled } from '../geometry/boolean/union';
 import { nestMeasured } from '../geometry/nesting';
 import { type Path, pathBox, pathLength } from '../geometry/path';
 import { type Box, boxCentre, boxesMeet, EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
@@ -17,22 +16,19 @@ import type { ArtworkLookup, KeptDrawing, PreparedArtwork } from '../prepare/art
 import { BridgeWorkshops } from '../prepare/bridges/workshop';
 import type { HandMade } from '../prepare/hand-made';
 import { movedPart } from '../prepare/moved';
-import { measureOutlines, type Outline, outlineLength } from '../prepare/outline';
+import { type Outline, outlineLength } from '../prepare/outline';
 import { type FaceLookup, type PreparedPart, preparePart, withBridges } from '../prepare/part';
 import { weldCaches } from '../prepare/weld';
 import { ResultCache } from '../result-cache';
 import type { Centerline } from '../toolpath/centerline/centerline';
 import { letterMiddle, partLines } from '../toolpath/centerline/part-lines';
 import { partDots } from '../toolpath/dots/part-dots';
-import { type FillLines, fillLines } from '../toolpath/fill/fill-lines';
-import { type PartFill, partFill } from '../toolpath/fill/part-fill';
-import { type Reach, reachOf } from '../toolpath/fill/reach';
-import { flatness, type Room, roomOf, rowStep } from '../toolpath/fill/room';
+import type { PartFill } from '../toolpath/fill/part-fill';
 import { countStrokes, lengthsOf, type Strokes, strokesBox } from '../toolpath/fill/strokes';
-import { widthOf } from '../toolpath/fill/tool';
 import { type Linework, movedLinework, NO_LINEWORK } from '../toolpath/linework';
 import { insideFirst } from '../toolpath/order';
 import { joinedRuns, nearestNext, nearestPoints } from '../toolpath/runs';
+import { Fillings, type ToolTry } from './fillings';
 import { stepIn } from './steps';
 
 export type OperationShape =
@@ -90,9 +86,6 @@ const ARTWORKS_HELD = 64;
 const STRENGTHS_HELD = 600;
 const TRACED_HELD = 4_000;
 const PENS_HELD = 100;
-/** Coordinates of lines that fill parts, eight bytes each. */
-const FILL_NUMBERS_HELD = 16_000_000;
-const ROOMS_HELD = 120;
 
 export class Evaluator {
   private readonly caches = weldCaches();
@@ -113,17 +106,8 @@ export class Evaluator {
   private readonly traced = new ResultCache<Centerline>(TRACED_HELD);
   private readonly pens = new ResultCache<number | null>(PENS_HELD);
   private readonly lineworks = new ResultCache<Linework>(PARTS_HELD);
-  private readonly fills = new ResultCache<PartFill>(
-    FILL_NUMBERS_HELD,
-    ({ strokes, rest }) => strokes.xy.length + rest.xy.length,
-  );
-  private readonly trials = new ResultCache<{ readonly lines: FillLines; readonly reach: Reach }>(
-    FILL_NUMBERS_HELD,
-    ({ lines }) => lines.strokes.xy.length,
-  );
-  private readonly united = new WeakMap<PreparedPart, readonly Outline[]>();
+  private readonly fillings: Fillings;
   private readonly fillRuns = new WeakMap<PartFill, readonly OperationShape[]>();
-  private readonly rooms = new ResultCache<Room>(ROOMS_HELD);
   private readonly runs = new ResultCache<readonly OperationShape[]>(PARTS_HELD);
   private readonly lineworksPlaced = new WeakMap<
     PreparedPart,
@@ -136,7 +120,9 @@ export class Evaluator {
   private readonly drawings = new Map<string, KeptDrawing>();
   private readonly artworks: ArtworkLookup = (id) => this.drawings.get(id) ?? { sentence: 'It is not at hand here.' };
 
-  constructor(readonly engine: ClipEngine) {}
+  constructor(readonly engine: ClipEngine) {
+    this.fillings = new Fillings(engine, (of) => this.serial(of));
+  }
 
   hasDrawing(id: string): boolean {
     return this.drawings.has(id);
@@ -316,7 +302,7 @@ export class Evaluator {
     const fillWanted = hatch?.on && wants('hatch');
     if (!dotsWanted && !linesWanted && !fillWanted) return NO_LINEWORK;
     const base = this.bases.get(ready) ?? ready;
-    const fill = fillWanted && base.outlines.length > 0 ? yield* this.fillOf(base, hatch) : null;
+    const fill = fillWanted && base.outlines.length > 0 ? yield* this.fillings.of(base, hatch) : null;
     const key = JSON.stringify([this.serial(base), linesWanted && line, dotsWanted && dot]);
     const found = this.lineworks.get(key, () => {
       const lines = linesWanted
@@ -332,64 +318,17 @@ export class Evaluator {
     return linework;
   }
 
-  private *fillOf(base: PreparedPart, step: StepOf<'hatch'>): Generator<number, PartFill> {
-    // What may be left changes what is said of a filling, not the filling.
-    const key = JSON.stringify([this.serial(base), { ...step, mostMissed: 0 }]);
-    const known = this.fills.find(key);
-    if (known) return known;
-    yield 0.02;
-    const room = this.roomOf(base, widthOf(step.tool));
-    yield 0.1;
-    const fill = yield* partFill(this.engine, this.filledOutlines(base), originOf(base), step, room);
-    return this.fills.get(key, () => fill);
-  }
-
-  /** A part filled as its step says, but by another tool, and what that cannot reach; null when there is nothing to fill. */
-  tryTool(
-    job: Job,
-    partId: string,
-    { shape, tip, angle, depth }: FillTool,
-    faces: FaceLookup,
-  ): { readonly lines: FillLines; readonly reach: Reach } | null {
+  /**
+   * A part filled as its step says, but by another tool, and what that cannot reach; null when there is nothing to fill. Yields
+   * the share done.
+   */
+  *tryTool(job: Job, partId: string, tool: FillTool, faces: FaceLookup): Generator<number, ToolTry | null> {
     const ready = this.prepare(job, partId, faces);
     const part = job.parts.find((p) => p.id === partId);
     const step = part && stepIn(part, 'hatch');
     const base = ready && (this.bases.get(ready) ?? ready);
     if (!base || !step || base.outlines.length === 0) return null;
-    const asked = { ...step, tool: { shape, tip, angle, depth } };
-    const key = JSON.stringify([this.serial(base), { ...asked, on: true, rest: false, mostMissed: 0 }]);
-    return this.trials.get(key, () => {
-      const widthMm = widthOf(asked.tool);
-      const room = this.roomOf(base, widthMm);
-      const making = fillLines(this.engine, originOf(base), asked, room);
-      let made = making.next();
-      while (!made.done) made = making.next();
-      const outlines = this.filledOutlines(base);
-      return {
-        lines: made.value,
-        reach: reachOf(outlines, room.reached, rowStep(widthMm, outlines), flatness(widthMm)),
-      };
-    });
-  }
-
-  /** What is filled: overlaps that are left in the outlines are filled as one. */
-  private filledOutlines(base: PreparedPart): readonly Outline[] {
-    if (!base.overlaps) return base.outlines;
-    let united = this.united.get(base);
-    if (!united) {
-      const groups: Path[][] = base.sources.map(() => []);
-      for (const { path, labels } of base.outlines) groups[Math.max(0, labels[0] ?? 0)]?.push(path);
-      united = measureOutlines(uniteLabelled(this.engine, groups));
-      this.united.set(base, united);
-    }
-    return united;
-  }
-
-  /** Where a tip of some width may stand in a part. */
-  private roomOf(base: PreparedPart, widthMm: number): Room {
-    return this.rooms.get(`${this.serial(base)}|${widthMm}`, () =>
-      roomOf(this.engine, this.filledOutlines(base), widthMm),
-    );
+    return yield* this.fillings.tried(base, { ...step, tool });
   }
 
   private serial(of: object): number {
@@ -531,9 +470,6 @@ function withAllCorrections(part: Part, job: Job): StepOf<'centerline'> | undefi
 /** Places are told apart to this share of a mm. */
 const STEADY_PER_MM = 1e9;
 const steady = (mm: number): number => Math.round(mm * STEADY_PER_MM) / STEADY_PER_MM;
-
-/** Lines that fill pass through the first letter's origin, so that they go along with it. */
-const originOf = ({ frames }: PreparedPart): Point => ({ x: frames[0]?.matrix.e ?? 0, y: frames[0]?.matrix.f ?? 0 });
 
 const middleOf = (part: PreparedPart): Point => (isEmptyBox(part.box) ? { x: 0, y: 0 } : boxCentre(part.box));
 

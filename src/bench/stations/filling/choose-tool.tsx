@@ -6,31 +6,18 @@ import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { Scatter } from 'react-chartjs-2';
-import type { ListedTool, StepOf } from '@/core/document/schema';
+import type { StepOf } from '@/core/document/schema';
 import { LIFT_SECONDS, proposedTool, type ToolTrial } from '@/core/job/compare-tools';
-import { formatLength, type LengthUnit } from '@/core/units/quantity';
-import { formatRun } from '@/ui/figures';
+import { formatRun, formatShare } from '@/ui/figures';
 import { useScheme } from '@/ui/scheme';
 import { computing } from '@/worker/client';
 import { useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import styles from './filling.module.css';
 import { ToolList } from './tool-list';
+import { minutesWords, toolWords } from './tool-words';
 
 Chart.register(LinearScale, LineElement, PointElement, ScatterController, Tooltip);
-
-const toolWords = ({ shape, tip, angle }: Omit<ListedTool, 'id' | 'feed' | 'depth'>, unit: LengthUnit): string => {
-  const wide = formatLength(tip, unit, unit === 'mm' ? 2 : 3);
-  if (shape === 'cone') return `cone ${angle}°, tip ${wide}`;
-  return shape === 'round' ? `round ${wide}` : shape === 'flat' ? `flat ${wide}` : `pen ${wide}`;
-};
-
-const minutesWords = (minutes: number): string =>
-  minutes < 1
-    ? `${Math.max(1, Math.round(60 * minutes))} s`
-    : minutes < 90
-      ? `${minutes.toFixed(1)} min`
-      : `${(minutes / 60).toFixed(1)} h`;
 
 export function ChooseTool(props: StepProps & { step: StepOf<'hatch'> }) {
   const { part, step } = props;
@@ -80,8 +67,8 @@ export function ChooseTool(props: StepProps & { step: StepOf<'hatch'> }) {
           <ToolChart trials={trials} proposed={proposed} mostMissed={step.mostMissed} isNow={isNow} onTake={take} />
           <p className="nf-small mb-1">
             {proposed
-              ? `Proposed: ${toolWords(proposed.tool, job.units)}, the widest that leaves no more than ${(100 * step.mostMissed).toFixed(1)} %.`
-              : `None of these leaves so little as ${(100 * step.mostMissed).toFixed(1)} %.`}
+              ? `Proposed: ${toolWords(proposed.tool, job.units)}, the widest that leaves no more than ${formatShare(step.mostMissed)}.`
+              : `None of these leaves so little as ${formatShare(step.mostMissed)}.`}
           </p>
           <ul className={styles.trials} aria-label="Tools">
             {trials.map((trial) => (
@@ -98,7 +85,7 @@ export function ChooseTool(props: StepProps & { step: StepOf<'hatch'> }) {
                     <span>fits nowhere</span>
                   ) : (
                     <span className="nf-figure">
-                      leaves {(100 * trial.beyond).toFixed(1)} % · {formatRun(trial.drawnMm, job.units)} ·{' '}
+                      leaves {formatShare(trial.beyond)} · {formatRun(trial.drawnMm, job.units)} ·{' '}
                       {minutesWords(trial.minutes)}
                     </span>
                   )}
@@ -196,7 +183,7 @@ function ToolChart(props: {
                 label: ({ dataIndex }) => {
                   const t = fit[dataIndex];
                   return t
-                    ? `${toolWords(t.tool, unit)}: leaves ${(100 * t.beyond).toFixed(1)} %, ${minutesWords(t.minutes)}`
+                    ? `${toolWords(t.tool, unit)}: leaves ${formatShare(t.beyond)}, ${minutesWords(t.minutes)}`
                     : '';
                 },
               },

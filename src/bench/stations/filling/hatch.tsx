@@ -7,14 +7,15 @@ import type { FillTool, StepOf } from '@/core/document/schema';
 import { widthOf } from '@/core/toolpath/fill/tool';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, NumberField, QuantityField, Row, Switch } from '@/ui/fields';
-import { formatRun } from '@/ui/figures';
+import { formatRun, formatShare } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
-import type { FillView } from '@/worker/view';
+import type { FillView } from '@/worker/fill-view';
 import { useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { DoneBy } from '../lines/done-by';
 import styles from './filling.module.css';
 import { Reach } from './reach';
+import { ToolShapes } from './tool-words';
 
 type HatchStep = StepOf<'hatch'>;
 type Set = (values: Partial<HatchStep>, merge?: string | null) => void;
@@ -35,13 +36,6 @@ export function HatchSettings(props: StepProps) {
   );
 }
 
-const SHAPES: readonly { readonly value: FillTool['shape']; readonly word: string }[] = [
-  { value: 'line', word: 'a pen or beam' },
-  { value: 'flat', word: 'a flat tool' },
-  { value: 'round', word: 'a round-ended tool' },
-  { value: 'cone', word: 'a cone' },
-];
-
 function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
   const unit = useBench((s) => s.job.units);
   const { tool } = step;
@@ -58,11 +52,7 @@ function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
           value={tool.shape}
           onChange={(e) => setTool({ shape: e.target.value as FillTool['shape'] })}
         >
-          {SHAPES.map((s) => (
-            <option key={s.value} value={s.value}>
-              {s.word}
-            </option>
-          ))}
+          <ToolShapes />
         </Form.Select>
       </Row>
       <QuantityField
@@ -206,8 +196,6 @@ function Lines({ step, set }: { step: HatchStep; set: Set }) {
   );
 }
 
-const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
-
 /** Shares smaller than this are not worth a word. */
 const LITTLE = 0.0005;
 
@@ -218,7 +206,7 @@ function Figures({ fill, step, set }: { fill: FillView; step: HatchStep; set: Se
   const words = step.style === 'rings' ? 'ring' : 'line';
   return (
     <>
-      <Heading beside={percent(fill.covered)}>Covered</Heading>
+      <Heading beside={formatShare(fill.covered)}>Covered</Heading>
       <div className={styles.bar} aria-hidden="true">
         <span style={{ flexGrow: fill.covered }} data-share="covered" />
         <span style={{ flexGrow: fill.missed }} data-share="missed" />
@@ -249,12 +237,13 @@ function Figures({ fill, step, set }: { fill: FillView; step: HatchStep; set: Se
             Fill the rest
           </Button>
           <span className="nf-small nf-muted">
-            {fill.places.toLocaleString('en')} place{fill.places === 1 ? '' : 's'} missed, {percent(fill.missed)}
+            {fill.places.toLocaleString('en')} place{fill.places === 1 ? '' : 's'} missed, {formatShare(fill.missed)}.
+            {step.outline === 'none' && step.style !== 'rings' && ' Going along the edge fills them too.'}
           </span>
         </div>
       ) : (
         <p className="nf-small nf-muted mb-2">
-          {fill.missed < LITTLE ? 'Nothing is missed.' : `Only specks are missed, ${percent(fill.missed)} in all.`}
+          {fill.missed < LITTLE ? 'Nothing is missed.' : `Only specks are missed, ${formatShare(fill.missed)} in all.`}
         </p>
       )}
     </>

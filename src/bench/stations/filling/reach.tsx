@@ -5,8 +5,9 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { StepOf } from '@/core/document/schema';
 import { NumberField } from '@/ui/fields';
+import { formatShare } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
-import type { FillView } from '@/worker/view';
+import type { FillView } from '@/worker/fill-view';
 import { bringIntoSight, setLook, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { ChooseTool } from './choose-tool';
@@ -14,8 +15,6 @@ import styles from './filling.module.css';
 
 /** Letters shown until more are asked for. */
 const FEW = 5;
-
-const percent = (share: number): string => `${(100 * share).toFixed(1)} %`;
 
 export function Reach(props: StepProps & { step: StepOf<'hatch'>; fill: FillView }) {
   const { step, fill } = props;
@@ -27,7 +26,7 @@ export function Reach(props: StepProps & { step: StepOf<'hatch'>; fill: FillView
   const isOver = fill.beyond > step.mostMissed;
   return (
     <>
-      <Heading beside={percent(fill.beyond)}>Out of reach</Heading>
+      <Heading beside={formatShare(fill.beyond)}>Out of reach</Heading>
       {letters.length === 0 ? (
         <p className="nf-small nf-muted mb-2">The tool gets everywhere.</p>
       ) : (
@@ -40,7 +39,7 @@ export function Reach(props: StepProps & { step: StepOf<'hatch'>; fill: FillView
                 <span className={styles.gauge} aria-hidden="true">
                   <span style={{ width: `${Math.min(100, 100 * l.beyond)}%` }} data-over={l.beyond > step.mostMissed} />
                 </span>
-                <span className="nf-figure">{percent(l.beyond)}</span>
+                <span className="nf-figure">{formatShare(l.beyond)}</span>
               </button>
             </li>
           ))}

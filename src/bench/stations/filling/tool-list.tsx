@@ -9,13 +9,7 @@ import { LIMITS } from '@/core/limits';
 import { NumberField, QuantityField } from '@/ui/fields';
 import { change, useBench } from '../../store';
 import styles from './filling.module.css';
-
-const SHAPES: readonly { readonly value: ListedTool['shape']; readonly word: string }[] = [
-  { value: 'line', word: 'pen or beam' },
-  { value: 'flat', word: 'flat' },
-  { value: 'round', word: 'round' },
-  { value: 'cone', word: 'cone' },
-];
+import { ToolShapes } from './tool-words';
 
 export function ToolList() {
   const tools = useBench((s) => s.job.tools);
@@ -43,11 +37,7 @@ export function ToolList() {
               value={tool.shape}
               onChange={(e) => set(tool.id, { shape: e.target.value as ListedTool['shape'] })}
             >
-              {SHAPES.map((s) => (
-                <option key={s.value} value={s.value}>
-                  {s.word}
-                </option>
-              ))}
+              <ToolShapes />
             </Form.Select>
             <Button
               variant="plain"
@@ -97,14 +87,15 @@ export function ToolList() {
             )}
             <NumberField
               bare
-              label="Feed in mm a minute"
+              label={`Feed in ${unit} a minute`}
               prefix="feed"
-              suffix="mm/min"
+              suffix={`${unit}/min`}
               value={tool.feed}
+              scale={unit === 'mm' ? 1 : 1 / 25.4}
               least={1}
               most={1_000_000}
-              step={50}
-              digits={0}
+              step={unit === 'mm' ? 50 : 2}
+              digits={unit === 'mm' ? 0 : 1}
               onChange={(feed) => set(tool.id, { feed }, 'feed')}
             />
           </li>

@@ -10,7 +10,7 @@ import { ringsOf } from './rings';
 import { flatness, type Room } from './room';
 import { countRows, rowsOf } from './rows';
 import { stripsOf } from './strips';
-import { joinStrokes, lengthsOf, NO_STROKES, type Strokes, turnStrokes } from './strokes';
+import { countStrokes, joinStrokes, lengthsOf, NO_STROKES, type Strokes, turnStrokes } from './strokes';
 import { widthOf } from './tool';
 import { inTour } from './tour';
 
@@ -34,6 +34,10 @@ export type FillLines = {
   /** More lines, or rings, than are made: how many it would be; null when there are not. */
   readonly tooMany: number | null;
 };
+
+/** How often the tool is set down for them. */
+export const liftsOf = ({ strokes, rings, edge }: Pick<FillLines, 'strokes' | 'rings' | 'edge'>): number =>
+  countStrokes(strokes) + rings.length + edge.length;
 
 /**
  * Lines that fill the room a tip has; they pass through `origin`, so that they lie alike wherever the part is. Yields the share

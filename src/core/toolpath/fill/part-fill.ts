@@ -75,9 +75,10 @@ export function* partFill(
   let rest = NO_STROKES;
   let cover = yield* shareFrom(coverOf(ask(rest, wantsRest ? REST_OF_TIP : PLACE_OF_TIP)), 0.4, wantsRest ? 0.6 : 1);
   for (let round = 0; wantsRest && round < REST_ROUNDS && cover.places.length > 0; round++) {
-    rest = joinStrokes([rest, turnStrokes(restOf(cover.places, inner, widthMm / 2), turn)]);
-    const from = 0.6 + (0.4 * round) / REST_ROUNDS;
-    cover = yield* shareFrom(coverOf(ask(rest, REST_OF_TIP)), from, from + 0.4 / REST_ROUNDS);
+    const [from, share] = [0.6 + (0.4 * round) / REST_ROUNDS, 0.4 / REST_ROUNDS];
+    const more = yield* shareFrom(restOf(cover.places, inner, widthMm / 2), from, from + share / 2);
+    rest = joinStrokes([rest, turnStrokes(more, turn)]);
+    cover = yield* shareFrom(coverOf(ask(rest, REST_OF_TIP)), from + share / 2, from + share);
   }
   rest = inTour(
     rest,

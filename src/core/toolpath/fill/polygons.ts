@@ -50,3 +50,40 @@ export function polygonsOf(paths: readonly Path[], tolerance: number, { cos, sin
   }
   return out;
 }
+
+/** Whether a point lies in polygons. */
+export type Inside = (x: number, y: number) => boolean;
+
+/** Edges a band holds on the average, about: points are looked up by the band they lie in. */
+const EDGES_A_BAND = 8;
+
+/** Tells of many points whether they lie in polygons, by the even-odd rule. */
+export function insideOf({ x, y, next }: Polygons): Inside {
+  const n = x.length;
+  let [low, high] = [Infinity, -Infinity];
+  for (const at of y) {
+    if (at < low) low = at;
+    if (at > high) high = at;
+  }
+  if (!(high > low)) return () => false;
+  const bands = Math.max(1, Math.ceil(n / EDGES_A_BAND));
+  const perMm = bands / (high - low);
+  const bandOf = (at: number) => Math.min(bands - 1, Math.max(0, Math.floor((at - low) * perMm)));
+  const edges: number[][] = Array.from({ length: bands }, () => []);
+  for (let i = 0; i < n; i++) {
+    const [a, b] = [bandOf(y[i] as number), bandOf(y[next[i] as number] as number)];
+    for (let k = Math.min(a, b); k <= Math.max(a, b); k++) edges[k]?.push(i);
+  }
+  return (px, py) => {
+    if (py < low || py > high) return false;
+    let inside = false;
+    for (const i of edges[bandOf(py)] as number[]) {
+      const j = next[i] as number;
+      const [yi, yj] = [y[i] as number, y[j] as number];
+      if (yi > py === yj > py) continue;
+      const at = (x[i] as number) + ((py - yi) * ((x[j] as number) - (x[i] as number))) / (yj - yi);
+      if (at > px) inside = !inside;
+    }
+    return inside;
+  };
+}

@@ -5,7 +5,7 @@
  */
 import Flatbush from 'flatbush';
 import type { MissedPlace } from './cover';
-import type { Polygons } from './polygons';
+import { type Inside, insideOf, type Polygons } from './polygons';
 import { spread } from './spread';
 import { StrokeBuilder, type Strokes } from './strokes';
 
@@ -22,6 +22,9 @@ const RIM = 1.01;
 /** Points of one stretch at most: long missed rows are sampled more coarsely. */
 const MOST_ACROSS = 400;
 
+/** Places that are looked at in one go. */
+const PLACES_A_TURN = 200;
+
 type Spot = readonly [x: number, y: number];
 
 type Edge = {
@@ -34,18 +37,24 @@ type Edge = {
   readonly index: Flatbush | null;
 };
 
-/** Strokes over missed places; `room` is where the middle of a tip of half width `radius` may stand, in the same frame. */
-export function restOf(places: readonly MissedPlace[], room: Polygons, radius: number): Strokes {
+/**
+ * Strokes over missed places; `room` is where the middle of a tip of half width `radius` may stand, in the same frame. Yields the
+ * share done.
+ */
+export function* restOf(places: readonly MissedPlace[], room: Polygons, radius: number): Generator<number, Strokes> {
   const edge = edgeOf(room, FINE * radius);
+  const isInside = insideOf(room);
   const out = new StrokeBuilder();
   const marked = new Uint8Array(edge.x.length);
   const near = ([x, y]: Spot, within: number, filter?: (i: number) => boolean) =>
     edge.index?.neighbors(x, y, 1, within, filter)[0];
   const spines: { readonly spine: readonly Spot[]; readonly spots: readonly Spot[] }[] = [];
+  let done = 0;
   for (const place of places) {
+    if (++done % PLACES_A_TURN === 0) yield done / places.length;
     const spots = [...spotsOf(place, radius)];
-    const inside = spots.filter((spot) => isInside(room, ...spot));
-    const spine = spineOf(inside, radius, room);
+    const inside = spots.filter((spot) => isInside(...spot));
+    const spine = spineOf(inside, radius, isInside);
     for (const spot of inside.length < spots.length ? spots : []) {
       if (spine.some(([x, y]) => Math.hypot(x - spot[0], y - spot[1]) < SURE * radius)) continue;
       const at = near(spot, Infinity);
@@ -54,9 +63,12 @@ export function restOf(places: readonly MissedPlace[], room: Polygons, radius: n
     if (spine.length > 0) spines.push({ spine, spots });
   }
   // A way through the middle is not needed where strokes along the edge cover all of the place.
-  for (const { spine, spots } of spines)
+  done = 0;
+  for (const { spine, spots } of spines) {
+    if (++done % PLACES_A_TURN === 0) yield 1;
     if (spots.some((spot) => near(spot, RIM * radius, (i) => marked[i] === 1) === undefined))
-      drawSpine(spine, radius, room, out);
+      drawSpine(spine, radius, isInside, out);
+  }
   alongEdge(edge, marked, out);
   return out.done();
 }
@@ -102,18 +114,6 @@ function edgeOf({ x, y, next }: Polygons, apart: number): Edge {
   return { ...points, index };
 }
 
-function isInside({ x, y, next }: Polygons, px: number, py: number): boolean {
-  let inside = false;
-  for (let i = 0; i < x.length; i++) {
-    const j = next[i] as number;
-    const [yi, yj] = [y[i] as number, y[j] as number];
-    if (yi > py === yj > py) continue;
-    const at = (x[i] as number) + ((py - yi) * ((x[j] as number) - (x[i] as number))) / (yj - yi);
-    if (at > px) inside = !inside;
-  }
-  return inside;
-}
-
 /** Marked stretches of the edge as strokes; a ring that is marked all round is closed. */
 function alongEdge({ x, y, corner, start }: Edge, marked: Uint8Array, out: StrokeBuilder): void {
   for (let ring = 0; ring + 1 < start.length; ring++) {
@@ -155,7 +155,7 @@ function alongEdge({ x, y, corner, start }: Edge, marked: Uint8Array, out: Strok
 }
 
 /** A way through the middle of points, in the direction they are spread in. */
-function spineOf(points: readonly Spot[], radius: number, room: Polygons): Spot[] {
+function spineOf(points: readonly Spot[], radius: number, isInside: Inside): Spot[] {
   if (points.length === 0) return [];
   const { axis, along } = spread(points.map(([x, y]) => ({ x, y })));
   const bins = new Map<number, Spot[]>();
@@ -173,7 +173,7 @@ function spineOf(points: readonly Spot[], radius: number, room: Polygons): Spot[
         number,
         number,
       ];
-      if (isInside(room, cx, cy)) return [cx, cy];
+      if (isInside(cx, cy)) return [cx, cy];
       const away = (p: Spot) => Math.hypot(p[0] - cx, p[1] - cy);
       return list.reduce((best, p) => (away(p) < away(best) ? p : best));
     });
@@ -187,12 +187,12 @@ function spineOf(points: readonly Spot[], radius: number, room: Polygons): Spot[
 const DAB = 0.02;
 
 /** The way as strokes, lifted where it would leave the room. */
-function drawSpine(spine: readonly Spot[], radius: number, room: Polygons, out: StrokeBuilder): void {
+function drawSpine(spine: readonly Spot[], radius: number, isInside: Inside, out: StrokeBuilder): void {
   spine.forEach(([x, y], i) => {
     const before = spine[i - 1];
     if (before) {
       const isNear = Math.hypot(x - before[0], y - before[1]) < 2 * radius;
-      if (!isNear || !isInside(room, (x + before[0]) / 2, (y + before[1]) / 2)) out.lift();
+      if (!isNear || !isInside((x + before[0]) / 2, (y + before[1]) / 2)) out.lift();
     }
     out.add(x, y);
   });
