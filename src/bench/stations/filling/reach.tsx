@@ -16,13 +16,27 @@ import styles from './filling.module.css';
 /** Letters shown until more are asked for. */
 const FEW = 5;
 
+type Letter = FillView['letters'][number];
+
+/** The same letter with the same share is told once, with how often it comes. */
+function alike(letters: readonly Letter[]): (Letter & { readonly times: number })[] {
+  const kinds = new Map<string, Letter & { times: number }>();
+  for (const letter of letters) {
+    const key = `${letter.text} ${formatShare(letter.beyond)}`;
+    const known = kinds.get(key);
+    if (known) known.times++;
+    else kinds.set(key, { ...letter, times: 1 });
+  }
+  return [...kinds.values()];
+}
+
 export function Reach(props: StepProps & { step: StepOf<'hatch'>; fill: FillView }) {
   const { step, fill } = props;
   const { set } = useStep(props, 'hatch');
   const look = useBench((s) => s.look);
   const [all, setAll] = useState(false);
   const [choosing, setChoosing] = useState(false);
-  const letters = fill.letters.filter((l) => l.beyond > 0.001);
+  const letters = alike(fill.letters.filter((l) => l.beyond > 0.001));
   const isOver = fill.beyond > step.mostMissed;
   return (
     <>
@@ -35,7 +49,10 @@ export function Reach(props: StepProps & { step: StepOf<'hatch'>; fill: FillView
             // biome-ignore lint/suspicious/noArrayIndexKey: the same letter may stand in several places
             <li key={i}>
               <button type="button" onClick={() => bringIntoSight(l.box)} title="Bring it into sight">
-                <b>{l.text.trim() || 'shape'}</b>
+                <b>
+                  {l.text.trim() || 'shape'}
+                  {l.times > 1 && <small> × {l.times}</small>}
+                </b>
                 <span className={styles.gauge} aria-hidden="true">
                   <span style={{ width: `${Math.min(100, 100 * l.beyond)}%` }} data-over={l.beyond > step.mostMissed} />
                 </span>

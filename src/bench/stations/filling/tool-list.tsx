@@ -31,25 +31,27 @@ export function ToolList() {
       <ul className={styles.list}>
         {tools.map((tool) => (
           <li key={tool.id}>
-            <Form.Select
-              size="sm"
-              aria-label="Kind of tool"
-              value={tool.shape}
-              onChange={(e) => set(tool.id, { shape: e.target.value as ListedTool['shape'] })}
-            >
-              <ToolShapes />
-            </Form.Select>
-            <Button
-              variant="plain"
-              aria-label="Take this tool off the list"
-              onClick={() =>
-                change((job) => {
-                  job.tools = job.tools.filter((t) => t.id !== tool.id);
-                })
-              }
-            >
-              <X size={14} />
-            </Button>
+            <div className={styles.kind}>
+              <Form.Select
+                size="sm"
+                aria-label="Kind of tool"
+                value={tool.shape}
+                onChange={(e) => set(tool.id, { shape: e.target.value as ListedTool['shape'] })}
+              >
+                <ToolShapes />
+              </Form.Select>
+              <Button
+                variant="plain"
+                aria-label="Take this tool off the list"
+                onClick={() =>
+                  change((job) => {
+                    job.tools = job.tools.filter((t) => t.id !== tool.id);
+                  })
+                }
+              >
+                <X size={14} />
+              </Button>
+            </div>
             <QuantityField
               bare
               label="Width"
@@ -73,31 +75,35 @@ export function ToolList() {
               onChange={(depth) => set(tool.id, { depth }, 'depth')}
             />
             {tool.shape === 'cone' && (
+              <div className={styles.whole}>
+                <NumberField
+                  bare
+                  label="Angle"
+                  prefix="angle"
+                  suffix="°"
+                  value={tool.angle}
+                  least={1}
+                  most={170}
+                  step={5}
+                  onChange={(angle) => set(tool.id, { angle }, 'angle')}
+                />
+              </div>
+            )}
+            <div className={styles.whole}>
               <NumberField
                 bare
-                label="Angle"
-                prefix="angle"
-                suffix="°"
-                value={tool.angle}
+                label={`Feed in ${unit} a minute`}
+                prefix="feed"
+                suffix={`${unit}/min`}
+                value={tool.feed}
+                scale={unit === 'mm' ? 1 : 1 / 25.4}
                 least={1}
-                most={170}
-                step={5}
-                onChange={(angle) => set(tool.id, { angle }, 'angle')}
+                most={1_000_000}
+                step={unit === 'mm' ? 50 : 2}
+                digits={unit === 'mm' ? 0 : 1}
+                onChange={(feed) => set(tool.id, { feed }, 'feed')}
               />
-            )}
-            <NumberField
-              bare
-              label={`Feed in ${unit} a minute`}
-              prefix="feed"
-              suffix={`${unit}/min`}
-              value={tool.feed}
-              scale={unit === 'mm' ? 1 : 1 / 25.4}
-              least={1}
-              most={1_000_000}
-              step={unit === 'mm' ? 50 : 2}
-              digits={unit === 'mm' ? 0 : 1}
-              onChange={(feed) => set(tool.id, { feed }, 'feed')}
-            />
+            </div>
           </li>
         ))}
       </ul>
