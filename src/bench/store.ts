@@ -87,14 +87,10 @@ const MOST_STEPS = 1_000;
 
 const NOTHING: Selection = { partId: null, memberId: null, others: [] };
 
-export const useBench = create<BenchState>(() => ({
-  id: '',
-  job: null as unknown as Job,
-  version: 0,
+/** What a bench that was just opened has not yet: nothing is done, chosen, shown alone or computed. */
+const UNTOUCHED = {
   past: [],
   future: [],
-  selection: NOTHING,
-  station: 'compose',
   look: 'drawing',
   picked: null,
   pointing: null,
@@ -107,9 +103,18 @@ export const useBench = create<BenchState>(() => ({
   viewOf: null,
   cutPieces: null,
   progress: null,
-  save: { kind: 'saved', at: '' },
   goTo: null,
   workerFault: null,
+} satisfies Partial<BenchState>;
+
+export const useBench = create<BenchState>(() => ({
+  ...UNTOUCHED,
+  id: '',
+  job: null as unknown as Job,
+  version: 0,
+  selection: NOTHING,
+  station: 'compose',
+  save: { kind: 'saved', at: '' },
 }));
 
 const set = useBench.setState;
@@ -125,25 +130,13 @@ export function openBench(
   station: Station,
 ): void {
   set({
+    ...UNTOUCHED,
     id,
     job,
     version,
-    past: [],
-    future: [],
     selection: checked(job, { ...selection, others: [] }),
     station,
-    look: 'drawing',
-    picked: null,
-    pointing: null,
-    atIsland: null,
-    only: null,
-    view: null,
-    viewOf: null,
-    cutPieces: null,
-    progress: null,
     save: { kind: 'saved', at: savedAt },
-    goTo: null,
-    workerFault: null,
   });
 }
 
@@ -160,7 +153,7 @@ function checked(job: Job, selection: Selection): Selection {
  * Change the document. Changes with the same `merge` word that follow each other quickly are undone together.
  */
 export function change(recipe: (job: Job) => void, merge: string | null = null): void {
-  const { job, past, selection } = get();
+  const { job, past } = get();
   const [next, forward, back] = produceWithPatches(job, (draft) => {
     recipe(draft as Job);
   });
@@ -175,10 +168,15 @@ export function change(recipe: (job: Job) => void, merge: string | null = null):
     job: next,
     past: [...(joins ? past.slice(0, -1) : past), step].slice(-MOST_STEPS),
     future: [],
-    selection: checked(next, selection),
-    ...(get().only && !next.operations.some((o) => o.id === get().only) ? { only: null } : {}),
+    ...stillThere(next),
   });
 }
+
+/** What is selected and shown alone, as far as a changed document still has it. */
+const stillThere = (job: Job): Pick<BenchState, 'selection' | 'only'> => ({
+  selection: checked(job, get().selection),
+  only: job.operations.some((o) => o.id === get().only) ? get().only : null,
+});
 
 /** Ends merging, so that the next change is a step of its own. */
 export function settle(): void {
@@ -188,15 +186,15 @@ export function settle(): void {
 }
 
 export function undo(): void {
-  const { job, past, future, selection } = get();
+  const { job, past, future } = get();
   const last = past[past.length - 1];
   if (!last) return;
   const next = applyPatches(job, last.back) as Job;
-  set({ job: next, past: past.slice(0, -1), future: [...future, last], selection: checked(next, selection) });
+  set({ job: next, past: past.slice(0, -1), future: [...future, last], ...stillThere(next) });
 }
 
 export function redo(): void {
-  const { job, past, future, selection } = get();
+  const { job, past, future } = get();
   const next = future[future.length - 1];
   if (!next) return;
   const changed = applyPatches(job, next.forward) as Job;
@@ -204,7 +202,7 @@ export function redo(): void {
     job: changed,
     past: [...past, { ...next, merge: null }],
     future: future.slice(0, -1),
-    selection: checked(changed, selection),
+    ...stillThere(changed),
   });
 }
 
