@@ -3,11 +3,18 @@ export class ResultCache<T> {
   private readonly held = new Map<string, T>();
   private weight = 0;
 
-  /** Holds results that together weigh at most `most`; each weighs 1 where nothing else is said. The newest always stays. */
+  private readonly weigh: (result: T) => number;
+
+  /**
+   * Holds results that together weigh at most `most`; each weighs 1 where nothing else is said, and at least 1, so that none
+   * stays for ever. The newest always stays.
+   */
   constructor(
     private readonly most: number,
-    private readonly weigh: (result: T) => number = () => 1,
-  ) {}
+    weigh: (result: T) => number = () => 1,
+  ) {
+    this.weigh = (result) => Math.max(1, weigh(result));
+  }
 
   /** The held result, if there is one. */
   find(key: string): T | undefined {

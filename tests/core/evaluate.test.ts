@@ -8,7 +8,6 @@ import { drawingOf, fileName, writeFile } from '../../src/core/job/export';
 import { pictureOf, pictureSchema } from '../../src/core/job/picture';
 import { reportOf } from '../../src/core/job/report';
 import { LIMITS } from '../../src/core/limits';
-import { ResultCache } from '../../src/core/result-cache';
 import { windingNumber } from '../support/area';
 import { faces, wasmEngine } from '../support/faces';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
@@ -207,19 +206,6 @@ test('pictures are small and nothing but path data', () => {
     pictureSchema.safeParse({ width: 1, height: 1, shapes: [{ kind: 'cut', fill: false, d: 'M0 0"/><script>' }] })
       .success,
   ).toBe(false);
-});
-
-test('a cache forgets what was used longest ago', () => {
-  const cache = new ResultCache<number>(2);
-  let made = 0;
-  const get = (key: string) => cache.get(key, () => ++made);
-  get('a');
-  get('b');
-  get('a');
-  get('c');
-  expect(cache.size).toBe(2);
-  expect(get('a')).toBe(1);
-  expect(get('b')).toBe(4);
 });
 
 test('parts that differ only in place and name are each where they are, under their own names', () => {

@@ -2,13 +2,13 @@
 import type { StepOf } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { uniteLabelled } from '../geometry/boolean/union';
-import type { Path } from '../geometry/path';
+import { countSegments, type Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
 import { measureOutlines, type Outline } from '../prepare/outline';
 import type { PreparedPart } from '../prepare/part';
 import { ResultCache } from '../result-cache';
 import { type FillLines, fillLines, type HatchStep } from '../toolpath/fill/fill-lines';
-import { type PartFill, partFill } from '../toolpath/fill/part-fill';
+import { type PartFill, partFill, shareFrom } from '../toolpath/fill/part-fill';
 import { type Reach, reachOf } from '../toolpath/fill/reach';
 import { flatness, type Room, roomOf, rowStep } from '../toolpath/fill/room';
 import { widthOf } from '../toolpath/fill/tool';
@@ -16,24 +16,27 @@ import { widthOf } from '../toolpath/fill/tool';
 /** The lines a tool would take, and what it cannot reach. */
 export type ToolTry = { readonly lines: FillLines; readonly reach: Reach };
 
-/** Coordinates of lines that are held, eight bytes each. */
+/** Numbers of lines, rings and edges that are held, some eight bytes each. */
 const NUMBERS_HELD = 16_000_000;
+/** Numbers a segment of a path takes, with what is around them. */
+const NUMBERS_PER_SEGMENT = 16;
 const ROOMS_HELD = 120;
 
 export class Fillings {
-  private readonly fills = new ResultCache<PartFill>(
-    NUMBERS_HELD,
-    ({ strokes, rest }) => strokes.xy.length + rest.xy.length,
-  );
-  private readonly tries = new ResultCache<ToolTry>(NUMBERS_HELD, ({ lines }) => lines.strokes.xy.length);
+  private readonly fills: ResultCache<PartFill>;
+  private readonly tries: ResultCache<ToolTry>;
   private readonly rooms = new ResultCache<Room>(ROOMS_HELD);
   private readonly united = new WeakMap<PreparedPart, readonly Outline[]>();
 
-  /** `serial` tells prepared parts apart by a number. */
+  /** `serial` tells prepared parts apart by a number; `numbersHeld` is how much is held, of fillings and of tries each. */
   constructor(
     private readonly engine: ClipEngine,
     private readonly serial: (of: object) => number,
-  ) {}
+    numbersHeld = NUMBERS_HELD,
+  ) {
+    this.fills = new ResultCache(numbersHeld, (fill) => numbersOf(fill) + fill.rest.xy.length);
+    this.tries = new ResultCache(numbersHeld, ({ lines }) => numbersOf(lines));
+  }
 
   /** A part filled; yields the share done. */
   *of(part: PreparedPart, step: HatchStep): Generator<number, PartFill> {
@@ -43,7 +46,7 @@ export class Fillings {
     yield 0.02;
     const room = this.roomOf(part, widthOf(step.tool));
     yield 0.1;
-    const fill = yield* partFill(this.engine, this.outlinesOf(part), originOf(part), step, room);
+    const fill = yield* shareFrom(partFill(this.engine, this.outlinesOf(part), originOf(part), step, room), 0.1, 1);
     return this.fills.get(key, () => fill);
   }
 
@@ -56,7 +59,7 @@ export class Fillings {
     const widthMm = widthOf(step.tool);
     const room = this.roomOf(part, widthMm);
     yield 0.1;
-    const lines = yield* fillLines(this.engine, originOf(part), step, room);
+    const lines = yield* shareFrom(fillLines(this.engine, originOf(part), step, room), 0.1, 1);
     const outlines = this.outlinesOf(part);
     const reach = reachOf(outlines, room.reached, rowStep(widthMm, outlines), flatness(widthMm));
     return this.tries.get(key, () => ({ lines, reach }));
@@ -84,6 +87,10 @@ export class Fillings {
     return united;
   }
 }
+
+/** How many numbers the lines of a filling take in memory; rings and the pass along the edge are paths, not arrays. */
+const numbersOf = ({ strokes, rings, edge }: FillLines): number =>
+  strokes.xy.length + NUMBERS_PER_SEGMENT * (countSegments(rings) + countSegments(edge));
 
 /** Lines that fill pass through the first letter's origin, so that they go along with it. */
 const originOf = ({ frames }: PreparedPart): Point => ({ x: frames[0]?.matrix.e ?? 0, y: frames[0]?.matrix.f ?? 0 });

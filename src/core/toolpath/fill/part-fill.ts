@@ -103,7 +103,8 @@ export function* partFill(
   };
 }
 
-function* shareFrom<T>(of: Generator<number, T>, from: number, to: number): Generator<number, T> {
+/** A computation as one stretch of a longer one: what it yields as its share done is mapped to between `from` and `to`. */
+export function* shareFrom<T>(of: Generator<number, T>, from: number, to: number): Generator<number, T> {
   for (;;) {
     const next = of.next();
     if (next.done) return next.value;

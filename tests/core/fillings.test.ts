@@ -1,0 +1,79 @@
+/** Fillings that are held: by what they take in memory, lines and rings alike. */
+import { describe, expect, test } from 'vitest';
+import type { StepOf } from '../../src/core/document/schema';
+import { Evaluator } from '../../src/core/job/evaluate';
+import { Fillings } from '../../src/core/job/fillings';
+import { newStep } from '../../src/core/job/steps';
+import type { PreparedPart } from '../../src/core/prepare/part';
+import { faces, wasmEngine } from '../support/faces';
+import { finished } from '../support/generators';
+import { jobWith, lettering, partOf } from '../support/jobs';
+
+const measure = { capHeightMm: 30, leastWidthMm: null, kerfMm: null };
+const step = (style: 'parallel' | 'rings', more: Partial<StepOf<'hatch'>> = {}): StepOf<'hatch'> => ({
+  ...newStep('hatch', measure),
+  style,
+  ...more,
+});
+const prepared = (text: string): PreparedPart => {
+  const part = new Evaluator(wasmEngine).prepare(jobWith([partOf([lettering(text)])]), 'part', faces);
+  if (!part) throw new Error('no part');
+  return part;
+};
+const part = prepared('O');
+const serials = new Map<object, number>();
+const serial = (of: object) => {
+  const known = serials.get(of) ?? serials.size + 1;
+  serials.set(of, known);
+  return known;
+};
+/** So many different tips that each is a filling of its own. */
+const tips = [1, 1.1, 1.2, 1.3, 1.4, 1.5].map((tip) => ({ shape: 'line', tip, angle: 60, depth: 0.5 }) as const);
+
+describe.each(['parallel', 'rings'] as const)('fillings by %s', (style) => {
+  test('are held while there is room', () => {
+    const fillings = new Fillings(wasmEngine, serial);
+    const of = (tool: (typeof tips)[number]) => finished(fillings.of(part, step(style, { tool })));
+    const first = tips.map(of);
+    expect(tips.map(of).every((fill, i) => fill === first[i])).toBe(true);
+    const tried = (tool: (typeof tips)[number]) => finished(fillings.tried(part, step(style, { tool })));
+    const tries = tips.map(tried);
+    expect(tips.map(tried).every((one, i) => one === tries[i])).toBe(true);
+  });
+
+  test('go when there is none, the oldest first', () => {
+    // Room for about two of the six: one takes several thousand numbers.
+    const fillings = new Fillings(wasmEngine, serial, 6_000);
+    const of = (tool: (typeof tips)[number]) => finished(fillings.of(part, step(style, { tool })));
+    const made = tips.map(of);
+    expect(of(tips[5] as (typeof tips)[number])).toBe(made[5]);
+    expect(of(tips[0] as (typeof tips)[number])).not.toBe(made[0]);
+    const tried = (tool: (typeof tips)[number]) => finished(fillings.tried(part, step(style, { tool })));
+    const tries = tips.map(tried);
+    expect(tried(tips[5] as (typeof tips)[number])).toBe(tries[5]);
+    expect(tried(tips[0] as (typeof tips)[number])).not.toBe(tries[0]);
+  });
+});
+
+test('what may be left changes no filling; another part, tip or angle is one of its own', () => {
+  const fillings = new Fillings(wasmEngine, serial);
+  const of = (of: PreparedPart, more: Partial<StepOf<'hatch'>> = {}) =>
+    finished(fillings.of(of, step('parallel', more)));
+  const first = of(part);
+  expect(of(part, { mostMissed: 0.5 })).toBe(first);
+  expect(of(part, { angle: 10 })).not.toBe(first);
+  expect(of(part, { rest: true })).not.toBe(first);
+  expect(of(prepared('I'))).not.toBe(first);
+});
+
+test('a filling says how far it has come, from little to nearly all; a held one says nothing', () => {
+  const fillings = new Fillings(wasmEngine, serial);
+  for (const told of [() => [...fillings.of(part, step('rings'))], () => [...fillings.tried(part, step('rings'))]]) {
+    const shares = told();
+    expect(shares[0]).toBeGreaterThan(0);
+    expect(shares.at(-1)).toBeGreaterThan(shares[1] ?? 1);
+    expect(shares.at(-1)).toBeLessThanOrEqual(1);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(told()).toEqual([]);
+  }
+});
