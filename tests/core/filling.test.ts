@@ -9,7 +9,6 @@ import { drawingOf, writeFile } from '../../src/core/job/export';
 import { pictureOf } from '../../src/core/job/picture';
 import { reportOf } from '../../src/core/job/report';
 import { LIMITS } from '../../src/core/limits';
-import { ResultCache } from '../../src/core/result-cache';
 import { countStrokes, lengthsOf } from '../../src/core/toolpath/fill/strokes';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
 import { finished } from '../support/generators';
@@ -380,20 +379,19 @@ test('an area says in each file how it is scanned', () => {
   expect(drawingOf(silent, evaluated(silent))?.layers.map(scanWords)).toEqual([null]);
 });
 
-test('results are held by their weight, the newest always', () => {
-  const cache = new ResultCache<number>(10, (n) => n);
-  let made = 0;
-  const get = (key: string, n: number) =>
-    cache.get(key, () => {
-      made++;
-      return n;
-    });
-  get('a', 6);
-  get('b', 4);
-  get('a', 6);
-  expect(made).toBe(2);
-  get('c', 5);
-  expect([cache.find('a'), cache.find('b'), cache.find('c'), cache.size]).toEqual([undefined, undefined, 5, 1]);
-  get('d', 50);
-  expect([cache.find('c'), cache.find('d')]).toEqual([undefined, 50]);
+test('two like parts in the same place share a filling, and each has its own lines', () => {
+  const at = { placement: { x: 0, y: 0 } };
+  const parts = ['a', 'b'].map((id) => filled([lettering('Rye', 'Poppins', { align: 'left', ...at })], {}, { id }));
+  const job = jobWith(parts);
+  const evaluator = new Evaluator(wasmEngine);
+  for (const result of [evaluated(job, evaluator), evaluated(job, evaluator)]) {
+    expect(fillOf(result, 0)).toBe(fillOf(result, 1));
+    const shapes = result.operations.find((o) => o.operation.id === 'engrave')?.shapes ?? [];
+    const whose = ['a', 'b'].map((id) => shapes.filter((s) => s.partId === id).map((s) => s.what));
+    expect(whose[0]?.length).toBeGreaterThan(1);
+    expect(whose[1]).toEqual(whose[0]);
+    const written = ['a', 'b'].map((id) => drawingOf(job, result, { partIds: [id] })?.layers[0]?.shapes.length);
+    expect(written[0]).toBeGreaterThan(10);
+    expect(written[1]).toBe(written[0]);
+  }
 });

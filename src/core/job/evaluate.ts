@@ -107,7 +107,7 @@ export class Evaluator {
   private readonly pens = new ResultCache<number | null>(PENS_HELD);
   private readonly lineworks = new ResultCache<Linework>(PARTS_HELD);
   private readonly fillings: Fillings;
-  private readonly fillRuns = new WeakMap<PartFill, readonly OperationShape[]>();
+  private readonly fillRuns = new WeakMap<PreparedPart, { of: PartFill; shapes: readonly OperationShape[] }>();
   private readonly runs = new ResultCache<readonly OperationShape[]>(PARTS_HELD);
   private readonly lineworksPlaced = new WeakMap<
     PreparedPart,
@@ -351,7 +351,7 @@ export class Evaluator {
     const dot = does('dots') && dots;
     const filled = does('hatch') && fill;
     const open = does('outline') ? ready.lines : [];
-    const fills = filled ? this.fillShapes(part, filled) : [];
+    const fills = filled ? this.fillShapes(part, ready, filled) : [];
     if (!line && !dot && open.length === 0) return fills;
     const key = [ready, line, dot, open].map((o) => (o ? this.serial(o) : 0)).join();
     const runs = this.runs.get(key, () => {
@@ -380,9 +380,10 @@ export class Evaluator {
   }
 
   /** The lines that fill a part in the order they are drawn: the pass along the edge first or last. */
-  private fillShapes(part: Part, fill: PartFill): readonly OperationShape[] {
-    const known = this.fillRuns.get(fill);
-    if (known) return known;
+  private fillShapes(part: Part, ready: PreparedPart, fill: PartFill): readonly OperationShape[] {
+    // Held by the part: parts that are alike may share one filling, but not whose it is.
+    const known = this.fillRuns.get(ready);
+    if (known?.of === fill) return known.shapes;
     const partId = part.id;
     const drawn = (path: Path): OperationShape => ({ what: 'line', partId, path, box: pathBox(path), fills: true });
     const lines = (strokes: Strokes): OperationShape[] =>
@@ -399,7 +400,7 @@ export class Evaluator {
       ...lines(fill.rest),
       ...(isFirst ? [] : edge),
     ];
-    this.fillRuns.set(fill, shapes);
+    this.fillRuns.set(ready, { of: fill, shapes });
     return shapes;
   }
 
