@@ -16,7 +16,7 @@ import type { Outline } from '../core/prepare/outline';
 import type { MemberTrouble, PreparedMember, PreparedPart } from '../core/prepare/part';
 import type { Piece, PieceKind } from '../core/prepare/pieces';
 import type { PartLines } from '../core/toolpath/centerline/part-lines';
-import { dotFrame } from '../core/toolpath/dots/part-dots';
+import { type DotFrame, dotFrames } from '../core/toolpath/dots/part-dots';
 import type { Linework } from '../core/toolpath/linework';
 import { type BridgesView, bridgesView } from './bridge-view';
 import { type FillView, fillView } from './fill-view';
@@ -163,8 +163,8 @@ export type DotsView = {
   readonly diameter: number;
   /** Of each dot where it is and where it would be by itself, on the sheet: x, y, home x, home y. */
   readonly places: Float64Array;
-  /** From the measure that changes by hand are kept in to the sheet. */
-  readonly frame: Matrix;
+  /** What changes by hand are kept in: the first member, then each letter. */
+  readonly frames: readonly DotFrame[];
 };
 
 export type OperationView = {
@@ -405,7 +405,7 @@ function partView(part: PreparedPart, strength: Strength, linework: Linework): P
       leftOut: linework.dots.leftOut,
       diameter: linework.dots.diameter,
       places: Float64Array.from(linework.dots.dots.flatMap((d) => [d.x, d.y, d.home.x, d.home.y])),
-      frame: dotFrame(part),
+      frames: dotFrames(part),
     },
     fill: linework.fill && fillView(part, linework.fill, printedPath),
   };

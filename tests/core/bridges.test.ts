@@ -425,8 +425,7 @@ describe('by hand', () => {
       return by[0]?.own;
     };
     const start = onO(pinned);
-    const typed = (j: Job, text: string) =>
-      edited(j, (_, copy) => setWords(copy.parts[0] as Part, wordsOf(copy), text));
+    const typed = (j: Job, text: string) => edited(j, (_, copy) => setWords(copy, 'part', wordsOf(copy).id, text));
     let now = pinned;
     for (const text of ['ABOARD', 'ABOARDS', 'BOARD', 'THE BOARD\n8 DAYS', 'BOARD']) now = typed(now, text);
     expect(onO(now)?.x).toBeCloseTo(start?.x ?? 0, 6);

@@ -81,7 +81,7 @@ test('other words or steps are told, and the way back gives them', () => {
   const [member] = part?.members ?? [];
   if (!part || member?.kind !== 'lettering') throw new Error('no lettering');
   const old = areaOf(run(job));
-  setWords(part, member, 'Beans');
+  setWords(job, part.id, member.id, 'Beans');
   expect(hands(run(job))).toEqual(['caution']);
   expect(areaOf(run(job))).toBeCloseTo(old, 6);
   part.steps = part.steps.filter((s) => s.kind !== 'nodes');

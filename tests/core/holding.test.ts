@@ -95,13 +95,12 @@ describe('ties', () => {
         ],
       }),
     ]);
-    const part = structuredClone(job.parts[0]) as Part;
-    const [words] = part.members;
-    if (words?.kind !== 'lettering') throw new Error('no words');
-    setWords(part, words, 'A lij');
+    const edited = structuredClone(job);
+    const [part] = edited.parts as [Part];
+    setWords(edited, 'part', 'words', 'A lij');
     const step = part.steps.find((s) => s.kind === 'tie');
     expect(step?.kind === 'tie' && step.answers.map((a) => a.piece)).toEqual(['words:3/1', 'words:4/1']);
-    setWords(part, words, 'A l');
+    setWords(edited, 'part', 'words', 'A l');
     expect(step?.kind === 'tie' && part.steps.flatMap((s) => (s.kind === 'tie' ? s.answers : []))).toEqual([]);
   });
 

@@ -1,12 +1,13 @@
 /** The paths whose nodes are worked on: read from the document, written back to it. */
 import { useMemo } from 'react';
-import type { Job, StepOf } from '@/core/document/schema';
+import type { Job } from '@/core/document/schema';
 import { KEPT_DIGITS, pathData } from '@/core/formats/path-data';
 import { pathOf } from '@/core/formats/svg-read/outlines';
 import { type Path, transformPath } from '@/core/geometry/path';
 import { compose, invert, type Matrix, scaling } from '@/core/geometry/point';
 import { stepIn, withStep } from '@/core/job/steps';
 import { unitOf } from '@/core/prepare/hand-made';
+import { correctionOf } from '@/core/toolpath/centerline/part-lines';
 import { computing } from '@/worker/client';
 import type { JobView, LetterLinesView } from '@/worker/view';
 import { memberOf } from '../edits';
@@ -106,14 +107,6 @@ export function usePathsInHand(at: AtNodes | null): readonly Path[] | null {
 
 const lettersIn = (view: JobView | null, partId: string): readonly LetterLinesView[] =>
   view?.parts.find((p) => p.id === partId)?.centerline?.letters ?? [];
-
-/** The correction that stands for a letter: its own, else one of letters that look like it. */
-export const correctionOf = (
-  step: StepOf<'centerline'> | undefined,
-  { key, alike }: Pick<LetterLinesView, 'key' | 'alike'>,
-) =>
-  step?.corrections.find((c) => c.letter === key && c.alike === null) ??
-  step?.corrections.find((c) => c.letter === key || (c.alike !== null && c.alike === alike));
 
 /** Start working on the middle lines of a letter; they are kept as they are drawn from then on, for all that look like it. */
 export function enterLines(partId: string, letter: string): void {

@@ -4,12 +4,12 @@
 import { useId } from 'react';
 import Form from 'react-bootstrap/Form';
 import type { Lettering } from '@/core/document/schema';
-import { setWords } from '@/core/job/words';
 import { LIMITS } from '@/core/limits';
 import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
 import styles from '../bench.module.css';
 import { memberOf, setFace } from '../edits';
 import { change, useBench } from '../store';
+import { typeWords } from '../type-words';
 import { FacePicker } from './face-picker';
 import { LettersEditor } from './letters-editor';
 
@@ -49,13 +49,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
           maxLength={LIMITS.letteringStoredCharacters}
           placeholder="Type the words; Enter starts a line"
           spellCheck={false}
-          onChange={(e) =>
-            change((job) => {
-              const part = job.parts.find((p) => p.id === partId);
-              const draft = memberOf(job, partId, member.id);
-              if (part && draft?.kind === 'lettering') setWords(part, draft, e.target.value);
-            }, `words:${member.id}`)
-          }
+          onChange={(e) => typeWords(partId, member.id, e.target.value)}
         />
       </Form.Group>
       <LettersEditor partId={partId} member={member} view={computed} />

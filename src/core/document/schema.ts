@@ -465,7 +465,11 @@ const centerlineStepSchema = z.strictObject({
 });
 
 const dotMoveSchema = z.strictObject({
-  x: about(coordinate, 'Where the dot would be, from the first member’s origin, in its capital heights, or heights.'),
+  letter: about(
+    letterKey.nullable().default(null),
+    'Which letter its place counts from, in capital heights of that letter; null: from the first member’s origin.',
+  ),
+  x: about(coordinate, 'Where the dot would be, from that origin, in capital heights, or heights of the first member.'),
   y: about(coordinate, 'The same upwards.'),
   dx: about(coordinate.nullable().default(null), 'How far it was moved, in the same measure; null: it is left out.'),
   dy: about(coordinate.nullable().default(null), 'The same upwards.'),

@@ -71,6 +71,24 @@ export const applyMatrix = (m: Matrix, p: Point): Point => ({
 });
 
 /** Above 0 keeps orientation, below 0 mirrors. */
+/** How far a point is outside a box; 0 within it, infinite from an empty one. */
+export const outsideBox = (p: Point, b: Box): number =>
+  isEmptyBox(b)
+    ? Infinity
+    : Math.hypot(Math.max(b.minX - p.x, 0, p.x - b.maxX), Math.max(b.minY - p.y, 0, p.y - b.maxY));
+
+/** Bounds of a box after a matrix; an empty one stays empty. */
+export function transformedBox(b: Box, m: Matrix): Box {
+  if (isEmptyBox(b)) return EMPTY_BOX;
+  const corners = [b.minX, b.maxX].flatMap((x) => [b.minY, b.maxY].map((y) => applyMatrix(m, { x, y })));
+  return {
+    minX: Math.min(...corners.map((p) => p.x)),
+    minY: Math.min(...corners.map((p) => p.y)),
+    maxX: Math.max(...corners.map((p) => p.x)),
+    maxY: Math.max(...corners.map((p) => p.y)),
+  };
+}
+
 export const determinant = (m: Matrix): number => m.a * m.d - m.b * m.c;
 
 /** The matrix that undoes another; one that flattens everything has none and gives the identity. */

@@ -1,10 +1,16 @@
 /** Editing the words of a lettering: what is anchored to its letters goes along. */
-import type { Lettering, Part } from '../document/schema';
+import type { Job, Lettering } from '../document/schema';
 import { carried, letterMap } from '../lettering/changes';
 import { stepIn } from './steps';
 
-/** Change the words in a part given as a draft or a copy. What is anchored to letters keeps its letters. */
-export function setWords(part: Part, lettering: Lettering, text: string): void {
+/**
+ * Change the words of a lettering in a job given as a draft or a copy. What is anchored to letters keeps its letters, and
+ * goes with those that go; lines drawn for every letter of a kind stay for the others of that kind.
+ */
+export function setWords(job: Job, partId: string, memberId: string, text: string): void {
+  const part = job.parts.find((p) => p.id === partId);
+  const lettering = part?.members.find((m): m is Lettering => m.id === memberId && m.kind === 'lettering');
+  if (!part || !lettering) return;
   const before = lettering.text;
   lettering.text = text;
   lettering.letters = carried(lettering.letters, before, text);
@@ -32,4 +38,26 @@ export function setWords(part: Part, lettering: Lettering, text: string): void {
     bridge.islands = onLetter(bridge.islands);
     bridge.placed = onLetter(bridge.placed);
   }
+  const centerline = stepIn(part, 'centerline');
+  if (centerline)
+    centerline.corrections = centerline.corrections.flatMap((c) => {
+      const letter = carriedKey(c.letter);
+      if (letter !== null) return [{ ...c, letter }];
+      return c.alike === null ? [] : [c];
+    });
+  const dots = stepIn(part, 'dots');
+  if (dots)
+    dots.changes = dots.changes.flatMap((c) => {
+      if (c.letter === null) return [c];
+      const letter = carriedKey(c.letter);
+      return letter === null ? [] : [{ ...c, letter }];
+    });
+  // The keys of findings about the lines of a letter name it.
+  const about = `uneven-line:${part.id}:`;
+  job.leftAsIs = job.leftAsIs.flatMap((left) => {
+    const found = left.finding.startsWith(about) && /^([^:]+:\d+)(:.*)$/.exec(left.finding.slice(about.length));
+    if (!found) return [left];
+    const letter = carriedKey(found[1] as string);
+    return letter === null ? [] : [{ ...left, finding: about + letter + found[2] }];
+  });
 }

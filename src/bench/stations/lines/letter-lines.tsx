@@ -3,10 +3,11 @@
 /** Mending the middle lines of one letter: by the motions that are most often wanted, and by its nodes. */
 import Button from 'react-bootstrap/Button';
 import type { Part, StepOf } from '@/core/document/schema';
+import { correctionOf } from '@/core/toolpath/centerline/part-lines';
 import { Choice } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { CenterlineView } from '@/worker/view';
-import { correctionOf, usePathsInHand } from '../../nodes/hand';
+import { usePathsInHand } from '../../nodes/hand';
 import styles from '../../nodes/nodes.module.css';
 import { NodesPanel } from '../../nodes/panel';
 import { chosenAmong, dropLines, letRunThrough, mergeLines, pullToTip } from '../../nodes/tools';

@@ -119,6 +119,14 @@ const SMALL_LOOP = 0.5;
 const meanWidth = (paths: readonly Path[]): number =>
   (2 * Math.abs(regionArea(paths))) / paths.reduce((sum, p) => sum + pathLength(p), 0);
 
+/** The lines drawn by hand that stand for a letter: its own, else those of letters that look like it. */
+export const correctionOf = (
+  step: CenterlineStep | undefined,
+  { key, alike }: Pick<LetterFrame, 'key' | 'alike'>,
+): CenterlineStep['corrections'][number] | undefined =>
+  step?.corrections.find((c) => c.letter === key && c.alike === null) ??
+  step?.corrections.find((c) => c.alike !== null && c.alike === alike);
+
 const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(determinant(m)));
 
 function placed(
@@ -129,9 +137,7 @@ function placed(
   step: CenterlineStep,
 ): LetterLines {
   const { key, alike, matrix } = frame;
-  const correction =
-    step.corrections.find((c) => c.letter === key && c.alike === null) ??
-    step.corrections.find((c) => c.alike !== null && c.alike === alike);
+  const correction = correctionOf(step, frame);
   const toSheet = compose(scaling(1 / units), matrix);
   const k = scaleOf(toSheet);
   return {
@@ -255,9 +261,12 @@ export function partLines(part: Part, prepared: PreparedPart, step: CenterlineSt
 }
 
 /** Lines of a whole part are on the sheet already. */
-function wholeOf(traced: Centerline, frame: { readonly key: string }, step: CenterlineStep): Partial<LetterLines> {
-  const corrected = step.corrections.some((c) => c.letter === frame.key);
-  return corrected
+function wholeOf(
+  traced: Centerline,
+  frame: Pick<LetterFrame, 'key' | 'alike'>,
+  step: CenterlineStep,
+): Partial<LetterLines> {
+  return correctionOf(step, frame)
     ? { dots: traced.dots, width: traced.width }
     : { lines: traced.lines, dots: traced.dots, uneven: traced.uneven, width: traced.width };
 }

@@ -1,7 +1,18 @@
 /** The dots of a part: along its outlines and lines, or along its centerline, then as they were changed by hand. */
 import type { StepOf } from '../../document/schema';
 import type { Path } from '../../geometry/path';
-import { applyMatrix, type Matrix, type Point } from '../../geometry/point';
+import {
+  applyMatrix,
+  type Box,
+  compose,
+  EMPTY_BOX,
+  IDENTITY,
+  isEmptyBox,
+  type Matrix,
+  type Point,
+  scaling,
+  transformedBox,
+} from '../../geometry/point';
 import type { PreparedPart } from '../../prepare/part';
 import type { PartLines } from '../centerline/part-lines';
 import { clashesOf, type Dots, dotsAlong, type PlacedDot } from './dots';
@@ -19,9 +30,28 @@ export type PartDots = Omit<Dots, 'dots'> & {
   readonly idle: number;
 };
 
-/** From the first member's own measure to the sheet. */
-export const dotFrame = (part: Pick<PreparedPart, 'frames'>): Matrix =>
-  part.frames[0]?.matrix ?? { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
+/** What a place of a dot is told in: a letter, or where `letter` is null the first member. */
+export type DotFrame = {
+  readonly letter: string | null;
+  /** From capital heights of the letter, or heights of the member, to the sheet. */
+  readonly matrix: Matrix;
+  /** Bounds of the letter on the sheet; empty for the first member. */
+  readonly box: Box;
+};
+
+/** The frames of a part's dots: first its first member's, then one for each of its letters. */
+export function dotFrames(part: Pick<PreparedPart, 'frames' | 'members'>): DotFrame[] {
+  const byKey = new Map(part.frames.map((frame) => [frame.key, frame.matrix]));
+  const letters = part.members.flatMap(({ id, layout, matrix }) =>
+    (layout?.letters ?? []).flatMap(({ start, box }): DotFrame[] => {
+      const own = byKey.get(`${id}:${start}`);
+      if (!own || isEmptyBox(box)) return [];
+      const toSheet = compose(scaling(layout?.scale ?? 1), matrix);
+      return [{ letter: `${id}:${start}`, matrix: own, box: transformedBox(box, toSheet) }];
+    }),
+  );
+  return [{ letter: null, matrix: part.frames[0]?.matrix ?? IDENTITY, box: EMPTY_BOX }, ...letters];
+}
 
 /** A dot is the one that was meant when it is nearer than this share of the spacing. */
 const MEANT = 0.5;
@@ -39,10 +69,11 @@ export function partDots(part: PreparedPart, lines: PartLines | null, step: Dots
     dots.add(dot);
     if (step.changes.length > 0) byHome.add({ ...dot.home, dot });
   }
-  const frame = dotFrame(part);
+  const frames = new Map(step.changes.length > 0 ? dotFrames(part).map((f) => [f.letter, f.matrix]) : []);
   let idle = 0;
-  for (const { x, y, dx, dy } of step.changes) {
-    const found = byHome.nearest(applyMatrix(frame, { x, y }), MEANT * step.spacing);
+  for (const { letter, x, y, dx, dy } of step.changes) {
+    const frame = frames.get(letter);
+    const found = frame && byHome.nearest(applyMatrix(frame, { x, y }), MEANT * step.spacing);
     if (!found) {
       idle++;
       continue;
