@@ -1,6 +1,5 @@
 // npm test: installs what the tests need and runs everything: types, linter, core, server, interface.
 import { CHECKERS, ensureDebian, ensureNodeModules } from './lib/install.mjs';
-import { postgres } from './lib/postgres.mjs';
 import { bin, must, run } from './lib/run.mjs';
 
 ensureNodeModules();
@@ -20,11 +19,7 @@ step('types', node, [bin('typescript', 'bin', 'tsc'), '--noEmit']);
 step('linter and layers', node, [bin('@biomejs', 'biome', 'bin', 'biome'), 'ci', '.']);
 step('nothing unused', node, [bin('knip', 'bin', 'knip.js')]);
 
-const database = postgres('test-database', { fast: true });
-database.reset();
-const url = await database.start();
-step('core and server', node, [bin('vitest', 'vitest.mjs'), 'run'], { DATABASE_URL: url });
-database.stop();
+step('core, server and bench', node, [bin('vitest', 'vitest.mjs'), 'run']);
 
 step('interface', node, ['scripts/e2e.mjs']);
 

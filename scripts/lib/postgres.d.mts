@@ -2,4 +2,4 @@ export function freePort(): Promise<number>;
 export function postgres(
   name: string,
   options?: { fast?: boolean },
-): { start(): Promise<string>; stop(): void; reset(): void };
+): { start(): Promise<string>; stop(): void; reset(): void; isRunning(): boolean };

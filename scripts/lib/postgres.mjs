@@ -144,6 +144,7 @@ export function postgres(name, { fast = false } = {}) {
   return {
     start,
     stop: halt,
+    isRunning,
     reset() {
       halt();
       fs.rmSync(home, { recursive: true, force: true });

@@ -13,6 +13,11 @@ export function computing(): Remote<WorkerApi> {
   return held;
 }
 
+/** Let something else than the page's worker answer: the host itself, where it runs in the same thread. */
+export const computeWith = (answering: Remote<WorkerApi>): void => {
+  held = answering;
+};
+
 /** Read a file in a worker of its own. Stopping, or taking longer than the limit, ends that worker whatever it does. */
 export function readingFile(
   bytes: Uint8Array,

@@ -17,11 +17,11 @@ import {
 } from '../../src/bench/bridge-edits';
 import { chooseIsland, goToStation, pointAt, redo, select, undo, useBench } from '../../src/bench/store';
 import { LIMITS } from '../../src/core/limits';
-import { compute, hostHere, now, openJob, partNow, stepNow, viewNow } from '../support/bench';
+import { answer, compute, hostHere, now, openJob, partNow, stepNow, viewNow } from '../support/bench';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
 const host = hostHere();
-vi.mock('@/worker/client', () => ({ computing: () => host }));
+beforeEach(() => answer(host));
 
 const stencil = (step: Draft[] = [{ kind: 'bridge', width: 3, count: 1 }], text = 'BOO', more: Draft = {}) =>
   jobWith([partOf([lettering(text)], { keep: 'outside', steps: [{ kind: 'weld' }, ...step], ...more })]);

@@ -9,44 +9,23 @@ import {
   useBringIn,
 } from '../../src/bench/bring-in/bring-in';
 import { undo, useBench } from '../../src/bench/store';
+import { LIMITS } from '../../src/core/limits';
 import { type Look, lookAt } from '../../src/worker/reading';
 import { now, openJob } from '../support/bench';
 import { wasmEngine } from '../support/faces';
 import { jobWith, lettering, partOf } from '../support/jobs';
+import { type Started, workersAnswer } from '../support/workers';
 
-type Reading = {
-  bytes: Uint8Array;
-  progress: (share: number) => void;
-  done: (look: Look) => Promise<void>;
-  stopped: boolean;
-};
+type Reading = { progress: (share: number) => void; done: (look: Look) => void };
+/** Files that are being read, in order. */
 const readings: Reading[] = [];
-vi.mock('@/worker/client', () => ({
-  computing: () => ({}),
-  readingFile: (bytes: Uint8Array, progress: (share: number) => void) => {
-    let finish: (look: Look) => void = () => {};
-    const done = new Promise<Look>((resolve) => {
-      finish = resolve;
-    });
-    const reading: Reading = {
-      bytes,
-      progress,
-      stopped: false,
-      done: async (look) => {
-        finish(look);
-        await new Promise((resolve) => setImmediate(resolve));
-      },
-    };
-    readings.push(reading);
-    return {
-      done,
-      stop: () => {
-        reading.stopped = true;
-        finish({ ok: false, sentence: 'Stopped.' });
-      },
-    };
-  },
-}));
+const reader = {
+  look: (_bytes: Uint8Array, progress: (share: number) => void) =>
+    new Promise<Look>((resolve) => {
+      readings.push({ progress, done: resolve });
+    }),
+};
+let workers: Started[];
 
 const SVG =
   '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><path d="M0 0h20v10h-20z"/></svg>';
@@ -60,14 +39,15 @@ const choices = { factor: 1, operations: look.groups.map(() => 'cut') };
 
 const incoming = () => useBringIn.getState().incoming;
 const file = (name: string) => new File([name], name);
-const turn = () => new Promise((resolve) => setImmediate(resolve));
-const last = () => readings.at(-1) as Reading;
+const begun = (count: number) => vi.waitFor(() => expect(readings.length).toBe(count), { timeout: 10_000 });
+const soon = (check: () => void) => vi.waitFor(check, { timeout: 10_000 });
 let kept: { name: string; text: string }[];
 let answer: () => Promise<Response>;
 
 beforeEach(() => {
   readings.length = 0;
   kept = [];
+  workers = workersAnswer(reader);
   answer = async () => Response.json({ id: String(kept.length).repeat(64) }, { status: 201 });
   vi.stubGlobal(
     'fetch',
@@ -79,6 +59,7 @@ beforeEach(() => {
   openJob(jobWith([partOf([lettering('Lane')])]));
 });
 afterEach(() => {
+  vi.useRealTimers();
   leaveBringingIn();
   vi.unstubAllGlobals();
 });
@@ -87,55 +68,78 @@ describe('reading', () => {
   test('shows how far it has come, then what is in the file', async () => {
     const done = bringIn('plate.svg', new Uint8Array([1, 2]));
     expect(incoming()).toMatchObject({ name: 'plate.svg', share: 0, look: null, fault: null, keeping: false });
-    last().progress(0.5);
-    expect(incoming()?.share).toBe(0.5);
-    await last().done(look);
+    await begun(1);
+    readings[0]?.progress(0.5);
+    await soon(() => expect(incoming()?.share).toBe(0.5));
+    readings[0]?.done(look);
     await done;
     expect(incoming()?.look).toMatchObject({ ok: true });
+    expect(workers).toMatchObject([{ name: 'needlefile-reader', ended: true }]);
   });
 
   test('a newer file takes the place of one that is being read, whose answer is then nobody’s', async () => {
-    void bringIn('first.svg', new Uint8Array([1]));
-    const [first] = readings;
-    void bringIn('second.svg', new Uint8Array([2]));
-    expect(first?.stopped).toBe(true);
-    await first?.done(look);
+    const first = bringIn('first.svg', new Uint8Array([1]));
+    await begun(1);
+    const second = bringIn('second.svg', new Uint8Array([2]));
+    expect(workers.map((w) => w.ended)).toEqual([true, false]);
+    await first;
     expect(incoming()).toMatchObject({ name: 'second.svg', look: null });
+    await begun(2);
+    readings[1]?.done(look);
+    await second;
+    expect(incoming()?.look).toMatchObject({ ok: true });
   });
 
   test('stopped, it says so; left, there is nothing', async () => {
-    void bringIn('first.svg', new Uint8Array([1]));
+    const done = bringIn('first.svg', new Uint8Array([1]));
     stopBringingIn();
-    await turn();
-    expect(incoming()?.look).toEqual({ ok: false, sentence: 'Stopped.' });
+    await done;
+    expect(incoming()?.look).toEqual({ ok: false, sentence: 'Stopped. Nothing was changed.' });
     leaveBringingIn();
-    expect(incoming()).toBeNull();
-    last().progress(0.7);
     expect(incoming()).toBeNull();
   });
 
+  test('a reader that fails, or takes longer than it may, is ended, and says so', async () => {
+    const failing = bringIn('first.svg', new Uint8Array([1]));
+    workers[0]?.fail();
+    await failing;
+    expect(incoming()?.look).toEqual({
+      ok: false,
+      sentence: 'This file could not be read: it asks for more than there is room for. Nothing was changed.',
+    });
+    vi.useFakeTimers();
+    const slow = bringIn('second.svg', new Uint8Array([2]));
+    await vi.advanceTimersByTimeAsync(LIMITS.readSeconds * 1000 - 1);
+    expect([workers[1]?.ended, incoming()?.look]).toEqual([false, null]);
+    await vi.advanceTimersByTimeAsync(2);
+    vi.useRealTimers();
+    await slow;
+    expect(workers[1]?.ended).toBe(true);
+    expect(incoming()?.look).toEqual({
+      ok: false,
+      sentence: 'Reading this file took longer than 60 seconds and was stopped. Nothing was changed.',
+    });
+  });
+
   test('several come one after the other, in order', async () => {
-    await Promise.race([bringInFiles([file('a.svg'), file('b.svg')]), turn()]);
-    await turn();
+    const named = (name: string | undefined) => soon(() => expect(incoming()?.name).toBe(name));
+    void bringInFiles([file('a.svg'), file('b.svg')]);
+    await named('a.svg');
     void bringInFiles([file('c.svg')]);
-    await turn();
-    expect(incoming()?.name).toBe('a.svg');
-    leaveBringingIn();
-    await turn();
-    expect(incoming()?.name).toBe('b.svg');
-    leaveBringingIn();
-    await turn();
-    expect(incoming()?.name).toBe('c.svg');
-    leaveBringingIn();
-    await turn();
-    expect(incoming()).toBeNull();
+    for (const name of ['a.svg', 'b.svg', 'c.svg', undefined]) {
+      await named(name);
+      if (name) leaveBringingIn();
+    }
+    expect(workers.map((w) => w.ended)).toEqual([true, true, true]);
   });
 });
 
 describe('taking in', () => {
   const begin = async () => {
-    void bringIn('Pläne.svg', new TextEncoder().encode(SVG));
-    await last().done(look);
+    const done = bringIn('Pläne.svg', new TextEncoder().encode(SVG));
+    await begun(1);
+    readings[0]?.done(look);
+    await done;
   };
 
   test('keeps the file and its drawing, puts it on the sheet as one step, and chooses it', async () => {

@@ -3,7 +3,9 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { followDocument } from '../../src/bench/computing';
 import { change, openBench, setLook, useBench } from '../../src/bench/store';
 import type { Job } from '../../src/core/document/schema';
+import type { Host } from '../../src/worker/host';
 import type { CutPieceView, JobUpdate, PartView } from '../../src/worker/view';
+import { answer } from '../support/bench';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
 type Asked = {
@@ -47,8 +49,6 @@ const asCut = (job: Job) =>
       },
     });
   });
-vi.mock('@/worker/client', () => ({ computing: () => ({ evaluate, asCut }) }));
-vi.mock('comlink', () => ({ proxy: (value: unknown) => value }));
 
 const job = jobWith([partOf([lettering('Lane')])]);
 const state = useBench.getState;
@@ -71,6 +71,7 @@ beforeEach(() => {
   vi.useFakeTimers();
   asked.length = 0;
   cuts.length = 0;
+  answer({ evaluate, asCut } as unknown as Partial<Host>);
   openBench('trial', job, 1, '', { partId: null, memberId: null }, 'compose');
   stop = followDocument();
 });

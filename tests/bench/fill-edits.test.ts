@@ -30,7 +30,9 @@ describe('the inside of a part', () => {
   beforeEach(() => open(jobWith([words])));
   const set = (inside: 'alone' | 'area' | 'lines') => setInside('words', inside, viewOfPart('words'));
 
-  test('lines take the place of the outline and are marked; left alone again, the outline is back', () => {
+  test('lines take the place of the outline and are marked; left alone again, the outline is back', {
+    tags: 'slow',
+  }, () => {
     set('lines');
     expect(part('words').work).toEqual([{ what: 'hatch', operation: 'mark' }]);
     expect(insideOf(part('words'))).toBe('lines');
@@ -41,7 +43,9 @@ describe('the inside of a part', () => {
     expect(insideOf(part('words'))).toBe('alone');
   });
 
-  test('an area is engraved beside the outline; the operation goes over from one to the other', () => {
+  test('an area is engraved beside the outline; the operation goes over from one to the other', {
+    tags: 'slow',
+  }, () => {
     set('area');
     expect(part('words').work).toEqual([
       { what: 'fill', operation: 'engrave' },

@@ -28,11 +28,11 @@ import { type AtNodes, pointAt, select, undo, useBench, workOnNodes } from '../.
 import type { DrawnPath } from '../../src/core/document/schema';
 import { pathOf } from '../../src/core/formats/svg-read/outlines';
 import { boxCentre } from '../../src/core/geometry/point';
-import { compute, hostHere, now, openJob, partNow, stepNow, viewNow } from '../support/bench';
+import { answer, compute, hostHere, now, openJob, partNow, stepNow, viewNow } from '../support/bench';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
 const host = hostHere();
-vi.mock('@/worker/client', () => ({ computing: () => host }));
+beforeEach(() => answer(host));
 
 const state = useBench.getState;
 const at = (): AtNodes => {

@@ -3,11 +3,11 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { dropDraft, keepSaved, readDraft, saveAsCopy } from '../../src/bench/saving';
 import { change, openBench, type SaveState, useBench } from '../../src/bench/store';
 import type { Job } from '../../src/core/document/schema';
+import { answer } from '../support/bench';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
 const extras = { picture: { width: 1, height: 1, shapes: [] }, openFindings: 3 };
 const summary = vi.fn(async (): Promise<typeof extras> => extras);
-vi.mock('@/worker/client', () => ({ computing: () => ({ summary }) }));
 
 type Sent = { version: number; document: Job; extras: unknown };
 const job = jobWith([partOf([lettering('Lane')])]);
@@ -48,6 +48,7 @@ beforeEach(() => {
     sent.push(JSON.parse(body));
     return (answers.length > 1 ? answers.shift() : answers[0])?.();
   });
+  answer({ summary });
   openBench('trial', job, 4, '', { partId: null, memberId: null }, 'compose');
   stop = () => {};
 });

@@ -9,11 +9,11 @@ import { pointAt, redo, select, selectAlso, undo, useBench } from '../../src/ben
 import { typeWords } from '../../src/bench/type-words';
 import type { Lettering } from '../../src/core/document/schema';
 import { boxCentre } from '../../src/core/geometry/point';
-import { compute, hostHere, now, openJob, partNow, viewNow } from '../support/bench';
+import { answer, compute, hostHere, now, openJob, partNow, viewNow } from '../support/bench';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
 const host = hostHere();
-vi.mock('@/worker/client', () => ({ computing: () => host }));
+beforeEach(() => answer(host));
 
 const rectangle = (id: string, x: number, y: number, more: Draft = {}): Draft => ({
   id,

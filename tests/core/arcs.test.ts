@@ -51,7 +51,7 @@ const curve = fc.oneof(
   fc.tuple(n, n, n, n, n, n, n, n).map((v) => cubic(...v)),
 );
 
-test('lines and arcs stay within the tolerance, both ways, and meet end to start', () => {
+test('lines and arcs stay within the tolerance, both ways, and meet end to start', { tags: 'slow' }, () => {
   fc.assert(
     fc.property(
       curve.filter((s) => Math.hypot(s.x1 - s.x0, s.y1 - s.y0) > 0.01),
@@ -70,7 +70,7 @@ test('lines and arcs stay within the tolerance, both ways, and meet end to start
   );
 });
 
-test('letters need few arcs, both ways within the tolerance, at true bounds', () => {
+test('letters need few arcs, both ways within the tolerance, at true bounds', { tags: 'slow' }, () => {
   for (const family of ['Pacifico', 'Libre Baskerville', 'Poppins']) {
     const paths = rawOutlines(set(family, 'Alder Lane'), typeface(family));
     const curves = paths.flatMap((p) => p.segments);

@@ -96,7 +96,7 @@ describe.each(ENGINES)('booleans on %s', (_name, engine) => {
     expect(regionArea(huge) / 810_000).toBeCloseTo(50 * Math.PI - lens, 6);
   });
 
-  test('a heap of turned shapes has the area of its fill, closed outlines and no lost edge', () => {
+  test('a heap of turned shapes has the area of its fill, closed outlines and no lost edge', { tags: 'slow' }, () => {
     const shape = fc.record({
       kind: fc.constantFrom('square', 'circle', 'rounded', 'ellipse'),
       x: fc.double({ min: -15, max: 15, noNaN: true }),

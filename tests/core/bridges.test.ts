@@ -27,7 +27,6 @@ import { chance, randomWord } from '../support/random';
 import { sample } from '../support/scale';
 
 const evaluator = new Evaluator(wasmEngine);
-const dejavu = await diskFaces([], '/usr/share/fonts/truetype/dejavu');
 const weld = { kind: 'weld' };
 const sheet = { width: 1500, height: 400 };
 const stencilJob = (text: string, bridge: Draft | null, face = 'Archivo Black', more: Draft = {}, of: Draft = sheet) =>
@@ -73,7 +72,7 @@ describe('islands', () => {
     );
   });
 
-  test('ring in ring: each is held, and everything is one piece', () => {
+  test('ring in ring: each is held, and everything is one piece', { tags: 'slow' }, () => {
     const ring = (id: string, width: number, role: string): Draft => ({
       id,
       kind: 'ellipse',
@@ -110,7 +109,7 @@ describe('islands', () => {
     expect(emblem.findings.some((f) => f.code === 'loose')).toBe(true);
   });
 
-  test('one on a hair of stock is cut free and held', () => {
+  test('one on a hair of stock is cut free and held', { tags: 'slow' }, () => {
     const part = stencil('Gooseberry', { width: 2 }, 'Dancing Script', { size: { by: 'capital', mm: 20 } });
     expect(notesOf(part).hairs).toHaveLength(2);
     expect(part.pieces).toHaveLength(1);
@@ -137,30 +136,34 @@ describe('exact', () => {
     ['straight', 'square', 6],
     ['straight', 'filleted', 10],
     ['waisted', 'square', 6],
-  ])('%s sides, %s joints: few segments more, all others the same, in every face', (sides, joints, most) => {
-    const text = 'ABDOPQR abdegopq 04689 &@%';
-    for (const face of FAMILIES) {
-      const size = { size: { by: 'capital', mm: 30 } };
-      const bare = stencil(text, null, face, size);
-      const part = stencil(text, { width: 2, sides, joints }, face, size);
-      const notes = notesOf(part);
-      const before = new Set(notes.before.flatMap((o) => o.path.segments.map(key)));
-      const after = part.outlines.flatMap((o) => o.path.segments);
-      const bareCount = notes.before.reduce((sum, o) => sum + o.path.segments.length, 0);
-      const changed = after.filter((s) => !before.has(key(s)));
-      expect(after.length - bareCount).toBeLessThanOrEqual(8 * notes.bridges.length);
-      // Of each bridge: two sides, four stretches beside it and, filleted, four arcs.
-      expect(changed.length).toBeLessThanOrEqual(most * notes.bridges.length);
-      expect(changed.filter((s) => segmentLength(s) < 0.009)).toEqual([]);
-      for (const { path } of part.outlines)
-        path.segments.forEach((s, i) => {
-          const last = path.segments[(i + path.segments.length - 1) % path.segments.length] as Segment;
-          expect(Math.hypot(s.x0 - last.x1, s.y0 - last.y1)).toBeLessThan(1e-9);
-        });
-      if (notes.hairs.length === 0 && notes.bridges.length === 0)
-        expect(part.outlines.length).toBe(bare.outlines.length);
-    }
-  });
+  ])(
+    '%s sides, %s joints: few segments more, all others the same, in every face',
+    { tags: 'slow' },
+    (sides, joints, most) => {
+      const text = 'ABDOPQR abdegopq 04689 &@%';
+      for (const face of FAMILIES) {
+        const size = { size: { by: 'capital', mm: 30 } };
+        const bare = stencil(text, null, face, size);
+        const part = stencil(text, { width: 2, sides, joints }, face, size);
+        const notes = notesOf(part);
+        const before = new Set(notes.before.flatMap((o) => o.path.segments.map(key)));
+        const after = part.outlines.flatMap((o) => o.path.segments);
+        const bareCount = notes.before.reduce((sum, o) => sum + o.path.segments.length, 0);
+        const changed = after.filter((s) => !before.has(key(s)));
+        expect(after.length - bareCount).toBeLessThanOrEqual(8 * notes.bridges.length);
+        // Of each bridge: two sides, four stretches beside it and, filleted, four arcs.
+        expect(changed.length).toBeLessThanOrEqual(most * notes.bridges.length);
+        expect(changed.filter((s) => segmentLength(s) < 0.009)).toEqual([]);
+        for (const { path } of part.outlines)
+          path.segments.forEach((s, i) => {
+            const last = path.segments[(i + path.segments.length - 1) % path.segments.length] as Segment;
+            expect(Math.hypot(s.x0 - last.x1, s.y0 - last.y1)).toBeLessThan(1e-9);
+          });
+        if (notes.hairs.length === 0 && notes.bridges.length === 0)
+          expect(part.outlines.length).toBe(bare.outlines.length);
+      }
+    },
+  );
 
   test('a waisted bridge is as wide as asked at its waist and wider at its ends', () => {
     const part = stencil('O', { width: 3, count: 1, direction: 'upright', sides: 'waisted' }, 'Poppins');
@@ -285,7 +288,8 @@ describe('chosen', () => {
     expect(newStep('bridge', { ...measure, leastWidthMm: 4, kerfMm: 0.2 }).width).toBe(4);
   });
 
-  test('upright bridges lean with a face that does', () => {
+  test('upright bridges lean with a face that does', { tags: 'slow' }, async () => {
+    const dejavu = await diskFaces([], '/usr/share/fonts/truetype/dejavu');
     const prepared = (bridge: Draft) => {
       const job = stencilJob('O', bridge, 'DejaVu Sans', { italic: true });
       return evaluator.evaluate(job, dejavu).parts[0] as PreparedPart;
@@ -443,7 +447,7 @@ describe('by hand', () => {
     expect(onO(edited(pinned, (_, copy) => Object.assign(wordsOf(copy), { face: 'Archivo Black' })))).toEqual(start);
   });
 
-  test('strength after a bridge was moved is what it is when everything is looked at anew', () => {
+  test('strength after a bridge was moved is what it is when everything is looked at anew', { tags: 'slow' }, () => {
     const strong = (evaluating: Evaluator, of: Job) => {
       const [found] = evaluating.evaluate(of, faces).strengths;
       const told = (list: readonly { width: number; at: { x: number; y: number } }[]) =>
@@ -474,7 +478,7 @@ describe('by hand', () => {
     );
   });
 
-  test('whatever is placed by hand, every island that has a bridge hangs on the rest', () => {
+  test('whatever is placed by hand, every island that has a bridge hangs on the rest', { tags: 'slow' }, () => {
     fc.assert(
       fc.property(
         fc.array(
@@ -511,7 +515,9 @@ describe('by hand', () => {
   });
 });
 
-test('any words, size, turn and setting: one piece but for what is told, and nothing else is changed', () => {
+test('any words, size, turn and setting: one piece but for what is told, and nothing else is changed', {
+  tags: 'slow',
+}, () => {
   const next = chance(4711);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)] as T;
   const bad: string[] = [];
@@ -664,7 +670,7 @@ describe('emblems', () => {
 });
 
 describe('limits', () => {
-  test('more islands than are bridged: none is, and it is told', () => {
+  test('more islands than are bridged: none is, and it is told', { tags: 'slow' }, () => {
     const text = `${'8'.repeat(50)}\n`.repeat(Math.ceil(LIMITS.islands / 100) + 1).trim();
     const job = stencilJob(text, {}, 'Poppins', { size: { by: 'capital', mm: 5 } }, { width: 2000, height: 2000 });
     const { findings, parts } = evaluator.evaluate(job, faces);

@@ -68,7 +68,9 @@ describe('a drawing in a part', () => {
     expect(areaOf(evaluator.evaluate(job, faces))).toBeCloseTo(4 * Math.PI * (400 - 144), 5);
   });
 
-  test('words are cut out of it, its islands and theirs are bridged, it is thickened and bordered', () => {
+  test('words are cut out of it, its islands and theirs are bridged, it is thickened and bordered', {
+    tags: 'slow',
+  }, () => {
     const { evaluator, id } = withDrawing(read(svg('<rect x="1" y="1" width="98" height="58" rx="6"/>')));
     const words = lettering('BO', 'Archivo Black', {
       role: 'punch',
@@ -339,6 +341,7 @@ describe('our own files read back', () => {
 
   test.each(['svg', 'dxf'] as const)(
     '%s: the same outlines, closed where they were, in their operations',
+    { tags: 'slow' },
     (format) => {
       let worst = 0;
       for (const [name, original] of demoJobs()) {
@@ -385,6 +388,5 @@ describe('our own files read back', () => {
         note: 'worst outline of the sample jobs',
       });
     },
-    120_000,
   );
 });

@@ -146,7 +146,7 @@ const shareOf = (c: Cover): number => c.covered / c.cells;
 /** What the letters are read as in files and on the machine. */
 const SAMPLE = 'aegbdktxXKRWM&48SQuince';
 
-describe.each(FAMILIES)('any face: %s', (family) => {
+describe.each(FAMILIES)('any face: %s', { tags: 'slow' }, (family) => {
   const traced = (mm: number) => {
     const words = lettering(SAMPLE, family, { size: { by: 'capital', mm }, letterSpacing: 0.1 });
     const read = jobWith([
@@ -158,10 +158,8 @@ describe.each(FAMILIES)('any face: %s', (family) => {
     const result = new Evaluator(scriptEngine).evaluate(read, faces);
     return { read, result, lines: result.lineworks[0]?.lines };
   };
-  const at20 = traced(20);
-
   test('every letter has lines, all of them whole, and few segments', () => {
-    const { lines, read, result } = at20;
+    const { lines, read, result } = traced(20);
     expect(lines?.letters).toHaveLength(SAMPLE.length);
     for (const letter of lines?.letters ?? []) {
       expect(letter.lines.length + letter.dots.length).toBeGreaterThan(0);
@@ -341,7 +339,7 @@ describe('letters drawn with a pen', () => {
     ['EMS Nixish', 0.12, 'flat'],
     ['EMS Felix', 0.08, 'flat'],
     ['EMS Allure', 0.08, 'round'],
-  ] as const)('%s, %f of the height, %s: found again', (face, share, tip) => {
+  ] as const)('%s, %f of the height, %s: found again', { tags: 'slow' }, (face, share, tip) => {
     const f = figuresOf([judged(face, share, tip)]);
     expect(f.mean).toBeLessThanOrEqual(0.01);
     expect(f.p99).toBeLessThanOrEqual(0.12);

@@ -9,7 +9,7 @@ import { layoutLettering, letterPaths } from '../../src/core/lettering/layout';
 import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
 import { FAMILIES, spec, typeface, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
-import { inFull, sample } from '../support/scale';
+import { sample } from '../support/scale';
 
 const STEP = 0.01;
 const at = (p: Path, x: number): Path => ({
@@ -70,7 +70,7 @@ describe('the move that joins two shapes', () => {
     expect(closingMove(rows(stem), rows(low), 1, 100, STEP)).toBeNull();
   });
 
-  test('strokes never come out behind the stem they meet', () => {
+  test('strokes never come out behind the stem they meet', { tags: 'slow' }, () => {
     const thin = rectanglePath(1, 20, 0);
     const closing = closingMove(rows(thin), rows(at(thin, 5)), 3, 100, STEP);
     expect(closing?.move).toBeLessThanOrEqual(4 + 1 - 0.35 + 0.01);
@@ -175,59 +175,55 @@ const PAIRS = [
   'Pa',
 ];
 
-test(
-  'pairs of letters move as little as brute force finds',
-  () => {
-    const wanted = 0.8;
-    const bad: string[] = [];
-    let worst = 0;
-    let compared = 0;
-    for (const family of FAMILIES)
-      for (const pair of PAIRS.slice(0, sample(4, PAIRS.length))) {
-        const face = typeface(family);
-        const open = layoutLettering(spec(pair), face);
-        const closed = layoutLettering(spec(pair, { closeUp: { overlap: wanted, words: false, lines: false } }), face);
-        const [joint] = closed.closedUp;
-        if (open.letters.length !== 2 || !joint || joint.joint < wanted) continue;
-        const [first, second] = open.letters.map((letter) => letterPaths({ ...open, letters: [letter] }, face));
-        const fixed = united(first as Path[]);
-        const moving = united(second as Path[]);
-        const leastFor = (strength: number): number => {
-          const isEnough = (move: number) => bruteJoint(fixed, moving, move) >= strength;
-          if (isEnough(0)) return 0;
-          const step = 0.02;
-          let least = step;
-          while (!isEnough(least) && least < 30) least += step;
-          for (let lo = least - step, k = 0; k < 10; k++) {
-            const mid = (lo + least) / 2;
-            if (isEnough(mid)) least = mid;
-            else lo = mid;
-          }
-          return least;
-        };
-        // Where strength hardly grows with the move, the move is only as sure as the strength is: to half a percent.
-        const least = leastFor(wanted * 0.995);
-        const most = leastFor(wanted * 1.005);
-        compared++;
-        const off = Math.max(0, least - joint.move, joint.move - most) / Math.max(least, 1);
-        worst = Math.max(worst, off);
-        if (off > 0.02 || bruteJoint(fixed, moving, joint.move) < wanted * 0.99)
-          bad.push(`${family} ${pair}: ${joint.move.toFixed(3)} against ${least.toFixed(3)} mm`);
-      }
-    expect(compared).toBeGreaterThan(FAMILIES.length);
-    figure({
-      name: `Closing up ${compared} pairs: farthest from brute force`,
-      value: 100 * worst,
-      digits: 2,
-      unit: '%',
-      aim: { most: 2 },
-    });
-    expect(bad).toEqual([]);
-  },
-  inFull ? 600_000 : 120_000,
-);
+test('pairs of letters move as little as brute force finds', { tags: 'slow' }, () => {
+  const wanted = 0.8;
+  const bad: string[] = [];
+  let worst = 0;
+  let compared = 0;
+  for (const family of FAMILIES)
+    for (const pair of PAIRS.slice(0, sample(4, PAIRS.length))) {
+      const face = typeface(family);
+      const open = layoutLettering(spec(pair), face);
+      const closed = layoutLettering(spec(pair, { closeUp: { overlap: wanted, words: false, lines: false } }), face);
+      const [joint] = closed.closedUp;
+      if (open.letters.length !== 2 || !joint || joint.joint < wanted) continue;
+      const [first, second] = open.letters.map((letter) => letterPaths({ ...open, letters: [letter] }, face));
+      const fixed = united(first as Path[]);
+      const moving = united(second as Path[]);
+      const leastFor = (strength: number): number => {
+        const isEnough = (move: number) => bruteJoint(fixed, moving, move) >= strength;
+        if (isEnough(0)) return 0;
+        const step = 0.02;
+        let least = step;
+        while (!isEnough(least) && least < 30) least += step;
+        for (let lo = least - step, k = 0; k < 10; k++) {
+          const mid = (lo + least) / 2;
+          if (isEnough(mid)) least = mid;
+          else lo = mid;
+        }
+        return least;
+      };
+      // Where strength hardly grows with the move, the move is only as sure as the strength is: to half a percent.
+      const least = leastFor(wanted * 0.995);
+      const most = leastFor(wanted * 1.005);
+      compared++;
+      const off = Math.max(0, least - joint.move, joint.move - most) / Math.max(least, 1);
+      worst = Math.max(worst, off);
+      if (off > 0.02 || bruteJoint(fixed, moving, joint.move) < wanted * 0.99)
+        bad.push(`${family} ${pair}: ${joint.move.toFixed(3)} against ${least.toFixed(3)} mm`);
+    }
+  expect(compared).toBeGreaterThan(FAMILIES.length);
+  figure({
+    name: `Closing up ${compared} pairs: farthest from brute force`,
+    value: 100 * worst,
+    digits: 2,
+    unit: '%',
+    aim: { most: 2 },
+  });
+  expect(bad).toEqual([]);
+});
 
-test('a size by width is kept, whatever is closed up', () => {
+test('a size by width is kept, whatever is closed up', { tags: 'slow' }, () => {
   for (const family of ['Poppins', 'Pacifico']) {
     const layout = layoutLettering(
       spec('Willow', { size: { by: 'width', mm: 150 }, closeUp: { overlap: 1, words: false, lines: false } }),

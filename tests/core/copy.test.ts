@@ -78,7 +78,9 @@ test('pieces of a copy are called as in what it copies', () => {
   expect(sentences('outside')).toEqual([]);
 });
 
-test('copies that are gone, that turn in a circle, or that grow too large are findings; the rest is drawn', () => {
+test('copies that are gone, that turn in a circle, or that grow too large are findings; the rest is drawn', {
+  tags: 'slow',
+}, () => {
   const findings = (parts: Draft[]) => fresh().evaluate(jobWith(parts), faces).findings;
   expect(findings([partOf([copyOf('nobody'), lettering('O')])]).map((f) => f.sentence)).toEqual([
     'The part that \u201cO\u201d copies is no longer there.',

@@ -109,7 +109,7 @@ function judged({ raster, letter, could, away, area }: ReturnType<typeof rasteri
   };
 }
 
-test('cover is what a raster finds, nothing in reach is missed, nothing spilled', () => {
+test('cover is what a raster finds, nothing in reach is missed, nothing spilled', { tags: 'slow' }, () => {
   const shapes = FAMILIES.flatMap((family) =>
     WORDS.map((word, w) => ({ family, word, tip: TIPS[w % TIPS.length] as number })),
   );
@@ -164,7 +164,7 @@ test('cover is what a raster finds, nothing in reach is missed, nothing spilled'
   expect(wrong).toEqual([]);
 });
 
-test('reach is what shrinking and growing by shapely leaves', () => {
+test('reach is what shrinking and growing by shapely leaves', { tags: 'slow' }, () => {
   const cases = FAMILIES.slice(0, sample(6, FAMILIES.length)).flatMap((family) =>
     WORDS.slice(0, sample(2, WORDS.length)).flatMap((word) =>
       [0.5, 1, 2].map((width) => ({ family, word, width, outlines: outlinesOf(family, word, 12) })),
@@ -217,7 +217,7 @@ describe('where rounding leaves threads, and rings have two outlines around them
   test.each([
     ['Sacramento', 'Rye', 0.5, { style: 'parallel' }],
     ['Pacifico', 'bdpq', 0.3, { style: 'rings', overlap: 0.7 }],
-  ] as const)('%s %s under a tip of %d mm spills nothing', (family, word, tip, more) => {
+  ] as const)('%s %s under a tip of %d mm spills nothing', { tags: 'slow' }, (family, word, tip, more) => {
     const outlines = outlinesOf(family, word, CAPITAL_MM);
     const fill = filled(outlines, stepWith({ ...more, tool: pen(tip) }));
     expect(fill.cover.spilled).toBeLessThan(0.05);
@@ -225,7 +225,7 @@ describe('where rounding leaves threads, and rings have two outlines around them
   });
 });
 
-test('a stroke that is missed all round is filled, wherever its edge begins', () => {
+test('a stroke that is missed all round is filled, wherever its edge begins', { tags: 'slow' }, () => {
   const outlines = outlinesOf('Libre Baskerville', '&48', CAPITAL_MM);
   const fill = filled(outlines, stepWith({ outline: 'none', angle: 90, rest: true, tool: pen(0.5) }));
   expect(fill.cover.places).toEqual([]);
@@ -306,7 +306,9 @@ describe('by hand', () => {
     expect(rowStep(60, plain(box(0, 0, 100, 100)))).toBeLessThanOrEqual(0.1);
   });
 
-  test('a sign without a pass along its edge, with all its missed places filled, lets others in all the while', () => {
+  test('a sign without a pass along its edge, with all its missed places filled, lets others in all the while', {
+    tags: 'slow',
+  }, () => {
     const rows = plain(box(0, 0, 400, 300));
     const step = stepWith({ tool: pen(1), overlap: 0, angle: 37, outline: 'none', rest: true });
     const steps = partFill(wasmEngine, rows, { x: 0, y: 0 }, step, roomOf(wasmEngine, rows, 1));
@@ -319,7 +321,7 @@ describe('by hand', () => {
     expect(last.value.cover.places).toEqual([]);
   });
 
-  test('no more lines than there is room for', () => {
+  test('no more lines than there is room for', { tags: 'slow' }, () => {
     const fill = filled(plain(box(0, 0, 20, 10)), stepWith({ tool: pen(0.01), overlap: 0.95, angle: 0 }));
     expect(fill.tooMany).toBeNull();
     const many = filled(plain(box(0, 0, 2000, 1000)), stepWith({ tool: pen(0.01), overlap: 0.95, angle: 0 }));

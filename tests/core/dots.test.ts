@@ -51,7 +51,7 @@ const curve = fc
   .filter((s) => s.ax > 5 && s.bx > s.ax && s.x1 > s.bx + 5 && Math.abs(s.ay) < 30 && Math.abs(s.by) < 30);
 
 describe('along one line', () => {
-  test('even: both ends, and the same way from each to the next, within a micrometre', () => {
+  test('even: both ends, and the same way from each to the next, within a micrometre', { tags: 'slow' }, () => {
     fc.assert(
       fc.property(curve, fc.double({ min: 1.5, max: 8, noNaN: true }), (s, spacing) => {
         const { dots } = dotsAlong([open(s)], settings({ spacing }));
@@ -68,7 +68,7 @@ describe('along one line', () => {
     );
   });
 
-  test('exact: as typed from the start, the end met all the same', () => {
+  test('exact: as typed from the start, the end met all the same', { tags: 'slow' }, () => {
     fc.assert(
       fc.property(curve, fc.double({ min: 1.5, max: 8, noNaN: true }), (s, spacing) => {
         const { dots } = dotsAlong([open(s)], settings({ spacing, even: false }));
@@ -149,7 +149,7 @@ describe('where lines meet', () => {
     );
   });
 
-  test('more than are made is said, and does not take for ever', () => {
+  test('more than are made is said, and does not take for ever', { tags: 'slow' }, () => {
     expect(dotsAlong([open(line(0, 0, 90_000, 0))], settings({ spacing: 0.01, diameter: 0.01 }))).toMatchObject({
       dots: [],
       tooMany: true,
@@ -200,7 +200,7 @@ describe('in a job', () => {
     return { read, result, drawing, shapes: drawing?.layers[0]?.shapes ?? [] };
   };
 
-  test('circles or points in the files, nothing closed by accident, nothing filled', () => {
+  test('circles or points in the files, nothing closed by accident, nothing filled', { tags: 'slow' }, () => {
     const circles = marked({});
     expect(circles.shapes.length).toBeGreaterThan(100);
     expect(circles.shapes.every((s) => s.kind === 'dot' && s.r === 0.5)).toBe(true);

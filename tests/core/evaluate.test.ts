@@ -16,7 +16,7 @@ const fresh = () => new Evaluator(wasmEngine);
 const evaluate = (job: Job) => fresh().evaluate(job, faces);
 const codes = (job: Job) => evaluate(job).findings.map((f) => f.code);
 
-test('a held result is the same as a fresh one, whatever was edited before', () => {
+test('a held result is the same as a fresh one, whatever was edited before', { tags: 'slow' }, () => {
   const evaluator = fresh();
   const text = fc.constantFrom('Alder', 'Alder Lane', 'Älder', 'A', '', 'gate\nsign', 'O');
   const face = fc.constantFrom('Pacifico', 'Archivo Black', 'Nowhere Sans');
@@ -48,7 +48,7 @@ test('a held result is the same as a fresh one, whatever was edited before', () 
   );
 });
 
-test('the same document gives the same bytes', () => {
+test('the same document gives the same bytes', { tags: 'slow' }, () => {
   for (const [name, job] of demoJobs()) {
     const bytes = () => {
       const drawing = drawingOf(job, evaluate(job));
@@ -78,7 +78,7 @@ describe('findings', () => {
     expect(result.findings.map((f) => f.code)).toEqual(['too-many-characters']);
     expect(result.findings[0]?.sentence).toContain('10,000 characters');
   });
-  test('as many characters as are prepared', () => {
+  test('as many characters as are prepared', { tags: 'slow' }, () => {
     const text = `${'x'.repeat(99)}\n`.repeat(LIMITS.letteringCharacters / 100);
     const job = jobWith(
       [partOf([lettering(text, 'Bebas Neue', { size: { by: 'capital', mm: 1 } })], { keep: 'outside' })],
@@ -135,7 +135,7 @@ describe('findings', () => {
     const left = { ...job, leftAsIs: [{ finding: finding?.key ?? '', reason: 'glued on' }] };
     expect(evaluate(left).findings[0]?.left).toBe('glued on');
   });
-  test('keys are all different', () => {
+  test('keys are all different', { tags: 'slow' }, () => {
     for (const [, job] of demoJobs()) {
       const keys = evaluate(job).findings.map((f) => f.key);
       expect(new Set(keys).size).toBe(keys.length);
@@ -195,7 +195,7 @@ test('file names: job, piece, material', () => {
   );
 });
 
-test('pictures are small and nothing but path data', () => {
+test('pictures are small and nothing but path data', { tags: 'slow' }, () => {
   for (const [name, job] of demoJobs()) {
     const picture = pictureOf(job, evaluate(job));
     expect(pictureSchema.safeParse(picture).success, name).toBe(true);

@@ -42,7 +42,7 @@ describe('as work', () => {
   const result = evaluated(job);
   const engraved = result.operations.find((o) => o.operation.id === 'engrave');
 
-  test('lines are drawn by their operation, the pass along the edge last or first', () => {
+  test('lines are drawn by their operation, the pass along the edge last or first', { tags: 'slow' }, () => {
     const whats = (r: JobResult) =>
       r.operations.find((o) => o.operation.id === 'engrave')?.shapes.map((s) => s.what) ?? [];
     expect(whats(result)[0]).toBe('strokes');
@@ -53,7 +53,7 @@ describe('as work', () => {
     expect(engraved?.lengthMm).toBeCloseTo(fillOf(result).drawnMm, 6);
   });
 
-  test('every format gets open lines only, inside the letters', () => {
+  test('every format gets open lines only, inside the letters', { tags: 'slow' }, () => {
     const drawing = drawingOf(job, result);
     if (!drawing) throw new Error('there is nothing to write');
     const strokes = drawing.layers.flatMap((l) => l.shapes);
@@ -87,7 +87,7 @@ describe('goes along with its part', () => {
   const at = (x: number, y: number, more: Draft = {}) =>
     jobWith([filled([lettering('Sage', 'Pacifico', { placement: { x, y, ...more } })])]);
 
-  test('moved, it is the same elsewhere, and not filled anew', () => {
+  test('moved, it is the same elsewhere, and not filled anew', { tags: 'slow' }, () => {
     const evaluator = new Evaluator(wasmEngine);
     const [here, there] = [evaluated(at(150, 100), evaluator), evaluated(at(163.7, 88.2), evaluator)];
     const [a, b] = [fillOf(here), fillOf(there)];
@@ -100,7 +100,7 @@ describe('goes along with its part', () => {
     expect(fillOf(evaluated(at(163.7, 88.2))).strokes.xy.length).toBe(b.strokes.xy.length);
   });
 
-  test('turned with the sheet’s lines staying as they are; mirrored too', () => {
+  test('turned with the sheet’s lines staying as they are; mirrored too', { tags: 'slow' }, () => {
     for (const more of [{ turn: 90 }, { turn: 33 }, { mirror: true }]) {
       const fill = fillOf(evaluated(at(150, 100, more)));
       expect(fill.cover.covered / fill.cover.area).toBeGreaterThan(0.995);
@@ -108,7 +108,7 @@ describe('goes along with its part', () => {
     }
   });
 
-  test('small and large alike, with a tip to match', () => {
+  test('small and large alike, with a tip to match', { tags: 'slow' }, () => {
     const shares = [0.05, 1, 15].map((k) => {
       const words = lettering('Sage', 'Pacifico', {
         size: { by: 'capital', mm: 30 * k },
@@ -122,7 +122,7 @@ describe('goes along with its part', () => {
     for (const share of shares) expect(share).toBeCloseTo(shares[1] as number, 2);
   });
 
-  test('every typeface, with accents', () => {
+  test('every typeface, with accents', { tags: 'slow' }, () => {
     for (const face of FAMILIES) {
       const result = evaluated(
         jobWith([filled([lettering('Äpfel Öl & Ç', face)], { tool: { shape: 'line', tip: 0.4 } })]),
@@ -178,7 +178,7 @@ describe('findings', () => {
   const inner = filled([lettering('HOE')], {}, { id: 'words' });
   const outer = filled([plate()], {}, { id: 'around' });
 
-  test('parts filled over each other are told once, with the mend', () => {
+  test('parts filled over each other are told once, with the mend', { tags: 'slow' }, () => {
     const found = evaluated(jobWith([outer, inner])).findings.filter((f) => f.code === 'filled-over');
     expect(found).toHaveLength(1);
     expect(found[0]).toMatchObject({
@@ -219,7 +219,7 @@ describe('findings', () => {
     ).not.toContain('swallowed');
   });
 
-  test('places that are missed, the largest first, a few by name; filled, they are gone', () => {
+  test('places that are missed, the largest first, a few by name; filled, they are gone', { tags: 'slow' }, () => {
     const step = { outline: 'none', overlap: 0 };
     const result = evaluated(jobWith([filled([lettering('Sage', 'Pacifico')], step)]));
     const missed = result.findings.filter((f) => f.code === 'missed');
@@ -243,7 +243,9 @@ describe('findings', () => {
     );
   });
 
-  test('a tool that is too large for the letters, one that fits nowhere, more lines than are made', () => {
+  test('a tool that is too large for the letters, one that fits nowhere, more lines than are made', {
+    tags: 'slow',
+  }, () => {
     const large = evaluated(jobWith([filled([lettering('Rye')], { tool: { shape: 'flat', tip: 8 } })]));
     const found = large.findings.find((f) => f.code === 'beyond-reach');
     expect(found?.sentence).toMatch(
@@ -312,7 +314,7 @@ describe('tools', () => {
     expect(proposedTool([], 1)).toBeNull();
   });
 
-  test('for three words: what is proposed leaves less, the next wider one more', () => {
+  test('for three words: what is proposed leaves less, the next wider one more', { tags: 'slow' }, () => {
     for (const [word, face, capital] of [
       ['Rye', 'Libre Baskerville', 14],
       ['WORKSHOP', 'Archivo Black', 9],

@@ -129,7 +129,7 @@ const HARD: readonly { rings: readonly Ring[]; spacing: number; angle: number; p
   },
 ];
 
-test('lines are those that clipping each with the shape gives', () => {
+test('lines are those that clipping each with the shape gives', { tags: 'slow' }, () => {
   const next = chance(31);
   const evaluator = new Evaluator(wasmEngine);
   const pick = <T>(from: readonly T[]): T => from[Math.floor(next() * from.length)] as T;
@@ -178,7 +178,7 @@ const hatchOf = (paths: readonly Path[], spacing: number, linked: boolean, least
 };
 
 describe('strips', () => {
-  test('take every line once, and links stay in the shape', () => {
+  test('take every line once, and links stay in the shape', { tags: 'slow' }, () => {
     const { rows, hatch } = hatchOf(RING, 0.5, true);
     const lengths = Array.from(
       { length: rows.x.length / 2 },
@@ -257,7 +257,7 @@ describe('the order of strips', () => {
   });
 });
 
-test('little way is made between strips, against a 2-opt that takes its time', () => {
+test('little way is made between strips, against a 2-opt that takes its time', { tags: 'slow' }, () => {
   const words = [
     'Hummingbirds',
     'WORKSHOP',

@@ -219,7 +219,7 @@ describe('strength', () => {
     );
   });
 
-  test('more thin places than are named are counted', () => {
+  test('more thin places than are named are counted', { tags: 'slow' }, () => {
     const text = Array.from({ length: 6 }, () => 'lllllllllllll').join('\n');
     const job = jobWith([partOf([lettering(text, 'Libre Baskerville', { size: { by: 'capital', mm: 5 } })])], {
       sheet,
@@ -242,7 +242,7 @@ describe('strength', () => {
     expect(widthAt(0.98)).not.toBeNull();
   });
 
-  test('thickening just enough is enough, and hardly less is not', () => {
+  test('thickening just enough is enough, and hardly less is not', { tags: 'slow' }, () => {
     const made = thickenedEnough(thin(), 'part', evaluator, faces, 10);
     if (!made.ok) throw new Error(made.sentence);
     const by = made.part.steps.find((s) => s.kind === 'thicken');

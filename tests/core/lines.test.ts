@@ -52,7 +52,7 @@ describe('stretches gone over twice', () => {
     expect(retraced([square], 1)).toEqual([square]);
   });
 
-  test('as a step', () => {
+  test('as a step', { tags: 'slow' }, () => {
     const lines = (retraced: string) =>
       new Evaluator(scriptEngine).evaluate(jobWith([lined('n', { retraced }, {}, 'Poppins')]), faces).lineworks[0]
         ?.lines?.lines ?? [];
@@ -182,14 +182,16 @@ const lined = (text: string, step: Draft = {}, more: Draft = {}, face = 'Pacific
 const evaluate = (job: Job): JobResult => new Evaluator(scriptEngine).evaluate(job, faces);
 
 describe('in a job', () => {
-  test('a script word runs on, or not as asked', () => {
+  test('a script word runs on, or not as asked', { tags: 'slow' }, () => {
     const run = evaluate(jobWith([lined('ill')])).lineworks[0]?.lines;
     const apart = evaluate(jobWith([lined('ill', { joined: false })])).lineworks[0]?.lines;
     expect(run?.lines.length).toBeLessThan(apart?.lines.length ?? 0);
     for (const path of run?.lines ?? []) expect(isContinuous(path)).toBe(true);
   });
 
-  test('a letter drawn by hand stands for every such letter, here and in other parts, at any size, or for itself', () => {
+  test('a letter drawn by hand stands for every such letter, here and in other parts, at any size, or for itself', {
+    tags: 'slow',
+  }, () => {
     const before = evaluate(jobWith([lined('allo')]));
     const [, l] = before.lineworks[0]?.lines?.letters ?? [];
     if (!l) throw new Error('no letter');
@@ -326,7 +328,7 @@ describe('found', () => {
     expect(found(jobWith([lined('o')])).map((f) => f.code)).not.toContain('uneven-line');
   });
 
-  test('uneven lines of a letter once, however often it comes, with the way to mend them', () => {
+  test('uneven lines of a letter once, however often it comes, with the way to mend them', { tags: 'slow' }, () => {
     const told = (text: string) =>
       found(jobWith([lined(text, {}, {}, 'Alfa Slab One')])).filter((f) => f.code === 'uneven-line');
     expect(told('xgkKRWM&').length).toBeGreaterThan(0);

@@ -39,7 +39,9 @@ const numbers = (result: JobResult): number[] =>
     ...(result.strengths[i]?.thin ?? []).flatMap((s) => [s.width, s.at.x, s.at.y, ...Object.values(s.box)]),
   ]);
 
-test('what is moved on the sheet is what would be computed there, and nothing is computed anew', () => {
+test('what is moved on the sheet is what would be computed there, and nothing is computed anew', {
+  tags: 'slow',
+}, () => {
   const evaluator = new Evaluator(wasmEngine);
   const first = evaluator.evaluate(job(150, 100), faces);
   const moved = evaluator.evaluate(job(171.25, 88.5), faces);

@@ -31,7 +31,7 @@ const distance = (path: Path, x: number, y: number): number =>
     }),
   );
 
-test('winding about curves is that about fine chords', () => {
+test('winding about curves is that about fine chords', { tags: 'slow' }, () => {
   fc.assert(
     fc.property(anyPath, n, n, (path, x, y) => {
       fc.pre(distance(path, x, y) > 0.05);

@@ -41,7 +41,7 @@ test('nodes are counted and found', () => {
   ]);
 });
 
-test('any run of changes leaves paths whole', () => {
+test('any run of changes leaves paths whole', { tags: 'slow' }, () => {
   const change = fc.record({
     kind: fc.constantFrom('move', 'add', 'remove', 'smooth', 'corner', 'straight', 'handle', 'bend', 'turn'),
     node: fc.nat(30),

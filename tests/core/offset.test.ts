@@ -11,7 +11,7 @@ import { FAMILIES, scriptEngine, spec, typeface, wasmEngine } from '../support/f
 import { figure } from '../support/figures';
 import { judgeOffset } from '../support/offset-judge';
 import { chance } from '../support/random';
-import { inFull, sample } from '../support/scale';
+import { sample } from '../support/scale';
 
 const outlinesOf = (...paths: Parameters<typeof measureOutlines>[0][number]['path'][]): Outline[] =>
   measureOutlines(paths.map((path) => ({ path, labels: path.segments.map(() => 0) })));
@@ -73,7 +73,7 @@ describe('growing and shrinking shapes with known answers', () => {
     expect(offset(pair, 2)).toHaveLength(1);
   });
 
-  test('no distance is no change; the two engines agree', () => {
+  test('no distance is no change; the two engines agree', { tags: 'slow' }, () => {
     expect(area(offset(square, 0))).toBeCloseTo(100, 9);
     const word = letters('Bo&', 'Pacifico', 20, 12);
     for (const by of [0.7, -0.4]) {
@@ -99,52 +99,50 @@ function letters(text: string, family: string, capital: number, turn: number): r
 const WORDS = ['Willow', 'Anna', 'Bo8%@', 'Ägypten', 'r&d', 'fjord', 'Queen', 'xyz', 'mill', 'S', '“Oak”'];
 const DISTANCES = [0.05, 0.1, 0.2, 0.5, 1, 2, 8, 30, -0.05, -0.1, -0.3, -1];
 
-test(
-  'words of every face, grown and shrunk: on the true offset both ways, closed, crossing nothing',
-  () => {
-    const next = chance(20_260);
-    const pick = <T>(from: readonly T[]): T => from[Math.floor(next() * from.length)] as T;
-    const count = sample(60, 1000);
-    let worst = 0;
-    let segments = 0;
-    let vertices = 0;
-    const bad: string[] = [];
-    for (let i = 0; i < count; i++) {
-      const family = FAMILIES[i % FAMILIES.length] as string;
-      const [word, by, capital, turn] = [pick(WORDS), pick(DISTANCES), pick([8, 20, 60]), next() * 360];
-      const source = letters(word, family, capital, turn);
-      const result = offset(source, by);
-      const paths = result.map((o) => o.path);
-      const verdict = judgeOffset(
-        source.map((o) => o.path),
-        by,
-        paths,
+test('words of every face, grown and shrunk: on the true offset both ways, closed, crossing nothing', {
+  tags: 'slow',
+}, () => {
+  const next = chance(20_260);
+  const pick = <T>(from: readonly T[]): T => from[Math.floor(next() * from.length)] as T;
+  const count = sample(60, 1000);
+  let worst = 0;
+  let segments = 0;
+  let vertices = 0;
+  const bad: string[] = [];
+  for (let i = 0; i < count; i++) {
+    const family = FAMILIES[i % FAMILIES.length] as string;
+    const [word, by, capital, turn] = [pick(WORDS), pick(DISTANCES), pick([8, 20, 60]), next() * 360];
+    const source = letters(word, family, capital, turn);
+    const result = offset(source, by);
+    const paths = result.map((o) => o.path);
+    const verdict = judgeOffset(
+      source.map((o) => o.path),
+      by,
+      paths,
+    );
+    worst = Math.max(worst, verdict.stray, verdict.missed);
+    segments += countSegments(paths);
+    vertices += paths.reduce((sum, p) => sum + flattenPath(p, 0.001).length, 0);
+    const open = paths.some((p) => !isContinuous(p));
+    const crossings = countCrossings(paths, 0.0005);
+    if (verdict.stray > 0.012 || verdict.missed > 0.012 || open || crossings > 0)
+      bad.push(
+        `${family} “${word}” ${capital} mm turned ${turn} by ${by}: ${JSON.stringify({ ...verdict, open, crossings })}`,
       );
-      worst = Math.max(worst, verdict.stray, verdict.missed);
-      segments += countSegments(paths);
-      vertices += paths.reduce((sum, p) => sum + flattenPath(p, 0.001).length, 0);
-      const open = paths.some((p) => !isContinuous(p));
-      const crossings = countCrossings(paths, 0.0005);
-      if (verdict.stray > 0.012 || verdict.missed > 0.012 || open || crossings > 0)
-        bad.push(
-          `${family} “${word}” ${capital} mm turned ${turn} by ${by}: ${JSON.stringify({ ...verdict, open, crossings })}`,
-        );
-    }
-    figure({
-      name: `Offsets of ${count} words: farthest from the true one, both ways`,
-      value: worst,
-      digits: 4,
-      unit: 'mm',
-      aim: { most: 0.012 },
-    });
-    figure({
-      name: 'Segments of an offset as a share of its flattened vertices',
-      value: segments / vertices,
-      digits: 3,
-      aim: { most: 0.2 },
-    });
-    expect(bad).toEqual([]);
-    expect(segments / vertices).toBeLessThanOrEqual(0.2);
-  },
-  inFull ? 1_800_000 : 120_000,
-);
+  }
+  figure({
+    name: `Offsets of ${count} words: farthest from the true one, both ways`,
+    value: worst,
+    digits: 4,
+    unit: 'mm',
+    aim: { most: 0.012 },
+  });
+  figure({
+    name: 'Segments of an offset as a share of its flattened vertices',
+    value: segments / vertices,
+    digits: 3,
+    aim: { most: 0.2 },
+  });
+  expect(bad).toEqual([]);
+  expect(segments / vertices).toBeLessThanOrEqual(0.2);
+});

@@ -52,14 +52,14 @@ const found = (drawn: readonly Path[], tip: Tip = 'round') =>
   }).lines;
 
 describe('drawn with one pen', () => {
-  test('is told by its widths, and that a typeface is not', () => {
+  test('is told by its widths, and that a typeface is not', { tags: 'slow' }, () => {
     const drawn = penned([polyline([0, 0], [20, 0], [30, 12])], WIDTH, 'round');
     expect(penOf([drawn])).toBeCloseTo(1, 2);
     expect(penOf('HVon'.split('').flatMap((c) => letterOf(typeface('Libre Baskerville'), c, 100)))).toBeNull();
     expect(penOf([])).toBeNull();
   });
 
-  test.each(['round', 'flat'] as const)('any smooth stroke comes back, with %s ends', (tip) => {
+  test.each(['round', 'flat'] as const)('any smooth stroke comes back, with %s ends', { tags: 'slow' }, (tip) => {
     const place = fc.tuple(fc.double({ min: 8, max: 16, noNaN: true }), fc.double({ min: -5, max: 5, noNaN: true }));
     fc.assert(
       fc.property(place, place, place, (a, b, c) => {

@@ -27,7 +27,7 @@ function areaOf(parts: readonly Part[]): number {
 }
 
 describe('splitting', () => {
-  test('what is cut stays the same, whatever the part is made of', () => {
+  test('what is cut stays the same, whatever the part is made of', { tags: 'slow' }, () => {
     const next = chance(31);
     let split = 0;
     for (let i = 0; i < 60; i++) {
@@ -50,7 +50,7 @@ describe('splitting', () => {
 });
 
 describe('putting together', () => {
-  test('what is cut stays the same, or it is refused', () => {
+  test('what is cut stays the same, or it is refused', { tags: 'slow' }, () => {
     const next = chance(5);
     let together = 0;
     for (let i = 0; i < 60; i++) {

@@ -99,7 +99,7 @@ describe('any segment', () => {
     );
   });
 
-  test('its length is that of fine chords', () => {
+  test('its length is that of fine chords', { tags: 'slow' }, () => {
     fc.assert(
       fc.property(anySegment, (s) => {
         let length = 0;
@@ -125,7 +125,7 @@ describe('any segment', () => {
     expect(segmentLength(quadratic(0, 0, 0.5, 0, 1, 1))).toBeCloseTo(Math.sqrt(5) / 2 + Math.asinh(2) / 4, 12);
   });
 
-  test('its area is that of fine chords', () => {
+  test('its area is that of fine chords', { tags: 'slow' }, () => {
     fc.assert(
       fc.property(anySegment, (s) => {
         const steps = 8000;

@@ -23,7 +23,9 @@ const weldRaw = (paths: readonly Path[], capHeightMm: number) => {
 };
 
 describe.each(FAMILIES)('%s', (family) => {
-  test(`${WORDS} words, random spacing, size and turn: area of the fill, closed, nothing lost, few nodes`, () => {
+  test(`${WORDS} words, random spacing, size and turn: area of the fill, closed, nothing lost, few nodes`, {
+    tags: 'slow',
+  }, () => {
     const next = chance(FAMILIES.indexOf(family) + 1);
     const face = typeface(family);
     let worst = 0;
@@ -61,7 +63,7 @@ describe.each(FAMILIES)('%s', (family) => {
     });
   });
 
-  test('the welded member equals one union of everything, whatever it is split into', () => {
+  test('the welded member equals one union of everything, whatever it is split into', { tags: 'slow' }, () => {
     const next = chance(900 + FAMILIES.indexOf(family));
     const face = typeface(family);
     for (let i = 0; i < 6; i++) {

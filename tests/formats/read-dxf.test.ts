@@ -46,9 +46,17 @@ function byLayer(found: Found): Map<string, Polyline[]> {
 }
 
 describe('DXF', () => {
-  const written = Array.from({ length: sample(1, 5) }, (_, i) => write(100 * i)).flat();
+  let made: Written[] | null = null;
+  /** Files of every kind, written when first asked for. */
+  const everyKind = (): Written[] => {
+    made ??= Array.from({ length: sample(1, 5) }, (_, i) => write(100 * i)).flat();
+    return made;
+  };
 
-  test('every kind of entity, in blocks in blocks, turned, scaled and mirrored, R12 to 2018, text and binary', () => {
+  test('every kind of entity, in blocks in blocks, turned, scaled and mirrored, R12 to 2018, text and binary', {
+    tags: 'slow',
+  }, () => {
+    const written = everyKind();
     let worst = 0;
     for (const { file, layers } of written) {
       const found = read(readFileSync(file));
@@ -70,7 +78,7 @@ describe('DXF', () => {
       aim: { most: 0.01 },
       note: `worst of ${written.length} files R12 to 2018, text and binary`,
     });
-  }, 600_000);
+  });
 
   test('comments before the first section, whatever ends their lines', () => {
     for (const end of ['\n', '\r\n'])
@@ -113,7 +121,8 @@ describe('DXF', () => {
     expect(found.shapes[0]?.paths[0]?.segments).toHaveLength(4);
   });
 
-  test('a file that breaks off anywhere gives what came before, and says so', () => {
+  test('a file that breaks off anywhere gives what came before, and says so', { tags: 'slow' }, () => {
+    const written = everyKind();
     const pictures = new Map(written.map(({ file }) => [file, byLayer(read(readFileSync(file)))]));
     const next = chance(7);
     for (const { file } of written.slice(0, inFull ? 4 : 2)) {
@@ -134,7 +143,7 @@ describe('DXF', () => {
         }
       }
     }
-  }, 600_000);
+  });
 });
 
 describe('DXF files that mean harm', () => {
@@ -181,7 +190,9 @@ describe('DXF files that mean harm', () => {
   ];
   const kinds = (found: Found) => found.unread.map((u) => u.kind);
 
-  test('blocks in blocks without end, rows and columns without end, blocks that contain themselves', () => {
+  test('blocks in blocks without end, rows and columns without end, blocks that contain themselves', {
+    tags: 'slow',
+  }, () => {
     const levels = Array.from({ length: 40 }, (_, i) =>
       block(`B${i + 1}`, [...insert(`B${i}`), ...insert(`B${i}`)]),
     ).flat();
@@ -257,12 +268,12 @@ describe('DXF files that mean harm', () => {
     expect(kinds(read(file(none)))).toEqual(['points', 'dimensions', 'entities called “NONSENSE”']);
   });
 
-  test('text that says it is binary, binary that breaks off, and more entities than are read', () => {
+  test('text that says it is binary, binary that breaks off, and more entities than are read', { tags: 'slow' }, () => {
     const mark = '0123456 Binary DXF\r\n\x1a\0';
     const bytes = new TextEncoder().encode(`${mark}and then some words that are no tags at all`);
     const reading = readDrawing(bytes);
     expect(reading.ok ? reading.found.notes[0] : reading.sentence).toMatch(/damaged|breaks off|no drawing/);
     const many = new Uint8Array(file(Array.from({ length: LIMITS.drawnElements + 1 }, () => [0, 'POINT'] as const)));
     expect(read(many).notes[0]).toMatch(/more than 500,000 entities/);
-  }, 60_000);
+  });
 });

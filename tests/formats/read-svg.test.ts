@@ -112,7 +112,7 @@ describe('what is read of an SVG', () => {
 });
 
 describe('files that are broken or mean harm', () => {
-  test('each is answered with a sentence', () => {
+  test('each is answered with a sentence', { tags: 'slow' }, () => {
     expect(refusal(new Uint8Array(0))).toBe('This file is empty.');
     expect(refusal(bytesOf('\x89PNG\r\n'))).toMatch(/no drawing|picture/);
     expect(refusal(Uint8Array.from([0x89, 0x50, 0x4e, 0x47]))).toMatch(/picture/);
@@ -133,7 +133,7 @@ describe('files that are broken or mean harm', () => {
     expect(found.notes[0]).toMatch(/damaged/);
   });
 
-  test('bombs: entities, uses in uses, depth, loops, numbers that are none', () => {
+  test('bombs: entities, uses in uses, depth, loops, numbers that are none', { tags: 'slow' }, () => {
     const laughs = `<!DOCTYPE svg [<!ENTITY a "ha"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;&a;&a;">]><svg xmlns="http://www.w3.org/2000/svg"><text>&b;</text></svg>`;
     expect(read(bytesOf(laughs)).shapes).toHaveLength(0);
     const uses = Array.from(
@@ -166,7 +166,7 @@ describe('files that are broken or mean harm', () => {
     expect(odd.unread.map((u) => u.kind)).toContain('paths with places that are not numbers or beyond 100 m');
   });
 
-  test('more than the limits: groups, words, lines, rules, faults, entities, dashes', () => {
+  test('more than the limits: groups, words, lines, rules, faults, entities, dashes', { tags: 'slow' }, () => {
     const page = (body: string) => read(svg('width="9mm" height="9mm"', body));
     const many = (n: number, make: (i: number) => string) => Array.from({ length: n }, (_, i) => make(i)).join('');
     const groups = page(many(LIMITS.drawnGroups + 50, (i) => `<g id="g${i}"><path d="M0 0h1v1z"/></g>`));
@@ -204,9 +204,9 @@ describe('files that are broken or mean harm', () => {
     expect(dashed.shapes[0]?.stroke?.dashesMm).toHaveLength(LIMITS.dashes);
     const elements = page('<g/>'.repeat(LIMITS.drawnElements + 1));
     expect(elements.notes[0]).toMatch(/more than 500,000 elements/);
-  }, 120_000);
+  });
 
-  test('the crash and error files of a renderer: each is answered', () => {
+  test('the crash and error files of a renderer: each is answered', { tags: 'slow' }, () => {
     const fixtures = '/usr/libexec/installed-tests/RSVG/fixtures';
     for (const set of ['crash', 'errors', 'render-crash'])
       for (const file of readdirSync(path.join(fixtures, set))) {
@@ -215,7 +215,7 @@ describe('files that are broken or mean harm', () => {
         if (!reading.ok) expect(reading.sentence, file).toMatch(/^[A-Z].*\.$/);
         else expect(reading.found.shapes.length, file).toBeLessThanOrEqual(LIMITS.drawnElements);
       }
-  }, 120_000);
+  });
 });
 
 /** Pixels of one picture whose colour is nowhere near among the nine around that place in the other, both ways. */
@@ -267,7 +267,7 @@ describe('drawn again from our reading by an independent renderer', () => {
   const isStatic = /^(coords|masking-path|painting-control|painting-stroke|paths|shapes|struct|styling|types)-.*\.svg$/;
   const files = readdirSync(dir).filter((f) => isStatic.test(f));
 
-  test('the static files of the W3C’s tests', () => {
+  test('the static files of the W3C’s tests', { tags: 'slow' }, () => {
     const every = sample(4, 1);
     const tried = files.filter((_, i) => i % every === 0);
     const off = tried.filter((file) => {
@@ -285,9 +285,9 @@ describe('drawn again from our reading by an independent renderer', () => {
       aim: { most: Math.floor((files.length * 5) / 55) },
       note: `of ${tried.length}: ${off.map((f) => f.replace(/\.svg$/, '')).join(', ')}`,
     });
-  }, 300_000);
+  });
 
-  test('an icon set', () => {
+  test('an icon set', { tags: 'slow' }, () => {
     const icons = '/usr/share/bootstrap-icons/svg';
     const all = readdirSync(icons).filter((f) => f.endsWith('.svg'));
     const tried = all.filter((_, i) => i % sample(50, 1) === 0);
@@ -302,5 +302,5 @@ describe('drawn again from our reading by an independent renderer', () => {
       aim: { most: 0 },
       note: `of ${tried.length}`,
     });
-  }, 900_000);
+  });
 });

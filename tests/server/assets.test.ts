@@ -1,19 +1,14 @@
-import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import { bytesOf, Refusal } from '../../src/server/answer';
 import { keepAsset, openAsset } from '../../src/server/assets';
 import { type Database, openDatabase } from '../../src/server/database';
 import { assets } from '../../src/server/schema';
 
-const url = process.env.DATABASE_URL;
-if (!url) throw new Error('These tests need a database: run them with npm test, or set DATABASE_URL.');
-
 let db: Database;
 let close: () => Promise<void>;
 
-beforeAll(async () => {
-  ({ database: db, close } = openDatabase(url));
-  await migrate(db, { migrationsFolder: 'drizzle' });
+beforeAll(() => {
+  ({ database: db, close } = openDatabase(process.env.DATABASE_URL ?? ''));
 });
 afterAll(() => close());
 beforeEach(async () => {

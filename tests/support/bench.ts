@@ -4,6 +4,7 @@ import { openBench, useBench } from '../../src/bench/store';
 import type { Job, Part, Step, StepOf } from '../../src/core/document/schema';
 import type { Station } from '../../src/core/inspect/finding';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { computeWith } from '../../src/worker/client';
 import { Host } from '../../src/worker/host';
 import { type PartView, viewOf } from '../../src/worker/view';
 import { faces, wasmEngine } from './faces';
@@ -21,6 +22,9 @@ export const hostHere = (): Host =>
     () => performance.now(),
     Promise.resolve(wasmEngine),
   );
+
+/** What the page's worker is asked is answered by this from now on. */
+export const answer = (by: Partial<Host>): void => computeWith(by as Parameters<typeof computeWith>[0]);
 
 /** Put the view of the document as it is now into the store, as the worker would. */
 export function compute(): void {

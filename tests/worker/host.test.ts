@@ -73,7 +73,7 @@ test('the picture for lists and the open findings', async () => {
   expect(openFindings).toBe(2);
 });
 
-test('long work reports how far it is', async () => {
+test('long work reports how far it is', { tags: 'slow' }, async () => {
   const many = jobWith(
     Array.from({ length: 60 }, (_, i) =>
       partOf([lettering(`Part ${i} with some words`, 'Sacramento')], { id: `p${i}` }),
@@ -103,7 +103,7 @@ test('a face that will not load is a finding, and is tried again later', async (
   expect((await viewed(bench, sign('Lane')))?.parts[0]?.outlines).toBeGreaterThan(0);
 });
 
-test('a sample of the words in every face', async () => {
+test('a sample of the words in every face', { tags: 'slow' }, async () => {
   const samples = await host().samples('\n  Grüße 漢 and more than fits on a line of samples');
   expect(samples.map((s) => s.family)).toEqual([...FAMILIES, ...LINE_FAMILIES]);
   for (const sample of samples) {
@@ -125,7 +125,7 @@ test('files are those of the headless command', async () => {
 const stencil = (steps: object[] = [{ kind: 'bridge', width: 3 }]) =>
   jobWith([partOf([lettering('BOB')], { keep: 'outside', steps: [{ kind: 'weld' }, ...steps] })]);
 
-test('islands and bridges of a stencil: named, pictured, counted', async () => {
+test('islands and bridges of a stencil: named, pictured, counted', { tags: 'slow' }, async () => {
   const bridged = (await viewed(host(), stencil()))?.parts[0]?.bridges;
   expect(bridged).toMatchObject({ isOn: true, held: 5, left: 0 });
   expect(bridged?.keys.map((k) => `${k.text}${k.island}`)).toEqual(['B0', 'B1', 'O0', 'B0', 'B1']);
@@ -184,7 +184,7 @@ const filledSign = (text: string, tip: number) =>
     }),
   ]);
 
-test('what fills a part is sent as numbers, with its figures and letters', async () => {
+test('what fills a part is sent as numbers, with its figures and letters', { tags: 'slow' }, async () => {
   const view = await viewed(host(), filledSign('Rye', 3));
   const fill = view?.parts[0]?.fill;
   if (!fill) throw new Error('nothing is filled');
@@ -200,7 +200,7 @@ test('what fills a part is sent as numbers, with its figures and letters', async
   for (const { box } of fill.letters) expect(box.maxX).toBeGreaterThan(box.minX);
 });
 
-test('tools are tried one after the other, and a newer question stops an older', async () => {
+test('tools are tried one after the other, and a newer question stops an older', { tags: 'slow' }, async () => {
   const bench = host();
   const seen: number[] = [];
   const trials = await bench.toolTrials(filledSign('Rye', 1), 'part', (done) => seen.push(done));

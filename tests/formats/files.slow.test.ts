@@ -1,3 +1,4 @@
+/** @module-tag slow */
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from 'vitest';

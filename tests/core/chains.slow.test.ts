@@ -1,4 +1,8 @@
-/** Long chains of booleans on shapes that coincide, touch and repeat, at any size and turn, judged by shapely. */
+/**
+ * Long chains of booleans on shapes that coincide, touch and repeat, at any size and turn, judged by shapely.
+ *
+ * @module-tag slow
+ */
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';

@@ -1,4 +1,8 @@
-/** Stencils of all characters and many words in every face: one piece after bridging, judged on the exported files. */
+/**
+ * Stencils of all characters and many words in every face: one piece after bridging, judged on the exported files.
+ *
+ * @module-tag slow
+ */
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -174,4 +178,4 @@ test('one piece, in a picture and to shapely, and bridges as wide as asked', () 
   });
   expect(bad).toEqual([]);
   expect(count).toBeGreaterThan(inFull ? 1500 : 60);
-}, 1_800_000);
+});

@@ -1,4 +1,8 @@
-/** Members joined, punched and clipped, and the pieces that are kept, judged by shapely. */
+/**
+ * Members joined, punched and clipped, and the pieces that are kept, judged by shapely.
+ *
+ * @module-tag slow
+ */
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';

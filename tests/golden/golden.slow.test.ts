@@ -1,7 +1,9 @@
 /**
  * What all demo jobs and two hundred documents come to, against what they came to when the golden set was written. It stands
- * until the rebuilding is over. `npm run golden` tells what differs; `npm run golden -- --write` writes it anew, which is for
+ * until the rebuilding is over. `npm run golden` tells what differs; `npm run golden:write` writes it anew, which is for
  * differences that are named and meant.
+ *
+ * @module-tag slow
  */
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';

@@ -1,4 +1,8 @@
-/** How good the places of bridges are: against every place and direction tried one by one, by the same cost. */
+/**
+ * How good the places of bridges are: against every place and direction tried one by one, by the same cost.
+ *
+ * @module-tag slow
+ */
 import { expect, test } from 'vitest';
 import type { StepOf } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';

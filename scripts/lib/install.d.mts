@@ -1,0 +1,1 @@
+export function ensureDebian(packages: readonly string[]): void;
