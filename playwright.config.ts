@@ -26,7 +26,7 @@ export default defineConfig({
   timeout: 300_000,
   expect: { timeout: 45_000 },
   reporter: [['list']],
-  projects: PROJECTS[process.env.NEEDLEFILE_BROWSER_RUN ?? 'test'],
+  projects: PROJECTS[process.env.NEEDLEFILE_BROWSER_RUN ?? 'test'] ?? [],
   use: {
     ...devices['Desktop Chrome'],
     baseURL,

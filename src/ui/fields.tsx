@@ -27,7 +27,7 @@ export function QuantityField({
       ? `Between ${formatLength(least, unit)} and ${formatLength(most, unit)}.`
       : least !== undefined
         ? `At least ${formatLength(least, unit)}.`
-        : undefined;
+        : null;
   return (
     <TypedField
       {...shared}
@@ -61,7 +61,7 @@ export function NumberField({
       limits={
         shared.least !== undefined && shared.most !== undefined
           ? `Between ${shared.least * scale} and ${shared.most * scale} ${suffix}.`
-          : undefined
+          : null
       }
     />
   );
@@ -132,8 +132,8 @@ export function Choice<T extends string>(props: {
             id={`${id}-${option.value}`}
             value={option.value}
             variant="plain"
-            title={option.title}
-            disabled={props.disabled}
+            {...(option.title ? { title: option.title } : {})}
+            disabled={props.disabled ?? false}
           >
             {option.word}
           </ToggleButton>
@@ -148,7 +148,7 @@ export function Switch(props: {
   label: string;
   on: boolean;
   onChange: (on: boolean) => void;
-  note?: string;
+  note?: string | undefined;
   disabled?: boolean;
 }) {
   const id = useId();
@@ -159,7 +159,7 @@ export function Switch(props: {
         id={id}
         label={props.label}
         checked={props.on}
-        disabled={props.disabled}
+        disabled={props.disabled ?? false}
         onChange={(e) => props.onChange(e.target.checked)}
       />
       {props.note && <div className="nf-muted nf-small">{props.note}</div>}

@@ -17,7 +17,7 @@ export type TypedFieldProps = {
   readonly least?: number;
   readonly most?: number;
   /** Says the limits in the user's unit when a value lies outside. */
-  readonly limits?: string;
+  readonly limits?: string | null;
   readonly onChange: (value: number) => void;
   readonly disabled?: boolean;
   /** Only the field, with the label for screen readers. */
@@ -94,7 +94,7 @@ export function TypedField(props: TypedFieldProps) {
           className="nf-figure"
           autoComplete="off"
           spellCheck={false}
-          disabled={props.disabled}
+          disabled={props.disabled ?? false}
           isInvalid={sentence !== null}
           value={text ?? format(value)}
           onFocus={(e) => e.target.select()}

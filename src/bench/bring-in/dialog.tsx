@@ -275,7 +275,7 @@ export function BringInDialog() {
   if (!incoming) return null;
   const { name, share, look } = incoming;
   return (
-    <Modal show size={look?.ok ? 'xl' : undefined} onHide={leaveBringingIn} aria-labelledby="bring-in-title">
+    <Modal show {...(look?.ok && { size: 'xl' })} onHide={leaveBringingIn} aria-labelledby="bring-in-title">
       <Modal.Header closeButton>
         <Modal.Title id="bring-in-title" as="h2" className="fs-5 text-truncate">
           Bring in {name}

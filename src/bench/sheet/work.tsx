@@ -29,11 +29,21 @@ export function EngravePattern({ k }: { k: number }) {
   );
 }
 
-const Area = ({ d, fill, opacity }: { d: string; fill: string; opacity?: number }) => (
+const Area = ({ d, fill, opacity = 1 }: { d: string; fill: string; opacity?: number }) => (
   <path d={d} className={styles.area} fill={fill} fillOpacity={opacity} fillRule="nonzero" />
 );
 
-const Line = ({ d, colour, dash, round }: { d: string; colour: string; dash?: string; round?: boolean }) => (
+const Line = ({
+  d,
+  colour,
+  dash,
+  round,
+}: {
+  d: string;
+  colour: string;
+  dash?: string | undefined;
+  round?: boolean;
+}) => (
   <path
     d={d}
     className={styles.line}
@@ -79,7 +89,7 @@ function Drawing({ job, view, look, only }: Props) {
           const fill = isDone ? 'var(--nf-ink)' : o.kind === 'engrave' ? 'url(#engrave-fill)' : kindColour(o.kind);
           return (
             <g key={`${o.id}-${id}-fill`} opacity={isOn(o.id) ? 1 : 0.35}>
-              <Area d={part.d} fill={fill} opacity={isDone || o.kind === 'engrave' ? undefined : 0.4} />
+              <Area d={part.d} fill={fill} opacity={isDone || o.kind === 'engrave' ? 1 : 0.4} />
               {!isDone && <Line d={part.d} colour={kindColour(o.kind)} />}
             </g>
           );
