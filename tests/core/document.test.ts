@@ -57,7 +57,7 @@ describe('what is wrong is said with the field', () => {
   test('text that is not JSON, and text that is too long', () => {
     expect(readJob('{')).toEqual({ ok: false, sentences: ['This is not a job document: it is not valid JSON.'] });
     const long = readJob(`{"title":"${'x'.repeat(20 * 1024 * 1024)}"}`);
-    expect(long.ok ? '' : long.sentences[0]).toMatch(/20 MB; up to 8 MB/);
+    expect(long.ok ? '' : long.sentences[0]).toMatch(/20\.0 MB; up to 8 MB/);
   });
 
   test('NaN and infinities have no place in it', () => {

@@ -39,7 +39,7 @@ describe.each(LINE_FAMILIES)('%s', (family) => {
   });
 });
 
-test('what the converter makes is what is kept', { timeout: 60_000 }, () => {
+test('what the converter makes is what is kept', { tags: 'slow' }, () => {
   const folder = mkdtempSync(path.join(tmpdir(), 'line-faces-'));
   execFileSync('node_modules/.bin/tsx', ['scripts/line-faces.ts', folder]);
   for (const file of ['hershey-sans', 'ems-allure', 'hershey-gothic'])

@@ -1,4 +1,5 @@
 /** Typefaces and engines for tests. */
+import { readFileSync } from 'node:fs';
 import { diskFaces } from '../../src/cli/typefaces';
 import { scriptEngine } from '../../src/core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../../src/core/geometry/boolean/engine-wasm';
@@ -7,13 +8,32 @@ import { transformRegion } from '../../src/core/geometry/path';
 import { compose, rotation, translation } from '../../src/core/geometry/point';
 import { isLineFace, SHIPPED_FACES } from '../../src/core/lettering/catalogue';
 import { type Layout, type LetteringSpec, layoutLettering } from '../../src/core/lettering/layout';
+import { readLineFace } from '../../src/core/lettering/line-face';
+import { sameFamily } from '../../src/core/lettering/pick';
 import type { Typeface } from '../../src/core/lettering/typeface';
+import type { FaceAnswer, FaceLookup } from '../../src/core/prepare/part';
 
 /** Faces of outlines, and those of lines. */
 export const FAMILIES = SHIPPED_FACES.filter((f) => !isLineFace(f)).map((f) => f.family);
 export const LINE_FAMILIES = SHIPPED_FACES.filter(isLineFace).map((f) => f.family);
 
-export const faces = await diskFaces([...FAMILIES, ...LINE_FAMILIES], null);
+const outlineFaces = await diskFaces(FAMILIES, null);
+const lineFaces = new Map<string, FaceAnswer>();
+
+/** The shipped typefaces; those of lines are read when first asked for, since most tests need none. */
+export const faces: FaceLookup = (wish) => {
+  const family = SHIPPED_FACES.find((f) => isLineFace(f) && sameFamily(f.family, wish.face));
+  if (!family) return outlineFaces(wish);
+  let known = lineFaces.get(family.family);
+  if (!known) {
+    const face = readLineFace(new Uint8Array(readFileSync(`public/typefaces/${family.file}`)));
+    if (!face) throw new Error(`${family.file} can’t be read`);
+    // Serials of faces that are loaded count from 1.
+    known = { typeface: { ...face, family: family.family, serial: 1_000_000 + lineFaces.size } };
+    lineFaces.set(family.family, known);
+  }
+  return known;
+};
 export const wasmEngine = await loadWasmEngine();
 export { scriptEngine };
 

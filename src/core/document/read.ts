@@ -56,11 +56,15 @@ export function checkJob(document: unknown): ReadJob {
   return fail(...sentences, ...(more > 0 ? [`And ${more} more.`] : []));
 }
 
+/** Size of a text as UTF-8, in bytes. */
+const bytesIn = (text: string): number => new TextEncoder().encode(text).length;
+
 /** Read a job document from JSON text. */
 export function readJob(text: string): ReadJob {
-  if (text.length > LIMITS.documentBytes)
+  const bytes = bytesIn(text);
+  if (bytes > LIMITS.documentBytes)
     return fail(
-      `This job document has ${(text.length / 1024 / 1024).toFixed(0)} MB; up to ${LIMITS.documentBytes / 1024 / 1024} MB can be read.`,
+      `This job document has ${(bytes / 1024 / 1024).toFixed(1)} MB; up to ${LIMITS.documentBytes / 1024 / 1024} MB can be read.`,
     );
   let document: unknown;
   try {
