@@ -82,3 +82,26 @@ test('points, each once, the nearest next', () => {
     }),
   );
 });
+
+test('a line is not joined to itself: whose ends meet it stays open, among others too', () => {
+  const loop = open([0, 0], [5, 0], [5, 5], [0, 0]);
+  expect(joinedRuns([loop])).toEqual([loop]);
+  const made = joinedRuns([loop, open([0, 0], [-5, 0])]);
+  expect(made.map((p) => p.closed)).toEqual([false]);
+  expect(made[0]?.segments).toHaveLength(4);
+  expect(isContinuous(made[0] as Path)).toBe(true);
+});
+
+test('closed lines stay as they are, and no others are joined to them', () => {
+  const ring: Path = { ...open([0, 0], [5, 0], [5, 5], [0, 0]), closed: true };
+  const made = joinedRuns([ring, open([0, 0], [-5, 0])]);
+  expect(made).toHaveLength(2);
+  expect(made[0]).toBe(ring);
+  expect(nearestNext([ring])[0]).toBe(ring);
+});
+
+test('ends a few micrometres apart are one place, farther ones are not', () => {
+  const pair = (gap: number) => joinedRuns([open([0, 0], [5, 0]), open([5 + gap, 0], [9, 0])]).length;
+  expect(pair(0.002)).toBe(1);
+  expect(pair(0.02)).toBe(2);
+});
