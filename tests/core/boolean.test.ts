@@ -4,6 +4,7 @@ import type { ClipEngine } from '../../src/core/geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../../src/core/geometry/boolean/session';
 import { combine, unite } from '../../src/core/geometry/boolean/union';
 import {
+  closedPath,
   isContinuous,
   type Path,
   pathArea,
@@ -13,6 +14,7 @@ import {
   transformPath,
 } from '../../src/core/geometry/path';
 import { compose, rotation, scaling, translation } from '../../src/core/geometry/point';
+import { line, segmentLength } from '../../src/core/geometry/segment';
 import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
 import { nonZeroArea } from '../support/area';
 import { scriptEngine, wasmEngine } from '../support/faces';
@@ -138,4 +140,27 @@ test('a chain of operations in one session is rebuilt once', () => {
   const strip = 2 * (25 * Math.asin(0.2) + Math.sqrt(24));
   const expected = 100 * 50 - (4 - Math.PI) * 25 - 25 * Math.PI + strip;
   expect(regionArea(out.map((l) => l.path))).toBeCloseTo(expected, 3);
+});
+
+describe('specks', () => {
+  const rect = (x0: number, y0: number, x1: number, y1: number): Path =>
+    closedPath([line(x0, y0, x1, y0), line(x1, y0, x1, y1), line(x1, y1, x0, y1), line(x0, y1, x0, y0)]);
+  const lengths = (paths: readonly Path[]) => paths.flatMap((path) => path.segments.map(segmentLength));
+
+  test.each(ENGINES)(
+    '%s: what two outlines miss each other by less than can be told leaves no segment',
+    (_, engine) => {
+      // The edge of one lies a tenth of a micrometre from the corner of the other.
+      for (const off of [0.0001, -0.0001]) {
+        const made = unite(engine, [rect(0, 0, 10, 10), rect(-5, 5, 10 - off, 15)]);
+        expect(made).toHaveLength(1);
+        expect(Math.min(...lengths(made))).toBeGreaterThan(0.0005);
+        expect(Math.abs(regionArea(made))).toBeCloseTo(200, 2);
+        expect(made.every(isContinuous)).toBe(true);
+      }
+      // A step that can be told stays one.
+      const stepped = unite(engine, [rect(0, 0, 10, 10), rect(-5, 5, 9.99, 15)]);
+      expect(Math.min(...lengths(stepped))).toBeCloseTo(0.01, 3);
+    },
+  );
 });

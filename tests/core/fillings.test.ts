@@ -77,3 +77,45 @@ test('a filling says how far it has come, from little to nearly all; a held one 
     expect(told()).toEqual([]);
   }
 });
+
+describe('places that are missed', () => {
+  /** Fillings whose short lines are left out, so that corners are missed, large and small. */
+  const missedBy = (more: Partial<StepOf<'hatch'>>) => {
+    const fillings = new Fillings(wasmEngine, serial);
+    const tool = { shape: 'line', tip: 1, angle: 60, depth: 0.5 } as const;
+    return ['&', 'R', 'e8'].map((text) =>
+      finished(
+        fillings.of(prepared(text), step('parallel', { tool, overlap: 0, outline: 'none', joined: false, ...more })),
+      ),
+    );
+  };
+  const TIP_MM2 = Math.PI / 4;
+
+  test('are told from a tenth of the tip’s area on; smaller ones are only counted', () => {
+    const fills = missedBy({ least: 1.5 });
+    const places = fills.flatMap((f) => f.cover.places);
+    expect(places.length).toBeGreaterThan(10);
+    expect(Math.min(...places.map((p) => p.areaMm2))).toBeGreaterThanOrEqual(0.1 * TIP_MM2);
+    expect(places.some((p) => p.areaMm2 < 0.2 * TIP_MM2)).toBe(true);
+    for (const { cover } of fills) {
+      const told = cover.places.reduce((sum, p) => sum + p.areaMm2, 0);
+      expect(cover.missed).toBeGreaterThan(told + 0.01);
+      // The largest first.
+      expect(cover.places.map((p) => p.areaMm2)).toEqual(cover.places.map((p) => p.areaMm2).sort((a, b) => b - a));
+    }
+  });
+
+  test('are none where there is room between the lines on purpose', () => {
+    for (const { cover } of missedBy({ overlap: -1 })) {
+      expect(cover.places).toEqual([]);
+      expect(cover.missed).toBeGreaterThan(1);
+    }
+  });
+
+  test('are filled where that is asked for, and then none is left', () => {
+    for (const fill of missedBy({ least: 1.5, rest: true })) {
+      expect(fill.rest.xy.length).toBeGreaterThan(0);
+      expect(fill.cover.places).toEqual([]);
+    }
+  });
+});

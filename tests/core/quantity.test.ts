@@ -92,3 +92,12 @@ test('plain numbers take their sign but no unit', () => {
   expect(parseNumber('90/4', '°')).toEqual({ ok: true, value: 22.5 });
   expect(parseNumber('12mm', '°').ok).toBe(false);
 });
+
+test('nothing divides: neither a number, nor a fraction, nor what is worked out to be nothing', () => {
+  for (const typed of ['5/0', '1 5/0 in', '12 / 0', '12 / (3 - 3)', '12 / 0.0', '7 mm / (2 - 2)', '0/0'])
+    expect(parseLength(typed, 'mm'), typed).toEqual({ ok: false, sentence: 'That divides by nothing.' });
+  expect(parseNumber('8/0')).toEqual({ ok: false, sentence: 'That divides by nothing.' });
+  expect(parseLength('0 / 5', 'mm')).toEqual({ ok: true, value: 0 });
+  expect(parseLength('12 / 0.5', 'mm')).toEqual({ ok: true, value: 24 });
+  expect(parseLength('0/8 in', 'mm')).toEqual({ ok: true, value: 0 });
+});

@@ -4,6 +4,7 @@ import { closedPath, flattenPath, pathArea } from '../../src/core/geometry/path'
 import { applyMatrix, compose, rotation, scaling, translation } from '../../src/core/geometry/point';
 import {
   arcAbout,
+  arcBetween,
   arcRadius,
   arcToCubics,
   crossingNear,
@@ -20,7 +21,9 @@ import {
   segmentLength,
   stepsWithin,
   subSegment,
+  tangentAt,
   transformSegment,
+  withEnds,
 } from '../../src/core/geometry/segment';
 
 const n = fc.double({ min: -200, max: 200, noNaN: true });
@@ -205,4 +208,69 @@ test('a full circle of arcs has the area of the circle', () => {
   expect(pathArea(circle)).toBeCloseTo(Math.PI * 144, 8);
   expect(flattenPath(circle, 0.01).length).toBeGreaterThan(40);
   expect(arcRadius(circle.segments[0] as ReturnType<typeof arcAbout>)).toBeCloseTo(12, 12);
+});
+
+describe('ends replaced', () => {
+  const [from, to] = [
+    { x: -3, y: 2 },
+    { x: 21, y: -4 },
+  ];
+  const ends = (s: Segment) => [s.x0, s.y0, s.x1, s.y1];
+
+  test('of a cubic: each handle goes with its own end, so that the direction there stays', () => {
+    const s = cubic(0, 0, 4, 7, 12, 9, 20, 0);
+    const moved = withEnds(s, from, to);
+    expect(ends(moved)).toEqual([-3, 2, 21, -4]);
+    expect(moved).toEqual(cubic(-3, 2, 1, 9, 13, 5, 21, -4));
+    for (const t of [0, 1] as const) {
+      expect(tangentAt(moved, t).x).toBeCloseTo(tangentAt(s, t).x, 12);
+      expect(tangentAt(moved, t).y).toBeCloseTo(tangentAt(s, t).y, 12);
+    }
+    // One end alone moves one handle alone.
+    expect(withEnds(s, from, { x: 20, y: 0 })).toEqual(cubic(-3, 2, 1, 9, 12, 9, 20, 0));
+    expect(withEnds(s, { x: 0, y: 0 }, to)).toEqual(cubic(0, 0, 4, 7, 13, 5, 21, -4));
+  });
+
+  test('of a quadratic: its one handle goes half the way of both', () => {
+    expect(withEnds(quadratic(0, 0, 10, 10, 20, 0), from, to)).toEqual(quadratic(-3, 2, 9, 9, 21, -4));
+  });
+
+  test('of a line it is the line between them, of an arc an arc that turns as much', () => {
+    expect(withEnds(line(0, 0, 20, 0), from, to)).toEqual(line(-3, 2, 21, -4));
+    const s = arcBetween({ x: 0, y: 0 }, { x: 20, y: 0 }, 1.2);
+    const moved = withEnds(s, from, to);
+    expect(ends(moved)).toEqual([-3, 2, 21, -4]);
+    expect(moved.kind === 'arc' && moved.sweep).toBe(1.2);
+    const r = (x: number, y: number) => (moved.kind === 'arc' ? Math.hypot(x - moved.cx, y - moved.cy) : 0);
+    expect(r(-3, 2)).toBeCloseTo(r(21, -4), 9);
+  });
+
+  test('with the same ends is the very segment', () => {
+    const s = cubic(0, 0, 4, 7, 12, 9, 20, 0);
+    expect(withEnds(s, { x: 0, y: 0 }, { x: 20, y: 0 })).toBe(s);
+    for (const [start, end] of [
+      [
+        { x: 1e-9, y: 0 },
+        { x: 20, y: 0 },
+      ],
+      [
+        { x: 0, y: 1e-9 },
+        { x: 20, y: 0 },
+      ],
+      [
+        { x: 0, y: 0 },
+        { x: 20 + 1e-9, y: 0 },
+      ],
+      [
+        { x: 0, y: 0 },
+        { x: 20, y: 1e-9 },
+      ],
+    ] as const)
+      expect(withEnds(s, start, end)).not.toBe(s);
+  });
+
+  test('that lie together leave no arc', () => {
+    const s = arcBetween({ x: 0, y: 0 }, { x: 20, y: 0 }, 1.2);
+    expect(withEnds(s, from, from)).toEqual(line(-3, 2, -3, 2));
+  });
 });

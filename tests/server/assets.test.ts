@@ -30,3 +30,46 @@ test('a body that is too large is refused with a sentence', async () => {
   expect(await bytesOf(request(), 1000, 'Too large.')).toHaveLength(1000);
   await expect(bytesOf(request(), 999, 'Too large.')).rejects.toThrow(Refusal);
 });
+
+test('of a body that is too large so much is still read that its sender hears the refusal, and no more', async () => {
+  const most = 1000;
+  /** How many of so many chunks of 500 bytes are taken; the chunks read ahead are not counted. */
+  const taken = async (chunks: number) => {
+    let given = 0;
+    const body = new ReadableStream(
+      {
+        pull: (to) => {
+          if (given++ < chunks) to.enqueue(new Uint8Array(500));
+          else to.close();
+        },
+      },
+      { highWaterMark: 0 },
+    );
+    const request = new Request('http://127.0.0.1/', { method: 'POST', body, duplex: 'half' } as RequestInit);
+    const outcome = await bytesOf(request, most, 'Too large.').then(
+      (bytes) => bytes.length,
+      (reason: unknown) => (reason instanceof Refusal ? `${reason.status} ${reason.message}` : String(reason)),
+    );
+    return [outcome, given];
+  };
+  expect(await taken(2)).toEqual([1000, 3]);
+  expect(await taken(3)).toEqual(['413 Too large.', 4]);
+  // Eight times as much as is taken is read to its end …
+  expect(await taken(16)).toEqual(['413 Too large.', 17]);
+  // … of more, reading stops with the first chunk beyond that.
+  expect(await taken(100)).toEqual(['413 Too large.', 17]);
+});
+
+test('a body of nothing is nothing; its bytes come in order', async () => {
+  expect(await bytesOf(new Request('http://127.0.0.1/', { method: 'POST' }), 10, 'Too large.')).toHaveLength(0);
+  const chunks = [Uint8Array.of(1, 2), Uint8Array.of(3), Uint8Array.of(4, 5, 6)];
+  const body = new ReadableStream({
+    pull: (to) => {
+      const chunk = chunks.shift();
+      if (chunk) to.enqueue(chunk);
+      else to.close();
+    },
+  });
+  const request = new Request('http://127.0.0.1/', { method: 'POST', body, duplex: 'half' } as RequestInit);
+  expect([...(await bytesOf(request, 10, 'Too large.'))]).toEqual([1, 2, 3, 4, 5, 6]);
+});

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { answer, bodyOf, idOf, MOST_BODY_BYTES, Refusal } from '../../src/server/answer';
 import { type Database, openDatabase } from '../../src/server/database';
 import {
@@ -79,6 +79,46 @@ describe('saving', () => {
     expect(await db.$count(jobRevisions)).toBe(REVISIONS_KEPT);
   });
 
+  test('over a job that was renamed meanwhile is stale, and the new name stays', async () => {
+    const made = await make();
+    expect(await renameJob(db, made.id, 'Renamed')).toBe(true);
+    const opened = await openJob(db, made.id);
+    expect(opened).toMatchObject({ version: 2, document: { title: 'Renamed' } });
+    expect((await listJobs(db))[0]).toMatchObject({ version: 2, title: 'Renamed' });
+    const stale = await saveJob(db, made.id, 1, { ...job, title: 'Mine' }, extras);
+    expect(stale).toMatchObject({ outcome: 'stale', stored: { version: 2, document: { title: 'Renamed' } } });
+    expect(await saveJob(db, made.id, 2, { ...job, title: 'Mine' }, extras)).toMatchObject({ version: 3 });
+    // From a version that never was, it is as stale.
+    expect(await saveJob(db, made.id, 9, job, extras)).toMatchObject({ outcome: 'stale', stored: { version: 3 } });
+  });
+
+  test('without a picture keeps the one there was; the time of the change is that of the save', async () => {
+    const made = await make();
+    await saveJob(db, made.id, 1, { ...job, tags: ['other'], units: 'in' }, null);
+    const [kept] = await listJobs(db);
+    expect(kept).toMatchObject({ picture: extras.picture, openFindings: 2, tags: ['other'], units: 'in' });
+    expect(Date.parse(kept?.changedAt ?? '')).toBeGreaterThan(Date.parse(made.changedAt));
+    await saveJob(db, made.id, 2, job, { picture: null, openFindings: 0 });
+    expect((await listJobs(db))[0]).toMatchObject({ picture: null, openFindings: 0 });
+    // What was stored before each save is kept with when it was stored.
+    const earlier = await db.select().from(jobRevisions).orderBy(jobRevisions.version);
+    expect(earlier.map((r) => [r.version, r.document.tags])).toEqual([
+      [1, job.tags],
+      [2, ['other']],
+    ]);
+    expect(earlier[0]?.savedAt.toISOString()).toBe(made.changedAt);
+  });
+
+  test('of one job leaves the earlier versions of others', async () => {
+    const [one, two] = [await make(), await make()];
+    await saveJob(db, two.id, 1, job, extras);
+    for (let version = 1; version <= REVISIONS_KEPT + 1; version++) await saveJob(db, one.id, version, job, extras);
+    const count = async (id: string) => (await db.select().from(jobRevisions)).filter((r) => r.jobId === id).length;
+    expect([await count(one.id), await count(two.id)]).toEqual([REVISIONS_KEPT, 1]);
+    const versions = (await db.select().from(jobRevisions)).filter((r) => r.jobId === one.id).map((r) => r.version);
+    expect([Math.min(...versions), Math.max(...versions)]).toEqual([2, REVISIONS_KEPT + 1]);
+  });
+
   test('a deleted job is gone', async () => {
     const made = await make();
     await deleteJob(db, made.id);
@@ -104,6 +144,30 @@ test('rename, duplicate, delete, restore', async () => {
   expect(await duplicateJob(db, nowhere)).toBeNull();
 });
 
+test('a deleted job is not opened, renamed, copied or listed; nor is one restored that is not there', async () => {
+  const made = await make();
+  await deleteJob(db, made.id);
+  expect(await openJob(db, made.id)).toBeNull();
+  expect(await renameJob(db, made.id, 'x')).toBe(false);
+  expect(await duplicateJob(db, made.id)).toBeNull();
+  expect(await listJobs(db)).toEqual([]);
+  expect(await restoreJob(db, '00000000-0000-4000-8000-000000000000')).toBe(false);
+  expect(await deleteJob(db, '00000000-0000-4000-8000-000000000000')).toBe(false);
+});
+
+test('jobs are listed by their last change, and a copy begins a life of its own', async () => {
+  const first = await make('first');
+  const second = await make('second');
+  await saveJob(db, first.id, 1, { ...job, title: 'first again' }, extras);
+  expect((await listJobs(db)).map((j) => j.title)).toEqual(['first again', 'second']);
+  const copy = await duplicateJob(db, second.id);
+  expect(copy).toMatchObject({ version: 1, document: { title: 'second copy' } });
+  expect((await listJobs(db))[0]).toMatchObject({ id: copy?.id, openFindings: 2, picture: extras.picture });
+  const long = await make('x'.repeat(200));
+  const cut = (await duplicateJob(db, long.id))?.document as { title: string };
+  expect(cut.title).toHaveLength(200);
+});
+
 test('a sample is loaded once', async () => {
   expect(await createJob(db, job, extras, 'gate')).not.toBeNull();
   expect(await createJob(db, job, extras, 'gate')).toBeNull();
@@ -116,6 +180,38 @@ describe('answers', () => {
     expect(response.status).toBe(503);
     expect(((await response.json()) as { sentence: string }).sentence).toMatch(/database is away/);
     await away.close();
+  });
+
+  test('a refusal is what it says, anything else a failure that changed nothing', async () => {
+    const refused = await answer(async () => {
+      throw new Refusal(422, 'Not so.', { why: 'because' });
+    });
+    expect([refused.status, await refused.json()]).toEqual([422, { sentence: 'Not so.', why: 'because' }]);
+    const quiet = vi.spyOn(console, 'error').mockImplementation(() => {});
+    const failed = await answer(async () => {
+      throw new Error('a fault of ours');
+    });
+    expect([failed.status, await failed.json()]).toEqual([
+      500,
+      { sentence: 'The server could not do that. Nothing was changed.' },
+    ]);
+    expect(quiet).toHaveBeenCalledTimes(1);
+    quiet.mockRestore();
+    const away = (reason: unknown) =>
+      answer(async () => {
+        throw reason;
+      }).then((response) => response.status);
+    expect(await away(Object.assign(new Error('x'), { code: 'ECONNREFUSED' }))).toBe(503);
+    expect(await away(new Error('query', { cause: Object.assign(new Error('x'), { code: '57P01' }) }))).toBe(503);
+    expect(await away(new Error('Connection terminated unexpectedly'))).toBe(503);
+    expect(await answer(async (has) => Response.json(await listJobs(has))).then((r) => r.status)).toBe(200);
+  });
+
+  test('the id of a route is one, or there is no such job', async () => {
+    const id = '00000000-0000-4000-8000-000000000000';
+    expect(await idOf(Promise.resolve({ id }))).toBe(id);
+    await expect(idOf(Promise.resolve({ id: `${id}0` }))).rejects.toMatchObject({ status: 404 });
+    expect(await bodyOf(new Request('http://x/', { method: 'PUT', body: '{"a":[1]}' }))).toEqual({ a: [1] });
   });
 
   test('a body that is too large or no JSON is refused with a sentence', async () => {

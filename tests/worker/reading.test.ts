@@ -1,13 +1,16 @@
 /** A file looked at before it is brought in. */
 import { describe, expect, test } from 'vitest';
+import { checkJob } from '../../src/core/document/read';
 import { linesWithin, withoutClips } from '../../src/core/formats/clip';
 import { readFound } from '../../src/core/formats/found-file';
 import { readDrawing } from '../../src/core/formats/read';
 import { pathArea, pathLength } from '../../src/core/geometry/path';
 import { line } from '../../src/core/geometry/segment';
+import { broughtParts } from '../../src/core/job/bring-in';
 import { rectanglePath } from '../../src/core/prepare/shape';
 import { lookAt } from '../../src/worker/reading';
 import { wasmEngine } from '../support/faces';
+import { jobWith } from '../support/jobs';
 
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 const svg = (body: string): Uint8Array =>
@@ -81,5 +84,51 @@ describe('clips', () => {
       [false, expect.closeTo(20, 9)],
       [false, expect.closeTo(20, 9)],
     ]);
+  });
+});
+
+describe('a drawing of words only', () => {
+  const words = svg(
+    '<text id="a" x="10" y="20" font-size="10">Beans</text><text x="10" y="40" font-size="10">Peas</text>',
+  );
+
+  test('is one: its words are shown, with nothing else and bounds of nothing', async () => {
+    const seen = await look(words);
+    if (!seen.ok) throw new Error(seen.sentence);
+    expect(seen.texts.map((t) => t.text)).toEqual(['Beans', 'Peas']);
+    expect(seen.groups.reduce((sum, g) => sum + g.words, 0)).toBe(2);
+    expect(seen.groups.every((g) => g.shapes === 0 && g.d === '')).toBe(true);
+    expect(seen.box.maxX).toBeLessThan(seen.box.minX);
+    expect(seen.sizes.length).toBeGreaterThan(0);
+  });
+
+  test('becomes lettering, each where it stands, and no drawing', async () => {
+    const seen = await look(words);
+    if (!seen.ok) throw new Error(seen.sentence);
+    const job = jobWith([]);
+    let n = 0;
+    const parts = broughtParts(
+      job,
+      {
+        name: 'words.svg',
+        drawing: 'a'.repeat(64),
+        original: null,
+        groups: seen.groups,
+        texts: seen.texts,
+        box: seen.box,
+      },
+      { factor: 2, operations: seen.groups.map(() => 'cut'), at: { x: 150, y: 100 } },
+      (stem) => `${stem}-${++n}`,
+    );
+    const members = parts.flatMap((p) => p.members);
+    expect(members.map((m) => (m.kind === 'lettering' ? m.text : m.kind))).toEqual(['Beans', 'Peas']);
+    const [beans, peas] = members;
+    expect(beans?.kind === 'lettering' && beans.size).toEqual({ by: 'capital', mm: 14 });
+    expect((beans?.placement.y ?? 0) - (peas?.placement.y ?? 0)).toBeCloseTo(40, 6);
+    expect(checkJob({ ...job, parts })).toMatchObject({ ok: true });
+  });
+
+  test('whose words are empty is none', async () => {
+    expect(await look(svg('<text> </text>'))).toMatchObject({ ok: false });
   });
 });

@@ -1,0 +1,108 @@
+/**
+ * A small drawing of everything there is to write, byte for byte: files keep their make. That the make is right is judged by
+ * independent readers elsewhere (files.slow.test.ts). NEEDLEFILE_KEPT=write writes the kept files anew, for changes that are meant.
+ */
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { describe, expect, test } from 'vitest';
+import type { Drawing, Layer } from '../../src/core/formats/drawing';
+import { writeDxf } from '../../src/core/formats/dxf-write';
+import { writePdf } from '../../src/core/formats/pdf-write';
+import { readDrawing } from '../../src/core/formats/read';
+import { writeSvg } from '../../src/core/formats/svg-write';
+import { closedPath, type Path } from '../../src/core/geometry/path';
+import { arcBetween, cubic, line, quadratic } from '../../src/core/geometry/segment';
+
+const layer = (name: string, kind: Layer['kind'], shapes: Layer['shapes'], more: Partial<Layer> = {}): Layer => ({
+  name,
+  kind,
+  colour: { cut: '#3730A3', score: '#0F766E', engrave: '#92400E', mark: '#BE185D' }[kind],
+  tolerance: 0.02,
+  scan: null,
+  shapes,
+  ...more,
+});
+const blob: Path = closedPath([
+  line(10, 10, 30, 10),
+  arcBetween({ x: 30, y: 10 }, { x: 30, y: 20 }, Math.PI),
+  quadratic(30, 20, 20, 30, 15, 22),
+  cubic(15, 22, 12, 24, 8, 14, 10, 10),
+]);
+const ring = (r: number): Path =>
+  closedPath([
+    arcBetween({ x: 50 - r, y: 20 }, { x: 50 + r, y: 20 }, Math.PI),
+    arcBetween({ x: 50 + r, y: 20 }, { x: 50 - r, y: 20 }, Math.PI),
+  ]);
+const open: Path = { closed: false, segments: [line(5, 40, 15, 45), line(15, 45, 25, 40)] };
+
+const drawing: Drawing = {
+  title: 'Everything & “more” <here>',
+  width: 80,
+  height: 50,
+  layers: [
+    layer('Fill & scan', 'engrave', [{ kind: 'fill', paths: [ring(8), ring(5)] }], {
+      scan: { interval: 0.1, direction: 45 },
+    }),
+    layer('Zoë/1', 'mark', [{ kind: 'stroke', path: open }], { tolerance: 0.127 }),
+    layer('Dots', 'mark', [
+      { kind: 'dot', at: { x: 60, y: 40 }, r: 0.75 },
+      { kind: 'dot', at: { x: 65, y: 40 }, r: null },
+    ]),
+    layer('Zoë:1', 'score', [{ kind: 'stroke', path: ring(3) }]),
+    layer('Cut', 'cut', [{ kind: 'stroke', path: blob }]),
+  ],
+};
+const FOLDER = 'tests/formats/kept';
+const kept = (name: string, bytes: Uint8Array): void => {
+  const file = `${FOLDER}/${name}`;
+  if (process.env.NEEDLEFILE_KEPT === 'write') writeFileSync(file, bytes);
+  expect(existsSync(file), `${file} is kept`).toBe(true);
+  // As text, so that a difference can be read.
+  expect(Buffer.from(bytes).toString('latin1')).toBe(readFileSync(file, 'latin1'));
+};
+const text = (written: string) => new TextEncoder().encode(written);
+
+describe('a drawing of everything', () => {
+  test('as SVG', () => kept('everything.svg', text(writeSvg(drawing, 0.025))));
+  test('as PDF', () => kept('everything.pdf', writePdf(drawing, 0.025)));
+  test.each(['R12', '2000', '2007'] as const)('as DXF %s', (version) => {
+    kept(`everything.${version}.dxf`, text(writeDxf(drawing, version)));
+  });
+});
+
+describe('a drawing of nothing', () => {
+  const nothing: Drawing = { title: '', width: 10, height: 20, layers: [] };
+  test('as DXF has the page for its extents', () => {
+    const written = writeDxf(nothing, '2007');
+    expect(written).toMatch(/\$EXTMIN\r\n 10\r\n0\.0\r\n 20\r\n0\.0\r\n/);
+    expect(written).toMatch(/\$EXTMAX\r\n 10\r\n10\.0\r\n 20\r\n20\.0\r\n/);
+  });
+  test('a path of a single place is not written', () => {
+    const place: Path = { closed: true, segments: [line(3, 3, 3, 3)] };
+    const written = writeDxf({ ...nothing, layers: [layer('Cut', 'cut', [{ kind: 'stroke', path: place }])] }, '2000');
+    expect(written).not.toContain('LWPOLYLINE');
+  });
+});
+
+test('what is written comes back: the same kinds of paths in the same layers', () => {
+  const read = (bytes: Uint8Array) => {
+    const reading = readDrawing(bytes);
+    if (!reading.ok) throw new Error(reading.sentence);
+    const { groups, shapes } = reading.found;
+    return shapes.map((s) => [groups[s.group]?.name, ...s.paths.map((p) => p.closed)]);
+  };
+  expect(read(text(writeDxf(drawing, '2007')))).toEqual([
+    ['Fill & scan', true],
+    ['Fill & scan', true],
+    ['Zoë-1', false],
+    ['Dots', true],
+    ['Zoë-1 2', true],
+    ['Cut', true],
+  ]);
+  expect(read(text(writeSvg(drawing, 0.025))).map(([, ...closed]) => closed)).toEqual([
+    [true, true],
+    [false],
+    [true],
+    [true],
+    [true],
+  ]);
+});
