@@ -1,4 +1,16 @@
-import { addLettering, computed, expect, kept, newJob, onScreen, saved, station, stored, test } from './fixtures';
+import {
+  addLettering,
+  computed,
+  expect,
+  kept,
+  moveUp,
+  newJob,
+  onScreen,
+  saved,
+  station,
+  stored,
+  test,
+} from './fixtures';
 
 const figures = (page: import('@playwright/test').Page) => page.getByRole('contentinfo');
 
@@ -158,12 +170,7 @@ test('operations: order, alone, off, colour', async ({ page }) => {
   const id = await newJob(page, 'Operations');
   await addLettering(page, 'Ops');
   await station(page, 'Assign').click();
-  await page.getByRole('button', { name: 'Move Cut', exact: true }).focus();
-  await page.keyboard.press('Space');
-  await page.waitForTimeout(300);
-  await page.keyboard.press('ArrowUp');
-  await page.waitForTimeout(300);
-  await page.keyboard.press('Space');
+  await moveUp(page, page.getByRole('button', { name: 'Move Cut', exact: true }));
   await saved(page);
   await expect
     .poll(async () => ((await stored(page, id)).document.operations as { id: string }[]).map((o) => o.id).join())
@@ -304,22 +311,12 @@ test('parts: in order, locked, split and put together', async ({ page }) => {
 
   // Members in order, with the keyboard.
   const members = page.getByRole('list', { name: 'Members' });
-  await members.getByRole('button', { name: 'Move Bar', exact: true }).focus();
-  await page.keyboard.press('Space');
-  await page.waitForTimeout(300);
-  await page.keyboard.press('ArrowUp');
-  await page.waitForTimeout(300);
-  await page.keyboard.press('Space');
+  await moveUp(page, members.getByRole('button', { name: 'Move Bar', exact: true }));
   await expect.poll(parts).toEqual(['bar+lettering']);
 
   await list.getByRole('button', { name: 'Split', exact: true }).click();
   await expect.poll(parts).toEqual(['bar', 'lettering']);
-  await list.getByRole('button', { name: 'Move One', exact: true }).focus();
-  await page.keyboard.press('Space');
-  await page.waitForTimeout(300);
-  await page.keyboard.press('ArrowUp');
-  await page.waitForTimeout(300);
-  await page.keyboard.press('Space');
+  await moveUp(page, list.getByRole('button', { name: 'Move One', exact: true }));
   await expect.poll(parts).toEqual(['lettering', 'bar']);
   await list.getByRole('button', { name: /^One/ }).click();
   await list.getByRole('button', { name: /^Make one part of One and Bar/ }).click();
@@ -337,8 +334,10 @@ test('parts: in order, locked, split and put together', async ({ page }) => {
   await page.mouse.down();
   await page.mouse.move(at.x + 30, at.y, { steps: 4 });
   await page.mouse.up();
-  await page.waitForTimeout(1_000);
-  expect((await stored(page, id)).document).toEqual(before);
+  // What is changed next is all that has changed.
+  await page.getByRole('textbox', { name: 'Name of the job' }).fill('Locked');
+  await expect.poll(async () => (await stored(page, id)).document.title).toBe('Locked');
+  expect((await kept(page, id)).document).toEqual({ ...before, title: 'Locked' });
   await page.getByRole('complementary', { name: 'Station Compose' }).getByRole('button', { name: 'Unlock' }).click();
   await members.getByRole('button', { name: /^One/ }).click();
   await expect(page.getByRole('textbox', { name: 'Words' })).toBeEditable();

@@ -1,5 +1,5 @@
 /** The browser test with our rules: any console error or uncaught exception fails it. */
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 
 type Options = {
   /** Console errors that belong to what is tested (such as a request that must fail). */
@@ -45,6 +45,24 @@ export const computed = (page: Page) =>
 
 export const station = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Route' }).getByRole('button', { name: new RegExp(`^\\d ?${name}`) });
+
+/** Moves an entry of a list one place up with the keyboard; each step is waited for as it is announced. */
+export async function moveUp(page: Page, handle: Locator): Promise<void> {
+  const told = page.locator('[id^="DndLiveRegion"]').filter({ hasText: /was moved over/ });
+  await handle.focus();
+  await page.keyboard.press('Space');
+  await expect(told).toHaveCount(1);
+  const before = (await told.textContent()) ?? '';
+  await page.keyboard.press('ArrowUp');
+  await expect(told).not.toHaveText(before);
+  await page.keyboard.press('Space');
+}
+
+/** Pixels a millimetre takes on the screen. */
+export async function zoomed(page: Page): Promise<number> {
+  const [a, b] = [await onScreen(page, 0, 0), await onScreen(page, 1, 0)];
+  return b.x - a.x;
+}
 
 export const saved = (page: Page) => expect(page.getByText(/^Saved/)).toBeVisible();
 

@@ -4,7 +4,7 @@
  */
 import type { Page } from '@playwright/test';
 import { figure } from '../tests/support/figures';
-import { addLettering, expect, newJob, test } from './fixtures';
+import { addLettering, computed, expect, newJob, test } from './fixtures';
 
 const SIGN = 'Alder Lane Gardens\nopen every day\nuntil the dusk';
 const PRESSES = 41;
@@ -51,7 +51,7 @@ for (const family of ['Archivo Black', 'Pacifico'])
     await page.getByText(/^Saved/).waitFor();
     const drawn = async (words: string) => {
       await page.getByRole('textbox', { name: 'Words' }).fill(words);
-      await page.waitForTimeout(800);
+      await computed(page);
       return letters.getAttribute('d');
     };
     const longer = await drawn(`${SIGN}e`);

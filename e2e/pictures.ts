@@ -1,13 +1,13 @@
 /** Takes the pictures of docs/screenshots from the sample jobs; run by `npm run pictures`. */
 import type { Page } from '@playwright/test';
-import { expect, onScreen, station, test } from './fixtures';
+import { expect, onScreen, station, test, zoomed } from './fixtures';
 
 test.describe.configure({ mode: 'serial' });
 test.use({ viewport: { width: 1280, height: 800 } });
 
 const shoot = async (page: Page, name: string) => {
   await page.mouse.move(2, 798);
-  await page.waitForTimeout(400);
+  await page.evaluate(() => Promise.all(document.getAnimations().map((animation) => animation.finished)));
   await page.screenshot({ path: `docs/screenshots/${name}.png` });
 };
 
@@ -122,8 +122,9 @@ test('lines', async ({ page }) => {
   await expect(page.getByText(/^Lines of/)).toBeVisible();
   await page.mouse.move(at.x, at.y);
   for (let i = 0; i < 5; i++) {
+    const before = await zoomed(page);
     await page.mouse.wheel(0, -240);
-    await page.waitForTimeout(120);
+    await expect.poll(() => zoomed(page)).toBeGreaterThan(before);
   }
   await page.getByRole('button', { name: 'Choose all' }).click();
   await shoot(page, 'lines');

@@ -351,7 +351,7 @@ describe('our own files read back', () => {
         };
         const result = new Evaluator(wasmEngine).evaluate(job, faces);
         const drawing = drawingOf(job, result);
-        if (!drawing) continue;
+        if (!drawing) throw new Error(`${name} draws nothing`);
         const found = read(writeFile(drawing, format, job.export));
         expect(found.notes, name).toEqual([]);
         const { evaluator, id } = withDrawing(found);

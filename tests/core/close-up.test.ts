@@ -180,13 +180,18 @@ test('pairs of letters move as little as brute force finds', { tags: 'slow' }, (
   const bad: string[] = [];
   let worst = 0;
   let compared = 0;
+  /** Pairs that are one letter in their face, or that no move makes as strong. */
+  const left: string[] = [];
   for (const family of FAMILIES)
     for (const pair of PAIRS.slice(0, sample(4, PAIRS.length))) {
       const face = typeface(family);
       const open = layoutLettering(spec(pair), face);
       const closed = layoutLettering(spec(pair, { closeUp: { overlap: wanted, words: false, lines: false } }), face);
       const [joint] = closed.closedUp;
-      if (open.letters.length !== 2 || !joint || joint.joint < wanted) continue;
+      if (open.letters.length !== 2 || !joint || joint.joint < wanted) {
+        left.push(`${family} ${pair}`);
+        continue;
+      }
       const [first, second] = open.letters.map((letter) => letterPaths({ ...open, letters: [letter] }, face));
       const fixed = united(first as Path[]);
       const moving = united(second as Path[]);
@@ -212,7 +217,8 @@ test('pairs of letters move as little as brute force finds', { tags: 'slow' }, (
       if (off > 0.02 || bruteJoint(fixed, moving, joint.move) < wanted * 0.99)
         bad.push(`${family} ${pair}: ${joint.move.toFixed(3)} against ${least.toFixed(3)} mm`);
     }
-  expect(compared).toBeGreaterThan(FAMILIES.length);
+  // Of three pairs two at least: the rest are told by name when there are more of them.
+  expect(compared, left.join(', ')).toBeGreaterThanOrEqual(2 * left.length);
   figure({
     name: `Closing up ${compared} pairs: farthest from brute force`,
     value: 100 * worst,

@@ -304,12 +304,15 @@ test('little way is made between strips, against a 2-opt that takes its time', {
 test('points are in polygons or not, whatever band they lie in', () => {
   const isInside = insideOf(polygonsOf(RING, 0.01, turnBy(0)));
   const next = chance(3);
+  let asked = 0;
   for (let i = 0; i < 3_000; i++) {
     const [x, y] = [50 * next() - 25, 50 * next() - 25];
     const [out, hole] = [Math.hypot(x, y), Math.hypot(x - 3, y - 1)];
     if (Math.abs(out - 20) < 0.02 || Math.abs(hole - 8) < 0.02) continue;
+    asked++;
     expect(isInside(x, y), `${x}, ${y}`).toBe(out < 20 && hole > 8);
   }
+  expect(asked).toBeGreaterThan(2_900);
   expect(insideOf(polygonsOf([], 0.01, turnBy(0)))(0, 0)).toBe(false);
 });
 

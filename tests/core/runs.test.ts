@@ -54,8 +54,7 @@ test('the nearest end is always taken next', () => {
         const s = path.segments[0];
         const taken = Math.hypot((s?.x0 ?? 0) - here.x, (s?.y0 ?? 0) - here.y);
         for (const other of made.slice(i)) {
-          const t = other.segments[0];
-          if (!t) continue;
+          const t = other.segments[0] as Path['segments'][number];
           expect(taken).toBeLessThanOrEqual(Math.hypot(t.x0 - here.x, t.y0 - here.y) + 1e-9);
           expect(taken).toBeLessThanOrEqual(Math.hypot(t.x1 - here.x, t.y1 - here.y) + 1e-9);
         }

@@ -125,6 +125,7 @@ describe('DXF', () => {
     const written = everyKind();
     const pictures = new Map(written.map(({ file }) => [file, byLayer(read(readFileSync(file)))]));
     const next = chance(7);
+    let readable = 0;
     for (const { file } of written.slice(0, inFull ? 4 : 2)) {
       const whole = pictures.get(file) as Map<string, Polyline[]>;
       const bytes = readFileSync(file);
@@ -134,6 +135,7 @@ describe('DXF', () => {
           expect(reading.sentence).toMatch(/^This .*\.$/);
           continue;
         }
+        readable++;
         const ours = byLayer(reading.found);
         expect(reading.found.notes.length, `${i}`).toBeGreaterThan(0);
         // What is read is some of the whole, never anything else.
@@ -143,6 +145,7 @@ describe('DXF', () => {
         }
       }
     }
+    expect(readable).toBeGreaterThan(60);
   });
 });
 
