@@ -196,7 +196,6 @@ describe('answers', () => {
       { sentence: 'The server could not do that. Nothing was changed.' },
     ]);
     expect(quiet).toHaveBeenCalledTimes(1);
-    quiet.mockRestore();
     const away = (reason: unknown) =>
       answer(async () => {
         throw reason;
@@ -204,7 +203,16 @@ describe('answers', () => {
     expect(await away(Object.assign(new Error('x'), { code: 'ECONNREFUSED' }))).toBe(503);
     expect(await away(new Error('query', { cause: Object.assign(new Error('x'), { code: '57P01' }) }))).toBe(503);
     expect(await away(new Error('Connection terminated unexpectedly'))).toBe(503);
+    expect(await away(new Error('timeout exceeded when trying to connect'))).toBe(503);
+    expect(await away({ code: 'ENOTFOUND' })).toBe(503);
+    for (const ours of [{ code: '23505' }, { code: '' }, new Error('a wrong sum'), 'words', undefined, null, 7])
+      expect(await away(ours), String(ours)).toBe(500);
+    // A cause that leads back to itself ends.
+    const round: { message: string; cause?: unknown } = { message: 'round' };
+    round.cause = { message: 'and round', cause: round };
+    expect(await away(round)).toBe(500);
     expect(await answer(async (has) => Response.json(await listJobs(has))).then((r) => r.status)).toBe(200);
+    quiet.mockRestore();
   });
 
   test('the id of a route is one, or there is no such job', async () => {

@@ -1,6 +1,6 @@
 /** Questions to the worker: where a newer one of the same kind comes in, the older is given up; others go on. */
 import { readFile } from 'node:fs/promises';
-import { describe, expect, test } from 'vitest';
+import { describe, expect, test, vi } from 'vitest';
 import type { StepOf } from '../../src/core/document/schema';
 import { Host } from '../../src/worker/host';
 import { wasmEngine } from '../support/faces';
@@ -145,4 +145,155 @@ test('a typeface that can’t be fetched is a finding, and is asked for again la
   fails = false;
   // Not at once: the answer is kept for a while.
   expect(await codes()).toContain('no-typeface');
+});
+
+describe('answers of the host', () => {
+  const bench = () => host();
+
+  test('each update has a number of its own, against which the next names what has not changed', async () => {
+    const one = bench();
+    const first = await one.evaluate(job, null);
+    const second = await one.evaluate({ ...job, title: 'Other' }, first?.serial ?? null);
+    const third = await one.evaluate({ ...job, title: 'Third' }, second?.serial ?? null);
+    expect(new Set([first?.serial, second?.serial, third?.serial]).size).toBe(3);
+    expect([first, second, third].map((u) => typeof u?.parts[0])).toEqual(['object', 'string', 'string']);
+    expect(typeof (await one.evaluate(job, first?.serial ?? null))?.parts[0]).toBe('object');
+  });
+
+  test('findings that were left as they are do not count as open', async () => {
+    const loose = jobWith([partOf([lettering('i o')])]);
+    const all = (await bench().evaluate(loose, null))?.findings ?? [];
+    expect(all.length).toBeGreaterThan(1);
+    expect((await bench().summary(loose)).openFindings).toBe(all.length);
+    const left = { ...loose, leftAsIs: [{ finding: all[0]?.key ?? '', reason: 'glued on' }] };
+    expect((await bench().summary(left)).openFindings).toBe(all.length - 1);
+  });
+
+  test('a part just safe: by its size, or by thickening, as asked', async () => {
+    const thin = jobWith(
+      [partOf([{ id: 'r', kind: 'rectangle', placement: { x: 100, y: 100 }, width: 1, height: 40 }])],
+      {
+        sheet: { width: 300, height: 200, leastWidth: 3 },
+      },
+    );
+    const sized = await bench().safePart(thin, 'part', 'size', 30);
+    const thickened = await bench().safePart(thin, 'part', 'thickening', 30);
+    expect(sized.ok && sized.part.steps.map((s) => s.kind)).toEqual(['weld']);
+    expect(sized.ok && (sized.part.members[0] as { width: number }).width).toBeCloseTo(3, 1);
+    expect(thickened.ok && thickened.part.steps.map((s) => s.kind)).toEqual(['weld', 'thicken']);
+  });
+
+  test('the middle of a letter, as path data; of no letter, the middle of the shape; of no part, nothing', async () => {
+    const words = jobWith([partOf([lettering('l', 'Poppins')], { steps: [{ kind: 'weld' }, { kind: 'centerline' }] })]);
+    expect(await bench().middleOf(words, 'part', 'words:0')).toMatch(/^M[\d.]+ [\d.]+[LC]/);
+    expect(await bench().middleOf(words, 'gone', 'words:0')).toBe('');
+  });
+
+  test('files of what is asked for, each by its name; of nothing there are none', async () => {
+    const files = await bench().files(job, ['svg', 'dxf'], { partIds: ['part'] });
+    expect(files.map((f) => f.name)).toEqual(['trial.svg', 'trial.dxf']);
+    expect(files.every((f) => f.bytes.length > 500)).toBe(true);
+    expect(await bench().files(job, ['svg'], { partIds: ['gone'] })).toEqual([]);
+  });
+
+  test('a sample of the first words in a face: drawn as it is filled, or as lines, with its bounds, y downwards', async () => {
+    const samples = await host(ticking(), (file) =>
+      file.includes('pacifico') ? Promise.reject(new Error('away')) : fromDisk(file),
+    ).samples('  \n  Alder Lane Community Garden, all of it \nsecond');
+    const of = (family: string) => samples.find((s) => s.family === family);
+    expect(samples.length).toBeGreaterThan(25);
+    const [bold, thin] = [of('Archivo Black'), of('Hershey Sans')];
+    expect([bold?.lines, thin?.lines]).toEqual([false, true]);
+    expect(bold?.d).toMatch(/^M.*Z/);
+    expect(bold?.missing).toEqual([]);
+    // Twenty-eight characters of capitals 10 mm high, standing on the line: its box lies above it.
+    expect(bold?.box.width).toBeGreaterThan(100);
+    expect(bold?.box.width).toBeLessThan(300);
+    expect(bold?.box.y).toBeLessThan(-9);
+    expect((bold?.box.y ?? 0) + (bold?.box.height ?? 0)).toBeLessThan(6);
+    const ys = [...(bold?.d ?? '').matchAll(/[ML]-?[\d.]+ (-?[\d.]+)/g)].map((m) => Number(m[1]));
+    expect(Math.min(...ys)).toBeGreaterThanOrEqual((bold?.box.y ?? 0) - 0.01);
+    expect(of('Pacifico')).toEqual({
+      family: 'Pacifico',
+      d: null,
+      lines: false,
+      box: { x: 0, y: 0, width: 1, height: 1 },
+      missing: [],
+    });
+    const plain = (await bench().samples('   ')).find((s) => s.family === 'Archivo Black');
+    expect(plain?.d).not.toBe(bold?.d);
+    expect(plain?.d?.length).toBeGreaterThan(100);
+    const lettersOnly = (await bench().samples('Alder Lane Community Garden, all')).find(
+      (s) => s.family === 'Archivo Black',
+    );
+    expect(lettersOnly?.d).toBe(bold?.d);
+  });
+
+  test('drawings are fetched once, and only those a job has; one that can’t be is a finding', async () => {
+    const asked: string[] = [];
+    const [good, bad, other] = ['a', 'b', 'c'].map((c) => c.repeat(64)) as [string, string, string];
+    const kept = JSON.stringify({
+      format: 1,
+      source: 'SVG',
+      unit: 'millimetres',
+      mmPerUnit: 1,
+      stated: true,
+      groups: [{ name: '', colour: '#000000', filled: false }],
+      shapes: [{ d: 'M0 0L9 0L9 9Z', group: 0, rule: null }],
+    });
+    const drawn = new Host(
+      fromDisk,
+      async (id) => {
+        asked.push(id);
+        if (id === bad) throw new Error('away');
+        return id === good ? kept : 'no drawing';
+      },
+      turn,
+      ticking(),
+      Promise.resolve(wasmEngine),
+    );
+    const of = (id: string) =>
+      jobWith([partOf([{ id: 'art', kind: 'artwork', placement: { x: 100, y: 100 }, drawing: id }])]);
+    const codes = async (id: string) => (await drawn.evaluate(of(id), null))?.findings.map((f) => f.code) ?? [];
+    expect(await codes(good)).not.toContain('no-drawing');
+    expect(await codes(good)).not.toContain('no-drawing');
+    expect(asked).toEqual([good]);
+    expect(await codes(bad)).toContain('no-drawing');
+    expect(await codes(other)).toContain('no-drawing');
+    await drawn.evaluate(job, null);
+    expect(asked).toEqual([good, bad, other]);
+  });
+
+  test('a face is one whatever its capitals and blanks; a family there is not is not fetched', async () => {
+    const fetched: string[] = [];
+    const one = host(ticking(), async (file) => {
+      fetched.push(file);
+      return fromDisk(file);
+    });
+    const inFace = (face: string) => jobWith([partOf([lettering('o', face)])]);
+    for (const face of ['Poppins', ' poppins ', 'POPPINS']) await one.evaluate(inFace(face), null);
+    expect(fetched).toHaveLength(1);
+    const view = await one.evaluate(inFace('Nowhere Sans'), null);
+    expect(view?.findings.map((f) => f.code)).toEqual(['no-typeface']);
+    expect(fetched).toHaveLength(1);
+  });
+
+  test('a face that could not be fetched is asked for again after five seconds', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+    let tries = 0;
+    const one = host(ticking(), async (file) => {
+      if (++tries === 1) throw new Error('away');
+      return fromDisk(file);
+    });
+    const codes = async () => (await one.evaluate(job, null))?.findings.map((f) => f.code) ?? [];
+    expect(await codes()).toContain('no-typeface');
+    vi.advanceTimersByTime(4_900);
+    expect(await codes()).toContain('no-typeface');
+    vi.advanceTimersByTime(200);
+    expect(await codes()).not.toContain('no-typeface');
+    vi.advanceTimersByTime(60_000);
+    await codes();
+    expect(tries).toBe(2);
+    vi.useRealTimers();
+  });
 });

@@ -132,3 +132,70 @@ describe('a drawing of words only', () => {
     expect(await look(svg('<text> </text>'))).toMatchObject({ ok: false });
   });
 });
+
+describe('what a look shows', () => {
+  const drawn = '<path d="M0 0h90.123456v50h-90.123456z"/><path fill="none" stroke="red" d="M0 0h5"/>';
+
+  test('each group with its shapes, in figures as fine as its size tells apart', async () => {
+    const seen = await look(svg(drawn));
+    if (!seen.ok) throw new Error(seen.sentence);
+    expect(seen.groups.map((g) => [g.shapes, g.words, g.colour])).toEqual([
+      [1, 0, '#000000'],
+      [1, 0, '#ff0000'],
+    ]);
+    // Ninety millimetres across: a thousandth.
+    expect(seen.groups[0]?.d).toContain('90.123 ');
+    expect(seen.box).toMatchObject({ minX: 0, maxX: expect.closeTo(90.123456, 5) });
+    const small = await look(svg('<path d="M0 0h.0123456v.01z"/>'));
+    expect(small.ok && small.groups[0]?.d).toMatch(/0\.012346/);
+    const large = await look(
+      bytesOf(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="9m" height="9m" viewBox="0 0 9000 9000"><path d="M0 0h8000.6v50z"/></svg>'.replaceAll(
+          '9m',
+          '9000mm',
+        ),
+      ),
+    );
+    expect(large.ok && large.groups[0]?.d).toMatch(/8000\.6/);
+  });
+
+  test('sizes of a screen for what is drawn for one, else not', async () => {
+    const units = async (bytes: Uint8Array) => {
+      const seen = await look(bytes);
+      return seen.ok ? seen.sizes.length : 0;
+    };
+    const dxf = bytesOf('0\nSECTION\n2\nENTITIES\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n5\n21\n5\n0\nENDSEC\n0\nEOF\n');
+    expect([await units(svg(drawn)), await units(dxf)]).toEqual([7, 4]);
+  });
+
+  test('the engine is asked for only where there is something to clip, and what is clipped is', async () => {
+    let asked = 0;
+    const clipping = (bytes: Uint8Array) =>
+      lookAt(
+        bytes,
+        () => {},
+        async () => {
+          asked++;
+          return wasmEngine;
+        },
+      );
+    await clipping(svg(drawn));
+    expect(asked).toBe(0);
+    const clipped = await clipping(
+      svg('<clipPath id="c"><rect width="10" height="10"/></clipPath><path clip-path="url(#c)" d="M0 0h50v50h-50z"/>'),
+    );
+    expect(asked).toBe(1);
+    expect(clipped.ok && [clipped.box.maxX - clipped.box.minX, clipped.box.maxY - clipped.box.minY]).toEqual([
+      expect.closeTo(10, 3),
+      expect.closeTo(10, 3),
+    ]);
+  });
+
+  test('a file with nothing to draw says what it holds, and why', async () => {
+    const held = await look(svg('<image href="x.png"/><image href="y.png"/>'));
+    expect(held).toEqual({ ok: false, sentence: 'There are no outlines in this file. It holds 2 pictures.' });
+    expect(await look(svg(''))).toEqual({ ok: false, sentence: 'There is no drawing in this file.' });
+    const broken = await look(svg('&a;'));
+    expect(broken.ok ? '' : broken.sentence).toMatch(/^There is no drawing in this file\. The file is damaged/);
+  });
+});
