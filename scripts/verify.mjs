@@ -4,6 +4,7 @@ import path from 'node:path';
 import { CHECKERS, ensureDebian, ensureNodeModules } from './lib/install.mjs';
 import { local, root } from './lib/paths.mjs';
 import { bin, run } from './lib/run.mjs';
+import { sectionOf } from './mutate/section.mjs';
 
 ensureNodeModules();
 ensureDebian(CHECKERS);
@@ -29,8 +30,10 @@ const rows = figures
     (f) =>
       `| ${f.name} | ${shown(f)} | ${f.aim ? `at most ${f.aim.most}${f.unit ? ` ${f.unit}` : ''}` : ''} | ${f.note ?? ''} | \`${f.command}\` |`,
   );
+const page = path.join(root, 'docs', 'measurements.md');
+const mutation = sectionOf(fs.readFileSync(page, 'utf8'));
 fs.writeFileSync(
-  path.join(root, 'docs', 'measurements.md'),
+  page,
   `# Measurements
 
 Written by \`npm run verify\` on ${new Date().toISOString().slice(0, 10)}; ratios are against the thing named, measured in the same run.
@@ -38,7 +41,7 @@ Written by \`npm run verify\` on ${new Date().toISOString().slice(0, 10)}; ratio
 | figure | measured | aim | how | command |
 |---|---|---|---|---|
 ${rows.join('\n')}
-`,
+${mutation ? `\n${mutation}` : ''}`,
 );
 const missed = figures.filter((f) => f.aim && f.value > f.aim.most);
 for (const f of missed) console.error(`Aim missed: ${f.name}: ${shown(f)}`);

@@ -15,7 +15,9 @@ await build({
   target: 'node20',
   // The rest is bundled too: loading it file by file takes longer. These look for files beside them, or must not come twice.
   external: ['vitest', 'harfbuzzjs', 'clipper2-wasm', 'pg', 'pg-*', 'next', 'sharp'],
-  banner: { js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);" },
+  banner: {
+    js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
+  },
   // Two folders deep, as the sources are, so that what they look for relative to themselves is found.
   outdir: '.bundle/tests',
   entryNames: '[name]',

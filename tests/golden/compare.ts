@@ -15,7 +15,7 @@ export type Difference = {
 };
 
 /** Places no farther apart than this are the same, in mm; so are figures, and areas by this share of themselves. */
-export const SAME_MM = 1e-5;
+const SAME_MM = 1e-5;
 const SAME_SHARE = 1e-6;
 
 const STEPS = 24;

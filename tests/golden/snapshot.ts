@@ -82,7 +82,7 @@ function shapeNow(shape: OperationShape): ShapeNow {
   }
 }
 
-export function snapshotOf(name: string, result: JobResult, report: unknown): Snapshot {
+function snapshotOf(name: string, result: JobResult, report: unknown): Snapshot {
   return {
     name,
     parts: result.parts.map((part) => ({
