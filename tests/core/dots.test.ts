@@ -9,6 +9,7 @@ import { drawingOf, writeFile } from '../../src/core/job/export';
 import { dotTotals, setDowns } from '../../src/core/job/totals';
 import { LIMITS } from '../../src/core/limits';
 import { type DotSettings, dotsAlong } from '../../src/core/toolpath/dots/dots';
+import { Near } from '../../src/core/toolpath/dots/near';
 import { faces, scriptEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
@@ -182,6 +183,25 @@ describe('dots that stand alone', () => {
     const many = Array.from({ length: LIMITS.dots + 1 }, (_, i) => ({ x: 20 * i, y: 50 }));
     expect(dotsAlong([stem], settings(), many).tooMany).toBe(true);
   });
+});
+
+test('a place beside the border of two buckets is found from the other side of it, however it is rounded', () => {
+  // 3.6 less a hair divided by 1.2 is 3, and less 1.2 divided by 1.2 is below 2.
+  const near = new Near<Point>(1.2);
+  near.add({ x: 2.7, y: 0.5 });
+  expect(near.nearest({ x: 3.5999999999999996, y: 0.5 }, 1.2)).toEqual({ x: 2.7, y: 0.5 });
+  const upright = new Near<Point>(1.2);
+  upright.add({ x: 0.5, y: 2.7 });
+  expect(upright.nearest({ x: 0.5, y: 3.5999999999999996 }, 1.2)).toEqual({ x: 0.5, y: 2.7 });
+  fc.assert(
+    fc.property(fc.integer({ min: -40, max: 40 }), fc.double({ min: 0.01, max: 3, noNaN: true }), (k, size) => {
+      for (const x of [k * size, k * size * (1 - 2 ** -53), k * size * (1 + 2 ** -52)]) {
+        const places = new Near<Point>(size);
+        places.add({ x: x - 0.9 * size, y: 0 });
+        expect(places.nearest({ x, y: 0 }, size)).not.toBeNull();
+      }
+    }),
+  );
 });
 
 describe('in a job', () => {
