@@ -154,6 +154,25 @@ describe('undo', () => {
     expect(state().job.tags).toEqual(['one', 'two', 'three']);
   });
 
+  test('changes just the time apart that ends merging are two', () => {
+    retitle('a', 'typing');
+    vi.advanceTimersByTime(1_199);
+    retitle('ab', 'typing');
+    vi.advanceTimersByTime(1_200);
+    retitle('abc', 'typing');
+    const { past } = state();
+    expect(past).toHaveLength(2);
+    settle();
+    expect(state().past).not.toBe(past);
+    // Settled once, there is nothing more to settle.
+    const settled = state().past;
+    settle();
+    expect(state().past).toBe(settled);
+    expect(titles()).toEqual(['abc', 'ab', three.title]);
+    settle();
+    expect(state().past).toEqual([]);
+  });
+
   test('what has settled is not gone on with; nor is what was done again', () => {
     retitle('a', 'typing');
     settle();
@@ -273,6 +292,31 @@ describe('what is selected', () => {
     expect(state().selection).toEqual({ partId: 'b', memberId: 'words', others: [] });
     selectAlso('gone');
     expect(state().selection).toEqual({ partId: 'b', memberId: 'words', others: [] });
+  });
+
+  test('the first keeps its member while others are chosen along; the next in its place has its own first', () => {
+    const own = jobWith(
+      ['a', 'b', 'c'].map((id) =>
+        partOf(
+          [
+            { ...lettering('one'), id: `${id}-1` },
+            { ...lettering('two'), id: `${id}-2` },
+          ],
+          { id },
+        ),
+      ),
+    );
+    openBench('trial', own, 1, '', { partId: 'a', memberId: 'a-2' }, 'compose');
+    selectAlso('b');
+    expect(state().selection).toEqual({ partId: 'a', memberId: 'a-2', others: ['b'] });
+    selectAlso('c');
+    selectAlso('b');
+    expect(state().selection).toEqual({ partId: 'a', memberId: 'a-2', others: ['c'] });
+    selectAlso('a');
+    expect(state().selection).toEqual({ partId: 'c', memberId: 'c-1', others: [] });
+    select(null);
+    selectAlso('b');
+    expect(state().selection).toEqual({ partId: 'b', memberId: 'b-1', others: [] });
   });
 
   test('another station ends what was chosen at the one before', () => {
