@@ -89,7 +89,7 @@ describe('input that can’t be used ends with 2 and a sentence', () => {
     [['prepare', save('broken.json', '{')], /not valid JSON/],
     [['prepare', save('newer.json', { format: 9, sheet: { width: 1, height: 1 } })], /newer Needlefile/],
     [['prepare', save('zero.json', { format: 1, sheet: { width: 0, height: 10 } })], /sheet\.width must be at least 1/],
-    [['prepare', save('huge.json', `"${'x'.repeat(20 * 1024 * 1024)}"`)], /20 MB/],
+    [['prepare', save('huge.json', `"${'x'.repeat(20 * 1024 * 1024)}"`)], /20\.0 MB/],
     [['prepare', 'demo/gate-sign.json', '--formats', 'cdr'], /“cdr” is not a format/],
     [['prepare', 'demo/gate-sign.json', '--typefaces', '/nowhere'], /no folder/],
     [['prepare'], /one job document/],
