@@ -4,7 +4,7 @@ import { cutOutOf, fillTheRest, insideOf, punchMember, setInside } from '../../s
 import { openBench, redo, undo, useBench } from '../../src/bench/store';
 import type { Job, Part } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { viewOf } from '../../src/worker/view';
+import { type PartView, viewOf } from '../../src/worker/view';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
@@ -20,6 +20,9 @@ const part = (id: string): Part => {
   return found;
 };
 const open = (job: Job) => openBench('trial', job, 1, '', { partId: null, memberId: null }, 'fill');
+/** As much of a view as a filling asks for: how tall capitals are. */
+const tall = (capHeightMm: number) =>
+  ({ members: [{ capHeightMm }], box: { minX: 0, minY: 0, maxX: 90, maxY: 90 } }) as unknown as PartView;
 const viewOfPart = (id: string) => {
   const view = viewOf(new Evaluator(wasmEngine).evaluate(now(), faces)).parts.find((p) => p.id === id);
   if (!view) throw new Error(`no view of ${id}`);
@@ -85,6 +88,101 @@ describe('the inside of a part', () => {
   });
 });
 
+describe('the operation of an inside', () => {
+  const operation = (kind: string, id = kind) => ({ id, name: id, kind });
+  const worked = (part: Draft, operations: Draft[], inside: 'alone' | 'area' | 'lines') => {
+    open(jobWith([{ ...words, ...part }], { operations }));
+    setInside('words', inside, tall(30));
+    return now().parts[0]?.work;
+  };
+  const all = ['cut', 'score', 'engrave', 'mark'].map((kind) => operation(kind));
+
+  test.each<[string, 'area' | 'lines', string[], string]>([
+    ['lines are marked', 'lines', ['cut', 'score', 'engrave', 'mark'], 'mark'],
+    ['or engraved', 'lines', ['cut', 'score', 'engrave'], 'engrave'],
+    ['or scored', 'lines', ['cut', 'score'], 'score'],
+    ['or cut, where there is nothing else', 'lines', ['cut'], 'cut'],
+    ['an area is engraved', 'area', ['cut', 'score', 'mark', 'engrave'], 'engrave'],
+    ['or marked', 'area', ['cut', 'score', 'mark'], 'mark'],
+    ['or scored, as an area', 'area', ['cut', 'score'], 'score'],
+  ])('%s', (_, inside, kinds, expected) => {
+    const work = worked(
+      { work: [{ what: 'outline', operation: 'cut' }] },
+      kinds.map((k) => operation(k)),
+      inside,
+    );
+    expect(work?.[0]).toEqual({ what: inside === 'lines' ? 'hatch' : 'fill', operation: expected });
+  });
+
+  test('what filled before keeps its operation, whichever way it filled', () => {
+    const before = { steps: [{ kind: 'weld' }, hatched] };
+    for (const what of ['fill', 'hatch'])
+      for (const inside of ['area', 'lines'] as const)
+        expect(worked({ ...before, work: [{ what, operation: 'score' }] }, all, inside)).toEqual([
+          { what: inside === 'lines' ? 'hatch' : 'fill', operation: 'score' },
+        ]);
+  });
+
+  test('lines go in with the settings of a tip that suits the capitals, and take the outline’s place', () => {
+    const work = worked(
+      {
+        work: [
+          { what: 'outline', operation: 'cut' },
+          { what: 'dots', operation: 'mark' },
+        ],
+      },
+      all,
+      'lines',
+    );
+    expect(work).toEqual([
+      { what: 'hatch', operation: 'mark' },
+      { what: 'dots', operation: 'mark' },
+    ]);
+    const wide = part('words').steps.find((s) => s.kind === 'hatch');
+    worked({}, all, 'lines');
+    expect(wide).toEqual(part('words').steps.find((s) => s.kind === 'hatch'));
+    open(jobWith([words]));
+    setInside('words', 'lines', tall(6));
+    const fine = part('words').steps.find((s) => s.kind === 'hatch');
+    expect(wide?.kind === 'hatch' && wide.tool.tip).toBeGreaterThan(fine?.kind === 'hatch' ? fine.tool.tip : 0);
+  });
+
+  test('left alone, a part keeps its other work; only lines that were all of it give the outline back', () => {
+    const steps = [{ kind: 'weld' }, hatched];
+    const lines = { what: 'hatch', operation: 'mark' };
+    const dots = { what: 'dots', operation: 'mark' };
+    expect(worked({ steps, work: [lines] }, all, 'alone')).toEqual([{ what: 'outline', operation: 'cut' }]);
+    expect(part('words').steps.find((s) => s.kind === 'hatch')?.on).toBe(false);
+    expect(worked({ steps, work: [lines, dots] }, all, 'alone')).toEqual([dots]);
+    // An area is no line that took the outline's place; nor can anything be cut where nothing cuts.
+    expect(worked({ work: [{ what: 'fill', operation: 'engrave' }] }, all, 'alone')).toEqual([]);
+    expect(worked({ steps, work: [lines] }, [operation('mark')], 'alone')).toEqual([]);
+    expect(worked({ steps: [{ kind: 'weld' }, { ...hatched, on: false }], work: [] }, all, 'alone')).toEqual([]);
+  });
+
+  test('what is not there changes nothing', () => {
+    open(jobWith([words]));
+    const before = now();
+    setInside('gone', 'lines', tall(30));
+    expect(now()).toBe(before);
+  });
+
+  test('is by lines only where the step is on and its lines are worked', () => {
+    const inside = (steps: Draft[], work: Draft[]) => {
+      open(jobWith([{ ...words, steps: [{ kind: 'weld' }, ...steps], work }]));
+      return insideOf(part('words'));
+    };
+    const lines = { what: 'hatch', operation: 'mark' };
+    const area = { what: 'fill', operation: 'engrave' };
+    expect(inside([hatched], [lines])).toBe('lines');
+    expect(inside([{ ...hatched, on: false }], [lines])).toBe('alone');
+    expect(inside([hatched], [])).toBe('alone');
+    expect(inside([hatched], [area])).toBe('area');
+    expect(inside([], [lines])).toBe('alone');
+    expect(inside([], [area])).toBe('area');
+  });
+});
+
 describe('one part cut out of another', () => {
   const members = (id: string) => part(id).members.map((m) => [m.id, m.kind, m.role]);
 
@@ -96,6 +194,24 @@ describe('one part cut out of another', () => {
       ['plate', 'rectangle', 'join'],
       ['words', 'lettering', 'punch'],
     ]);
+  });
+
+  test('plain is a part whose steps do nothing to its outline, or are off', () => {
+    const steps = [{ kind: 'weld', on: true }, hatched, { kind: 'thicken', by: 1, on: false }];
+    open(jobWith([around, { ...words, steps }, partOf([{ ...plate, id: 'far' }], { id: 'third' })]));
+    cutOutOf('around', 'words');
+    expect(now().parts.map((p) => p.id)).toEqual(['around', 'third']);
+    expect(members('around')).toHaveLength(2);
+    // A copy of another part is none of this one.
+    open(
+      jobWith([
+        around,
+        words,
+        partOf([{ id: 'copy', kind: 'copy', of: 'around', placement: { x: 10, y: 10 } }], { id: 'third' }),
+      ]),
+    );
+    cutOutOf('around', 'words');
+    expect(now().parts.map((p) => p.id)).toEqual(['around', 'third']);
   });
 
   test('a name both have is told apart', () => {
@@ -131,7 +247,13 @@ describe('one part cut out of another', () => {
     open(jobWith([around, inner, ...more]));
     cutOutOf('around', 'words');
     expect(part('words').hidden).toBe(true);
-    expect(part('around').members[1]).toMatchObject({ kind: 'copy', of: 'words', role: 'punch', follows: true });
+    expect(part('around').members[1]).toMatchObject({
+      kind: 'copy',
+      of: 'words',
+      role: 'punch',
+      follows: true,
+      placement: { x: 0, y: 0, turn: 0, mirror: false },
+    });
     // Where it was: nothing moved.
     const shape = (job: Job) =>
       new Evaluator(wasmEngine).evaluate(job, faces).parts.find((p) => p.id === 'around')?.outlines ?? [];
@@ -149,7 +271,9 @@ describe('one part cut out of another', () => {
     cutOutOf('around', 'gone');
     cutOutOf('gone', 'words');
     punchMember('around', 'gone');
+    punchMember('gone', 'plate');
     fillTheRest('gone');
+    fillTheRest('words');
     expect(now()).toBe(before);
   });
 });
