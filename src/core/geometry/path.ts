@@ -9,7 +9,7 @@ import {
   segmentArea,
   segmentLength,
   stepsWithin,
-  transformSegment,
+  transformSegments,
 } from './segment';
 
 /** Segments end to start; when `closed`, the last ends where the first starts. */
@@ -30,7 +30,7 @@ export const countSegments = (r: readonly Path[]): number => r.reduce((sum, p) =
 
 export const transformPath = (p: Path, m: Matrix): Path => ({
   closed: p.closed,
-  segments: p.segments.flatMap((s) => transformSegment(s, m)),
+  segments: transformSegments(p.segments, m),
 });
 export const transformRegion = (r: Region, m: Matrix): Region => r.map((p) => transformPath(p, m));
 

@@ -2,7 +2,7 @@
  * One piece of an outline: a line, a quadratic or cubic Bézier curve, or a circular arc. Lengths in mm.
  * All have their ends as (x0, y0) and (x1, y1); t runs from 0 to 1 along the segment.
  */
-import { applyMatrix, type Box, determinant, EMPTY_BOX, type Matrix, type Point } from './point';
+import { type Box, determinant, EMPTY_BOX, type Matrix, type Point } from './point';
 
 type Ends = { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number };
 
@@ -239,33 +239,47 @@ export function arcBetween(start: Point, end: Point, sweep: number): Arc | Line 
   };
 }
 
+/** Whether a matrix keeps angles: it moves, turns, mirrors and sizes alike in every direction. */
+const isSimilarity = (m: Matrix): boolean =>
+  Math.abs(m.a * m.c + m.b * m.d) < 1e-9 * (m.a * m.a + m.b * m.b) &&
+  Math.abs(m.a * m.a + m.b * m.b - m.c * m.c - m.d * m.d) < 1e-9 * (m.a * m.a + m.b * m.b);
+
 /** Apply an affine matrix. Arcs stay arcs under similarity; under unequal scaling they become cubics. */
-export function transformSegment(s: Segment, m: Matrix): readonly Segment[] {
-  const p = applyMatrix(m, { x: s.x0, y: s.y0 });
-  const q = applyMatrix(m, { x: s.x1, y: s.y1 });
-  const ends = { x0: p.x, y0: p.y, x1: q.x, y1: q.y };
-  switch (s.kind) {
-    case 'line':
-      return [{ kind: 'line', ...ends }];
-    case 'quadratic': {
-      const a = applyMatrix(m, { x: s.ax, y: s.ay });
-      return [{ kind: 'quadratic', ...ends, ax: a.x, ay: a.y }];
-    }
-    case 'cubic': {
-      const a = applyMatrix(m, { x: s.ax, y: s.ay });
-      const b = applyMatrix(m, { x: s.bx, y: s.by });
-      return [{ kind: 'cubic', ...ends, ax: a.x, ay: a.y, bx: b.x, by: b.y }];
-    }
-    case 'arc': {
-      const similar =
-        Math.abs(m.a * m.c + m.b * m.d) < 1e-9 * (m.a * m.a + m.b * m.b) &&
-        Math.abs(m.a * m.a + m.b * m.b - m.c * m.c - m.d * m.d) < 1e-9 * (m.a * m.a + m.b * m.b);
-      if (!similar) return arcToCubics(s, 1e-4).flatMap((c) => transformSegment(c, m));
-      const c = applyMatrix(m, { x: s.cx, y: s.cy });
-      return [{ kind: 'arc', ...ends, cx: c.x, cy: c.y, sweep: determinant(m) < 0 ? -s.sweep : s.sweep }];
+export function transformSegments(segments: readonly Segment[], m: Matrix): Segment[] {
+  const { a, b, c, d, e, f } = m;
+  const out: Segment[] = [];
+  for (const s of segments) {
+    // Written out, without points in between: everything that is moved on the sheet goes through here.
+    const [x0, y0] = [a * s.x0 + c * s.y0 + e, b * s.x0 + d * s.y0 + f];
+    const [x1, y1] = [a * s.x1 + c * s.y1 + e, b * s.x1 + d * s.y1 + f];
+    switch (s.kind) {
+      case 'line':
+        out.push({ kind: 'line', x0, y0, x1, y1 });
+        break;
+      case 'quadratic':
+        out.push({ kind: 'quadratic', x0, y0, x1, y1, ax: a * s.ax + c * s.ay + e, ay: b * s.ax + d * s.ay + f });
+        break;
+      case 'cubic': {
+        const [ax, ay] = [a * s.ax + c * s.ay + e, b * s.ax + d * s.ay + f];
+        const [bx, by] = [a * s.bx + c * s.by + e, b * s.bx + d * s.by + f];
+        out.push({ kind: 'cubic', x0, y0, x1, y1, ax, ay, bx, by });
+        break;
+      }
+      case 'arc': {
+        if (!isSimilarity(m)) {
+          out.push(...transformSegments(arcToCubics(s, 1e-4), m));
+          break;
+        }
+        const [cx, cy] = [a * s.cx + c * s.cy + e, b * s.cx + d * s.cy + f];
+        out.push({ kind: 'arc', x0, y0, x1, y1, cx, cy, sweep: determinant(m) < 0 ? -s.sweep : s.sweep });
+      }
     }
   }
+  return out;
 }
+
+/** One segment after an affine matrix: itself in kind, or of an arc that is scaled unequally, cubics. */
+export const transformSegment = (s: Segment, m: Matrix): readonly Segment[] => transformSegments([s], m);
 
 /** Elevate a quadratic to the same curve as a cubic. */
 export function quadraticToCubic(s: Quadratic): Cubic {
