@@ -32,18 +32,28 @@ function liesIn(inner: Path, outer: Path): boolean {
   return votes > 0;
 }
 
-/** Nesting of closed paths that do not cross one another; bounds and areas are taken as given. */
-export function nestMeasured(paths: readonly MeasuredPath[]): Nesting {
+/** Of a path among others: which of them it belongs with, and the smallest of those around it, or -1. */
+export type KnownNesting = { readonly group: number; readonly parent: number };
+
+/**
+ * Nesting of closed paths that do not cross one another; bounds and areas are taken as given. Where it is `known` how those of
+ * each group lie in each other, only paths of different groups are compared.
+ */
+export function nestMeasured(paths: readonly MeasuredPath[], known?: readonly KnownNesting[]): Nesting {
+  const isAround = (j: number, i: number): boolean => {
+    const [own, other] = [known?.[i], known?.[j]];
+    if (own && other && own.group === other.group) return own.parent === j;
+    const [inner, outer] = [paths[i] as MeasuredPath, paths[j] as MeasuredPath];
+    return mayContain(outer.box, inner.box) && liesIn(inner.path, outer.path);
+  };
   const size = (i: number) => Math.abs((paths[i] as MeasuredPath).area);
   const order = paths.map((_, i) => i).sort((a, b) => size(b) - size(a));
   const parent = paths.map(() => -1);
   const depth = paths.map(() => 0);
   order.forEach((i, rank) => {
-    const inner = paths[i] as MeasuredPath;
     for (let k = rank - 1; k >= 0; k--) {
       const j = order[k] as number;
-      const outer = paths[j] as MeasuredPath;
-      if (!mayContain(outer.box, inner.box) || !liesIn(inner.path, outer.path)) continue;
+      if (!isAround(j, i)) continue;
       parent[i] = j;
       depth[i] = (depth[j] as number) + 1;
       break;
