@@ -1,14 +1,13 @@
 // npm run mutate: small changes are made to the sources named in stryker.config.json, one at a time, and the quick unit tests
-// must notice. Writes the figure, and every change they did not notice with the reason, into docs/measurements.md. Names of
-// sources (npm run mutate -- src/bench/store.ts) change only those, and write nothing.
+// must notice. Writes the figures, and every change they did not notice with the reason, into docs/measurements.md. Names of
+// sources (npm run mutate -- src/bench/store.ts,src/bench/saving.ts) measure those anew; the figures of the others are kept.
 import fs from 'node:fs';
 import path from 'node:path';
 import { ensureDebian, ensureNodeModules } from './lib/install.mjs';
 import { local, root } from './lib/paths.mjs';
 import { postgres } from './lib/postgres.mjs';
 import { bin, must, run } from './lib/run.mjs';
-import { reasonFor } from './mutate/reasons.mjs';
-import { withSection } from './mutate/section.mjs';
+import { merged, readSection, shareOf, withSection, writeSection } from './mutate/section.mjs';
 
 /** Of the changes made this share must be noticed. */
 const AIM = 0.85;
@@ -30,51 +29,36 @@ database.stop();
 if (status !== 0) process.exit(status);
 
 const { files } = JSON.parse(fs.readFileSync(REPORT, 'utf8'));
-const all = Object.entries(files).flatMap(([file, { source, mutants }]) => {
-  const lines = source.split('\n');
-  return mutants
-    .filter((m) => m.status !== 'Ignored')
-    .map((m) => ({ ...m, file, text: lines[m.location.start.line - 1].trim() }));
-});
-const noticed = all.filter((m) => m.status === 'Killed' || m.status === 'Timeout');
-const survived = all.filter((m) => m.status === 'Survived' || m.status === 'NoCoverage');
-const share = noticed.length / (noticed.length + survived.length);
+const { mutate } = JSON.parse(fs.readFileSync(path.join(root, 'stryker.config.json'), 'utf8'));
+const isNoticed = (m) => m.status === 'Killed' || m.status === 'Timeout';
+const isLeft = (m) => m.status === 'Survived' || m.status === 'NoCoverage';
 const minutes = Math.round((Date.now() - began) / 60_000);
-console.log(
-  `${noticed.length} of ${noticed.length + survived.length} changes noticed (${(100 * share).toFixed(1)} %), in ${minutes} min.`,
-);
-for (const m of survived) console.log(`${m.file}:${m.location.start.line} ${m.mutatorName}: ${oneLine(m.replacement)}`);
-if (only.length === 0) {
-  fs.writeFileSync(MEASUREMENTS, withSection(fs.readFileSync(MEASUREMENTS, 'utf8'), section()));
-  if (share < AIM) process.exit(1);
+const now = { files: new Map(), survived: [], runs: [] };
+for (const [file, { source, mutants }] of Object.entries(files)) {
+  const lines = source.split('\n');
+  const left = mutants.filter(isLeft);
+  const noticed = mutants.filter(isNoticed).length;
+  now.files.set(file, { changes: noticed + left.length, noticed });
+  for (const { location, replacement = '' } of left) {
+    const line = location.start.line;
+    now.survived.push({ file, line, text: lines[line - 1].trim(), replacement });
+  }
 }
+const changes = [...now.files.values()].reduce((n, f) => n + f.changes, 0);
+now.runs = [`${new Date().toISOString().slice(0, 10)}: ${now.files.size} files, ${changes} changes, in ${minutes} min`];
+console.log(`${(100 * shareOf(now)).toFixed(1)} % of ${changes} changes noticed, in ${minutes} min.`);
+for (const m of now.survived) console.log(`${m.file}:${m.line} ${m.replacement.replace(/\s+/g, ' ').slice(0, 80)}`);
+const page = fs.readFileSync(MEASUREMENTS, 'utf8');
+const figures =
+  only.length === 0 ? now : merged(readSection(page), now, (file) => mutate.some((glob) => matches(file, glob)));
+fs.writeFileSync(MEASUREMENTS, withSection(page, writeSection(figures, AIM)));
+if (shareOf(figures) < AIM) process.exit(1);
 
-function oneLine(text = '') {
-  return text.replace(/\s+/g, ' ').slice(0, 80);
-}
-
-function section() {
-  const code = (text) => `\`${oneLine(text).replaceAll('|', '\\|').replaceAll('`', '´')}\``;
-  const figures = Object.keys(files).map((file) => {
-    const count = (list) => list.filter((m) => m.file === file).length;
-    const [yes, no] = [count(noticed), count(survived)];
-    return `| ${file} | ${yes + no} | ${yes + no > 0 ? ((100 * yes) / (yes + no)).toFixed(0) : '100'} % |`;
-  });
-  const rows = survived.map(
-    (m) => `| ${m.file}:${m.location.start.line} | ${code(m.text)} | ${code(m.replacement)} | ${reasonFor(m)} |`,
-  );
-  return `Small changes made one at a time (a comparison turned, a condition dropped, a block emptied), and how many of them the
-quick unit tests notice: ${noticed.length} of ${noticed.length + survived.length}, ${(100 * share).toFixed(1)} % (aim: at least ${100 * AIM} %), in ${minutes} minutes on two cores.
-Written by \`npm run mutate\` on ${new Date().toISOString().slice(0, 10)}. Words, lists and regular expressions are not changed.
-
-| file | changes | noticed |
-|---|---|---|
-${figures.join('\n')}
-
-What was not noticed:
-
-| where | line | changed to | why |
-|---|---|---|---|
-${rows.join('\n')}
-`;
+/** Whether a file is meant by a name with * and {a,b} in it. */
+function matches(file, glob) {
+  const pattern = glob
+    .replace(/[.+^$()|[\]\\]/g, '\\$&')
+    .replace(/\*/g, '[^/]*')
+    .replace(/\{([^}]*)\}/g, (_, names) => `(${names.replaceAll(',', '|')})`);
+  return new RegExp(`^${pattern}$`).test(file);
 }
