@@ -8,8 +8,15 @@ type Member = {
   letters?: { at: number; dx: number; dy: number; turn: number; scale: number }[];
   evenLines?: string;
 };
+/** The members of every part, placed on the sheet; for parts that are neither turned nor mirrored. */
 const membersOf = async (page: Page, id: string) =>
-  (await kept(page, id)).document.parts.map((p) => p.members as unknown as Member[]);
+  (await kept(page, id)).document.parts.map((p) => {
+    const { x, y } = (p as unknown as Member).placement;
+    return (p.members as unknown as Member[]).map((m) => ({
+      ...m,
+      placement: { x: x + m.placement.x, y: y + m.placement.y },
+    }));
+  });
 
 const addShape = async (page: Page, name: string) => {
   await page.getByRole('button', { name: 'Shape', exact: true }).click();
@@ -25,7 +32,7 @@ test('on the sheet, on another part, and in the region pointed at', async ({ pag
   await page.getByLabel('From the left').fill('180');
   await back(page);
   await addShape(page, 'Star');
-  await page.getByLabel('Width as drawn').fill('30');
+  await page.getByLabel('Width as cut or drawn').fill('30');
   await page.getByRole('button', { name: 'Left edges' }).click();
   await expect(page.getByLabel('From the left')).toHaveValue('0');
   await page.getByRole('button', { name: 'Top edges' }).click();
@@ -43,9 +50,9 @@ test('on the sheet, on another part, and in the region pointed at', async ({ pag
     .poll(async () => Math.abs(((await membersOf(page, id))[1]?.[0]?.placement.x ?? 0) - (await hole())))
     .toBeLessThan(1);
 
-  await page.getByLabel('Scale by').fill('2');
-  await page.getByRole('button', { name: 'Scale now' }).click();
-  await expect(page.getByLabel('Width as drawn')).toHaveValue('60');
+  await page.getByLabel('Factor').fill('2');
+  await page.getByRole('button', { name: 'Size now' }).click();
+  await expect(page.getByLabel('Width as cut or drawn')).toHaveValue('60');
 });
 
 test('several parts: chosen with Shift, levelled, spaced, moved and made one', async ({ page }) => {
@@ -62,7 +69,7 @@ test('several parts: chosen with Shift, levelled, spaced, moved and made one', a
   await list.getByRole('button', { name: /^One/ }).click();
   for (const word of ['Two', 'Six'])
     await list.getByRole('button', { name: new RegExp(`^${word}`) }).click({ modifiers: ['Shift'] });
-  await expect(page.getByText('3 parts')).toBeVisible();
+  await expect(page.getByText('3 parts', { exact: true })).toBeVisible();
   const ys = async () => (await membersOf(page, id)).map((m) => m[0]?.placement.y ?? 0);
   await page.getByRole('button', { name: 'Level baselines' }).click();
   await expect.poll(async () => new Set((await ys()).map((y) => y.toFixed(2))).size).toBe(1);

@@ -69,7 +69,7 @@ test('drag, size and turn on the sheet; exact numbers beside it', async ({ page 
   await addLettering(page, 'HHH');
   const letters = page.locator('[data-member]');
   await expect(letters).toHaveAttribute('d', /^M/);
-  const w = page.getByLabel('Width as drawn');
+  const w = page.getByLabel('Width as cut or drawn');
   const x = page.getByLabel('From the left');
   const size = async () => Number(await w.inputValue());
   const from = { x: Number(await x.inputValue()), w: await size() };
@@ -110,8 +110,8 @@ test('drag, size and turn on the sheet; exact numbers beside it', async ({ page 
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByLabel('Turn', { exact: true })).toHaveValue('0');
 
-  await page.getByLabel('Width as drawn').fill('120');
-  await page.getByLabel('Width as drawn').blur();
+  await page.getByLabel('Width as cut or drawn').fill('120');
+  await page.getByLabel('Width as cut or drawn').blur();
   await expect(figures(page)).toContainText('Selected 120 ×');
   await x.fill('1 in');
   await expect(x).toHaveValue('1 in');
@@ -132,12 +132,15 @@ test('zoom, fit, and a double click on the letters', async ({ page }) => {
   await page.getByRole('button', { name: 'Fit' }).click();
   await expect.poll(async () => (await at()).x).toBeCloseTo(fitted.x, 3);
 
-  // Drag on empty bench pans; the wheel zooms at the pointer.
+  // A drag with the space bar held pans; the wheel zooms at the pointer.
   const empty = await onScreen(page, 20, 20);
+  await page.locator('[data-sheet]').focus();
   await page.mouse.move(empty.x, empty.y);
+  await page.keyboard.down('Space');
   await page.mouse.down();
   await page.mouse.move(empty.x + 40, empty.y - 30, { steps: 4 });
   await page.mouse.up();
+  await page.keyboard.up('Space');
   await expect.poll(async () => (await at()).x - fitted.x).toBeCloseTo(40, 3);
   const under = await onScreen(page, 100, 100);
   await page.mouse.move(under.x, under.y);
@@ -279,7 +282,6 @@ test('every shape can be added, measured and changed', async ({ page }) => {
     await page.getByRole('button', { name: kind, exact: true }).click();
     await expect(page.getByRole('heading', { name: kind })).toBeVisible();
     await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Back to the sheet' }).click();
   }
   const sheet = page.getByRole('complementary', { name: 'Job sheet' });
   await sheet.getByRole('button', { name: /^Polygon/ }).click();

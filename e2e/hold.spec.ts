@@ -11,6 +11,7 @@ type StoredPart = {
   id: string;
   steps: Steps;
   work: { what: string; operation: string }[];
+  along: string | null;
   members: { kind: string; size: { mm: number }; closeUp: { overlap: number } | null; follows?: boolean }[];
 };
 
@@ -146,7 +147,7 @@ test('a border goes along with the words; engraved on it or glued on is one choi
     .toMatchObject({ distance: 8, envelope: true });
   await page.getByText('glued on', { exact: true }).click();
   await expect.poll(async () => (await partsOf(page, id))[0]?.work).toEqual([{ what: 'outline', operation: 'cut' }]);
-  expect((await partsOf(page, id))[1]?.members[0]?.follows).toBe(false);
+  expect((await partsOf(page, id))[1]?.along).toBeNull();
   // Other words, another border.
   const size = page.getByRole('list', { name: 'Parts' }).getByRole('button', { name: /^Border of Oak/ });
   const before = await size.textContent();

@@ -70,7 +70,7 @@ test('documents that can’t be kept are refused with a sentence, and nothing is
   };
   const large = { ...before.document, title: 'x'.repeat(20 * 1024 * 1024) };
   expect(await put(large)).toEqual([413, expect.stringMatching(/larger than the 8 MB that can be saved/)]);
-  expect(await put({ ...before.document, format: 2 })).toEqual([422, expect.stringMatching(/newer Needlefile/)]);
+  expect(await put({ ...before.document, format: 99 })).toEqual([422, expect.stringMatching(/newer Needlefile/)]);
   expect(await put({ ...before.document, sheet: { width: 0, height: 10 } })).toEqual([
     422,
     'sheet.width must be at least 1.',

@@ -82,17 +82,18 @@ test('a word down its middle, a joint mended, dots, a part number, and the file'
   await expect.poll(count).toBeGreaterThan(10);
   const many = await count();
   const shape = (await kept(page, id)).document as unknown as {
-    parts: { members: { width: number; placement: { x: number; y: number } }[] }[];
+    parts: { placement: { x: number; y: number }; members: { width: number }[] }[];
   };
-  const ellipse = shape.parts[1]?.members[0];
-  if (!ellipse) throw new Error('the ellipse is not there');
+  // A part lies where its only member does.
+  const [at, ellipse] = [shape.parts[1]?.placement, shape.parts[1]?.members[0]];
+  if (!at || !ellipse) throw new Error('the ellipse is not there');
   // Its dots begin at its right end.
-  const right = await onScreen(page, ellipse.placement.x + ellipse.width / 2, ellipse.placement.y);
+  const right = await onScreen(page, at.x + ellipse.width / 2, at.y);
   await page.mouse.click(right.x, right.y);
   await page.keyboard.press('Delete');
   await computed(page);
   await expect.poll(count).toBe(many - 1);
-  const left = await onScreen(page, ellipse.placement.x - ellipse.width / 2, ellipse.placement.y);
+  const left = await onScreen(page, at.x - ellipse.width / 2, at.y);
   await page.mouse.move(left.x, left.y);
   await page.mouse.down();
   await page.mouse.move(left.x - 20, left.y, { steps: 4 });

@@ -22,8 +22,8 @@ test('from nothing to three files, and the same again after a reload', async ({ 
   await expect(faces.getByRole('option')).toHaveCount(SHIPPED_FACES.length);
   await expect(faces.getByRole('option').first().locator('path')).toHaveAttribute('d', /^M/);
   await faces.getByRole('option', { name: /Pacifico/ }).click();
-  await page.getByText('width', { exact: true }).click();
-  await page.getByLabel('Overall width').fill('220');
+  await page.getByText('words', { exact: true }).click();
+  await page.getByLabel('Widest line').fill('220');
   await expect(page.getByText(/Selected 220 × /)).toBeVisible();
 
   // Weld: on by itself; off is a finding.
@@ -70,7 +70,7 @@ test('from nothing to three files, and the same again after a reload', async ({ 
   await expect(page.getByRole('contentinfo')).toContainText(/segments/);
   await station(page, 'Compose').click();
   await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue('Willow');
-  await expect(page.getByLabel('Overall width')).toHaveValue('220');
+  await expect(page.getByLabel('Widest line')).toHaveValue('220');
   const figures = (text: string | null) => /Selected.*segments/.exec(text ?? '')?.[0];
   await expect.poll(async () => figures(await page.getByRole('contentinfo').textContent())).toBe(figures(before));
 });

@@ -3,6 +3,7 @@ import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { z } from 'zod';
 import { jobSchema } from '../src/core/document/schema';
+import { SIZED_ALONG, STAYS_AS_SET } from '../src/core/document/sizes';
 import { LIMITS } from '../src/core/limits';
 
 type Schema = {
@@ -88,6 +89,12 @@ headless command takes it as it is. This page is written from the schema in \`sr
 - The origin is the lower left corner of the sheet, x to the right, y upwards.
 - A document of up to ${LIMITS.documentBytes / 1024 / 1024} MB is read. Fields that are not listed here are refused with their name, so that a typing
   mistake is not lost silently. A document of a newer format is refused and left as it is.
+- A document of an older format is read as what it was: each format has one migration from the one before. In format 1 parts
+  had no placement, and members were placed on the sheet.
+- A part has a placement, and its members are placed in the part. With the part turn and are mirrored: its members, the direction
+  of hatch, what is level and upright for bridges and ties, bars and plates. The direction in which a beam scans
+  (\`operations[].scan\`) is the machine's and stays. A part that goes along with another is placed in that one's coordinates.
+- Sizing a part makes larger: ${SIZED_ALONG.join('; ')}. It leaves as it was set: ${STAYS_AS_SET.join('; ')}.
 - When \`operations\` is left out there are four: \`engrave\`, \`mark\`, \`score\` and \`cut\`, in this order, all on.
 - One lettering prepares up to ${LIMITS.letteringCharacters.toLocaleString('en')} characters; longer ones are kept and yield a finding.
 
@@ -95,17 +102,18 @@ The smallest useful document:
 
 \`\`\`json
 {
-  "format": 1,
+  "format": 2,
   "title": "House number",
   "sheet": { "width": 200, "height": 120 },
   "parts": [
     {
       "id": "number",
+      "placement": { "x": 40, "y": 30 },
       "members": [
         {
           "id": "figures",
           "kind": "lettering",
-          "placement": { "x": 40, "y": 30 },
+          "placement": { "x": 0, "y": 0 },
           "text": "27",
           "face": "Alfa Slab One",
           "size": { "by": "capital", "mm": 60 }

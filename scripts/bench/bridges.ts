@@ -3,14 +3,14 @@
  * that is told the places: the plate without the letters, and the same strips put back.
  */
 import { diskFaces } from '../../src/cli/typefaces';
+import { inHand } from '../../src/core/commands/bridges';
 import { checkJob } from '../../src/core/document/read';
 import type { Job, Part, StepOf } from '../../src/core/document/schema';
+import { stepIn } from '../../src/core/document/steps';
 import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
 import { closedPath, type Path } from '../../src/core/geometry/path';
 import { line } from '../../src/core/geometry/segment';
-import { inHand } from '../../src/core/job/bridges';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { stepIn } from '../../src/core/job/steps';
 import { bridge } from '../../src/core/prepare/bridges/bridges';
 import type { Bridge, BridgeSetting } from '../../src/core/prepare/bridges/notes';
 import { without } from '../../src/core/prepare/without';

@@ -4,14 +4,17 @@
 import { useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { answerGap, leaveHandMade } from '@/core/commands/drawings';
+import { cutOutOf, fillTheRest, punchMember } from '@/core/commands/fills';
+import { spaceLetters } from '@/core/commands/letters';
 import type { Finding, Severity } from '@/core/inspect/finding';
 import styles from './bench.module.css';
 import { bridgeOne } from './bridge-edits';
-import { answerGap, leaveHandMade, spaceLetters } from './edits';
-import { cutOutOf, fillTheRest, punchMember } from './fill-edits';
+
 import { enterLines } from './nodes/hand';
+import { memberView, ownMiddle } from './seen';
 import { STATIONS } from './stations/list';
-import { bringIntoSight, change, goToStation, select, useBench } from './store';
+import { bringIntoSight, change, dispatch, goToStation, select, useBench } from './store';
 
 /** Shape and colour both say how grave a finding is. */
 function SeverityMark({ severity, left }: { severity: Severity; left: boolean }) {
@@ -38,7 +41,10 @@ function mendOf({ mend, partId }: Finding): { words: string; run: () => void } |
   if (!part || part.locked) return null;
   if (mend.kind === 'bridge') return { words: 'Bridge it', run: () => bridgeOne(partId, mend) };
   if (mend.kind === 'close')
-    return { words: 'Close it', run: () => change((job) => answerGap(job, partId, mend.memberId, mend.gap, 'close')) };
+    return {
+      words: 'Close it',
+      run: () => dispatch((job) => answerGap(job, partId, mend.memberId, mend.gap, 'close')),
+    };
   if (mend.kind === 'lines')
     return {
       words: 'Mend its lines',
@@ -49,14 +55,19 @@ function mendOf({ mend, partId }: Finding): { words: string; run: () => void } |
       },
     };
   if (mend.kind === 'unhand')
-    return { words: 'Back to the words and steps', run: () => change((job) => leaveHandMade(job, partId)) };
-  if (mend.kind === 'rest') return { words: 'Fill the rest', run: () => fillTheRest(partId) };
-  if (mend.kind === 'punch') return { words: 'Cut it out instead', run: () => punchMember(partId, mend.memberId) };
-  if (mend.kind === 'cut-out') return { words: 'Cut it out of the other', run: () => cutOutOf(partId, mend.otherId) };
-  const { view } = useBench.getState();
+    return { words: 'Back to the words and steps', run: () => dispatch((job) => leaveHandMade(job, partId)) };
+  if (mend.kind === 'rest') return { words: 'Fill the rest', run: () => dispatch((job) => fillTheRest(job, partId)) };
+  if (mend.kind === 'punch')
+    return { words: 'Cut it out instead', run: () => dispatch((job) => punchMember(job, partId, mend.memberId)) };
+  if (mend.kind === 'cut-out')
+    return {
+      words: 'Cut it out of the other',
+      run: () => dispatch((job) => cutOutOf(job, partId, mend.otherId, ownMiddle)),
+    };
+  const capital = memberView(partId, mend.memberId)?.capHeightMm;
   return {
     words: 'Space the letters',
-    run: () => change((job) => spaceLetters(job, partId, mend.memberId, mend.byMm, view)),
+    run: () => dispatch((job) => spaceLetters(job, partId, mend.memberId, mend.byMm, capital)),
   };
 }
 

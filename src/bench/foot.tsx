@@ -2,9 +2,10 @@
 
 /** The strip at the foot: pointer, selection, figures of the outlines, zoom. */
 import { Minus, Plus } from 'lucide-react';
-import { isEmptyBox } from '@/core/geometry/point';
+import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
 import { formatLengthNumber } from '@/core/units/quantity';
 import styles from './bench.module.css';
+import { chosenBox, chosenIn } from './chosen';
 import { fitSheet, useCamera, zoomBy } from './sheet/camera';
 import { usePointer } from './sheet/pointer';
 import { undo, useBench } from './store';
@@ -19,10 +20,9 @@ export function Foot() {
   const view = useBench((s) => s.view);
   const progress = useBench((s) => s.progress);
   const canUndo = useBench((s) => s.past.length > 0);
-  const { partId, memberId } = useBench((s) => s.selection);
+  const selection = useBench((s) => s.selection);
   const n = (mm: number) => formatLengthNumber(mm, units, units === 'mm' ? 1 : 3);
-  const part = view?.parts.find((p) => p.id === partId);
-  const box = part?.members.find((m) => m.id === memberId)?.box ?? part?.box;
+  const box = chosenBox(chosenIn(selection, view), view);
   const total = (pick: 'outlines' | 'open' | 'segments') => (view?.parts ?? []).reduce((sum, p) => sum + p[pick], 0);
   return (
     <footer className={styles.foot}>
@@ -30,11 +30,11 @@ export function Foot() {
         x {n(x)} &nbsp; y {n(y)} {units}
       </span>
       <span>
-        {box && !isEmptyBox(box) ? (
+        {!isEmptyBox(box) ? (
           <>
             Selected{' '}
             <span className="nf-figure">
-              {n(box.maxX - box.minX)} × {n(box.maxY - box.minY)} {units}
+              {n(boxWidth(box))} × {n(boxHeight(box))} {units}
             </span>
           </>
         ) : (

@@ -4,19 +4,21 @@
 import { Combine, Copy, Eye, EyeOff, Lock, LockOpen, Split, Trash2 } from 'lucide-react';
 import { memo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import { moveEntry } from '@/core/commands/changed';
+import { removeParts, split, takeIn } from '@/core/commands/parts';
+import { partWords } from '@/core/document/part-words';
 import type { Operation, Part } from '@/core/document/schema';
-import { isEmptyBox } from '@/core/geometry/point';
+import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
 import { formatLengthNumber, type LengthUnit } from '@/core/units/quantity';
 import { Heading } from '@/ui/heading';
 import { OperationMark } from '@/ui/marks';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import type { PartView } from '@/worker/view';
 import styles from './bench.module.css';
-import { moveEntry, splitInPlace, takeIn } from './edits';
+import { duplicateChosen } from './clipboard';
 import { FindingRow } from './finding-row';
-import { duplicateSelected } from './keys';
-import { partWords } from './part-words';
-import { change, select, selectAlso, useBench } from './store';
+import { ownMiddle } from './seen';
+import { change, dispatch, select, selectAlso, useBench } from './store';
 
 /** "rectangle, 4 × ellipse cut out, ALDER LANE cut out". */
 function describe(part: Part): string {
@@ -35,9 +37,9 @@ function describe(part: Part): string {
 }
 
 function sizeWords(view: PartView | undefined, units: LengthUnit): string {
-  if (!view || isEmptyBox(view.box)) return '';
+  if (!view || isEmptyBox(view.size)) return '';
   const n = (mm: number) => formatLengthNumber(mm, units, units === 'mm' ? 1 : 2);
-  return `${n(view.box.maxX - view.box.minX)} × ${n(view.box.maxY - view.box.minY)}`;
+  return `${n(boxWidth(view.size))} × ${n(boxHeight(view.size))}`;
 }
 
 type CardProps = {
@@ -95,9 +97,7 @@ const PartCard = memo(function PartCard({ part, operations, size, on, alone, int
         type="button"
         className={styles.plainButton}
         aria-pressed={on}
-        onClick={(e) =>
-          e.shiftKey || e.ctrlKey || e.metaKey ? selectAlso(part.id) : select(part.id, part.members[0]?.id ?? null)
-        }
+        onClick={(e) => (e.shiftKey || e.ctrlKey || e.metaKey ? selectAlso(part.id) : select(part.id))}
         title={on ? undefined : 'Shift or Ctrl adds it to what is selected'}
       >
         <span className={styles.cardHead}>
@@ -128,11 +128,10 @@ const PartCard = memo(function PartCard({ part, operations, size, on, alone, int
               label={`Make one part of ${into} and ${partWords(part)}`}
               icon={Combine}
               onClick={() => {
-                let sentence: string | null = null;
-                change((draft) => {
-                  sentence = takeIn(draft, useBench.getState().selection.partId ?? '', part.id);
-                });
-                setRefusal(sentence);
+                const { job, selection } = useBench.getState();
+                const done = takeIn(job, selection.partId ?? '', part.id, ownMiddle);
+                dispatch(() => done.job);
+                setRefusal(done.sentence);
               }}
             />
           )}
@@ -142,11 +141,9 @@ const PartCard = memo(function PartCard({ part, operations, size, on, alone, int
               title="Split: a part for every joined member"
               icon={Split}
               onClick={() => {
-                let sentence: string | null = null;
-                change((draft) => {
-                  sentence = splitInPlace(draft, part.id);
-                });
-                setRefusal(sentence);
+                const done = split(useBench.getState().job, part.id);
+                dispatch(() => done.job);
+                setRefusal(done.sentence);
               }}
             />
           )}
@@ -175,7 +172,7 @@ const PartCard = memo(function PartCard({ part, operations, size, on, alone, int
           />
           {alone && (
             <>
-              <CardButton label="Duplicate" title="Duplicate (D)" icon={Copy} onClick={duplicateSelected} />
+              <CardButton label="Duplicate" title="Duplicate (D)" icon={Copy} onClick={duplicateChosen} />
               {!part.locked && <CardButton label="Remove" icon={Trash2} onClick={() => removePart(part.id)} />}
             </>
           )}
@@ -191,10 +188,7 @@ const PartCard = memo(function PartCard({ part, operations, size, on, alone, int
   );
 });
 
-const removePart = (partId: string): void =>
-  change((draft) => {
-    draft.parts = draft.parts.filter((p) => p.id !== partId);
-  });
+const removePart = (partId: string): void => dispatch((job) => removeParts(job, [partId]));
 
 /** Findings listed at first, and more at each press. */
 const LISTED = 50;
@@ -223,7 +217,7 @@ export function JobSheet() {
       <SortableList
         name="parts"
         ids={job.parts.map((part) => part.id)}
-        onMove={(from, to) => change((draft) => moveEntry(draft.parts, from, to))}
+        onMove={(from, to) => change((draft) => void moveEntry(draft.parts, from, to))}
       >
         <ul className="list-unstyled m-0" aria-label="Parts">
           {job.parts.map((part) => (

@@ -5,19 +5,29 @@ import Table from 'react-bootstrap/Table';
 
 const KEYS: readonly (readonly [string, string])[] = [
   ['1 to 6', 'go to a station'],
-  ['F', 'fit the sheet in sight'],
+  ['F', 'fit the sheet in sight; with Shift what is selected'],
+  ['Space and drag', 'move the view; the middle button does it too'],
   ['+ and −', 'zoom'],
   ['Arrows', 'nudge by 1 mm or 1/16 in; with Shift ten times, with Alt a tenth'],
-  ['Shift or Ctrl and press', 'add a part, or a letter, to what is selected'],
+  [
+    'Shift or Ctrl and press',
+    'add a part, or a letter, to what is selected; a band drawn over empty sheet selects what it touches',
+  ],
   ['Alt while dragging', 'without snapping'],
   ['Shift while dragging a bridge', 'it keeps its direction; arrows nudge the one that is chosen'],
   ['Tab', 'next part (when the sheet has the focus); with Shift the one before'],
-  ['Enter', 'edit the words, or the nodes; while drawing a path, end it open'],
-  ['Esc', 'step out'],
+  [
+    'Enter',
+    'a step inside: from a part to what it is made of, then to letters or nodes; while drawing a path, end it open',
+  ],
+  ['Esc', 'a step out'],
+  ['T', 'type the words'],
   ['Delete', 'remove what is selected: a part, a bridge, nodes, a dot of a row'],
   ['Ctrl or Cmd Z', 'undo; with Shift redo'],
   ['V', 'while held: the sheet as cut (at station Fill: as filled), or back to the drawing'],
   ['D', 'duplicate'],
+  ['Ctrl or Cmd C, X, V', 'copy, cut and paste, into another job too'],
+  ['Ctrl or Cmd A', 'select all parts'],
   ['E', 'export'],
   ['?', 'this list'],
 ];

@@ -2,25 +2,28 @@
 
 /** The bench's keys. */
 import { useHotkeys } from 'react-hotkeys-hook';
-import { moveMember } from '@/core/job/place';
+import { nudgeLetters } from '@/core/commands/letters';
+import { removeMember, removeParts } from '@/core/commands/parts';
 import { nudgeChosenBridge, removeChosenBridge } from './bridge-edits';
+import { chosenNow, moveBy } from './chosen';
+import { copyChosen, cutChosen, duplicateChosen, pasteCopied } from './clipboard';
 import { removeChosenDot } from './dot-edits';
-import { duplicatePart, memberOf, moveWholePart, nudgeLetters, removeMember } from './edits';
-import { focusWords } from './focus-words';
-import { enterNodes } from './nodes/hand';
+import { goInside, goToWords } from './inside';
 import { chooseNext, deleteNodes, nudgeNodes } from './nodes/tools';
-import { fitSheet, zoomBy } from './sheet/camera';
+import { memberView } from './seen';
+import { fitChosen, fitSheet, useCamera, zoomBy } from './sheet/camera';
 import { STATIONS } from './stations/list';
 import {
-  change,
   chooseDot,
   chooseIsland,
+  dispatch,
   goToStation,
   type Look,
   pick,
   pointAt,
   redo,
   select,
+  selectAll,
   selectedParts,
   setLook,
   undo,
@@ -33,7 +36,10 @@ const stepMm = (): number => (useBench.getState().job.units === 'mm' ? 1 : 25.4 
 
 const typing = (): boolean => {
   const at = document.activeElement;
-  return at instanceof HTMLElement && (at.matches('input, textarea, select') || at.isContentEditable);
+  return (
+    at instanceof HTMLElement &&
+    (at.matches('input:not([type=radio], [type=checkbox]), textarea, select') || at.isContentEditable)
+  );
 };
 
 const isLocked = (partId: string | null): boolean =>
@@ -53,12 +59,11 @@ function nudge(key: string, factor: number): void {
   const [dx, dy] = (ways[key] ?? [0, 0]).map((way) => way * by) as [number, number];
   if (nudgeNodes(dx, dy)) return;
   if (nudgeChosenBridge(dx, dy)) return;
-  change((job) => {
-    const member = memberOf(job, selection.partId, selection.memberId);
-    if (picked && member?.kind === 'lettering') return nudgeLetters(member, picked, dx, dy, useBench.getState().view);
-    if (member && selection.others.length === 0) return moveMember(member, dx, dy);
-    for (const id of selectedParts(selection)) moveWholePart(job, id, dx, dy);
-  }, 'nudge');
+  const { partId, memberId } = selection;
+  const seen = memberView(partId, memberId);
+  if (picked && partId && memberId && seen)
+    dispatch((job) => nudgeLetters(job, partId, memberId, picked, dx, dy, seen), 'nudge');
+  else moveBy(chosenNow(), dx, dy, 'nudge');
 }
 
 function nextPart(way: 1 | -1): void {
@@ -66,7 +71,7 @@ function nextPart(way: 1 | -1): void {
   if (job.parts.length === 0) return;
   const at = job.parts.findIndex((p) => p.id === selection.partId);
   const next = job.parts[(at + way + job.parts.length) % job.parts.length] ?? job.parts[0];
-  if (next) select(next.id, next.members[0]?.id ?? null);
+  if (next) select(next.id);
 }
 
 function removeSelected(): void {
@@ -74,20 +79,7 @@ function removeSelected(): void {
   const { partId, memberId } = selection;
   if (!partId || isLocked(partId)) return;
   const all = selectedParts(selection).filter((id) => !isLocked(id));
-  change((job) => {
-    if (memberId && all.length === 1) removeMember(job, partId, memberId);
-    else job.parts = job.parts.filter((p) => !all.includes(p.id));
-  });
-}
-
-export function duplicateSelected(): void {
-  const { partId } = useBench.getState().selection;
-  if (!partId) return;
-  let copy: string | null = null;
-  change((job) => {
-    copy = duplicatePart(job, partId);
-  });
-  if (copy) select(copy, useBench.getState().job.parts.find((p) => p.id === copy)?.members[0]?.id ?? null);
+  dispatch((job) => (memberId && all.length === 1 ? removeMember(job, partId, memberId) : removeParts(job, all)));
 }
 
 /** The look that was chosen before the key for the finished work was held down. */
@@ -132,11 +124,7 @@ export function useBenchKeys(showKeys: () => void): void {
   useHotkeys('enter', (e) => {
     if (document.activeElement?.matches('button, a, [role=button]')) return;
     e.preventDefault();
-    const { job, selection } = useBench.getState();
-    const member = memberOf(job, selection.partId, selection.memberId);
-    if (!selection.partId || !member || member.kind === 'lettering') return focusWords();
-    goToStation('close');
-    void enterNodes(selection.partId, selection.memberId);
+    goInside();
   });
   useHotkeys(
     'esc',
@@ -159,8 +147,30 @@ export function useBenchKeys(showKeys: () => void): void {
     if (useBench.getState().atNodes) deleteNodes();
     else if (!removeChosenDot() && !removeChosenBridge()) removeSelected();
   });
-  useHotkeys('d', () => duplicateSelected());
+  useHotkeys('t', (e) => {
+    e.preventDefault();
+    goToWords();
+  });
+  useHotkeys('shift+f', () => fitChosen());
+  useHotkeys('mod+a', (e) => {
+    e.preventDefault();
+    selectAll();
+  });
+  useHotkeys('mod+c', () => copyChosen());
+  useHotkeys('mod+x', () => cutChosen());
+  useHotkeys('mod+v', () => pasteCopied());
+  useHotkeys('d', () => duplicateChosen());
   useHotkeys('e', () => goToStation('prove'));
+  useHotkeys(
+    'space',
+    (e) => {
+      // A button that has the focus is pressed by it instead.
+      if (document.activeElement?.matches('button, a, summary, [role=button]')) return;
+      e.preventDefault();
+      useCamera.setState({ panning: e.type === 'keydown' });
+    },
+    { keydown: true, keyup: true },
+  );
   useHotkeys('v', (e) => flip(e.type === 'keydown'), { keydown: true, keyup: true });
   useHotkeys('shift+slash,?', () => showKeys(), { useKey: true });
   useHotkeys(

@@ -65,7 +65,9 @@ export function keepSaved(unsaved: boolean): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let draftTimer: ReturnType<typeof setTimeout> | undefined;
   let sending = false;
-  let savedJob = unsaved ? null : useBench.getState().job;
+  const opened = useBench.getState();
+  let savedJob = unsaved ? null : opened.job;
+  let savedAt = opened.save.kind === 'saved' ? opened.save.at : '';
 
   const later = (ms: number) => {
     clearTimeout(timer);
@@ -75,7 +77,14 @@ export function keepSaved(unsaved: boolean): () => void {
   const send = async () => {
     if (sending || stopped) return;
     const { id, job, version, save } = useBench.getState();
-    if (job === savedJob || save.kind === 'stale' || save.kind === 'gone') return;
+    if (save.kind === 'stale' || save.kind === 'gone') return;
+    if (job === savedJob) {
+      // Undone to what the server has.
+      clearTimeout(draftTimer);
+      dropDraft(id);
+      if (save.kind !== 'saved') setSave({ kind: 'saved', at: savedAt });
+      return;
+    }
     sending = true;
     if (save.kind !== 'away') setSave({ kind: 'saving' });
     const outcome = await put(id, version, job);
@@ -83,6 +92,7 @@ export function keepSaved(unsaved: boolean): () => void {
     if (stopped) return;
     if (outcome.kind === 'saved') {
       savedJob = job;
+      savedAt = outcome.at;
       useBench.setState({ version: outcome.version });
       if (useBench.getState().job === job) {
         clearTimeout(draftTimer);

@@ -1,11 +1,9 @@
 /** The bench's state: the document with its history, what is selected, what the worker has computed. */
-import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer';
 import { create } from 'zustand';
-import type { Job } from '@/core/document/schema';
+import { changed } from '@/core/commands/changed';
+import type { Job, Part } from '@/core/document/schema';
 import type { Station } from '@/core/inspect/finding';
 import type { CutPieceView, JobView } from '@/worker/view';
-
-enablePatches();
 
 /** `worked`: what the lines that fill leave on the stock. */
 export type Look = 'drawing' | 'outlines' | 'worked' | 'cut';
@@ -19,7 +17,13 @@ export type SaveState =
   | { readonly kind: 'stale'; readonly stored: { version: number; document: Job } }
   | { readonly kind: 'gone' };
 
-type Change = { readonly forward: Patch[]; readonly back: Patch[]; readonly merge: string | null; readonly at: number };
+/** A step of undo: the document on its other side, and what was chosen when it was changed. */
+type Change = {
+  readonly job: Job;
+  readonly selection: Selection;
+  readonly merge: string | null;
+  readonly at: number;
+};
 
 /** One part and one of its members; `others` are further parts chosen along with it. */
 export type Selection = {
@@ -46,16 +50,20 @@ export type AtIsland = { readonly letter: string; readonly island: number | null
 /** A dot by where it would be by itself, on the sheet. */
 export type AtDot = { readonly partId: string; readonly x: number; readonly y: number };
 
-export type BenchState = {
+/** The document with its history, and how far it is kept. */
+type DocumentSlice = {
   readonly id: string;
   readonly job: Job;
   /** Version on the server that the document was last in step with. */
   readonly version: number;
   readonly past: readonly Change[];
   readonly future: readonly Change[];
+  readonly save: SaveState;
+};
+
+/** What is chosen, and what is worked on in it. */
+type ChosenSlice = {
   readonly selection: Selection;
-  readonly station: Station;
-  readonly look: Look;
   /** Letters picked one by one in the selected lettering, by where they start in its text; null when not picking. */
   readonly picked: readonly number[] | null;
   /** The next press on the sheet says which region to arrange to, or where to put a bridge in. */
@@ -67,19 +75,35 @@ export type BenchState = {
   readonly atDot: AtDot | null;
   /** A path is being drawn on the sheet. */
   readonly pen: boolean;
+  /** Whether sizing makes larger what would stay as it was set, and whether a shape's proportions are freed. */
+  readonly everything: boolean;
+  readonly freed: boolean;
+};
+
+/** What is looked at. */
+type ShownSlice = {
+  readonly station: Station;
+  readonly look: Look;
   /** The only operation shown, or null for all. */
   readonly only: string | null;
+  /** A place on the sheet to bring into sight; a new object each time. */
+  readonly goTo: { minX: number; minY: number; maxX: number; maxY: number } | null;
+  /** What is said of the last thing that was done; null when there is nothing to say. */
+  readonly said: string | null;
+};
+
+/** What the worker has computed. */
+type ComputedSlice = {
   readonly view: JobView | null;
   /** The document the view was computed from; another one while newer work is under way. */
   readonly viewOf: Job | null;
   /** The pieces after the cut, while that look is chosen. */
   readonly cutPieces: readonly CutPieceView[] | null;
   readonly progress: { done: number; of: number } | null;
-  readonly save: SaveState;
-  /** A place on the sheet to bring into sight; a new object each time. */
-  readonly goTo: { minX: number; minY: number; maxX: number; maxY: number } | null;
   readonly workerFault: string | null;
 };
+
+export type BenchState = DocumentSlice & ChosenSlice & ShownSlice & ComputedSlice;
 
 /** Changes of one kind within this time are one step of undo, in ms. */
 const MERGE_MS = 1_200;
@@ -87,35 +111,36 @@ const MOST_STEPS = 1_000;
 
 const NOTHING: Selection = { partId: null, memberId: null, others: [] };
 
-/** What a bench that was just opened has not yet: nothing is done, chosen, shown alone or computed. */
-const UNTOUCHED = {
+/** A bench on which nothing was opened yet; one that was just opened differs from it by its document and its place. */
+const INITIAL: BenchState = {
+  id: '',
+  job: null as unknown as Job,
+  version: 0,
   past: [],
   future: [],
-  look: 'drawing',
+  save: { kind: 'saved', at: '' },
+  selection: NOTHING,
   picked: null,
   pointing: null,
   atIsland: null,
   atNodes: null,
   atDot: null,
   pen: false,
+  everything: false,
+  freed: false,
+  station: 'compose',
+  look: 'drawing',
   only: null,
+  goTo: null,
+  said: null,
   view: null,
   viewOf: null,
   cutPieces: null,
   progress: null,
-  goTo: null,
   workerFault: null,
-} satisfies Partial<BenchState>;
+};
 
-export const useBench = create<BenchState>(() => ({
-  ...UNTOUCHED,
-  id: '',
-  job: null as unknown as Job,
-  version: 0,
-  selection: NOTHING,
-  station: 'compose',
-  save: { kind: 'saved', at: '' },
-}));
+export const useBench = create<BenchState>(() => INITIAL);
 
 const set = useBench.setState;
 const get = useBench.getState;
@@ -130,7 +155,7 @@ export function openBench(
   station: Station,
 ): void {
   set({
-    ...UNTOUCHED,
+    ...INITIAL,
     id,
     job,
     version,
@@ -149,32 +174,41 @@ function checked(job: Job, selection: Selection): Selection {
   return { partId: part.id, memberId: member?.id ?? null, others };
 }
 
+/** Change the document by a recipe that works on a draft and returns nothing; see `dispatch`. */
+export const change = (recipe: (job: Job) => undefined, merge: string | null = null): void =>
+  dispatch((job) => changed(job, recipe), merge);
+
 /**
- * Change the document. Changes with the same `merge` word that follow each other quickly are undone together.
+ * Put what a command makes of the document in its place; nothing happens where that is the document itself. Changes with the
+ * same `merge` word that follow each other quickly are undone together.
  */
-export function change(recipe: (job: Job) => void, merge: string | null = null): void {
-  const { job, past } = get();
-  const [next, forward, back] = produceWithPatches(job, (draft) => {
-    recipe(draft as Job);
-  });
-  if (forward.length === 0) return;
+export function dispatch(command: (job: Job) => Job, merge: string | null = null): void {
+  const { job, past, selection } = get();
+  const next = command(job);
+  if (next === job) return;
   const now = Date.now();
   const last = past[past.length - 1];
   const joins = merge !== null && last !== undefined && last.merge === merge && now - last.at < MERGE_MS;
-  const step: Change = joins
-    ? { forward: [...last.forward, ...forward], back: [...back, ...last.back], merge, at: now }
-    : { forward, back, merge, at: now };
+  const step: Change = joins ? { ...last, at: now } : { job, selection, merge, at: now };
   set({
     job: next,
     past: [...(joins ? past.slice(0, -1) : past), step].slice(-MOST_STEPS),
     future: [],
+    said: null,
     ...stillThere(next),
   });
 }
 
+/** The document before the changes that a change with this `merge` word would be undone with: as it is, if none. */
+export function baseOf(merge: string): Job {
+  const { job, past } = get();
+  const last = past[past.length - 1];
+  return last?.merge === merge && Date.now() - last.at < MERGE_MS ? last.job : job;
+}
+
 /** What is selected and shown alone, as far as a changed document still has it. */
-const stillThere = (job: Job): Pick<BenchState, 'selection' | 'only'> => ({
-  selection: checked(job, get().selection),
+const stillThere = (job: Job, selection = get().selection): Pick<BenchState, 'selection' | 'only'> => ({
+  selection: checked(job, selection),
   only: job.operations.some((o) => o.id === get().only) ? get().only : null,
 });
 
@@ -189,21 +223,39 @@ export function undo(): void {
   const { job, past, future } = get();
   const last = past[past.length - 1];
   if (!last) return;
-  const next = applyPatches(job, last.back) as Job;
-  set({ job: next, past: past.slice(0, -1), future: [...future, last], ...stillThere(next) });
+  set({
+    job: last.job,
+    past: past.slice(0, -1),
+    future: [...future, { ...last, job }],
+    ...stillThere(last.job, actedOn(job, last.job, last.selection)),
+  });
 }
 
 export function redo(): void {
   const { job, past, future } = get();
   const next = future[future.length - 1];
   if (!next) return;
-  const changed = applyPatches(job, next.forward) as Job;
   set({
-    job: changed,
-    past: [...past, { ...next, merge: null }],
+    job: next.job,
+    past: [...past, { ...next, job, merge: null }],
     future: future.slice(0, -1),
-    ...stillThere(changed),
+    ...stillThere(next.job, actedOn(job, next.job, next.selection)),
   });
+}
+
+/**
+ * What a step of undo acts on, as it is after it: what was chosen when the change was made, if that is among the parts that it
+ * changes, else those parts; what is chosen now, if it changes no part.
+ */
+function actedOn(from: Job, to: Job, chosen: Selection): Selection {
+  const before = new Map(from.parts.map((part) => [part.id, part]));
+  const touched = to.parts.filter((part) => before.get(part.id) !== part);
+  if (touched.length === 0) return get().selection;
+  const ids = touched.map((part) => part.id);
+  const parts = selectedParts(chosen);
+  if (parts.length > 0 && parts.every((id) => ids.includes(id))) return chosen;
+  const [head, ...rest] = touched as [Part, ...Part[]];
+  return { partId: head.id, memberId: null, others: rest.map((part) => part.id) };
 }
 
 export const select = (partId: string | null, memberId: string | null = null): void => {
@@ -223,15 +275,34 @@ export function selectAlso(partId: string): void {
   const { job, selection } = get();
   const { partId: first, others } = selection;
   if (first === null) {
-    select(partId, job.parts.find((p) => p.id === partId)?.members[0]?.id ?? null);
+    select(partId);
     return;
   }
   const all = [first, ...others];
   const next = all.includes(partId) ? all.filter((id) => id !== partId) : [...all, partId];
   const [head = null, ...rest] = next;
-  const memberId = head === first ? selection.memberId : (job.parts.find((p) => p.id === head)?.members[0]?.id ?? null);
-  set({ selection: checked(job, { partId: head, memberId, others: rest }), picked: null });
+  set({ selection: checked(job, { partId: head, memberId: null, others: rest }), picked: null });
 }
+
+/** Choose all parts that are neither hidden nor locked. */
+export const selectAll = (): void =>
+  selectParts(
+    get()
+      .job.parts.filter((p) => !p.hidden && !p.locked)
+      .map((p) => p.id),
+  );
+
+/** Choose parts as wholes; none for nothing. */
+export const selectParts = (ids: readonly string[]): void => {
+  const [head = null, ...others] = ids;
+  set({
+    selection: checked(get().job, { partId: head, memberId: null, others }),
+    picked: null,
+    pointing: null,
+    atDot: null,
+    atIsland: null,
+  });
+};
 
 /** The parts selected, the first one first. */
 export const selectedParts = ({ partId, others }: Selection): string[] => (partId === null ? [] : [partId, ...others]);
@@ -249,6 +320,10 @@ export function whenComputed(run: () => void): void {
     run();
   });
 }
+
+export const say = (said: string | null): void => set({ said });
+export const sizeEverything = (everything: boolean): void => set({ everything });
+export const freeProportions = (freed: boolean): void => set({ freed });
 
 export const pick = (picked: readonly number[] | null): void => set({ picked });
 export const pointAt = (pointing: Pointing): void => set({ pointing });

@@ -1,6 +1,6 @@
 /** What the list of jobs asks of the server. Every refusal is a sentence. */
 import { z } from 'zod';
-import { newJob } from '@/core/job/defaults';
+import { newJob } from '@/core/commands/defaults';
 import { type JobSummary, jobSummarySchema } from '@/core/job/summary';
 
 async function ask(path: string, init?: RequestInit): Promise<unknown> {

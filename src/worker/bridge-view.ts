@@ -1,7 +1,8 @@
 /** What the bench shows of islands and bridges. */
+
+import type { BridgeNow } from '../core/commands/bridges';
 import { type Box, boxContains, boxesMeet, growBox, type Matrix, type Point } from '../core/geometry/point';
 import { islandNames } from '../core/inspect/names';
-import type { BridgeNow } from '../core/job/bridges';
 import { LIMITS } from '../core/limits';
 import type { Bridge, BridgedIsland, BridgeNotes, IslandTrouble } from '../core/prepare/bridges/notes';
 import { readabilityOf } from '../core/prepare/bridges/readability';

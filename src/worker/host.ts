@@ -1,4 +1,5 @@
 /** The core at work behind the bench: evaluates the newest document, sets samples of words, writes files. */
+import type { Chosen } from '../core/commands/chosen';
 import type { Job, PlacedBridge, StepOf } from '../core/document/schema';
 import { pathData } from '../core/formats/path-data';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
@@ -13,6 +14,7 @@ import { drawingOf, type ExportScope, type FileFormat, fileName, writeFile } fro
 import { pictureOf } from '../core/job/picture';
 import { regionAt } from '../core/job/region-at';
 import { atSafeSize, type SafePart, thickenedEnough } from '../core/job/safe';
+import { type Sizing, sizingTo } from '../core/job/size';
 import type { SavedExtras } from '../core/job/summary';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
 import { layoutLettering, letterPaths, linesOf } from '../core/lettering/layout';
@@ -131,10 +133,10 @@ export class Host {
     return cutViewOf(asCut(evaluator.engine, job, evaluator.evaluate(job, faces)));
   }
 
-  /** Bounds of the smallest region around a point, of everything but one member; null when there is none. */
-  async regionAt(job: Job, at: Point, exceptMember: string | null): Promise<Box | null> {
+  /** Bounds of the smallest region around a point, of everything but what is chosen; null when there is none. */
+  async regionAt(job: Job, at: Point, except: Chosen): Promise<Box | null> {
     const evaluator = await this.evaluators;
-    return regionAt(evaluator.evaluate(job, await this.lookup(job)), at, exceptMember)?.box ?? null;
+    return regionAt(evaluator.evaluate(job, await this.lookup(job)), at, except)?.box ?? null;
   }
 
   /** A part at its least safe size, or thickened just enough; or a sentence why not. */
@@ -144,6 +146,18 @@ export class Host {
     return by === 'size'
       ? atSafeSize(job, partId, evaluator, faces)
       : thickenedEnough(job, partId, evaluator, faces, capHeightMm);
+  }
+
+  /** The sizing that gives what is chosen a width or a height on the sheet; null when nothing is drawn of it. */
+  async sizingTo(
+    job: Job,
+    chosen: Chosen,
+    side: 'width' | 'height',
+    mm: number,
+    everything: boolean,
+  ): Promise<Sizing | null> {
+    const evaluator = await this.evaluators;
+    return sizingTo(job, chosen, side, mm, everything, evaluator, await this.lookup(job));
   }
 
   /** Where a bridge put into a part at a point of the sheet would start; null when there is no gap. */

@@ -76,9 +76,12 @@ export type ClosedUpView = {
 /** A piece there is before ties, and how it is held. */
 export type UntiedView = { readonly key: string; readonly name: string; readonly box: Box };
 
+/** A tie as it lies on the sheet, and in its part's own coordinates, which places by hand are kept in. */
 export type TieView = {
   readonly piece: string;
+  /** On the sheet. */
   readonly d: string;
+  /** Its middle and direction, and bounds of the piece it holds, in the part's own coordinates. */
   readonly x: number;
   readonly y: number;
   readonly angleDeg: number;
@@ -98,7 +101,15 @@ export type PieceView = {
 
 export type PartView = {
   readonly id: string;
+  /** From the part's own coordinates to the sheet. */
+  readonly matrix: Matrix;
+  /** Bounds on the sheet of what is cut or drawn of it. */
+  readonly size: Box;
+  /** Bounds of its outlines and open lines, on the sheet and in the part's own coordinates. */
   readonly box: Box;
+  readonly ownBox: Box;
+  /** How many times as large as its members say it is made, for its overall width; 1 without one. */
+  readonly scale: number;
   readonly d: string;
   readonly members: readonly MemberView[];
   /** Pieces that come away, the first of them by name. */
@@ -350,10 +361,13 @@ const views = new WeakMap<
   { readonly strength: Strength; readonly linework: Linework; readonly view: PartView }
 >();
 
+const sameBox = (a: Box, b: Box): boolean =>
+  a.minX === b.minX && a.minY === b.minY && a.maxX === b.maxX && a.maxY === b.maxY;
+
 /** Views are held as long as the prepared part is, so that an edit elsewhere does not print its paths again. */
-function partView(part: PreparedPart, strength: Strength, linework: Linework): PartView {
+function partView(part: PreparedPart, size: Box, strength: Strength, linework: Linework): PartView {
   const known = views.get(part);
-  if (known?.strength === strength && known.linework === linework) return known.view;
+  if (known?.strength === strength && known.linework === linework && sameBox(known.view.size, size)) return known.view;
   const nodes = part.outlines.flatMap((o) => o.path.segments.flatMap((s) => [s.x0, s.y0]));
   const away = part.pieces.filter((piece) => piece.kind !== 'main');
   const holes = new Map<number, Outline[]>();
@@ -362,7 +376,11 @@ function partView(part: PreparedPart, strength: Strength, linework: Linework): P
     dataOf([part.kept[outline] as Outline, ...(holes.get(outline) ?? [])]);
   const view: PartView = {
     id: part.id,
+    matrix: part.matrix,
+    size,
     box: part.box,
+    ownBox: part.ownBox,
+    scale: part.notes.overall?.factor ?? 1,
     d: dataOf(part.outlines),
     members: part.members.map(memberView),
     away: away.slice(0, LIMITS.piecesNamed).map((piece) => ({
@@ -436,7 +454,7 @@ function linesOf(shapes: JobResult['operations'][number]['shapes']): OperationVi
 export function viewOf(result: JobResult): JobView {
   return {
     parts: result.parts.map((part, i) =>
-      partView(part, result.strengths[i] as Strength, result.lineworks[i] as Linework),
+      partView(part, result.sizes[i] as Box, result.strengths[i] as Strength, result.lineworks[i] as Linework),
     ),
     operations: result.operations.map((o) => ({
       id: o.operation.id,

@@ -40,6 +40,7 @@ export type WorkerApi = Pick<
   | 'regionAt'
   | 'safePart'
   | 'samples'
+  | 'sizingTo'
   | 'summary'
   | 'toolTrials'
 >;
@@ -52,6 +53,7 @@ expose({
   middleOf: (...args: Parameters<Host['middleOf']>) => host.middleOf(...args),
   evaluate: (...args: Parameters<Host['evaluate']>) => host.evaluate(...args),
   files: (...args: Parameters<Host['files']>) => host.files(...args),
+  sizingTo: (...args: Parameters<Host['sizingTo']>) => host.sizingTo(...args),
   summary: (...args: Parameters<Host['summary']>) => host.summary(...args),
   regionAt: (...args: Parameters<Host['regionAt']>) => host.regionAt(...args),
   safePart: (...args: Parameters<Host['safePart']>) => host.safePart(...args),

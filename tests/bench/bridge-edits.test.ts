@@ -24,7 +24,14 @@ const host = hostHere();
 beforeEach(() => answer(host));
 
 const stencil = (step: Draft[] = [{ kind: 'bridge', width: 3, count: 1 }], text = 'BOO', more: Draft = {}) =>
-  jobWith([partOf([lettering(text)], { keep: 'outside', steps: [{ kind: 'weld' }, ...step], ...more })]);
+  jobWith([
+    partOf([lettering('A', 'Archivo Black', { placement: { x: 40, y: 20 } })], {
+      id: 'other',
+      keep: 'outside',
+      steps: [{ kind: 'weld' }, { kind: 'bridge', on: false }],
+    }),
+    partOf([lettering(text)], { keep: 'outside', steps: [{ kind: 'weld' }, ...step], ...more }),
+  ]);
 const state = useBench.getState;
 const bridges = () => viewNow().bridges.bridges;
 const on = (letter: string) => bridges().filter((b) => b.letter === letter);
@@ -280,6 +287,6 @@ describe('put in where the sheet is pressed', () => {
     openJob(stencil(), 'hold');
     vi.spyOn(host, 'bridgeThrough').mockRejectedValueOnce(new Error('stopped'));
     await addBridgeAt(at);
-    expect(partNow().steps).toEqual(stencil().parts[0]?.steps);
+    expect(partNow().steps).toEqual(stencil().parts.find((p) => p.id === 'part')?.steps);
   });
 });

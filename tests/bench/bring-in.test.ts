@@ -160,7 +160,7 @@ describe('taking in', () => {
     });
     expect(useBench.getState().selection).toMatchObject({
       partId: added[0]?.id,
-      memberId: added[0]?.members[0]?.id,
+      memberId: null,
     });
     undo();
     expect(now().parts).toHaveLength(1);

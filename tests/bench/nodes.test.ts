@@ -45,7 +45,10 @@ const chosen = () => [...at().chosen];
 
 /** A drawn path at the sheet's corner, in hand. */
 const open = (d: string, more: Draft = {}, part: Draft = {}) => {
-  openJob(jobWith([partOf([{ id: 'p', kind: 'path', placement: { x: 0, y: 0 }, d, ...more }], part)]), 'close');
+  const path = { id: 'p', kind: 'path', placement: { x: 0, y: 0 }, d, ...more };
+  // Another part before it, with a path of the same name: what is worked on is found by its part.
+  const other = partOf([{ ...path, d: 'M0 0L7 0L7 7Z', placement: { x: 90, y: 80 } }], { id: 'other' });
+  openJob(jobWith([other, partOf([path], part)]), 'close');
   workOnNodes({ partId: 'part', memberId: 'p', letter: null, chosen: new Set() });
 };
 const drawn = () => (partNow().members[0] as DrawnPath).d;
@@ -340,6 +343,11 @@ describe('choosing', () => {
 describe('lines of a letter', () => {
   const lined = (text: string, corrections: Draft[] = [], more: Draft = {}) =>
     jobWith([
+      partOf([lettering('o', 'Poppins', { placement: { x: 900, y: 900 } })], {
+        id: 'other',
+        steps: [{ kind: 'weld' }, { kind: 'centerline' }],
+        work: [{ what: 'centerline', operation: 'mark' }],
+      }),
       partOf([lettering(text, 'Poppins')], {
         steps: [{ kind: 'weld' }, { kind: 'centerline', corrections }],
         work: [{ what: 'centerline', operation: 'mark' }],

@@ -1,7 +1,7 @@
 /** Saving by itself: nothing is lost, nothing is said to be saved that is not, and nothing is written over another's work. */
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { dropDraft, keepSaved, readDraft, saveAsCopy } from '../../src/bench/saving';
-import { change, openBench, type SaveState, useBench } from '../../src/bench/store';
+import { change, openBench, type SaveState, undo, useBench } from '../../src/bench/store';
 import type { Job } from '../../src/core/document/schema';
 import { answer } from '../support/bench';
 import { jobWith, lettering, partOf } from '../support/jobs';
@@ -49,7 +49,7 @@ beforeEach(() => {
     return (answers.length > 1 ? answers.shift() : answers[0])?.();
   });
   answer({ summary });
-  openBench('trial', job, 4, '', { partId: null, memberId: null }, 'compose');
+  openBench('trial', job, 4, 'before', { partId: null, memberId: null }, 'compose');
   stop = () => {};
 });
 afterEach(() => {
@@ -75,6 +75,25 @@ describe('a change', () => {
     expect(state()).toMatchObject({ version: 5, save: { kind: 'saved', at: 'at 5' } });
     await wait(60_000);
     expect(sent).toHaveLength(1);
+  });
+
+  test('undone before it was sent leaves nothing to save', async () => {
+    retitle('one');
+    await wait(200);
+    expect(draft()?.document.title).toBe('one');
+    undo();
+    expect(saveKind()).toBe('waiting');
+    await wait(600);
+    expect(sent).toEqual([]);
+    expect(state().save).toEqual({ kind: 'saved', at: 'before' });
+    expect(draft()).toBeNull();
+    retitle('two');
+    await wait(600);
+    retitle('three');
+    undo();
+    await wait(600);
+    expect(sent.map((s) => s.document.title)).toEqual(['two']);
+    expect(state().save).toEqual({ kind: 'saved', at: 'at 5' });
   });
 
   test('is waited out while others follow', async () => {

@@ -8,7 +8,8 @@ import { snapperFor, useSnap } from '../../src/bench/sheet/snapping';
 import { pointAt, redo, select, selectAlso, undo, useBench } from '../../src/bench/store';
 import { typeWords } from '../../src/bench/type-words';
 import type { Lettering } from '../../src/core/document/schema';
-import { boxCentre } from '../../src/core/geometry/point';
+import { applyMatrix, boxCentre } from '../../src/core/geometry/point';
+import { partMatrix } from '../../src/core/prepare/placement';
 import { answer, compute, hostHere, now, openJob, partNow, viewNow } from '../support/bench';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
@@ -23,9 +24,11 @@ const rectangle = (id: string, x: number, y: number, more: Draft = {}): Draft =>
   height: 10,
   ...more,
 });
-const placeOf = (id = 'part', member = 0) => {
-  const { x, y, turn } = partNow(id).members[member]?.placement ?? { x: Number.NaN, y: 0, turn: 0 };
-  return [x, y, turn];
+/** Where the middle of what a part's first member measures lies on the sheet, and how the part is turned. */
+const placeOf = (id = 'part') => {
+  const part = partNow(id);
+  const { x, y } = applyMatrix(partMatrix(now().parts, part), part.members[0]?.placement ?? { x: Number.NaN, y: 0 });
+  return [Math.round(x * 1e5) / 1e5, Math.round(y * 1e5) / 1e5, part.placement.turn];
 };
 
 /** A pointer that is pressed, moved and let go; a window that hears of it. */
@@ -52,13 +55,13 @@ describe('a drag', () => {
   const toMm = (x: number, y: number) => ({ x, y: -y });
   const press = (grab: Grab, x: number, y: number) =>
     followDrag({ clientX: x, clientY: y }, grab, toMm, (at) => {
-      const member = partNow().members[0];
-      said.push(at && member ? at.words(member) : null);
+      said.push(at?.words ?? null);
     });
   // Alone on a large sheet, so that nothing is near to snap to.
   beforeEach(() => {
     said.length = 0;
     openJob(jobWith([partOf([rectangle('r', 300, 200)])], { sheet: { width: 1000, height: 900 } }));
+    select('part');
   });
 
   test('moves by how far the pointer has gone, from when it has left its place', () => {
@@ -98,7 +101,8 @@ describe('a drag', () => {
   test('sizes away from the opposite corner with locked proportions, never to nothing', () => {
     press({ kind: 'size', about: { x: 290, y: 195 } }, 310, -205);
     pointer('pointermove', 330, -215);
-    expect(partNow().members[0]).toMatchObject({ width: 40, height: 20, placement: { x: 310, y: 205 } });
+    expect(partNow().members[0]).toMatchObject({ width: 40, height: 20 });
+    expect(placeOf()).toEqual([310, 205, 0]);
     pointer('pointermove', 250, -100);
     const member = partNow().members[0];
     expect(member?.kind === 'rectangle' && [member.width, member.height]).toEqual([0.02, 0.01]);
@@ -136,6 +140,106 @@ describe('a drag', () => {
       [300, 200, 0],
       [500, 400, 0],
     ]);
+  });
+
+  test('snaps, by pixels rather than millimetres; not with Alt held, nor when it sizes or turns', () => {
+    openJob(jobWith([partOf([rectangle('r', 100, 60)]), partOf([rectangle('s', 160, 120)], { id: 'other' })]));
+    select('part');
+    useCamera.setState({ k: 4 });
+    press({ kind: 'move' }, 50, 0);
+    // Six pixels are 1.5 mm here: the middle of the sheet is at 150 mm.
+    pointer('pointermove', 50 + 48.4, 0);
+    expect(placeOf()).toEqual([148.4, 60, 0]);
+    pointer('pointermove', 50 + 48.8, 0);
+    expect(placeOf()).toEqual([150, 60, 0]);
+    expect(useSnap.getState().across?.words).toBe('Middle on the middle of the sheet');
+    pointer('pointermove', 50 + 48.8, 0, { altKey: true });
+    expect(placeOf()).toEqual([148.8, 60, 0]);
+    expect(useSnap.getState().across).toBeNull();
+    pointer('pointermove', 50 + 48.8, 0);
+    pointer('pointerup', 98.8, 0);
+    expect(useSnap.getState().across).toBeNull();
+    press({ kind: 'turn', about: { x: 150, y: 60 } }, 200, -60);
+    pointer('pointermove', 150, -110);
+    expect(placeOf()).toEqual([150, 60, 90]);
+    expect(useSnap.getState().across).toBeNull();
+    pointer('pointerup', 0, 0);
+  });
+
+  test('that is no drag is a press; one that was is none', () => {
+    const pressed = vi.fn();
+    const begin = () => followDrag({ clientX: 70, clientY: 90 }, { kind: 'move' }, toMm, () => {}, pressed);
+    begin();
+    pointer('pointermove', 72, 91);
+    pointer('pointerup', 72, 91);
+    expect(pressed).toHaveBeenCalledTimes(1);
+    expect(placeOf()).toEqual([300, 200, 0]);
+    begin();
+    pointer('pointermove', 73, 90);
+    pointer('pointerup', 73, 90);
+    expect(pressed).toHaveBeenCalledTimes(1);
+    expect(placeOf()).toEqual([303, 200, 0]);
+  });
+
+  test('long after the last step is a step of its own, and ends as one', () => {
+    press({ kind: 'move' }, 0, 0);
+    pointer('pointermove', 50, 0, { altKey: true });
+    pointer('pointerup', 50, 0);
+    press({ kind: 'move' }, 0, 0);
+    pointer('pointermove', 20, 0, { altKey: true });
+    pointer('pointerup', 20, 0);
+    expect(useBench.getState().past.map((s) => s.merge)).toEqual([null, null]);
+    undo();
+    expect(placeOf()).toEqual([350, 200, 0]);
+  });
+
+  test('of what was gone into moves that alone, by what its part is turned', () => {
+    openJob(
+      jobWith(
+        [partOf([rectangle('r', 300, 200), rectangle('s', 330, 200)], { placement: { x: 10, y: 20, turn: 90 } })],
+        { sheet: { width: 1000, height: 900 } },
+      ),
+    );
+    select('part', 's');
+    press({ kind: 'move' }, 0, 0);
+    pointer('pointermove', 0, -40, { altKey: true });
+    pointer('pointerup', 0, -40);
+    expect(partNow().members.map((m) => m.placement.x)).toEqual([300, 370]);
+    press({ kind: 'turn', about: { x: 0, y: 0 } }, 10, 0);
+    pointer('pointermove', 10, -10, { shiftKey: true });
+    expect(partNow().members[1]?.placement.turn).toBe(45);
+    expect(partNow().placement).toMatchObject({ x: 10, y: 20, turn: 90 });
+    pointer('pointerup', 0, 0);
+  });
+
+  test('stretches a shape along its own sides, or along one of them', () => {
+    const chosen = { partIds: ['part'], memberId: 'r' };
+    const grab = (across: boolean, upright: boolean): Grab => ({
+      kind: 'stretch',
+      about: { x: 290, y: 195 },
+      matrix: { a: 1, b: 0, c: 0, d: 1, e: 300, f: 200 },
+      width: 20,
+      height: 10,
+      ways: { across, upright },
+      chosen,
+    });
+    press(grab(true, true), 310, -205);
+    pointer('pointermove', 330, -201);
+    expect(partNow().members[0]).toMatchObject({ width: 40, height: 6 });
+    pointer('pointermove', 290, -195);
+    expect(partNow().members[0]).toMatchObject({ width: 0.1, height: 0.1 });
+    expect(said.at(-1)).toBe('stretch');
+    pointer('pointerup', 0, 0);
+    undo();
+    press(grab(true, false), 310, -200);
+    pointer('pointermove', 350, -500);
+    expect(partNow().members[0]).toMatchObject({ width: 60, height: 10 });
+    pointer('pointerup', 0, 0);
+    undo();
+    press(grab(false, true), 310, -200);
+    pointer('pointermove', 350, -225);
+    expect(partNow().members[0]).toMatchObject({ width: 20, height: 30 });
+    pointer('pointerup', 0, 0);
   });
 
   test('of nothing is none', () => {
@@ -242,6 +346,25 @@ describe('snapping', () => {
     const moved = snapperFor(useBench.getState())?.({ dx: inner - 110 + 0.2, dy: 20 }, 0.5);
     expect(moved?.dx).toBeCloseTo(inner - 110, 6);
     expect(words()[0]).toBe('Right edge on a node of Plate');
+  });
+
+  test('is to a part as a whole where it is more than its things, and by its own size', () => {
+    // A border of 10 mm about a plate: its edges are those of the border.
+    openJob(
+      jobWith([
+        partOf([rectangle('r', 100, 60), rectangle('t', 130, 70)]),
+        partOf([rectangle('s', 200, 150)], { id: 'other', name: 'Plate', steps: [{ kind: 'border', distance: 10 }] }),
+      ]),
+    );
+    select('part');
+    // From 90 to 140 mm and from 55 to 75 mm; the border begins at 180 and at 135 mm.
+    expect(snap(40.5, 60.5)?.dx).toBeCloseTo(40, 6);
+    expect(snap(40.5, 60.5)?.dy).toBeCloseTo(60, 6);
+    expect(words()).toEqual(['Right edge on the left edge of Plate', 'Top edge on the bottom edge of Plate']);
+    select('part', 't');
+    // Gone into, a thing snaps to those beside it in the part.
+    expect(snap(-20.5, -15)?.dx).toBeCloseTo(-20, 6);
+    expect(words()[0]).toMatch(/of Rectangle$/);
   });
 
   test('is never to itself, and of nothing there is none', () => {
@@ -354,5 +477,5 @@ describe('the address', () => {
 });
 
 test('places of the view are millimetres on the sheet, which go upwards', () => {
-  expect(toSheet({ k: 4, x: 100, y: 300, width: 0, height: 0 }, 140, 260)).toEqual({ x: 10, y: 10 });
+  expect(toSheet({ k: 4, x: 100, y: 300, width: 0, height: 0, panning: false }, 140, 260)).toEqual({ x: 10, y: 10 });
 });

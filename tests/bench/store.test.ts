@@ -1,6 +1,7 @@
 /** The bench's state: what is undone together, what stays selected, what another job starts with. */
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import {
+  baseOf,
   bringIntoSight,
   change,
   chooseDot,
@@ -11,8 +12,10 @@ import {
   pointAt,
   redo,
   select,
+  selectAll,
   selectAlso,
   selectedParts,
+  selectParts,
   setLook,
   setPen,
   settle,
@@ -22,7 +25,7 @@ import {
   whenComputed,
   workOnNodes,
 } from '../../src/bench/store';
-import type { Job } from '../../src/core/document/schema';
+import type { Job, Part } from '../../src/core/document/schema';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
 const three = jobWith(
@@ -89,6 +92,9 @@ describe('opening', () => {
       cutPieces: [],
       progress: { done: 1, of: 2 },
       workerFault: 'stopped',
+      said: 'Nothing was copied yet.',
+      everything: true,
+      freed: true,
       save: { kind: 'gone' },
     });
     for (const [key, value] of Object.entries(fresh))
@@ -212,31 +218,69 @@ describe('undo', () => {
 });
 
 describe('what is selected', () => {
-  test('goes when it is removed, and when undo or redo takes it away', () => {
-    const remove = () =>
-      change((job) => {
-        job.parts = job.parts.filter((p) => p.id !== 'a');
-      });
-    remove();
+  test('goes when it is removed; undo chooses again what was, redo lets it go', () => {
+    change((job) => {
+      job.parts = job.parts.filter((p) => p.id !== 'a');
+    });
     expect(state().selection.partId).toBeNull();
     undo();
+    expect(state().selection).toEqual({ partId: 'a', memberId: 'words', others: [] });
+    redo();
+    expect(state().selection.partId).toBeNull();
+  });
+
+  test('is what the change acted on, after undo and redo of it', () => {
+    const move = (...ids: string[]) =>
+      change((job) => {
+        for (const p of job.parts) if (ids.includes(p.id)) p.placement.x += 1;
+      });
+    selectParts(['a', 'b']);
+    move('a', 'b');
+    select('c', 'second');
+    move('c');
+    select('b');
+    // By somebody else than what is chosen: what was changed.
+    move('a');
+    select('c');
+    undo();
+    expect(state().selection).toEqual({ partId: 'a', memberId: null, others: [] });
+    undo();
+    expect(state().selection).toEqual({ partId: 'c', memberId: 'second', others: [] });
+    select(null);
+    undo();
+    expect(selectedParts(state().selection)).toEqual(['a', 'b']);
+    select('c');
+    redo();
+    expect(selectedParts(state().selection)).toEqual(['a', 'b']);
+    redo();
+    expect(state().selection).toEqual({ partId: 'c', memberId: 'second', others: [] });
+    redo();
+    expect(state().selection).toEqual({ partId: 'a', memberId: null, others: [] });
+    // What changes no part leaves what is chosen.
+    retitle('one');
+    select('b');
+    undo();
+    expect(state().selection.partId).toBe('b');
+    // What was added is gone, and chosen when it is there again.
     change((job) => {
-      job.parts.push({ ...structuredClone(three.parts[0] as Job['parts'][number]), id: 'new' });
+      job.parts.push({ ...structuredClone(three.parts[0] as Part), id: 'new' });
     });
-    select('new', 'second');
-    selectAlso('b');
+    select('new');
     undo();
     expect(state().selection).toEqual({ partId: null, memberId: null, others: [] });
     redo();
-    select('a', 'words');
-    selectAlso('new');
-    undo();
-    expect(state().selection).toEqual({ partId: 'a', memberId: 'words', others: [] });
-    remove();
-    undo();
-    select('a', 'second');
-    redo();
-    expect(state().selection.partId).toBeNull();
+    expect(state().selection).toEqual({ partId: 'new', memberId: null, others: [] });
+  });
+
+  test('while a number is typed, the document before the first digit is at hand', () => {
+    const before = state().job;
+    expect(baseOf('w')).toBe(before);
+    retitle('2', 'w');
+    retitle('20', 'w');
+    expect(baseOf('w')).toBe(before);
+    expect(baseOf('h')).toBe(state().job);
+    settle();
+    expect(baseOf('w')).toBe(state().job);
   });
 
   test('an operation shown alone is shown with the others again when it is removed', () => {
@@ -279,44 +323,35 @@ describe('what is selected', () => {
     selectAlso('c');
     selectAlso('b');
     expect(selectedParts(state().selection)).toEqual(['a', 'c', 'b']);
-    expect(state().selection.memberId).toBe('words');
+    // Several are chosen as wholes.
+    expect(state().selection.memberId).toBeNull();
     pick([0]);
     selectAlso('a');
-    expect(state().selection).toEqual({ partId: 'c', memberId: 'words', others: ['b'] });
+    expect(state().selection).toEqual({ partId: 'c', memberId: null, others: ['b'] });
     expect(state().picked).toBeNull();
     selectAlso('c');
     selectAlso('b');
     expect(state().selection.partId).toBeNull();
     expect(selectedParts(state().selection)).toEqual([]);
     selectAlso('b');
-    expect(state().selection).toEqual({ partId: 'b', memberId: 'words', others: [] });
+    expect(state().selection).toEqual({ partId: 'b', memberId: null, others: [] });
     selectAlso('gone');
-    expect(state().selection).toEqual({ partId: 'b', memberId: 'words', others: [] });
+    expect(state().selection).toEqual({ partId: 'b', memberId: null, others: [] });
   });
 
-  test('the first keeps its member while others are chosen along; the next in its place has its own first', () => {
-    const own = jobWith(
-      ['a', 'b', 'c'].map((id) =>
-        partOf(
-          [
-            { ...lettering('one'), id: `${id}-1` },
-            { ...lettering('two'), id: `${id}-2` },
-          ],
-          { id },
-        ),
-      ),
-    );
-    openBench('trial', own, 1, '', { partId: 'a', memberId: 'a-2' }, 'compose');
-    selectAlso('b');
-    expect(state().selection).toEqual({ partId: 'a', memberId: 'a-2', others: ['b'] });
-    selectAlso('c');
-    selectAlso('b');
-    expect(state().selection).toEqual({ partId: 'a', memberId: 'a-2', others: ['c'] });
-    selectAlso('a');
-    expect(state().selection).toEqual({ partId: 'c', memberId: 'c-1', others: [] });
-    select(null);
-    selectAlso('b');
-    expect(state().selection).toEqual({ partId: 'b', memberId: 'b-1', others: [] });
+  test('parts are chosen as wholes, all of them that can be moved, or none', () => {
+    change((job) => {
+      (job.parts[1] as Part).locked = true;
+    });
+    pick([0]);
+    pointAt('region');
+    selectAll();
+    expect(selectedParts(state().selection)).toEqual(['a', 'c']);
+    expect(state()).toMatchObject({ picked: null, pointing: null });
+    selectParts(['c', 'gone', 'c', 'b']);
+    expect(state().selection).toEqual({ partId: 'c', memberId: null, others: ['b'] });
+    selectParts([]);
+    expect(state().selection).toEqual({ partId: null, memberId: null, others: [] });
   });
 
   test('another station ends what was chosen at the one before', () => {

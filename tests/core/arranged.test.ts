@@ -1,10 +1,10 @@
 /** Arranging by bounds, and what is exported of a job. */
 import { describe, expect, test } from 'vitest';
+import { putTogether, splitPart } from '../../src/core/commands/regroup';
 import type { Job, Operation } from '../../src/core/document/schema';
 import { alignTo, levelBaselines, snapTo, spaceEqually } from '../../src/core/job/arrange';
 import { Evaluator, type OperationShape } from '../../src/core/job/evaluate';
 import { colourOf, drawingOf, fileName, writeFile } from '../../src/core/job/export';
-import { putTogether, splitPart } from '../../src/core/job/regroup';
 import { dotTotals, setDowns } from '../../src/core/job/totals';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, partOf } from '../support/jobs';

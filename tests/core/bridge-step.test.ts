@@ -1,6 +1,5 @@
 /** Bridges by hand, in the step: which are taken in hand, taken out, put in, and given to others. */
 import { beforeEach, describe, expect, test } from 'vitest';
-import type { StepOf } from '../../src/core/document/schema';
 import {
   addBridge,
   type BridgeNow,
@@ -11,8 +10,9 @@ import {
   pinIsland,
   removeBridge,
   settleIslands,
-} from '../../src/core/job/bridges';
-import { newStep } from '../../src/core/job/steps';
+} from '../../src/core/commands/bridges';
+import type { StepOf } from '../../src/core/document/schema';
+import { newStep } from '../../src/core/document/steps';
 import { LIMITS } from '../../src/core/limits';
 
 let step: StepOf<'bridge'>;

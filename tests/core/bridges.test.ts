@@ -2,8 +2,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { diskFaces } from '../../src/cli/typefaces';
-import type { Job, Part, StepOf } from '../../src/core/document/schema';
-import { pointAt, type Segment, segmentLength } from '../../src/core/geometry/segment';
 import {
   addBridge,
   type BridgeNow,
@@ -12,11 +10,13 @@ import {
   letGo,
   pinIsland,
   removeBridge,
-} from '../../src/core/job/bridges';
+} from '../../src/core/commands/bridges';
+import { setWords } from '../../src/core/commands/words';
+import type { Job, Part, StepOf } from '../../src/core/document/schema';
+import { newStep, stepIn } from '../../src/core/document/steps';
+import { pointAt, type Segment, segmentLength } from '../../src/core/geometry/segment';
 import { bridgeVariants } from '../../src/core/job/compare-bridges';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { newStep, stepIn } from '../../src/core/job/steps';
-import { setWords } from '../../src/core/job/words';
 import { LIMITS } from '../../src/core/limits';
 import { readabilityOf } from '../../src/core/prepare/bridges/readability';
 import { bridgeThrough } from '../../src/core/prepare/bridges/through';
@@ -429,7 +429,7 @@ describe('by hand', () => {
       return by[0]?.own;
     };
     const start = onO(pinned);
-    const typed = (j: Job, text: string) => edited(j, (_, copy) => setWords(copy, 'part', wordsOf(copy).id, text));
+    const typed = (j: Job, text: string) => setWords(j, 'part', wordsOf(j).id, text);
     let now = pinned;
     for (const text of ['ABOARD', 'ABOARDS', 'BOARD', 'THE BOARD\n8 DAYS', 'BOARD']) now = typed(now, text);
     expect(onO(now)?.x).toBeCloseTo(start?.x ?? 0, 6);

@@ -1,6 +1,8 @@
 /** Drawings as members of parts: brought in, put together with words, prepared, and our own files read back. */
+
 import { createHash } from 'node:crypto';
 import { describe, expect, test } from 'vitest';
+import { sizeChosen } from '../../src/core/commands/chosen';
 import { checkJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
 import { circleAt } from '../../src/core/formats/drawing';
@@ -13,7 +15,6 @@ import { boxHeight, boxWidth } from '../../src/core/geometry/point';
 import { type Brought, broughtParts, likelyOperation } from '../../src/core/job/bring-in';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
-import { scaleMember } from '../../src/core/job/place';
 import { LIMITS } from '../../src/core/limits';
 import { takeInHand } from '../../src/core/prepare/hand-made';
 import { faces, wasmEngine } from '../support/faces';
@@ -63,9 +64,8 @@ describe('a drawing in a part', () => {
     expect(result.parts[0]?.box).toMatchObject({ minX: expect.closeTo(130, 9), maxY: expect.closeTo(120, 9) });
     expect(result.parts[0]?.outlines.flatMap((o) => o.path.segments.map((s) => s.kind))).toEqual(Array(8).fill('arc'));
     const job = jobWith([partOf([artwork(id)])]);
-    const [member] = job.parts[0]?.members ?? [];
-    if (member) scaleMember(member, 2, { x: 150, y: 100 });
-    expect(areaOf(evaluator.evaluate(job, faces))).toBeCloseTo(4 * Math.PI * (400 - 144), 5);
+    const sized = sizeChosen(job, { partIds: ['part'], memberId: null }, 2, { x: 150, y: 100 });
+    expect(areaOf(evaluator.evaluate(sized, faces))).toBeCloseTo(4 * Math.PI * (400 - 144), 5);
   });
 
   test('words are cut out of it, its islands and theirs are bridged, it is thickened and bordered', {
@@ -266,8 +266,9 @@ describe('bringing in', () => {
       text: 'Open daily',
       align: 'centre',
       size: { by: 'capital', mm: 14 },
-      placement: { x: 150, y: expect.closeTo(100 - 2 * 10, 9) },
+      placement: { x: 0, y: 0 },
     });
+    expect(parts[1]?.placement).toMatchObject({ x: 150, y: expect.closeTo(100 - 2 * 10, 9) });
     const result = new Evaluator(wasmEngine).evaluate({ ...job, parts: parts.slice(1, 2) }, faces);
     expect(result.findings.find((f) => f.code === 'words-set-anew')?.sentence).toBe(
       '“shed, Engrave, words”: words from a file in Example Serif are set in Archivo Black here.',

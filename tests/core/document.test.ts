@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
+import { newJob } from '../../src/core/commands/defaults';
 import { checkJob, readJob } from '../../src/core/document/read';
-import { newJob } from '../../src/core/job/defaults';
+import { JOB_FORMAT } from '../../src/core/document/schema';
 import { LIMITS } from '../../src/core/limits';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
 
@@ -51,7 +52,10 @@ describe('what is wrong is said with the field', () => {
   });
 
   test('a document from a newer version', () => {
-    expect(sentencesOf({ ...base, format: 2 })[0]).toMatch(/newer Needlefile \(format 2\)/);
+    const newer = JOB_FORMAT + 1;
+    expect(sentencesOf({ ...base, format: newer })[0]).toContain(`newer Needlefile (format ${newer})`);
+    for (const format of [0, -1, 1.5])
+      expect(sentencesOf({ ...base, format })[0]).toMatch(/^format: there is no format/);
   });
 
   test('text that is not JSON, and text that is too long', () => {
@@ -85,7 +89,7 @@ describe('limits', () => {
     ],
     ['parts[0].members[0].text', { parts: [partOf([lettering('x'.repeat(LIMITS.letteringStoredCharacters + 1))])] }],
     [
-      'parts[0].members[0].placement.x',
+      'parts[0].placement.x',
       { parts: [partOf([lettering('x', 'X', { placement: { x: LIMITS.lengthMm + 1, y: 0 } })])] },
     ],
     [

@@ -1,8 +1,9 @@
 /** What an evaluator remembers: only what did not change is taken from before, and it is where it is asked for now. */
 import { describe, expect, test } from 'vitest';
 import type { Job } from '../../src/core/document/schema';
+import { IDENTITY, translation } from '../../src/core/geometry/point';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
-import { movedPart } from '../../src/core/prepare/moved';
+import { transformPart } from '../../src/core/prepare/transform';
 import { viewOf } from '../../src/worker/view';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
@@ -29,24 +30,21 @@ const jobOf = ({
 }: Over = {}): Job =>
   jobWith(
     [
-      partOf(
-        [lettering('oi', 'Dancing Script', { placement: { x: at[0], y: at[1] }, size: { by: 'capital', mm: 20 } })],
-        {
-          keep: 'inside',
-          steps: [
-            { kind: 'weld' },
-            { kind: 'centerline', detail, ends },
-            { kind: 'dots', diameter: 1, spacing, as },
-            { kind: 'hatch', tool: { shape: 'line', tip: 0.8 }, overlap: 0, least: 1.2, angle },
-          ],
-          work: [
-            { what: 'hatch', operation: 'engrave' },
-            { what: 'centerline', operation: 'mark' },
-            { what: 'dots', operation: 'mark' },
-            { what: 'outline', operation: 'cut' },
-          ],
-        },
-      ),
+      partOf([lettering('oi', 'Dancing Script', { placement: { x: 0, y: 0 }, size: { by: 'capital', mm: 20 } })], {
+        placement: { x: at[0], y: at[1] },
+        steps: [
+          { kind: 'weld' },
+          { kind: 'centerline', detail, ends },
+          { kind: 'dots', diameter: 1, spacing, as },
+          { kind: 'hatch', tool: { shape: 'line', tip: 0.8 }, overlap: 0, least: 1.2, angle },
+        ],
+        work: [
+          { what: 'hatch', operation: 'engrave' },
+          { what: 'centerline', operation: 'mark' },
+          { what: 'dots', operation: 'mark' },
+          { what: 'outline', operation: 'cut' },
+        ],
+      }),
     ],
     { sheet: { width: 300, height: 200, leastWidth: least, kerf: 0.2 } },
   );
@@ -126,12 +124,12 @@ describe('a part that is moved', () => {
   test('nowhere is the same part; else another, of the same make', () => {
     const [part] = evaluate(new Evaluator(wasmEngine), jobOf()).parts;
     if (!part) throw new Error('no part');
-    expect(movedPart(part, 0, 0)).toBe(part);
+    expect(transformPart(part, IDENTITY)).toBe(part);
     for (const [dx, dy] of [
       [0, 5],
       [5, 0],
     ] as const) {
-      const moved = movedPart(part, dx, dy);
+      const moved = transformPart(part, translation(dx, dy));
       expect(moved.box.minX).toBeCloseTo(part.box.minX + dx, 9);
       expect(moved.box.minY).toBeCloseTo(part.box.minY + dy, 9);
       expect(moved.outlines[0]?.labels).toBe(part.outlines[0]?.labels);

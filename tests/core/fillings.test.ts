@@ -1,9 +1,9 @@
 /** Fillings that are held: by what they take in memory, lines and rings alike. */
 import { describe, expect, test } from 'vitest';
 import type { StepOf } from '../../src/core/document/schema';
+import { newStep } from '../../src/core/document/steps';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { Fillings } from '../../src/core/job/fillings';
-import { newStep } from '../../src/core/job/steps';
 import type { PreparedPart } from '../../src/core/prepare/part';
 import { faces, wasmEngine } from '../support/faces';
 import { finished } from '../support/generators';

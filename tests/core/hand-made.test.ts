@@ -1,15 +1,16 @@
 /** Parts worked on by hand: kept as they are, taken along, told when what they stand for has changed. */
 import { expect, test } from 'vitest';
+import { mirrorChosen, moveChosen, sizeChosen, turnChosen } from '../../src/core/commands/chosen';
+import { leaveHandMade } from '../../src/core/commands/drawings';
+import { setWords } from '../../src/core/commands/words';
 import { checkJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
+import { withStep } from '../../src/core/document/steps';
 import { pathData } from '../../src/core/formats/path-data';
 import { pathOf } from '../../src/core/formats/svg-read/outlines';
 import { moveNodes } from '../../src/core/geometry/nodes';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf } from '../../src/core/job/export';
-import { moveMember, scaleMember, turnMember } from '../../src/core/job/place';
-import { withStep } from '../../src/core/job/steps';
-import { setWords } from '../../src/core/job/words';
 import { LIMITS } from '../../src/core/limits';
 import { takeInHand } from '../../src/core/prepare/hand-made';
 import { faces, wasmEngine } from '../support/faces';
@@ -60,32 +61,25 @@ test('taken in hand it is what it was, with the names of its letters, and says s
 test('it goes along: moved, turned, sized, mirrored', () => {
   const job = inHand(words);
   const start = run(job);
-  const [member] = job.parts[0]?.members ?? [];
-  if (!member) throw new Error('no member');
-  moveMember(member, 40, -7);
-  const moved = run(job);
-  expect(moved.parts[0]?.box.minX).toBeCloseTo((start.parts[0]?.box.minX ?? 0) + 40, 6);
-  scaleMember(member, 2, { x: 0, y: 0 });
-  const sized = run(job);
-  expect(areaOf(sized)).toBeCloseTo(4 * areaOf(start), 2);
-  turnMember(member, 90, { x: 100, y: 100 });
-  member.placement.mirror = true;
-  const turned = run(job);
-  expect(areaOf(turned)).toBeCloseTo(4 * areaOf(start), 2);
-  expect(hands(turned)).toEqual(['note']);
+  const part = { partIds: ['part'], memberId: null };
+  const member = { partIds: ['part'], memberId: 'words' };
+  for (const chosen of [part, member]) {
+    const moved = moveChosen(job, chosen, 40, -7);
+    expect(run(moved).parts[0]?.box.minX).toBeCloseTo((start.parts[0]?.box.minX ?? 0) + 40, 5);
+    const sized = sizeChosen(moved, chosen, 2, { x: 0, y: 0 });
+    expect(areaOf(run(sized))).toBeCloseTo(4 * areaOf(start), 2);
+    const turned = run(mirrorChosen(turnChosen(sized, chosen, 90, { x: 100, y: 100 }), chosen, 50));
+    expect(areaOf(turned)).toBeCloseTo(4 * areaOf(start), 2);
+    expect(hands(turned)).toEqual(['note']);
+  }
 });
 
 test('other words or steps are told, and the way back gives them', () => {
-  const job = inHand(words);
-  const [part] = job.parts;
-  const [member] = part?.members ?? [];
-  if (!part || member?.kind !== 'lettering') throw new Error('no lettering');
-  const old = areaOf(run(job));
-  setWords(job, part.id, member.id, 'Beans');
+  const old = areaOf(run(inHand(words)));
+  const job = setWords(inHand(words), 'part', 'words', 'Beans');
   expect(hands(run(job))).toEqual(['caution']);
   expect(areaOf(run(job))).toBeCloseTo(old, 6);
-  part.steps = part.steps.filter((s) => s.kind !== 'nodes');
-  expect(areaOf(run(job))).toBeCloseTo(areaOf(run(jobWith([partOf([lettering('Beans')])]))), 6);
+  expect(areaOf(run(leaveHandMade(job, 'part')))).toBeCloseTo(areaOf(run(jobWith([partOf([lettering('Beans')])]))), 6);
   const thick = inHand(words);
   thick.parts[0]?.steps.unshift({ kind: 'thicken', on: true, by: 1, corners: 'round', holesOpen: null });
   expect(hands(run(thick))).toEqual(['caution']);

@@ -1,7 +1,9 @@
 /** The steps that hold a part together, and what follows from them: ties, bars, thickening, borders, safe sizes, the cut. */
 import { describe, expect, test } from 'vitest';
+import { setWords } from '../../src/core/commands/words';
 import { leastWidthOf, materialNamed } from '../../src/core/document/material';
-import type { Job, Part } from '../../src/core/document/schema';
+import type { Job } from '../../src/core/document/schema';
+import { newStep, stepIn, withStep } from '../../src/core/document/steps';
 import { type Box, boxCentre } from '../../src/core/geometry/point';
 import { leastWidth } from '../../src/core/inspect/strength';
 import { alignTo, levelBaselines, snapTo, spaceEqually } from '../../src/core/job/arrange';
@@ -9,8 +11,6 @@ import { asCut } from '../../src/core/job/as-cut';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { regionAt } from '../../src/core/job/region-at';
 import { atSafeSize, thickenedEnough } from '../../src/core/job/safe';
-import { newStep, withStep } from '../../src/core/job/steps';
-import { setWords } from '../../src/core/job/words';
 import { LIMITS } from '../../src/core/limits';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
@@ -95,13 +95,10 @@ describe('ties', () => {
         ],
       }),
     ]);
-    const edited = structuredClone(job);
-    const [part] = edited.parts as [Part];
-    setWords(edited, 'part', 'words', 'A lij');
-    const step = part.steps.find((s) => s.kind === 'tie');
-    expect(step?.kind === 'tie' && step.answers.map((a) => a.piece)).toEqual(['words:3/1', 'words:4/1']);
-    setWords(edited, 'part', 'words', 'A l');
-    expect(step?.kind === 'tie' && part.steps.flatMap((s) => (s.kind === 'tie' ? s.answers : []))).toEqual([]);
+    const pieces = (j: Job) => (j.parts[0] && stepIn(j.parts[0], 'tie')?.answers)?.map((a) => a.piece);
+    const edited = setWords(job, 'part', 'words', 'A lij');
+    expect(pieces(edited)).toEqual(['words:3/1', 'words:4/1']);
+    expect(pieces(setWords(edited, 'part', 'words', 'A l'))).toEqual([]);
   });
 
   test('more pieces than are tied are said so', () => {
@@ -363,8 +360,12 @@ describe('arranging', () => {
         ]),
       ]),
     );
-    expect(boxCentre(regionAt(result, { x: 82, y: 104 }, 'words')?.box as Box)).toEqual({ x: 80, y: 100 });
-    expect(boxCentre(regionAt(result, { x: 150, y: 130 }, 'words')?.box as Box)).toEqual({ x: 100, y: 100 });
-    expect(regionAt(result, { x: 5, y: 5 }, null)).toBeNull();
+    const words = { partIds: ['part'], memberId: 'words' };
+    expect(boxCentre(regionAt(result, { x: 82, y: 104 }, words)?.box as Box)).toEqual({ x: 80, y: 100 });
+    expect(boxCentre(regionAt(result, { x: 150, y: 130 }, words)?.box as Box)).toEqual({ x: 100, y: 100 });
+    expect(regionAt(result, { x: 5, y: 5 }, words)).toBeNull();
+    // A part that is chosen as a whole is no region for itself.
+    expect(regionAt(result, { x: 82, y: 104 }, { ...words, memberId: null })).toBeNull();
+    expect(regionAt(result, { x: 82, y: 104 }, { partIds: [], memberId: null })).not.toBeNull();
   });
 });

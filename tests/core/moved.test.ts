@@ -8,7 +8,8 @@ import { jobWith, lettering, partOf } from '../support/jobs';
 const job = (x: number, y: number): Job =>
   jobWith(
     [
-      partOf([lettering('Fig & Zoë', 'Dancing Script', { placement: { x, y }, closeUp: { overlap: 1 } })], {
+      partOf([lettering('Fig & Zoë', 'Dancing Script', { placement: { x: 0, y: 0 }, closeUp: { overlap: 1 } })], {
+        placement: { x, y },
         steps: [
           { kind: 'weld' },
           { kind: 'thicken', by: 0.3, holesOpen: 1 },
@@ -18,6 +19,7 @@ const job = (x: number, y: number): Job =>
       }),
       partOf([{ id: 'along', kind: 'copy', of: 'part', placement: { x: 1, y: 2 }, follows: true }], {
         id: 'backing',
+        along: 'part',
         steps: [{ kind: 'weld' }, { kind: 'border', distance: 4 }],
       }),
       partOf([{ id: 'apart', kind: 'copy', of: 'part', placement: { x: 50, y: 40 } }], {

@@ -1,9 +1,9 @@
 import { describe, expect, test } from 'vitest';
+import { putTogether, splitPart } from '../../src/core/commands/regroup';
 import type { Part } from '../../src/core/document/schema';
 import { unite } from '../../src/core/geometry/boolean/union';
 import { regionArea } from '../../src/core/geometry/path';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { putTogether, splitPart } from '../../src/core/job/regroup';
 import { anyPart, SHEET } from '../support/any-part';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';

@@ -1,9 +1,9 @@
 import { expect, test } from 'vitest';
+import { newShape } from '../../src/core/commands/defaults';
 import type { Shape } from '../../src/core/document/schema';
 import { mapLengths, SHAPE_LENGTHS } from '../../src/core/document/shapes';
 import { isContinuous, pathArea, pathBox } from '../../src/core/geometry/path';
 import { boxHeight, boxWidth } from '../../src/core/geometry/point';
-import { newShape } from '../../src/core/job/defaults';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { LIMITS } from '../../src/core/limits';
 import { shapePath } from '../../src/core/prepare/shape';

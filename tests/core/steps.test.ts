@@ -2,7 +2,7 @@
 import { describe, expect, test } from 'vitest';
 import { checkJob } from '../../src/core/document/read';
 import type { Step } from '../../src/core/document/schema';
-import { newCloseUp, newStep, stepIn, withStep } from '../../src/core/job/steps';
+import { newCloseUp, newStep, stepIn, withStep } from '../../src/core/document/steps';
 
 const KINDS = [
   'weld',

@@ -188,7 +188,8 @@ function stepOf(kind: string, cap: number, letters: number, { pick, mm, maybe }:
 }
 
 /** A document by its number: what must come up comes up in turn, the rest by chance. */
-function documentOf(i: number): Draft {
+/** The document of a number by chance, the same each time: over every step, work, member, typeface and placement. */
+export function documentOf(i: number): Draft {
   const next = chance(SEED + i);
   const help = helpers(next);
   const { pick, mm, maybe } = help;

@@ -1,7 +1,7 @@
 /**
  * What all demo jobs and two hundred documents come to, against what they came to when the golden set was written. It stands
- * until the rebuilding is over. `npm run golden` tells what differs; `npm run golden:write` writes it anew, which is for
- * differences that are named and meant.
+ * until the rebuilding is over. `npm run golden` tells what differs; `npm run golden:write` writes it anew, and with
+ * NEEDLEFILE_GOLDEN="name,name" those alone: that is for differences that are named and meant, in docs/decisions.
  *
  * @module-tag slow
  */
@@ -18,16 +18,22 @@ import { pack, unpack } from './pack';
 import { type Snapshot, snapshotNow } from './snapshot';
 
 const FILE = 'tests/golden/golden.br';
-const isWriting = process.env.NEEDLEFILE_GOLDEN === 'write';
+/** `write`, or the names of those that are written anew, parted by commas; the others stay as they were. */
+const wanted = process.env.NEEDLEFILE_GOLDEN;
 
-if (isWriting) {
-  const documents = documentsNow();
+if (wanted) {
+  const kept = wanted === 'write' ? null : unpack(readFileSync(FILE));
+  const documents = kept?.documents ?? documentsNow();
   const evaluator = new Evaluator(wasmEngine);
   writeFileSync(
     FILE,
     pack(
       documents,
-      documents.map((kept) => snapshotNow(kept, evaluator)),
+      documents.map((document, i) =>
+        kept && !wanted.split(',').includes(document.name)
+          ? (kept.snapshots[i] as Snapshot)
+          : snapshotNow(document, evaluator),
+      ),
     ),
   );
 }

@@ -32,9 +32,9 @@ export function compute(): void {
   useBench.setState({ view: viewOf(evaluator.evaluate(job, faces)), viewOf: job });
 }
 
-/** Open a job and compute it; its first part and that part's first member are selected. */
+/** Open a job and compute it; the part called “part”, else the first, and its first member are selected. */
 export function openJob(job: Job, station: Station = 'compose'): void {
-  const [part] = job.parts;
+  const part = job.parts.find((p) => p.id === 'part') ?? job.parts[0];
   openBench('trial', job, 1, '', { partId: part?.id ?? null, memberId: part?.members[0]?.id ?? null }, station);
   compute();
 }

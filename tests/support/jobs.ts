@@ -1,7 +1,7 @@
 /** Small job documents for tests. */
 import { readdirSync, readFileSync } from 'node:fs';
 import { checkJob, readJob } from '../../src/core/document/read';
-import type { Job } from '../../src/core/document/schema';
+import { JOB_FORMAT, type Job } from '../../src/core/document/schema';
 
 export type Draft = Record<string, unknown>;
 
@@ -16,16 +16,24 @@ export const lettering = (text: string, face = 'Archivo Black', more: Draft = {}
   ...more,
 });
 
+/** A part at the corner of the sheet, so that members lie where they say. */
 export const partOf = (members: Draft[], more: Draft = {}): Draft => ({
   id: 'part',
+  placement: { x: 0, y: 0 },
   members,
   work: [{ what: 'outline', operation: 'cut' }],
   ...more,
 });
 
-/** A checked job on a 300 × 200 mm sheet. */
+/** A checked job on a 300 × 200 mm sheet. A part without a placement is placed at its corner: members lie as they say. */
 export const jobWith = (parts: Draft[], more: Draft = {}): Job => {
-  const read = checkJob({ format: 1, title: 'Trial', sheet: { width: 300, height: 200 }, parts, ...more });
+  const read = checkJob({
+    format: JOB_FORMAT,
+    title: 'Trial',
+    sheet: { width: 300, height: 200 },
+    parts: parts.map((part) => ({ placement: { x: 0, y: 0 }, ...part })),
+    ...more,
+  });
   if (!read.ok) throw new Error(read.sentences.join(' '));
   return read.job;
 };

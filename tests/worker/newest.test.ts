@@ -80,7 +80,7 @@ describe.each(QUESTIONS)('%s', (name, ask) => {
     const rest = [
       bench.summary(job),
       bench.files(job, ['svg'], { partIds: null }),
-      bench.regionAt(job, { x: 0, y: 0 }, null),
+      bench.regionAt(job, { x: 0, y: 0 }, { partIds: [], memberId: null }),
     ];
     expect(await own).not.toBeNull();
     for (const answer of await Promise.all(others)) expect(answer).not.toBeNull();

@@ -1,10 +1,10 @@
 /** Bringing a file in: it is read in a worker of its own, looked at in a dialog, kept on the server and put on the sheet. */
 import { create } from 'zustand';
+import { freeId } from '@/core/commands/ids';
 import { isEmptyBox } from '@/core/geometry/point';
 import { type BringInChoices, broughtParts } from '@/core/job/bring-in';
 import { readingFile } from '@/worker/client';
 import type { Look, Looked } from '@/worker/reading';
-import { freeId } from '../edits';
 import { bringIntoSight, change, select, useBench, whenComputed } from '../store';
 
 type Incoming = {
@@ -105,7 +105,7 @@ export async function takeIn(looked: Looked, choices: Omit<BringInChoices, 'at'>
     leaveBringingIn();
     if (first === null) return;
     const partId: string = first;
-    select(partId, useBench.getState().job.parts.find((p) => p.id === partId)?.members[0]?.id ?? null);
+    select(partId);
     whenComputed(() => {
       const box = useBench.getState().view?.parts.find((p) => p.id === partId)?.box;
       if (box && !isEmptyBox(box)) bringIntoSight(box);

@@ -1,16 +1,16 @@
 /** The paths whose nodes are worked on: read from the document, written back to it. */
 import { useMemo } from 'react';
+import { memberOf } from '@/core/commands/changed';
 import type { Job } from '@/core/document/schema';
+import { stepIn, withStep } from '@/core/document/steps';
 import { KEPT_DIGITS, pathData } from '@/core/formats/path-data';
 import { pathOf } from '@/core/formats/svg-read/outlines';
 import { type Path, transformPath } from '@/core/geometry/path';
 import { compose, invert, type Matrix, scaling } from '@/core/geometry/point';
-import { stepIn, withStep } from '@/core/job/steps';
 import { unitOf } from '@/core/prepare/hand-made';
 import { correctionOf } from '@/core/toolpath/centerline/part-lines';
 import { computing } from '@/worker/client';
 import type { JobView, LetterLinesView } from '@/worker/view';
-import { memberOf } from '../edits';
 import { type AtNodes, change, useBench, workOnNodes } from '../store';
 
 export type InHand = { readonly d: string; readonly matrix: Matrix };
@@ -72,7 +72,8 @@ export async function enterNodes(partId: string, memberId: string | null): Promi
   const { job } = useBench.getState();
   const part = job.parts.find((p) => p.id === partId);
   if (!part || part.locked) return;
-  const member = memberOf(job, partId, memberId);
+  // A path that is all its part is made of, whether it was gone into or not.
+  const member = memberOf(job, partId, memberId) ?? part.members[0];
   const alone = part.members.length === 1 && !part.steps.some((s) => s.kind !== 'weld' && s.on);
   if (member?.kind === 'path' && alone) {
     workOnNodes({ partId, memberId: member.id, letter: null, chosen: new Set() });

@@ -3,12 +3,12 @@
 /** Working on nodes from the panel: how many there are, where the chosen one is, and what can be done. */
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import { leaveHandMade } from '@/core/commands/drawings';
 import { moveNodes, nodeCount } from '@/core/geometry/nodes';
 import { LIMITS } from '@/core/limits';
 import { QuantityField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
-import { leaveHandMade } from '../edits';
-import { change, useBench, workOnNodes } from '../store';
+import { dispatch, useBench, workOnNodes } from '../store';
 import { chosenIn } from './chosen';
 import { enterNodes, putPaths, usePathsInHand } from './hand';
 import styles from './nodes.module.css';
@@ -49,7 +49,7 @@ export function NodesPanel({ partId, memberId }: { partId: string; memberId: str
             Work on nodes
           </Button>
           {isHandMade && (
-            <Button variant="plain" onClick={() => change((draft) => leaveHandMade(draft, partId))}>
+            <Button variant="plain" onClick={() => dispatch((job) => leaveHandMade(job, partId))}>
               Back to the words and steps
             </Button>
           )}

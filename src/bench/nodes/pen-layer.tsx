@@ -2,14 +2,15 @@
 
 /** Drawing a path on the sheet: a press is a corner, a press that is dragged a bend. */
 import { type PointerEvent, useEffect, useState } from 'react';
+import { memberOf } from '@/core/commands/changed';
+import { newPart } from '@/core/commands/defaults';
+import { freeId } from '@/core/commands/ids';
 import { KEPT_DIGITS, pathData } from '@/core/formats/path-data';
 import { pathOf } from '@/core/formats/svg-read/outlines';
 import { joined, reversed } from '@/core/geometry/nodes';
 import { type Path, regionBox, transformPath } from '@/core/geometry/path';
 import { boxCentre, compose, invert, type Point, scaling, translation } from '@/core/geometry/point';
 import { cubic, line, type Segment } from '@/core/geometry/segment';
-import { newPart } from '@/core/job/defaults';
-import { freeId, memberOf } from '../edits';
 import type { Camera } from '../sheet/camera';
 import { followPointer } from '../sheet/drag';
 import { change, select, setPen, useBench } from '../store';
@@ -92,7 +93,7 @@ function keep(nodes: readonly Drawn[], closed: boolean, from: From | null): void
     job.parts.push(newPart(partId, '', [member], job));
     made = [partId, id];
   });
-  if (made) select(made[0], made[1]);
+  if (made) select(made[0]);
 }
 
 export function PenLayer({ camera, toMm }: Props) {

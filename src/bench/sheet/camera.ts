@@ -2,6 +2,8 @@
 import { select } from 'd3-selection';
 import { type ZoomBehavior, zoom, zoomIdentity } from 'd3-zoom';
 import { create } from 'zustand';
+import { boxHeight, boxWidth, growBox, isEmptyBox } from '@/core/geometry/point';
+import { chosenBox, chosenNow } from '../chosen';
 import { useBench } from '../store';
 
 export type Camera = {
@@ -10,6 +12,8 @@ export type Camera = {
   readonly y: number;
   readonly width: number;
   readonly height: number;
+  /** The space bar is held: a drag moves the view, whatever it begins on. */
+  readonly panning: boolean;
 };
 
 /** Pixels per millimetre: from metres of sheet in sight to a micrometre per pixel. */
@@ -22,19 +26,20 @@ export const RULER = { top: 22, left: 30 } as const;
 /** Height that the switch of looks covers at the bottom of the view, in pixels. */
 const LOOKS = 56;
 
-export const useCamera = create<Camera>(() => ({ k: 1, x: 0, y: 0, width: 0, height: 0 }));
+export const useCamera = create<Camera>(() => ({ k: 1, x: 0, y: 0, width: 0, height: 0, panning: false }));
 
 let behaviour: ZoomBehavior<SVGSVGElement, unknown> | null = null;
 let surface: SVGSVGElement | null = null;
 
-/** Let wheel and drag on empty bench move the camera; returns how to stop. */
-export function attachCamera(svg: SVGSVGElement, mayPan: (event: MouseEvent) => boolean): () => void {
+/** Let the wheel, and drags with the middle button or the space bar held, move the camera; returns how to stop. */
+export function attachCamera(svg: SVGSVGElement): () => void {
   surface = svg;
   behaviour = zoom<SVGSVGElement, unknown>()
     .scaleExtent([LEAST_ZOOM, MOST_ZOOM])
     .clickDistance(4)
     .filter(
-      (event: MouseEvent) => event.type === 'wheel' || event.button === 1 || (event.button === 0 && mayPan(event)),
+      (event: MouseEvent) =>
+        event.type === 'wheel' || event.button === 1 || (event.button === 0 && useCamera.getState().panning),
     )
     .on('zoom', ({ transform }) => {
       useCamera.setState({ k: transform.k, x: transform.x, y: transform.y });
@@ -65,6 +70,13 @@ function lookAt(box: Box, mostZoom: number): void {
 export function fitSheet(): void {
   const { width, height } = useBench.getState().job.sheet;
   lookAt({ minX: 0, minY: 0, maxX: width, maxY: height }, Infinity);
+}
+
+/** Bring what is chosen into sight; the sheet where nothing is. */
+export function fitChosen(): void {
+  const box = chosenBox(chosenNow(), useBench.getState().view);
+  if (isEmptyBox(box)) fitSheet();
+  else lookAt(growBox(box, Math.max(boxWidth(box), boxHeight(box), 1) * ROOM), Infinity);
 }
 
 /** Bring a place into sight with its surroundings. */

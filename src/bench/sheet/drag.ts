@@ -1,11 +1,9 @@
-/** Moving, sizing and turning the selected member on the sheet. */
-
-import type { Member } from '@/core/document/schema';
-import { mapLengths } from '@/core/document/shapes';
-import type { Point } from '@/core/geometry/point';
-import { moveMember, scaleMember, turnMember } from '@/core/job/place';
-import { memberOf, moveWholePart } from '../edits';
-import { change, settle, useBench } from '../store';
+/** Moving, sizing and turning what is chosen on the sheet. */
+import { type Chosen, moveChosen, sizeChosen, stretchShape, turnChosen, withPartsOf } from '@/core/commands/chosen';
+import type { Job } from '@/core/document/schema';
+import { applyMatrix, invert, type Matrix, type Point } from '@/core/geometry/point';
+import { chosenNow, turnOf } from '../chosen';
+import { dispatch, settle, useBench } from '../store';
 import { useCamera } from './camera';
 import { clearSnap, snapperFor } from './snapping';
 
@@ -13,6 +11,16 @@ export type Grab =
   | { readonly kind: 'move' }
   /** Sizing away from the opposite corner. */
   | { readonly kind: 'size'; readonly about: Point }
+  /** Stretching a shape along its own sides, away from the opposite corner or side; `matrix` is its own. */
+  | {
+      readonly kind: 'stretch';
+      readonly about: Point;
+      readonly matrix: Matrix;
+      readonly width: number;
+      readonly height: number;
+      readonly ways: { readonly across: boolean; readonly upright: boolean };
+      readonly chosen: Chosen;
+    }
   | { readonly kind: 'turn'; readonly about: Point };
 
 /** Turning with Shift held stops at multiples of this, in degrees. */
@@ -20,85 +28,95 @@ const TURN_STEP = 15;
 /** A drag begins after the pointer has moved this far, in pixels. */
 const SLACK_PX = 3;
 const LEAST_FACTOR = 0.001;
+const LEAST_MM = 0.1;
 
 /** Things snap to lines within this distance, in pixels; with Alt held they don't. */
 const SNAP_PX = 6;
 
-const copyOf = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 const roundMm = (value: number): number => Math.round(value * 1e3) / 1e3;
+/** A hundredth of a degree, and six digits of a factor. */
+const roundDegrees = (value: number): number => Math.round(value * 100) / 100;
+const roundFactor = (value: number): number => Number(value.toPrecision(6));
 
 /**
  * Follow the pointer from a press to its release. `toMm` maps client coordinates to the sheet; `say` is told in words
- * what is happening, and null at the end.
+ * what is happening, and null at the end. A press that is let go in its place is told to `pressed`.
  */
 export function followDrag(
   event: { readonly clientX: number; readonly clientY: number },
   grab: Grab,
   toMm: (clientX: number, clientY: number) => Point,
-  say: (at: { x: number; y: number; words: (member: Member) => string } | null) => void,
+  say: (at: { x: number; y: number; words: string } | null) => void,
+  pressed: () => void = () => {},
 ): void {
-  const { job, selection } = useBench.getState();
-  const { partId, memberId, others } = selection;
-  const original = memberOf(job, partId, memberId);
-  if (!original) return;
+  const { job: from } = useBench.getState();
+  const chosen = grab.kind === 'stretch' ? grab.chosen : chosenNow();
+  if (chosen.partIds.length === 0) return;
   const snapping = grab.kind === 'move' ? snapperFor(useBench.getState()) : null;
-  const several = others.length > 0;
   const start = toMm(event.clientX, event.clientY);
 
-  const apply = (at: Point, shift: boolean, free: boolean) => {
-    const next = copyOf(original);
-    if (grab.kind === 'move') {
-      const dx = at.x - start.x;
-      const dy = at.y - start.y;
-      const level = Math.abs(dx) > Math.abs(dy);
-      const move = { dx: shift && !level ? 0 : dx, dy: shift && level ? 0 : dy };
-      const snapped = snapping && !free ? snapping(move, SNAP_PX / useCamera.getState().k) : move;
-      if (free) clearSnap();
-      if (several) return moveAll(snapped);
-      moveMember(next, snapped.dx, snapped.dy);
-    } else if (grab.kind === 'size') {
-      const before = Math.hypot(start.x - grab.about.x, start.y - grab.about.y);
-      const along =
-        ((at.x - grab.about.x) * (start.x - grab.about.x) + (at.y - grab.about.y) * (start.y - grab.about.y)) / before;
-      scaleMember(next, Math.max(LEAST_FACTOR, along / before), grab.about);
-    } else {
-      const angle = (p: Point) => (Math.atan2(p.y - grab.about.y, p.x - grab.about.x) * 180) / Math.PI;
-      let by = angle(at) - angle(start);
-      if (shift) by = Math.round((original.placement.turn + by) / TURN_STEP) * TURN_STEP - original.placement.turn;
-      turnMember(next, by, grab.about);
+  /** The document as it was when the drag began, changed by how far it has come. */
+  const changedBy = (at: Point, shift: boolean, free: boolean): Job => {
+    switch (grab.kind) {
+      case 'move': {
+        const dx = at.x - start.x;
+        const dy = at.y - start.y;
+        const level = Math.abs(dx) > Math.abs(dy);
+        const move = { dx: shift && !level ? 0 : dx, dy: shift && level ? 0 : dy };
+        const snapped = snapping && !free ? snapping(move, SNAP_PX / useCamera.getState().k) : move;
+        if (free) clearSnap();
+        return moveChosen(from, chosen, roundMm(snapped.dx), roundMm(snapped.dy));
+      }
+      case 'size': {
+        const before = Math.hypot(start.x - grab.about.x, start.y - grab.about.y) || 1;
+        const along =
+          ((at.x - grab.about.x) * (start.x - grab.about.x) + (at.y - grab.about.y) * (start.y - grab.about.y)) /
+          before;
+        return sizeChosen(from, chosen, Math.max(LEAST_FACTOR, roundFactor(along / before)), grab.about);
+      }
+      case 'stretch': {
+        const own = (p: Point) => applyMatrix(invert(grab.matrix), p);
+        const [to, fixed] = [own(at), own(grab.about)];
+        const [w, h] = [Math.abs(to.x - fixed.x), Math.abs(to.y - fixed.y)].map((mm) =>
+          Math.max(LEAST_MM, roundMm(mm)),
+        );
+        const { ways, width, height } = grab;
+        return stretchShape(
+          from,
+          chosen,
+          ways.across ? (w as number) : width,
+          ways.upright ? (h as number) : height,
+          grab.about,
+        );
+      }
+      case 'turn': {
+        const angle = (p: Point) => (Math.atan2(p.y - grab.about.y, p.x - grab.about.x) * 180) / Math.PI;
+        const now = turnOf(from, chosen);
+        let by = angle(at) - angle(start);
+        by = shift ? Math.round((now + by) / TURN_STEP) * TURN_STEP - now : roundDegrees(by);
+        return turnChosen(from, chosen, by, grab.about);
+      }
     }
-    round(next);
-    change((draft) => {
-      const part = draft.parts.find((p) => p.id === partId);
-      const i = part?.members.findIndex((m) => m.id === memberId) ?? -1;
-      if (part && i >= 0) part.members[i] = next;
-    }, `drag:${memberId}`);
-  };
-
-  /** Several parts go together, each by what it has not gone yet. */
-  let gone = { dx: 0, dy: 0 };
-  const moveAll = (to: { dx: number; dy: number }) => {
-    const next = { dx: roundMm(to.dx), dy: roundMm(to.dy) };
-    change((draft) => {
-      for (const id of [partId, ...others]) if (id) moveWholePart(draft, id, next.dx - gone.dx, next.dy - gone.dy);
-    }, 'drag:several');
-    gone = next;
   };
 
   followPointer(
     event,
     (e, first) => {
       if (first) settle();
-      apply(toMm(e.clientX, e.clientY), e.shiftKey, e.altKey);
-      say({ x: e.clientX, y: e.clientY, words: wordsFor[grab.kind] });
+      const next = changedBy(toMm(e.clientX, e.clientY), e.shiftKey, e.altKey);
+      dispatch((job) => withPartsOf(job, next, chosen.partIds), `drag:${chosen.memberId ?? chosen.partIds.join()}`);
+      say({ x: e.clientX, y: e.clientY, words: grab.kind === 'turn' ? `${shownTurn(chosen)}°` : grab.kind });
     },
     (begun) => {
       if (begun) settle();
+      else pressed();
       clearSnap();
       say(null);
     },
   );
 }
+
+const shownTurn = (chosen: Chosen): number => Math.round(turnOf(useBench.getState().job, chosen) * 10) / 10;
 
 /**
  * Calls `move` for every step of a drag, from when the pointer has left its place by a little; `end` when it is let go,
@@ -133,19 +151,4 @@ function swallowClick(): void {
   const swallow = (e: MouseEvent) => e.stopPropagation();
   window.addEventListener('click', swallow, { capture: true, once: true });
   setTimeout(() => window.removeEventListener('click', swallow, { capture: true }));
-}
-
-const wordsFor: Readonly<Record<Grab['kind'], (member: Member) => string>> = {
-  move: () => 'move',
-  size: () => 'size',
-  turn: (member) => `${Math.round(member.placement.turn * 10) / 10}°`,
-};
-
-/** Dragged values are kept to a micrometre and a hundredth of a degree, so that documents stay readable. */
-function round(member: Member): void {
-  const r = roundMm;
-  member.placement.x = r(member.placement.x);
-  member.placement.y = r(member.placement.y);
-  member.placement.turn = Math.round(member.placement.turn * 100) / 100;
-  mapLengths(member, (mm) => (mm === 0 ? 0 : Math.max(1e-3, r(mm))));
 }

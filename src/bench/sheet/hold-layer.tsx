@@ -2,13 +2,14 @@
 
 /** What station Hold shows over the work: where letters were before closing up, ties to drag, thin places and tight gaps. */
 import { type PointerEvent, useState } from 'react';
+import { editStep } from '@/core/commands/steps';
 import type { TieAnswer } from '@/core/document/schema';
-import { boxCentre, type Point } from '@/core/geometry/point';
-import { stepIn } from '@/core/job/steps';
+import { stepIn } from '@/core/document/steps';
+import { applyMatrix, boxCentre, invert, type Point } from '@/core/geometry/point';
 import { pieceSize } from '@/core/prepare/ties';
 import type { PartView, TieView } from '@/worker/view';
-import { editStep, measureOf } from '../edits';
-import { change, select, settle, useBench } from '../store';
+import { measureOf } from '../seen';
+import { dispatch, select, settle, useBench } from '../store';
 import type { Camera } from './camera';
 import { followPointer } from './drag';
 import styles from './sheet.module.css';
@@ -19,10 +20,10 @@ type ToMm = (clientX: number, clientY: number) => Point;
 const round = (value: number, per: number): number => Math.round(value * per) / per;
 
 function placeTie(part: PartView, tie: TieView, recipe: (answer: TieAnswer) => void): void {
-  change((job) => {
+  dispatch((job) => {
     const held = job.parts.find((p) => p.id === part.id);
-    if (!held || held.locked || !stepIn(held, 'tie')) return;
-    editStep(job, part.id, 'tie', measureOf(job, part), (step) => {
+    if (!held || held.locked || !stepIn(held, 'tie')) return job;
+    return editStep(job, part.id, 'tie', measureOf(job, part), (step) => {
       let answer = step.answers.find((a) => a.piece === tie.piece);
       if (!answer) {
         answer = { piece: tie.piece, how: 'tie', x: null, y: null, turn: null };
@@ -39,18 +40,25 @@ function Tie({ part, tie, camera, toMm }: { part: PartView; tie: TieView; camera
   const size = pieceSize(tie.pieceBox);
   const middle = boxCentre(tie.pieceBox);
   const angle = (tie.angleDeg * Math.PI) / 180;
-  const end = { x: tie.x + (Math.cos(angle) * tie.length) / 2, y: tie.y + (Math.sin(angle) * tie.length) / 2 };
+  const end = applyMatrix(part.matrix, {
+    x: tie.x + (Math.cos(angle) * tie.length) / 2,
+    y: tie.y + (Math.sin(angle) * tie.length) / 2,
+  });
+  // Ties are placed in the part, whichever way it is turned.
+  const toOwn = invert(part.matrix);
+  const at = (e: { readonly clientX: number; readonly clientY: number }): Point =>
+    applyMatrix(toOwn, toMm(e.clientX, e.clientY));
   const drag = (event: PointerEvent) => {
     if (event.button !== 0) return;
     select(part.id);
-    const start = toMm(event.clientX, event.clientY);
+    const start = at(event);
     followPointer(
       event,
       (e) => {
-        const at = toMm(e.clientX, e.clientY);
+        const now = at(e);
         placeTie(part, tie, (answer) => {
-          answer.x = round((tie.x + at.x - start.x - middle.x) / size, 1e4);
-          answer.y = round((tie.y + at.y - start.y - middle.y) / size, 1e4);
+          answer.x = round((tie.x + now.x - start.x - middle.x) / size, 1e4);
+          answer.y = round((tie.y + now.y - start.y - middle.y) / size, 1e4);
         });
       },
       () => settle(),
@@ -62,9 +70,9 @@ function Tie({ part, tie, camera, toMm }: { part: PartView; tie: TieView; camera
     followPointer(
       event,
       (e) => {
-        const at = toMm(e.clientX, e.clientY);
+        const now = at(e);
         placeTie(part, tie, (answer) => {
-          answer.turn = round((Math.atan2(at.y - tie.y, at.x - tie.x) * 180) / Math.PI, 10);
+          answer.turn = round((Math.atan2(now.y - tie.y, now.x - tie.x) * 180) / Math.PI, 10);
           answer.x ??= round((tie.x - middle.x) / size, 1e4);
           answer.y ??= round((tie.y - middle.y) / size, 1e4);
         });

@@ -2,9 +2,10 @@
 
 /** The letters of the selected lettering while they are picked one by one. */
 import type { PointerEvent } from 'react';
+import { nudgeLetters } from '@/core/commands/letters';
 import type { Point } from '@/core/geometry/point';
-import { memberOf, nudgeLetters } from '../edits';
-import { change, pick, settle, useBench } from '../store';
+import { memberView } from '../seen';
+import { dispatch, pick, settle, useBench } from '../store';
 import type { Camera } from './camera';
 import { followPointer } from './drag';
 import styles from './sheet.module.css';
@@ -31,11 +32,10 @@ export function PickLayer({ camera, toMm }: { camera: Camera; toMm: (x: number, 
       event,
       (e) => {
         const at = toMm(e.clientX, e.clientY);
-        change((job) => {
-          const draft = memberOf(job, partId, memberId);
-          if (draft?.kind === 'lettering')
-            nudgeLetters(draft, next, at.x - last.x, at.y - last.y, useBench.getState().view);
-        }, `letters:${next.join()}`);
+        const seen = memberView(partId, memberId);
+        const [dx, dy] = [at.x - last.x, at.y - last.y];
+        if (partId && memberId && seen)
+          dispatch((job) => nudgeLetters(job, partId, memberId, next, dx, dy, seen), `letters:${next.join()}`);
         last = at;
       },
       () => settle(),

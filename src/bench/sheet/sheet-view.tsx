@@ -5,16 +5,20 @@ import { type PointerEvent, useCallback, useEffect, useLayoutEffect, useRef, use
 import Button from 'react-bootstrap/Button';
 import ToggleButton from 'react-bootstrap/ToggleButton';
 import ToggleButtonGroup from 'react-bootstrap/ToggleButtonGroup';
-import { boxCentre, isEmptyBox } from '@/core/geometry/point';
+import { addPart } from '@/core/commands/parts';
+import { boxCentre, boxHeight, boxWidth, isEmptyBox, type Point } from '@/core/geometry/point';
 import { formatLengthNumber } from '@/core/units/quantity';
 import benchStyles from '../bench.module.css';
 import { addBridgeAt } from '../bridge-edits';
-import { addPart, cornersOf } from '../edits';
+import { chosenBox, chosenIn, frameNow, shapeInHand } from '../chosen';
 import { focusWords } from '../focus-words';
+import { goInside } from '../inside';
 import { letterAt } from '../nodes/letter-at';
 import { NodeLayer } from '../nodes/node-layer';
 import { PenLayer } from '../nodes/pen-layer';
-import { change, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
+import { cornersOf } from '../seen';
+import { dispatch, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
+import { Band, drawBand } from './band';
 import { BridgeLayer } from './bridge-layer';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
 import { DotLayer } from './dot-layer';
@@ -77,7 +81,7 @@ export function SheetView() {
 
   useLayoutEffect(() => {
     if (!surface.current) return;
-    return attachCamera(surface.current, (event) => !(event.target as Element).closest('[data-grab]'));
+    return attachCamera(surface.current);
   }, []);
 
   const sized = camera.width > 0;
@@ -95,13 +99,29 @@ export function SheetView() {
     return toSheet(useCamera.getState(), clientX - (rect?.left ?? 0), clientY - (rect?.top ?? 0));
   }, []);
 
-  const press = (event: PointerEvent, grab: Grab) => {
+  const press = (event: PointerEvent, grab: Grab, pressed?: () => void) => {
     if (event.button !== 0) return;
-    followDrag(event, grab, toMm, setSaying);
+    followDrag(event, grab, toMm, setSaying, pressed);
+  };
+
+  /** The first press takes the part, a second goes inside to the member, one more into its letters or nodes. */
+  const pressMember = (e: PointerEvent, partId: string, memberId: string) => {
+    if (e.button !== 0 || pointing || useCamera.getState().panning) return;
+    if (e.shiftKey || e.ctrlKey || e.metaKey) return selectAlso(partId);
+    const { selection } = useBench.getState();
+    const all = selectedParts(selection);
+    const isChosen = all.includes(partId);
+    if (!isChosen || (all.length === 1 && selection.memberId !== null && selection.memberId !== memberId))
+      select(partId, isChosen ? memberId : null);
+    const locked = job.parts.find((p) => p.id === partId)?.locked === true;
+    const isSame = selection.memberId === null || selection.memberId === memberId;
+    const again = () => (all.length > 1 ? select(partId) : isSame && goInside(memberId));
+    if (!locked) press(e, { kind: 'move' }, isChosen ? again : undefined);
   };
 
   const { k, x, y } = camera;
-  const notice = workerFault ?? (save.kind === 'away' || save.kind === 'refused' ? save.sentence : null);
+  const said = useBench((s) => s.said);
+  const notice = workerFault ?? (save.kind === 'away' || save.kind === 'refused' ? save.sentence : said);
 
   return (
     <section className={benchStyles.sheetArea} ref={area} aria-label="Sheet" aria-busy={busy}>
@@ -117,17 +137,22 @@ export function SheetView() {
       <svg
         ref={surface}
         className={pointing ? `${styles.surface} ${styles.pointing}` : styles.surface}
+        data-panning={camera.panning || undefined}
         data-sheet
         role="application"
         aria-label={`Sheet with ${job.parts.length} parts. Tab goes to the next part, arrows nudge it.`}
         // biome-ignore lint/a11y/noNoninteractiveTabindex: the sheet takes keys
         tabIndex={0}
+        onPointerDown={(e) => {
+          if (e.button !== 0 || pointing || pen || working || camera.panning) return;
+          if (!(e.target as Element).closest('[data-grab]')) drawBand(e, toMm);
+        }}
         onPointerMove={(e) => usePointer.setState(toMm(e.clientX, e.clientY))}
         onClick={(e) => {
           if (pointing === 'region') centreAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'bridge') void addBridgeAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'letter') letterAt(toMm(e.clientX, e.clientY));
-          else if (!(e.target as Element).closest('[data-grab]')) select(null);
+          else if (!(e.target as Element).closest('[data-grab]') && !e.shiftKey && !camera.panning) select(null);
         }}
         onDoubleClick={(e) => {
           if ((e.target as Element).closest('[data-member]')) focusWords();
@@ -145,15 +170,7 @@ export function SheetView() {
                 fill="transparent"
                 stroke="transparent"
                 strokeWidth={12 / k}
-                onPointerDown={(e) => {
-                  if (e.button !== 0 || pointing) return;
-                  const all = selectedParts(useBench.getState().selection);
-                  if (e.shiftKey || e.ctrlKey || e.metaKey) {
-                    return selectAlso(part.id);
-                  }
-                  if (all.length < 2 || !all.includes(part.id)) select(part.id, member.id);
-                  if (!job.parts.find((p) => p.id === part.id)?.locked) press(e, { kind: 'move' });
-                }}
+                onPointerDown={(e) => pressMember(e, part.id, member.id)}
               />
             )),
           )}
@@ -177,6 +194,7 @@ export function SheetView() {
         )}
         <OthersFrames camera={camera} />
         <Guides camera={camera} />
+        <Band camera={camera} />
       </svg>
       <Rulers camera={camera} unit={job.units} />
       <div className={styles.corner} style={{ width: RULER.left, height: RULER.top }} />
@@ -206,18 +224,16 @@ export function SheetView() {
 }
 
 function Empty() {
-  const add = (kind: 'lettering' | 'rectangle') => {
-    let made = { partId: '', memberId: '' };
-    change((job) => {
-      made = addPart(job, kind);
-    });
-    select(made.partId, made.memberId);
+  const add = () => {
+    const made = addPart(useBench.getState().job, 'lettering');
+    dispatch(() => made.job);
+    select(made.partId);
     focusWords();
   };
   return (
     <div className={styles.empty}>
       <p className="m-0">An empty sheet. What shall it say?</p>
-      <Button variant="primary" onClick={() => add('lettering')}>
+      <Button variant="primary" onClick={add}>
         Add lettering
       </Button>
     </div>
@@ -291,33 +307,27 @@ function Nodes({ camera }: { camera: Camera }) {
   );
 }
 
-/** The frame of the selected member with handles to size and turn it. */
+/** The frame of what is chosen with handles to size and turn it; for a shape whose proportions are free, to stretch it. */
 function Frame({ camera, onPress }: { camera: Camera; onPress: (event: PointerEvent, grab: Grab) => void }) {
-  const { partId, memberId } = useBench((s) => s.selection);
+  const selection = useBench((s) => s.selection);
+  const job = useBench((s) => s.job);
   const view = useBench((s) => s.view);
-  const locked = useBench((s) => s.job.parts.find((p) => p.id === partId)?.locked === true);
-  const part = view?.parts.find((p) => p.id === partId);
-  if (!part) return null;
+  const freed = useBench((s) => s.freed);
+  const ids = selectedParts(selection);
+  const locked = job.parts.some((p) => ids.includes(p.id) && p.locked);
+  const inHand = freed ? shapeInHand(job, selection) : null;
+  const frame = frameNow(
+    inHand ? { selection: { ...selection, memberId: inHand.chosen.memberId }, view } : { selection, view },
+  );
+  if (!frame) return null;
   const { k, x, y } = camera;
-  const toScreen = (p: { x: number; y: number }) => ({ x: x + p.x * k, y: y - p.y * k });
-  const member = part.members.find((m) => m.id === memberId);
-  if (locked || !member || isEmptyBox(member.ownBox)) {
-    if (isEmptyBox(part.box) || (memberId && !locked)) return null;
-    const a = toScreen({ x: part.box.minX, y: part.box.maxY });
-    return (
-      <rect
-        className={styles.frame}
-        strokeDasharray="4 3"
-        x={a.x}
-        y={a.y}
-        width={(part.box.maxX - part.box.minX) * k}
-        height={(part.box.maxY - part.box.minY) * k}
-      />
-    );
-  }
-  const corners = cornersOf(member.ownBox, member.matrix);
-  const [lowLeft, , highRight] = corners;
+  const toScreen = (p: Point) => ({ x: x + p.x * k, y: y - p.y * k });
+  const corners = cornersOf(frame.box, frame.matrix);
   const points = corners.map(toScreen);
+  const outline = `M${points.map((p) => `${p.x} ${p.y}`).join('L')}Z`;
+  const isMember = selection.memberId !== null && ids.length === 1;
+  if (locked) return <path className={styles.frame} strokeDasharray="4 3" d={outline} />;
+  const [lowLeft, , highRight] = corners;
   const centre = { x: (lowLeft.x + highRight.x) / 2, y: (lowLeft.y + highRight.y) / 2 };
   const [topRight, topLeft] = [toScreen(highRight), toScreen(corners[3])];
   const top = { x: (topRight.x + topLeft.x) / 2, y: (topRight.y + topLeft.y) / 2 };
@@ -327,24 +337,57 @@ function Frame({ camera, onPress }: { camera: Camera; onPress: (event: PointerEv
     x: top.x + ((top.x - middle.x) / reach) * TURN_HANDLE_PX,
     y: top.y + ((top.y - middle.y) / reach) * TURN_HANDLE_PX,
   };
+  const stretch = (about: Point, across: boolean, upright: boolean): Grab | null =>
+    inHand && {
+      kind: 'stretch',
+      about,
+      matrix: frame.matrix,
+      width: inHand.shape.width,
+      height: inHand.shape.height,
+      ways: { across, upright },
+      chosen: inHand.chosen,
+    };
   return (
-    <g>
-      <path className={styles.frame} d={`M${points.map((p) => `${p.x} ${p.y}`).join('L')}Z`} />
+    <g data-frame={isMember ? 'member' : ids.length > 1 ? 'parts' : 'part'}>
+      <path className={styles.frame} strokeDasharray={isMember ? '2 2' : undefined} d={outline} />
       <path className={styles.frame} d={`M${top.x} ${top.y}L${turnAt.x} ${turnAt.y}`} />
-      {points.map((p, i) => (
-        <rect
-          // biome-ignore lint/suspicious/noArrayIndexKey: corners are told apart by their place
-          key={i}
-          data-grab="size"
-          className={styles.handle}
-          style={{ cursor: i % 2 === 0 ? 'nesw-resize' : 'nwse-resize' }}
-          x={p.x - HANDLE_PX / 2}
-          y={p.y - HANDLE_PX / 2}
-          width={HANDLE_PX}
-          height={HANDLE_PX}
-          onPointerDown={(e) => onPress(e, { kind: 'size', about: corners[(i + 2) % 4] as { x: number; y: number } })}
-        />
-      ))}
+      {points.map((p, i) => {
+        const about = corners[(i + 2) % 4] as Point;
+        return (
+          <rect
+            // biome-ignore lint/suspicious/noArrayIndexKey: corners are told apart by their place
+            key={i}
+            data-grab="size"
+            className={styles.handle}
+            style={{ cursor: i % 2 === 0 ? 'nesw-resize' : 'nwse-resize' }}
+            x={p.x - HANDLE_PX / 2}
+            y={p.y - HANDLE_PX / 2}
+            width={HANDLE_PX}
+            height={HANDLE_PX}
+            onPointerDown={(e) => onPress(e, stretch(about, true, true) ?? { kind: 'size', about })}
+          />
+        );
+      })}
+      {inHand &&
+        points.map((p, i) => {
+          const next = points[(i + 1) % 4] as Point;
+          const [a, b] = [corners[(i + 2) % 4] as Point, corners[(i + 3) % 4] as Point];
+          const grab = stretch({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, i % 2 === 1, i % 2 === 0);
+          return (
+            <rect
+              // biome-ignore lint/suspicious/noArrayIndexKey: sides are told apart by their place
+              key={`side-${i}`}
+              data-grab="stretch"
+              className={styles.handle}
+              style={{ cursor: i % 2 === 0 ? 'ns-resize' : 'ew-resize' }}
+              x={(p.x + next.x) / 2 - HANDLE_PX / 2}
+              y={(p.y + next.y) / 2 - HANDLE_PX / 2}
+              width={HANDLE_PX}
+              height={HANDLE_PX}
+              onPointerDown={(e) => grab && onPress(e, grab)}
+            />
+          );
+        })}
       <circle
         data-grab="turn"
         className={styles.handle}
@@ -358,16 +401,18 @@ function Frame({ camera, onPress }: { camera: Camera; onPress: (event: PointerEv
   );
 }
 
-/** Frames of the parts selected along with the first. */
+/** Frames of the parts that are chosen together, and of the part whose member is. */
 function OthersFrames({ camera }: { camera: Camera }) {
-  const others = useBench((s) => s.selection.others);
+  const selection = useBench((s) => s.selection);
   const view = useBench((s) => s.view);
   const { k, x, y } = camera;
+  const ids = selectedParts(selection);
+  if (ids.length < 2 && selection.memberId === null) return null;
   return (
     <>
       {view?.parts
-        .filter((part) => others.includes(part.id) && !isEmptyBox(part.box))
-        .map(({ id, box }) => (
+        .filter((part) => ids.includes(part.id) && !isEmptyBox(part.size))
+        .map(({ id, size: box }) => (
           <rect
             key={id}
             className={styles.frame}
@@ -394,26 +439,23 @@ function Guides({ camera }: { camera: Camera }) {
   );
 }
 
-/** Beside the pointer while dragging: where the member is, its size, or its turn. */
+/** Beside the pointer while dragging: where what is chosen is, its size, or its turn. */
 function Measure({ saying, area }: { saying: NonNullable<Saying>; area: HTMLElement | null }) {
   const snap = useSnap();
   const view = useBench((s) => s.view);
-  const job = useBench((s) => s.job);
-  const { partId, memberId } = useBench((s) => s.selection);
-  const part = view?.parts.find((p) => p.id === partId);
-  const box = part?.members.find((m) => m.id === memberId)?.box;
-  const member = job.parts.find((p) => p.id === partId)?.members.find((m) => m.id === memberId);
-  if (!area || !box || !member || isEmptyBox(box)) return null;
+  const units = useBench((s) => s.job.units);
+  const selection = useBench((s) => s.selection);
+  const box = chosenBox(chosenIn(selection, view), view);
+  if (!area || isEmptyBox(box)) return null;
   const rect = area.getBoundingClientRect();
-  const n = (mm: number) => formatLengthNumber(mm, job.units, job.units === 'mm' ? 1 : 3);
+  const n = (mm: number) => formatLengthNumber(mm, units, units === 'mm' ? 1 : 3);
   const snapped = [snap.across?.words, snap.upright?.words].filter((w) => w !== undefined);
-  const kind = saying.words(member);
   const words =
-    kind === 'move'
-      ? `x ${n(box.minX)}  y ${n(box.minY)} ${job.units}`
-      : kind === 'size'
-        ? `${n(box.maxX - box.minX)} × ${n(box.maxY - box.minY)} ${job.units}`
-        : kind;
+    saying.words === 'move'
+      ? `x ${n(box.minX)}  y ${n(box.minY)} ${units}`
+      : saying.words === 'size' || saying.words === 'stretch'
+        ? `${n(boxWidth(box))} × ${n(boxHeight(box))} ${units}`
+        : saying.words;
   return (
     <div
       className={`${styles.measure} nf-figure`}

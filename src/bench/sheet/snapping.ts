@@ -1,9 +1,10 @@
 /** Snapping while dragging: to edges and middles of the sheet and of other things, to baselines and to nodes, in words. */
 import { create } from 'zustand';
+import { partWords } from '@/core/document/part-words';
 import { type Box, boxCentre, EMPTY_BOX, isEmptyBox, uniteBoxes } from '@/core/geometry/point';
 import { type Guide, type Move, type Snap, snapTo } from '@/core/job/arrange';
 import type { MemberView } from '@/worker/view';
-import { partWords } from '../part-words';
+import { chosenIn } from '../chosen';
 import { type BenchState, selectedParts } from '../store';
 
 type Held = { readonly across: Snap | null; readonly upright: Snap | null };
@@ -51,13 +52,18 @@ const ownLines = (box: Box, baselines: readonly number[]): Lines => {
   };
 };
 
+const sameBox = (a: Box, b: Box): boolean =>
+  Math.max(Math.abs(a.minX - b.minX), Math.abs(a.minY - b.minY), Math.abs(a.maxX - b.maxX), Math.abs(a.maxY - b.maxY)) <
+  1e-6;
+
 /** For what is selected: changes a move so that it snaps, and remembers to what; null when nothing is drawn of it. */
 export function snapperFor(state: BenchState): ((move: Move, reach: number) => Move) | null {
   const { job, view, selection } = state;
   const parts = selectedParts(selection);
-  const several = parts.length > 1;
+  const chosen = chosenIn(selection, view);
+  const isWhole = chosen.memberId === null;
   const isOwn = (partId: string, member: MemberView) =>
-    several ? parts.includes(partId) : partId === selection.partId && member.id === selection.memberId;
+    parts.includes(partId) && (isWhole || member.id === chosen.memberId);
   let box = EMPTY_BOX;
   let baselines: readonly number[] = [];
   const guides: Lines = boxLines({ minX: 0, minY: 0, maxX: job.sheet.width, maxY: job.sheet.height }, 'the sheet');
@@ -67,18 +73,28 @@ export function snapperFor(state: BenchState): ((move: Move, reach: number) => M
   for (const part of view?.parts ?? []) {
     const document = job.parts.find((p) => p.id === part.id);
     const words = document ? partWords(document) : 'a part';
+    const isChosen = parts.includes(part.id);
+    // A part that is more than one of its members, by what is made of them or by its border, is a thing of its own.
+    if (!isChosen && !isEmptyBox(part.size) && !part.members.some((m) => sameBox(m.box, part.size))) {
+      const { across, upright } = boxLines(part.size, words);
+      guides.across.push(...across);
+      guides.upright.push(...upright);
+    }
     for (const member of part.members) {
       if (isEmptyBox(member.box)) continue;
       if (isOwn(part.id, member)) {
-        box = uniteBoxes(box, member.box);
-        baselines = member.baselines;
+        if (!isWhole) box = member.box;
+        if (baselines.length === 0) baselines = member.baselines;
         continue;
       }
       const { across, upright } = boxLines(member.box, words);
       guides.across.push(...across);
       guides.upright.push(...upright, ...member.baselines.map((at) => ({ at, words: `the baseline of ${words}` })));
     }
-    if (parts.includes(part.id)) continue;
+    if (isChosen) {
+      if (isWhole) box = uniteBoxes(box, part.size);
+      continue;
+    }
     nodes += part.nodes.length / 2;
     if (nodes > MOST_NODES) continue;
     for (let i = 0; i < part.nodes.length; i += 2) {

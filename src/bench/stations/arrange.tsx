@@ -1,6 +1,6 @@
 'use client';
 
-/** Arranging: a member on the sheet, another member or a region pointed at; several parts among themselves. */
+/** Arranging: what is chosen on the sheet, on another thing or in a region pointed at; several parts among themselves. */
 import {
   AlignCenterHorizontal,
   AlignCenterVertical,
@@ -17,17 +17,20 @@ import {
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { moveChosen } from '@/core/commands/chosen';
+import { group } from '@/core/commands/parts';
+import { memberWords, partWords } from '@/core/document/part-words';
 import type { Job } from '@/core/document/schema';
 import { type Box, boxCentre, EMPTY_BOX, isEmptyBox, uniteBoxes } from '@/core/geometry/point';
 import { alignTo, type Edge, levelBaselines, type Move, spaceEqually } from '@/core/job/arrange';
-import { moveMember, scaleMember } from '@/core/job/place';
-import { NumberField, Row } from '@/ui/fields';
+import { Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { JobView, PartView } from '@/worker/view';
 import styles from '../bench.module.css';
-import { groupParts, memberOf, moveWholePart } from '../edits';
-import { partWords } from '../part-words';
-import { change, pointAt, select, selectedParts, useBench, whenComputed } from '../store';
+import { chosenBox, chosenIn, moveBy } from '../chosen';
+import { ownMiddle } from '../seen';
+import { dispatch, pointAt, select, selectedParts, useBench, whenComputed } from '../store';
+import { PlaceEditor } from './place-editor';
 
 const EDGES: readonly { readonly edge: Edge; readonly words: string; readonly icon: typeof Baseline }[] = [
   { edge: 'left', words: 'Left edges', icon: AlignStartVertical },
@@ -57,46 +60,39 @@ function EdgeButtons({ onAlign, disabled }: { onAlign: (edge: Edge) => void; dis
   );
 }
 
-const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
-
-const movePart = (job: Job, id: string, { dx, dy }: Move) => moveWholePart(job, id, clean(dx), clean(dy));
-
-/** The bounds of what a member is arranged to: the sheet, another part or another member of its own. */
+/** The bounds of what something is arranged to: the sheet, another part or another member of its own. */
 function targetBox(target: string, job: Job, view: JobView | null): Box {
   if (target === 'sheet') return { minX: 0, minY: 0, maxX: job.sheet.width, maxY: job.sheet.height };
   for (const part of view?.parts ?? []) {
-    if (`part ${part.id}` === target) return part.box;
+    if (`part ${part.id}` === target) return part.size;
     for (const member of part.members) if (`member ${part.id} ${member.id}` === target) return member.box;
   }
   return EMPTY_BOX;
 }
 
-/** For one selected member. */
-export function ArrangeMember({ partId, memberId }: { partId: string; memberId: string }) {
+/** For one part, or a member of one. */
+export function ArrangeChosen() {
   const job = useBench((s) => s.job);
   const view = useBench((s) => s.view);
+  const selection = useBench((s) => s.selection);
   const pointing = useBench((s) => s.pointing === 'region');
   const [target, setTarget] = useState('sheet');
-  const [factor, setFactor] = useState(2);
-  const part = job.parts.find((p) => p.id === partId);
-  const box = view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === memberId)?.box;
-  if (!part || !box || isEmptyBox(box)) return null;
+  const chosen = chosenIn(selection, view);
+  const part = job.parts.find((p) => p.id === selection.partId);
+  if (!part || isEmptyBox(chosenBox(chosen, view))) return null;
   const to = targetBox(target, job, view);
-  /** Moves the member by what follows from its bounds and those it is arranged to, as they are once computed. */
+  /** Moves it by what follows from its bounds and those it is arranged to, as they are once computed. */
   const arrange = (by: (own: Box, to: Box) => Move) =>
     whenComputed(() => {
       const now = useBench.getState();
-      const own = now.view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === memberId)?.box;
+      const own = chosenBox(chosen, now.view);
       const toNow = targetBox(target, now.job, now.view);
-      if (!own || isEmptyBox(own) || isEmptyBox(toNow)) return;
+      if (isEmptyBox(own) || isEmptyBox(toNow)) return;
       const { dx, dy } = by(own, toNow);
-      change((draft) => {
-        const member = memberOf(draft, partId, memberId);
-        if (member) moveMember(member, clean(dx), clean(dy));
-      });
+      moveBy(chosen, dx, dy);
     });
-  const siblings = part.members.filter((m) => m.id !== memberId);
-  const others = job.parts.filter((p) => p.id !== partId);
+  const siblings = chosen.memberId === null ? [] : part.members.filter((m) => m.id !== chosen.memberId);
+  const others = job.parts.filter((p) => p.id !== part.id);
   return (
     <>
       <Heading>Arrange</Heading>
@@ -104,8 +100,8 @@ export function ArrangeMember({ partId, memberId }: { partId: string; memberId: 
         <Form.Select size="sm" aria-label="Arrange on" value={target} onChange={(e) => setTarget(e.target.value)}>
           <option value="sheet">the sheet</option>
           {siblings.map((m) => (
-            <option key={m.id} value={`member ${partId} ${m.id}`}>
-              {m.kind === 'lettering' ? m.text.trim().split('\n')[0] || 'lettering' : m.kind} (in this part)
+            <option key={m.id} value={`member ${part.id} ${m.id}`}>
+              {memberWords(m)} (in this part)
             </option>
           ))}
           {others.map((p) => (
@@ -140,29 +136,6 @@ export function ArrangeMember({ partId, memberId }: { partId: string; memberId: 
           Centre where I point
         </Button>
       </div>
-      <div className={styles.scale}>
-        <NumberField
-          label="Scale by"
-          suffix="×"
-          step={0.1}
-          least={0.01}
-          most={100}
-          value={factor}
-          onChange={setFactor}
-        />
-        <Button
-          variant="plain"
-          aria-label="Scale now"
-          onClick={() =>
-            change((draft) => {
-              const member = memberOf(draft, partId, memberId);
-              if (member) scaleMember(member, factor, boxCentre(box));
-            })
-          }
-        >
-          Scale
-        </Button>
-      </div>
     </>
   );
 }
@@ -170,7 +143,7 @@ export function ArrangeMember({ partId, memberId }: { partId: string; memberId: 
 const drawnParts = (ids: readonly string[], view: JobView | null): PartView[] =>
   ids.flatMap((id) => {
     const part = view?.parts.find((p) => p.id === id);
-    return part && !isEmptyBox(part.box) ? [part] : [];
+    return part && !isEmptyBox(part.size) ? [part] : [];
   });
 
 /** The baseline of a part is that of the last line of its first lettering. */
@@ -193,17 +166,18 @@ export function ArrangeParts() {
   const arrange = (by: (parts: readonly PartView[]) => readonly (readonly [string, Move])[]) =>
     whenComputed(() => {
       const moves = by(drawnParts(ids, useBench.getState().view));
-      change((draft) => {
-        for (const [id, move] of moves) movePart(draft, id, move);
-      });
+      dispatch((now) =>
+        moves.reduce((job, [id, { dx, dy }]) => moveChosen(job, { partIds: [id], memberId: null }, dx, dy), now),
+      );
     });
   const each = (moves: (boxes: readonly Box[]) => readonly Move[]) =>
     arrange((parts) => {
-      const made = moves(parts.map((p) => p.box));
+      const made = moves(parts.map((p) => p.size));
       return parts.map((p, i) => [p.id, made[i] as Move] as const);
     });
   return (
     <>
+      <PlaceEditor />
       <Heading beside={`${ids.length} parts`}>Arrange</Heading>
       <p className="nf-small nf-muted">
         To the first one selected, {partWords(job.parts.find((p) => p.id === ids[0]) as Job['parts'][number])}.
@@ -265,12 +239,10 @@ export function ArrangeParts() {
         variant="plain"
         className="w-100 mt-2"
         onClick={() => {
-          let sentence: string | null = null;
-          change((draft) => {
-            sentence = groupParts(draft, ids);
-          });
-          setRefusal(sentence);
-          if (!sentence && ids[0]) select(ids[0]);
+          const done = group(useBench.getState().job, ids, ownMiddle);
+          dispatch(() => done.job);
+          setRefusal(done.sentence);
+          if (!done.sentence && ids[0]) select(ids[0]);
         }}
       >
         <Combine size={15} className="me-1" aria-hidden="true" />

@@ -2,12 +2,12 @@
 
 /** What a brought-in drawing measures, and its file. */
 import { Download } from 'lucide-react';
+import { memberOf } from '@/core/commands/changed';
 import type { Artwork } from '@/core/document/schema';
 import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
 import { QuantityField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
-import { memberOf } from '../edits';
 import { change, useBench } from '../store';
 
 export function ArtworkEditor({ partId, member }: { partId: string; member: Artwork }) {

@@ -4,6 +4,9 @@ import { ScanEye, Trash2 } from 'lucide-react';
 import { Fragment, useId } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { moveEntry } from '@/core/commands/changed';
+import { freeId } from '@/core/commands/ids';
+import { partWords } from '@/core/document/part-words';
 import type { Job, Operation, OperationKind, Part, Work } from '@/core/document/schema';
 import { colourOf } from '@/core/job/export';
 import { LIMITS } from '@/core/limits';
@@ -13,8 +16,6 @@ import { Heading } from '@/ui/heading';
 import { OperationMark } from '@/ui/marks';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
-import { freeId, moveEntry } from '../edits';
-import { partWords } from '../part-words';
 import { change, showOnly, useBench } from '../store';
 
 const KINDS: readonly OperationKind[] = ['engrave', 'mark', 'score', 'cut'];

@@ -2,37 +2,32 @@
 
 /** A border around another part's shape: how far, how it runs, and what becomes of the words in it. */
 import Form from 'react-bootstrap/Form';
+import { type BackingUse, backingUse, setBackingUse } from '@/core/commands/along';
+import { editStep } from '@/core/commands/steps';
 import type { Part, StepOf } from '@/core/document/schema';
-import { stepIn } from '@/core/job/steps';
+import { stepIn } from '@/core/document/steps';
 import { LIMITS } from '@/core/limits';
 import { Choice, QuantityField, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
-import { backingUse, editStep, measureOf, setBackingUse } from '../edits';
-import { change, useBench } from '../store';
+import { measureOf, partView } from '../seen';
+import { dispatch, useBench } from '../store';
 
 export function BorderEditor({ part }: { part: Part }) {
   const unit = useBench((s) => s.job.units);
   const use = useBench((s) => backingUse(s.job, part));
-  const view = useBench((s) => s.view);
   const step = stepIn(part, 'border');
   if (!step) return null;
   const set = (values: Partial<StepOf<'border'>>, merge: string | null = null) =>
-    change(
+    dispatch(
       (job) =>
-        editStep(
-          job,
-          part.id,
-          'border',
-          measureOf(
-            job,
-            view?.parts.find((p) => p.id === part.id),
-          ),
-          (s) => {
-            Object.assign(s, values);
-          },
-        ),
+        editStep(job, part.id, 'border', measureOf(job, partView(part.id)), (s) => void Object.assign(s, values)),
       merge && `border:${merge}:${part.id}`,
     );
+  const backed = (how: BackingUse) => {
+    const words = partView(part.along ?? '')?.box;
+    const border = partView(part.id)?.box;
+    dispatch((job) => setBackingUse(job, part.id, how, words && border ? { words, border } : null));
+  };
   const small = unit === 'mm' ? 0.5 : 25.4 / 64;
   const length = (label: string, key: 'distance' | 'bridge' | 'smooth', note?: string) => (
     <QuantityField
@@ -102,7 +97,7 @@ export function BorderEditor({ part }: { part: Part }) {
             { value: 'glued', word: 'glued on', title: 'Two pieces to cut, side by side' },
             { value: 'engraved', word: 'engraved', title: 'One piece to cut, with the words engraved' },
           ]}
-          onChange={(how) => change((job) => setBackingUse(job, part.id, how, view))}
+          onChange={backed}
         />
       )}
     </>

@@ -1,11 +1,11 @@
 'use client';
 
+import { partWords } from '@/core/document/part-words';
 import type { Part } from '@/core/document/schema';
 import { Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { PartView } from '@/worker/view';
 import { NodesPanel } from '../nodes/panel';
-import { partWords } from '../part-words';
 import { change, useBench } from '../store';
 import { Gaps } from './gaps';
 import { NothingYet, useShownParts } from './shown-parts';

@@ -3,6 +3,10 @@
 import { ChevronsDown, Circle, Frame, Heart, Hexagon, Minus, Shapes, Square, Star, Trash2, Type } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
+import { addBorder, setFollows } from '@/core/commands/along';
+import { memberOf, moveEntry } from '@/core/commands/changed';
+import { addMember, addPart, type NewThing, removeMember } from '@/core/commands/parts';
+import { memberWords, partWords, shapeWord } from '@/core/document/part-words';
 import type { Copy, Member, Part, ShapeKind } from '@/core/document/schema';
 import { boxCentre, isEmptyBox } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
@@ -11,17 +15,17 @@ import { Heading } from '@/ui/heading';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
 import { BringInButton } from '../bring-in/button';
-import { addBorder, addMember, addPart, memberOf, moveEntry, type NewThing, removeMember, setFollows } from '../edits';
+import { memberInHand } from '../chosen';
 import { focusWords } from '../focus-words';
 import { PenButton } from '../nodes/buttons';
-import { partWords } from '../part-words';
-import { change, select, useBench } from '../store';
-import { ArrangeMember, ArrangeParts } from './arrange';
+import { measureOf, ownMiddle, partView } from '../seen';
+import { change, dispatch, select, useBench } from '../store';
+import { ArrangeChosen, ArrangeParts } from './arrange';
 import { ArtworkEditor } from './artwork-editor';
 import { BorderEditor } from './border-editor';
 import { LetteringEditor } from './lettering-editor';
 import { PlaceEditor } from './place-editor';
-import { ShapeEditor, shapeWord } from './shape-editor';
+import { ShapeEditor } from './shape-editor';
 import { SheetEditor } from './sheet-editor';
 
 const SHAPES: readonly { readonly kind: ShapeKind; readonly icon: typeof Type }[] = [
@@ -40,19 +44,24 @@ function Add({ partId, beside }: { partId: string | null; beside: string }) {
   const others = parts.filter((p) => p.id !== partId);
   const where = box && !isEmptyBox(box) ? boxCentre(box) : null;
   const add = (kind: NewThing) => {
-    let made: { partId: string; memberId: string | null } = { partId: partId ?? '', memberId: null };
-    change((job) => {
-      made = partId ? { partId, memberId: addMember(job, partId, kind, where) } : addPart(job, kind);
-    });
-    select(made.partId, made.memberId);
+    const { job } = useBench.getState();
+    if (partId) {
+      const made = addMember(job, partId, kind, where);
+      dispatch(() => made.job);
+      select(partId, made.memberId);
+    } else {
+      const made = addPart(job, kind);
+      dispatch(() => made.job);
+      select(made.partId);
+    }
     if (kind === 'lettering') focusWords();
   };
   const border = () => {
-    let made: { partId: string; memberId: string } | null = null;
-    change((job) => {
-      if (partId) made = addBorder(job, partId, useBench.getState().view);
-    });
-    if (made) select((made as { partId: string }).partId, (made as { memberId: string }).memberId);
+    const { job } = useBench.getState();
+    const made = partId ? addBorder(job, partId, measureOf(job, partView(partId))) : null;
+    if (!made) return;
+    dispatch(() => made.job);
+    select(made.partId);
   };
   return (
     <>
@@ -104,28 +113,18 @@ function Add({ partId, beside }: { partId: string | null; beside: string }) {
   );
 }
 
-const memberWords = (member: Member): string =>
-  member.kind === 'lettering'
-    ? member.text.trim().split('\n').join(' / ') || 'Lettering without words'
-    : member.kind === 'copy'
-      ? 'Copy'
-      : member.kind === 'artwork'
-        ? member.name || 'Drawing'
-        : member.kind === 'path'
-          ? 'Path'
-          : shapeWord(member.kind);
-
 const ROLE_WORDS = { join: 'joined', punch: 'cut out', clip: 'keeps within' } as const;
 
 /** What is copied, and how large. */
 function CopyEditor({ partId, member }: { partId: string; member: Copy }) {
+  const along = useBench((s) => s.job.parts.find((p) => p.id === partId)?.along === member.of && member.follows);
   const original = useBench((s) => s.job.parts.find((p) => p.id === member.of));
   return (
     <>
       <Heading>Copy</Heading>
       <Row label="Of">
         {original ? (
-          <Button variant="word" onClick={() => select(original.id, original.members[0]?.id ?? null)}>
+          <Button variant="word" onClick={() => select(original.id)}>
             {partWords(original)}
           </Button>
         ) : (
@@ -149,8 +148,8 @@ function CopyEditor({ partId, member }: { partId: string; member: Copy }) {
       />
       <Switch
         label="Goes along with it"
-        on={member.follows}
-        onChange={(follows) => change((job) => setFollows(job, partId, member.id, follows, useBench.getState().view))}
+        on={along}
+        onChange={(follows) => dispatch((job) => setFollows(job, partId, member.id, follows, ownMiddle))}
       />
     </>
   );
@@ -175,7 +174,7 @@ function MemberRow({ part, member, on }: { part: Part; member: Member; on: boole
           className={styles.iconButton}
           aria-label={`Remove ${memberWords(member)}`}
           title="Remove"
-          onClick={() => change((job) => removeMember(job, part.id, member.id))}
+          onClick={() => dispatch((job) => removeMember(job, part.id, member.id))}
         >
           <Trash2 size={15} />
         </button>
@@ -252,7 +251,8 @@ export function Compose() {
   const job = useBench((s) => s.job);
   const several = useBench((s) => s.selection.others.length > 0);
   const part = job.parts.find((p) => p.id === partId);
-  const member = memberOf(job, partId, memberId);
+  const selection = useBench((s) => s.selection);
+  const member = memberInHand(job, selection);
   if (several) return <ArrangeParts />;
   if (!part)
     return (
@@ -281,7 +281,7 @@ export function Compose() {
         </Button>
       </>
     );
-  const index = part.members.findIndex((m) => m.id === memberId);
+  const index = part.members.findIndex((m) => m.id === member?.id);
   return (
     <>
       {member?.kind === 'lettering' && <LetteringEditor key={member.id} partId={part.id} member={member} />}
@@ -293,8 +293,8 @@ export function Compose() {
         member.kind !== 'copy' &&
         member.kind !== 'artwork' &&
         member.kind !== 'path' && <ShapeEditor key={member.id} partId={part.id} member={member} />}
-      {member && <PlaceEditor partId={part.id} member={member} />}
-      {member && <ArrangeMember key={`arrange-${member.id}`} partId={part.id} memberId={member.id} />}
+      <PlaceEditor />
+      <ArrangeChosen key={`arrange-${part.id}-${memberId}`} />
       {member && (index > 0 || member.role !== 'join') && (
         <Choice
           label="In the part"

@@ -4,6 +4,8 @@
 import { useId, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { memberOf } from '@/core/commands/changed';
+import { answerGap, forgetGap } from '@/core/commands/drawings';
 import type { Artwork, CloseSettings, Part } from '@/core/document/schema';
 import { growBox } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
@@ -11,8 +13,7 @@ import { formatLength } from '@/core/units/quantity';
 import { QuantityField, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { ClosingView, GapView } from '@/worker/view';
-import { answerGap, forgetGap, memberOf } from '../edits';
-import { bringIntoSight, change, select, useBench } from '../store';
+import { bringIntoSight, change, dispatch, select, useBench } from '../store';
 import styles from './gaps.module.css';
 
 type Props = { readonly part: Part; readonly member: Artwork; readonly closing: ClosingView };
@@ -42,7 +43,7 @@ const boxOf = ({ from, to, sizeMm }: GapView) =>
 function GapRow({ part, member, gap }: { part: Part; member: Artwork; gap: GapView }) {
   const units = useBench((s) => s.job.units);
   const answered = member.close.answers.some((a) => a.gap === gap.key);
-  const answer = (how: 'close' | 'leave') => change((job) => answerGap(job, part.id, member.id, gap.key, how));
+  const answer = (how: 'close' | 'leave') => dispatch((job) => answerGap(job, part.id, member.id, gap.key, how));
   return (
     <li className={styles.gap} data-state={gap.state}>
       <button
@@ -66,7 +67,7 @@ function GapRow({ part, member, gap }: { part: Part; member: Artwork; gap: GapVi
         </span>
       </button>
       {answered ? (
-        <Button variant="word" onClick={() => change((job) => forgetGap(job, part.id, member.id, gap.key))}>
+        <Button variant="word" onClick={() => dispatch((job) => forgetGap(job, part.id, member.id, gap.key))}>
           Undo this
         </Button>
       ) : (

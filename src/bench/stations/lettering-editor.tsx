@@ -3,20 +3,29 @@
 /** Words, typeface, size and spacing of a lettering member. */
 import { useId } from 'react';
 import Form from 'react-bootstrap/Form';
+import { memberOf } from '@/core/commands/changed';
+import { setFace } from '@/core/commands/letters';
+import { setOverallWidth } from '@/core/commands/overall';
 import type { Lettering } from '@/core/document/schema';
+import { boxWidth } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
 import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
 import styles from '../bench.module.css';
-import { memberOf, setFace } from '../edits';
-import { change, useBench } from '../store';
+import { change, dispatch, useBench } from '../store';
 import { typeWords } from '../type-words';
 import { FacePicker } from './face-picker';
 import { LettersEditor } from './letters-editor';
 
+const SIZE_WORDS = { capital: 'Capital height', width: 'Widest line', overall: 'Overall width' } as const;
+const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
+
 export function LetteringEditor({ partId, member }: { partId: string; member: Lettering }) {
   const id = useId();
   const unit = useBench((s) => s.job.units);
-  const computed = useBench((s) => s.view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === member.id));
+  const seen = useBench((s) => s.view?.parts.find((p) => p.id === partId));
+  const overall = useBench((s) => s.job.parts.find((p) => p.id === partId)?.overallWidth ?? null);
+  const computed = seen?.members.find((m) => m.id === member.id);
+  const measure = overall === null ? member.size.by : 'overall';
   const edit = (recipe: (m: Lettering) => void, merge: string | null) =>
     change((job) => {
       const draft = memberOf(job, partId, member.id);
@@ -24,12 +33,17 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
     }, merge && `${merge}:${member.id}`);
 
   /** The other measure takes over with the size the lettering has now, so that nothing moves. */
-  const changeMeasure = (by: 'capital' | 'width') => {
-    if (!computed || by === member.size.by) return;
+  const changeMeasure = (by: 'capital' | 'width' | 'overall') => {
+    if (!computed || by === measure) return;
+    if (by === 'overall') {
+      if (seen) dispatch((job) => setOverallWidth(job, partId, clean(boxWidth(seen.ownBox)), seen.scale));
+      return;
+    }
+    if (seen && overall !== null) dispatch((job) => setOverallWidth(job, partId, null, seen.scale));
     const mm = by === 'capital' ? computed.capHeightMm : computed.ownBox.maxX - computed.ownBox.minX;
     if (mm && Number.isFinite(mm) && mm > 0)
       edit((m) => {
-        m.size = { by, mm: Math.round(mm * 1e4) / 1e4 };
+        m.size = { by, mm: clean(mm) };
       }, null);
   };
 
@@ -57,28 +71,35 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
         <FacePicker
           face={member.face}
           text={member.text}
-          onChange={(face) => change((job) => setFace(job, partId, member.id, face))}
+          onChange={(face) => dispatch((job) => setFace(job, partId, member.id, face))}
         />
       </Row>
       <Choice
         label="Size by"
-        value={member.size.by}
+        value={measure}
         options={[
           { value: 'capital', word: 'capital', title: 'Height of a flat capital letter' },
-          { value: 'width', word: 'width', title: 'Width of the widest line' },
+          { value: 'width', word: 'words', title: 'Width of the widest line of the words' },
+          {
+            value: 'overall',
+            word: 'overall',
+            title: 'Width of the finished outline, with bar, border and thickening',
+          },
         ]}
         onChange={changeMeasure}
       />
       <QuantityField
-        label={member.size.by === 'capital' ? 'Capital height' : 'Overall width'}
+        label={SIZE_WORDS[measure]}
         unit={unit}
-        value={member.size.mm}
+        value={overall ?? member.size.mm}
         least={0.1}
         most={LIMITS.sheetMostMm}
         onChange={(mm) =>
-          edit((m) => {
-            m.size.mm = mm;
-          }, 'size')
+          overall === null
+            ? edit((m) => {
+                m.size.mm = mm;
+              }, 'size')
+            : dispatch((job) => setOverallWidth(job, partId, mm, seen?.scale ?? 1), `overall:${partId}`)
         }
       />
       <NumberField

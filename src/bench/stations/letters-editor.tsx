@@ -2,13 +2,14 @@
 
 /** Letters one by one: those picked on the sheet are moved, turned and sized by themselves. */
 import Button from 'react-bootstrap/Button';
+import { memberOf } from '@/core/commands/changed';
+import { letterChange, settleLetters } from '@/core/commands/letters';
 import type { LetterChange, Lettering } from '@/core/document/schema';
 import { NumberField, QuantityField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { MemberView } from '@/worker/view';
 import styles from '../bench.module.css';
-import { letterChange, memberOf, settleLetters } from '../edits';
-import { change, pick, useBench } from '../store';
+import { change, pick, select, useBench } from '../store';
 
 /** Letters are moved up to this many capital heights. */
 const FARTHEST = 20;
@@ -29,9 +30,14 @@ export function LettersEditor({
   const letters = view?.picks ?? [];
   if (letters.length === 0) return null;
   const moved = member.letters.length;
+  /** Letters are picked in the lettering itself. */
+  const begin = () => {
+    select(partId, member.id);
+    pick([]);
+  };
   if (picked === null)
     return (
-      <Button variant="plain" className="w-100 mb-2" onClick={() => pick([])}>
+      <Button variant="plain" className="w-100 mb-2" onClick={begin}>
         Letters one by one{moved > 0 ? ` · ${moved} changed` : ''}
       </Button>
     );

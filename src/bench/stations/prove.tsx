@@ -4,6 +4,7 @@ import { Download } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { partWords } from '@/core/document/part-words';
 import type { ExportSettings } from '@/core/document/schema';
 import { isEmptyBox } from '@/core/geometry/point';
 import { FILE_FORMATS, type FileFormat, fileName } from '@/core/job/export';
@@ -15,7 +16,6 @@ import { Heading } from '@/ui/heading';
 import { OperationMark } from '@/ui/marks';
 import { computing } from '@/worker/client';
 import styles from '../bench.module.css';
-import { partWords } from '../part-words';
 import { change, useBench } from '../store';
 
 const TYPES: Readonly<Record<FileFormat, string>> = {
@@ -105,7 +105,7 @@ export function Prove() {
   const nothing = !view || isEmptyBox(view.workBox);
 
   const edit = (recipe: (s: ExportSettings) => void, merge: string | null = null) =>
-    change((draft) => recipe(draft.export), merge);
+    change((draft) => void recipe(draft.export), merge);
 
   const write = async (formats: readonly FileFormat[]) => {
     setState({ busy: true, words: 'Writing …' });

@@ -1,11 +1,13 @@
 'use client';
 
 /** What a shape measures, and what else makes it. */
+import { memberOf } from '@/core/commands/changed';
+import { shapeWord } from '@/core/document/part-words';
 import type { Shape, ShapeKind } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { Choice, NumberField, QuantityField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
-import { memberOf } from '../edits';
+
 import { change, useBench } from '../store';
 
 type Field = {
@@ -42,8 +44,6 @@ const FIELDS: Readonly<Record<ShapeKind, readonly Field[]>> = {
   bar: [lengthField('width', 'Length'), lengthField('height', 'Thickness')],
   spike: [lengthField('width', 'Width'), lengthField('height', 'Length'), lengthField('point', 'Point')],
 };
-
-export const shapeWord = (kind: ShapeKind): string => kind.charAt(0).toUpperCase() + kind.slice(1);
 
 export function ShapeEditor({ partId, member }: { partId: string; member: Shape }) {
   const unit = useBench((s) => s.job.units);

@@ -1,6 +1,7 @@
 /** Reading a job document from outside: size, JSON, version and schema, each with a sentence that names the field. */
 import type { z } from 'zod';
 import { LIMITS } from '../limits';
+import { migrate } from './migrate';
 import { JOB_FORMAT, type Job, jobSchema } from './schema';
 
 export type ReadJob = { readonly ok: true; readonly job: Job } | { readonly ok: false; readonly sentences: string[] };
@@ -40,7 +41,7 @@ function sentenceFor(issue: z.core.$ZodIssue): string {
   }
 }
 
-/** Check a parsed document and fill in defaults. */
+/** Check a parsed document of this format or an older one, and fill in defaults. */
 export function checkJob(document: unknown): ReadJob {
   if (typeof document !== 'object' || document === null || Array.isArray(document))
     return fail('This is not a job document.');
@@ -49,7 +50,9 @@ export function checkJob(document: unknown): ReadJob {
     return fail(
       `format: this job was saved by a newer Needlefile (format ${format}); this one reads up to format ${JOB_FORMAT}. Nothing was changed.`,
     );
-  const parsed = jobSchema.safeParse(document, { reportInput: true });
+  if (typeof format === 'number' && !(Number.isInteger(format) && format >= 1))
+    return fail(`format: there is no format ${format}; this Needlefile reads formats 1 to ${JOB_FORMAT}.`);
+  const parsed = jobSchema.safeParse(migrate(document as Record<string, unknown>), { reportInput: true });
   if (parsed.success) return { ok: true, job: parsed.data };
   const sentences = parsed.error.issues.slice(0, 20).map(sentenceFor);
   const more = parsed.error.issues.length - sentences.length;

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { LIMITS } from '../limits';
 
-export const JOB_FORMAT = 1;
+export const JOB_FORMAT = 2;
 
 const about = <T extends z.ZodType>(schema: T, description: string): T => schema.describe(description);
 
@@ -31,11 +31,24 @@ const sheetSchema = z.strictObject({
   ),
 });
 
-const placementSchema = z.strictObject({
-  x: about(coordinate, 'Place of the member’s origin on the sheet in mm, from the left edge.'),
-  y: about(coordinate, 'The same upwards from the bottom edge.'),
+const turnAndMirror = {
   turn: about(z.number().min(-360_000).max(360_000).default(0), 'Turn about the origin in degrees, counter-clockwise.'),
   mirror: about(z.boolean().default(false), 'Mirrored left to right about the origin before turning.'),
+};
+
+const placementSchema = z.strictObject({
+  x: about(coordinate, 'Place of the member’s origin in its part in mm, to the right of the part’s origin.'),
+  y: about(coordinate, 'The same upwards.'),
+  ...turnAndMirror,
+});
+
+const partPlacementSchema = z.strictObject({
+  x: about(
+    coordinate,
+    'Place of the part’s origin on the sheet in mm, from the left edge; or in the part it goes along with.',
+  ),
+  y: about(coordinate, 'The same upwards from the bottom edge.'),
+  ...turnAndMirror,
 });
 
 const role = z
@@ -182,7 +195,7 @@ const copySchema = z.strictObject({
   scale: about(z.number().min(0.001).max(1000).default(1), 'How many times as large as what it copies.'),
   follows: about(
     z.boolean().default(false),
-    'Whether its place counts from the middle of what it copies, so that it goes along with it.',
+    'Whether its place counts from the middle of what it copies, as that lies in its own part, so that it stays on it.',
   ),
 });
 
@@ -568,7 +581,7 @@ const workSchema = z.strictObject({
   operation: about(id, 'Id of the operation that does it.'),
 });
 
-const partSchema = z.strictObject({
+export const partSchema = z.strictObject({
   id,
   name: about(name.default(''), 'What the user calls it.'),
   hidden: about(z.boolean().default(false), 'Hidden parts are kept but neither shown nor exported.'),
@@ -580,6 +593,17 @@ const partSchema = z.strictObject({
   selfAdhesive: about(
     z.boolean().default(false),
     'Islands stay where they are because the stock sticks: they are neither bridged nor found wanting.',
+  ),
+  placement: partPlacementSchema.describe(
+    'Where its own coordinates lie on the sheet; all that it is made of goes with it.',
+  ),
+  along: about(
+    id.nullable().default(null),
+    'Id of the part it goes along with: its place then counts from that part’s; null when it goes by itself.',
+  ),
+  overallWidth: about(
+    length.nullable().default(null),
+    'Width of the finished outline in the part’s own coordinates, in mm, which all it is made of is sized to, whatever the words are; null: members are as large as they say.',
   ),
   members: about(z.array(memberSchema).max(LIMITS.members), 'What the part is made of, combined in order.'),
   steps: about(
@@ -663,6 +687,16 @@ const standardTools = () =>
     { id: 'cone-30', shape: 'cone', tip: 0.1, angle: 30, depth: 0.3, feed: 500 },
   ] satisfies ListedTool[];
 
+/** Whether a part goes along with itself by way of others. */
+function goesInCircle(id: string, leaders: ReadonlyMap<string, string | null>): boolean {
+  let next = leaders.get(id) ?? null;
+  for (let steps = 0; next !== null && steps <= leaders.size; steps++) {
+    if (next === id) return true;
+    next = leaders.get(next) ?? null;
+  }
+  return false;
+}
+
 export const jobSchema = z
   .strictObject({
     format: about(z.literal(JOB_FORMAT), 'Version of this format.'),
@@ -710,7 +744,20 @@ export const jobSchema = z
       job.tools.map((t) => t.id),
       ['tools'],
     );
+    const leaders = new Map(job.parts.map((p) => [p.id, p.along]));
     job.parts.forEach((part, i) => {
+      if (part.along !== null && !leaders.has(part.along))
+        context.addIssue({
+          code: 'custom',
+          path: ['parts', i, 'along'],
+          message: `there is no part “${part.along}”`,
+        });
+      if (goesInCircle(part.id, leaders))
+        context.addIssue({
+          code: 'custom',
+          path: ['parts', i, 'along'],
+          message: 'parts can’t go along with each other in a circle',
+        });
       unique(
         part.members.map((m) => m.id),
         ['parts', i, 'members'],

@@ -44,6 +44,9 @@ export type Matrix = {
 
 export const IDENTITY: Matrix = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
 
+export const isIdentity = ({ a, b, c, d, e, f }: Matrix): boolean =>
+  a === 1 && b === 0 && c === 0 && d === 1 && e === 0 && f === 0;
+
 export const translation = (x: number, y: number): Matrix => ({ a: 1, b: 0, c: 0, d: 1, e: x, f: y });
 export const scaling = (sx: number, sy = sx): Matrix => ({ a: sx, b: 0, c: 0, d: sy, e: 0, f: 0 });
 

@@ -24,6 +24,7 @@ export type FindingCode =
   | 'too-many-segments'
   | 'empty-part'
   | 'off-sheet'
+  | 'overall-width'
   | 'overlaps'
   | 'island'
   | 'loose'

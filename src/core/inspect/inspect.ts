@@ -102,6 +102,8 @@ function stickingOut(box: Box, job: Job): number {
   return Math.max(0, -box.minX, -box.minY, box.maxX - job.sheet.width, box.maxY - job.sheet.height);
 }
 
+/** An overall width is met to this. */
+const OVERALL_MM = 0.01;
 /** Rounding of coordinates is not sticking out. */
 const OFF_SHEET_MM = 1e-3;
 
@@ -117,9 +119,23 @@ function placeFindings(part: Part, prepared: PreparedPart, job: Job, unit: Lengt
         ]
       : [];
   }
+  const { overall } = prepared.notes;
+  const sized =
+    overall && Math.abs(overall.gotMm - overall.askedMm) > OVERALL_MM
+      ? [
+          draft(
+            'overall-width',
+            'fault',
+            'compose',
+            `${partTitle(part)} can’t be ${formatLength(overall.askedMm, unit)} wide overall: what does not grow with it leaves ${formatLength(overall.gotMm, unit)}.`,
+            { partId: part.id, detail: part.id, box: prepared.box },
+          ),
+        ]
+      : [];
   const out = stickingOut(prepared.box, job);
-  if (out <= OFF_SHEET_MM) return [];
+  if (out <= OFF_SHEET_MM) return sized;
   return [
+    ...sized,
     draft(
       'off-sheet',
       'fault',

@@ -4,6 +4,7 @@
  * count, unless the taper is long; nor do the bottoms of notches, where no beam gets in.
  */
 import {
+  applyMatrix,
   type Box,
   boxContains,
   boxesMeet,
@@ -11,11 +12,13 @@ import {
   boxWidth,
   EMPTY_BOX,
   growBox,
+  isIdentity,
+  type Matrix,
   type Point,
+  transformedBox,
   uniteBoxes,
 } from '../geometry/point';
 import { type Narrow, narrowPlaces, pathStops } from '../geometry/width';
-import { movedBox, movedPoint } from '../prepare/moved';
 import type { Outline } from '../prepare/outline';
 
 export type Stretch = {
@@ -98,13 +101,15 @@ export function strengthAfter(before: StrengthBefore, kept: readonly Outline[], 
   };
 }
 
-/** The same in another place. */
-export function movedStrength({ thin, tight }: Strength, dx: number, dy: number): Strength {
+/** The same moved, turned or mirrored. */
+export function transformStrength(strength: Strength, m: Matrix): Strength {
+  if (isIdentity(m)) return strength;
+  const { thin, tight } = strength;
   const moved = (s: Stretch): Stretch => ({
     ...s,
-    at: movedPoint(s.at, dx, dy),
-    box: movedBox(s.box, dx, dy),
-    across: s.across.map(([p, q]) => [movedPoint(p, dx, dy), movedPoint(q, dx, dy)] as const),
+    at: applyMatrix(m, s.at),
+    box: transformedBox(s.box, m),
+    across: s.across.map(([p, q]) => [applyMatrix(m, p), applyMatrix(m, q)] as const),
   });
   return { thin: thin.map(moved), tight: tight.map(moved) };
 }

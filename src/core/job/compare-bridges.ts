@@ -1,9 +1,9 @@
 /** The same words bridged in several ways, side by side, with how readable they stay. */
 import type { Job, StepOf } from '../document/schema';
+import { withStep } from '../document/steps';
 import { meanReadability } from '../prepare/bridges/readability';
 import type { FaceLookup, PreparedPart } from '../prepare/part';
 import type { Evaluator } from './evaluate';
-import { withStep } from './steps';
 
 type BridgeStep = StepOf<'bridge'>;
 

@@ -3,21 +3,26 @@
  * an edit recomputes only what hangs on it.
  */
 
-import type { FillTool, Job, Member, Operation, Part, StepOf, Work } from '../document/schema';
+import type { Chosen } from '../commands/chosen';
+import type { FillTool, Job, Operation, Part, StepOf, Work } from '../document/schema';
+import { stepIn } from '../document/steps';
 import { readFound } from '../formats/found-file';
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { nestMeasured } from '../geometry/nesting';
-import { type Path, pathBox, pathLength } from '../geometry/path';
-import { type Box, boxCentre, boxesMeet, EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
+import { lengthOfPath } from '../geometry/length';
+import { type KnownNesting, nestMeasured } from '../geometry/nesting';
+import { type Path, pathBox } from '../geometry/path';
+import { type Box, boxesMeet, compose, EMPTY_BOX, type Matrix, type Point, uniteBoxes } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import { inspect } from '../inspect/inspect';
-import { movedStrength, type Strength, type StrengthBefore, strengthAfter, strengthOf } from '../inspect/strength';
+import { type Strength, type StrengthBefore, strengthAfter, strengthOf, transformStrength } from '../inspect/strength';
 import type { ArtworkLookup, KeptDrawing, PreparedArtwork } from '../prepare/artwork';
 import { BridgeWorkshops } from '../prepare/bridges/workshop';
 import type { HandMade } from '../prepare/hand-made';
-import { movedPart } from '../prepare/moved';
 import { type Outline, outlineLength } from '../prepare/outline';
-import { type FaceLookup, type PreparedPart, preparePart, withBridges } from '../prepare/part';
+import { prepareSized } from '../prepare/overall';
+import { type FaceLookup, onSheet, type PreparedPart, rimOf, withBridges } from '../prepare/part';
+import { placementMatrix } from '../prepare/placement';
+import { transformPart } from '../prepare/transform';
 import { weldCaches } from '../prepare/weld';
 import { ResultCache } from '../result-cache';
 import type { Centerline } from '../toolpath/centerline/centerline';
@@ -25,11 +30,11 @@ import { letterMiddle, partLines } from '../toolpath/centerline/part-lines';
 import { partDots } from '../toolpath/dots/part-dots';
 import type { PartFill } from '../toolpath/fill/part-fill';
 import { countStrokes, lengthsOf, type Strokes, strokesBox } from '../toolpath/fill/strokes';
-import { type Linework, movedLinework, NO_LINEWORK } from '../toolpath/linework';
+import { type Linework, NO_LINEWORK, transformLinework } from '../toolpath/linework';
 import { insideFirst } from '../toolpath/order';
 import { joinedRuns, nearestNext, nearestPoints } from '../toolpath/runs';
 import { Fillings, type ToolTry } from './fillings';
-import { stepIn } from './steps';
+import { sizeBox } from './size-box';
 
 export type OperationShape =
   | { readonly what: 'outline'; readonly partId: string; readonly outline: Outline }
@@ -68,6 +73,8 @@ export type JobResult = {
   readonly parts: readonly PreparedPart[];
   /** The same parts' lines and dots. */
   readonly lineworks: readonly Linework[];
+  /** The same parts' bounds: of what is cut or drawn of them. */
+  readonly sizes: readonly Box[];
   /** The same parts' thin places and tight gaps. */
   readonly strengths: readonly Strength[];
   /** All operations, in order, whether on or off. */
@@ -96,11 +103,13 @@ export class Evaluator {
   private readonly workshops = new BridgeWorkshops();
   private readonly orders = new ResultCache<readonly number[]>(ORDERS_HELD);
   private readonly strengths = new ResultCache<Strength>(STRENGTHS_HELD);
-  // Parts are prepared about their first member, so that moving one computes nothing anew.
-  private readonly placed = new WeakMap<PreparedPart, Map<string, { x: number; y: number; part: PreparedPart }>>();
+  // Parts are prepared in their own coordinates, so that moving one computes nothing anew.
+  private readonly rims = new ResultCache<Path>(PARTS_HELD);
+  private readonly sheeted = new ResultCache<PreparedPart>(PARTS_HELD);
+  private readonly placed = new WeakMap<PreparedPart, Map<string, PreparedPart>>();
   private readonly bases = new WeakMap<PreparedPart, PreparedPart>();
-  private readonly offsets = new WeakMap<PreparedPart, Point>();
   private readonly unbridged = new WeakMap<PreparedPart, PreparedPart>();
+  private readonly shapes = new WeakMap<PreparedPart, PreparedPart>();
   private readonly lastStrengths = new WeakMap<PreparedPart, StrengthBefore & { least: number; kerf: number }>();
   private readonly strengthsPlaced = new WeakMap<PreparedPart, { of: Strength; strength: Strength }>();
   private readonly traced = new ResultCache<Centerline>(TRACED_HELD);
@@ -164,6 +173,7 @@ export class Evaluator {
     return {
       parts: prepared,
       lineworks,
+      sizes: shown.map((part, i) => sizeBox(part, prepared[i] as PreparedPart, lineworks[i] as Linework)),
       strengths,
       operations,
       findings: inspect(job, byId, strengthById, linework),
@@ -173,11 +183,7 @@ export class Evaluator {
 
   /** Evaluate in one go. */
   evaluate(job: Job, faces: FaceLookup): JobResult {
-    const steps = this.steps(job, faces);
-    for (;;) {
-      const step = steps.next();
-      if (step.done) return step.value;
-    }
+    return finished(this.steps(job, faces));
   }
 
   /** The true middle of a letter's strokes on the sheet, for lines that are drawn by hand to keep to. */
@@ -189,6 +195,23 @@ export class Evaluator {
       : [];
   }
 
+  /** Bounds on the sheet of what is cut or drawn of parts, or of a member of one; empty when nothing is. */
+  boxOf(job: Job, { partIds, memberId }: Chosen, faces: FaceLookup): Box {
+    const parts = new PartsOf(job);
+    let box = EMPTY_BOX;
+    for (const part of job.parts) {
+      if (!partIds.includes(part.id)) continue;
+      const ready = this.prepared(part, job, faces, parts);
+      if (memberId !== null) return ready.members.find((m) => m.id === memberId)?.box ?? EMPTY_BOX;
+      // Lines that fill lie within the outline: they say nothing about the size.
+      const work = part.work.filter((w) => w.what !== 'hatch');
+      const unfilled = { ...part, work };
+      const linework = finished(this.lineworkOf(unfilled, ready, job, faces));
+      box = uniteBoxes(box, sizeBox(part, ready, linework));
+    }
+    return box;
+  }
+
   /** One part prepared by itself; undefined when there is no such part. */
   prepare(job: Job, partId: string, faces: FaceLookup): PreparedPart | undefined {
     const parts = new PartsOf(job);
@@ -197,23 +220,27 @@ export class Evaluator {
   }
 
   private prepared(part: Part, job: Job, faces: FaceLookup, parts: PartsOf): PreparedPart {
-    const ready = parts.ready.get(part.id);
+    const placed = parts.placed.get(part.id);
+    if (placed) return placed;
+    const made = this.inPlace(this.own(part, job, faces, parts), part.id, parts.matrixOf(part));
+    parts.placed.set(part.id, made);
+    return made;
+  }
+
+  /** A part in its own coordinates. Parts that differ in nothing but their place and name are prepared once. */
+  private own(part: Part, job: Job, faces: FaceLookup, parts: PartsOf): PreparedPart {
+    const ready = parts.own.get(part.id);
     if (ready) return ready;
     const copied = (id: string): PreparedPart | 'gone' | 'loop' => {
       const original = parts.byId.get(id);
       if (!original) return 'gone';
-      return parts.reaches(id, part.id) ? 'loop' : this.prepared(original, job, faces, parts);
+      return parts.reaches(id, part.id) ? 'loop' : this.own(original, job, faces, parts);
     };
-    const { x, y } = anchorOf(part, copied);
-    const { id: _id, work: _work, name: _name, locked: _locked, ...shape } = part;
-    const members = part.members.map((member) => movedMember(member, -x, -y));
-    const dependsOn = part.members.map((member) => {
+    const { keep, selfAdhesive, overallWidth, members } = part;
+    const dependsOn = members.map((member) => {
       if (member.kind === 'copy') {
         const original = copied(member.of);
-        if (typeof original === 'string') return original;
-        const middle = middleOf(original);
-        const place = member.follows ? [middle.x - x, middle.y - y].map(steady) : [];
-        return [this.serial(this.bases.get(original) ?? original), ...place];
+        return typeof original === 'string' ? original : this.serial(original);
       }
       if (member.kind === 'artwork') {
         const drawing = this.artworks(member.drawing);
@@ -223,58 +250,58 @@ export class Evaluator {
       const answer = faces(member);
       return 'typeface' in answer ? answer.typeface.serial : answer.sentence;
     });
-    const { width, height, leastWidth, thickness } = job.sheet;
-    const sheet = part.keep === 'outside' ? [width, height] : [];
-    const steps = shape.steps.filter((step) => !['bridge', 'centerline', 'dots', 'hatch'].includes(step.kind));
-    const key = JSON.stringify([{ ...shape, steps, members }, dependsOn, sheet]);
-    const unbridged = this.parts.get(key, () =>
-      preparePart({ ...part, members }, job.sheet, {
+    const steps = part.steps.filter((step) => !['bridge', 'centerline', 'dots', 'hatch'].includes(step.kind));
+    const bare = this.parts.get(JSON.stringify([keep, selfAdhesive, overallWidth, members, steps, dependsOn]), () =>
+      prepareSized(part, {
         engine: this.engine,
         faces,
         artworks: this.artworks,
         artworkCache: this.artworkCache,
         handMadeCache: this.handMadeCache,
         caches: this.caches,
-        copied: (id) => {
-          const original = copied(id);
-          return typeof original === 'string' ? original : movedPart(original, -x, -y);
-        },
+        copied,
       }),
     );
-    const bridges = shape.steps.find((step) => step.kind === 'bridge');
-    const base = this.bridged.get(JSON.stringify([this.serial(unbridged), bridges, leastWidth, thickness]), () =>
-      withBridges(part, unbridged, job.sheet, this.engine, this.workshops.of(unbridged)),
+    const rim = bare.keep === 'outside' ? this.rimFor(job, parts.matrixOf(part)) : null;
+    const unbridged = rim
+      ? this.sheeted.get(`${this.serial(bare)}|${this.serial(rim)}`, () => onSheet(bare, rim, this.engine))
+      : bare;
+    const { leastWidth, thickness } = job.sheet;
+    const bridges = part.steps.find((step) => step.kind === 'bridge');
+    const made = this.bridged.get(JSON.stringify([this.serial(unbridged), bridges, leastWidth, thickness]), () =>
+      withBridges(part, unbridged, job.sheet, rim, this.engine, this.workshops.of(unbridged)),
     );
-    this.unbridged.set(base, unbridged);
-    const made = this.inPlace(base, part.id, x, y);
-    parts.ready.set(part.id, made);
+    this.unbridged.set(made, unbridged);
+    // What does not ask for the sheet goes by the shape, wherever it lies.
+    if (made.outlines === bare.outlines) this.shapes.set(made, bare);
+    parts.own.set(part.id, made);
     return made;
   }
 
-  /**
-   * A part prepared about its first member, where that member is; the same object as long as it stays there. Parts that
-   * differ in nothing but their place and name are prepared once.
-   */
-  private inPlace(base: PreparedPart, id: string, x: number, y: number): PreparedPart {
-    let places = this.placed.get(base);
+  /** The rim of the sheet in the coordinates of a part: the same object for the same sheet and place. */
+  private rimFor({ sheet: { width, height } }: Job, matrix: Matrix): Path {
+    return this.rims.get(JSON.stringify([width, height, matrix]), () => rimOf({ width, height }, matrix));
+  }
+
+  /** A part prepared in its own coordinates where it lies on the sheet; the same object as long as it stays there. */
+  private inPlace(own: PreparedPart, id: string, matrix: Matrix): PreparedPart {
+    let places = this.placed.get(own);
     if (!places) {
       places = new Map();
-      this.placed.set(base, places);
+      this.placed.set(own, places);
     }
     const last = places.get(id);
-    if (last && last.x === x && last.y === y) return last.part;
-    const moved = movedPart(base, x, y);
-    const part = moved.id === id ? moved : { ...moved, id };
-    places.set(id, { x, y, part });
-    this.bases.set(part, base);
-    this.offsets.set(part, { x, y });
+    if (last && sameMatrix(last.matrix, matrix)) return last;
+    const placed = transformPart(own, matrix);
+    const part = placed.id === id ? placed : { ...placed, id };
+    places.set(id, part);
+    this.bases.set(part, own);
     return part;
   }
 
   private strengthOf(part: PreparedPart, { sheet }: Job): Strength {
     const [least, kerf] = [sheet.leastWidth ?? 0, sheet.kerf ?? 0];
     const base = this.bases.get(part) ?? part;
-    const { x, y } = this.offsets.get(part) ?? { x: 0, y: 0 };
     const found = this.strengths.get(`${this.serial(base)}|${least}|${kerf}`, () => {
       // With other bridges only, most of a part stays as it was.
       const unbridged = this.unbridged.get(base);
@@ -288,12 +315,12 @@ export class Evaluator {
     });
     const last = this.strengthsPlaced.get(part);
     if (last && last.of === found) return last.strength;
-    const strength = movedStrength(found, x, y);
+    const strength = transformStrength(found, part.matrix);
     this.strengthsPlaced.set(part, { of: found, strength });
     return strength;
   }
 
-  /** Lines, dots and filling of a part, found about its first member and moved to where it is; yields the share done. */
+  /** Lines, dots and filling of a part, found in its own coordinates and put where it lies; yields the share done. */
   private *lineworkOf(part: Part, ready: PreparedPart, job: Job, faces: FaceLookup): Generator<number, Linework> {
     const [line, dot, hatch] = [withAllCorrections(part, job), stepIn(part, 'dots'), stepIn(part, 'hatch')];
     const wants = (what: Work['what']) => part.work.some((w) => w.what === what);
@@ -301,7 +328,8 @@ export class Evaluator {
     const linesWanted = line?.on && (wants('centerline') || (dotsWanted && dot.along === 'centerline'));
     const fillWanted = hatch?.on && wants('hatch');
     if (!dotsWanted && !linesWanted && !fillWanted) return NO_LINEWORK;
-    const base = this.bases.get(ready) ?? ready;
+    const own = this.bases.get(ready) ?? ready;
+    const base = this.shapes.get(own) ?? own;
     const fill = fillWanted && base.outlines.length > 0 ? yield* this.fillings.of(base, hatch) : null;
     const key = JSON.stringify([this.serial(base), linesWanted && line, dotsWanted && dot]);
     const found = this.lineworks.get(key, () => {
@@ -312,8 +340,7 @@ export class Evaluator {
     });
     const last = this.lineworksPlaced.get(ready);
     if (last && last.of === found && last.fill === fill) return last.linework;
-    const { x, y } = this.offsets.get(ready) ?? { x: 0, y: 0 };
-    const linework = movedLinework({ ...found, fill }, x, y);
+    const linework = transformLinework({ ...found, fill }, ready.matrix);
     this.lineworksPlaced.set(ready, { of: found, fill, linework });
     return linework;
   }
@@ -326,7 +353,8 @@ export class Evaluator {
     const ready = this.prepare(job, partId, faces);
     const part = job.parts.find((p) => p.id === partId);
     const step = part && stepIn(part, 'hatch');
-    const base = ready && (this.bases.get(ready) ?? ready);
+    const own = ready && (this.bases.get(ready) ?? ready);
+    const base = own && (this.shapes.get(own) ?? own);
     if (!base || !step || base.outlines.length === 0) return null;
     return yield* this.fillings.tried(base, { ...step, tool });
   }
@@ -443,11 +471,19 @@ export class Evaluator {
   }
 }
 
+/** What a computation that yields its progress comes to. */
+function finished<T>(steps: Generator<unknown, T>): T {
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
 const lineLength = (l: OperationShape): number =>
   l.what === 'strokes'
     ? l.lengthMm
     : l.what === 'line'
-      ? pathLength(l.path)
+      ? lengthOfPath(l.path)
       : l.what === 'dot'
         ? 2 * Math.PI * (l.r ?? 0)
         : 0;
@@ -468,44 +504,35 @@ function withAllCorrections(part: Part, job: Job): StepOf<'centerline'> | undefi
   return others.length > 0 ? { ...step, corrections: [...step.corrections, ...others] } : step;
 }
 
-/** Places are told apart to this share of a mm. */
-const STEADY_PER_MM = 1e9;
-const steady = (mm: number): number => Math.round(mm * STEADY_PER_MM) / STEADY_PER_MM;
-
-const middleOf = (part: PreparedPart): Point => (isEmptyBox(part.box) ? { x: 0, y: 0 } : boxCentre(part.box));
-
-/**
- * Where the first member of a part is, when it has steps that take longer than moving what they made. The sheet's corner
- * for a part that is only welded, letter clusters of which are held anyway, and for a negative, which the sheet around it
- * holds in place.
- */
-function anchorOf(part: Part, copied: (id: string) => PreparedPart | 'gone' | 'loop'): Point {
-  const [first] = part.members;
-  const isLong = part.steps.some((step) => step.on && step.kind !== 'weld');
-  const isPlated = part.steps.some((step) => step.on && step.kind === 'plate');
-  if (!first || !isLong || (part.keep === 'outside' && !isPlated)) return { x: 0, y: 0 };
-  const { x, y } = first.placement;
-  if (first.kind !== 'copy' || !first.follows) return { x, y };
-  const original = copied(first.of);
-  const middle = typeof original === 'string' ? { x: 0, y: 0 } : middleOf(original);
-  return { x: x + middle.x, y: y + middle.y };
-}
-
-/** A member in another place; one that goes along with what it copies is placed by that. */
-function movedMember(member: Member, dx: number, dy: number): Member {
-  if (member.kind === 'copy' && member.follows) return member;
-  const { placement } = member;
-  return { ...member, placement: { ...placement, x: steady(placement.x + dx), y: steady(placement.y + dy) } };
-}
+const sameMatrix = (m: Matrix, n: Matrix): boolean =>
+  m.a === n.a && m.b === n.b && m.c === n.c && m.d === n.d && m.e === n.e && m.f === n.f;
 
 /** The parts of one evaluation: by id, those ready, and which copies lead to which. */
 class PartsOf {
   readonly byId: ReadonlyMap<string, Part>;
-  readonly ready = new Map<string, PreparedPart>();
+  /** Those prepared so far, in their own coordinates and on the sheet. */
+  readonly own = new Map<string, PreparedPart>();
+  readonly placed = new Map<string, PreparedPart>();
+  private readonly matrices = new Map<string, Matrix>();
   private readonly reached = new Map<string, ReadonlySet<string>>();
 
   constructor(job: Job) {
     this.byId = new Map(job.parts.map((part) => [part.id, part]));
+  }
+
+  /** From a part's own coordinates to the sheet. */
+  matrixOf(part: Part): Matrix {
+    let known = this.matrices.get(part.id);
+    if (!known) {
+      // Set before the leader's is asked for: a circle, which the schema refuses, ends there.
+      this.matrices.set(part.id, placementMatrix(part.placement));
+      const leader = part.along === null ? undefined : this.byId.get(part.along);
+      known = leader
+        ? compose(placementMatrix(part.placement), this.matrixOf(leader))
+        : placementMatrix(part.placement);
+      this.matrices.set(part.id, known);
+    }
+    return known;
   }
 
   /** Whether a part is another, or copies it directly or by way of others. */
@@ -526,14 +553,17 @@ class PartsOf {
   }
 }
 
-/** Nesting over the outlines of several parts, one after the other; each part's own where no two have a place in common. */
+/** Nesting over the outlines of several parts, one after the other: how each part's lie in each other is known. */
 function parentsOver(parts: readonly PreparedPart[]): readonly number[] {
+  const known: KnownNesting[] = [];
+  parts.forEach((part, group) => {
+    const first = known.length;
+    for (const o of part.outlines) known.push({ group, parent: o.parent < 0 ? -1 : o.parent + first });
+  });
   const apart = parts.every((a, i) => parts.every((b, j) => j <= i || !boxesMeet(a.box, b.box)));
-  if (!apart) return nestMeasured(parts.flatMap((part) => part.outlines)).parent;
-  const parents: number[] = [];
-  for (const part of parts) {
-    const first = parents.length;
-    for (const o of part.outlines) parents.push(o.parent < 0 ? -1 : o.parent + first);
-  }
-  return parents;
+  if (apart) return known.map((o) => o.parent);
+  return nestMeasured(
+    parts.flatMap((part) => part.outlines),
+    known,
+  ).parent;
 }

@@ -7,7 +7,7 @@ import { writePdf } from '../formats/pdf-write';
 import { writeSvg } from '../formats/svg-write';
 import { transformPath } from '../geometry/path';
 import { applyMatrix, boxHeight, boxWidth, isEmptyBox, type Matrix, translation } from '../geometry/point';
-import { moveStrokes, strokePaths } from '../toolpath/fill/strokes';
+import { strokePaths, transformStrokes } from '../toolpath/fill/strokes';
 import { boxesOf, type JobResult, type OperationShape } from './evaluate';
 
 export const FILE_FORMATS = ['svg', 'dxf', 'pdf'] as const;
@@ -27,7 +27,7 @@ function drawn(shape: OperationShape, m: Matrix): DrawnShape[] {
     case 'line':
       return [{ kind: 'stroke', path: transformPath(shape.path, m) }];
     case 'strokes':
-      return strokePaths(moveStrokes(shape.strokes, m.e, m.f)).map((path) => ({ kind: 'stroke', path }));
+      return strokePaths(transformStrokes(shape.strokes, m)).map((path) => ({ kind: 'stroke', path }));
     case 'dot':
       return [{ kind: 'dot', at: applyMatrix(m, shape.at), r: shape.r }];
     case 'fill':

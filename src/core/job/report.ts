@@ -5,6 +5,7 @@ import { countSegments, isContinuous } from '../geometry/path';
 import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
 import { pieceName } from '../inspect/names';
 import type { Stretch } from '../inspect/strength';
+import { tieOnSheet } from '../prepare/ties';
 import type { PartFill } from '../toolpath/fill/part-fill';
 import type { JobResult } from './evaluate';
 import { dotTotals, setDowns } from './totals';
@@ -68,13 +69,16 @@ export function reportOf(job: Job, result: JobResult) {
         box: boxReport(piece.box),
         centre: pointReport(boxCentre(piece.box)),
       })),
-      ties: part.notes.ties.map((tie) => ({
-        piece: tie.piece,
-        centre: pointReport(tie.centre),
-        lengthMm: round(tie.length),
-        widthMm: round(tie.width),
-        turnDeg: round(tie.angleDeg, 2),
-      })),
+      ties: part.notes.ties.map((tie) => {
+        const { centre, angleDeg } = tieOnSheet(tie, part.matrix);
+        return {
+          piece: tie.piece,
+          centre: pointReport(centre),
+          lengthMm: round(tie.length),
+          widthMm: round(tie.width),
+          turnDeg: round(angleDeg, 2),
+        };
+      }),
       islands: (part.notes.bridged?.islands ?? []).map((island) => ({
         letter: island.letter,
         island: island.rank,

@@ -1,13 +1,14 @@
 /** The least size, and the least thickening, at which nothing of a part is thinner than is safe. */
 
+import { partOf } from '../commands/changed';
+import { sizeChosen } from '../commands/chosen';
 import type { Job, Part } from '../document/schema';
+import { newStep, stepIn, withStep } from '../document/steps';
 import { boxCentre, isEmptyBox } from '../geometry/point';
 import { leastWidth } from '../inspect/strength';
 import { LIMITS } from '../limits';
 import type { FaceLookup, PreparedPart } from '../prepare/part';
 import type { Evaluator } from './evaluate';
-import { scaleMember } from './place';
-import { newStep, stepIn, withStep } from './steps';
 
 /** The part as it should be, or a sentence why there is no such part. */
 export type SafePart = { readonly ok: true; readonly part: Part } | { readonly ok: false; readonly sentence: string };
@@ -21,8 +22,6 @@ const FINEST_MM = 0.005;
 /** Sizes looked at, against the present one. */
 const SMALLEST = 1 / 50;
 const LARGEST = 50;
-
-const copyOf = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
 /** What a changed part would be like. */
 function trier(job: Job, partId: string, evaluator: Evaluator, faces: FaceLookup) {
@@ -51,18 +50,15 @@ function leastFor(low: number, high: number, holds: (value: number) => boolean, 
 
 const NO_LEAST = 'The least safe width is not known: choose a material or type it at station Compose.';
 
-/** The part at its least safe size: everything it is made of scaled about its middle; its steps keep their widths. */
+/** The part at its least safe size: sized as parts are, about its middle. */
 export function atSafeSize(job: Job, partId: string, evaluator: Evaluator, faces: FaceLookup): SafePart {
   const { part, prepared, least, isSafe } = trier(job, partId, evaluator, faces);
   const now = part && prepared(part);
   if (!part || !now || isEmptyBox(now.box)) return { ok: false, sentence: 'There is nothing to size.' };
   if (!(least > 0)) return { ok: false, sentence: NO_LEAST };
   const about = boxCentre(now.box);
-  const scaled = (factor: number): Part => {
-    const copy = copyOf(part);
-    for (const member of copy.members) scaleMember(member, factor, about);
-    return copy;
-  };
+  const scaled = (factor: number): Part =>
+    partOf(sizeChosen(job, { partIds: [partId], memberId: null }, factor, about), partId) ?? part;
   // Widths grow with the size, so that the narrowest says about where to look.
   const width = leastWidth(now.kept, least * 3) ?? least * 3;
   const guess = Math.min(LARGEST, Math.max(SMALLEST, least / width));

@@ -1,8 +1,9 @@
 /** Clean outlines with what everything downstream asks of them: bounds, area, length and nesting. */
 import type { LabelledPath } from '../geometry/boolean/session';
+import { keepOriginal, lengthOfPath } from '../geometry/length';
 import { nestMeasured } from '../geometry/nesting';
-import { type Path, pathArea, pathBox, pathLength, reversePath, transformPath } from '../geometry/path';
-import { type Box, determinant, type Matrix } from '../geometry/point';
+import { type Path, pathArea, pathBox, reversePath, transformPath } from '../geometry/path';
+import { type Box, determinant, EMPTY_BOX, type Matrix, uniteBoxes } from '../geometry/point';
 
 export type Outline = {
   /** Closed; counter-clockwise around material of the region, clockwise around a hole in it. */
@@ -30,16 +31,12 @@ export function nestAgain(outlines: readonly Outline[]): Outline[] {
   return outlines.map((o, i) => ({ ...o, parent: parent[i] as number, depth: depth[i] as number }));
 }
 
-const lengths = new WeakMap<Path, number>();
+/** Bounds of outlines: those of the outer ones, which hold the others. */
+export const boundsOf = (outlines: readonly Outline[]): Box =>
+  outlines.reduce<Box>((box, o) => (o.depth === 0 ? uniteBoxes(box, o.box) : box), EMPTY_BOX);
 
 /** Length in mm; held as long as the path is. */
-export function outlineLength(outline: Outline): number {
-  const known = lengths.get(outline.path);
-  if (known !== undefined) return known;
-  const length = pathLength(outline.path);
-  lengths.set(outline.path, length);
-  return length;
-}
+export const outlineLength = (outline: Outline): number => lengthOfPath(outline.path);
 
 /** Move outlines to another place in a list: their parents by `firstIndex`, their labels by `firstLabel`. */
 export function relabel(outlines: readonly Outline[], firstIndex: number, firstLabel: number): readonly Outline[] {
@@ -62,6 +59,7 @@ export function transformOutlines(outlines: readonly Outline[], m: Matrix): Outl
   return outlines.map((o) => {
     const moved = transformPath(o.path, m);
     const path = mirrored ? reversePath(moved) : moved;
+    keepOriginal(path, o.path, Math.sqrt(scale));
     return {
       ...o,
       path,

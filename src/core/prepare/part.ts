@@ -1,20 +1,21 @@
 /** A part made ready: members set, placed and combined into clean outlines; the region that is kept; its pieces. */
 
-import type { Lettering, Member, Part, Placement, Sheet, StepOf } from '../document/schema';
+import type { Lettering, Member, Part, Sheet, StepOf } from '../document/schema';
 import { sticks } from '../document/sticks';
 import type { ClipEngine, TaggedPolygon } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
-import { closedPath, countSegments, type Path, regionBox, transformPath } from '../geometry/path';
+import { closedPath, countSegments, type Path, regionBox, reversePath, transformPath } from '../geometry/path';
 import {
   type Box,
   boxCentre,
   boxesMeet,
   compose,
+  determinant,
   EMPTY_BOX,
   IDENTITY,
+  invert,
   isEmptyBox,
   type Matrix,
-  rotation,
   scaling,
   translation,
   uniteBoxes,
@@ -23,7 +24,6 @@ import { line } from '../geometry/segment';
 import { type Layout, layoutLettering, letterPaths } from '../lettering/layout';
 import type { Typeface } from '../lettering/typeface';
 import { LIMITS } from '../limits';
-import { ResultCache } from '../result-cache';
 import { type ArtworkCache, type ArtworkLookup, type PreparedArtwork, prepareArtwork } from './artwork';
 import { bridge, unbridgedIslands } from './bridges/bridges';
 import type { BridgeWorkshop } from './bridges/workshop';
@@ -38,8 +38,9 @@ import {
   sameAmount,
   unitOf,
 } from './hand-made';
-import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
+import { boundsOf, measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
 import { type Piece, piecesOf } from './pieces';
+import { placementMatrix } from './placement';
 import { shapePath } from './shape';
 import type { Source } from './source';
 import { applySteps, type StepNotes } from './steps';
@@ -64,7 +65,7 @@ export type PreparedMember = {
   readonly box: Box;
   readonly outlines: readonly Outline[];
   readonly layout: Layout | null;
-  /** Where its letters would be without closing up, as they are drawn, on the sheet; empty when nothing is closed up. */
+  /** Where its letters would be without closing up, as they are drawn; empty when nothing is closed up. */
   readonly unclosed: readonly Path[];
   readonly missing: readonly string[];
   /** The letters and shapes of a copied part, by the names they have there; empty for other members. */
@@ -78,6 +79,8 @@ export type PreparedMember = {
 
 export type PreparedPart = {
   readonly id: string;
+  /** From its own coordinates, which places by hand are kept in, to those that all that follows is in: own, or the sheet's. */
+  readonly matrix: Matrix;
   /** Whether the shape is what stays; a negative with a plate of its own is kept inside it. */
   readonly keep: Part['keep'];
   /** The welded shape, whatever the steps leave of it; what a copy copies. */
@@ -103,8 +106,10 @@ export type PreparedPart = {
     readonly under: readonly Outline[];
     readonly underLines: readonly Path[];
   } | null;
-  /** Bounds of the shape on the sheet; empty when nothing is drawn. */
+  /** Bounds of the shape; empty when nothing is drawn. */
   readonly box: Box;
+  /** The same in the part's own coordinates. */
+  readonly ownBox: Box;
   /** What the steps after welding did. */
   readonly notes: StepNotes;
 };
@@ -123,9 +128,6 @@ export type PrepareContext = {
   /** The part a copy copies: prepared, not there, or one that copies the asking part itself. */
   readonly copied: (partId: string) => PreparedPart | 'gone' | 'loop';
 };
-
-const placementMatrix = (p: Placement): Matrix =>
-  compose(compose(p.mirror ? scaling(-1, 1) : IDENTITY, rotation(p.turn)), translation(p.x, p.y));
 
 const weldIsOn = (part: Part): boolean => part.steps.every((s) => s.kind !== 'weld' || s.on);
 
@@ -215,9 +217,6 @@ function prepareMember(member: Member, weld: boolean, copies: number, context: P
   };
 }
 
-const boundsOf = (outlines: readonly Outline[]): Box =>
-  outlines.reduce<Box>((box, o) => (o.depth === 0 ? uniteBoxes(box, o.box) : box), EMPTY_BOX);
-
 const sourcesOf = (member: Member, prepared: PreparedMember, part: Part): Source[] => {
   const takesAway = (member.role === 'punch') !== (part.keep === 'outside');
   if (member.kind === 'copy') return prepared.copied.map((source) => ({ ...source, memberId: member.id, takesAway }));
@@ -268,25 +267,27 @@ const sideBySide = (drawn: readonly Drawn[]): Outline[] => {
   return all;
 };
 
-const rims = new ResultCache<Path>(16);
-
-/** The rim of a sheet, the same object for the same size. */
-const rimOf = ({ width, height }: Sheet): Path =>
-  rims.get(`${width} ${height}`, () =>
-    closedPath([
-      line(0, 0, width, 0),
-      line(width, 0, width, height),
-      line(width, height, 0, height),
-      line(0, height, 0, 0),
-    ]),
-  );
+/** The rim of a sheet in the coordinates of a part that lies on it as `matrix` says. */
+export function rimOf({ width, height }: Pick<Sheet, 'width' | 'height'>, matrix: Matrix): Path {
+  const rim = closedPath([
+    line(0, 0, width, 0),
+    line(width, 0, width, height),
+    line(width, height, 0, height),
+    line(0, height, 0, 0),
+  ]);
+  const own = transformPath(rim, invert(matrix));
+  return determinant(matrix) < 0 ? reversePath(own) : own;
+}
 
 const totalArea = (outlines: readonly Outline[]): number => outlines.reduce((sum, o) => sum + o.area, 0);
 /** Letters overlap when uniting them loses more than this share of their area. */
 const OVERLAP_SHARE = 1e-6;
 
-/** Prepare one part, all but its bridges. Pure: the same part, sheet and typefaces give the same result. */
-export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): PreparedPart {
+/**
+ * Prepare one part in its own coordinates, all but its bridges. Pure: the same part, drawings and typefaces give the same
+ * result, wherever the part lies. What is kept of a negative without a plate is not known before its sheet is: see `onSheet`.
+ */
+export function preparePart(part: Part, context: PrepareContext): PreparedPart {
   const copies = part.members.filter((member) => member.kind === 'copy').length;
   const solid = part.members.map((member) => prepareMember(member, true, copies, context));
   const sources = part.members.map((member, i) => sourcesOf(member, solid[i] as PreparedMember, part));
@@ -323,8 +324,10 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     overlaps = totalArea(separate) - totalArea(shape) > OVERLAP_SHARE * totalArea(shape);
     if (overlaps) outlines = nestAgain(separate);
   }
-  const made = {
+  const box = uniteBoxes(boundsOf(shape), regionBox(lines));
+  return {
     id: part.id,
+    matrix: IDENTITY,
     keep,
     solid: shape,
     sources: sources.flat(),
@@ -335,25 +338,34 @@ export function preparePart(part: Part, sheet: Sheet, context: PrepareContext): 
     lines,
     overlaps,
     handMade: handMadeNote,
-    box: uniteBoxes(boundsOf(shape), regionBox(lines)),
+    box,
+    ownBox: box,
     notes,
+    ...(keep === 'inside' ? keptOf(shape, null, context.engine) : { kept: [], pieces: [] }),
   };
-  return { ...made, ...keptOf(shape, keep, sheet, context.engine) };
 }
 
-function keptOf(shape: readonly Outline[], keep: Part['keep'], sheet: Sheet, engine: ClipEngine) {
-  const kept = keep === 'inside' ? shape : without(engine, rimOf(sheet), [shape]);
+function keptOf(shape: readonly Outline[], rim: Path | null, engine: ClipEngine) {
+  const kept = rim ? without(engine, rim, [shape]) : shape;
   return { kept, pieces: shape.length === 0 ? [] : piecesOf(kept) };
 }
 
+/** A part that is cut out of the sheet with what is kept of that; `rim` is the sheet's in the part's coordinates. */
+export const onSheet = (prepared: PreparedPart, rim: Path, engine: ClipEngine): PreparedPart => ({
+  ...prepared,
+  ...keptOf(prepared.solid, rim, engine),
+});
+
 /**
- * The part with its islands found and, where it has that step, bridged. `workshop` keeps what was found out about the
- * shape for the next time, when only the bridges are others.
+ * The part with its islands found and, where it has that step, bridged. `rim` is the sheet's, in the part's coordinates, for a
+ * part that is cut out of it; null for others. `workshop` keeps what was found out about the shape for the next time, when
+ * only the bridges are others.
  */
 export function withBridges(
   part: Part,
   prepared: PreparedPart,
-  sheet: Sheet,
+  sheet: Pick<Sheet, 'leastWidth' | 'thickness'>,
+  rim: Path | null,
   engine: ClipEngine,
   workshop: BridgeWorkshop,
 ): PreparedPart {
@@ -363,7 +375,7 @@ export function withBridges(
     frames: prepared.frames,
     leastMm: sheet.leastWidth,
     thicknessMm: sheet.thickness,
-    rims: prepared.keep === 'inside' ? [] : [rimOf(sheet)],
+    rims: rim ? [rim] : [],
   };
   if (!step || sticks(part) || prepared.overlaps) {
     const found = unbridgedIslands(prepared.solid, setting);
@@ -372,5 +384,5 @@ export function withBridges(
   const { shape, notes } = bridge(prepared.solid, { ...setting, step }, workshop);
   const withNotes = { ...prepared, notes: { ...prepared.notes, bridged: notes } };
   if (shape === prepared.solid) return withNotes;
-  return { ...withNotes, solid: shape, outlines: shape, ...keptOf(shape, prepared.keep, sheet, engine) };
+  return { ...withNotes, solid: shape, outlines: shape, ...keptOf(shape, rim, engine) };
 }

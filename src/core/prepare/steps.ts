@@ -27,6 +27,11 @@ export type StepNotes = {
   readonly tooManyToTie: number;
   /** The islands there were and what bridging did; null when there are none and nothing was to be bridged. */
   readonly bridged: BridgeNotes | null;
+  /**
+   * The overall width that was asked for and the one it has, in mm, and how many times as large as its members say the part is
+   * for it; null when none was asked for.
+   */
+  readonly overall: { readonly askedMm: number; readonly gotMm: number; readonly factor: number } | null;
 };
 
 type SetMember = { readonly layout: Layout | null; readonly matrix: Matrix };
@@ -43,7 +48,15 @@ export function applySteps(
   bare: readonly Outline[],
   { part, members, sources }: StepContext,
 ): { readonly shape: readonly Outline[]; readonly keep: Part['keep']; readonly notes: StepNotes } {
-  let notes: StepNotes = { heldOpen: [], ties: [], untied: null, leftLoose: [], tooManyToTie: 0, bridged: null };
+  let notes: StepNotes = {
+    heldOpen: [],
+    ties: [],
+    untied: null,
+    leftLoose: [],
+    tooManyToTie: 0,
+    bridged: null,
+    overall: null,
+  };
   let shape = bare;
   let keep = part.keep;
   for (const step of part.steps) {

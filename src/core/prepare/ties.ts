@@ -16,6 +16,7 @@ import {
   rotation,
   scaling,
   translation,
+  turnWith,
 } from '../geometry/point';
 import { rowsOfPolygons } from '../geometry/rows';
 import { closingMove } from '../lettering/close-up';
@@ -32,11 +33,12 @@ export type Tie = {
   /** Key of the loose piece it holds. */
   readonly piece: string;
   readonly path: Path;
+  /** Its middle and direction, in the part's own coordinates, which places by hand are kept in. */
   readonly centre: Point;
   readonly angleDeg: number;
   readonly length: number;
   readonly width: number;
-  /** Bounds of the piece it holds, which places by hand are relative to. */
+  /** Bounds of the piece it holds, in the same coordinates, which places by hand are relative to. */
   readonly pieceBox: Box;
   readonly byHand: boolean;
 };
@@ -146,6 +148,13 @@ function tieAlong(
     pieceBox: box,
     byHand: byHand || answer.turn !== null,
   };
+}
+
+/** Where the middle of a tie lies, and which way it runs, in degrees, after the matrix of its part. */
+export function tieOnSheet({ centre, angleDeg }: Pick<Tie, 'centre' | 'angleDeg'>, m: Matrix) {
+  const angle = (angleDeg * Math.PI) / 180;
+  const way = turnWith(m, { x: Math.cos(angle), y: Math.sin(angle) });
+  return { centre: applyMatrix(m, centre), angleDeg: (Math.atan2(way.y, way.x) * 180) / Math.PI };
 }
 
 /** The size that places by hand are shares of. */

@@ -1,9 +1,9 @@
 /** What is drawn of a part besides its outlines: the middle of its strokes, dots, and lines that fill it. */
-import { transformPath } from '../geometry/path';
-import { compose, type Point, translation } from '../geometry/point';
+import { type Path, transformPath } from '../geometry/path';
+import { applyMatrix, compose, isIdentity, type Matrix, type Point } from '../geometry/point';
 import type { PartLines } from './centerline/part-lines';
 import type { PartDots } from './dots/part-dots';
-import { movedFill, type PartFill } from './fill/part-fill';
+import { type PartFill, transformFill } from './fill/part-fill';
 
 export type Linework = {
   readonly lines: PartLines | null;
@@ -13,20 +13,21 @@ export type Linework = {
 
 export const NO_LINEWORK: Linework = { lines: null, dots: null, fill: null };
 
-/** The same in another place. */
-export function movedLinework({ lines, dots, fill }: Linework, dx: number, dy: number): Linework {
-  if (dx === 0 && dy === 0) return { lines, dots, fill };
-  const m = translation(dx, dy);
-  const move = <T extends Point>(p: T): T => ({ ...p, x: p.x + dx, y: p.y + dy });
+/** The same moved, turned or mirrored. */
+export function transformLinework(linework: Linework, m: Matrix): Linework {
+  if (isIdentity(m)) return linework;
+  const { lines, dots, fill } = linework;
+  const move = <T extends Point>(p: T): T => ({ ...p, ...applyMatrix(m, p) });
+  const paths = (list: readonly Path[]): Path[] => list.map((p) => transformPath(p, m));
   return {
     lines: lines && {
       ...lines,
-      lines: lines.lines.map((p) => transformPath(p, m)),
+      lines: paths(lines.lines),
       dots: lines.dots.map(move),
       letters: lines.letters.map((l) => ({
         ...l,
         matrix: compose(l.matrix, m),
-        lines: l.lines.map((p) => transformPath(p, m)),
+        lines: paths(l.lines),
         dots: l.dots.map(move),
         uneven: l.uneven.map(move),
       })),
@@ -36,6 +37,6 @@ export function movedLinework({ lines, dots, fill }: Linework, dx: number, dy: n
       dots: dots.dots.map((d) => ({ ...move(d), home: move(d.home) })),
       clashes: dots.clashes.map(move),
     },
-    fill: fill && movedFill(fill, dx, dy),
+    fill: fill && transformFill(fill, m),
   };
 }

@@ -1,14 +1,15 @@
 'use client';
 
 /** What happens to the inside of a part: nothing, scanned as an area, or filled with lines. */
+import { insideOf, setInside } from '@/core/commands/fills';
+import { partWords } from '@/core/document/part-words';
 import type { Operation, Part } from '@/core/document/schema';
 import { Choice, NumberField, QuantityField, Switch } from '@/ui/fields';
 import { formatArea } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
 import type { PartView } from '@/worker/view';
-import { insideOf, setInside } from '../../fill-edits';
-import { partWords } from '../../part-words';
-import { change, useBench } from '../../store';
+import { measureOf } from '../../seen';
+import { change, dispatch, useBench } from '../../store';
 import { DoneBy } from '../lines/done-by';
 import { HatchSettings } from './hatch';
 
@@ -34,7 +35,7 @@ export function Inside({ part, view }: { readonly part: Part; readonly view: Par
               { value: 'area', word: 'an area', title: 'Handed over as a whole, for a beam that scans it' },
               { value: 'lines', word: 'lines', title: 'Filled with lines that a pen or tool follows' },
             ]}
-            onChange={(value) => setInside(part.id, value, view)}
+            onChange={(value) => dispatch((job) => setInside(job, part.id, value, measureOf(job, view)))}
           />
           {inside === 'area' && (
             <>

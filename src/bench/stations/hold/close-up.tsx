@@ -1,12 +1,13 @@
 'use client';
 
+import { memberOf } from '@/core/commands/changed';
 /** Closing letters up until they overlap, for each lettering of a part. */
 import type { CloseUp, Lettering, Part } from '@/core/document/schema';
-import { newCloseUp } from '@/core/job/steps';
+import { newCloseUp } from '@/core/document/steps';
 import { formatLength } from '@/core/units/quantity';
 import { QuantityField, Switch } from '@/ui/fields';
 import type { MemberView, PartView } from '@/worker/view';
-import { measureOf, memberOf } from '../../edits';
+import { measureOf } from '../../seen';
 import { change, useBench } from '../../store';
 
 function Done({ member, wanted }: { member: MemberView; wanted: number }) {

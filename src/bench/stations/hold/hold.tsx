@@ -1,6 +1,7 @@
 'use client';
 
 import Button from 'react-bootstrap/Button';
+import { partWords } from '@/core/document/part-words';
 import type { Part } from '@/core/document/schema';
 import { sticks } from '@/core/document/sticks';
 import { startSentence } from '@/core/inspect/names';
@@ -8,7 +9,6 @@ import { Choice, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { PartView, PieceView } from '@/worker/view';
 import styles from '../../bench.module.css';
-import { partWords } from '../../part-words';
 import { bringIntoSight, change, useBench } from '../../store';
 import { NothingYet, useShownParts } from '../shown-parts';
 import { Bridges } from './bridges';

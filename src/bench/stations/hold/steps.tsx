@@ -10,7 +10,7 @@ import { LIMITS } from '@/core/limits';
 import { Choice, QuantityField, Row, Switch } from '@/ui/fields';
 import type { UntiedView } from '@/worker/view';
 import styles from '../../bench.module.css';
-import { measureOf } from '../../edits';
+import { measureOf } from '../../seen';
 import { bringIntoSight, useBench } from '../../store';
 import { type StepProps, useStep } from './use-step';
 

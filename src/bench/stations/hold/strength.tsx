@@ -8,7 +8,7 @@ import { formatLength } from '@/core/units/quantity';
 import { computing } from '@/worker/client';
 import type { PartView } from '@/worker/view';
 import styles from '../../bench.module.css';
-import { measureOf } from '../../edits';
+import { measureOf } from '../../seen';
 import { change, goToStation, select, useBench } from '../../store';
 
 export function StrengthOf({ part, view }: { part: Part; view: PartView }) {

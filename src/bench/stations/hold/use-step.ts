@@ -1,10 +1,11 @@
 'use client';
 
+import { editStep } from '@/core/commands/steps';
 import type { Part, Step, StepOf } from '@/core/document/schema';
-import { stepIn } from '@/core/job/steps';
+import { stepIn } from '@/core/document/steps';
 import type { PartView } from '@/worker/view';
-import { editStep, measureOf } from '../../edits';
-import { change } from '../../store';
+import { measureOf } from '../../seen';
+import { dispatch } from '../../store';
 
 export type StepProps = { readonly part: Part; readonly view: PartView };
 
@@ -12,7 +13,10 @@ export type StepProps = { readonly part: Part; readonly view: PartView };
 export function useStep<K extends Step['kind']>({ part, view }: StepProps, kind: K) {
   const step = stepIn(part, kind);
   const edit = (recipe: (step: StepOf<K>) => void, merge: string | null = null) =>
-    change((job) => editStep(job, part.id, kind, measureOf(job, view), recipe), merge && `${kind}:${merge}:${part.id}`);
+    dispatch(
+      (job) => editStep(job, part.id, kind, measureOf(job, view), recipe),
+      merge && `${kind}:${merge}:${part.id}`,
+    );
   const set = (values: Partial<StepOf<K>>, merge: string | null = null) =>
     edit((s) => {
       Object.assign(s, values);

@@ -2,13 +2,14 @@
 
 /** One line down the middle of each stroke. */
 import Form from 'react-bootstrap/Form';
+import { setCenterline } from '@/core/commands/lines';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, QuantityField, Row, Switch } from '@/ui/fields';
 import { formatRun } from '@/ui/figures';
-import { editStep, measureOf } from '../../edits';
-import { change, useBench } from '../../store';
+import { measureOf } from '../../seen';
+import { dispatch, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
-import { DoneBy, giveWork, suits } from './done-by';
+import { DoneBy } from './done-by';
 import { LetterLines } from './letter-lines';
 
 /** Detail from coarse to fine, as a person sets it. */
@@ -19,17 +20,7 @@ export function Centerline(props: StepProps) {
   const unit = useBench((s) => s.job.units);
   const { step, set } = useStep(props, 'centerline');
   if (view.areaMm2 === 0 && !step) return null;
-  const turn = (on: boolean) =>
-    change((job) => {
-      editStep(job, part.id, 'centerline', measureOf(job, view), (s) => {
-        s.on = on;
-      });
-      giveWork(job, part.id, 'centerline', on ? suits(job.operations) : undefined);
-      // The line takes the place of the outline, and gives it back.
-      const outlined = job.parts.find((p) => p.id === part.id)?.work.some((w) => w.what === 'outline');
-      if (on) giveWork(job, part.id, 'outline', undefined);
-      else if (!outlined) giveWork(job, part.id, 'outline', part.work.find((w) => w.what === 'centerline')?.operation);
-    });
+  const turn = (on: boolean) => dispatch((job) => setCenterline(job, part.id, on, measureOf(job, view)));
   const lines = view.centerline;
   const at = step
     ? DETAILS.reduce(

@@ -2,38 +2,24 @@
 
 /** Rows of dots along outlines or down the middle of strokes: set stones, pecked lines, punched holes. */
 import Button from 'react-bootstrap/Button';
+import { setDots, setDotsAlong } from '@/core/commands/lines';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, QuantityField, Switch } from '@/ui/fields';
 import { resetDots } from '../../dot-edits';
-import { editStep, measureOf } from '../../edits';
-import { change, useBench } from '../../store';
+import { measureOf } from '../../seen';
+import { dispatch, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
-import { DoneBy, giveWork, suits } from './done-by';
+import { DoneBy } from './done-by';
 
 export function Dots(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);
   const { step, set } = useStep(props, 'dots');
   if (view.areaMm2 === 0 && view.open === 0 && !step) return null;
-  const turn = (on: boolean) =>
-    change((job) => {
-      editStep(job, part.id, 'dots', measureOf(job, view), (s) => {
-        s.on = on;
-      });
-      giveWork(job, part.id, 'dots', on ? suits(job.operations) : undefined);
-    });
+  const turn = (on: boolean) => dispatch((job) => setDots(job, part.id, on, measureOf(job, view)));
   const dots = view.dots;
-  // Down the middle needs the lines there, whether or not they are drawn themselves.
   const along = (value: 'centerline' | 'outline') =>
-    change((job) => {
-      editStep(job, part.id, 'dots', measureOf(job, view), (s) => {
-        s.along = value;
-      });
-      if (value === 'centerline')
-        editStep(job, part.id, 'centerline', measureOf(job, view), (s) => {
-          s.on = true;
-        });
-    });
+    dispatch((job) => setDotsAlong(job, part.id, value, measureOf(job, view)));
   return (
     <section aria-label="Dots">
       <Switch

@@ -1,7 +1,15 @@
 /** The lines that fill a part, what they cover, and what the tool cannot get to. */
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { flattenPath, type Path, transformPath } from '../../geometry/path';
-import { type Box, EMPTY_BOX, type Point, translation, uniteBoxes } from '../../geometry/point';
+import {
+  applyMatrix,
+  type Box,
+  EMPTY_BOX,
+  type Matrix,
+  type Point,
+  transformedBox,
+  uniteBoxes,
+} from '../../geometry/point';
 import { type Outline, transformOutlines } from '../../prepare/outline';
 import { type Cover, type CoverStrokes, coverOf } from './cover';
 import { type FillLines, fillLines, type HatchStep, pathsOf } from './fill-lines';
@@ -10,7 +18,7 @@ import { type Reach, reachOf } from './reach';
 import { restOf } from './rest';
 import { flatness, type Room, rowStep } from './room';
 import { spread } from './spread';
-import { joinStrokes, lengthsOf, moveStrokes, NO_STROKES, type Strokes, turnStrokes } from './strokes';
+import { joinStrokes, lengthsOf, NO_STROKES, type Strokes, transformStrokes, turnStrokes } from './strokes';
 import { inTour } from './tour';
 
 /** A place that is missed, on the sheet. */
@@ -170,24 +178,18 @@ function missedPlace({ area, rows }: Cover['places'][number], { cos, sin }: Turn
   };
 }
 
-/** The same in another place. */
-export function movedFill(fill: PartFill, dx: number, dy: number): PartFill {
-  if (dx === 0 && dy === 0) return fill;
-  const m = translation(dx, dy);
+/** The same moved, turned or mirrored. */
+export function transformFill(fill: PartFill, m: Matrix): PartFill {
   return {
     ...fill,
-    strokes: moveStrokes(fill.strokes, dx, dy),
-    rest: moveStrokes(fill.rest, dx, dy),
+    strokes: transformStrokes(fill.strokes, m),
+    rest: transformStrokes(fill.rest, m),
     rings: fill.rings.map((p) => transformPath(p, m)),
     edge: fill.edge.map((p) => transformPath(p, m)),
     reached: transformOutlines(fill.reached, m),
     cover: {
       ...fill.cover,
-      places: fill.cover.places.map((p) => ({
-        ...p,
-        at: { x: p.at.x + dx, y: p.at.y + dy },
-        box: { minX: p.box.minX + dx, maxX: p.box.maxX + dx, minY: p.box.minY + dy, maxY: p.box.maxY + dy },
-      })),
+      places: fill.cover.places.map((p) => ({ ...p, at: applyMatrix(m, p.at), box: transformedBox(p.box, m) })),
     },
   };
 }

@@ -1,6 +1,6 @@
 /** Many short lines held compactly: a hatch has hundreds of thousands. */
 import type { Path } from '../../geometry/path';
-import { type Box, EMPTY_BOX } from '../../geometry/point';
+import { type Box, EMPTY_BOX, type Matrix } from '../../geometry/point';
 import { line } from '../../geometry/segment';
 import type { Turn } from './polygons';
 
@@ -95,20 +95,18 @@ export function strokePaths({ xy, start }: Strokes): Path[] {
 }
 
 /** The same turned. */
-export function turnStrokes({ xy, start }: Strokes, { cos, sin }: Turn): Strokes {
+export const turnStrokes = (s: Strokes, { cos, sin }: Turn): Strokes =>
+  transformStrokes(s, { a: cos, b: sin, c: -sin, d: cos, e: 0, f: 0 });
+
+/** The same after a matrix. */
+export function transformStrokes({ xy, start }: Strokes, m: Matrix): Strokes {
   const out = new Float64Array(xy.length);
   for (let i = 0; i < xy.length; i += 2) {
     const [x, y] = [xy[i] as number, xy[i + 1] as number];
-    out[i] = cos * x - sin * y;
-    out[i + 1] = sin * x + cos * y;
+    out[i] = m.a * x + m.c * y + m.e;
+    out[i + 1] = m.b * x + m.d * y + m.f;
   }
   return { xy: out, start };
-}
-
-/** The same in another place. */
-export function moveStrokes(s: Strokes, dx: number, dy: number): Strokes {
-  const xy = s.xy.map((v, i) => v + (i % 2 === 0 ? dx : dy));
-  return { xy, start: s.start };
 }
 
 /** Several, one after the other. */

@@ -1,5 +1,5 @@
 /** Steps of a part: first values that suit its size, and their order. */
-import type { CloseUp, Part, Step, StepOf } from '../document/schema';
+import type { CloseUp, Part, Step, StepOf } from './schema';
 
 /**
  * Thickening comes before ties, so that ties have the width asked for; the border goes around everything, the plate around

@@ -1,10 +1,11 @@
-/** What the bench does to a document when the inside of a part is worked in another way, or a filling is mended. */
+/** The inside of a part worked in another way, and fillings mended. */
 import { beforeEach, describe, expect, test } from 'vitest';
-import { cutOutOf, fillTheRest, insideOf, punchMember, setInside } from '../../src/bench/fill-edits';
-import { openBench, redo, undo, useBench } from '../../src/bench/store';
+import * as fills from '../../src/core/commands/fills';
+import { insideOf } from '../../src/core/commands/fills';
 import type { Job, Part } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { type PartView, viewOf } from '../../src/worker/view';
+import { viewOf } from '../../src/worker/view';
+import { middlesIn, partIn } from '../support/commands';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
@@ -13,29 +14,25 @@ const words = partOf([lettering('HOE')], { id: 'words' });
 const around = partOf([plate], { id: 'around' });
 const hatched = { kind: 'hatch', tool: { shape: 'line', tip: 1 } };
 
-const now = (): Job => useBench.getState().job;
-const part = (id: string): Part => {
-  const found = now().parts.find((p) => p.id === id);
-  if (!found) throw new Error(`no part ${id}`);
-  return found;
+/** The job as the commands so far have left it. */
+let held: Job;
+const now = (): Job => held;
+const open = (job: Job): void => {
+  held = job;
 };
-const open = (job: Job) => openBench('trial', job, 1, '', { partId: null, memberId: null }, 'fill');
-/** As much of a view as a filling asks for: how tall capitals are. */
-const tall = (capHeightMm: number) =>
-  ({ members: [{ capHeightMm }], box: { minX: 0, minY: 0, maxX: 90, maxY: 90 } }) as unknown as PartView;
-const viewOfPart = (id: string) => {
-  const view = viewOf(new Evaluator(wasmEngine).evaluate(now(), faces)).parts.find((p) => p.id === id);
-  if (!view) throw new Error(`no view of ${id}`);
-  return view;
-};
+const part = (id: string): Part => partIn(held, id);
+const measure = (capHeightMm: number) => ({ capHeightMm, leastWidthMm: null, kerfMm: null });
+const setInside = (id: string, inside: fills.Inside, capital = 30): void =>
+  open(fills.setInside(held, id, inside, measure(capital)));
+const fillTheRest = (id: string): void => open(fills.fillTheRest(held, id));
+const punchMember = (id: string, memberId: string): void => open(fills.punchMember(held, id, memberId));
+const cutOutOf = (outer: string, inner: string): void => open(fills.cutOutOf(held, outer, inner, middlesIn(held)));
 
 describe('the inside of a part', () => {
   beforeEach(() => open(jobWith([words])));
-  const set = (inside: 'alone' | 'area' | 'lines') => setInside('words', inside, viewOfPart('words'));
+  const set = (inside: fills.Inside) => setInside('words', inside);
 
-  test('lines take the place of the outline and are marked; left alone again, the outline is back', {
-    tags: 'slow',
-  }, () => {
+  test('lines take the place of the outline and are marked; left alone again, the outline is back', () => {
     set('lines');
     expect(part('words').work).toEqual([{ what: 'hatch', operation: 'mark' }]);
     expect(insideOf(part('words'))).toBe('lines');
@@ -46,9 +43,7 @@ describe('the inside of a part', () => {
     expect(insideOf(part('words'))).toBe('alone');
   });
 
-  test('an area is engraved beside the outline; the operation goes over from one to the other', {
-    tags: 'slow',
-  }, () => {
+  test('an area is engraved beside the outline; the operation goes over from one to the other', () => {
     set('area');
     expect(part('words').work).toEqual([
       { what: 'fill', operation: 'engrave' },
@@ -61,7 +56,7 @@ describe('the inside of a part', () => {
     expect(insideOf(part('words'))).toBe('area');
   });
 
-  test('settings are kept while lines are switched off, and every change is one step of undo', () => {
+  test('settings are kept while lines are switched off', () => {
     set('lines');
     fillTheRest('words');
     const settings = part('words').steps.find((s) => s.kind === 'hatch');
@@ -69,10 +64,6 @@ describe('the inside of a part', () => {
     set('alone');
     set('lines');
     expect(part('words').steps.find((s) => s.kind === 'hatch')).toEqual(settings);
-    for (let i = 0; i < 4; i++) undo();
-    expect(now()).toEqual(jobWith([words]));
-    redo();
-    expect(insideOf(part('words'))).toBe('lines');
   });
 
   test('where there is nothing to engrave with, something that draws is taken before something that cuts', () => {
@@ -82,7 +73,7 @@ describe('the inside of a part', () => {
     ];
     for (const inside of ['area', 'lines'] as const) {
       open(jobWith([words], { operations }));
-      setInside('words', inside, viewOfPart('words'));
+      setInside('words', inside);
       expect(part('words').work[0]?.operation).toBe('line');
     }
   });
@@ -90,9 +81,9 @@ describe('the inside of a part', () => {
 
 describe('the operation of an inside', () => {
   const operation = (kind: string, id = kind) => ({ id, name: id, kind });
-  const worked = (part: Draft, operations: Draft[], inside: 'alone' | 'area' | 'lines') => {
+  const worked = (part: Draft, operations: Draft[], inside: fills.Inside) => {
     open(jobWith([{ ...words, ...part }], { operations }));
-    setInside('words', inside, tall(30));
+    setInside('words', inside);
     return now().parts[0]?.work;
   };
   const all = ['cut', 'score', 'engrave', 'mark'].map((kind) => operation(kind));
@@ -142,7 +133,7 @@ describe('the operation of an inside', () => {
     worked({}, all, 'lines');
     expect(wide).toEqual(part('words').steps.find((s) => s.kind === 'hatch'));
     open(jobWith([words]));
-    setInside('words', 'lines', tall(6));
+    setInside('words', 'lines', 6);
     const fine = part('words').steps.find((s) => s.kind === 'hatch');
     expect(wide?.kind === 'hatch' && wide.tool.tip).toBeGreaterThan(fine?.kind === 'hatch' ? fine.tool.tip : 0);
   });
@@ -163,7 +154,7 @@ describe('the operation of an inside', () => {
   test('what is not there changes nothing', () => {
     open(jobWith([words]));
     const before = now();
-    setInside('gone', 'lines', tall(30));
+    setInside('gone', 'lines');
     expect(now()).toBe(before);
   });
 

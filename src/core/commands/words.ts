@@ -1,13 +1,17 @@
 /** Editing the words of a lettering: what is anchored to its letters goes along. */
 import type { Job, Lettering } from '../document/schema';
+import { stepIn } from '../document/steps';
 import { carried, letterMap } from '../lettering/changes';
-import { stepIn } from './steps';
+import { changed } from './changed';
 
 /**
- * Change the words of a lettering in a job given as a draft or a copy. What is anchored to letters keeps its letters, and
+ * Change the words of a lettering. What is anchored to letters keeps its letters, and
  * goes with those that go; lines drawn for every letter of a kind stay for the others of that kind.
  */
-export function setWords(job: Job, partId: string, memberId: string, text: string): void {
+export const setWords = (job: Job, partId: string, memberId: string, text: string): Job =>
+  changed(job, (draft) => carryWords(draft, partId, memberId, text));
+
+function carryWords(job: Job, partId: string, memberId: string, text: string): void {
   const part = job.parts.find((p) => p.id === partId);
   const lettering = part?.members.find((m): m is Lettering => m.id === memberId && m.kind === 'lettering');
   if (!part || !lettering) return;

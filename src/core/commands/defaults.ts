@@ -6,12 +6,14 @@ import {
   type Job,
   jobSchema,
   type Lettering,
+  type Member,
   type Part,
   type Shape,
   type ShapeKind,
   type Sheet,
 } from '../document/schema';
 import { DEFAULT_FACE } from '../lettering/catalogue';
+import { UNMOVED } from '../prepare/placement';
 
 /** An empty job on a 600 × 400 mm sheet. */
 export const newJob = (title: string): Job =>
@@ -76,9 +78,13 @@ export const newCopy = (id: string, of: string, sheet: Sheet): Copy => ({
   follows: false,
 });
 
-/** A part of one member whose outlines go to the job's first cut, if it has one. */
-export function newPart(id: string, name: string, members: Part['members'], job: Job): Part {
+/**
+ * A part whose outlines go to the job's first cut, if it has one. Its members are given as they lie on the sheet; its origin is
+ * that of the first.
+ */
+export function newPart(id: string, name: string, members: readonly Member[], job: Pick<Job, 'operations'>): Part {
   const cut = job.operations.find((o) => o.kind === 'cut');
+  const { x, y } = members[0]?.placement ?? UNMOVED;
   return {
     id,
     name,
@@ -86,7 +92,10 @@ export function newPart(id: string, name: string, members: Part['members'], job:
     locked: false,
     keep: 'inside',
     selfAdhesive: false,
-    members,
+    placement: { ...UNMOVED, x, y },
+    along: null,
+    overallWidth: null,
+    members: members.map((m) => ({ ...m, placement: { ...m.placement, x: m.placement.x - x, y: m.placement.y - y } })),
     steps: [{ kind: 'weld', on: true }],
     work: cut ? [{ what: 'outline', operation: cut.id }] : [],
   };

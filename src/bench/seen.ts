@@ -1,0 +1,37 @@
+/** What was computed of the document, as far as commands ask for it. */
+import type { MiddleOf } from '@/core/commands/changed';
+import type { Job } from '@/core/document/schema';
+import type { Measure } from '@/core/document/steps';
+import { applyMatrix, type Box, boxCentre, isEmptyBox, type Matrix, type Point } from '@/core/geometry/point';
+import type { MemberView, PartView } from '@/worker/view';
+import { useBench } from './store';
+
+export const partView = (partId: string | null): PartView | undefined =>
+  useBench.getState().view?.parts.find((p) => p.id === partId);
+
+export const memberView = (partId: string | null, memberId: string | null): MemberView | undefined =>
+  partView(partId)?.members.find((m) => m.id === memberId);
+
+/** What the first values of a part's steps are made from: its largest capital, or a third of its height. */
+export function measureOf(job: Job, view: Pick<PartView, 'members' | 'box'> | undefined): Measure {
+  const capitals = (view?.members ?? []).flatMap((m) => (m.capHeightMm === null ? [] : [m.capHeightMm]));
+  const box = view?.box;
+  const height = box && box.maxY > box.minY ? (box.maxY - box.minY) / 3 : 10;
+  return {
+    capHeightMm: capitals.length > 0 ? Math.max(...capitals) : height,
+    leastWidthMm: job.sheet.leastWidth,
+    kerfMm: job.sheet.kerf,
+  };
+}
+
+/** The middle of a part's outlines in its own coordinates; its origin where nothing is drawn. */
+export const ownMiddle: MiddleOf = (partId) => {
+  const box = partView(partId)?.ownBox;
+  return box && !isEmptyBox(box) ? boxCentre(box) : { x: 0, y: 0 };
+};
+
+/** The four corners of a box after a matrix, counter-clockwise from the lower left. */
+export function cornersOf(b: Box, m: Matrix): [Point, Point, Point, Point] {
+  const at = (x: number, y: number) => applyMatrix(m, { x, y });
+  return [at(b.minX, b.minY), at(b.maxX, b.minY), at(b.maxX, b.maxY), at(b.minX, b.maxY)];
+}

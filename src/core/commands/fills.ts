@@ -1,0 +1,110 @@
+/** Filling a part: what its inside is worked by, and mending what is found about it. */
+
+import type { Copy, Job, Part } from '../document/schema';
+import { type Measure, stepIn } from '../document/steps';
+import { UNMOVED } from '../prepare/placement';
+import { changed, type MiddleOf, partOf } from './changed';
+import { between, taken } from './coordinates';
+import { newCopy } from './defaults';
+import { freeId } from './ids';
+import { removeParts } from './parts';
+import { editStep } from './steps';
+
+/** How the inside of a part is worked: not at all, as an area that is scanned, or with lines. */
+export type Inside = 'alone' | 'area' | 'lines';
+
+export const insideOf = (part: Part): Inside => {
+  if (stepIn(part, 'hatch')?.on && part.work.some((w) => w.what === 'hatch')) return 'lines';
+  return part.work.some((w) => w.what === 'fill') ? 'area' : 'alone';
+};
+
+/** The operation that suits: lines go to a pen's, an area to an engraving one, else to whatever there is. */
+function suiting(job: Job, inside: Inside): string | undefined {
+  const kinds = inside === 'lines' ? (['mark', 'engrave', 'score'] as const) : (['engrave', 'mark', 'score'] as const);
+  for (const kind of kinds) {
+    const found = job.operations.find((o) => o.kind === kind);
+    if (found) return found.id;
+  }
+  return job.operations[0]?.id;
+}
+
+/** Work the inside of a part in another way; `measure` is for the lines it gets. */
+export function setInside(job: Job, partId: string, inside: Inside, measure: Measure): Job {
+  const worked = changed(job, (draft) => {
+    const part = partOf(draft, partId);
+    if (!part) return;
+    const before = part.work.find((w) => w.what === 'fill' || w.what === 'hatch')?.operation;
+    part.work = part.work.filter((w) => w.what !== 'fill' && w.what !== 'hatch');
+    if (inside !== 'alone') {
+      const operation = before ?? suiting(draft, inside);
+      if (operation) part.work.unshift({ what: inside === 'lines' ? 'hatch' : 'fill', operation });
+    }
+    // The lines take the place of an outline that would cut or draw the same letters.
+    if (inside === 'lines') part.work = part.work.filter((w) => w.what !== 'outline');
+    const step = stepIn(part, 'hatch');
+    if (inside === 'lines' || !step) return;
+    if (step.on && inside === 'alone' && part.work.length === 0) {
+      // The lines took the outline's place, and give it back.
+      const cut = draft.operations.find((o) => o.kind === 'cut');
+      if (cut) part.work.push({ what: 'outline', operation: cut.id });
+    }
+    step.on = false;
+  });
+  if (inside !== 'lines') return worked;
+  return editStep(worked, partId, 'hatch', measure, (step) => {
+    step.on = true;
+  });
+}
+
+/** Strokes over what the lines miss. */
+export const fillTheRest = (job: Job, partId: string): Job =>
+  changed(job, (draft) => {
+    const part = partOf(draft, partId);
+    const step = part && stepIn(part, 'hatch');
+    if (step) step.rest = true;
+  });
+
+/** Cut a member out of what its part is made of, instead of joining it. */
+export const punchMember = (job: Job, partId: string, memberId: string): Job =>
+  changed(job, (draft) => {
+    const members = partOf(draft, partId)?.members;
+    const at = members?.findIndex((m) => m.id === memberId) ?? -1;
+    const [member] = members && at >= 0 ? members.splice(at, 1) : [];
+    if (!member) return;
+    member.role = 'punch';
+    members?.push(member);
+  });
+
+/**
+ * Cut a part out of another that is filled around it. Plain members go over as they are; a part with steps of its own stays
+ * behind, out of sight, and is cut out as a live copy.
+ */
+export function cutOutOf(job: Job, outerId: string, innerId: string, middleOf: MiddleOf): Job {
+  const outer = partOf(job, outerId);
+  const inner = partOf(job, innerId);
+  if (!outer || !inner || outer === inner) return job;
+  const into = between(job, inner, outer);
+  const isPlain =
+    inner.overallWidth === null &&
+    inner.members.every((m) => m.role === 'join') &&
+    !job.parts.some((p) => p.along === innerId || p.members.some((m) => m.kind === 'copy' && m.of === innerId)) &&
+    inner.steps.every((s) => s.kind === 'weld' || s.kind === 'hatch' || !s.on);
+  if (!isPlain) {
+    const copy: Copy = { ...newCopy(freeId(job, 'copy'), innerId, job.sheet), follows: true, placement: UNMOVED };
+    const placed = taken(copy, into, middleOf);
+    return changed(job, (draft) => {
+      partOf(draft, outerId)?.members.push({ ...placed, role: 'punch' });
+      (partOf(draft, innerId) as Part).hidden = true;
+    });
+  }
+  const ids = new Set(outer.members.map((m) => m.id));
+  const joined = changed(job, (draft) => {
+    for (const member of inner.members)
+      partOf(draft, outerId)?.members.push({
+        ...taken(member, into, middleOf),
+        id: ids.has(member.id) ? freeId(draft, member.kind) : member.id,
+        role: 'punch',
+      });
+  });
+  return removeParts(joined, [innerId]);
+}

@@ -1,0 +1,102 @@
+/** Letters moved, turned and sized by themselves, and set in another typeface. */
+import type { Job, LetterChange, Lettering } from '../document/schema';
+import type { Matrix } from '../geometry/point';
+import { isLineFace, SHIPPED_FACES } from '../lettering/catalogue';
+import { sameFamily } from '../lettering/pick';
+
+import { changed, memberOf, partOf } from './changed';
+
+/** What a lettering was computed to: its capitals in mm, and the matrix from its own coordinates to the sheet. */
+export type LetteringSeen = { readonly capHeightMm: number | null; readonly matrix: Matrix };
+
+/** The change of one letter, made when it has none yet, in place; `settleLetters` takes it out if it stays without effect. */
+export function letterChange(member: Lettering, at: number): LetterChange {
+  let known = member.letters.find((c) => c.at === at);
+  if (!known) {
+    known = { at, dx: 0, dy: 0, turn: 0, scale: 1 };
+    member.letters.push(known);
+  }
+  return known;
+}
+
+/** Takes out changes that change nothing, and rounds the others, in place. */
+export function settleLetters(member: Lettering): void {
+  const round = (value: number, per: number) => Math.round(value * per) / per;
+  for (const c of member.letters) {
+    c.dx = round(c.dx, 1e6);
+    c.dy = round(c.dy, 1e6);
+    c.turn = round(c.turn, 100);
+    c.scale = round(c.scale, 1e4);
+  }
+  member.letters = member.letters.filter((c) => c.dx !== 0 || c.dy !== 0 || c.turn !== 0 || c.scale !== 1);
+}
+
+/** Change a lettering that is not locked; `settleLetters` is done. */
+const editLettering = (job: Job, partId: string, memberId: string, recipe: (member: Lettering) => void): Job =>
+  changed(job, (draft) => {
+    const member = memberOf(draft, partId, memberId);
+    if (member?.kind !== 'lettering' || partOf(draft, partId)?.locked) return;
+    recipe(member);
+    settleLetters(member);
+  });
+
+/** Move picked letters, by where they start in the text, by mm on the sheet. */
+export function nudgeLetters(
+  job: Job,
+  partId: string,
+  memberId: string,
+  picked: readonly number[],
+  dx: number,
+  dy: number,
+  { capHeightMm, matrix: { a, b, c, d } }: LetteringSeen,
+): Job {
+  if (!capHeightMm) return job;
+  // Back through the turn and mirror of the lettering, whose axes the changes are in.
+  const det = a * d - b * c || 1;
+  const ox = (d * dx - c * dy) / det;
+  const oy = (-b * dx + a * dy) / det;
+  return editLettering(job, partId, memberId, (member) => {
+    for (const at of picked) {
+      const change = letterChange(member, at);
+      change.dx += ox / capHeightMm;
+      change.dy += oy / capHeightMm;
+    }
+  });
+}
+
+/** More room between the letters of a lettering whose capitals are so high, in mm. */
+export const spaceLetters = (
+  job: Job,
+  partId: string,
+  memberId: string,
+  byMm: number,
+  capHeightMm: number | null | undefined,
+): Job =>
+  changed(job, (draft) => {
+    const member = memberOf(draft, partId, memberId);
+    if (capHeightMm && member?.kind === 'lettering')
+      member.letterSpacing = Math.min(10, Math.ceil((member.letterSpacing + byMm / capHeightMm) * 1e3 + 1) / 1e3);
+  });
+
+const isOneLine = (family: string): boolean => SHIPPED_FACES.some((f) => isLineFace(f) && sameFamily(f.family, family));
+
+/**
+ * Set a lettering in another typeface. A part that becomes nothing but one-line lettering is marked instead of cut, and cut
+ * again when it gets outlines.
+ */
+export const setFace = (job: Job, partId: string, memberId: string, face: string): Job =>
+  changed(job, (draft) => {
+    const part = partOf(draft, partId);
+    const member = memberOf(draft, partId, memberId);
+    if (!part || member?.kind !== 'lettering') return;
+    const isLines = () => part.members.every((m) => m.kind === 'lettering' && isOneLine(m.face));
+    const before = isLines();
+    member.face = face;
+    const after = isLines();
+    if (before === after) return;
+    const [from, to] = after ? (['cut', 'mark'] as const) : (['mark', 'cut'] as const);
+    const kindOf = (id: string) => draft.operations.find((o) => o.id === id)?.kind;
+    const target = draft.operations.find((o) => o.kind === to);
+    for (const work of part.work)
+      if (work.what === 'outline' && kindOf(work.operation) === from && target) work.operation = target.id;
+  });

@@ -1,0 +1,168 @@
+/** Adding, removing and doubling parts and members; taking parts apart and putting them together. */
+
+import { partWords } from '../document/part-words';
+import type { Job, Member, Part, ShapeKind } from '../document/schema';
+import { applyMatrix, invert, type Point } from '../geometry/point';
+import { partMatrix, placementFor, placementOf } from '../prepare/placement';
+import { changed, type Done, type MiddleOf, memberOf, partOf, plain, type Refusable } from './changed';
+import { type Chosen, moveChosen } from './chosen';
+import { between, taken } from './coordinates';
+import { newCopy, newLettering, newPart, newShape } from './defaults';
+import { freeId } from './ids';
+import { putTogether, splitPart } from './regroup';
+
+/** What can be added; a copy names the part it copies. */
+export type NewThing = 'lettering' | ShapeKind | { readonly copyOf: string };
+
+function makeMember(job: Job, kind: NewThing): Member {
+  if (typeof kind === 'object') return newCopy(freeId(job, 'copy'), kind.copyOf, job.sheet);
+  const id = freeId(job, kind);
+  return kind === 'lettering' ? newLettering(id, job.sheet, '') : newShape(kind, id, job.sheet);
+}
+
+/** A new part with one member in the middle of the sheet. */
+export function addPart(job: Job, kind: NewThing): Done<{ readonly partId: string; readonly memberId: string }> {
+  const member = makeMember(job, kind);
+  const partId = freeId(job, 'part');
+  const part = newPart(partId, '', [member], job);
+  return { job: changed(job, (draft) => void draft.parts.push(part)), partId, memberId: member.id };
+}
+
+/** A new member at the end of a part, at a point of the sheet; without one, in the middle of the sheet. */
+export function addMember(
+  job: Job,
+  partId: string,
+  kind: NewThing,
+  where: Point | null,
+): Done<{ readonly memberId: string | null }> {
+  const part = partOf(job, partId);
+  if (!part) return { job, memberId: null };
+  const member = makeMember(job, kind);
+  const at = applyMatrix(invert(partMatrix(job.parts, part)), where ?? member.placement);
+  const place = { x: Math.round(at.x * 1e3) / 1e3, y: Math.round(at.y * 1e3) / 1e3 };
+  const placed = { ...member, placement: { ...member.placement, ...place } };
+  return {
+    job: changed(job, (draft) => void partOf(draft, partId)?.members.push(placed)),
+    memberId: member.id,
+  };
+}
+
+/** Take parts out. What went along with one of them stays where it is. */
+export const removeParts = (job: Job, partIds: readonly string[]): Job =>
+  changed(job, (draft) => {
+    for (const part of draft.parts) {
+      if (part.along === null || !partIds.includes(part.along) || partIds.includes(part.id)) continue;
+      part.placement = placementOf(partMatrix(job.parts, part));
+      part.along = null;
+    }
+    draft.parts = draft.parts.filter((p) => !partIds.includes(p.id));
+  });
+
+/** Take a member out; a part without members goes too. */
+export function removeMember(job: Job, partId: string, memberId: string): Job {
+  const part = partOf(job, partId);
+  if (!memberOf(job, partId, memberId) || !part) return job;
+  if (part.members.length === 1) return removeParts(job, [partId]);
+  return changed(job, (draft) => {
+    const held = partOf(draft, partId) as Part;
+    held.members = held.members.filter((m) => m.id !== memberId);
+  });
+}
+
+/** How far a copy lies from the original, in mm. */
+const COPY_OFFSET_MM = 10;
+
+/** What is chosen once more, beside it and next in the list; what is made is chosen. Copies of locked parts are not locked. */
+export function duplicate(job: Job, chosen: Chosen): Done<{ readonly chosen: Chosen }> {
+  const by = { dx: COPY_OFFSET_MM, dy: -COPY_OFFSET_MM };
+  const { memberId } = chosen;
+  if (memberId !== null) {
+    const part = partOf(job, chosen.partIds[0] ?? null);
+    const member = memberOf(job, part?.id ?? null, memberId);
+    if (!part || !member || part.locked) return { job, chosen };
+    const id = freeId(job, member.kind);
+    const copy = { ...plain(member), id };
+    const made = { partIds: [part.id], memberId: id };
+    const beside = changed(job, (draft) => {
+      const { members } = partOf(draft, part.id) as Part;
+      members.splice(members.findIndex((m) => m.id === memberId) + 1, 0, copy);
+    });
+    return { job: moveChosen(beside, made, by.dx, by.dy), chosen: made };
+  }
+  const ids = new Map<string, string>();
+  for (const part of job.parts)
+    if (chosen.partIds.includes(part.id)) ids.set(part.id, freeId(job, 'part', [...ids.values()]));
+  const next = changed(job, (draft) => {
+    for (const part of job.parts) {
+      const id = ids.get(part.id);
+      if (id === undefined) continue;
+      const copy = relinked(plain(part), ids);
+      draft.parts.splice(draft.parts.findIndex((p) => p.id === part.id) + 1, 0, {
+        ...copy,
+        id,
+        locked: false,
+        name: part.name ? `${part.name} copy` : '',
+      });
+      // What goes along with another copy lies beside by that.
+      if (copy.along !== part.along) continue;
+      const m = partMatrix(job.parts, part);
+      const own = partOf(draft, id) as Part;
+      own.placement = placementFor(draft, own, { ...m, e: m.e + by.dx, f: m.f + by.dy });
+    }
+  });
+  return { job: next, chosen: { partIds: [...ids.values()], memberId: null } };
+}
+
+/** A part whose references to others lead to those made in their place. */
+export const relinked = (part: Part, ids: ReadonlyMap<string, string>): Part => ({
+  ...part,
+  along: part.along === null ? null : (ids.get(part.along) ?? part.along),
+  members: part.members.map((m) => (m.kind === 'copy' ? { ...m, of: ids.get(m.of) ?? m.of } : m)),
+});
+
+/** Take a part apart into one for every joined member; its place in the list is theirs. */
+export function split(job: Job, partId: string): Refusable {
+  const at = job.parts.findIndex((p) => p.id === partId);
+  const part = job.parts[at];
+  if (!part) return { job, sentence: null };
+  const copying = job.parts.find((p) => p.members.some((m) => m.kind === 'copy' && m.of === partId));
+  if (copying)
+    return {
+      job,
+      sentence: `${partWords(copying)} copies it; taken apart, only the first piece would be copied.`,
+    };
+  if (part.overallWidth !== null)
+    return { job, sentence: 'Its overall width is given; taken apart, each piece would be made as wide.' };
+  const pieces = splitPart(plain(part), (ids) => freeId(job, 'part', ids));
+  return {
+    job: pieces.length > 1 ? changed(job, (draft) => void draft.parts.splice(at, 1, ...pieces)) : job,
+    sentence: null,
+  };
+}
+
+/** Put another part into this one. */
+export function takeIn(job: Job, partId: string, otherId: string, middleOf: MiddleOf): Refusable {
+  const part = partOf(job, partId);
+  const other = partOf(job, otherId);
+  if (!part || !other || part === other) return { job, sentence: null };
+  const into = between(job, other, part);
+  const moved = { ...plain(other), members: plain(other.members).map((m) => taken(m, into, middleOf)) };
+  const together = putTogether(plain(part), moved, (ids) => freeId(job, 'member', ids));
+  if (!together.ok) return { job, sentence: together.sentence };
+  const joined = changed(job, (draft) => {
+    (partOf(draft, partId) as Part).members = together.members;
+  });
+  return { job: removeParts(joined, [otherId]), sentence: null };
+}
+
+/** Put several parts into the first of them. */
+export function group(job: Job, partIds: readonly string[], middleOf: MiddleOf): Refusable {
+  const [first, ...rest] = partIds;
+  let next = job;
+  for (const id of rest) {
+    const done = takeIn(next, first as string, id, middleOf);
+    if (done.sentence !== null) return { job, sentence: done.sentence };
+    next = done.job;
+  }
+  return { job: next, sentence: null };
+}

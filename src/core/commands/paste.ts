@@ -1,0 +1,185 @@
+/** Copying parts and members and putting them in again, in the same job or another. */
+
+import { checkJob } from '../document/read';
+import { JOB_FORMAT, type Job, jobSchema, type Operation, type Part } from '../document/schema';
+import { LIMITS } from '../limits';
+import { partMatrix, placementOf } from '../prepare/placement';
+import { changed, type Done, type MiddleOf, memberOf, partOf, plain } from './changed';
+import { type Chosen, moveChosen } from './chosen';
+import { between, taken } from './coordinates';
+import { newPart } from './defaults';
+import { freeId } from './ids';
+import { relinked } from './parts';
+
+/**
+ * What was copied: a job by itself that holds the parts and all they refer to, and which of them were chosen; or the part that a
+ * member was copied out of, with that member alone.
+ */
+export type Copied = {
+  readonly document: Job;
+  readonly partIds: readonly string[];
+  readonly memberId: string | null;
+};
+
+/** Copy what is chosen; null when that is nothing. */
+export function copyOf(job: Job, { partIds, memberId }: Chosen): Copied | null {
+  const chosen = job.parts.filter((p) => partIds.includes(p.id));
+  const [first] = chosen;
+  if (!first) return null;
+  const member = memberId === null ? undefined : first.members.find((m) => m.id === memberId);
+  if (memberId !== null && !member) return null;
+  const wanted = member ? [{ ...first, members: [member], steps: [], work: [] }] : chosen;
+  const parts = withOriginals(job, wanted);
+  const used = new Set(parts.flatMap((p) => p.work.map((w) => w.operation)));
+  // Parts that are not along lie where they were.
+  const held = new Set(parts.map((p) => p.id));
+  const document = jobSchema.parse({
+    format: JOB_FORMAT,
+    sheet: job.sheet,
+    operations: job.operations.filter((o) => used.has(o.id)),
+    parts: parts.map((p) =>
+      p.along === null || held.has(p.along)
+        ? p
+        : { ...p, along: null, placement: placementOf(partMatrix(job.parts, p)) },
+    ),
+  });
+  return { document, partIds: wanted.map((p) => p.id), memberId: member?.id ?? null };
+}
+
+/** The parts with all that they copy, straight or by way of others, in the order of the job. */
+function withOriginals(job: Job, wanted: readonly Part[]): Part[] {
+  const held = new Map(wanted.map((p) => [p.id, p]));
+  const waiting = [...wanted];
+  for (let part = waiting.pop(); part; part = waiting.pop())
+    for (const m of part.members) {
+      const original = m.kind === 'copy' && !held.has(m.of) ? partOf(job, m.of) : undefined;
+      if (!original) continue;
+      held.set(original.id, original);
+      waiting.push(original);
+    }
+  return job.parts.flatMap((p) => held.get(p.id) ?? []);
+}
+
+/** What was copied, read back from where it was kept; null when it is nothing of the kind. */
+export function readCopied(kept: unknown): Copied | null {
+  if (typeof kept !== 'object' || kept === null) return null;
+  const { document, partIds, memberId } = kept as Record<string, unknown>;
+  const read = checkJob(document);
+  if (!read.ok || !Array.isArray(partIds)) return null;
+  const ids = read.job.parts.map((p) => p.id).filter((id) => partIds.includes(id));
+  if (ids.length === 0) return null;
+  const isMember = typeof memberId === 'string';
+  if (isMember && !memberOf(read.job, ids[0] as string, memberId)) return null;
+  return { document: read.job, partIds: ids, memberId: isMember ? memberId : null };
+}
+
+export type Pasted = Done<{ readonly chosen: Chosen; readonly sentence: string | null }>;
+
+/** How far what is put in lies from what is there already, in mm. */
+const BESIDE_MM = 10;
+
+/**
+ * Put what was copied into a job: a member into the part `into`, or as a part of its own; parts as they were, beside what lies in
+ * their place already. Operations are those of the same name and kind, else of the kind, else they come along.
+ */
+export function paste(job: Job, copied: Copied, into: string | null, middleOf: MiddleOf): Pasted {
+  const refused = (sentence: string): Pasted => ({ job, chosen: { partIds: [], memberId: null }, sentence });
+  const target = partOf(job, into);
+  if (copied.memberId !== null && target && !target.locked) {
+    if (target.members.length >= LIMITS.members) return refused(`A part has up to ${LIMITS.members} members.`);
+    return pasteMember(job, copied, target, middleOf);
+  }
+  const { document, partIds } = copied;
+  const isMember = copied.memberId !== null;
+  const wanted = isMember
+    ? document.parts.map((p) => (partIds.includes(p.id) ? { ...p, name: '', along: null } : p))
+    : document.parts;
+  // Originals that the job has as they are need not come again.
+  const known = new Set(
+    wanted.filter((p) => !partIds.includes(p.id) && sameShape(p, partOf(job, p.id))).map((p) => p.id),
+  );
+  const coming = wanted.filter((p) => !known.has(p.id));
+  if (job.parts.length + coming.length > LIMITS.parts) return refused(`A job has up to ${LIMITS.parts} parts.`);
+  const ids = new Map<string, string>();
+  for (const part of coming) ids.set(part.id, freeId(job, 'part', [...ids.values()]));
+  const operations = new Map<string, string>();
+  const withOperations = changed(job, (draft) => {
+    for (const operation of document.operations) operations.set(operation.id, operationFor(draft, operation));
+  });
+  const put = changed(withOperations, (draft) => {
+    for (const part of coming) {
+      const copy = relinked(plain(part), ids);
+      draft.parts.push({
+        ...copy,
+        id: ids.get(part.id) as string,
+        locked: false,
+        hidden: part.hidden || !partIds.includes(part.id),
+        // A member that becomes a part is cut, as what is new is.
+        ...(isMember && partIds.includes(part.id)
+          ? cutAsNew(draft)
+          : {
+              work: copy.work.flatMap((w) => {
+                const operation = operations.get(w.operation);
+                return operation ? [{ ...w, operation }] : [];
+              }),
+            }),
+      });
+    }
+  });
+  const chosen = { partIds: partIds.map((id) => ids.get(id) as string), memberId: null };
+  return { job: besideOthers(put, job, chosen), chosen, sentence: null };
+}
+
+const cutAsNew = (job: Job): Pick<Part, 'steps' | 'work'> => {
+  const { steps, work } = newPart('new', '', [], job);
+  return { steps, work };
+};
+
+function pasteMember(job: Job, { document, partIds, memberId }: Copied, target: Part, middleOf: MiddleOf): Pasted {
+  const from = partOf(document, partIds[0] as string) as Part;
+  const member = memberOf(document, from.id, memberId);
+  if (!member) return { job, chosen: { partIds: [target.id], memberId: null }, sentence: null };
+  const isTaken = memberOf(job, target.id, member.id) !== undefined;
+  const both = { ...document, parts: [...document.parts.filter((p) => p.id !== target.id), ...job.parts] };
+  const source = { ...from, id: freeId(both, 'source'), along: null };
+  const placed = taken(plain(member), between({ ...both, parts: [...both.parts, source] }, source, target), middleOf);
+  const id = freeId(job, member.kind);
+  const put = changed(job, (draft) => {
+    (partOf(draft, target.id) as Part).members.push({ ...placed, id });
+  });
+  const chosen = { partIds: [target.id], memberId: id };
+  return {
+    job: isTaken ? moveChosen(put, chosen, BESIDE_MM, -BESIDE_MM) : put,
+    chosen,
+    sentence: null,
+  };
+}
+
+/** The operation of a job that does the work of one from elsewhere; it is put in where there is none of its kind. */
+function operationFor(draft: Job, operation: Operation): string {
+  const kind = draft.operations.filter((o) => o.kind === operation.kind);
+  const found = kind.find((o) => o.name === operation.name) ?? kind[0];
+  if (found) return found.id;
+  const id = draft.operations.some((o) => o.id === operation.id) ? freeId(draft, operation.kind) : operation.id;
+  draft.operations.push({ ...operation, id });
+  return id;
+}
+
+const sameShape = (a: Part, b: Part | undefined): boolean =>
+  b !== undefined && JSON.stringify([a.keep, a.members, a.steps]) === JSON.stringify([b.keep, b.members, b.steps]);
+
+/** Moved aside until nothing that was there lies in just the same place, and onto the sheet if its origin is beside it. */
+function besideOthers(job: Job, before: Job, chosen: Chosen): Job {
+  const first = partOf(job, chosen.partIds[0] ?? null);
+  if (!first) return job;
+  const placed = partMatrix(job.parts, first);
+  const { width, height } = job.sheet;
+  const isOff = placed.e < 0 || placed.f < 0 || placed.e > width || placed.f > height;
+  let [x, y] = isOff ? [width / 2, height / 2] : [placed.e, placed.f];
+  const lying = before.parts.map((p) => partMatrix(before.parts, p));
+  while (lying.some((m) => Math.hypot(m.e - x, m.f - y) < 1e-3)) {
+    x += BESIDE_MM;
+    y -= BESIDE_MM;
+  }
+  return moveChosen(job, chosen, x - placed.e, y - placed.f);
+}

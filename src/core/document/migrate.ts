@@ -1,0 +1,18 @@
+/**
+ * Documents of older formats brought to the present one. Each format has one migration from the one before, on the JSON as it
+ * was kept and before it is checked: what is not as it should be is passed on as it is, for the schema to name. A migration
+ * gives an old job the values it was made with, never a newer default.
+ */
+import { placeParts } from './migrate-2';
+
+type Json = Record<string, unknown>;
+
+/** The migration to format 2, to format 3, and so on. */
+const MIGRATIONS: readonly ((document: Json) => Json)[] = [placeParts];
+
+/** The document in the present format; itself when it is that already, or names no format. */
+export function migrate(document: Json): Json {
+  const { format } = document;
+  if (typeof format !== 'number' || format < 1) return document;
+  return MIGRATIONS.slice(format - 1).reduce((doc, to, i) => ({ ...to(doc), format: format + i + 1 }), document);
+}

@@ -1,0 +1,26 @@
+/** What parts and members are called in words. */
+import type { Member, Part, ShapeKind } from './schema';
+
+export const shapeWord = (kind: ShapeKind): string => kind.charAt(0).toUpperCase() + kind.slice(1);
+
+/** A member's words, or what it is. */
+export const memberWords = (member: Member): string =>
+  member.kind === 'lettering'
+    ? member.text.trim().split('\n').join(' / ') || 'Lettering without words'
+    : member.kind === 'copy'
+      ? 'Copy'
+      : member.kind === 'artwork'
+        ? member.name || 'Drawing'
+        : member.kind === 'path'
+          ? 'Path'
+          : shapeWord(member.kind);
+
+/** A part's name, or its words when it has none. */
+export function partWords(part: Part): string {
+  if (part.name.trim()) return part.name;
+  const words = part.members.find((m) => m.kind === 'lettering' && m.text.trim());
+  if (words?.kind === 'lettering') return words.text.trim().split('\n').join(' / ');
+  return part.members[0]?.kind === 'lettering'
+    ? 'Lettering'
+    : (part.members[0]?.kind ?? 'Part').replace(/^./, (c) => c.toUpperCase());
+}

@@ -1,0 +1,121 @@
+/**
+ * What sizing sizes. When a part or a member is made larger by a factor, some of its lengths grow along and some stay as they
+ * were set: a sign twice as large has letters, margins and holes twice as large, but is cut by the same beam, filled by the
+ * same tip and held by bridges as strong as before. Everything grows where that is asked for. Measures that are shares of
+ * something, such as the places of moved letters, go with it by themselves.
+ */
+
+import { LIMITS } from '../limits';
+import type { Member, Part, Step, StepOf } from './schema';
+import { SHAPE_LENGTHS } from './shapes';
+
+type Lengths<T> = { readonly grows: readonly (keyof T & string)[]; readonly stays: readonly (keyof T & string)[] };
+
+/** Every length of a step, in mm: whether it grows along. A test holds this against the schema. */
+export const STEP_LENGTHS: { readonly [K in Step['kind']]: Lengths<StepOf<K>> } = {
+  weld: { grows: [], stays: [] },
+  thicken: { grows: [], stays: ['by', 'holesOpen'] },
+  bar: { grows: ['height', 'beyond'], stays: ['overlap'] },
+  tie: { grows: [], stays: ['width', 'overlap'] },
+  border: { grows: [], stays: ['distance', 'bridge', 'smooth', 'holesFrom'] },
+  plate: { grows: ['across', 'upright', 'corner', 'holeWidth', 'inset'], stays: [] },
+  // Hand-made outlines are kept in the measure of the first member.
+  nodes: { grows: [], stays: [] },
+  bridge: { grows: [], stays: ['width'] },
+  centerline: { grows: [], stays: ['smooth'] },
+  dots: { grows: [], stays: ['diameter', 'spacing'] },
+  hatch: { grows: [], stays: ['least'] },
+};
+
+/** Sizes are kept to a nanometre, so that what is sized and sized back is as it was. */
+const PER_MM = 1e6;
+const steady = (mm: number): number => Math.round(mm * PER_MM) / PER_MM + 0;
+/** No length gets less than this by being sized. */
+const LEAST_MM = 1e-3;
+
+const times = (mm: number, factor: number): number => (mm === 0 ? 0 : steady(mm * factor));
+
+function growSteps(part: Part, factor: number, everything: boolean): void {
+  for (const step of part.steps) {
+    const { grows, stays } = STEP_LENGTHS[step.kind];
+    const lengths = step as unknown as Record<string, number | null>;
+    for (const key of everything ? [...grows, ...stays] : grows) {
+      const mm = lengths[key];
+      if (typeof mm === 'number') lengths[key] = times(mm, factor);
+    }
+    if (!everything) continue;
+    if (step.kind === 'bridge') for (const p of step.placed) if (p.width !== null) p.width = times(p.width, factor);
+    if (step.kind === 'hatch') {
+      step.tool.tip = times(step.tool.tip, factor);
+      step.tool.depth = times(step.tool.depth, factor);
+    }
+  }
+}
+
+/**
+ * Make all a member measures larger by a factor, in place, about its own origin. `isCopySized`: whether what it copies is made
+ * larger too, so that it grows by that.
+ */
+export function growMember(member: Member, factor: number, everything: boolean, isCopySized = false): void {
+  switch (member.kind) {
+    case 'copy':
+      if (!isCopySized) member.scale = member.scale * factor;
+      return;
+    case 'path':
+      member.scale = member.scale * factor;
+      return;
+    case 'artwork': {
+      member.scale = member.scale * factor;
+      // Gaps grow with the drawing: what is closed stays closed.
+      const { close } = member;
+      const most = (mm: number) => Math.min(LIMITS.gapMostMm, times(mm, factor));
+      close.gap = most(close.gap);
+      close.look = Math.max(0.01, most(close.look));
+      close.doubles = Math.min(1, times(close.doubles, factor));
+      close.specks = most(close.specks);
+      if (close.refit !== null) close.refit = Math.max(LEAST_MM, most(close.refit));
+      return;
+    }
+    case 'lettering':
+      member.size.mm = Math.max(LEAST_MM, times(member.size.mm, factor));
+      if (everything && member.closeUp) member.closeUp.overlap = times(member.closeUp.overlap, factor);
+      return;
+    default: {
+      const lengths = member as unknown as Record<string, number>;
+      for (const key of SHAPE_LENGTHS[member.kind]) {
+        const mm = lengths[key] as number;
+        lengths[key] = mm === 0 ? 0 : Math.max(LEAST_MM, times(mm, factor));
+      }
+    }
+  }
+}
+
+/**
+ * Make all that a part is made of larger by a factor, in place, about the part's own origin: members, the distances between
+ * them, and those lengths of its steps that grow along. `isSized` tells which other parts are made larger as well.
+ */
+export function growPart(part: Part, factor: number, everything: boolean, isSized = (_: string) => false): void {
+  for (const member of part.members) {
+    growMember(member, factor, everything, member.kind === 'copy' && isSized(member.of));
+    member.placement.x = steady(member.placement.x * factor);
+    member.placement.y = steady(member.placement.y * factor);
+  }
+  if (part.overallWidth !== null) part.overallWidth = Math.max(LEAST_MM, times(part.overallWidth, factor));
+  growSteps(part, factor, everything);
+}
+
+/** What sizing sizes, in words: for the help and the page about the format. */
+export const SIZED_ALONG: readonly string[] = [
+  'letters, shapes with their corner radii, drawings, live copies',
+  'nodes by hand, moved letters, lines and dots by hand',
+  'distances between the things of a part',
+  'margins, corners and holes of a plate; height and overhang of a bar',
+  'gaps that are closed in a drawing, and how far it may stray when its short lines become curves',
+];
+export const STAYS_AS_SET: readonly string[] = [
+  'widths of bridges and ties, how far ties and bars reach into letters',
+  'thickening, kerf, holes that are kept open',
+  'distance of a border, its rounding and the gaps it bridges',
+  'strength of letters that are closed up',
+  'tips, rows and dots of fillings: width, depth, spacing',
+];

@@ -1,0 +1,40 @@
+/** Sizing what is chosen to a width or a height. */
+import { type Chosen, moveChosen, sizeChosen } from '../commands/chosen';
+import type { Job } from '../document/schema';
+import { boxHeight, boxWidth } from '../geometry/point';
+import { factorFor } from '../geometry/root';
+import type { FaceLookup } from '../prepare/part';
+import type { Evaluator } from './evaluate';
+
+/** Widths and heights are met to this, in mm, by factors in these limits. */
+const SEARCH = { met: 1e-4, least: 1e-4, most: 1e4 };
+
+/** How a size is come by: everything larger by a factor about the corner of the sheet, then moved, in mm. */
+export type Sizing = { readonly factor: number; readonly dx: number; readonly dy: number };
+
+export const sized = (job: Job, chosen: Chosen, { factor, dx, dy }: Sizing, everything: boolean): Job =>
+  moveChosen(sizeChosen(job, chosen, factor, CORNER, everything), chosen, dx, dy);
+
+const CORNER = { x: 0, y: 0 };
+
+/**
+ * The sizing after which the bounds of what is chosen are so wide, or so high, in mm on the sheet, their lower left corner where
+ * it was; null when nothing is drawn of it. Lengths that stay as they are set make this a search rather than a division.
+ */
+export function sizingTo(
+  job: Job,
+  chosen: Chosen,
+  side: 'width' | 'height',
+  mm: number,
+  everything: boolean,
+  evaluator: Evaluator,
+  faces: FaceLookup,
+): Sizing | null {
+  const measure = side === 'width' ? boxWidth : boxHeight;
+  const boxAt = (factor: number) => evaluator.boxOf(sizeChosen(job, chosen, factor, CORNER, everything), chosen, faces);
+  const before = boxAt(1);
+  if (!(measure(before) > 0)) return null;
+  const factor = factorFor((f) => measure(boxAt(f)), mm, SEARCH);
+  const after = boxAt(factor);
+  return { factor, dx: before.minX - after.minX, dy: before.minY - after.minY };
+}

@@ -1,0 +1,54 @@
+/** Gaps of drawings answered one by one; outlines worked on by hand left. */
+import { describe, expect, test } from 'vitest';
+import { memberOf } from '../../src/core/commands/changed';
+import { answerGap, forgetGap, leaveHandMade } from '../../src/core/commands/drawings';
+import type { Artwork, Job } from '../../src/core/document/schema';
+import { LIMITS } from '../../src/core/limits';
+import { partIn } from '../support/commands';
+import { jobWith, lettering, partOf } from '../support/jobs';
+
+describe('gaps of a drawing', () => {
+  const drawn = () =>
+    jobWith([
+      partOf([{ id: 'art', kind: 'artwork', placement: { x: 0, y: 0 }, drawing: '0'.repeat(64) }, lettering('Lane')]),
+    ]);
+  const answers = (job: Job) => (memberOf(job, 'part', 'art') as Artwork).close.answers;
+
+  test('are answered once each, the last answer counts, and taken back', () => {
+    let job = drawn();
+    job = answerGap(job, 'part', 'art', 'a', 'close');
+    job = answerGap(job, 'part', 'art', 'b', 'leave');
+    job = answerGap(job, 'part', 'art', 'a', 'leave');
+    expect(answers(job)).toEqual([
+      { gap: 'b', how: 'leave' },
+      { gap: 'a', how: 'leave' },
+    ]);
+    job = forgetGap(job, 'part', 'art', 'b');
+    job = forgetGap(job, 'part', 'art', 'gone');
+    expect(answers(job)).toEqual([{ gap: 'a', how: 'leave' }]);
+    job = answerGap(job, 'part', 'words', 'a', 'close');
+    job = forgetGap(job, 'part', 'words', 'a');
+    expect(answers(job)).toHaveLength(1);
+  });
+
+  test('are answered as many as a document holds', () => {
+    let job = drawn();
+    for (let i = 0; i < LIMITS.gapAnswers + 2; i++) job = answerGap(job, 'part', 'art', `gap ${i}`, 'close');
+    expect(answers(job)).toHaveLength(LIMITS.gapAnswers);
+    job = answerGap(job, 'part', 'art', 'gap 3', 'leave');
+    expect(answers(job).at(-1)).toEqual({ gap: 'gap 3', how: 'leave' });
+  });
+});
+
+test('outlines worked on by hand give way to what the steps give', () => {
+  const job = jobWith([
+    partOf([lettering('Lane')], {
+      steps: [
+        { kind: 'weld' },
+        { kind: 'nodes', d: 'M0 0L1 0L1 1Z', unit: 1, over: { segments: 1, area: 1, length: 1 } },
+      ],
+    }),
+  ]);
+  expect(leaveHandMade(job, 'gone')).toBe(job);
+  expect(partIn(leaveHandMade(job, 'part')).steps.map((s) => s.kind)).toEqual(['weld']);
+});

@@ -1,0 +1,117 @@
+/** Letters one by one, room between them, and another typeface. */
+import { describe, expect, test } from 'vitest';
+import { letterChange, nudgeLetters, setFace, settleLetters, spaceLetters } from '../../src/core/commands/letters';
+import type { Job } from '../../src/core/document/schema';
+import { partIn, rectangle, viewed, wordsIn } from '../support/commands';
+import { jobWith, lettering, partOf } from '../support/jobs';
+
+/** What the first member of the first part was computed to. */
+const seen = (job: Job) => {
+  const member = viewed(job).parts[0]?.members[0];
+  if (!member) throw new Error('nothing to see');
+  return member;
+};
+
+describe('letters one by one', () => {
+  test('what changes nothing is not kept, the rest is rounded', () => {
+    const words = structuredClone(wordsIn(jobWith([partOf([lettering('Lane')])])));
+    const change = letterChange(words, 2);
+    expect(change).toEqual({ at: 2, dx: 0, dy: 0, turn: 0, scale: 1 });
+    expect(letterChange(words, 2)).toBe(change);
+    letterChange(words, 0).dx = 0.12345678;
+    letterChange(words, 1).dy = 1e-9;
+    letterChange(words, 3).turn = 12.3456;
+    change.scale = 1.23456;
+    settleLetters(words);
+    expect(words.letters).toEqual([
+      { at: 2, dx: 0, dy: 0, turn: 0, scale: 1.2346 },
+      { at: 0, dx: 0.123457, dy: 0, turn: 0, scale: 1 },
+      { at: 3, dx: 0, dy: 0, turn: 12.35, scale: 1 },
+    ]);
+    letterChange(words, 1).dy = 0.5;
+    settleLetters(words);
+    expect(words.letters.map((c) => c.at)).toEqual([2, 0, 3, 1]);
+  });
+
+  test.each([
+    ['level', { turn: 0, mirror: false }],
+    ['turned', { turn: 90, mirror: false }],
+    ['turned and mirrored', { turn: 30, mirror: true }],
+  ])('%s lettering: picked letters move by mm on the sheet', (_, place) => {
+    let job = jobWith([partOf([lettering('HIH', 'Archivo Black', { placement: { x: 150, y: 100, ...place } })])]);
+    const cornersAt = (j: Job, start: number) =>
+      viewed(j).parts[0]?.members[0]?.picks.find((p) => p.start === start)?.corners[0] as { x: number; y: number };
+    const before = cornersAt(job, 1);
+    job = nudgeLetters(job, 'part', 'words', [1], 3, -4, seen(job));
+    expect(wordsIn(job).letters).toHaveLength(1);
+    expect(cornersAt(job, 1).x).toBeCloseTo(before.x + 3, 3);
+    expect(cornersAt(job, 1).y).toBeCloseTo(before.y - 4, 3);
+    job = nudgeLetters(job, 'part', 'words', [1], 3, -4, seen(job));
+    expect(cornersAt(job, 1).x).toBeCloseTo(before.x + 6, 3);
+    job = nudgeLetters(job, 'part', 'words', [1], -6, 8, seen(job));
+    expect(wordsIn(job).letters.every((c) => Math.hypot(c.dx, c.dy) < 1e-5)).toBe(true);
+  });
+
+  test('of a lettering that is not drawn, locked or not there, nothing moves', () => {
+    const job = jobWith([
+      partOf([lettering('Lane'), rectangle('r', 20)]),
+      partOf([lettering('Lane')], { id: 'locked', locked: true }),
+    ]);
+    expect(nudgeLetters(job, 'part', 'words', [0], 3, 4, { ...seen(job), capHeightMm: null })).toBe(job);
+    for (const [part, member] of [
+      ['part', 'gone'],
+      ['part', 'r'],
+      ['gone', 'words'],
+      ['locked', 'words'],
+    ] as const)
+      expect(nudgeLetters(job, part, member, [0], 3, 4, seen(job))).toBe(job);
+  });
+
+  test('more room between letters is at least what was asked, and not past what a document holds', () => {
+    let job = jobWith([partOf([lettering('Lane')])]);
+    job = spaceLetters(job, 'part', 'words', 1.5, 30);
+    expect(wordsIn(job).letterSpacing).toBeGreaterThanOrEqual(1.5 / 30);
+    expect(wordsIn(job).letterSpacing).toBeLessThan(1.5 / 30 + 0.003);
+    job = spaceLetters(job, 'part', 'words', 1e6, 30);
+    expect(wordsIn(job).letterSpacing).toBe(10);
+    for (const capital of [null, undefined]) expect(spaceLetters(job, 'part', 'words', -1, capital)).toBe(job);
+    expect(wordsIn(job).letterSpacing).toBe(10);
+  });
+});
+
+describe('another typeface', () => {
+  test('a part of nothing but lines is marked, and cut again when it has outlines', () => {
+    let job = jobWith([
+      partOf([lettering('Lane')], {
+        work: [
+          { what: 'outline', operation: 'cut' },
+          { what: 'fill', operation: 'engrave' },
+        ],
+      }),
+    ]);
+    job = setFace(job, 'part', 'words', 'Pacifico');
+    expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'cut' });
+    job = setFace(job, 'part', 'words', 'hershey sans');
+    expect(wordsIn(job).face).toBe('hershey sans');
+    expect(partIn(job).work).toEqual([
+      { what: 'outline', operation: 'mark' },
+      { what: 'fill', operation: 'engrave' },
+    ]);
+    job = setFace(job, 'part', 'words', 'EMS Tech');
+    expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'mark' });
+    job = setFace(job, 'part', 'words', 'Poppins');
+    expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'cut' });
+  });
+
+  test('with a shape beside the words, or without an operation to go to, the work stays', () => {
+    let job = jobWith([partOf([lettering('Lane'), rectangle('r', 50)])]);
+    job = setFace(job, 'part', 'words', 'Hershey Sans');
+    expect(partIn(job).work).toEqual([{ what: 'outline', operation: 'cut' }]);
+    let only = jobWith([partOf([lettering('Lane')])], { operations: [{ id: 'cut', name: 'Cut', kind: 'cut' }] });
+    only = setFace(only, 'part', 'words', 'Hershey Sans');
+    expect(partIn(only).work).toEqual([{ what: 'outline', operation: 'cut' }]);
+    job = setFace(job, 'part', 'r', 'Poppins');
+    job = setFace(job, 'gone', 'words', 'Poppins');
+    expect(wordsIn(job).face).toBe('Hershey Sans');
+  });
+});
