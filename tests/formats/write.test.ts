@@ -3,6 +3,7 @@
  * independent readers elsewhere (files.slow.test.ts). NEEDLEFILE_KEPT=write writes the kept files anew, for changes that are meant.
  */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { inflateSync } from 'node:zlib';
 import { describe, expect, test } from 'vitest';
 import type { Drawing, Layer } from '../../src/core/formats/drawing';
 import { writeDxf } from '../../src/core/formats/dxf-write';
@@ -105,4 +106,28 @@ test('what is written comes back: the same kinds of paths in the same layers', (
     [true],
     [true],
   ]);
+});
+
+test('a page longer than PDF allows is told in larger units, and is as large', () => {
+  const page = (width: number, height: number) => {
+    const text = Buffer.from(writePdf({ title: '', width, height, layers: [] }, 0.025)).toString('latin1');
+    const [, w, h] = /\/MediaBox\[0 0 ([\d.]+) ([\d.]+)\]/.exec(text) ?? [];
+    return { w: Number(w), h: Number(h), unit: Number(/\/UserUnit (\d+)/.exec(text)?.[1] ?? 1) };
+  };
+  const points = (mm: number) => (mm / 25.4) * 72;
+  // Two hundred inches, 14,400 points, are as long as a side may be.
+  expect(page(5079, 100)).toEqual({ w: expect.closeTo(points(5079), 4), h: expect.closeTo(points(100), 4), unit: 1 });
+  for (const [width, height, unit] of [
+    [5081, 100, 2],
+    [100, 20_000, 4],
+  ] as const) {
+    const made = page(width, height);
+    expect(made.unit).toBe(unit);
+    expect(made.w * unit).toBeCloseTo(points(width), 3);
+    expect(made.h * unit).toBeCloseTo(points(height), 3);
+    expect(Math.max(made.w, made.h)).toBeLessThanOrEqual(14_400);
+  }
+  const bytes = Buffer.from(writePdf({ title: '', width: 5081, height: 100, layers: [] }, 0.025));
+  const drawn = inflateSync(bytes.subarray(bytes.indexOf('stream\n') + 7, bytes.indexOf('\nendstream')));
+  expect(Number(/^q\n([\d.]+) 0 0/.exec(drawn.toString('latin1'))?.[1])).toBeCloseTo(72 / 25.4 / 2, 8);
 });
