@@ -160,7 +160,9 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
           edit((m) => {
             // The words stay where they are: the origin moves to the other end of the line.
             if (box && Number.isFinite(box.minX) && !m.placement.mirror) {
-              const end = { left: box.minX, centre: (box.minX + box.maxX) / 2, right: box.maxX }[align];
+              const ends = { left: box.minX, centre: (box.minX + box.maxX) / 2, right: box.maxX };
+              // Members are placed as large as they say, whatever an overall width makes of them.
+              const end = ends[align] / (seen?.scale ?? 1);
               const turn = (m.placement.turn * Math.PI) / 180;
               m.placement.x = Math.round((m.placement.x + end * Math.cos(turn)) * 1e3) / 1e3;
               m.placement.y = Math.round((m.placement.y + end * Math.sin(turn)) * 1e3) / 1e3;

@@ -168,7 +168,6 @@ const round = (mm: number): number => Math.round(mm * 1e6) / 1e6;
 /** Some parts of a job as they are in another state of it. */
 export const withPartsOf = (job: Job, other: Job, partIds: readonly string[]): Job => {
   const known = new Map(other.parts.map((p) => [p.id, p]));
-  return changed(job, (draft) => {
-    draft.parts = draft.parts.map((p) => (partIds.includes(p.id) ? (known.get(p.id) ?? p) : p));
-  });
+  const parts = job.parts.map((p) => (partIds.includes(p.id) ? (known.get(p.id) ?? p) : p));
+  return parts.every((p, i) => p === job.parts[i]) ? job : { ...job, parts };
 };
