@@ -76,7 +76,7 @@ export function PlaceEditor() {
   };
   return (
     <section aria-label="Place and size">
-      <Heading beside="lower left corner, from the sheet’s">Place and size</Heading>
+      <Heading beside="from the lower left">Place and size</Heading>
       <p className="nf-small mb-1" data-chosen>
         {chosenWords(job, chosen)}
       </p>
