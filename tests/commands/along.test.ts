@@ -98,6 +98,70 @@ describe('a border', () => {
     }
   });
 
+  test('around a copy that stood by itself is put on it again, and other copies stay', () => {
+    const steps = [{ kind: 'weld' }, { kind: 'border', distance: 5 }];
+    const own = { id: 'c', kind: 'copy', of: 'part', placement: { x: 70, y: 40, turn: 20 } };
+    const other = { id: 'd', kind: 'copy', of: 'last', placement: { x: 7, y: 4 } };
+    const job = jobWith([
+      partOf([lettering('Lane')]),
+      partOf([rectangle('r', 20), own, other], {
+        id: 'backing',
+        steps,
+        work: [{ what: 'outline', operation: 'mark' }],
+      }),
+      partOf([rectangle('r', 20)], { id: 'last' }),
+    ]);
+    expect(backingUse(job, partIn(job, 'backing'))).toBe('glued');
+    const engraved = setBackingUse(job, 'backing', 'engraved', null);
+    expect(partIn(engraved, 'backing')).toMatchObject({
+      along: 'part',
+      members: [
+        { id: 'r', placement: { x: 20 } },
+        { id: 'c', follows: true, placement: { x: 0, y: 0, turn: 0 } },
+        { id: 'd', follows: false, placement: { x: 7, y: 4 } },
+      ],
+      work: [{ what: 'outline', operation: 'cut' }],
+    });
+    // Filled, but not on the words: nothing is engraved on it.
+    const aside = goAlong(engraved, 'backing', null);
+    expect(backingUse(aside, partIn(aside, 'backing'))).toBe('glued');
+    const lined = changed(engraved, (draft) => {
+      partIn(draft).work = [];
+    });
+    expect(backingUse(lined, partIn(lined, 'backing'))).toBe('glued');
+  });
+
+  test('without operations to go to leaves the work as it is', () => {
+    const steps = [{ kind: 'weld' }, { kind: 'border', distance: 5 }];
+    const job = jobWith(
+      [
+        partOf([lettering('Lane')], { work: [{ what: 'outline', operation: 'mark' }] }),
+        partOf([{ id: 'c', kind: 'copy', of: 'part', follows: true, placement: { x: 0, y: 0 } }], {
+          id: 'backing',
+          along: 'part',
+          steps,
+          work: [{ what: 'outline', operation: 'mark' }],
+        }),
+      ],
+      { operations: [{ id: 'mark', name: 'Mark', kind: 'mark' }] },
+    );
+    for (const use of ['engraved', 'glued'] as const) {
+      const set = setBackingUse(job, 'backing', use, null);
+      expect(set.parts.map((p) => p.work)).toEqual(job.parts.map((p) => p.work));
+    }
+  });
+
+  test('around a part of a long name has a name a document can hold, and stands behind it in the list', () => {
+    const job = jobWith([
+      partOf([rectangle('r', 20)], { id: 'first' }),
+      partOf([lettering('Lane')], { name: 'x'.repeat(200) }),
+      partOf([rectangle('r', 20)], { id: 'last' }),
+    ]);
+    const made = bordered(job);
+    expect(made.job.parts.map((p) => p.id)).toEqual(['first', 'part', made.partId, 'last']);
+    expect(partIn(made.job, made.partId).name).toHaveLength(100);
+  });
+
   test('is asked of nothing that is no border', () => {
     const job = words();
     expect(backingUse(job, partIn(job))).toBeNull();
