@@ -85,7 +85,9 @@ describe('as work', () => {
 
 describe('goes along with its part', () => {
   const at = (x: number, y: number, more: Draft = {}) =>
-    jobWith([filled([lettering('Sage', 'Pacifico', { placement: { x, y, ...more } })])]);
+    jobWith([
+      filled([lettering('Sage', 'Pacifico', { placement: { x: 0, y: 0 } })], {}, { placement: { x, y, ...more } }),
+    ]);
 
   test('moved, it is the same elsewhere, and not filled anew', { tags: 'slow' }, () => {
     const evaluator = new Evaluator(wasmEngine);
@@ -226,7 +228,8 @@ describe('findings', () => {
     expect(missed).toHaveLength(LIMITS.missedNamed);
     expect(missed.every((f) => f.mend?.kind === 'rest' && f.box !== null)).toBe(true);
     // Left as it is, it stays so when the part is moved.
-    const moved = evaluated(jobWith([filled([lettering('Sage', 'Pacifico', { placement: { x: 163, y: 91 } })], step)]));
+    const place = { x: 13, y: -9, turn: 25, mirror: true };
+    const moved = evaluated(jobWith([filled([lettering('Sage', 'Pacifico')], step, { placement: place })]));
     expect(moved.findings.filter((f) => f.code === 'missed').map((f) => f.key)).toEqual(missed.map((f) => f.key));
     const areas = fillOf(result).cover.places.map((p) => p.areaMm2);
     expect(areas).toEqual([...areas].sort((a, b) => b - a));

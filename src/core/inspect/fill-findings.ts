@@ -1,6 +1,6 @@
 /** What is found about lines that fill: missed places, what the tool cannot reach, parts that would be filled over. */
 import type { Job, Operation, Part, StepOf } from '../document/schema';
-import { growBox } from '../geometry/point';
+import { applyMatrix, growBox, invert, type Point } from '../geometry/point';
 import { windingAt } from '../geometry/winding';
 import { LIMITS } from '../limits';
 import type { PreparedPart } from '../prepare/part';
@@ -73,7 +73,14 @@ function reachFindings(
   ];
 }
 
-function missedFindings(part: Part, { box }: PreparedPart, { cover, widthMm }: PartFill, unit: LengthUnit): Draft[] {
+function missedFindings(part: Part, prepared: PreparedPart, { cover, widthMm }: PartFill, unit: LengthUnit): Draft[] {
+  const { ownBox } = prepared;
+  const toOwn = invert(prepared.matrix);
+  /** By where it is in the part, so that it keeps its key when the part is moved, turned or mirrored. */
+  const keyOf = (at: Point): string => {
+    const own = applyMatrix(toOwn, at);
+    return `${(own.x - ownBox.minX).toFixed(1)},${(own.y - ownBox.minY).toFixed(1)}`;
+  };
   const out = cover.places.slice(0, LIMITS.missedNamed).map((place) =>
     draft(
       'missed',
@@ -83,8 +90,7 @@ function missedFindings(part: Part, { box }: PreparedPart, { cover, widthMm }: P
       {
         partId: part.id,
         box: growBox(place.box, 2 * widthMm),
-        // By where it is in the part, so that it keeps its key when the part is moved.
-        detail: `${(place.at.x - box.minX).toFixed(1)},${(place.at.y - box.minY).toFixed(1)}`,
+        detail: keyOf(place.at),
         mend: { kind: 'rest' },
       },
     ),
