@@ -100,7 +100,15 @@ const drawnOn = (drawing: string) => {
   const member = { id: 'art', kind: 'artwork', placement: { x: 100, y: 100 }, drawing: 'a'.repeat(64) };
   return evaluator.evaluate(jobWith([partOf([member])]), faces).findings.map((f) => f.code);
 };
-const noPart = { sources: [], members: [], outlines: [], lines: [], box: { minX: 0, minY: 0, maxX: 1, maxY: 1 } };
+const noPart = {
+  matrix: { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 },
+  ownBox: { minX: 0, minY: 0, maxX: 1, maxY: 1 },
+  sources: [],
+  members: [],
+  outlines: [],
+  lines: [],
+  box: { minX: 0, minY: 0, maxX: 1, maxY: 1 },
+};
 const hatch: StepOf<'hatch'> = newStep('hatch', { capHeightMm: 30, leastWidthMm: null, kerfMm: null });
 const filledPart = (step: Draft): Draft =>
   partOf([bar(100, 20)], {
