@@ -5,12 +5,15 @@ import { answerGap, forgetGap, leaveHandMade } from '../../src/core/commands/dra
 import type { Artwork, Job } from '../../src/core/document/schema';
 import { LIMITS } from '../../src/core/limits';
 import { partIn } from '../support/commands';
-import { jobWith, lettering, partOf } from '../support/jobs';
+import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
 describe('gaps of a drawing', () => {
-  const drawn = () =>
+  const drawn = (more: Draft = {}) =>
     jobWith([
-      partOf([{ id: 'art', kind: 'artwork', placement: { x: 0, y: 0 }, drawing: '0'.repeat(64) }, lettering('Lane')]),
+      partOf([
+        { id: 'art', kind: 'artwork', placement: { x: 0, y: 0 }, drawing: '0'.repeat(64), ...more },
+        lettering('Lane'),
+      ]),
     ]);
   const answers = (job: Job) => (memberOf(job, 'part', 'art') as Artwork).close.answers;
 
@@ -32,10 +35,13 @@ describe('gaps of a drawing', () => {
   });
 
   test('are answered as many as a document holds', () => {
-    let job = drawn();
-    for (let i = 0; i < LIMITS.gapAnswers + 2; i++) job = answerGap(job, 'part', 'art', `gap ${i}`, 'close');
+    const known = Array.from({ length: LIMITS.gapAnswers - 1 }, (_, i) => ({ gap: `gap ${i}`, how: 'close' }));
+    let job = drawn({ close: { answers: known } });
+    for (const gap of ['last', 'too many', 'far too many']) job = answerGap(job, 'part', 'art', gap, 'close');
     expect(answers(job)).toHaveLength(LIMITS.gapAnswers);
+    expect(answers(job).at(-1)?.gap).toBe('last');
     job = answerGap(job, 'part', 'art', 'gap 3', 'leave');
+    expect(answers(job)).toHaveLength(LIMITS.gapAnswers);
     expect(answers(job).at(-1)).toEqual({ gap: 'gap 3', how: 'leave' });
   });
 });
