@@ -215,32 +215,12 @@ async function signFigures(family: string): Promise<void> {
     () => 0,
     () => evaluator.evaluate(job, faces),
   );
-  let x = 20;
-  const moved = median(
-    21,
-    () => {
-      x += 1;
-      const next = structuredClone(job);
-      (next.parts[0] as (typeof next.parts)[number]).members.forEach((m) => {
-        m.placement.x = x;
-      });
-      return next;
-    },
-    (next) => evaluator.evaluate(next, faces),
-  );
   figure({
     name: `The same sign again, nothing changed, against the first evaluation, ${family}`,
     value: again / sum('whole'),
     digits: 4,
     aim: { most: 0.02 },
     note: `${again.toFixed(2)} ms`,
-  });
-  figure({
-    name: `The same sign moved on the sheet, against the first evaluation, ${family}`,
-    value: moved / sum('whole'),
-    digits: 4,
-    aim: { most: 0.1 },
-    note: `${moved.toFixed(1)} ms`,
   });
 }
 

@@ -29,7 +29,12 @@ const REASONS = [
     'A width that is not given times a factor is 0, which the tests never have; the schema would refuse it.',
   ],
   ['sizes.ts', 'close.refit !== null', null, GAP],
-  ['sizes.ts', 'export function growPart', null, 'A default for one who sizes a single part; no copy is sized twice then.'],
+  [
+    'sizes.ts',
+    'export function growPart',
+    null,
+    'A default for one who sizes a single part; no copy is sized twice then.',
+  ],
   ['sizes.ts', "member.kind === 'copy' && isSized", null, NARROWS],
   [
     'bench/chosen.ts',
