@@ -77,6 +77,16 @@ function sections(name: string, s: Schema, depth: number): string[] {
   return [...own, ...inner];
 }
 
+/** What grows along beside what stays as it was set. */
+function sizingTable(): string {
+  const rows = Array.from({ length: Math.max(SIZED_ALONG.length, STAYS_AS_SET.length) }, (_, i) => i);
+  return [
+    '| grows along | stays as it was set |',
+    '|---|---|',
+    ...rows.map((i) => `| ${SIZED_ALONG[i] ?? ''} | ${STAYS_AS_SET[i] ?? ''} |`),
+  ].join('\n');
+}
+
 export function jobFormatPage(): string {
   const schema = z.toJSONSchema(jobSchema, { io: 'input' }) as Schema;
   return `# The job document
@@ -94,9 +104,12 @@ headless command takes it as it is. This page is written from the schema in \`sr
 - A part has a placement, and its members are placed in the part. With the part turn and are mirrored: its members, the direction
   of hatch, what is level and upright for bridges and ties, bars and plates. The direction in which a beam scans
   (\`operations[].scan\`) is the machine's and stays. A part that goes along with another is placed in that one's coordinates.
-- Sizing a part makes larger: ${SIZED_ALONG.join('; ')}. It leaves as it was set: ${STAYS_AS_SET.join('; ')}.
 - When \`operations\` is left out there are four: \`engrave\`, \`mark\`, \`score\` and \`cut\`, in this order, all on.
 - One lettering prepares up to ${LIMITS.letteringCharacters.toLocaleString('en')} characters; longer ones are kept and yield a finding.
+
+What sizing a part sizes, unless everything is to go along:
+
+${sizingTable()}
 
 The smallest useful document:
 
