@@ -78,6 +78,8 @@ describe('dots', () => {
     expect(stepIn(partIn(along), 'dots')?.along).toBe('centerline');
     expect(stepIn(partIn(along), 'centerline')?.on).toBe(true);
     expect(workOf(along)).toEqual(['outline cut', 'dots mark']);
+    const off = setCenterline(setCenterline(job(), 'part', true, measure), 'part', false, measure);
+    expect(stepIn(partIn(setDotsAlong(off, 'part', 'centerline', measure)), 'centerline')?.on).toBe(true);
     const outline = setDotsAlong(setDots(job(), 'part', true, measure), 'part', 'outline', measure);
     expect(stepIn(partIn(outline), 'dots')?.along).toBe('outline');
     expect(stepIn(partIn(outline), 'centerline')).toBeUndefined();
@@ -90,7 +92,10 @@ describe('an overall width', () => {
     const wide = setOverallWidth(before, 'part', 180, 1);
     expect(partIn(wide)).toMatchObject({ overallWidth: 180, members: [{ size: { mm: 30 } }] });
     expect(partIn(wide, 'other')).toBe(partIn(before, 'other'));
-    expect(partIn(setOverallWidth(wide, 'part', 90, 2)).overallWidth).toBe(90);
+    expect(partIn(setOverallWidth(wide, 'part', 90, 2))).toMatchObject({
+      overallWidth: 90,
+      members: [{ size: { mm: 30 } }],
+    });
     expect(partIn(setOverallWidth(wide, 'part', null, 2.5))).toMatchObject({
       overallWidth: null,
       members: [{ size: { mm: 75 } }],
