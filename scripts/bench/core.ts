@@ -8,7 +8,8 @@ import { readJob } from '../../src/core/document/read';
 import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
 import { IDENTITY } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { weldCaches, weldLettering, weldTolerance } from '../../src/core/prepare/weld';
+import { Memo } from '../../src/core/memo';
+import { weldLettering, weldTolerance } from '../../src/core/prepare/weld';
 import { rawOutlines, set, typeface, wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
 import { clipper, polygonsOf, readOut, toPaths } from './clipper';
@@ -50,7 +51,11 @@ function weldFigures(family: string): void {
     const polygons = polygonsOf(rawOutlines(layout, face), tolerance);
     const bare = () => median(runs, () => polygons, bareUnion);
     const exact = () =>
-      median(runs, weldCaches, (caches) => weldLettering(wasmEngine, layout, face, true, IDENTITY, caches));
+      median(
+        runs,
+        () => new Memo(),
+        (memo) => weldLettering(wasmEngine, layout, face, true, IDENTITY, memo),
+      );
     // Both by turns, so that neither has the warmer machine.
     const rounds = [1, 2, 3].map(() => ({ bare: bare(), exact: exact() }));
     const sum = (key: 'bare' | 'exact') => rounds.reduce((total, round) => total + round[key], 0) / rounds.length;

@@ -5,7 +5,7 @@ import { SHIPPED_FACES } from '../core/lettering/catalogue';
 import { pickFace, sameFamily } from '../core/lettering/pick';
 import { loadTypeface, type Typeface } from '../core/lettering/typeface';
 import { LIMITS } from '../core/limits';
-import type { FaceLookup } from '../core/prepare/part';
+import type { FaceLookup } from '../core/prepare/prepared';
 import { rootFolder } from './root';
 
 const folderOfShipped = path.join(rootFolder, 'public', 'typefaces');

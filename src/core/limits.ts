@@ -1,5 +1,7 @@
 /** Every limit of the core in one place. Each is tested; each has a sentence where a user can meet it. */
 export const LIMITS = {
+  /** Numbers, of eight bytes each, that remembered results take together before the oldest are forgotten. */
+  numbersRemembered: 32_000_000,
   /** Size of a job document as JSON text, in bytes. */
   documentBytes: 8 * 1024 * 1024,
   /** Characters in one lettering member that are still prepared. */

@@ -7,7 +7,7 @@ import { LIMITS } from '../core/limits';
 import type { Bridge, BridgedIsland, BridgeNotes, IslandTrouble } from '../core/prepare/bridges/notes';
 import { readabilityOf } from '../core/prepare/bridges/readability';
 import type { Outline } from '../core/prepare/outline';
-import type { PreparedPart } from '../core/prepare/part';
+import type { PreparedPart } from '../core/prepare/prepared';
 
 export type BridgeView = BridgeNow & {
   /** Where it starts and ends in the middle, on the sheet. */

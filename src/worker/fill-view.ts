@@ -2,10 +2,10 @@
 import type { Path } from '../core/geometry/path';
 import { type Box, EMPTY_BOX, uniteBoxes } from '../core/geometry/point';
 import { segmentBox } from '../core/geometry/segment';
-import type { PreparedPart } from '../core/prepare/part';
+import { countStrokes } from '../core/geometry/strokes';
+import type { PreparedPart } from '../core/prepare/prepared';
 import { liftsOf } from '../core/toolpath/fill/fill-lines';
 import type { PartFill } from '../core/toolpath/fill/part-fill';
-import { countStrokes } from '../core/toolpath/fill/strokes';
 
 /** The lines that fill a part, what they cover and what the tool cannot get to. */
 export type FillView = {

@@ -22,7 +22,8 @@ import { sameFamily } from '../core/lettering/pick';
 import { loadTypeface, type Typeface } from '../core/lettering/typeface';
 import { bridgeThrough } from '../core/prepare/bridges/through';
 import { takeInHand } from '../core/prepare/hand-made';
-import type { FaceAnswer, FaceLookup } from '../core/prepare/part';
+import type { FaceAnswer, FaceLookup } from '../core/prepare/prepared';
+import { Printer } from './printing';
 import {
   type BridgeVariantView,
   type CutPieceView,
@@ -87,7 +88,7 @@ export class Host {
     let turn = this.now();
     for (;;) {
       const step = steps.next();
-      if (step.done) return this.updateFor(viewOf(step.value), held);
+      if (step.done) return this.updateFor(viewOf(step.value, evaluator.memo), held);
       if (this.now() - turn > TURN_MS) {
         onProgress?.(step.value.done, step.value.of);
         await this.pause();
@@ -130,7 +131,7 @@ export class Host {
     const faces = await this.lookup(job);
     await this.pause();
     if (mine !== this.newestCut) return null;
-    return cutViewOf(asCut(evaluator.engine, job, evaluator.evaluate(job, faces)));
+    return cutViewOf(asCut(evaluator.engine, job, evaluator.evaluate(job, faces)), new Printer(evaluator.memo));
   }
 
   /** Bounds of the smallest region around a point, of everything but what is chosen; null when there is none. */
@@ -191,7 +192,7 @@ export class Host {
     const evaluator = await this.evaluators;
     const out: BridgeVariantView[] = [];
     for (const variant of bridgeVariants(job, partId, step, evaluator, await this.lookup(job))) {
-      out.push(variantViewOf(variant));
+      out.push(variantViewOf(variant, new Printer(evaluator.memo)));
       onProgress?.(out.length, out.length + 1);
       await this.pause();
       if (mine !== this.newestVariants) return null;

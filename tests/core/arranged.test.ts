@@ -2,10 +2,13 @@
 import { describe, expect, test } from 'vitest';
 import { putTogether, splitPart } from '../../src/core/commands/regroup';
 import type { Job, Operation } from '../../src/core/document/schema';
+import { type Drawable, dot, drawnPaths, polyline, polylines } from '../../src/core/geometry/drawable';
 import { alignTo, levelBaselines, snapTo, spaceEqually } from '../../src/core/job/arrange';
-import { Evaluator, type OperationShape } from '../../src/core/job/evaluate';
+import type { Drawn } from '../../src/core/job/drawn';
+import { Evaluator } from '../../src/core/job/evaluate';
 import { colourOf, drawingOf, fileName, writeFile } from '../../src/core/job/export';
-import { dotTotals, setDowns } from '../../src/core/job/totals';
+import { dotTotals, totalSetDowns } from '../../src/core/job/totals';
+import { area } from '../support/drawables';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, partOf } from '../support/jobs';
 
@@ -82,7 +85,7 @@ describe('what is exported', () => {
     );
   const left = (job: Job, partIds: string[] | null = null) =>
     drawn(job, partIds)?.layers.map((l) =>
-      l.shapes.map((s) => (s.kind === 'stroke' ? Math.min(...s.path.segments.map((g) => g.x0)) : null)),
+      l.drawn.map((d) => Math.min(...drawnPaths(d).flatMap((p) => p.segments.map((g) => g.x0)))),
     );
 
   test('fits the work, whose corner is the origin, or is the sheet', () => {
@@ -141,44 +144,28 @@ describe('what is exported', () => {
 });
 
 describe('what an operation amounts to', () => {
-  const dot = (r: number | null): OperationShape => ({
-    what: 'dot',
-    partId: 'p',
-    at: { x: 0, y: 0 },
-    r,
-    box: box(0, 0, 1, 1),
-  });
-  const lineShape: OperationShape = {
-    what: 'line',
-    partId: 'p',
-    path: { closed: false, segments: [] },
-    box: box(0, 0, 1, 1),
-    fills: false,
-  };
-  const fill: OperationShape = { what: 'fill', partId: 'p', outlines: [] };
-  const strokes: OperationShape = {
-    what: 'strokes',
-    partId: 'p',
-    strokes: { xy: new Float64Array(10), start: Int32Array.of(0, 2, 5) },
-    box: box(0, 0, 1, 1),
-    lengthMm: 1,
-  };
+  const drawn = (drawable: Drawable): Drawn => ({ partId: 'p', what: 'outline', drawable });
+  const dotOf = (r: number | null) => drawn(dot({ x: 0, y: 0 }, r));
+  const one = drawn(polyline({ closed: false, segments: [] }));
+  const fill = drawn(area());
+  const [packed] = polylines({ xy: new Float64Array(10), start: Int32Array.of(0, 2, 5) });
+  const strokes = drawn(packed as Drawable);
 
   test('is how often the tool is set down: once a line, a dot, a stroke, never for an area', () => {
-    expect(setDowns([])).toBe(0);
-    expect(setDowns([dot(1), lineShape])).toBe(2);
-    expect(setDowns([fill])).toBe(0);
-    expect(setDowns([strokes, strokes, dot(null), fill])).toBe(5);
+    expect(totalSetDowns([])).toBe(0);
+    expect(totalSetDowns([dotOf(1), one])).toBe(2);
+    expect(totalSetDowns([fill])).toBe(0);
+    expect(totalSetDowns([strokes, strokes, dotOf(null), fill])).toBe(5);
   });
 
   test('is dots by size, points first, then the smallest', () => {
-    expect(dotTotals([dot(1), dot(0.25), dot(null), dot(1.00000001), lineShape, dot(0.5), dot(null)])).toEqual([
+    expect(dotTotals([dotOf(1), dotOf(0.25), dotOf(null), dotOf(1.00000001), one, dotOf(0.5), dotOf(null)])).toEqual([
       { diameterMm: null, count: 2 },
       { diameterMm: 0.5, count: 1 },
       { diameterMm: 1, count: 1 },
       { diameterMm: 2, count: 2 },
     ]);
-    expect(dotTotals([lineShape, fill])).toEqual([]);
+    expect(dotTotals([one, fill])).toEqual([]);
   });
 });
 

@@ -20,7 +20,7 @@ import { Evaluator } from '../../src/core/job/evaluate';
 import { LIMITS } from '../../src/core/limits';
 import { readabilityOf } from '../../src/core/prepare/bridges/readability';
 import { bridgeThrough } from '../../src/core/prepare/bridges/through';
-import type { PreparedPart } from '../../src/core/prepare/part';
+import type { PreparedPart } from '../../src/core/prepare/prepared';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { chance, randomWord } from '../support/random';
@@ -449,7 +449,7 @@ describe('by hand', () => {
 
   test('strength after a bridge was moved is what it is when everything is looked at anew', { tags: 'slow' }, () => {
     const strong = (evaluating: Evaluator, of: Job) => {
-      const [found] = evaluating.evaluate(of, faces).strengths;
+      const found = evaluating.evaluate(of, faces).parts[0]?.strength;
       const told = (list: readonly { width: number; at: { x: number; y: number } }[]) =>
         list.map((s) => [s.width.toFixed(6), s.at.x.toFixed(6), s.at.y.toFixed(6)].join(' ')).sort();
       return { thin: told(found?.thin ?? []), tight: told(found?.tight ?? []) };

@@ -10,6 +10,7 @@ import type { Found } from '../../src/core/formats/found';
 import { readFound, writeFound } from '../../src/core/formats/found-file';
 import { readDrawing } from '../../src/core/formats/read';
 import { sizeChoices } from '../../src/core/formats/size';
+import { drawnPaths } from '../../src/core/geometry/drawable';
 import { flattenPath, type Path, pathArea, regionBox } from '../../src/core/geometry/path';
 import { boxHeight, boxWidth } from '../../src/core/geometry/point';
 import { type Brought, broughtParts, likelyOperation } from '../../src/core/job/bring-in';
@@ -130,8 +131,8 @@ describe('a drawing in a part', () => {
         mend: expect.objectContaining({ kind: 'close' }),
       }),
     ]);
-    const shapes = open.operations.find((o) => o.operation.kind === 'cut')?.shapes ?? [];
-    expect(shapes.map((s) => s.what)).toEqual(['line', 'line']);
+    const shapes = open.operations.find((o) => o.operation.kind === 'cut')?.drawn ?? [];
+    expect(shapes.map((d) => d.drawable.kind)).toEqual(['polyline', 'polyline']);
     const closed = evaluator.evaluate(jobWith([partOf([artwork(id, { close: { gap: 0.5 } })])]), faces);
     expect(codes(closed)).not.toContain('gap');
     expect(areaOf(closed)).toBeCloseTo(1200, 9);
@@ -139,7 +140,7 @@ describe('a drawing in a part', () => {
       jobWith([partOf([artwork(id)], { work: [{ what: 'fill', operation: 'engrave' }] })]),
       faces,
     );
-    expect(engraved.operations.flatMap((o) => o.shapes)).toHaveLength(0);
+    expect(engraved.operations.flatMap((o) => o.drawn)).toHaveLength(0);
     const scored = evaluator.evaluate(
       jobWith([partOf([artwork(id)], { work: [{ what: 'outline', operation: 'score' }] })]),
       faces,
@@ -149,7 +150,9 @@ describe('a drawing in a part', () => {
       jobWith([partOf([artwork(id)], { work: [{ what: 'outline', operation: 'score' }] })]),
       scored,
     );
-    expect(file?.layers[0]?.shapes.every((s) => s.kind === 'stroke' && !s.path.closed)).toBe(true);
+    expect(file?.layers[0]?.drawn.every((d) => d.kind === 'polyline' && drawnPaths(d).every((p) => !p.closed))).toBe(
+      true,
+    );
   });
 
   test.each([
@@ -191,8 +194,9 @@ describe('a drawing in a part', () => {
     const [part] = evaluator.evaluate(job, faces).parts;
     const step = part && takeInHand(part);
     if (!step) throw new Error('nothing to take in hand');
-    job.parts[0]?.steps.push(step);
-    const byHand = codes(evaluator.evaluate(job, faces));
+    const inHand = structuredClone(job);
+    inHand.parts[0]?.steps.push(step);
+    const byHand = codes(evaluator.evaluate(inHand, faces));
     expect(byHand).toContain('open-lines');
     expect(byHand).not.toContain('gap');
   });
@@ -325,9 +329,7 @@ describe('our own files read back', () => {
   const linesOf = (job: Job, result: JobResult): Map<string, { closed: number; open: number; lines: Polyline[] }> => {
     const out = new Map<string, { closed: number; open: number; lines: Polyline[] }>();
     for (const layer of drawingOf(job, result)?.layers ?? []) {
-      const paths = layer.shapes.flatMap((s) =>
-        s.kind === 'fill' ? s.paths : s.kind === 'stroke' ? [s.path] : [circleAt(s.at, s.r ?? 0)],
-      );
+      const paths = layer.drawn.flatMap((d) => (d.kind === 'dot' ? [circleAt(d.at, d.r ?? 0)] : drawnPaths(d)));
       out.set(layer.name, {
         closed: paths.filter(comesBack).length,
         open: paths.filter((p) => !comesBack(p)).length,

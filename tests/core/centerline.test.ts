@@ -156,7 +156,7 @@ describe.each(FAMILIES)('any face: %s', { tags: 'slow' }, (family) => {
       }),
     ]);
     const result = new Evaluator(scriptEngine).evaluate(read, faces);
-    return { read, result, lines: result.lineworks[0]?.lines };
+    return { read, result, lines: result.parts[0]?.linework.lines };
   };
   test('every letter has lines, all of them whole, and few segments', () => {
     const { lines, read, result } = traced(20);
@@ -171,8 +171,7 @@ describe.each(FAMILIES)('any face: %s', { tags: 'slow' }, (family) => {
     const segments = lines?.lines.reduce((n, p) => n + p.segments.length, 0) ?? 0;
     const outline = result.parts[0]?.outlines.reduce((n, o) => n + o.path.segments.length, 0) ?? 0;
     expect(segments).toBeLessThanOrEqual((1.5 * outline) / 2);
-    for (const shape of drawingOf(read, result)?.layers.flatMap((l) => l.shapes) ?? [])
-      expect(shape.kind).not.toBe('fill');
+    for (const d of drawingOf(read, result)?.layers.flatMap((l) => l.drawn) ?? []) expect(d.kind).not.toBe('area');
   });
 
   test('a pen as wide as the strokes covers the letters, and there are no spurs', () => {
@@ -204,8 +203,9 @@ test('turned and mirrored lettering has its lines turned and mirrored', () => {
       }),
     ]);
   const lines = (placement: Record<string, unknown>) =>
-    new Evaluator(scriptEngine).evaluate(job(placement), faces).lineworks[0]?.lines?.letters.flatMap((l) => l.lines) ??
-    [];
+    new Evaluator(scriptEngine)
+      .evaluate(job(placement), faces)
+      .parts[0]?.linework.lines?.letters.flatMap((l) => l.lines) ?? [];
   const plain = lines({});
   for (const [placement, m] of [
     [{ turn: 37 }, rotation(37)],

@@ -6,7 +6,7 @@ import type { Point } from '../../src/core/geometry/point';
 import { arcAbout, cubic, line, type Segment } from '../../src/core/geometry/segment';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
-import { dotTotals, setDowns } from '../../src/core/job/totals';
+import { dotTotals, totalSetDowns } from '../../src/core/job/totals';
 import { LIMITS } from '../../src/core/limits';
 import { type DotSettings, dotsAlong } from '../../src/core/toolpath/dots/dots';
 import { Near } from '../../src/core/toolpath/dots/near';
@@ -216,7 +216,7 @@ describe('in a job', () => {
     const read = dotted(step, text);
     const result = new Evaluator(scriptEngine).evaluate(read, faces);
     const drawing = drawingOf(read, result);
-    return { read, result, drawing, shapes: drawing?.layers[0]?.shapes ?? [] };
+    return { read, result, drawing, shapes: drawing?.layers[0]?.drawn ?? [] };
   };
 
   test('circles or points in the files, nothing closed by accident, nothing filled', { tags: 'slow' }, () => {
@@ -249,14 +249,14 @@ describe('in a job', () => {
       ring('d', { diameter: 2, as: 'point' }),
     ]);
     const shapes =
-      new Evaluator(scriptEngine).evaluate(read, faces).operations.find((o) => o.operation.id === 'mark')?.shapes ?? [];
+      new Evaluator(scriptEngine).evaluate(read, faces).operations.find((o) => o.operation.id === 'mark')?.drawn ?? [];
     const each = Math.round((40 * Math.PI) / 4);
     expect(dotTotals(shapes)).toEqual([
       { diameterMm: null, count: each },
       { diameterMm: 1.5, count: each },
       { diameterMm: 2, count: 2 * each },
     ]);
-    expect(setDowns(shapes)).toBe(4 * each);
+    expect(totalSetDowns(shapes)).toBe(4 * each);
   });
 
   test('one moved by hand onto another is told where it lies, and one that is left out no longer', () => {
@@ -267,7 +267,7 @@ describe('in a job', () => {
           work: [{ what: 'dots', operation: 'mark' }],
         }),
       ]);
-      return new Evaluator(scriptEngine).evaluate(job, faces).lineworks[0]?.dots;
+      return new Evaluator(scriptEngine).evaluate(job, faces).parts[0]?.linework.dots;
     };
     expect(clashes([])?.clashes).toEqual([]);
     // From the middle of the box, in its heights: the corner at 20 | 20, moved to within 1 mm of the next dot.
@@ -283,17 +283,17 @@ describe('in a job', () => {
   });
 
   test('moved and left out by hand, kept through another size', () => {
-    const before = marked({}).result.lineworks[0]?.dots?.dots ?? [];
+    const before = marked({}).result.parts[0]?.linework.dots?.dots ?? [];
     const gone = before[10] as Point;
     // The first letter’s origin is where the lettering starts.
     const frame = marked({}).result.parts[0]?.frames[0]?.matrix;
     const own = { x: (gone.x - (frame?.e ?? 0)) / 30, y: (gone.y - (frame?.f ?? 0)) / 30 };
-    const after = marked({ changes: [{ ...own, dx: null, dy: null }] }).result.lineworks[0]?.dots;
+    const after = marked({ changes: [{ ...own, dx: null, dy: null }] }).result.parts[0]?.linework.dots;
     expect(after?.dots).toHaveLength(before.length - 1);
     expect(after?.idle).toBe(0);
-    const moved = marked({ changes: [{ ...own, dx: 0.05, dy: 0 }] }).result.lineworks[0]?.dots?.dots ?? [];
+    const moved = marked({ changes: [{ ...own, dx: 0.05, dy: 0 }] }).result.parts[0]?.linework.dots?.dots ?? [];
     expect(moved).toHaveLength(before.length);
     expect(moved.some((d) => Math.hypot(d.x - gone.x - 1.5, d.y - gone.y) < 1e-6)).toBe(true);
-    expect(marked({ changes: [{ x: 90, y: 90, dx: null, dy: null }] }).result.lineworks[0]?.dots?.idle).toBe(1);
+    expect(marked({ changes: [{ x: 90, y: 90, dx: null, dy: null }] }).result.parts[0]?.linework.dots?.idle).toBe(1);
   });
 });

@@ -149,7 +149,7 @@ test('inside comes before outside, over all parts of an operation', () => {
     partOf([lettering('BOB 88')], { id: 'words' }),
   ];
   const cut = evaluate(jobWith(parts)).operations.find((o) => o.operation.id === 'cut');
-  const paths = (cut?.shapes ?? []).flatMap((s) => (s.what === 'outline' ? [s.outline.path] : []));
+  const paths = (cut?.drawn ?? []).flatMap(({ drawable }) => (drawable.kind === 'outline' ? [drawable.path] : []));
   // Three outlines of B and 8 each, two of O, and the rim.
   expect(paths).toHaveLength(4 * 3 + 2 + 1);
   const polygons = paths.map((p) => flattenPath(p, 0.01));

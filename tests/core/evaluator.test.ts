@@ -1,6 +1,8 @@
 /** What an evaluator remembers: only what did not change is taken from before, and it is where it is asked for now. */
+
 import { describe, expect, test } from 'vitest';
 import type { Job } from '../../src/core/document/schema';
+import { drawnPaths, isHatch } from '../../src/core/geometry/drawable';
 import { IDENTITY, translation } from '../../src/core/geometry/point';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { transformPart } from '../../src/core/prepare/transform';
@@ -53,11 +55,11 @@ const evaluate = (evaluator: Evaluator, job: Job) => evaluator.evaluate(job, fac
 /** Everything of a result that has a place, as x and y. */
 function placesOf(result: JobResult): (readonly [string, number, number])[] {
   const [part] = result.parts;
-  const [linework] = result.lineworks;
-  const [strength] = result.strengths;
-  if (!part || !linework?.fill || !linework.dots || !linework.lines || !strength) throw new Error('not all is there');
-  const { fill, dots, lines } = linework;
-  const shapes = result.operations.flatMap((o) => o.shapes);
+  if (!part) throw new Error('no part');
+  const { strength } = part;
+  const { fill, dots, lines } = part.linework;
+  if (!fill || !dots || !lines) throw new Error('not all is there');
+  const drawn = result.operations.flatMap((o) => o.drawn.map((d) => d.drawable));
   const xy = (list: Float64Array) =>
     Array.from(
       { length: list.length / 2 },
@@ -75,9 +77,11 @@ function placesOf(result: JobResult): (readonly [string, number, number])[] {
     ...fill.edge.flatMap((p) => p.segments.map((s) => ['edge', s.x0, s.y0] as const)),
     ...fill.reached.flatMap((o) => o.path.segments.map((s) => ['reached', s.x0, s.y0] as const)),
     ...fill.cover.places.map((p) => ['missed', p.at.x, p.at.y] as const),
-    ...shapes.flatMap((s) => (s.what === 'dot' ? [['drawn dot', s.at.x, s.at.y] as const] : [])),
-    ...shapes.flatMap((s) =>
-      s.what === 'line' ? s.path.segments.map((g) => ['drawn line', g.x0, g.y0] as const) : [],
+    ...drawn.flatMap((d) => (d.kind === 'dot' ? [['drawn dot', d.at.x, d.at.y] as const] : [])),
+    ...drawn.flatMap((d) =>
+      d.kind === 'polyline' && !isHatch(d)
+        ? drawnPaths(d).flatMap((p) => p.segments.map((g) => ['drawn line', g.x0, g.y0] as const))
+        : [],
     ),
     ['work', result.workBox.minX, result.workBox.minY],
   ];
@@ -150,13 +154,13 @@ describe('the same part', () => {
     const first = evaluate(evaluator, jobOf());
     const before = viewOf(first);
     const second = evaluate(evaluator, jobOf(over));
-    expect(second.parts[0]).toBe(first.parts[0]);
-    const after = viewOf(second);
+    expect(second.parts[0]?.own).toBe(first.parts[0]?.own);
+    const after = viewOf(second, evaluator.memo);
     const fresh = viewOf(evaluate(new Evaluator(wasmEngine), jobOf(over)));
     expect(after).toEqual(fresh);
     expect(after).not.toEqual(before);
     // Asked for again, it is the very view.
-    expect(viewOf(evaluate(evaluator, jobOf(over))).parts[0]).toBe(after.parts[0]);
+    expect(viewOf(evaluate(evaluator, jobOf(over)), evaluator.memo).parts[0]).toBe(after.parts[0]);
   });
 
   test('with other lines keeps its filling, with another filling its lines', () => {
@@ -166,16 +170,16 @@ describe('the same part', () => {
     ) as [JobResult, JobResult, JobResult];
     expect(linesD(second)).not.toBe(linesD(first));
     expect(linesD(third)).toBe(linesD(second));
-    expect(second.lineworks[0]?.fill?.strokes.xy).toEqual(first.lineworks[0]?.fill?.strokes.xy);
-    expect(third.lineworks[0]?.fill?.strokes.xy).not.toEqual(second.lineworks[0]?.fill?.strokes.xy);
+    expect(second.parts[0]?.linework.fill?.strokes.xy).toEqual(first.parts[0]?.linework.fill?.strokes.xy);
+    expect(third.parts[0]?.linework.fill?.strokes.xy).not.toEqual(second.parts[0]?.linework.fill?.strokes.xy);
   });
 
   test('is drawn as its dots are to be now', () => {
     const evaluator = new Evaluator(wasmEngine);
     const radii = (job: Job) =>
       evaluate(evaluator, job)
-        .operations.flatMap((o) => o.shapes)
-        .flatMap((s) => (s.what === 'dot' ? [s.r] : []));
+        .operations.flatMap((o) => o.drawn)
+        .flatMap(({ drawable }) => (drawable.kind === 'dot' ? [drawable.r] : []));
     // The dot of the i is a dot of the middle lines, with a radius of its own.
     expect(radii(jobOf()).filter((r) => r === 0.5).length).toBeGreaterThan(10);
     expect(radii(jobOf({ as: 'point' })).filter((r) => r === null).length).toBeGreaterThan(10);
@@ -189,7 +193,7 @@ test('nothing of one part is taken for another that is like it', () => {
   if (!like) throw new Error('no part');
   const both: Job = { ...jobOf(), parts: [like, { ...structuredClone(like), id: 'twin' }] };
   const result = evaluate(evaluator, both);
-  const whose = result.operations.flatMap((o) => o.shapes.map((s) => s.partId));
+  const whose = result.operations.flatMap((o) => o.drawn.map((d) => d.partId));
   expect(whose.filter((id) => id === 'twin').length).toBe(whose.length / 2);
   expect(result.parts.map((p) => p.id)).toEqual(['part', 'twin']);
 });

@@ -1,15 +1,17 @@
 /** Filling in a job: given to operations, written open, going along with its part, found wanting, tools proposed. */
+
 import { describe, expect, test } from 'vitest';
 import type { Job } from '../../src/core/document/schema';
 import { scanWords } from '../../src/core/formats/drawing';
+import { drawnPaths, isHatch } from '../../src/core/geometry/drawable';
+import { countStrokes, lengthsOf } from '../../src/core/geometry/strokes';
 import { windingAt } from '../../src/core/geometry/winding';
 import { proposedTool, type ToolTrial, toolTrials } from '../../src/core/job/compare-tools';
-import { Evaluator, type JobResult, type OperationShape } from '../../src/core/job/evaluate';
+import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
 import { pictureOf } from '../../src/core/job/picture';
 import { reportOf } from '../../src/core/job/report';
 import { LIMITS } from '../../src/core/limits';
-import { countStrokes, lengthsOf } from '../../src/core/toolpath/fill/strokes';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
 import { finished } from '../support/generators';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
@@ -32,7 +34,7 @@ const plate = (more: Draft = {}): Draft => ({
 const evaluated = (job: Job, evaluator = new Evaluator(wasmEngine)): JobResult => evaluator.evaluate(job, faces);
 const codes = (result: JobResult) => result.findings.map((f) => f.code);
 const fillOf = (result: JobResult, i = 0) => {
-  const fill = result.lineworks[i]?.fill;
+  const fill = result.parts[i]?.linework.fill;
   if (!fill) throw new Error('nothing is filled');
   return fill;
 };
@@ -44,27 +46,28 @@ describe('as work', () => {
 
   test('lines are drawn by their operation, the pass along the edge last or first', { tags: 'slow' }, () => {
     const whats = (r: JobResult) =>
-      r.operations.find((o) => o.operation.id === 'engrave')?.shapes.map((s) => s.what) ?? [];
+      r.operations
+        .find((o) => o.operation.id === 'engrave')
+        ?.drawn.map((d) => (isHatch(d.drawable) ? 'strokes' : d.drawable.kind)) ?? [];
     expect(whats(result)[0]).toBe('strokes');
-    expect(whats(result).at(-1)).toBe('line');
+    expect(whats(result).at(-1)).toBe('polyline');
     const first = whats(evaluated(jobWith([filled([lettering('Sage', 'Pacifico')], { outline: 'first' })])));
-    expect([first[0], first.at(-1)]).toEqual(['line', 'strokes']);
-    expect(result.operations.filter((o) => o.shapes.length > 0)).toHaveLength(1);
+    expect([first[0], first.at(-1)]).toEqual(['polyline', 'strokes']);
+    expect(result.operations.filter((o) => o.drawn.length > 0)).toHaveLength(1);
     expect(engraved?.lengthMm).toBeCloseTo(fillOf(result).drawnMm, 6);
   });
 
   test('every format gets open lines only, inside the letters', { tags: 'slow' }, () => {
     const drawing = drawingOf(job, result);
     if (!drawing) throw new Error('there is nothing to write');
-    const strokes = drawing.layers.flatMap((l) => l.shapes);
+    const strokes = drawing.layers.flatMap((l) => l.drawn.flatMap(drawnPaths));
     expect(strokes.length).toBe(countStrokes(fillOf(result).strokes) + fillOf(result).edge.length);
-    expect(strokes.every((s) => s.kind === 'stroke' && !s.path.closed)).toBe(true);
+    expect(strokes.every((path) => !path.closed)).toBe(true);
     const outlines = result.parts[0]?.outlines ?? [];
     const box = result.workBox;
-    for (const s of strokes)
-      if (s.kind === 'stroke')
-        for (const { x0, y0 } of s.path.segments)
-          expect(outlines.reduce((sum, o) => sum + windingAt(o.path, x0 + box.minX, y0 + box.minY), 0)).not.toBe(0);
+    for (const path of strokes)
+      for (const { x0, y0 } of path.segments)
+        expect(outlines.reduce((sum, o) => sum + windingAt(o.path, x0 + box.minX, y0 + box.minY), 0)).not.toBe(0);
     for (const format of ['svg', 'dxf', 'pdf'] as const)
       expect(writeFile(drawing, format, job.export).length).toBeGreaterThan(1000);
     expect(new TextDecoder().decode(writeFile(drawing, 'svg', job.export))).not.toMatch(/d="[^"]*Z/);
@@ -78,8 +81,8 @@ describe('as work', () => {
   });
 
   test('switched off, or without work, nothing is computed', () => {
-    expect(evaluated(jobWith([filled([lettering('Sage')], { on: false })])).lineworks[0]?.fill).toBeNull();
-    expect(evaluated(jobWith([filled([lettering('Sage')], {}, { work: [] })])).lineworks[0]?.fill).toBeNull();
+    expect(evaluated(jobWith([filled([lettering('Sage')], { on: false })])).parts[0]?.linework.fill).toBeNull();
+    expect(evaluated(jobWith([filled([lettering('Sage')], {}, { work: [] })])).parts[0]?.linework.fill).toBeNull();
   });
 });
 
@@ -172,7 +175,7 @@ describe('right by construction', () => {
 
   test('one-line faces have no inside', () => {
     const result = evaluated(jobWith([filled([lettering('AL-07', 'Hershey Sans')])]));
-    expect(result.lineworks[0]?.fill).toBeNull();
+    expect(result.parts[0]?.linework.fill).toBeNull();
   });
 });
 
@@ -279,7 +282,7 @@ describe('findings', () => {
       jobWith([filled([plate()], { style: 'rings', tool: { shape: 'line', tip: 0.05 }, overlap: 0.5 })]),
     );
     expect(codes(rings)).toContain('too-many-lines');
-    expect(many.operations.every((o) => o.shapes.every((s: OperationShape) => s.what !== 'strokes'))).toBe(true);
+    expect(many.operations.every((o) => o.drawn.every((d) => !isHatch(d.drawable)))).toBe(true);
   });
 
   test('filled and cut on the same letters', () => {
@@ -391,11 +394,13 @@ test('two like parts in the same place share a filling, and each has its own lin
   const evaluator = new Evaluator(wasmEngine);
   for (const result of [evaluated(job, evaluator), evaluated(job, evaluator)]) {
     expect(fillOf(result, 0)).toBe(fillOf(result, 1));
-    const shapes = result.operations.find((o) => o.operation.id === 'engrave')?.shapes ?? [];
-    const whose = ['a', 'b'].map((id) => shapes.filter((s) => s.partId === id).map((s) => s.what));
+    const shapes = result.operations.find((o) => o.operation.id === 'engrave')?.drawn ?? [];
+    const whose = ['a', 'b'].map((id) => shapes.filter((d) => d.partId === id).map((d) => d.drawable.kind));
     expect(whose[0]?.length).toBeGreaterThan(1);
     expect(whose[1]).toEqual(whose[0]);
-    const written = ['a', 'b'].map((id) => drawingOf(job, result, { partIds: [id] })?.layers[0]?.shapes.length);
+    const written = ['a', 'b'].map(
+      (id) => drawingOf(job, result, { partIds: [id] })?.layers[0]?.drawn.flatMap(drawnPaths).length,
+    );
     expect(written[0]).toBeGreaterThan(10);
     expect(written[1]).toBe(written[0]);
   }

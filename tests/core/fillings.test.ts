@@ -3,8 +3,9 @@ import { describe, expect, test } from 'vitest';
 import type { StepOf } from '../../src/core/document/schema';
 import { newStep } from '../../src/core/document/steps';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { Fillings } from '../../src/core/job/fillings';
-import type { PreparedPart } from '../../src/core/prepare/part';
+import { FILLING, TOOL_TRY } from '../../src/core/job/fillings';
+import { Memo } from '../../src/core/memo';
+import type { PreparedPart } from '../../src/core/prepare/prepared';
 import { faces, wasmEngine } from '../support/faces';
 import { finished } from '../support/generators';
 import { jobWith, lettering, partOf } from '../support/jobs';
@@ -21,18 +22,21 @@ const prepared = (text: string): PreparedPart => {
   return part;
 };
 const part = prepared('O');
-const serials = new Map<object, number>();
-const serial = (of: object) => {
-  const known = serials.get(of) ?? serials.size + 1;
-  serials.set(of, known);
-  return known;
-};
+/** Fillings of parts, and tools tried on them, remembered up to so many numbers. */
+class Fillings {
+  private readonly memo: Memo;
+  constructor(numbers?: number) {
+    this.memo = new Memo(numbers);
+  }
+  of = (part: PreparedPart, step: StepOf<'hatch'>) => this.memo.steps(FILLING, { part, step, engine: wasmEngine });
+  tried = (part: PreparedPart, step: StepOf<'hatch'>) => this.memo.steps(TOOL_TRY, { part, step, engine: wasmEngine });
+}
 /** So many different tips that each is a filling of its own. */
 const tips = [1, 1.1, 1.2, 1.3, 1.4, 1.5].map((tip) => ({ shape: 'line', tip, angle: 60, depth: 0.5 }) as const);
 
 describe.each(['parallel', 'rings'] as const)('fillings by %s', (style) => {
   test('are held while there is room', () => {
-    const fillings = new Fillings(wasmEngine, serial);
+    const fillings = new Fillings();
     const of = (tool: (typeof tips)[number]) => finished(fillings.of(part, step(style, { tool })));
     const first = tips.map(of);
     expect(tips.map(of).every((fill, i) => fill === first[i])).toBe(true);
@@ -43,7 +47,7 @@ describe.each(['parallel', 'rings'] as const)('fillings by %s', (style) => {
 
   test('go when there is none, the oldest first', () => {
     // Room for about two of the six: one takes several thousand numbers.
-    const fillings = new Fillings(wasmEngine, serial, 6_000);
+    const fillings = new Fillings(6_000);
     const of = (tool: (typeof tips)[number]) => finished(fillings.of(part, step(style, { tool })));
     const made = tips.map(of);
     expect(of(tips[5] as (typeof tips)[number])).toBe(made[5]);
@@ -56,7 +60,7 @@ describe.each(['parallel', 'rings'] as const)('fillings by %s', (style) => {
 });
 
 test('what may be left changes no filling; another part, tip or angle is one of its own', () => {
-  const fillings = new Fillings(wasmEngine, serial);
+  const fillings = new Fillings();
   const of = (of: PreparedPart, more: Partial<StepOf<'hatch'>> = {}) =>
     finished(fillings.of(of, step('parallel', more)));
   const first = of(part);
@@ -67,7 +71,7 @@ test('what may be left changes no filling; another part, tip or angle is one of 
 });
 
 test('a filling says how far it has come, from little to nearly all; a held one says nothing', () => {
-  const fillings = new Fillings(wasmEngine, serial);
+  const fillings = new Fillings();
   for (const told of [() => [...fillings.of(part, step('rings'))], () => [...fillings.tried(part, step('rings'))]]) {
     const shares = told();
     expect(shares[0]).toBeGreaterThan(0);
@@ -81,7 +85,7 @@ test('a filling says how far it has come, from little to nearly all; a held one 
 describe('places that are missed', () => {
   /** Fillings whose short lines are left out, so that corners are missed, large and small. */
   const missedBy = (more: Partial<StepOf<'hatch'>>) => {
-    const fillings = new Fillings(wasmEngine, serial);
+    const fillings = new Fillings();
     const tool = { shape: 'line', tip: 1, angle: 60, depth: 0.5 } as const;
     return ['&', 'R', 'e8'].map((text) =>
       finished(

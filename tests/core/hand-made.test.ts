@@ -23,9 +23,9 @@ const hands = (result: JobResult) => result.findings.filter((f) => f.code === 'h
 
 /** The job with its part taken in hand, a node of its first path moved. */
 function inHand(job: Job, moved = true): Job {
+  const prepared = run(job).parts[0];
   const copy = structuredClone(job);
   const [part] = copy.parts;
-  const prepared = run(copy).parts[0];
   const step = prepared && takeInHand(prepared);
   if (!part || !step) throw new Error('nothing to take in hand');
   if (moved) {
@@ -109,8 +109,8 @@ test('a drawn path: closed it is an area, open a line; it is placed, sized, and 
   const job = path('M0 0C5 10 10 10 15 0');
   const open = run(job);
   expect(open.parts[0]?.lines).toHaveLength(1);
-  expect(drawingOf(job, open)?.layers[0]?.shapes).toEqual([
-    expect.objectContaining({ kind: 'stroke', path: expect.objectContaining({ closed: false }) }),
+  expect(drawingOf(job, open)?.layers[0]?.drawn).toEqual([
+    expect.objectContaining({ kind: 'polyline', lines: expect.objectContaining({ closed: false }) }),
   ]);
   expect(open.findings.map((f) => f.sentence)).toContain(
     'A line does not close: it is cut as it is, and nothing comes off.',

@@ -7,11 +7,12 @@ import { layoutLettering } from '../../src/core/lettering/layout';
 import { pickFace } from '../../src/core/lettering/pick';
 import { visualRuns } from '../../src/core/lettering/runs';
 import { loadTypeface } from '../../src/core/lettering/typeface';
-import { weldCaches, weldLettering } from '../../src/core/prepare/weld';
+import { Memo } from '../../src/core/memo';
+import { weldLettering } from '../../src/core/prepare/weld';
 import { FAMILIES, rawOutlines, set, spec, typeface, wasmEngine } from '../support/faces';
 
 const outlinesOf = (family: string, text: string, letterSpacing = 0) =>
-  weldLettering(wasmEngine, set(family, text, { letterSpacing }), typeface(family), true, IDENTITY, weldCaches());
+  weldLettering(wasmEngine, set(family, text, { letterSpacing }), typeface(family), true, IDENTITY, new Memo());
 
 describe('size', () => {
   test.each(FAMILIES)('%s by capital height and by width comes out exactly so', (family) => {

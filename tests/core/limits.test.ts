@@ -22,6 +22,7 @@ import { pictureOf } from '../../src/core/job/picture';
 import { thickenedEnough } from '../../src/core/job/safe';
 import { loadTypeface } from '../../src/core/lettering/typeface';
 import { LIMITS } from '../../src/core/limits';
+import { Memo, type Stage } from '../../src/core/memo';
 import { measureOutlines } from '../../src/core/prepare/outline';
 import type { PartFill } from '../../src/core/toolpath/fill/part-fill';
 import { rowStep } from '../../src/core/toolpath/fill/room';
@@ -118,7 +119,7 @@ const filledPart = (step: Draft): Draft =>
     ],
     work: [{ what: 'hatch', operation: 'engrave' }],
   });
-const fillOf = (step: Draft) => evaluate([filledPart(step)]).lineworks[0]?.fill;
+const fillOf = (step: Draft) => evaluate([filledPart(step)]).parts[0]?.linework.fill;
 const square = measureOutlines([
   {
     path: closedPath([line(0, 0, 30, 0), line(30, 0, 30, 40), line(30, 40, 0, 40), line(0, 40, 0, 0)]),
@@ -127,6 +128,17 @@ const square = measureOutlines([
 ]);
 
 const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
+  numbersRemembered: () => {
+    const stage: Stage<string, number> = { name: 'heavy', key: (k) => k, run: () => 0, weigh: () => 900 };
+    limits.numbersRemembered = 2_000;
+    const memo = new Memo();
+    for (const key of 'abc') memo.get(stage, key);
+    expect(memo.size.results).toBe(2);
+    limits.numbersRemembered = 3_000;
+    const larger = new Memo();
+    for (const key of 'abc') larger.get(stage, key);
+    expect(larger.size.results).toBe(3);
+  },
   documentBytes: () => {
     const text = JSON.stringify({ format: 1, title: 'ä', sheet: { width: 300, height: 200 } });
     const room = LIMITS.documentBytes - bytesOf(text).length;
@@ -514,7 +526,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
         steps: [{ kind: 'weld' }, { kind: 'centerline' }],
         work: [{ what: 'centerline', operation: 'mark' }],
       });
-    const traced = (parts: Draft[]) => evaluate(parts).lineworks[0]?.lines;
+    const traced = (parts: Draft[]) => evaluate(parts).parts[0]?.linework.lines;
     limits.lettersTraced = 2;
     expect(traced([part()])).toMatchObject({ left: 0, letters: { length: 2 } });
     limits.lettersTraced = 1;
@@ -574,9 +586,9 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     ];
     for (const even of [true, false]) {
       limits.dots = 5;
-      expect(evaluate(parts(even)).lineworks[0]?.dots).toMatchObject({ tooMany: false, dots: { length: 5 } });
+      expect(evaluate(parts(even)).parts[0]?.linework.dots).toMatchObject({ tooMany: false, dots: { length: 5 } });
       limits.dots = 4;
-      expect(evaluate(parts(even)).lineworks[0]?.dots).toMatchObject({ tooMany: true, dots: { length: 0 } });
+      expect(evaluate(parts(even)).parts[0]?.linework.dots).toMatchObject({ tooMany: true, dots: { length: 0 } });
       expect(findingsOf(parts(even))[0]?.[1]).toContain('more than 4 dots');
     }
   },

@@ -1,9 +1,11 @@
 /** One-line faces: what ships, how they are set, and that they stay open lines all the way to the file. */
+
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, expect, test } from 'vitest';
+import { drawnPaths } from '../../src/core/geometry/drawable';
 import { boxHeight, boxWidth } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { drawingOf } from '../../src/core/job/export';
@@ -77,9 +79,9 @@ test('marked as open lines, moved and turned with the part, in the headless resu
   expect(prepared?.lines.length).toBeGreaterThan(4);
   const layers = drawingOf(read, result)?.layers ?? [];
   expect(layers.map((l) => l.name)).toEqual(['Mark']);
-  for (const shape of layers[0]?.shapes ?? []) {
-    expect(shape.kind).toBe('stroke');
-    if (shape.kind === 'stroke') expect(shape.path.closed).toBe(false);
+  for (const d of layers[0]?.drawn ?? []) {
+    expect(d.kind).toBe('polyline');
+    expect(drawnPaths(d).every((p) => !p.closed)).toBe(true);
   }
   expect(layers[0]?.tolerance).toBe(0.127);
 });

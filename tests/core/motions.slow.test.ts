@@ -10,9 +10,9 @@ import { readJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
 import type { Path } from '../../src/core/geometry/path';
 import { applyMatrix, compose, determinant, invert, type Matrix } from '../../src/core/geometry/point';
+import { strokePaths } from '../../src/core/geometry/strokes';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { partMatrix } from '../../src/core/prepare/placement';
-import { strokePaths } from '../../src/core/toolpath/fill/strokes';
 import { DRAWINGS, documentOf, GENERATED } from '../golden/documents';
 import { faces, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
@@ -83,7 +83,7 @@ test('moved, turned and mirrored, a part comes to the same motion of what it cam
           : [part.outlines, other.outlines];
       const [x, y] = own.map((list) => list.map((o) => o.path)) as [Path[], Path[]];
       most = Math.max(most, apart(x, y, motion, true), apart(part.lines, other.lines, motion, false));
-      const [p, q] = [a.lineworks[i], b.lineworks[i]];
+      const [p, q] = [a.parts[i]?.linework, b.parts[i]?.linework];
       if (part.keep === 'inside' && p && q) {
         most = Math.max(most, apart(p.lines?.lines ?? [], q.lines?.lines ?? [], motion, false));
         if (p.fill && q.fill)

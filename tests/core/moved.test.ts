@@ -32,14 +32,14 @@ const job = (x: number, y: number): Job =>
 
 /** Everything of a result that has a place, as numbers. */
 const numbers = (result: JobResult): number[] =>
-  result.parts.flatMap((part, i) => [
+  result.parts.flatMap((part) => [
     part.pieces.length,
     part.notes.ties.length,
     ...Object.values(part.box),
     ...part.members.flatMap((m) => [...Object.values(m.box), ...Object.values(m.matrix)]),
     ...part.notes.ties.flatMap((t) => [t.centre.x, t.centre.y, t.length, ...Object.values(t.pieceBox)]),
     ...part.outlines.flatMap((o) => [o.area, ...Object.values(o.box)]),
-    ...(result.strengths[i]?.thin ?? []).flatMap((s) => [s.width, s.at.x, s.at.y, ...Object.values(s.box)]),
+    ...part.strength.thin.flatMap((s) => [s.width, s.at.x, s.at.y, ...Object.values(s.box)]),
   ]);
 
 test('what is moved on the sheet is what would be computed there, and nothing is computed anew', {

@@ -3,9 +3,10 @@ import { type Corners, offsetRegion } from '../../src/core/geometry/offset/offse
 import { countSegments, flattenPath, isContinuous, regionArea } from '../../src/core/geometry/path';
 import { rotation } from '../../src/core/geometry/point';
 import { layoutLettering } from '../../src/core/lettering/layout';
+import { Memo } from '../../src/core/memo';
 import { measureOutlines, type Outline } from '../../src/core/prepare/outline';
 import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
-import { weldCaches, weldLettering } from '../../src/core/prepare/weld';
+import { weldLettering } from '../../src/core/prepare/weld';
 import { countCrossings } from '../support/area';
 import { FAMILIES, scriptEngine, spec, typeface, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
@@ -93,7 +94,7 @@ const moved = (p: { segments: readonly { x0: number; x1: number }[] }, dx: numbe
 function letters(text: string, family: string, capital: number, turn: number): readonly Outline[] {
   const face = typeface(family);
   const layout = layoutLettering(spec(text, { size: { by: 'capital', mm: capital } }), face);
-  return weldLettering(wasmEngine, layout, face, true, rotation(turn), weldCaches());
+  return weldLettering(wasmEngine, layout, face, true, rotation(turn), new Memo());
 }
 
 const WORDS = ['Willow', 'Anna', 'Bo8%@', 'Ägypten', 'r&d', 'fjord', 'Queen', 'xyz', 'mill', 'S', '“Oak”'];

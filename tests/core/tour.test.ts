@@ -1,7 +1,7 @@
 /** The order in which pieces are drawn: each once, from either end, and no turn or move makes the way between them shorter. */
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { Strokes } from '../../src/core/toolpath/fill/strokes';
+import type { Strokes } from '../../src/core/geometry/strokes';
 import { inTour, tourOf, travelOf } from '../../src/core/toolpath/fill/tour';
 import { chance } from '../support/random';
 

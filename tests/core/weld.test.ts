@@ -2,11 +2,13 @@ import { describe, expect, test } from 'vitest';
 import { BooleanSession } from '../../src/core/geometry/boolean/session';
 import { countSegments, isContinuous, type Path, regionArea } from '../../src/core/geometry/path';
 import { IDENTITY } from '../../src/core/geometry/point';
+import { Memo } from '../../src/core/memo';
 import { measureOutlines, type Outline } from '../../src/core/prepare/outline';
-import { clusterLetters, weldCaches, weldLettering, weldTolerance } from '../../src/core/prepare/weld';
+import { clusterLetters, weldLettering, weldTolerance } from '../../src/core/prepare/weld';
 import { countCrossings, nonZeroArea } from '../support/area';
 import { FAMILIES, rawOutlines, scriptEngine, set, typeface, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
+import { countingMemory } from '../support/memory';
 import { chance, randomWord } from '../support/random';
 import { sample } from '../support/scale';
 
@@ -69,7 +71,7 @@ describe.each(FAMILIES)('%s', (family) => {
     for (let i = 0; i < 6; i++) {
       const text = `${randomWord(next)} ${randomWord(next)}\n${randomWord(next)}`;
       const layout = set(family, text, { letterSpacing: (next() - 0.7) * 0.3, lineSpacing: 0.4 + next() * 0.6 });
-      const caches = weldCaches();
+      const caches = new Memo();
       const member = weldLettering(wasmEngine, layout, face, true, IDENTITY, caches);
       const { out } = weldRaw(rawOutlines(layout, face), layout.capHeightMm);
       const whole = measureOutlines(out.map((path) => ({ path, labels: [] })));
@@ -88,8 +90,8 @@ describe.each(FAMILIES)('%s', (family) => {
 test('both engines weld alike', () => {
   for (const family of ['Pacifico', 'Fredoka', 'JetBrains Mono']) {
     const layout = set(family, 'Alder Lane gäy');
-    const a = weldLettering(wasmEngine, layout, typeface(family), true, IDENTITY, weldCaches());
-    const b = weldLettering(scriptEngine, layout, typeface(family), true, IDENTITY, weldCaches());
+    const a = weldLettering(wasmEngine, layout, typeface(family), true, IDENTITY, new Memo());
+    const b = weldLettering(scriptEngine, layout, typeface(family), true, IDENTITY, new Memo());
     expect(a.length).toBe(b.length);
     expect(a.reduce((s, o) => s + o.area, 0)).toBeCloseTo(
       b.reduce((s, o) => s + o.area, 0),
@@ -100,7 +102,7 @@ test('both engines weld alike', () => {
 
 test('with welding off every letter keeps its own clean outline', () => {
   const layout = set('Pacifico', 'weld');
-  const caches = weldCaches();
+  const caches = new Memo();
   const off = weldLettering(wasmEngine, layout, typeface('Pacifico'), false, IDENTITY, caches);
   for (const outline of off) expect(new Set(outline.labels).size).toBe(1);
   const on = weldLettering(wasmEngine, layout, typeface('Pacifico'), true, IDENTITY, caches);
@@ -113,7 +115,7 @@ test('a letter that overlaps itself inside its glyph comes out clean', () => {
   const layout = set('Fredoka', 'X');
   const raw = rawOutlines(layout, typeface('Fredoka'));
   expect(countCrossings(raw)).toBeGreaterThan(0);
-  const clean = weldLettering(wasmEngine, layout, typeface('Fredoka'), false, IDENTITY, weldCaches());
+  const clean = weldLettering(wasmEngine, layout, typeface('Fredoka'), false, IDENTITY, new Memo());
   expect(clean).toHaveLength(1);
   expect(countCrossings(clean.map((o) => o.path))).toBe(0);
 });
@@ -128,10 +130,12 @@ test('letters gather where their bounds meet, through others too', () => {
 
 test('changing one letter welds only what it touches', () => {
   const face = typeface('Archivo Black');
-  const caches = weldCaches();
+  const { memory, made } = countingMemory();
   const text = 'the quick brown fox jumps over the lazy dog '.repeat(4);
-  weldLettering(wasmEngine, set('Archivo Black', text), face, true, IDENTITY, caches);
-  const before = caches.clusters.size;
-  weldLettering(wasmEngine, set('Archivo Black', text.replace('quick', 'quack')), face, true, IDENTITY, caches);
-  expect(caches.clusters.size - before).toBeLessThan(8);
+  weldLettering(wasmEngine, set('Archivo Black', text), face, true, IDENTITY, memory);
+  const before = made('cluster');
+  expect(before).toBeGreaterThan(20);
+  weldLettering(wasmEngine, set('Archivo Black', text.replace('quick', 'quÉck')), face, true, IDENTITY, memory);
+  expect(made('cluster') - before).toBeGreaterThan(0);
+  expect(made('cluster') - before).toBeLessThan(8);
 });

@@ -121,7 +121,7 @@ describe('lines drawn by hand', () => {
         work: [{ what: 'centerline', operation: 'mark' }],
       }),
     ]);
-  const lettersOf = (job: Job) => evaluate(job).lineworks[0]?.lines?.letters ?? [];
+  const lettersOf = (job: Job) => evaluate(job).parts[0]?.linework.lines?.letters ?? [];
   const corrected = (job: Job) => lettersOf(job).flatMap((l) => (l.corrected ? [l.text] : []));
 
   test('are on the same letter in what is drawn, whatever is typed before it', () => {
@@ -168,9 +168,9 @@ test('a dot moved by hand goes along with its letter, whatever is typed before i
       }),
     ]);
   const seen = (job: Job) => {
-    const { parts, lineworks } = new Evaluator(wasmEngine).evaluate(job, faces);
+    const { parts } = new Evaluator(wasmEngine).evaluate(job, faces);
     const [part] = parts;
-    const dots = lineworks[0]?.dots;
+    const dots = part?.linework.dots;
     if (!part || !dots) throw new Error('no dots');
     return { frames: dotFrames(part), dots };
   };

@@ -1,4 +1,5 @@
 /** What a file is, told from its first bytes; how it is written, packed or not; and numbers and names as files have them. */
+
 import { gzipSync } from 'fflate';
 import { describe, expect, test } from 'vitest';
 import { circleAt, decimal, distinctNames, rgbOf, scanWords } from '../../src/core/formats/drawing';
@@ -6,8 +7,10 @@ import { pathData } from '../../src/core/formats/path-data';
 import { readDrawing } from '../../src/core/formats/read';
 import { sizeChoices } from '../../src/core/formats/size';
 import { pathOf } from '../../src/core/formats/svg-read/outlines';
+import { polyline } from '../../src/core/geometry/drawable';
 import { isContinuous, type Path, pathArea, pathBox } from '../../src/core/geometry/path';
 import { arcAbout, cubic, line, quadratic, type Segment } from '../../src/core/geometry/segment';
+import { area } from '../support/drawables';
 
 const utf8 = (text: string) => new TextEncoder().encode(text);
 const latin1 = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));
@@ -147,16 +150,13 @@ describe('numbers and names', () => {
 
   test('how areas are scanned is said where there are areas, and it is given', () => {
     const layer = { name: 'E', kind: 'engrave', colour: '#000000', tolerance: 1 } as const;
-    const [fill, stroke] = [
-      { kind: 'fill', paths: [] },
-      { kind: 'stroke', path: { closed: false, segments: [] } },
-    ] as const;
+    const [fill, stroke] = [area(), polyline({ closed: false, segments: [] })];
     const scan = { interval: 0.08, direction: 45 };
-    expect(scanWords({ ...layer, scan, shapes: [stroke, fill] })).toBe(
+    expect(scanWords({ ...layer, scan, drawn: [stroke, fill] })).toBe(
       'E: areas are scanned in lines 0.08 mm apart, 45 degrees from level.',
     );
-    expect(scanWords({ ...layer, scan, shapes: [stroke] })).toBeNull();
-    expect(scanWords({ ...layer, scan: null, shapes: [fill] })).toBeNull();
+    expect(scanWords({ ...layer, scan, drawn: [stroke] })).toBeNull();
+    expect(scanWords({ ...layer, scan: null, drawn: [fill] })).toBeNull();
   });
 
   test('a circle is closed, round and where it should be', () => {

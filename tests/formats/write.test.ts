@@ -10,16 +10,18 @@ import { writeDxf } from '../../src/core/formats/dxf-write';
 import { writePdf } from '../../src/core/formats/pdf-write';
 import { readDrawing } from '../../src/core/formats/read';
 import { writeSvg } from '../../src/core/formats/svg-write';
+import { dot, polyline } from '../../src/core/geometry/drawable';
 import { closedPath, type Path } from '../../src/core/geometry/path';
 import { arcBetween, cubic, line, quadratic } from '../../src/core/geometry/segment';
+import { area, outline } from '../support/drawables';
 
-const layer = (name: string, kind: Layer['kind'], shapes: Layer['shapes'], more: Partial<Layer> = {}): Layer => ({
+const layer = (name: string, kind: Layer['kind'], drawn: Layer['drawn'], more: Partial<Layer> = {}): Layer => ({
   name,
   kind,
   colour: { cut: '#3730A3', score: '#0F766E', engrave: '#92400E', mark: '#BE185D' }[kind],
   tolerance: 0.02,
   scan: null,
-  shapes,
+  drawn,
   ...more,
 });
 const blob: Path = closedPath([
@@ -40,16 +42,13 @@ const drawing: Drawing = {
   width: 80,
   height: 50,
   layers: [
-    layer('Fill & scan', 'engrave', [{ kind: 'fill', paths: [ring(8), ring(5)] }], {
+    layer('Fill & scan', 'engrave', [area(ring(8), ring(5))], {
       scan: { interval: 0.1, direction: 45 },
     }),
-    layer('Zoë/1', 'mark', [{ kind: 'stroke', path: open }], { tolerance: 0.127 }),
-    layer('Dots', 'mark', [
-      { kind: 'dot', at: { x: 60, y: 40 }, r: 0.75 },
-      { kind: 'dot', at: { x: 65, y: 40 }, r: null },
-    ]),
-    layer('Zoë:1', 'score', [{ kind: 'stroke', path: ring(3) }]),
-    layer('Cut', 'cut', [{ kind: 'stroke', path: blob }]),
+    layer('Zoë/1', 'mark', [polyline(open)], { tolerance: 0.127 }),
+    layer('Dots', 'mark', [dot({ x: 60, y: 40 }, 0.75), dot({ x: 65, y: 40 }, null)]),
+    layer('Zoë:1', 'score', [outline(ring(3))]),
+    layer('Cut', 'cut', [outline(blob)]),
   ],
 };
 const FOLDER = 'tests/formats/kept';
@@ -79,7 +78,7 @@ describe('a drawing of nothing', () => {
   });
   test('a path of a single place is not written', () => {
     const place: Path = { closed: true, segments: [line(3, 3, 3, 3)] };
-    const written = writeDxf({ ...nothing, layers: [layer('Cut', 'cut', [{ kind: 'stroke', path: place }])] }, '2000');
+    const written = writeDxf({ ...nothing, layers: [layer('Cut', 'cut', [outline(place)])] }, '2000');
     expect(written).not.toContain('LWPOLYLINE');
   });
 });

@@ -1,8 +1,10 @@
 /** What a job comes to, written down: every path with its segments in order, the report and the findings. */
 import { readJob } from '../../src/core/document/read';
+import { drawnPaths } from '../../src/core/geometry/drawable';
 import type { Path } from '../../src/core/geometry/path';
 import type { Segment } from '../../src/core/geometry/segment';
-import type { Evaluator, JobResult, OperationShape } from '../../src/core/job/evaluate';
+import type { Drawn } from '../../src/core/job/drawn';
+import type { Evaluator, JobResult } from '../../src/core/job/evaluate';
 import { reportOf } from '../../src/core/job/report';
 import { faces } from '../support/faces';
 import { DRAWINGS, type Kept } from './documents';
@@ -62,23 +64,17 @@ function strokeLines(xy: Float64Array, start: Int32Array | readonly number[]): L
   return out;
 }
 
-function shapeNow(shape: OperationShape): ShapeNow {
-  const of = shape.partId;
-  switch (shape.what) {
+function shapeNow({ partId: of, what, drawable: d }: Drawn): ShapeNow {
+  switch (d.kind) {
     case 'outline':
-      return { what: 'outline', of, lines: [lineOf(shape.outline.path)] };
-    case 'line':
-      return { what: shape.fills ? 'filling line' : 'line', of, lines: [lineOf(shape.path)] };
+      return { what: 'outline', of, lines: [lineOf(d.path)] };
+    case 'polyline':
+      if ('xy' in d.lines) return { what: 'strokes', of, lines: strokeLines(d.lines.xy, d.lines.start) };
+      return { what: what === 'hatch' ? 'filling line' : 'line', of, lines: [lineOf(d.lines)] };
     case 'dot':
-      return {
-        what: 'dot',
-        of,
-        lines: [{ kinds: '', closed: false, numbers: [shape.at.x, shape.at.y, shape.r ?? -1] }],
-      };
-    case 'strokes':
-      return { what: 'strokes', of, lines: strokeLines(shape.strokes.xy, shape.strokes.start) };
-    case 'fill':
-      return { what: 'fill', of, lines: shape.outlines.map((o) => lineOf(o.path)) };
+      return { what: 'dot', of, lines: [{ kinds: '', closed: false, numbers: [d.at.x, d.at.y, d.r ?? -1] }] };
+    case 'area':
+      return { what: 'fill', of, lines: drawnPaths(d).map(lineOf) };
   }
 }
 
@@ -91,8 +87,8 @@ function snapshotOf(name: string, result: JobResult, report: unknown): Snapshot 
       open: part.lines.map(lineOf),
     })),
     operations: result.operations
-      .filter((o) => o.shapes.length > 0)
-      .map((o) => ({ id: o.operation.id, shapes: o.shapes.map(shapeNow) })),
+      .filter((o) => o.drawn.length > 0)
+      .map((o) => ({ id: o.operation.id, shapes: o.drawn.map(shapeNow) })),
     report,
     findings: result.findings,
   };

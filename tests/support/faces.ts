@@ -11,7 +11,7 @@ import { type Layout, type LetteringSpec, layoutLettering } from '../../src/core
 import { readLineFace } from '../../src/core/lettering/line-face';
 import { sameFamily } from '../../src/core/lettering/pick';
 import type { Typeface } from '../../src/core/lettering/typeface';
-import type { FaceAnswer, FaceLookup } from '../../src/core/prepare/part';
+import type { FaceAnswer, FaceLookup } from '../../src/core/prepare/prepared';
 
 /** Faces of outlines, and those of lines. */
 export const FAMILIES = SHIPPED_FACES.filter((f) => !isLineFace(f)).map((f) => f.family);
@@ -28,8 +28,7 @@ export const faces: FaceLookup = (wish) => {
   if (!known) {
     const face = readLineFace(new Uint8Array(readFileSync(`public/typefaces/${family.file}`)));
     if (!face) throw new Error(`${family.file} can’t be read`);
-    // Serials of faces that are loaded count from 1.
-    known = { typeface: { ...face, family: family.family, serial: 1_000_000 + lineFaces.size } };
+    known = { typeface: { ...face, family: family.family } };
     lineFaces.set(family.family, known);
   }
   return known;

@@ -1,14 +1,8 @@
 /** The neutral drawing that every file format is written from. In mm, y upwards, the page's lower left corner at 0, 0. */
+import type { Drawable } from '../geometry/drawable';
 import { closedPath, type Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
 import { arcAbout } from '../geometry/segment';
-
-export type DrawnShape =
-  | { readonly kind: 'stroke'; readonly path: Path }
-  /** A dot: a circle, or where `r` is null a point. */
-  | { readonly kind: 'dot'; readonly at: Point; readonly r: number | null }
-  /** An area filled by the non-zero rule; its outlines belong together. */
-  | { readonly kind: 'fill'; readonly paths: readonly Path[] };
 
 export type Layer = {
   readonly name: string;
@@ -20,7 +14,7 @@ export type Layer = {
   /** How filled areas are scanned: mm from line to line, and their direction in degrees; null when not given. */
   readonly scan: { readonly interval: number; readonly direction: number } | null;
   /** In running order. */
-  readonly shapes: readonly DrawnShape[];
+  readonly drawn: readonly Drawable[];
 };
 
 export type Drawing = {
@@ -32,8 +26,8 @@ export type Drawing = {
 };
 
 /** "Engrave: areas are scanned in lines 0.1 mm apart, 0 degrees from level.", for those who read the file; null without areas. */
-export const scanWords = ({ name, scan, shapes }: Layer): string | null =>
-  scan && shapes.some((s) => s.kind === 'fill')
+export const scanWords = ({ name, scan, drawn }: Layer): string | null =>
+  scan && drawn.some((d) => d.kind === 'area')
     ? `${name}: areas are scanned in lines ${decimal(scan.interval, 4)} mm apart, ${decimal(scan.direction, 2)} degrees from level.`
     : null;
 

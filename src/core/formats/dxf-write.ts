@@ -4,6 +4,7 @@
  * colour and UTF-8. Group codes as in the published DXF reference.
  */
 import { pathToArcs } from '../geometry/arcs';
+import { drawnPaths } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
 import { boxOf } from '../geometry/segment';
@@ -364,14 +365,13 @@ export function writeDxf(drawing: Drawing, version: DxfVersion): string {
   ];
   let extents = EMPTY_BOX;
   const entities = drawing.layers.flatMap((layer, i) =>
-    layer.shapes.flatMap((shape) => {
+    layer.drawn.flatMap((d) => {
       const { name } = layers[i + 1] as LayerEntry;
-      if (shape.kind === 'dot') {
-        const [{ x, y }, r] = [shape.at, shape.r ?? 0];
-        extents = uniteBoxes(extents, { minX: x - r, minY: y - r, maxX: x + r, maxY: y + r });
-        return dot(file, name, shape.at, shape.r);
+      if (d.kind === 'dot') {
+        extents = uniteBoxes(extents, d.box);
+        return dot(file, name, d.at, d.r);
       }
-      return (shape.kind === 'fill' ? shape.paths : [shape.path]).flatMap((path) => {
+      return drawnPaths(d).flatMap((path) => {
         const vertices = verticesOf(path, layer.tolerance);
         if (vertices.length < 2) return [];
         extents = uniteBoxes(extents, boxOf(path.segments));

@@ -1,5 +1,6 @@
 /** PDF 1.7 at true size: one page, a switchable layer per operation, curves kept. The same drawing gives the same bytes. */
 import { zlibSync } from 'fflate';
+import { drawnPaths } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { arcToCubics, quadraticToCubic, type Segment } from '../geometry/segment';
 import { circleAt, type Drawing, decimal, rgbOf, scanWords } from './drawing';
@@ -48,12 +49,12 @@ function pageContent(drawing: Drawing, lineWidthMm: number, unit: number): strin
       .map((c) => decimal(c / 255, 4))
       .join(' ');
     out.push(`/OC /L${i} BDC`, `${colour} RG`, `${colour} rg`);
-    for (const shape of layer.shapes) {
-      if (shape.kind === 'fill') out.push(...shape.paths.flatMap(pathOperators), 'f');
-      else if (shape.kind === 'stroke') out.push(...pathOperators(shape.path), 'S');
-      else if (shape.r !== null) out.push(...pathOperators(circleAt(shape.at, shape.r)), 'S');
+    for (const d of layer.drawn) {
+      if (d.kind === 'area') out.push(...d.paths.flatMap(pathOperators), 'f');
+      else if (d.kind !== 'dot') for (const path of drawnPaths(d)) out.push(...pathOperators(path), 'S');
+      else if (d.r !== null) out.push(...pathOperators(circleAt(d.at, d.r)), 'S');
       // A line of no length with round ends is a point.
-      else out.push(`${n(shape.at.x)} ${n(shape.at.y)} m ${n(shape.at.x)} ${n(shape.at.y)} l S`);
+      else out.push(`${n(d.at.x)} ${n(d.at.y)} m ${n(d.at.x)} ${n(d.at.y)} l S`);
     }
     out.push('EMC');
   });

@@ -1,4 +1,5 @@
 /** SVG at true size: the page in millimetres, one group per operation in running order, curves kept. */
+import { drawnPaths } from '../geometry/drawable';
 import { type Drawing, decimal, distinctNames, scanWords } from './drawing';
 import { FILE_DIGITS, pathData } from './path-data';
 
@@ -16,15 +17,15 @@ export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
   const h = decimal(drawing.height, 5);
   const ids = distinctNames(drawing.layers.map((layer) => idOf(layer.name))).map((id) => id.replace(/ /g, '-'));
   const groups = drawing.layers.map((layer, i) => {
-    const shapes = layer.shapes.map((shape) => {
-      if (shape.kind === 'fill')
-        return `  <path fill="${layer.colour}" fill-rule="nonzero" stroke="none" d="${pathData(shape.paths, drawing.height)}"/>`;
-      if (shape.kind === 'stroke') return `  <path d="${pathData([shape.path], drawing.height)}"/>`;
-      const [x, y] = [decimal(shape.at.x, FILE_DIGITS), decimal(drawing.height - shape.at.y, FILE_DIGITS)];
+    const elements = layer.drawn.flatMap((d) => {
+      if (d.kind === 'area')
+        return `  <path fill="${layer.colour}" fill-rule="nonzero" stroke="none" d="${pathData(d.paths, drawing.height)}"/>`;
+      if (d.kind !== 'dot') return drawnPaths(d).map((path) => `  <path d="${pathData([path], drawing.height)}"/>`);
+      const [x, y] = [decimal(d.at.x, FILE_DIGITS), decimal(drawing.height - d.at.y, FILE_DIGITS)];
       // A line of no length with round ends is a point.
-      return shape.r === null
+      return d.r === null
         ? `  <path d="M${x} ${y}h0"/>`
-        : `  <circle cx="${x}" cy="${y}" r="${decimal(shape.r, FILE_DIGITS)}"/>`;
+        : `  <circle cx="${x}" cy="${y}" r="${decimal(d.r, FILE_DIGITS)}"/>`;
     });
     const scan = scanWords(layer);
     const data =
@@ -35,7 +36,7 @@ export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
       ` <g id="${escapeXml(ids[i] as string)}" fill="none" stroke="${layer.colour}" stroke-width="${decimal(lineWidthMm, 5)}" stroke-linejoin="round" stroke-linecap="round"${data}>`,
       `  <title>${escapeXml(layer.name)}</title>`,
       ...(scan ? [`  <desc>${escapeXml(scan)}</desc>`] : []),
-      ...shapes,
+      ...elements,
       ' </g>',
     ].join('\n');
   });

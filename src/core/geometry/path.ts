@@ -28,9 +28,10 @@ export const regionArea = (r: Region): number => r.reduce((sum, p) => sum + path
 export const pathLength = (p: Path): number => p.segments.reduce((sum, s) => sum + segmentLength(s), 0);
 export const countSegments = (r: readonly Path[]): number => r.reduce((sum, p) => sum + p.segments.length, 0);
 
-export const transformPath = (p: Path, m: Matrix): Path => ({
+/** The path after a matrix; `reversed`, run the other way. */
+export const transformPath = (p: Path, m: Matrix, reversed = false): Path => ({
   closed: p.closed,
-  segments: transformSegments(p.segments, m),
+  segments: transformSegments(p.segments, m, reversed),
 });
 export const transformRegion = (r: Region, m: Matrix): Region => r.map((p) => transformPath(p, m));
 

@@ -145,16 +145,16 @@ function secondDerivativeAt(s: Quadratic | Cubic, t: number): Point {
 }
 
 export function reverseSegment(s: Segment): Segment {
-  const ends = { x0: s.x1, y0: s.y1, x1: s.x0, y1: s.y0 };
+  const { x0: x1, y0: y1, x1: x0, y1: y0 } = s;
   switch (s.kind) {
     case 'line':
-      return { kind: 'line', ...ends };
+      return { kind: 'line', x0, y0, x1, y1 };
     case 'quadratic':
-      return { kind: 'quadratic', ...ends, ax: s.ax, ay: s.ay };
+      return { kind: 'quadratic', x0, y0, x1, y1, ax: s.ax, ay: s.ay };
     case 'cubic':
-      return { kind: 'cubic', ...ends, ax: s.bx, ay: s.by, bx: s.ax, by: s.ay };
+      return { kind: 'cubic', x0, y0, x1, y1, ax: s.bx, ay: s.by, bx: s.ax, by: s.ay };
     case 'arc':
-      return { kind: 'arc', ...ends, cx: s.cx, cy: s.cy, sweep: -s.sweep };
+      return { kind: 'arc', x0, y0, x1, y1, cx: s.cx, cy: s.cy, sweep: -s.sweep };
   }
 }
 
@@ -244,14 +244,25 @@ const isSimilarity = (m: Matrix): boolean =>
   Math.abs(m.a * m.c + m.b * m.d) < 1e-9 * (m.a * m.a + m.b * m.b) &&
   Math.abs(m.a * m.a + m.b * m.b - m.c * m.c - m.d * m.d) < 1e-9 * (m.a * m.a + m.b * m.b);
 
-/** Apply an affine matrix. Arcs stay arcs under similarity; under unequal scaling they become cubics. */
-export function transformSegments(segments: readonly Segment[], m: Matrix): Segment[] {
+/**
+ * Apply an affine matrix. Arcs stay arcs under similarity; under unequal scaling they become cubics. `reversed`, the segments run
+ * the other way.
+ */
+export function transformSegments(segments: readonly Segment[], m: Matrix, reversed = false): Segment[] {
   const { a, b, c, d, e, f } = m;
   const out: Segment[] = [];
-  for (const s of segments) {
+  const n = segments.length;
+  for (let i = 0; i < n; i++) {
+    const s = segments[reversed ? n - 1 - i : i] as Segment;
     // Written out, without points in between: everything that is moved on the sheet goes through here.
-    const [x0, y0] = [a * s.x0 + c * s.y0 + e, b * s.x0 + d * s.y0 + f];
-    const [x1, y1] = [a * s.x1 + c * s.y1 + e, b * s.x1 + d * s.y1 + f];
+    const fromX = a * s.x0 + c * s.y0 + e;
+    const fromY = b * s.x0 + d * s.y0 + f;
+    const toX = a * s.x1 + c * s.y1 + e;
+    const toY = b * s.x1 + d * s.y1 + f;
+    const x0 = reversed ? toX : fromX;
+    const y0 = reversed ? toY : fromY;
+    const x1 = reversed ? fromX : toX;
+    const y1 = reversed ? fromY : toY;
     switch (s.kind) {
       case 'line':
         out.push({ kind: 'line', x0, y0, x1, y1 });
@@ -260,18 +271,26 @@ export function transformSegments(segments: readonly Segment[], m: Matrix): Segm
         out.push({ kind: 'quadratic', x0, y0, x1, y1, ax: a * s.ax + c * s.ay + e, ay: b * s.ax + d * s.ay + f });
         break;
       case 'cubic': {
-        const [ax, ay] = [a * s.ax + c * s.ay + e, b * s.ax + d * s.ay + f];
-        const [bx, by] = [a * s.bx + c * s.by + e, b * s.bx + d * s.by + f];
-        out.push({ kind: 'cubic', x0, y0, x1, y1, ax, ay, bx, by });
+        const ax = a * s.ax + c * s.ay + e;
+        const ay = b * s.ax + d * s.ay + f;
+        const bx = a * s.bx + c * s.by + e;
+        const by = b * s.bx + d * s.by + f;
+        out.push(
+          reversed
+            ? { kind: 'cubic', x0, y0, x1, y1, ax: bx, ay: by, bx: ax, by: ay }
+            : { kind: 'cubic', x0, y0, x1, y1, ax, ay, bx, by },
+        );
         break;
       }
       case 'arc': {
         if (!isSimilarity(m)) {
-          out.push(...transformSegments(arcToCubics(s, 1e-4), m));
+          out.push(...transformSegments(arcToCubics(s, 1e-4), m, reversed));
           break;
         }
-        const [cx, cy] = [a * s.cx + c * s.cy + e, b * s.cx + d * s.cy + f];
-        out.push({ kind: 'arc', x0, y0, x1, y1, cx, cy, sweep: determinant(m) < 0 ? -s.sweep : s.sweep });
+        const cx = a * s.cx + c * s.cy + e;
+        const cy = b * s.cx + d * s.cy + f;
+        const turns = reversed !== determinant(m) < 0;
+        out.push({ kind: 'arc', x0, y0, x1, y1, cx, cy, sweep: turns ? -s.sweep : s.sweep });
       }
     }
   }
@@ -373,36 +392,31 @@ export function extremes(s: Segment): number[] {
   return all.filter((t) => t > 0 && t < 1);
 }
 
-/** Whether a curve may turn beyond its ends in a coordinate with these control values. */
-const turnsBeyond = (p0: number, p1: number, p2: number, p3: number): boolean => {
-  const low = Math.min(p0, p3);
-  const high = Math.max(p0, p3);
-  return p1 < low || p1 > high || p2 < low || p2 > high;
-};
-
-function mayTurn(s: Segment): boolean {
-  if (s.kind === 'line') return false;
-  if (s.kind === 'arc') return true;
-  const [bx, by] = s.kind === 'cubic' ? [s.bx, s.by] : [s.ax, s.ay];
-  return turnsBeyond(s.x0, s.ax, bx, s.x1) || turnsBeyond(s.y0, s.ay, by, s.y1);
-}
-
 /** Exact bounding box of several segments. */
 export function boxOf(segments: readonly Segment[]): Box {
   let { minX, minY, maxX, maxY } = EMPTY_BOX;
-  const take = (x: number, y: number) => {
-    if (x < minX) minX = x;
-    if (x > maxX) maxX = x;
-    if (y < minY) minY = y;
-    if (y > maxY) maxY = y;
-  };
+  // Written out, without a function in between: the bounds of everything that is turned on the sheet are found here.
   for (const s of segments) {
-    take(s.x0, s.y0);
-    take(s.x1, s.y1);
-    if (!mayTurn(s)) continue;
+    if (s.x0 < minX) minX = s.x0;
+    if (s.x0 > maxX) maxX = s.x0;
+    if (s.y0 < minY) minY = s.y0;
+    if (s.y0 > maxY) maxY = s.y0;
+    if (s.x1 < minX) minX = s.x1;
+    if (s.x1 > maxX) maxX = s.x1;
+    if (s.y1 < minY) minY = s.y1;
+    if (s.y1 > maxY) maxY = s.y1;
+  }
+  for (const s of segments) {
+    if (s.kind === 'line') continue;
+    // A curve lies in the hull of its control points: none beyond the ends of all, and it is within.
+    if (s.kind !== 'arc' && s.ax >= minX && s.ax <= maxX && s.ay >= minY && s.ay <= maxY)
+      if (s.kind === 'quadratic' || (s.bx >= minX && s.bx <= maxX && s.by >= minY && s.by <= maxY)) continue;
     for (const t of extremes(s)) {
-      const p = pointAt(s, t);
-      take(p.x, p.y);
+      const { x, y } = pointAt(s, t);
+      if (x < minX) minX = x;
+      if (x > maxX) maxX = x;
+      if (y < minY) minY = y;
+      if (y > maxY) maxY = y;
     }
   }
   return { minX, minY, maxX, maxY };

@@ -3,22 +3,22 @@ import type { Job, Part } from '../document/schema';
 import type { Box } from '../geometry/point';
 import { LIMITS } from '../limits';
 import type { BridgedIsland } from '../prepare/bridges/notes';
-import type { PreparedPart } from '../prepare/part';
 import type { Piece } from '../prepare/pieces';
+import type { PreparedPart } from '../prepare/prepared';
 import { formatLength, type LengthUnit } from '../units/quantity';
 import { type Draft, draft, partTitle } from './draft';
 import type { Mend } from './finding';
-import { islandNames, pieceName, sourceName, startSentence } from './names';
+import { islandNames, Names, startSentence } from './names';
 
 const sameBox = (a: Box, b: Box): boolean =>
   a.minX === b.minX && a.minY === b.minY && a.maxX === b.maxX && a.maxY === b.maxY;
 
-/** Why an island that bridges were looked for has none; null when none were. */
-export function unbridged(piece: Piece, prepared: PreparedPart, unit: LengthUnit): string | null {
+/** Why an island, called as `called` says, that bridges were looked for has none; null when none were. */
+export function unbridged(piece: Piece, called: string, prepared: PreparedPart, unit: LengthUnit): string | null {
   const notes = prepared.notes.bridged;
   const island = notes?.islands.find((i) => i.trouble !== null && sameBox(i.outline.box, piece.box));
   if (!notes || !island) return null;
-  const name = startSentence(pieceName(piece, prepared));
+  const name = startSentence(called);
   const least = formatLength(notes.leastMm, unit);
   return island.trouble === 'too small'
     ? `${name} will drop out: it is too small for a bridge, which is ${least} wide at least.`
@@ -64,11 +64,12 @@ export function bridgeFindings(part: Part, prepared: PreparedPart, job: Job): Dr
     const has = bridges.length === 1 ? '1 bridge' : `${bridges.length} bridges`;
     return [['fewer-bridges', `${startSentence(name)} has ${has}; there is no place for ${asked}.`]];
   }
+  const sources = new Names(prepared);
   const labels = new Map(prepared.frames.map((frame, label) => [frame.key, label]));
   const step = part.steps.find((s) => s.kind === 'bridge');
   const unplaced = notes.unplaced.map((index): Draft => {
     const label = labels.get(step?.kind === 'bridge' ? (step.placed[index]?.letter ?? '') : '');
-    const letter = label === undefined ? partTitle(part) : sourceName(label, prepared.sources);
+    const letter = label === undefined ? partTitle(part) : sources.source(label);
     return draft(
       'bridge-unplaced',
       'caution',

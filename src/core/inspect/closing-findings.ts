@@ -4,7 +4,7 @@ import { regionBox } from '../geometry/path';
 import { applyMatrix, type Box, EMPTY_BOX, growBox, type Point, uniteBoxes } from '../geometry/point';
 import { LIMITS } from '../limits';
 import type { Gap } from '../prepare/closing/closing';
-import type { PreparedMember, PreparedPart } from '../prepare/part';
+import type { PreparedMember, PreparedPart } from '../prepare/prepared';
 import { formatLength, type LengthUnit } from '../units/quantity';
 import { type Draft, draft } from './draft';
 

@@ -3,7 +3,7 @@ import type { Job, Operation, Part, StepOf } from '../document/schema';
 import { applyMatrix, growBox, invert, type Point } from '../geometry/point';
 import { windingAt } from '../geometry/winding';
 import { LIMITS } from '../limits';
-import type { PreparedPart } from '../prepare/part';
+import type { PreparedPart } from '../prepare/prepared';
 import type { PartFill } from '../toolpath/fill/part-fill';
 import { formatLength, type LengthUnit } from '../units/quantity';
 import { type Draft, draft, partTitle } from './draft';

@@ -4,9 +4,9 @@ import type { Job, Member, Operation, Part, Work } from '../document/schema';
 import { sticks } from '../document/sticks';
 import { type Box, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
 import { LIMITS } from '../limits';
-import type { PreparedMember, PreparedPart } from '../prepare/part';
 import { pieceKeys } from '../prepare/pieces';
-import { type Linework, NO_LINEWORK } from '../toolpath/linework';
+import type { PreparedMember, PreparedPart } from '../prepare/prepared';
+import type { Linework } from '../toolpath/linework';
 import { formatLength, type LengthUnit } from '../units/quantity';
 import { bridgeFindings, bridgeFor, unbridged } from './bridge-findings';
 import { closingFindings } from './closing-findings';
@@ -14,8 +14,8 @@ import { type Draft, draft, partTitle } from './draft';
 import { filledOver, fillFindings } from './fill-findings';
 import type { Finding, Mend } from './finding';
 import { lineFindings } from './line-findings';
-import { pieceName, sourceName, startSentence } from './names';
-import { type Strength, type Stretch, UNKNOWN_STRENGTH } from './strength';
+import { Names, startSentence } from './names';
+import type { Strength, Stretch } from './strength';
 
 function memberFindings(part: Part, member: Member, prepared: PreparedMember): Draft[] {
   const at = { partId: part.id, memberId: member.id, detail: member.id, box: prepared.box };
@@ -168,10 +168,11 @@ function holdFindings(part: Part, prepared: PreparedPart, job: Job): Draft[] {
   const onPurpose = new Set(prepared.notes.leftLoose);
   const keys = onPurpose.size > 0 ? pieceKeys(prepared.pieces, prepared.sources) : [];
   const away = prepared.pieces.filter((piece, i) => piece.kind !== 'main' && !onPurpose.has(keys[i] as string));
+  const names = new Names(prepared);
   const named = away.slice(0, LIMITS.piecesNamed).map((piece): Draft => {
-    const name = pieceName(piece, prepared);
+    const name = names.piece(piece);
     const where = { partId: part.id, box: piece.box, detail: name };
-    const why = piece.kind === 'island' ? unbridged(piece, prepared, job.units) : null;
+    const why = piece.kind === 'island' ? unbridged(piece, name, prepared, job.units) : null;
     if (why) return draft('unbridged', 'fault', 'hold', why, where);
     return piece.kind === 'island'
       ? draft('island', 'fault', 'hold', `${startSentence(name)} will drop out.`, {
@@ -191,10 +192,11 @@ function holdFindings(part: Part, prepared: PreparedPart, job: Job): Draft[] {
 function placeName(
   stretch: Stretch,
   part: PreparedPart,
+  names: Names,
 ): { readonly of: string | null; readonly between: string | null; readonly isStock: boolean } {
   const isStock = stretch.labels.some((label) => part.sources[label]?.takesAway);
   const labels = [...stretch.labels].sort((p, q) => p - q);
-  const [a, b] = labels.map((label) => (label < 0 ? null : sourceName(label, part.sources)));
+  const [a, b] = labels.map((label) => (label < 0 ? null : names.source(label)));
   if (a && b && a !== b) return { of: null, between: `${a} and ${b}`, isStock };
   return { of: a ?? b ?? null, between: null, isStock };
 }
@@ -209,6 +211,7 @@ function spacingFor(stretch: Stretch, part: PreparedPart, least: number): Mend |
 
 function strengthFindings(part: Part, prepared: PreparedPart, strength: Strength, job: Job): Draft[] {
   const length = (mm: number) => formatLength(mm, job.units);
+  const names = new Names(prepared);
   const least = job.sheet.leastWidth ?? 0;
   const kerf = job.sheet.kerf ?? 0;
   const stock = [job.sheet.material, job.sheet.thickness ? length(job.sheet.thickness) : ''].filter(Boolean).join(' ');
@@ -219,7 +222,7 @@ function strengthFindings(part: Part, prepared: PreparedPart, strength: Strength
     rest: (count: number) => string,
   ): Draft[] => {
     const drafts = stretches.slice(0, LIMITS.thinNamed).map((s) => {
-      const place = placeName(s, prepared);
+      const place = placeName(s, prepared, names);
       const mend = code === 'thin' ? spacingFor(s, prepared, least) : null;
       const at = { partId: part.id, box: s.box, detail: place.between ?? place.of ?? part.id, mend };
       return draft(code, 'caution', 'hold', say(place, length(s.width)), at);
@@ -252,10 +255,10 @@ function strengthFindings(part: Part, prepared: PreparedPart, strength: Strength
 
 /** What the steps could not do as asked. */
 function stepFindings(part: Part, prepared: PreparedPart, job: Job): Draft[] {
+  const names = new Names(prepared);
   const out: Draft[] = prepared.notes.heldOpen.map(({ hole, widthMm }) => {
     const label = hole.labels.find((l) => l >= 0);
-    const name =
-      label === undefined ? `a hole in ${partTitle(part)}` : `the hole of ${sourceName(label, prepared.sources)}`;
+    const name = label === undefined ? `a hole in ${partTitle(part)}` : `the hole of ${names.source(label)}`;
     return draft(
       'hole-held',
       'note',
@@ -376,17 +379,15 @@ function orderFindings(job: Job): Draft[] {
   });
 }
 
-/** All findings of a job, in the order of its parts. `prepared` holds an entry for every part that is not hidden. */
-export function inspect(
-  job: Job,
-  prepared: ReadonlyMap<string, PreparedPart>,
-  strengths: ReadonlyMap<string, Strength>,
-  lineworks: ReadonlyMap<string, Linework>,
-): Finding[] {
+/** What findings are about: a part made ready, its strength, and what is drawn of it. */
+export type Inspected = PreparedPart & { readonly strength: Strength; readonly linework: Linework };
+
+/** All findings of a job, in the order of its parts. `inspected` holds an entry for every part that is not hidden. */
+export function inspect(job: Job, inspected: ReadonlyMap<string, Inspected>): Finding[] {
   const operations = new Map(job.operations.map((o) => [o.id, o]));
   const reasons = new Map(job.leftAsIs.map((l) => [l.finding, l.reason]));
   const drafts = job.parts.flatMap((part) => {
-    const ready = prepared.get(part.id);
+    const ready = inspected.get(part.id);
     if (!ready) return [];
     return [
       ...part.members.flatMap((member, i) => memberFindings(part, member, ready.members[i] as PreparedMember)),
@@ -398,16 +399,16 @@ export function inspect(
         ? [
             ...closingFindings(part, ready, job.units),
             ...(sticks(part) ? [] : holdFindings(part, ready, job)),
-            ...strengthFindings(part, ready, strengths.get(part.id) ?? UNKNOWN_STRENGTH, job),
+            ...strengthFindings(part, ready, ready.strength, job),
           ]
         : []),
-      ...lineFindings(part, ready, lineworks.get(part.id) ?? NO_LINEWORK, operations, job.units),
-      ...fillingFindings(part, ready, lineworks.get(part.id) ?? NO_LINEWORK, job.units),
+      ...lineFindings(part, ready, ready.linework, operations, job.units),
+      ...fillingFindings(part, ready, ready.linework, job.units),
       ...workFindings(part, ready, operations),
     ];
   });
   const seen = new Map<string, number>();
-  return [...drafts, ...filledOver(job, prepared), ...orderFindings(job)].map(({ finding, detail }) => {
+  return [...drafts, ...filledOver(job, inspected), ...orderFindings(job)].map(({ finding, detail }) => {
     const base = `${finding.code}:${finding.partId ?? ''}:${detail}`.slice(0, 280);
     const times = (seen.get(base) ?? 0) + 1;
     seen.set(base, times);

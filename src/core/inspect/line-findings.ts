@@ -2,7 +2,7 @@
 import type { Operation, Part, Work } from '../document/schema';
 import { growBox, type Point } from '../geometry/point';
 import { LIMITS } from '../limits';
-import type { PreparedPart } from '../prepare/part';
+import type { PreparedPart } from '../prepare/prepared';
 import type { LetterLines } from '../toolpath/centerline/part-lines';
 import type { Uneven } from '../toolpath/centerline/uneven';
 import type { Linework } from '../toolpath/linework';

@@ -1,11 +1,12 @@
 /** What to call a piece: "the middle of O", "the dot of i", "“Lane”". */
 
+import { once } from '../memo';
 import type { BridgedIsland } from '../prepare/bridges/notes';
 import type { Piece } from '../prepare/pieces';
 import type { Source } from '../prepare/source';
 
 /** The pieces of a shape and where they come from. */
-export type NamedPieces = { readonly sources: readonly Source[]; readonly pieces: readonly Piece[] };
+type NamedPieces = { readonly sources: readonly Source[]; readonly pieces: readonly Piece[] };
 
 const ORDINALS = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth'];
 
@@ -43,53 +44,6 @@ function smallPart(text: string): string {
 /** Letters of one text, or shapes of one kind; no letter is called as a shape is. */
 const kindOf = (source: Source): string => (source.shape === 'letter' ? source.text : `a ${source.shape}`);
 
-const ranks = new WeakMap<readonly Source[], { readonly rank: number[]; readonly count: Map<string, number> }>();
-
-/** The how-manieth of its kind a source is, from 1; null when it is the only one. */
-function rankOf(label: number, sources: readonly Source[]): number | null {
-  let known = ranks.get(sources);
-  if (!known) {
-    const count = new Map<string, number>();
-    const rank = sources.map((source) => {
-      const before = count.get(kindOf(source)) ?? 0;
-      count.set(kindOf(source), before + 1);
-      return before + 1;
-    });
-    known = { rank, count };
-    ranks.set(sources, known);
-  }
-  const alone = known.count.get(kindOf(sources[label] as Source)) === 1;
-  return alone ? null : (known.rank[label] as number);
-}
-
-/** "O", or "the second O" where the part has several of that letter. */
-export function sourceName(label: number, sources: readonly Source[]): string {
-  const source = sources[label] as Source;
-  const rank = rankOf(label, sources);
-  const name = source.shape === 'letter' ? source.text : source.shape;
-  if (rank !== null) return `the ${ordinal(rank)} ${name}`;
-  return source.shape === 'letter' ? name : `the ${name}`;
-}
-
-const gathered = new WeakMap<NamedPieces, ReadonlyMap<number, readonly Piece[]>>();
-
-/** All pieces of a part that a source has a share in. */
-function piecesWith(label: number, part: NamedPieces): readonly Piece[] {
-  let known = gathered.get(part);
-  if (!known) {
-    const map = new Map<number, Piece[]>();
-    for (const piece of part.pieces)
-      for (const l of piece.labels) {
-        const list = map.get(l);
-        if (list) list.push(piece);
-        else map.set(l, [piece]);
-      }
-    known = map;
-    gathered.set(part, known);
-  }
-  return known.get(label) ?? [];
-}
-
 /** The letters of a piece as read: "“Lane”"; long ones are cut short. */
 function wordName(labels: readonly number[], sources: readonly Source[]): string {
   const letters = labels.map((label) => sources[label] as Source).filter((s) => s.shape === 'letter');
@@ -106,56 +60,107 @@ const uprightness = (a: Piece, b: Piece): 'upper' | 'left' => {
   return dy >= dx ? 'upper' : 'left';
 };
 
-/** "the middle of O", "the upper middle of B": stock left standing inside a letter. */
-function islandName(piece: Piece, part: NamedPieces): string {
-  const { sources } = part;
-  const around = piece.labels;
-  if (around.length === 0) return 'a piece inside the sheet';
-  const first = sources[around[0] as number] as Source;
-  if (around.length > 1) {
-    const names = around
-      .slice(0, 3)
-      .map((label) => (sources[label] as Source).text || (sources[label] as Source).shape);
-    return `the piece enclosed by ${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
-  }
-  const label = around[0] as number;
-  const name = sourceName(label, sources);
-  if (!first.takesAway && first.shape === 'drawing') return `a piece inside ${name}`;
-  if (!first.takesAway) return first.shape === 'letter' ? `the inner part of ${name}` : name;
-  const siblings = piecesWith(label, part).filter((p) => p.kind === 'island' && p.labels.length === 1);
-  const other = siblings.find((p) => p !== piece);
-  if (!other) return `the middle of ${name}`;
-  if (siblings.length > 2) return `a middle of ${name}`;
-  const way = uprightness(piece, other);
-  const before = way === 'upper' ? piece.box.minY > other.box.minY : piece.box.minX < other.box.minX;
-  const where = way === 'upper' ? (before ? 'upper' : 'lower') : before ? 'left' : 'right';
-  return `the ${where} middle of ${name}`;
-}
+/** What the pieces and sources of one part are called, with a small initial, for use inside a sentence. */
+export class Names {
+  private readonly sources: readonly Source[];
+  private readonly pieces: readonly Piece[];
 
-/** "the dot of i", "“L”", "“ane”": a piece of a positive that hangs on nothing. */
-function looseName(piece: Piece, part: NamedPieces): string {
-  const { sources } = part;
-  if (piece.labels.length === 0) return 'a piece of the sheet';
-  const label = piece.labels[0] as number;
-  const source = sources[label] as Source;
-  if (source.takesAway) return 'a piece of the sheet';
-  if (piece.labels.length === 1 && source.shape === 'letter') {
-    const body = piecesWith(label, part).some((p) => p !== piece && (p.area > piece.area || p.labels.length > 1));
-    if (body) return `${smallPart(source.text)} of ${sourceName(label, sources)}`;
-    const rank = rankOf(label, sources);
-    return rank === null ? `“${source.text}”` : `the ${ordinal(rank)} “${source.text}”`;
+  constructor({ sources, pieces }: NamedPieces) {
+    this.sources = sources;
+    this.pieces = pieces;
   }
-  if (piece.labels.length === 1 && source.shape === 'drawing') return `a piece of ${sourceName(label, sources)}`;
-  return wordName(piece.labels, sources);
-}
 
-/** The name of a piece, small initial, for use inside a sentence. */
-export function pieceName(piece: Piece, part: NamedPieces): string {
-  if (piece.kind === 'island') return islandName(piece, part);
-  if (piece.kind === 'loose') return looseName(piece, part);
-  if (piece.labels.length === 0) return 'the sheet';
-  if (part.pieces.length === 1 || piece.labels.length > 1) return wordName(piece.labels, part.sources);
-  return sourceName(piece.labels[0] as number, part.sources);
+  /** Of each source the how-manieth of its kind it is, from 1, and how many of a kind there are. */
+  private readonly ranks = once(() => {
+    const count = new Map<string, number>();
+    const rank = this.sources.map((source) => {
+      const before = count.get(kindOf(source)) ?? 0;
+      count.set(kindOf(source), before + 1);
+      return before + 1;
+    });
+    return { rank, count };
+  });
+
+  /** By source, the pieces it has a share in. */
+  private readonly shares = once(() => {
+    const map = new Map<number, Piece[]>();
+    for (const piece of this.pieces)
+      for (const label of piece.labels) {
+        const list = map.get(label);
+        if (list) list.push(piece);
+        else map.set(label, [piece]);
+      }
+    return map;
+  });
+
+  /** "O", or "the second O" where the part has several of that letter. */
+  source(label: number): string {
+    const source = this.sources[label] as Source;
+    const rank = this.rankOf(label);
+    const name = source.shape === 'letter' ? source.text : source.shape;
+    if (rank !== null) return `the ${ordinal(rank)} ${name}`;
+    return source.shape === 'letter' ? name : `the ${name}`;
+  }
+
+  piece(piece: Piece): string {
+    if (piece.kind === 'island') return this.island(piece);
+    if (piece.kind === 'loose') return this.loose(piece);
+    if (piece.labels.length === 0) return 'the sheet';
+    if (this.pieces.length === 1 || piece.labels.length > 1) return wordName(piece.labels, this.sources);
+    return this.source(piece.labels[0] as number);
+  }
+
+  /** The how-manieth of its kind a source is, from 1; null when it is the only one. */
+  private rankOf(label: number): number | null {
+    const { rank, count } = this.ranks();
+    const alone = count.get(kindOf(this.sources[label] as Source)) === 1;
+    return alone ? null : (rank[label] as number);
+  }
+
+  /** "the middle of O", "the upper middle of B": stock left standing inside a letter. */
+  private island(piece: Piece): string {
+    const { sources } = this;
+    const around = piece.labels;
+    if (around.length === 0) return 'a piece inside the sheet';
+    const first = sources[around[0] as number] as Source;
+    if (around.length > 1) {
+      const names = around
+        .slice(0, 3)
+        .map((label) => (sources[label] as Source).text || (sources[label] as Source).shape);
+      return `the piece enclosed by ${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+    }
+    const label = around[0] as number;
+    const name = this.source(label);
+    if (!first.takesAway && first.shape === 'drawing') return `a piece inside ${name}`;
+    if (!first.takesAway) return first.shape === 'letter' ? `the inner part of ${name}` : name;
+    const siblings = (this.shares().get(label) ?? []).filter((p) => p.kind === 'island' && p.labels.length === 1);
+    const other = siblings.find((p) => p !== piece);
+    if (!other) return `the middle of ${name}`;
+    if (siblings.length > 2) return `a middle of ${name}`;
+    const way = uprightness(piece, other);
+    const before = way === 'upper' ? piece.box.minY > other.box.minY : piece.box.minX < other.box.minX;
+    const where = way === 'upper' ? (before ? 'upper' : 'lower') : before ? 'left' : 'right';
+    return `the ${where} middle of ${name}`;
+  }
+
+  /** "the dot of i", "“L”", "“ane”": a piece of a positive that hangs on nothing. */
+  private loose(piece: Piece): string {
+    const { sources } = this;
+    if (piece.labels.length === 0) return 'a piece of the sheet';
+    const label = piece.labels[0] as number;
+    const source = sources[label] as Source;
+    if (source.takesAway) return 'a piece of the sheet';
+    if (piece.labels.length === 1 && source.shape === 'letter') {
+      const body = (this.shares().get(label) ?? []).some(
+        (p) => p !== piece && (p.area > piece.area || p.labels.length > 1),
+      );
+      if (body) return `${smallPart(source.text)} of ${this.source(label)}`;
+      const rank = this.rankOf(label);
+      return rank === null ? `“${source.text}”` : `the ${ordinal(rank)} “${source.text}”`;
+    }
+    if (piece.labels.length === 1 && source.shape === 'drawing') return `a piece of ${this.source(label)}`;
+    return wordName(piece.labels, sources);
+  }
 }
 
 /** The names of islands before they were bridged, in their order. */
@@ -169,8 +174,8 @@ export function islandNames(sources: readonly Source[], islands: readonly Bridge
       labels: [...new Set(outline.labels.filter((l) => l >= 0))].sort((a, b) => a - b),
     }),
   );
-  const part: NamedPieces = { sources, pieces };
-  return pieces.map((piece) => pieceName(piece, part));
+  const names = new Names({ sources, pieces });
+  return pieces.map((piece) => names.piece(piece));
 }
 
 export const startSentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

@@ -39,8 +39,6 @@ export type Strength = {
   readonly tight: readonly Stretch[];
 };
 
-export const UNKNOWN_STRENGTH: Strength = { thin: [], tight: [] };
-
 /** A place counts when the way along the outline from one side to the other is this many times the width asked for … */
 const WAY_ROUND = { inside: 3, outside: 12 };
 /** … and this many times the distance straight across: points up to about 30° apart do not. */

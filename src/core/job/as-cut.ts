@@ -24,7 +24,7 @@ export function asCut(engine: ClipEngine, job: Job, result: JobResult): CutPiece
   const cut = new Set(
     result.operations
       .filter((o) => o.operation.on && o.operation.kind === 'cut')
-      .flatMap((o) => o.shapes.flatMap((s) => (s.what === 'outline' ? [s.partId] : []))),
+      .flatMap((o) => o.drawn.flatMap((d) => (d.drawable.kind === 'outline' ? [d.partId] : []))),
   );
   const shown = result.parts.filter((p) => cut.has(p.id) && p.solid.length > 0);
   const negatives = shown.filter((p) => p.keep === 'outside');

@@ -2,7 +2,7 @@
 import type { Job, StepOf } from '../document/schema';
 import { withStep } from '../document/steps';
 import { meanReadability } from '../prepare/bridges/readability';
-import type { FaceLookup, PreparedPart } from '../prepare/part';
+import type { FaceLookup, PreparedPart } from '../prepare/prepared';
 import type { Evaluator } from './evaluate';
 
 type BridgeStep = StepOf<'bridge'>;

@@ -1,6 +1,6 @@
 /** The tools of a job tried on one part: what each leaves, how far it goes and how long that takes. */
 import type { Job, ListedTool } from '../document/schema';
-import type { FaceLookup } from '../prepare/part';
+import type { FaceLookup } from '../prepare/prepared';
 import { liftsOf } from '../toolpath/fill/fill-lines';
 import type { Evaluator } from './evaluate';
 

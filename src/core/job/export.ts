@@ -1,14 +1,13 @@
 /** From a computed job to files: the neutral drawing, the three formats, and what they are called. */
 
 import type { Job, Operation } from '../document/schema';
-import type { Drawing, DrawnShape, Layer } from '../formats/drawing';
+import type { Drawing, Layer } from '../formats/drawing';
 import { type DxfVersion, writeDxf } from '../formats/dxf-write';
 import { writePdf } from '../formats/pdf-write';
 import { writeSvg } from '../formats/svg-write';
-import { transformPath } from '../geometry/path';
-import { applyMatrix, boxHeight, boxWidth, isEmptyBox, type Matrix, translation } from '../geometry/point';
-import { strokePaths, transformStrokes } from '../toolpath/fill/strokes';
-import { boxesOf, type JobResult, type OperationShape } from './evaluate';
+import { drawnBox, moved } from '../geometry/drawable';
+import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
+import type { JobResult } from './evaluate';
 
 export const FILE_FORMATS = ['svg', 'dxf', 'pdf'] as const;
 export type FileFormat = (typeof FILE_FORMATS)[number];
@@ -21,30 +20,14 @@ export type ExportScope = {
 export const colourOf = (operation: Operation, job: Pick<Job, 'colourKey'>): string =>
   operation.colour ?? job.colourKey[operation.kind];
 
-/** What a shape is in a file; `m` only moves. */
-function drawn(shape: OperationShape, m: Matrix): DrawnShape[] {
-  switch (shape.what) {
-    case 'line':
-      return [{ kind: 'stroke', path: transformPath(shape.path, m) }];
-    case 'strokes':
-      return strokePaths(transformStrokes(shape.strokes, m)).map((path) => ({ kind: 'stroke', path }));
-    case 'dot':
-      return [{ kind: 'dot', at: applyMatrix(m, shape.at), r: shape.r }];
-    case 'fill':
-      return [{ kind: 'fill', paths: shape.outlines.map((o) => transformPath(o.path, m)) }];
-    case 'outline':
-      return [{ kind: 'stroke', path: transformPath(shape.outline.path, m) }];
-  }
-}
-
 /** The drawing that is exported, or null when nothing would be in it. What is off, hidden or empty is not. */
 export function drawingOf(job: Job, result: JobResult, scope: ExportScope = { partIds: null }): Drawing | null {
   const wanted = (partId: string) => scope.partIds === null || scope.partIds.includes(partId);
   const chosen = result.operations
     .filter((o) => o.operation.on)
-    .map((o) => ({ operation: o.operation, shapes: o.shapes.filter((s) => wanted(s.partId)) }))
-    .filter((o) => o.shapes.length > 0);
-  const box = boundsOf(chosen.flatMap((o) => o.shapes));
+    .map(({ operation, drawn }) => ({ operation, drawn: drawn.filter((d) => wanted(d.partId)).map((d) => d.drawable) }))
+    .filter((o) => o.drawn.length > 0);
+  const box = drawnBox(chosen.flatMap((o) => o.drawn));
   if (isEmptyBox(box)) return null;
   const fitted = job.export.page === 'work';
   const m = fitted ? translation(-box.minX, -box.minY) : translation(0, 0);
@@ -53,31 +36,16 @@ export function drawingOf(job: Job, result: JobResult, scope: ExportScope = { pa
     width: fitted ? boxWidth(box) : job.sheet.width,
     height: fitted ? boxHeight(box) : job.sheet.height,
     layers: chosen.map(
-      ({ operation, shapes }): Layer => ({
+      ({ operation, drawn }): Layer => ({
         name: operation.name,
         kind: operation.kind,
         colour: colourOf(operation, job),
         tolerance: operation.kind === 'mark' ? job.export.markTolerance : job.export.arcTolerance,
         scan: operation.scan,
-        shapes: shapes.flatMap((s) => drawn(s, m)),
+        drawn: drawn.map((d) => moved(d, m)),
       }),
     ),
   };
-}
-
-function boundsOf(shapes: readonly OperationShape[]) {
-  let minX = Infinity;
-  let minY = Infinity;
-  let maxX = -Infinity;
-  let maxY = -Infinity;
-  for (const s of shapes)
-    for (const box of boxesOf(s)) {
-      minX = Math.min(minX, box.minX);
-      minY = Math.min(minY, box.minY);
-      maxX = Math.max(maxX, box.maxX);
-      maxY = Math.max(maxY, box.maxY);
-    }
-  return { minX, minY, maxX, maxY };
 }
 
 /** The bytes of one file. */

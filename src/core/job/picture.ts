@@ -3,6 +3,8 @@ import { z } from 'zod';
 import type { Job } from '../document/schema';
 import { circleAt } from '../formats/drawing';
 import { pathData } from '../formats/path-data';
+import { drawnPaths, isHatch } from '../geometry/drawable';
+import type { Path } from '../geometry/path';
 import { LIMITS } from '../limits';
 import type { JobResult } from './evaluate';
 
@@ -31,44 +33,29 @@ const POINT_MM = 0.3;
 export function pictureOf(job: Job, result: JobResult): Picture {
   const shapes: Picture['shapes'] = [];
   let size = 0;
-  const add = (kind: Picture['shapes'][number]['kind'], fill: boolean, paths: Parameters<typeof pathData>[0]) => {
+  const add = (kind: Picture['shapes'][number]['kind'], fill: boolean, paths: readonly Path[]) => {
     const d = pathData(paths, job.sheet.height, DIGITS);
     size += d.length;
     // What no longer fits is left out; the job itself is not touched.
     if (size < LIMITS.pictureBytes / 2) shapes.push({ kind, fill, d });
   };
   const worked = new Set<string>();
-  const outlinesOf = new Map(result.parts.map((part) => [part.id, part.outlines]));
-  for (const { operation, shapes: drawn } of result.operations) {
+  const outlinesOf = new Map(result.parts.map((part) => [part.id, part.outlines.map((o) => o.path)]));
+  for (const { operation, drawn } of result.operations) {
     const filled = new Set<string>();
-    const byPart = new Map<string, Parameters<typeof pathData>[0][number][]>();
-    for (const shape of drawn) {
-      worked.add(shape.partId);
-      if (shape.what === 'fill')
-        add(
-          operation.kind,
-          true,
-          shape.outlines.map((o) => o.path),
-        );
+    const byPart = new Map<string, Path[]>();
+    for (const { partId, drawable } of drawn) {
+      worked.add(partId);
+      if (drawable.kind === 'area') add(operation.kind, true, drawable.paths);
       // Lines this close are an area at the size of a list.
-      else if (shape.what === 'strokes') {
-        if (!filled.has(shape.partId))
-          add(
-            operation.kind,
-            true,
-            (outlinesOf.get(shape.partId) ?? []).map((o) => o.path),
-          );
-        filled.add(shape.partId);
+      else if (isHatch(drawable)) {
+        if (!filled.has(partId)) add(operation.kind, true, outlinesOf.get(partId) ?? []);
+        filled.add(partId);
       } else {
-        const path =
-          shape.what === 'line'
-            ? shape.path
-            : shape.what === 'dot'
-              ? circleAt(shape.at, shape.r ?? POINT_MM)
-              : shape.outline.path;
-        const list = byPart.get(shape.partId);
-        if (list) list.push(path);
-        else byPart.set(shape.partId, [path]);
+        const paths = drawable.kind === 'dot' ? [circleAt(drawable.at, drawable.r ?? POINT_MM)] : drawnPaths(drawable);
+        const list = byPart.get(partId);
+        if (list) list.push(...paths);
+        else byPart.set(partId, [...paths]);
       }
     }
     for (const paths of byPart.values()) add(operation.kind, false, paths);

@@ -3,12 +3,13 @@
 import type { Job } from '../document/schema';
 import { countSegments, isContinuous } from '../geometry/path';
 import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
-import { pieceName } from '../inspect/names';
+import { Names } from '../inspect/names';
 import type { Stretch } from '../inspect/strength';
 import { tieOnSheet } from '../prepare/ties';
 import type { PartFill } from '../toolpath/fill/part-fill';
 import type { JobResult } from './evaluate';
-import { dotTotals, setDowns } from './totals';
+import type { PartResult } from './part-result';
+import { dotTotals, totalSetDowns } from './totals';
 
 const round = (value: number, digits = 4): number => Number(value.toFixed(digits));
 
@@ -46,6 +47,12 @@ const fillReport = (fill: PartFill | null) =>
     })),
   };
 
+/** Pieces with what they are called. */
+function namedPieces(part: PartResult) {
+  const names = new Names(part);
+  return part.pieces.map((piece) => ({ piece, name: names.piece(piece) }));
+}
+
 export type Report = ReturnType<typeof reportOf>;
 
 /** Figures per part and operation, and the findings. Origin is the sheet's lower left corner, y upwards. */
@@ -55,16 +62,16 @@ export function reportOf(job: Job, result: JobResult) {
     unit: 'mm' as const,
     sheet: { width: job.sheet.width, height: job.sheet.height },
     work: boxReport(result.workBox),
-    parts: result.parts.map((part, i) => ({
+    parts: result.parts.map((part) => ({
       id: part.id,
       name: job.parts.find((p) => p.id === part.id)?.name ?? '',
       box: boxReport(part.box),
       shapeAreaMm2: round(part.outlines.reduce((sum, o) => sum + o.area, 0)),
       keptAreaMm2: part.outlines.length === 0 ? 0 : round(part.kept.reduce((sum, o) => sum + o.area, 0)),
       keptPieces: part.pieces.length,
-      pieces: part.pieces.map((piece) => ({
+      pieces: namedPieces(part).map(({ piece, name }) => ({
         kind: piece.kind,
-        name: pieceName(piece, part),
+        name,
         areaMm2: round(piece.area),
         box: boxReport(piece.box),
         centre: pointReport(boxCentre(piece.box)),
@@ -94,8 +101,8 @@ export function reportOf(job: Job, result: JobResult) {
         widthMm: round(bridge.width),
         byHand: bridge.placed !== null,
       })),
-      thin: stretchReport(result.strengths[i]?.thin ?? []),
-      tightGaps: stretchReport(result.strengths[i]?.tight ?? []),
+      thin: stretchReport(part.strength.thin),
+      tightGaps: stretchReport(part.strength.tight),
       closedUp: part.members.flatMap((m) =>
         (m.layout?.closedUp ?? []).map((c) => ({
           member: m.id,
@@ -105,9 +112,9 @@ export function reportOf(job: Job, result: JobResult) {
           jointMm: round(c.joint),
         })),
       ),
-      middleLines: result.lineworks[i]?.lines?.lines.length ?? 0,
-      dots: result.lineworks[i]?.dots?.dots.length ?? 0,
-      filling: fillReport(result.lineworks[i]?.fill ?? null),
+      middleLines: part.linework.lines?.lines.length ?? 0,
+      dots: part.linework.dots?.dots.length ?? 0,
+      filling: fillReport(part.linework.fill),
       paths: part.outlines.length,
       segments: countSegments(part.outlines.map((o) => o.path)),
       openPaths: part.lines.length + part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
@@ -117,8 +124,8 @@ export function reportOf(job: Job, result: JobResult) {
       name: o.operation.name,
       kind: o.operation.kind,
       on: o.operation.on,
-      paths: setDowns(o.shapes),
-      dots: dotTotals(o.shapes),
+      paths: totalSetDowns(o.drawn),
+      dots: dotTotals(o.drawn),
       lengthMm: round(o.lengthMm),
       scan: o.operation.scan,
       fillAreaMm2: round(o.fillMm2),

@@ -7,7 +7,7 @@ import { newStep, stepIn, withStep } from '../document/steps';
 import { boxCentre, isEmptyBox } from '../geometry/point';
 import { leastWidth } from '../inspect/strength';
 import { LIMITS } from '../limits';
-import type { FaceLookup, PreparedPart } from '../prepare/part';
+import type { FaceLookup, PreparedPart } from '../prepare/prepared';
 import type { Evaluator } from './evaluate';
 
 /** The part as it should be, or a sentence why there is no such part. */

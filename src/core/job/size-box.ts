@@ -2,7 +2,7 @@
 import type { Part } from '../document/schema';
 import { regionBox } from '../geometry/path';
 import { type Box, EMPTY_BOX, growBox, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
-import type { PreparedPart } from '../prepare/part';
+import type { PreparedPart } from '../prepare/prepared';
 import type { Linework } from '../toolpath/linework';
 
 const boxAround = ({ x, y }: Point): Box => ({ minX: x, minY: y, maxX: x, maxY: y });

@@ -3,7 +3,7 @@ import { type Chosen, moveChosen, sizeChosen } from '../commands/chosen';
 import type { Job } from '../document/schema';
 import { boxHeight, boxWidth } from '../geometry/point';
 import { factorFor } from '../geometry/root';
-import type { FaceLookup } from '../prepare/part';
+import type { FaceLookup } from '../prepare/prepared';
 import type { Evaluator } from './evaluate';
 
 /** Widths and heights are met to this, in mm, by factors in these limits. */

@@ -16,8 +16,17 @@ import {
   uniteBoxes,
 } from '../geometry/point';
 import { columnsOf, moveRows, type Rows, uniteRows } from '../geometry/rows';
+import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import { closingMove } from './close-up';
-import { inkWidth, type LetterChange, letterOutlines, type PlacedLetter, type SetLine, setLine } from './line';
+import {
+  inkWidth,
+  type LetterChange,
+  letterOutlines,
+  NUMBERS_PER_LETTER,
+  type PlacedLetter,
+  type SetLine,
+  setLine,
+} from './line';
 import type { Typeface } from './typeface';
 
 export type { LetterChange, PlacedLetter } from './line';
@@ -123,11 +132,11 @@ const SCALE_SETTLED = 1e-4;
 const MOST_OVERLAP = 0.5;
 
 /** Set the text. Lines align by what is drawn, not by side bearings, so that cut edges line up. */
-export function layoutLettering(asked: LetteringSpec, face: Typeface): Layout {
+export function layoutLettering(asked: LetteringSpec, face: Typeface, memory: Memory = NO_MEMORY): Layout {
   // Lines have no ink to overlap with.
   const spec = face.lines ? { ...asked, closeUp: null } : asked;
   let scale = spec.size.mm / face.capHeight;
-  let drafts = draftLines(spec, face, scale);
+  let drafts = draftLines(spec, face, scale, memory);
   if (spec.size.by === 'width')
     for (let round = 0; round < ROUNDS; round++) {
       const widest = Math.max(0, ...drafts.map((d) => inkWidth(d.set)));
@@ -136,16 +145,16 @@ export function layoutLettering(asked: LetteringSpec, face: Typeface): Layout {
       const settled = Math.abs(next / scale - 1) < SCALE_SETTLED;
       scale = next;
       if (settled || !spec.closeUp) break;
-      drafts = draftLines(spec, face, scale);
+      drafts = draftLines(spec, face, scale, memory);
     }
-  return place(spec, face, drafts, scale);
+  return place(spec, face, drafts, scale, memory);
 }
 
 /** The overlap asked for, in font units. */
 const overlapIn = (closeUp: CloseUp, face: Typeface, scale: number): number =>
   Math.min(closeUp.overlap / scale, MOST_OVERLAP * face.capHeight);
 
-function draftLines(spec: LetteringSpec, face: Typeface, scale: number): Draft[] {
+function draftLines(spec: LetteringSpec, face: Typeface, scale: number, memory: Memory): Draft[] {
   const spacing = spec.letterSpacing * face.capHeight;
   const closeUp = spec.closeUp ? { overlap: overlapIn(spec.closeUp, face, scale), words: spec.closeUp.words } : null;
   let offset = 0;
@@ -161,7 +170,7 @@ function draftLines(spec: LetteringSpec, face: Typeface, scale: number): Draft[]
       return {
         text,
         offset: start,
-        set: setLine(text, face, settings),
+        set: setLine(text, face, settings, memory),
         scale: own,
         setting: plain ? `${spacing}` : JSON.stringify(settings),
       };
@@ -206,7 +215,7 @@ function widened(
 /** Space of a line above its baseline, as a share of the typeface's line height. */
 const ABOVE = 0.8;
 
-function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], scale: number): Layout {
+function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], scale: number, memory: Memory): Layout {
   const advance = (face.ascent - face.descent + face.lineGap) * spec.lineSpacing;
   const missing = new Set<string>();
   const baselines: number[] = [];
@@ -241,7 +250,7 @@ function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], sc
     const lineBox = { minX: minX + x, maxX: maxX + x, minY: minY + baseline, maxY: maxY + baseline };
     box = uniteBoxes(box, lineBox);
     const from = letters.length;
-    for (const letter of placedLetters(set, i, offset, x, baseline)) letters.push(letter);
+    for (const letter of memory.get(PLACED_LETTERS, { set, line: i, offset, x, y: baseline })) letters.push(letter);
     for (const j of set.joints)
       closedUp.push({
         what: 'letter',
@@ -268,20 +277,23 @@ function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], sc
 }
 
 type PlacedAt = {
+  readonly set: SetLine;
   readonly line: number;
   readonly offset: number;
   readonly x: number;
   readonly y: number;
-  readonly letters: readonly PlacedLetter[];
 };
 
-/** Letters of lines where they were last placed: most lines stay as they are from one edit to the next. */
-const placedHeld = new WeakMap<SetLine, PlacedAt>();
+/** Letters of a line where they are placed: most lines stay as they are from one edit to the next. */
+const PLACED_LETTERS: Stage<PlacedAt, readonly PlacedLetter[]> = {
+  name: 'placed letters',
+  key: ({ set, line, offset, x, y }, idOf) => `${idOf(set)}|${line}|${offset}|${x}|${y}`,
+  run: placedLetters,
+  weigh: (letters) => NUMBERS_PER_LETTER * letters.length,
+};
 
-function placedLetters(set: SetLine, line: number, offset: number, x: number, y: number): readonly PlacedLetter[] {
-  const held = placedHeld.get(set);
-  if (held && held.line === line && held.offset === offset && held.x === x && held.y === y) return held.letters;
-  const letters = set.letters.map(
+function placedLetters({ set, line, offset, x, y }: PlacedAt): readonly PlacedLetter[] {
+  return set.letters.map(
     ({ letter, box }): PlacedLetter => ({
       text: letter.text,
       start: letter.start + offset,
@@ -294,8 +306,6 @@ function placedLetters(set: SetLine, line: number, offset: number, x: number, y:
       box: { minX: box.minX + x, maxX: box.maxX + x, minY: box.minY + y, maxY: box.maxY + y },
     }),
   );
-  placedHeld.set(set, { line, offset, x, y, letters });
-  return letters;
 }
 
 /** Columns a capital is cut into for closing lines. */

@@ -51,7 +51,7 @@ const WITH_MARKS = /\P{M}\p{M}*|\p{M}/gu;
 export const seemsLineFace = (bytes: Uint8Array): boolean => bytes[0] === 0x7b;
 
 /** Read a one-line face; null when the bytes are none. */
-export function readLineFace(bytes: Uint8Array): Omit<Typeface, 'serial'> | null {
+export function readLineFace(bytes: Uint8Array): Typeface | null {
   let data: unknown;
   try {
     data = JSON.parse(new TextDecoder().decode(bytes));

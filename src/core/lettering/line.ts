@@ -16,7 +16,7 @@ import {
   uniteBoxes,
 } from '../geometry/point';
 import { moveRows, type Rows, rowsOf, uniteRows } from '../geometry/rows';
-import { ResultCache } from '../result-cache';
+import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import { type Closing, closingMove } from './close-up';
 import { visualRuns } from './runs';
 import type { Typeface } from './typeface';
@@ -83,42 +83,36 @@ export type LineSettings = {
   readonly changes: readonly LetterChange[];
 };
 
-const LINES_HELD = 500;
-const GLYPHS_HELD = 2_000;
-const CLOSINGS_HELD = 10_000;
-type Held = {
-  readonly shaped: ResultCache<SetLine>;
-  readonly set: ResultCache<SetLine>;
-  readonly rows: ResultCache<Rows>;
-  /** Moves of letters towards those before them. */
-  readonly closings: ResultCache<{ readonly made: Closing | null }>;
-};
-const held = new WeakMap<Typeface, Held>();
+/** A letter's glyphs, matrix and bounds, in numbers. */
+export const NUMBERS_PER_LETTER = 40;
+const weighLine = (line: SetLine): number => NUMBERS_PER_LETTER * line.letters.length;
 
-const heldFor = (face: Typeface): Held => {
-  let known = held.get(face);
-  if (!known) {
-    known = {
-      shaped: new ResultCache(LINES_HELD),
-      set: new ResultCache(LINES_HELD),
-      rows: new ResultCache(GLYPHS_HELD),
-      closings: new ResultCache(CLOSINGS_HELD),
-    };
-    held.set(face, known);
-  }
-  return known;
+type LineInput = { readonly text: string; readonly face: Typeface; readonly settings: LineSettings };
+
+/** A line as the typeface has it, with its spacing. */
+const SHAPED: Stage<LineInput, SetLine> = {
+  name: 'shaped line',
+  key: ({ text, face, settings }, idOf) => `${idOf(face)}|${settings.spacing}|${text}`,
+  run: ({ text, face, settings }) => shapeLine(text, face, settings.spacing),
+  weigh: weighLine,
+};
+
+/** A line with its letters sized, turned, nudged and closed up. */
+const ARRANGED: Stage<LineInput, SetLine> = {
+  name: 'arranged line',
+  key: ({ text, face, settings }, idOf) => JSON.stringify([idOf(face), settings, text]),
+  run: (input, memory) => arrange(memory.get(SHAPED, input), input, memory),
+  weigh: weighLine,
 };
 
 const UNSEEN = /[\p{Cc}\ufeff]/gu;
 /** Characters that draw nothing by themselves and are not missed when a face lacks them. */
 const NOT_MISSED = /^[\s\p{Cc}\p{Default_Ignorable_Code_Point}]*$/u;
 
-/** Set one line. Shaping and closing up are what take time, so lines that did not change are held. */
-export function setLine(text: string, face: Typeface, s: LineSettings): SetLine {
-  const { shaped, set } = heldFor(face);
-  const bare = shaped.get(`${s.spacing}|${text}`, () => shapeLine(text, face, s.spacing));
-  if (s.scale === 1 && !s.closeUp && s.changes.length === 0) return bare;
-  return set.get(JSON.stringify([s, text]), () => arrange(bare, text, face, s));
+/** Set one line. Shaping and closing up are what take time, so lines that did not change are remembered. */
+export function setLine(text: string, face: Typeface, settings: LineSettings, memory: Memory = NO_MEMORY): SetLine {
+  const isPlain = settings.scale === 1 && !settings.closeUp && settings.changes.length === 0;
+  return memory.get(isPlain ? SHAPED : ARRANGED, { text, face, settings });
 }
 
 function shapeLine(text: string, face: Typeface, spacing: number): SetLine {
@@ -184,7 +178,7 @@ export function letterOutlines(letter: Pick<PlacedLetter, 'glyphs' | 'own'>, fac
 }
 
 /** Sizes, turns and nudges of letters, the size of the line, and closing up, in this order. */
-function arrange(bare: SetLine, text: string, face: Typeface, s: LineSettings): SetLine {
+function arrange(bare: SetLine, { text, face, settings: s }: LineInput, memory: Memory): SetLine {
   const changeOf = (letter: SetLetter['letter']) =>
     s.changes.find((c) => c.at >= letter.start && c.at < letter.end) ?? { at: -1, dx: 0, dy: 0, turn: 0, scale: 1 };
   // Sizes first: what follows a larger letter moves on by what it has grown.
@@ -204,7 +198,9 @@ function arrange(bare: SetLine, text: string, face: Typeface, s: LineSettings): 
     const changed = { ...letter, own, x };
     return { letter: changed, box: shift(regionBox(letterOutlines(changed, face)), x, 0) };
   });
-  const { letters, joints } = s.closeUp ? closeLetters(sized, text, face, s.closeUp) : { letters: sized, joints: [] };
+  const { letters, joints } = s.closeUp
+    ? closeLetters(sized, text, face, s.closeUp, memory)
+    : { letters: sized, joints: [] };
   const placed = letters.map(({ letter, box }) => {
     const { dx, dy } = changeOf(letter);
     const [mx, my] = [dx * face.capHeight * s.scale, dy * face.capHeight * s.scale];
@@ -230,11 +226,48 @@ const rowStep = (face: Typeface): number => face.capHeight / ROWS_PER_CAPITAL;
 /** The ink of a letter about its origin, and a name for it. */
 type LetterInk = { readonly key: string; readonly rows: Rows };
 
-function letterInk(letter: SetLetter['letter'], face: Typeface): LetterInk {
-  const glyphs = letter.glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+');
-  const key = `${glyphs}|${letter.own ? Object.values(letter.own).join() : ''}`;
-  return { key, rows: heldFor(face).rows.get(key, () => rowsOf(letterOutlines(letter, face), rowStep(face))) };
-}
+type InkInput = { readonly letter: SetLetter['letter']; readonly face: Typeface };
+
+const glyphsKey = ({ glyphs, own }: SetLetter['letter']): string =>
+  `${glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+')}|${own ? Object.values(own).join() : ''}`;
+
+/** The rows of ink of a letter about its origin. */
+const INK: Stage<InkInput, Rows> = {
+  name: 'ink',
+  key: ({ letter, face }, idOf) => `${idOf(face)}|${glyphsKey(letter)}`,
+  run: ({ letter, face }) => rowsOf(letterOutlines(letter, face), rowStep(face)),
+  weigh: ({ rows }) => rows.reduce((sum, row) => sum + row.length, 0),
+};
+
+const letterInk = (letter: SetLetter['letter'], face: Typeface, memory: Memory): LetterInk => ({
+  key: glyphsKey(letter),
+  rows: memory.get(INK, { letter, face }),
+});
+
+type ClosingInput = {
+  readonly face: Typeface;
+  readonly overlap: number;
+  readonly ink: LetterInk;
+  /** Letters before it, each with how far to the right of it that letter's origin lies. */
+  readonly fixed: readonly { readonly ink: LetterInk; readonly x: number }[];
+};
+
+/** The move of a letter towards those before it; in an object of its own, since there may be none. */
+const CLOSING: Stage<ClosingInput, { readonly made: Closing | null }> = {
+  name: 'closing',
+  key: ({ face, overlap, ink, fixed }, idOf) =>
+    `${idOf(face)}|${overlap}|${ink.key}|${fixed.map((f) => `${f.x}:${f.ink.key}`).join('|')}`,
+  run: ({ face, overlap, ink, fixed }) => ({
+    made: closingMove(
+      uniteRows(fixed.map((f) => moveRows(f.ink.rows, f.x))),
+      ink.rows,
+      overlap,
+      FARTHEST * face.capHeight,
+      rowStep(face),
+    ),
+  }),
+  weigh: () => 1,
+};
 
 /** Each letter moved towards those before it in its word, and all after it along with it. */
 function closeLetters(
@@ -242,8 +275,8 @@ function closeLetters(
   text: string,
   face: Typeface,
   { overlap, words }: { readonly overlap: number; readonly words: boolean },
+  memory: Memory,
 ): { letters: SetLetter[]; joints: Joint[] } {
-  const step = rowStep(face);
   const out: SetLetter[] = [];
   const joints: Joint[] = [];
   let word: { readonly ink: LetterInk; readonly x: number }[] = [];
@@ -252,20 +285,11 @@ function closeLetters(
     const before = letters[i - 1]?.letter;
     const { letter } = current;
     if (before && !words && spaceBetween(before, letter, text)) word = [];
-    const ink = letterInk(letter, face);
+    const ink = letterInk(letter, face, memory);
     if (word.length > 0) {
-      const fixed = word.slice(-LETTERS_BEFORE);
       const from = (x: number) => Math.round((x - letter.x + moved) * 1e3) / 1e3;
-      const key = `${overlap}|${ink.key}|${fixed.map((f) => `${from(f.x)}:${f.ink.key}`).join('|')}`;
-      const closing = heldFor(face).closings.get(key, () => ({
-        made: closingMove(
-          uniteRows(fixed.map((f) => moveRows(f.ink.rows, from(f.x)))),
-          ink.rows,
-          overlap,
-          FARTHEST * face.capHeight,
-          step,
-        ),
-      })).made;
+      const fixed = word.slice(-LETTERS_BEFORE).map((f) => ({ ink: f.ink, x: from(f.x) }));
+      const closing = memory.get(CLOSING, { face, overlap, ink, fixed }).made;
       if (closing) {
         moved += closing.move;
         joints.push({ start: letter.start, end: letter.end, ...closing });

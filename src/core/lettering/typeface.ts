@@ -16,8 +16,6 @@ export type ShapedGlyph = {
 };
 
 export type Typeface = {
-  /** Tells loaded typefaces apart; results are held by it. */
-  readonly serial: number;
   readonly family: string;
   readonly weight: number;
   readonly italic: boolean;
@@ -63,7 +61,7 @@ export async function loadTypeface(bytes: Uint8Array): Promise<TypefaceLoad> {
   if (seemsLineFace(bytes)) {
     const face = readLineFace(bytes);
     return face
-      ? { ok: true, typeface: { ...face, serial: nextSerial++ } }
+      ? { ok: true, typeface: face }
       : { ok: false, sentence: 'The file is not a one-line typeface we can read.' };
   }
   if (bytes.length < 12 || !SFNT_TAGS.has(tagOf(bytes)))
@@ -76,7 +74,6 @@ export async function loadTypeface(bytes: Uint8Array): Promise<TypefaceLoad> {
   return { ok: true, typeface: buildTypeface(hb, face, font) };
 }
 
-let nextSerial = 1;
 /** A face that claims to lean by more is not believed. */
 const MOST_SLANT_DEG = 45;
 
@@ -103,7 +100,6 @@ function buildTypeface(hb: HarfBuzz, face: HbFace, font: HbFont): Typeface {
   // A 16.16 fixed point number of degrees, negative where letters lean to the right (OpenType, post table).
   const slantDeg = postView && postView.byteLength > 8 ? -postView.getInt32(4) / 65536 : 0;
   return {
-    serial: nextSerial++,
     family: nameOf(face, 16) || nameOf(face, 1) || 'Unnamed',
     weight: view && view.byteLength > 6 ? view.getUint16(4) : 400,
     italic: view && view.byteLength > 64 ? (view.getUint16(62) & 1) === 1 : false,

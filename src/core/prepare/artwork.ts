@@ -4,17 +4,17 @@ import type { Found } from '../formats/found';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { type Path, regionBox, shut, transformPath } from '../geometry/path';
 import { boxCentre, compose, isEmptyBox, scaling, translation } from '../geometry/point';
-import type { ResultCache } from '../result-cache';
+import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import { EXACT_MM } from './closing/chains';
 import { type Closed, closeLines, type LooseLine } from './closing/closing';
 import { repeatsAmong } from './closing/doubles';
 import { refitPath } from './closing/refit';
 import { type Area, regionOf } from './closing/region';
-import { measureOutlines, type Outline } from './outline';
+import { measureOutlines, type Outline, weighOutlines, weighPaths } from './outline';
 
-/** A drawing that was brought in, by the id a job names it with. `serial` tells drawings apart. */
-export type KeptDrawing = { readonly drawing: Pick<Found, 'shapes' | 'groups'>; readonly serial: number };
-export type ArtworkAnswer = KeptDrawing | { readonly sentence: string };
+/** A drawing that was brought in, as a job's id names it. */
+export type KeptDrawing = Pick<Found, 'shapes' | 'groups'>;
+export type ArtworkAnswer = { readonly drawing: KeptDrawing } | { readonly sentence: string };
 export type ArtworkLookup = (id: string) => ArtworkAnswer;
 
 /** About the middle of the whole drawing, in mm. */
@@ -30,16 +30,16 @@ export type PreparedArtwork = {
   };
 };
 
-export type ArtworkCache = ResultCache<PreparedArtwork>;
+type ArtworkInput = {
+  readonly engine: ClipEngine;
+  readonly drawing: KeptDrawing;
+  readonly member: Pick<Artwork, 'groups' | 'scale' | 'close'>;
+};
 
-export function prepareArtwork(
-  engine: ClipEngine,
-  { drawing, serial }: KeptDrawing,
-  member: Pick<Artwork, 'groups' | 'scale' | 'close'>,
-  cache: ArtworkCache,
-): PreparedArtwork {
-  const { groups, scale, close } = member;
-  return cache.get(JSON.stringify([serial, groups, scale, close]), () => {
+const ARTWORK: Stage<ArtworkInput, PreparedArtwork> = {
+  name: 'artwork',
+  key: ({ drawing, member: { groups, scale, close } }, idOf) => JSON.stringify([idOf(drawing), groups, scale, close]),
+  run({ engine, drawing, member: { groups, scale, close } }) {
     const bounds = regionBox(drawing.shapes.flatMap((shape) => shape.paths));
     const middle = isEmptyBox(bounds) ? { x: 0, y: 0 } : boxCentre(bounds);
     const m = compose(translation(-middle.x, -middle.y), scaling(scale));
@@ -76,5 +76,14 @@ export function prepareArtwork(
         shared,
       },
     };
-  });
-}
+  },
+  weigh: ({ outlines, lines }) => weighOutlines(outlines) + weighPaths(lines),
+};
+
+/** A drawing with its loose lines closed, at its size about its middle. */
+export const prepareArtwork = (
+  engine: ClipEngine,
+  drawing: KeptDrawing,
+  member: Pick<Artwork, 'groups' | 'scale' | 'close'>,
+  memory: Memory = NO_MEMORY,
+): PreparedArtwork => memory.get(ARTWORK, { engine, drawing, member });

@@ -6,16 +6,18 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { countSegments, type Path, pathLength, transformPath } from '../geometry/path';
 import { type Box, boxHeight, boxWidth, compose, invert, isEmptyBox, type Matrix, scaling } from '../geometry/point';
 import type { Layout } from '../lettering/layout';
-import type { ResultCache } from '../result-cache';
+import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import { type Area, regionOf } from './closing/region';
-import { measureOutlines, type Outline, transformOutlines } from './outline';
+import { measureOutlines, type Outline, transformOutlines, weighOutlines, weighPaths } from './outline';
 
 export type HandMade = { readonly outlines: readonly Outline[]; readonly lines: readonly Path[] };
-export type HandMadeCache = ResultCache<HandMade>;
 
-/** In the coordinates of the data. */
-export function handMade(engine: ClipEngine, d: string, cache: HandMadeCache): HandMade {
-  return cache.get(d, () => {
+type HandMadeInput = { readonly engine: ClipEngine; readonly d: string };
+
+const HAND_MADE: Stage<HandMadeInput, HandMade> = {
+  name: 'hand-made',
+  key: ({ d }) => d,
+  run({ engine, d }) {
     const { paths } = pathOf(d);
     const areas = paths.filter((p) => p.closed).map((path): Area => ({ paths: [path], rule: 'nonzero' }));
     const region = regionOf(engine, areas);
@@ -23,8 +25,13 @@ export function handMade(engine: ClipEngine, d: string, cache: HandMadeCache): H
       outlines: measureOutlines(region.map((path) => ({ path, labels: path.segments.map(() => 0) }))),
       lines: paths.filter((p) => !p.closed),
     };
-  });
-}
+  },
+  weigh: ({ outlines, lines }) => weighOutlines(outlines) + weighPaths(lines),
+};
+
+/** Path data made into clean outlines and open lines, in the coordinates of the data. */
+export const handMade = (engine: ClipEngine, d: string, memory: Memory = NO_MEMORY): HandMade =>
+  memory.get(HAND_MADE, { engine, d });
 
 type Framed = { readonly matrix: Matrix; readonly ownBox: Box; readonly layout: Layout | null };
 

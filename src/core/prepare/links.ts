@@ -2,11 +2,25 @@
 import Flatbush from 'flatbush';
 import { flattenPath } from '../geometry/path';
 import type { Box, Point } from '../geometry/point';
+import { once } from '../memo';
 import type { Outline } from './outline';
 import type { Piece } from './pieces';
 
 /** A piece as polygons: its outer outline and its holes. */
-export type PieceShape = { readonly piece: Piece; readonly polygons: readonly (readonly Point[])[]; readonly box: Box };
+export type PieceShape = {
+  readonly piece: Piece;
+  readonly polygons: readonly (readonly Point[])[];
+  readonly box: Box;
+  /** Found when first asked for. */
+  readonly edges: () => EdgeIndex;
+};
+
+export const pieceShape = (piece: Piece, polygons: PieceShape['polygons'], box: Box): PieceShape => ({
+  piece,
+  polygons,
+  box,
+  edges: once(() => edgesOf(polygons)),
+});
 
 /** `piece` is joined to `to`, both indices in the list of shapes; `from` and `at` are their nearest points. */
 export type Link = { readonly piece: number; readonly to: number; readonly from: Point; readonly at: Point };
@@ -14,13 +28,11 @@ export type Link = { readonly piece: number; readonly to: number; readonly from:
 const FLATTEN_MM = 0.02;
 
 export function pieceShapes(outlines: readonly Outline[], pieces: readonly Piece[]): PieceShape[] {
-  return pieces.map((piece) => ({
-    piece,
-    box: piece.box,
-    polygons: outlines
-      .filter((o, i) => i === piece.outline || (o.parent === piece.outline && o.depth % 2 === 1))
-      .map((o) => flattenPath(o.path, FLATTEN_MM)),
-  }));
+  return pieces.map((piece) => {
+    const own = outlines.filter((o, i) => i === piece.outline || (o.parent === piece.outline && o.depth % 2 === 1));
+    const polygons = own.map((o) => flattenPath(o.path, FLATTEN_MM));
+    return pieceShape(piece, polygons, piece.box);
+  });
 }
 
 const boxDistance = (a: Box, b: Box): number =>
@@ -84,31 +96,22 @@ function roughDistance(a: PieceShape, b: PieceShape): number {
   return least;
 }
 
-const indices = new WeakMap<
-  PieceShape,
-  { readonly index: Flatbush; readonly edges: readonly (readonly [Point, Point])[] }
->();
+type EdgeIndex = { readonly index: Flatbush; readonly edges: readonly (readonly [Point, Point])[] };
 
-function edgesOf(shape: PieceShape) {
-  let known = indices.get(shape);
-  if (!known) {
-    const edges = shape.polygons.flatMap((polygon) =>
-      polygon.map((p, i) => [p, polygon[(i + 1) % polygon.length] as Point] as const),
-    );
-    const index = new Flatbush(Math.max(1, edges.length));
-    for (const [p, q] of edges)
-      index.add(Math.min(p.x, q.x), Math.min(p.y, q.y), Math.max(p.x, q.x), Math.max(p.y, q.y));
-    if (edges.length === 0) index.add(Infinity, Infinity, Infinity, Infinity);
-    index.finish();
-    known = { index, edges };
-    indices.set(shape, known);
-  }
-  return known;
+function edgesOf(polygons: PieceShape['polygons']): EdgeIndex {
+  const edges = polygons.flatMap((polygon) =>
+    polygon.map((p, i) => [p, polygon[(i + 1) % polygon.length] as Point] as const),
+  );
+  const index = new Flatbush(Math.max(1, edges.length));
+  for (const [p, q] of edges) index.add(Math.min(p.x, q.x), Math.min(p.y, q.y), Math.max(p.x, q.x), Math.max(p.y, q.y));
+  if (edges.length === 0) index.add(Infinity, Infinity, Infinity, Infinity);
+  index.finish();
+  return { index, edges };
 }
 
 /** The nearest of the corners of one and the edges of the other, no farther than `most`. */
 function cornersToEdges(a: PieceShape, b: PieceShape, most: number): Nearest {
-  const { index, edges } = edgesOf(b);
+  const { index, edges } = b.edges();
   let least = most * (1 + 1e-9) + 1e-9;
   let best: Nearest = { distance: Infinity, from: { x: 0, y: 0 }, at: { x: 0, y: 0 } };
   for (const corners of a.polygons)

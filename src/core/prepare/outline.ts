@@ -1,8 +1,7 @@
 /** Clean outlines with what everything downstream asks of them: bounds, area, length and nesting. */
 import type { LabelledPath } from '../geometry/boolean/session';
-import { keepOriginal, lengthOfPath } from '../geometry/length';
 import { nestMeasured } from '../geometry/nesting';
-import { type Path, pathArea, pathBox, reversePath, transformPath } from '../geometry/path';
+import { countSegments, type Path, pathArea, pathBox, transformPath } from '../geometry/path';
 import { type Box, determinant, EMPTY_BOX, type Matrix, uniteBoxes } from '../geometry/point';
 
 export type Outline = {
@@ -35,8 +34,16 @@ export function nestAgain(outlines: readonly Outline[]): Outline[] {
 export const boundsOf = (outlines: readonly Outline[]): Box =>
   outlines.reduce<Box>((box, o) => (o.depth === 0 ? uniteBoxes(box, o.box) : box), EMPTY_BOX);
 
-/** Length in mm; held as long as the path is. */
-export const outlineLength = (outline: Outline): number => lengthOfPath(outline.path);
+/** Numbers a segment with its label takes. */
+const NUMBERS_PER_SEGMENT = 16;
+
+/** What outlines weigh in a memory. */
+export const weighOutlines = (outlines: readonly Outline[]): number =>
+  outlines.reduce((sum, o) => sum + NUMBERS_PER_SEGMENT * (o.path.segments.length + 1), 0);
+
+/** The same for paths. */
+export const weighPaths = (paths: readonly Path[]): number =>
+  NUMBERS_PER_SEGMENT * (countSegments(paths) + paths.length);
 
 /** Move outlines to another place in a list: their parents by `firstIndex`, their labels by `firstLabel`. */
 export function relabel(outlines: readonly Outline[], firstIndex: number, firstLabel: number): readonly Outline[] {
@@ -57,15 +64,14 @@ export function transformOutlines(outlines: readonly Outline[], m: Matrix): Outl
   const scale = Math.abs(determinant(m));
   const upright = m.b === 0 && m.c === 0;
   return outlines.map((o) => {
-    const moved = transformPath(o.path, m);
-    const path = mirrored ? reversePath(moved) : moved;
-    keepOriginal(path, o.path, Math.sqrt(scale));
+    const path = transformPath(o.path, m, mirrored);
     return {
-      ...o,
       path,
       labels: mirrored ? [...o.labels].reverse() : o.labels,
       box: upright ? transformUpright(o.box, m) : pathBox(path),
       area: o.area * scale,
+      parent: o.parent,
+      depth: o.depth,
     };
   });
 }

@@ -3,7 +3,9 @@ import type { Part } from '../document/schema';
 import { growPart } from '../document/sizes';
 import { boxWidth, isEmptyBox } from '../geometry/point';
 import { factorFor } from '../geometry/root';
-import { type PrepareContext, type PreparedPart, preparePart } from './part';
+import type { PrepareContext } from './member';
+import { preparePart } from './part';
+import type { PreparedPart } from './prepared';
 
 /** The width is met to this, in mm, and parts are made so many times smaller or larger for it. */
 const SEARCH = { met: 1e-4, least: 1e-4, most: 1e4 };

@@ -21,7 +21,7 @@ import {
 import { rowsOfPolygons } from '../geometry/rows';
 import { closingMove } from '../lettering/close-up';
 import { LIMITS } from '../limits';
-import { type Link, nearestPoints, type PieceShape, pieceShapes, shortestLinks } from './links';
+import { type Link, nearestPoints, type PieceShape, pieceShape, pieceShapes, shortestLinks } from './links';
 import type { Outline } from './outline';
 import { type Piece, pieceKeys } from './pieces';
 import { rectanglePath } from './shape';
@@ -107,7 +107,7 @@ function movedShape(shape: PieceShape, m: Matrix): PieceShape {
   const ys = polygons.flatMap((polygon) => polygon.map((p) => p.y));
   const least = (values: readonly number[]) => values.reduce((a, b) => Math.min(a, b), Infinity);
   const most = (values: readonly number[]) => values.reduce((a, b) => Math.max(a, b), -Infinity);
-  return { ...shape, polygons, box: { minX: least(xs), minY: least(ys), maxX: most(xs), maxY: most(ys) } };
+  return pieceShape(shape.piece, polygons, { minX: least(xs), minY: least(ys), maxX: most(xs), maxY: most(ys) });
 }
 
 function linkBetween(shapes: readonly PieceShape[], link: Link): Link {

@@ -1,86 +1,193 @@
 /**
- * A prepared part in another place: moved, turned, mirrored. Nothing is computed anew but bounds, which a turn changes.
+ * A prepared part in another place: moved, turned, mirrored. Nothing is computed anew but bounds, which a turn changes; and
+ * what few ask for is moved when it is asked for.
  */
 import { type Path, regionBox, transformPath } from '../geometry/path';
 import { applyMatrix, type Box, compose, isIdentity, type Matrix, transformedBox, uniteBoxes } from '../geometry/point';
+import { once } from '../memo';
 import { boundsOf, type Outline, transformOutlines } from './outline';
-import type { PreparedPart } from './part';
+import type { PreparedMember, PreparedPart } from './prepared';
 
 /**
- * The part after a matrix that moves, turns or mirrors; the part itself when that does nothing. Places that are set by hand keep
- * the part's own coordinates: the middle and direction of a tie, and the bounds of the piece these count from.
+ * The part, called `id`, after a matrix that moves, turns or mirrors. Places that are set by hand keep the part's own coordinates:
+ * the middle and direction of a tie, and the bounds of the piece these count from.
  */
-export function transformPart(part: PreparedPart, m: Matrix): PreparedPart {
-  if (isIdentity(m)) return part;
-  // Lists, and outlines, that are one and the same stay so.
-  const known = new Map<Outline, Outline>();
-  const one = (outline: Outline): Outline => {
-    let moved = known.get(outline);
-    if (!moved) {
-      moved = transformOutlines([outline], m)[0] as Outline;
-      known.set(outline, moved);
-    }
-    return moved;
-  };
-  const lists = new Map<readonly Outline[], readonly Outline[]>();
-  const outlines = (list: readonly Outline[]): readonly Outline[] => {
-    let moved = lists.get(list);
-    if (!moved) {
-      moved = list.map(one);
-      lists.set(list, moved);
-    }
-    return moved;
-  };
-  const paths = (list: readonly Path[]): Path[] => list.map((path) => transformPath(path, m));
-  const { notes } = part;
-  const [solid, kept, lines] = [outlines(part.solid), outlines(part.kept), paths(part.lines)];
-  const boxOf = (shape: readonly Outline[], open: readonly Path[]): Box => uniteBoxes(boundsOf(shape), regionBox(open));
-  return {
-    ...part,
-    matrix: compose(part.matrix, m),
-    solid,
-    bare: outlines(part.bare),
-    frames: part.frames.map((frame) => ({ ...frame, matrix: compose(frame.matrix, m) })),
-    outlines: outlines(part.outlines),
-    kept,
-    handMade: part.handMade && {
-      ...part.handMade,
-      under: outlines(part.handMade.under),
-      underLines: paths(part.handMade.underLines),
-    },
-    lines,
-    members: part.members.map((member) => {
-      const own = { outlines: outlines(member.outlines), lines: paths(member.lines) };
-      return {
-        ...member,
-        ...own,
-        matrix: compose(member.matrix, m),
-        box: boxOf(own.outlines, own.lines),
-        unclosed: paths(member.unclosed),
-      };
-    }),
-    pieces: part.pieces.map((piece) => ({ ...piece, box: kept[piece.outline]?.box ?? transformedBox(piece.box, m) })),
-    box: boxOf(solid, lines),
-    notes: {
-      ...notes,
-      heldOpen: notes.heldOpen.map((held) => ({ ...held, hole: one(held.hole) })),
-      ties: notes.ties.map((tie) => ({ ...tie, path: transformPath(tie.path, m) })),
-      untied: notes.untied && {
-        ...notes.untied,
-        // They lie in the shape before; of these only bounds are known.
-        pieces: notes.untied.pieces.map((piece) => ({ ...piece, box: transformedBox(piece.box, m) })),
-      },
-      bridged: notes.bridged && {
-        ...notes.bridged,
-        before: outlines(notes.bridged.before),
-        bridges: notes.bridged.bridges.map((bridge) => ({
-          ...bridge,
-          from: applyMatrix(m, bridge.from),
-          to: applyMatrix(m, bridge.to),
-        })),
-        islands: notes.bridged.islands.map((island) => ({ ...island, outline: one(island.outline) })),
-        hairs: notes.bridged.hairs.map((hair) => ({ ...hair, at: applyMatrix(m, hair.at) })),
-      },
-    },
-  };
+export function transformPart(part: PreparedPart, m: Matrix, id: string = part.id): PreparedPart {
+  if (isIdentity(m)) return part.id === id ? part : { ...part, id };
+  return new MovedPart(part, new Mover(m), id);
 }
+
+/** Moves outlines. Lists, and outlines, that are one and the same stay so. */
+class Mover {
+  private readonly outlinesMoved = new Map<Outline, Outline>();
+  private readonly listsMoved = new Map<readonly Outline[], readonly Outline[]>();
+
+  constructor(readonly matrix: Matrix) {}
+
+  outline(outline: Outline): Outline {
+    let moved = this.outlinesMoved.get(outline);
+    if (!moved) {
+      moved = transformOutlines([outline], this.matrix)[0] as Outline;
+      this.outlinesMoved.set(outline, moved);
+    }
+    return moved;
+  }
+
+  outlines(list: readonly Outline[]): readonly Outline[] {
+    let moved = this.listsMoved.get(list);
+    if (!moved) {
+      moved = list.map((o) => this.outline(o));
+      this.listsMoved.set(list, moved);
+    }
+    return moved;
+  }
+
+  paths(list: readonly Path[]): readonly Path[] {
+    return list.length === 0 ? list : list.map((path) => transformPath(path, this.matrix));
+  }
+
+  /** Bounds of what had such bounds before: those of a turned shape lie within the turned bounds, and are looked up. */
+  bounds(shape: readonly Outline[], open: readonly Path[], before: Box): Box {
+    const { b, c } = this.matrix;
+    if (b === 0 && c === 0) return transformedBox(before, this.matrix);
+    return uniteBoxes(boundsOf(this.outlines(shape)), regionBox(this.paths(open)));
+  }
+}
+
+class MovedMember implements PreparedMember {
+  readonly id: string;
+  readonly matrix: Matrix;
+  readonly ownBox: Box;
+  readonly layout: PreparedMember['layout'];
+  readonly missing: readonly string[];
+  readonly copied: PreparedMember['copied'];
+  readonly closing: PreparedMember['closing'];
+  readonly trouble: PreparedMember['trouble'];
+
+  constructor(
+    private readonly member: PreparedMember,
+    private readonly mover: Mover,
+  ) {
+    this.id = member.id;
+    this.matrix = compose(member.matrix, mover.matrix);
+    this.ownBox = member.ownBox;
+    this.layout = member.layout;
+    this.missing = member.missing;
+    this.copied = member.copied;
+    this.closing = member.closing;
+    this.trouble = member.trouble;
+  }
+
+  get outlines(): readonly Outline[] {
+    return this.mover.outlines(this.member.outlines);
+  }
+  get lines(): readonly Path[] {
+    return this.linesMoved();
+  }
+  private readonly linesMoved = once(() => this.mover.paths(this.member.lines));
+  get unclosed(): readonly Path[] {
+    return this.unclosedMoved();
+  }
+  private readonly unclosedMoved = once(() => this.mover.paths(this.member.unclosed));
+  get box(): Box {
+    return this.boxMoved();
+  }
+  private readonly boxMoved = once(() => this.mover.bounds(this.member.outlines, this.member.lines, this.member.box));
+}
+
+class MovedPart implements PreparedPart {
+  readonly matrix: Matrix;
+  readonly keep: PreparedPart['keep'];
+  readonly sources: PreparedPart['sources'];
+  readonly members: readonly PreparedMember[];
+  readonly overlaps: boolean;
+  readonly ownBox: Box;
+
+  constructor(
+    private readonly part: PreparedPart,
+    private readonly mover: Mover,
+    readonly id: string,
+  ) {
+    this.matrix = compose(part.matrix, mover.matrix);
+    this.keep = part.keep;
+    this.sources = part.sources;
+    this.members = part.members.map((member) => new MovedMember(member, mover));
+    this.overlaps = part.overlaps;
+    this.ownBox = part.ownBox;
+  }
+
+  get solid(): readonly Outline[] {
+    return this.mover.outlines(this.part.solid);
+  }
+  get bare(): readonly Outline[] {
+    return this.mover.outlines(this.part.bare);
+  }
+  get outlines(): readonly Outline[] {
+    return this.mover.outlines(this.part.outlines);
+  }
+  get kept(): readonly Outline[] {
+    return this.mover.outlines(this.part.kept);
+  }
+  get frames(): PreparedPart['frames'] {
+    return this.framesMoved();
+  }
+  private readonly framesMoved = once(() =>
+    this.part.frames.map((frame) => ({ ...frame, matrix: compose(frame.matrix, this.mover.matrix) })),
+  );
+  get lines(): readonly Path[] {
+    return this.linesMoved();
+  }
+  private readonly linesMoved = once(() => this.mover.paths(this.part.lines));
+  get pieces(): PreparedPart['pieces'] {
+    return this.piecesMoved();
+  }
+  private readonly piecesMoved = once(() =>
+    this.part.pieces.map((piece) => ({
+      ...piece,
+      box: this.kept[piece.outline]?.box ?? transformedBox(piece.box, this.mover.matrix),
+    })),
+  );
+  get box(): Box {
+    return this.boxMoved();
+  }
+  private readonly boxMoved = once(() => uniteBoxes(boundsOf(this.solid), regionBox(this.lines)));
+  get handMade(): PreparedPart['handMade'] {
+    return this.handMadeMoved();
+  }
+  private readonly handMadeMoved = once(() => {
+    const { handMade } = this.part;
+    return (
+      handMade && {
+        ...handMade,
+        under: this.mover.outlines(handMade.under),
+        underLines: this.mover.paths(handMade.underLines),
+      }
+    );
+  });
+  get notes(): PreparedPart['notes'] {
+    return this.notesMoved();
+  }
+  private readonly notesMoved = once(() => movedNotes(this.part.notes, this.mover));
+}
+
+const movedNotes = (notes: PreparedPart['notes'], mover: Mover): PreparedPart['notes'] => ({
+  ...notes,
+  heldOpen: notes.heldOpen.map((held) => ({ ...held, hole: mover.outline(held.hole) })),
+  ties: notes.ties.map((tie) => ({ ...tie, path: transformPath(tie.path, mover.matrix) })),
+  untied: notes.untied && {
+    ...notes.untied,
+    // They lie in the shape before; of these only bounds are known.
+    pieces: notes.untied.pieces.map((piece) => ({ ...piece, box: transformedBox(piece.box, mover.matrix) })),
+  },
+  bridged: notes.bridged && {
+    ...notes.bridged,
+    before: mover.outlines(notes.bridged.before),
+    bridges: notes.bridged.bridges.map((bridge) => ({
+      ...bridge,
+      from: applyMatrix(mover.matrix, bridge.from),
+      to: applyMatrix(mover.matrix, bridge.to),
+    })),
+    islands: notes.bridged.islands.map((island) => ({ ...island, outline: mover.outline(island.outline) })),
+    hairs: notes.bridged.hairs.map((hair) => ({ ...hair, at: applyMatrix(mover.matrix, hair.at) })),
+  },
+});

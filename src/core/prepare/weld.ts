@@ -1,6 +1,6 @@
 /**
- * Welding lettering. Letters whose bounds meet form a cluster; each cluster is united by itself and held by its
- * content, relative to its first letter; lines that touch no other line are held whole. So an edit recomputes only the
+ * Welding lettering. Letters whose bounds meet form a cluster; each cluster is united by itself and remembered by its
+ * content, relative to its first letter; lines that touch no other line are remembered whole. So an edit recomputes only the
  * clusters it touches.
  */
 import type { ClipEngine } from '../geometry/boolean/engine';
@@ -22,8 +22,8 @@ import {
 } from '../geometry/point';
 import type { Layout, PlacedLetter, PlacedLine } from '../lettering/layout';
 import type { Typeface } from '../lettering/typeface';
-import { ResultCache } from '../result-cache';
-import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines } from './outline';
+import { type IdOf, type Memory, NO_MEMORY, type Stage } from '../memo';
+import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines, weighOutlines } from './outline';
 
 /** Flattening for lettering of a given capital height: finer for small letters, so that their overlaps are not missed. */
 export const weldTolerance = (capHeightMm: number): number => Math.min(FLATTEN_MM, Math.max(5e-4, capHeightMm / 4000));
@@ -60,25 +60,6 @@ const TOUCH_MM = 0.001;
 
 const round = (value: number): number => Math.round(value * 1e6) / 1e6;
 
-/** What is held from one weld to the next. */
-export type WeldCaches = {
-  /** United clusters by their glyphs and their distances. */
-  readonly clusters: ResultCache<readonly Outline[]>;
-  /** The same where they stand on the sheet, labelled by letter. */
-  readonly placed: ResultCache<readonly Outline[]>;
-  /** Blocks of lines where they stand on the sheet, labelled by letter. */
-  readonly blocks: ResultCache<readonly Outline[]>;
-};
-
-const CLUSTERS_HELD = 4_000;
-const BLOCKS_HELD = 500;
-
-export const weldCaches = (): WeldCaches => ({
-  clusters: new ResultCache(CLUSTERS_HELD),
-  placed: new ResultCache(CLUSTERS_HELD),
-  blocks: new ResultCache(BLOCKS_HELD),
-});
-
 /** A letter of a cluster: its glyphs about its own origin, its own turn and size, and its place from the first letter. */
 type ClusterLetter = {
   readonly glyphs: PlacedLetter['glyphs'];
@@ -109,13 +90,10 @@ function clusterKey(letters: readonly ClusterLetter[]): string {
   return key;
 }
 
-function uniteCluster(
-  engine: ClipEngine,
-  face: Typeface,
-  letters: readonly ClusterLetter[],
-  scale: number,
-  toleranceMm: number,
-): readonly Outline[] {
+/** Letters united, in mm from the origin of the first. */
+type ClusterInput = { readonly letters: readonly ClusterLetter[]; readonly setting: Setting };
+
+function uniteCluster({ letters, setting: { engine, face, scale, toleranceMm } }: ClusterInput): readonly Outline[] {
   const paths = letters.map(({ glyphs, own, x, y }) =>
     glyphs.flatMap((g): readonly Path[] =>
       transformRegion(
@@ -126,6 +104,31 @@ function uniteCluster(
   );
   return measureOutlines(uniteLabelled(engine, paths, toleranceMm));
 }
+
+const settingKey = ({ face, scale }: Setting, idOf: IdOf): string => `${idOf(face)}|${round(scale * 1e6)}|`;
+
+const clusterInputKey = ({ letters, setting }: ClusterInput, idOf: IdOf): string =>
+  settingKey(setting, idOf) + clusterKey(letters);
+
+const CLUSTER: Stage<ClusterInput, readonly Outline[]> = {
+  name: 'cluster',
+  key: clusterInputKey,
+  run: uniteCluster,
+  weigh: weighOutlines,
+};
+
+/** Where a cluster stands, and the indices of its letters. */
+type PlacedInput = ClusterInput & { readonly to: Matrix; readonly names: readonly number[] };
+
+const PLACED_CLUSTER: Stage<PlacedInput, readonly Outline[]> = {
+  name: 'placed cluster',
+  key: ({ to, names, ...cluster }, idOf) =>
+    `${clusterInputKey(cluster, idOf)}${placeKey(cluster.setting.matrix)}${round(to.e)},${round(to.f)}|${names.join()}`,
+  run: ({ to, names, ...cluster }, memory) => placeCluster(memory.get(CLUSTER, cluster), to, names),
+  weigh: weighOutlines,
+};
+
+const placeKey = (m: Matrix): string => `${[m.a, m.b, m.c, m.d].map(round).join()}|`;
 
 /** Move a united cluster to its place and label it by the letters it is made of. */
 const placeCluster = (united: readonly Outline[], to: Matrix, cluster: readonly number[]): readonly Outline[] =>
@@ -164,13 +167,10 @@ type Setting = {
   readonly matrix: Matrix;
   readonly scale: number;
   readonly toleranceMm: number;
-  /** The same for results before placing, and for the placing. */
-  readonly key: string;
-  readonly placeKey: string;
 };
 
 /** The letters from index `from` on, united cluster by cluster; labels are indices in the whole lettering. */
-function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting, caches: WeldCaches): Outline[] {
+function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting, memory: Memory): Outline[] {
   const { scale } = s;
   const boxes = letters.map((letter) => letter.box);
   const clusters = s.weld ? clusterLetters(boxes, TOUCH_MM / scale) : letters.map((_, i) => [i]);
@@ -178,22 +178,40 @@ function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting,
   let across = false;
   for (const cluster of clusters) {
     const first = letters[cluster[0] as number] as PlacedLetter;
-    const groups = clusterLettersOf(cluster, letters);
-    const key = s.key + clusterKey(groups);
-    const to = compose(translation(first.x * scale, first.y * scale), s.matrix);
-    const names = cluster.map((i) => i + from);
-    const placed = caches.placed.get(`${key}${s.placeKey}${round(to.e)},${round(to.f)}|${names.join()}`, () =>
-      placeCluster(
-        caches.clusters.get(key, () => uniteCluster(s.engine, s.face, groups, scale, s.toleranceMm)),
-        to,
-        names,
-      ),
-    );
+    const placed = memory.get(PLACED_CLUSTER, {
+      letters: clusterLettersOf(cluster, letters),
+      setting: s,
+      to: compose(translation(first.x * scale, first.y * scale), s.matrix),
+      names: cluster.map((i) => i + from),
+    });
     across ||= cluster.length > 1 && clusters.length > 1 && enclosesOthers(cluster, boxes);
     out.push(...relabel(placed, out.length, 0));
   }
   return s.weld && across ? nestAgain(out) : out;
 }
+
+type BlockInput = {
+  readonly letters: readonly PlacedLetter[];
+  readonly lines: readonly PlacedLine[];
+  readonly setting: Setting;
+};
+
+/** The outlines of a block of lines; labels are indices in the whole lettering. */
+const BLOCK: Stage<BlockInput, readonly Outline[]> = {
+  name: 'block',
+  key({ lines, setting }, idOf) {
+    const { matrix, weld } = setting;
+    const places = lines.map((line) => `${round(line.x)},${round(line.y)} ${line.setting} ${line.text}`);
+    const from = (lines[0] as PlacedLine).from;
+    return `${settingKey(setting, idOf)}${placeKey(matrix)}${weld}|${round(matrix.e)},${round(matrix.f)}|${from}\n${places.join('\n')}`;
+  },
+  run({ letters, lines, setting }, memory) {
+    const from = (lines[0] as PlacedLine).from;
+    const to = (lines[lines.length - 1] as PlacedLine).to;
+    return weldLetters(letters.slice(from, to), from, setting, memory);
+  },
+  weigh: weighOutlines,
+};
 
 /**
  * The outlines of set lettering in mm on the sheet, where `matrix` (a similarity) puts it: counter-clockwise outside,
@@ -205,7 +223,7 @@ export function weldLettering(
   face: Typeface,
   weld: boolean,
   matrix: Matrix,
-  caches: WeldCaches,
+  memory: Memory = NO_MEMORY,
 ): readonly Outline[] {
   const { letters, scale } = layout;
   const setting: Setting = {
@@ -215,20 +233,10 @@ export function weldLettering(
     matrix,
     scale,
     toleranceMm: weldTolerance(layout.capHeightMm),
-    key: `${engine.name}|${face.serial}|${round(scale * 1e6)}|`,
-    placeKey: `${[matrix.a, matrix.b, matrix.c, matrix.d].map(round).join()}|`,
   };
-  const whole = `${setting.key}${setting.placeKey}${weld}|${round(matrix.e)},${round(matrix.f)}`;
   const out: Outline[] = [];
-  for (const { lines } of blocksOf(layout.lines)) {
-    const from = (lines[0] as PlacedLine).from;
-    const to = (lines[lines.length - 1] as PlacedLine).to;
-    const places = lines.map((line) => `${round(line.x)},${round(line.y)} ${line.setting} ${line.text}`);
-    const welded = caches.blocks.get(`${whole}|${from}\n${places.join('\n')}`, () =>
-      weldLetters(letters.slice(from, to), from, setting, caches),
-    );
-    out.push(...relabel(welded, out.length, 0));
-  }
+  for (const { lines } of blocksOf(layout.lines))
+    out.push(...relabel(memory.get(BLOCK, { letters, lines, setting }), out.length, 0));
   return out;
 }
 

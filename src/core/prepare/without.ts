@@ -4,6 +4,7 @@ import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boole
 import { flattenPath, type Path, reversePath } from '../geometry/path';
 import { type Box, boxesMeet, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
 import { windingAt } from '../geometry/winding';
+import { type Memory, NO_MEMORY } from '../memo';
 import { measureOutlines, nestAgain, type Outline } from './outline';
 
 const boundsOf = (outlines: readonly Outline[]): Box =>
@@ -49,23 +50,14 @@ function areApart(a: readonly Outline[], b: readonly Outline[]): boolean {
   return outerBoxes(a).every((p) => !boxesMeet(p, others) || outerBoxes(b).every((q) => !boxesMeet(p, q)));
 }
 
-const reversed = new WeakMap<Path, Path>();
-
-/** A path turned round, the same object every time. */
-function turnedRound(path: Path): Path {
-  let known = reversed.get(path);
-  if (!known) {
-    known = reversePath(path);
-    reversed.set(path, known);
-  }
-  return known;
-}
-
-/** The same outlines as holes in something around them: turned round, one deeper, at another place in the list. */
-const asHoles = (shape: readonly Outline[], firstIndex: number): Outline[] =>
+/**
+ * The same outlines as holes in something around them: turned round, one deeper, at another place in the list. An outline that
+ * stayed is turned round to the same object every time, so that what lies behind knows it.
+ */
+const asHoles = (shape: readonly Outline[], firstIndex: number, memory: Memory): Outline[] =>
   shape.map((o) => ({
     ...o,
-    path: turnedRound(o.path),
+    path: memory.of(o.path, 'turned round', () => reversePath(o.path)),
     labels: [...o.labels].reverse(),
     area: -o.area,
     parent: o.parent < 0 ? 0 : o.parent + firstIndex,
@@ -76,7 +68,12 @@ const asHoles = (shape: readonly Outline[], firstIndex: number): Outline[] =>
  * What is inside a closed path without several shapes. Where they lie within it and apart from each other, the outlines
  * are taken as they are; else they are cut exactly where they meet.
  */
-export function without(engine: ClipEngine, rim: Path, shapes: readonly (readonly Outline[])[]): Outline[] {
+export function without(
+  engine: ClipEngine,
+  rim: Path,
+  shapes: readonly (readonly Outline[])[],
+  memory: Memory = NO_MEMORY,
+): Outline[] {
   const all = shapes.flat();
   const rimOutline: LabelledPath = { path: rim, labels: rim.segments.map(() => -1) };
   const isApart =
@@ -85,7 +82,7 @@ export function without(engine: ClipEngine, rim: Path, shapes: readonly (readonl
   if (isApart) {
     const [outer] = measureOutlines([rimOutline]) as [Outline];
     const out: Outline[] = [outer];
-    for (const shape of shapes) out.push(...asHoles(shape, out.length));
+    for (const shape of shapes) out.push(...asHoles(shape, out.length, memory));
     return out;
   }
   const session = new BooleanSession(engine, FLATTEN_MM, true);

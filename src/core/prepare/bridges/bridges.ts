@@ -3,6 +3,7 @@
  * when all its islands hang on what lies around it, everything is one piece.
  */
 import { LIMITS } from '../../limits';
+import { Memo, type Memory } from '../../memo';
 import type { Outline } from '../outline';
 import { Bridging } from './bridging';
 import { cutHairs } from './hairs';
@@ -40,15 +41,17 @@ export function unbridgedIslands(shape: readonly Outline[], setting: BridgeGroun
 }
 
 /**
- * Bridge a clean shape. Nothing but the outlines that bridges start and end on is changed. `workshop` belongs to the shape
- * and the side of it that is stock.
+ * Bridge a clean shape. Nothing but the outlines that bridges start and end on is changed. `owner` stands in the memory for
+ * the shape, the side of it that is stock, and the rims there are.
  */
 export function bridge(
   given: readonly Outline[],
   setting: BridgeSetting,
-  workshop: BridgeWorkshop = new BridgeWorkshop(),
+  memory: Memory = new Memo(),
+  owner: object = given,
 ): { readonly shape: readonly Outline[]; readonly notes: BridgeNotes } {
   const { step, leastMm, frames, stockInside } = setting;
+  const workshop = new BridgeWorkshop(memory, owner);
   const ground = workshop.groundFor(() => {
     const { shape, hairs } = cutHairs(given, stockInside);
     return { shape, hairs, islands: islandsOf(shape, voidsOf(shape, stockInside), frames) };

@@ -1,5 +1,6 @@
-/** What was found out about one shape while bridging it, for the next time, when only the bridges are others. */
-import type { Outline } from '../outline';
+/** What is found out about one shape while bridging it, remembered for when only the bridges are others. */
+import type { Memory, Stage } from '../../memo';
+import { type Outline, weighOutlines } from '../outline';
 import type { Edges } from './edges';
 import type { Hair } from './hairs';
 import type { Island } from './islands';
@@ -11,68 +12,52 @@ export type Ground = {
   readonly islands: readonly Island[];
 };
 
-/** Settings tried by turns are held up to this many; then all are forgotten. */
-const MOST_SETTINGS = 12;
+type Asked<T> = { readonly of: object; readonly key: string; readonly find: () => T };
 
-/** For one shape and one side of it. */
+const REWIRED: Stage<Asked<readonly Outline[]> & { readonly around: number }, readonly Outline[]> = {
+  name: 'rewired',
+  key: ({ key }) => key,
+  slot: ({ of, around }, idOf) => `${idOf(of)}|${around}`,
+  run: ({ find }) => find(),
+  weigh: weighOutlines,
+};
+
+/** Numbers a good place for a bridge takes. */
+const NUMBERS_PER_CANDIDATE = 60;
+
+const POOL: Stage<Asked<readonly Candidate[]>, readonly Candidate[]> = {
+  name: 'good places for bridges',
+  key: ({ of, key }, idOf) => `${idOf(of)}|${key}`,
+  run: ({ find }) => find(),
+  weigh: (candidates) => NUMBERS_PER_CANDIDATE * candidates.length,
+};
+
+/** For one shape, and the side of it that is stock; `owner` stands for both. */
 export class BridgeWorkshop {
-  private ground: Ground | null = null;
-  private readonly edges = new Map<number, Edges>();
-  private readonly usual = new Map<number, number>();
-  private readonly rewired = new Map<number, { readonly key: string; readonly outlines: readonly Outline[] }>();
-  private readonly pools = new Map<string, Map<string, readonly Candidate[]>>();
+  constructor(
+    private readonly memory: Memory,
+    private readonly owner: object,
+  ) {}
 
   groundFor(find: () => Ground): Ground {
-    this.ground ??= find();
-    return this.ground;
+    return this.memory.of(this.owner, 'ground for bridges', find);
   }
 
   edgesFor(width: number, make: () => Edges): Edges {
-    return remembered(this.edges, width, make);
+    return this.memory.of(this.owner, `edges for bridges ${width}`, make);
   }
 
   usualFor(outline: number, find: () => number): number {
-    return remembered(this.usual, outline, find);
+    return this.memory.of(this.owner, `usual way across ${outline}`, find);
   }
 
-  /** The outlines of a void as they were last bridged; only the latest are held. */
-  rewiredFor(around: number, key: string, make: () => readonly Outline[]): readonly Outline[] {
-    const held = this.rewired.get(around);
-    if (held?.key === key) return held.outlines;
-    const outlines = make();
-    this.rewired.set(around, { key, outlines });
-    return outlines;
+  /** The outlines of a void as they were last bridged. */
+  rewiredFor(around: number, key: string, find: () => readonly Outline[]): readonly Outline[] {
+    return this.memory.get(REWIRED, { of: this.owner, around, key, find });
   }
 
   /** The good places on an island under a setting. */
   poolFor(setting: string, key: string, find: () => readonly Candidate[]): readonly Candidate[] {
-    if (!this.pools.has(setting) && this.pools.size >= MOST_SETTINGS) this.pools.clear();
-    return remembered(
-      remembered(this.pools, setting, () => new Map()),
-      key,
-      find,
-    );
-  }
-}
-
-function remembered<K, V>(map: Map<K, V>, key: K, find: () => V): V {
-  let known = map.get(key);
-  if (known === undefined) {
-    known = find();
-    map.set(key, known);
-  }
-  return known;
-}
-
-/** Workshops by what they belong to. */
-export class BridgeWorkshops {
-  private readonly held = new WeakMap<object, BridgeWorkshop>();
-  of(owner: object): BridgeWorkshop {
-    let known = this.held.get(owner);
-    if (!known) {
-      known = new BridgeWorkshop();
-      this.held.set(owner, known);
-    }
-    return known;
+    return this.memory.get(POOL, { of: this.owner, key: `${setting}|${key}`, find });
   }
 }

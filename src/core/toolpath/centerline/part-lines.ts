@@ -13,10 +13,10 @@ import { applyMatrix, compose, determinant, type Matrix, scaling, translation } 
 import type { PlacedLetter } from '../../lettering/layout';
 import type { Typeface } from '../../lettering/typeface';
 import { LIMITS } from '../../limits';
+import type { Memory, Stage } from '../../memo';
 import type { LetterFrame } from '../../prepare/frames';
-import type { Outline } from '../../prepare/outline';
-import type { FaceLookup, PreparedPart } from '../../prepare/part';
-import type { ResultCache } from '../../result-cache';
+import { type Outline, weighPaths } from '../../prepare/outline';
+import type { FaceLookup, PreparedPart } from '../../prepare/prepared';
 import { axisLines, type Centerline, centerlineOf, type Dot, penOf } from './centerline';
 import { retraced } from './retrace';
 import { joinLetters } from './tails';
@@ -44,6 +44,8 @@ export type PartLines = {
   readonly lines: readonly Path[];
   readonly dots: readonly Dot[];
   readonly letters: readonly LetterLines[];
+  /** Length of the lines in mm. */
+  readonly lengthMm: number;
   /** Letters beyond the limit, whose lines were not looked for. */
   readonly left: number;
 };
@@ -51,10 +53,7 @@ export type PartLines = {
 export type LinesContext = {
   readonly engine: ClipEngine;
   readonly faces: FaceLookup;
-  /** Centerlines in capital heights, by what the letter looks like and the settings. */
-  readonly traced: ResultCache<Centerline>;
-  /** Half the widths of pens in the same units, by the typeface; null where widths differ. */
-  readonly pens: ResultCache<number | null>;
+  readonly memory: Memory;
 };
 
 type CenterlineStep = StepOf<'centerline'>;
@@ -205,6 +204,29 @@ const isBareLettering = (part: Part, prepared: PreparedPart): boolean =>
   part.members.every((m) => m.kind === 'lettering' && m.role === 'join') &&
   part.steps.every((s) => !s.on || ['weld', 'thicken', 'centerline', 'dots'].includes(s.kind));
 
+type TracedInput = {
+  readonly letter: PlacedLetter;
+  /** What letters look like that have the same lines. */
+  readonly alike: string | null;
+  readonly face: Typeface;
+  /** Height of a capital in font units. */
+  readonly capital: number;
+  readonly step: CenterlineStep;
+  readonly smooth: number | null;
+  readonly pen: number | null;
+  readonly engine: ClipEngine;
+};
+
+/** The centerline of a letter in capital heights, by what it looks like and the settings. */
+const TRACED: Stage<TracedInput, Centerline> = {
+  name: 'traced letter',
+  key: ({ face, alike, step, smooth }, idOf) =>
+    JSON.stringify([idOf(face), alike, step.detail, step.ends, step.loops, step.retraced, smooth?.toPrecision(6)]),
+  run: ({ letter, face, capital, engine, step, smooth, pen }) =>
+    traceAll(letterRegions(letter, face, capital, engine), step, smooth, pen),
+  weigh: ({ lines }) => weighPaths(lines),
+};
+
 /** The centerline of a prepared part. */
 export function partLines(part: Part, prepared: PreparedPart, step: CenterlineStep, context: LinesContext): PartLines {
   const letters: LetterLines[] = [];
@@ -221,7 +243,7 @@ export function partLines(part: Part, prepared: PreparedPart, step: CenterlineSt
       }
       const face = answer.typeface;
       const capital = layout.capHeightMm / layout.scale;
-      const pen = context.pens.get(String(face.serial), () => penOfFace(face, context.engine));
+      const pen = context.memory.of(face, 'pen', () => penOfFace(face, context.engine));
       for (const letter of layout.letters) {
         const frame = prepared.frames[index++] as LetterFrame;
         if (letters.length >= LIMITS.lettersTraced) {
@@ -230,18 +252,9 @@ export function partLines(part: Part, prepared: PreparedPart, step: CenterlineSt
         }
         const perUnit = scaleOf(frame.matrix) / UNITS_PER_CAPITAL;
         const smooth = step.smooth === null ? null : step.smooth / perUnit;
-        const key = JSON.stringify([
-          face.serial,
-          frame.alike,
-          step.detail,
-          step.ends,
-          step.loops,
-          step.retraced,
-          smooth?.toPrecision(6),
-        ]);
-        const traced = context.traced.get(key, () => {
-          return traceAll(letterRegions(letter, face, capital, context.engine), step, smooth, pen);
-        });
+        const { alike } = frame;
+        const { engine } = context;
+        const traced = context.memory.get(TRACED, { letter, alike, face, capital, step, smooth, pen, engine });
         letters.push(placed(traced, frame, letter.text, UNITS_PER_CAPITAL, step));
       }
     });
@@ -257,7 +270,8 @@ export function partLines(part: Part, prepared: PreparedPart, step: CenterlineSt
     letters.push({ ...placed(NOTHING, frame, '', 1, step), ...wholeOf(traced, frame, step) });
   }
   const lines = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.lines);
-  return { lines, dots: letters.flatMap((l) => l.dots), letters, left };
+  const lengthMm = lines.reduce((sum, path) => sum + pathLength(path), 0);
+  return { lines, dots: letters.flatMap((l) => l.dots), letters, lengthMm, left };
 }
 
 /** Lines of a whole part are on the sheet already. */

@@ -13,7 +13,7 @@ import {
   scaling,
   transformedBox,
 } from '../../geometry/point';
-import type { PreparedPart } from '../../prepare/part';
+import type { PreparedPart } from '../../prepare/prepared';
 import type { PartLines } from '../centerline/part-lines';
 import { clashesOf, type Dots, dotsAlong, type PlacedDot } from './dots';
 import { Near } from './near';

@@ -3,6 +3,7 @@ import type { StepOf } from '../../document/schema';
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { type Path, pathLength } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
+import { countStrokes, joinStrokes, lengthsOf, NO_STROKES, type Strokes, turnStrokes } from '../../geometry/strokes';
 import { LIMITS } from '../../limits';
 import type { Outline } from '../../prepare/outline';
 import { polygonsOf, turnBy } from './polygons';
@@ -10,7 +11,6 @@ import { ringsOf } from './rings';
 import { flatness, type Room } from './room';
 import { countRows, rowsOf } from './rows';
 import { stripsOf } from './strips';
-import { countStrokes, joinStrokes, lengthsOf, NO_STROKES, type Strokes, turnStrokes } from './strokes';
 import { widthOf } from './tool';
 import { inTour } from './tour';
 

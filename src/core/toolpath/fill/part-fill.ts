@@ -10,6 +10,15 @@ import {
   transformedBox,
   uniteBoxes,
 } from '../../geometry/point';
+import {
+  joinStrokes,
+  lengthsOf,
+  NO_STROKES,
+  type Strokes,
+  transformStrokes,
+  turnStrokes,
+} from '../../geometry/strokes';
+import { once, shareFrom } from '../../memo';
 import { type Outline, transformOutlines } from '../../prepare/outline';
 import { type Cover, type CoverStrokes, coverOf } from './cover';
 import { type FillLines, fillLines, type HatchStep, pathsOf } from './fill-lines';
@@ -18,7 +27,6 @@ import { type Reach, reachOf } from './reach';
 import { restOf } from './rest';
 import { flatness, type Room, rowStep } from './room';
 import { spread } from './spread';
-import { joinStrokes, lengthsOf, NO_STROKES, type Strokes, transformStrokes, turnStrokes } from './strokes';
 import { inTour } from './tour';
 
 /** A place that is missed, on the sheet. */
@@ -111,15 +119,6 @@ export function* partFill(
   };
 }
 
-/** A computation as one stretch of a longer one: what it yields as its share done is mapped to between `from` and `to`. */
-export function* shareFrom<T>(of: Generator<number, T>, from: number, to: number): Generator<number, T> {
-  for (;;) {
-    const next = of.next();
-    if (next.done) return next.value;
-    yield from + (to - from) * next.value;
-  }
-}
-
 /** All that is drawn, as segments in the turned frame. */
 function segmentsOf(
   strokes: Strokes,
@@ -178,18 +177,55 @@ function missedPlace({ area, rows }: Cover['places'][number], { cos, sin }: Turn
   };
 }
 
-/** The same moved, turned or mirrored. */
-export function transformFill(fill: PartFill, m: Matrix): PartFill {
-  return {
-    ...fill,
-    strokes: transformStrokes(fill.strokes, m),
-    rest: transformStrokes(fill.rest, m),
-    rings: fill.rings.map((p) => transformPath(p, m)),
-    edge: fill.edge.map((p) => transformPath(p, m)),
-    reached: transformOutlines(fill.reached, m),
-    cover: {
-      ...fill.cover,
-      places: fill.cover.places.map((p) => ({ ...p, at: applyMatrix(m, p.at), box: transformedBox(p.box, m) })),
-    },
-  };
+/** The same moved, turned or mirrored; what is only shown or told of it, when that is asked for. */
+export const transformFill = (fill: PartFill, m: Matrix): PartFill => new MovedFill(fill, m);
+
+class MovedFill implements PartFill {
+  readonly widthMm: number;
+  readonly spacingMm: number;
+  readonly lines: number;
+  readonly strips: number;
+  readonly drawnMm: number;
+  readonly travelMm: number;
+  readonly tooMany: PartFill['tooMany'];
+  readonly strokes: Strokes;
+  readonly rest: Strokes;
+  readonly rings: readonly Path[];
+  readonly edge: readonly Path[];
+  readonly reach: Reach;
+
+  constructor(
+    private readonly fill: PartFill,
+    private readonly m: Matrix,
+  ) {
+    this.widthMm = fill.widthMm;
+    this.spacingMm = fill.spacingMm;
+    this.lines = fill.lines;
+    this.strips = fill.strips;
+    this.drawnMm = fill.drawnMm;
+    this.travelMm = fill.travelMm;
+    this.tooMany = fill.tooMany;
+    this.strokes = transformStrokes(fill.strokes, m);
+    this.rest = transformStrokes(fill.rest, m);
+    this.rings = fill.rings.map((p) => transformPath(p, m));
+    this.edge = fill.edge.map((p) => transformPath(p, m));
+    this.reach = fill.reach;
+  }
+
+  get reached(): readonly Outline[] {
+    return this.reachedMoved();
+  }
+  private readonly reachedMoved = once(() => transformOutlines(this.fill.reached, this.m));
+
+  get cover(): PartFill['cover'] {
+    return this.coverMoved();
+  }
+  private readonly coverMoved = once(() => ({
+    ...this.fill.cover,
+    places: this.fill.cover.places.map((p) => ({
+      ...p,
+      at: applyMatrix(this.m, p.at),
+      box: transformedBox(p.box, this.m),
+    })),
+  }));
 }

@@ -4,10 +4,10 @@
  * that can be reached is.
  */
 import Flatbush from 'flatbush';
+import { StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import type { MissedPlace } from './cover';
 import { type Inside, insideOf, type Polygons } from './polygons';
 import { spread } from './spread';
-import { StrokeBuilder, type Strokes } from './strokes';
 
 /** Points on the edge, and in missed places, stand this share of half the tip apart. */
 const FINE = 0.25;

@@ -2,9 +2,10 @@
  * Rows of a hatch chained into strips: from the end of one row along the edge of the shape to the end of the next, there and
  * back. A strip is drawn in one go; as its links follow the edge itself, none leaves the shape.
  */
+
+import { StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import type { Polygons } from './polygons';
 import { type Rows, rowHeight } from './rows';
-import { StrokeBuilder, type Strokes } from './strokes';
 
 /** Rows are linked along the edge when that is at most this many spacings long. */
 const LINK_SPACINGS = 10;

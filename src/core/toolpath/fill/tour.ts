@@ -4,8 +4,8 @@
  * looking only at near neighbours.
  */
 import Flatbush from 'flatbush';
+import { NO_STROKES, StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import { Waiting } from '../waiting';
-import { NO_STROKES, StrokeBuilder, type Strokes } from './strokes';
 
 /** Neighbours of an end that are looked at. */
 const NEIGHBOURS = 8;

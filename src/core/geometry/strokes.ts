@@ -1,8 +1,7 @@
 /** Many short lines held compactly: a hatch has hundreds of thousands. */
-import type { Path } from '../../geometry/path';
-import { type Box, EMPTY_BOX, type Matrix } from '../../geometry/point';
-import { line } from '../../geometry/segment';
-import type { Turn } from './polygons';
+import type { Path } from './path';
+import { type Box, EMPTY_BOX, type Matrix } from './point';
+import { line } from './segment';
 
 /** Polylines in the order they are drawn: points as x, y pairs, those of polyline i from start[i] to start[i + 1]. */
 export type Strokes = { readonly xy: Float64Array; readonly start: Int32Array };
@@ -95,7 +94,7 @@ export function strokePaths({ xy, start }: Strokes): Path[] {
 }
 
 /** The same turned. */
-export const turnStrokes = (s: Strokes, { cos, sin }: Turn): Strokes =>
+export const turnStrokes = (s: Strokes, { cos, sin }: { readonly cos: number; readonly sin: number }): Strokes =>
   transformStrokes(s, { a: cos, b: sin, c: -sin, d: cos, e: 0, f: 0 });
 
 /** The same after a matrix. */

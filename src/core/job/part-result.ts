@@ -1,0 +1,83 @@
+/** A part of a job made ready, where it lies on the sheet, with all that belongs to it. */
+import type { Box } from '../geometry/point';
+import type { Strength } from '../inspect/strength';
+import type { PreparedPart } from '../prepare/prepared';
+import type { Linework } from '../toolpath/linework';
+
+type WithIt = {
+  /** The same in its own coordinates, which parts that are alike but for their place have in common. */
+  readonly own: PreparedPart;
+  /** Thin places and tight gaps. */
+  readonly strength: Strength;
+  /** Middle lines, dots, and lines that fill. */
+  readonly linework: Linework;
+  /** Bounds of what is cut or drawn of it. */
+  readonly size: Box;
+};
+
+export type PartResult = PreparedPart & WithIt;
+
+/** A prepared part with what else belongs to it. What is moved only when asked for stays so. */
+export const partResult = (ready: PreparedPart, withIt: WithIt): PartResult => new Result(ready, withIt);
+
+class Result implements PartResult {
+  readonly id: string;
+  readonly matrix: PreparedPart['matrix'];
+  readonly keep: PreparedPart['keep'];
+  readonly sources: PreparedPart['sources'];
+  readonly members: PreparedPart['members'];
+  readonly overlaps: boolean;
+  readonly ownBox: Box;
+  readonly own: PreparedPart;
+  readonly strength: Strength;
+  readonly linework: Linework;
+  readonly size: Box;
+
+  constructor(
+    private readonly ready: PreparedPart,
+    { own, strength, linework, size }: WithIt,
+  ) {
+    this.id = ready.id;
+    this.matrix = ready.matrix;
+    this.keep = ready.keep;
+    this.sources = ready.sources;
+    this.members = ready.members;
+    this.overlaps = ready.overlaps;
+    this.ownBox = ready.ownBox;
+    this.own = own;
+    this.strength = strength;
+    this.linework = linework;
+    this.size = size;
+  }
+
+  get solid() {
+    return this.ready.solid;
+  }
+  get bare() {
+    return this.ready.bare;
+  }
+  get outlines() {
+    return this.ready.outlines;
+  }
+  get kept() {
+    return this.ready.kept;
+  }
+  get frames() {
+    return this.ready.frames;
+  }
+  get lines() {
+    return this.ready.lines;
+  }
+  get pieces() {
+    return this.ready.pieces;
+  }
+  get box() {
+    return this.ready.box;
+  }
+  get handMade() {
+    return this.ready.handMade;
+  }
+  get notes() {
+    return this.ready.notes;
+  }
+}

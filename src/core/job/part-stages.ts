@@ -1,0 +1,193 @@
+/**
+ * How a part is made ready: a row of stages. All but the last few work in the part's own coordinates, so that moving, turning
+ * or mirroring it computes nothing anew but where things lie.
+ *
+ *     OWN_SHAPE      members set and placed, combined, outline steps, overall width
+ *     ON_SHEET       what is kept of the sheet, for a part that is cut out of it
+ *     BRIDGED        islands found and bridged
+ *     STRENGTH       thin places and tight gaps
+ *     LINEWORK       middle lines and dots
+ *     FILLING        lines that fill (toolpath/fill)
+ *     PLACED …       the same where the part lies on the sheet
+ *     PART_RESULT    all of it together
+ */
+import type { Job, Part, StepOf } from '../document/schema';
+import type { ClipEngine } from '../geometry/boolean/engine';
+import type { Path } from '../geometry/path';
+import type { Matrix } from '../geometry/point';
+import { type Strength, type StrengthBefore, strengthAfter, strengthOf, transformStrength } from '../inspect/strength';
+import type { Stage } from '../memo';
+import type { PrepareContext } from '../prepare/member';
+import { type Outline, weighOutlines, weighPaths } from '../prepare/outline';
+import { prepareSized } from '../prepare/overall';
+import { onSheet, rimOf, withBridges } from '../prepare/part';
+import type { FaceLookup, PreparedPart } from '../prepare/prepared';
+import { transformPart } from '../prepare/transform';
+import { partLines } from '../toolpath/centerline/part-lines';
+import { partDots } from '../toolpath/dots/part-dots';
+import { type Linework, NO_LINEWORK, transformLinework } from '../toolpath/linework';
+import { weighFill } from './fillings';
+import { type PartResult, partResult } from './part-result';
+import { sizeBox } from './size-box';
+
+type Sheet = Job['sheet'];
+
+/** A matrix in a key. */
+const matrixKey = ({ a, b, c, d, e, f }: Matrix): string => `${a},${b},${c},${d},${e},${f}`;
+
+/** Each list of outlines once; those that are shared are not weighed twice. */
+const weighPart = ({ solid, bare, outlines, kept, lines, members }: PreparedPart): number => {
+  const lists = new Set<readonly Outline[]>([solid, bare, outlines, kept, ...members.map((m) => m.outlines)]);
+  return [...lists].reduce((sum, list) => sum + weighOutlines(list), weighPaths(lines));
+};
+
+export type OwnShapeInput = { readonly part: Part; readonly content: string; readonly context: PrepareContext };
+
+/** A part in its own coordinates, all but its bridges. `content` says all that it is made of. */
+export const OWN_SHAPE: Stage<OwnShapeInput, PreparedPart> = {
+  name: 'own shape',
+  key: ({ content }) => content,
+  run: ({ part, context }) => prepareSized(part, context),
+  weigh: weighPart,
+};
+
+type RimInput = { readonly sheet: Pick<Sheet, 'width' | 'height'>; readonly matrix: Matrix };
+
+/** The rim of the sheet in the coordinates of a part: the same object for the same sheet and place. */
+export const RIM: Stage<RimInput, Path> = {
+  name: 'rim',
+  key: ({ sheet: { width, height }, matrix }) => `${width},${height}|${matrixKey(matrix)}`,
+  run: ({ sheet, matrix }) => rimOf(sheet, matrix),
+  weigh: (rim) => weighPaths([rim]),
+};
+
+type OnSheetInput = { readonly shape: PreparedPart; readonly rim: Path; readonly engine: ClipEngine };
+
+export const ON_SHEET: Stage<OnSheetInput, PreparedPart> = {
+  name: 'on sheet',
+  key: ({ shape, rim }, idOf) => `${idOf(shape)}|${idOf(rim)}`,
+  run: ({ shape, rim, engine }, memory) => onSheet(shape, rim, engine, memory),
+  weigh: ({ kept }) => weighOutlines(kept),
+};
+
+export type BridgedInput = {
+  readonly part: Part;
+  readonly unbridged: PreparedPart;
+  readonly sheet: Sheet;
+  readonly rim: Path | null;
+  readonly engine: ClipEngine;
+};
+
+export const BRIDGED: Stage<BridgedInput, PreparedPart> = {
+  name: 'bridged',
+  key: ({ part, unbridged, sheet: { leastWidth, thickness } }, idOf) =>
+    JSON.stringify([idOf(unbridged), part.steps.find((s) => s.kind === 'bridge'), leastWidth, thickness]),
+  run: ({ part, unbridged, sheet, rim, engine }, memory) => withBridges(part, unbridged, sheet, rim, engine, memory),
+  weigh: ({ solid, kept }) => weighOutlines(solid) + (kept === solid ? 0 : weighOutlines(kept)),
+};
+
+type StrengthInput = {
+  readonly part: PreparedPart;
+  /** The part it was bridged from. */
+  readonly unbridged: PreparedPart;
+  readonly least: number;
+  readonly kerf: number;
+};
+
+const NUMBERS_PER_STRETCH = 60;
+const weighStrength = ({ thin, tight }: Strength): number => NUMBERS_PER_STRETCH * (thin.length + tight.length);
+
+/** What was last found about a part under its bridges: with other bridges, most of it stays. */
+type LastStrength = { found: (StrengthBefore & { readonly least: number; readonly kerf: number }) | null };
+
+export const STRENGTH: Stage<StrengthInput, Strength> = {
+  name: 'strength',
+  key: ({ part, least, kerf }, idOf) => `${idOf(part)}|${least}|${kerf}`,
+  run({ part, unbridged, least, kerf }, memory) {
+    const last = memory.of(unbridged, 'last strength', (): LastStrength => ({ found: null }));
+    const strength =
+      last.found && last.found.least === least && last.found.kerf === kerf
+        ? strengthAfter(last.found, part.kept, least, kerf)
+        : strengthOf(part.kept, least, kerf);
+    last.found = { kept: part.kept, strength, least, kerf };
+    return strength;
+  },
+  weigh: weighStrength,
+};
+
+/** What is drawn of a part besides its outlines, as the document asks for it; null for what it does not. */
+export type LinesAsked = { readonly line: StepOf<'centerline'> | null; readonly dot: StepOf<'dots'> | null };
+
+type LinesInput = LinesAsked & {
+  readonly part: Part;
+  readonly shape: PreparedPart;
+  readonly engine: ClipEngine;
+  readonly faces: FaceLookup;
+};
+
+const NUMBERS_PER_DOT = 12;
+const weighLines = ({ lines, dots }: Omit<Linework, 'fill'>): number =>
+  (lines ? 2 * weighPaths(lines.lines) : 0) + NUMBERS_PER_DOT * (dots?.dots.length ?? 0);
+
+export const LINES: Stage<LinesInput, Omit<Linework, 'fill'>> = {
+  name: 'lines and dots',
+  key: ({ shape, line, dot }, idOf) => JSON.stringify([idOf(shape), line, dot]),
+  run({ part, shape, line, dot, engine, faces }, memory) {
+    // Dots down the middle need the lines there, also where these are not drawn themselves.
+    const lines = line ? partLines(part, shape, line, { engine, faces, memory }) : null;
+    return { lines, dots: dot ? partDots(shape, lines, dot) : null };
+  },
+  weigh: weighLines,
+};
+
+type PlacedInput = { readonly own: PreparedPart; readonly id: string; readonly matrix: Matrix };
+
+/** A part where it lies on the sheet; the same object as long as it stays there. What is moved of it when asked for weighs what was moved. */
+export const PLACED: Stage<PlacedInput, PreparedPart> = {
+  name: 'placed',
+  key: ({ own, id, matrix }, idOf) => `${idOf(own)}|${id}|${matrixKey(matrix)}`,
+  slot: ({ own, id }, idOf) => `${idOf(own)}|${id}`,
+  run: ({ own, id, matrix }) => transformPart(own, matrix, id),
+  weigh: (_placed, { own }) => weighPart(own),
+};
+
+type PlacedStrengthInput = { readonly id: string; readonly strength: Strength; readonly matrix: Matrix };
+
+export const PLACED_STRENGTH: Stage<PlacedStrengthInput, Strength> = {
+  name: 'placed strength',
+  key: ({ strength, matrix }, idOf) => `${idOf(strength)}|${matrixKey(matrix)}`,
+  slot: ({ id }) => id,
+  run: ({ strength, matrix }) => transformStrength(strength, matrix),
+  weigh: weighStrength,
+};
+
+type PlacedLinesInput = {
+  readonly id: string;
+  readonly lines: Omit<Linework, 'fill'> | null;
+  readonly fill: Linework['fill'];
+  readonly matrix: Matrix;
+};
+
+export const PLACED_LINES: Stage<PlacedLinesInput, Linework> = {
+  name: 'placed lines',
+  key: ({ lines, fill, matrix }, idOf) => `${lines ? idOf(lines) : 0}|${fill ? idOf(fill) : 0}|${matrixKey(matrix)}`,
+  slot: ({ id }) => id,
+  run: ({ lines, fill, matrix }) => transformLinework({ ...NO_LINEWORK, ...lines, fill }, matrix),
+  weigh: ({ fill, ...lines }) => weighLines(lines) + (fill ? weighFill(fill) : 0),
+};
+
+type PartResultInput = Omit<PartResult, keyof PreparedPart | 'size'> & {
+  readonly part: Part;
+  readonly ready: PreparedPart;
+};
+
+/** The same object as long as nothing about the part changes. */
+export const PART_RESULT: Stage<PartResultInput, PartResult> = {
+  name: 'part',
+  key: ({ part, ready, strength, linework }, idOf) =>
+    `${idOf(ready)}|${idOf(strength)}|${idOf(linework)}|${part.work.map((w) => w.what).join()}`,
+  slot: ({ part }) => part.id,
+  run: ({ part, ready, own, strength, linework }) =>
+    partResult(ready, { own, strength, linework, size: sizeBox(part, ready, linework) }),
+  weigh: () => 1,
+};

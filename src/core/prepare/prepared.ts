@@ -1,0 +1,83 @@
+/** What a part made ready is: its members, outlines, what is kept of it and in how many pieces. */
+import type { Lettering, Part } from '../document/schema';
+import type { Path } from '../geometry/path';
+import type { Box, Matrix } from '../geometry/point';
+import type { Layout } from '../lettering/layout';
+import type { Typeface } from '../lettering/typeface';
+import type { PreparedArtwork } from './artwork';
+import type { LetterFrame } from './frames';
+import type { Outline } from './outline';
+import type { Piece } from './pieces';
+import type { Source } from './source';
+import type { StepNotes } from './steps';
+
+/** Why a member has no outlines. */
+export type MemberTrouble =
+  | { readonly kind: 'no words' }
+  | { readonly kind: 'too many characters'; readonly count: number }
+  | { readonly kind: 'no typeface'; readonly face: string; readonly sentence: string }
+  | { readonly kind: 'no drawing'; readonly sentence: string }
+  | { readonly kind: 'no part' }
+  | { readonly kind: 'copies itself' }
+  | { readonly kind: 'too many segments'; readonly count: number };
+
+export type PreparedMember = {
+  readonly id: string;
+  readonly matrix: Matrix;
+  /** Bounds before placing, and on the sheet; both in mm, empty when nothing is drawn. */
+  readonly ownBox: Box;
+  readonly box: Box;
+  readonly outlines: readonly Outline[];
+  readonly layout: Layout | null;
+  /** Where its letters would be without closing up, as they are drawn; empty when nothing is closed up. */
+  readonly unclosed: readonly Path[];
+  readonly missing: readonly string[];
+  /** The letters and shapes of a copied part, by the names they have there; empty for other members. */
+  readonly copied: readonly Source[];
+  /** Open lines on the sheet: of a drawing, or of a one-line face. */
+  readonly lines: readonly Path[];
+  /** What closing a drawing found, in the member's own coordinates; null for other members. */
+  readonly closing: PreparedArtwork['closing'] | null;
+  readonly trouble: MemberTrouble | null;
+};
+
+export type PreparedPart = {
+  readonly id: string;
+  /** From its own coordinates, which places by hand are kept in, to those that all that follows is in: own, or the sheet's. */
+  readonly matrix: Matrix;
+  /** Whether the shape is what stays; a negative with a plate of its own is kept inside it. */
+  readonly keep: Part['keep'];
+  /** The welded shape, whatever the steps leave of it; what a copy copies. */
+  readonly solid: readonly Outline[];
+  readonly sources: readonly Source[];
+  /** One for each source. */
+  readonly frames: readonly LetterFrame[];
+  readonly members: readonly PreparedMember[];
+  /** The shape before thickening, ties and the like: what its words and shapes alone give. */
+  readonly bare: readonly Outline[];
+  /** The shape as drawn: what is cut along and filled. */
+  readonly outlines: readonly Outline[];
+  /** Lines that do not close, as they are in its drawings. */
+  readonly lines: readonly Path[];
+  /** Whether overlaps are left in the outlines because welding is off. */
+  readonly overlaps: boolean;
+  /** Outlines of what stays: the shape, or the sheet without it. */
+  readonly kept: readonly Outline[];
+  readonly pieces: readonly Piece[];
+  /** Its outlines were worked on by hand; `stale` when what they stand in place of has changed since. Null when not. */
+  readonly handMade: {
+    readonly stale: boolean;
+    readonly under: readonly Outline[];
+    readonly underLines: readonly Path[];
+  } | null;
+  /** Bounds of the shape; empty when nothing is drawn. */
+  readonly box: Box;
+  /** The same in the part's own coordinates. */
+  readonly ownBox: Box;
+  /** What the steps after welding did. */
+  readonly notes: StepNotes;
+};
+
+/** A typeface, or the sentence why there is none. */
+export type FaceAnswer = { readonly typeface: Typeface } | { readonly sentence: string };
+export type FaceLookup = (lettering: Pick<Lettering, 'face' | 'weight' | 'italic'>) => FaceAnswer;

@@ -1,0 +1,118 @@
+/** What the bench shows of a member. */
+import { applyMatrix, type Box, type Matrix, type Point } from '../core/geometry/point';
+import type { Gap } from '../core/prepare/closing/closing';
+import type { MemberTrouble, PreparedMember } from '../core/prepare/prepared';
+import type { Printer } from './printing';
+
+export type MemberView = {
+  readonly id: string;
+  readonly matrix: Matrix;
+  readonly ownBox: Box;
+  readonly box: Box;
+  /** Its own outlines on the sheet, for pointing at; path data with y upwards. */
+  readonly d: string;
+  readonly missing: readonly string[];
+  readonly trouble: MemberTrouble | null;
+  readonly capHeightMm: number | null;
+  readonly letters: number;
+  /** Letters to pick one by one, when they are few enough. */
+  readonly picks: readonly LetterView[];
+  /** Heights of the baselines on the sheet; none when it is turned. */
+  readonly baselines: readonly number[];
+  /** Where its letters would be without closing up; empty when nothing is closed up. */
+  readonly unclosedD: string;
+  /** What closing up did; null when nothing is closed up. */
+  readonly closedUp: ClosedUpView | null;
+  /** What closing found in a drawing; null for other members. */
+  readonly closing: ClosingView | null;
+};
+
+/** A gap by its ends on the sheet. */
+export type GapView = Omit<Gap, 'from' | 'to'> & { readonly from: Point; readonly to: Point };
+
+export type ClosingView = {
+  /** The smallest first. */
+  readonly gaps: readonly GapView[];
+  readonly doubled: number;
+  readonly specks: number;
+  readonly tees: number;
+  readonly repeated: number;
+  readonly shared: number;
+};
+
+/** A letter by where it starts and ends in the text, with the corners of its ink on the sheet. */
+export type LetterView = {
+  readonly start: number;
+  readonly end: number;
+  readonly text: string;
+  readonly corners: readonly Point[];
+};
+
+export type ClosedUpView = {
+  readonly moved: number;
+  readonly mostMm: number;
+  /** The weakest joint, and the letter at it. */
+  readonly weakestMm: number | null;
+  readonly weakestAt: string;
+};
+
+export const memberView = (member: PreparedMember, print: Printer): MemberView => ({
+  id: member.id,
+  matrix: member.matrix,
+  ownBox: member.ownBox,
+  box: member.box,
+  d: print.outlines(member.outlines) + print.paths(member.lines),
+  missing: member.missing,
+  trouble: member.trouble,
+  capHeightMm: member.layout?.capHeightMm ?? null,
+  letters: member.layout?.letters.length ?? 0,
+  picks: pickViews(member),
+  baselines: baselinesOf(member),
+  unclosedD: print.paths(member.unclosed),
+  closedUp: member.unclosed.length > 0 ? closedUpView(member) : null,
+  closing: closingView(member),
+});
+
+function closingView({ closing, matrix }: PreparedMember): ClosingView | null {
+  if (!closing) return null;
+  const gaps = closing.gaps.map((gap) => ({
+    ...gap,
+    from: applyMatrix(matrix, gap.from),
+    to: applyMatrix(matrix, gap.to),
+  }));
+  return { ...closing, gaps: gaps.sort((a, b) => a.sizeMm - b.sizeMm) };
+}
+
+/** More letters than this are not picked one by one. */
+export const MOST_PICKS = 400;
+
+function pickViews({ layout, matrix }: PreparedMember): LetterView[] {
+  if (!layout || layout.letters.length > MOST_PICKS) return [];
+  const k = layout.scale;
+  return layout.letters.map(({ start, end, text, box }) => ({
+    start,
+    end,
+    text,
+    corners: [
+      [box.minX, box.minY],
+      [box.maxX, box.minY],
+      [box.maxX, box.maxY],
+      [box.minX, box.maxY],
+    ].map(([x, y]) => applyMatrix(matrix, { x: (x as number) * k, y: (y as number) * k })),
+  }));
+}
+
+const baselinesOf = ({ layout, matrix }: PreparedMember): number[] =>
+  layout && Math.abs(matrix.b) < 1e-9 ? layout.baselines.map((y) => matrix.f + matrix.d * y) : [];
+
+function closedUpView({ layout }: PreparedMember): ClosedUpView {
+  const closed = layout?.closedUp ?? [];
+  const weakest = closed.reduce<(typeof closed)[number] | null>((a, b) => (a && a.joint <= b.joint ? a : b), null);
+  const letter = layout?.letters.find((l) => weakest && l.start >= weakest.start && l.start < weakest.end);
+  return {
+    moved: closed.filter((c) => c.move > 1e-6).length,
+    mostMm: closed.reduce((most, c) => Math.max(most, c.move), 0),
+    weakestMm: weakest?.joint ?? null,
+    weakestAt: letter?.text ?? '',
+  };
+}

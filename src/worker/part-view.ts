@@ -1,0 +1,231 @@
+/** What the bench shows of a part: path data and figures, small enough to send from the worker at every change. */
+import type { Part } from '../core/document/schema';
+import { countSegments, regionBox } from '../core/geometry/path';
+import { type Box, growBox, type Matrix } from '../core/geometry/point';
+import { Names } from '../core/inspect/names';
+import type { Stretch } from '../core/inspect/strength';
+import type { PartResult } from '../core/job/part-result';
+import { LIMITS } from '../core/limits';
+import type { Memory } from '../core/memo';
+import type { Outline } from '../core/prepare/outline';
+import type { Piece, PieceKind } from '../core/prepare/pieces';
+import type { PartLines } from '../core/toolpath/centerline/part-lines';
+import { type DotFrame, dotFrames } from '../core/toolpath/dots/part-dots';
+import { type BridgesView, bridgesView } from './bridge-view';
+import { type FillView, fillView } from './fill-view';
+import { type MemberView, MOST_PICKS, memberView } from './member-view';
+import { Printer } from './printing';
+
+/** A piece there is before ties, and how it is held. */
+export type UntiedView = { readonly key: string; readonly name: string; readonly box: Box };
+
+/** A tie as it lies on the sheet, and in its part's own coordinates, which places by hand are kept in. */
+export type TieView = {
+  readonly piece: string;
+  /** On the sheet. */
+  readonly d: string;
+  /** Its middle and direction, and bounds of the piece it holds, in the part's own coordinates. */
+  readonly x: number;
+  readonly y: number;
+  readonly angleDeg: number;
+  readonly length: number;
+  readonly width: number;
+  readonly pieceBox: Box;
+  readonly byHand: boolean;
+};
+
+export type PieceView = {
+  readonly kind: PieceKind;
+  readonly name: string;
+  readonly areaMm2: number;
+  readonly box: Box;
+  readonly d: string;
+};
+
+export type PartView = {
+  readonly id: string;
+  /** From the part's own coordinates to the sheet. */
+  readonly matrix: Matrix;
+  /** Bounds on the sheet of what is cut or drawn of it. */
+  readonly size: Box;
+  /** Bounds of its outlines and open lines, on the sheet and in the part's own coordinates. */
+  readonly box: Box;
+  readonly ownBox: Box;
+  /** How many times as large as its members say it is made, for its overall width; 1 without one. */
+  readonly scale: number;
+  readonly d: string;
+  readonly members: readonly MemberView[];
+  /** Pieces that come away, the first of them by name. */
+  readonly away: readonly PieceView[];
+  readonly islands: number;
+  readonly loose: number;
+  /** All pieces that come away. */
+  readonly awayD: string;
+  readonly overlaps: boolean;
+  readonly outlines: number;
+  readonly segments: number;
+  readonly open: number;
+  /** Lines that do not close. */
+  readonly linesD: string;
+  readonly areaMm2: number;
+  readonly ties: readonly TieView[];
+  /** Whether the shape is what stays, its own plate included. */
+  readonly keep: Part['keep'];
+  readonly bridges: BridgesView;
+  /** The pieces besides the largest before they were tied; empty without that step. */
+  readonly untied: readonly UntiedView[];
+  /** Lines across thin places, and across gaps narrower than the kerf. */
+  readonly thinD: string;
+  readonly tightD: string;
+  /** The least width found under the least safe one. */
+  readonly narrowestMm: number | null;
+  /** Ends of segments as x, y pairs. */
+  readonly nodes: Float64Array;
+  readonly centerline: CenterlineView | null;
+  readonly dots: DotsView | null;
+  readonly fill: FillView | null;
+};
+
+/** The lines down the middle of a part's strokes. */
+export type CenterlineView = {
+  readonly d: string;
+  readonly lines: number;
+  readonly segments: number;
+  readonly lengthMm: number;
+  readonly dots: number;
+  readonly corrected: number;
+  /** The usual width of the strokes they run in. */
+  readonly widthMm: number;
+  /** Letters whose lines can be drawn by hand, when they are few enough. */
+  readonly letters: readonly LetterLinesView[];
+};
+
+export type LetterLinesView = {
+  readonly key: string;
+  readonly text: string;
+  readonly alike: string | null;
+  readonly matrix: Matrix;
+  /** Its own lines on the sheet, before they run on into the next. */
+  readonly d: string;
+  readonly box: Box;
+  readonly corrected: boolean;
+};
+
+export type DotsView = {
+  readonly count: number;
+  readonly leftOut: number;
+  readonly diameter: number;
+  /** Of each dot where it is and where it would be by itself, on the sheet: x, y, home x, home y. */
+  readonly places: Float64Array;
+  /** What changes by hand are kept in: the first member, then each letter. */
+  readonly frames: readonly DotFrame[];
+};
+
+const linesAcross = (stretches: readonly Stretch[]): string =>
+  stretches
+    .flatMap((s) =>
+      s.across.map(([p, q]) => `M${p.x.toFixed(3)} ${p.y.toFixed(3)}L${q.x.toFixed(3)} ${q.y.toFixed(3)}`),
+    )
+    .join('');
+
+function untiedViews(part: PartResult): UntiedView[] {
+  const { untied } = part.notes;
+  if (!untied) return [];
+  const names = new Names({ sources: part.sources, pieces: untied.pieces });
+  return untied.pieces.flatMap((piece, i) =>
+    piece.kind === 'main' ? [] : [{ key: untied.keys[i] as string, name: names.piece(piece), box: piece.box }],
+  );
+}
+
+const centerlineView = ({ lines, dots, letters, lengthMm }: PartLines, print: Printer): CenterlineView => {
+  const widths = letters.map((l) => l.width).sort((a, b) => a - b);
+  return {
+    d: print.paths(lines),
+    lines: lines.length,
+    segments: countSegments(lines),
+    lengthMm,
+    dots: dots.length,
+    corrected: letters.filter((l) => l.corrected).length,
+    widthMm: widths[widths.length >> 1] ?? 0,
+    letters:
+      letters.length > MOST_PICKS
+        ? []
+        : letters.map((l) => ({
+            key: l.key,
+            text: l.text,
+            alike: l.alike,
+            matrix: l.matrix,
+            d: print.paths(l.lines),
+            box: growBox(regionBox(l.lines), l.width / 2),
+            corrected: l.corrected,
+          })),
+  };
+};
+
+/** The view of a part: the same object as long as the part is, so that an edit elsewhere does not print its paths again. */
+export const partView = (part: PartResult, memory: Memory): PartView =>
+  memory.of(part, 'view', () => viewOfPart(part, new Printer(memory)));
+
+function viewOfPart(part: PartResult, print: Printer): PartView {
+  const { strength, linework } = part;
+  const names = new Names(part);
+  const nodes = part.outlines.flatMap((o) => o.path.segments.flatMap((s) => [s.x0, s.y0]));
+  const away = part.pieces.filter((piece) => piece.kind !== 'main');
+  const holes = new Map<number, Outline[]>();
+  for (const o of part.kept) if (o.depth % 2 === 1) holes.set(o.parent, [...(holes.get(o.parent) ?? []), o]);
+  const pieceData = ({ outline }: Piece): string =>
+    print.outlines([part.kept[outline] as Outline, ...(holes.get(outline) ?? [])]);
+  return {
+    id: part.id,
+    matrix: part.matrix,
+    size: part.size,
+    box: part.box,
+    ownBox: part.ownBox,
+    scale: part.notes.overall?.factor ?? 1,
+    d: print.outlines(part.outlines),
+    members: part.members.map((member) => memberView(member, print)),
+    away: away.slice(0, LIMITS.piecesNamed).map((piece) => ({
+      kind: piece.kind,
+      name: names.piece(piece),
+      areaMm2: piece.area,
+      box: piece.box,
+      d: pieceData(piece),
+    })),
+    islands: away.filter((piece) => piece.kind === 'island').length,
+    loose: away.filter((piece) => piece.kind === 'loose').length,
+    awayD: away.map(pieceData).join(''),
+    overlaps: part.overlaps,
+    outlines: part.outlines.length,
+    segments: countSegments(part.outlines.map((o) => o.path)),
+    open: part.lines.length,
+    linesD: print.paths(part.lines),
+    areaMm2: part.outlines.reduce((sum, o) => sum + o.area, 0),
+    ties: part.notes.ties.map((t) => ({
+      piece: t.piece,
+      d: print.path(t.path),
+      x: t.centre.x,
+      y: t.centre.y,
+      angleDeg: t.angleDeg,
+      length: t.length,
+      width: t.width,
+      pieceBox: t.pieceBox,
+      byHand: t.byHand,
+    })),
+    keep: part.keep,
+    bridges: bridgesView(part, print.outlines),
+    untied: untiedViews(part),
+    thinD: linesAcross(strength.thin),
+    tightD: linesAcross(strength.tight),
+    narrowestMm: strength.thin[0]?.width ?? null,
+    nodes: Float64Array.from(nodes),
+    centerline: linework.lines && centerlineView(linework.lines, print),
+    dots: linework.dots && {
+      count: linework.dots.dots.length,
+      leftOut: linework.dots.leftOut,
+      diameter: linework.dots.diameter,
+      places: Float64Array.from(linework.dots.dots.flatMap((d) => [d.x, d.y, d.home.x, d.home.y])),
+      frames: dotFrames(part),
+    },
+    fill: linework.fill && fillView(part, linework.fill, print.path),
+  };
+}
