@@ -53,7 +53,7 @@ function table(s: Schema): string {
     const fallback =
       field.default === undefined
         ? 'needed'
-        : JSON.stringify(field.default).length > 60
+        : JSON.stringify(field.default).length > 60 || JSON.stringify(field.default) === '{}'
           ? 'see below'
           : code(field.default);
     return `| \`${key}\` | ${typeOf(field)} | ${limitsOf(field)} | ${fallback} | ${field.description ?? ''} |`;

@@ -39,7 +39,7 @@ if (!read.ok) throw new Error(read.sentences.join(' '));
 const result = new Evaluator(await loadWasmEngine()).evaluate(read.job, faces);
 const width = Math.max(...result.parts.map((p) => p.box.maxX)) + 10;
 const rows = result.parts.map((part, i) => {
-  const lines = result.parts[i]?.linework.lines;
+  const lines = result.parts[i]?.linework.centerline;
   const nodes = (lines?.lines ?? []).flatMap((p) => [
     ...p.segments.map((s) => [s.x0, s.y0]),
     ...(p.closed ? [] : p.segments.slice(-1).map((s) => [s.x1, s.y1])),

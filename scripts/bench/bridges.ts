@@ -6,11 +6,11 @@ import { diskFaces } from '../../src/cli/typefaces';
 import { inHand } from '../../src/core/commands/bridges';
 import { checkJob } from '../../src/core/document/read';
 import type { Job, Part, StepOf } from '../../src/core/document/schema';
-import { stepIn } from '../../src/core/document/steps';
 import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
 import { closedPath, type Path } from '../../src/core/geometry/path';
 import { line } from '../../src/core/geometry/segment';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { stepIn } from '../../src/core/kinds/steps';
 import { bridge } from '../../src/core/prepare/bridges/bridges';
 import type { Bridge, BridgeSetting } from '../../src/core/prepare/bridges/notes';
 import { without } from '../../src/core/prepare/without';
@@ -91,7 +91,7 @@ async function bridgeFigures(family: string): Promise<void> {
   const job = plateJob(family);
   const faces = await diskFaces([family], null);
   const [part] = new Evaluator(wasmEngine).evaluate(job, faces).parts;
-  const notes = part?.notes.bridged;
+  const notes = part?.bridged;
   if (!part || !notes || notes.bridges.length < 50) throw new Error('no bridges');
   const rim = closedPath([
     line(0, 0, WIDTH_MM, 0),
@@ -137,7 +137,7 @@ async function dragFigures(family: string): Promise<void> {
     (evaluator) => evaluator.evaluate(job, faces),
   );
   const evaluator = new Evaluator(wasmEngine);
-  const bridges = evaluator.evaluate(job, faces).parts[0]?.notes.bridged?.bridges ?? [];
+  const bridges = evaluator.evaluate(job, faces).parts[0]?.bridged?.bridges ?? [];
   const bridge = bridges[Math.floor(bridges.length / 2)];
   if (!bridge) throw new Error('no bridges');
   let x = bridge.own.x;

@@ -12,6 +12,7 @@ import { Memo } from '../../src/core/memo';
 import { weldLettering, weldTolerance } from '../../src/core/prepare/weld';
 import { rawOutlines, set, typeface, wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
+import { tiesOf } from '../../tests/support/notes';
 import { clipper, polygonsOf, readOut, toPaths } from './clipper';
 import { median, middle } from './median';
 
@@ -189,7 +190,7 @@ async function signFigures(family: string): Promise<void> {
     OFFSET_CHORD_MM,
   );
   const ties = polygonsOf(
-    new Evaluator(wasmEngine).evaluate(job, faces).parts[0]?.notes.ties.map((t) => t.path) ?? [],
+    tiesOf(new Evaluator(wasmEngine).evaluate(job, faces).parts[0]).map((t) => t.path),
     OFFSET_CHORD_MM,
   );
   const bare = () =>

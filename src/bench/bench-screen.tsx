@@ -6,7 +6,7 @@ import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Spinner from 'react-bootstrap/Spinner';
 import { checkJob } from '@/core/document/read';
-import type { Station } from '@/core/inspect/finding';
+import type { Station } from '@/core/inspect/stations';
 import { Bench } from './bench';
 import { followDocument } from './computing';
 import { placeFromAddress } from './place';

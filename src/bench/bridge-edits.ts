@@ -22,7 +22,7 @@ import { measureOf, partView } from './seen';
 import { type AtIsland, chooseIsland, dispatch, pointAt, select, useBench } from './store';
 
 /** What is seen of the bridges of a part; what was seen of them when a drag began, where that is given. */
-function seenOf(job: Job, partId: string, bridges?: readonly BridgeView[]): BridgesSeen {
+export function bridgesSeen(job: Job, partId: string, bridges?: readonly BridgeView[]): BridgesSeen {
   const view = partView(partId);
   return {
     bridges: bridges ?? view?.bridges.bridges ?? [],
@@ -34,25 +34,26 @@ function seenOf(job: Job, partId: string, bridges?: readonly BridgeView[]): Brid
 const sameIsland = (a: { letter: string; island: number | null }, b: { letter: string; island: number | null }) =>
   a.letter === b.letter && a.island === b.island;
 
-export const bridgeAll = (partId: string): void => dispatch((job) => bridgeAllIn(job, partId, seenOf(job, partId)));
+export const bridgeAll = (partId: string): void =>
+  dispatch((job) => bridgeAllIn(job, partId, bridgesSeen(job, partId)));
 
 export const bridgeOne = (partId: string, key: IslandKey): void =>
-  dispatch((job) => bridgeIsland(job, partId, key, seenOf(job, partId)));
+  dispatch((job) => bridgeIsland(job, partId, key, bridgesSeen(job, partId)));
 
 export const leaveIsland = (partId: string, key: IslandKey): void =>
-  dispatch((job) => leaveIslandIn(job, partId, key, seenOf(job, partId)));
+  dispatch((job) => leaveIslandIn(job, partId, key, bridgesSeen(job, partId)));
 
 export const setIslandCount = (partId: string, key: IslandKey, count: number | null): void =>
-  dispatch((job) => setIslandCountIn(job, partId, key, count, seenOf(job, partId)));
+  dispatch((job) => setIslandCountIn(job, partId, key, count, bridgesSeen(job, partId)));
 
 export const pin = (partId: string, key: IslandKey): void =>
-  dispatch((job) => pinBridges(job, partId, key, seenOf(job, partId)));
+  dispatch((job) => pinBridges(job, partId, key, bridgesSeen(job, partId)));
 
 export const unpin = (partId: string, key: IslandKey): void =>
-  dispatch((job) => unpinBridges(job, partId, key, seenOf(job, partId)));
+  dispatch((job) => unpinBridges(job, partId, key, bridgesSeen(job, partId)));
 
 export const copyToSameLetters = (partId: string, key: IslandKey): void =>
-  dispatch((job) => copyBridgesToSame(job, partId, key, seenOf(job, partId)));
+  dispatch((job) => copyBridgesToSame(job, partId, key, bridgesSeen(job, partId)));
 
 /** Change a bridge, one of those given as they lay on the sheet when it was taken hold of. */
 export const placeBridge = (
@@ -62,7 +63,10 @@ export const placeBridge = (
   recipe: (placed: PlacedBridge) => void,
   merge: string,
 ): void =>
-  dispatch((job) => placeBridgeIn(job, partId, bridge, seenOf(job, partId, bridges), recipe), `${merge}:${partId}`);
+  dispatch(
+    (job) => placeBridgeIn(job, partId, bridge, bridgesSeen(job, partId, bridges), recipe),
+    `${merge}:${partId}`,
+  );
 
 /** The bridge that is chosen, if there is one. */
 export function chosenBridge(view: PartView | undefined, at: AtIsland | null): BridgeView | null {
@@ -77,7 +81,7 @@ export function removeChosenBridge(): boolean {
   if (station !== 'hold' || !partId || !atIsland) return false;
   const bridge = chosenBridge(partView(partId), atIsland);
   if (!bridge) return true;
-  dispatch((job) => takeOutBridge(job, partId, bridge, seenOf(job, partId)));
+  dispatch((job) => takeOutBridge(job, partId, bridge, bridgesSeen(job, partId)));
   chooseIsland(atIsland.island === null ? null : { ...atIsland, nth: null });
   return true;
 }
@@ -116,7 +120,7 @@ export async function addBridgeAt(at: Point): Promise<void> {
   if (!placed || useBench.getState().selection.partId !== partId) return;
   pointAt(null);
   const bridges = partView(partId)?.bridges.bridges ?? [];
-  dispatch((now) => putInBridge(now, partId, placed, seenOf(now, partId)));
+  dispatch((now) => putInBridge(now, partId, placed, bridgesSeen(now, partId)));
   const nth = placed.island === null ? null : bridges.filter((b) => sameIsland(b, placed)).length;
   if (nth !== null) chooseIsland({ letter: placed.letter, island: placed.island, nth });
 }

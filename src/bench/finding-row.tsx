@@ -4,16 +4,14 @@
 import { useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { answerGap, leaveHandMade } from '@/core/commands/drawings';
-import { cutOutOf, fillTheRest, punchMember } from '@/core/commands/fills';
-import { spaceLetters } from '@/core/commands/letters';
 import type { Finding, Severity } from '@/core/inspect/finding';
+import { stationOf } from '@/core/inspect/stations';
+import { mendingOf } from '@/core/rules/mend';
+import type { Seen } from '@/core/rules/rule';
 import styles from './bench.module.css';
-import { bridgeOne } from './bridge-edits';
-
+import { bridgesSeen } from './bridge-edits';
 import { enterLines } from './nodes/hand';
 import { memberView, ownMiddle } from './seen';
-import { STATIONS } from './stations/list';
 import { bringIntoSight, change, dispatch, goToStation, select, useBench } from './store';
 
 /** Shape and colour both say how grave a finding is. */
@@ -34,40 +32,25 @@ function SeverityMark({ severity, left }: { severity: Severity; left: boolean })
   );
 }
 
-/** How a finding is mended in one press. */
-function mendOf({ mend, partId }: Finding): { words: string; run: () => void } | null {
-  if (!mend || !partId) return null;
-  const part = useBench.getState().job.parts.find((p) => p.id === partId);
-  if (!part || part.locked) return null;
-  if (mend.kind === 'bridge') return { words: 'Bridge it', run: () => bridgeOne(partId, mend) };
-  if (mend.kind === 'close')
-    return {
-      words: 'Close it',
-      run: () => dispatch((job) => answerGap(job, partId, mend.memberId, mend.gap, 'close')),
-    };
-  if (mend.kind === 'lines')
-    return {
-      words: 'Mend its lines',
-      run: () => {
-        goToStation('fill');
-        select(partId);
-        enterLines(partId, mend.letter);
-      },
-    };
-  if (mend.kind === 'unhand')
-    return { words: 'Back to the words and steps', run: () => dispatch((job) => leaveHandMade(job, partId)) };
-  if (mend.kind === 'rest') return { words: 'Fill the rest', run: () => dispatch((job) => fillTheRest(job, partId)) };
-  if (mend.kind === 'punch')
-    return { words: 'Cut it out instead', run: () => dispatch((job) => punchMember(job, partId, mend.memberId)) };
-  if (mend.kind === 'cut-out')
-    return {
-      words: 'Cut it out of the other',
-      run: () => dispatch((job) => cutOutOf(job, partId, mend.otherId, ownMiddle)),
-    };
-  const capital = memberView(partId, mend.memberId)?.capHeightMm;
+const seen: Seen = {
+  middleOf: ownMiddle,
+  capHeightOf: (partId, memberId) => memberView(partId, memberId)?.capHeightMm ?? undefined,
+  bridgesOf: (partId) => bridgesSeen(useBench.getState().job, partId),
+};
+
+/** How a finding is mended in one press; null where there is no such way. */
+function mendOf(finding: Finding): { words: string; run: () => void } | null {
+  const mending = mendingOf(useBench.getState().job, finding);
+  if (!mending) return null;
+  if ('run' in mending) return { words: mending.words, run: () => dispatch((job) => mending.run(job, seen)) };
+  const { words, partId, letter } = mending;
   return {
-    words: 'Space the letters',
-    run: () => dispatch((job) => spaceLetters(job, partId, mend.memberId, mend.byMm, capital)),
+    words,
+    run: () => {
+      goToStation('fill');
+      select(partId);
+      enterLines(partId, letter);
+    },
   };
 }
 
@@ -143,7 +126,7 @@ export function FindingRow({ finding }: { finding: Finding }) {
             )}
             {station !== finding.station && (
               <Button variant="word" onClick={() => goToStation(finding.station)}>
-                To {STATIONS.find((s) => s.id === finding.station)?.word}
+                To {stationOf(finding.station).word}
               </Button>
             )}
             <Button variant="word" onClick={isLeft ? takeUp : () => setLeaving(true)}>

@@ -2,9 +2,10 @@
 
 import Modal from 'react-bootstrap/Modal';
 import Table from 'react-bootstrap/Table';
+import { STATIONS } from '@/core/inspect/stations';
 
 const KEYS: readonly (readonly [string, string])[] = [
-  ['1 to 6', 'go to a station'],
+  [`1 to ${STATIONS.length}`, 'go to a station'],
   ['F', 'fit the sheet in sight; with Shift what is selected'],
   ['Space and drag', 'move the view; the middle button does it too'],
   ['+ and −', 'zoom'],

@@ -4,6 +4,7 @@
 import { useHotkeys } from 'react-hotkeys-hook';
 import { nudgeLetters } from '@/core/commands/letters';
 import { removeMember, removeParts } from '@/core/commands/parts';
+import { STATIONS, stationOf } from '@/core/inspect/stations';
 import { nudgeChosenBridge, removeChosenBridge } from './bridge-edits';
 import { chosenNow, moveBy } from './chosen';
 import { copyChosen, cutChosen, duplicateChosen, pasteCopied } from './clipboard';
@@ -12,7 +13,6 @@ import { goInside, goToWords } from './inside';
 import { chooseNext, deleteNodes, nudgeNodes } from './nodes/tools';
 import { memberView } from './seen';
 import { fitChosen, fitSheet, useCamera, zoomBy } from './sheet/camera';
-import { STATIONS } from './stations/list';
 import {
   chooseDot,
   chooseIsland,
@@ -87,8 +87,7 @@ let lookBefore: Look | null = null;
 
 function flip(down: boolean): void {
   const { look, station } = useBench.getState();
-  // At station Fill the finished work is what the lines leave, elsewhere what the cut leaves.
-  const finished = station === 'fill' ? 'worked' : 'cut';
+  const { finished } = stationOf(station);
   if (down && lookBefore === null) {
     lookBefore = look;
     setLook(look === finished ? 'drawing' : finished);
@@ -99,7 +98,7 @@ function flip(down: boolean): void {
 }
 
 export function useBenchKeys(showKeys: () => void): void {
-  useHotkeys('1,2,3,4,5,6', (e) => {
+  useHotkeys(STATIONS.map((_, i) => `${i + 1}`).join(), (e) => {
     const stop = STATIONS[Number(e.key) - 1];
     if (stop) goToStation(stop.id);
   });

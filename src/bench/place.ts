@@ -1,5 +1,5 @@
 /** Where in a job the user is, kept in the address, so that a reload comes back to it. */
-import { STATIONS } from './stations/list';
+import { STATIONS } from '@/core/inspect/stations';
 
 export type Place = { readonly station: string; readonly partId: string | null; readonly memberId: string | null };
 

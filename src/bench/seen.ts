@@ -1,8 +1,8 @@
 /** What was computed of the document, as far as commands ask for it. */
 import type { MiddleOf } from '@/core/commands/changed';
 import type { Job } from '@/core/document/schema';
-import type { Measure } from '@/core/document/steps';
 import { applyMatrix, type Box, boxCentre, isEmptyBox, type Matrix, type Point } from '@/core/geometry/point';
+import type { Measure } from '@/core/kinds/step';
 import type { MemberView, PartView } from '@/worker/view';
 import { useBench } from './store';
 

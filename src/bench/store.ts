@@ -2,7 +2,7 @@
 import { create } from 'zustand';
 import { changed } from '@/core/commands/changed';
 import type { Job, Part } from '@/core/document/schema';
-import type { Station } from '@/core/inspect/finding';
+import type { Station } from '@/core/inspect/stations';
 import type { CutPieceView, JobView } from '@/worker/view';
 
 /** `worked`: what the lines that fill leave on the stock. */

@@ -6,12 +6,12 @@ import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Severity } from '@/core/inspect/finding';
+import { STATIONS } from '@/core/inspect/stations';
 import { LIMITS } from '@/core/limits';
 import { formatLengthNumber } from '@/core/units/quantity';
 import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
 import styles from './bench.module.css';
-import { STATIONS } from './stations/list';
 import { change, goToStation, redo, undo, useBench } from './store';
 
 const RANK: Readonly<Record<Severity, number>> = { fault: 3, caution: 2, note: 1 };
@@ -27,7 +27,7 @@ function Route() {
         {STATIONS.map((stop, i) => {
           const open = (findings ?? []).filter((f) => f.station === stop.id && f.left === null);
           const worst = open.reduce<Severity>((w, f) => (RANK[f.severity] > RANK[w] ? f.severity : w), 'note');
-          const reached = stop.id === 'assign' || stop.id === 'prove' ? hasWork : hasParts;
+          const reached = stop.asksFor === 'work' ? hasWork : hasParts;
           const state = !reached ? 'nothing to do' : open.length > 0 ? `${open.length} to look at` : 'done';
           return (
             <li

@@ -1,7 +1,9 @@
 /** The headless command: `npm run -s needlefile -- prepare job.json --out DIR …`. */
 import { parseArgs } from 'node:util';
-import { FILE_FORMATS, type FileFormat } from '../core/job/export';
+import { type FileFormat, WRITTEN_FORMATS } from '../core/formats/written';
 import { type ExitCode, prepare } from './prepare';
+
+const FORMATS = WRITTEN_FORMATS.map((f) => f.id);
 
 const USAGE = `Needlefile prepares lettering for machine output.
 
@@ -38,11 +40,11 @@ async function main(args: string[]): Promise<ExitCode> {
     complain(`Say “prepare” and one job document.\n\n${USAGE}`);
     return 2;
   }
-  const formats = (values.formats ?? FILE_FORMATS.join(','))
+  const formats = (values.formats ?? FORMATS.join(','))
     .split(',')
     .map((f) => f.trim().toLowerCase())
     .filter(Boolean);
-  const unknown = formats.find((f) => !(FILE_FORMATS as readonly string[]).includes(f));
+  const unknown = formats.find((f) => !(FORMATS as readonly string[]).includes(f));
   if (unknown !== undefined) {
     complain(`“${unknown}” is not a format this version writes: use svg, dxf or pdf.`);
     return 2;

@@ -2,8 +2,9 @@
 import { readdir, readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
+import type { Typeface } from '../core/lettering/face';
 import { pickFace, sameFamily } from '../core/lettering/pick';
-import { loadTypeface, type Typeface } from '../core/lettering/typeface';
+import { loadTypeface } from '../core/lettering/typeface';
 import { LIMITS } from '../core/limits';
 import type { FaceLookup } from '../core/prepare/prepared';
 import { rootFolder } from './root';

@@ -18,6 +18,8 @@ export const LIMITS = {
   shapeCorners: 120,
   /** Segments of all copies in a part; copies of copies grow fast. */
   copiedSegments: 100_000,
+  /** Steps of a part. */
+  steps: 16,
   /** Members in a part. */
   members: 200,
   /** Pieces of one part that come away and are named one by one; the rest are counted. */

@@ -58,7 +58,7 @@ const NONE: BridgesView = { isOn: false, bridges: [], islands: [], keys: [], hel
 const AROUND = 0.8;
 
 export function bridgesView(part: PreparedPart, print: (outlines: readonly Outline[]) => string): BridgesView {
-  const notes = part.notes.bridged;
+  const notes = part.bridged;
   if (!notes) return NONE;
   const letters = readabilityOf(notes);
   const figures = new Map(letters.map((l) => [l.label, l.figure]));

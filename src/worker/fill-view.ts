@@ -1,7 +1,7 @@
 /** What the bench shows of a filled part. */
 import type { Path } from '../core/geometry/path';
 import { type Box, EMPTY_BOX, uniteBoxes } from '../core/geometry/point';
-import { segmentBox } from '../core/geometry/segment';
+import { segmentBox } from '../core/geometry/segment-measures';
 import { countStrokes } from '../core/geometry/strokes';
 import type { PreparedPart } from '../core/prepare/prepared';
 import { liftsOf } from '../core/toolpath/fill/fill-lines';

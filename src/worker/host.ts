@@ -2,6 +2,7 @@
 import type { Chosen } from '../core/commands/chosen';
 import type { Job, PlacedBridge, StepOf } from '../core/document/schema';
 import { pathData } from '../core/formats/path-data';
+import type { FileFormat } from '../core/formats/written';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
@@ -10,18 +11,19 @@ import { asCut } from '../core/job/as-cut';
 import { bridgeVariants } from '../core/job/compare-bridges';
 import { type ToolTrial, toolTrials } from '../core/job/compare-tools';
 import { Evaluator } from '../core/job/evaluate';
-import { drawingOf, type ExportScope, type FileFormat, fileName, writeFile } from '../core/job/export';
+import { drawingOf, type ExportScope, fileName, writeFile } from '../core/job/export';
 import { pictureOf } from '../core/job/picture';
 import { regionAt } from '../core/job/region-at';
 import { atSafeSize, type SafePart, thickenedEnough } from '../core/job/safe';
 import { type Sizing, sizingTo } from '../core/job/size';
 import type { SavedExtras } from '../core/job/summary';
+import { outlinesInHand } from '../core/kinds/steps/nodes';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
+import type { Typeface } from '../core/lettering/face';
 import { layoutLettering, letterPaths, linesOf } from '../core/lettering/layout';
 import { sameFamily } from '../core/lettering/pick';
-import { loadTypeface, type Typeface } from '../core/lettering/typeface';
+import { loadTypeface } from '../core/lettering/typeface';
 import { bridgeThrough } from '../core/prepare/bridges/through';
-import { takeInHand } from '../core/prepare/hand-made';
 import type { FaceAnswer, FaceLookup } from '../core/prepare/prepared';
 import { Printer } from './printing';
 import {
@@ -165,7 +167,7 @@ export class Host {
   async bridgeThrough(job: Job, partId: string, at: Point): Promise<PlacedBridge | null> {
     const evaluator = await this.evaluators;
     const part = evaluator.prepare(job, partId, await this.lookup(job));
-    const notes = part?.notes.bridged;
+    const notes = part?.bridged;
     if (!part) return null;
     return bridgeThrough(
       notes?.before ?? part.solid,
@@ -178,7 +180,7 @@ export class Host {
   async inHand(job: Job, partId: string): Promise<StepOf<'nodes'> | null> {
     const evaluator = await this.evaluators;
     const part = evaluator.prepare(job, partId, await this.lookup(job));
-    return part ? takeInHand(part) : null;
+    return part ? outlinesInHand(part) : null;
   }
 
   /** A part bridged in several ways; null when a newer comparison has been asked for meanwhile. */

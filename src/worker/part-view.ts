@@ -5,6 +5,8 @@ import { type Box, growBox, type Matrix } from '../core/geometry/point';
 import { Names } from '../core/inspect/names';
 import type { Stretch } from '../core/inspect/strength';
 import type { PartResult } from '../core/job/part-result';
+import { noteOf } from '../core/kinds/step';
+import { tie } from '../core/kinds/steps/tie';
 import { LIMITS } from '../core/limits';
 import type { Memory } from '../core/memo';
 import type { Outline } from '../core/prepare/outline';
@@ -129,11 +131,11 @@ const linesAcross = (stretches: readonly Stretch[]): string =>
     .join('');
 
 function untiedViews(part: PartResult): UntiedView[] {
-  const { untied } = part.notes;
-  if (!untied) return [];
-  const names = new Names({ sources: part.sources, pieces: untied.pieces });
-  return untied.pieces.flatMap((piece, i) =>
-    piece.kind === 'main' ? [] : [{ key: untied.keys[i] as string, name: names.piece(piece), box: piece.box }],
+  const tied = noteOf(tie, part);
+  if (!tied) return [];
+  const names = new Names({ sources: part.sources, pieces: tied.pieces });
+  return tied.pieces.flatMap((piece, i) =>
+    piece.kind === 'main' ? [] : [{ key: tied.keys[i] as string, name: names.piece(piece), box: piece.box }],
   );
 }
 
@@ -181,7 +183,7 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
     size: part.size,
     box: part.box,
     ownBox: part.ownBox,
-    scale: part.notes.overall?.factor ?? 1,
+    scale: part.overall?.factor ?? 1,
     d: print.outlines(part.outlines),
     members: part.members.map((member) => memberView(member, print)),
     away: away.slice(0, LIMITS.piecesNamed).map((piece) => ({
@@ -200,7 +202,7 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
     open: part.lines.length,
     linesD: print.paths(part.lines),
     areaMm2: part.outlines.reduce((sum, o) => sum + o.area, 0),
-    ties: part.notes.ties.map((t) => ({
+    ties: (noteOf(tie, part)?.ties ?? []).map((t) => ({
       piece: t.piece,
       d: print.path(t.path),
       x: t.centre.x,
@@ -218,7 +220,7 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
     tightD: linesAcross(strength.tight),
     narrowestMm: strength.thin[0]?.width ?? null,
     nodes: Float64Array.from(nodes),
-    centerline: linework.lines && centerlineView(linework.lines, print),
+    centerline: linework.centerline && centerlineView(linework.centerline, print),
     dots: linework.dots && {
       count: linework.dots.dots.length,
       leftOut: linework.dots.leftOut,
@@ -226,6 +228,6 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
       places: Float64Array.from(linework.dots.dots.flatMap((d) => [d.x, d.y, d.home.x, d.home.y])),
       frames: dotFrames(part),
     },
-    fill: linework.fill && fillView(part, linework.fill, print.path),
+    fill: linework.hatch && fillView(part, linework.hatch, print.path),
   };
 }

@@ -5,8 +5,8 @@ import { changed, memberOf } from '../../src/core/commands/changed';
 import { moveChosen, turnChosen } from '../../src/core/commands/chosen';
 import { addPart } from '../../src/core/commands/parts';
 import type { Copy, Job } from '../../src/core/document/schema';
-import { stepIn } from '../../src/core/document/steps';
 import { boxCentre } from '../../src/core/geometry/point';
+import { stepIn } from '../../src/core/kinds/steps';
 import { boxOf, middlesIn, partIn, rectangle, wordsIn } from '../support/commands';
 import { jobWith, lettering, partOf } from '../support/jobs';
 

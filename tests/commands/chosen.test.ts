@@ -12,7 +12,7 @@ import {
   withPartsOf,
 } from '../../src/core/commands/chosen';
 import type { Copy, Job, Member } from '../../src/core/document/schema';
-import { stepIn } from '../../src/core/document/steps';
+import { stepIn } from '../../src/core/kinds/steps';
 import { LIMITS } from '../../src/core/limits';
 import { boxOf, partIn, rectangle, viewed } from '../support/commands';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';

@@ -2,6 +2,7 @@
 import { beforeEach, describe, expect, test } from 'vitest';
 import * as fills from '../../src/core/commands/fills';
 import { insideOf } from '../../src/core/commands/fills';
+import { editStep } from '../../src/core/commands/steps';
 import type { Job, Part } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { viewOf } from '../../src/worker/view';
@@ -24,7 +25,6 @@ const part = (id: string): Part => partIn(held, id);
 const measure = (capHeightMm: number) => ({ capHeightMm, leastWidthMm: null, kerfMm: null });
 const setInside = (id: string, inside: fills.Inside, capital = 30): void =>
   open(fills.setInside(held, id, inside, measure(capital)));
-const fillTheRest = (id: string): void => open(fills.fillTheRest(held, id));
 const punchMember = (id: string, memberId: string): void => open(fills.punchMember(held, id, memberId));
 const cutOutOf = (outer: string, inner: string): void => open(fills.cutOutOf(held, outer, inner, middlesIn(held)));
 
@@ -58,7 +58,7 @@ describe('the inside of a part', () => {
 
   test('settings are kept while lines are switched off', () => {
     set('lines');
-    fillTheRest('words');
+    open(editStep(held, 'words', 'hatch', measure(30), (step) => void Object.assign(step, { rest: true })));
     const settings = part('words').steps.find((s) => s.kind === 'hatch');
     expect(settings).toMatchObject({ rest: true });
     set('alone');
@@ -188,7 +188,7 @@ describe('one part cut out of another', () => {
   });
 
   test('plain is a part whose steps do nothing to its outline, or are off', () => {
-    const steps = [{ kind: 'weld', on: true }, hatched, { kind: 'thicken', by: 1, on: false }];
+    const steps = [{ kind: 'weld', on: true }, { kind: 'thicken', by: 1, on: false }, hatched];
     open(jobWith([around, { ...words, steps }, partOf([{ ...plate, id: 'far' }], { id: 'third' })]));
     cutOutOf('around', 'words');
     expect(now().parts.map((p) => p.id)).toEqual(['around', 'third']);
@@ -263,8 +263,6 @@ describe('one part cut out of another', () => {
     cutOutOf('gone', 'words');
     punchMember('around', 'gone');
     punchMember('gone', 'plate');
-    fillTheRest('gone');
-    fillTheRest('words');
     expect(now()).toBe(before);
   });
 });

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { giveWork, setCenterline, setDots, setDotsAlong } from '../../src/core/commands/lines';
 import { setOverallWidth } from '../../src/core/commands/overall';
 import type { Job } from '../../src/core/document/schema';
-import { stepIn } from '../../src/core/document/steps';
+import { stepIn } from '../../src/core/kinds/steps';
 import { partIn, rectangle } from '../support/commands';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 

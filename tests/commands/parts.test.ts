@@ -14,7 +14,7 @@ import {
 } from '../../src/core/commands/parts';
 import { editStep } from '../../src/core/commands/steps';
 import { partWords } from '../../src/core/document/part-words';
-import { stepIn } from '../../src/core/document/steps';
+import { stepIn } from '../../src/core/kinds/steps';
 import { boxOf, middlesIn, partIn, rectangle, wordsIn } from '../support/commands';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 

@@ -7,13 +7,13 @@ import {
   arcAbout,
   arcRadius,
   arcToCubics,
-  boxOf,
   cubic,
   pointAt,
   quadratic,
   type Segment,
   subSegment,
 } from '../../src/core/geometry/segment';
+import { boxOf } from '../../src/core/geometry/segment-measures';
 import { rawOutlines, set, typeface } from '../support/faces';
 import { sample } from '../support/scale';
 

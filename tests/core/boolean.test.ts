@@ -14,7 +14,8 @@ import {
   transformPath,
 } from '../../src/core/geometry/path';
 import { compose, rotation, scaling, translation } from '../../src/core/geometry/point';
-import { line, segmentLength } from '../../src/core/geometry/segment';
+import { line } from '../../src/core/geometry/segment';
+import { segmentLength } from '../../src/core/geometry/segment-measures';
 import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
 import { nonZeroArea } from '../support/area';
 import { scriptEngine, wasmEngine } from '../support/faces';

@@ -12,7 +12,7 @@ import {
   settleIslands,
 } from '../../src/core/commands/bridges';
 import type { StepOf } from '../../src/core/document/schema';
-import { newStep } from '../../src/core/document/steps';
+import { newStep } from '../../src/core/kinds/steps';
 import { LIMITS } from '../../src/core/limits';
 
 let step: StepOf<'bridge'>;

@@ -13,10 +13,11 @@ import {
 } from '../../src/core/commands/bridges';
 import { setWords } from '../../src/core/commands/words';
 import type { Job, Part, StepOf } from '../../src/core/document/schema';
-import { newStep, stepIn } from '../../src/core/document/steps';
-import { pointAt, type Segment, segmentLength } from '../../src/core/geometry/segment';
+import { pointAt, type Segment } from '../../src/core/geometry/segment';
+import { segmentLength } from '../../src/core/geometry/segment-measures';
 import { bridgeVariants } from '../../src/core/job/compare-bridges';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { newStep, stepIn } from '../../src/core/kinds/steps';
 import { LIMITS } from '../../src/core/limits';
 import { readabilityOf } from '../../src/core/prepare/bridges/readability';
 import { bridgeThrough } from '../../src/core/prepare/bridges/through';
@@ -46,7 +47,7 @@ const partIn = (job: Job): PreparedPart => {
 };
 const stencil = (...args: Parameters<typeof stencilJob>) => partIn(stencilJob(...args));
 const notesOf = (part: PreparedPart) => {
-  const { bridged } = part.notes;
+  const { bridged } = part;
   if (!bridged) throw new Error('no bridges');
   return bridged;
 };
@@ -102,7 +103,7 @@ describe('islands', () => {
     const [first] = job.parts as [Part];
     const film = { ...job, parts: [{ ...first, selfAdhesive: true }] };
     const result = evaluator.evaluate(film, faces);
-    expect(result.parts[0]?.notes.bridged?.bridges).toEqual([]);
+    expect(result.parts[0]?.bridged?.bridges).toEqual([]);
     expect(result.findings).toEqual([]);
     // Kept from before, it says nothing about a positive.
     const emblem = evaluator.evaluate({ ...job, parts: [{ ...first, selfAdhesive: true, keep: 'inside' }] }, faces);
@@ -550,7 +551,7 @@ test('any words, size, turn and setting: one piece but for what is told, and not
     );
     const what = `${text} in ${face} ${JSON.stringify({ ...bridge, mm, keep, ...more.placement, spacing: more.letterSpacing, least: of.leastWidth })}`;
     const [part] = new Evaluator(wasmEngine).evaluate(job, faces).parts;
-    const notes = part?.notes.bridged;
+    const notes = part?.bridged;
     if (!part || !notes) throw new Error(`nothing is made: ${what}`);
     const loose = notes.islands.filter((island) => !island.hangs);
     if (loose.some((island) => island.trouble === null)) bad.push(`untold: ${what}`);
@@ -628,7 +629,7 @@ describe('plate', () => {
       ).findings;
     const [web] = findings({ letterSpacing: -0.13 }, { across: 20, upright: 20 }).filter((f) => f.code === 'thin');
     expect(web?.sentence).toMatch(/^Between the first H and the second H it is [\d.]+ mm wide here; 3 mm is the least/);
-    expect(web?.mend).toMatchObject({ kind: 'space', memberId: 'words' });
+    expect(web?.mend).toMatchObject({ memberId: 'words' });
     expect(findings({ letterSpacing: 0.2 }, { across: 20, upright: 20 })).toEqual([]);
     const margin = findings({ letterSpacing: 0.2 }, { across: 20, upright: 1 });
     expect(margin.some((f) => f.code === 'thin')).toBe(true);
@@ -672,7 +673,7 @@ describe('emblems', () => {
     const bare = evaluator.evaluate({ ...job, parts: job.parts.map((p) => ({ ...p, steps: [] })) }, faces);
     const island = bare.findings.find((f) => f.code === 'island');
     expect(island?.sentence).toBe('The middle of P will drop out.');
-    expect(island?.mend).toEqual({ kind: 'bridge', letter: 'words:0', island: 0 });
+    expect(island?.mend).toEqual({ letter: 'words:0', island: 0 });
   });
 });
 
@@ -681,8 +682,8 @@ describe('limits', () => {
     const text = `${'8'.repeat(50)}\n`.repeat(Math.ceil(LIMITS.islands / 100) + 1).trim();
     const job = stencilJob(text, {}, 'Poppins', { size: { by: 'capital', mm: 5 } }, { width: 2000, height: 2000 });
     const { findings, parts } = evaluator.evaluate(job, faces);
-    expect(parts[0]?.notes.bridged?.tooMany).toBeGreaterThan(LIMITS.islands);
-    expect(parts[0]?.notes.bridged?.bridges).toEqual([]);
+    expect(parts[0]?.bridged?.tooMany).toBeGreaterThan(LIMITS.islands);
+    expect(parts[0]?.bridged?.bridges).toEqual([]);
     expect(findings.find((f) => f.code === 'too-many-to-bridge')?.sentence).toMatch(/up to 2,000 are bridged/);
   });
 

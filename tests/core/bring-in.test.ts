@@ -16,8 +16,8 @@ import { boxHeight, boxWidth } from '../../src/core/geometry/point';
 import { type Brought, broughtParts, likelyOperation } from '../../src/core/job/bring-in';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
+import { outlinesInHand } from '../../src/core/kinds/steps/nodes';
 import { LIMITS } from '../../src/core/limits';
-import { takeInHand } from '../../src/core/prepare/hand-made';
 import { faces, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
@@ -128,7 +128,7 @@ describe('a drawing in a part', () => {
     expect(open.findings.filter((f) => f.code === 'gap')).toEqual([
       expect.objectContaining({
         sentence: 'Gap of 0.4 mm in an outline.',
-        mend: expect.objectContaining({ kind: 'close' }),
+        mend: { memberId: 'art', gap: expect.any(String) },
       }),
     ]);
     const shapes = open.operations.find((o) => o.operation.kind === 'cut')?.drawn ?? [];
@@ -192,7 +192,7 @@ describe('a drawing in a part', () => {
     const { evaluator, id } = withDrawing(read(svg('<path d="M10 10H50V40H10V10.4"/>')));
     const job = jobWith([partOf([artwork(id)])]);
     const [part] = evaluator.evaluate(job, faces).parts;
-    const step = part && takeInHand(part);
+    const step = part && outlinesInHand(part);
     if (!step) throw new Error('nothing to take in hand');
     const inHand = structuredClone(job);
     inHand.parts[0]?.steps.push(step);

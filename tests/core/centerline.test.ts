@@ -156,7 +156,7 @@ describe.each(FAMILIES)('any face: %s', { tags: 'slow' }, (family) => {
       }),
     ]);
     const result = new Evaluator(scriptEngine).evaluate(read, faces);
-    return { read, result, lines: result.parts[0]?.linework.lines };
+    return { read, result, lines: result.parts[0]?.linework.centerline };
   };
   test('every letter has lines, all of them whole, and few segments', () => {
     const { lines, read, result } = traced(20);
@@ -205,7 +205,7 @@ test('turned and mirrored lettering has its lines turned and mirrored', () => {
   const lines = (placement: Record<string, unknown>) =>
     new Evaluator(scriptEngine)
       .evaluate(job(placement), faces)
-      .parts[0]?.linework.lines?.letters.flatMap((l) => l.lines) ?? [];
+      .parts[0]?.linework.centerline?.letters.flatMap((l) => l.lines) ?? [];
   const plain = lines({});
   for (const [placement, m] of [
     [{ turn: 37 }, rotation(37)],

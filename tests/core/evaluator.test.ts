@@ -57,7 +57,7 @@ function placesOf(result: JobResult): (readonly [string, number, number])[] {
   const [part] = result.parts;
   if (!part) throw new Error('no part');
   const { strength } = part;
-  const { fill, dots, lines } = part.linework;
+  const { hatch: fill, dots, centerline: lines } = part.linework;
   if (!fill || !dots || !lines) throw new Error('not all is there');
   const drawn = result.operations.flatMap((o) => o.drawn.map((d) => d.drawable));
   const xy = (list: Float64Array) =>
@@ -170,8 +170,8 @@ describe('the same part', () => {
     ) as [JobResult, JobResult, JobResult];
     expect(linesD(second)).not.toBe(linesD(first));
     expect(linesD(third)).toBe(linesD(second));
-    expect(second.parts[0]?.linework.fill?.strokes.xy).toEqual(first.parts[0]?.linework.fill?.strokes.xy);
-    expect(third.parts[0]?.linework.fill?.strokes.xy).not.toEqual(second.parts[0]?.linework.fill?.strokes.xy);
+    expect(second.parts[0]?.linework.hatch?.strokes.xy).toEqual(first.parts[0]?.linework.hatch?.strokes.xy);
+    expect(third.parts[0]?.linework.hatch?.strokes.xy).not.toEqual(second.parts[0]?.linework.hatch?.strokes.xy);
   });
 
   test('is drawn as its dots are to be now', () => {

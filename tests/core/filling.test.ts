@@ -34,7 +34,7 @@ const plate = (more: Draft = {}): Draft => ({
 const evaluated = (job: Job, evaluator = new Evaluator(wasmEngine)): JobResult => evaluator.evaluate(job, faces);
 const codes = (result: JobResult) => result.findings.map((f) => f.code);
 const fillOf = (result: JobResult, i = 0) => {
-  const fill = result.parts[i]?.linework.fill;
+  const fill = result.parts[i]?.linework.hatch;
   if (!fill) throw new Error('nothing is filled');
   return fill;
 };
@@ -81,8 +81,8 @@ describe('as work', () => {
   });
 
   test('switched off, or without work, nothing is computed', () => {
-    expect(evaluated(jobWith([filled([lettering('Sage')], { on: false })])).parts[0]?.linework.fill).toBeNull();
-    expect(evaluated(jobWith([filled([lettering('Sage')], {}, { work: [] })])).parts[0]?.linework.fill).toBeNull();
+    expect(evaluated(jobWith([filled([lettering('Sage')], { on: false })])).parts[0]?.linework.hatch).toBeNull();
+    expect(evaluated(jobWith([filled([lettering('Sage')], {}, { work: [] })])).parts[0]?.linework.hatch).toBeNull();
   });
 });
 
@@ -175,7 +175,7 @@ describe('right by construction', () => {
 
   test('one-line faces have no inside', () => {
     const result = evaluated(jobWith([filled([lettering('AL-07', 'Hershey Sans')])]));
-    expect(result.parts[0]?.linework.fill).toBeNull();
+    expect(result.parts[0]?.linework.hatch).toBeNull();
   });
 });
 
@@ -188,7 +188,7 @@ describe('findings', () => {
     expect(found).toHaveLength(1);
     expect(found[0]).toMatchObject({
       partId: 'around',
-      mend: { kind: 'cut-out', otherId: 'words' },
+      mend: { otherId: 'words' },
       severity: 'fault',
     });
     const apart = { ...inner, members: [lettering('HOE', 'Archivo Black', { placement: { x: 150, y: 175 } })] };
@@ -215,7 +215,7 @@ describe('findings', () => {
     const result = evaluated(jobWith([partOf([plate(), lettering('HOE')])]));
     expect(result.findings.find((f) => f.code === 'swallowed')).toMatchObject({
       memberId: 'words',
-      mend: { kind: 'punch', memberId: 'words' },
+      mend: { memberId: 'words' },
     });
     const bar = plate({ width: 300, height: 5, placement: { x: 150, y: 100 } });
     expect(codes(evaluated(jobWith([partOf([bar, lettering('HOE')])])))).not.toContain('swallowed');

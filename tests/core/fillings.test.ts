@@ -1,11 +1,12 @@
 /** Fillings that are held: by what they take in memory, lines and rings alike. */
 import { describe, expect, test } from 'vitest';
 import type { StepOf } from '../../src/core/document/schema';
-import { newStep } from '../../src/core/document/steps';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { FILLING, TOOL_TRY } from '../../src/core/job/fillings';
+import { newStep } from '../../src/core/kinds/steps';
+import { hatch } from '../../src/core/kinds/steps/hatch';
 import { Memo } from '../../src/core/memo';
 import type { PreparedPart } from '../../src/core/prepare/prepared';
+import { TOOL_TRY } from '../../src/core/toolpath/fill/filling';
 import { faces, wasmEngine } from '../support/faces';
 import { finished } from '../support/generators';
 import { jobWith, lettering, partOf } from '../support/jobs';
@@ -28,7 +29,10 @@ class Fillings {
   constructor(numbers?: number) {
     this.memo = new Memo(numbers);
   }
-  of = (part: PreparedPart, step: StepOf<'hatch'>) => this.memo.steps(FILLING, { part, step, engine: wasmEngine });
+  of = (shape: PreparedPart, step: StepOf<'hatch'>) => {
+    const part = { id: shape.id, members: [], isAsSet: true };
+    return this.memo.steps(hatch.draw, { shape, step, part, made: new Map(), engine: wasmEngine, faces });
+  };
   tried = (part: PreparedPart, step: StepOf<'hatch'>) => this.memo.steps(TOOL_TRY, { part, step, engine: wasmEngine });
 }
 /** So many different tips that each is a filling of its own. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { joinRuns } from '../../src/core/geometry/boolean/join';
-import type { LabelledPath } from '../../src/core/geometry/boolean/session';
+import type { LabelledPath } from '../../src/core/geometry/boolean/labelled';
 import { tidyLoops } from '../../src/core/geometry/boolean/tidy';
 import { unite } from '../../src/core/geometry/boolean/union';
 import { fitCubics } from '../../src/core/geometry/fit-cubic';

@@ -5,14 +5,14 @@ import { leaveHandMade } from '../../src/core/commands/drawings';
 import { setWords } from '../../src/core/commands/words';
 import { checkJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
-import { withStep } from '../../src/core/document/steps';
 import { pathData } from '../../src/core/formats/path-data';
 import { pathOf } from '../../src/core/formats/svg-read/outlines';
 import { moveNodes } from '../../src/core/geometry/nodes';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf } from '../../src/core/job/export';
+import { withStep } from '../../src/core/kinds/steps';
+import { outlinesInHand } from '../../src/core/kinds/steps/nodes';
 import { LIMITS } from '../../src/core/limits';
-import { takeInHand } from '../../src/core/prepare/hand-made';
 import { faces, wasmEngine } from '../support/faces';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
@@ -26,7 +26,7 @@ function inHand(job: Job, moved = true): Job {
   const prepared = run(job).parts[0];
   const copy = structuredClone(job);
   const [part] = copy.parts;
-  const step = prepared && takeInHand(prepared);
+  const step = prepared && outlinesInHand(prepared);
   if (!part || !step) throw new Error('nothing to take in hand');
   if (moved) {
     const paths = pathOf(step.d).paths.map((p, i) => (i === 0 ? moveNodes(p, new Set([0]), -5, 0) : p));

@@ -3,7 +3,6 @@ import { describe, expect, test } from 'vitest';
 import { setWords } from '../../src/core/commands/words';
 import { leastWidthOf, materialNamed } from '../../src/core/document/material';
 import type { Job } from '../../src/core/document/schema';
-import { newStep, stepIn, withStep } from '../../src/core/document/steps';
 import { type Box, boxCentre } from '../../src/core/geometry/point';
 import { leastWidth } from '../../src/core/inspect/strength';
 import { alignTo, levelBaselines, snapTo, spaceEqually } from '../../src/core/job/arrange';
@@ -11,9 +10,11 @@ import { asCut } from '../../src/core/job/as-cut';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { regionAt } from '../../src/core/job/region-at';
 import { atSafeSize, thickenedEnough } from '../../src/core/job/safe';
+import { newStep, stepIn, withStep } from '../../src/core/kinds/steps';
 import { LIMITS } from '../../src/core/limits';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
+import { tiesOf } from '../support/notes';
 
 const evaluator = new Evaluator(wasmEngine);
 const evaluate = (job: Job) => evaluator.evaluate(job, faces);
@@ -41,7 +42,7 @@ describe('ties', () => {
   test('straight over the gap, in the middle of what faces, into both pieces', () => {
     const part = prepared(pair, [{ kind: 'tie', width: 3, overlap: 1 }]);
     expect(part.pieces).toHaveLength(1);
-    const [tie] = part.notes.ties;
+    const [tie] = tiesOf(part);
     expect(tie?.centre.x).toBeCloseTo(50, 1);
     expect(tie?.centre.y).toBeCloseTo(67.5, 6);
     expect(tie?.length).toBeCloseTo(15 + 2, 6);
@@ -53,15 +54,15 @@ describe('ties', () => {
   test('the dot of i is tied to its i', () => {
     const part = prepared([lettering('i', 'Poppins')], [{ kind: 'tie', width: 2, overlap: 1 }]);
     expect(part.pieces).toHaveLength(1);
-    expect(part.notes.ties).toHaveLength(1);
-    expect(part.notes.ties[0]?.centre.x).toBeCloseTo(boxCentre(part.box).x, 0);
+    expect(tiesOf(part)).toHaveLength(1);
+    expect(tiesOf(part)[0]?.centre.x).toBeCloseTo(boxCentre(part.box).x, 0);
   });
 
   test('set aside: moved, enlarged, left', () => {
     const step = (how: string) => [{ kind: 'tie', width: 3, overlap: 1, answers: [{ piece: 'b:0', how }] }];
     const moved = prepared(pair, step('move'));
     expect(moved.pieces).toHaveLength(1);
-    expect(moved.notes.ties).toHaveLength(0);
+    expect(tiesOf(moved)).toHaveLength(0);
     expect(moved.box.maxY).toBeCloseTo(60 + 10 - 1, 1);
     const grown = prepared(pair, step('grow'));
     expect(grown.pieces).toHaveLength(1);
@@ -73,8 +74,7 @@ describe('ties', () => {
 
   test('placed by hand: where and how it was turned, in shares of the piece', () => {
     const by = (x: number, turn: number | null) =>
-      prepared(pair, [{ kind: 'tie', width: 2, overlap: 1, answers: [{ piece: 'b:0', x, y: -1.2, turn }] }]).notes
-        .ties[0];
+      tiesOf(prepared(pair, [{ kind: 'tie', width: 2, overlap: 1, answers: [{ piece: 'b:0', x, y: -1.2, turn }] }]))[0];
     expect(by(0.3, null)?.centre.x).toBeCloseTo(53, 0);
     expect(by(0.3, null)?.byHand).toBe(true);
     expect(Math.abs(by(0, 80)?.angleDeg ?? 0) % 180).toBeCloseTo(80, 6);

@@ -8,30 +8,33 @@ import { afterEach, expect, test, vi } from 'vitest';
 import { POST } from '../../src/app/api/assets/route';
 import { inHand, pinIsland } from '../../src/core/commands/bridges';
 import { checkJob, readJob } from '../../src/core/document/read';
-import type { StepOf } from '../../src/core/document/schema';
-import { newStep } from '../../src/core/document/steps';
 import type { Found } from '../../src/core/formats/found';
 import { writeFound } from '../../src/core/formats/found-file';
 import { readDrawing } from '../../src/core/formats/read';
 import { closedPath } from '../../src/core/geometry/path';
 import { line } from '../../src/core/geometry/segment';
-import { fillFindings } from '../../src/core/inspect/fill-findings';
-import { lineFindings } from '../../src/core/inspect/line-findings';
+import { foundBy, type Rule } from '../../src/core/inspect/rule';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { pictureOf } from '../../src/core/job/picture';
 import { thickenedEnough } from '../../src/core/job/safe';
+import { newStep } from '../../src/core/kinds/steps';
+import { centerline } from '../../src/core/kinds/steps/centerline';
+import { dots } from '../../src/core/kinds/steps/dots';
+import { hatch as hatchKind } from '../../src/core/kinds/steps/hatch';
 import { loadTypeface } from '../../src/core/lettering/typeface';
 import { LIMITS } from '../../src/core/limits';
 import { Memo, type Stage } from '../../src/core/memo';
 import { measureOutlines } from '../../src/core/prepare/outline';
+import type { PartLines } from '../../src/core/toolpath/centerline/part-lines';
+import type { PartDots } from '../../src/core/toolpath/dots/part-dots';
 import type { PartFill } from '../../src/core/toolpath/fill/part-fill';
 import { rowStep } from '../../src/core/toolpath/fill/room';
-import type { Linework } from '../../src/core/toolpath/linework';
 import { parseLength } from '../../src/core/units/quantity';
 import { bridgesView } from '../../src/worker/bridge-view';
 import { readingFile } from '../../src/worker/client';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
+import { tiesOf } from '../support/notes';
 import { workersAnswer } from '../support/workers';
 
 type Name = keyof typeof LIMITS;
@@ -110,7 +113,14 @@ const noPart = {
   lines: [],
   box: { minX: 0, minY: 0, maxX: 1, maxY: 1 },
 };
-const hatch: StepOf<'hatch'> = newStep('hatch', { capHeightMm: 30, leastWidthMm: null, kerfMm: null });
+/** What a step's rules find in what it drew. */
+const foundOf = (rules: readonly unknown[], drawn: unknown) => {
+  const subject = { partId: 'part', title: 'A part', step: undefined, part: noPart, note: null, drawn, length: String };
+  return foundBy(rules as readonly Rule<typeof subject, unknown>[], subject).map(({ rule, found }) => ({
+    code: rule.code,
+    sentence: found.sentence,
+  }));
+};
 const filledPart = (step: Draft): Draft =>
   partOf([bar(100, 20)], {
     steps: [
@@ -119,7 +129,7 @@ const filledPart = (step: Draft): Draft =>
     ],
     work: [{ what: 'hatch', operation: 'engrave' }],
   });
-const fillOf = (step: Draft) => evaluate([filledPart(step)]).parts[0]?.linework.fill;
+const fillOf = (step: Draft) => evaluate([filledPart(step)]).parts[0]?.linework.hatch;
 const square = measureOutlines([
   {
     path: closedPath([line(0, 0, 30, 0), line(30, 0, 30, 40), line(30, 40, 0, 40), line(0, 40, 0, 0)]),
@@ -177,6 +187,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     limits.copiedSegments = 3;
     expect(findingsOf(parts)[0]?.[1]).toContain('have 4 segments; up to 3 are copied');
   },
+  steps: () => mostOf('steps', (n) => ofPart({ steps: listOf(n, () => ({ kind: 'thicken' })) })),
   members: () => mostOf('members', (n) => ofPart({ members: listOf(n, (i) => ({ ...bar(i), id: `m${i}` })) })),
   piecesNamed: () => {
     const parts = [partOf(listOf(5, (i) => bar(20 + 10 * i)))];
@@ -205,7 +216,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     const parts = [partOf([bar(50), bar(70), bar(90)], { steps: [{ kind: 'weld' }, { kind: 'tie', width: 1 }] })];
     limits.piecesTied = 3;
     expect(codesOf(parts)).not.toContain('too-many-to-tie');
-    expect(evaluate(parts).parts[0]?.notes.ties).toHaveLength(2);
+    expect(tiesOf(evaluate(parts).parts[0])).toHaveLength(2);
     limits.piecesTied = 2;
     expect(findingsOf(parts).find(([code]) => code === 'too-many-to-tie')?.[1]).toContain('in 3 pieces; up to 2 are');
     Object.assign(limits, before);
@@ -526,7 +537,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
         steps: [{ kind: 'weld' }, { kind: 'centerline' }],
         work: [{ what: 'centerline', operation: 'mark' }],
       });
-    const traced = (parts: Draft[]) => evaluate(parts).parts[0]?.linework.lines;
+    const traced = (parts: Draft[]) => evaluate(parts).parts[0]?.linework.centerline;
     limits.lettersTraced = 2;
     expect(traced([part()])).toMatchObject({ left: 0, letters: { length: 2 } });
     limits.lettersTraced = 1;
@@ -545,37 +556,23 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   unevenNamed: () => {
     const uneven = listOf(3, (i) => ({ what: 'kink', x: i, y: 0, r: 1, turnDeg: 20 }));
     const letters = [{ key: 'words:0', text: 'o', alike: null, uneven }];
-    const lines = { letters, left: 0, lines: [], dots: [] } as unknown as Linework['lines'];
-    const told = () =>
-      lineFindings(
-        { ...jobWith([partOf([])]).parts[0], members: [] } as never,
-        noPart as never,
-        { lines, dots: null, fill: null },
-        new Map(),
-        'mm',
-      );
+    const lines = { letters, left: 0, lines: [], dots: [] } as unknown as PartLines;
+    const told = () => foundOf(centerline.rules, lines);
     limits.unevenNamed = 3;
-    expect(told().map((d) => d.finding.code)).toEqual(Array(3).fill('uneven-line'));
+    expect(told().map((f) => f.code)).toEqual(Array(3).fill('uneven-line'));
     limits.unevenNamed = 2;
-    expect(told().map((d) => d.finding.code)).toEqual(['uneven-line', 'uneven-line', 'more-uneven']);
-    expect(told().at(-1)?.finding.sentence).toMatch(/^1 more place of/);
+    expect(told().map((f) => f.code)).toEqual(['uneven-line', 'uneven-line', 'more-uneven']);
+    expect(told().at(-1)?.sentence).toMatch(/^1 more place of/);
   },
   clashesNamed: () => {
     const clashes = listOf(3, (x) => ({ x, y: 0 }));
-    const dots = { clashes, diameter: 1, tooMany: false, idle: 0, dots: [], leftOut: 0 } as unknown as Linework['dots'];
-    const told = () =>
-      lineFindings(
-        { ...jobWith([partOf([])]).parts[0], members: [] } as never,
-        noPart as never,
-        { lines: null, dots, fill: null },
-        new Map(),
-        'mm',
-      );
+    const drawn = { clashes, diameter: 1, tooMany: false, idle: 0, dots: [], leftOut: 0 } as unknown as PartDots;
+    const told = () => foundOf(dots.rules, drawn);
     limits.clashesNamed = 3;
-    expect(told().map((d) => d.finding.code)).toEqual(Array(3).fill('dots-touch'));
+    expect(told().map((f) => f.code)).toEqual(Array(3).fill('dots-touch'));
     limits.clashesNamed = 1;
-    expect(told().map((d) => d.finding.code)).toEqual(['dots-touch', 'more-dots-touch']);
-    expect(told().at(-1)?.finding.sentence).toMatch(/^2 more dots/);
+    expect(told().map((f) => f.code)).toEqual(['dots-touch', 'more-dots-touch']);
+    expect(told().at(-1)?.sentence).toMatch(/^2 more dots/);
   },
   dots: () => {
     const parts = (even: boolean) => [
@@ -634,8 +631,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
       reach: { areaMm2: 100, missedMm2: 0, letters: [] },
       cover: { area: 100, covered: 97, missed: 3, spilled: 0, places },
     } as unknown as PartFill;
-    const told = () =>
-      fillFindings(jobWith([partOf([])]).parts[0] as never, noPart as never, fill, hatch, 'mm').map((d) => d.finding);
+    const told = () => foundOf(hatchKind.rules, fill);
     limits.missedNamed = 3;
     expect(told().map((f) => f.code)).toEqual(Array(3).fill('missed'));
     limits.missedNamed = 1;

@@ -55,7 +55,7 @@ describe('stretches gone over twice', () => {
   test('as a step', { tags: 'slow' }, () => {
     const lines = (retraced: string) =>
       new Evaluator(scriptEngine).evaluate(jobWith([lined('n', { retraced }, {}, 'Poppins')]), faces).parts[0]?.linework
-        .lines?.lines ?? [];
+        .centerline?.lines ?? [];
     const [once, twice] = [lines('once'), lines('twice')];
     expect(once.length).toBe(2);
     expect(twice.length).toBe(1);
@@ -78,8 +78,8 @@ test('a loop that is nearly filled stays a loop and is told, or is filled', () =
       faces,
     );
   const [kept, filled] = [bar({}), bar({ loops: 'filled' })];
-  expect(filled.parts[0]?.linework.lines?.lines.map((p) => p.segments.length)).toEqual([1]);
-  expect(kept.parts[0]?.linework.lines?.lines.reduce((n, p) => n + pathLength(p), 0)).toBeGreaterThan(41);
+  expect(filled.parts[0]?.linework.centerline?.lines.map((p) => p.segments.length)).toEqual([1]);
+  expect(kept.parts[0]?.linework.centerline?.lines.reduce((n, p) => n + pathLength(p), 0)).toBeGreaterThan(41);
   const loops = (r: JobResult) => r.findings.filter((f) => f.sentence.includes('nearly filled'));
   expect(loops(kept)).toHaveLength(1);
   expect(loops(filled)).toEqual([]);
@@ -183,8 +183,8 @@ const evaluate = (job: Job): JobResult => new Evaluator(scriptEngine).evaluate(j
 
 describe('in a job', () => {
   test('a script word runs on, or not as asked', { tags: 'slow' }, () => {
-    const run = evaluate(jobWith([lined('ill')])).parts[0]?.linework.lines;
-    const apart = evaluate(jobWith([lined('ill', { joined: false })])).parts[0]?.linework.lines;
+    const run = evaluate(jobWith([lined('ill')])).parts[0]?.linework.centerline;
+    const apart = evaluate(jobWith([lined('ill', { joined: false })])).parts[0]?.linework.centerline;
     expect(run?.lines.length).toBeLessThan(apart?.lines.length ?? 0);
     for (const path of run?.lines ?? []) expect(isContinuous(path)).toBe(true);
   });
@@ -193,7 +193,7 @@ describe('in a job', () => {
     tags: 'slow',
   }, () => {
     const before = evaluate(jobWith([lined('allo')]));
-    const [, l] = before.parts[0]?.linework.lines?.letters ?? [];
+    const [, l] = before.parts[0]?.linework.centerline?.letters ?? [];
     if (!l) throw new Error('no letter');
     const d = pathData(
       [open([l.matrix.e, l.matrix.f], [l.matrix.e + 5, l.matrix.f + 30])].map((p) =>
@@ -211,7 +211,7 @@ describe('in a job', () => {
       jobWith([lined('allo', { corrections: [{ letter: l.key, alike: l.alike, d }] }), other]),
     );
     const lengths = (result: JobResult, part: number) =>
-      result.parts[part]?.linework.lines?.letters.map((one) => [one.text, one.corrected] as const);
+      result.parts[part]?.linework.centerline?.letters.map((one) => [one.text, one.corrected] as const);
     expect(lengths(everywhere, 0)).toEqual([
       ['a', false],
       ['l', true],
@@ -223,7 +223,7 @@ describe('in a job', () => {
         ?.filter(([, corrected]) => corrected)
         .map(([text]) => text),
     ).toEqual(['l', 'l']);
-    const small = everywhere.parts[1]?.linework.lines?.letters.find((one) => one.corrected);
+    const small = everywhere.parts[1]?.linework.centerline?.letters.find((one) => one.corrected);
     expect(pathLength(small?.lines[0] as Path)).toBeCloseTo((Math.hypot(5, 30) * 12) / 30, 3);
     const alone = evaluate(jobWith([lined('allo', { corrections: [{ letter: l.key, alike: null, d }] }), other]));
     expect(lengths(alone, 0)?.map(([, corrected]) => corrected)).toEqual([false, true, false, false]);
@@ -240,15 +240,16 @@ describe('in a job', () => {
         }),
       ]),
     );
-    const lines = result.parts[0]?.linework.lines?.lines ?? [];
+    const lines = result.parts[0]?.linework.centerline?.lines ?? [];
     expect(lines).toHaveLength(1);
     expect(pathLength(lines[0] as Path)).toBeCloseTo(56, 1);
   });
 
   test('a step that is off, or work that nothing does, draws nothing', () => {
-    expect(evaluate(jobWith([lined('a', { on: false })])).parts[0]?.linework.lines).toBeNull();
+    expect(evaluate(jobWith([lined('a', { on: false })])).parts[0]?.linework.centerline).toBeNull();
     expect(
-      evaluate(jobWith([lined('a', {}, { work: [{ what: 'outline', operation: 'mark' }] })])).parts[0]?.linework.lines,
+      evaluate(jobWith([lined('a', {}, { work: [{ what: 'outline', operation: 'mark' }] })])).parts[0]?.linework
+        .centerline,
     ).toBeNull();
   });
 
@@ -261,8 +262,8 @@ describe('in a job', () => {
           work: [{ what: 'centerline', operation: 'mark' }],
         }),
       ]);
-    const first = evaluator.evaluate(at(150), faces).parts[0]?.linework.lines;
-    const moved = evaluator.evaluate(at(160), faces).parts[0]?.linework.lines;
+    const first = evaluator.evaluate(at(150), faces).parts[0]?.linework.centerline;
+    const moved = evaluator.evaluate(at(160), faces).parts[0]?.linework.centerline;
     expect(moved?.lines).toHaveLength(first?.lines.length ?? -1);
     moved?.lines.forEach((p, i) => {
       expect((p.segments[0]?.x0 ?? 0) - (first?.lines[i]?.segments[0]?.x0 ?? 0)).toBeCloseTo(10, 6);

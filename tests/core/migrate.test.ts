@@ -48,7 +48,7 @@ describe('format 2', () => {
       ]),
     );
     const job = read(document);
-    expect(job.format).toBe(2);
+    expect(job.format).toBe(JOB_FORMAT);
     expect(job.parts[0]?.placement).toEqual({ x: 30.1, y: 20.2, turn: 0, mirror: false });
     expect(job.parts[0]?.members.map((m) => m.placement)).toEqual([
       { x: 0, y: 0, turn: 30, mirror: true },
@@ -189,4 +189,47 @@ test('parts that go along in a circle, or with nothing, are refused with their n
     'parts[0].along: parts can’t go along with each other in a circle.',
     'parts[1].along: parts can’t go along with each other in a circle.',
   ]);
+});
+
+describe('format 3', () => {
+  const steps = (...list: Draft[]): Draft[] => {
+    const [first] = (migrate({ format: 2, parts: [{ id: 'p', members: [], steps: list }] }).parts ?? []) as Draft[];
+    return first?.steps as Draft[];
+  };
+  const kinds = (...list: Draft[]) => steps(...list).map((s) => s.kind);
+
+  test('steps with a place of their own stand in it; the others keep their order', () => {
+    expect(
+      kinds(
+        { kind: 'hatch' },
+        { kind: 'bridge' },
+        { kind: 'border' },
+        { kind: 'dots' },
+        { kind: 'nodes' },
+        { kind: 'thicken' },
+        { kind: 'weld' },
+        { kind: 'centerline' },
+      ),
+    ).toEqual(['weld', 'border', 'thicken', 'nodes', 'bridge', 'hatch', 'dots', 'centerline']);
+  });
+
+  test('of kinds of which there is one, the one that was run is kept', () => {
+    const [off, on] = [{ on: false, n: 1 }, { n: 2 }];
+    for (const kind of ['tie', 'plate', 'nodes', 'bridge'])
+      expect(steps({ kind, ...off }, { kind, ...on }, { kind, n: 3 }), kind).toEqual([{ kind, ...on }]);
+    for (const kind of ['centerline', 'dots', 'hatch'])
+      expect(steps({ kind, ...off }, { kind, ...on }), kind).toEqual([{ kind, ...off }]);
+    for (const kind of ['tie', 'hatch'])
+      expect(steps({ kind, ...off }, { kind, on: false, n: 9 }), kind).toEqual([{ kind, ...off }]);
+    expect(steps({ kind: 'weld' }, { kind: 'weld', ...off })).toEqual([{ kind: 'weld', ...off }]);
+  });
+
+  test('of others all are kept, and what is no step is passed on', () => {
+    for (const kind of ['thicken', 'bar', 'border'])
+      expect(kinds({ kind }, { kind, on: false }), kind).toEqual([kind, kind]);
+    const odd = [7, { kind: 'unheard of' }, null] as unknown as Draft[];
+    expect(steps(...odd)).toEqual(odd);
+    for (const parts of [undefined, 7, [7, { id: 'p', steps: 7 }]])
+      expect(migrate({ format: 2, parts })).toEqual({ format: JOB_FORMAT, parts });
+  });
 });

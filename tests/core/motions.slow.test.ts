@@ -79,18 +79,18 @@ test('moved, turned and mirrored, a part comes to the same motion of what it cam
       // What is cut out of the sheet is bridged by where it lies on it; before that it is the same.
       const own =
         part.keep === 'outside'
-          ? [part.notes.bridged?.before ?? part.solid, other.notes.bridged?.before ?? other.solid]
+          ? [part.bridged?.before ?? part.solid, other.bridged?.before ?? other.solid]
           : [part.outlines, other.outlines];
       const [x, y] = own.map((list) => list.map((o) => o.path)) as [Path[], Path[]];
       most = Math.max(most, apart(x, y, motion, true), apart(part.lines, other.lines, motion, false));
       const [p, q] = [a.parts[i]?.linework, b.parts[i]?.linework];
       if (part.keep === 'inside' && p && q) {
-        most = Math.max(most, apart(p.lines?.lines ?? [], q.lines?.lines ?? [], motion, false));
-        if (p.fill && q.fill)
+        most = Math.max(most, apart(p.centerline?.lines ?? [], q.centerline?.lines ?? [], motion, false));
+        if (p.hatch && q.hatch)
           most = Math.max(
             most,
-            apart(strokePaths(p.fill.strokes), strokePaths(q.fill.strokes), motion, false),
-            apart(p.fill.rings, q.fill.rings, motion, false),
+            apart(strokePaths(p.hatch.strokes), strokePaths(q.hatch.strokes), motion, false),
+            apart(p.hatch.rings, q.hatch.rings, motion, false),
           );
         expect(q.dots?.dots.length).toBe(p.dots?.dots.length);
       }

@@ -4,6 +4,7 @@ import type { Finding } from '../../src/core/inspect/finding';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { faces, wasmEngine } from '../support/faces';
 import { jobWith, lettering, partOf } from '../support/jobs';
+import { tiesOf } from '../support/notes';
 
 const job = (x: number, y: number): Job =>
   jobWith(
@@ -34,10 +35,10 @@ const job = (x: number, y: number): Job =>
 const numbers = (result: JobResult): number[] =>
   result.parts.flatMap((part) => [
     part.pieces.length,
-    part.notes.ties.length,
+    tiesOf(part).length,
     ...Object.values(part.box),
     ...part.members.flatMap((m) => [...Object.values(m.box), ...Object.values(m.matrix)]),
-    ...part.notes.ties.flatMap((t) => [t.centre.x, t.centre.y, t.length, ...Object.values(t.pieceBox)]),
+    ...tiesOf(part).flatMap((t) => [t.centre.x, t.centre.y, t.length, ...Object.values(t.pieceBox)]),
     ...part.outlines.flatMap((o) => [o.area, ...Object.values(o.box)]),
     ...part.strength.thin.flatMap((s) => [s.width, s.at.x, s.at.y, ...Object.values(s.box)]),
   ]);

@@ -52,9 +52,9 @@ test('a part lies in that which it goes along with, by way of others too', () =>
     compose(compose(placementMatrix(c), placementMatrix(b)), placementMatrix(a)),
   );
   const wanted = placementMatrix({ x: 7, y: 8, turn: 10, mirror: false });
-  const placed = { ...partIn(job, 'c'), placement: placementFor(job, partIn(job, 'c'), wanted) };
+  const placed = { ...partIn(job, 'c'), placement: placementFor(job.parts, partIn(job, 'c'), wanted) };
   near(partMatrix(job.parts, placed), wanted, 5);
-  near(placementMatrix(placementFor(job, partIn(job, 'a'), wanted)), wanted, 5);
+  near(placementMatrix(placementFor(job.parts, partIn(job, 'a'), wanted)), wanted, 5);
   // A draft in which parts lead in a circle, or to nothing, ends somewhere.
   const loose = [{ ...partIn(job, 'a'), along: 'c' }, partIn(job, 'b'), partIn(job, 'c')];
   expect(Number.isFinite(partMatrix(loose, loose[0] as Job['parts'][number]).e)).toBe(true);

@@ -1,10 +1,10 @@
 /** Just safe: thickened so far and no farther, sized so large and no larger. */
 import { describe, expect, test } from 'vitest';
 import type { Part } from '../../src/core/document/schema';
-import { stepIn } from '../../src/core/document/steps';
 import { leastWidth } from '../../src/core/inspect/strength';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { atSafeSize, type SafePart, thickenedEnough } from '../../src/core/job/safe';
+import { stepIn } from '../../src/core/kinds/steps';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 

@@ -7,24 +7,26 @@ import {
   arcBetween,
   arcRadius,
   arcToCubics,
-  crossingNear,
   cubic,
   line,
-  nearestParameter,
   pointAt,
   quadratic,
   quadraticToCubic,
   reverseSegment,
   type Segment,
-  segmentArea,
-  segmentBox,
-  segmentLength,
   stepsWithin,
   subSegment,
   tangentAt,
   transformSegment,
   withEnds,
 } from '../../src/core/geometry/segment';
+import {
+  crossingNear,
+  nearestParameter,
+  segmentArea,
+  segmentBox,
+  segmentLength,
+} from '../../src/core/geometry/segment-measures';
 
 const n = fc.double({ min: -200, max: 200, noNaN: true });
 const anySegment: fc.Arbitrary<Segment> = fc.oneof(

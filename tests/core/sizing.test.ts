@@ -2,11 +2,11 @@
 import { describe, expect, test } from 'vitest';
 import { z } from 'zod';
 import { type Job, jobSchema } from '../../src/core/document/schema';
-import { STEP_LENGTHS } from '../../src/core/document/sizes';
 import { boxHeight, boxWidth } from '../../src/core/geometry/point';
 import { factorFor } from '../../src/core/geometry/root';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { sized, sizingTo } from '../../src/core/job/size';
+import { STEPS } from '../../src/core/kinds/steps';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
@@ -42,9 +42,9 @@ describe('every length of a step', () => {
           .sort(),
       ]),
     );
-    expect([...told.keys()].sort()).toEqual(Object.keys(STEP_LENGTHS).sort());
-    for (const [kind, { grows, stays }] of Object.entries(STEP_LENGTHS)) {
-      const own = [...grows, ...stays] as string[];
+    expect([...told.keys()].sort()).toEqual(STEPS.map((s) => s.kind).sort());
+    for (const { kind, lengths } of STEPS) {
+      const own: string[] = [...lengths.grows, ...lengths.stays];
       const expected = (told.get(kind) ?? []).filter((key) => key !== 'unit');
       expect(own.sort(), kind).toEqual(expected);
     }

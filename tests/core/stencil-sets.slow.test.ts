@@ -108,12 +108,12 @@ test('one piece, in a picture and to shapely, and bridges as wide as asked', () 
       const filled = plate(text, { face, italic }, 'fill');
       const shown = evaluator.evaluate(filled, faces);
       const part = shown.parts[0];
-      if (!part?.notes.bridged) throw new Error(name);
-      islands += part.notes.bridged.islands.length;
+      if (!part?.bridged) throw new Error(name);
+      islands += part.bridged.islands.length;
       // Every island that is not held is told, with the reason; as many pieces are to be seen.
-      const loose = part.notes.bridged.islands.filter((i) => !i.hangs);
+      const loose = part.bridged.islands.filter((i) => !i.hangs);
       unheld += loose.length;
-      narrowed += part.notes.bridged.bridges.filter((b) => b.isNarrowed).length;
+      narrowed += part.bridged.bridges.filter((b) => b.isNarrowed).length;
       const { drawing, bytes } = bytesOf(filled, shown, 'svg');
       const file = path.join(where, 'plate.svg');
       writeFileSync(file, bytes);
@@ -133,7 +133,7 @@ test('one piece, in a picture and to shapely, and bridges as wide as asked', () 
       const dxf = path.join(where, `${cases.length}.dxf`);
       writeFileSync(dxf, bytesOf(job, result, 'dxf').bytes);
       const { minX, minY } = result.workBox;
-      const bridges = (result.parts[0]?.notes.bridged?.bridges ?? []).map((b) => ({
+      const bridges = (result.parts[0]?.bridged?.bridges ?? []).map((b) => ({
         from: [b.from.x - minX, b.from.y - minY],
         to: [b.to.x - minX, b.to.y - minY],
         width: b.width,
@@ -152,7 +152,7 @@ test('one piece, in a picture and to shapely, and bridges as wide as asked', () 
   let worst = 0;
   judged.forEach(({ pieces, widths }, i) => {
     const { name, result } = cases[i] as Case;
-    const notes = result.parts[0]?.notes.bridged;
+    const notes = result.parts[0]?.bridged;
     const loose = notes?.islands.filter((x) => !x.hangs).length ?? 0;
     if (pieces !== 1 + loose) bad.push(`${name}: ${pieces} pieces to shapely`);
     widths.forEach((width, k) => {

@@ -1,22 +1,11 @@
 /** Steps of a part: their order, and the first values they have, by the size they are made for. */
 import { describe, expect, test } from 'vitest';
+import { newCloseUp } from '../../src/core/commands/defaults';
 import { checkJob } from '../../src/core/document/read';
-import type { Step } from '../../src/core/document/schema';
-import { newCloseUp, newStep, stepIn, withStep } from '../../src/core/document/steps';
+import { JOB_FORMAT, type Step } from '../../src/core/document/schema';
+import { newStep, STEPS, stepIn, withStep } from '../../src/core/kinds/steps';
 
-const KINDS = [
-  'weld',
-  'thicken',
-  'bar',
-  'tie',
-  'border',
-  'plate',
-  'nodes',
-  'bridge',
-  'centerline',
-  'dots',
-  'hatch',
-] as const;
+const KINDS = STEPS.map((s) => s.kind);
 const large = { capHeightMm: 60, leastWidthMm: null, kerfMm: null };
 const small = { capHeightMm: 3, leastWidthMm: null, kerfMm: null };
 const strong = { capHeightMm: 60, leastWidthMm: 12, kerfMm: 0.1 };
@@ -130,4 +119,59 @@ describe('the steps of a part', () => {
     expect(stepIn({ steps: [] }, 'tie')).toBeUndefined();
     expect(all.find((s) => s.kind === 'tie')).not.toBe(wide);
   });
+
+  test('keep the order a document has them in, and others of the kind', () => {
+    const list = [newStep('border', large), newStep('thicken', large), newStep('thicken', small)];
+    const thicker = { ...newStep('thicken', large), by: 3 };
+    expect(withStep(list, thicker)).toEqual([list[0], thicker, list[2]]);
+    expect(withStep(list, newStep('bridge', large)).map((s) => s.kind)).toEqual([
+      'border',
+      'thicken',
+      'thicken',
+      'bridge',
+    ]);
+    expect(withStep(list, newStep('weld', large)).map((s) => s.kind)).toEqual(['weld', 'border', 'thicken', 'thicken']);
+  });
+});
+
+describe('a list of steps', () => {
+  const said = (...kinds: Step['kind'][]) =>
+    checkJob({
+      format: JOB_FORMAT,
+      sheet: { width: 10, height: 10 },
+      parts: [{ id: 'p', placement: { x: 0, y: 0 }, members: [], steps: kinds.map((kind) => newStep(kind, large)) }],
+    });
+
+  test('is taken in the order of the places, outline steps in any order and as often as it likes', () => {
+    expect(said(...KINDS).ok).toBe(true);
+    expect(said('weld', 'border', 'thicken', 'border', 'bar', 'thicken', 'nodes', 'bridge', 'hatch', 'dots').ok).toBe(
+      true,
+    );
+  });
+
+  test.each(STEPS.filter((s) => s.isSingle).map((s) => s.kind))('has one %s at most', (kind) => {
+    expect(said(kind, kind)).toEqual({
+      ok: false,
+      sentences: [`parts[0].steps[1]: a part has one step “${kind}” at most.`],
+    });
+  });
+
+  test.each<[Step['kind'], Step['kind'], string]>([
+    ['weld', 'thicken', 'weld can’t come after “thicken”'],
+    ['border', 'nodes', 'border can’t come after “nodes”'],
+    ['nodes', 'bridge', 'outlines by hand can’t come after “bridge”'],
+    ['bridge', 'centerline', 'bridges can’t come after “centerline”'],
+  ])('has %s before %s', (before, after, sentence) => {
+    expect(said(before, after).ok).toBe(true);
+    expect(said(after, before)).toEqual({ ok: false, sentences: [`parts[0].steps[1]: ${sentence}.`] });
+  });
+});
+
+test('every kind says all there is to say, and by itself', () => {
+  expect(new Set(KINDS).size).toBe(STEPS.length);
+  for (const { kind, schema, word, rules } of STEPS) {
+    expect(schema.shape.kind.value).toBe(kind);
+    expect(word).toMatch(/^[a-z]/);
+    for (const rule of rules) expect(rule.code).toMatch(/^[a-z-]+$/);
+  }
 });

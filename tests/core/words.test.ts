@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { setWords } from '../../src/core/commands/words';
 import type { Job, Part, StepOf } from '../../src/core/document/schema';
-import { stepIn } from '../../src/core/document/steps';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { stepIn } from '../../src/core/kinds/steps';
 import { dotFrames } from '../../src/core/toolpath/dots/part-dots';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
@@ -121,7 +121,7 @@ describe('lines drawn by hand', () => {
         work: [{ what: 'centerline', operation: 'mark' }],
       }),
     ]);
-  const lettersOf = (job: Job) => evaluate(job).parts[0]?.linework.lines?.letters ?? [];
+  const lettersOf = (job: Job) => evaluate(job).parts[0]?.linework.centerline?.letters ?? [];
   const corrected = (job: Job) => lettersOf(job).flatMap((l) => (l.corrected ? [l.text] : []));
 
   test('are on the same letter in what is drawn, whatever is typed before it', () => {

@@ -3,8 +3,10 @@
 import { gzipSync } from 'fflate';
 import { describe, expect, test } from 'vitest';
 import { circleAt, decimal, distinctNames, rgbOf, scanWords } from '../../src/core/formats/drawing';
+import { READ_ENDINGS, READ_WORDS } from '../../src/core/formats/endings';
 import { pathData } from '../../src/core/formats/path-data';
 import { readDrawing } from '../../src/core/formats/read';
+import { READ_FORMATS } from '../../src/core/formats/readers';
 import { sizeChoices } from '../../src/core/formats/size';
 import { pathOf } from '../../src/core/formats/svg-read/outlines';
 import { polyline } from '../../src/core/geometry/drawable';
@@ -59,7 +61,7 @@ describe('a file is', () => {
     [
       'words',
       utf8('0 section of words about svg'),
-      'This is no drawing that can be read here. Bring in an SVG or a DXF file.',
+      'This is no drawing that can be read here. Bring in an SVG or DXF file.',
     ],
     [
       'a PDF',
@@ -81,7 +83,7 @@ describe('a file is', () => {
     [
       'words that end like a PDF',
       utf8('not a %PDF'),
-      'This is no drawing that can be read here. Bring in an SVG or a DXF file.',
+      'This is no drawing that can be read here. Bring in an SVG or DXF file.',
     ],
   ])('%s', (_, bytes, sentence) => expect(said(bytes)).toBe(sentence));
 
@@ -230,4 +232,9 @@ describe('sizes a drawing may be meant in', () => {
     expect(units(1.0005, false)).toHaveLength(4);
     expect(units(1.002, false)).toHaveLength(5);
   });
+});
+
+test('what the page says of formats is what can be read', () => {
+  expect(READ_FORMATS.map((f) => f.word).sort()).toEqual([...READ_WORDS].sort());
+  expect(READ_FORMATS.flatMap((f) => f.endings).sort()).toEqual([...READ_ENDINGS].sort());
 });

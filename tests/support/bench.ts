@@ -2,7 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { openBench, useBench } from '../../src/bench/store';
 import type { Job, Part, Step, StepOf } from '../../src/core/document/schema';
-import type { Station } from '../../src/core/inspect/finding';
+import type { Station } from '../../src/core/inspect/stations';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { computeWith } from '../../src/worker/client';
 import { Host } from '../../src/worker/host';

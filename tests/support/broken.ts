@@ -1,14 +1,8 @@
 /** Good outlines broken the way drawings arrive: cut, with gaps, doubled, split, shuffled, reversed, overshot, with specks. */
 import type { Path } from '../../src/core/geometry/path';
 import { flattenPath } from '../../src/core/geometry/path';
-import {
-  line,
-  pointAt,
-  reverseSegment,
-  type Segment,
-  segmentLength,
-  subSegment,
-} from '../../src/core/geometry/segment';
+import { line, pointAt, reverseSegment, type Segment, subSegment } from '../../src/core/geometry/segment';
+import { segmentLength } from '../../src/core/geometry/segment-measures';
 import type { LooseLine } from '../../src/core/prepare/closing/closing';
 import type { Chance } from './random';
 

@@ -8,8 +8,9 @@ import { turnInto } from '../../src/core/geometry/measure';
 import { nestPaths } from '../../src/core/geometry/nesting';
 import { flattenPath, type Path, pathLength, regionBox, transformRegion } from '../../src/core/geometry/path';
 import { type Point, scaling } from '../../src/core/geometry/point';
-import { type Segment, segmentLength } from '../../src/core/geometry/segment';
-import type { Typeface } from '../../src/core/lettering/typeface';
+import type { Segment } from '../../src/core/geometry/segment';
+import { segmentLength } from '../../src/core/geometry/segment-measures';
+import type { Typeface } from '../../src/core/lettering/face';
 import type { Centerline } from '../../src/core/toolpath/centerline/centerline';
 
 import { scriptEngine } from './faces';

@@ -7,10 +7,10 @@ import type { Path } from '../../src/core/geometry/path';
 import { transformRegion } from '../../src/core/geometry/path';
 import { compose, rotation, translation } from '../../src/core/geometry/point';
 import { isLineFace, SHIPPED_FACES } from '../../src/core/lettering/catalogue';
+import type { Typeface } from '../../src/core/lettering/face';
 import { type Layout, type LetteringSpec, layoutLettering } from '../../src/core/lettering/layout';
 import { readLineFace } from '../../src/core/lettering/line-face';
 import { sameFamily } from '../../src/core/lettering/pick';
-import type { Typeface } from '../../src/core/lettering/typeface';
 import type { FaceAnswer, FaceLookup } from '../../src/core/prepare/prepared';
 
 /** Faces of outlines, and those of lines. */

@@ -5,7 +5,7 @@
 import { nestPaths } from '../../src/core/geometry/nesting';
 import { flattenPath, type Path, pathArea, pathBox, transformPath } from '../../src/core/geometry/path';
 import { boxHeight, boxWidth, type Point, scaling } from '../../src/core/geometry/point';
-import type { Typeface } from '../../src/core/lettering/typeface';
+import type { Typeface } from '../../src/core/lettering/face';
 import { centerlineOf, penOf } from '../../src/core/toolpath/centerline/centerline';
 import { PEN_LETTERS } from '../../src/core/toolpath/centerline/part-lines';
 import { penned, type Tip } from './pen';

@@ -3,6 +3,7 @@
 import { FileInput } from 'lucide-react';
 import { useRef } from 'react';
 import Button from 'react-bootstrap/Button';
+import { READ_ENDINGS, READ_FORMATS_SAID } from '@/core/formats/endings';
 import { bringInFiles } from './bring-in';
 
 /** Opens the system's dialog for a file. */
@@ -15,7 +16,7 @@ export function BringInButton() {
         type="file"
         hidden
         multiple
-        accept=".svg,.svgz,.dxf"
+        accept={READ_ENDINGS.join()}
         aria-label="Drawing to bring in"
         onChange={(e) => {
           void bringInFiles([...(e.target.files ?? [])]);
@@ -26,7 +27,7 @@ export function BringInButton() {
       <Button
         variant="plain"
         className="w-100 mt-2"
-        title="An SVG or DXF file. You can also drop one anywhere, or paste a drawing"
+        title={`An ${READ_FORMATS_SAID} file. You can also drop one anywhere, or paste a drawing`}
         onClick={() => input.current?.click()}
       >
         <FileInput size={14} className="me-1" aria-hidden="true" />

@@ -4,7 +4,8 @@ import { useMemo } from 'react';
 import { pathOf } from '@/core/formats/svg-read/outlines';
 import type { Path } from '@/core/geometry/path';
 import type { Point } from '@/core/geometry/point';
-import { nearestParameter, pointAt } from '@/core/geometry/segment';
+import { pointAt } from '@/core/geometry/segment';
+import { nearestParameter } from '@/core/geometry/segment-measures';
 import { computing } from '@/worker/client';
 import { type AtNodes, useBench } from '../store';
 

@@ -16,7 +16,8 @@ import {
 } from '@/core/geometry/nodes';
 import type { Path } from '@/core/geometry/path';
 import type { Point } from '@/core/geometry/point';
-import { nearestParameter, pointAt, type Segment } from '@/core/geometry/segment';
+import { pointAt, type Segment } from '@/core/geometry/segment';
+import { nearestParameter } from '@/core/geometry/segment-measures';
 import type { Camera } from '../sheet/camera';
 import { followPointer } from '../sheet/drag';
 import { useBench, workOnNodes } from '../store';

@@ -4,6 +4,7 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { leaveHandMade } from '@/core/commands/drawings';
+import type { Part } from '@/core/document/schema';
 import { moveNodes, nodeCount } from '@/core/geometry/nodes';
 import { LIMITS } from '@/core/limits';
 import { QuantityField } from '@/ui/fields';
@@ -28,6 +29,12 @@ import {
 
 /** Facets are fitted to this at first, in mm. */
 const USUAL_TOLERANCE_MM = 0.05;
+
+/** Nodes of a part, or of the member of it that is chosen. */
+export function PartNodes({ part }: { readonly part: Part }) {
+  const memberId = useBench((s) => (s.selection.partId === part.id ? s.selection.memberId : null));
+  return <NodesPanel partId={part.id} memberId={memberId} />;
+}
 
 export function NodesPanel({ partId, memberId }: { partId: string; memberId: string | null }) {
   const job = useBench((s) => s.job);

@@ -4,8 +4,8 @@
 import { type PointerEvent, useState } from 'react';
 import { editStep } from '@/core/commands/steps';
 import type { TieAnswer } from '@/core/document/schema';
-import { stepIn } from '@/core/document/steps';
 import { applyMatrix, boxCentre, invert, type Point } from '@/core/geometry/point';
+import { stepIn } from '@/core/kinds/steps';
 import { pieceSize } from '@/core/prepare/ties';
 import type { PartView, TieView } from '@/worker/view';
 import { measureOf } from '../seen';

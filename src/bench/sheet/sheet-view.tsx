@@ -6,7 +6,7 @@ import Button from 'react-bootstrap/Button';
 import ToggleButton from 'react-bootstrap/ToggleButton';
 import ToggleButtonGroup from 'react-bootstrap/ToggleButtonGroup';
 import { addPart } from '@/core/commands/parts';
-import { boxCentre, boxHeight, boxWidth, isEmptyBox, type Point } from '@/core/geometry/point';
+import { boxHeight, boxWidth, isEmptyBox, type Point } from '@/core/geometry/point';
 import { formatLengthNumber } from '@/core/units/quantity';
 import benchStyles from '../bench.module.css';
 import { addBridgeAt } from '../bridge-edits';
@@ -17,15 +17,13 @@ import { letterAt } from '../nodes/letter-at';
 import { NodeLayer } from '../nodes/node-layer';
 import { PenLayer } from '../nodes/pen-layer';
 import { cornersOf } from '../seen';
+import { PLACES } from '../stations/places';
 import { dispatch, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
 import { Band, drawBand } from './band';
-import { BridgeLayer } from './bridge-layer';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
-import { DotLayer } from './dot-layer';
 import { followDrag, type Grab } from './drag';
 import { FillCanvas } from './fill-canvas';
-import { GapLayer } from './gap-layer';
-import { HoldLayer } from './hold-layer';
+import { Nodes } from './found-layer';
 import { PickLayer } from './pick-layer';
 import { centreAt } from './point-at';
 import { usePointer } from './pointer';
@@ -41,8 +39,6 @@ const LOOKS: readonly { value: Look; word: string }[] = [
   { value: 'cut', word: 'As cut' },
 ];
 
-/** More nodes than this in sight are not drawn one by one. */
-const MOST_NODES = 4_000;
 const HANDLE_PX = 9;
 const TURN_HANDLE_PX = 26;
 
@@ -63,7 +59,7 @@ export function SheetView() {
   const working = useBench((s) => s.atNodes !== null && s.station === (s.atNodes.letter === null ? 'close' : 'fill'));
   const pen = useBench((s) => s.pen);
   const busy = useBench((s) => s.viewOf !== s.job);
-  const station = useBench((s) => s.station);
+  const { Layer } = PLACES[useBench((s) => s.station)];
   const goTo = useBench((s) => s.goTo);
   const workerFault = useBench((s) => s.workerFault);
   const save = useBench((s) => s.save);
@@ -175,18 +171,9 @@ export function SheetView() {
             )),
           )}
         </g>
-        {station === 'close' && look !== 'cut' && <GapLayer camera={camera} />}
-        {station === 'fill' && look === 'drawing' && !working && <DotLayer camera={camera} toMm={toMm} />}
+        {Layer && look !== 'cut' && <Layer camera={camera} toMm={toMm} look={look} isAtNodes={working} />}
         {working && <NodeLayer camera={camera} toMm={toMm} />}
         {pen && <PenLayer camera={camera} toMm={toMm} />}
-        {station === 'hold' && look !== 'cut' && (
-          <>
-            <HoldLayer camera={camera} toMm={toMm} />
-            <BridgeLayer camera={camera} toMm={toMm} />
-            <LoosePlaces camera={camera} />
-          </>
-        )}
-        {station === 'fill' && look !== 'cut' && <MissedPlaces camera={camera} />}
         <PickLayer camera={camera} toMm={toMm} />
         {look === 'outlines' && !working && <Nodes camera={camera} />}
         {look !== 'cut' && look !== 'worked' && picked === null && !working && !pen && (
@@ -237,73 +224,6 @@ function Empty() {
         Add lettering
       </Button>
     </div>
-  );
-}
-
-/** Rings around what would drop out or hangs on nothing. */
-function LoosePlaces({ camera }: { camera: Camera }) {
-  const view = useBench((s) => s.view);
-  const { k, x, y } = camera;
-  const places = (view?.findings ?? []).filter(
-    (f) => (f.code === 'island' || f.code === 'unbridged' || f.code === 'loose') && f.left === null && f.box,
-  );
-  return (
-    <>
-      <g transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`}>
-        {view?.parts
-          .filter((part) => part.awayD !== '' && places.some((f) => f.partId === part.id))
-          .map((part) => (
-            <path key={part.id} d={part.awayD} className={styles.pieceArea} />
-          ))}
-      </g>
-      {places.map((f) => {
-        const box = f.box;
-        if (!box) return null;
-        const c = boxCentre(box);
-        const rx = Math.max(9, ((box.maxX - box.minX) / 2) * k + 6);
-        const ry = Math.max(9, ((box.maxY - box.minY) / 2) * k + 6);
-        return <ellipse key={f.key} cx={x + c.x * k} cy={y - c.y * k} rx={rx} ry={ry} className={styles.ring} />;
-      })}
-    </>
-  );
-}
-
-/** Rings around the largest places that lines miss. */
-function MissedPlaces({ camera }: { camera: Camera }) {
-  const findings = useBench((s) => s.view?.findings);
-  const { k, x, y } = camera;
-  return (
-    <>
-      {(findings ?? []).map((f) => {
-        if (f.code !== 'missed' || f.left !== null || !f.box) return null;
-        const c = boxCentre(f.box);
-        const r = Math.max(8, ((f.box.maxX - f.box.minX + f.box.maxY - f.box.minY) / 5) * k);
-        return <circle key={f.key} cx={x + c.x * k} cy={y - c.y * k} r={r} className={styles.missed} />;
-      })}
-    </>
-  );
-}
-
-/** The nodes in sight of the selected part, or of all, when they are few enough to be told apart. */
-function Nodes({ camera }: { camera: Camera }) {
-  const view = useBench((s) => s.view);
-  const selected = useBench((s) => s.selection.partId);
-  const { k, x, y, width, height } = camera;
-  const inSight: [number, number][] = [];
-  for (const part of view?.parts ?? []) {
-    if (selected !== null && part.id !== selected) continue;
-    for (let i = 0; i < part.nodes.length; i += 2) {
-      const px = x + (part.nodes[i] as number) * k;
-      const py = y - (part.nodes[i + 1] as number) * k;
-      if (px >= 0 && py >= 0 && px <= width && py <= height) inSight.push([px, py]);
-      if (inSight.length > MOST_NODES) return null;
-    }
-  }
-  return (
-    <path
-      className={styles.node}
-      d={inSight.map(([px, py]) => `M${(px - 2).toFixed(1)} ${(py - 2).toFixed(1)}h4v4h-4Z`).join('')}
-    />
   );
 }
 

@@ -9,6 +9,8 @@ import { freeId } from '@/core/commands/ids';
 import { partWords } from '@/core/document/part-words';
 import type { Job, Operation, OperationKind, Part, Work } from '@/core/document/schema';
 import { colourOf } from '@/core/job/export';
+import { stepIn } from '@/core/kinds/steps';
+import { WORKS, workKind } from '@/core/kinds/works';
 import { LIMITS } from '@/core/limits';
 import { QuantityField } from '@/ui/fields';
 import { formatArea, formatRun } from '@/ui/figures';
@@ -162,20 +164,12 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   );
 }
 
-const WHAT_WORDS: Readonly<Record<Work['what'], string>> = {
-  outline: 'Outline',
-  fill: 'Inside',
-  hatch: 'Filling lines',
-  centerline: 'Middle lines',
-  dots: 'Dots',
-};
-
 function Given({ part, what, operations }: { part: Part; what: Work['what']; operations: readonly Operation[] }) {
   const now = part.work.filter((w) => w.what === what).map((w) => w.operation);
   return (
     <Form.Select
       size="sm"
-      aria-label={`${WHAT_WORDS[what]} of ${partWords(part)}`}
+      aria-label={`${workKind(what).word} of ${partWords(part)}`}
       value={now[0] ?? ''}
       onChange={(e) => {
         const operation = e.target.value;
@@ -263,8 +257,11 @@ export function Assign() {
       ) : (
         <div className={styles.assign}>
           <span className="nf-muted">Part</span>
-          <span className="nf-muted">Outline</span>
-          <span className="nf-muted">Inside</span>
+          {OF_SHAPE.map(({ what, word }) => (
+            <span key={what} className="nf-muted">
+              {word}
+            </span>
+          ))}
           {job.parts.map((part) => (
             <PartRow key={part.id} part={part} operations={job.operations} />
           ))}
@@ -275,19 +272,21 @@ export function Assign() {
   );
 }
 
+/** What is worked of every part, whatever its steps. */
+const OF_SHAPE = WORKS.filter(({ draws }) => draws === null);
+
 const PartRow = ({ part, operations }: { part: Part; operations: readonly Operation[] }) => (
   <>
     <span title={partWords(part)}>{partWords(part)}</span>
-    <Given part={part} what="outline" operations={operations} />
-    <Given part={part} what="fill" operations={operations} />
-    {(['hatch', 'centerline', 'dots'] as const)
-      .filter((what) => part.steps.some((s) => s.kind === what && s.on))
-      .map((what) => (
-        <Fragment key={what}>
-          <span className="nf-muted ps-2">{WHAT_WORDS[what].toLowerCase()}</span>
-          <Given part={part} what={what} operations={operations} />
-          <span />
-        </Fragment>
-      ))}
+    {OF_SHAPE.map(({ what }) => (
+      <Given key={what} part={part} what={what} operations={operations} />
+    ))}
+    {WORKS.filter(({ draws }) => draws !== null && stepIn(part, draws)?.on).map(({ what }) => (
+      <Fragment key={what}>
+        <span className="nf-muted ps-2">{workKind(what).word.toLowerCase()}</span>
+        <Given part={part} what={what} operations={operations} />
+        <span />
+      </Fragment>
+    ))}
   </>
 );

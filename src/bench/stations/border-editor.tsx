@@ -5,7 +5,7 @@ import Form from 'react-bootstrap/Form';
 import { type BackingUse, backingUse, setBackingUse } from '@/core/commands/along';
 import { editStep } from '@/core/commands/steps';
 import type { Part, StepOf } from '@/core/document/schema';
-import { stepIn } from '@/core/document/steps';
+import { stepIn } from '@/core/kinds/steps';
 import { LIMITS } from '@/core/limits';
 import { Choice, QuantityField, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';

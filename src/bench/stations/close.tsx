@@ -2,44 +2,19 @@
 
 import { partWords } from '@/core/document/part-words';
 import type { Part } from '@/core/document/schema';
-import { Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { PartView } from '@/worker/view';
-import { NodesPanel } from '../nodes/panel';
-import { change, useBench } from '../store';
 import { Gaps } from './gaps';
 import { NothingYet, useShownParts } from './shown-parts';
+import { StepPanels } from './step-panels';
 
 function PartOutlines({ part, view, alone }: { part: Part; view: PartView; alone: boolean }) {
-  const memberId = useBench((s) => (s.selection.partId === part.id ? s.selection.memberId : null));
-  const weld = part.steps.find((s) => s.kind === 'weld')?.on ?? true;
-  const mustWeld = part.members.some((m) => m.role !== 'join');
-  const setWeld = (on: boolean) =>
-    change((job) => {
-      const draft = job.parts.find((p) => p.id === part.id);
-      if (!draft) return;
-      draft.steps = [...draft.steps.filter((s) => s.kind !== 'weld'), { kind: 'weld', on }];
-    });
   const letters = view.members.reduce((sum, m) => sum + m.letters, 0);
   return (
     <>
       <section>
         <Heading beside={`${view.outlines} outline${view.outlines === 1 ? '' : 's'}`}>{partWords(part)}</Heading>
-        <Switch
-          label="Weld what overlaps"
-          on={weld || mustWeld}
-          disabled={mustWeld}
-          onChange={setWeld}
-          note={
-            mustWeld
-              ? 'Always, where something is cut out or kept within.'
-              : view.overlaps
-                ? 'Off: letters overlap, and each overlap would be cut.'
-                : weld
-                  ? 'Overlapping letters become one outline. The words stay words.'
-                  : 'Off: every letter keeps its own outline. None overlap.'
-          }
-        />
+        <StepPanels section="close: outlines" part={part} view={view} />
         <p className="nf-small mb-0">
           <span className="nf-figure">{view.outlines}</span> closed · <span className="nf-figure">{view.open}</span>{' '}
           open
@@ -52,7 +27,7 @@ function PartOutlines({ part, view, alone }: { part: Part; view: PartView; alone
           · <span className="nf-figure">{view.segments}</span> segments
         </p>
       </section>
-      {alone && <NodesPanel partId={part.id} memberId={memberId} />}
+      {alone && <StepPanels section="close: nodes" part={part} view={view} />}
       {part.members.map((member) => {
         const closing = view.members.find((m) => m.id === member.id)?.closing;
         return member.kind === 'artwork' && closing ? (

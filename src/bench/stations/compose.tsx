@@ -22,11 +22,11 @@ import { measureOf, ownMiddle, partView } from '../seen';
 import { change, dispatch, select, useBench } from '../store';
 import { ArrangeChosen, ArrangeParts } from './arrange';
 import { ArtworkEditor } from './artwork-editor';
-import { BorderEditor } from './border-editor';
 import { LetteringEditor } from './lettering-editor';
 import { PlaceEditor } from './place-editor';
 import { ShapeEditor } from './shape-editor';
 import { SheetEditor } from './sheet-editor';
+import { StepPanels } from './step-panels';
 
 const SHAPES: readonly { readonly kind: ShapeKind; readonly icon: typeof Type }[] = [
   { kind: 'rectangle', icon: Square },
@@ -252,6 +252,7 @@ export function Compose() {
   const several = useBench((s) => s.selection.others.length > 0);
   const part = job.parts.find((p) => p.id === partId);
   const selection = useBench((s) => s.selection);
+  const view = useBench((s) => s.view?.parts.find((p) => p.id === partId));
   const member = memberInHand(job, selection);
   if (several) return <ArrangeParts />;
   if (!part)
@@ -285,7 +286,7 @@ export function Compose() {
   return (
     <>
       {member?.kind === 'lettering' && <LetteringEditor key={member.id} partId={part.id} member={member} />}
-      <BorderEditor key={`border-${part.id}`} part={part} />
+      {view && <StepPanels key={`steps-${part.id}`} section="compose: border" part={part} view={view} />}
       {member?.kind === 'copy' && <CopyEditor key={member.id} partId={part.id} member={member} />}
       {member?.kind === 'artwork' && <ArtworkEditor key={member.id} partId={part.id} member={member} />}
       {member &&

@@ -1,10 +1,8 @@
 'use client';
 
 import { Fragment } from 'react';
-import { Inside } from './filling/inside';
-import { Centerline } from './lines/centerline';
-import { Dots } from './lines/dots';
 import { NothingYet, useShownParts } from './shown-parts';
+import { StepPanels } from './step-panels';
 
 /** What happens to the area inside the outlines. */
 export function Fill() {
@@ -14,9 +12,8 @@ export function Fill() {
     <>
       {parts.map(({ part, view }) => (
         <Fragment key={part.id}>
-          <Inside part={part} view={view} />
-          <Centerline part={part} view={view} />
-          <Dots part={part} view={view} />
+          <StepPanels section="fill: inside" part={part} view={view} />
+          <StepPanels section="fill: lines" part={part} view={view} />
         </Fragment>
       ))}
     </>

@@ -6,8 +6,9 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { partWords } from '@/core/document/part-words';
 import type { ExportSettings } from '@/core/document/schema';
+import { WRITTEN_FORMATS, type WrittenFormat } from '@/core/formats/written';
 import { isEmptyBox } from '@/core/geometry/point';
-import { FILE_FORMATS, type FileFormat, fileName } from '@/core/job/export';
+import { fileName } from '@/core/job/export';
 import { LIMITS } from '@/core/limits';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, QuantityField, Row } from '@/ui/fields';
@@ -18,11 +19,8 @@ import { computing } from '@/worker/client';
 import styles from '../bench.module.css';
 import { change, useBench } from '../store';
 
-const TYPES: Readonly<Record<FileFormat, string>> = {
-  svg: 'image/svg+xml',
-  dxf: 'application/dxf',
-  pdf: 'application/pdf',
-};
+const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
+const counted = (n: number): string => COUNTS[n] ?? `${n}`;
 
 function download(name: string, bytes: Uint8Array, type: string): void {
   const url = URL.createObjectURL(new Blob([bytes as BlobPart], { type }));
@@ -107,17 +105,21 @@ export function Prove() {
   const edit = (recipe: (s: ExportSettings) => void, merge: string | null = null) =>
     change((draft) => void recipe(draft.export), merge);
 
-  const write = async (formats: readonly FileFormat[]) => {
+  const write = async (formats: readonly WrittenFormat[]) => {
     setState({ busy: true, words: 'Writing …' });
     try {
-      const files = await computing().files(job, formats, scope);
+      const files = await computing().files(
+        job,
+        formats.map((f) => f.id),
+        scope,
+      );
       if (files.length === 0)
         return setState({
           busy: false,
           words: 'There is nothing to write: no part is given to an operation that is on.',
           bad: true,
         });
-      for (const [i, file] of files.entries()) download(file.name, file.bytes, TYPES[formats[i] as FileFormat]);
+      for (const [i, file] of files.entries()) download(file.name, file.bytes, formats[i]?.type ?? '');
       setState({ busy: false, words: `Written: ${files.map((f) => f.name).join(', ')}` });
     } catch (reason) {
       setState({
@@ -213,17 +215,17 @@ export function Prove() {
         </Row>
       )}
       <Heading beside="true size, in mm">Files</Heading>
-      {FILE_FORMATS.map((format) => (
+      {WRITTEN_FORMATS.map((format) => (
         <Button
-          key={format}
+          key={format.id}
           variant="plain"
           className="w-100 mb-1 d-flex justify-content-between align-items-center gap-2"
           disabled={nothing || state.busy}
           onClick={() => void write([format])}
-          aria-label={`Write ${format.toUpperCase()}`}
+          aria-label={`Write ${format.word}`}
         >
-          <span>{format.toUpperCase()}</span>
-          <span className="nf-muted nf-small fw-normal text-truncate">{fileName(job, format, scope)}</span>
+          <span>{format.word}</span>
+          <span className="nf-muted nf-small fw-normal text-truncate">{fileName(job, format.id, scope)}</span>
           <Download size={15} aria-hidden="true" className="flex-shrink-0" />
         </Button>
       ))}
@@ -231,9 +233,9 @@ export function Prove() {
         variant="primary"
         className="w-100 mt-1"
         disabled={nothing || state.busy}
-        onClick={() => void write(FILE_FORMATS)}
+        onClick={() => void write(WRITTEN_FORMATS)}
       >
-        Write all three
+        Write all {counted(WRITTEN_FORMATS.length)}
       </Button>
       {state.words && (
         <p role="status" className={`nf-small mt-2 mb-0 ${state.bad ? 'text-danger' : 'nf-muted'}`}>

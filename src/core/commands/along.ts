@@ -2,8 +2,9 @@
 
 import { partWords } from '../document/part-words';
 import type { Copy, Job, Part } from '../document/schema';
-import { type Measure, newStep, stepIn, withStep } from '../document/steps';
 import { type Box, boxHeight, compose, isEmptyBox, translation } from '../geometry/point';
+import type { Measure } from '../kinds/step';
+import { newStep, stepIn, withStep } from '../kinds/steps';
 import { partMatrix, placementFor, placementMatrix, placementOf, UNMOVED } from '../prepare/placement';
 import { changed, type Done, type MiddleOf, memberOf, partOf } from './changed';
 import { newCopy, newPart } from './defaults';
@@ -31,7 +32,7 @@ export function goAlong(job: Job, partId: string, leaderId: string | null): Job 
   return changed(job, (draft) => {
     const target = partOf(draft, partId) as Part;
     target.along = leaderId;
-    target.placement = placementFor(job, { ...part, along: leaderId }, partMatrix(job.parts, part));
+    target.placement = placementFor(job.parts, { ...part, along: leaderId }, partMatrix(job.parts, part));
   });
 }
 

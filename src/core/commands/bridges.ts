@@ -1,6 +1,7 @@
 /** Bridges by hand: each command changes the bridge step of a part, which gets one if it has none and is not locked. */
 import type { IslandSetting, Job, PlacedBridge, StepOf } from '../document/schema';
-import { type Measure, stepIn } from '../document/steps';
+import type { Measure } from '../kinds/step';
+import { stepIn } from '../kinds/steps';
 import { LIMITS } from '../limits';
 import { partOf } from './changed';
 import { editStep } from './steps';

@@ -1,6 +1,7 @@
 /** Moving, turning, mirroring and sizing what is chosen: a member, a part, or several parts as one. */
 
-import { type Job, type Member, type Part, partSchema } from '../document/schema';
+import { partSchema } from '../document/part';
+import type { Job, Member, Part } from '../document/schema';
 import { growMember, growPart } from '../document/sizes';
 import {
   applyMatrix,
@@ -61,7 +62,7 @@ function moved(job: Job, chosen: Chosen, motion: Matrix): Job {
     // Placements are found from where parts lay before any of them was moved.
     for (const part of movable(job, chosen)) {
       const target = draft.parts.find((p) => p.id === part.id) as Part;
-      target.placement = placementFor(job, part, compose(partMatrix(job.parts, part), motion));
+      target.placement = placementFor(job.parts, part, compose(partMatrix(job.parts, part), motion));
     }
   });
 }
@@ -129,7 +130,7 @@ export function sizeChosen(job: Job, chosen: Chosen, factor: number, about: Poin
       if (free.has(part.id)) {
         const m = partMatrix(job.parts, part);
         const shift = translation((about.x - m.e) * (1 - factor), (about.y - m.f) * (1 - factor));
-        target.placement = placementFor(job, part, compose(m, shift));
+        target.placement = placementFor(job.parts, part, compose(m, shift));
       } else {
         target.placement.x *= factor;
         target.placement.y *= factor;

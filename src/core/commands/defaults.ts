@@ -1,6 +1,7 @@
 /** New jobs, parts and members with sensible first values. */
 
 import {
+  type CloseUp,
   type Copy,
   JOB_FORMAT,
   type Job,
@@ -12,6 +13,7 @@ import {
   type ShapeKind,
   type Sheet,
 } from '../document/schema';
+import { type Measure, tenths } from '../kinds/step';
 import { DEFAULT_FACE } from '../lettering/catalogue';
 import { UNMOVED } from '../prepare/placement';
 
@@ -100,3 +102,10 @@ export function newPart(id: string, name: string, members: readonly Member[], jo
     work: cut ? [{ what: 'outline', operation: cut.id }] : [],
   };
 }
+
+/** How letters are closed up at first: as strong as the material asks for, and never less than a fortieth of a capital. */
+export const newCloseUp = ({ capHeightMm, leastWidthMm }: Measure): CloseUp => ({
+  overlap: tenths(Math.max(1.2 * (leastWidthMm ?? 0), capHeightMm / 40)),
+  words: false,
+  lines: false,
+});

@@ -1,7 +1,7 @@
 /** Dots moved and left out by hand: kept by where they would be on their letter, or in the part's first member. */
 import type { Job, StepOf } from '../document/schema';
-import { stepIn } from '../document/steps';
 import { applyMatrix, invert, outsideBox, type Point } from '../geometry/point';
+import { stepIn } from '../kinds/steps';
 import { LIMITS } from '../limits';
 import type { DotFrame } from '../toolpath/dots/part-dots';
 import { changed, partOf } from './changed';

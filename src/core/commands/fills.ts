@@ -1,7 +1,8 @@
 /** Filling a part: what its inside is worked by, and mending what is found about it. */
 
 import type { Copy, Job, Part } from '../document/schema';
-import { type Measure, stepIn } from '../document/steps';
+import type { Measure } from '../kinds/step';
+import { stepIn } from '../kinds/steps';
 import { UNMOVED } from '../prepare/placement';
 import { changed, type MiddleOf, partOf } from './changed';
 import { between, taken } from './coordinates';
@@ -55,14 +56,6 @@ export function setInside(job: Job, partId: string, inside: Inside, measure: Mea
     step.on = true;
   });
 }
-
-/** Strokes over what the lines miss. */
-export const fillTheRest = (job: Job, partId: string): Job =>
-  changed(job, (draft) => {
-    const part = partOf(draft, partId);
-    const step = part && stepIn(part, 'hatch');
-    if (step) step.rest = true;
-  });
 
 /** Cut a member out of what its part is made of, instead of joining it. */
 export const punchMember = (job: Job, partId: string, memberId: string): Job =>

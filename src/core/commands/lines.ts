@@ -1,6 +1,6 @@
 /** Middle lines and dots of a part, and which operation does what. */
 import type { Job, StepOf, Work } from '../document/schema';
-import type { Measure } from '../document/steps';
+import type { Measure } from '../kinds/step';
 import { changed, partOf } from './changed';
 import { editStep } from './steps';
 

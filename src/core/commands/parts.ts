@@ -107,7 +107,7 @@ export function duplicate(job: Job, chosen: Chosen): Done<{ readonly chosen: Cho
       if (copy.along !== part.along) continue;
       const m = partMatrix(job.parts, part);
       const own = partOf(draft, id) as Part;
-      own.placement = placementFor(draft, own, { ...m, e: m.e + by.dx, f: m.f + by.dy });
+      own.placement = placementFor(draft.parts, own, { ...m, e: m.e + by.dx, f: m.f + by.dy });
     }
   });
   return { job: next, chosen: { partIds: [...ids.values()], memberId: null } };

@@ -1,6 +1,7 @@
 /** Changing the steps of a part. */
 import type { Job, Step, StepOf } from '../document/schema';
-import { type Measure, newStep, stepIn, withStep } from '../document/steps';
+import type { Measure } from '../kinds/step';
+import { newStep, stepIn, withStep } from '../kinds/steps';
 import { changed, partOf, plain } from './changed';
 
 /** Put a step into a part, or change the one it has. */

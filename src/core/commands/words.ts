@@ -1,6 +1,6 @@
 /** Editing the words of a lettering: what is anchored to its letters goes along. */
 import type { Job, Lettering } from '../document/schema';
-import { stepIn } from '../document/steps';
+import { carryLetters } from '../kinds/steps';
 import { carried, letterMap } from '../lettering/changes';
 import { changed } from './changed';
 
@@ -26,36 +26,7 @@ function carryWords(job: Job, partId: string, memberId: string, text: string): v
     const at = map(Number(found[2]));
     return at === null ? null : `${found[1]}:${at}${found[3] ?? ''}`;
   };
-  const onLetter = <T extends { letter: string }>(list: readonly T[]): T[] =>
-    list.flatMap((entry) => {
-      const letter = carriedKey(entry.letter);
-      return letter === null ? [] : [{ ...entry, letter }];
-    });
-  const tie = stepIn(part, 'tie');
-  if (tie)
-    tie.answers = tie.answers.flatMap((answer) => {
-      const piece = carriedKey(answer.piece);
-      return piece === null ? [] : [{ ...answer, piece }];
-    });
-  const bridge = stepIn(part, 'bridge');
-  if (bridge) {
-    bridge.islands = onLetter(bridge.islands);
-    bridge.placed = onLetter(bridge.placed);
-  }
-  const centerline = stepIn(part, 'centerline');
-  if (centerline)
-    centerline.corrections = centerline.corrections.flatMap((c) => {
-      const letter = carriedKey(c.letter);
-      if (letter !== null) return [{ ...c, letter }];
-      return c.alike === null ? [] : [c];
-    });
-  const dots = stepIn(part, 'dots');
-  if (dots)
-    dots.changes = dots.changes.flatMap((c) => {
-      if (c.letter === null) return [c];
-      const letter = carriedKey(c.letter);
-      return letter === null ? [] : [{ ...c, letter }];
-    });
+  for (const step of part.steps) carryLetters(step, { keyOf: carriedKey });
   // The keys of findings about the lines of a letter name it.
   const about = `uneven-line:${part.id}:`;
   job.leftAsIs = job.leftAsIs.flatMap((left) => {

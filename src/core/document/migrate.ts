@@ -4,11 +4,12 @@
  * gives an old job the values it was made with, never a newer default.
  */
 import { placeParts } from './migrate-2';
+import { orderSteps } from './migrate-3';
 
 type Json = Record<string, unknown>;
 
 /** The migration to format 2, to format 3, and so on. */
-const MIGRATIONS: readonly ((document: Json) => Json)[] = [placeParts];
+const MIGRATIONS: readonly ((document: Json) => Json)[] = [placeParts, orderSteps];
 
 /** The document in the present format; itself when it is that already, or names no format. */
 export function migrate(document: Json): Json {

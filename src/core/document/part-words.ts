@@ -24,3 +24,12 @@ export function partWords(part: Part): string {
     ? 'Lettering'
     : (part.members[0]?.kind ?? 'Part').replace(/^./, (c) => c.toUpperCase());
 }
+
+/** How a part is called in a sentence. */
+export const partTitle = (part: Part): string => {
+  if (part.name.trim()) return `“${part.name.trim()}”`;
+  const words = part.members.find((m) => m.kind === 'lettering' && m.text.trim());
+  return words && words.kind === 'lettering'
+    ? `“${words.text.trim().split('\n')[0]?.slice(0, 40)}”`
+    : 'A part without a name';
+};

@@ -5,27 +5,10 @@
  * something, such as the places of moved letters, go with it by themselves.
  */
 
+import { growAll, kindOf } from '../kinds/steps';
 import { LIMITS } from '../limits';
-import type { Member, Part, Step, StepOf } from './schema';
+import type { Member, Part } from './schema';
 import { SHAPE_LENGTHS } from './shapes';
-
-type Lengths<T> = { readonly grows: readonly (keyof T & string)[]; readonly stays: readonly (keyof T & string)[] };
-
-/** Every length of a step, in mm: whether it grows along. A test holds this against the schema. */
-export const STEP_LENGTHS: { readonly [K in Step['kind']]: Lengths<StepOf<K>> } = {
-  weld: { grows: [], stays: [] },
-  thicken: { grows: [], stays: ['by', 'holesOpen'] },
-  bar: { grows: ['height', 'beyond'], stays: ['overlap'] },
-  tie: { grows: [], stays: ['width', 'overlap'] },
-  border: { grows: [], stays: ['distance', 'bridge', 'smooth', 'holesFrom'] },
-  plate: { grows: ['across', 'upright', 'corner', 'holeWidth', 'inset'], stays: [] },
-  // Hand-made outlines are kept in the measure of the first member.
-  nodes: { grows: [], stays: [] },
-  bridge: { grows: [], stays: ['width'] },
-  centerline: { grows: [], stays: ['smooth'] },
-  dots: { grows: [], stays: ['diameter', 'spacing'] },
-  hatch: { grows: [], stays: ['least'] },
-};
 
 /** Sizes are kept to a nanometre, so that what is sized and sized back is as it was. */
 const PER_MM = 1e6;
@@ -36,19 +19,15 @@ const LEAST_MM = 1e-3;
 const times = (mm: number, factor: number): number => (mm === 0 ? 0 : steady(mm * factor));
 
 function growSteps(part: Part, factor: number, everything: boolean): void {
+  const timesFactor = (mm: number) => times(mm, factor);
   for (const step of part.steps) {
-    const { grows, stays } = STEP_LENGTHS[step.kind];
+    const { grows, stays } = kindOf(step).lengths;
     const lengths = step as unknown as Record<string, number | null>;
     for (const key of everything ? [...grows, ...stays] : grows) {
       const mm = lengths[key];
-      if (typeof mm === 'number') lengths[key] = times(mm, factor);
+      if (typeof mm === 'number') lengths[key] = timesFactor(mm);
     }
-    if (!everything) continue;
-    if (step.kind === 'bridge') for (const p of step.placed) if (p.width !== null) p.width = times(p.width, factor);
-    if (step.kind === 'hatch') {
-      step.tool.tip = times(step.tool.tip, factor);
-      step.tool.depth = times(step.tool.depth, factor);
-    }
+    if (everything) growAll(step, timesFactor);
   }
 }
 

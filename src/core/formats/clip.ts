@@ -3,7 +3,8 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
 import { type Path, pathBox, shut } from '../geometry/path';
 import { boxesMeet, type Point } from '../geometry/point';
-import { crossingNear, pointAt, type Segment, segmentBox, stepsWithin, subSegment } from '../geometry/segment';
+import { pointAt, type Segment, stepsWithin, subSegment } from '../geometry/segment';
+import { crossingNear, segmentBox } from '../geometry/segment-measures';
 import { windingAt } from '../geometry/winding';
 import type { Found, FoundShape } from './found';
 

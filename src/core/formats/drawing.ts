@@ -25,6 +25,25 @@ export type Drawing = {
   readonly layers: readonly Layer[];
 };
 
+/** How files are to be written; lengths in mm. */
+export type WriteSettings = {
+  /** Of lines in formats that draw them. */
+  readonly lineWidth: number;
+  readonly dxf: 'R12' | '2000' | '2007';
+};
+
+/** A format that files are written in: one file says all about it, written.ts lists them. */
+export type FormatToWrite<Id extends string> = {
+  readonly id: Id;
+  /** What it is called. */
+  readonly word: string;
+  /** Ending of file names, without the dot. */
+  readonly ending: string;
+  /** Media type. */
+  readonly type: string;
+  readonly write: (drawing: Drawing, settings: WriteSettings) => Uint8Array;
+};
+
 /** "Engrave: areas are scanned in lines 0.1 mm apart, 0 degrees from level.", for those who read the file; null without areas. */
 export const scanWords = ({ name, scan, drawn }: Layer): string | null =>
   scan && drawn.some((d) => d.kind === 'area')

@@ -7,8 +7,8 @@ import { pathToArcs } from '../geometry/arcs';
 import { drawnPaths } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
-import { boxOf } from '../geometry/segment';
-import { type Drawing, decimal, distinctNames, rgbOf, scanWords } from './drawing';
+import { boxOf } from '../geometry/segment-measures';
+import { type Drawing, decimal, distinctNames, type FormatToWrite, rgbOf, scanWords } from './drawing';
 import { nearestColourIndex } from './dxf-colour';
 
 export type DxfVersion = 'R12' | '2000' | '2007';
@@ -427,3 +427,11 @@ export function writeDxf(drawing: Drawing, version: DxfVersion): string {
   ];
   return all.map(([code, value]) => `${String(code).padStart(3)}\r\n${value}\r\n`).join('');
 }
+
+export const DXF: FormatToWrite<'dxf'> = {
+  id: 'dxf',
+  word: 'DXF',
+  ending: 'dxf',
+  type: 'application/dxf',
+  write: (drawing, { dxf }) => new TextEncoder().encode(writeDxf(drawing, dxf)),
+};

@@ -3,7 +3,7 @@ import { zlibSync } from 'fflate';
 import { drawnPaths } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { arcToCubics, quadraticToCubic, type Segment } from '../geometry/segment';
-import { circleAt, type Drawing, decimal, rgbOf, scanWords } from './drawing';
+import { circleAt, type Drawing, decimal, type FormatToWrite, rgbOf, scanWords } from './drawing';
 
 const POINTS_PER_MM = 72 / 25.4;
 /** Longest page side in default user units (ISO 32000-1 annex C). */
@@ -121,3 +121,11 @@ function join(parts: readonly Uint8Array[]): Uint8Array {
   }
   return out;
 }
+
+export const PDF: FormatToWrite<'pdf'> = {
+  id: 'pdf',
+  word: 'PDF',
+  ending: 'pdf',
+  type: 'application/pdf',
+  write: (drawing, { lineWidth }) => writePdf(drawing, lineWidth),
+};

@@ -1,24 +1,26 @@
 /** Reading any drawing file: what it is is told from its first bytes, not from its name. */
 import { Gunzip } from 'fflate';
 import { LIMITS } from '../limits';
-import { readDxf } from './dxf-read/dxf-read';
-import { isBinaryDxf } from './dxf-read/tags';
+import { READ_FORMATS_SAID } from './endings';
 import type { Reading, ReadProgress } from './found';
-import { readSvg } from './svg-read/svg-read';
+import type { FileToRead } from './read-format';
+import { READ_FORMATS } from './readers';
 
 const fail = (sentence: string): Reading => ({ ok: false, sentence });
 const MB = 1024 * 1024;
 
+const PICTURE = `a picture, made of dots. Pictures can’t be brought in yet; bring in an ${READ_FORMATS_SAID}`;
+
 /** Kinds of files that hold no lines, by their first bytes; in the user's words. */
 const OTHERS: readonly (readonly [mark: string, what: string])[] = [
-  ['%PDF', 'a PDF. PDF files can’t be brought in yet; save it as SVG or DXF'],
-  ['\x89PNG', 'a picture, made of dots. Pictures can’t be brought in yet; bring in an SVG or DXF'],
-  ['\xff\xd8\xff', 'a picture, made of dots. Pictures can’t be brought in yet; bring in an SVG or DXF'],
-  ['GIF8', 'a picture, made of dots. Pictures can’t be brought in yet; bring in an SVG or DXF'],
-  ['RIFF', 'a picture, made of dots. Pictures can’t be brought in yet; bring in an SVG or DXF'],
-  ['PK\x03\x04', 'a packed folder. Unpack it and bring in the SVG or DXF in it'],
+  ['%PDF', `a PDF. PDF files can’t be brought in yet; save it as ${READ_FORMATS_SAID}`],
+  ['\x89PNG', PICTURE],
+  ['\xff\xd8\xff', PICTURE],
+  ['GIF8', PICTURE],
+  ['RIFF', PICTURE],
+  ['PK\x03\x04', `a packed folder. Unpack it and bring in the ${READ_FORMATS_SAID} in it`],
   ['AC10', 'a DWG. Save it as DXF'],
-  ['%!PS', 'a PostScript file. Save it as SVG or DXF'],
+  ['%!PS', `a PostScript file. Save it as ${READ_FORMATS_SAID}`],
 ];
 
 /** Read a file. Never throws for what is in it: damaged files give what could be read, or a sentence. */
@@ -32,18 +34,24 @@ export function readDrawing(bytes: Uint8Array, progress: ReadProgress = () => {}
     const unpacked = unpack(bytes);
     return 'sentence' in unpacked ? fail(unpacked.sentence) : readDrawing(unpacked.bytes, progress);
   }
-  if (isBinaryDxf(bytes)) return readDxf(bytes, progress);
-  const start = new TextDecoder('latin1').decode(bytes.subarray(0, 4096));
-  const other = OTHERS.find(([mark]) => start.startsWith(mark));
+  let text: string | null = null;
+  const file: FileToRead = {
+    bytes,
+    start: new TextDecoder('latin1').decode(bytes.subarray(0, 4096)),
+    text() {
+      text ??= textOf(bytes);
+      return text;
+    },
+  };
+  const known = READ_FORMATS.find((f) => f.recognises(file));
+  if (known) return known.read(file, progress);
+  const other = OTHERS.find(([mark]) => file.start.startsWith(mark));
   if (other) return fail(`This file is ${other[1]}.`);
-  if (/^(?:ï»¿)?\s*(?:999[^\S\n]*\n[^\n]*\n\s*)*0\s*\r?\n\s*SECTION/.test(start)) return readDxf(bytes, progress);
-  const text = textOf(bytes);
-  if (/^\uFEFF?\s*</.test(text)) {
-    if (/<(?:\w+:)?svg[\s>]/.test(text)) return readSvg(text.replace(/^\uFEFF?\s*/, ''), progress);
+  if (/^\uFEFF?\s*</.test(file.text()))
     return fail('There is no drawing in this file: it is written as a drawing would be, but has none in it.');
-  }
-  if (/<svg[\s>]/.test(text)) return readSvg(text.slice(text.indexOf('<svg')), progress);
-  return fail('This is no drawing that can be read here. Bring in an SVG or a DXF file.');
+  const likely = READ_FORMATS.find((f) => f.mayBe?.(file));
+  if (likely) return likely.read(file, progress);
+  return fail(`This is no drawing that can be read here. Bring in an ${READ_FORMATS_SAID} file.`);
 }
 
 function textOf(bytes: Uint8Array): string {

@@ -1,6 +1,6 @@
 /** SVG at true size: the page in millimetres, one group per operation in running order, curves kept. */
 import { drawnPaths } from '../geometry/drawable';
-import { type Drawing, decimal, distinctNames, scanWords } from './drawing';
+import { type Drawing, decimal, distinctNames, type FormatToWrite, scanWords } from './drawing';
 import { FILE_DIGITS, pathData } from './path-data';
 
 const escapeXml = (text: string): string =>
@@ -49,3 +49,11 @@ export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
     '',
   ].join('\n');
 }
+
+export const SVG: FormatToWrite<'svg'> = {
+  id: 'svg',
+  word: 'SVG',
+  ending: 'svg',
+  type: 'image/svg+xml',
+  write: (drawing, { lineWidth }) => new TextEncoder().encode(writeSvg(drawing, lineWidth)),
+};

@@ -9,17 +9,15 @@ import {
   type Arc,
   arcBetween,
   arcRadius,
-  boxOf,
-  extremes,
   type Line,
   line,
-  nearestParameter,
   pointAt,
   type Segment,
   stepsWithin,
   subSegment,
   tangentAt,
 } from './segment';
+import { boxOf, extremes, nearestParameter } from './segment-measures';
 
 /** Points per stretch at which the distance from curve to biarc is measured: first a few, then many to be sure. */
 const CHECKS = [8, 61];

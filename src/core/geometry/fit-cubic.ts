@@ -4,7 +4,8 @@
  * to the nearest points between rounds; a curve that does not fit within the tolerance is halved.
  */
 import type { Point } from './point';
-import { type Cubic, cubic, nearestParameter, pointAt } from './segment';
+import { type Cubic, cubic, pointAt } from './segment';
+import { nearestParameter } from './segment-measures';
 
 /** A point and the unit direction of travel there. */
 export type Sample = { readonly x: number; readonly y: number; readonly tx: number; readonly ty: number };

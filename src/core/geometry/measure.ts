@@ -1,7 +1,8 @@
 /** Places along a path by their length from its start. */
 import type { Path } from './path';
 import type { Point } from './point';
-import { pointAt, type Segment, segmentLength, subSegment, tangentAt } from './segment';
+import { pointAt, type Segment, subSegment, tangentAt } from './segment';
+import { segmentLength } from './segment-measures';
 
 export type MeasuredLine = {
   readonly length: number;

@@ -6,7 +6,8 @@
  */
 import Delaunator from 'delaunator';
 import type { Path } from './path';
-import { pointAt, segmentLength, tangentAt } from './segment';
+import { pointAt, tangentAt } from './segment';
+import { segmentLength } from './segment-measures';
 
 /** Points on the outlines of a region, path after path. Lengths in the unit of the region. */
 export type Samples = {

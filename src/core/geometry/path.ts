@@ -1,16 +1,7 @@
 /** Paths (runs of joined segments) and regions (closed paths that enclose an area). */
 import { type Box, EMPTY_BOX, type Matrix, type Point, uniteBoxes } from './point';
-import {
-  boxOf,
-  line,
-  pointAt,
-  reverseSegment,
-  type Segment,
-  segmentArea,
-  segmentLength,
-  stepsWithin,
-  transformSegments,
-} from './segment';
+import { line, pointAt, reverseSegment, type Segment, stepsWithin, transformSegments } from './segment';
+import { boxOf, segmentArea, segmentLength } from './segment-measures';
 
 /** Segments end to start; when `closed`, the last ends where the first starts. */
 export type Path = { readonly segments: readonly Segment[]; readonly closed: boolean };

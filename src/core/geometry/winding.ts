@@ -1,6 +1,7 @@
 /** Winding numbers about curved closed paths, without flattening them. */
 import type { Path } from './path';
-import { arcRadius, extremes, pointAt, type Segment } from './segment';
+import { arcRadius, pointAt, type Segment } from './segment';
+import { extremes } from './segment-measures';
 
 /** Halvings that bring a crossing below the rounding of coordinates. */
 const HALVINGS = 48;

@@ -1,10 +1,11 @@
 /** A drawing that was read made into parts of a job: its groups by the operation each is given to, its words set anew. */
 
 import { newLettering, newPart } from '../commands/defaults';
-import { type Artwork, closeSchema, type Job, type Lettering, type Operation, type Part } from '../document/schema';
+import type { Artwork, Job, Lettering, Operation, Part } from '../document/schema';
 import { rgbOf } from '../formats/drawing';
 import type { FoundGroup, FoundText } from '../formats/found';
 import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
+import { closeSchema } from '../schema/artwork';
 
 export type Brought = {
   /** Name of the file. */

@@ -1,6 +1,6 @@
 /** The same words bridged in several ways, side by side, with how readable they stay. */
 import type { Job, StepOf } from '../document/schema';
-import { withStep } from '../document/steps';
+import { withStep } from '../kinds/steps';
 import { meanReadability } from '../prepare/bridges/readability';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
 import type { Evaluator } from './evaluate';
@@ -39,7 +39,7 @@ export function* bridgeVariants(
       part.id === partId ? { ...part, steps: withStep(part.steps, { ...step, ...values, on: true }) } : part,
     );
     const prepared = evaluator.prepare({ ...job, parts }, partId, faces);
-    const notes = prepared?.notes.bridged;
+    const notes = prepared?.bridged;
     if (!prepared || !notes) return;
     yield {
       values,

@@ -3,38 +3,26 @@
  * an edit computes only what hangs on it.
  */
 import type { Chosen } from '../commands/chosen';
-import type { FillTool, Job, Part, StepOf, Work } from '../document/schema';
-import { stepIn } from '../document/steps';
+import type { FillTool, Job, Part, Step } from '../document/schema';
 import { readFound } from '../formats/found-file';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { drawnBox } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { type Box, compose, EMPTY_BOX, type Matrix, uniteBoxes } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
-import { inspect } from '../inspect/inspect';
+import { kindOf, type Linework, NO_LINEWORK, stepIn } from '../kinds/steps';
+import { workBox, workKind } from '../kinds/works';
 import { finished, Memo, type Memory } from '../memo';
 import type { ArtworkLookup, KeptDrawing } from '../prepare/artwork';
 import { placementMatrix } from '../prepare/placement';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
+import { inspect } from '../rules/inspect';
 import { letterMiddle } from '../toolpath/centerline/part-lines';
-import { type Linework, NO_LINEWORK } from '../toolpath/linework';
+import { TOOL_TRY, type ToolTry } from '../toolpath/fill/filling';
 import { type OperationResult, operationResult } from './drawn';
-import { FILLING, TOOL_TRY, type ToolTry } from './fillings';
+import { drawnPartOf, drawSteps, PLACED_LINEWORK } from './linework';
 import type { PartResult } from './part-result';
-import {
-  BRIDGED,
-  LINES,
-  type LinesAsked,
-  ON_SHEET,
-  OWN_SHAPE,
-  PART_RESULT,
-  PLACED,
-  PLACED_LINES,
-  PLACED_STRENGTH,
-  RIM,
-  STRENGTH,
-} from './part-stages';
-import { sizeBox } from './size-box';
+import { BRIDGED, ON_SHEET, OWN_SHAPE, PART_RESULT, PLACED, PLACED_STRENGTH, RIM, STRENGTH } from './part-stages';
 
 export type JobResult = {
   /** Parts that are not hidden, in order. */
@@ -97,7 +85,7 @@ export class Evaluator {
     return {
       parts: [...results.values()],
       operations,
-      findings: inspect(job, results),
+      findings: inspect(job, results, memory),
       workBox: drawnBox(exported),
     };
   }
@@ -112,7 +100,8 @@ export class Evaluator {
     const part = job.parts.find((p) => p.id === partId);
     const ready = this.prepare(job, partId, faces);
     const { engine, memo } = this;
-    return part && ready ? letterMiddle(part, ready, letter, { engine, faces, memory: memo }) : [];
+    const drawnPart = part && drawnPartOf(part);
+    return drawnPart && ready ? letterMiddle(drawnPart, ready, letter, { engine, faces, memory: memo }) : [];
   }
 
   /** Bounds on the sheet of what is cut or drawn of parts, or of a member of one; empty when nothing is. */
@@ -123,10 +112,17 @@ export class Evaluator {
       if (!partIds.includes(part.id)) continue;
       const { own, ready } = this.placed(part, job, faces, parts, this.memo);
       if (memberId !== null) return ready.members.find((m) => m.id === memberId)?.box ?? EMPTY_BOX;
-      // Lines that fill lie within the outline: they say nothing about the size.
-      const unfilled = { ...part, work: part.work.filter((w) => w.what !== 'hatch') };
-      const linework = finished(this.linework(unfilled, own, ready, job, faces, this.memo));
-      box = uniteBoxes(box, sizeBox(part, ready, linework));
+      // What lies within the outline says nothing about the size.
+      const sizing = { ...part, work: part.work.filter((w) => workKind(w.what).box) };
+      const linework = finished(this.linework(sizing, own, ready, job, faces, this.memo));
+      box = uniteBoxes(
+        box,
+        workBox(
+          part.work.map((w) => w.what),
+          ready,
+          linework,
+        ),
+      );
     }
     return box;
   }
@@ -226,12 +222,12 @@ export class Evaluator {
     });
     const written = memory.of(part, 'content', () => {
       const { keep, selfAdhesive, overallWidth, members, steps } = part;
-      return JSON.stringify([keep, selfAdhesive, overallWidth, members, steps.filter((s) => !LATER.has(s.kind))]);
+      return JSON.stringify([keep, selfAdhesive, overallWidth, members, steps.filter(isOfShape)]);
     });
     return `${written}${JSON.stringify(refersTo)}`;
   }
 
-  /** Lines, dots and filling of a part, found in its own coordinates and put where it lies; yields the share done. */
+  /** What steps draw of a part, found in its own coordinates and put where it lies; yields the share done. */
   private *linework(
     part: Part,
     { shape }: OwnPart,
@@ -240,40 +236,13 @@ export class Evaluator {
     faces: FaceLookup,
     memory: Memory,
   ): Generator<number, Linework> {
-    const { engine } = this;
-    const { line, dot } = linesAsked(part, job);
-    const hatch = stepIn(part, 'hatch');
-    const fill =
-      hatch?.on && worksOn(part, 'hatch') && shape.outlines.length > 0
-        ? yield* memory.steps(FILLING, { part: shape, step: hatch, engine })
-        : null;
-    const lines = line || dot ? memory.get(LINES, { part, shape, line, dot, engine, faces }) : null;
-    return lines || fill ? memory.get(PLACED_LINES, { id: part.id, lines, fill, matrix }) : NO_LINEWORK;
+    const made = yield* drawSteps(part, shape, job, { engine: this.engine, faces, memory });
+    return made.size > 0 ? memory.get(PLACED_LINEWORK, { id: part.id, made, matrix }) : NO_LINEWORK;
   }
 }
 
-/** Steps that change no outline, or are looked at after all others. */
-const LATER: ReadonlySet<Part['steps'][number]['kind']> = new Set(['bridge', 'centerline', 'dots', 'hatch']);
-
-const worksOn = (part: Part, what: Work['what']): boolean => part.work.some((w) => w.what === what);
-
-/** Which middle lines and dots a part is asked for. */
-function linesAsked(part: Part, job: Job): LinesAsked {
-  const [line, dots] = [withAllCorrections(part, job), stepIn(part, 'dots')];
-  const dot = dots?.on && worksOn(part, 'dots') ? dots : null;
-  const wantsLine = line?.on && (worksOn(part, 'centerline') || dot?.along === 'centerline');
-  return { line: wantsLine ? line : null, dot };
-}
-
-/** A part's centerline step with what was drawn in other parts for every letter of its kind; its own comes first. */
-function withAllCorrections(part: Part, job: Job): StepOf<'centerline'> | undefined {
-  const step = stepIn(part, 'centerline');
-  if (!step) return undefined;
-  const others = job.parts
-    .filter((p) => p !== part)
-    .flatMap((p) => stepIn(p, 'centerline')?.corrections.filter((c) => c.alike !== null) ?? []);
-  return others.length > 0 ? { ...step, corrections: [...step.corrections, ...others] } : step;
-}
+/** Whether a step changes the shape before its bridges. */
+const isOfShape = (step: Step): boolean => !['bridge', 'drawn'].includes(kindOf(step).place);
 
 /** The parts of one evaluation: by id, those ready, and which copies lead to which. */
 class PartsOf {

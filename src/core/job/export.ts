@@ -1,16 +1,11 @@
-/** From a computed job to files: the neutral drawing, the three formats, and what they are called. */
+/** From a computed job to files: the neutral drawing, the formats, and what they are called. */
 
 import type { Job, Operation } from '../document/schema';
 import type { Drawing, Layer } from '../formats/drawing';
-import { type DxfVersion, writeDxf } from '../formats/dxf-write';
-import { writePdf } from '../formats/pdf-write';
-import { writeSvg } from '../formats/svg-write';
+import { type FileFormat, writtenFormat } from '../formats/written';
 import { drawnBox, moved } from '../geometry/drawable';
 import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
 import type { JobResult } from './evaluate';
-
-export const FILE_FORMATS = ['svg', 'dxf', 'pdf'] as const;
-export type FileFormat = (typeof FILE_FORMATS)[number];
 
 export type ExportScope = {
   /** Only these parts; all when null. */
@@ -49,16 +44,8 @@ export function drawingOf(job: Job, result: JobResult, scope: ExportScope = { pa
 }
 
 /** The bytes of one file. */
-export function writeFile(drawing: Drawing, format: FileFormat, settings: Job['export']): Uint8Array {
-  switch (format) {
-    case 'svg':
-      return new TextEncoder().encode(writeSvg(drawing, settings.lineWidth));
-    case 'pdf':
-      return writePdf(drawing, settings.lineWidth);
-    case 'dxf':
-      return new TextEncoder().encode(writeDxf(drawing, settings.dxf satisfies DxfVersion));
-  }
-}
+export const writeFile = (drawing: Drawing, format: FileFormat, settings: Job['export']): Uint8Array =>
+  writtenFormat(format).write(drawing, settings);
 
 /** Letters, digits and single hyphens; no more than 60 characters. */
 const slug = (text: string): string =>
@@ -78,5 +65,5 @@ export function fileName(job: Job, format: FileFormat, scope: ExportScope = { pa
     .filter(Boolean)
     .join(' ');
   const stem = [job.title, only?.name ?? '', material].map(slug).filter(Boolean).join('_');
-  return `${stem || 'job'}.${format}`;
+  return `${stem || 'job'}.${writtenFormat(format).ending}`;
 }

@@ -1,21 +1,18 @@
 /** A part of a job made ready, where it lies on the sheet, with all that belongs to it. */
 import type { Box } from '../geometry/point';
 import type { Strength } from '../inspect/strength';
+import type { Linework } from '../kinds/steps';
+import type { WorkedPart } from '../kinds/work';
 import type { PreparedPart } from '../prepare/prepared';
-import type { Linework } from '../toolpath/linework';
 
-type WithIt = {
-  /** The same in its own coordinates, which parts that are alike but for their place have in common. */
-  readonly own: PreparedPart;
+export type PartResult = WorkedPart & {
   /** Thin places and tight gaps. */
   readonly strength: Strength;
-  /** Middle lines, dots, and lines that fill. */
-  readonly linework: Linework;
   /** Bounds of what is cut or drawn of it. */
   readonly size: Box;
 };
 
-export type PartResult = PreparedPart & WithIt;
+type WithIt = Omit<PartResult, keyof PreparedPart>;
 
 /** A prepared part with what else belongs to it. What is moved only when asked for stays so. */
 export const partResult = (ready: PreparedPart, withIt: WithIt): PartResult => new Result(ready, withIt);
@@ -28,6 +25,7 @@ class Result implements PartResult {
   readonly members: PreparedPart['members'];
   readonly overlaps: boolean;
   readonly ownBox: Box;
+  readonly overall: PreparedPart['overall'];
   readonly own: PreparedPart;
   readonly strength: Strength;
   readonly linework: Linework;
@@ -44,6 +42,7 @@ class Result implements PartResult {
     this.members = ready.members;
     this.overlaps = ready.overlaps;
     this.ownBox = ready.ownBox;
+    this.overall = ready.overall;
     this.own = own;
     this.strength = strength;
     this.linework = linework;
@@ -76,6 +75,9 @@ class Result implements PartResult {
   }
   get handMade() {
     return this.ready.handMade;
+  }
+  get bridged() {
+    return this.ready.bridged;
   }
   get notes() {
     return this.ready.notes;

@@ -6,29 +6,25 @@
  *     ON_SHEET       what is kept of the sheet, for a part that is cut out of it
  *     BRIDGED        islands found and bridged
  *     STRENGTH       thin places and tight gaps
- *     LINEWORK       middle lines and dots
- *     FILLING        lines that fill (toolpath/fill)
+ *     drawSteps      what steps draw of the finished shape: middle lines, dots, filling
  *     PLACED …       the same where the part lies on the sheet
  *     PART_RESULT    all of it together
  */
-import type { Job, Part, StepOf } from '../document/schema';
+import type { Job, Part } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import type { Path } from '../geometry/path';
 import type { Matrix } from '../geometry/point';
 import { type Strength, type StrengthBefore, strengthAfter, strengthOf, transformStrength } from '../inspect/strength';
+import { workBox } from '../kinds/works';
 import type { Stage } from '../memo';
+import { onSheet, rimOf } from '../prepare/kept';
 import type { PrepareContext } from '../prepare/member';
 import { type Outline, weighOutlines, weighPaths } from '../prepare/outline';
-import { prepareSized } from '../prepare/overall';
-import { onSheet, rimOf, withBridges } from '../prepare/part';
-import type { FaceLookup, PreparedPart } from '../prepare/prepared';
+import type { PreparedPart } from '../prepare/prepared';
 import { transformPart } from '../prepare/transform';
-import { partLines } from '../toolpath/centerline/part-lines';
-import { partDots } from '../toolpath/dots/part-dots';
-import { type Linework, NO_LINEWORK, transformLinework } from '../toolpath/linework';
-import { weighFill } from './fillings';
+import { withBridges } from './bridged';
+import { prepareSized } from './overall';
 import { type PartResult, partResult } from './part-result';
-import { sizeBox } from './size-box';
 
 type Sheet = Job['sheet'];
 
@@ -115,31 +111,6 @@ export const STRENGTH: Stage<StrengthInput, Strength> = {
   weigh: weighStrength,
 };
 
-/** What is drawn of a part besides its outlines, as the document asks for it; null for what it does not. */
-export type LinesAsked = { readonly line: StepOf<'centerline'> | null; readonly dot: StepOf<'dots'> | null };
-
-type LinesInput = LinesAsked & {
-  readonly part: Part;
-  readonly shape: PreparedPart;
-  readonly engine: ClipEngine;
-  readonly faces: FaceLookup;
-};
-
-const NUMBERS_PER_DOT = 12;
-const weighLines = ({ lines, dots }: Omit<Linework, 'fill'>): number =>
-  (lines ? 2 * weighPaths(lines.lines) : 0) + NUMBERS_PER_DOT * (dots?.dots.length ?? 0);
-
-export const LINES: Stage<LinesInput, Omit<Linework, 'fill'>> = {
-  name: 'lines and dots',
-  key: ({ shape, line, dot }, idOf) => JSON.stringify([idOf(shape), line, dot]),
-  run({ part, shape, line, dot, engine, faces }, memory) {
-    // Dots down the middle need the lines there, also where these are not drawn themselves.
-    const lines = line ? partLines(part, shape, line, { engine, faces, memory }) : null;
-    return { lines, dots: dot ? partDots(shape, lines, dot) : null };
-  },
-  weigh: weighLines,
-};
-
 type PlacedInput = { readonly own: PreparedPart; readonly id: string; readonly matrix: Matrix };
 
 /** A part where it lies on the sheet; the same object as long as it stays there. What is moved of it when asked for weighs what was moved. */
@@ -161,33 +132,20 @@ export const PLACED_STRENGTH: Stage<PlacedStrengthInput, Strength> = {
   weigh: weighStrength,
 };
 
-type PlacedLinesInput = {
-  readonly id: string;
-  readonly lines: Omit<Linework, 'fill'> | null;
-  readonly fill: Linework['fill'];
-  readonly matrix: Matrix;
-};
-
-export const PLACED_LINES: Stage<PlacedLinesInput, Linework> = {
-  name: 'placed lines',
-  key: ({ lines, fill, matrix }, idOf) => `${lines ? idOf(lines) : 0}|${fill ? idOf(fill) : 0}|${matrixKey(matrix)}`,
-  slot: ({ id }) => id,
-  run: ({ lines, fill, matrix }) => transformLinework({ ...NO_LINEWORK, ...lines, fill }, matrix),
-  weigh: ({ fill, ...lines }) => weighLines(lines) + (fill ? weighFill(fill) : 0),
-};
-
 type PartResultInput = Omit<PartResult, keyof PreparedPart | 'size'> & {
   readonly part: Part;
   readonly ready: PreparedPart;
 };
 
+const whatsIn = ({ work }: Pick<Part, 'work'>) => work.map((w) => w.what);
+
 /** The same object as long as nothing about the part changes. */
 export const PART_RESULT: Stage<PartResultInput, PartResult> = {
   name: 'part',
   key: ({ part, ready, strength, linework }, idOf) =>
-    `${idOf(ready)}|${idOf(strength)}|${idOf(linework)}|${part.work.map((w) => w.what).join()}`,
+    `${idOf(ready)}|${idOf(strength)}|${idOf(linework)}|${whatsIn(part).join()}`,
   slot: ({ part }) => part.id,
   run: ({ part, ready, own, strength, linework }) =>
-    partResult(ready, { own, strength, linework, size: sizeBox(part, ready, linework) }),
+    partResult(ready, { own, strength, linework, size: workBox(whatsIn(part), ready, linework) }),
   weigh: () => 1,
 };

@@ -5,6 +5,8 @@ import { countSegments, isContinuous } from '../geometry/path';
 import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
 import { Names } from '../inspect/names';
 import type { Stretch } from '../inspect/strength';
+import { noteOf } from '../kinds/step';
+import { tie } from '../kinds/steps/tie';
 import { tieOnSheet } from '../prepare/ties';
 import type { PartFill } from '../toolpath/fill/part-fill';
 import type { JobResult } from './evaluate';
@@ -76,24 +78,24 @@ export function reportOf(job: Job, result: JobResult) {
         box: boxReport(piece.box),
         centre: pointReport(boxCentre(piece.box)),
       })),
-      ties: part.notes.ties.map((tie) => {
-        const { centre, angleDeg } = tieOnSheet(tie, part.matrix);
+      ties: (noteOf(tie, part)?.ties ?? []).map((placed) => {
+        const { centre, angleDeg } = tieOnSheet(placed, part.matrix);
         return {
-          piece: tie.piece,
+          piece: placed.piece,
           centre: pointReport(centre),
-          lengthMm: round(tie.length),
-          widthMm: round(tie.width),
+          lengthMm: round(placed.length),
+          widthMm: round(placed.width),
           turnDeg: round(angleDeg, 2),
         };
       }),
-      islands: (part.notes.bridged?.islands ?? []).map((island) => ({
+      islands: (part.bridged?.islands ?? []).map((island) => ({
         letter: island.letter,
         island: island.rank,
         box: boxReport(island.outline.box),
         bridges: island.bridges.length,
         trouble: island.trouble,
       })),
-      bridges: (part.notes.bridged?.bridges ?? []).map((bridge) => ({
+      bridges: (part.bridged?.bridges ?? []).map((bridge) => ({
         letter: bridge.letter,
         island: bridge.island,
         from: pointReport(bridge.from),
@@ -112,9 +114,9 @@ export function reportOf(job: Job, result: JobResult) {
           jointMm: round(c.joint),
         })),
       ),
-      middleLines: part.linework.lines?.lines.length ?? 0,
+      middleLines: part.linework.centerline?.lines.length ?? 0,
       dots: part.linework.dots?.dots.length ?? 0,
-      filling: fillReport(part.linework.fill),
+      filling: fillReport(part.linework.hatch),
       paths: part.outlines.length,
       segments: countSegments(part.outlines.map((o) => o.path)),
       openPaths: part.lines.length + part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,

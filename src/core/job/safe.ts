@@ -3,9 +3,9 @@
 import { partOf } from '../commands/changed';
 import { sizeChosen } from '../commands/chosen';
 import type { Job, Part } from '../document/schema';
-import { newStep, stepIn, withStep } from '../document/steps';
 import { boxCentre, isEmptyBox } from '../geometry/point';
 import { leastWidth } from '../inspect/strength';
+import { newStep, stepIn, withStep } from '../kinds/steps';
 import { LIMITS } from '../limits';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
 import type { Evaluator } from './evaluate';

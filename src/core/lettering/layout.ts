@@ -18,6 +18,7 @@ import {
 import { columnsOf, moveRows, type Rows, uniteRows } from '../geometry/rows';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import { closingMove } from './close-up';
+import type { Typeface } from './face';
 import {
   inkWidth,
   type LetterChange,
@@ -27,7 +28,6 @@ import {
   type SetLine,
   setLine,
 } from './line';
-import type { Typeface } from './typeface';
 
 export type { LetterChange, PlacedLetter } from './line';
 

@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { type Path, regionBox } from '../geometry/path';
 import { type Box, boxHeight, EMPTY_BOX } from '../geometry/point';
 import { cubic, line, type Segment } from '../geometry/segment';
-import type { ShapedGlyph, Typeface } from './typeface';
+import type { ShapedGlyph, Typeface } from './face';
 
 const coordinate = z.number().min(-20_000).max(20_000);
 const pointSchema = z.tuple([coordinate, coordinate]);

@@ -18,8 +18,8 @@ import {
 import { moveRows, type Rows, rowsOf, uniteRows } from '../geometry/rows';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import { type Closing, closingMove } from './close-up';
+import type { Typeface } from './face';
 import { visualRuns } from './runs';
-import type { Typeface } from './typeface';
 
 /** A change to one letter, by where it stands in the text. Lengths as shares of the capital height. */
 export type LetterChange = {

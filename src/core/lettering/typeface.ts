@@ -4,42 +4,8 @@ import { closedPath, type Path, regionBox } from '../geometry/path';
 import { type Box, boxHeight } from '../geometry/point';
 import { cubic, line, quadratic, type Segment } from '../geometry/segment';
 import { LIMITS } from '../limits';
+import type { Typeface } from './face';
 import { readLineFace, seemsLineFace } from './line-face';
-
-export type ShapedGlyph = {
-  readonly glyph: number;
-  /** Index of the first UTF-16 unit of the text this glyph came from. */
-  readonly cluster: number;
-  readonly advance: number;
-  readonly dx: number;
-  readonly dy: number;
-};
-
-export type Typeface = {
-  readonly family: string;
-  readonly weight: number;
-  readonly italic: boolean;
-  /** Whether its glyphs are open lines for a tool to run along, not closed outlines. */
-  readonly lines: boolean;
-  readonly unitsPerEm: number;
-  readonly ascent: number;
-  /** Below the baseline, negative. */
-  readonly descent: number;
-  readonly lineGap: number;
-  /** Height of a flat capital, measured on the outline of H where there is one. */
-  readonly capHeight: number;
-  /** How far its uprights lean to the right, in degrees, as the face itself says. */
-  readonly slantDeg: number;
-  /**
-   * Shape one run of a single direction and script. Kerning and contextual forms are always on; `ligatures` switches
-   * the standard ones. Glyphs come in visual order, left to right. Glyph 0 stands for a character the face lacks.
-   */
-  readonly shape: (text: string, direction: 'ltr' | 'rtl', ligatures: boolean) => ShapedGlyph[];
-  /** Closed outlines of a glyph in font units, y upwards, to be filled by the non-zero rule; open lines where `lines`. */
-  readonly outline: (glyph: number) => readonly Path[];
-  /** Bounds of a glyph's outlines in font units; empty when it draws nothing. */
-  readonly box: (glyph: number) => Box;
-};
 
 export type TypefaceLoad =
   | { readonly ok: true; readonly typeface: Typeface }

@@ -1,10 +1,10 @@
 /** Brought-in artwork made ready: the groups wanted, at its size about its middle, its loose lines closed. */
-import type { Artwork } from '../document/schema';
 import type { Found } from '../formats/found';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { type Path, regionBox, shut, transformPath } from '../geometry/path';
 import { boxCentre, compose, isEmptyBox, scaling, translation } from '../geometry/point';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
+import type { Artwork } from '../schema/artwork';
 import { EXACT_MM } from './closing/chains';
 import { type Closed, closeLines, type LooseLine } from './closing/closing';
 import { repeatsAmong } from './closing/doubles';

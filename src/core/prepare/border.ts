@@ -1,10 +1,21 @@
 /** A border at a distance around a shape: its hollows bridged, its corners smoothed, its holes dropped. */
-import type { StepOf } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { largestCircleIn } from '../geometry/inscribed';
 import { type Corners, offsetRegion } from '../geometry/offset/offset';
 import { boxHeight, boxWidth, EMPTY_BOX, uniteBoxes } from '../geometry/point';
 import { measureOutlines, type Outline } from './outline';
+
+export type BorderSettings = {
+  /** From the shape, in mm. */
+  readonly distance: number;
+  readonly corners: Corners;
+  readonly envelope: boolean;
+  /** Gaps narrower than this are bridged, and corners rounded to this radius, in mm. */
+  readonly bridge: number;
+  readonly smooth: number;
+  /** Holes at least this wide stay, in mm; null: none does. */
+  readonly holesFrom: number | null;
+};
 
 /** An envelope spans hollows up to this share of the shape's shorter side, so that it is nearly the convex hull. */
 const ENVELOPE = 2;
@@ -13,7 +24,7 @@ const ENVELOPE = 2;
  * Bridging is closing (growing, then shrinking by as much), smoothing is closing and then opening, as in mathematical
  * morphology (Serra 1982); the growing that bridges is one with that to the border's distance.
  */
-export function border(engine: ClipEngine, shape: readonly Outline[], step: StepOf<'border'>): readonly Outline[] {
+export function border(engine: ClipEngine, shape: readonly Outline[], step: BorderSettings): readonly Outline[] {
   if (shape.length === 0) return shape;
   const grow = (outlines: readonly Outline[], by: number, corners: Corners = 'round') =>
     by === 0 ? outlines : measureOutlines(offsetRegion(engine, outlines, by, corners));
@@ -29,7 +40,7 @@ export function border(engine: ClipEngine, shape: readonly Outline[], step: Step
 }
 
 /** The outlines without the holes that are dropped, and without what lies in those. */
-function withoutHoles(outlines: readonly Outline[], step: StepOf<'border'>): Outline[] {
+function withoutHoles(outlines: readonly Outline[], step: BorderSettings): Outline[] {
   const dropped = new Set<number>();
   const order = outlines
     .map((_, i) => i)

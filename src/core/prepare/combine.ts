@@ -1,8 +1,8 @@
 /** Members put together into one clean shape. */
-import type { Member } from '../document/schema';
 import type { ClipEngine, TaggedPolygon } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
 import { boxesMeet } from '../geometry/point';
+import type { Member } from '../schema/members';
 import { boundsOf, measureOutlines, type Outline, relabel } from './outline';
 
 export type DrawnMember = { readonly member: Member; readonly outlines: readonly Outline[] };

@@ -1,5 +1,4 @@
 /** The frame of each letter: what places on a letter are told in, so that they go with it through every change. */
-import type { Part } from '../document/schema';
 import {
   type Box,
   boxHeight,
@@ -11,6 +10,7 @@ import {
   translation,
 } from '../geometry/point';
 import type { Layout, PlacedLetter } from '../lettering/layout';
+import type { Member } from '../schema/members';
 import type { Source } from './source';
 
 export type LetterFrame = {
@@ -35,12 +35,12 @@ type FramedMember = {
 
 /** One frame for each source of a part, in their order. Copies have the frame of the whole copy. */
 export function framesOf(
-  part: Part,
-  members: readonly FramedMember[],
+  members: readonly Member[],
+  framed: readonly FramedMember[],
   sources: readonly (readonly Source[])[],
 ): LetterFrame[] {
-  return part.members.flatMap((member, i): LetterFrame[] => {
-    const { layout, matrix, ownBox } = members[i] as FramedMember;
+  return members.flatMap((member, i): LetterFrame[] => {
+    const { layout, matrix, ownBox } = framed[i] as FramedMember;
     const of = sources[i] as readonly Source[];
     if (member.kind === 'lettering' && layout)
       return layout.letters.map((letter) => ({

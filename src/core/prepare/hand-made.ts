@@ -1,5 +1,4 @@
 /** What was drawn, or worked on, by hand: path data made into clean outlines and open lines. */
-import type { StepOf } from '../document/schema';
 import { KEPT_DIGITS, pathData } from '../formats/path-data';
 import { pathOf } from '../formats/svg-read/outlines';
 import type { ClipEngine } from '../geometry/boolean/engine';
@@ -9,6 +8,18 @@ import type { Layout } from '../lettering/layout';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import { type Area, regionOf } from './closing/region';
 import { measureOutlines, type Outline, transformOutlines, weighOutlines, weighPaths } from './outline';
+
+/** Outlines kept as path data, in a measure of their own: see `nodesFrame`. */
+export type KeptOutlines = {
+  readonly d: string;
+  /** What the first member measured then, in mm. */
+  readonly unit: number;
+  /** What they stand in place of, as it was then. */
+  readonly over: Amount;
+};
+
+/** How much there is of a shape, in some measure. */
+export type Amount = { readonly segments: number; readonly area: number; readonly length: number };
 
 export type HandMade = { readonly outlines: readonly Outline[]; readonly lines: readonly Path[] };
 
@@ -40,7 +51,7 @@ export const unitOf = (capHeightMm: number | null, ownBox: Box): number =>
   capHeightMm ?? (isEmptyBox(ownBox) || boxHeight(ownBox) === 0 ? 1 : boxHeight(ownBox));
 
 /** From the coordinates of a nodes step to the sheet: it goes along with the first member, turned and sized like it. */
-export const nodesFrame = (step: Pick<StepOf<'nodes'>, 'unit'>, first: Framed): Matrix =>
+export const nodesFrame = (step: Pick<KeptOutlines, 'unit'>, first: Framed): Matrix =>
   compose(scaling(unitOf(first.layout?.capHeightMm ?? null, first.ownBox) / step.unit), first.matrix);
 
 export const placed = ({ outlines, lines }: HandMade, m: Matrix): HandMade => ({
@@ -74,7 +85,7 @@ export function labelledLike(outlines: readonly Outline[], before: readonly Outl
 }
 
 /** What a shape amounts to, in a measure: enough to tell that it has changed. */
-export function amountOf(outlines: readonly Outline[], unit: number): StepOf<'nodes'>['over'] {
+export function amountOf(outlines: readonly Outline[], unit: number): Amount {
   const paths = outlines.map((o) => o.path);
   return {
     segments: countSegments(paths),
@@ -86,7 +97,7 @@ export function amountOf(outlines: readonly Outline[], unit: number): StepOf<'no
 /** Amounts this close, in shares, are the same but for rounding. */
 const SAME = 1e-4;
 
-export const sameAmount = (a: StepOf<'nodes'>['over'], b: StepOf<'nodes'>['over']): boolean =>
+export const sameAmount = (a: Amount, b: Amount): boolean =>
   a.segments === b.segments &&
   Math.abs(a.area - b.area) <= SAME * Math.max(Math.abs(a.area), Math.abs(b.area)) &&
   Math.abs(a.length - b.length) <= SAME * Math.max(a.length, b.length);
@@ -95,11 +106,11 @@ type Solid = {
   readonly members: readonly Framed[];
   readonly solid: readonly Outline[];
   readonly lines: readonly Path[];
-  readonly notes: { readonly bridged: { readonly before: readonly Outline[] } | null };
+  readonly bridged: { readonly before: readonly Outline[] } | null;
 };
 
-/** The step that keeps a part's outlines and lines as they are; null when it has none. */
-export function takeInHand({ members, solid, lines, notes }: Solid): StepOf<'nodes'> | null {
+/** What keeps a part's outlines and lines as they are; null when it has none. */
+export function takeInHand({ members, solid, lines, bridged }: Solid): KeptOutlines | null {
   const [first] = members;
   if (!first || solid.length + lines.length === 0) return null;
   const unit = unitOf(first.layout?.capHeightMm ?? null, first.ownBox);
@@ -109,5 +120,5 @@ export function takeInHand({ members, solid, lines, notes }: Solid): StepOf<'nod
     null,
     KEPT_DIGITS,
   );
-  return { kind: 'nodes', on: true, d, unit, over: amountOf(notes.bridged?.before ?? solid, unit) };
+  return { d, unit, over: amountOf(bridged?.before ?? solid, unit) };
 }

@@ -1,5 +1,4 @@
 /** A member made ready: set, drawn or closed, and placed in its part. */
-import type { Member, Part } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { countSegments, type Path, regionBox, transformPath } from '../geometry/path';
 import {
@@ -15,11 +14,12 @@ import {
 import { type Layout, layoutLettering, letterPaths } from '../lettering/layout';
 import { LIMITS } from '../limits';
 import type { Memory } from '../memo';
+import type { Member } from '../schema/members';
 import { type ArtworkLookup, type PreparedArtwork, prepareArtwork } from './artwork';
 import { handMade, placed } from './hand-made';
 import { boundsOf, measureOutlines, type Outline, transformOutlines } from './outline';
 import { placementMatrix } from './placement';
-import type { FaceLookup, PreparedMember, PreparedPart } from './prepared';
+import type { FaceLookup, Keep, PreparedMember, PreparedPart } from './prepared';
 import { shapePath } from './shape';
 import type { Source } from './source';
 import { weldLettering } from './weld';
@@ -124,8 +124,8 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
 }
 
 /** The letters or the shape a member is made of. */
-export const sourcesOf = (member: Member, prepared: PreparedMember, part: Part): Source[] => {
-  const takesAway = (member.role === 'punch') !== (part.keep === 'outside');
+export const sourcesOf = (member: Member, prepared: PreparedMember, keep: Keep): Source[] => {
+  const takesAway = (member.role === 'punch') !== (keep === 'outside');
   if (member.kind === 'copy') return prepared.copied.map((source) => ({ ...source, memberId: member.id, takesAway }));
   if (member.kind !== 'lettering')
     return [

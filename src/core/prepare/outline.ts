@@ -1,5 +1,5 @@
 /** Clean outlines with what everything downstream asks of them: bounds, area, length and nesting. */
-import type { LabelledPath } from '../geometry/boolean/session';
+import type { LabelledPath } from '../geometry/boolean/labelled';
 import { nestMeasured } from '../geometry/nesting';
 import { countSegments, type Path, pathArea, pathBox, transformPath } from '../geometry/path';
 import { type Box, determinant, EMPTY_BOX, type Matrix, uniteBoxes } from '../geometry/point';

@@ -1,7 +1,15 @@
 /** Placements as matrices: members in their part, parts on the sheet. */
 
-import type { Job, Part, Placement } from '../document/schema';
 import { compose, determinant, IDENTITY, invert, type Matrix, rotation, scaling, translation } from '../geometry/point';
+import type { Placement } from '../schema/placement';
+
+/** A part, as far as it says where it lies. */
+export type PlacedPart = {
+  readonly id: string;
+  readonly placement: Placement;
+  /** The part it goes along with. */
+  readonly along: string | null;
+};
 
 export const UNMOVED: Placement = { x: 0, y: 0, turn: 0, mirror: false };
 
@@ -27,7 +35,7 @@ const steady = (mm: number): number => Math.round(mm * PER_MM) / PER_MM + 0;
  * From a part's own coordinates to the sheet: its placement, then that of the part it goes along with, and so on. The schema
  * refuses parts that go along with each other in a circle; in a draft that has one, the circle is cut.
  */
-export function partMatrix(parts: readonly Part[], part: Part): Matrix {
+export function partMatrix(parts: readonly PlacedPart[], part: PlacedPart): Matrix {
   let matrix = placementMatrix(part.placement);
   const met = new Set([part.id]);
   for (let id = part.along; id !== null; ) {
@@ -41,7 +49,7 @@ export function partMatrix(parts: readonly Part[], part: Part): Matrix {
 }
 
 /** The placement a part needs so that its own coordinates lie on the sheet as `matrix` says. */
-export function placementFor(job: Job, part: Part, matrix: Matrix): Placement {
-  const leader = part.along === null ? undefined : job.parts.find((p) => p.id === part.along);
-  return placementOf(leader ? compose(matrix, invert(partMatrix(job.parts, leader))) : matrix);
+export function placementFor(parts: readonly PlacedPart[], part: PlacedPart, matrix: Matrix): Placement {
+  const leader = part.along === null ? undefined : parts.find((p) => p.id === part.along);
+  return placementOf(leader ? compose(matrix, invert(partMatrix(parts, leader))) : matrix);
 }

@@ -1,5 +1,4 @@
 /** A plate around what is cut away: its own outline, margins and holes. */
-import type { StepOf } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { closedPath, type Path, transformPath } from '../geometry/path';
 import {
@@ -16,12 +15,25 @@ import { measureOutlines, type Outline } from './outline';
 import { ellipsePath, rectanglePath } from './shape';
 import { without } from './without';
 
+/** Lengths in mm. */
+export type PlateSettings = {
+  readonly shape: 'rectangle' | 'ellipse';
+  /** Stock left and right of the words, and above and below. */
+  readonly across: number;
+  readonly upright: number;
+  readonly corner: number;
+  readonly holes: 'none' | 'corners' | 'top' | 'sides';
+  readonly holeWidth: number;
+  /** From the edges to the middle of the holes. */
+  readonly inset: number;
+};
+
 /** An ellipse goes through the corners of the rectangle it stands for: that rectangle's sides times this. */
 const AROUND = Math.SQRT2;
 const SMALLEST_MM = 0.1;
 
 /** The bounds of the plate around a box. */
-function plateBox(words: Box, step: StepOf<'plate'>): Box {
+function plateBox(words: Box, step: PlateSettings): Box {
   const { x, y } = boxCentre(words);
   const wider = step.shape === 'ellipse' ? AROUND : 1;
   const w = Math.max(SMALLEST_MM, (boxWidth(words) + 2 * step.across) * wider) / 2;
@@ -30,7 +42,7 @@ function plateBox(words: Box, step: StepOf<'plate'>): Box {
 }
 
 /** The holes of a plate. */
-function holesOf(plate: Box, step: StepOf<'plate'>): Path[] {
+function holesOf(plate: Box, step: PlateSettings): Path[] {
   const { minX, minY, maxX, maxY } = plate;
   const { x: cx, y: cy } = boxCentre(plate);
   const [left, right, bottom, top] = [minX + step.inset, maxX - step.inset, minY + step.inset, maxY - step.inset];
@@ -69,7 +81,7 @@ function holesOf(plate: Box, step: StepOf<'plate'>): Path[] {
 }
 
 /** A plate with the shape and its holes cut out of it. */
-export function plate(engine: ClipEngine, shape: readonly Outline[], step: StepOf<'plate'>): readonly Outline[] {
+export function plate(engine: ClipEngine, shape: readonly Outline[], step: PlateSettings): readonly Outline[] {
   const words = shape.reduce<Box>((box, o) => uniteBoxes(box, o.box), EMPTY_BOX);
   if (isEmptyBox(words)) return shape;
   const box = plateBox(words, step);

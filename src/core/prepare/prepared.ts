@@ -1,15 +1,22 @@
 /** What a part made ready is: its members, outlines, what is kept of it and in how many pieces. */
-import type { Lettering, Part } from '../document/schema';
 import type { Path } from '../geometry/path';
 import type { Box, Matrix } from '../geometry/point';
+import type { Typeface } from '../lettering/face';
 import type { Layout } from '../lettering/layout';
-import type { Typeface } from '../lettering/typeface';
+import type { Lettering } from '../schema/lettering';
 import type { PreparedArtwork } from './artwork';
+import type { BridgeNotes } from './bridges/notes';
 import type { LetterFrame } from './frames';
+import type { Mover } from './mover';
 import type { Outline } from './outline';
 import type { Piece } from './pieces';
 import type { Source } from './source';
-import type { StepNotes } from './steps';
+
+/** Whether the shape is what stays (a positive) or what is cut away (a negative). */
+export type Keep = 'inside' | 'outside';
+
+/** What a step noted, and the same where its part lies elsewhere. */
+export type StepNote = { readonly note: unknown; readonly moved: (mover: Mover) => StepNote };
 
 /** Why a member has no outlines. */
 export type MemberTrouble =
@@ -46,7 +53,7 @@ export type PreparedPart = {
   /** From its own coordinates, which places by hand are kept in, to those that all that follows is in: own, or the sheet's. */
   readonly matrix: Matrix;
   /** Whether the shape is what stays; a negative with a plate of its own is kept inside it. */
-  readonly keep: Part['keep'];
+  readonly keep: Keep;
   /** The welded shape, whatever the steps leave of it; what a copy copies. */
   readonly solid: readonly Outline[];
   readonly sources: readonly Source[];
@@ -74,8 +81,15 @@ export type PreparedPart = {
   readonly box: Box;
   /** The same in the part's own coordinates. */
   readonly ownBox: Box;
-  /** What the steps after welding did. */
-  readonly notes: StepNotes;
+  /** What outline steps noted, by kind: the last of a kind. */
+  readonly notes: ReadonlyMap<string, StepNote>;
+  /** The islands there were and what bridging did; null when there are none and nothing was to be bridged. */
+  readonly bridged: BridgeNotes | null;
+  /**
+   * The overall width that was asked for and the one it has, in mm, and how many times as large as its members say the part is
+   * for it; null when none was asked for.
+   */
+  readonly overall: { readonly askedMm: number; readonly gotMm: number; readonly factor: number } | null;
 };
 
 /** A typeface, or the sentence why there is none. */

@@ -1,8 +1,9 @@
 /** Outlines of the plain shapes, counter-clockwise about their centre, in mm. Round things are true arcs. */
-import type { Shape } from '../document/schema';
+
 import { closedPath, type Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
 import { arcAbout, cubic, line, type Segment } from '../geometry/segment';
+import type { Shape } from '../schema/members';
 
 /** The outline of a shape about its origin. */
 export function shapePath(shape: Shape): Path {

@@ -1,5 +1,5 @@
 /** Where outlines come from: the letters and shapes of a part. */
-import type { ShapeKind } from '../document/schema';
+import type { ShapeKind } from '../schema/members';
 
 /** A letter or shape that outlines come from; the labels of outlines are indices into the part's list of these. */
 export type Source = {

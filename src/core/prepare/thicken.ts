@@ -1,9 +1,16 @@
 /** Thickening and thinning a shape, with holes kept open. */
-import type { StepOf } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { largestCircleIn } from '../geometry/inscribed';
-import { offsetRegion } from '../geometry/offset/offset';
+import { type Corners, offsetRegion } from '../geometry/offset/offset';
 import { measureOutlines, type Outline } from './outline';
+
+export type ThickenSettings = {
+  /** Outwards in mm; negative: inwards. */
+  readonly by: number;
+  readonly corners: Corners;
+  /** Holes are kept at least this wide, in mm; null: they may close. */
+  readonly holesOpen: number | null;
+};
 
 export type Thickened = {
   readonly outlines: readonly Outline[];
@@ -15,7 +22,7 @@ export type Thickened = {
 const HARDLY_MM = 0.1;
 
 /** Every outline moved by the step's distance; a hole that would get narrower than it may gives way. */
-export function thicken(engine: ClipEngine, shape: readonly Outline[], step: StepOf<'thicken'>): Thickened {
+export function thicken(engine: ClipEngine, shape: readonly Outline[], step: ThickenSettings): Thickened {
   if (step.by === 0) return { outlines: shape, held: [] };
   const held: { hole: Outline; widthMm: number }[] = [];
   const least = step.holesOpen;

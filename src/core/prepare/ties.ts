@@ -2,7 +2,6 @@
  * Ties: what is loose is joined to its nearest neighbour by a short strip, or moved or enlarged until it touches, or left
  * as a piece of its own, as the step says for each.
  */
-import type { StepOf, TieAnswer } from '../document/schema';
 import { type Path, transformPath } from '../geometry/path';
 import {
   applyMatrix,
@@ -27,6 +26,26 @@ import { type Piece, pieceKeys } from './pieces';
 import { rectanglePath } from './shape';
 import type { Source } from './source';
 import { bestStrip } from './strip';
+
+/** How one piece is treated: by its key. */
+export type PieceAnswer = {
+  readonly piece: string;
+  readonly how: 'tie' | 'move' | 'grow' | 'leave';
+  /** Middle of a tie placed by hand, from the middle of the piece, in shares of its size; null: where it is best. */
+  readonly x: number | null;
+  readonly y: number | null;
+  /** In degrees; null: as is best. */
+  readonly turn: number | null;
+};
+
+/** Lengths in mm. */
+export type TieSettings = {
+  readonly width: number;
+  readonly overlap: number;
+  readonly ends: 'square' | 'round';
+  readonly direction: 'any' | 'upright' | 'level';
+  readonly answers: readonly PieceAnswer[];
+};
 
 /** A tie as it was placed. */
 export type Tie = {
@@ -56,14 +75,14 @@ export type Tied = {
 };
 
 const NOTHING: Omit<Tied, 'keys'> = { ties: [], moved: new Map(), left: [], tooMany: 0 };
-const AS_IT_IS: Omit<TieAnswer, 'piece'> = { how: 'tie', x: null, y: null, turn: null };
+const AS_IT_IS: Omit<PieceAnswer, 'piece'> = { how: 'tie', x: null, y: null, turn: null };
 
 /** What holds the pieces of a clean shape together; the first piece is the one the others are joined to. */
 export function tiesFor(
   outlines: readonly Outline[],
   pieces: readonly Piece[],
   sources: readonly Source[],
-  step: StepOf<'tie'>,
+  step: TieSettings,
 ): Tied {
   const keys = pieceKeys(pieces, sources);
   const answerOf = (i: number) => step.answers.find((a) => a.piece === keys[i]) ?? AS_IT_IS;
@@ -119,8 +138,8 @@ function tieAlong(
   shapes: readonly PieceShape[],
   link: Link,
   piece: string,
-  answer: Omit<TieAnswer, 'piece'>,
-  step: StepOf<'tie'>,
+  answer: Omit<PieceAnswer, 'piece'>,
+  step: TieSettings,
 ): Tie {
   const { box } = shapes[link.piece] as PieceShape;
   const byHand = answer.x !== null && answer.y !== null;

@@ -2,56 +2,18 @@
  * A prepared part in another place: moved, turned, mirrored. Nothing is computed anew but bounds, which a turn changes; and
  * what few ask for is moved when it is asked for.
  */
-import { type Path, regionBox, transformPath } from '../geometry/path';
+import { type Path, regionBox } from '../geometry/path';
 import { applyMatrix, type Box, compose, isIdentity, type Matrix, transformedBox, uniteBoxes } from '../geometry/point';
 import { once } from '../memo';
-import { boundsOf, type Outline, transformOutlines } from './outline';
+import type { BridgeNotes } from './bridges/notes';
+import { Mover } from './mover';
+import { boundsOf, type Outline } from './outline';
 import type { PreparedMember, PreparedPart } from './prepared';
 
-/**
- * The part, called `id`, after a matrix that moves, turns or mirrors. Places that are set by hand keep the part's own coordinates:
- * the middle and direction of a tie, and the bounds of the piece these count from.
- */
+/** The part, called `id`, after a matrix that moves, turns or mirrors. */
 export function transformPart(part: PreparedPart, m: Matrix, id: string = part.id): PreparedPart {
   if (isIdentity(m)) return part.id === id ? part : { ...part, id };
   return new MovedPart(part, new Mover(m), id);
-}
-
-/** Moves outlines. Lists, and outlines, that are one and the same stay so. */
-class Mover {
-  private readonly outlinesMoved = new Map<Outline, Outline>();
-  private readonly listsMoved = new Map<readonly Outline[], readonly Outline[]>();
-
-  constructor(readonly matrix: Matrix) {}
-
-  outline(outline: Outline): Outline {
-    let moved = this.outlinesMoved.get(outline);
-    if (!moved) {
-      moved = transformOutlines([outline], this.matrix)[0] as Outline;
-      this.outlinesMoved.set(outline, moved);
-    }
-    return moved;
-  }
-
-  outlines(list: readonly Outline[]): readonly Outline[] {
-    let moved = this.listsMoved.get(list);
-    if (!moved) {
-      moved = list.map((o) => this.outline(o));
-      this.listsMoved.set(list, moved);
-    }
-    return moved;
-  }
-
-  paths(list: readonly Path[]): readonly Path[] {
-    return list.length === 0 ? list : list.map((path) => transformPath(path, this.matrix));
-  }
-
-  /** Bounds of what had such bounds before: those of a turned shape lie within the turned bounds, and are looked up. */
-  bounds(shape: readonly Outline[], open: readonly Path[], before: Box): Box {
-    const { b, c } = this.matrix;
-    if (b === 0 && c === 0) return transformedBox(before, this.matrix);
-    return uniteBoxes(boundsOf(this.outlines(shape)), regionBox(this.paths(open)));
-  }
 }
 
 class MovedMember implements PreparedMember {
@@ -102,6 +64,7 @@ class MovedPart implements PreparedPart {
   readonly members: readonly PreparedMember[];
   readonly overlaps: boolean;
   readonly ownBox: Box;
+  readonly overall: PreparedPart['overall'];
 
   constructor(
     private readonly part: PreparedPart,
@@ -114,6 +77,7 @@ class MovedPart implements PreparedPart {
     this.members = part.members.map((member) => new MovedMember(member, mover));
     this.overlaps = part.overlaps;
     this.ownBox = part.ownBox;
+    this.overall = part.overall;
   }
 
   get solid(): readonly Outline[] {
@@ -167,27 +131,23 @@ class MovedPart implements PreparedPart {
   get notes(): PreparedPart['notes'] {
     return this.notesMoved();
   }
-  private readonly notesMoved = once(() => movedNotes(this.part.notes, this.mover));
+  private readonly notesMoved = once(
+    () => new Map([...this.part.notes].map(([kind, note]) => [kind, note.moved(this.mover)])),
+  );
+  get bridged(): PreparedPart['bridged'] {
+    return this.bridgedMoved();
+  }
+  private readonly bridgedMoved = once(() => this.part.bridged && movedBridges(this.part.bridged, this.mover));
 }
 
-const movedNotes = (notes: PreparedPart['notes'], mover: Mover): PreparedPart['notes'] => ({
-  ...notes,
-  heldOpen: notes.heldOpen.map((held) => ({ ...held, hole: mover.outline(held.hole) })),
-  ties: notes.ties.map((tie) => ({ ...tie, path: transformPath(tie.path, mover.matrix) })),
-  untied: notes.untied && {
-    ...notes.untied,
-    // They lie in the shape before; of these only bounds are known.
-    pieces: notes.untied.pieces.map((piece) => ({ ...piece, box: transformedBox(piece.box, mover.matrix) })),
-  },
-  bridged: notes.bridged && {
-    ...notes.bridged,
-    before: mover.outlines(notes.bridged.before),
-    bridges: notes.bridged.bridges.map((bridge) => ({
-      ...bridge,
-      from: applyMatrix(mover.matrix, bridge.from),
-      to: applyMatrix(mover.matrix, bridge.to),
-    })),
-    islands: notes.bridged.islands.map((island) => ({ ...island, outline: mover.outline(island.outline) })),
-    hairs: notes.bridged.hairs.map((hair) => ({ ...hair, at: applyMatrix(mover.matrix, hair.at) })),
-  },
+const movedBridges = (bridged: BridgeNotes, mover: Mover): BridgeNotes => ({
+  ...bridged,
+  before: mover.outlines(bridged.before),
+  bridges: bridged.bridges.map((bridge) => ({
+    ...bridge,
+    from: applyMatrix(mover.matrix, bridge.from),
+    to: applyMatrix(mover.matrix, bridge.to),
+  })),
+  islands: bridged.islands.map((island) => ({ ...island, outline: mover.outline(island.outline) })),
+  hairs: bridged.hairs.map((hair) => ({ ...hair, at: applyMatrix(mover.matrix, hair.at) })),
 });

@@ -20,8 +20,8 @@ import {
   translation,
   uniteBoxes,
 } from '../geometry/point';
+import type { Typeface } from '../lettering/face';
 import type { Layout, PlacedLetter, PlacedLine } from '../lettering/layout';
-import type { Typeface } from '../lettering/typeface';
 import { type IdOf, type Memory, NO_MEMORY, type Stage } from '../memo';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines, weighOutlines } from './outline';
 

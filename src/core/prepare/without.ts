@@ -1,6 +1,7 @@
 /** Stock without what is cut out of it. */
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { BooleanSession, FLATTEN_MM, type LabelledPath } from '../geometry/boolean/session';
+import type { LabelledPath } from '../geometry/boolean/labelled';
+import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
 import { flattenPath, type Path, reversePath } from '../geometry/path';
 import { type Box, boxesMeet, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
 import { windingAt } from '../geometry/winding';

@@ -1,9 +1,9 @@
 'use client';
 
 import { memberOf } from '@/core/commands/changed';
+import { newCloseUp } from '@/core/commands/defaults';
 /** Closing letters up until they overlap, for each lettering of a part. */
 import type { CloseUp, Lettering, Part } from '@/core/document/schema';
-import { newCloseUp } from '@/core/document/steps';
 import { formatLength } from '@/core/units/quantity';
 import { QuantityField, Switch } from '@/ui/fields';
 import type { MemberView, PartView } from '@/worker/view';

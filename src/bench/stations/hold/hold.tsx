@@ -5,17 +5,16 @@ import { partWords } from '@/core/document/part-words';
 import type { Part } from '@/core/document/schema';
 import { sticks } from '@/core/document/sticks';
 import { startSentence } from '@/core/inspect/names';
+import { isCut } from '@/core/kinds/works';
 import { Choice, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { PartView, PieceView } from '@/worker/view';
 import styles from '../../bench.module.css';
 import { bringIntoSight, change, useBench } from '../../store';
 import { NothingYet, useShownParts } from '../shown-parts';
-import { Bridges } from './bridges';
+import { StepPanels } from '../step-panels';
 import { CloseUpOf } from './close-up';
 import { Islands } from './islands';
-import { Plate } from './plate';
-import { Bar, Thicken, Ties } from './steps';
 import { StrengthOf } from './strength';
 
 function Piece({ piece }: { piece: PieceView }) {
@@ -42,9 +41,7 @@ function Piece({ piece }: { piece: PieceView }) {
 
 function PartPieces({ part, view, isAlone }: { part: Part; view: PartView; isAlone: boolean }) {
   const operations = useBench((s) => s.job.operations);
-  const isCut =
-    part.work.length === 0 ||
-    part.work.some((w) => w.what === 'outline' && operations.find((o) => o.id === w.operation)?.kind === 'cut');
+  const comesOff = isCut(part.work, operations);
   const { away, islands, loose } = view;
   // The islands of the one part that is looked at have a list of their own.
   const shown = isAlone ? away.filter((piece) => piece.kind !== 'island') : away;
@@ -61,7 +58,7 @@ function PartPieces({ part, view, isAlone }: { part: Part; view: PartView; isAlo
           .join(' · ');
   return (
     <section>
-      <Heading beside={isCut ? words : 'not cut'}>{partWords(part)}</Heading>
+      <Heading beside={comesOff ? words : 'not cut'}>{partWords(part)}</Heading>
       <Choice
         label="What stays"
         value={part.keep}
@@ -80,7 +77,7 @@ function PartPieces({ part, view, isAlone }: { part: Part; view: PartView; isAlo
           })
         }
       />
-      {!isCut ? (
+      {!comesOff ? (
         <p className="nf-muted nf-small">Nothing of it is cut, so nothing can fall apart.</p>
       ) : view.overlaps ? (
         <p className="nf-muted nf-small">Its letters overlap and are not welded; weld them at station Close.</p>
@@ -111,7 +108,7 @@ function Ways({ part, view }: { part: Part; view: PartView }) {
     <>
       {part.keep === 'outside' && (
         <>
-          <Plate part={part} view={view} />
+          <StepPanels section="hold: plate" part={part} view={view} />
           <Switch
             label="Self-adhesive"
             on={part.selfAdhesive}
@@ -126,18 +123,17 @@ function Ways({ part, view }: { part: Part; view: PartView }) {
         </>
       )}
       <Islands part={part} view={view} />
-      <Bridges part={part} view={view} />
+      <StepPanels section="hold: bridges" part={part} view={view} />
       {part.keep === 'inside' && (
         <section aria-label="One piece">
           <Heading>One piece</Heading>
           <CloseUpOf part={part} view={view} />
-          <Bar part={part} view={view} />
-          <Ties part={part} view={view} />
+          <StepPanels section="hold: one piece" part={part} view={view} />
         </section>
       )}
       <section aria-label="Strength">
         <Heading>Strength</Heading>
-        <Thicken part={part} view={view} />
+        <StepPanels section="hold: strength" part={part} view={view} />
         <StrengthOf part={part} view={view} />
       </section>
     </>

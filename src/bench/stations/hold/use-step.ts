@@ -2,7 +2,7 @@
 
 import { editStep } from '@/core/commands/steps';
 import type { Part, Step, StepOf } from '@/core/document/schema';
-import { stepIn } from '@/core/document/steps';
+import { stepIn } from '@/core/kinds/steps';
 import type { PartView } from '@/worker/view';
 import { measureOf } from '../../seen';
 import { dispatch } from '../../store';

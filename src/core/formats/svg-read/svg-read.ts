@@ -14,6 +14,7 @@ import {
 } from '../found';
 import { rectanglePath } from './frame';
 import { outlineOf, type Viewport } from './outlines';
+import { MM_PER_PIXEL, sizeOf } from './size';
 import { Cascade, type Style } from './style';
 import { linesOf } from './text';
 import { readTree, type SvgElement, wordsIn } from './tree';
@@ -23,13 +24,10 @@ import {
   lengthOf,
   numbersIn,
   parseColour,
-  parseLength,
   parseReference,
   parseTransform,
   parseViewBox,
 } from './values';
-
-const MM_PER_PIXEL = 25.4 / 96;
 
 /** Elements that draw nothing where they stand. */
 const SILENT = new Set(
@@ -40,16 +38,6 @@ const SILENT = new Set(
 );
 /** What stands in for the colour of a pattern, or of a gradient without colours. */
 const PLAIN = '#808080';
-
-const UNIT_NAMES: Readonly<Record<string, string>> = {
-  mm: 'millimetres',
-  cm: 'centimetres',
-  in: 'inches',
-  pt: 'points of 1/72 inch',
-  pc: 'picas',
-  q: 'quarter millimetres',
-  px: 'pixels of 1/96 inch',
-};
 
 type Place = {
   readonly matrix: Matrix;
@@ -107,7 +95,7 @@ class SvgReader {
       if (id !== undefined && !this.ids.has(id)) this.ids.set(id, e);
     }
     this.cascade = new Cascade(this.all, () => this.finder.unread('rules of a style sheet'));
-    const size = this.sizeOf(root);
+    const size = sizeOf(root);
     this.claim = size.claim;
     this.page = size.page;
     this.rootView = size.view;
@@ -120,34 +108,6 @@ class SvgReader {
       e: 0,
       f: size.page.height,
     });
-  }
-
-  private sizeOf(root: SvgElement) {
-    const box = parseViewBox(root.attributes.get('viewBox'));
-    const usable = box && box.width > 0 && box.height > 0 ? box : null;
-    const sided = (name: string) => {
-      const length = parseLength(root.attributes.get(name));
-      if (!length || length.unit === '%' || !(length.value > 0)) return null;
-      return { px: lengthIn(root.attributes.get(name), 0) as number, unit: length.unit };
-    };
-    const [w, h] = [sided('width'), sided('height')];
-    const width = w?.px ?? (usable ? (h ? (h.px * usable.width) / usable.height : usable.width) : (h?.px ?? 300));
-    const height = h?.px ?? (usable ? (width * usable.height) / usable.width : 150);
-    const matrix = usable
-      ? (fitViewBox(usable, width, height, root.attributes.get('preserveAspectRatio')) ?? IDENTITY)
-      : IDENTITY;
-    const unit = (w ?? h)?.unit ?? '';
-    const claim: SizeClaim = {
-      unit: UNIT_NAMES[unit || 'px'] ?? (UNIT_NAMES.px as string),
-      mmPerUnit: MM_PER_PIXEL * Math.sqrt(Math.abs(determinant(matrix))),
-      stated: unit !== '' && unit !== 'px',
-    };
-    return {
-      claim,
-      matrix,
-      page: { width: width * MM_PER_PIXEL, height: height * MM_PER_PIXEL },
-      view: usable ?? { width, height },
-    };
   }
 
   read(): void {

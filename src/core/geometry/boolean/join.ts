@@ -1,6 +1,6 @@
 /** Nodes that mean nothing taken out of a rebuilt outline: between lines that run on straight, and arcs of one circle. */
 import { arcRadius, line, type Segment } from '../segment';
-import type { LabelledPath } from './session';
+import type { LabelledPath } from './labelled';
 
 /** How far a joint may lie off what replaces both sides of it, in mm. */
 const OFF_MM = 1e-6;

@@ -7,20 +7,11 @@
 import Flatbush from 'flatbush';
 import type { Path } from '../path';
 import type { Point } from '../point';
-import {
-  crossingNear,
-  line,
-  nearestParameter,
-  pointAt,
-  type Segment,
-  segmentArea,
-  segmentLength,
-  stepsWithin,
-  subSegment,
-  withEnds,
-} from '../segment';
+import { line, pointAt, type Segment, stepsWithin, subSegment, withEnds } from '../segment';
+import { crossingNear, nearestParameter, segmentArea, segmentLength } from '../segment-measures';
 import { type ClipEngine, type ClipOperation, type Filling, GRID_PER_MM, type TaggedPolygon } from './engine';
 import { joinRuns } from './join';
+import type { LabelledPath } from './labelled';
 import { snapTogether } from './snap';
 import { tidyLoops } from './tidy';
 
@@ -37,9 +28,6 @@ const SLIVER_MM = 5 / GRID_PER_MM;
 
 /** Loops at joints up to this many times the tolerance thick come from chords standing in for curves. */
 const THIN_CHORDS = 2;
-
-/** A closed outline and, for each of its segments, the label its source was added with (-1: a bridging line). */
-export type LabelledPath = { readonly path: Path; readonly labels: readonly number[] };
 
 export type RebuildFigures = {
   /** Clipped edges that no source chord was found for; drawn as straight lines. */

@@ -3,19 +3,9 @@
  * other they may cross a little before or after their chords do. That leaves a thin loop at the joint, or a stretch that
  * is gone along and back.
  */
-import {
-  crossingNear,
-  line,
-  nearestParameter,
-  pointAt,
-  type Segment,
-  segmentArea,
-  segmentLength,
-  subSegment,
-  tangentAt,
-  withEnds,
-} from '../segment';
-import type { LabelledPath } from './session';
+import { line, pointAt, type Segment, subSegment, tangentAt, withEnds } from '../segment';
+import { crossingNear, nearestParameter, segmentArea, segmentLength } from '../segment-measures';
+import type { LabelledPath } from './labelled';
 
 /** Ends within this are one point, in mm. */
 const MEET_MM = 1e-6;

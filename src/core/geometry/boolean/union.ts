@@ -1,7 +1,8 @@
 /** One-step booleans over the session: union of paths, and a region minus, with or within another. */
 import type { Path, Region } from '../path';
 import type { ClipEngine, ClipOperation } from './engine';
-import { BooleanSession, FLATTEN_MM, type LabelledPath } from './session';
+import type { LabelledPath } from './labelled';
+import { BooleanSession, FLATTEN_MM } from './session';
 
 /** Union (weld) of groups of closed paths by the non-zero rule; each segment keeps the index of its group as label. */
 export function uniteLabelled(

@@ -5,7 +5,8 @@
  * holes are offset each by itself and then combined, all in one session, so that the result keeps exact curves.
  */
 import type { ClipEngine, TaggedPolygon } from '../boolean/engine';
-import { BooleanSession, type LabelledPath } from '../boolean/session';
+import type { LabelledPath } from '../boolean/labelled';
+import { BooleanSession } from '../boolean/session';
 import { type Path, pathArea, pathLength, reversePath } from '../path';
 import { type Box, boxHeight, boxWidth, type Point } from '../point';
 import { arcBetween, line, type Segment, tangentAt } from '../segment';

@@ -1,5 +1,4 @@
 /** The bridges of one shape: those by hand first, then the automatic ones, then the outlines with all of them put in. */
-import type { PlacedBridge } from '../../document/schema';
 import { applyMatrix, boxHeight, boxWidth, invert, type Matrix, type Point, turnWith } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import { measureOutlines, nestAgain, type Outline } from '../outline';
@@ -10,7 +9,7 @@ import type { Standard } from './cost';
 import type { Edges } from './edges';
 import { countFor, type Island } from './islands';
 import { heightOf, type Levelled, levelled } from './level';
-import type { Bridge, BridgedIsland, BridgeNotes, BridgeSetting, IslandTrouble } from './notes';
+import type { Bridge, BridgedIsland, BridgeNotes, BridgeSetting, IslandTrouble, PlacedBridge } from './notes';
 import { besideOf, flareOf, type Inlay, rewire } from './rewire';
 import { type Candidate, candidateAt, type Site, usualAcross } from './search';
 import { edgesFor, longestAcross, NO_FRAME, siteOn } from './sites';

@@ -1,9 +1,10 @@
 /** Bridges placed by hand: found again on their letter, as near as there is a place for them. */
-import type { PlacedBridge } from '../../document/schema';
+
 import { applyMatrix, type Point, turnWith } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import { widthsFrom } from './choose';
 import type { Edges } from './edges';
+import type { PlacedBridge } from './notes';
 import { type Candidate, candidateAt, type Site, setWays } from './search';
 
 /** A bridge is moved up to so many capital heights along the edge to where it fits, in this many steps. */

@@ -2,7 +2,7 @@
  * Hairs: islands that hang on a neck of stock so thin that no beam or tool leaves it standing. The neck is cut through, so
  * that they are islands like any other and get a bridge.
  */
-import type { LabelledPath } from '../../geometry/boolean/session';
+import type { LabelledPath } from '../../geometry/boolean/labelled';
 import { closedPath, pathArea } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { line, pointAt, type Segment, subSegment } from '../../geometry/segment';

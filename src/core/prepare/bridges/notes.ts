@@ -1,10 +1,44 @@
 /** What bridging was asked, and what it did. Lengths in mm. */
-import type { StepOf } from '../../document/schema';
 import type { Path } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import type { Outline } from '../outline';
 import type { Hair } from './hairs';
+
+/** What is said of an island. */
+export type IslandSetting = {
+  readonly letter: string;
+  readonly island: number;
+  /** Placed anew each time, only as placed by hand, or none. */
+  readonly how: 'auto' | 'hand' | 'leave';
+  /** 0: as is best; null: as is said for all. */
+  readonly count: number | null;
+};
+
+/** A bridge placed by hand: where it starts and its direction in its letter, in capital heights and degrees. */
+export type PlacedBridge = {
+  readonly letter: string;
+  readonly island: number | null;
+  readonly x: number;
+  readonly y: number;
+  readonly turn: number | null;
+  /** In mm; null: as is said for all. */
+  readonly width: number | null;
+};
+
+/** How bridges are to be. Lengths in mm. */
+export type BridgeSettings = {
+  readonly width: number;
+  readonly direction: 'any' | 'upright' | 'level' | 'stroke';
+  readonly count: number;
+  readonly sides: 'straight' | 'waisted';
+  readonly joints: 'square' | 'filleted';
+  readonly slanted: boolean;
+  readonly alike: boolean;
+  readonly level: boolean;
+  readonly islands: readonly IslandSetting[];
+  readonly placed: readonly PlacedBridge[];
+};
 
 /** A bridge as it was placed. */
 export type Bridge = {
@@ -81,4 +115,4 @@ export type BridgeGround = {
   readonly rims: readonly Path[];
 };
 
-export type BridgeSetting = BridgeGround & { readonly step: StepOf<'bridge'> };
+export type BridgeSetting = BridgeGround & { readonly step: BridgeSettings };

@@ -2,7 +2,7 @@
  * Bridges put in without any boolean: both outlines are cut exactly where the sides of the bridge meet them, what lies
  * between the cuts is dropped, and the ends are joined along the sides. Everything else stays as it is, segment by segment.
  */
-import type { LabelledPath } from '../../geometry/boolean/session';
+import type { LabelledPath } from '../../geometry/boolean/labelled';
 import { closedPath } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { arcBetween, line, pointAt, type Segment, subSegment, tangentAt } from '../../geometry/segment';

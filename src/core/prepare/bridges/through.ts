@@ -1,11 +1,11 @@
 /** Where a bridge put in by a press on the sheet would start. */
-import type { PlacedBridge } from '../../document/schema';
 import { applyMatrix, boxHeight, boxWidth, EMPTY_BOX, invert, type Point, uniteBoxes } from '../../geometry/point';
-import { nearestParameter, pointAt } from '../../geometry/segment';
+import { pointAt } from '../../geometry/segment';
+import { nearestParameter } from '../../geometry/segment-measures';
 import type { Outline } from '../outline';
 import { Edges } from './edges';
 import { islandsOf, voidsOf } from './islands';
-import type { BridgeGround } from './notes';
+import type { BridgeGround, PlacedBridge } from './notes';
 import { CHORD_MM } from './sites';
 
 /** Where a bridge put in at a point of the sheet would start: on which letter and island; null when there is no gap. */

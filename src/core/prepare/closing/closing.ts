@@ -5,11 +5,12 @@
  * other; docs/architecture.md says more.
  */
 
-import type { CloseSettings } from '../../document/schema';
 import { joinRuns } from '../../geometry/boolean/join';
 import { type Path, pathArea } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
-import { reverseSegment, type Segment, segmentLength } from '../../geometry/segment';
+import { reverseSegment, type Segment } from '../../geometry/segment';
+import { segmentLength } from '../../geometry/segment-measures';
+import type { CloseSettings } from '../../schema/artwork';
 import { chainsOf, type Links, lengthOf, link, linkTouching, otherEnd, sealed } from './chains';
 import { withoutDoubles } from './doubles';
 import { type JoinKind, joinEnds } from './join';

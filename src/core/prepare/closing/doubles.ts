@@ -5,17 +5,8 @@
 import Flatbush from 'flatbush';
 import type { Path } from '../../geometry/path';
 import { growBox } from '../../geometry/point';
-import {
-  type Arc,
-  arcRadius,
-  type Line,
-  nearestParameter,
-  pointAt,
-  type Segment,
-  segmentBox,
-  segmentLength,
-  subSegment,
-} from '../../geometry/segment';
+import { type Arc, arcRadius, type Line, pointAt, type Segment, subSegment } from '../../geometry/segment';
+import { nearestParameter, segmentBox, segmentLength } from '../../geometry/segment-measures';
 
 /** Parameter ranges of a segment that stay. */
 type Kept = readonly (readonly [from: number, to: number])[];

@@ -6,15 +6,14 @@ import type { Point } from '../../geometry/point';
 import {
   type Arc,
   arcRadius,
-  crossingNear,
   line,
-  nearestParameter,
   pointAt,
   type Segment,
   subSegment,
   tangentAt,
   withEnds,
 } from '../../geometry/segment';
+import { crossingNear, nearestParameter } from '../../geometry/segment-measures';
 import { distance } from './strand';
 
 export type JoinKind = 'snap' | 'trim' | 'extend' | 'line';

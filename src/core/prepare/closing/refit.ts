@@ -7,7 +7,8 @@
 import { fitCubics, type Sample } from '../../geometry/fit-cubic';
 import type { Path } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
-import { arcAbout, arcBetween, type Line, nearestParameter, pointAt, type Segment } from '../../geometry/segment';
+import { arcAbout, arcBetween, type Line, pointAt, type Segment } from '../../geometry/segment';
+import { nearestParameter } from '../../geometry/segment-measures';
 
 /** Lines that turn by more than this meet in a corner, in radians. */
 const CORNER = (35 * Math.PI) / 180;

@@ -5,7 +5,8 @@
 import Flatbush from 'flatbush';
 import type { Path } from '../../geometry/path';
 import { growBox } from '../../geometry/point';
-import { reverseSegment, type Segment, segmentBox } from '../../geometry/segment';
+import { reverseSegment, type Segment } from '../../geometry/segment';
+import { segmentBox } from '../../geometry/segment-measures';
 import { meetLine } from './join';
 
 export type Teed = {

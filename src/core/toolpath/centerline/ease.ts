@@ -5,7 +5,8 @@
  */
 import { turnInto } from '../../geometry/measure';
 import { type Path, reversePath } from '../../geometry/path';
-import { type Segment, segmentLength } from '../../geometry/segment';
+import type { Segment } from '../../geometry/segment';
+import { segmentLength } from '../../geometry/segment-measures';
 import { bridge, shortened } from './splice';
 
 /** A node that turns by less than the first is smooth, by more than the second a corner. In radians. */

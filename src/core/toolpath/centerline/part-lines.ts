@@ -3,20 +3,20 @@
  * letter has the same lines wherever it stands and however large it is, and joints between letters cannot disturb it. Lines
  * then run on from letter to letter where these touch. Anything else is traced as it stands.
  */
-import type { Part, StepOf } from '../../document/schema';
 import { pathOf } from '../../formats/svg-read/outlines';
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { uniteLabelled } from '../../geometry/boolean/union';
 import { nestPaths } from '../../geometry/nesting';
 import { type Path, pathLength, regionArea, transformPath, transformRegion } from '../../geometry/path';
-import { applyMatrix, compose, determinant, type Matrix, scaling, translation } from '../../geometry/point';
+import { applyMatrix, compose, determinant, type Matrix, type Point, scaling, translation } from '../../geometry/point';
+import type { Typeface } from '../../lettering/face';
 import type { PlacedLetter } from '../../lettering/layout';
-import type { Typeface } from '../../lettering/typeface';
 import { LIMITS } from '../../limits';
 import type { Memory, Stage } from '../../memo';
 import type { LetterFrame } from '../../prepare/frames';
 import { type Outline, weighPaths } from '../../prepare/outline';
 import type { FaceLookup, PreparedPart } from '../../prepare/prepared';
+import type { Member } from '../../schema/members';
 import { axisLines, type Centerline, centerlineOf, type Dot, penOf } from './centerline';
 import { retraced } from './retrace';
 import { joinLetters } from './tails';
@@ -56,7 +56,30 @@ export type LinesContext = {
   readonly memory: Memory;
 };
 
-type CenterlineStep = StepOf<'centerline'>;
+/** How lines down the middle are to be. */
+export type LineSettings = {
+  /** How far a branch must reach beyond the stroke it comes from, in halves of that. */
+  readonly detail: number;
+  /** How far lines may stray to be smooth, in mm; null: as is usual. */
+  readonly smooth: number | null;
+  readonly ends: 'tip' | 'short';
+  readonly loops: 'kept' | 'filled';
+  readonly retraced: 'once' | 'twice';
+  /** Whether lines run on from letter to letter. */
+  readonly joined: boolean;
+  readonly corrections: readonly LineCorrection[];
+};
+
+/** Lines drawn by hand for a letter, in its capital heights; for all that look like `alike` where that is not null. */
+export type LineCorrection = { readonly letter: string; readonly alike: string | null; readonly d: string };
+
+/** What lines are traced in. */
+export type TracedPart = {
+  readonly id: string;
+  readonly members: readonly Member[];
+  /** Whether no step changed letters, so that they can be read one by one. */
+  readonly isAsSet: boolean;
+};
 
 /** Letters are traced this many units high, so that the grid of booleans is fine enough. */
 const UNITS_PER_CAPITAL = 100;
@@ -91,7 +114,7 @@ function connected(paths: readonly Path[], parent: readonly number[], depth: rea
 
 function traceAll(
   regions: readonly (readonly Path[])[],
-  step: CenterlineStep,
+  step: LineSettings,
   smooth: number | null,
   pen: number | null,
 ): Centerline {
@@ -119,10 +142,10 @@ const meanWidth = (paths: readonly Path[]): number =>
   (2 * Math.abs(regionArea(paths))) / paths.reduce((sum, p) => sum + pathLength(p), 0);
 
 /** The lines drawn by hand that stand for a letter: its own, else those of letters that look like it. */
-export const correctionOf = (
-  step: CenterlineStep | undefined,
+export const correctionOf = <C extends LineCorrection>(
+  step: { readonly corrections: readonly C[] } | undefined,
   { key, alike }: Pick<LetterFrame, 'key' | 'alike'>,
-): CenterlineStep['corrections'][number] | undefined =>
+): C | undefined =>
   step?.corrections.find((c) => c.letter === key && c.alike === null) ??
   step?.corrections.find((c) => c.alike !== null && c.alike === alike);
 
@@ -133,7 +156,7 @@ function placed(
   frame: Pick<LetterFrame, 'key' | 'alike' | 'matrix'>,
   text: string,
   units: number,
-  step: CenterlineStep,
+  step: LineSettings,
 ): LetterLines {
   const { key, alike, matrix } = frame;
   const correction = correctionOf(step, frame);
@@ -169,7 +192,7 @@ function cleanRegions(outlines: readonly Path[], engine: ClipEngine): Path[][] {
 }
 
 /** The bare axis of a letter, or of a whole shape, on the sheet. */
-export function letterMiddle(part: Part, prepared: PreparedPart, key: string, context: LinesContext): Path[] {
+export function letterMiddle(part: TracedPart, prepared: PreparedPart, key: string, context: LinesContext): Path[] {
   const at = prepared.frames.findIndex((f) => f.key === key);
   const frame = prepared.frames[at];
   if (!isBareLettering(part, prepared) || !frame) return regionsOf(prepared).flatMap(axisLines);
@@ -199,10 +222,8 @@ const regionsOf = (prepared: PreparedPart): Path[][] =>
   );
 
 /** Whether a part is words as they are set, so that letters can be traced one by one. */
-const isBareLettering = (part: Part, prepared: PreparedPart): boolean =>
-  prepared.handMade === null &&
-  part.members.every((m) => m.kind === 'lettering' && m.role === 'join') &&
-  part.steps.every((s) => !s.on || ['weld', 'thicken', 'centerline', 'dots'].includes(s.kind));
+const isBareLettering = (part: TracedPart, prepared: PreparedPart): boolean =>
+  part.isAsSet && prepared.handMade === null && part.members.every((m) => m.kind === 'lettering' && m.role === 'join');
 
 type TracedInput = {
   readonly letter: PlacedLetter;
@@ -211,7 +232,7 @@ type TracedInput = {
   readonly face: Typeface;
   /** Height of a capital in font units. */
   readonly capital: number;
-  readonly step: CenterlineStep;
+  readonly step: LineSettings;
   readonly smooth: number | null;
   readonly pen: number | null;
   readonly engine: ClipEngine;
@@ -228,7 +249,12 @@ const TRACED: Stage<TracedInput, Centerline> = {
 };
 
 /** The centerline of a prepared part. */
-export function partLines(part: Part, prepared: PreparedPart, step: CenterlineStep, context: LinesContext): PartLines {
+export function partLines(
+  part: TracedPart,
+  prepared: PreparedPart,
+  step: LineSettings,
+  context: LinesContext,
+): PartLines {
   const letters: LetterLines[] = [];
   let left = 0;
   if (isBareLettering(part, prepared)) {
@@ -278,9 +304,27 @@ export function partLines(part: Part, prepared: PreparedPart, step: CenterlineSt
 function wholeOf(
   traced: Centerline,
   frame: Pick<LetterFrame, 'key' | 'alike'>,
-  step: CenterlineStep,
+  step: LineSettings,
 ): Partial<LetterLines> {
   return correctionOf(step, frame)
     ? { dots: traced.dots, width: traced.width }
     : { lines: traced.lines, dots: traced.dots, uneven: traced.uneven, width: traced.width };
+}
+
+/** The same moved, turned or mirrored. */
+export function transformLines(made: PartLines, m: Matrix): PartLines {
+  const move = <T extends Point>(p: T): T => ({ ...p, ...applyMatrix(m, p) });
+  const paths = (list: readonly Path[]): Path[] => list.map((p) => transformPath(p, m));
+  return {
+    ...made,
+    lines: paths(made.lines),
+    dots: made.dots.map(move),
+    letters: made.letters.map((l) => ({
+      ...l,
+      matrix: compose(l.matrix, m),
+      lines: paths(l.lines),
+      dots: l.dots.map(move),
+      uneven: l.uneven.map(move),
+    })),
+  };
 }

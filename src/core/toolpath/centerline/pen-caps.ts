@@ -1,7 +1,7 @@
 /** What looks like a line of the pen and is none: the edge across a cut-off end, and slivers beside another line. */
 import type { Samples } from '../../geometry/medial';
 import { type Cap, capAt } from './caps';
-import type { PenLine } from './pen-lines';
+import type { PenLine } from './pen-line';
 import { rayOf } from './rays';
 import { distance, distanceTo, lengthOf, type TrackPoint } from './track';
 

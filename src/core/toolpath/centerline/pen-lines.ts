@@ -8,17 +8,9 @@ import { type Box, boxesMeet, growBox } from '../../geometry/point';
 import type { Edges } from './edges';
 import { capsOf, isAcross, isCap, isRetraced, isSliver } from './pen-caps';
 import { ALONG, type PenPoint, type Place, penEdges, type Run } from './pen-edges';
+import type { LineEnd, PenLine } from './pen-line';
 import type { Room } from './room';
 import { distance, distanceTo, lengthOf, type TrackPoint } from './track';
-
-/** What a line comes to at an end: the end of the pen's way, another line that it leaves, or a place where no edge is seen. */
-export type LineEnd = 'tip' | 'on' | 'hidden';
-
-export type PenLine = {
-  readonly points: readonly TrackPoint[];
-  readonly closed: boolean;
-  readonly ends: readonly [LineEnd, LineEnd];
-};
 
 /** Two edges give the same line when they lie this close beside each other. */
 const BESIDE = 0.1;

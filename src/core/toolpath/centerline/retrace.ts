@@ -4,7 +4,8 @@
  */
 import { type Path, reversePath } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
-import { nearestParameter, pointAt, type Segment, segmentLength, subSegment, tangentAt } from '../../geometry/segment';
+import { pointAt, type Segment, subSegment, tangentAt } from '../../geometry/segment';
+import { nearestParameter, segmentLength } from '../../geometry/segment-measures';
 
 /** A line leaves another from a place no farther from it than this, in strokes. */
 const ON = 0.05;

@@ -1,6 +1,7 @@
 /** Lines cut back, and smooth curves over the gaps. */
 import type { Path } from '../../geometry/path';
-import { cubic, pointAt, type Segment, segmentLength, subSegment, tangentAt } from '../../geometry/segment';
+import { cubic, pointAt, type Segment, subSegment, tangentAt } from '../../geometry/segment';
+import { segmentLength } from '../../geometry/segment-measures';
 
 /** The path without `by` of its length at its end; null when nothing would be left. */
 export function shortened(path: Path, by: number): Path | null {

@@ -2,15 +2,8 @@
 import Flatbush from 'flatbush';
 import type { MeasuredLine } from '../../geometry/measure';
 import type { Path } from '../../geometry/path';
-import {
-  crossingNear,
-  nearestParameter,
-  pointAt,
-  type Segment,
-  segmentBox,
-  segmentLength,
-  subSegment,
-} from '../../geometry/segment';
+import { pointAt, type Segment, subSegment } from '../../geometry/segment';
+import { crossingNear, nearestParameter, segmentBox, segmentLength } from '../../geometry/segment-measures';
 
 /** For each line the lengths from its start at which others meet it; an end counts as on a line within `within` mm. */
 export function meetingsOf(paths: readonly Path[], measured: readonly MeasuredLine[], within: number): number[][] {

@@ -1,5 +1,4 @@
 /** The dots of a part: along its outlines and lines, or along its centerline, then as they were changed by hand. */
-import type { StepOf } from '../../document/schema';
 import type { Path } from '../../geometry/path';
 import {
   applyMatrix,
@@ -15,10 +14,22 @@ import {
 } from '../../geometry/point';
 import type { PreparedPart } from '../../prepare/prepared';
 import type { PartLines } from '../centerline/part-lines';
-import { clashesOf, type Dots, dotsAlong, type PlacedDot } from './dots';
+import { clashesOf, type DotSettings, type Dots, dotsAlong, type PlacedDot } from './dots';
 import { Near } from './near';
 
-type DotsStep = StepOf<'dots'>;
+export type PartDotSettings = DotSettings & {
+  readonly along: 'centerline' | 'outline';
+  readonly changes: readonly DotChange[];
+};
+
+/** A dot moved or left out by hand: where it would be in its letter, or the first member, and how far it was moved. */
+export type DotChange = {
+  readonly letter: string | null;
+  readonly x: number;
+  readonly y: number;
+  readonly dx: number | null;
+  readonly dy: number | null;
+};
 
 /** A dot, and where it would be had it not been moved by hand. */
 export type PartDot = PlacedDot & { readonly home: Point };
@@ -57,7 +68,7 @@ export function dotFrames(part: Pick<PreparedPart, 'frames' | 'members'>): DotFr
 const MEANT = 0.5;
 
 /** The dots of a prepared part; `lines` is its centerline, where there is one. */
-export function partDots(part: PreparedPart, lines: PartLines | null, step: DotsStep): PartDots {
+export function partDots(part: PreparedPart, lines: PartLines | null, step: PartDotSettings): PartDots {
   const along: readonly Path[] =
     step.along === 'centerline' ? (lines?.lines ?? []) : [...part.outlines.map((o) => o.path), ...part.lines];
   // A dot of a letter is one dot, however large it was.

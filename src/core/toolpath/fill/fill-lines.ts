@@ -1,11 +1,11 @@
 /** The lines that fill a shape: rows in strips and their order, or rings, and the pass along the edge. */
-import type { StepOf } from '../../document/schema';
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { type Path, pathLength } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { countStrokes, joinStrokes, lengthsOf, NO_STROKES, type Strokes, turnStrokes } from '../../geometry/strokes';
 import { LIMITS } from '../../limits';
 import type { Outline } from '../../prepare/outline';
+import type { FillTool } from '../../schema/tools';
 import { polygonsOf, turnBy } from './polygons';
 import { ringsOf } from './rings';
 import { flatness, type Room } from './room';
@@ -14,7 +14,22 @@ import { stripsOf } from './strips';
 import { widthOf } from './tool';
 import { inTour } from './tour';
 
-export type HatchStep = StepOf<'hatch'>;
+/** How a shape is filled. Lengths in mm, angles in degrees. */
+export type FillSettings = {
+  readonly style: 'parallel' | 'crossed' | 'rings';
+  /** Whether the ends of neighbouring lines are joined along the edge. */
+  readonly joined: boolean;
+  readonly tool: FillTool;
+  /** Share of the width that neighbouring lines overlap; below 0 there is room between them. */
+  readonly overlap: number;
+  readonly angle: number;
+  /** A pass along the edge, before or after the lines. */
+  readonly outline: 'none' | 'first' | 'last';
+  /** Lines shorter than this are left out. */
+  readonly least: number;
+  /** Whether missed places get the strokes they need. */
+  readonly rest: boolean;
+};
 
 /** The lines that fill a shape, before anything is asked about them. */
 export type FillLines = {
@@ -46,7 +61,7 @@ export const liftsOf = ({ strokes, rings, edge }: Pick<FillLines, 'strokes' | 'r
 export function* fillLines(
   engine: ClipEngine,
   origin: Point,
-  step: HatchStep,
+  step: FillSettings,
   { outlines }: Room,
 ): Generator<number, FillLines> {
   const widthMm = widthOf(step.tool);
@@ -88,7 +103,7 @@ function* ringLines(engine: ClipEngine, outlines: readonly Outline[], spacing: n
 
 function* rowLines(
   origin: Point,
-  step: HatchStep,
+  step: FillSettings,
   spacing: number,
   outlines: readonly Outline[],
 ): Generator<number, Made> {
@@ -110,7 +125,7 @@ function* rowLines(
 function hatchSet(
   paths: readonly Path[],
   origin: Point,
-  step: HatchStep,
+  step: FillSettings,
   spacing: number,
   flat: number,
   angle: number,

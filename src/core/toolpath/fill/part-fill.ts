@@ -21,7 +21,7 @@ import {
 import { once, shareFrom } from '../../memo';
 import { type Outline, transformOutlines } from '../../prepare/outline';
 import { type Cover, type CoverStrokes, coverOf } from './cover';
-import { type FillLines, fillLines, type HatchStep, pathsOf } from './fill-lines';
+import { type FillLines, type FillSettings, fillLines, pathsOf } from './fill-lines';
 import { polygonsOf, type Turn, turnBy } from './polygons';
 import { type Reach, reachOf } from './reach';
 import { restOf } from './rest';
@@ -66,7 +66,7 @@ export function* partFill(
   engine: ClipEngine,
   outlines: readonly Outline[],
   origin: Point,
-  step: HatchStep,
+  step: FillSettings,
   room: Room,
 ): Generator<number, PartFill> {
   const made = yield* shareFrom(fillLines(engine, origin, step, room), 0, 0.4);

@@ -3,7 +3,8 @@ import type { ClipEngine } from '../../geometry/boolean/engine';
 import { offsetRegion } from '../../geometry/offset/offset';
 import type { Path } from '../../geometry/path';
 import type { Box, Point } from '../../geometry/point';
-import { line, nearestParameter, pointAt, type Segment, segmentBox, subSegment } from '../../geometry/segment';
+import { line, pointAt, type Segment, subSegment } from '../../geometry/segment';
+import { nearestParameter, segmentBox } from '../../geometry/segment-measures';
 import { measureOutlines, type Outline } from '../../prepare/outline';
 
 /** A ring and those just inside it. */

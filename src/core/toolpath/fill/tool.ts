@@ -1,5 +1,5 @@
 /** Tips that fill: how wide each works, and what the widths mean. */
-import type { FillTool } from '../../document/schema';
+import type { FillTool } from '../../schema/tools';
 
 /**
  * Width in mm that a tool works at its depth. A pen or beam, and a flat tool: its width. A round-ended tool: of the ball where it

@@ -1,0 +1,59 @@
+'use client';
+
+/** What the bench shows at each station: its panel at the left, and its layer over the sheet. */
+import type { ComponentType } from 'react';
+import type { Point } from '@/core/geometry/point';
+import type { Station } from '@/core/inspect/stations';
+import { BridgeLayer } from '../sheet/bridge-layer';
+import type { Camera } from '../sheet/camera';
+import { DotLayer } from '../sheet/dot-layer';
+import { LoosePlaces, MissedPlaces } from '../sheet/found-layer';
+import { GapLayer } from '../sheet/gap-layer';
+import { HoldLayer } from '../sheet/hold-layer';
+import type { Look } from '../store';
+import { Assign } from './assign';
+import { Close } from './close';
+import { Compose } from './compose';
+import { Fill } from './fill';
+import { Hold } from './hold/hold';
+import { Prove } from './prove';
+
+export type LayerProps = {
+  readonly camera: Camera;
+  readonly toMm: (clientX: number, clientY: number) => Point;
+  readonly look: Look;
+  /** Whether nodes are being worked on. */
+  readonly isAtNodes: boolean;
+};
+
+type Place = {
+  readonly Panel: ComponentType;
+  /** What is laid over the sheet there, but for the look at what the cut leaves; null: nothing. */
+  readonly Layer: ComponentType<LayerProps> | null;
+};
+
+const CloseLayer = ({ camera }: LayerProps) => <GapLayer camera={camera} />;
+
+const HoldingLayer = ({ camera, toMm }: LayerProps) => (
+  <>
+    <HoldLayer camera={camera} toMm={toMm} />
+    <BridgeLayer camera={camera} toMm={toMm} />
+    <LoosePlaces camera={camera} />
+  </>
+);
+
+const FillLayer = ({ camera, toMm, look, isAtNodes }: LayerProps) => (
+  <>
+    {look === 'drawing' && !isAtNodes && <DotLayer camera={camera} toMm={toMm} />}
+    <MissedPlaces camera={camera} />
+  </>
+);
+
+export const PLACES: Readonly<Record<Station, Place>> = {
+  compose: { Panel: Compose, Layer: null },
+  close: { Panel: Close, Layer: CloseLayer },
+  hold: { Panel: Hold, Layer: HoldingLayer },
+  fill: { Panel: Fill, Layer: FillLayer },
+  assign: { Panel: Assign, Layer: null },
+  prove: { Panel: Prove, Layer: null },
+};

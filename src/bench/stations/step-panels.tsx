@@ -1,0 +1,64 @@
+'use client';
+
+/** The panel of each kind of step, and where it stands: each station shows those of its sections, in the order of the kinds. */
+import type { ComponentType } from 'react';
+import type { Part } from '@/core/document/schema';
+import { STEPS, type StepKind } from '@/core/kinds/steps';
+import { PartNodes } from '../nodes/panel';
+import { BorderEditor } from './border-editor';
+import { Inside } from './filling/inside';
+import { Bridges } from './hold/bridges';
+import { Plate } from './hold/plate';
+import { Bar, Thicken, Ties } from './hold/steps';
+import type { StepProps } from './hold/use-step';
+import { Centerline } from './lines/centerline';
+import { Dots } from './lines/dots';
+import { Weld } from './weld';
+
+/** The sections that panels of steps stand in, by station. */
+export type Section =
+  | 'compose: border'
+  | 'close: outlines'
+  | 'close: nodes'
+  | 'hold: plate'
+  | 'hold: bridges'
+  | 'hold: one piece'
+  | 'hold: strength'
+  | 'fill: inside'
+  | 'fill: lines';
+
+type StepPanel = {
+  readonly section: Section;
+  readonly Panel: ComponentType<StepProps>;
+  /** Parts it is for; left out: for all. */
+  readonly suits?: (part: Part) => boolean;
+};
+
+const isPositive = ({ keep }: Part): boolean => keep === 'inside';
+const isNegative = ({ keep }: Part): boolean => keep === 'outside';
+
+const PANELS: Readonly<Record<StepKind['kind'], StepPanel>> = {
+  weld: { section: 'close: outlines', Panel: Weld },
+  thicken: { section: 'hold: strength', Panel: Thicken },
+  bar: { section: 'hold: one piece', Panel: Bar, suits: isPositive },
+  tie: { section: 'hold: one piece', Panel: Ties, suits: isPositive },
+  border: { section: 'compose: border', Panel: BorderEditor },
+  plate: { section: 'hold: plate', Panel: Plate, suits: isNegative },
+  nodes: { section: 'close: nodes', Panel: PartNodes },
+  bridge: { section: 'hold: bridges', Panel: Bridges },
+  hatch: { section: 'fill: inside', Panel: Inside },
+  centerline: { section: 'fill: lines', Panel: Centerline },
+  dots: { section: 'fill: lines', Panel: Dots },
+};
+
+/** The panels of one section that suit a part. */
+export function StepPanels({ section, part, view }: StepProps & { readonly section: Section }) {
+  return (
+    <>
+      {STEPS.map(({ kind }) => {
+        const { section: own, Panel, suits } = PANELS[kind];
+        return own === section && (suits?.(part) ?? true) ? <Panel key={kind} part={part} view={view} /> : null;
+      })}
+    </>
+  );
+}

@@ -1,0 +1,45 @@
+/** A part of a job: what it is made of, how that is prepared, and what is worked. */
+import { z } from 'zod';
+import { stepSchema } from '../kinds/steps';
+import { workSchema } from '../kinds/works';
+import { LIMITS } from '../limits';
+import { about, id, length, name } from '../schema/fields';
+import { memberSchema } from '../schema/members';
+import { partPlacementSchema } from '../schema/placement';
+
+export const partSchema = z.strictObject({
+  id,
+  name: about(name.default(''), 'What the user calls it.'),
+  hidden: about(z.boolean().default(false), 'Hidden parts are kept but neither shown nor exported.'),
+  locked: about(z.boolean().default(false), 'Locked parts are not moved, changed or removed by hand.'),
+  keep: about(
+    z.enum(['inside', 'outside']).default('inside'),
+    '`inside`: the shape is what stays (a positive); `outside`: the shape is cut away and the sheet stays (a negative).',
+  ),
+  selfAdhesive: about(
+    z.boolean().default(false),
+    'Islands stay where they are because the stock sticks: they are neither bridged nor found wanting.',
+  ),
+  placement: partPlacementSchema.describe(
+    'Where its own coordinates lie on the sheet; all that it is made of goes with it.',
+  ),
+  along: about(
+    id.nullable().default(null),
+    'Id of the part it goes along with: its place then counts from that part’s; null when it goes by itself.',
+  ),
+  overallWidth: about(
+    length.nullable().default(null),
+    'Width of the finished outline in the part’s own coordinates, in mm, which all it is made of is sized to, whatever the words are; null: members are as large as they say.',
+  ),
+  members: about(z.array(memberSchema).max(LIMITS.members), 'What the part is made of, combined in order.'),
+  steps: about(
+    z
+      .array(stepSchema)
+      .max(LIMITS.steps)
+      .prefault([{ kind: 'weld' }]),
+    'How the outlines are prepared, and what is drawn of them, in order.',
+  ),
+  work: about(z.array(workSchema).max(LIMITS.operations).default([]), 'Which operation does what to it.'),
+});
+
+export type Part = z.infer<typeof partSchema>;

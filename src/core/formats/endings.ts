@@ -1,0 +1,6 @@
+/** What the page says of formats that are read, without loading their readers. A test holds it against these. */
+export const READ_WORDS: readonly string[] = ['SVG', 'DXF'];
+export const READ_ENDINGS: readonly string[] = ['.svg', '.svgz', '.dxf'];
+
+/** "SVG or DXF", "SVG, DXF or …". */
+export const READ_FORMATS_SAID = `${READ_WORDS.slice(0, -1).join(', ')} or ${READ_WORDS.at(-1)}`;

@@ -1,0 +1,23 @@
+/** What a format that is read is: one file says all about it (svg-read/format.ts, dxf-read/format.ts), readers.ts lists them. */
+import type { Reading, ReadProgress } from './found';
+
+/** A file to be read: its bytes, and what it starts with. */
+export type FileToRead = {
+  readonly bytes: Uint8Array;
+  /** The first 4,096 bytes, each as a character. */
+  readonly start: string;
+  /** All of it as text, by the encoding it says it has. */
+  readonly text: () => string;
+};
+
+export type FormatToRead = {
+  readonly word: string;
+  /** Endings of file names, for the dialog that offers files; what a file is is told by what is in it. */
+  readonly endings: readonly string[];
+  /** Whether a file is surely of this format, by how it starts. */
+  readonly recognises: (file: FileToRead) => boolean;
+  /** Whether it may be, where nothing else is known about it. */
+  readonly mayBe?: (file: FileToRead) => boolean;
+  /** Reads it. Never throws for what is in the file. */
+  readonly read: (file: FileToRead, progress: ReadProgress) => Reading;
+};

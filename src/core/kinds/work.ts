@@ -1,0 +1,51 @@
+/** What a kind of work is: what of a part an operation works. One file says everything about a kind; works.ts lists them. */
+import type { AreaDrawable, Drawable, OutlineDrawable } from '../geometry/drawable';
+import type { Path } from '../geometry/path';
+import type { Box, Point } from '../geometry/point';
+import type { Memory } from '../memo';
+import type { PreparedPart } from '../prepare/prepared';
+import type { DrawKind, Linework, Step } from './steps';
+
+/** A dot to be set: a circle, or where `r` is null a point. */
+export type Dot = Point & { readonly r: number | null };
+
+/** What work on a part comes to, before it is brought into an order. */
+export type ToDraw = {
+  readonly areas: readonly AreaDrawable[];
+  /** In the order it is to be drawn in. */
+  readonly ordered: readonly Drawable[];
+  /** Lines that are joined where they meet, and dots. */
+  readonly lines: readonly Path[];
+  readonly dots: readonly Dot[];
+  readonly outlines: readonly OutlineDrawable[];
+  /** Of all lines, outlines and dots together, in mm. */
+  readonly lengthMm: number;
+};
+
+export const NOTHING_DRAWN: ToDraw = { areas: [], ordered: [], lines: [], dots: [], outlines: [], lengthMm: 0 };
+
+/** A part made ready, with what its steps draw. */
+export type WorkedPart = PreparedPart & {
+  /** The same in its own coordinates. */
+  readonly own: PreparedPart;
+  readonly linework: Linework;
+};
+
+export type WorkKind<W extends string = string> = {
+  readonly what: W;
+  /** What it is called at the head of a column. */
+  readonly word: string;
+  /** What of the part is worked, for the description of documents. */
+  readonly describes: string;
+  /** The step whose lines are drawn; null: the shape itself. */
+  readonly draws: DrawKind['kind'] | null;
+  /** Whether the part comes out of the stock when an operation that cuts does it. */
+  readonly comesOff: boolean;
+  readonly toDraw: (part: WorkedPart, steps: readonly Step[], memory: Memory) => Partial<ToDraw>;
+  /** Bounds of what is worked, in mm; empty when nothing is. Left out where it lies within the outlines. */
+  readonly box?: (linework: Linework) => Box;
+};
+
+/** Length of line around dots that are circles, in mm. */
+export const lengthAround = (dots: readonly Dot[]): number =>
+  dots.reduce((sum, { r }) => sum + 2 * Math.PI * (r ?? 0), 0);

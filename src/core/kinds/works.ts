@@ -1,0 +1,50 @@
+/** The kinds of work, in the order in which their lines are put together. */
+import { z } from 'zod';
+import { type Box, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
+import type { PreparedPart } from '../prepare/prepared';
+import { about, id } from '../schema/fields';
+import type { Operation } from '../schema/operations';
+import type { DrawKind, Linework } from './steps';
+import type { WorkKind } from './work';
+import { centerline } from './works/centerline';
+import { dots } from './works/dots';
+import { fill } from './works/fill';
+import { hatch } from './works/hatch';
+import { outline } from './works/outline';
+
+export const WORKS = [outline, fill, hatch, centerline, dots] as const;
+
+type WhatsOf<T extends readonly { readonly what: unknown }[]> = { -readonly [I in keyof T]: T[I]['what'] };
+
+export const workSchema = z.strictObject({
+  what: about(
+    z.enum(WORKS.map((w) => w.what) as unknown as WhatsOf<typeof WORKS>),
+    `What of the part is worked: ${WORKS.map((w) => w.describes).join('; ')}.`,
+  ),
+  operation: about(id, 'Id of the operation that does it.'),
+});
+export type Work = z.infer<typeof workSchema>;
+
+const BY_WHAT = new Map<string, WorkKind<Work['what']>>(WORKS.map((w) => [w.what, w]));
+
+/** All there is to say about a kind of work. */
+export const workKind = (what: Work['what']): WorkKind<Work['what']> => BY_WHAT.get(what) as WorkKind<Work['what']>;
+
+/** The kinds of steps whose lines some work on a part draws. */
+export const drawnBy = (work: readonly Work[]): ReadonlySet<DrawKind['kind']> =>
+  new Set(work.flatMap(({ what }) => workKind(what).draws ?? []));
+
+/** Bounds of what is cut or drawn of a part, where it lies; those of its shape when nothing is. */
+export function workBox(whats: readonly Work['what'][], part: PreparedPart, linework: Linework): Box {
+  const boxOf = (what: Work['what']) => workKind(what).box?.(linework) ?? part.box;
+  const box = whats.reduce<Box>((all, what) => uniteBoxes(all, boxOf(what)), EMPTY_BOX);
+  return isEmptyBox(box) ? part.box : box;
+}
+
+/**
+ * Whether a part comes out of the stock: an operation that cuts goes along its outline, whether it is on or not. What has no
+ * work yet is asked for as if it were cut.
+ */
+export const isCut = (work: readonly Work[], operations: readonly Pick<Operation, 'id' | 'kind'>[]): boolean =>
+  work.length === 0 ||
+  work.some((w) => workKind(w.what).comesOff && operations.some((o) => o.id === w.operation && o.kind === 'cut'));

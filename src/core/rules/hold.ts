@@ -1,0 +1,116 @@
+/** What falls or comes away: islands, loose pieces, overlaps that would be cut. */
+import { bridgeIsland } from '../commands/bridges';
+import { sticks } from '../document/sticks';
+import { type Box, EMPTY_BOX, uniteBoxes } from '../geometry/point';
+import { startSentence } from '../inspect/names';
+import type { Found, Rule } from '../inspect/rule';
+import { noteOf } from '../kinds/step';
+import { tie } from '../kinds/steps/tie';
+import { LIMITS } from '../limits';
+import type { BridgedIsland } from '../prepare/bridges/notes';
+import { type Piece, pieceKeys } from '../prepare/pieces';
+import { type AnyMend, type PartSubject, partRule } from './rule';
+
+/** Pieces that would come away and were not left so on purpose; none where overlaps are left or the stock sticks. */
+function away({ part, ready, isCut }: PartSubject): Piece[] {
+  if (!isCut || ready.overlaps || sticks(part)) return [];
+  const onPurpose = new Set(noteOf(tie, ready)?.leftLoose);
+  const keys = onPurpose.size > 0 ? pieceKeys(ready.pieces, ready.sources) : [];
+  return ready.pieces.filter((piece, i) => piece.kind !== 'main' && !onPurpose.has(keys[i] as string));
+}
+
+const sameBox = (a: Box, b: Box): boolean =>
+  a.minX === b.minX && a.minY === b.minY && a.maxX === b.maxX && a.maxY === b.maxY;
+
+/** What bridging knows of a piece that is an island. */
+const islandOf = ({ ready }: PartSubject, piece: Piece): BridgedIsland | undefined =>
+  ready.bridged?.islands.find((i) => sameBox(i.outline.box, piece.box));
+
+/** Something found about pieces of one kind, those that are named one by one. */
+const ofPieces = (
+  about: PartSubject,
+  find: (piece: Piece, name: string) => Pick<Found, 'sentence' | 'mend'> | null,
+): Found[] =>
+  away(about)
+    .slice(0, LIMITS.piecesNamed)
+    .flatMap((piece) => {
+      const name = about.names.piece(piece);
+      const found = find(piece, name);
+      return found ? [{ ...found, box: piece.box, detail: name }] : [];
+    });
+
+export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
+  partRule({
+    code: 'overlaps',
+    severity: 'fault',
+    station: 'close',
+    find: ({ part, ready, isCut, title }) =>
+      isCut && ready.overlaps && !sticks(part)
+        ? [
+            {
+              sentence: `Letters of ${title} overlap and are not welded: every overlap would be cut.`,
+              detail: part.id,
+              box: ready.box,
+            },
+          ]
+        : [],
+  }),
+  partRule({
+    code: 'unbridged',
+    severity: 'fault',
+    station: 'hold',
+    find: (about) =>
+      ofPieces(about, (piece, called) => {
+        const trouble = piece.kind === 'island' ? islandOf(about, piece)?.trouble : null;
+        if (!trouble) return null;
+        const name = startSentence(called);
+        const least = about.length(about.ready.bridged?.leastMm ?? 0);
+        return {
+          sentence:
+            trouble === 'too small'
+              ? `${name} will drop out: it is too small for a bridge, which is ${least} wide at least.`
+              : `${name} will drop out: no straight bridge at least ${least} wide reaches firm stock from it.`,
+        };
+      }),
+  }),
+  partRule<{ letter: string; island: number }>({
+    code: 'island',
+    severity: 'fault',
+    station: 'hold',
+    mend: {
+      words: 'Bridge it',
+      apply: (job, partId, key, seen) => bridgeIsland(job, partId, key, seen.bridgesOf(partId)),
+    },
+    find: (about) =>
+      ofPieces(about, (piece, name) => {
+        if (piece.kind !== 'island') return null;
+        const island = islandOf(about, piece);
+        if (island?.trouble) return null;
+        return {
+          sentence: `${startSentence(name)} will drop out.`,
+          mend: island ? { letter: island.letter, island: island.rank } : null,
+        };
+      }) as Found<{ letter: string; island: number }>[],
+  }),
+  partRule({
+    code: 'loose',
+    severity: 'fault',
+    station: 'hold',
+    find: (about) =>
+      ofPieces(about, (piece, name) =>
+        piece.kind === 'island' ? null : { sentence: `${startSentence(name)} is not attached.` },
+      ),
+  }),
+  partRule({
+    code: 'more-pieces',
+    severity: 'fault',
+    station: 'hold',
+    find(about) {
+      const more = away(about).slice(LIMITS.piecesNamed);
+      if (more.length === 0) return [];
+      const box = more.reduce<Box>((all, piece) => uniteBoxes(all, piece.box), EMPTY_BOX);
+      const sentence = `${more.length} more ${more.length === 1 ? 'piece' : 'pieces'} of ${about.title} would come away.`;
+      return [{ sentence, box, detail: about.part.id }];
+    },
+  }),
+];

@@ -1,0 +1,88 @@
+/** What is found about a job as a whole: parts filled over each other, and the order of operations. */
+import { cutOutOf } from '../commands/fills';
+import { partTitle } from '../document/part-words';
+import type { Operation, Part } from '../document/schema';
+import { windingAt } from '../geometry/winding';
+import { stepIn } from '../kinds/steps';
+import type { PreparedPart } from '../prepare/prepared';
+import { type JobRule, jobRule } from './rule';
+
+/** How a part is filled, and by which operation that is on; null when it is not. */
+function fillOf(part: Part, operations: ReadonlyMap<string, Operation>): Operation | null {
+  const hatched = stepIn(part, 'hatch')?.on === true;
+  for (const w of part.work) {
+    const operation = operations.get(w.operation);
+    if (operation?.on && (w.what === 'fill' || (w.what === 'hatch' && hatched))) return operation;
+  }
+  return null;
+}
+
+/** Whether all of a shape lies in the filled inside of another, by a point of each of its outlines. */
+function liesInside(inner: PreparedPart, outer: PreparedPart): boolean {
+  const { box } = inner;
+  const around = outer.box;
+  if (box.minX < around.minX || box.maxX > around.maxX || box.minY < around.minY || box.maxY > around.maxY)
+    return false;
+  return inner.outlines.every(({ path }) => {
+    const s = path.segments[0];
+    if (!s) return true;
+    const winding = outer.outlines.reduce((sum, o) => sum + windingAt(o.path, s.x0, s.y0), 0);
+    return winding !== 0;
+  });
+}
+
+const RUNS_BEFORE_CUT = new Set(['engrave', 'mark', 'score']);
+
+export const JOB_RULES: readonly JobRule[] = [
+  /**
+   * Filled parts that lie wholly in the filled inside of another would vanish in it: both are filled, and what was to be seen
+   * is not there. They belong together, the inner cut out of the outer.
+   */
+  jobRule<{ otherId: string }>({
+    code: 'filled-over',
+    severity: 'fault',
+    station: 'fill',
+    mend: {
+      words: 'Cut it out of the other',
+      apply: (job, partId, { otherId }, { middleOf }) => cutOutOf(job, partId, otherId, middleOf),
+    },
+    find({ job, inspected }) {
+      const operations = new Map(job.operations.map((o) => [o.id, o]));
+      const filled = job.parts.flatMap((part) => {
+        const ready = inspected.get(part.id);
+        const by = ready && fillOf(part, operations);
+        return by && ready.outlines.length > 0 ? [{ part, ready, by }] : [];
+      });
+      return filled.flatMap((inner) =>
+        filled.flatMap((outer) =>
+          inner !== outer && inner.by.kind === outer.by.kind && liesInside(inner.ready, outer.ready)
+            ? [
+                {
+                  sentence: `${partTitle(inner.part)} lies in ${partTitle(outer.part)} and both are filled: it would not be seen.`,
+                  partId: outer.part.id,
+                  box: inner.ready.box,
+                  detail: inner.part.id,
+                  mend: { otherId: inner.part.id },
+                },
+              ]
+            : [],
+        ),
+      );
+    },
+  }),
+  jobRule({
+    code: 'cut-first',
+    severity: 'caution',
+    station: 'assign',
+    find({ job }) {
+      const used = new Set(job.parts.filter((p) => !p.hidden).flatMap((p) => p.work.map((w) => w.operation)));
+      const running = job.operations.filter((o) => o.on && used.has(o.id));
+      return running.flatMap((operation, i) => {
+        const earlier = running.slice(0, i).find((o) => o.kind === 'cut');
+        if (!earlier || !RUNS_BEFORE_CUT.has(operation.kind)) return [];
+        const sentence = `${earlier.name} runs before ${operation.name}: pieces may shift or fall before they are finished.`;
+        return [{ sentence, partId: null, detail: `${earlier.id}:${operation.id}` }];
+      });
+    },
+  }),
+];

@@ -1,0 +1,100 @@
+/** What is found about the members of a part: words without letters, drawings and parts that are not there. */
+import type { Rule } from '../inspect/rule';
+import { LIMITS } from '../limits';
+import type { MemberTrouble } from '../prepare/prepared';
+import { type AnyMend, ofMembers, type PartSubject, partRule } from './rule';
+
+type TroubleOf<K> = Extract<MemberTrouble, { kind: K }>;
+
+/** A rule about members with one kind of trouble. */
+const troubled = <K extends MemberTrouble['kind']>(
+  code: string,
+  severity: 'fault' | 'caution',
+  kind: K,
+  sentence: (trouble: TroubleOf<K>, title: string, name: string) => string,
+): Rule<PartSubject, AnyMend> =>
+  partRule({
+    code,
+    severity,
+    station: 'compose',
+    find: (about) =>
+      ofMembers(about, (member, { trouble }) =>
+        trouble?.kind === kind
+          ? {
+              sentence: sentence(
+                trouble as TroubleOf<K>,
+                about.title,
+                member.kind === 'artwork' && member.name ? `“${member.name}” ` : '',
+              ),
+            }
+          : null,
+      ),
+  });
+
+const count = (n: number): string => n.toLocaleString('en');
+
+export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
+  troubled('no-words', 'caution', 'no words', (_, title) => `${title} has lettering without words.`),
+  troubled(
+    'too-many-characters',
+    'fault',
+    'too many characters',
+    (t) =>
+      `This lettering has ${count(t.count)} characters; up to ${count(LIMITS.letteringCharacters)} are prepared at once. The words are kept; share them out over several letterings.`,
+  ),
+  troubled(
+    'no-typeface',
+    'fault',
+    'no typeface',
+    ({ face, sentence }) => `The typeface ${face} can’t be used: ${sentence} The words are kept.`,
+  ),
+  troubled(
+    'no-drawing',
+    'fault',
+    'no drawing',
+    ({ sentence }, _, name) => `The drawing ${name}can’t be used: ${sentence} Its place is kept.`,
+  ),
+  troubled('no-part', 'fault', 'no part', (_, title) => `The part that ${title} copies is no longer there.`),
+  troubled(
+    'copies-itself',
+    'fault',
+    'copies itself',
+    (_, title) => `${title} copies itself, straight or by way of others.`,
+  ),
+  troubled(
+    'too-many-segments',
+    'fault',
+    'too many segments',
+    (t, title) =>
+      `The copies in ${title} have ${count(t.count)} segments; up to ${count(LIMITS.copiedSegments)} are copied.`,
+  ),
+  partRule({
+    code: 'words-set-anew',
+    severity: 'note',
+    station: 'compose',
+    find: (about) =>
+      ofMembers(about, (member) =>
+        member.kind === 'lettering' && member.insteadOf !== null
+          ? {
+              sentence: `${about.title}: words from a file${member.insteadOf ? ` in ${member.insteadOf}` : ''} are set in ${member.face} here.`,
+            }
+          : null,
+      ),
+  }),
+  partRule({
+    code: 'missing-characters',
+    severity: 'fault',
+    station: 'compose',
+    find: (about) =>
+      ofMembers(about, (member, { missing }) => {
+        if (missing.length === 0 || member.kind !== 'lettering') return null;
+        const shown = missing.slice(0, 12).map((c) => (c.trim() === '' ? `U+${c.codePointAt(0)?.toString(16)}` : c));
+        const more = missing.length - shown.length;
+        const verb = missing.length > 1 ? 'they are' : 'it is';
+        return {
+          sentence: `${member.face} has no ${shown.join(' ')}${more > 0 ? ` and ${more} more` : ''}; ${verb} left out.`,
+          detail: `${member.id}:${missing.join('')}`,
+        };
+      }),
+  }),
+];

@@ -1,0 +1,76 @@
+/** What rules about parts and whole jobs speak of, and how what they find is mended. */
+import type { BridgesSeen } from '../commands/bridges';
+import type { MiddleOf } from '../commands/changed';
+import type { Job, Member, Part } from '../document/schema';
+import type { MendArgs } from '../inspect/finding';
+import type { Names } from '../inspect/names';
+import type { Found, Rule } from '../inspect/rule';
+import type { Strength } from '../inspect/strength';
+import type { WorkedPart } from '../kinds/work';
+import type { Memory } from '../memo';
+import type { PreparedMember } from '../prepare/prepared';
+
+/** A part made ready, its strength, and what is drawn of it. */
+export type Inspected = WorkedPart & { readonly strength: Strength };
+
+/** The settings of a job that findings about a part hang on. */
+export type Setting = Pick<Job, 'sheet' | 'operations' | 'units'>;
+
+/** What a rule about one part speaks of. */
+export type PartSubject = {
+  readonly part: Part;
+  readonly ready: Inspected;
+  readonly job: Setting;
+  /** What the part is called in a sentence. */
+  readonly title: string;
+  readonly names: Names;
+  /** Whether it comes out of the stock, or may yet. */
+  readonly isCut: boolean;
+  /** A length in the job's unit. */
+  readonly length: (mm: number) => string;
+  readonly memory: Memory;
+};
+
+/** What a rule about a whole job speaks of. */
+export type JobSubject = { readonly job: Job; readonly inspected: ReadonlyMap<string, Inspected> };
+
+/** What was computed of a job, as far as mending asks for it. */
+export type Seen = {
+  readonly middleOf: MiddleOf;
+  /** Height of a capital of a lettering, in mm. */
+  readonly capHeightOf: (partId: string, memberId: string) => number | undefined;
+  readonly bridgesOf: (partId: string) => BridgesSeen;
+};
+
+/** How a finding about a part is mended in one press. */
+export type Mend<A extends MendArgs> = {
+  readonly words: string;
+  readonly apply: (job: Job, partId: string, args: A, seen: Seen) => Job;
+};
+
+export type AnyMend = Mend<MendArgs>;
+
+/** A rule about one part, its mend typed by what its findings say for it. */
+export const partRule = <A extends MendArgs = MendArgs>(
+  rule: Rule<PartSubject, Mend<A>, A>,
+): Rule<PartSubject, AnyMend> => rule as unknown as Rule<PartSubject, AnyMend>;
+
+/** A rule about a job; each of its findings names the part it is about, or none. */
+export type JobRule = Omit<Rule<JobSubject, AnyMend>, 'find'> & {
+  readonly find: (subject: JobSubject) => readonly (Found & { readonly partId: string | null })[];
+};
+
+export const jobRule = <A extends MendArgs = MendArgs>(
+  rule: Omit<JobRule, 'mend'> & { readonly mend?: Mend<A> },
+): JobRule => rule as unknown as JobRule;
+
+/** Something found about each member it is true of. */
+export const ofMembers = (
+  { part, ready }: PartSubject,
+  find: (member: Member, prepared: PreparedMember) => (Omit<Found, 'detail' | 'memberId'> & { detail?: string }) | null,
+): Found[] =>
+  part.members.flatMap((member, i) => {
+    const prepared = ready.members[i];
+    const found = prepared && find(member, prepared);
+    return found ? [{ detail: member.id, box: prepared.box, ...found, memberId: member.id }] : [];
+  });

@@ -1,0 +1,113 @@
+/** Places thinner than is safe in the material, and gaps narrower than the kerf. */
+import { spaceLetters } from '../commands/letters';
+import { type Box, EMPTY_BOX, uniteBoxes } from '../geometry/point';
+import type { Found, Rule } from '../inspect/rule';
+import type { Stretch } from '../inspect/strength';
+import { LIMITS } from '../limits';
+import { type AnyMend, type PartSubject, partRule } from './rule';
+
+type Space = { readonly memberId: string; readonly byMm: number };
+
+/** What a thin place or a gap lies in: "Stroke of l", "The stock in E", "Between r and n". */
+function placeName({ labels }: Stretch, { ready, names }: PartSubject) {
+  const isStock = labels.some((label) => ready.sources[label]?.takesAway);
+  const [a, b] = [...labels].sort((p, q) => p - q).map((label) => (label < 0 ? null : names.source(label)));
+  if (a && b && a !== b) return { of: null, between: `${a} and ${b}`, isStock };
+  return { of: a ?? b ?? null, between: null, isStock };
+}
+
+/** The stretches that are named one by one, with a sentence each. */
+const named = (
+  about: PartSubject,
+  stretches: readonly Stretch[],
+  sentence: (place: ReturnType<typeof placeName>, width: string) => string,
+): (Found & { readonly stretch: Stretch })[] =>
+  (about.isCut ? stretches : []).slice(0, LIMITS.thinNamed).map((stretch) => {
+    const place = placeName(stretch, about);
+    return {
+      stretch,
+      sentence: sentence(place, about.length(stretch.width)),
+      box: stretch.box,
+      detail: place.between ?? place.of ?? about.part.id,
+    };
+  });
+
+/** The stretches beyond those, counted. */
+function counted(about: PartSubject, stretches: readonly Stretch[], sentence: (count: number) => string): Found[] {
+  const more = about.isCut ? stretches.slice(LIMITS.thinNamed) : [];
+  if (more.length === 0) return [];
+  const box = more.reduce<Box>((all, s) => uniteBoxes(all, s.box), EMPTY_BOX);
+  return [{ sentence: sentence(more.length), box, detail: about.part.id }];
+}
+
+/** Letters of one lettering that what stays is too thin between can be spaced. */
+function spacingFor(stretch: Stretch, { ready, job }: PartSubject): Space | null {
+  const [a, b] = stretch.labels.map((label) => ready.sources[label]);
+  if (!a || !b || a === b || a.memberId !== b.memberId || !a.takesAway || a.shape !== 'letter' || a.line !== b.line)
+    return null;
+  return { memberId: a.memberId, byMm: (job.sheet.leastWidth ?? 0) - stretch.width };
+}
+
+/** "3 mm Birch plywood", as far as it is known. */
+const stockOf = ({ job: { sheet }, length }: PartSubject): string =>
+  [sheet.material, sheet.thickness ? length(sheet.thickness) : ''].filter(Boolean).join(' ');
+
+export const STRENGTH_RULES: readonly Rule<PartSubject, AnyMend>[] = [
+  partRule<Space>({
+    code: 'thin',
+    severity: 'caution',
+    station: 'hold',
+    mend: {
+      words: 'Space the letters',
+      apply: (job, partId, { memberId, byMm }, seen) =>
+        spaceLetters(job, partId, memberId, byMm, seen.capHeightOf(partId, memberId)),
+    },
+    find(about) {
+      const least = about.length(about.job.sheet.leastWidth ?? 0);
+      const stock = stockOf(about);
+      return named(about, about.ready.strength.thin, ({ of, between, isStock }, width) => {
+        const where = between
+          ? `Between ${between} it`
+          : of
+            ? `${isStock ? 'The stock in' : 'Stroke of'} ${of}`
+            : 'What stays';
+        return `${where} is ${width} wide here; ${least} is the least${stock ? ` for ${stock}` : ''}.`;
+      }).map(({ stretch, ...found }) => ({ ...found, mend: spacingFor(stretch, about) }));
+    },
+  }),
+  partRule({
+    code: 'more-thin',
+    severity: 'caution',
+    station: 'hold',
+    find: (about) =>
+      counted(
+        about,
+        about.ready.strength.thin,
+        (count) =>
+          `${count} more places of ${about.title} are thinner than ${about.length(about.job.sheet.leastWidth ?? 0)}.`,
+      ),
+  }),
+  partRule({
+    code: 'tight',
+    severity: 'caution',
+    station: 'hold',
+    find(about) {
+      const kerf = about.length(about.job.sheet.kerf ?? 0);
+      return named(about, about.ready.strength.tight, ({ of, between }, width) => {
+        const where = between ? `between ${between}` : of ? `in ${of}` : 'here';
+        return `The gap ${where} is ${width} wide; the kerf is ${kerf}.`;
+      }).map(({ stretch: _, ...found }) => found);
+    },
+  }),
+  partRule({
+    code: 'more-tight',
+    severity: 'caution',
+    station: 'hold',
+    find: (about) =>
+      counted(
+        about,
+        about.ready.strength.tight,
+        (count) => `${count} more gaps of ${about.title} are narrower than the kerf.`,
+      ),
+  }),
+];

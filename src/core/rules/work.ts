@@ -1,0 +1,83 @@
+/** What is found about what is worked: nothing given, two things on the same letters, letters too small for their tip. */
+
+import type { Operation, Work } from '../document/schema';
+import { isEmptyBox } from '../geometry/point';
+import type { Rule } from '../inspect/rule';
+import { type AnyMend, ofMembers, type PartSubject, partRule } from './rule';
+
+/** Letters of one-line faces lower than this many tips run together. */
+const LEAST_TIPS = 6;
+
+/** The operations that do some kinds of work on a part. */
+const doing = ({ part, job }: PartSubject, ...whats: readonly Work['what'][]): Operation[] =>
+  part.work.flatMap((w) => (whats.includes(w.what) ? (job.operations.find((o) => o.id === w.operation) ?? []) : []));
+
+export const WORK_RULES: readonly Rule<PartSubject, AnyMend>[] = [
+  partRule({
+    code: 'lines-not-filled',
+    severity: 'caution',
+    station: 'assign',
+    find: ({ part, ready, title }) =>
+      ready.outlines.length === 0 &&
+      ready.lines.length > 0 &&
+      part.work.length > 0 &&
+      part.work.every((w) => w.what === 'fill')
+        ? [
+            {
+              sentence: `${title} is lines only: there is no inside to engrave, and nothing would be in the file.`,
+              box: ready.box,
+              detail: 'lines',
+            },
+          ]
+        : [],
+  }),
+  partRule({
+    code: 'small-for-tip',
+    severity: 'caution',
+    station: 'compose',
+    find(about) {
+      const tip = Math.max(0, ...doing(about, 'outline').map((o) => o.tip ?? 0));
+      if (tip === 0) return [];
+      const least = LEAST_TIPS * tip;
+      return ofMembers(about, (member, { layout, outlines }) => {
+        if (member.kind !== 'lettering' || !layout || outlines.length > 0 || layout.capHeightMm >= least) return null;
+        return {
+          sentence: `Letters ${about.length(layout.capHeightMm)} high run together under a tip of ${about.length(tip)}: take at least ${about.length(least)}.`,
+        };
+      });
+    },
+  }),
+  partRule({
+    code: 'no-operation',
+    severity: 'caution',
+    station: 'assign',
+    find: ({ part, ready: { box }, title }) =>
+      part.work.length === 0 && !isEmptyBox(box)
+        ? [{ sentence: `${title} has no operation yet: it would not be in the file.`, detail: part.id, box }]
+        : [],
+  }),
+  partRule({
+    code: 'fill-and-cut',
+    severity: 'caution',
+    station: 'assign',
+    find(about) {
+      const { part, ready, title } = about;
+      const filled = doing(about, 'fill', 'hatch').find((o) => o.on);
+      const cut = doing(about, 'outline').find((o) => o.on && o.kind === 'cut');
+      if (!filled || !cut || isEmptyBox(ready.box)) return [];
+      const sentence = `${title} has both a fill (${filled.name}) and a cut (${cut.name}) on the same letters.`;
+      return [{ sentence, detail: part.id, box: ready.box }];
+    },
+  }),
+  partRule({
+    code: 'operation-off',
+    severity: 'note',
+    station: 'assign',
+    find: ({ part, ready: { box }, job, title }) =>
+      part.work.length > 0 &&
+      !isEmptyBox(box) &&
+      part.work.every((w) => job.operations.find((o) => o.id === w.operation)?.on === false)
+        ? [{ sentence: `${title} is given to operations that are switched off.`, detail: part.id, box }]
+        : [],
+  }),
+];

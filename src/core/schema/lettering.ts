@@ -1,0 +1,74 @@
+/** Words set in a typeface. */
+import { z } from 'zod';
+import { LIMITS } from '../limits';
+import { about, length, name, turn } from './fields';
+import { member } from './member';
+
+const share = z.number().min(-100).max(100).default(0);
+
+const closeUpSchema = z.strictObject({
+  overlap: about(
+    z.number().min(0.01).max(1000),
+    'Strength every joint is to have, in mm: how deep neighbours overlap and how wide the neck between them is, at least.',
+  ),
+  words: about(z.boolean().default(false), 'Also over the spaces between words.'),
+  lines: about(z.boolean().default(false), 'Also each line with those above it.'),
+});
+
+const letterChangeSchema = z.strictObject({
+  at: about(z.int().min(0).max(LIMITS.letteringStoredCharacters), 'Index of the letter in the text, in UTF-16 units.'),
+  dx: about(share, 'Moved to the right by this share of the capital height.'),
+  dy: about(share, 'The same upwards.'),
+  turn: about(turn, 'Turned about its middle, degrees counter-clockwise.'),
+  scale: about(z.number().min(0.05).max(20).default(1), 'How many times as large as the rest; the rest moves on.'),
+});
+
+export const letteringSchema = z.strictObject({
+  ...member,
+  kind: z.literal('lettering'),
+  text: about(z.string().max(LIMITS.letteringStoredCharacters), 'The words; lines are parted by \\n.'),
+  face: about(name.min(1), 'Family name of the typeface.'),
+  weight: about(
+    z.int().min(1).max(1000).nullable().default(null),
+    'Weight wanted where the family has several (400 regular, 700 bold).',
+  ),
+  italic: about(z.boolean().default(false), 'Italic where the family has it.'),
+  size: z
+    .strictObject({
+      by: about(
+        z.enum(['capital', 'width']),
+        '`capital`: height of a flat capital; `width`: of the widest line as drawn.',
+      ),
+      mm: about(length, 'That measure in mm.'),
+    })
+    .describe('Size; proportions are always kept.'),
+  letterSpacing: about(
+    z.number().min(-2).max(10).default(0),
+    'Extra space between letters as a share of the capital height.',
+  ),
+  lineSpacing: about(
+    z.number().min(0.1).max(10).default(1),
+    'Distance of baselines as a multiple of the typeface’s own.',
+  ),
+  align: about(
+    z.enum(['left', 'centre', 'right']).default('left'),
+    'How lines align, by what is drawn; also which end of the first baseline is the origin.',
+  ),
+  evenLines: about(
+    z.enum(['no', 'spacing', 'size', 'both']).default('no'),
+    'Whether all lines are made as wide as the widest: by their letter spacing, their size, or half by each.',
+  ),
+  closeUp: about(closeUpSchema.nullable().default(null), 'Letters moved together until they overlap; null for not.'),
+  insteadOf: about(
+    name.nullable().default(null),
+    'Typeface that a file asked for, where these words came from one; null when they did not.',
+  ),
+  letters: about(
+    z.array(letterChangeSchema).max(LIMITS.letterChanges).default([]),
+    'Letters that are moved, turned or sized by themselves.',
+  ),
+});
+
+export type Lettering = z.infer<typeof letteringSchema>;
+export type CloseUp = z.infer<typeof closeUpSchema>;
+export type LetterChange = z.infer<typeof letterChangeSchema>;

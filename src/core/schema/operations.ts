@@ -1,0 +1,54 @@
+/** Operations of the machine, the colours it reads, and how files are written. */
+import { z } from 'zod';
+import { LIMITS } from '../limits';
+import { about, colour, id, name } from './fields';
+
+export const operationSchema = z.strictObject({
+  id,
+  name: about(name.min(1), 'What the user calls it; the layer or group in files.'),
+  kind: about(z.enum(['cut', 'score', 'engrave', 'mark']), 'What it does to the stock.'),
+  on: about(z.boolean().default(true), 'Operations that are off are not exported.'),
+  tip: about(
+    z.number().min(0.001).max(1000).nullable().default(null),
+    'Width of the line it makes, of a pen, a scribe or a beam, in mm; null when not given.',
+  ),
+  scan: about(
+    z
+      .strictObject({
+        interval: about(z.number().min(0.001).max(100).default(0.1), 'From line to line in mm.'),
+        direction: about(z.number().min(-360).max(360).default(0), 'Of the lines, in degrees from level.'),
+      })
+      .nullable()
+      .default(null),
+    'How a beam scans areas that are handed over as a whole; null when not given.',
+  ),
+  colour: about(colour.nullable().default(null), 'Colour in files; null follows the colour key.'),
+});
+
+export const colourKeySchema = z.strictObject({
+  cut: colour.default('#3730A3'),
+  score: colour.default('#0F766E'),
+  engrave: colour.default('#92400E'),
+  mark: colour.default('#BE185D'),
+});
+
+export const exportSchema = z.strictObject({
+  page: about(
+    z.enum(['work', 'sheet']).default('work'),
+    '`work`: the page fits the work, its corner is the origin; `sheet`: the page is the sheet.',
+  ),
+  arcTolerance: about(
+    z.number().min(LIMITS.arcToleranceLeastMm).max(LIMITS.arcToleranceMostMm).default(0.02),
+    'How far lines and arcs in DXF may stray from the curves, in mm.',
+  ),
+  markTolerance: about(
+    z.number().min(LIMITS.arcToleranceLeastMm).max(LIMITS.arcToleranceMostMm).default(0.127),
+    'The same for what is marked.',
+  ),
+  dxf: about(z.enum(['R12', '2000', '2007']).default('2007'), 'Version of DXF files.'),
+  lineWidth: about(z.number().min(0.001).max(10).default(0.025), 'Width of lines drawn in SVG and PDF, in mm.'),
+});
+
+export type Operation = z.infer<typeof operationSchema>;
+export type OperationKind = Operation['kind'];
+export type ExportSettings = z.infer<typeof exportSchema>;

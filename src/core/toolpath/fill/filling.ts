@@ -1,0 +1,74 @@
+/** Fillings of prepared parts: lines with their cover, tools tried, and the room each tip has. */
+import type { ClipEngine } from '../../geometry/boolean/engine';
+import { uniteLabelled } from '../../geometry/boolean/union';
+import type { Path } from '../../geometry/path';
+import type { Point } from '../../geometry/point';
+import { type LongStage, type Memory, type Stage, shareFrom } from '../../memo';
+import { measureOutlines, type Outline, weighOutlines, weighPaths } from '../../prepare/outline';
+import type { PreparedPart } from '../../prepare/prepared';
+import { type FillLines, type FillSettings, fillLines } from './fill-lines';
+import { type PartFill, partFill } from './part-fill';
+import { type Reach, reachOf } from './reach';
+import { flatness, type Room, roomOf, rowStep } from './room';
+import { widthOf } from './tool';
+
+/** The lines a tool would take, and what it cannot reach. */
+export type ToolTry = { readonly lines: FillLines; readonly reach: Reach };
+
+/** A part in its own coordinates, filled as a step says. */
+export type FillInput = { readonly part: PreparedPart; readonly step: FillSettings; readonly engine: ClipEngine };
+
+const weighLines = ({ strokes, rings, edge }: FillLines): number =>
+  strokes.xy.length + weighPaths(rings) + weighPaths(edge);
+
+/** What a filling weighs in a memory. */
+export const weighFill = (fill: PartFill): number => weighLines(fill) + fill.rest.xy.length;
+
+/** A part filled; yields the share done. */
+export function* filling({ part, step, engine }: FillInput, memory: Memory): Generator<number, PartFill> {
+  yield 0.02;
+  const outlines = filledOutlines(part, engine, memory);
+  const room = memory.get(ROOM, { part, widthMm: widthOf(step.tool), engine });
+  yield 0.1;
+  return yield* shareFrom(partFill(engine, outlines, originOf(part), step, room), 0.1, 1);
+}
+
+/** The lines of a step, and what its tool cannot reach, without their cover. */
+export const TOOL_TRY: LongStage<FillInput, ToolTry> = {
+  name: 'tool tried',
+  key: ({ part, step: { tool, style, joined, overlap, angle, outline, least } }, idOf) =>
+    JSON.stringify([idOf(part), tool, style, joined, overlap, angle, outline, least]),
+  *run({ part, step, engine }, memory) {
+    yield 0.02;
+    const widthMm = widthOf(step.tool);
+    const room = memory.get(ROOM, { part, widthMm, engine });
+    yield 0.1;
+    const lines = yield* shareFrom(fillLines(engine, originOf(part), step, room), 0.1, 1);
+    const outlines = filledOutlines(part, engine, memory);
+    const reach = reachOf(outlines, room.reached, rowStep(widthMm, outlines), flatness(widthMm));
+    return { lines, reach };
+  },
+  weigh: ({ lines }) => weighLines(lines),
+};
+
+type RoomInput = { readonly part: PreparedPart; readonly widthMm: number; readonly engine: ClipEngine };
+
+const ROOM: Stage<RoomInput, Room> = {
+  name: 'room of a tip',
+  key: ({ part, widthMm }, idOf) => `${idOf(part)}|${widthMm}`,
+  run: ({ part, widthMm, engine }, memory) => roomOf(engine, filledOutlines(part, engine, memory), widthMm),
+  weigh: ({ outlines, reached }) => weighOutlines(outlines) + weighOutlines(reached),
+};
+
+/** What is filled: overlaps that are left in the outlines are filled as one. */
+function filledOutlines(part: PreparedPart, engine: ClipEngine, memory: Memory): readonly Outline[] {
+  if (!part.overlaps) return part.outlines;
+  return memory.of(part, 'overlaps united', () => {
+    const groups: Path[][] = part.sources.map(() => []);
+    for (const { path, labels } of part.outlines) groups[Math.max(0, labels[0] ?? 0)]?.push(path);
+    return measureOutlines(uniteLabelled(engine, groups));
+  });
+}
+
+/** Lines that fill pass through the first letter's origin, so that they go along with it. */
+const originOf = ({ frames }: PreparedPart): Point => ({ x: frames[0]?.matrix.e ?? 0, y: frames[0]?.matrix.f ?? 0 });
