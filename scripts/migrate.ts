@@ -10,6 +10,7 @@ import { loadWasmEngine } from '../src/core/geometry/boolean/engine-wasm';
 import { Evaluator } from '../src/core/job/evaluate';
 import { pictureOf } from '../src/core/job/picture';
 import { SHIPPED_FACES } from '../src/core/lettering/catalogue';
+import { finished } from '../src/core/memo';
 import { openDatabase } from '../src/server/database';
 import { createJob } from '../src/server/jobs';
 import { jobs } from '../src/server/schema';
@@ -50,7 +51,7 @@ async function loadSamples(databaseUrl: string) {
       await createJob(
         db,
         read.job,
-        { picture: pictureOf(read.job, result), openFindings },
+        { picture: finished(pictureOf(read.job, result)), openFindings },
         path.basename(file, '.json'),
       );
     }

@@ -1,20 +1,43 @@
 /** The page's end of the workers. */
 import { proxy, type Remote, wrap } from 'comlink';
+import type { Job } from '../core/document/schema';
 import { LIMITS } from '../core/limits';
+import { ASKED_OF_DOCUMENTS, type AskedOfDocument, type Computing, type WorkerApi } from './api';
+import { DocumentSender } from './documents';
 import type { ReaderApi } from './reader';
 import type { Look } from './reading';
-import type { WorkerApi } from './worker';
 
-let held: Remote<WorkerApi> | null = null;
+let held: Computing | null = null;
 
 /** The one worker of this page; started when first asked for. */
-export function computing(): Remote<WorkerApi> {
-  held ??= wrap<WorkerApi>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'needlefile' }));
+export function computing(): Computing {
+  held ??= overThere(
+    wrap<WorkerApi>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'needlefile' })),
+  );
   return held;
 }
 
+type Ask = (...args: unknown[]) => Promise<unknown>;
+
+/** Questions about documents as the worker takes them: the document first, where it does not have it, then the question. */
+function overThere(worker: Remote<WorkerApi>): Computing {
+  const sender = new DocumentSender();
+  const ask =
+    (name: AskedOfDocument): Ask =>
+    (job, ...rest) => {
+      const { serial, update } = sender.send(job as Job);
+      // Messages come in their order, so that this one need not be waited for.
+      if (update) void worker.hold(update);
+      return (worker[name] as unknown as Ask)(serial, ...rest);
+    };
+  return {
+    samples: (text: string) => worker.samples(text),
+    ...Object.fromEntries(ASKED_OF_DOCUMENTS.map((name) => [name, ask(name)])),
+  } as Computing;
+}
+
 /** Let something else than the page's worker answer: the host itself, where it runs in the same thread. */
-export const computeWith = (answering: Remote<WorkerApi>): void => {
+export const computeWith = (answering: Computing): void => {
   held = answering;
 };
 

@@ -1,5 +1,7 @@
-/** The web worker: a thin shell around the host. */
+/** The web worker: a thin shell around the host. Documents come as updates and are asked about by their numbers. */
 import { expose } from 'comlink';
+import { ASKED_OF_DOCUMENTS, type AskedOfDocument, type WorkerApi } from './api';
+import { Documents } from './documents';
 import { Host } from './host';
 
 async function fetchFace(file: string): Promise<Uint8Array> {
@@ -27,36 +29,16 @@ function pause(): Promise<void> {
 }
 
 const host = new Host(fetchFace, fetchAsset, pause, () => performance.now());
+const documents = new Documents();
 
-export type WorkerApi = Pick<
-  Host,
-  | 'asCut'
-  | 'inHand'
-  | 'middleOf'
-  | 'bridgeThrough'
-  | 'bridgeVariants'
-  | 'evaluate'
-  | 'files'
-  | 'regionAt'
-  | 'safePart'
-  | 'samples'
-  | 'sizingTo'
-  | 'summary'
-  | 'toolTrials'
->;
+type Ask = (...args: unknown[]) => unknown;
+const ask = (name: AskedOfDocument): Ask => {
+  const answer = (host[name] as Ask).bind(host);
+  return (serial, ...rest) => answer(documents.of(serial as number), ...rest);
+};
 
 expose({
-  asCut: (...args: Parameters<Host['asCut']>) => host.asCut(...args),
-  bridgeThrough: (...args: Parameters<Host['bridgeThrough']>) => host.bridgeThrough(...args),
-  bridgeVariants: (...args: Parameters<Host['bridgeVariants']>) => host.bridgeVariants(...args),
-  inHand: (...args: Parameters<Host['inHand']>) => host.inHand(...args),
-  middleOf: (...args: Parameters<Host['middleOf']>) => host.middleOf(...args),
-  evaluate: (...args: Parameters<Host['evaluate']>) => host.evaluate(...args),
-  files: (...args: Parameters<Host['files']>) => host.files(...args),
-  sizingTo: (...args: Parameters<Host['sizingTo']>) => host.sizingTo(...args),
-  summary: (...args: Parameters<Host['summary']>) => host.summary(...args),
-  regionAt: (...args: Parameters<Host['regionAt']>) => host.regionAt(...args),
-  safePart: (...args: Parameters<Host['safePart']>) => host.safePart(...args),
-  samples: (...args: Parameters<Host['samples']>) => host.samples(...args),
-  toolTrials: (...args: Parameters<Host['toolTrials']>) => host.toolTrials(...args),
-} satisfies WorkerApi);
+  hold: (update) => documents.hold(update),
+  samples: (text) => host.samples(text),
+  ...Object.fromEntries(ASKED_OF_DOCUMENTS.map((name) => [name, ask(name)])),
+} as WorkerApi);

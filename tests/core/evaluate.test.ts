@@ -8,6 +8,7 @@ import { drawingOf, fileName, writeFile } from '../../src/core/job/export';
 import { pictureOf, pictureSchema } from '../../src/core/job/picture';
 import { reportOf } from '../../src/core/job/report';
 import { LIMITS } from '../../src/core/limits';
+import { finished } from '../../src/core/memo';
 import { windingNumber } from '../support/area';
 import { faces, wasmEngine } from '../support/faces';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
@@ -197,7 +198,7 @@ test('file names: job, piece, material', () => {
 
 test('pictures are small and nothing but path data', { tags: 'slow' }, () => {
   for (const [name, job] of demoJobs()) {
-    const picture = pictureOf(job, evaluate(job));
+    const picture = finished(pictureOf(job, evaluate(job)));
     expect(pictureSchema.safeParse(picture).success, name).toBe(true);
     expect(JSON.stringify(picture).length).toBeLessThan(LIMITS.pictureBytes);
     expect(picture.shapes.length).toBeGreaterThan(0);

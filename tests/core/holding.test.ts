@@ -12,6 +12,7 @@ import { regionAt } from '../../src/core/job/region-at';
 import { atSafeSize, thickenedEnough } from '../../src/core/job/safe';
 import { newStep, stepIn, withStep } from '../../src/core/kinds/steps';
 import { LIMITS } from '../../src/core/limits';
+import { finished } from '../../src/core/memo';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { tiesOf } from '../support/notes';
@@ -227,7 +228,7 @@ describe('strength', () => {
   });
 
   test('the least safe size is safe, and anything a little smaller is not', () => {
-    const made = atSafeSize(thin(), 'part', evaluator, faces);
+    const made = finished(atSafeSize(thin(), 'part', evaluator, faces));
     if (!made.ok) throw new Error(made.sentence);
     const widthAt = (factor: number) => {
       const part = structuredClone(made.part);
@@ -240,7 +241,7 @@ describe('strength', () => {
   });
 
   test('thickening just enough is enough, and hardly less is not', { tags: 'slow' }, () => {
-    const made = thickenedEnough(thin(), 'part', evaluator, faces, 10);
+    const made = finished(thickenedEnough(thin(), 'part', evaluator, faces, 10));
     if (!made.ok) throw new Error(made.sentence);
     const by = made.part.steps.find((s) => s.kind === 'thicken');
     if (by?.kind !== 'thicken') throw new Error('not thickened');
@@ -255,12 +256,12 @@ describe('strength', () => {
 
   test('without a least width a sentence says what is missing', () => {
     const job = jobWith([partOf([lettering('lo')])]);
-    expect(atSafeSize(job, 'part', evaluator, faces)).toEqual({
+    expect(finished(atSafeSize(job, 'part', evaluator, faces))).toEqual({
       ok: false,
       sentence: expect.stringMatching(/not known/),
     });
-    expect(atSafeSize(job, 'nowhere', evaluator, faces).ok).toBe(false);
-    expect(thickenedEnough(job, 'part', evaluator, faces, 10).ok).toBe(false);
+    expect(finished(atSafeSize(job, 'nowhere', evaluator, faces)).ok).toBe(false);
+    expect(finished(thickenedEnough(job, 'part', evaluator, faces, 10)).ok).toBe(false);
   });
 
   test('what a material asks for', () => {
@@ -276,7 +277,7 @@ describe('strength', () => {
 describe('the sheet as cut', () => {
   const cut = (parts: Draft[], kerf: number | null) => {
     const job = jobWith(parts, { sheet: { width: 300, height: 200, kerf } });
-    return asCut(wasmEngine, job, evaluate(job));
+    return finished(asCut(wasmEngine, job, evaluate(job)));
   };
 
   test('the kerf comes off what stays, on every side that is cut', () => {

@@ -23,7 +23,7 @@ import { dots } from '../../src/core/kinds/steps/dots';
 import { hatch as hatchKind } from '../../src/core/kinds/steps/hatch';
 import { loadTypeface } from '../../src/core/lettering/typeface';
 import { LIMITS } from '../../src/core/limits';
-import { Memo, type Stage } from '../../src/core/memo';
+import { finished, Memo, type Stage } from '../../src/core/memo';
 import { measureOutlines } from '../../src/core/prepare/outline';
 import type { PartLines } from '../../src/core/toolpath/centerline/part-lines';
 import type { PartDots } from '../../src/core/toolpath/dots/part-dots';
@@ -276,7 +276,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     // Nothing is thickened by more, however thin it is.
     limits.offsetMostMm = 0.1;
     const job = jobWith([partOf([bar(50, 1)])], { sheet: { width: 300, height: 200, leastWidth: 3 } });
-    expect(thickenedEnough(job, 'part', new Evaluator(wasmEngine), faces, 30)).toMatchObject({ ok: false });
+    expect(finished(thickenedEnough(job, 'part', new Evaluator(wasmEngine), faces, 30))).toMatchObject({ ok: false });
   },
   operations: () => {
     const operation = (i: number) => ({ id: `o${i}`, name: `O${i}`, kind: 'mark' });
@@ -650,7 +650,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   },
   pictureBytes: () => {
     const job = jobWith([partOf([bar(20)], { id: 'a' }), partOf([bar(50)], { id: 'b' })]);
-    const shapes = () => pictureOf(job, new Evaluator(wasmEngine).evaluate(job, faces)).shapes;
+    const shapes = () => finished(pictureOf(job, new Evaluator(wasmEngine).evaluate(job, faces))).shapes;
     const all = shapes().reduce((sum, s) => sum + s.d.length, 0);
     limits.pictureBytes = 2 * all + 2;
     expect(shapes().length).toBeGreaterThan(0);

@@ -5,6 +5,7 @@ import { leastWidth } from '../../src/core/inspect/strength';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { atSafeSize, type SafePart, thickenedEnough } from '../../src/core/job/safe';
 import { stepIn } from '../../src/core/kinds/steps';
+import { finished } from '../../src/core/memo';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
@@ -23,9 +24,9 @@ const partOf_ = (safe: SafePart): Part => {
   return safe.part;
 };
 const thickened = (members: Draft[], least: number | null = 3, part: Draft = {}) =>
-  thickenedEnough(jobOf(members, least, part), 'part', evaluator, faces, 30);
+  finished(thickenedEnough(jobOf(members, least, part), 'part', evaluator, faces, 30));
 const sized = (members: Draft[], least: number | null = 3, part: Draft = {}) =>
-  atSafeSize(jobOf(members, least, part), 'part', evaluator, faces);
+  finished(atSafeSize(jobOf(members, least, part), 'part', evaluator, faces));
 /** The narrowest width of what a part comes to, up to `most`. */
 const narrowest = (part: Part, most: number) => {
   const ready = evaluator.prepare({ ...jobOf([]), parts: [part] }, part.id, faces);
@@ -79,7 +80,7 @@ describe('thickening', () => {
       sentence: 'The least safe width is not known: choose a material or type it at station Compose.',
     });
     expect(thickened([bar(0.01)], 0)).toMatchObject({ ok: false });
-    expect(thickenedEnough(jobOf([bar(1)]), 'gone', evaluator, faces, 30)).toEqual({
+    expect(finished(thickenedEnough(jobOf([bar(1)]), 'gone', evaluator, faces, 30))).toEqual({
       ok: false,
       sentence: 'There is nothing to thicken.',
     });
@@ -122,7 +123,7 @@ describe('the least safe size', () => {
       sentence: 'No size makes it safe: what is too thin does not grow with it.',
     });
     expect(sized([lettering('  ')])).toEqual({ ok: false, sentence: 'There is nothing to size.' });
-    expect(atSafeSize(jobOf([bar(1)]), 'gone', evaluator, faces)).toMatchObject({ ok: false });
+    expect(finished(atSafeSize(jobOf([bar(1)]), 'gone', evaluator, faces))).toMatchObject({ ok: false });
     expect(sized([bar(1)], null)).toMatchObject({ ok: false, sentence: expect.stringContaining('least safe width') });
   });
 });

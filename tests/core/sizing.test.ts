@@ -7,6 +7,7 @@ import { factorFor } from '../../src/core/geometry/root';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { sized, sizingTo } from '../../src/core/job/size';
 import { STEPS } from '../../src/core/kinds/steps';
+import { finished } from '../../src/core/memo';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
@@ -126,7 +127,7 @@ describe('sizing to a width', () => {
       ['height', 31.5],
     ] as const)
       for (const everything of [false, true]) {
-        const sizing = sizingTo(job, chosen, side, mm, everything, evaluator, faces);
+        const sizing = finished(sizingTo(job, chosen, side, mm, everything, evaluator, faces));
         if (!sizing) throw new Error('not sized');
         const after = evaluator.boxOf(sized(job, chosen, sizing, everything), chosen, faces);
         expect(Math.abs((side === 'width' ? boxWidth(after) : boxHeight(after)) - mm)).toBeLessThan(0.01);
@@ -141,17 +142,21 @@ describe('sizing to a width', () => {
       partOf([{ ...plate, id: 'b' }], { id: 'b', placement: { x: 200, y: 120, turn: 30 } }),
     ]);
     const both = { partIds: ['a', 'b'], memberId: null };
-    const sizing = sizingTo(job, both, 'width', 400, false, evaluator, faces);
+    const sizing = finished(sizingTo(job, both, 'width', 400, false, evaluator, faces));
     if (!sizing) throw new Error('not sized');
     expect(boxWidth(evaluator.boxOf(sized(job, both, sizing, false), both, faces))).toBeCloseTo(400, 2);
     const words = { partIds: ['a'], memberId: 'words' };
-    const one = sizingTo(job, words, 'height', 20, false, evaluator, faces);
+    const one = finished(sizingTo(job, words, 'height', 20, false, evaluator, faces));
     if (!one) throw new Error('not sized');
     const after = sized(job, words, one, false);
     expect(boxHeight(evaluator.boxOf(after, words, faces))).toBeCloseTo(20, 2);
     expect(after.parts[0]?.members[0]).toBe(job.parts[0]?.members[0]);
-    expect(sizingTo(job, { partIds: ['gone'], memberId: null }, 'width', 9, false, evaluator, faces)).toBeNull();
-    expect(sizingTo(job, { partIds: ['a'], memberId: 'gone' }, 'width', 9, false, evaluator, faces)).toBeNull();
+    expect(
+      finished(sizingTo(job, { partIds: ['gone'], memberId: null }, 'width', 9, false, evaluator, faces)),
+    ).toBeNull();
+    expect(
+      finished(sizingTo(job, { partIds: ['a'], memberId: 'gone' }, 'width', 9, false, evaluator, faces)),
+    ).toBeNull();
   });
 });
 

@@ -59,19 +59,15 @@ describe.each(QUESTIONS)('%s', (name, ask) => {
     expect(answers.map((a) => a === null)).toEqual([true, true, false]);
   });
 
-  // What is left after the cut is found in one go.
-  test.skipIf(name === 'the pieces after the cut')(
-    'is given up in the middle of its work for a newer one',
-    async () => {
-      const bench = host();
-      const older = ask(bench);
-      for (let i = 0; i < 6; i++) await turn();
-      const newer = ask(bench);
-      expect(await older).toBeNull();
-      expect(await newer).not.toBeNull();
-      expect(await ask(bench)).not.toBeNull();
-    },
-  );
+  test('is given up in the middle of its work for a newer one', async () => {
+    const bench = host();
+    const older = ask(bench);
+    for (let i = 0; i < 6; i++) await turn();
+    const newer = ask(bench);
+    expect(await older).toBeNull();
+    expect(await newer).not.toBeNull();
+    expect(await ask(bench)).not.toBeNull();
+  });
 
   test('is answered whatever else is asked meanwhile', async () => {
     const bench = host();
@@ -164,9 +160,9 @@ describe('answers of the host', () => {
     const loose = jobWith([partOf([lettering('i o')])]);
     const all = (await bench().evaluate(loose, null))?.findings ?? [];
     expect(all.length).toBeGreaterThan(1);
-    expect((await bench().summary(loose)).openFindings).toBe(all.length);
+    expect((await bench().summary(loose))?.openFindings).toBe(all.length);
     const left = { ...loose, leftAsIs: [{ finding: all[0]?.key ?? '', reason: 'glued on' }] };
-    expect((await bench().summary(left)).openFindings).toBe(all.length - 1);
+    expect((await bench().summary(left))?.openFindings).toBe(all.length - 1);
   });
 
   test('a part just safe: by its size, or by thickening, as asked', async () => {
@@ -178,9 +174,9 @@ describe('answers of the host', () => {
     );
     const sized = await bench().safePart(thin, 'part', 'size', 30);
     const thickened = await bench().safePart(thin, 'part', 'thickening', 30);
-    expect(sized.ok && sized.part.steps.map((s) => s.kind)).toEqual(['weld']);
-    expect(sized.ok && (sized.part.members[0] as { width: number }).width).toBeCloseTo(3, 1);
-    expect(thickened.ok && thickened.part.steps.map((s) => s.kind)).toEqual(['weld', 'thicken']);
+    expect(sized?.ok && sized.part.steps.map((s) => s.kind)).toEqual(['weld']);
+    expect(sized?.ok && (sized.part.members[0] as { width: number }).width).toBeCloseTo(3, 1);
+    expect(thickened?.ok && thickened.part.steps.map((s) => s.kind)).toEqual(['weld', 'thicken']);
   });
 
   test('the middle of a letter, as path data; of no letter, the middle of the shape; of no part, nothing', async () => {

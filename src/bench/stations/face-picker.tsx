@@ -8,7 +8,7 @@ import Modal from 'react-bootstrap/Modal';
 import Spinner from 'react-bootstrap/Spinner';
 import { SHIPPED_FACES } from '@/core/lettering/catalogue';
 import { computing } from '@/worker/client';
-import type { FaceSample } from '@/worker/host';
+import type { FaceSample } from '@/worker/samples';
 import styles from '../bench.module.css';
 
 function Sample({ sample, chosen, onChoose }: { sample: FaceSample; chosen: boolean; onChoose: () => void }) {

@@ -1,4 +1,5 @@
 /** Where a growing function of a positive factor comes to a value. */
+import { finished } from '../memo';
 
 export type RootLimits = {
   /** The value is met to this. */
@@ -7,14 +8,22 @@ export type RootLimits = {
   readonly most: number;
 };
 
-const ROUNDS = 24;
+export const ROUNDS = 24;
 
 /**
  * The factor at which `of` comes to `target`, or the nearest tried where it never does. By the secant through the last two tries
  * (regula falsi kept in a bracket), which meets a straight function at the second; where that leaves the bracket, by its
  * geometric middle. `of` is asked for 1 first.
  */
-export function factorFor(of: (factor: number) => number, target: number, { met, least, most }: RootLimits): number {
+export const factorFor = (of: (factor: number) => number, target: number, limits: RootLimits): number =>
+  finished(factorSteps(of, target, limits));
+
+/** The same in steps: yields the rounds done, of `ROUNDS` at most. */
+export function* factorSteps(
+  of: (factor: number) => number,
+  target: number,
+  { met, least, most }: RootLimits,
+): Generator<number, number> {
   let [low, high] = [least, most];
   let best = { factor: 1, value: of(1) };
   let last = best;
@@ -23,6 +32,7 @@ export function factorFor(of: (factor: number) => number, target: number, { met,
     if (last.value > target) high = Math.min(high, last.factor);
     else low = Math.max(low, last.factor);
     if (high / low < 1 + 1e-12) break;
+    yield round;
     const factor = next > low && next < high ? next : Math.sqrt(low * high);
     const value = of(factor);
     const slope = (value - last.value) / (factor - last.factor);

@@ -4,10 +4,11 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { offsetRegion } from '../geometry/offset/offset';
 import { closedPath } from '../geometry/path';
 import { line } from '../geometry/segment';
+import { isCut } from '../kinds/works';
 import { measureOutlines, type Outline } from '../prepare/outline';
 import { type PieceKind, piecesOf } from '../prepare/pieces';
 import { without } from '../prepare/without';
-import type { JobResult } from './evaluate';
+import type { JobResult, Progress } from './evaluate';
 
 /** One piece that comes apart from the others: its outer outline first, then its holes. */
 export type CutPiece = {
@@ -18,19 +19,21 @@ export type CutPiece = {
   readonly outlines: readonly Outline[];
 };
 
-/** All pieces, part by part. Only what is cut comes apart; scrap is not among them. */
-export function asCut(engine: ClipEngine, job: Job, result: JobResult): CutPiece[] {
+/** All pieces, part by part. Only what is cut comes apart; scrap is not among them. Yields how many parts are done. */
+export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generator<Progress, CutPiece[]> {
   const half = (job.sheet.kerf ?? 0) / 2;
-  const cut = new Set(
-    result.operations
-      .filter((o) => o.operation.on && o.operation.kind === 'cut')
-      .flatMap((o) => o.drawn.flatMap((d) => (d.drawable.kind === 'outline' ? [d.partId] : []))),
-  );
+  const running = job.operations.filter((o) => o.on);
+  const cut = new Set(job.parts.flatMap((p) => (p.work.length > 0 && isCut(p.work, running) ? [p.id] : [])));
   const shown = result.parts.filter((p) => cut.has(p.id) && p.solid.length > 0);
   const negatives = shown.filter((p) => p.keep === 'outside');
   const positives = shown.filter((p) => p.keep === 'inside');
-  const pieces = positives.flatMap((part) => piecesAfter(engine, part.solid, half, part.id));
+  const pieces: CutPiece[] = [];
+  for (const [done, part] of positives.entries()) {
+    yield { done, of: shown.length };
+    pieces.push(...piecesAfter(engine, part.solid, half, part.id));
+  }
   if (negatives.length === 0) return pieces;
+  yield { done: positives.length, of: shown.length };
   return [
     ...piecesAfter(
       engine,

@@ -6,7 +6,7 @@ import { pathData } from '../formats/path-data';
 import { drawnPaths, isHatch } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { LIMITS } from '../limits';
-import type { JobResult } from './evaluate';
+import type { JobResult, Progress } from './evaluate';
 
 /** y downwards, in mm. Path data is checked to be nothing but path data. */
 export const pictureSchema = z.strictObject({
@@ -30,7 +30,8 @@ const DIGITS = 2;
 /** A point is shown as a circle this large, in mm. */
 const POINT_MM = 0.3;
 
-export function pictureOf(job: Job, result: JobResult): Picture {
+/** The picture; yields how many operations are drawn of it. */
+export function* pictureOf(job: Job, result: JobResult): Generator<Progress, Picture> {
   const shapes: Picture['shapes'] = [];
   let size = 0;
   const add = (kind: Picture['shapes'][number]['kind'], fill: boolean, paths: readonly Path[]) => {
@@ -39,6 +40,7 @@ export function pictureOf(job: Job, result: JobResult): Picture {
     // What no longer fits is left out; the job itself is not touched.
     if (size < LIMITS.pictureBytes / 2) shapes.push({ kind, fill, d });
   };
+  let done = 0;
   const worked = new Set<string>();
   const outlinesOf = new Map(result.parts.map((part) => [part.id, part.outlines.map((o) => o.path)]));
   for (const { operation, drawn } of result.operations) {
@@ -58,7 +60,11 @@ export function pictureOf(job: Job, result: JobResult): Picture {
         else byPart.set(partId, [...paths]);
       }
     }
-    for (const paths of byPart.values()) add(operation.kind, false, paths);
+    for (const paths of byPart.values()) {
+      add(operation.kind, false, paths);
+      yield { done, of: result.operations.length };
+    }
+    done++;
   }
   for (const part of result.parts)
     if (!worked.has(part.id) && part.outlines.length + part.lines.length > 0)

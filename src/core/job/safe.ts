@@ -8,7 +8,7 @@ import { leastWidth } from '../inspect/strength';
 import { newStep, stepIn, withStep } from '../kinds/steps';
 import { LIMITS } from '../limits';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
-import type { Evaluator } from './evaluate';
+import type { Evaluator, Progress } from './evaluate';
 
 /** The part as it should be, or a sentence why there is no such part. */
 export type SafePart = { readonly ok: true; readonly part: Part } | { readonly ok: false; readonly sentence: string };
@@ -37,10 +37,16 @@ function trier(job: Job, partId: string, evaluator: Evaluator, faces: FaceLookup
 }
 
 /** The least value between two for which something holds, where it holds for `high`; to a share of the range. */
-function leastFor(low: number, high: number, holds: (value: number) => boolean, settled: number): number {
+function* leastFor(
+  low: number,
+  high: number,
+  holds: (value: number) => boolean,
+  settled: number,
+): Generator<Progress, number> {
   let lo = low;
   let hi = high;
   for (let k = 0; k < ROUNDS && hi - lo > settled; k++) {
+    yield { done: k, of: ROUNDS };
     const mid = (lo + hi) / 2;
     if (holds(mid)) hi = mid;
     else lo = mid;
@@ -50,8 +56,13 @@ function leastFor(low: number, high: number, holds: (value: number) => boolean, 
 
 const NO_LEAST = 'The least safe width is not known: choose a material or type it at station Compose.';
 
-/** The part at its least safe size: sized as parts are, about its middle. */
-export function atSafeSize(job: Job, partId: string, evaluator: Evaluator, faces: FaceLookup): SafePart {
+/** The part at its least safe size: sized as parts are, about its middle. Yields the rounds done. */
+export function* atSafeSize(
+  job: Job,
+  partId: string,
+  evaluator: Evaluator,
+  faces: FaceLookup,
+): Generator<Progress, SafePart> {
   const { part, prepared, least, isSafe } = trier(job, partId, evaluator, faces);
   const now = part && prepared(part);
   if (!part || !now || isEmptyBox(now.box)) return { ok: false, sentence: 'There is nothing to size.' };
@@ -65,27 +76,29 @@ export function atSafeSize(job: Job, partId: string, evaluator: Evaluator, faces
   let low = guess;
   let high = guess;
   while (!isSafe(scaled(high))) {
+    yield { done: 0, of: ROUNDS };
     low = high;
     high *= 1.15;
     if (high > LARGEST)
       return { ok: false, sentence: 'No size makes it safe: what is too thin does not grow with it.' };
   }
   while (low > SMALLEST && low === high) {
+    yield { done: 0, of: ROUNDS };
     if (isSafe(scaled(low / 1.15))) high = low /= 1.15;
     else low /= 1.15;
   }
-  const factor = leastFor(low, high, (f) => isSafe(scaled(f)), SETTLED * high);
+  const factor = yield* leastFor(low, high, (f) => isSafe(scaled(f)), SETTLED * high);
   return { ok: true, part: scaled(factor) };
 }
 
-/** The part thickened just so far that nothing is too thin. */
-export function thickenedEnough(
+/** The part thickened just so far that nothing is too thin. Yields the depths tried. */
+export function* thickenedEnough(
   job: Job,
   partId: string,
   evaluator: Evaluator,
   faces: FaceLookup,
   capHeightMm: number,
-): SafePart {
+): Generator<Progress, SafePart> {
   const { part, prepared, least, isSafe } = trier(job, partId, evaluator, faces);
   if (!part || !prepared(part)) return { ok: false, sentence: 'There is nothing to thicken.' };
   if (!(least > 0)) return { ok: false, sentence: NO_LEAST };
@@ -98,9 +111,10 @@ export function thickenedEnough(
   const most = Math.min(LIMITS.offsetMostMm, least);
   for (let i = 1; i <= DEPTHS; i++) {
     const deep = (most * i) / DEPTHS;
+    yield { done: i - 1, of: DEPTHS };
     if (!isSafe(thickened(deep))) continue;
-    const by =
-      Math.ceil(leastFor((most * (i - 1)) / DEPTHS, deep, (mm) => isSafe(thickened(mm)), FINEST_MM) * 1000) / 1000;
+    const enough = yield* leastFor((most * (i - 1)) / DEPTHS, deep, (mm) => isSafe(thickened(mm)), FINEST_MM);
+    const by = Math.ceil(enough * 1000) / 1000;
     return { ok: true, part: isSafe(thickened(by)) ? thickened(by) : thickened(deep) };
   }
   return { ok: false, sentence: 'Thickening alone does not make it safe; make it larger, or use another typeface.' };

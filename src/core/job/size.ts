@@ -2,9 +2,9 @@
 import { type Chosen, moveChosen, sizeChosen } from '../commands/chosen';
 import type { Job } from '../document/schema';
 import { boxHeight, boxWidth } from '../geometry/point';
-import { factorFor } from '../geometry/root';
+import { factorSteps, ROUNDS } from '../geometry/root';
 import type { FaceLookup } from '../prepare/prepared';
-import type { Evaluator } from './evaluate';
+import type { Evaluator, Progress } from './evaluate';
 
 /** Widths and heights are met to this, in mm, by factors in these limits. */
 const SEARCH = { met: 1e-4, least: 1e-4, most: 1e4 };
@@ -19,9 +19,10 @@ const CORNER = { x: 0, y: 0 };
 
 /**
  * The sizing after which the bounds of what is chosen are so wide, or so high, in mm on the sheet, their lower left corner where
- * it was; null when nothing is drawn of it. Lengths that stay as they are set make this a search rather than a division.
+ * it was; null when nothing is drawn of it. Lengths that stay as they are set make this a search rather than a division; it yields the
+ * rounds done.
  */
-export function sizingTo(
+export function* sizingTo(
   job: Job,
   chosen: Chosen,
   side: 'width' | 'height',
@@ -29,12 +30,15 @@ export function sizingTo(
   everything: boolean,
   evaluator: Evaluator,
   faces: FaceLookup,
-): Sizing | null {
+): Generator<Progress, Sizing | null> {
   const measure = side === 'width' ? boxWidth : boxHeight;
   const boxAt = (factor: number) => evaluator.boxOf(sizeChosen(job, chosen, factor, CORNER, everything), chosen, faces);
   const before = boxAt(1);
   if (!(measure(before) > 0)) return null;
-  const factor = factorFor((f) => measure(boxAt(f)), mm, SEARCH);
+  const search = factorSteps((f) => measure(boxAt(f)), mm, SEARCH);
+  let round = search.next();
+  for (; !round.done; round = search.next()) yield { done: round.value, of: ROUNDS };
+  const factor = round.value;
   const after = boxAt(factor);
   return { factor, dx: before.minX - after.minX, dy: before.minY - after.minY };
 }

@@ -40,6 +40,8 @@ export function StrengthOf({ part, view }: { part: Part; view: PartView }) {
       // What was changed meanwhile is not thrown away.
       const unchanged =
         useBench.getState().job.parts.find((p) => p.id === part.id) === job.parts.find((p) => p.id === part.id);
+      // Asked anew meanwhile: that is answered instead.
+      if (made === null) return;
       if (!made.ok) setSentence(made.sentence);
       else if (!unchanged) setSentence('The part was changed meanwhile; press again.');
       else

@@ -1,0 +1,32 @@
+/** What the page asks the worker: of a document by its number, which was sent just before. */
+import type { Job } from '../core/document/schema';
+import type { DocumentUpdate } from './documents';
+import type { Host } from './host';
+
+/** Questions about a document, by the host's names for them. */
+export const ASKED_OF_DOCUMENTS = [
+  'asCut',
+  'bridgeThrough',
+  'bridgeVariants',
+  'evaluate',
+  'files',
+  'inHand',
+  'middleOf',
+  'regionAt',
+  'safePart',
+  'sizingTo',
+  'summary',
+  'toolTrials',
+] as const satisfies readonly (keyof Host)[];
+
+export type AskedOfDocument = (typeof ASKED_OF_DOCUMENTS)[number];
+
+/** What the page asks, about documents themselves. */
+export type Computing = Pick<Host, AskedOfDocument | 'samples'>;
+
+type ByNumber<F> = F extends (job: Job, ...rest: infer R) => infer A ? (serial: number, ...rest: R) => A : never;
+
+/** What the worker answers. */
+export type WorkerApi = { [K in AskedOfDocument]: ByNumber<Host[K]> } & Pick<Host, 'samples'> & {
+    hold: (update: DocumentUpdate) => void;
+  };
