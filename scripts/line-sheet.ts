@@ -5,8 +5,8 @@
 import { writeFileSync } from 'node:fs';
 import { diskFaces } from '../src/cli/typefaces';
 import { checkJob } from '../src/core/document/read';
-import { pathData } from '../src/core/formats/path-data';
 import { loadWasmEngine } from '../src/core/geometry/boolean/engine-wasm';
+import { pathData } from '../src/core/geometry/path-data';
 import { Evaluator } from '../src/core/job/evaluate';
 import { isLineFace, SHIPPED_FACES } from '../src/core/lettering/catalogue';
 

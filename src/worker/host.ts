@@ -4,11 +4,11 @@
  */
 import type { Chosen } from '../core/commands/chosen';
 import type { Job, PlacedBridge, StepOf } from '../core/document/schema';
-import { pathData } from '../core/formats/path-data';
 import { type FileFormat, writtenFormat } from '../core/formats/written';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
+import { pathData } from '../core/geometry/path-data';
 import type { Box, Point } from '../core/geometry/point';
 import { asCut } from '../core/job/as-cut';
 import { bridgeVariants } from '../core/job/compare-bridges';

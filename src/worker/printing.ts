@@ -1,6 +1,7 @@
 /** Path data for the screen. */
-import { pathData } from '../core/formats/path-data';
+
 import type { Path } from '../core/geometry/path';
+import { pathData } from '../core/geometry/path-data';
 import type { Point } from '../core/geometry/point';
 import type { Memory } from '../core/memo';
 import type { Outline } from '../core/prepare/outline';

@@ -2,11 +2,11 @@
 import { withoutClips } from '../core/formats/clip';
 import type { FoundText, SizeClaim } from '../core/formats/found';
 import { writeFound } from '../core/formats/found-file';
-import { pathData } from '../core/formats/path-data';
 import { readDrawing } from '../core/formats/read';
 import { type SizeChoice, sizeChoices } from '../core/formats/size';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { type Path, regionBox } from '../core/geometry/path';
+import { pathData } from '../core/geometry/path-data';
 import { type Box, boxHeight, boxWidth } from '../core/geometry/point';
 
 export type FoundGroupView = {

@@ -1,5 +1,5 @@
 /** The user's words set in every shipped face, for choosing one. */
-import { pathData } from '../core/formats/path-data';
+import { pathData } from '../core/geometry/path-data';
 import { isEmptyBox } from '../core/geometry/point';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
 import type { Typeface } from '../core/lettering/face';

@@ -26,7 +26,7 @@ import {
 } from '../../src/bench/nodes/tools';
 import { type AtNodes, pointAt, select, undo, useBench, workOnNodes } from '../../src/bench/store';
 import type { DrawnPath } from '../../src/core/document/schema';
-import { pathOf } from '../../src/core/formats/svg-read/outlines';
+import { pathOf } from '../../src/core/geometry/path-data';
 import { boxCentre } from '../../src/core/geometry/point';
 import { answer, compute, hostHere, now, openJob, partNow, stepNow, viewNow } from '../support/bench';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';

@@ -1,8 +1,8 @@
 /** Lines in a job: run on from letter to letter, mended by hand, found wanting, kept as steps. */
 import { describe, expect, test } from 'vitest';
 import type { Job } from '../../src/core/document/schema';
-import { KEPT_DIGITS, pathData } from '../../src/core/formats/path-data';
 import { isContinuous, type Path, pathLength, transformPath } from '../../src/core/geometry/path';
+import { KEPT_DIGITS, pathData } from '../../src/core/geometry/path-data';
 import { invert } from '../../src/core/geometry/point';
 import { line } from '../../src/core/geometry/segment';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';

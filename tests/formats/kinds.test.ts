@@ -2,16 +2,16 @@
 
 import { gzipSync } from 'fflate';
 import { describe, expect, test } from 'vitest';
-import { circleAt, decimal, distinctNames, rgbOf, scanWords } from '../../src/core/formats/drawing';
+import { circleAt, distinctNames, rgbOf, scanWords } from '../../src/core/formats/drawing';
 import { READ_ENDINGS, READ_WORDS } from '../../src/core/formats/endings';
-import { pathData } from '../../src/core/formats/path-data';
 import { readDrawing } from '../../src/core/formats/read';
 import { READ_FORMATS } from '../../src/core/formats/readers';
 import { sizeChoices } from '../../src/core/formats/size';
-import { pathOf } from '../../src/core/formats/svg-read/outlines';
 import { polyline } from '../../src/core/geometry/drawable';
 import { isContinuous, type Path, pathArea, pathBox } from '../../src/core/geometry/path';
+import { pathData, pathOf } from '../../src/core/geometry/path-data';
 import { arcAbout, cubic, line, quadratic, type Segment } from '../../src/core/geometry/segment';
+import { decimal } from '../../src/core/units/decimal';
 import { area } from '../support/drawables';
 
 const utf8 = (text: string) => new TextEncoder().encode(text);

@@ -1,6 +1,6 @@
 /** A drawing as it was read, written down as plain SVG for an independent renderer. */
 import type { Found, FoundShape } from '../../src/core/formats/found';
-import { pathData } from '../../src/core/formats/path-data';
+import { pathData } from '../../src/core/geometry/path-data';
 
 export function drawFound(found: Found): string {
   const { width, height } = found.page ?? { width: 100, height: 100 };

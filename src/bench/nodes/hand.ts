@@ -2,9 +2,8 @@
 import { useMemo } from 'react';
 import { memberOf } from '@/core/commands/changed';
 import type { Job } from '@/core/document/schema';
-import { KEPT_DIGITS, pathData } from '@/core/formats/path-data';
-import { pathOf } from '@/core/formats/svg-read/outlines';
 import { type Path, transformPath } from '@/core/geometry/path';
+import { KEPT_DIGITS, pathData, pathOf } from '@/core/geometry/path-data';
 import { compose, invert, type Matrix, scaling } from '@/core/geometry/point';
 import { stepIn, withStep } from '@/core/kinds/steps';
 import { unitOf } from '@/core/prepare/hand-made';

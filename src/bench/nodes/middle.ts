@@ -1,8 +1,8 @@
 /** The true middle of the letter whose lines are worked on: drawn as a guide, and what dragged nodes snap to. */
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { pathOf } from '@/core/formats/svg-read/outlines';
 import type { Path } from '@/core/geometry/path';
+import { pathOf } from '@/core/geometry/path-data';
 import type { Point } from '@/core/geometry/point';
 import { pointAt } from '@/core/geometry/segment';
 import { nearestParameter } from '@/core/geometry/segment-measures';

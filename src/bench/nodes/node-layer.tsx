@@ -2,7 +2,6 @@
 
 /** The nodes of what is in hand, over the sheet: pressed, boxed, dragged; handles of curves beside the chosen ones. */
 import { memo, type PointerEvent, useMemo, useState } from 'react';
-import { pathData } from '@/core/formats/path-data';
 import {
   addNode,
   asCubic,
@@ -15,6 +14,7 @@ import {
   nodesOf,
 } from '@/core/geometry/nodes';
 import type { Path } from '@/core/geometry/path';
+import { pathData } from '@/core/geometry/path-data';
 import type { Point } from '@/core/geometry/point';
 import { pointAt, type Segment } from '@/core/geometry/segment';
 import { nearestParameter } from '@/core/geometry/segment-measures';

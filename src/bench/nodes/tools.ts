@@ -1,6 +1,5 @@
 /** What can be done to the chosen nodes, each in one press. */
 
-import { pathOf } from '@/core/formats/svg-read/outlines';
 import {
   before,
   breakAt,
@@ -15,6 +14,7 @@ import {
   straightened,
 } from '@/core/geometry/nodes';
 import type { Path } from '@/core/geometry/path';
+import { pathOf } from '@/core/geometry/path-data';
 import { refitPath } from '@/core/prepare/closing/refit';
 import { type LineEnd, mergedLines, pulledToTip, runThrough } from '@/core/toolpath/centerline/mend';
 import { useBench, workOnNodes } from '../store';

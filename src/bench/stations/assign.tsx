@@ -255,7 +255,10 @@ export function Assign() {
       {job.parts.length === 0 ? (
         <p className="nf-muted nf-small">No parts yet.</p>
       ) : (
-        <div className={styles.assign}>
+        <div
+          className={styles.assign}
+          style={{ gridTemplateColumns: `minmax(0, 1fr) repeat(${OF_SHAPE.length}, 92px)` }}
+        >
           <span className="nf-muted">Part</span>
           {OF_SHAPE.map(({ what, word }) => (
             <span key={what} className="nf-muted">
@@ -277,7 +280,9 @@ const OF_SHAPE = WORKS.filter(({ draws }) => draws === null);
 
 const PartRow = ({ part, operations }: { part: Part; operations: readonly Operation[] }) => (
   <>
-    <span title={partWords(part)}>{partWords(part)}</span>
+    <span className={styles.assigned} title={partWords(part)}>
+      {partWords(part)}
+    </span>
     {OF_SHAPE.map(({ what }) => (
       <Given key={what} part={part} what={what} operations={operations} />
     ))}

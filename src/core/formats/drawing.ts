@@ -1,8 +1,10 @@
 /** The neutral drawing that every file format is written from. In mm, y upwards, the page's lower left corner at 0, 0. */
+
 import type { Drawable } from '../geometry/drawable';
 import { closedPath, type Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
 import { arcAbout } from '../geometry/segment';
+import { decimal } from '../units/decimal';
 
 export type Layer = {
   readonly name: string;
@@ -59,14 +61,6 @@ export const rgbOf = (colour: string): readonly [number, number, number] => [
 /** A whole circle of four arcs. */
 export const circleAt = ({ x, y }: Point, r: number): Path =>
   closedPath([0, 1, 2, 3].map((k) => arcAbout(x, y, r, (k * Math.PI) / 2, Math.PI / 2)));
-
-/** A number with at most `digits` places, no trailing zeros, never "-0" or exponents. */
-export function decimal(value: number, digits: number): string {
-  if (!Number.isFinite(value)) throw new RangeError(`a coordinate is not a number: ${value}`);
-  const text = value.toFixed(digits);
-  const short = text.includes('.') ? text.replace(/\.?0+$/, '') : text;
-  return short === '-0' ? '0' : short;
-}
 
 /** Names made distinct by a number behind them, ignoring case, in order. */
 export function distinctNames(names: readonly string[]): string[] {

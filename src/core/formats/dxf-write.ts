@@ -8,7 +8,8 @@ import { drawnPaths } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
 import { boxOf } from '../geometry/segment-measures';
-import { type Drawing, decimal, distinctNames, type FormatToWrite, rgbOf, scanWords } from './drawing';
+import { decimal } from '../units/decimal';
+import { type Drawing, distinctNames, type FormatToWrite, rgbOf, scanWords } from './drawing';
 import { nearestColourIndex } from './dxf-colour';
 
 export type DxfVersion = 'R12' | '2000' | '2007';

@@ -3,10 +3,9 @@
  * path data in mm, y upwards; clips are put to use before and are not kept.
  */
 import { z } from 'zod';
+import { KEPT_DIGITS, pathData, pathOf } from '../geometry/path-data';
 import { LIMITS } from '../limits';
 import type { Found, FoundShape } from './found';
-import { KEPT_DIGITS, pathData } from './path-data';
-import { pathOf } from './svg-read/outlines';
 
 const colour = z.string().regex(/^#[0-9a-f]{6}$/);
 const group = z.int().min(0).max(LIMITS.drawnGroups);

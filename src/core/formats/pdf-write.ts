@@ -3,7 +3,8 @@ import { zlibSync } from 'fflate';
 import { drawnPaths } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { arcToCubics, quadraticToCubic, type Segment } from '../geometry/segment';
-import { circleAt, type Drawing, decimal, type FormatToWrite, rgbOf, scanWords } from './drawing';
+import { decimal } from '../units/decimal';
+import { circleAt, type Drawing, type FormatToWrite, rgbOf, scanWords } from './drawing';
 
 const POINTS_PER_MM = 72 / 25.4;
 /** Longest page side in default user units (ISO 32000-1 annex C). */

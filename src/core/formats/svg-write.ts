@@ -1,7 +1,8 @@
 /** SVG at true size: the page in millimetres, one group per operation in running order, curves kept. */
 import { drawnPaths } from '../geometry/drawable';
-import { type Drawing, decimal, distinctNames, type FormatToWrite, scanWords } from './drawing';
-import { FILE_DIGITS, pathData } from './path-data';
+import { FILE_DIGITS, pathData } from '../geometry/path-data';
+import { decimal } from '../units/decimal';
+import { type Drawing, distinctNames, type FormatToWrite, scanWords } from './drawing';
 
 const escapeXml = (text: string): string =>
   text.replace(/[\p{Cc}\p{Cs}\p{Noncharacter_Code_Point}]/gu, '').replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);

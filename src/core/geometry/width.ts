@@ -4,7 +4,8 @@
  * medial axis gives (twice its radius). The disc is found by shrinking it until it holds no facing outline any more (Ma,
  * Bae and Choi 2012, "3D medial axis point approximation using nearest neighbors and the normal field").
  */
-import Flatbush from 'flatbush';
+import type Flatbush from 'flatbush';
+import { indexChords } from './chord-index';
 import type { Path } from './path';
 import { type Box, boxesMeet, growBox, type Point } from './point';
 import { pointAt, stepsWithin, tangentAt } from './segment';
@@ -148,13 +149,10 @@ class Walls {
         }
       });
     });
-    this.index = new Flatbush(Math.max(1, this.ax.length));
-    if (this.ax.length === 0) this.index.add(0, 0, 0, 0);
-    this.ax.forEach((ax, i) => {
-      const [ay, bx, by] = [this.ay[i] as number, this.bx[i] as number, this.by[i] as number];
-      this.index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
-    });
-    this.index.finish();
+    const { ax, ay, bx, by } = this;
+    this.index = indexChords(ax.length, (i, put) =>
+      put(ax[i] as number, ay[i] as number, bx[i] as number, by[i] as number),
+    );
   }
 
   private startOf(path: number, segment: number): number {

@@ -3,6 +3,7 @@
  * that lie side by side along a stroke are one stretch. The tips of points and rounded ends are thin by nature and do not
  * count, unless the taper is long; nor do the bottoms of notches, where no beam gets in.
  */
+import { DisjointSets } from '../geometry/disjoint-sets';
 import {
   applyMatrix,
   type Box,
@@ -152,20 +153,14 @@ function gather(places: readonly Narrow[], most: number): Narrow[][] {
     if (list) list.push(i);
     else byPath.set(p.path, [i]);
   });
-  const leader = places.map((_, i) => i);
-  const find = (i: number): number => {
-    let at = i;
-    while (leader[at] !== at) at = leader[at] as number;
-    leader[i] = at;
-    return at;
-  };
+  const sets = new DisjointSets(places.length);
   const reach = most / 2;
   const alongOf = (i: number) => (places[i] as Narrow).along;
   for (const list of byPath.values()) {
     list.sort((a, b) => alongOf(a) - alongOf(b));
     for (let k = 1; k < list.length; k++)
       if (alongOf(list[k] as number) - alongOf(list[k - 1] as number) <= reach)
-        leader[find(list[k] as number)] = find(list[k - 1] as number);
+        sets.join(list[k] as number, list[k - 1] as number);
   }
   places.forEach((p, i) => {
     const list = byPath.get(p.toPath);
@@ -179,17 +174,10 @@ function gather(places: readonly Narrow[], most: number): Narrow[][] {
     }
     for (const k of [lo - 1, lo]) {
       const other = list[k];
-      if (other !== undefined && Math.abs(alongOf(other) - p.toAlong) <= reach) leader[find(i)] = find(other);
+      if (other !== undefined && Math.abs(alongOf(other) - p.toAlong) <= reach) sets.join(i, other);
     }
   });
-  const groups = new Map<number, Narrow[]>();
-  places.forEach((p, i) => {
-    const root = find(i);
-    const group = groups.get(root);
-    if (group) group.push(p);
-    else groups.set(root, [p]);
-  });
-  return [...groups.values()];
+  return sets.gather(places);
 }
 
 function stretchOf(

@@ -2,9 +2,9 @@
 import { z } from 'zod';
 import type { Job } from '../document/schema';
 import { circleAt } from '../formats/drawing';
-import { pathData } from '../formats/path-data';
 import { drawnPaths, isHatch } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
+import { pathData } from '../geometry/path-data';
 import { LIMITS } from '../limits';
 import type { JobResult, Progress } from './evaluate';
 

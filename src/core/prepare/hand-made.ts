@@ -1,8 +1,8 @@
 /** What was drawn, or worked on, by hand: path data made into clean outlines and open lines. */
-import { KEPT_DIGITS, pathData } from '../formats/path-data';
-import { pathOf } from '../formats/svg-read/outlines';
+
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { countSegments, type Path, pathLength, transformPath } from '../geometry/path';
+import { KEPT_DIGITS, pathData, pathOf } from '../geometry/path-data';
 import { type Box, boxHeight, boxWidth, compose, invert, isEmptyBox, type Matrix, scaling } from '../geometry/point';
 import type { Layout } from '../lettering/layout';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';

@@ -1,5 +1,6 @@
 /** Which pieces of a shape lie nearest to which: the links along which they are joined into one. */
-import Flatbush from 'flatbush';
+import type Flatbush from 'flatbush';
+import { indexChords } from '../geometry/chord-index';
 import { flattenPath } from '../geometry/path';
 import type { Box, Point } from '../geometry/point';
 import { once } from '../memo';
@@ -102,10 +103,10 @@ function edgesOf(polygons: PieceShape['polygons']): EdgeIndex {
   const edges = polygons.flatMap((polygon) =>
     polygon.map((p, i) => [p, polygon[(i + 1) % polygon.length] as Point] as const),
   );
-  const index = new Flatbush(Math.max(1, edges.length));
-  for (const [p, q] of edges) index.add(Math.min(p.x, q.x), Math.min(p.y, q.y), Math.max(p.x, q.x), Math.max(p.y, q.y));
-  if (edges.length === 0) index.add(Infinity, Infinity, Infinity, Infinity);
-  index.finish();
+  const index = indexChords(edges.length, (i, put) => {
+    const [p, q] = edges[i] as readonly [Point, Point];
+    put(p.x, p.y, q.x, q.y);
+  });
   return { index, edges };
 }
 

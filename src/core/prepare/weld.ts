@@ -6,6 +6,7 @@
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { FLATTEN_MM } from '../geometry/boolean/session';
 import { uniteLabelled } from '../geometry/boolean/union';
+import { DisjointSets } from '../geometry/disjoint-sets';
 import { type Path, transformRegion } from '../geometry/path';
 import {
   type Box,
@@ -30,29 +31,16 @@ export const weldTolerance = (capHeightMm: number): number => Math.min(FLATTEN_M
 
 /** Indices of letters, gathered where their bounds meet (directly or through others); each list in reading order. */
 export function clusterLetters(boxes: readonly Box[], margin: number): number[][] {
-  const leader = boxes.map((_, i) => i);
-  const find = (i: number): number => {
-    let at = i;
-    while (leader[at] !== at) at = leader[at] as number;
-    leader[i] = at;
-    return at;
-  };
+  const sets = new DisjointSets(boxes.length);
   const byLeft = boxes.map((_, i) => i).sort((a, b) => (boxes[a] as Box).minX - (boxes[b] as Box).minX);
   let active: number[] = [];
   for (const i of byLeft) {
     const box = growBox(boxes[i] as Box, margin);
     active = active.filter((k) => (boxes[k] as Box).maxX >= box.minX);
-    for (const k of active) if (boxesMeet(box, boxes[k] as Box)) leader[find(i)] = find(k);
+    for (const k of active) if (boxesMeet(box, boxes[k] as Box)) sets.join(i, k);
     active.push(i);
   }
-  const groups = new Map<number, number[]>();
-  boxes.forEach((_, i) => {
-    const root = find(i);
-    const group = groups.get(root);
-    if (group) group.push(i);
-    else groups.set(root, [i]);
-  });
-  return [...groups.values()];
+  return sets.gather(boxes.map((_, i) => i));
 }
 
 /** Letters closer than this are looked at together. */

@@ -1,8 +1,7 @@
-/** Basic shapes and path data as paths, in user units and the file's own axes. Round things stay true arcs. */
-import svgpath from 'svgpath';
 import type { Path } from '../../geometry/path';
-import { compose, type Matrix, rotation, scaling, translation } from '../../geometry/point';
-import { arcAbout, cubic, line, quadratic, type Segment, transformSegment, withEnds } from '../../geometry/segment';
+import { pathOf, type ReadPaths } from '../../geometry/path-data';
+import { compose, scaling, translation } from '../../geometry/point';
+import { arcAbout, line, type Segment, transformSegment, withEnds } from '../../geometry/segment';
 import type { SvgElement } from './tree';
 import { lengthIn, lengthOf, numbersIn } from './values';
 
@@ -10,13 +9,11 @@ export type Viewport = { readonly width: number; readonly height: number };
 
 const diagonal = (v: Viewport): number => Math.hypot(v.width, v.height) / Math.SQRT2;
 
-export type Outlined = { readonly paths: readonly Path[]; readonly damaged: boolean };
-
-const sound = (paths: readonly Path[]): Outlined => ({ paths, damaged: false });
+const sound = (paths: readonly Path[]): ReadPaths => ({ paths, damaged: false });
 const NOTHING = sound([]);
 
 /** The outline of a basic shape or path; null when the element is none. */
-export function outlineOf(element: SvgElement, view: Viewport): Outlined | null {
+export function outlineOf(element: SvgElement, view: Viewport): ReadPaths | null {
   switch (element.name) {
     case 'path':
       return pathOf(element.attributes.get('d') ?? '');
@@ -57,7 +54,7 @@ export function outlineOf(element: SvgElement, view: Viewport): Outlined | null 
   }
 }
 
-function rectangle(element: SvgElement, view: Viewport): Outlined {
+function rectangle(element: SvgElement, view: Viewport): ReadPaths {
   const [x, y] = [lengthOf(element, 'x', view.width), lengthOf(element, 'y', view.height)];
   const [w, h] = [lengthOf(element, 'width', view.width), lengthOf(element, 'height', view.height)];
   if (!(w > 0 && h > 0)) return NOTHING;
@@ -76,7 +73,7 @@ function rectangle(element: SvgElement, view: Viewport): Outlined {
   );
 }
 
-function ellipse(element: SvgElement, view: Viewport, rx: number, ry: number): Outlined {
+function ellipse(element: SvgElement, view: Viewport, rx: number, ry: number): ReadPaths {
   if (!(rx > 0 && ry > 0)) return NOTHING;
   const [cx, cy] = [lengthOf(element, 'cx', view.width), lengthOf(element, 'cy', view.height)];
   const place = compose(scaling(rx, ry), translation(cx, cy));
@@ -90,119 +87,3 @@ const joined = (segments: readonly Segment[]): Segment[] =>
     const before = segments[(i + segments.length - 1) % segments.length] as Segment;
     return withEnds(s, { x: before.x1, y: before.y1 }, { x: s.x1, y: s.y1 });
   });
-
-/** Path data; a fault in it ends it there, what came before is drawn (SVG 1.1, F.2). */
-export function pathOf(data: string): Outlined {
-  const parsed = svgpath(data);
-  const damaged = (parsed as { err?: string }).err !== '' && (parsed as { err?: string }).err !== undefined;
-  const paths: Path[] = [];
-  let segments: Segment[] = [];
-  let start = { x: 0, y: 0 };
-  let at = { x: 0, y: 0 };
-  const finish = (closed: boolean) => {
-    if (segments.length > 0) paths.push({ segments, closed });
-    segments = [];
-  };
-  const push = (s: Segment) => {
-    if (!isPoint(s)) segments.push(s);
-    at = { x: s.x1, y: s.y1 };
-  };
-  parsed
-    .abs()
-    .unshort()
-    .iterate((raw) => {
-      const [command, ...n] = raw as [string, ...number[]];
-      const [p, q, r, s, t, u, v] = n as [number, number, number, number, number, number, number];
-      switch (command) {
-        case 'M':
-          finish(false);
-          start = { x: p, y: q };
-          at = start;
-          break;
-        case 'L':
-          push(line(at.x, at.y, p, q));
-          break;
-        case 'H':
-          push(line(at.x, at.y, p, at.y));
-          break;
-        case 'V':
-          push(line(at.x, at.y, at.x, p));
-          break;
-        case 'Q':
-          push(quadratic(at.x, at.y, p, q, r, s));
-          break;
-        case 'C':
-          push(cubic(at.x, at.y, p, q, r, s, t, u));
-          break;
-        case 'A':
-          for (const piece of ellipticalArc(at.x, at.y, p, q, r, s !== 0, t !== 0, u, v)) push(piece);
-          at = { x: u, y: v };
-          break;
-        case 'Z':
-          if (at.x !== start.x || at.y !== start.y) push(line(at.x, at.y, start.x, start.y));
-          finish(true);
-          at = start;
-          break;
-      }
-    });
-  finish(false);
-  return { paths, damaged };
-}
-
-function isPoint(s: Segment): boolean {
-  if (s.x0 !== s.x1 || s.y0 !== s.y1) return false;
-  if (s.kind === 'line') return true;
-  if (s.kind === 'arc') return s.sweep === 0;
-  const still = s.ax === s.x0 && s.ay === s.y0;
-  return s.kind === 'quadratic' ? still : still && s.bx === s.x0 && s.by === s.y0;
-}
-
-/** An arc by its ends (SVG 1.1, F.6.5): one true arc on a circle, cubics on an ellipse. */
-function ellipticalArc(
-  x0: number,
-  y0: number,
-  radiusX: number,
-  radiusY: number,
-  turn: number,
-  large: boolean,
-  clockwise: boolean,
-  x1: number,
-  y1: number,
-): readonly Segment[] {
-  let [rx, ry] = [Math.abs(radiusX), Math.abs(radiusY)];
-  if (x0 === x1 && y0 === y1) return [];
-  if (rx === 0 || ry === 0) return [line(x0, y0, x1, y1)];
-  const angle = rx === ry ? 0 : turn;
-  const phi = (angle * Math.PI) / 180;
-  const [cos, sin] = [Math.cos(phi), Math.sin(phi)];
-  const hx = (cos * (x0 - x1) + sin * (y0 - y1)) / 2;
-  const hy = (-sin * (x0 - x1) + cos * (y0 - y1)) / 2;
-  const reach = (hx / rx) ** 2 + (hy / ry) ** 2;
-  if (reach > 1) {
-    rx *= Math.sqrt(reach);
-    ry *= Math.sqrt(reach);
-  }
-  const [ux, uy] = [hx / rx, hy / ry];
-  const apart = ux * ux + uy * uy;
-  const k = (large === clockwise ? -1 : 1) * Math.sqrt(Math.max(0, 1 - apart) / apart);
-  // Centre on the unit circle's axes.
-  const [cx, cy] = [k * uy, -k * ux];
-  const from = Math.atan2(uy - cy, ux - cx);
-  let sweep = Math.atan2(-uy - cy, -ux - cx) - from;
-  if (clockwise && sweep < 0) sweep += 2 * Math.PI;
-  if (!clockwise && sweep > 0) sweep -= 2 * Math.PI;
-  if (sweep === 0) return [line(x0, y0, x1, y1)];
-  const ellipseMatrix: Matrix = compose(scaling(rx, ry), rotation(angle));
-  const middle = { x: (x0 + x1) / 2 + cos * cx * rx - sin * cy * ry, y: (y0 + y1) / 2 + sin * cx * rx + cos * cy * ry };
-  const pieces = transformSegment(
-    arcAbout(0, 0, 1, from, sweep),
-    compose(ellipseMatrix, translation(middle.x, middle.y)),
-  );
-  return pieces.map((piece, i) =>
-    withEnds(
-      piece,
-      i === 0 ? { x: x0, y: y0 } : { x: piece.x0, y: piece.y0 },
-      i === pieces.length - 1 ? { x: x1, y: y1 } : { x: piece.x1, y: piece.y1 },
-    ),
-  );
-}

@@ -4,7 +4,8 @@
  * segment, cut at the true crossing. A session keeps the tags over a chain of operations, so that only one rebuild is
  * needed at the end.
  */
-import Flatbush from 'flatbush';
+import type Flatbush from 'flatbush';
+import { indexChords } from '../chord-index';
 import type { Path } from '../path';
 import type { Point } from '../point';
 import { line, pointAt, type Segment, stepsWithin, subSegment, withEnds } from '../segment';
@@ -228,16 +229,11 @@ export class BooleanSession {
 
   private indexed(): Flatbush {
     if (this.index) return this.index;
-    const index = new Flatbush(Math.max(1, this.x.length));
-    for (let i = 0; i < this.x.length; i++) {
-      const j = this.next[i] as number;
-      const ax = this.x[i] as number;
-      const ay = this.y[i] as number;
-      const bx = this.x[j] as number;
-      const by = this.y[j] as number;
-      index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
-    }
-    index.finish();
+    const { x, y, next } = this;
+    const index = indexChords(x.length, (i, put) => {
+      const j = next[i] as number;
+      put(x[i] as number, y[i] as number, x[j] as number, y[j] as number);
+    });
     this.index = index;
     return index;
   }

@@ -1,4 +1,5 @@
 /** The bridges of one shape: those by hand first, then the automatic ones, then the outlines with all of them put in. */
+import { DisjointSets } from '../../geometry/disjoint-sets';
 import { applyMatrix, boxHeight, boxWidth, invert, type Matrix, type Point, turnWith } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import { measureOutlines, nestAgain, type Outline } from '../outline';
@@ -19,20 +20,6 @@ import type { BridgeWorkshop, Ground } from './workshop';
 /** The bridges of a letter are taken from one like it unless they cost this much more there. */
 const ALIKE_MORE = 0.3;
 
-/** Which outlines of a void hang on what lies around it. */
-class Hanging {
-  private readonly leader = new Map<number, number>();
-  find(i: number): number {
-    let at = i;
-    for (let up = this.leader.get(at); up !== undefined; up = this.leader.get(at)) at = up;
-    return at;
-  }
-  join(i: number, j: number): void {
-    const [a, b] = [this.find(i), this.find(j)];
-    if (a !== b) this.leader.set(a, b);
-  }
-}
-
 type Held = {
   readonly candidate: Candidate;
   readonly width: number;
@@ -45,7 +32,8 @@ export class Bridging {
   private readonly asked: number;
   private readonly least: number;
   private readonly beside: number;
-  private readonly hanging = new Hanging();
+  /** Outlines that hang together, the rims after those of the shape. */
+  private readonly hanging: DisjointSets;
   private readonly islandNamed = new Map<string, Island>();
   private readonly held = new Map<Island, Held[]>();
   /** All bridges by the outline around the void they cross: only those can get in each other's way. */
@@ -69,6 +57,7 @@ export class Bridging {
     const { step, leastMm, thicknessMm } = setting;
     this.shape = ground.shape;
     this.islands = ground.islands;
+    this.hanging = new DisjointSets(ground.shape.length + setting.rims.length);
     this.asked = nothing.askedMm;
     this.least = nothing.leastMm;
     this.beside = besideOf({ shape: step.sides, joints: step.joints });
@@ -141,7 +130,7 @@ export class Bridging {
 
   /** Whether an island hangs on what lies around its void, by way of others or straight. */
   private hangs(island: Island): boolean {
-    return this.hanging.find(island.outline) === this.hanging.find(island.void.outer);
+    return this.hanging.areJoined(island.outline, island.void.outer);
   }
 
   /** Bridges by hand that fit nowhere any more are made up for; an island whose bridges were all deleted stays without. */
@@ -183,7 +172,7 @@ export class Bridging {
       this.trouble.set(island, 'no way');
       return true;
     }
-    const hangs = (to: number) => this.hanging.find(to) === this.hanging.find(island.void.outer);
+    const hangs = (to: number) => this.hanging.areJoined(to, island.void.outer);
     const may = (c: Candidate) => !this.isInTheWay(c);
     const first = (span: Candidate['span']) => isLast || hangs(span.to.outline);
     const name = this.setting.step.alike && frame.alike ? `${frame.alike}/${island.rank}/${count}` : null;

@@ -2,7 +2,8 @@
  * The outlines around stock and voids as chords that know their place on the exact curves: what bridges are looked for
  * in. Lengths in mm.
  */
-import Flatbush from 'flatbush';
+import type Flatbush from 'flatbush';
+import { indexChords } from '../../geometry/chord-index';
 import type { Path } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { pointAt, stepsWithin } from '../../geometry/segment';
@@ -72,13 +73,7 @@ export class Edges {
     });
     this.firstChord.push(this.ax.length);
     this.nearMm = NEAR * cornerMm;
-    this.index = new Flatbush(Math.max(1, this.ax.length));
-    if (this.ax.length === 0) this.index.add(Infinity, Infinity, Infinity, Infinity);
-    for (let i = 0; i < this.ax.length; i++) {
-      const [ax, ay, bx, by] = [this.x0(i), this.y0(i), this.x1(i), this.y1(i)];
-      this.index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
-    }
-    this.index.finish();
+    this.index = indexChords(this.ax.length, (i, put) => put(this.x0(i), this.y0(i), this.x1(i), this.y1(i)));
   }
 
   x0(i: number): number {

@@ -2,9 +2,11 @@
  * Outlines put together into one clean shape. Each group is an area by itself; groups that cross are welded; one that
  * lies in another is a hole in it, and in that hole stock again.
  */
-import Flatbush from 'flatbush';
+import type Flatbush from 'flatbush';
 import type { ClipEngine, Filling } from '../../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../../geometry/boolean/session';
+import { indexChords } from '../../geometry/chord-index';
+import { DisjointSets } from '../../geometry/disjoint-sets';
 import { nestPaths } from '../../geometry/nesting';
 import { flattenPath, type Path, pathArea, reversePath } from '../../geometry/path';
 
@@ -50,14 +52,8 @@ const cross = ([ax, ay, bx, by]: Chord, [cx, cy, dx, dy]: Chord): boolean =>
   side(ax, ay, bx, by, cx, cy) * side(ax, ay, bx, by, dx, dy) < 0 &&
   side(cx, cy, dx, dy, ax, ay) * side(cx, cy, dx, dy, bx, by) < 0;
 
-function indexed(chords: readonly Chord[]): Flatbush {
-  const index = new Flatbush(Math.max(1, chords.length));
-  for (const [ax, ay, bx, by] of chords)
-    index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
-  if (chords.length === 0) index.add(0, 0, 0, 0);
-  index.finish();
-  return index;
-}
+const indexed = (chords: readonly Chord[]): Flatbush =>
+  indexChords(chords.length, (i, put) => put(...(chords[i] as Chord)));
 
 const near = (index: Flatbush, [ax, ay, bx, by]: Chord): number[] =>
   index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
@@ -79,26 +75,16 @@ function weldCrossing(engine: ClipEngine, areas: readonly Path[][]): Path[][] {
     }
   });
   const index = indexed(chords);
-  const leader = areas.map((_, i) => i);
-  const lead = (i: number): number => {
-    let at = i;
-    while (leader[at] !== at) at = leader[at] as number;
-    return at;
-  };
+  const sets = new DisjointSets(areas.length);
   chords.forEach((chord, i) => {
     for (const j of near(index, chord)) {
-      const [a, b] = [lead(owner[i] as number), lead(owner[j] as number)];
-      if (j > i && a !== b && cross(chord, chords[j] as Chord)) leader[b] = a;
+      const [a, b] = [owner[i] as number, owner[j] as number];
+      if (j > i && !sets.areJoined(a, b) && cross(chord, chords[j] as Chord)) sets.join(b, a);
     }
   });
-  const groups = new Map<number, Path[][]>();
-  areas.forEach((paths, i) => {
-    const key = lead(i);
-    groups.set(key, [...(groups.get(key) ?? []), paths]);
-  });
-  return [...groups.values()].map((group) =>
-    group.length === 1 ? (group[0] as Path[]) : united(engine, group.flat(), 'nonzero'),
-  );
+  return sets
+    .gather(areas)
+    .map((group) => (group.length === 1 ? (group[0] as Path[]) : united(engine, group.flat(), 'nonzero')));
 }
 
 /** Areas that lie in areas are taken out of them and added again by turns. */

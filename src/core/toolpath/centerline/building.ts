@@ -1,4 +1,5 @@
 /** Tracks as they are made, and the meetings their ends come to. */
+import { DisjointSets } from '../../geometry/disjoint-sets';
 import { Edges } from './edges';
 import type { Port, TrackPoint } from './track';
 
@@ -9,21 +10,18 @@ export class Building extends Edges {
   readonly tracks: TrackPoint[][] = [];
   readonly through: [Port, Port][] = [];
   readonly alongEdge: [Port, Port][] = [];
-  private readonly leaders: number[] = [];
+  private readonly meetings = new DisjointSets();
   /** The meeting each end of each track belongs to; -1 for none. */
   readonly at: [number, number][] = [];
 
   newMeeting(): number {
-    this.leaders.push(this.leaders.length);
-    return this.leaders.length - 1;
+    return this.meetings.add();
   }
   meeting(id: number): number {
-    let at = id;
-    while (this.leaders[at] !== at) at = this.leaders[at] as number;
-    return at;
+    return this.meetings.find(id);
   }
   unite(a: number, b: number): void {
-    if (a >= 0 && b >= 0) this.leaders[this.meeting(a)] = this.meeting(b);
+    if (a >= 0 && b >= 0) this.meetings.join(a, b);
   }
   add(points: TrackPoint[], from: number, to: number): number {
     this.tracks.push(points);

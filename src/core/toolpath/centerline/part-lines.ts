@@ -3,11 +3,12 @@
  * letter has the same lines wherever it stands and however large it is, and joints between letters cannot disturb it. Lines
  * then run on from letter to letter where these touch. Anything else is traced as it stands.
  */
-import { pathOf } from '../../formats/svg-read/outlines';
+
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { uniteLabelled } from '../../geometry/boolean/union';
 import { nestPaths } from '../../geometry/nesting';
 import { type Path, pathLength, regionArea, transformPath, transformRegion } from '../../geometry/path';
+import { pathOf } from '../../geometry/path-data';
 import { applyMatrix, compose, determinant, type Matrix, type Point, scaling, translation } from '../../geometry/point';
 import type { Typeface } from '../../lettering/face';
 import type { PlacedLetter } from '../../lettering/layout';
