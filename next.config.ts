@@ -17,6 +17,8 @@ const policy = (scripts: string): string =>
 
 const config: NextConfig = {
   reactStrictMode: true,
+  // What a component gives is kept as long as what it reads is: an edit renders only what shows it.
+  reactCompiler: true,
   poweredByHeader: false,
   agentRules: false,
   serverExternalPackages: ['pg', 'harfbuzzjs', 'clipper2-wasm'],

@@ -51,7 +51,7 @@ async function keep(page: Page, job: Job): Promise<string> {
   await saved(page);
   const { version } = (await (await page.request.get(`/api/jobs/${id}`)).json()) as { version: number };
   const answer = await page.request.put(`/api/jobs/${id}`, {
-    data: { version, document: job, picture: null, openFindings: 0 },
+    data: { version, document: job, extras: null },
   });
   expect(answer.ok(), await answer.text()).toBe(true);
   await page.goto('about:blank');
@@ -140,12 +140,12 @@ async function acts(page: Page): Promise<{ choosing: number; station: number; ed
   const choosing = await timed(page, 'pointerdown', (i) => part(i).click({ position: { x: 2, y: 2 }, force: true }));
   const names = ['Close', 'Hold', 'Fill', 'Assign', 'Prove', 'Compose'];
   const at = await timed(page, 'click', (i) => station(page, names[i % names.length] as string).click());
-  await station(page, 'Compose').click();
-  await part(2).click({ position: { x: 2, y: 2 }, force: true });
-  await page.keyboard.press('Escape');
-  await part(2).click({ position: { x: 2, y: 2 }, force: true });
-  // A second press goes inside to the words.
-  await page.locator('[data-grab="plate-2"][data-member="words"]').click({ force: true });
+  // The words of one part in hand: where one is in a job is kept in its address.
+  const address = new URL(page.url());
+  address.search = '?on=plate-2/words';
+  await page.goto(address.href);
+  await page.getByRole('textbox', { name: 'Words' }).waitFor();
+  await computed(page);
   const editing = await edited(page);
   return { choosing, station: at, editing };
 }

@@ -5,6 +5,7 @@ import { Minus, Plus } from 'lucide-react';
 import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
 import { formatLengthNumber } from '@/core/units/quantity';
 import styles from './bench.module.css';
+import { useBeside } from './beside';
 import { chosenBox, chosenIn } from './chosen';
 import { fitSheet, useCamera, zoomBy } from './sheet/camera';
 import { usePointer } from './sheet/pointer';
@@ -17,7 +18,7 @@ export function Foot() {
   const { x, y } = usePointer();
   const zoom = useCamera((camera) => camera.k);
   const units = useBench((s) => s.job.units);
-  const view = useBench((s) => s.view);
+  const view = useBeside((s) => s.view);
   const progress = useBench((s) => s.progress);
   const canUndo = useBench((s) => s.past.length > 0);
   const selection = useBench((s) => s.selection);

@@ -3,18 +3,21 @@
 /** The right side: the parts in order, and the findings. */
 import { Combine, Copy, Eye, EyeOff, Lock, LockOpen, Split, Trash2 } from 'lucide-react';
 import { memo, useState } from 'react';
-import Button from 'react-bootstrap/Button';
+import { useShallow } from 'zustand/react/shallow';
 import { moveEntry } from '@/core/commands/changed';
 import { removeParts, split, takeIn } from '@/core/commands/parts';
 import { partWords } from '@/core/document/part-words';
 import type { Operation, Part } from '@/core/document/schema';
 import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
+import type { Finding } from '@/core/inspect/finding';
 import { formatLengthNumber, type LengthUnit } from '@/core/units/quantity';
 import { Heading } from '@/ui/heading';
+import { useListed } from '@/ui/listed';
 import { OperationMark } from '@/ui/marks';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import type { PartView } from '@/worker/view';
 import styles from './bench.module.css';
+import { useBeside } from './beside';
 import { duplicateChosen } from './clipboard';
 import { FindingRow } from './finding-row';
 import { ownMiddle } from './seen';
@@ -193,64 +196,78 @@ const removePart = (partId: string): void => dispatch((job) => removeParts(job, 
 /** Findings listed at first, and more at each press. */
 const LISTED = 50;
 
-export function JobSheet() {
-  const job = useBench((s) => s.job);
-  const view = useBench((s) => s.view);
-  const selection = useBench((s) => s.selection);
-  const selected = selection.partId;
-  const [listed, setListed] = useState(LISTED);
-  const views = new Map(view?.parts.map((p) => [p.id, p]));
-  const chosen = job.parts.find((part) => part.id === selected);
-  const findings = view?.findings ?? [];
+/** The card of one part: it looks up by itself what it shows, so that an edit elsewhere leaves it alone. */
+function CardOf({ id }: { id: string }) {
+  const part = useBench((s) => s.job.parts.find((p) => p.id === id));
+  const operations = useBench((s) => s.job.operations);
+  const size = useBeside((s) =>
+    sizeWords(
+      s.view?.parts.find((p) => p.id === id),
+      s.job.units,
+    ),
+  );
+  const on = useBench((s) => s.selection.partId === id || s.selection.others.includes(id));
+  const alone = useBench((s) => s.selection.partId === id && s.selection.others.length === 0);
+  const into = useBench((s) => {
+    const chosen = s.selection.others.length === 0 && s.selection.partId !== id ? s.selection.partId : null;
+    const other = chosen === null ? undefined : s.job.parts.find((p) => p.id === chosen);
+    return other && !other.locked ? partWords(other) : null;
+  });
+  return part ? <PartCard part={part} operations={operations} size={size} on={on} alone={alone} into={into} /> : null;
+}
+
+const Cards = ({ ids }: { ids: readonly string[] }) => (
+  <ul className="list-unstyled m-0" aria-label="Parts">
+    {ids.map((id) => (
+      <CardOf key={id} id={id} />
+    ))}
+  </ul>
+);
+
+const reorder = (from: number, to: number): void => change((draft) => void moveEntry(draft.parts, from, to));
+
+function Parts() {
+  const ids = useBench(useShallow((s) => s.job.parts.map((part) => part.id)));
+  return (
+    <>
+      <Heading beside={ids.length || undefined}>Parts</Heading>
+      {ids.length === 0 && <p className="nf-muted nf-small">Nothing here yet. Add lettering or a shape on the left.</p>}
+      <SortableList name="parts" ids={ids} onMove={reorder}>
+        <Cards ids={ids} />
+      </SortableList>
+    </>
+  );
+}
+
+function Findings() {
+  const findings = useBeside((s) => s.view?.findings) ?? NO_FINDINGS;
+  const isEmpty = useBench((s) => s.view === null || s.job.parts.length === 0);
   const open = findings.filter((f) => f.left === null);
+  const listed = useListed([...open, ...findings.filter((f) => f.left !== null)], LISTED);
   const left = findings.length - open.length;
   const beside =
     open.length === 0 && left === 0
       ? ''
       : [`${open.length} to look at`, left > 0 ? `${left} left as is` : ''].filter(Boolean).join(' · ');
   return (
-    <aside className={styles.jobSheet} aria-label="Job sheet">
-      <Heading beside={job.parts.length || undefined}>Parts</Heading>
-      {job.parts.length === 0 && (
-        <p className="nf-muted nf-small">Nothing here yet. Add lettering or a shape on the left.</p>
-      )}
-      <SortableList
-        name="parts"
-        ids={job.parts.map((part) => part.id)}
-        onMove={(from, to) => change((draft) => void moveEntry(draft.parts, from, to))}
-      >
-        <ul className="list-unstyled m-0" aria-label="Parts">
-          {job.parts.map((part) => (
-            <PartCard
-              key={part.id}
-              part={part}
-              operations={job.operations}
-              size={sizeWords(views.get(part.id), job.units)}
-              on={part.id === selected || selection.others.includes(part.id)}
-              alone={part.id === selected && selection.others.length === 0}
-              into={
-                chosen && selection.others.length === 0 && chosen.id !== part.id && !chosen.locked
-                  ? partWords(chosen)
-                  : null
-              }
-            />
-          ))}
-        </ul>
-      </SortableList>
+    <>
       <Heading beside={beside}>Findings</Heading>
-      {view && findings.length === 0 && job.parts.length > 0 && (
-        <p className="nf-muted nf-small">Nothing to look at.</p>
-      )}
+      {!isEmpty && findings.length === 0 && <p className="nf-muted nf-small">Nothing to look at.</p>}
       <ul className={styles.findings} aria-label="Findings">
-        {[...open, ...findings.filter((f) => f.left !== null)].slice(0, listed).map((finding) => (
+        {listed.shown.map((finding) => (
           <FindingRow key={finding.key} finding={finding} />
         ))}
       </ul>
-      {findings.length > listed && (
-        <Button variant="plain" className="mt-2 w-100" onClick={() => setListed((n) => n + LISTED)}>
-          {findings.length - listed} more
-        </Button>
-      )}
-    </aside>
+      {listed.more}
+    </>
   );
 }
+
+const NO_FINDINGS: readonly Finding[] = [];
+
+export const JobSheet = () => (
+  <aside className={styles.jobSheet} aria-label="Job sheet">
+    <Parts />
+    <Findings />
+  </aside>
+);

@@ -20,5 +20,6 @@ export function placeToAddress({ station, partId, memberId }: Place): void {
   if (partId) query.set('on', memberId ? `${partId}/${memberId}` : partId);
   const search = query.size > 0 ? `?${query.toString().replaceAll('%2F', '/')}` : '';
   if (search !== window.location.search)
-    window.history.replaceState(window.history.state, '', window.location.pathname + search);
+    // The browser's own: the framework's would go through its router, which has nothing to do with it.
+    History.prototype.replaceState.call(window.history, window.history.state, '', window.location.pathname + search);
 }

@@ -12,15 +12,16 @@ import { formatLengthNumber } from '@/core/units/quantity';
 import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
 import styles from './bench.module.css';
+import { useBeside } from './beside';
 import { change, goToStation, redo, undo, useBench } from './store';
 
 const RANK: Readonly<Record<Severity, number>> = { fault: 3, caution: 2, note: 1 };
 
 function Route() {
   const station = useBench((s) => s.station);
-  const findings = useBench((s) => s.view?.findings);
+  const findings = useBeside((s) => s.view?.findings);
   const hasParts = useBench((s) => s.view !== null && s.job.parts.length > 0);
-  const hasWork = useBench((s) => s.view?.operations.some((o) => o.paths > 0 || o.fillMm2 > 0) ?? false);
+  const hasWork = useBeside((s) => s.view?.operations.some((o) => o.paths > 0 || o.fillMm2 > 0) ?? false);
   return (
     <nav aria-label="Route">
       <ol className={styles.route}>

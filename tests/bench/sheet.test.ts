@@ -445,9 +445,9 @@ describe('words typed', () => {
 describe('the address', () => {
   const at = (search: string) => {
     const replaced: string[] = [];
-    vi.stubGlobal('window', {
-      location: { search, pathname: '/jobs/1' },
-      history: { state: 7, replaceState: (_state: unknown, _title: string, url: string) => replaced.push(url) },
+    vi.stubGlobal('window', { location: { search, pathname: '/jobs/1' }, history: { state: 7 } });
+    vi.stubGlobal('History', {
+      prototype: { replaceState: (_state: unknown, _title: string, url: string) => replaced.push(url) },
     });
     return replaced;
   };

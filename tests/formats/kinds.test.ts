@@ -3,7 +3,7 @@
 import { gzipSync } from 'fflate';
 import { describe, expect, test } from 'vitest';
 import { circleAt, distinctNames, rgbOf, scanWords } from '../../src/core/formats/drawing';
-import { READ_ENDINGS, READ_WORDS } from '../../src/core/formats/endings';
+import { READ_ENDINGS, READ_FORMATS_SAID, READ_WORDS } from '../../src/core/formats/endings';
 import { readDrawing } from '../../src/core/formats/read';
 import { READ_FORMATS } from '../../src/core/formats/readers';
 import { sizeChoices } from '../../src/core/formats/size';
@@ -61,29 +61,33 @@ describe('a file is', () => {
     [
       'words',
       utf8('0 section of words about svg'),
-      'This is no drawing that can be read here. Bring in an SVG or DXF file.',
+      `This is no drawing that can be read here. Bring in an ${READ_FORMATS_SAID} file.`,
     ],
     [
       'a PDF',
       latin1('%PDF-1.4 <svg></svg>'),
-      'This file is a PDF. PDF files can’t be brought in yet; save it as SVG or DXF.',
+      `This file is a PDF. PDF files can’t be brought in yet; save it as ${READ_FORMATS_SAID}.`,
     ],
     [
       'a PNG',
       latin1('\x89PNG\r\n'),
-      'This file is a picture, made of dots. Pictures can’t be brought in yet; bring in an SVG or DXF.',
+      `This file is a picture, made of dots. Pictures can’t be brought in yet; bring in an ${READ_FORMATS_SAID}.`,
     ],
     [
       'a JPEG',
       latin1('\xff\xd8\xff\xe0'),
-      'This file is a picture, made of dots. Pictures can’t be brought in yet; bring in an SVG or DXF.',
+      `This file is a picture, made of dots. Pictures can’t be brought in yet; bring in an ${READ_FORMATS_SAID}.`,
     ],
-    ['a ZIP', latin1('PK\x03\x04'), 'This file is a packed folder. Unpack it and bring in the SVG or DXF in it.'],
+    [
+      'a ZIP',
+      latin1('PK\x03\x04'),
+      `This file is a packed folder. Unpack it and bring in the ${READ_FORMATS_SAID} in it.`,
+    ],
     ['a DWG', latin1('AC1021'), 'This file is a DWG. Save it as DXF.'],
     [
       'words that end like a PDF',
       utf8('not a %PDF'),
-      'This is no drawing that can be read here. Bring in an SVG or DXF file.',
+      `This is no drawing that can be read here. Bring in an ${READ_FORMATS_SAID} file.`,
     ],
   ])('%s', (_, bytes, sentence) => expect(said(bytes)).toBe(sentence));
 

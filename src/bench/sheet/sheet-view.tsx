@@ -49,7 +49,12 @@ export function SheetView() {
   const surface = useRef<SVGSVGElement>(null);
   const [saying, setSaying] = useState<Saying>(null);
   const camera = useCamera();
-  const job = useBench((s) => s.job);
+  const sheet = useBench((s) => s.job.sheet);
+  const unit = useBench((s) => s.job.units);
+  const count = useBench((s) => s.job.parts.length);
+  // What is drawn is of the document it was computed from.
+  const job = useBench((s) => s.viewOf);
+  const onlyName = useBench((s) => s.job.operations.find((o) => o.id === s.only)?.name);
   const view = useBench((s) => s.view);
   const look = useBench((s) => s.look);
   const cutPieces = useBench((s) => s.cutPieces);
@@ -84,7 +89,7 @@ export function SheetView() {
   // biome-ignore lint/correctness/useExhaustiveDependencies: fitted once for every job, and when the sheet changes its size
   useEffect(() => {
     if (sized) fitSheet();
-  }, [sized, id, job.sheet.width, job.sheet.height]);
+  }, [sized, id, sheet.width, sheet.height]);
 
   useEffect(() => {
     if (goTo) lookAtPlace(goTo);
@@ -109,7 +114,7 @@ export function SheetView() {
     const isChosen = all.includes(partId);
     if (!isChosen || (all.length === 1 && selection.memberId !== null && selection.memberId !== memberId))
       select(partId, isChosen ? memberId : null);
-    const locked = job.parts.find((p) => p.id === partId)?.locked === true;
+    const locked = useBench.getState().job.parts.find((p) => p.id === partId)?.locked === true;
     const isSame = selection.memberId === null || selection.memberId === memberId;
     const again = () => (all.length > 1 ? select(partId) : isSame && goInside(memberId));
     if (!locked) press(e, { kind: 'move' }, isChosen ? again : undefined);
@@ -124,11 +129,11 @@ export function SheetView() {
       <svg className={styles.under} aria-hidden="true">
         <g transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`}>
           <EngravePattern k={k} />
-          <rect data-stock width={job.sheet.width} height={job.sheet.height} className={styles.sheet} />
-          {view && <Work job={job} view={view} cutPieces={cutPieces} look={look} only={only} />}
+          <rect data-stock width={sheet.width} height={sheet.height} className={styles.sheet} />
+          {view && job && <Work job={job} view={view} cutPieces={cutPieces} look={look} only={only} />}
         </g>
       </svg>
-      {view && <FillCanvas camera={camera} job={job} view={view} look={look} only={only} />}
+      {view && job && <FillCanvas camera={camera} job={job} view={view} look={look} only={only} />}
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: Esc does by key what a click on empty bench does */}
       <svg
         ref={surface}
@@ -136,7 +141,7 @@ export function SheetView() {
         data-panning={camera.panning || undefined}
         data-sheet
         role="application"
-        aria-label={`Sheet with ${job.parts.length} parts. Tab goes to the next part, arrows nudge it.`}
+        aria-label={`Sheet with ${count} parts. Tab goes to the next part, arrows nudge it.`}
         // biome-ignore lint/a11y/noNoninteractiveTabindex: the sheet takes keys
         tabIndex={0}
         onPointerDown={(e) => {
@@ -183,14 +188,14 @@ export function SheetView() {
         <Guides camera={camera} />
         <Band camera={camera} />
       </svg>
-      <Rulers camera={camera} unit={job.units} />
+      <Rulers camera={camera} unit={unit} />
       <div className={styles.corner} style={{ width: RULER.left, height: RULER.top }} />
       {notice && (
         <div className={benchStyles.notice} role="alert">
           {notice}
         </div>
       )}
-      {job.parts.length === 0 && <Empty />}
+      {count === 0 && <Empty />}
       {saying && <Measure saying={saying} area={area.current} />}
       <div className={styles.looks}>
         <ToggleButtonGroup type="radio" name="look" value={look} onChange={setLook} aria-label="Look">
@@ -202,7 +207,7 @@ export function SheetView() {
         </ToggleButtonGroup>
         {only && (
           <Button variant="plain" onClick={() => showOnly(null)}>
-            Only {job.operations.find((o) => o.id === only)?.name} · show all
+            Only {onlyName} · show all
           </Button>
         )}
       </div>

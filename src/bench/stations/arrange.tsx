@@ -27,6 +27,7 @@ import { Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import type { JobView, PartView } from '@/worker/view';
 import styles from '../bench.module.css';
+import { useBeside } from '../beside';
 import { chosenBox, chosenIn, moveBy } from '../chosen';
 import { ownMiddle } from '../seen';
 import { dispatch, pointAt, select, selectedParts, useBench, whenComputed } from '../store';
@@ -73,7 +74,7 @@ function targetBox(target: string, job: Job, view: JobView | null): Box {
 /** For one part, or a member of one. */
 export function ArrangeChosen() {
   const job = useBench((s) => s.job);
-  const view = useBench((s) => s.view);
+  const view = useBeside((s) => s.view);
   const selection = useBench((s) => s.selection);
   const pointing = useBench((s) => s.pointing === 'region');
   const [target, setTarget] = useState('sheet');
@@ -157,7 +158,7 @@ const baselinesOf = (parts: readonly PartView[]): { readonly id: string; readonl
 export function ArrangeParts() {
   const selection = useBench((s) => s.selection);
   const job = useBench((s) => s.job);
-  const view = useBench((s) => s.view);
+  const view = useBeside((s) => s.view);
   const [refusal, setRefusal] = useState<string | null>(null);
   const ids = selectedParts(selection);
   const drawn = drawnParts(ids, view);

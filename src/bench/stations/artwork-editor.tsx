@@ -8,11 +8,12 @@ import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
 import { QuantityField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
+import { useBeside } from '../beside';
 import { change, useBench } from '../store';
 
 export function ArtworkEditor({ partId, member }: { partId: string; member: Artwork }) {
   const units = useBench((s) => s.job.units);
-  const own = useBench(
+  const own = useBeside(
     (s) => s.view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === member.id)?.ownBox,
   );
   const resize = (now: number, wanted: number) =>

@@ -15,16 +15,18 @@ import { LIMITS } from '@/core/limits';
 import { QuantityField } from '@/ui/fields';
 import { formatArea, formatRun } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
+import { useListed } from '@/ui/listed';
 import { OperationMark } from '@/ui/marks';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
+import { useBeside } from '../beside';
 import { change, showOnly, useBench } from '../store';
 
 const KINDS: readonly OperationKind[] = ['engrave', 'mark', 'score', 'cut'];
 
 function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   const only = useBench((s) => s.only);
-  const figures = useBench((s) => s.view?.operations.find((o) => o.id === operation.id));
+  const figures = useBeside((s) => s.view?.operations.find((o) => o.id === operation.id));
   const row = useSortableRow(operation.id, operation.name);
   const used = job.parts.some((p) => p.work.some((w) => w.operation === operation.id));
   const edit = (recipe: (o: Operation) => void, merge: string | null = null) =>
@@ -218,9 +220,13 @@ function ColourKey({ job }: { job: Job }) {
   );
 }
 
+/** Parts listed at first, and more at each press. */
+const ROWS_LISTED = 30;
+
 /** Operations in running order, and which part goes to which. */
 export function Assign() {
   const job = useBench((s) => s.job);
+  const { shown, more } = useListed(job.parts, ROWS_LISTED);
   const reorder = (from: number, to: number) =>
     change((draft) => {
       moveEntry(draft.operations, from, to);
@@ -265,11 +271,12 @@ export function Assign() {
               {word}
             </span>
           ))}
-          {job.parts.map((part) => (
+          {shown.map((part) => (
             <PartRow key={part.id} part={part} operations={job.operations} />
           ))}
         </div>
       )}
+      {more}
       <ColourKey job={job} />
     </>
   );

@@ -3,9 +3,10 @@
 import { partWords } from '@/core/document/part-words';
 import type { Part } from '@/core/document/schema';
 import { Heading } from '@/ui/heading';
+import { useListed } from '@/ui/listed';
 import type { PartView } from '@/worker/view';
 import { Gaps } from './gaps';
-import { NothingYet, useShownParts } from './shown-parts';
+import { NothingYet, PANELS_LISTED, useShownParts } from './shown-parts';
 import { StepPanels } from './step-panels';
 
 function PartOutlines({ part, view, alone }: { part: Part; view: PartView; alone: boolean }) {
@@ -41,12 +42,14 @@ function PartOutlines({ part, view, alone }: { part: Part; view: PartView; alone
 /** Outlines of the selected part, or of all. */
 export function Close() {
   const parts = useShownParts(true);
+  const { shown, more } = useListed(parts, PANELS_LISTED);
   if (parts.length === 0) return <NothingYet>No outlines yet: add lettering or a shape first.</NothingYet>;
   return (
     <>
-      {parts.map(({ part, view }) => (
+      {shown.map(({ part, view }) => (
         <PartOutlines key={part.id} part={part} view={view} alone={parts.length === 1} />
       ))}
+      {more}
     </>
   );
 }

@@ -14,6 +14,7 @@ import { Choice, NumberField, Row, Switch, TextField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
+import { useBeside } from '../beside';
 import { BringInButton } from '../bring-in/button';
 import { memberInHand } from '../chosen';
 import { focusWords } from '../focus-words';
@@ -39,7 +40,7 @@ const SHAPES: readonly { readonly kind: ShapeKind; readonly icon: typeof Type }[
 ];
 
 function Add({ partId, beside }: { partId: string | null; beside: string }) {
-  const box = useBench((s) => s.view?.parts.find((p) => p.id === partId)?.box);
+  const box = useBeside((s) => s.view?.parts.find((p) => p.id === partId)?.box);
   const parts = useBench((s) => s.job.parts);
   const others = parts.filter((p) => p.id !== partId);
   const where = box && !isEmptyBox(box) ? boxCentre(box) : null;
@@ -252,7 +253,7 @@ export function Compose() {
   const several = useBench((s) => s.selection.others.length > 0);
   const part = job.parts.find((p) => p.id === partId);
   const selection = useBench((s) => s.selection);
-  const view = useBench((s) => s.view?.parts.find((p) => p.id === partId));
+  const view = useBeside((s) => s.view?.parts.find((p) => p.id === partId));
   const member = memberInHand(job, selection);
   if (several) return <ArrangeParts />;
   if (!part)

@@ -11,6 +11,7 @@ import { boxWidth } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
 import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
 import styles from '../bench.module.css';
+import { useBeside } from '../beside';
 import { change, dispatch, useBench } from '../store';
 import { typeWords } from '../type-words';
 import { FacePicker } from './face-picker';
@@ -22,7 +23,7 @@ const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 export function LetteringEditor({ partId, member }: { partId: string; member: Lettering }) {
   const id = useId();
   const unit = useBench((s) => s.job.units);
-  const seen = useBench((s) => s.view?.parts.find((p) => p.id === partId));
+  const seen = useBeside((s) => s.view?.parts.find((p) => p.id === partId));
   const overall = useBench((s) => s.job.parts.find((p) => p.id === partId)?.overallWidth ?? null);
   const computed = seen?.members.find((m) => m.id === member.id);
   const measure = overall === null ? member.size.by : 'overall';
@@ -49,7 +50,8 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
 
   return (
     <>
-      <Form.Group className="mb-2">
+      {/* A form of its own: at every key the browser looks through all fields of the form that one is in. */}
+      <Form className="mb-2" autoComplete="off" onSubmit={(e) => e.preventDefault()}>
         <Form.Label htmlFor={id} className="fw-semibold mb-1 nf-small">
           Words
         </Form.Label>
@@ -65,7 +67,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
           spellCheck={false}
           onChange={(e) => typeWords(partId, member.id, e.target.value)}
         />
-      </Form.Group>
+      </Form>
       <LettersEditor partId={partId} member={member} view={computed} />
       <Row label="Typeface">
         <FacePicker

@@ -11,6 +11,7 @@ import { LIMITS } from '@/core/limits';
 import { NumberField, QuantityField, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import styles from '../bench.module.css';
+import { useBeside } from '../beside';
 import {
   chosenBox,
   chosenIn,
@@ -33,7 +34,7 @@ const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 export function PlaceEditor() {
   const selection = useBench((s) => s.selection);
   const job = useBench((s) => s.job);
-  const view = useBench((s) => s.view);
+  const view = useBeside((s) => s.view);
   const everything = useBench((s) => s.everything);
   const freed = useBench((s) => s.freed);
   const [factor, setFactor] = useState(2);

@@ -17,6 +17,7 @@ import { Heading } from '@/ui/heading';
 import { OperationMark } from '@/ui/marks';
 import { computing } from '@/worker/client';
 import styles from '../bench.module.css';
+import { useBeside } from '../beside';
 import { change, useBench } from '../store';
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
@@ -33,7 +34,7 @@ function download(name: string, bytes: Uint8Array, type: string): void {
 
 function Figures() {
   const job = useBench((s) => s.job);
-  const view = useBench((s) => s.view);
+  const view = useBeside((s) => s.view);
   const open = (view?.findings ?? []).filter((f) => f.left === null);
   const faults = open.filter((f) => f.severity === 'fault').length;
   const worked = (view?.operations ?? []).filter(
@@ -90,7 +91,7 @@ function Figures() {
 /** Figures, how files are written, and the files. */
 export function Prove() {
   const job = useBench((s) => s.job);
-  const view = useBench((s) => s.view);
+  const view = useBeside((s) => s.view);
   const selected = useBench((s) => s.selection.partId);
   const [onlySelected, setOnlySelected] = useState(false);
   const [state, setState] = useState<{ busy: boolean; words: string | null; bad?: boolean }>({

@@ -4,12 +4,13 @@
 import type { ReactNode } from 'react';
 import type { Part } from '@/core/document/schema';
 import type { PartView } from '@/worker/view';
+import { useBeside } from '../beside';
 import { useBench } from '../store';
 
 /** The selected part with what was computed of it; all drawn parts when none is selected. `withLines`: also those of open lines only. */
 export function useShownParts(withLines = false): { part: Part; view: PartView }[] {
   const parts = useBench((s) => s.job.parts);
-  const views = useBench((s) => s.view?.parts);
+  const views = useBeside((s) => s.view?.parts);
   const selected = useBench((s) => s.selection.partId);
   return parts
     .filter((p) => selected === null || p.id === selected)
@@ -18,6 +19,9 @@ export function useShownParts(withLines = false): { part: Part; view: PartView }
       return view && view.outlines + (withLines ? view.open : 0) > 0 ? [{ part, view }] : [];
     });
 }
+
+/** Parts whose panels are shown at first, and more at each press. */
+export const PANELS_LISTED = 12;
 
 /** In place of a panel without parts; the first computing of a job is not mistaken for an empty one. */
 export function NothingYet({ children }: { children: ReactNode }) {

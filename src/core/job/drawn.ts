@@ -52,8 +52,9 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
       ...workKind(what).toDraw(result, part.steps, memory),
     }));
     const drawn = (what: Work['what'], drawable: Drawable): Drawn => ({ partId: result.id, what, drawable });
-    // Told as lines down the middle unless nothing but open lines of the outline are among them.
-    const what = input.whats.find((w) => w === 'centerline' || w === 'dots') ?? 'outline';
+    // Told as what a step draws unless nothing but open lines of the outline are among them.
+    const bySteps = made.find((m) => workKind(m.what).draws !== null && m.lines.length + m.dots.length > 0);
+    const what = bySteps?.what ?? 'outline';
     return {
       areas: made.flatMap((m) => m.areas.map((area) => drawn(m.what, area))),
       lines: [

@@ -8,10 +8,11 @@ import { startSentence } from '@/core/inspect/names';
 import { isCut } from '@/core/kinds/works';
 import { Choice, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
+import { useListed } from '@/ui/listed';
 import type { PartView, PieceView } from '@/worker/view';
 import styles from '../../bench.module.css';
 import { bringIntoSight, change, useBench } from '../../store';
-import { NothingYet, useShownParts } from '../shown-parts';
+import { NothingYet, PANELS_LISTED, useShownParts } from '../shown-parts';
 import { StepPanels } from '../step-panels';
 import { CloseUpOf } from './close-up';
 import { Islands } from './islands';
@@ -143,13 +144,15 @@ function Ways({ part, view }: { part: Part; view: PartView }) {
 /** Whether what is kept hangs together, part by part; the ways to mend it for the one that is selected. */
 export function Hold() {
   const parts = useShownParts();
+  const { shown, more } = useListed(parts, PANELS_LISTED);
   const [only] = parts;
   if (!only) return <NothingYet>Nothing to hold yet: add lettering or a shape first.</NothingYet>;
   return (
     <>
-      {parts.map(({ part, view }) => (
+      {shown.map(({ part, view }) => (
         <PartPieces key={part.id} part={part} view={view} isAlone={parts.length === 1} />
       ))}
+      {more}
       {parts.length === 1 ? (
         <Ways key={only.part.id} part={only.part} view={only.view} />
       ) : (
