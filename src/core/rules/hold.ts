@@ -12,7 +12,9 @@ import { type Piece, pieceKeys } from '../prepare/pieces';
 import { type AnyMend, type PartSubject, partRule } from './rule';
 
 /** Pieces that would come away and were not left so on purpose; none where overlaps are left or the stock sticks. */
-function away({ part, ready, isCut }: PartSubject): Piece[] {
+const away = (about: PartSubject): readonly Piece[] => about.memory.of(about, 'away', () => findAway(about));
+
+function findAway({ part, ready, isCut }: PartSubject): Piece[] {
   if (!isCut || ready.overlaps || sticks(part)) return [];
   const onPurpose = new Set(noteOf(tie, ready)?.leftLoose);
   const keys = onPurpose.size > 0 ? pieceKeys(ready.pieces, ready.sources) : [];
@@ -26,18 +28,23 @@ const sameBox = (a: Box, b: Box): boolean =>
 const islandOf = ({ ready }: PartSubject, piece: Piece): BridgedIsland | undefined =>
   ready.bridged?.islands.find((i) => sameBox(i.outline.box, piece.box));
 
+/** The first of them with their names. */
+const named = (about: PartSubject): readonly { readonly piece: Piece; readonly name: string }[] =>
+  about.memory.of(about, 'away, named', () =>
+    away(about)
+      .slice(0, LIMITS.piecesNamed)
+      .map((piece) => ({ piece, name: about.names.piece(piece) })),
+  );
+
 /** Something found about pieces of one kind, those that are named one by one. */
 const ofPieces = (
   about: PartSubject,
   find: (piece: Piece, name: string) => Pick<Found, 'sentence' | 'mend'> | null,
 ): Found[] =>
-  away(about)
-    .slice(0, LIMITS.piecesNamed)
-    .flatMap((piece) => {
-      const name = about.names.piece(piece);
-      const found = find(piece, name);
-      return found ? [{ ...found, box: piece.box, detail: name }] : [];
-    });
+  named(about).flatMap(({ piece, name }) => {
+    const found = find(piece, name);
+    return found ? [{ ...found, box: piece.box, detail: name }] : [];
+  });
 
 export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
   partRule({
