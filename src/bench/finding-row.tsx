@@ -1,7 +1,7 @@
 'use client';
 
 /** A finding with its ways out: show the place, go to where it is mended, or leave it with a reason. */
-import { useId, useState } from 'react';
+import { memo, useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { Finding, Severity } from '@/core/inspect/finding';
@@ -54,13 +54,15 @@ function mendOf(finding: Finding): { words: string; run: () => void } | null {
   };
 }
 
-export function FindingRow({ finding }: { finding: Finding }) {
+/** Drawn anew only when its own finding changes: a sign of loose letters has one for each. */
+export const FindingRow = memo(function FindingRow({ finding }: { finding: Finding }) {
   const station = useBench((s) => s.station);
   const [leaving, setLeaving] = useState(false);
   const [reason, setReason] = useState('');
   const id = useId();
   const isLeft = finding.left !== null;
-  const mend = isLeft ? null : mendOf(finding);
+  const isLocked = useBench((s) => s.job.parts.find((p) => p.id === finding.partId)?.locked === true);
+  const mend = isLeft || isLocked ? null : mendOf(finding);
 
   const show = () => {
     if (finding.partId) select(finding.partId, finding.memberId);
@@ -137,4 +139,4 @@ export function FindingRow({ finding }: { finding: Finding }) {
       </div>
     </li>
   );
-}
+});

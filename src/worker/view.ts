@@ -69,10 +69,11 @@ export const variantViewOf = ({ prepared, ...rest }: BridgeVariant, print: Print
   readability: rest.readability,
 });
 
-/** A view as it is sent: parts that are the same object as in the view before are named only. */
-export type JobUpdate = Omit<JobView, 'parts'> & {
+/** A view as it is sent: parts that are the same object as in the view before, and findings that say the same, are named only. */
+export type JobUpdate = Omit<JobView, 'parts' | 'findings'> & {
   readonly serial: number;
   readonly parts: readonly (PartView | string)[];
+  readonly findings: readonly (Finding | string)[];
 };
 
 /** Parts an operation draws something of, of a kind. */
@@ -118,17 +119,25 @@ export function viewOf(result: JobResult, memory: Memory = NO_MEMORY): JobView {
 
 export function updateOf(view: JobView, serial: number, before: JobView | null): JobUpdate {
   const held = new Map(before?.parts.map((part) => [part.id, part]));
-  return { ...view, serial, parts: view.parts.map((part) => (held.get(part.id) === part ? part.id : part)) };
-}
-
-/** The view an update stands for, where `before` is the view it was made against. */
-export function applyUpdate({ serial: _serial, parts, ...rest }: JobUpdate, before: JobView | null): JobView {
-  const held = new Map(before?.parts.map((part) => [part.id, part]));
+  const told = new Map(before?.findings.map((finding) => [finding.key, JSON.stringify(finding)]));
   return {
-    ...rest,
-    parts: parts.flatMap((part) => {
-      const view = typeof part === 'string' ? held.get(part) : part;
-      return view ? [view] : [];
-    }),
+    ...view,
+    serial,
+    parts: view.parts.map((part) => (held.get(part.id) === part ? part.id : part)),
+    findings: view.findings.map((f) => (told.get(f.key) === JSON.stringify(f) ? f.key : f)),
   };
 }
+
+/** Entries as they were sent: those that are only named are those there were. */
+const filledIn = <T extends object>(sent: readonly (T | string)[], before: ReadonlyMap<string, T>): T[] =>
+  sent.flatMap((entry) => (typeof entry === 'string' ? (before.get(entry) ?? []) : [entry]));
+
+/** The view an update stands for, where `before` is the view it was made against; what did not change is the same object. */
+export const applyUpdate = (
+  { serial: _serial, parts, findings, ...rest }: JobUpdate,
+  before: JobView | null,
+): JobView => ({
+  ...rest,
+  parts: filledIn(parts, new Map(before?.parts.map((part) => [part.id, part]))),
+  findings: filledIn(findings, new Map(before?.findings.map((finding) => [finding.key, finding]))),
+});

@@ -60,10 +60,17 @@ test('only what changed is sent, and the rest is what was there', async () => {
   const now = applyUpdate(second, before);
   expect(now).toEqual(await viewed(host(), job('Ash')));
   expect(now.parts[0]).toBe(before.parts[0]);
+  // Findings that say the same are named too, and stay the same objects.
+  const sentFindings = second.findings.map((f) => (typeof f === 'string' ? f : 'sent'));
+  expect(sentFindings).toContain('sent');
+  const kept = before.findings.filter((f) => f.partId === 'a');
+  expect(kept.length).toBeGreaterThan(0);
+  for (const finding of kept) expect(now.findings).toContain(finding);
   // Against a view that was never given, or an old one, all is sent.
   for (const held of [null, first.serial, 99]) {
     const whole = await bench.evaluate(job('Ash'), held);
     expect(whole?.parts.every((p: PartView | string) => typeof p !== 'string')).toBe(true);
+    expect(whole?.findings.every((f) => typeof f !== 'string')).toBe(true);
   }
 });
 

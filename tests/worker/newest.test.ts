@@ -3,6 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { describe, expect, test, vi } from 'vitest';
 import type { StepOf } from '../../src/core/document/schema';
 import { Host } from '../../src/worker/host';
+import { applyUpdate, type JobUpdate } from '../../src/worker/view';
 import { wasmEngine } from '../support/faces';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
@@ -24,6 +25,9 @@ const host = (now: () => number = ticking(), fetchFace = fromDisk) =>
     now,
     Promise.resolve(wasmEngine),
   );
+
+/** What was found, in an update against nothing. */
+const findingsOf = (update: JobUpdate | null) => (update ? applyUpdate(update, null).findings : []);
 
 const filled = (text: string) =>
   jobWith([
@@ -136,7 +140,7 @@ test('a typeface that can’t be fetched is a finding, and is asked for again la
     if (fails) throw new Error('away');
     return fromDisk(file);
   });
-  const codes = async () => (await bench.evaluate(job, null))?.findings.map((f) => f.code);
+  const codes = async () => findingsOf(await bench.evaluate(job, null)).map((f) => f.code);
   expect(await codes()).toContain('no-typeface');
   fails = false;
   // Not at once: the answer is kept for a while.
@@ -158,7 +162,7 @@ describe('answers of the host', () => {
 
   test('findings that were left as they are do not count as open', async () => {
     const loose = jobWith([partOf([lettering('i o')])]);
-    const all = (await bench().evaluate(loose, null))?.findings ?? [];
+    const all = findingsOf(await bench().evaluate(loose, null));
     expect(all.length).toBeGreaterThan(1);
     expect((await bench().summary(loose))?.openFindings).toBe(all.length);
     const left = { ...loose, leftAsIs: [{ finding: all[0]?.key ?? '', reason: 'glued on' }] };
@@ -250,7 +254,7 @@ describe('answers of the host', () => {
     );
     const of = (id: string) =>
       jobWith([partOf([{ id: 'art', kind: 'artwork', placement: { x: 100, y: 100 }, drawing: id }])]);
-    const codes = async (id: string) => (await drawn.evaluate(of(id), null))?.findings.map((f) => f.code) ?? [];
+    const codes = async (id: string) => findingsOf(await drawn.evaluate(of(id), null)).map((f) => f.code);
     expect(await codes(good)).not.toContain('no-drawing');
     expect(await codes(good)).not.toContain('no-drawing');
     expect(asked).toEqual([good]);
@@ -270,7 +274,7 @@ describe('answers of the host', () => {
     for (const face of ['Poppins', ' poppins ', 'POPPINS']) await one.evaluate(inFace(face), null);
     expect(fetched).toHaveLength(1);
     const view = await one.evaluate(inFace('Nowhere Sans'), null);
-    expect(view?.findings.map((f) => f.code)).toEqual(['no-typeface']);
+    expect(findingsOf(view).map((f) => f.code)).toEqual(['no-typeface']);
     expect(fetched).toHaveLength(1);
   });
 
@@ -281,7 +285,7 @@ describe('answers of the host', () => {
       if (++tries === 1) throw new Error('away');
       return fromDisk(file);
     });
-    const codes = async () => (await one.evaluate(job, null))?.findings.map((f) => f.code) ?? [];
+    const codes = async () => findingsOf(await one.evaluate(job, null)).map((f) => f.code);
     expect(await codes()).toContain('no-typeface');
     vi.advanceTimersByTime(4_900);
     expect(await codes()).toContain('no-typeface');
