@@ -11,8 +11,8 @@ import { SIGN as FILLED } from '../../tests/support/sign';
 import { middle } from './median';
 
 const ROUNDS = 30;
-/** Rounds before those that count, so that moves as much as first evaluations are measured once they are compiled. */
-const ROUNDS_BEFORE = 60;
+/** Rounds before those that count: a part is dragged for seconds, at sixty moves each, and its code is compiled by then. */
+const ROUNDS_BEFORE = 300;
 /** Parts that take longer at first are measured as a share of that, others in ms. */
 const LONG_MS = 20;
 

@@ -29,12 +29,16 @@ export type Rule<Subject, M, A extends MendArgs = MendArgs> = {
   readonly mend?: M;
 };
 
-/** The rules that find something out of a list, and what each finds, in its order. */
-export const foundBy = <Subject, M>(
+/** What rules find about something, rule by rule. */
+export function foundBy<Subject, M>(
   rules: readonly Rule<Subject, M>[],
   subject: Subject,
-): { readonly rule: Rule<Subject, M>; readonly found: Found }[] =>
-  rules.flatMap((rule) => rule.find(subject).map((found) => ({ rule, found })));
+): { readonly rule: Rule<Subject, M>; readonly found: Found }[] {
+  // Most rules find nothing, and all are asked at every edit: no list is made for those.
+  const out: { readonly rule: Rule<Subject, M>; readonly found: Found }[] = [];
+  for (const rule of rules) for (const found of rule.find(subject)) out.push({ rule, found });
+  return out;
+}
 
 /** "1,200 more places", "1 more place". */
 export const more = (count: number, thing: string): string =>

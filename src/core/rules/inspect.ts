@@ -37,11 +37,14 @@ function draft({ code, severity, station }: Named, found: Found, partId: string 
 
 type PartInput = { readonly part: Part; readonly ready: Inspected; readonly job: Setting };
 
-/** What is found about one part; the same as long as nothing about it or the job's settings changes. */
+/**
+ * What is found about one part; the same as long as nothing about it or the job's settings changes. Parts that did not change are the
+ * same objects from one document to the next; settings may come as copies.
+ */
 const PART_FINDINGS: Stage<PartInput & { readonly contentOf: (object: object) => string }, readonly Draft[]> = {
   name: 'findings of a part',
   key: ({ part, ready, job, contentOf }, idOf) =>
-    `${idOf(ready)}|${contentOf(part)}|${contentOf(job.sheet)}|${contentOf(job.operations)}|${job.units}`,
+    `${idOf(ready)}|${idOf(part)}|${contentOf(job.sheet)}|${contentOf(job.operations)}|${job.units}`,
   slot: ({ part }) => part.id,
   run: partFindings,
   weigh: (drafts) => 40 * drafts.length,
