@@ -5,6 +5,7 @@
 import type { Page } from '@playwright/test';
 import { figure } from '../tests/support/figures';
 import { addLettering, computed, expect, newJob, test } from './fixtures';
+import { median, timesToRedraw } from './redrawn';
 
 const SIGN = 'Alder Lane Gardens\nopen every day\nuntil the dusk';
 const PRESSES = 41;
@@ -12,38 +13,11 @@ const PRESSES = 41;
 /** A change is saved after this, in ms. */
 const SAVED_AFTER_MS = 500;
 
-/**
- * Milliseconds from each key press to the frame that shows the change of a path. `atSave`, each is made just when the one before
- * is being saved.
- */
+/** What a press takes, the first few aside; `atSave`, each is made just when the one before is being saved. */
 async function measure(page: Page, selector: string, atSave = false): Promise<number> {
-  await page.evaluate((wanted) => {
-    const times: number[] = [];
-    let pressed = 0;
-    window.addEventListener(
-      'keydown',
-      () => {
-        pressed = performance.now();
-      },
-      true,
-    );
-    new MutationObserver(() => {
-      if (pressed === 0) return;
-      const from = pressed;
-      pressed = 0;
-      requestAnimationFrame(() => setTimeout(() => times.push(performance.now() - from)));
-    }).observe(document.querySelector(wanted) as Element, { attributes: true, attributeFilter: ['d'] });
-    (window as unknown as { times: number[] }).times = times;
-  }, selector);
-  const taken = () => page.evaluate(() => (window as unknown as { times: number[] }).times.length);
-  for (let i = 0; i < PRESSES; i++) {
-    await page.keyboard.press(i % 2 === 0 ? 'e' : 'Backspace');
-    await expect.poll(taken, { intervals: [10, 20, 50] }).toBe(i + 1);
-    // Sooner or later within the second after the save has begun.
-    if (atSave) await page.waitForTimeout(SAVED_AFTER_MS + (i % 5) * 40);
-  }
-  const times = await page.evaluate(() => (window as unknown as { times: number[] }).times);
-  return times.slice(5).sort((a, b) => a - b)[Math.floor((times.length - 5) / 2)] as number;
+  // Sooner or later within the second after the save has begun.
+  const between = (i: number) => (atSave ? page.waitForTimeout(SAVED_AFTER_MS + (i % 5) * 40) : Promise.resolve());
+  return median((await timesToRedraw(page, selector, PRESSES, between)).slice(5));
 }
 
 for (const family of ['Archivo Black', 'Pacifico'])

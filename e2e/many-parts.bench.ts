@@ -9,6 +9,7 @@ import { Evaluator } from '../src/core/job/evaluate';
 import { faces, wasmEngine } from '../tests/support/faces';
 import { figure } from '../tests/support/figures';
 import { computed, expect, newJob, saved, station, test } from './fixtures';
+import { median, timesToRedraw } from './redrawn';
 
 const FACES = ['Archivo Black', 'Pacifico', 'Poppins', 'Libre Baskerville'];
 const WORDS = ['Basil', 'Thyme', 'Sorrel', 'Chives', 'Fennel', 'Rosemary', 'Marjoram', 'Lovage', 'Dill', 'Savory'];
@@ -42,8 +43,6 @@ function plates(count: number): Job {
   if (!read.ok) throw new Error(read.sentences.join(' '));
   return read.job;
 }
-
-const median = (times: readonly number[]): number => [...times].sort((a, b) => a - b)[times.length >> 1] as number;
 
 /** Put a document under a new job; the id it has. */
 async function keep(page: Page, job: Job): Promise<string> {
@@ -104,35 +103,8 @@ async function timed(page: Page, event: string, act: (i: number) => Promise<void
 async function edited(page: Page): Promise<number> {
   const words = page.getByRole('textbox', { name: 'Words' });
   await words.press('Control+End');
-  const member = '[data-grab="plate-2"][data-member="words"]';
-  await page.evaluate((wanted) => {
-    const times: number[] = [];
-    let pressed = 0;
-    window.addEventListener(
-      'keydown',
-      () => {
-        pressed = performance.now();
-      },
-      true,
-    );
-    new MutationObserver(() => {
-      if (pressed === 0) return;
-      const from = pressed;
-      pressed = 0;
-      requestAnimationFrame(() => setTimeout(() => times.push(performance.now() - from)));
-    }).observe(document.querySelector(wanted) as Element, { attributes: true, attributeFilter: ['d'] });
-    (window as unknown as { edits: number[] }).edits = times;
-  }, member);
-  for (let i = 0; i < ACTS; i++) {
-    await page.keyboard.press(i % 2 === 0 ? 'e' : 'Backspace');
-    await expect
-      .poll(() => page.evaluate(() => (window as unknown as { edits: number[] }).edits.length), {
-        intervals: [10, 20, 50],
-      })
-      .toBe(i + 1);
-    await computed(page);
-  }
-  return median(await page.evaluate(() => (window as unknown as { edits: number[] }).edits.slice(1)));
+  const times = await timesToRedraw(page, '[data-grab="plate-2"][data-member="words"]', ACTS, () => computed(page));
+  return median(times.slice(1));
 }
 
 async function acts(page: Page): Promise<{ choosing: number; station: number; editing: number }> {

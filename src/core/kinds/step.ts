@@ -36,13 +36,13 @@ export const PLACES = ['weld', 'outline', 'nodes', 'bridge', 'drawn'] as const;
 export type Place = (typeof PLACES)[number];
 
 /** What a letter's name becomes when its words are edited. */
-export type LetterChange = {
+export type LetterKeys = {
   /** The key of the same letter in the new words; null when it is gone. A key of no letter stays. */
   readonly keyOf: (key: string) => string | null;
 };
 
 /** Entries anchored to letters, with their letters' new keys; those of letters that are gone go with them. */
-export const onLetters = <T extends { letter: string }>(list: readonly T[], { keyOf }: LetterChange): T[] =>
+export const onLetters = <T extends { letter: string }>(list: readonly T[], { keyOf }: LetterKeys): T[] =>
   list.flatMap((entry) => {
     const letter = keyOf(entry.letter);
     return letter === null ? [] : [{ ...entry, letter }];
@@ -90,7 +90,7 @@ type StepBasics<Z extends StepSchema, N, D> = {
   /** Sizes what else stays, where everything is to grow along: lengths within its lists. */
   readonly grow?: (step: z.infer<Z>, times: (mm: number) => number) => void;
   /** Carries what is anchored to letters over to edited words, in place. */
-  readonly letters?: (step: z.infer<Z>, change: LetterChange) => void;
+  readonly letters?: (step: z.infer<Z>, change: LetterKeys) => void;
   /** Whether a part with it can still be read letter by letter as it was set. */
   readonly keepsLetters: boolean;
   readonly rules: readonly Rule<StepSubject<z.infer<Z>, N, D>, StepMend<z.infer<Z>>>[];
@@ -140,7 +140,8 @@ export type DrawInput<S> = {
   readonly faces: FaceLookup;
 };
 
-export type Drawing<S, D> = Omit<LongStage<DrawInput<S>, D>, 'weigh'> & { readonly weigh: (drawn: D) => number };
+/** How something is drawn, remembered by what it hangs on. */
+export type DrawStage<S, D> = Omit<LongStage<DrawInput<S>, D>, 'weigh'> & { readonly weigh: (drawn: D) => number };
 
 export type DrawnPart = {
   readonly id: string;
@@ -159,7 +160,7 @@ export type DrawStep<Z extends StepSchema, D extends object> = StepBasics<Z, nul
   /** Whether there is something to be drawn of a shape. */
   readonly canDraw?: (shape: PreparedPart) => boolean;
   /** What it draws; that says by itself what it weighs. */
-  readonly draw: Drawing<z.infer<Z>, D>;
+  readonly draw: DrawStage<z.infer<Z>, D>;
   /** What was drawn where its part lies elsewhere. */
   readonly moved: (drawn: D, matrix: Matrix) => D;
 };

@@ -4,9 +4,9 @@ import type { Matrix } from '../geometry/point';
 import type { Mover } from '../prepare/mover';
 import type { PreparedPart, StepNote } from '../prepare/prepared';
 import {
-  type Drawing,
+  type DrawStage,
   type DrawStep,
-  type LetterChange,
+  type LetterKeys,
   type Measure,
   type OutlineContext,
   type OutlineStep,
@@ -50,7 +50,7 @@ export type AnyDrawStep = {
   readonly completed?: (step: Step, others: readonly Step[]) => Step;
   readonly needs?: (step: Step) => readonly string[];
   readonly canDraw?: (shape: PreparedPart) => boolean;
-  readonly draw: Drawing<Step, object>;
+  readonly draw: DrawStage<Step, object>;
   readonly moved: (drawn: object, matrix: Matrix) => object;
 };
 export const DRAW_STEPS = STEPS.filter((s) => s.place === 'drawn') as unknown as readonly AnyDrawStep[];
@@ -91,8 +91,8 @@ export function growAll(step: Step, times: (mm: number) => number): void {
 }
 
 /** Carries what a step anchors to letters over to edited words, in place. */
-export function carryLetters(step: Step, change: LetterChange): void {
-  const { letters } = kindOf(step) as { readonly letters?: (step: Step, change: LetterChange) => void };
+export function carryLetters(step: Step, change: LetterKeys): void {
+  const { letters } = kindOf(step) as { readonly letters?: (step: Step, change: LetterKeys) => void };
   letters?.(step, change);
 }
 

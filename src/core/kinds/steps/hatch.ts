@@ -64,6 +64,7 @@ export const hatch = drawStep({
     step.tool.tip = times(step.tool.tip);
     step.tool.depth = times(step.tool.depth);
   },
+  // Lines that fill change no letter; with them on, middle lines are read from the whole shape, as they always were.
   keepsLetters: false,
   canDraw: (shape) => shape.outlines.length > 0,
   draw: {
