@@ -2,6 +2,7 @@
 import { proxy } from 'comlink';
 import { computing } from '@/worker/client';
 import { applyUpdate } from '@/worker/view';
+import { afterFrame } from './beside';
 import { useBench } from './store';
 
 /** Progress is shown only for work longer than this, in ms. */
@@ -34,6 +35,9 @@ export function followDocument(): () => void {
       held = update.serial;
       const view = applyUpdate(update, useBench.getState().view);
       useBench.setState({ view, viewOf: job, progress: null, workerFault: null });
+      afterFrame(() => {
+        if (!stopped) useBench.setState({ viewBeside: useBench.getState().view });
+      });
       if (view.findings.some((f) => f.code === 'no-typeface')) retry = setTimeout(() => void compute(), RETRY_MS);
     } catch (reason) {
       isDone = true;

@@ -18,7 +18,7 @@ export function Foot() {
   const { x, y } = usePointer();
   const zoom = useCamera((camera) => camera.k);
   const units = useBench((s) => s.job.units);
-  const view = useBeside((s) => s.view);
+  const view = useBeside((view) => view);
   const progress = useBench((s) => s.progress);
   const canUndo = useBench((s) => s.past.length > 0);
   const selection = useBench((s) => s.selection);

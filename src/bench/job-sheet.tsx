@@ -200,11 +200,10 @@ const LISTED = 50;
 function CardOf({ id }: { id: string }) {
   const part = useBench((s) => s.job.parts.find((p) => p.id === id));
   const operations = useBench((s) => s.job.operations);
-  const size = useBeside((s) =>
-    sizeWords(
-      s.view?.parts.find((p) => p.id === id),
-      s.job.units,
-    ),
+  const units = useBench((s) => s.job.units);
+  const size = sizeWords(
+    useBeside((view) => view?.parts.find((p) => p.id === id)),
+    units,
   );
   const on = useBench((s) => s.selection.partId === id || s.selection.others.includes(id));
   const alone = useBench((s) => s.selection.partId === id && s.selection.others.length === 0);
@@ -240,7 +239,7 @@ function Parts() {
 }
 
 function Findings() {
-  const findings = useBeside((s) => s.view?.findings) ?? NO_FINDINGS;
+  const findings = useBeside((view) => view?.findings) ?? NO_FINDINGS;
   const isEmpty = useBench((s) => s.view === null || s.job.parts.length === 0);
   const open = findings.filter((f) => f.left === null);
   const listed = useListed([...open, ...findings.filter((f) => f.left !== null)], LISTED);

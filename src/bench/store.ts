@@ -95,6 +95,8 @@ type ShownSlice = {
 /** What the worker has computed. */
 type ComputedSlice = {
   readonly view: JobView | null;
+  /** The view that what stands beside the sheet speaks of: it follows when the frame with the new sheet was drawn. */
+  readonly viewBeside: JobView | null;
   /** The document the view was computed from; another one while newer work is under way. */
   readonly viewOf: Job | null;
   /** The pieces after the cut, while that look is chosen. */
@@ -134,6 +136,7 @@ const INITIAL: BenchState = {
   goTo: null,
   said: null,
   view: null,
+  viewBeside: null,
   viewOf: null,
   cutPieces: null,
   progress: null,

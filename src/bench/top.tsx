@@ -19,9 +19,9 @@ const RANK: Readonly<Record<Severity, number>> = { fault: 3, caution: 2, note: 1
 
 function Route() {
   const station = useBench((s) => s.station);
-  const findings = useBeside((s) => s.view?.findings);
+  const findings = useBeside((view) => view?.findings);
   const hasParts = useBench((s) => s.view !== null && s.job.parts.length > 0);
-  const hasWork = useBeside((s) => s.view?.operations.some((o) => o.paths > 0 || o.fillMm2 > 0) ?? false);
+  const hasWork = useBeside((view) => view?.operations.some((o) => o.paths > 0 || o.fillMm2 > 0) ?? false);
   return (
     <nav aria-label="Route">
       <ol className={styles.route}>

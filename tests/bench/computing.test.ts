@@ -65,10 +65,13 @@ const update = (serial: number, parts: JobUpdate['parts'] = [part('part')], code
   workBox: { minX: 0, minY: 0, maxX: 1, maxY: 1 },
 });
 const last = () => asked.at(-1) as Asked;
+const frames: (() => void)[] = [];
 let stop: () => void;
 
 beforeEach(() => {
   vi.useFakeTimers();
+  frames.length = 0;
+  vi.stubGlobal('requestAnimationFrame', (run: () => void) => frames.push(run));
   asked.length = 0;
   cuts.length = 0;
   answer({ evaluate, asCut } as unknown as Partial<Host>);
@@ -77,6 +80,7 @@ beforeEach(() => {
 });
 afterEach(() => {
   stop();
+  vi.unstubAllGlobals();
   vi.useRealTimers();
 });
 
@@ -109,6 +113,29 @@ describe('the view', () => {
     expect(state().viewOf).toBe(job);
     retitle('two');
     expect(last().held).toBe(1);
+  });
+
+  test('comes to what stands beside the sheet when the frame with the new sheet was drawn', async () => {
+    await last().answer(update(1));
+    const { view } = state();
+    expect(state().viewBeside).toBeNull();
+    for (const draw of frames) draw();
+    expect(state().viewBeside).toBeNull();
+    await settled();
+    expect(state().viewBeside).toBe(view);
+    // No frame is drawn of a page that is not looked at.
+    retitle('one');
+    await last().answer(update(2));
+    expect(state().viewBeside).toBe(view);
+    vi.advanceTimersByTime(200);
+    expect(state().viewBeside).toBe(state().view);
+    // A bench that was left is left alone.
+    retitle('two');
+    await last().answer(update(3));
+    const beside = state().viewBeside;
+    stop();
+    vi.advanceTimersByTime(200);
+    expect(state().viewBeside).toBe(beside);
   });
 
   test('says how far it has come when it takes longer, and no more once it is there', async () => {

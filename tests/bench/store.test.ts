@@ -88,6 +88,7 @@ describe('opening', () => {
     useBench.setState({
       pen: true,
       view,
+      viewBeside: view,
       viewOf: three,
       cutPieces: [],
       progress: { done: 1, of: 2 },

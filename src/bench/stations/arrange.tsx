@@ -74,7 +74,7 @@ function targetBox(target: string, job: Job, view: JobView | null): Box {
 /** For one part, or a member of one. */
 export function ArrangeChosen() {
   const job = useBench((s) => s.job);
-  const view = useBeside((s) => s.view);
+  const view = useBeside((view) => view);
   const selection = useBench((s) => s.selection);
   const pointing = useBench((s) => s.pointing === 'region');
   const [target, setTarget] = useState('sheet');
@@ -158,7 +158,7 @@ const baselinesOf = (parts: readonly PartView[]): { readonly id: string; readonl
 export function ArrangeParts() {
   const selection = useBench((s) => s.selection);
   const job = useBench((s) => s.job);
-  const view = useBeside((s) => s.view);
+  const view = useBeside((view) => view);
   const [refusal, setRefusal] = useState<string | null>(null);
   const ids = selectedParts(selection);
   const drawn = drawnParts(ids, view);

@@ -14,7 +14,7 @@ import { change, useBench } from '../store';
 export function ArtworkEditor({ partId, member }: { partId: string; member: Artwork }) {
   const units = useBench((s) => s.job.units);
   const own = useBeside(
-    (s) => s.view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === member.id)?.ownBox,
+    (view) => view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === member.id)?.ownBox,
   );
   const resize = (now: number, wanted: number) =>
     change((job) => {

@@ -26,7 +26,7 @@ const KINDS: readonly OperationKind[] = ['engrave', 'mark', 'score', 'cut'];
 
 function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   const only = useBench((s) => s.only);
-  const figures = useBeside((s) => s.view?.operations.find((o) => o.id === operation.id));
+  const figures = useBeside((view) => view?.operations.find((o) => o.id === operation.id));
   const row = useSortableRow(operation.id, operation.name);
   const used = job.parts.some((p) => p.work.some((w) => w.operation === operation.id));
   const edit = (recipe: (o: Operation) => void, merge: string | null = null) =>

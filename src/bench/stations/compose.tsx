@@ -40,7 +40,7 @@ const SHAPES: readonly { readonly kind: ShapeKind; readonly icon: typeof Type }[
 ];
 
 function Add({ partId, beside }: { partId: string | null; beside: string }) {
-  const box = useBeside((s) => s.view?.parts.find((p) => p.id === partId)?.box);
+  const box = useBeside((view) => view?.parts.find((p) => p.id === partId)?.box);
   const parts = useBench((s) => s.job.parts);
   const others = parts.filter((p) => p.id !== partId);
   const where = box && !isEmptyBox(box) ? boxCentre(box) : null;
@@ -253,7 +253,7 @@ export function Compose() {
   const several = useBench((s) => s.selection.others.length > 0);
   const part = job.parts.find((p) => p.id === partId);
   const selection = useBench((s) => s.selection);
-  const view = useBeside((s) => s.view?.parts.find((p) => p.id === partId));
+  const view = useBeside((view) => view?.parts.find((p) => p.id === partId));
   const member = memberInHand(job, selection);
   if (several) return <ArrangeParts />;
   if (!part)

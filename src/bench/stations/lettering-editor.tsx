@@ -23,7 +23,7 @@ const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 export function LetteringEditor({ partId, member }: { partId: string; member: Lettering }) {
   const id = useId();
   const unit = useBench((s) => s.job.units);
-  const seen = useBeside((s) => s.view?.parts.find((p) => p.id === partId));
+  const seen = useBeside((view) => view?.parts.find((p) => p.id === partId));
   const overall = useBench((s) => s.job.parts.find((p) => p.id === partId)?.overallWidth ?? null);
   const computed = seen?.members.find((m) => m.id === member.id);
   const measure = overall === null ? member.size.by : 'overall';

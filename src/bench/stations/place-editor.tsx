@@ -34,7 +34,7 @@ const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 export function PlaceEditor() {
   const selection = useBench((s) => s.selection);
   const job = useBench((s) => s.job);
-  const view = useBeside((s) => s.view);
+  const view = useBeside((view) => view);
   const everything = useBench((s) => s.everything);
   const freed = useBench((s) => s.freed);
   const [factor, setFactor] = useState(2);

@@ -34,7 +34,7 @@ function download(name: string, bytes: Uint8Array, type: string): void {
 
 function Figures() {
   const job = useBench((s) => s.job);
-  const view = useBeside((s) => s.view);
+  const view = useBeside((view) => view);
   const open = (view?.findings ?? []).filter((f) => f.left === null);
   const faults = open.filter((f) => f.severity === 'fault').length;
   const worked = (view?.operations ?? []).filter(
@@ -91,7 +91,7 @@ function Figures() {
 /** Figures, how files are written, and the files. */
 export function Prove() {
   const job = useBench((s) => s.job);
-  const view = useBeside((s) => s.view);
+  const view = useBeside((view) => view);
   const selected = useBench((s) => s.selection.partId);
   const [onlySelected, setOnlySelected] = useState(false);
   const [state, setState] = useState<{ busy: boolean; words: string | null; bad?: boolean }>({

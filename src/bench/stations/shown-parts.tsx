@@ -10,7 +10,7 @@ import { useBench } from '../store';
 /** The selected part with what was computed of it; all drawn parts when none is selected. `withLines`: also those of open lines only. */
 export function useShownParts(withLines = false): { part: Part; view: PartView }[] {
   const parts = useBench((s) => s.job.parts);
-  const views = useBeside((s) => s.view?.parts);
+  const views = useBeside((view) => view?.parts);
   const selected = useBench((s) => s.selection.partId);
   return parts
     .filter((p) => selected === null || p.id === selected)
