@@ -47,7 +47,7 @@ async function loadSamples(databaseUrl: string) {
       const read = readJob(await readFile(path.join(root, 'demo', file), 'utf8'));
       if (!read.ok) throw new Error(`${file}: ${read.sentences.join(' ')}`);
       const result = evaluator.evaluate(read.job, faces);
-      const openFindings = result.findings.filter((f) => f.left === null).length;
+      const openFindings = result.findings.filter((f) => f.leftReason === null).length;
       await createJob(
         db,
         read.job,

@@ -91,7 +91,7 @@ describe('what is remembered beside functions', () => {
       .flatMap(([file, text]) => [...text.matchAll(REMEMBERS)].map(([line]) => `${file}: ${line}`));
     expect(found).toEqual([
       // The page has one worker, whoever asks it.
-      'src/worker/client.ts: let held',
+      'src/worker/client.ts: let connected',
       // HarfBuzz is loaded once, and only when a typeface asks for it.
       'src/core/lettering/typeface.ts: let harfbuzz',
     ]);

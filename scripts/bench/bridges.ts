@@ -3,7 +3,7 @@
  * that is told the places: the plate without the letters, and the same strips put back.
  */
 import { diskFaces } from '../../src/cli/typefaces';
-import { inHand } from '../../src/core/commands/bridges';
+import { pinnedBridge } from '../../src/core/commands/bridges';
 import { checkJob } from '../../src/core/document/read';
 import type { Job, Part, StepOf } from '../../src/core/document/schema';
 import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
@@ -11,7 +11,7 @@ import { closedPath, type Path } from '../../src/core/geometry/path';
 import { line } from '../../src/core/geometry/segment';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { stepIn } from '../../src/core/kinds/steps';
-import { bridge } from '../../src/core/prepare/bridges/bridges';
+import { bridgeIslands } from '../../src/core/prepare/bridges/bridges';
 import type { Bridge, BridgeSetting } from '../../src/core/prepare/bridges/notes';
 import { without } from '../../src/core/prepare/without';
 import { wasmEngine } from '../../tests/support/faces';
@@ -115,7 +115,7 @@ async function bridgeFigures(family: string): Promise<void> {
   const strips = polygonsOf(notes.bridges.map(stripOf), FLATTEN_MM);
   const nothing = () => 0;
   const bare = () => median(15, nothing, () => barePlate(rimPolygon, letters, strips));
-  const ours = () => median(15, nothing, () => without(wasmEngine, rim, [bridge(part.bare, setting).shape]));
+  const ours = () => median(15, nothing, () => without(wasmEngine, rim, [bridgeIslands(part.bare, setting).shape]));
   const rounds = [1, 2, 3].map(() => ({ bare: bare(), ours: ours() }));
   const sum = (key: 'bare' | 'ours') => rounds.reduce((total, round) => total + round[key], 0) / rounds.length;
   figure({
@@ -147,7 +147,7 @@ async function dragFigures(family: string): Promise<void> {
       x += 0.002;
       const next = structuredClone(job);
       const step = stepIn(next.parts[0] as Part, 'bridge') as StepOf<'bridge'>;
-      const placed = inHand(step, bridge, bridges);
+      const placed = pinnedBridge(step, bridge, bridges);
       if (placed) Object.assign(placed, { x, turn: null });
       return next;
     },

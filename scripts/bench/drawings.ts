@@ -226,7 +226,7 @@ if (kind && size) {
     RUNS,
     () => null,
     () => {
-      const { loops } = closeLines(loose, { gap: 0.5, look: 0.5, doubles: 0.02, specks: 0.05, answers: [] });
+      const { loops } = closeLines(loose, { gap: 0.5, findUpTo: 0.5, doubles: 0.02, specks: 0.05, answers: [] });
       if (loops.length !== 25_000) throw new Error(`${loops.length} closed`);
     },
   );

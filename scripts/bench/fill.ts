@@ -11,8 +11,8 @@ import { layoutLettering, letterPaths } from '../../src/core/lettering/layout';
 import { measureOutlines } from '../../src/core/prepare/outline';
 import { fillLines } from '../../src/core/toolpath/fill/fill-lines';
 import { polygonsOf, turnBy } from '../../src/core/toolpath/fill/polygons';
-import { flatness, roomOf } from '../../src/core/toolpath/fill/room';
-import { rowsOf } from '../../src/core/toolpath/fill/rows';
+import { flatness, tipRoom } from '../../src/core/toolpath/fill/room';
+import { scanlinesOf } from '../../src/core/toolpath/fill/scanlines';
 import { faces, spec, typeface, wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
 import { finished } from '../../tests/support/generators';
@@ -25,7 +25,7 @@ const RUNS = 100;
 const face = typeface('Pacifico');
 const layout = layoutLettering(spec('Hummingbirds', { size: { by: 'width', mm: 300 } }), face);
 const outlines = measureOutlines(uniteLabelled(wasmEngine, [letterPaths(layout, face)], 0.005));
-const room = roomOf(wasmEngine, outlines, TIP);
+const room = tipRoom(wasmEngine, outlines, TIP);
 const paths = room.outlines.map((o) => o.path);
 const FLAT = flatness(TIP);
 const DEGREES = 30;
@@ -104,15 +104,15 @@ const step = {
   angle: DEGREES,
   outline: 'none',
   least: 0,
-  rest: false,
+  fillMissed: false,
   mostMissed: 0.03,
 } as const;
 
 const nothing = () => null;
 const bare = median(RUNS, nothing, () => bareScanline(rings, TIP));
-const rows = median(RUNS, nothing, () => rowsOf(polygons, TIP, 0));
+const rows = median(RUNS, nothing, () => scanlinesOf(polygons, TIP, 0));
 const ordered = median(RUNS, nothing, () => finished(fillLines(wasmEngine, { x: 0, y: 0 }, step, room)));
-const lines = rowsOf(polygons, TIP, 0).x.length / 2;
+const lines = scanlinesOf(polygons, TIP, 0).x.length / 2;
 figure({
   name: 'hatch of a 300 mm word at 0.1 mm: time against the bare scanline',
   value: rows / bare,

@@ -6,6 +6,7 @@ import {
   copyBridgesToSame,
   type IslandKey,
   leaveIsland as leaveIslandIn,
+  type PinnedDraft,
   pinBridges,
   placeBridge as placeBridgeIn,
   putInBridge,
@@ -13,13 +14,13 @@ import {
   takeOutBridge,
   unpinBridges,
 } from '@/core/commands/bridges';
-import type { Job, PlacedBridge } from '@/core/document/schema';
+import type { Job } from '@/core/document/schema';
 import { applyMatrix, invert, type Point } from '@/core/geometry/point';
 import type { BridgeView } from '@/worker/bridge-view';
 import { computing } from '@/worker/client';
 import type { PartView } from '@/worker/view';
 import { measureOf, partView } from './seen';
-import { type AtIsland, chooseIsland, dispatch, pointAt, select, useBench } from './store';
+import { type AtIsland, chooseIsland, dispatch, select, setPointing, useBench } from './store';
 
 /** What is seen of the bridges of a part; what was seen of them when a drag began, where that is given. */
 export function bridgesSeen(job: Job, partId: string, bridges?: readonly BridgeView[]): BridgesSeen {
@@ -60,7 +61,7 @@ export const placeBridge = (
   partId: string,
   bridge: BridgeView,
   bridges: readonly BridgeView[],
-  recipe: (placed: PlacedBridge) => void,
+  recipe: (pinned: PinnedDraft) => void,
   merge: string,
 ): void =>
   dispatch(
@@ -99,9 +100,9 @@ export function nudgeChosenBridge(dx: number, dy: number): boolean {
     partId,
     bridge,
     view.bridges.bridges,
-    (placed) => {
-      placed.x = Math.round(own.x * 1e5) / 1e5;
-      placed.y = Math.round(own.y * 1e5) / 1e5;
+    (pinned) => {
+      pinned.x = Math.round(own.x * 1e5) / 1e5;
+      pinned.y = Math.round(own.y * 1e5) / 1e5;
     },
     'nudge',
   );
@@ -112,17 +113,17 @@ export function nudgeChosenBridge(dx: number, dy: number): boolean {
 export async function addBridgeAt(at: Point): Promise<void> {
   const { job, selection } = useBench.getState();
   const { partId } = selection;
-  if (!partId) return pointAt(null);
+  if (!partId) return setPointing(null);
   // What keeps the worker from answering is said by the evaluation of the document.
-  const placed = await computing()
+  const pinned = await computing()
     .bridgeThrough(job, partId, at)
     .catch(() => null);
-  if (!placed || useBench.getState().selection.partId !== partId) return;
-  pointAt(null);
+  if (!pinned || useBench.getState().selection.partId !== partId) return;
+  setPointing(null);
   const bridges = partView(partId)?.bridges.bridges ?? [];
-  dispatch((now) => putInBridge(now, partId, placed, bridgesSeen(now, partId)));
-  const nth = placed.island === null ? null : bridges.filter((b) => sameIsland(b, placed)).length;
-  if (nth !== null) chooseIsland({ letter: placed.letter, island: placed.island, nth });
+  dispatch((now) => putInBridge(now, partId, pinned, bridgesSeen(now, partId)));
+  const nth = pinned.island === null ? null : bridges.filter((b) => sameIsland(b, pinned)).length;
+  if (nth !== null) chooseIsland({ letter: pinned.letter, island: pinned.island, nth });
 }
 
 /** Select a part and one of its bridges. */

@@ -13,7 +13,7 @@ const RETRY_MS = 6_000;
 /** Start following the document; returns how to stop. */
 export function followDocument(): () => void {
   let stopped = false;
-  let held: number | null = null;
+  let heldSerial: number | null = null;
   let retry: ReturnType<typeof setTimeout> | undefined;
   const compute = async () => {
     const { job } = useBench.getState();
@@ -24,7 +24,7 @@ export function followDocument(): () => void {
     try {
       const update = await computing().evaluate(
         job,
-        held,
+        heldSerial,
         proxy((done: number, of: number) => {
           if (!isDone && performance.now() - began > QUIET_MS && useBench.getState().job === job)
             useBench.setState({ progress: { done, of } });
@@ -32,7 +32,7 @@ export function followDocument(): () => void {
       );
       isDone = true;
       if (stopped || update === null) return;
-      held = update.serial;
+      heldSerial = update.serial;
       const view = applyUpdate(update, useBench.getState().view);
       useBench.setState({ view, viewOf: job, progress: null, workerFault: null });
       afterFrame(() => {

@@ -15,7 +15,7 @@ import { memberView, ownMiddle } from './seen';
 import { bringIntoSight, change, dispatch, goToStation, select, useBench } from './store';
 
 /** Shape and colour both say how grave a finding is. */
-function SeverityMark({ severity, left }: { severity: Severity; left: boolean }) {
+function SeverityMark({ severity, isLeft: left }: { severity: Severity; isLeft: boolean }) {
   const words = left ? 'left as it is' : { fault: 'fault', caution: 'caution', note: 'note' }[severity];
   return (
     <svg width="14" height="14" viewBox="0 0 14 14" role="img" aria-label={words}>
@@ -60,7 +60,7 @@ export const FindingRow = memo(function FindingRow({ finding }: { finding: Findi
   const [leaving, setLeaving] = useState(false);
   const [reason, setReason] = useState('');
   const id = useId();
-  const isLeft = finding.left !== null;
+  const isLeft = finding.leftReason !== null;
   const isLocked = useBench((s) => s.job.parts.find((p) => p.id === finding.partId)?.locked === true);
   const mend = isLeft || isLocked ? null : mendOf(finding);
 
@@ -82,10 +82,10 @@ export const FindingRow = memo(function FindingRow({ finding }: { finding: Findi
 
   return (
     <li className={styles.finding} data-left={isLeft}>
-      <SeverityMark severity={finding.severity} left={isLeft} />
+      <SeverityMark severity={finding.severity} isLeft={isLeft} />
       <div>
         <p>{finding.sentence}</p>
-        {finding.left && <p className="nf-muted nf-small">Left: {finding.left}</p>}
+        {finding.leftReason && <p className="nf-muted nf-small">Left: {finding.leftReason}</p>}
         {leaving ? (
           <Form
             className="mt-1"

@@ -241,13 +241,13 @@ function Parts() {
 function Findings() {
   const findings = useBeside((view) => view?.findings) ?? NO_FINDINGS;
   const isEmpty = useBench((s) => s.view === null || s.job.parts.length === 0);
-  const open = findings.filter((f) => f.left === null);
-  const listed = useListed([...open, ...findings.filter((f) => f.left !== null)], LISTED);
-  const left = findings.length - open.length;
+  const open = findings.filter((f) => f.leftReason === null);
+  const listed = useListed([...open, ...findings.filter((f) => f.leftReason !== null)], LISTED);
+  const leftCount = findings.length - open.length;
   const beside =
-    open.length === 0 && left === 0
+    open.length === 0 && leftCount === 0
       ? ''
-      : [`${open.length} to look at`, left > 0 ? `${left} left as is` : ''].filter(Boolean).join(' · ');
+      : [`${open.length} to look at`, leftCount > 0 ? `${leftCount} left as is` : ''].filter(Boolean).join(' · ');
   return (
     <>
       <Heading beside={beside}>Findings</Heading>

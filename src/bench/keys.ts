@@ -20,12 +20,12 @@ import {
   goToStation,
   type Look,
   pick,
-  pointAt,
   redo,
   select,
   selectAll,
   selectedParts,
   setLook,
+  setPointing,
   undo,
   useBench,
   workOnNodes,
@@ -132,7 +132,7 @@ export function useBenchKeys(showKeys: () => void): void {
       const { selection, only, picked, pointing } = useBench.getState();
       const { atNodes } = useBench.getState();
       if (atNodes) workOnNodes(atNodes.chosen.size > 0 ? { ...atNodes, chosen: new Set() } : null);
-      else if (pointing) pointAt(null);
+      else if (pointing) setPointing(null);
       else if (useBench.getState().atDot) chooseDot(null);
       else if (useBench.getState().atIsland) chooseIsland(null);
       else if (picked) pick(picked.length > 0 ? [] : null);

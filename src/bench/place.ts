@@ -1,9 +1,9 @@
 /** Where in a job the user is, kept in the address, so that a reload comes back to it. */
 import { STATIONS } from '@/core/inspect/stations';
 
-export type Place = { readonly station: string; readonly partId: string | null; readonly memberId: string | null };
+export type BenchPlace = { readonly station: string; readonly partId: string | null; readonly memberId: string | null };
 
-export function placeFromAddress(): Place {
+export function placeFromAddress(): BenchPlace {
   const query = new URLSearchParams(window.location.search);
   const wanted = query.get('at');
   const [partId, memberId] = (query.get('on') ?? '').split('/');
@@ -14,7 +14,7 @@ export function placeFromAddress(): Place {
   };
 }
 
-export function placeToAddress({ station, partId, memberId }: Place): void {
+export function placeToAddress({ station, partId, memberId }: BenchPlace): void {
   const query = new URLSearchParams();
   if (station !== 'compose') query.set('at', station);
   if (partId) query.set('on', memberId ? `${partId}/${memberId}` : partId);

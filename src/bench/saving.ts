@@ -20,13 +20,13 @@ const draftKey = (id: string) => `needlefile:draft:${id}`;
 
 export function readDraft(id: string): Draft | null {
   try {
-    const held = JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as {
+    const stored = JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as {
       version?: unknown;
       document?: unknown;
     } | null;
-    if (!held || typeof held.version !== 'number') return null;
-    const read = checkJob(held.document);
-    return read.ok ? { version: held.version, document: read.job } : null;
+    if (!stored || typeof stored.version !== 'number') return null;
+    const read = checkJob(stored.document);
+    return read.ok ? { version: stored.version, document: read.job } : null;
   } catch {
     return null;
   }

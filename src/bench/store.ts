@@ -257,8 +257,8 @@ function actedOn(from: Job, to: Job, chosen: Selection): Selection {
   const ids = touched.map((part) => part.id);
   const parts = selectedParts(chosen);
   if (parts.length > 0 && parts.every((id) => ids.includes(id))) return chosen;
-  const [head, ...rest] = touched as [Part, ...Part[]];
-  return { partId: head.id, memberId: null, others: rest.map((part) => part.id) };
+  const [head, ...tail] = touched as [Part, ...Part[]];
+  return { partId: head.id, memberId: null, others: tail.map((part) => part.id) };
 }
 
 export const select = (partId: string | null, memberId: string | null = null): void => {
@@ -283,8 +283,8 @@ export function selectAlso(partId: string): void {
   }
   const all = [first, ...others];
   const next = all.includes(partId) ? all.filter((id) => id !== partId) : [...all, partId];
-  const [head = null, ...rest] = next;
-  set({ selection: checked(job, { partId: head, memberId: null, others: rest }), picked: null });
+  const [head = null, ...tail] = next;
+  set({ selection: checked(job, { partId: head, memberId: null, others: tail }), picked: null });
 }
 
 /** Choose all parts that are neither hidden nor locked. */
@@ -329,7 +329,7 @@ export const sizeEverything = (everything: boolean): void => set({ everything })
 export const freeProportions = (freed: boolean): void => set({ freed });
 
 export const pick = (picked: readonly number[] | null): void => set({ picked });
-export const pointAt = (pointing: Pointing): void => set({ pointing });
+export const setPointing = (pointing: Pointing): void => set({ pointing });
 export const chooseIsland = (atIsland: AtIsland | null): void => set({ atIsland });
 
 export const goToStation = (station: Station): void =>

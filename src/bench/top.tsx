@@ -26,7 +26,7 @@ function Route() {
     <nav aria-label="Route">
       <ol className={styles.route}>
         {STATIONS.map((stop, i) => {
-          const open = (findings ?? []).filter((f) => f.station === stop.id && f.left === null);
+          const open = (findings ?? []).filter((f) => f.station === stop.id && f.leftReason === null);
           const worst = open.reduce<Severity>((w, f) => (RANK[f.severity] > RANK[w] ? f.severity : w), 'note');
           const reached = stop.asksFor === 'work' ? hasWork : hasParts;
           const state = !reached ? 'nothing to do' : open.length > 0 ? `${open.length} to look at` : 'done';

@@ -35,8 +35,8 @@ async function main(args: string[]): Promise<ExitCode> {
     say(USAGE);
     return positionals.length === 0 && !values.help ? 2 : 0;
   }
-  const [command, job, ...rest] = positionals;
-  if (command !== 'prepare' || !job || rest.length > 0) {
+  const [command, job, ...further] = positionals;
+  if (command !== 'prepare' || !job || further.length > 0) {
     complain(`Say “prepare” and one job document.\n\n${USAGE}`);
     return 2;
   }

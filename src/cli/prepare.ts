@@ -91,7 +91,8 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
     await mkdir(path.dirname(path.resolve(options.report)), { recursive: true });
     await writeFile(options.report, `${JSON.stringify(reportOf(job, result), null, 2)}\n`);
   }
-  for (const finding of result.findings) if (finding.left === null) say(`${finding.severity}: ${finding.sentence}`);
-  const spoiled = result.findings.some((f) => f.severity === 'fault' && f.left === null);
+  for (const finding of result.findings)
+    if (finding.leftReason === null) say(`${finding.severity}: ${finding.sentence}`);
+  const spoiled = result.findings.some((f) => f.severity === 'fault' && f.leftReason === null);
   return options.strict && spoiled ? 1 : 0;
 }

@@ -54,7 +54,7 @@ type Entry = { readonly key: string; readonly result: unknown; readonly weight: 
  * push each other out at every edit.
  */
 export class Memo implements Memory {
-  private readonly held = new Map<string, Entry>();
+  private readonly entries = new Map<string, Entry>();
   private readonly ids = new WeakMap<object, number>();
   private readonly beside = new WeakMap<object, Map<string, unknown>>();
   private nextId = 1;
@@ -104,7 +104,7 @@ export class Memo implements Memory {
 
   /** How many results are held, and what they weigh together. */
   get size(): { readonly results: number; readonly numbers: number } {
-    return { results: this.held.size, numbers: this.weight };
+    return { results: this.entries.size, numbers: this.weight };
   }
 
   private lookUp<I, O>(stage: Stage<I, O>, input: I, turn: number, memory: Memory): O {
@@ -126,10 +126,10 @@ export class Memo implements Memory {
   }
 
   private find(place: string, key: string, turn: number): Entry | undefined {
-    const known = this.held.get(place);
+    const known = this.entries.get(place);
     if (known?.key !== key) return undefined;
-    this.held.delete(place);
-    this.held.set(place, known);
+    this.entries.delete(place);
+    this.entries.set(place, known);
     known.turn = Math.max(known.turn, turn);
     return known;
   }
@@ -140,21 +140,21 @@ export class Memo implements Memory {
     if (known) return known.result as O;
     this.drop(place);
     const weight = LIGHTEST + key.length / 8 + weigh();
-    this.held.set(place, { key, result, weight, turn });
+    this.entries.set(place, { key, result, weight, turn });
     this.weight += weight;
     this.forget(place);
     return result;
   }
 
   private drop(place: string): void {
-    this.weight -= this.held.get(place)?.weight ?? 0;
-    this.held.delete(place);
+    this.weight -= this.entries.get(place)?.weight ?? 0;
+    this.entries.delete(place);
   }
 
   /** Let the least recently asked for go, but for the newest and what the newest turns asked for. */
   private forget(newest: string): void {
     if (this.weight <= this.most) return;
-    for (const [place, entry] of this.held) {
+    for (const [place, entry] of this.entries) {
       if (this.weight <= this.most || place === newest) break;
       if (entry.turn === 0 || entry.turn < this.newestTurn - 1) this.drop(place);
     }

@@ -9,7 +9,7 @@ export type Database = NodePgDatabase<typeof schema>;
 const CONNECT_MS = 15_000;
 const STATEMENT_MS = 30_000;
 
-const held = globalThis as typeof globalThis & { needlefileDatabase?: Database };
+const globals = globalThis as typeof globalThis & { needlefileDatabase?: Database };
 
 /** Connect to a URL; idle connections that break are dropped silently and made anew when next needed. */
 export function openDatabase(url: string): { database: Database; close: () => Promise<void> } {
@@ -26,10 +26,10 @@ export function openDatabase(url: string): { database: Database; close: () => Pr
 
 /** The app's database, from DATABASE_URL. */
 export function database(): Database {
-  if (!held.needlefileDatabase) {
+  if (!globals.needlefileDatabase) {
     const url = process.env.DATABASE_URL;
     if (!url) throw new Error('DATABASE_URL is not set');
-    held.needlefileDatabase = openDatabase(url).database;
+    globals.needlefileDatabase = openDatabase(url).database;
   }
-  return held.needlefileDatabase;
+  return globals.needlefileDatabase;
 }

@@ -29,7 +29,7 @@ export type IslandView = {
   readonly letterBox: Box;
   readonly how: BridgedIsland['how'];
   /** How many bridges it has, and whether it hangs on the rest by them. */
-  readonly held: number;
+  readonly bridgeCount: number;
   readonly hangs: boolean;
   readonly asked: number;
   readonly trouble: IslandTrouble | null;
@@ -46,13 +46,21 @@ export type BridgesView = {
   /** The first of the islands; the keys of all; how many are held and left on purpose. */
   readonly islands: readonly IslandView[];
   readonly keys: readonly { readonly letter: string; readonly island: number; readonly text: string }[];
-  readonly held: number;
-  readonly left: number;
+  readonly islandsHeld: number;
+  readonly islandsLeft: number;
   /** Mean over the letters with islands, 0 to 100. */
   readonly readability: number;
 };
 
-const NONE: BridgesView = { isOn: false, bridges: [], islands: [], keys: [], held: 0, left: 0, readability: 100 };
+const NONE: BridgesView = {
+  isOn: false,
+  bridges: [],
+  islands: [],
+  keys: [],
+  islandsHeld: 0,
+  islandsLeft: 0,
+  readability: 100,
+};
 
 /** Around an island in a word that is one outline, this share of the island's own size is shown. */
 const AROUND = 0.8;
@@ -70,8 +78,8 @@ export function bridgesView(part: PreparedPart, print: (outlines: readonly Outli
     bridges: notes.bridges.map((b) => bridgeView(b, frames)),
     islands: shown.map((island, i) => islandView(island, names[i] as string, part, notes, figures, print)),
     keys: notes.islands.map((i) => ({ letter: i.letter, island: i.rank, text: part.sources[i.label]?.text ?? '' })),
-    held: notes.islands.filter((i) => i.hangs).length,
-    left: notes.isOn ? notes.islands.filter((i) => i.how === 'leave').length : 0,
+    islandsHeld: notes.islands.filter((i) => i.hangs).length,
+    islandsLeft: notes.isOn ? notes.islands.filter((i) => i.how === 'leave').length : 0,
     readability: letters.length === 0 ? 100 : letters.reduce((sum, l) => sum + l.figure, 0) / letters.length,
   };
 }
@@ -79,7 +87,7 @@ export function bridgesView(part: PreparedPart, print: (outlines: readonly Outli
 const bridgeView = (b: Bridge, frames: ReadonlyMap<string, Matrix>): BridgeView => ({
   letter: b.letter,
   island: b.island,
-  placed: b.placed,
+  pinnedIndex: b.pinnedIndex,
   own: b.own,
   width: b.width,
   isNarrowed: b.isNarrowed,
@@ -115,7 +123,7 @@ function islandView(
     ),
     letterBox,
     how: notes.isOn ? island.how : 'auto',
-    held: island.bridges.length,
+    bridgeCount: island.bridges.length,
     hangs: island.hangs,
     asked: island.asked,
     trouble: island.trouble,

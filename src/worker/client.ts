@@ -5,16 +5,16 @@ import { LIMITS } from '../core/limits';
 import { ASKED_OF_DOCUMENTS, type AskedOfDocument, type Computing, type WorkerApi } from './api';
 import { DocumentSender } from './documents';
 import type { ReaderApi } from './reader';
-import type { Look } from './reading';
+import type { FilePreview } from './reading';
 
-let held: Computing | null = null;
+let connected: Computing | null = null;
 
 /** The one worker of this page; started when first asked for. */
 export function computing(): Computing {
-  held ??= overThere(
+  connected ??= overThere(
     wrap<WorkerApi>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'needlefile' })),
   );
-  return held;
+  return connected;
 }
 
 type Ask = (...args: unknown[]) => Promise<unknown>;
@@ -24,11 +24,11 @@ function overThere(worker: Remote<WorkerApi>): Computing {
   const sender = new DocumentSender();
   const ask =
     (name: AskedOfDocument): Ask =>
-    (job, ...rest) => {
+    (job, ...args) => {
       const { serial, update } = sender.send(job as Job);
       // Messages come in their order, so that this one need not be waited for.
       if (update) void worker.hold(update);
-      return (worker[name] as unknown as Ask)(serial, ...rest);
+      return (worker[name] as unknown as Ask)(serial, ...args);
     };
   return {
     samples: (text: string) => worker.samples(text),
@@ -38,21 +38,21 @@ function overThere(worker: Remote<WorkerApi>): Computing {
 
 /** Let something else than the page's worker answer: the host itself, where it runs in the same thread. */
 export const computeWith = (answering: Computing): void => {
-  held = answering;
+  connected = answering;
 };
 
 /** Read a file in a worker of its own. Stopping, or taking longer than the limit, ends that worker whatever it does. */
 export function readingFile(
   bytes: Uint8Array,
   progress: (share: number) => void,
-): { done: Promise<Look>; stop: () => void } {
+): { done: Promise<FilePreview>; stop: () => void } {
   const worker = new Worker(new URL('./reader.ts', import.meta.url), { type: 'module', name: 'needlefile-reader' });
-  let settle: (look: Look) => void = () => {};
-  const done = new Promise<Look>((resolve) => {
-    settle = (look) => {
+  let settle: (preview: FilePreview) => void = () => {};
+  const done = new Promise<FilePreview>((resolve) => {
+    settle = (preview) => {
       clearTimeout(timer);
       worker.terminate();
-      resolve(look);
+      resolve(preview);
     };
   });
   const fail = (sentence: string) => settle({ ok: false, sentence });
@@ -65,7 +65,7 @@ export function readingFile(
     fail('This file could not be read: it asks for more than there is room for. Nothing was changed.');
   worker.onerror = gaveUp;
   wrap<ReaderApi>(worker)
-    .look(bytes, proxy(progress))
-    .then((look) => settle(look), gaveUp);
+    .preview(bytes, proxy(progress))
+    .then((preview) => settle(preview), gaveUp);
   return { done, stop: () => fail('Stopped. Nothing was changed.') };
 }

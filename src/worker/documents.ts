@@ -9,7 +9,7 @@ export type DocumentUpdate = {
   readonly serial: number;
   /** The document it is told against; null when it is told whole. */
   readonly base: number | null;
-  readonly rest: Omit<Job, 'parts'>;
+  readonly withoutParts: Omit<Job, 'parts'>;
   /** Each part, or where it stands in the other document. */
   readonly parts: readonly (Part | number)[];
 };
@@ -25,10 +25,15 @@ export class DocumentSender {
     const serial = (last?.serial ?? 0) + 1;
     this.last = { serial, job };
     const places = new Map(last?.job.parts.map((part, i) => [part, i]));
-    const { parts, ...rest } = job;
+    const { parts, ...withoutParts } = job;
     return {
       serial,
-      update: { serial, base: last?.serial ?? null, rest, parts: parts.map((part) => places.get(part) ?? part) },
+      update: {
+        serial,
+        base: last?.serial ?? null,
+        withoutParts: withoutParts,
+        parts: parts.map((part) => places.get(part) ?? part),
+      },
     };
   }
 }
@@ -38,20 +43,20 @@ const HELD = 16;
 
 /** The worker's end: the newest documents. */
 export class Documents {
-  private readonly held = new Map<number, Job>();
+  private readonly documents = new Map<number, Job>();
 
-  hold({ serial, base, rest, parts }: DocumentUpdate): void {
-    const before = base === null ? undefined : this.held.get(base);
+  hold({ serial, base, withoutParts, parts }: DocumentUpdate): void {
+    const before = base === null ? undefined : this.documents.get(base);
     const whole = parts.map((part) => (typeof part === 'number' ? before?.parts[part] : part));
     if (whole.some((part) => part === undefined)) throw new Error('a document was told against one that is not held');
-    this.held.set(serial, { ...rest, parts: whole as Part[] });
-    const oldest = this.held.keys().next().value;
-    if (this.held.size > HELD && oldest !== undefined) this.held.delete(oldest);
+    this.documents.set(serial, { ...withoutParts, parts: whole as Part[] });
+    const oldest = this.documents.keys().next().value;
+    if (this.documents.size > HELD && oldest !== undefined) this.documents.delete(oldest);
   }
 
   /** The document of a number. */
   of(serial: number): Job {
-    const job = this.held.get(serial);
+    const job = this.documents.get(serial);
     if (!job) throw new Error('a question was asked about a document that is no longer held');
     return job;
   }

@@ -52,7 +52,7 @@ function letterBoxes({ outlines }: PreparedPart): Map<number, Box> {
 
 /** `print` gives the path data of one path. */
 export function fillView(part: PreparedPart, fill: PartFill, print: (path: Path) => string): FillView {
-  const { strokes, rest, cover, reach } = fill;
+  const { strokes, overMissed, cover, reach } = fill;
   const area = Math.max(cover.area, 1e-9);
   const boxes = letterBoxes(part);
   return {
@@ -60,12 +60,12 @@ export function fillView(part: PreparedPart, fill: PartFill, print: (path: Path)
     spacingMm: fill.spacingMm,
     xy: Float32Array.from(strokes.xy),
     start: strokes.start,
-    restXy: Float32Array.from(rest.xy),
-    restStart: rest.start,
+    restXy: Float32Array.from(overMissed.xy),
+    restStart: overMissed.start,
     pathsD: [...fill.rings, ...fill.edge].map(print).join(''),
     reachedD: fill.reached.map((o) => print(o.path)).join(''),
     lines: fill.lines,
-    lifts: liftsOf(fill) + countStrokes(rest),
+    lifts: liftsOf(fill) + countStrokes(overMissed),
     strips: fill.strips,
     drawnMm: fill.drawnMm,
     travelMm: fill.travelMm,
@@ -73,7 +73,7 @@ export function fillView(part: PreparedPart, fill: PartFill, print: (path: Path)
     missed: cover.missed / area,
     beyond: reach.missedMm2 / Math.max(reach.areaMm2, 1e-9),
     places: cover.places.length,
-    restStrokes: countStrokes(rest),
+    restStrokes: countStrokes(overMissed),
     tooMany: fill.tooMany !== null,
     letters: reach.letters
       .filter((l) => l.areaMm2 > 0)

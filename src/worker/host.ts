@@ -3,7 +3,7 @@
  * the last result where the document is the same.
  */
 import type { Chosen } from '../core/commands/chosen';
-import type { Job, PlacedBridge, StepOf } from '../core/document/schema';
+import type { Job, StepOf } from '../core/document/schema';
 import { type FileFormat, writtenFormat } from '../core/formats/written';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
@@ -13,7 +13,7 @@ import type { Box, Point } from '../core/geometry/point';
 import { asCut } from '../core/job/as-cut';
 import { bridgeVariants } from '../core/job/compare-bridges';
 import { type ToolTrial, toolTrials } from '../core/job/compare-tools';
-import { Evaluator, type JobResult } from '../core/job/evaluate';
+import { Evaluator, type JobResult, type Progress } from '../core/job/evaluate';
 import { drawingOf, type ExportScope, fileName } from '../core/job/export';
 import { pictureOf } from '../core/job/picture';
 import { regionAt } from '../core/job/region-at';
@@ -22,10 +22,11 @@ import { type Sizing, sizingTo } from '../core/job/size';
 import type { SavedExtras } from '../core/job/summary';
 import { outlinesInHand } from '../core/kinds/steps/nodes';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
+import type { PinnedBridge } from '../core/prepare/bridges/notes';
 import { bridgeThrough } from '../core/prepare/bridges/through';
 import type { FaceLookup } from '../core/prepare/prepared';
 import { Printer } from './printing';
-import { type OnProgress, type Progress, type Question, Runner } from './runner';
+import { type OnProgress, type Question, Runner } from './runner';
 import { type FaceSample, samplesOf } from './samples';
 import { Sources } from './sources';
 import {
@@ -69,11 +70,11 @@ export class Host {
    * The view of a document, as an update against the one with serial `held` where that is the last one given; null when
    * a newer document has come in meanwhile.
    */
-  evaluate(job: Job, held: number | null, onProgress?: OnProgress): Promise<JobUpdate | null> {
+  evaluate(job: Job, heldSerial: number | null, onProgress?: OnProgress): Promise<JobUpdate | null> {
     const { resultOf, updateFor } = this;
     return this.ask({ kind: 'view', onProgress }, job, function* (means) {
       const result = yield* resultOf(job, means);
-      return updateFor(viewOf(result, means.evaluator.memo), held);
+      return updateFor(viewOf(result, means.evaluator.memo), heldSerial);
     });
   }
 
@@ -85,7 +86,7 @@ export class Host {
     const { resultOf } = this;
     return this.ask({ kind: 'summary', isPatient: true }, job, function* (means) {
       const result = yield* resultOf(job, means);
-      const openFindings = result.findings.filter((f) => f.left === null).length;
+      const openFindings = result.findings.filter((f) => f.leftReason === null).length;
       return { picture: yield* pictureOf(job, result), openFindings };
     });
   }
@@ -149,7 +150,7 @@ export class Host {
   }
 
   /** Where a bridge put into a part at a point of the sheet would start; null when there is no gap. */
-  bridgeThrough(job: Job, partId: string, at: Point): Promise<PlacedBridge | null> {
+  bridgeThrough(job: Job, partId: string, at: Point): Promise<PinnedBridge | null> {
     return this.answer(job, ({ evaluator, faces }) =>
       atOnce(() => {
         const part = evaluator.prepare(job, partId, faces);
@@ -237,8 +238,8 @@ export class Host {
     return result;
   }.bind(this);
 
-  private readonly updateFor = (view: JobView, held: number | null): JobUpdate => {
-    const before = this.given?.serial === held ? this.given.view : null;
+  private readonly updateFor = (view: JobView, heldSerial: number | null): JobUpdate => {
+    const before = this.given?.serial === heldSerial ? this.given.view : null;
     const serial = (this.given?.serial ?? 0) + 1;
     this.given = { serial, view };
     return updateOf(view, serial, before);

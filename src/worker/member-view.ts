@@ -56,7 +56,7 @@ export type ClosedUpView = {
   readonly weakestAt: string;
 };
 
-export const memberView = (member: PreparedMember, print: Printer): MemberView => ({
+export const memberViewOf = (member: PreparedMember, print: Printer): MemberView => ({
   id: member.id,
   matrix: member.matrix,
   ownBox: member.ownBox,

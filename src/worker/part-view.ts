@@ -6,7 +6,7 @@ import { Names } from '../core/inspect/names';
 import type { Stretch } from '../core/inspect/strength';
 import type { PartResult } from '../core/job/part-result';
 import { noteOf } from '../core/kinds/step';
-import { tie } from '../core/kinds/steps/tie';
+import { tieStep } from '../core/kinds/steps/tie';
 import { LIMITS } from '../core/limits';
 import type { Memory } from '../core/memo';
 import type { Outline } from '../core/prepare/outline';
@@ -15,7 +15,7 @@ import type { PartLines } from '../core/toolpath/centerline/part-lines';
 import { type DotFrame, dotFrames } from '../core/toolpath/dots/part-dots';
 import { type BridgesView, bridgesView } from './bridge-view';
 import { type FillView, fillView } from './fill-view';
-import { type MemberView, MOST_PICKS, memberView } from './member-view';
+import { type MemberView, MOST_PICKS, memberViewOf } from './member-view';
 import { Printer } from './printing';
 
 /** A piece there is before ties, and how it is held. */
@@ -131,7 +131,7 @@ const linesAcross = (stretches: readonly Stretch[]): string =>
     .join('');
 
 function untiedViews(part: PartResult): UntiedView[] {
-  const tied = noteOf(tie, part);
+  const tied = noteOf(tieStep, part);
   if (!tied) return [];
   const names = new Names({ sources: part.sources, pieces: tied.pieces });
   return tied.pieces.flatMap((piece, i) =>
@@ -165,7 +165,7 @@ const centerlineView = ({ lines, dots, letters, lengthMm }: PartLines, print: Pr
 };
 
 /** The view of a part: the same object as long as the part is, so that an edit elsewhere does not print its paths again. */
-export const partView = (part: PartResult, memory: Memory): PartView =>
+export const partViewOf = (part: PartResult, memory: Memory): PartView =>
   memory.of(part, 'view', () => viewOfPart(part, new Printer(memory)));
 
 function viewOfPart(part: PartResult, print: Printer): PartView {
@@ -185,7 +185,7 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
     ownBox: part.ownBox,
     scale: part.overall?.factor ?? 1,
     d: print.outlines(part.outlines),
-    members: part.members.map((member) => memberView(member, print)),
+    members: part.members.map((member) => memberViewOf(member, print)),
     away: away.slice(0, LIMITS.piecesNamed).map((piece) => ({
       kind: piece.kind,
       name: names.piece(piece),
@@ -202,7 +202,7 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
     open: part.lines.length,
     linesD: print.paths(part.lines),
     areaMm2: part.outlines.reduce((sum, o) => sum + o.area, 0),
-    ties: (noteOf(tie, part)?.ties ?? []).map((t) => ({
+    ties: (noteOf(tieStep, part)?.ties ?? []).map((t) => ({
       piece: t.piece,
       d: print.path(t.path),
       x: t.centre.x,

@@ -22,8 +22,8 @@ export class Printer {
 
 /** A dot as path data: a circle, or a line of no length, which round ends make a point. */
 export function dotData({ x, y }: Point, r: number | null): string {
-  const [left, low] = [(x - (r ?? 0)).toFixed(DIGITS), y.toFixed(DIGITS)];
-  if (r === null) return `M${left} ${low}h0`;
+  const [minX, low] = [(x - (r ?? 0)).toFixed(DIGITS), y.toFixed(DIGITS)];
+  if (r === null) return `M${minX} ${low}h0`;
   const [radius, across] = [r.toFixed(DIGITS), (2 * r).toFixed(DIGITS)];
-  return `M${left} ${low}a${radius} ${radius} 0 1 0 ${across} 0a${radius} ${radius} 0 1 0 -${across} 0`;
+  return `M${minX} ${low}a${radius} ${radius} 0 1 0 ${across} 0a${radius} ${radius} 0 1 0 -${across} 0`;
 }

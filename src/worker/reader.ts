@@ -2,20 +2,20 @@
 import { expose } from 'comlink';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
-import { type Look, lookAt } from './reading';
+import { type FilePreview, previewFile } from './reading';
 
 const engine = () => loadWasmEngine().catch(() => scriptEngine);
 
 const api = {
-  look: (bytes: Uint8Array, progress: (share: number) => void): Promise<Look> => {
+  preview: (bytes: Uint8Array, progress: (share: number) => void): Promise<FilePreview> => {
     let last = 0;
-    const tell = (share: number) => {
+    const report = (share: number) => {
       // Every hundredth is enough to be told.
       if (share - last < 0.01) return;
       last = share;
       progress(share);
     };
-    return lookAt(bytes, tell, engine);
+    return previewFile(bytes, report, engine);
   },
 };
 export type ReaderApi = typeof api;

@@ -1,8 +1,8 @@
 /** A file looked at before it is brought in: what is in it, drawn for a preview, and the drawing to be kept. */
 import { withoutClips } from '../core/formats/clip';
-import type { FoundText, SizeClaim } from '../core/formats/found';
 import { writeFound } from '../core/formats/found-file';
 import { readDrawing } from '../core/formats/read';
+import type { ReadText, SizeClaim } from '../core/formats/read-drawing';
 import { type SizeChoice, sizeChoices } from '../core/formats/size';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { type Path, regionBox } from '../core/geometry/path';
@@ -27,34 +27,34 @@ export type Looked = {
   /** Bounds of all shapes in mm, as read. */
   readonly box: Box;
   readonly groups: readonly FoundGroupView[];
-  readonly texts: readonly FoundText[];
+  readonly texts: readonly ReadText[];
   readonly unread: readonly { readonly kind: string; readonly count: number }[];
   readonly notes: readonly string[];
   /** The drawing as it is kept. */
   readonly drawing: string;
 };
 
-export type Look = Looked | { readonly ok: false; readonly sentence: string };
+export type FilePreview = Looked | { readonly ok: false; readonly sentence: string };
 
 /** Places told apart in a preview of the whole, in thousands across. */
 const PREVIEW_DIGITS = 4;
 
 /** `engine` is asked for only where a drawing has clips. */
-export async function lookAt(
+export async function previewFile(
   bytes: Uint8Array,
   progress: (share: number) => void,
   engine: () => Promise<ClipEngine>,
-): Promise<Look> {
+): Promise<FilePreview> {
   const reading = readDrawing(bytes, progress);
   if (!reading.ok) return reading;
   const found = reading.found.clips.length > 0 ? withoutClips(reading.found, await engine()) : reading.found;
   if (found.shapes.length === 0 && found.texts.length === 0) {
-    const held = found.unread.map(({ kind, count }) => `${count} ${kind}`).join(', ');
+    const unreadKinds = found.unread.map(({ kind, count }) => `${count} ${kind}`).join(', ');
     const why = found.notes[0] ? ` ${found.notes[0]}` : '';
     return {
       ok: false,
-      sentence: held
-        ? `There are no outlines in this file. It holds ${held}.${why}`
+      sentence: unreadKinds
+        ? `There are no outlines in this file. It holds ${unreadKinds}.${why}`
         : `There is no drawing in this file.${why}`,
     };
   }

@@ -3,8 +3,8 @@
  * turn after a few milliseconds.
  */
 
-/** How far the answer to a question has come. */
-export type Progress = { readonly done: number; readonly of: number };
+import type { Progress } from '../core/job/evaluate';
+
 export type OnProgress = (done: number, of: number) => void;
 
 export type Question = {

@@ -1,11 +1,11 @@
 /** The user's words set in every shipped face, for choosing one. */
 import { pathData } from '../core/geometry/path-data';
 import { isEmptyBox } from '../core/geometry/point';
+import type { Progress } from '../core/job/evaluate';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
 import type { Typeface } from '../core/lettering/face';
-import { layoutLettering, letterPaths, linesOf } from '../core/lettering/layout';
+import { layoutLettering, letterPaths, textLines } from '../core/lettering/layout';
 import type { FaceAnswer } from '../core/prepare/prepared';
-import type { Progress } from './runner';
 
 export type FaceSample = {
   readonly family: string;
@@ -22,7 +22,7 @@ const SAMPLE_CHARACTERS = 28;
 
 /** A sample in each shipped face, as `faces` has them in the same order. */
 export function* samplesOf(text: string, faces: readonly FaceAnswer[]): Generator<Progress, FaceSample[]> {
-  const first = linesOf(text).find((line) => line.trim() !== '') ?? 'Lettering';
+  const first = textLines(text).find((line) => line.trim() !== '') ?? 'Lettering';
   const words = [...first.trim()].slice(0, SAMPLE_CHARACTERS).join('');
   const samples: FaceSample[] = [];
   for (const [i, { family }] of SHIPPED_FACES.entries()) {

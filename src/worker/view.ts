@@ -5,12 +5,12 @@ import type { Box } from '../core/geometry/point';
 import type { Finding } from '../core/inspect/finding';
 import type { CutPiece } from '../core/job/as-cut';
 import type { BridgeVariant } from '../core/job/compare-bridges';
-import type { Drawn, OperationResult } from '../core/job/drawn';
+import type { DrawnWork, OperationResult } from '../core/job/drawn';
 import type { JobResult } from '../core/job/evaluate';
 import { type DotTotal, dotTotals, totalSetDowns } from '../core/job/totals';
 import { type Memory, NO_MEMORY } from '../core/memo';
 import type { PieceKind } from '../core/prepare/pieces';
-import { type PartView, partView } from './part-view';
+import { type PartView, partViewOf } from './part-view';
 import { dotData, Printer } from './printing';
 
 export type { ClosingView, GapView, MemberView } from './member-view';
@@ -60,13 +60,13 @@ export type BridgeVariantView = {
   readonly readability: number;
 };
 
-export const variantViewOf = ({ prepared, ...rest }: BridgeVariant, print: Printer): BridgeVariantView => ({
-  values: rest.values,
+export const variantViewOf = ({ prepared, ...figures }: BridgeVariant, print: Printer): BridgeVariantView => ({
+  values: figures.values,
   d: print.outlines(prepared.outlines),
   box: prepared.box,
-  bridges: rest.bridges,
-  unheld: rest.unheld,
-  readability: rest.readability,
+  bridges: figures.bridges,
+  unheld: figures.unheld,
+  readability: figures.readability,
 });
 
 /** A view as it is sent: parts that are the same object as in the view before, and findings that say the same, are named only. */
@@ -77,11 +77,11 @@ export type JobUpdate = Omit<JobView, 'parts' | 'findings'> & {
 };
 
 /** Parts an operation draws something of, of a kind. */
-const partsOf = (drawn: readonly Drawn[], isMeant: (d: Drawn) => boolean): string[] => [
+const partsOf = (drawn: readonly DrawnWork[], isMeant: (d: DrawnWork) => boolean): string[] => [
   ...new Set(drawn.flatMap((d) => (isMeant(d) ? [d.partId] : []))),
 ];
 
-function linesOf(drawn: readonly Drawn[], print: Printer): OperationView['linesOf'] {
+function linesOf(drawn: readonly DrawnWork[], print: Printer): OperationView['linesOf'] {
   const byPart = new Map<string, string[]>();
   for (const { partId, what, drawable } of drawn) {
     if (what === 'hatch' || drawable.kind === 'area' || drawable.kind === 'outline') continue;
@@ -110,7 +110,7 @@ const operationView = ({ operation, drawn, lengthMm, fillMm2 }: OperationResult,
 export function viewOf(result: JobResult, memory: Memory = NO_MEMORY): JobView {
   const print = new Printer(memory);
   return {
-    parts: result.parts.map((part) => partView(part, memory)),
+    parts: result.parts.map((part) => partViewOf(part, memory)),
     operations: result.operations.map((o) => operationView(o, print)),
     findings: result.findings,
     workBox: result.workBox,
@@ -118,12 +118,12 @@ export function viewOf(result: JobResult, memory: Memory = NO_MEMORY): JobView {
 }
 
 export function updateOf(view: JobView, serial: number, before: JobView | null): JobUpdate {
-  const held = new Map(before?.parts.map((part) => [part.id, part]));
+  const partsBefore = new Map(before?.parts.map((part) => [part.id, part]));
   const told = new Map(before?.findings.map((finding) => [finding.key, JSON.stringify(finding)]));
   return {
     ...view,
     serial,
-    parts: view.parts.map((part) => (held.get(part.id) === part ? part.id : part)),
+    parts: view.parts.map((part) => (partsBefore.get(part.id) === part ? part.id : part)),
     findings: view.findings.map((f) => (told.get(f.key) === JSON.stringify(f) ? f.key : f)),
   };
 }
@@ -134,10 +134,10 @@ const filledIn = <T extends object>(sent: readonly (T | string)[], before: Reado
 
 /** The view an update stands for, where `before` is the view it was made against; what did not change is the same object. */
 export const applyUpdate = (
-  { serial: _serial, parts, findings, ...rest }: JobUpdate,
+  { serial: _serial, parts, findings, ...others }: JobUpdate,
   before: JobView | null,
 ): JobView => ({
-  ...rest,
+  ...others,
   parts: filledIn(parts, new Map(before?.parts.map((part) => [part.id, part]))),
   findings: filledIn(findings, new Map(before?.findings.map((finding) => [finding.key, finding]))),
 });

@@ -34,7 +34,7 @@ const documents = new Documents();
 type Ask = (...args: unknown[]) => unknown;
 const ask = (name: AskedOfDocument): Ask => {
   const answer = (host[name] as Ask).bind(host);
-  return (serial, ...rest) => answer(documents.of(serial as number), ...rest);
+  return (serial, ...args) => answer(documents.of(serial as number), ...args);
 };
 
 expose({

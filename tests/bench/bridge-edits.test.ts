@@ -15,7 +15,7 @@ import {
   setIslandCount,
   unpin,
 } from '../../src/bench/bridge-edits';
-import { chooseIsland, goToStation, pointAt, redo, select, undo, useBench } from '../../src/bench/store';
+import { chooseIsland, goToStation, redo, select, setPointing, undo, useBench } from '../../src/bench/store';
 import { LIMITS } from '../../src/core/limits';
 import { answer, compute, hostHere, now, openJob, partNow, stepNow, viewNow } from '../support/bench';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
@@ -58,7 +58,7 @@ describe('islands', () => {
             { letter: 'words:1', island: 0, how: 'hand' },
             { letter: 'words:2', island: 0, how: 'hand', count: 2 },
           ],
-          placed: [{ letter: 'words:2', island: 0, x: 0.3, y: 0.8, turn: 90 }],
+          pinned: [{ letter: 'words:2', island: 0, x: 0.3, y: 0.8, turn: 90 }],
         },
       ]),
       'hold',
@@ -69,20 +69,20 @@ describe('islands', () => {
       islands: [{ letter: 'words:2', island: 0, how: 'hand', count: 2 }],
     });
     compute();
-    expect(viewNow().bridges.keys.length).toBe(viewNow().bridges.held);
+    expect(viewNow().bridges.keys.length).toBe(viewNow().bridges.islandsHeld);
   });
 
   test('a part that has no bridge step gets one with first values', () => {
     openJob(stencil([]), 'hold');
     bridgeAll('part');
-    expect(stepNow('bridge')).toMatchObject({ on: true, width: 3, islands: [], placed: [] });
+    expect(stepNow('bridge')).toMatchObject({ on: true, width: 3, islands: [], pinned: [] });
   });
 
   test('one alone is bridged where none was asked for, the others are left; then they stay as they are', () => {
-    for (const step of [[], [{ kind: 'bridge', on: false, placed: [{ letter: 'words:0', island: 1, x: 0, y: 0 }] }]]) {
+    for (const step of [[], [{ kind: 'bridge', on: false, pinned: [{ letter: 'words:0', island: 1, x: 0, y: 0 }] }]]) {
       openJob(stencil(step), 'hold');
       bridgeOne('part', O);
-      expect(stepNow('bridge').placed).toEqual([]);
+      expect(stepNow('bridge').pinned).toEqual([]);
       expect(stepNow('bridge').islands).toEqual(
         [
           { letter: 'words:0', island: 0 },
@@ -105,7 +105,7 @@ describe('islands', () => {
   test('one is left on purpose, and asked for so many', () => {
     pin('part', O);
     leaveIsland('part', O);
-    expect(stepNow('bridge')).toMatchObject({ islands: [{ ...O, how: 'leave', count: null }], placed: [] });
+    expect(stepNow('bridge')).toMatchObject({ islands: [{ ...O, how: 'leave', count: null }], pinned: [] });
     setIslandCount('part', O, 2);
     expect(stepNow('bridge').islands).toEqual([{ ...O, how: 'auto', count: 2 }]);
     compute();
@@ -117,7 +117,7 @@ describe('islands', () => {
   test('pinned, bridges stay as they lie; let go, they are placed anew', () => {
     const before = only('words:1');
     pin('part', O);
-    expect(stepNow('bridge').placed).toEqual([
+    expect(stepNow('bridge').pinned).toEqual([
       {
         ...O,
         x: Math.round(before.own.x * 1e5) / 1e5,
@@ -127,18 +127,18 @@ describe('islands', () => {
       },
     ]);
     pin('part', O);
-    expect(stepNow('bridge').placed).toHaveLength(1);
+    expect(stepNow('bridge').pinned).toHaveLength(1);
     unpin('part', O);
-    expect(stepNow('bridge')).toMatchObject({ islands: [], placed: [] });
+    expect(stepNow('bridge')).toMatchObject({ islands: [], pinned: [] });
   });
 
   test('those of one go to all letters of the same text, by hand', () => {
     placeBridge('part', only('words:1'), bridges(), (placed) => Object.assign(placed, { width: 4 }), 'width');
     copyToSameLetters('part', { letter: 'gone', island: 0 });
-    expect(stepNow('bridge').placed).toHaveLength(1);
+    expect(stepNow('bridge').pinned).toHaveLength(1);
     compute();
     copyToSameLetters('part', O);
-    const [first, second, ...more] = stepNow('bridge').placed;
+    const [first, second, ...more] = stepNow('bridge').pinned;
     expect(more).toEqual([]);
     expect(second).toEqual({ ...first, ...SECOND_O });
     expect(stepNow('bridge').islands.map((s) => [s.letter, s.how])).toEqual([
@@ -183,7 +183,7 @@ describe('one bridge', () => {
     for (const x of [0.3, 0.4, 9e9])
       placeBridge('part', bridge, seen, (placed) => Object.assign(placed, { x }), 'drag');
     placeBridge('part', bridge, seen, (placed) => Object.assign(placed, { y: -9e9 }), 'drag');
-    expect(stepNow('bridge').placed).toMatchObject([{ x: LIMITS.bridgeCapitals, y: -LIMITS.bridgeCapitals }]);
+    expect(stepNow('bridge').pinned).toMatchObject([{ x: LIMITS.bridgeCapitals, y: -LIMITS.bridgeCapitals }]);
     const changed = now();
     undo();
     expect(now()).toEqual(before);
@@ -202,7 +202,7 @@ describe('one bridge', () => {
     goToStation('hold');
     chooseIsland({ ...O, nth: 0 });
     expect(nudgeChosenBridge(1.5, -3)).toBe(true);
-    const [placed] = stepNow('bridge').placed;
+    const [placed] = stepNow('bridge').pinned;
     // Capitals are 30 mm high.
     expect(placed?.x).toBeCloseTo(bridge.own.x + 1.5 / 30, 4);
     expect(placed?.y).toBeCloseTo(bridge.own.y - 3 / 30, 4);
@@ -215,7 +215,7 @@ describe('one bridge', () => {
     expect(removeChosenBridge()).toBe(false);
     chooseBridge('part', only('words:1'));
     expect(removeChosenBridge()).toBe(true);
-    expect(stepNow('bridge')).toMatchObject({ islands: [{ ...O, how: 'hand' }], placed: [] });
+    expect(stepNow('bridge')).toMatchObject({ islands: [{ ...O, how: 'hand' }], pinned: [] });
     expect(state().atIsland).toEqual({ ...O, nth: null });
     const before = now();
     expect(removeChosenBridge()).toBe(true);
@@ -227,14 +227,14 @@ describe('one bridge', () => {
 
   test('that holds no island is taken out, and nothing is chosen', () => {
     openJob(
-      stencil([{ kind: 'bridge', width: 3, count: 1, placed: [{ letter: 'words:0', island: null, x: 0.02, y: 0.5 }] }]),
+      stencil([{ kind: 'bridge', width: 3, count: 1, pinned: [{ letter: 'words:0', island: null, x: 0.02, y: 0.5 }] }]),
       'hold',
     );
     const loose = bridges().find((b) => b.island === null);
     if (!loose) throw new Error('no such bridge');
     chooseBridge('part', loose);
     expect(removeChosenBridge()).toBe(true);
-    expect(stepNow('bridge').placed).toEqual([]);
+    expect(stepNow('bridge').pinned).toEqual([]);
     expect(state().atIsland).toBeNull();
   });
 });
@@ -247,10 +247,10 @@ describe('put in where the sheet is pressed', () => {
   };
 
   test('it is one more of its island, and chosen', async () => {
-    pointAt('bridge');
+    setPointing('bridge');
     await addBridgeAt(beside('words:1'));
     expect(state().pointing).toBeNull();
-    expect(stepNow('bridge').placed).toHaveLength(2);
+    expect(stepNow('bridge').pinned).toHaveLength(2);
     expect(stepNow('bridge').islands).toEqual([{ ...O, how: 'hand', count: null }]);
     expect(state().atIsland).toEqual({ ...O, nth: 1 });
     compute();
@@ -266,12 +266,12 @@ describe('put in where the sheet is pressed', () => {
   });
 
   test('beside every gap a press is waited out; without a part it ends', async () => {
-    pointAt('bridge');
+    setPointing('bridge');
     const before = now();
     await addBridgeAt({ x: 290, y: 190 });
     expect(state().pointing).toBe('bridge');
     select(null);
-    pointAt('bridge');
+    setPointing('bridge');
     await addBridgeAt({ x: 290, y: 190 });
     expect(state().pointing).toBeNull();
     expect(now()).toBe(before);

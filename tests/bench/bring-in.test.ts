@@ -3,25 +3,25 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import {
   bringIn,
   bringInFiles,
+  keepBroughtIn,
   leaveBringingIn,
   stopBringingIn,
-  takeIn,
   useBringIn,
 } from '../../src/bench/bring-in/bring-in';
 import { undo, useBench } from '../../src/bench/store';
 import { LIMITS } from '../../src/core/limits';
-import { type Look, lookAt } from '../../src/worker/reading';
+import { type FilePreview, previewFile } from '../../src/worker/reading';
 import { now, openJob } from '../support/bench';
 import { wasmEngine } from '../support/faces';
 import { jobWith, lettering, partOf } from '../support/jobs';
 import { type Started, workersAnswer } from '../support/workers';
 
-type Reading = { progress: (share: number) => void; done: (look: Look) => void };
+type Reading = { progress: (share: number) => void; done: (preview: FilePreview) => void };
 /** Files that are being read, in order. */
 const readings: Reading[] = [];
 const reader = {
-  look: (_bytes: Uint8Array, progress: (share: number) => void) =>
-    new Promise<Look>((resolve) => {
+  preview: (_bytes: Uint8Array, progress: (share: number) => void) =>
+    new Promise<FilePreview>((resolve) => {
       readings.push({ progress, done: resolve });
     }),
 };
@@ -29,7 +29,7 @@ let workers: Started[];
 
 const SVG =
   '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><path d="M0 0h20v10h-20z"/></svg>';
-const look = await lookAt(
+const look = await previewFile(
   new TextEncoder().encode(SVG),
   () => {},
   async () => wasmEngine,
@@ -67,13 +67,13 @@ afterEach(() => {
 describe('reading', () => {
   test('shows how far it has come, then what is in the file', async () => {
     const done = bringIn('plate.svg', new Uint8Array([1, 2]));
-    expect(incoming()).toMatchObject({ name: 'plate.svg', share: 0, look: null, fault: null, keeping: false });
+    expect(incoming()).toMatchObject({ name: 'plate.svg', share: 0, preview: null, fault: null, keeping: false });
     await begun(1);
     readings[0]?.progress(0.5);
     await soon(() => expect(incoming()?.share).toBe(0.5));
     readings[0]?.done(look);
     await done;
-    expect(incoming()?.look).toMatchObject({ ok: true });
+    expect(incoming()?.preview).toMatchObject({ ok: true });
     expect(workers).toMatchObject([{ name: 'needlefile-reader', ended: true }]);
   });
 
@@ -83,18 +83,18 @@ describe('reading', () => {
     const second = bringIn('second.svg', new Uint8Array([2]));
     expect(workers.map((w) => w.ended)).toEqual([true, false]);
     await first;
-    expect(incoming()).toMatchObject({ name: 'second.svg', look: null });
+    expect(incoming()).toMatchObject({ name: 'second.svg', preview: null });
     await begun(2);
     readings[1]?.done(look);
     await second;
-    expect(incoming()?.look).toMatchObject({ ok: true });
+    expect(incoming()?.preview).toMatchObject({ ok: true });
   });
 
   test('stopped, it says so; left, there is nothing', async () => {
     const done = bringIn('first.svg', new Uint8Array([1]));
     stopBringingIn();
     await done;
-    expect(incoming()?.look).toEqual({ ok: false, sentence: 'Stopped. Nothing was changed.' });
+    expect(incoming()?.preview).toEqual({ ok: false, sentence: 'Stopped. Nothing was changed.' });
     leaveBringingIn();
     expect(incoming()).toBeNull();
   });
@@ -103,19 +103,19 @@ describe('reading', () => {
     const failing = bringIn('first.svg', new Uint8Array([1]));
     workers[0]?.fail();
     await failing;
-    expect(incoming()?.look).toEqual({
+    expect(incoming()?.preview).toEqual({
       ok: false,
       sentence: 'This file could not be read: it asks for more than there is room for. Nothing was changed.',
     });
     vi.useFakeTimers();
     const slow = bringIn('second.svg', new Uint8Array([2]));
     await vi.advanceTimersByTimeAsync(LIMITS.readSeconds * 1000 - 1);
-    expect([workers[1]?.ended, incoming()?.look]).toEqual([false, null]);
+    expect([workers[1]?.ended, incoming()?.preview]).toEqual([false, null]);
     await vi.advanceTimersByTimeAsync(2);
     vi.useRealTimers();
     await slow;
     expect(workers[1]?.ended).toBe(true);
-    expect(incoming()?.look).toEqual({
+    expect(incoming()?.preview).toEqual({
       ok: false,
       sentence: 'Reading this file took longer than 60 seconds and was stopped. Nothing was changed.',
     });
@@ -144,7 +144,7 @@ describe('taking in', () => {
 
   test('keeps the file and its drawing, puts it on the sheet as one step, and chooses it', async () => {
     await begin();
-    await takeIn(look, choices);
+    await keepBroughtIn(look, choices);
     expect(kept).toEqual([
       { name: 'Pl%C3%A4ne.svg', text: SVG },
       { name: '', text: look.drawing },
@@ -168,12 +168,12 @@ describe('taking in', () => {
 
   test('a second press while it is being kept does nothing', async () => {
     await begin();
-    const both = [takeIn(look, choices), takeIn(look, choices)];
+    const both = [keepBroughtIn(look, choices), keepBroughtIn(look, choices)];
     expect(incoming()?.keeping).toBe(true);
     await Promise.all(both);
     expect(kept).toHaveLength(2);
     expect(now().parts.length).toBe(2);
-    await takeIn(look, choices);
+    await keepBroughtIn(look, choices);
     expect(kept).toHaveLength(2);
   });
 
@@ -187,7 +187,7 @@ describe('taking in', () => {
     ];
     for (const [fails, sentence] of faults) {
       answer = fails;
-      await takeIn(look, choices);
+      await keepBroughtIn(look, choices);
       expect(incoming()).toMatchObject({
         keeping: false,
         fault: `${sentence}Nothing was changed; try again when it is back.`,
@@ -195,7 +195,7 @@ describe('taking in', () => {
       expect(now()).toBe(before);
     }
     answer = async () => Response.json({ id: 'f'.repeat(64) }, { status: 201 });
-    await takeIn(look, choices);
+    await keepBroughtIn(look, choices);
     expect(now().parts).toHaveLength(2);
   });
 });

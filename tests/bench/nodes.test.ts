@@ -1,7 +1,7 @@
 /** Working on nodes on the bench: what is in hand, what each tool makes of the chosen ones, and where it is put back. */
 import { beforeEach, describe, expect, test, vi } from 'vitest';
-import { chosenIn, keyOf, parseKey } from '../../src/bench/nodes/chosen';
-import { enterLines, enterNodes, inHand, pathsOf, putPaths } from '../../src/bench/nodes/hand';
+import { chosenNodesOf, nodeKey, parseKey } from '../../src/bench/nodes/chosen';
+import { editedPaths, enterLines, enterNodes, pathsInHand, putPaths } from '../../src/bench/nodes/hand';
 import { letterAt } from '../../src/bench/nodes/letter-at';
 import { onMiddle } from '../../src/bench/nodes/middle';
 import {
@@ -24,7 +24,7 @@ import {
   smoothNodes,
   straightenSegments,
 } from '../../src/bench/nodes/tools';
-import { type AtNodes, pointAt, select, undo, useBench, workOnNodes } from '../../src/bench/store';
+import { type AtNodes, select, setPointing, undo, useBench, workOnNodes } from '../../src/bench/store';
 import type { DrawnPath } from '../../src/core/document/schema';
 import { pathOf } from '../../src/core/geometry/path-data';
 import { boxCentre } from '../../src/core/geometry/point';
@@ -65,30 +65,30 @@ const SQUARE = 'M0 0L10 0L10 10L0 10Z';
 const LINE = 'M0 0L10 0L20 0L30 0';
 
 test('chosen nodes are named by path and node', () => {
-  expect(parseKey(keyOf(3, 12))).toEqual([3, 12]);
-  expect(chosenIn(new Set(['0:1', '1:2', '0:7', '10:3']), 0)).toEqual(new Set([1, 7]));
+  expect(parseKey(nodeKey(3, 12))).toEqual([3, 12]);
+  expect(chosenNodesOf(new Set(['0:1', '1:2', '0:7', '10:3']), 0)).toEqual(new Set([1, 7]));
 });
 
 describe('in hand', () => {
   test('a drawn path lies as it is placed and sized, and goes back as it was drawn', () => {
     open(SQUARE, { placement: { x: 100, y: 50, turn: 90 }, scale: 2 });
-    const hand = inHand(now(), state().view, at());
+    const hand = pathsInHand(now(), state().view, at());
     if (!hand) throw new Error('nothing in hand');
-    const [path] = pathsOf(hand);
+    const [path] = editedPaths(hand);
     const corner = path?.segments[1];
     expect([corner?.x0, corner?.y0]).toEqual([expect.closeTo(100, 9), expect.closeTo(70, 9)]);
-    putPaths(pathsOf(hand));
+    putPaths(editedPaths(hand));
     expect(shown()).toEqual(['0,0 10,0 10,10 0,10 z']);
   });
 
   test('what is not there, or not drawn, is not in hand', () => {
     open(SQUARE);
-    expect(inHand(now(), null, at())).toBeNull();
-    expect(inHand(now(), state().view, null)).toBeNull();
-    expect(inHand(now(), state().view, { ...at(), partId: 'gone' })).toBeNull();
-    expect(inHand(now(), state().view, { ...at(), memberId: 'gone' })).toBeNull();
-    expect(inHand(now(), state().view, { ...at(), memberId: null })).toBeNull();
-    expect(inHand(now(), state().view, { ...at(), letter: 'words:0' })).toBeNull();
+    expect(pathsInHand(now(), null, at())).toBeNull();
+    expect(pathsInHand(now(), state().view, null)).toBeNull();
+    expect(pathsInHand(now(), state().view, { ...at(), partId: 'gone' })).toBeNull();
+    expect(pathsInHand(now(), state().view, { ...at(), memberId: 'gone' })).toBeNull();
+    expect(pathsInHand(now(), state().view, { ...at(), memberId: null })).toBeNull();
+    expect(pathsInHand(now(), state().view, { ...at(), letter: 'words:0' })).toBeNull();
     const before = now();
     workOnNodes(null);
     putPaths([]);
@@ -122,8 +122,8 @@ describe('in hand', () => {
     expect(at().memberId).toBeNull();
     expect(partNow().steps.map((s) => s.kind)).toEqual(['weld', 'thicken', 'nodes']);
     compute();
-    const hand = inHand(now(), state().view, at());
-    const box = hand && pathsOf(hand)[0]?.segments.map((s) => s.x0);
+    const hand = pathsInHand(now(), state().view, at());
+    const box = hand && editedPaths(hand)[0]?.segments.map((s) => s.x0);
     expect(Math.min(...(box ?? []))).toBeCloseTo(-1, 3);
     // Entered again, what was drawn by hand stays.
     const step = structuredClone(stepNow('nodes'));
@@ -327,8 +327,8 @@ describe('choosing', () => {
 
   test('where the one chosen node is, and how many ends and lines are chosen', () => {
     open(`${SQUARE}M20 0L30 5`);
-    const hand = inHand(now(), state().view, at());
-    const paths = hand ? pathsOf(hand) : [];
+    const hand = pathsInHand(now(), state().view, at());
+    const paths = hand ? editedPaths(hand) : [];
     expect(chosenPlace(paths, new Set(['1:1']))).toEqual({ x: 30, y: 5 });
     expect(chosenPlace(paths, new Set(['0:2']))).toEqual({ x: 10, y: 10 });
     expect(chosenPlace(paths, new Set(['1:2']))).toBeNull();
@@ -365,8 +365,8 @@ describe('lines of a letter', () => {
     expect(at()).toEqual({ partId: 'part', memberId: null, letter: 'words:1', chosen: new Set() });
     expect(stepNow('centerline').corrections).toMatchObject([{ letter: 'words:1', alike: seen?.alike }]);
     compute();
-    const hand = inHand(now(), state().view, at());
-    const drawnNow = hand ? pathsOf(hand) : [];
+    const hand = pathsInHand(now(), state().view, at());
+    const drawnNow = hand ? editedPaths(hand) : [];
     const before = pathOf(seen?.d ?? '').paths;
     expect(drawnNow.length).toBe(before.length);
     expect(drawnNow[0]?.segments[0]?.x0).toBeCloseTo(before[0]?.segments[0]?.x0 ?? Number.NaN, 2);
@@ -454,7 +454,7 @@ describe('lines of a letter', () => {
 
   test('the letter under a press is taken, else the nearest, of the selected part or any', () => {
     const boxes = letters().map((l) => boxCentre(l.box));
-    pointAt('letter');
+    setPointing('letter');
     letterAt(boxes[2] as { x: number; y: number });
     expect(at().letter).toBe('words:2');
     expect(state().pointing).toBeNull();

@@ -5,7 +5,7 @@ import { toSheet, useCamera } from '../../src/bench/sheet/camera';
 import { followDrag, followPointer, type Grab } from '../../src/bench/sheet/drag';
 import { centreAt } from '../../src/bench/sheet/point-at';
 import { snapperFor, useSnap } from '../../src/bench/sheet/snapping';
-import { pointAt, redo, select, selectAlso, undo, useBench } from '../../src/bench/store';
+import { redo, select, selectAlso, setPointing, undo, useBench } from '../../src/bench/store';
 import { typeWords } from '../../src/bench/type-words';
 import type { Lettering } from '../../src/core/document/schema';
 import { applyMatrix, boxCentre } from '../../src/core/geometry/point';
@@ -381,7 +381,7 @@ describe('snapping', () => {
 
 describe('centred in the region under a press', () => {
   const centred = async (at: { x: number; y: number }) => {
-    pointAt('region');
+    setPointing('region');
     centreAt(at);
     vi.useRealTimers();
     await vi.waitFor(() => expect(useBench.getState().past.length).toBeGreaterThan(0), { timeout: 10_000 });

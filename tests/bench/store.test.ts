@@ -9,7 +9,6 @@ import {
   goToStation,
   openBench,
   pick,
-  pointAt,
   redo,
   select,
   selectAll,
@@ -18,6 +17,7 @@ import {
   selectParts,
   setLook,
   setPen,
+  setPointing,
   settle,
   showOnly,
   undo,
@@ -77,7 +77,7 @@ describe('opening', () => {
     retitle('two');
     undo();
     chooseIsland({ letter: 'words:0', island: 0, nth: 0 });
-    pointAt('bridge');
+    setPointing('bridge');
     chooseDot({ partId: 'a', x: 1, y: 2 });
     workOnNodes({ partId: 'a', memberId: null, letter: 'words:0', chosen: new Set(['0:1']) });
     pick([1]);
@@ -306,7 +306,7 @@ describe('what is selected', () => {
 
   test('another choice ends what was under way on the sheet, the same one keeps the letters picked', () => {
     chooseIsland({ letter: 'words:0', island: 0, nth: 0 });
-    pointAt('bridge');
+    setPointing('bridge');
     chooseDot({ partId: 'a', x: 1, y: 2 });
     pick([1]);
     select('a', 'words');
@@ -345,7 +345,7 @@ describe('what is selected', () => {
       (job.parts[1] as Part).locked = true;
     });
     pick([0]);
-    pointAt('region');
+    setPointing('region');
     selectAll();
     expect(selectedParts(state().selection)).toEqual(['a', 'c']);
     expect(state()).toMatchObject({ picked: null, pointing: null });
@@ -359,7 +359,7 @@ describe('what is selected', () => {
     workOnNodes({ partId: 'a', memberId: null, letter: null, chosen: new Set() });
     chooseIsland({ letter: 'words:0', island: 0, nth: 0 });
     chooseDot({ partId: 'a', x: 1, y: 2 });
-    pointAt('bridge');
+    setPointing('bridge');
     useBench.setState({ pen: true });
     goToStation('fill');
     expect(state()).toMatchObject({

@@ -159,7 +159,7 @@ describe('sizing', () => {
     { kind: 'bar', height: 4, beyond: 3, overlap: 1 },
     { kind: 'tie', width: 3, overlap: 1 },
     { kind: 'border', distance: 6, bridge: 1, smooth: 2, holesFrom: 5 },
-    { kind: 'bridge', width: 3, placed: [{ letter: 'words:0', x: 0.1, y: 0.2, width: 2 }] },
+    { kind: 'bridge', width: 3, pinned: [{ letter: 'words:0', x: 0.1, y: 0.2, width: 2 }] },
     { kind: 'centerline', smooth: 0.2 },
     { kind: 'dots', diameter: 2, spacing: 3 },
     { kind: 'hatch', least: 1, tool: { shape: 'cone', tip: 0.5, depth: 0.4 } },
@@ -197,7 +197,7 @@ describe('sizing', () => {
       { kind: 'bar', height: 12, beyond: 9, overlap: 3 },
       { kind: 'tie', width: 9, overlap: 3 },
       { kind: 'border', distance: 18, bridge: 3, smooth: 6, holesFrom: 15 },
-      { kind: 'bridge', width: 9, placed: [{ x: 0.1, y: 0.2, width: 6 }] },
+      { kind: 'bridge', width: 9, pinned: [{ x: 0.1, y: 0.2, width: 6 }] },
       { kind: 'centerline', smooth: 0.6 },
       { kind: 'dots', diameter: 6, spacing: 9 },
       { kind: 'hatch', least: 3, tool: { tip: 1.5, depth: 1.2 } },
@@ -217,23 +217,23 @@ describe('sizing', () => {
 
   test('grows a drawing with the gaps that are closed in it, a path, and a copy', () => {
     const art = { id: 'a', kind: 'artwork', drawing: '0'.repeat(64), scale: 2, placement: { x: 0, y: 0 } };
-    const close = { gap: 1, look: 2, doubles: 0.02, specks: 0.05, refit: 0.1 };
+    const close = { gap: 1, findUpTo: 2, doubles: 0.02, specks: 0.05, refit: 0.1 };
     const before = made([
       { ...art, close },
       { id: 'p', kind: 'path', d: 'M0 0L9 9', scale: 3, placement: { x: 1, y: 1 } },
       { id: 'c', kind: 'copy', of: 'other', scale: 4, placement: { x: 1, y: 1 } },
     ]);
     expect(partIn(sizeChosen(before, whole('part'), 2, { x: 0, y: 0 })).members).toMatchObject([
-      { scale: 4, close: { gap: 2, look: 4, doubles: 0.04, specks: 0.1, refit: 0.2 } },
+      { scale: 4, close: { gap: 2, findUpTo: 4, doubles: 0.04, specks: 0.1, refit: 0.2 } },
       { scale: 6 },
       { scale: 8 },
     ]);
     // No farther than a document holds; nothing less than nothing.
     const drawing = made([{ ...art, close }]);
     const most = partIn(sizeChosen(drawing, whole('part'), 500, { x: 0, y: 0 })).members[0];
-    expect(most).toMatchObject({ close: { gap: LIMITS.gapMostMm, look: LIMITS.gapMostMm, doubles: 1 } });
+    expect(most).toMatchObject({ close: { gap: LIMITS.gapMostMm, findUpTo: LIMITS.gapMostMm, doubles: 1 } });
     const least = partIn(sizeChosen(drawing, whole('part'), 0.001, { x: 0, y: 0 })).members[0];
-    expect(least).toMatchObject({ close: { look: 0.01, refit: 0.001 } });
+    expect(least).toMatchObject({ close: { findUpTo: 0.01, refit: 0.001 } });
   });
 
   test('of a part and its copy grows the copy once, by what it copies', () => {

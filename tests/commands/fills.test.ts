@@ -1,7 +1,7 @@
 /** The inside of a part worked in another way, and fillings mended. */
 import { beforeEach, describe, expect, test } from 'vitest';
 import * as fills from '../../src/core/commands/fills';
-import { insideOf } from '../../src/core/commands/fills';
+import { interiorOf } from '../../src/core/commands/fills';
 import { editStep } from '../../src/core/commands/steps';
 import type { Job, Part } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
@@ -23,24 +23,24 @@ const open = (job: Job): void => {
 };
 const part = (id: string): Part => partIn(held, id);
 const measure = (capHeightMm: number) => ({ capHeightMm, leastWidthMm: null, kerfMm: null });
-const setInside = (id: string, inside: fills.Inside, capital = 30): void =>
+const setInside = (id: string, inside: fills.Interior, capital = 30): void =>
   open(fills.setInside(held, id, inside, measure(capital)));
 const punchMember = (id: string, memberId: string): void => open(fills.punchMember(held, id, memberId));
 const cutOutOf = (outer: string, inner: string): void => open(fills.cutOutOf(held, outer, inner, middlesIn(held)));
 
 describe('the inside of a part', () => {
   beforeEach(() => open(jobWith([words])));
-  const set = (inside: fills.Inside) => setInside('words', inside);
+  const set = (inside: fills.Interior) => setInside('words', inside);
 
   test('lines take the place of the outline and are marked; left alone again, the outline is back', () => {
     set('lines');
     expect(part('words').work).toEqual([{ what: 'hatch', operation: 'mark' }]);
-    expect(insideOf(part('words'))).toBe('lines');
+    expect(interiorOf(part('words'))).toBe('lines');
     // Wide enough to go several times into a stroke.
     expect(part('words').steps.find((s) => s.kind === 'hatch')).toMatchObject({ on: true, tool: { tip: 1.5 } });
     set('alone');
     expect(part('words').work).toEqual([{ what: 'outline', operation: 'cut' }]);
-    expect(insideOf(part('words'))).toBe('alone');
+    expect(interiorOf(part('words'))).toBe('alone');
   });
 
   test('an area is engraved beside the outline; the operation goes over from one to the other', () => {
@@ -53,14 +53,14 @@ describe('the inside of a part', () => {
     expect(part('words').work).toEqual([{ what: 'hatch', operation: 'engrave' }]);
     set('area');
     expect(part('words').work).toEqual([{ what: 'fill', operation: 'engrave' }]);
-    expect(insideOf(part('words'))).toBe('area');
+    expect(interiorOf(part('words'))).toBe('area');
   });
 
   test('settings are kept while lines are switched off', () => {
     set('lines');
-    open(editStep(held, 'words', 'hatch', measure(30), (step) => void Object.assign(step, { rest: true })));
+    open(editStep(held, 'words', 'hatch', measure(30), (step) => void Object.assign(step, { fillMissed: true })));
     const settings = part('words').steps.find((s) => s.kind === 'hatch');
-    expect(settings).toMatchObject({ rest: true });
+    expect(settings).toMatchObject({ fillMissed: true });
     set('alone');
     set('lines');
     expect(part('words').steps.find((s) => s.kind === 'hatch')).toEqual(settings);
@@ -81,7 +81,7 @@ describe('the inside of a part', () => {
 
 describe('the operation of an inside', () => {
   const operation = (kind: string, id = kind) => ({ id, name: id, kind });
-  const worked = (part: Draft, operations: Draft[], inside: fills.Inside) => {
+  const worked = (part: Draft, operations: Draft[], inside: fills.Interior) => {
     open(jobWith([{ ...words, ...part }], { operations }));
     setInside('words', inside);
     return now().parts[0]?.work;
@@ -161,7 +161,7 @@ describe('the operation of an inside', () => {
   test('is by lines only where the step is on and its lines are worked', () => {
     const inside = (steps: Draft[], work: Draft[]) => {
       open(jobWith([{ ...words, steps: [{ kind: 'weld' }, ...steps], work }]));
-      return insideOf(part('words'));
+      return interiorOf(part('words'));
     };
     const lines = { what: 'hatch', operation: 'mark' };
     const area = { what: 'fill', operation: 'engrave' };

@@ -4,7 +4,7 @@ import { putTogether, splitPart } from '../../src/core/commands/regroup';
 import type { Job, Operation } from '../../src/core/document/schema';
 import { type Drawable, dot, drawnPaths, polyline, polylines } from '../../src/core/geometry/drawable';
 import { alignTo, levelBaselines, snapTo, spaceEqually } from '../../src/core/job/arrange';
-import type { Drawn } from '../../src/core/job/drawn';
+import type { DrawnWork } from '../../src/core/job/drawn';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { colourOf, drawingOf, fileName, writeFile } from '../../src/core/job/export';
 import { dotTotals, totalSetDowns } from '../../src/core/job/totals';
@@ -144,7 +144,7 @@ describe('what is exported', () => {
 });
 
 describe('what an operation amounts to', () => {
-  const drawn = (drawable: Drawable): Drawn => ({ partId: 'p', what: 'outline', drawable });
+  const drawn = (drawable: Drawable): DrawnWork => ({ partId: 'p', what: 'outline', drawable });
   const dotOf = (r: number | null) => drawn(dot({ x: 0, y: 0 }, r));
   const one = drawn(polyline({ closed: false, segments: [] }));
   const fill = drawn(area());

@@ -16,7 +16,7 @@ import {
 import { compose, rotation, scaling, translation } from '../../src/core/geometry/point';
 import { line } from '../../src/core/geometry/segment';
 import { segmentLength } from '../../src/core/geometry/segment-measures';
-import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
+import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 import { nonZeroArea } from '../support/area';
 import { scriptEngine, wasmEngine } from '../support/faces';
 import { sample } from '../support/scale';
@@ -24,7 +24,7 @@ import { sample } from '../support/scale';
 const at = (p: Path, x: number, y: number, turn = 0): Path =>
   transformPath(p, compose(rotation(turn), translation(x, y)));
 const lengthOf = (paths: readonly Path[]): number => paths.reduce((sum, p) => sum + pathLength(p), 0);
-const square = rectanglePath(10, 10, 0);
+const square = roundedRectangle(10, 10, 0);
 const circle = ellipsePath(10, 10);
 
 const ENGINES: [string, ClipEngine][] = [
@@ -79,7 +79,7 @@ describe.each(ENGINES)('booleans on %s', (_name, engine) => {
   test('difference and intersection', () => {
     expect(regionArea(combine(engine, 'difference', [square], [at(square, 5, 0)]))).toBeCloseTo(50, 9);
     expect(regionArea(combine(engine, 'intersection', [square], [at(circle, 0, 0)]))).toBeCloseTo(25 * Math.PI, 3);
-    expect(combine(engine, 'difference', [circle], [rectanglePath(30, 30, 0)])).toEqual([]);
+    expect(combine(engine, 'difference', [circle], [roundedRectangle(30, 30, 0)])).toEqual([]);
     expect(combine(engine, 'intersection', [], [square])).toEqual([]);
   });
 
@@ -110,7 +110,7 @@ describe.each(ENGINES)('booleans on %s', (_name, engine) => {
       fc.property(fc.array(shape, { minLength: 1, maxLength: 8 }), (shapes) => {
         const paths = shapes.map((s) =>
           at(
-            { square, circle, rounded: rectanglePath(14, 6, 2), ellipse: ellipsePath(16, 7) }[s.kind] as Path,
+            { square, circle, rounded: roundedRectangle(14, 6, 2), ellipse: ellipsePath(16, 7) }[s.kind] as Path,
             s.x,
             s.y,
             s.turn,
@@ -132,9 +132,9 @@ describe.each(ENGINES)('booleans on %s', (_name, engine) => {
 
 test('a chain of operations in one session is rebuilt once', () => {
   const session = new BooleanSession(wasmEngine);
-  const plate = session.add([rectanglePath(100, 50, 5)], 0);
+  const plate = session.add([roundedRectangle(100, 50, 5)], 0);
   const hole = session.add([at(circle, 20, 0)], 1);
-  const bridge = session.add([at(rectanglePath(20, 2, 0), 20, 0)], 2);
+  const bridge = session.add([at(roundedRectangle(20, 2, 0), 20, 0)], 2);
   const out = session.rebuild(session.clip('union', [...session.clip('difference', plate, hole), ...bridge]));
   const labels = new Set(out.flatMap((l) => l.labels));
   expect(labels).toEqual(new Set([0, 1, 2]));

@@ -6,7 +6,7 @@
 import { expect, test } from 'vitest';
 import type { StepOf } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { bridge } from '../../src/core/prepare/bridges/bridges';
+import { bridgeIslands } from '../../src/core/prepare/bridges/bridges';
 import type { BridgeSetting } from '../../src/core/prepare/bridges/notes';
 import { candidateAt, usualAcross } from '../../src/core/prepare/bridges/search';
 import { edgesFor, longestAcross, siteOn } from '../../src/core/prepare/bridges/sites';
@@ -46,7 +46,7 @@ const setting = (text: string, face: string) => {
 /** The least cost of all places, directions and sides tried, on the first island of a letter; null without one. */
 function bruteForce(text: string, face: string): { ours: number; best: number } | null {
   const { part, given } = setting(text, face);
-  const { notes } = bridge(part.bare, given);
+  const { notes } = bridgeIslands(part.bare, given);
   const [island] = notes.islands;
   const [chosen] = notes.bridges;
   if (!island || !chosen || chosen.isNarrowed) return null;

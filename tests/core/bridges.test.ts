@@ -6,9 +6,9 @@ import {
   addBridge,
   type BridgeNow,
   copyToSame,
-  inHand,
   letGo,
   pinIsland,
+  pinnedBridge,
   removeBridge,
 } from '../../src/core/commands/bridges';
 import { setWords } from '../../src/core/commands/words';
@@ -334,12 +334,12 @@ describe('by hand', () => {
 
   test('pinned bridges lie as they lay, on the same outlines', () => {
     const pinned = edited(job, (step) => pinIsland(step, O, bridgesOf(job)));
-    expect(stepOf(pinned).placed).toHaveLength(1);
+    expect(stepOf(pinned).pinned).toHaveLength(1);
     const [before, after] = [bridgesOf(job), bridgesOf(pinned)].map((list) => list.find((b) => b.letter === O.letter));
     expect(after?.own.x).toBeCloseTo(before?.own.x ?? 0, 4);
     expect(after?.own.y).toBeCloseTo(before?.own.y ?? 0, 4);
     expect(after?.own.turn).toBeCloseTo(before?.own.turn ?? 0, 1);
-    expect(after?.placed).toBe(0);
+    expect(after?.pinnedIndex).toBe(0);
     const free = edited(pinned, (step) => letGo(step, O));
     expect(stepOf(free)).toEqual(stepOf(job));
   });
@@ -348,7 +348,7 @@ describe('by hand', () => {
     const bridges = bridgesOf(job);
     const own = bridges.find((b) => b.letter === O.letter) as BridgeNow;
     const moved = edited(job, (step) => {
-      const placed = inHand(step, own, bridges);
+      const placed = pinnedBridge(step, own, bridges);
       if (placed) Object.assign(placed, { x: placed.x + 0.1, turn: null, width: 4 });
     });
     const after = bridgesOf(moved).find((b) => b.letter === O.letter) as BridgeNow;
@@ -379,13 +379,13 @@ describe('by hand', () => {
     const first = { letter: 'words:0', island: 0 };
     const second = { letter: 'words:2', island: 0 };
     const copied = edited(twice, (step) => {
-      const placed = inHand(step, bridgesOf(twice)[0] as BridgeNow, bridgesOf(twice));
+      const placed = pinnedBridge(step, bridgesOf(twice)[0] as BridgeNow, bridgesOf(twice));
       if (placed) Object.assign(placed, { x: placed.x + 0.1, turn: null });
       copyToSame(step, first, [first, second], bridgesOf(twice));
     });
     const [a, b] = ['words:0', 'words:2'].map((letter) => bridgesOf(copied).find((x) => x.letter === letter));
     expect(a?.own.x).toBeCloseTo(b?.own.x ?? 0, 6);
-    expect(b?.placed).not.toBeNull();
+    expect(b?.pinnedIndex).not.toBeNull();
   });
 
   test('a bridge across a gap that no island is behind', () => {
@@ -402,14 +402,14 @@ describe('by hand', () => {
       if (there) addBridge(step, there, []);
     });
     expect(partIn(bridged).outlines).toHaveLength(2);
-    expect(notesOf(partIn(bridged)).bridges[0]).toMatchObject({ island: null, placed: 0 });
+    expect(notesOf(partIn(bridged)).bridges[0]).toMatchObject({ island: null, pinnedIndex: 0 });
   });
 
   test('two that overlap: the later is left out, and told', () => {
     const bridges = bridgesOf(job);
     const doubled = edited(job, (step) => {
       pinIsland(step, O, bridges);
-      step.placed.push({ ...(step.placed[0] as (typeof step.placed)[number]) });
+      step.pinned.push({ ...(step.pinned[0] as (typeof step.pinned)[number]) });
     });
     const result = evaluator.evaluate(doubled, faces);
     expect(result.findings.map((f) => f.code)).toContain('bridge-unplaced');
@@ -419,12 +419,12 @@ describe('by hand', () => {
   test('pinned bridges stay on their letter through edits of words, size, spacing and face', () => {
     const pinned = edited(job, (step) => {
       pinIsland(step, O, bridgesOf(job));
-      Object.assign(step.placed[0] as object, { x: 0.2, turn: null });
+      Object.assign(step.pinned[0] as object, { x: 0.2, turn: null });
     });
     const wordsOf = (j: Job) => j.parts[0]?.members[0] as Extract<Part['members'][number], { kind: 'lettering' }>;
     const onO = (j: Job) => {
       const text = wordsOf(j).text;
-      const by = notesOf(partIn(j)).bridges.filter((b) => b.placed !== null);
+      const by = notesOf(partIn(j)).bridges.filter((b) => b.pinnedIndex !== null);
       expect(by.map((b) => text[Number(b.letter.split(':')[1])])).toEqual(['O']);
       expect(partIn(j).pieces).toHaveLength(1);
       return by[0]?.own;
@@ -469,7 +469,7 @@ describe('by hand', () => {
         fc.double({ min: 1, max: 7, noNaN: true }),
         (which, by, width) => {
           const moved = edited(start, (step) => {
-            const placed = inHand(step, bridges[which] as BridgeNow, bridges);
+            const placed = pinnedBridge(step, bridges[which] as BridgeNow, bridges);
             if (placed) Object.assign(placed, { x: placed.x + by, turn: null, width });
           });
           expect(strong(held, moved)).toEqual(strong(new Evaluator(wasmEngine), moved));
@@ -495,7 +495,7 @@ describe('by hand', () => {
         ),
         (placed) => {
           const some = edited(job, (step) => {
-            step.placed = placed;
+            step.pinned = placed;
             step.islands = placed.flatMap((p) =>
               p.island === null ? [] : [{ letter: p.letter, island: p.island, how: 'hand' as const, count: null }],
             );
@@ -697,8 +697,8 @@ describe('limits', () => {
     expect(() => stencilJob('O', { placed })).toThrow();
     expect(() => stencilJob('O', { count: LIMITS.bridgesOfIsland + 1 })).toThrow();
     const far = { letter: 'words:0', island: 0, x: LIMITS.bridgeCapitals + 1, y: 0 };
-    expect(() => stencilJob('O', { placed: [far] })).toThrow();
-    expect(() => stencilJob('O', { placed: [{ ...far, x: LIMITS.bridgeCapitals }] })).not.toThrow();
+    expect(() => stencilJob('O', { pinned: [far] })).toThrow();
+    expect(() => stencilJob('O', { pinned: [{ ...far, x: LIMITS.bridgeCapitals }] })).not.toThrow();
   });
 
   test('no more bridges are placed by hand than a document may hold', () => {
@@ -707,6 +707,6 @@ describe('limits', () => {
       const one = { letter: 'words:0', island: null, x: 0, y: 0, turn: null, width: null };
       for (let i = 0; i < LIMITS.bridgesPlaced + 5; i++) addBridge(step, one, []);
     });
-    expect(stepOf(full).placed).toHaveLength(LIMITS.bridgesPlaced);
+    expect(stepOf(full).pinned).toHaveLength(LIMITS.bridgesPlaced);
   });
 });

@@ -6,9 +6,9 @@ import { sizeChosen } from '../../src/core/commands/chosen';
 import { checkJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
 import { circleAt } from '../../src/core/formats/drawing';
-import type { Found } from '../../src/core/formats/found';
 import { readFound, writeFound } from '../../src/core/formats/found-file';
 import { readDrawing } from '../../src/core/formats/read';
+import type { ReadDrawing } from '../../src/core/formats/read-drawing';
 import { sizeChoices } from '../../src/core/formats/size';
 import { drawnPaths } from '../../src/core/geometry/drawable';
 import { flattenPath, type Path, pathArea, regionBox } from '../../src/core/geometry/path';
@@ -23,7 +23,7 @@ import { figure } from '../support/figures';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
 import { farthest, type Polyline } from '../support/polyline-distance';
 
-const read = (text: string | Uint8Array): Found => {
+const read = (text: string | Uint8Array): ReadDrawing => {
   const reading = readDrawing(typeof text === 'string' ? new TextEncoder().encode(text) : text);
   if (!reading.ok) throw new Error(reading.sentence);
   return reading.found;
@@ -32,11 +32,11 @@ const svg = (body: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><g fill="none" stroke="#3730A3">${body}</g></svg>`;
 
 /** The groups with how many shapes each has. */
-const counted = (found: Found): Brought['groups'] =>
+const counted = (found: ReadDrawing): Brought['groups'] =>
   found.groups.map((group, i) => ({ ...group, shapes: found.shapes.filter((s) => s.group === i).length }));
 
 /** An evaluator with a drawing at hand, and the drawing's id. */
-function withDrawing(found: Found) {
+function withDrawing(found: ReadDrawing) {
   const text = writeFound(found);
   const id = createHash('sha256').update(text).digest('hex');
   const evaluator = new Evaluator(wasmEngine);

@@ -19,7 +19,7 @@ import {
   transformPath,
 } from '../../src/core/geometry/path';
 import { compose, rotation, scaling, translation } from '../../src/core/geometry/point';
-import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
+import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 import { folder } from '../support/checkers';
 import { wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
@@ -50,9 +50,9 @@ function anyChain(next: Chance): { links: Link[]; size: number } {
     const kind = pick(['square', 'square', 'circle', 'rounded', 'ellipse'] as const);
     const [w, h] = [grid(2, 10), grid(2, 10)];
     const shape = {
-      square: () => rectanglePath(w, h, 0),
+      square: () => roundedRectangle(w, h, 0),
       circle: () => ellipsePath(w, w),
-      rounded: () => rectanglePath(w, h, 1),
+      rounded: () => roundedRectangle(w, h, 1),
       ellipse: () => ellipsePath(w, h),
     }[kind]();
     links.push({

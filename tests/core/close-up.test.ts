@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { TaggedPolygon } from '../../src/core/geometry/boolean/engine';
+import { type InkRows, inkRowsOf } from '../../src/core/geometry/ink-rows';
 import { flattenPath, type Path } from '../../src/core/geometry/path';
-import { type Rows, rowsOf } from '../../src/core/geometry/rows';
 import { carried, letterMap } from '../../src/core/lettering/changes';
 import { closingMove } from '../../src/core/lettering/close-up';
 import { layoutLettering, letterPaths } from '../../src/core/lettering/layout';
-import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
+import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 import { FAMILIES, spec, typeface, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
 import { sample } from '../support/scale';
@@ -21,11 +21,11 @@ const at = (p: Path, x: number): Path => ({
     ...(s.kind === 'arc' ? { cx: s.cx + x } : {}),
   })) as Path['segments'],
 });
-const rows = (...paths: Path[]): Rows => rowsOf(paths, STEP);
+const rows = (...paths: Path[]): InkRows => inkRowsOf(paths, STEP);
 
 describe('the move that joins two shapes', () => {
   test('facing stems: the gap and the overlap', () => {
-    const stem = rectanglePath(3, 20, 0);
+    const stem = roundedRectangle(3, 20, 0);
     const closing = closingMove(rows(stem), rows(at(stem, 8)), 1, 100, STEP);
     expect(closing?.move).toBeCloseTo(6, 2);
     expect(closing?.joint).toBeGreaterThanOrEqual(1);
@@ -44,7 +44,7 @@ describe('the move that joins two shapes', () => {
       [5, 0],
       [0, 5],
     ]);
-    const stem = rectanglePath(4, 30, 0);
+    const stem = roundedRectangle(4, 30, 0);
     expect(closingMove(rows(stem), rows(at(diamond, 10)), 1, 100, STEP)?.move).toBeCloseTo(4, 1);
     // A corner of 45° or so: its neck is less than the depth.
     const needle = polygon([
@@ -52,13 +52,13 @@ describe('the move that joins two shapes', () => {
       [0, -4],
       [0, 4],
     ]);
-    const closing = closingMove(rows(rectanglePath(8, 30, 0)), rows(at(needle, 20)), 1, 100, STEP);
+    const closing = closingMove(rows(roundedRectangle(8, 30, 0)), rows(at(needle, 20)), 1, 100, STEP);
     expect(closing?.joint).toBeGreaterThanOrEqual(1);
     expect(closing?.move).toBeCloseTo(4 + 1.5, 1);
   });
 
   test('what overlaps enough stays; what never faces, or is too far, is left', () => {
-    const stem = rectanglePath(6, 20, 0);
+    const stem = roundedRectangle(6, 20, 0);
     expect(closingMove(rows(stem), rows(at(stem, 4)), 1, 100, STEP)?.move).toBe(0);
     expect(closingMove(rows(stem), rows(at(stem, 40)), 1, 10, STEP)).toBeNull();
     const low = polygon([
@@ -71,7 +71,7 @@ describe('the move that joins two shapes', () => {
   });
 
   test('strokes never come out behind the stem they meet', { tags: 'slow' }, () => {
-    const thin = rectanglePath(1, 20, 0);
+    const thin = roundedRectangle(1, 20, 0);
     const closing = closingMove(rows(thin), rows(at(thin, 5)), 3, 100, STEP);
     expect(closing?.move).toBeLessThanOrEqual(4 + 1 - 0.35 + 0.01);
     expect(closing?.joint).toBeLessThan(3);

@@ -19,7 +19,7 @@ import { type Chance, chance } from '../support/random';
 import { sample } from '../support/scale';
 
 const evaluator = new Evaluator(wasmEngine);
-const SETTINGS: ClosingSettings = { gap: 0, look: 2, doubles: 0.02, specks: 0.05, answers: [] };
+const SETTINGS: ClosingSettings = { gap: 0, findUpTo: 2, doubles: 0.02, specks: 0.05, answers: [] };
 const lines = (...segments: readonly (readonly [number, number, number, number])[]): LooseLine[] =>
   segments.map(([a, b, c, d], i) => ({ key: `${i}.0`, path: { segments: [line(a, b, c, d)], closed: false } }));
 
@@ -258,7 +258,7 @@ test('broken outlines are restored, and no join that is wrong is called sure', {
     const next = chance(1000 + seed);
     const good = outlinesFrom(next);
     const { lines: broken, gapMm } = breakUp(good, next);
-    const result = closeLines(broken, { ...SETTINGS, look: 0.8, gap: 0.8 });
+    const result = closeLines(broken, { ...SETTINGS, findUpTo: 0.8, gap: 0.8 });
     const apart = placesOn(good);
     wrong += result.gaps.filter(
       (g) => (g.state === 'closed' || g.state === 'sure') && apart(g.from, g.to) > 1.5,

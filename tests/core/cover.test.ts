@@ -12,7 +12,7 @@ import { layoutLettering } from '../../src/core/lettering/layout';
 import { LIMITS } from '../../src/core/limits';
 import { measureOutlines, type Outline } from '../../src/core/prepare/outline';
 import { type PartFill, partFill } from '../../src/core/toolpath/fill/part-fill';
-import { roomOf, rowStep } from '../../src/core/toolpath/fill/room';
+import { rowStep, tipRoom } from '../../src/core/toolpath/fill/room';
 import { widthOf } from '../../src/core/toolpath/fill/tool';
 import { folder } from '../support/checkers';
 import { FAMILIES, rawOutlines, spec, typeface, wasmEngine } from '../support/faces';
@@ -34,8 +34,8 @@ const stepWith = (more: Partial<HatchStep>): HatchStep => ({
 });
 const pen = (tip: number): FillTool => ({ shape: 'line', tip, angle: 60, depth: 0.5 });
 const filled = (outlines: readonly Outline[], step: HatchStep): PartFill =>
-  finished(partFill(wasmEngine, outlines, { x: 0, y: 0 }, step, roomOf(wasmEngine, outlines, widthOf(step.tool))));
-const drawn = (f: PartFill): Path[] => [...strokePaths(f.strokes), ...f.rings, ...strokePaths(f.rest), ...f.edge];
+  finished(partFill(wasmEngine, outlines, { x: 0, y: 0 }, step, tipRoom(wasmEngine, outlines, widthOf(step.tool))));
+const drawn = (f: PartFill): Path[] => [...strokePaths(f.strokes), ...f.rings, ...strokePaths(f.overMissed), ...f.edge];
 
 const PIXEL_MM = 0.01;
 const FLATTEN_MM = 0.002;
@@ -44,9 +44,9 @@ const OVERLAPS = [0.1, 0.3, 0.5, 0.7];
 const ANGLES = [0, 30, 45, 90, -20];
 const STYLES: readonly Partial<HatchStep>[] = [
   { style: 'parallel', outline: 'last' },
-  { style: 'parallel', outline: 'none', rest: true },
+  { style: 'parallel', outline: 'none', fillMissed: true },
   { style: 'crossed', outline: 'first' },
-  { style: 'rings', rest: true },
+  { style: 'rings', fillMissed: true },
 ];
 const CAPITAL_MM = 4;
 const TIPS = [0.2, 0.3, 0.5];
@@ -124,7 +124,7 @@ test('cover is what a raster finds, nothing in reach is missed, nothing spilled'
     if (!inFull && n % 11 !== 0) return;
     const outlines = outlinesOf(family, word, CAPITAL_MM);
     const shape = rasterised(outlines, tip);
-    const room = roomOf(wasmEngine, outlines, tip);
+    const room = tipRoom(wasmEngine, outlines, tip);
     ways.forEach((way, k) => {
       if (!inFull && (k + n) % 13 !== 0) return;
       const fill = finished(partFill(wasmEngine, outlines, { x: 0, y: 0 }, stepWith({ ...way, tool: pen(tip) }), room));
@@ -227,7 +227,7 @@ describe('where rounding leaves threads, and rings have two outlines around them
 
 test('a stroke that is missed all round is filled, wherever its edge begins', { tags: 'slow' }, () => {
   const outlines = outlinesOf('Libre Baskerville', '&48', CAPITAL_MM);
-  const fill = filled(outlines, stepWith({ outline: 'none', angle: 90, rest: true, tool: pen(0.5) }));
+  const fill = filled(outlines, stepWith({ outline: 'none', angle: 90, fillMissed: true, tool: pen(0.5) }));
   expect(fill.cover.places).toEqual([]);
   expect(judged(rasterised(outlines, 0.5), fill).missedWide).toBeLessThan(0.5);
 });
@@ -277,7 +277,7 @@ describe('by hand', () => {
     expect(bare.cover.covered).toBe(0);
     expect(bare.cover.places).toHaveLength(1);
     expect(Math.abs((bare.cover.places[0]?.areaMm2 ?? 0) - (22 - (4 - Math.PI) / 4))).toBeLessThan(0.1);
-    const whole = filled(bar, { ...step, rest: true });
+    const whole = filled(bar, { ...step, fillMissed: true });
     expect(whole.cover.places).toEqual([]);
     expect(whole.cover.missed).toBeLessThan(0.05);
     expect(whole.drawnMm).toBeLessThan(45);
@@ -286,7 +286,7 @@ describe('by hand', () => {
   test('with room between the lines nothing counts as missed', () => {
     const fill = filled(
       plain(box(0, 0, 20, 10)),
-      stepWith({ tool: pen(0.5), overlap: -2, angle: 0, outline: 'none', rest: true }),
+      stepWith({ tool: pen(0.5), overlap: -2, angle: 0, outline: 'none', fillMissed: true }),
     );
     expect(fill.spacingMm).toBeCloseTo(1.5, 9);
     expect(fill.cover.places).toEqual([]);
@@ -310,8 +310,8 @@ describe('by hand', () => {
     tags: 'slow',
   }, () => {
     const rows = plain(box(0, 0, 400, 300));
-    const step = stepWith({ tool: pen(1), overlap: 0, angle: 37, outline: 'none', rest: true });
-    const steps = partFill(wasmEngine, rows, { x: 0, y: 0 }, step, roomOf(wasmEngine, rows, 1));
+    const step = stepWith({ tool: pen(1), overlap: 0, angle: 37, outline: 'none', fillMissed: true });
+    const steps = partFill(wasmEngine, rows, { x: 0, y: 0 }, step, tipRoom(wasmEngine, rows, 1));
     const shares: number[] = [];
     let last = steps.next();
     for (; !last.done; last = steps.next()) shares.push(last.value);

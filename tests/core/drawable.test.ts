@@ -10,7 +10,7 @@ import {
   filledArea,
   isHatch,
   isSound,
-  moved,
+  moveDrawable,
   polyline,
   polylines,
   setDowns,
@@ -78,7 +78,7 @@ describe('moved', () => {
     fc.assert(
       fc.property(motion, fc.constantFrom(...all), ([x, y, turn, isMirrored], d) => {
         const m = compose(translation(x, y), compose(rotation(turn), isMirrored ? mirror : rotation(0)));
-        const after = moved(d, m);
+        const after = moveDrawable(d, m);
         expect(drawnLength(after)).toBeCloseTo(drawnLength(d), 7);
         expect([setDowns(after), filledArea(after), isSound(after)]).toEqual([setDowns(d), filledArea(d), true]);
         const box = drawnPaths(after).reduce(
@@ -98,13 +98,21 @@ describe('moved', () => {
 
   test('closed paths of what is mirrored run the other way, so that stock stays on its side; open ones keep their start', () => {
     for (const d of [outline, area])
-      expect(pathArea(drawnPaths(moved(d, mirror))[0] as Path)).toBeCloseTo(pathArea(drawnPaths(d)[0] as Path), 9);
-    expect(drawnPaths(moved(polyline(open), mirror))[0]?.segments[0]).toMatchObject({ x0: 50, y0: 3, x1: 47, y1: 7 });
-    expect(moved(circle, mirror)).toEqual(dot({ x: 45, y: 9 }, 2));
+      expect(pathArea(drawnPaths(moveDrawable(d, mirror))[0] as Path)).toBeCloseTo(
+        pathArea(drawnPaths(d)[0] as Path),
+        9,
+      );
+    expect(drawnPaths(moveDrawable(polyline(open), mirror))[0]?.segments[0]).toMatchObject({
+      x0: 50,
+      y0: 3,
+      x1: 47,
+      y1: 7,
+    });
+    expect(moveDrawable(circle, mirror)).toEqual(dot({ x: 45, y: 9 }, 2));
   });
 
   test('not at all, it is the same object', () => {
-    for (const d of all) expect(moved(d, translation(0, 0))).toBe(d);
+    for (const d of all) expect(moveDrawable(d, translation(0, 0))).toBe(d);
   });
 });
 

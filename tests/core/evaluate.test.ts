@@ -134,7 +134,7 @@ describe('findings', () => {
     const job = jobWith([partOf([lettering('i')])]);
     const [finding] = evaluate(job).findings;
     const left = { ...job, leftAsIs: [{ finding: finding?.key ?? '', reason: 'glued on' }] };
-    expect(evaluate(left).findings[0]?.left).toBe('glued on');
+    expect(evaluate(left).findings[0]?.leftReason).toBe('glued on');
   });
   test('keys are all different', { tags: 'slow' }, () => {
     for (const [, job] of demoJobs()) {

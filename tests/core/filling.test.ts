@@ -238,13 +238,13 @@ describe('findings', () => {
     expect(areas).toEqual([...areas].sort((a, b) => b - a));
     const more = result.findings.find((f) => f.code === 'more-missed');
     expect(more?.sentence).toContain(String(areas.length - LIMITS.missedNamed));
-    const whole = evaluated(jobWith([filled([lettering('Sage', 'Pacifico')], { ...step, rest: true })]));
+    const whole = evaluated(jobWith([filled([lettering('Sage', 'Pacifico')], { ...step, fillMissed: true })]));
     expect(codes(whole)).not.toContain('missed');
-    expect(countStrokes(fillOf(whole).rest)).toBeGreaterThan(0);
+    expect(countStrokes(fillOf(whole).overMissed)).toBeGreaterThan(0);
     // Less than going along the whole edge, which would fill them too.
     const edged = evaluated(jobWith([filled([lettering('Sage', 'Pacifico')], { ...step, outline: 'last' })]));
     expect(codes(edged)).not.toContain('missed');
-    expect(lengthsOf(fillOf(whole).rest).drawn).toBeLessThan(
+    expect(lengthsOf(fillOf(whole).overMissed).drawn).toBeLessThan(
       fillOf(edged).drawnMm - lengthsOf(fillOf(edged).strokes).drawn,
     );
   });

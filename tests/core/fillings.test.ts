@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import type { StepOf } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { newStep } from '../../src/core/kinds/steps';
-import { hatch } from '../../src/core/kinds/steps/hatch';
+import { hatchStep } from '../../src/core/kinds/steps/hatch';
 import { Memo } from '../../src/core/memo';
 import type { PreparedPart } from '../../src/core/prepare/prepared';
 import { TOOL_TRY } from '../../src/core/toolpath/fill/filling';
@@ -31,7 +31,7 @@ class Fillings {
   }
   of = (shape: PreparedPart, step: StepOf<'hatch'>) => {
     const part = { id: shape.id, members: [], isAsSet: true };
-    return this.memo.steps(hatch.draw, { shape, step, part, made: new Map(), engine: wasmEngine, faces });
+    return this.memo.steps(hatchStep.draw, { shape, step, part, made: new Map(), engine: wasmEngine, faces });
   };
   tried = (part: PreparedPart, step: StepOf<'hatch'>) => this.memo.steps(TOOL_TRY, { part, step, engine: wasmEngine });
 }
@@ -70,7 +70,7 @@ test('what may be left changes no filling; another part, tip or angle is one of 
   const first = of(part);
   expect(of(part, { mostMissed: 0.5 })).toBe(first);
   expect(of(part, { angle: 10 })).not.toBe(first);
-  expect(of(part, { rest: true })).not.toBe(first);
+  expect(of(part, { fillMissed: true })).not.toBe(first);
   expect(of(prepared('I'))).not.toBe(first);
 });
 
@@ -121,8 +121,8 @@ describe('places that are missed', () => {
   });
 
   test('are filled where that is asked for, and then none is left', () => {
-    for (const fill of missedBy({ least: 1.5, rest: true })) {
-      expect(fill.rest.xy.length).toBeGreaterThan(0);
+    for (const fill of missedBy({ least: 1.5, fillMissed: true })) {
+      expect(fill.overMissed.xy.length).toBeGreaterThan(0);
       expect(fill.cover.places).toEqual([]);
     }
   });

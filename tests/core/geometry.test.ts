@@ -4,6 +4,7 @@ import type { LabelledPath } from '../../src/core/geometry/boolean/labelled';
 import { tidyLoops } from '../../src/core/geometry/boolean/tidy';
 import { unite } from '../../src/core/geometry/boolean/union';
 import { fitCubics } from '../../src/core/geometry/fit-cubic';
+import { columnsOf, inkRowsOf, moveRows, uniteRows } from '../../src/core/geometry/ink-rows';
 import {
   isContinuous,
   type Path,
@@ -13,12 +14,11 @@ import {
   transformPath,
 } from '../../src/core/geometry/path';
 import { translation } from '../../src/core/geometry/point';
-import { columnsOf, moveRows, rowsOf, uniteRows } from '../../src/core/geometry/rows';
 import { arcAbout, cubic, curvatureAt, line, pointAt, quadratic, type Segment } from '../../src/core/geometry/segment';
 import { pieceShapes, shortestLinks } from '../../src/core/prepare/links';
 import { measureOutlines } from '../../src/core/prepare/outline';
 import { piecesOf } from '../../src/core/prepare/pieces';
-import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
+import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 import { wasmEngine } from '../support/faces';
 
 const at = (p: Path, x: number, y: number): Path => transformPath(p, translation(x, y));
@@ -30,7 +30,7 @@ const labelled = (segments: readonly Segment[]): LabelledPath => ({
 describe('rows of ink', () => {
   test('a ring has two stretches in its middle rows and one in its outer ones', () => {
     const ring = [ellipsePath(20, 20), reversePath(ellipsePath(10, 10))];
-    const { first, rows } = rowsOf(ring, 0.1);
+    const { first, rows } = inkRowsOf(ring, 0.1);
     expect(first).toBe(-100);
     expect(rows).toHaveLength(200);
     expect(rows[100]?.map((x) => Math.round(x))).toEqual([-10, -5, 5, 10]);
@@ -40,16 +40,16 @@ describe('rows of ink', () => {
   });
 
   test('overlaps count once; columns are rows the other way; nothing has no rows', () => {
-    const pair = [rectanglePath(10, 4, 0), at(rectanglePath(10, 4, 0), 5, 0)];
-    expect(rowsOf(pair, 1).rows[0]).toEqual([-5, 10]);
-    expect(columnsOf([rectanglePath(10, 4, 0)], 1).rows[0]).toEqual([-2, 2]);
-    expect(rowsOf([], 1).rows).toEqual([]);
+    const pair = [roundedRectangle(10, 4, 0), at(roundedRectangle(10, 4, 0), 5, 0)];
+    expect(inkRowsOf(pair, 1).rows[0]).toEqual([-5, 10]);
+    expect(columnsOf([roundedRectangle(10, 4, 0)], 1).rows[0]).toEqual([-2, 2]);
+    expect(inkRowsOf([], 1).rows).toEqual([]);
     expect(uniteRows([]).rows).toEqual([]);
   });
 
   test('moved, and united with rows that lie elsewhere', () => {
-    const a = rowsOf([rectanglePath(4, 4, 0)], 1);
-    const b = rowsOf([at(rectanglePath(4, 4, 0), 0, 10)], 1);
+    const a = inkRowsOf([roundedRectangle(4, 4, 0)], 1);
+    const b = inkRowsOf([at(roundedRectangle(4, 4, 0), 0, 10)], 1);
     expect(moveRows(a, 3).rows[0]).toEqual([1, 5]);
     const both = uniteRows([a, b]);
     expect(both.rows).toHaveLength(14);
@@ -84,7 +84,7 @@ describe('nodes that mean nothing', () => {
   });
 
   test('rectangles put edge to edge leave no node between them', () => {
-    const [whole] = unite(wasmEngine, [rectanglePath(10, 10, 0), at(rectanglePath(10, 10, 0), 10, 0)]);
+    const [whole] = unite(wasmEngine, [roundedRectangle(10, 10, 0), at(roundedRectangle(10, 10, 0), 10, 0)]);
     expect(whole?.segments).toHaveLength(4);
   });
 });
@@ -141,7 +141,7 @@ test('curvature: of lines, arcs and curves, by its sign', () => {
 });
 
 test('shortest links make one of all pieces, each from one not yet joined', () => {
-  const squares = [0, 15, 50, 28].map((x) => at(rectanglePath(10, 10, 0), x, 0));
+  const squares = [0, 15, 50, 28].map((x) => at(roundedRectangle(10, 10, 0), x, 0));
   const outlines = measureOutlines(squares.map((path) => labelled(path.segments)));
   const links = shortestLinks(pieceShapes(outlines, piecesOf(outlines)));
   expect(links).toHaveLength(3);

@@ -12,9 +12,9 @@ import { windingAt } from '../../src/core/geometry/winding';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { layoutLettering } from '../../src/core/lettering/layout';
 import { measureOutlines } from '../../src/core/prepare/outline';
-import { insideOf, type Polygons, polygonsOf, turnBy } from '../../src/core/toolpath/fill/polygons';
+import { type Polygons, pointInPolygons, polygonsOf, turnBy } from '../../src/core/toolpath/fill/polygons';
 import { ringsOf } from '../../src/core/toolpath/fill/rings';
-import { rowHeight, rowsOf } from '../../src/core/toolpath/fill/rows';
+import { rowHeight, scanlinesOf } from '../../src/core/toolpath/fill/scanlines';
 import { spread } from '../../src/core/toolpath/fill/spread';
 import { stripsOf } from '../../src/core/toolpath/fill/strips';
 import { tourOf, travelOf } from '../../src/core/toolpath/fill/tour';
@@ -43,7 +43,7 @@ const square = (x: number, y: number, size: number, hole = false): Ring => {
 };
 const linesOf = (rings: readonly Ring[], spacing: number, angle: number, phase: number) => {
   const turn = turnBy(angle);
-  const rows = rowsOf(polygonsOf(rings.map(ringPath), 0.001, turn), spacing, phase);
+  const rows = scanlinesOf(polygonsOf(rings.map(ringPath), 0.001, turn), spacing, phase);
   const out: [number, number, number, number][] = [];
   for (let k = 0; k < rows.count; k++)
     for (let i = rows.start[k] as number; i + 1 < (rows.start[k + 1] as number); i += 2) {
@@ -173,7 +173,7 @@ const RING: readonly Path[] = [
 ];
 const hatchOf = (paths: readonly Path[], spacing: number, linked: boolean, least = 0) => {
   const polygons: Polygons = polygonsOf(paths, 0.001, turnBy(0));
-  const rows = rowsOf(polygons, spacing, 0);
+  const rows = scanlinesOf(polygons, spacing, 0);
   return { rows, hatch: stripsOf(rows, polygons, least, linked) };
 };
 
@@ -302,7 +302,7 @@ test('little way is made between strips, against a 2-opt that takes its time', {
 });
 
 test('points are in polygons or not, whatever band they lie in', () => {
-  const isInside = insideOf(polygonsOf(RING, 0.01, turnBy(0)));
+  const isInside = pointInPolygons(polygonsOf(RING, 0.01, turnBy(0)));
   const next = chance(3);
   let asked = 0;
   for (let i = 0; i < 3_000; i++) {
@@ -313,7 +313,7 @@ test('points are in polygons or not, whatever band they lie in', () => {
     expect(isInside(x, y), `${x}, ${y}`).toBe(out < 20 && hole > 8);
   }
   expect(asked).toBeGreaterThan(2_900);
-  expect(insideOf(polygonsOf([], 0.01, turnBy(0)))(0, 0)).toBe(false);
+  expect(pointInPolygons(polygonsOf([], 0.01, turnBy(0)))(0, 0)).toBe(false);
 });
 
 test('points are spread along their longest way', () => {
@@ -331,7 +331,7 @@ test('points are spread along their longest way', () => {
 describe('rings', () => {
   const round = measureOutlines([{ path: RING[0] as Path, labels: [0, 0, 0, 0] }]);
   test('of a disc run from its middle to its edge in one go', () => {
-    const { paths, rings, left } = finished(ringsOf(wasmEngine, round, 2, 100));
+    const { paths, rings, isCutShort: left } = finished(ringsOf(wasmEngine, round, 2, 100));
     expect(left).toBe(false);
     expect(rings).toBe(10);
     expect(paths).toHaveLength(1);
@@ -344,6 +344,6 @@ describe('rings', () => {
   });
 
   test('are none when there would be more than asked', () => {
-    expect(finished(ringsOf(wasmEngine, round, 2, 5)).left).toBe(true);
+    expect(finished(ringsOf(wasmEngine, round, 2, 5)).isCutShort).toBe(true);
   });
 });

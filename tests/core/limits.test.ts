@@ -6,11 +6,11 @@
 import { gzipSync } from 'fflate';
 import { afterEach, expect, test, vi } from 'vitest';
 import { POST } from '../../src/app/api/assets/route';
-import { inHand, pinIsland } from '../../src/core/commands/bridges';
+import { pinIsland, pinnedBridge } from '../../src/core/commands/bridges';
 import { checkJob, readJob } from '../../src/core/document/read';
-import type { Found } from '../../src/core/formats/found';
 import { writeFound } from '../../src/core/formats/found-file';
 import { readDrawing } from '../../src/core/formats/read';
+import type { ReadDrawing } from '../../src/core/formats/read-drawing';
 import { closedPath } from '../../src/core/geometry/path';
 import { line } from '../../src/core/geometry/segment';
 import { foundBy, type Rule } from '../../src/core/inspect/rule';
@@ -18,9 +18,9 @@ import { Evaluator } from '../../src/core/job/evaluate';
 import { pictureOf } from '../../src/core/job/picture';
 import { thickenedEnough } from '../../src/core/job/safe';
 import { newStep } from '../../src/core/kinds/steps';
-import { centerline } from '../../src/core/kinds/steps/centerline';
-import { dots } from '../../src/core/kinds/steps/dots';
-import { hatch as hatchKind } from '../../src/core/kinds/steps/hatch';
+import { centerlineStep } from '../../src/core/kinds/steps/centerline';
+import { dotsStep } from '../../src/core/kinds/steps/dots';
+import { hatchStep as hatchKind } from '../../src/core/kinds/steps/hatch';
 import { loadTypeface } from '../../src/core/lettering/typeface';
 import { LIMITS } from '../../src/core/limits';
 import { finished, Memo, type Stage } from '../../src/core/memo';
@@ -70,13 +70,13 @@ const svgBytes = (body: string, doctype = ''): Uint8Array =>
   bytesOf(
     `${doctype}<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="90mm" height="90mm" viewBox="0 0 90 90">${body}</svg>`,
   );
-const found = (bytes: Uint8Array): Found => {
+const found = (bytes: Uint8Array): ReadDrawing => {
   const reading = readDrawing(bytes);
   if (!reading.ok) throw new Error(reading.sentence);
   return reading.found;
 };
 const svg = (body: string, doctype = '') => found(svgBytes(body, doctype));
-const dxf = (entities: string, blocks = ''): Found =>
+const dxf = (entities: string, blocks = ''): ReadDrawing =>
   found(
     bytesOf(
       [
@@ -234,7 +234,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     const setting = (i: number) => ({ letter: `words:${i}`, island: 0 });
     mostOf('islands', (n) => ofStep({ kind: 'bridge', islands: listOf(n, setting) }));
     mostOf('islands', (island) => ofStep({ kind: 'bridge', islands: [{ letter: 'words:0', island }] }));
-    mostOf('islands', (island) => ofStep({ kind: 'bridge', placed: [{ letter: 'words:0', island, x: 0, y: 0 }] }));
+    mostOf('islands', (island) => ofStep({ kind: 'bridge', pinned: [{ letter: 'words:0', island, x: 0, y: 0 }] }));
   },
   bridgesOfIsland: () => {
     mostOf('bridgesOfIsland', (count) => ofStep({ kind: 'bridge', count }));
@@ -242,27 +242,27 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   },
   bridgesPlaced: () => {
     const placed = (i: number) => ({ letter: `words:${i}`, island: null, x: 0, y: 0 });
-    mostOf('bridgesPlaced', (n) => ofStep({ kind: 'bridge', placed: listOf(n, placed) }));
+    mostOf('bridgesPlaced', (n) => ofStep({ kind: 'bridge', pinned: listOf(n, placed) }));
     limits.bridgesPlaced = 1;
     const step = newStep('bridge', { capHeightMm: 30, leastWidthMm: null, kerfMm: null });
     const bridge = {
       letter: 'words:0',
       island: 0,
-      placed: null,
+      pinnedIndex: null,
       own: { x: 0, y: 0, turn: 0 },
       width: 3,
       isNarrowed: false,
     };
     pinIsland(step, { letter: 'words:0', island: 0 }, [bridge, bridge]);
-    expect(step.placed).toHaveLength(1);
-    expect(inHand(step, { ...bridge, letter: 'words:1' }, [{ ...bridge, letter: 'words:1' }])).toBeNull();
-    expect(step.placed).toHaveLength(1);
+    expect(step.pinned).toHaveLength(1);
+    expect(pinnedBridge(step, { ...bridge, letter: 'words:1' }, [{ ...bridge, letter: 'words:1' }])).toBeNull();
+    expect(step.pinned).toHaveLength(1);
   },
   bridgeCapitals: () => {
     for (const axis of ['x', 'y'] as const)
       for (const sign of [1, -1]) {
         const at = (value: number) =>
-          ofStep({ kind: 'bridge', placed: [{ letter: 'a:0', x: 0, y: 0, [axis]: sign * value }] });
+          ofStep({ kind: 'bridge', pinned: [{ letter: 'a:0', x: 0, y: 0, [axis]: sign * value }] });
         most(LIMITS.bridgeCapitals, LIMITS.bridgeCapitals + 0.001, at);
       }
   },
@@ -356,7 +356,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   readSeconds: async () => {
     limits.readSeconds = 7;
     vi.useFakeTimers();
-    const [worker] = [workersAnswer({ look: () => new Promise(() => {}) })];
+    const [worker] = [workersAnswer({ preview: () => new Promise(() => {}) })];
     const { done } = readingFile(new Uint8Array(1), () => {});
     await vi.advanceTimersByTimeAsync(6_999);
     expect(worker[0]?.ended).toBe(false);
@@ -539,15 +539,15 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
       });
     const traced = (parts: Draft[]) => evaluate(parts).parts[0]?.linework.centerline;
     limits.lettersTraced = 2;
-    expect(traced([part()])).toMatchObject({ left: 0, letters: { length: 2 } });
+    expect(traced([part()])).toMatchObject({ untraced: 0, letters: { length: 2 } });
     limits.lettersTraced = 1;
-    expect(traced([part()])).toMatchObject({ left: 1, letters: { length: 1 } });
+    expect(traced([part()])).toMatchObject({ untraced: 1, letters: { length: 1 } });
     expect(findingsOf([part()]).find(([code]) => code === 'too-many-traced')?.[1]).toContain('at most 1 are traced');
     // Of a shape its pieces.
     limits.lettersTraced = 2;
-    expect(traced([part([bar(20, 9)])])).toMatchObject({ left: 1 });
+    expect(traced([part([bar(20, 9)])])).toMatchObject({ untraced: 1 });
     limits.lettersTraced = 3;
-    expect(traced([part([bar(20, 9)])])).toMatchObject({ left: 0 });
+    expect(traced([part([bar(20, 9)])])).toMatchObject({ untraced: 0 });
   },
   lineCorrections: () => {
     const corrections = (n: number) => listOf(n, (i) => ({ letter: `words:${i}`, d: 'M0 0L1 1' }));
@@ -556,8 +556,8 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   unevenNamed: () => {
     const uneven = listOf(3, (i) => ({ what: 'kink', x: i, y: 0, r: 1, turnDeg: 20 }));
     const letters = [{ key: 'words:0', text: 'o', alike: null, uneven }];
-    const lines = { letters, left: 0, lines: [], dots: [] } as unknown as PartLines;
-    const told = () => foundOf(centerline.rules, lines);
+    const lines = { letters, untraced: 0, lines: [], dots: [] } as unknown as PartLines;
+    const told = () => foundOf(centerlineStep.rules, lines);
     limits.unevenNamed = 3;
     expect(told().map((f) => f.code)).toEqual(Array(3).fill('uneven-line'));
     limits.unevenNamed = 2;
@@ -567,7 +567,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   clashesNamed: () => {
     const clashes = listOf(3, (x) => ({ x, y: 0 }));
     const drawn = { clashes, diameter: 1, tooMany: false, idle: 0, dots: [], leftOut: 0 } as unknown as PartDots;
-    const told = () => foundOf(dots.rules, drawn);
+    const told = () => foundOf(dotsStep.rules, drawn);
     limits.clashesNamed = 3;
     expect(told().map((f) => f.code)).toEqual(Array(3).fill('dots-touch'));
     limits.clashesNamed = 1;

@@ -233,3 +233,45 @@ describe('format 3', () => {
       expect(migrate({ format: 2, parts })).toEqual({ format: JOB_FORMAT, parts });
   });
 });
+
+describe('format 4', () => {
+  test('three settings are called otherwise, in their places and with their values', () => {
+    const parts = [
+      {
+        id: 'p',
+        members: [
+          { id: 'm', kind: 'artwork', close: { gap: 1, look: 2.5, doubles: 0 } },
+          { id: 'n', look: 3, close: 7 },
+        ],
+        steps: [
+          { kind: 'bridge', on: false, placed: [{ letter: 'words:0', x: 1, y: 2 }], width: 3 },
+          { kind: 'hatch', rest: true, angle: 30 },
+          { kind: 'tie', rest: 1, placed: 2 },
+        ],
+      },
+    ];
+    const done = migrate({ format: 3, parts });
+    expect(JSON.stringify(done.parts)).toBe(
+      JSON.stringify([
+        {
+          id: 'p',
+          members: [
+            { id: 'm', kind: 'artwork', close: { gap: 1, findUpTo: 2.5, doubles: 0 } },
+            { id: 'n', look: 3, close: 7 },
+          ],
+          steps: [
+            { kind: 'bridge', on: false, pinned: [{ letter: 'words:0', x: 1, y: 2 }], width: 3 },
+            { kind: 'hatch', fillMissed: true, angle: 30 },
+            { kind: 'tie', rest: 1, placed: 2 },
+          ],
+        },
+      ]),
+    );
+    expect(done.format).toBe(JOB_FORMAT);
+  });
+
+  test('what is no part, step or member is passed on for the schema to name', () => {
+    for (const parts of [undefined, 7, [7, null, { id: 'p', steps: 7, members: null }, { steps: [3], members: ['m'] }]])
+      expect(migrate({ format: 3, parts })).toEqual({ format: JOB_FORMAT, parts });
+  });
+});

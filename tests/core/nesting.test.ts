@@ -6,7 +6,7 @@ import { translation } from '../../src/core/geometry/point';
 import { arcAbout, cubic, line, pointAt, quadratic } from '../../src/core/geometry/segment';
 import { nearestParameter } from '../../src/core/geometry/segment-measures';
 import { windingAt } from '../../src/core/geometry/winding';
-import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
+import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 import { windingNumber } from '../support/area';
 import { rawOutlines, set, typeface } from '../support/faces';
 
@@ -44,7 +44,7 @@ test('winding about curves is that about fine chords', { tags: 'slow' }, () => {
 });
 
 test('winding where the ray runs through nodes and along level edges', () => {
-  const square = rectanglePath(10, 10, 0);
+  const square = roundedRectangle(10, 10, 0);
   for (const y of [-4.999, 0, 4.999]) expect(windingAt(square, 0, y)).toBe(1);
   const diamond = closedPath([line(5, 0, 0, 5), line(0, 5, -5, 0), line(-5, 0, 0, -5), line(0, -5, 5, 0)]);
   expect(windingAt(diamond, 0, 0)).toBe(1);
@@ -59,7 +59,7 @@ test('winding where the ray runs through nodes and along level edges', () => {
 test('rings in rings, side by side, in any order', () => {
   const rings = [50, 40, 30, 20, 10].map((d) => ellipsePath(d, d));
   const beside = transformPath(ellipsePath(8, 8), translation(60, 0));
-  const inBeside = transformPath(rectanglePath(3, 3, 0), translation(60, 0));
+  const inBeside = transformPath(roundedRectangle(3, 3, 0), translation(60, 0));
   const all = [rings[2], beside, rings[0], inBeside, rings[4], rings[1], rings[3]] as Path[];
   expect(nestPaths(all).depth).toEqual([2, 0, 0, 1, 4, 1, 3]);
   expect(nestPaths(all).parent).toEqual([5, -1, -1, 1, 6, 2, 0]);
@@ -74,7 +74,7 @@ test('an outline in the bounds of another but not inside it', () => {
 });
 
 test('an outline that touches the one around it lies in it all the same', () => {
-  const outer = rectanglePath(10, 10, 0);
+  const outer = roundedRectangle(10, 10, 0);
   const inner = closedPath([line(5, 0, 0, 5), line(0, 5, -5, 0), line(-5, 0, 0, -5), line(0, -5, 5, 0)]);
   expect(nestPaths([inner, outer]).parent).toEqual([1, -1]);
 });

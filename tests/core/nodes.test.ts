@@ -21,9 +21,9 @@ import {
 } from '../../src/core/geometry/nodes';
 import { isContinuous, type Path, pathArea, pathLength } from '../../src/core/geometry/path';
 import { arcAbout, cubic, line, pointAt } from '../../src/core/geometry/segment';
-import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
+import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 
-const plate = rectanglePath(80, 50, 8);
+const plate = roundedRectangle(80, 50, 8);
 const circle = ellipsePath(40, 40);
 const wave: Path = {
   closed: false,
@@ -106,7 +106,7 @@ describe('single changes', () => {
   });
 
   test('smooth and corner', () => {
-    const square = rectanglePath(10, 10, 0);
+    const square = roundedRectangle(10, 10, 0);
     expect(isCorner(square, 1)).toBe(true);
     const soft = smoothed(square, 1);
     expect(isCorner(soft, 1)).toBe(false);

@@ -5,7 +5,7 @@ import { rotation } from '../../src/core/geometry/point';
 import { layoutLettering } from '../../src/core/lettering/layout';
 import { Memo } from '../../src/core/memo';
 import { measureOutlines, type Outline } from '../../src/core/prepare/outline';
-import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
+import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 import { weldLettering } from '../../src/core/prepare/weld';
 import { countCrossings } from '../support/area';
 import { FAMILIES, scriptEngine, spec, typeface, wasmEngine } from '../support/faces';
@@ -22,7 +22,7 @@ const offset = (outlines: readonly Outline[], by: number, corners: Corners = 'ro
 const area = (outlines: readonly Outline[]): number => regionArea(outlines.map((o) => o.path));
 
 describe('growing and shrinking shapes with known answers', () => {
-  const square = outlinesOf(rectanglePath(10, 10, 0));
+  const square = outlinesOf(roundedRectangle(10, 10, 0));
 
   test('a square grown: round, mitred and square corners', () => {
     expect(area(offset(square, 2))).toBeCloseTo(100 + 4 * 20 + Math.PI * 4, 6);
@@ -53,7 +53,7 @@ describe('growing and shrinking shapes with known answers', () => {
 
   test('a hole shrinks while its shape grows, and goes when it is narrower than twice the distance', () => {
     const ring = measureOutlines(
-      outlinesOf(rectanglePath(20, 20, 0), rectanglePath(6, 4, 0)).map((o) =>
+      outlinesOf(roundedRectangle(20, 20, 0), roundedRectangle(6, 4, 0)).map((o) =>
         o.depth === 1 ? { ...o, path: { ...o.path, segments: reverse(o) } } : o,
       ),
     );
@@ -66,9 +66,9 @@ describe('growing and shrinking shapes with known answers', () => {
   });
 
   test('shapes that grow into each other become one, and a gap between them may close to a hole', () => {
-    const pair = outlinesOf(rectanglePath(10, 10, 0), {
-      ...rectanglePath(10, 10, 0),
-      segments: moved(rectanglePath(10, 10, 0), 13),
+    const pair = outlinesOf(roundedRectangle(10, 10, 0), {
+      ...roundedRectangle(10, 10, 0),
+      segments: moved(roundedRectangle(10, 10, 0), 13),
     });
     expect(offset(pair, 1)).toHaveLength(2);
     expect(offset(pair, 2)).toHaveLength(1);

@@ -4,7 +4,7 @@ import { nestPaths } from '../../src/core/geometry/nesting';
 import { type Path, pathArea, pathBox, transformPath } from '../../src/core/geometry/path';
 import { translation } from '../../src/core/geometry/point';
 import type { Segment } from '../../src/core/geometry/segment';
-import { rectanglePath } from '../../src/core/prepare/shape';
+import { roundedRectangle } from '../../src/core/prepare/shape';
 import { insideFirst } from '../../src/core/toolpath/order';
 
 const orderOf = (paths: readonly Path[]) =>
@@ -12,7 +12,7 @@ const orderOf = (paths: readonly Path[]) =>
     paths.map((path) => ({ path, box: pathBox(path), area: pathArea(path) })),
     nestPaths(paths).parent,
   );
-const at = (x: number, y: number, side = 1): Path => transformPath(rectanglePath(side, side, 0), translation(x, y));
+const at = (x: number, y: number, side = 1): Path => transformPath(roundedRectangle(side, side, 0), translation(x, y));
 const start = (path: Path) => path.segments[0] as Segment;
 
 test('the nearest start is always taken next', () => {

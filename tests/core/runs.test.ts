@@ -4,7 +4,7 @@ import { expect, test } from 'vitest';
 import { isContinuous, type Path, pathLength } from '../../src/core/geometry/path';
 import type { Point } from '../../src/core/geometry/point';
 import { line } from '../../src/core/geometry/segment';
-import { joinedRuns, nearestNext, nearestPoints } from '../../src/core/toolpath/runs';
+import { greedyPointOrder, joinedRuns, nearestNext } from '../../src/core/toolpath/runs';
 
 const open = (...places: readonly (readonly [number, number])[]): Path => ({
   closed: false,
@@ -68,7 +68,7 @@ test('points, each once, the nearest next', () => {
   fc.assert(
     fc.property(fc.array(grid, { maxLength: 30 }), (places) => {
       const points = places.map(([x, y]) => ({ x, y }));
-      const made = nearestPoints(points);
+      const made = greedyPointOrder(points);
       expect([...made].sort((a, b) => a.x - b.x || a.y - b.y)).toEqual(
         [...points].sort((a, b) => a.x - b.x || a.y - b.y),
       );

@@ -44,7 +44,7 @@ describe('first values', () => {
       alike: true,
       level: false,
       islands: [],
-      placed: [],
+      pinned: [],
     });
     expect(newStep('centerline', large)).toMatchObject({ detail: 0.45, smooth: null, joined: true, corrections: [] });
     expect(newStep('dots', large)).toMatchObject({
@@ -57,7 +57,7 @@ describe('first values', () => {
     });
     expect(newStep('hatch', large)).toMatchObject({
       joined: true,
-      rest: false,
+      fillMissed: false,
       tool: { shape: 'line', tip: 3 },
       overlap: 0.3,
     });

@@ -6,7 +6,7 @@ import { compose, type Point, rotation, translation } from '../../src/core/geome
 import { narrowest, narrowPlaces } from '../../src/core/geometry/width';
 import { leastWidth, strengthOf } from '../../src/core/inspect/strength';
 import { measureOutlines } from '../../src/core/prepare/outline';
-import { ellipsePath, rectanglePath } from '../../src/core/prepare/shape';
+import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 import { windingNumber } from '../support/area';
 import { wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
@@ -22,7 +22,8 @@ const widthOf = (paths: readonly Path[], most: number) => narrowest(narrowPlaces
 
 describe('widths with known answers', () => {
   test('a bar, at any turn', () => {
-    for (const turn of [0, 17, 45, 90]) expect(widthOf([at(rectanglePath(50, 2, 0), 3, 4, turn)], 3)).toBeCloseTo(2, 3);
+    for (const turn of [0, 17, 45, 90])
+      expect(widthOf([at(roundedRectangle(50, 2, 0), 3, 4, turn)], 3)).toBeCloseTo(2, 3);
   });
 
   test('the neck of two circles that overlap', () => {
@@ -31,7 +32,7 @@ describe('widths with known answers', () => {
   });
 
   test('squares that overlap at a corner', () => {
-    const pair = united(rectanglePath(10, 10, 0), at(rectanglePath(10, 10, 0), 9.5, 9.5));
+    const pair = united(roundedRectangle(10, 10, 0), at(roundedRectangle(10, 10, 0), 9.5, 9.5));
     expect(widthOf(pair, 3)).toBeCloseTo(Math.hypot(0.5, 0.5), 3);
   });
 
@@ -47,8 +48,8 @@ describe('widths with known answers', () => {
   });
 
   test('what is wide enough is not narrow; nothing asked, nothing found', () => {
-    expect(narrowPlaces([rectanglePath(50, 3.01, 0)], 3, 'inside')).toEqual([]);
-    expect(narrowPlaces([rectanglePath(50, 2, 0)], 0, 'inside')).toEqual([]);
+    expect(narrowPlaces([roundedRectangle(50, 3.01, 0)], 3, 'inside')).toEqual([]);
+    expect(narrowPlaces([roundedRectangle(50, 2, 0)], 0, 'inside')).toEqual([]);
     expect(narrowPlaces([], 3, 'inside')).toEqual([]);
   });
 });
@@ -56,7 +57,11 @@ describe('widths with known answers', () => {
 describe('stretches', () => {
   test('a thin bar between two plates is one stretch, named by what lies on both sides', () => {
     const plates = outlines(
-      united(at(rectanglePath(20, 20, 0), -25, 0), at(rectanglePath(20, 20, 0), 25, 0), rectanglePath(60, 1.2, 0)),
+      united(
+        at(roundedRectangle(20, 20, 0), -25, 0),
+        at(roundedRectangle(20, 20, 0), 25, 0),
+        roundedRectangle(60, 1.2, 0),
+      ),
     );
     const { thin, tight } = strengthOf(plates, 2, 0.2);
     expect(thin).toHaveLength(1);
@@ -66,7 +71,7 @@ describe('stretches', () => {
   });
 
   test('corners and short points are not thin; a long taper is', () => {
-    expect(leastWidth(outlines([rectanglePath(30, 20, 0)]), 5)).toBeNull();
+    expect(leastWidth(outlines([roundedRectangle(30, 20, 0)]), 5)).toBeNull();
     const wedge = (length: number): Path => ({
       closed: true,
       segments: [
@@ -81,9 +86,9 @@ describe('stretches', () => {
 });
 
 test('the largest circle in a hole', () => {
-  expect(largestCircleIn(rectanglePath(12, 5, 0)).radius).toBeCloseTo(2.5, 2);
+  expect(largestCircleIn(roundedRectangle(12, 5, 0)).radius).toBeCloseTo(2.5, 2);
   expect(largestCircleIn(ellipsePath(8, 8)).radius).toBeCloseTo(4, 2);
-  expect(largestCircleIn(at(rectanglePath(10, 10, 0), 40, 0, 45)).radius).toBeCloseTo(5, 2);
+  expect(largestCircleIn(at(roundedRectangle(10, 10, 0), 40, 0, 45)).radius).toBeCloseTo(5, 2);
 });
 
 /** Height of the first plate's middle, where its hole is. */
@@ -94,7 +99,7 @@ function anyShape(next: Chance): readonly Path[] {
   const plates = Array.from({ length: 2 + Math.floor(next() * 3) }, (_, i) => {
     const [w, h] = [8 + next() * 6, 8 + next() * 6];
     return at(
-      next() < 0.5 ? ellipsePath(w, h) : rectanglePath(w, h, 2),
+      next() < 0.5 ? ellipsePath(w, h) : roundedRectangle(w, h, 2),
       i * 16,
       i === 0 ? Y0 : next() * 6,
       next() * 360,
@@ -102,7 +107,7 @@ function anyShape(next: Chance): readonly Path[] {
   });
   const bars = plates
     .slice(1)
-    .map((_, i) => at(rectanglePath(20, 0.6 + next() * 2, 0), i * 16 + 8, 3, next() * 30 - 15));
+    .map((_, i) => at(roundedRectangle(20, 0.6 + next() * 2, 0), i * 16 + 8, 3, next() * 30 - 15));
   const whole = united(...plates, ...bars);
   if (next() < 0.5) return whole;
   return combine(wasmEngine, 'difference', whole, [

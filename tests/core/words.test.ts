@@ -27,7 +27,7 @@ function chosenOnAll(text: string, more: Draft[] = []): Job {
             {
               kind: 'bridge',
               islands: letters.map((l) => ({ letter: l.key, island: 0, how: 'hand', count: null })),
-              placed: letters.map((l) => ({ letter: l.key, island: 0, x: code(l.letter), y: 0 })),
+              pinned: letters.map((l) => ({ letter: l.key, island: 0, x: code(l.letter), y: 0 })),
             },
             { kind: 'centerline', corrections: letters.map((l) => ({ letter: l.key, d: `M${code(l.letter)} 0L1 1` })) },
             { kind: 'dots', changes: letters.map((l) => ({ letter: l.key, x: code(l.letter), y: 0 })) },
@@ -54,7 +54,7 @@ function choicesOf(job: Job): Readonly<Record<string, readonly (readonly [now: s
     letters: words.letters.map((c) => [words.text[c.at], made(100 * c.dx)]),
     ties: step('tie').answers.map((a) => [now(a.piece), made(a.x)]),
     islands: step('bridge').islands.map((s) => [now(s.letter), now(s.letter) ?? '']),
-    bridges: step('bridge').placed.map((p) => [now(p.letter), made(p.x)]),
+    bridges: step('bridge').pinned.map((p) => [now(p.letter), made(p.x)]),
     lines: step('centerline').corrections.map((c) => [now(c.letter), made(Number.parseInt(c.d.slice(1), 10))]),
     dots: step('dots').changes.map((c) => [now(c.letter), made(c.x)]),
     reasons: job.leftAsIs.map((l) => [now(l.finding.slice('uneven-line:part:'.length)), l.reason]),

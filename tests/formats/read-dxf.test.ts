@@ -2,8 +2,8 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import type { Found } from '../../src/core/formats/found';
 import { readDrawing } from '../../src/core/formats/read';
+import type { ReadDrawing } from '../../src/core/formats/read-drawing';
 import { flattenPath } from '../../src/core/geometry/path';
 import { LIMITS } from '../../src/core/limits';
 import { folder } from '../support/checkers';
@@ -25,14 +25,14 @@ const write = (seed: number): Written[] =>
     }),
   ) as Written[];
 
-const read = (bytes: Uint8Array): Found => {
+const read = (bytes: Uint8Array): ReadDrawing => {
   const reading = readDrawing(bytes);
   if (!reading.ok) throw new Error(reading.sentence);
   return reading.found;
 };
 
 /** Points of what was read, by layer; closed outlines end where they start. */
-function byLayer(found: Found): Map<string, Polyline[]> {
+function byLayer(found: ReadDrawing): Map<string, Polyline[]> {
   const layers = new Map<string, Polyline[]>();
   for (const shape of found.shapes) {
     const name = found.groups[shape.group]?.name ?? '';
@@ -191,7 +191,7 @@ describe('DXF files that mean harm', () => {
     ...body,
     [0, 'ENDBLK'],
   ];
-  const kinds = (found: Found) => found.unread.map((u) => u.kind);
+  const kinds = (found: ReadDrawing) => found.unread.map((u) => u.kind);
 
   test('blocks in blocks without end, rows and columns without end, blocks that contain themselves', {
     tags: 'slow',

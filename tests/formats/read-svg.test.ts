@@ -5,8 +5,8 @@ import path from 'node:path';
 import { gzipSync } from 'fflate';
 import { PNG } from 'pngjs';
 import { describe, expect, test } from 'vitest';
-import type { Found } from '../../src/core/formats/found';
 import { readDrawing } from '../../src/core/formats/read';
+import type { ReadDrawing } from '../../src/core/formats/read-drawing';
 import { regionBox } from '../../src/core/geometry/path';
 import { LIMITS } from '../../src/core/limits';
 import { folder } from '../support/checkers';
@@ -18,7 +18,7 @@ const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 const svg = (attributes: string, body: string): Uint8Array =>
   bytesOf(`<svg xmlns="http://www.w3.org/2000/svg" ${attributes}>${body}</svg>`);
 
-function read(bytes: Uint8Array): Found {
+function read(bytes: Uint8Array): ReadDrawing {
   const reading = readDrawing(bytes);
   if (!reading.ok) throw new Error(reading.sentence);
   return reading.found;
@@ -29,7 +29,7 @@ const refusal = (bytes: Uint8Array): string => {
   return reading.ok ? 'was read' : reading.sentence;
 };
 
-const boxOfAll = (found: Found) => regionBox(found.shapes.flatMap((s) => s.paths));
+const boxOfAll = (found: ReadDrawing) => regionBox(found.shapes.flatMap((s) => s.paths));
 
 describe('what is read of an SVG', () => {
   test('true size from millimetres, inches and pixels, y upwards', () => {

@@ -3,7 +3,7 @@ import { readJob } from '../../src/core/document/read';
 import { drawnPaths } from '../../src/core/geometry/drawable';
 import type { Path } from '../../src/core/geometry/path';
 import type { Segment } from '../../src/core/geometry/segment';
-import type { Drawn } from '../../src/core/job/drawn';
+import type { DrawnWork } from '../../src/core/job/drawn';
 import type { Evaluator, JobResult } from '../../src/core/job/evaluate';
 import { reportOf } from '../../src/core/job/report';
 import { faces } from '../support/faces';
@@ -64,7 +64,7 @@ function strokeLines(xy: Float64Array, start: Int32Array | readonly number[]): L
   return out;
 }
 
-function shapeNow({ partId: of, what, drawable: d }: Drawn): ShapeNow {
+function shapeNow({ partId: of, what, drawable: d }: DrawnWork): ShapeNow {
   switch (d.kind) {
     case 'outline':
       return { what: 'outline', of, lines: [lineOf(d.path)] };

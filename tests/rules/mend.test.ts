@@ -70,7 +70,7 @@ describe('mended in one press', () => {
     const part = partOf([lettering('Sage')], { steps: [fill], work: [{ what: 'hatch', operation: 'engrave' }] });
     const done = mended(jobWith([part]), 'missed');
     expect(done.words).toBe('Fill the rest');
-    expect(done.job.parts[0] && stepIn(done.job.parts[0], 'hatch')?.rest).toBe(true);
+    expect(done.job.parts[0] && stepIn(done.job.parts[0], 'hatch')?.fillMissed).toBe(true);
     expect(done.left).toEqual([]);
   });
 

@@ -1,8 +1,8 @@
 /** A drawing as it was read, written down as plain SVG for an independent renderer. */
-import type { Found, FoundShape } from '../../src/core/formats/found';
+import type { ReadDrawing, ReadShape } from '../../src/core/formats/read-drawing';
 import { pathData } from '../../src/core/geometry/path-data';
 
-export function drawFound(found: Found): string {
+export function drawFound(found: ReadDrawing): string {
   const { width, height } = found.page ?? { width: 100, height: 100 };
   const defs: string[] = [];
   found.clips.forEach((clip, i) => {
@@ -29,7 +29,7 @@ export function drawFound(found: Found): string {
     }
     return last;
   }
-  const draw = (shape: FoundShape): string => {
+  const draw = (shape: ReadShape): string => {
     const { fill, stroke } = shape;
     const line = stroke
       ? ` stroke="${stroke.colour}" stroke-width="${stroke.widthMm}" stroke-linecap="${stroke.cap}" stroke-linejoin="${stroke.join}"` +

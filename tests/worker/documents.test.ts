@@ -62,5 +62,5 @@ test('older documents are let go, and asking about one is an error, not another 
   over({ ...three, title: 'one more' });
   expect(() => documents.of(first)).toThrow('no longer held');
   const { parts: _parts, ...rest } = three;
-  expect(() => documents.hold({ serial: 99, base: first, rest, parts: [0] })).toThrow('not held');
+  expect(() => documents.hold({ serial: 99, base: first, withoutParts: rest, parts: [0] })).toThrow('not held');
 });

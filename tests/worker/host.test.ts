@@ -134,16 +134,16 @@ const stencil = (steps: object[] = [{ kind: 'bridge', width: 3 }]) =>
 
 test('islands and bridges of a stencil: named, pictured, counted', { tags: 'slow' }, async () => {
   const bridged = (await viewed(host(), stencil()))?.parts[0]?.bridges;
-  expect(bridged).toMatchObject({ isOn: true, held: 5, left: 0 });
+  expect(bridged).toMatchObject({ isOn: true, islandsHeld: 5, islandsLeft: 0 });
   expect(bridged?.keys.map((k) => `${k.text}${k.island}`)).toEqual(['B0', 'B1', 'O0', 'B0', 'B1']);
   expect(bridged?.islands.map((i) => i.name)).toContain('the upper middle of the first B');
   for (const island of bridged?.islands ?? []) {
     expect(island.d).toMatch(/^M/);
-    expect(island.held).toBeGreaterThan(0);
+    expect(island.bridgeCount).toBeGreaterThan(0);
     expect(island.readability).toBeLessThan(100);
   }
   const bare = (await viewed(host(), stencil([])))?.parts[0]?.bridges;
-  expect(bare).toMatchObject({ isOn: false, held: 0, bridges: [], readability: 100 });
+  expect(bare).toMatchObject({ isOn: false, islandsHeld: 0, bridges: [], readability: 100 });
   expect(bare?.islands).toHaveLength(5);
   // In a plate of its own the picture is of the letter, not of the stock around it.
   const plated = (await viewed(host(), stencil([{ kind: 'plate' }, { kind: 'bridge', width: 3 }])))?.parts[0];

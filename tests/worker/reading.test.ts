@@ -7,8 +7,8 @@ import { readDrawing } from '../../src/core/formats/read';
 import { pathArea, pathLength } from '../../src/core/geometry/path';
 import { line } from '../../src/core/geometry/segment';
 import { broughtParts } from '../../src/core/job/bring-in';
-import { rectanglePath } from '../../src/core/prepare/shape';
-import { lookAt } from '../../src/worker/reading';
+import { roundedRectangle } from '../../src/core/prepare/shape';
+import { previewFile } from '../../src/worker/reading';
 import { wasmEngine } from '../support/faces';
 import { jobWith } from '../support/jobs';
 
@@ -16,7 +16,7 @@ const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 const svg = (body: string): Uint8Array =>
   bytesOf(`<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60">${body}</svg>`);
 const look = (bytes: Uint8Array) =>
-  lookAt(
+  previewFile(
     bytes,
     () => {},
     async () => wasmEngine,
@@ -71,15 +71,15 @@ describe('clips', () => {
   });
 
   test('lines are cut where they cross it; one that is not cut stays closed', () => {
-    const region = [rectanglePath(20, 20, 0)];
+    const region = [roundedRectangle(20, 20, 0)];
     const across = linesWithin(
       { closed: false, segments: [line(-30, 0, 30, 0), line(30, 0, 30, 5), line(30, 5, -30, 5)] },
       region,
     );
     expect(across.map(pathLength)).toEqual([expect.closeTo(20, 9), expect.closeTo(20, 9)]);
-    const whole = rectanglePath(5, 5, 1);
+    const whole = roundedRectangle(5, 5, 1);
     expect(linesWithin(whole, region)).toEqual([whole]);
-    const cut = linesWithin(rectanglePath(30, 5, 0), region);
+    const cut = linesWithin(roundedRectangle(30, 5, 0), region);
     expect(cut.map((p) => [p.closed, pathLength(p)])).toEqual([
       [false, expect.closeTo(20, 9)],
       [false, expect.closeTo(20, 9)],
@@ -171,7 +171,7 @@ describe('what a look shows', () => {
   test('the engine is asked for only where there is something to clip, and what is clipped is', async () => {
     let asked = 0;
     const clipping = (bytes: Uint8Array) =>
-      lookAt(
+      previewFile(
         bytes,
         () => {},
         async () => {

@@ -1,6 +1,7 @@
 /** Questions answered in turns: of each kind the newest wins, and what nobody looks at waits. */
 import { describe, expect, test } from 'vitest';
-import { type Progress, Runner } from '../../src/worker/runner';
+import type { Progress } from '../../src/core/job/evaluate';
+import { Runner } from '../../src/worker/runner';
 
 const turn = () => new Promise<void>((resolve) => setImmediate(resolve));
 /** A clock that goes on by `ms` each time it is looked at. */

@@ -4,7 +4,7 @@ import { freeId } from '@/core/commands/ids';
 import { isEmptyBox } from '@/core/geometry/point';
 import { type BringInChoices, broughtParts } from '@/core/job/bring-in';
 import { readingFile } from '@/worker/client';
-import type { Look, Looked } from '@/worker/reading';
+import type { FilePreview, Looked } from '@/worker/reading';
 import { bringIntoSight, change, select, useBench, whenComputed } from '../store';
 
 type Incoming = {
@@ -12,7 +12,7 @@ type Incoming = {
   readonly bytes: Uint8Array;
   /** 0 to 1 while it is read. */
   readonly share: number;
-  readonly look: Look | null;
+  readonly preview: FilePreview | null;
   /** Why it could not be kept. */
   readonly fault: string | null;
   readonly keeping: boolean;
@@ -28,11 +28,11 @@ const put = (part: Partial<Incoming>) =>
 /** Read a file and show what is in it. */
 export async function bringIn(name: string, bytes: Uint8Array): Promise<void> {
   stopReading?.();
-  useBringIn.setState({ incoming: { name, bytes, share: 0, look: null, fault: null, keeping: false } });
+  useBringIn.setState({ incoming: { name, bytes, share: 0, preview: null, fault: null, keeping: false } });
   const reading = readingFile(bytes, (share) => put({ share }));
   stopReading = reading.stop;
-  const look = await reading.done;
-  if (useBringIn.getState().incoming?.bytes === bytes) put({ look });
+  const preview = await reading.done;
+  if (useBringIn.getState().incoming?.bytes === bytes) put({ preview: preview });
 }
 
 /** Files that wait until the one before them is brought in or left. */
@@ -70,7 +70,7 @@ async function keep(body: BodyInit, name: string): Promise<string> {
 }
 
 /** Keep the file and its drawing, and put it on the sheet as chosen. */
-export async function takeIn(looked: Looked, choices: Omit<BringInChoices, 'at'>): Promise<void> {
+export async function keepBroughtIn(looked: Looked, choices: Omit<BringInChoices, 'at'>): Promise<void> {
   const { incoming } = useBringIn.getState();
   if (!incoming || incoming.keeping) return;
   put({ keeping: true, fault: null });

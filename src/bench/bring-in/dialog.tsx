@@ -15,15 +15,15 @@ import { formatLength } from '@/core/units/quantity';
 import { QuantityField } from '@/ui/fields';
 import type { Looked } from '@/worker/reading';
 import { useBench } from '../store';
-import { leaveBringingIn, stopBringingIn, takeIn, useBringIn } from './bring-in';
+import { keepBroughtIn, leaveBringingIn, stopBringingIn, useBringIn } from './bring-in';
 import styles from './bring-in.module.css';
 
 const both = (mm: number): string => `${formatLength(mm, 'mm')} (${formatLength(mm, 'in')})`;
 const times = (factor: number): string => `× ${Number(factor.toPrecision(6))}`;
 
 /** The drawing, on which two points can be pressed to measure between them. */
-function Preview({ look, marks, onMark }: { look: Looked; marks: readonly Point[]; onMark: (p: Point) => void }) {
-  const { box } = look;
+function Preview({ preview, marks, onMark }: { preview: Looked; marks: readonly Point[]; onMark: (p: Point) => void }) {
+  const { box } = preview;
   const size = Math.max(boxWidth(box), boxHeight(box), 1e-6);
   const pad = size * 0.04;
   const press = (event: PointerEvent<SVGSVGElement>) => {
@@ -35,7 +35,7 @@ function Preview({ look, marks, onMark }: { look: Looked; marks: readonly Point[
     return (
       <p className="nf-muted">
         Only words:{' '}
-        {look.texts
+        {preview.texts
           .map((t) => t.text)
           .join(' / ')
           .slice(0, 200)}
@@ -51,7 +51,7 @@ function Preview({ look, marks, onMark }: { look: Looked; marks: readonly Point[
       onPointerDown={press}
     >
       <g transform="scale(1 -1)">
-        {look.groups.map((group, i) => (
+        {preview.groups.map((group, i) => (
           <path
             // biome-ignore lint/suspicious/noArrayIndexKey: groups have no name of their own
             key={i}
@@ -72,27 +72,27 @@ function Preview({ look, marks, onMark }: { look: Looked; marks: readonly Point[
 }
 
 function Sizes({
-  look,
+  preview,
   factor,
   onFactor,
   marks,
 }: {
-  look: Looked;
+  preview: Looked;
   factor: number;
   onFactor: (f: number) => void;
   marks: readonly Point[];
 }) {
   const units = useBench((s) => s.job.units);
   const name = useId();
-  const [width, height] = [boxWidth(look.box), boxHeight(look.box)];
-  if (isEmptyBox(look.box)) return null;
-  const listed = look.sizes.some((size) => size.factor === factor);
+  const [width, height] = [boxWidth(preview.box), boxHeight(preview.box)];
+  if (isEmptyBox(preview.box)) return null;
+  const listed = preview.sizes.some((size) => size.factor === factor);
   const [a, b] = marks;
   const between = a && b ? Math.hypot(a.x - b.x, a.y - b.y) : 0;
   return (
     <fieldset>
       <legend className={styles.legend}>How large is it?</legend>
-      {look.sizes.map((size) => (
+      {preview.sizes.map((size) => (
         <Form.Check
           key={size.unit}
           type="radio"
@@ -107,7 +107,7 @@ function Sizes({
               </span>
               <span className="nf-muted nf-small d-block">
                 {size.claimed
-                  ? look.claim.stated
+                  ? preview.claim.stated
                     ? `as the file says: ${size.unit}`
                     : `the file does not say; ${size.unit} are assumed`
                   : `if its numbers are ${size.unit}: ${times(size.factor)}`}
@@ -143,11 +143,11 @@ function Sizes({
 const LEAVE_OUT = '';
 
 function Groups({
-  look,
+  preview,
   chosen,
   onChoose,
 }: {
-  look: Looked;
+  preview: Looked;
   chosen: readonly (string | null)[];
   onChoose: (i: number, id: string | null) => void;
 }) {
@@ -158,7 +158,7 @@ function Groups({
       <div className={styles.groups}>
         <Table size="sm" borderless className="m-0">
           <tbody>
-            {look.groups.map((group, i) => {
+            {preview.groups.map((group, i) => {
               const words = `${group.name || 'Without a name'}, ${group.shapes === 0 ? 'words' : group.filled ? 'filled' : 'lines'}`;
               return (
                 // biome-ignore lint/suspicious/noArrayIndexKey: groups have no name of their own
@@ -202,10 +202,10 @@ function Groups({
   );
 }
 
-function Found({ look }: { look: Looked }) {
+function Found({ preview }: { preview: Looked }) {
   const job = useBench((s) => s.job);
   const { keeping, fault } = useBringIn((s) => s.incoming) ?? { keeping: false, fault: null };
-  const likely = useMemo(() => look.groups.map((group) => likelyOperation(group, job)), [look, job]);
+  const likely = useMemo(() => preview.groups.map((group) => likelyOperation(group, job)), [preview, job]);
   const [answered, setAnswered] = useState<ReadonlyMap<number, string | null>>(new Map());
   const [factor, setFactor] = useState(1);
   const [marks, setMarks] = useState<readonly Point[]>([]);
@@ -215,26 +215,26 @@ function Found({ look }: { look: Looked }) {
       <Modal.Body className={styles.body}>
         <div>
           <Preview
-            look={look}
+            preview={preview}
             marks={marks}
             onMark={(p) => setMarks((now) => (now.length === 2 ? [p] : [...now, p]))}
           />
-          {look.notes.map((note) => (
+          {preview.notes.map((note) => (
             <Alert key={note} variant="warning" className="py-2 px-3 mt-2 mb-0">
               {note}
             </Alert>
           ))}
-          {look.texts.length > 0 && (
+          {preview.texts.length > 0 && (
             <p className="nf-small mt-2 mb-0">
-              {look.texts.length} line{look.texts.length === 1 ? '' : 's'} of words will be set in a typeface from here
-              and stay words.
+              {preview.texts.length} line{preview.texts.length === 1 ? '' : 's'} of words will be set in a typeface from
+              here and stay words.
             </p>
           )}
-          {look.unread.length > 0 && (
+          {preview.unread.length > 0 && (
             <>
               <h3 className={styles.legend}>Not read</h3>
               <ul className="nf-small m-0">
-                {look.unread.map(({ kind, count }) => (
+                {preview.unread.map(({ kind, count }) => (
                   <li key={kind}>
                     {kind}: <span className="nf-figure">{count.toLocaleString('en')}</span>
                   </li>
@@ -244,8 +244,12 @@ function Found({ look }: { look: Looked }) {
           )}
         </div>
         <div>
-          <Sizes look={look} factor={factor} onFactor={setFactor} marks={marks} />
-          <Groups look={look} chosen={chosen} onChoose={(i, id) => setAnswered((now) => new Map(now).set(i, id))} />
+          <Sizes preview={preview} factor={factor} onFactor={setFactor} marks={marks} />
+          <Groups
+            preview={preview}
+            chosen={chosen}
+            onChoose={(i, id) => setAnswered((now) => new Map(now).set(i, id))}
+          />
         </div>
       </Modal.Body>
       <Modal.Footer>
@@ -261,7 +265,7 @@ function Found({ look }: { look: Looked }) {
           variant="primary"
           autoFocus
           disabled={keeping || chosen.every((id) => id === null)}
-          onClick={() => void takeIn(look, { factor, operations: chosen })}
+          onClick={() => void keepBroughtIn(preview, { factor, operations: chosen })}
         >
           {keeping ? 'Bringing in …' : 'Bring in'}
         </Button>
@@ -273,16 +277,16 @@ function Found({ look }: { look: Looked }) {
 export function BringInDialog() {
   const incoming = useBringIn((s) => s.incoming);
   if (!incoming) return null;
-  const { name, share, look } = incoming;
+  const { name, share, preview } = incoming;
   return (
-    <Modal show {...(look?.ok && { size: 'xl' })} onHide={leaveBringingIn} aria-labelledby="bring-in-title">
+    <Modal show {...(preview?.ok && { size: 'xl' })} onHide={leaveBringingIn} aria-labelledby="bring-in-title">
       <Modal.Header closeButton>
         <Modal.Title id="bring-in-title" as="h2" className="fs-5 text-truncate">
           Bring in {name}
-          {look?.ok && <span className="nf-muted nf-small ms-2">{look.format}</span>}
+          {preview?.ok && <span className="nf-muted nf-small ms-2">{preview.format}</span>}
         </Modal.Title>
       </Modal.Header>
-      {!look && (
+      {!preview && (
         <Modal.Body>
           <p className="mb-2">Reading …</p>
           <ProgressBar now={share * 100} aria-label="How far the file is read" />
@@ -291,15 +295,15 @@ export function BringInDialog() {
           </Button>
         </Modal.Body>
       )}
-      {look && !look.ok && (
+      {preview && !preview.ok && (
         <Modal.Body>
-          <p role="alert">{look.sentence}</p>
+          <p role="alert">{preview.sentence}</p>
           <Button variant="primary" onClick={leaveBringingIn}>
             Close
           </Button>
         </Modal.Body>
       )}
-      {look?.ok && <Found look={look} />}
+      {preview?.ok && <Found preview={preview} />}
     </Modal>
   );
 }

@@ -1,6 +1,6 @@
 /** How chosen nodes are named: "path:node". */
 
-export const keyOf = (path: number, node: number): string => `${path}:${node}`;
+export const nodeKey = (path: number, node: number): string => `${path}:${node}`;
 
 export const parseKey = (key: string): readonly [number, number] => {
   const [path, node] = key.split(':').map(Number);
@@ -8,5 +8,5 @@ export const parseKey = (key: string): readonly [number, number] => {
 };
 
 /** Chosen nodes of one path. */
-export const chosenIn = (chosen: ReadonlySet<string>, path: number): ReadonlySet<number> =>
+export const chosenNodesOf = (chosen: ReadonlySet<string>, path: number): ReadonlySet<number> =>
   new Set([...chosen].map(parseKey).flatMap(([p, node]) => (p === path ? [node] : [])));

@@ -15,7 +15,7 @@ import { type AtNodes, change, useBench, workOnNodes } from '../store';
 export type InHand = { readonly d: string; readonly matrix: Matrix };
 
 /** The path data in hand and how it lies on the sheet; null while that is not known. */
-export function inHand(job: Job, view: JobView | null, at: AtNodes | null): InHand | null {
+export function pathsInHand(job: Job, view: JobView | null, at: AtNodes | null): InHand | null {
   const part = job.parts.find((p) => p.id === at?.partId);
   const views = view?.parts.find((p) => p.id === at?.partId)?.members;
   if (!at || !part || !views) return null;
@@ -38,12 +38,13 @@ export function inHand(job: Job, view: JobView | null, at: AtNodes | null): InHa
   return { d: step.d, matrix: compose(scaling(unit / step.unit), first.matrix) };
 }
 
-export const pathsOf = ({ d, matrix }: InHand): Path[] => pathOf(d).paths.map((path) => transformPath(path, matrix));
+export const editedPaths = ({ d, matrix }: InHand): Path[] =>
+  pathOf(d).paths.map((path) => transformPath(path, matrix));
 
 /** Put paths of the sheet back into the document. */
 export function putPaths(paths: readonly Path[], merge: string | null = null): void {
   const { job, view, atNodes } = useBench.getState();
-  const hand = inHand(job, view, atNodes);
+  const hand = pathsInHand(job, view, atNodes);
   if (!hand || !atNodes) return;
   const back = invert(hand.matrix);
   const d = pathData(
@@ -84,8 +85,8 @@ export async function enterNodes(partId: string, memberId: string | null): Promi
       .catch(() => null);
     if (!step) return;
     change((draft) => {
-      const held = draft.parts.find((p) => p.id === partId);
-      if (held) held.steps = withStep(held.steps, step);
+      const draftPart = draft.parts.find((p) => p.id === partId);
+      if (draftPart) draftPart.steps = withStep(draftPart.steps, step);
     });
   }
   workOnNodes({ partId, memberId: null, letter: null, chosen: new Set() });
@@ -93,15 +94,15 @@ export async function enterNodes(partId: string, memberId: string | null): Promi
 
 /** The paths in hand as they lie on the sheet; the same ones until the document or the place changes. */
 export function usePathsInHand(at: AtNodes | null): readonly Path[] | null {
-  const d = useBench((s) => inHand(s.job, s.view, at)?.d ?? null);
+  const d = useBench((s) => pathsInHand(s.job, s.view, at)?.d ?? null);
   const place = useBench((s) => {
-    const m = inHand(s.job, s.view, at)?.matrix;
+    const m = pathsInHand(s.job, s.view, at)?.matrix;
     return m ? [m.a, m.b, m.c, m.d, m.e, m.f].join() : null;
   });
   return useMemo(() => {
     if (d === null || place === null) return null;
     const [a, b, c, dd, e, f] = place.split(',').map(Number) as [number, number, number, number, number, number];
-    return pathsOf({ d, matrix: { a, b, c, d: dd, e, f } });
+    return editedPaths({ d, matrix: { a, b, c, d: dd, e, f } });
   }, [d, place]);
 }
 

@@ -1,11 +1,11 @@
 /** The letter under a press, whose middle lines are then worked on. */
 import { type Box, outsideBox, type Point } from '@/core/geometry/point';
-import { pointAt, select, useBench } from '../store';
+import { select, setPointing, useBench } from '../store';
 import { enterLines } from './hand';
 
 /** The letter at a point, or else the nearest, of the selected part or of any that has middle lines. */
 export function letterAt(p: Point): void {
-  pointAt(null);
+  setPointing(null);
   const { view, selection } = useBench.getState();
   const found = (view?.parts ?? [])
     .filter((part) => selection.partId === null || part.id === selection.partId)

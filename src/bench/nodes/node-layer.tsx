@@ -21,7 +21,7 @@ import { nearestParameter } from '@/core/geometry/segment-measures';
 import type { Camera } from '../sheet/camera';
 import { followPointer } from '../sheet/drag';
 import { useBench, workOnNodes } from '../store';
-import { chosenIn, keyOf, parseKey } from './chosen';
+import { chosenNodesOf, nodeKey, parseKey } from './chosen';
 import { putPaths, usePathsInHand } from './hand';
 import { onMiddle, useMiddle } from './middle';
 import styles from './nodes.module.css';
@@ -54,7 +54,7 @@ export function NodeLayer({ camera, toMm }: Props) {
         const d = Math.hypot(q.x - p.x, q.y - p.y);
         if (d < least) {
           least = d;
-          found = keyOf(i, node);
+          found = nodeKey(i, node);
         }
       });
     });
@@ -120,7 +120,7 @@ export function NodeLayer({ camera, toMm }: Props) {
         const target = e.altKey ? null : snapTo({ x: home.x + dx, y: home.y + dy }, next);
         if (target) [dx, dy] = [target.x - home.x, target.y - home.y];
         return stored.map((path, i) => {
-          const mine = chosenIn(next, i);
+          const mine = chosenNodesOf(next, i);
           return mine.size > 0 ? moveNodes(path, mine, dx, dy) : path;
         });
       });
@@ -146,7 +146,7 @@ export function NodeLayer({ camera, toMm }: Props) {
         const [minY, maxY] = [Math.min(from.y, to.y), Math.max(from.y, to.y)];
         const inside = stored.flatMap((path, i) =>
           nodesOf(path).flatMap((q, node) =>
-            q.x >= minX && q.x <= maxX && q.y >= minY && q.y <= maxY ? [keyOf(i, node)] : [],
+            q.x >= minX && q.x <= maxX && q.y >= minY && q.y <= maxY ? [nodeKey(i, node)] : [],
           ),
         );
         choose(new Set([...(event.shiftKey ? chosen : []), ...inside]));
@@ -164,7 +164,7 @@ export function NodeLayer({ camera, toMm }: Props) {
     stored.forEach((path, i) => {
       nodesOf(path).forEach((q, node) => {
         const d = Math.hypot(q.x - p.x, q.y - p.y);
-        if (d < least && !moving.has(keyOf(i, node))) {
+        if (d < least && !moving.has(nodeKey(i, node))) {
           least = d;
           found = q;
         }
@@ -177,7 +177,7 @@ export function NodeLayer({ camera, toMm }: Props) {
     const on = nearestSegment(toMm(event.clientX, event.clientY));
     if (!on || nearestNode(toMm(event.clientX, event.clientY))) return;
     putPaths(replaced(on.path, addNode(stored[on.path] as Path, on.segment, on.t)));
-    choose(new Set([keyOf(on.path, on.segment + 1)]));
+    choose(new Set([nodeKey(on.path, on.segment + 1)]));
   };
 
   const toScreen = (p: Point) => ({ x: x + p.x * k, y: y - p.y * k });

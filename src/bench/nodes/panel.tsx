@@ -10,7 +10,7 @@ import { LIMITS } from '@/core/limits';
 import { QuantityField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { dispatch, useBench, workOnNodes } from '../store';
-import { chosenIn } from './chosen';
+import { chosenNodesOf } from './chosen';
 import { enterNodes, putPaths, usePathsInHand } from './hand';
 import styles from './nodes.module.css';
 import {
@@ -71,7 +71,7 @@ export function NodesPanel({ partId, memberId }: { partId: string; memberId: str
     if (!place) return;
     putPaths(
       paths.map((path, i) => {
-        const mine = chosenIn(chosen, i);
+        const mine = chosenNodesOf(chosen, i);
         return mine.size > 0 ? moveNodes(path, mine, x - place.x, y - place.y) : path;
       }),
       'node',

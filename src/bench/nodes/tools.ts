@@ -18,13 +18,13 @@ import { pathOf } from '@/core/geometry/path-data';
 import { refitPath } from '@/core/prepare/closing/refit';
 import { type LineEnd, mergedLines, pulledToTip, runThrough } from '@/core/toolpath/centerline/mend';
 import { useBench, workOnNodes } from '../store';
-import { chosenIn, keyOf, parseKey } from './chosen';
-import { inHand, pathsOf, putPaths } from './hand';
+import { chosenNodesOf, nodeKey, parseKey } from './chosen';
+import { editedPaths, pathsInHand, putPaths } from './hand';
 
 function nowInHand(): { paths: Path[]; chosen: ReadonlySet<string> } | null {
   const { job, view, atNodes } = useBench.getState();
-  const hand = inHand(job, view, atNodes);
-  return hand && atNodes ? { paths: pathsOf(hand), chosen: atNodes.chosen } : null;
+  const hand = pathsInHand(job, view, atNodes);
+  return hand && atNodes ? { paths: editedPaths(hand), chosen: atNodes.chosen } : null;
 }
 
 function put(paths: readonly Path[], chosen: Iterable<string> = []): void {
@@ -38,7 +38,7 @@ function eachChosen(change: (path: Path, nodes: ReadonlySet<number>) => readonly
   const now = nowInHand();
   if (!now) return;
   const next = now.paths.flatMap((path, i) => {
-    const nodes = chosenIn(now.chosen, i);
+    const nodes = chosenNodesOf(now.chosen, i);
     return nodes.size === 0 && now.chosen.size > 0 ? [path] : change(path, nodes);
   });
   put(next, keep ? now.chosen : []);
@@ -48,8 +48,8 @@ export const deleteNodes = (): void => {
   const now = nowInHand();
   if (!now || now.chosen.size === 0) return;
   eachChosen((path, nodes) => {
-    const left = removeNodes(path, nodes);
-    return left ? [left] : [];
+    const remaining = removeNodes(path, nodes);
+    return remaining ? [remaining] : [];
   });
 };
 
@@ -82,8 +82,8 @@ export const breakNodes = (): void => {
     if (path.closed) {
       const first = sorted.pop() as number;
       pieces = breakAt(path, first);
-      const rest = sorted.map((node) => node - first).filter((node) => node > 0);
-      return rest
+      const nodesAfter = sorted.map((node) => node - first).filter((node) => node > 0);
+      return nodesAfter
         .sort((a, b) => b - a)
         .reduce<Path[]>(([head, ...tail], node) => [...breakAt(head as Path, node), ...tail], pieces);
     }
@@ -122,7 +122,7 @@ export function chooseAll(): void {
   if (now && atNodes)
     workOnNodes({
       ...atNodes,
-      chosen: new Set(now.paths.flatMap((path, i) => Array.from({ length: nodeCount(path) }, (_, n) => keyOf(i, n)))),
+      chosen: new Set(now.paths.flatMap((path, i) => Array.from({ length: nodeCount(path) }, (_, n) => nodeKey(i, n)))),
     });
 }
 
@@ -131,7 +131,7 @@ export function chooseNext(step: 1 | -1): void {
   const { atNodes } = useBench.getState();
   const now = nowInHand();
   if (!now || !atNodes || now.paths.length === 0) return;
-  const all = now.paths.flatMap((path, i) => Array.from({ length: nodeCount(path) }, (_, n) => keyOf(i, n)));
+  const all = now.paths.flatMap((path, i) => Array.from({ length: nodeCount(path) }, (_, n) => nodeKey(i, n)));
   const [first] = atNodes.chosen;
   const at = first === undefined ? -1 : all.indexOf(first);
   const next = all[(at + step + all.length) % all.length];
@@ -153,7 +153,7 @@ export function nudgeNodes(dx: number, dy: number): boolean {
   if (!now || now.chosen.size === 0) return false;
   putPaths(
     now.paths.map((path, i) => {
-      const mine = chosenIn(now.chosen, i);
+      const mine = chosenNodesOf(now.chosen, i);
       return mine.size > 0 ? moveNodes(path, mine, dx, dy) : path;
     }),
     'nodes',
@@ -168,13 +168,13 @@ export function chooseBetween(): void {
   if (!now || !atNodes) return;
   const next = new Set(now.chosen);
   now.paths.forEach((path, i) => {
-    const mine = [...chosenIn(now.chosen, i)].sort((a, b) => a - b);
+    const mine = [...chosenNodesOf(now.chosen, i)].sort((a, b) => a - b);
     const [first, last] = [mine[0], mine[mine.length - 1]];
     if (first === undefined || last === undefined || first === last) return;
     const n = nodeCount(path);
     const goesOver = path.closed && last - first > n / 2;
     const [from, count] = goesOver ? [last, n - (last - first)] : [first, last - first];
-    for (let k = 0; k <= count; k++) next.add(keyOf(i, (from + k) % n));
+    for (let k = 0; k <= count; k++) next.add(nodeKey(i, (from + k) % n));
   });
   workOnNodes({ ...atNodes, chosen: next });
 }
@@ -232,8 +232,8 @@ const MERGE_MM = 0.02;
 export function dropLines(): void {
   const now = nowInHand();
   if (!now) return;
-  const held = new Set([...now.chosen].map((key) => parseKey(key)[0]));
-  put(now.paths.filter((_, i) => !held.has(i)));
+  const chosenPaths = new Set([...now.chosen].map((key) => parseKey(key)[0]));
+  put(now.paths.filter((_, i) => !chosenPaths.has(i)));
 }
 
 /** How many of the chosen nodes are ends, and how many lines hold chosen nodes. */

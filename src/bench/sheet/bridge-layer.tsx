@@ -60,24 +60,24 @@ function Bridge({ part, bridge, isChosen, camera, toMm }: At & { isChosen: boole
   const [a, b, c, d] = corners(bridge).map(px) as [Point, Point, Point, Point];
   const back = invert(bridge.matrix);
   const move = (event: PointerEvent) =>
-    drag(event, at, (now, start, isShift) => (placed) => {
+    drag(event, at, (now, start, isShift) => (pinned) => {
       const own = applyMatrix(back, { x: bridge.from.x + now.x - start.x, y: bridge.from.y + now.y - start.y });
-      placed.x = round(own.x, 1e5);
-      placed.y = round(own.y, 1e5);
-      if (!isShift) placed.turn = null;
+      pinned.x = round(own.x, 1e5);
+      pinned.y = round(own.y, 1e5);
+      if (!isShift) pinned.turn = null;
     });
   const turn = (event: PointerEvent) =>
-    drag(event, at, (now) => (placed) => {
+    drag(event, at, (now) => (pinned) => {
       const from = applyMatrix(back, bridge.from);
       const to = applyMatrix(back, now);
-      placed.turn = round((Math.atan2(to.y - from.y, to.x - from.x) * 180) / Math.PI, 10);
+      pinned.turn = round((Math.atan2(to.y - from.y, to.x - from.x) * 180) / Math.PI, 10);
     });
   const widen = (event: PointerEvent) =>
-    drag(event, at, (now) => (placed) => {
+    drag(event, at, (now) => (pinned) => {
       const length = Math.hypot(bridge.to.x - bridge.from.x, bridge.to.y - bridge.from.y) || 1;
       const [ux, uy] = [(bridge.to.x - bridge.from.x) / length, (bridge.to.y - bridge.from.y) / length];
       const aside = Math.abs((now.x - bridge.from.x) * uy - (now.y - bridge.from.y) * ux);
-      placed.width = Math.max(LEAST_WIDTH_MM, round(Math.round((2 * aside) / WIDTH_STEP_MM) * WIDTH_STEP_MM, 1e3));
+      pinned.width = Math.max(LEAST_WIDTH_MM, round(Math.round((2 * aside) / WIDTH_STEP_MM) * WIDTH_STEP_MM, 1e3));
     });
   // Handles lie beside the bridge, so that it can be taken itself however small it is drawn.
   const [s, e] = [px(bridge.from), px(bridge.to)];
@@ -95,7 +95,7 @@ function Bridge({ part, bridge, isChosen, camera, toMm }: At & { isChosen: boole
     <g data-grab="bridge">
       <path
         data-bridge={bridge.letter}
-        data-by-hand={bridge.placed !== null}
+        data-by-hand={bridge.pinnedIndex !== null}
         data-chosen={isChosen}
         className={styles.bridge}
         d={`M${[a, b, c, d].map((p) => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`).join('L')}Z`}

@@ -31,17 +31,17 @@ const WIDE_PX = 2.5;
 const pathsHeld = new WeakMap<PartView, { readonly area: Path2D; readonly beyond: Path2D; readonly edge: Path2D }>();
 
 function pathsOf(part: PartView, fill: FillView) {
-  let held = pathsHeld.get(part);
-  if (!held) {
-    held = {
+  let cachedPaths = pathsHeld.get(part);
+  if (!cachedPaths) {
+    cachedPaths = {
       area: new Path2D(part.d),
       // What is in one and not in the other: the tool never leaves the letter.
       beyond: new Path2D(part.d + fill.reachedD),
       edge: new Path2D(fill.pathsD),
     };
-    pathsHeld.set(part, held);
+    pathsHeld.set(part, cachedPaths);
   }
-  return held;
+  return cachedPaths;
 }
 
 export function FillCanvas({ camera, job, view, look, only }: Props) {

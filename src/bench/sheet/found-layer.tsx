@@ -14,7 +14,7 @@ export function LoosePlaces({ camera }: { camera: Camera }) {
   const view = useBench((s) => s.view);
   const { k, x, y } = camera;
   const places = (view?.findings ?? []).filter(
-    (f) => (f.code === 'island' || f.code === 'unbridged' || f.code === 'loose') && f.left === null && f.box,
+    (f) => (f.code === 'island' || f.code === 'unbridged' || f.code === 'loose') && f.leftReason === null && f.box,
   );
   return (
     <>
@@ -44,7 +44,7 @@ export function MissedPlaces({ camera }: { camera: Camera }) {
   return (
     <>
       {(findings ?? []).map((f) => {
-        if (f.code !== 'missed' || f.left !== null || !f.box) return null;
+        if (f.code !== 'missed' || f.leftReason !== null || !f.box) return null;
         const c = boxCentre(f.box);
         const r = Math.max(8, ((f.box.maxX - f.box.minX + f.box.maxY - f.box.minY) / 5) * k);
         return <circle key={f.key} cx={x + c.x * k} cy={y - c.y * k} r={r} className={styles.missed} />;

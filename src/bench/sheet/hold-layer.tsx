@@ -21,8 +21,8 @@ const round = (value: number, per: number): number => Math.round(value * per) / 
 
 function placeTie(part: PartView, tie: TieView, recipe: (answer: TieAnswer) => void): void {
   dispatch((job) => {
-    const held = job.parts.find((p) => p.id === part.id);
-    if (!held || held.locked || !stepIn(held, 'tie')) return job;
+    const documentPart = job.parts.find((p) => p.id === part.id);
+    if (!documentPart || documentPart.locked || !stepIn(documentPart, 'tie')) return job;
     return editStep(job, part.id, 'tie', measureOf(job, part), (step) => {
       let answer = step.answers.find((a) => a.piece === tie.piece);
       if (!answer) {

@@ -2,10 +2,10 @@
 import { boxCentre, isEmptyBox, type Point } from '@/core/geometry/point';
 import { computing } from '@/worker/client';
 import { chosenBox, chosenNow, moveBy } from '../chosen';
-import { pointAt, useBench, whenComputed } from '../store';
+import { setPointing, useBench, whenComputed } from '../store';
 
 export function centreAt(at: Point): void {
-  pointAt(null);
+  setPointing(null);
   whenComputed(() => void centre(at));
 }
 

@@ -17,7 +17,7 @@ import { letterAt } from '../nodes/letter-at';
 import { NodeLayer } from '../nodes/node-layer';
 import { PenLayer } from '../nodes/pen-layer';
 import { cornersOf } from '../seen';
-import { PLACES } from '../stations/places';
+import { STATION_SCREENS } from '../stations/station-screens';
 import { dispatch, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
 import { Band, drawBand } from './band';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
@@ -30,7 +30,7 @@ import { usePointer } from './pointer';
 import { Rulers } from './rulers';
 import styles from './sheet.module.css';
 import { useSnap } from './snapping';
-import { EngravePattern, Work } from './work';
+import { EngravePattern, WorkLayer } from './work';
 
 const LOOKS: readonly { value: Look; word: string }[] = [
   { value: 'drawing', word: 'Drawing' },
@@ -64,7 +64,7 @@ export function SheetView() {
   const working = useBench((s) => s.atNodes !== null && s.station === (s.atNodes.letter === null ? 'close' : 'fill'));
   const pen = useBench((s) => s.pen);
   const busy = useBench((s) => s.viewOf !== s.job);
-  const { Layer } = PLACES[useBench((s) => s.station)];
+  const { Layer } = STATION_SCREENS[useBench((s) => s.station)];
   const goTo = useBench((s) => s.goTo);
   const workerFault = useBench((s) => s.workerFault);
   const save = useBench((s) => s.save);
@@ -130,7 +130,7 @@ export function SheetView() {
         <g transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`}>
           <EngravePattern k={k} />
           <rect data-stock width={sheet.width} height={sheet.height} className={styles.sheet} />
-          {view && job && <Work job={job} view={view} cutPieces={cutPieces} look={look} only={only} />}
+          {view && job && <WorkLayer job={job} view={view} cutPieces={cutPieces} look={look} only={only} />}
         </g>
       </svg>
       {view && job && <FillCanvas camera={camera} job={job} view={view} look={look} only={only} />}

@@ -162,7 +162,7 @@ function AsCut({ view, pieces }: { view: JobView; pieces: readonly CutPieceView[
   );
 }
 
-export const Work = memo(function Work(props: Props) {
+export const WorkLayer = memo(function Work(props: Props) {
   if (props.look === 'cut' && props.cutPieces) return <AsCut view={props.view} pieces={props.cutPieces} />;
   if (props.look === 'outlines')
     return (

@@ -30,7 +30,7 @@ import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { chosenBox, chosenIn, moveBy } from '../chosen';
 import { ownMiddle } from '../seen';
-import { dispatch, pointAt, select, selectedParts, useBench, whenComputed } from '../store';
+import { dispatch, select, selectedParts, setPointing, useBench, whenComputed } from '../store';
 import { PlaceEditor } from './place-editor';
 
 const EDGES: readonly { readonly edge: Edge; readonly words: string; readonly icon: typeof Baseline }[] = [
@@ -131,7 +131,7 @@ export function ArrangeChosen() {
           active={pointing}
           aria-pressed={pointing}
           title="Then press on the sheet, inside the panel or the gap it is to be centred in"
-          onClick={() => pointAt(pointing ? null : 'region')}
+          onClick={() => setPointing(pointing ? null : 'region')}
         >
           <Crosshair size={15} className="me-1" aria-hidden="true" />
           Centre where I point

@@ -92,14 +92,14 @@ function Slider({ part, member, closing }: Props) {
       const draft = memberOf(job, part.id, member.id);
       if (draft?.kind === 'artwork') {
         draft.close.gap = gap;
-        draft.close.look = Math.max(draft.close.look, gap);
+        draft.close.findUpTo = Math.max(draft.close.findUpTo, gap);
       }
     }, `gap:${member.id}`);
-  const { gap, look } = member.close;
+  const { gap, findUpTo } = member.close;
   const would = sizes.filter((size) => size <= gap).length;
   const bins = Array.from(
     { length: 24 },
-    (_, i) => sizes.filter((s) => Math.min(23, Math.floor((24 * s) / look)) === i).length,
+    (_, i) => sizes.filter((s) => Math.min(23, Math.floor((24 * s) / findUpTo)) === i).length,
   );
   const most = Math.max(1, ...bins);
   return (
@@ -116,16 +116,16 @@ function Slider({ part, member, closing }: Props) {
       <div className={styles.bins} aria-hidden="true">
         {bins.map((n, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: bins are told apart by their place
-          <span key={i} style={{ height: `${(100 * n) / most}%` }} data-on={((i + 0.5) * look) / 24 <= gap} />
+          <span key={i} style={{ height: `${(100 * n) / most}%` }} data-on={((i + 0.5) * findUpTo) / 24 <= gap} />
         ))}
       </div>
       <Form.Range
         id={id}
         aria-label="Close gaps up to"
         min={0}
-        max={look}
-        step={look / 200}
-        value={Math.min(gap, look)}
+        max={findUpTo}
+        step={findUpTo / 200}
+        value={Math.min(gap, findUpTo)}
         onChange={(e) => set(Number(Number(e.target.value).toPrecision(3)))}
       />
       <p className="nf-small mb-1" role="status">
@@ -135,13 +135,13 @@ function Slider({ part, member, closing }: Props) {
       <QuantityField
         label="Look for gaps up to"
         unit={units}
-        value={look}
+        value={findUpTo}
         least={0.01}
         most={LIMITS.gapMostMm}
         onChange={(mm) =>
           change((job) => {
             const draft = memberOf(job, part.id, member.id);
-            if (draft?.kind === 'artwork') draft.close.look = mm;
+            if (draft?.kind === 'artwork') draft.close.findUpTo = mm;
           }, `look:${member.id}`)
         }
       />
@@ -170,7 +170,7 @@ export function Gaps(props: Props) {
       {gaps.length > 0 ? (
         <Slider {...props} />
       ) : (
-        <p className="nf-small mb-1">There are no gaps up to {formatLength(member.close.look, units)}.</p>
+        <p className="nf-small mb-1">There are no gaps up to {formatLength(member.close.findUpTo, units)}.</p>
       )}
       <Switch
         label="Make curves of short lines"

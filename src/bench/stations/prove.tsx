@@ -35,7 +35,7 @@ function download(name: string, bytes: Uint8Array, type: string): void {
 function Figures() {
   const job = useBench((s) => s.job);
   const view = useBeside((view) => view);
-  const open = (view?.findings ?? []).filter((f) => f.left === null);
+  const open = (view?.findings ?? []).filter((f) => f.leftReason === null);
   const faults = open.filter((f) => f.severity === 'fault').length;
   const worked = (view?.operations ?? []).filter(
     (o) => (o.paths > 0 || o.fillMm2 > 0) && job.operations.find((x) => x.id === o.id)?.on,

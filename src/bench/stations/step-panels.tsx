@@ -6,13 +6,13 @@ import type { Part } from '@/core/document/schema';
 import { STEPS, type StepKind } from '@/core/kinds/steps';
 import { PartNodes } from '../nodes/panel';
 import { BorderEditor } from './border-editor';
-import { Inside } from './filling/inside';
+import { InteriorPanel } from './filling/inside';
 import { Bridges } from './hold/bridges';
 import { Plate } from './hold/plate';
 import { Bar, Thicken, Ties } from './hold/steps';
 import type { StepProps } from './hold/use-step';
-import { Centerline } from './lines/centerline';
-import { Dots } from './lines/dots';
+import { CenterlinePanel } from './lines/centerline';
+import { DotsPanel } from './lines/dots';
 import { Weld } from './weld';
 
 /** The sections that panels of steps stand in, by station. */
@@ -46,9 +46,9 @@ const PANELS: Readonly<Record<StepKind['kind'], StepPanel>> = {
   plate: { section: 'hold: plate', Panel: Plate, suits: isNegative },
   nodes: { section: 'close: nodes', Panel: PartNodes },
   bridge: { section: 'hold: bridges', Panel: Bridges },
-  hatch: { section: 'fill: inside', Panel: Inside },
-  centerline: { section: 'fill: lines', Panel: Centerline },
-  dots: { section: 'fill: lines', Panel: Dots },
+  hatch: { section: 'fill: inside', Panel: InteriorPanel },
+  centerline: { section: 'fill: lines', Panel: CenterlinePanel },
+  dots: { section: 'fill: lines', Panel: DotsPanel },
 };
 
 /** The panels of one section that suit a part. */

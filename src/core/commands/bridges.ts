@@ -1,12 +1,16 @@
 /** Bridges by hand: each command changes the bridge step of a part, which gets one if it has none and is not locked. */
-import type { IslandSetting, Job, PlacedBridge, StepOf } from '../document/schema';
+import type { Job, StepOf } from '../document/schema';
 import type { Measure } from '../kinds/step';
 import { stepIn } from '../kinds/steps';
 import { LIMITS } from '../limits';
+import type { PinnedBridge } from '../prepare/bridges/notes';
 import { partOf } from './changed';
 import { editStep } from './steps';
 
 type BridgeStep = StepOf<'bridge'>;
+
+/** A bridge placed by hand, in a step that may be changed. */
+export type PinnedDraft = BridgeStep['pinned'][number];
 
 /** An island by its letter and which of that letter's it is. */
 export type IslandKey = { readonly letter: string; readonly island: number };
@@ -16,7 +20,7 @@ export type BridgeNow = {
   readonly letter: string;
   readonly island: number | null;
   /** Which of the step's placed bridges it is; null for an automatic one. */
-  readonly placed: number | null;
+  readonly pinnedIndex: number | null;
   readonly own: { readonly x: number; readonly y: number; readonly turn: number };
   readonly width: number;
   readonly isNarrowed: boolean;
@@ -28,7 +32,7 @@ const sameIsland = (a: { letter: string; island: number | null }, b: { letter: s
 const rounded = (value: number, per: number): number => Math.round(value * per) / per;
 
 /** What is said of an island, made when nothing is yet. */
-export function islandSetting(step: BridgeStep, key: IslandKey): IslandSetting {
+export function islandSetting(step: BridgeStep, key: IslandKey): BridgeStep['islands'][number] {
   let known = step.islands.find((s) => sameIsland(s, key));
   if (!known) {
     known = { letter: key.letter, island: key.island, how: 'auto', count: null };
@@ -37,7 +41,7 @@ export function islandSetting(step: BridgeStep, key: IslandKey): IslandSetting {
   return known;
 }
 
-const asPlaced = (bridge: BridgeNow): PlacedBridge => ({
+const asPlaced = (bridge: BridgeNow): PinnedDraft => ({
   letter: bridge.letter,
   island: bridge.island,
   x: rounded(bridge.own.x, 1e5),
@@ -52,25 +56,25 @@ export function pinIsland(step: BridgeStep, key: IslandKey, bridges: readonly Br
   if (setting.how === 'hand') return;
   setting.how = 'hand';
   for (const bridge of bridges)
-    if (sameIsland(bridge, key) && step.placed.length < LIMITS.bridgesPlaced) step.placed.push(asPlaced(bridge));
+    if (sameIsland(bridge, key) && step.pinned.length < LIMITS.bridgesPlaced) step.pinned.push(asPlaced(bridge));
 }
 
 /**
  * The placed bridge that stands for one on the sheet, its island taken in hand first; null when there is none. `bridges`
  * are all there were when it was looked at, though its island may have been taken in hand since.
  */
-export function inHand(step: BridgeStep, bridge: BridgeNow, bridges: readonly BridgeNow[]): PlacedBridge | null {
-  if (bridge.placed !== null) return step.placed[bridge.placed] ?? null;
+export function pinnedBridge(step: BridgeStep, bridge: BridgeNow, bridges: readonly BridgeNow[]): PinnedDraft | null {
+  if (bridge.pinnedIndex !== null) return step.pinned[bridge.pinnedIndex] ?? null;
   if (bridge.island === null) return null;
   const key = { letter: bridge.letter, island: bridge.island };
   const nth = bridges.filter((b) => sameIsland(b, key)).indexOf(bridge);
   pinIsland(step, key, bridges);
-  return step.placed.filter((p) => sameIsland(p, key))[nth] ?? null;
+  return step.pinned.filter((p) => sameIsland(p, key))[nth] ?? null;
 }
 
 /** Lets an island go: its bridges are placed automatically again. */
 export function letGo(step: BridgeStep, key: IslandKey): void {
-  step.placed = step.placed.filter((p) => !sameIsland(p, key));
+  step.pinned = step.pinned.filter((p) => !sameIsland(p, key));
   const setting = step.islands.find((s) => sameIsland(s, key));
   if (setting) setting.how = 'auto';
   settleIslands(step);
@@ -78,15 +82,15 @@ export function letGo(step: BridgeStep, key: IslandKey): void {
 
 /** Takes one bridge out; the others of its island stay as they lie. */
 export function removeBridge(step: BridgeStep, bridge: BridgeNow, bridges: readonly BridgeNow[]): void {
-  const placed = inHand(step, bridge, bridges);
-  if (placed) step.placed = step.placed.filter((p) => p !== placed);
+  const pinned = pinnedBridge(step, bridge, bridges);
+  if (pinned) step.pinned = step.pinned.filter((p) => p !== pinned);
 }
 
 /** Puts a bridge in by hand; those its island has stay as they lie. */
-export function addBridge(step: BridgeStep, placed: PlacedBridge, bridges: readonly BridgeNow[]): void {
-  if (placed.island !== null) pinIsland(step, { letter: placed.letter, island: placed.island }, bridges);
-  if (step.placed.length < LIMITS.bridgesPlaced)
-    step.placed.push({ ...placed, x: rounded(placed.x, 1e5), y: rounded(placed.y, 1e5) });
+export function addBridge(step: BridgeStep, pinned: PinnedBridge, bridges: readonly BridgeNow[]): void {
+  if (pinned.island !== null) pinIsland(step, { letter: pinned.letter, island: pinned.island }, bridges);
+  if (step.pinned.length < LIMITS.bridgesPlaced)
+    step.pinned.push({ ...pinned, x: rounded(pinned.x, 1e5), y: rounded(pinned.y, 1e5) });
 }
 
 /** Gives other islands the bridges of one, by hand: those of letters of the same kind. */
@@ -97,13 +101,13 @@ export function copyToSame(
   bridges: readonly BridgeNow[],
 ): void {
   pinIsland(step, from, bridges);
-  const own = step.placed.filter((p) => sameIsland(p, from));
+  const own = step.pinned.filter((p) => sameIsland(p, from));
   for (const { letter, island } of to) {
     const key = { letter, island };
     if (sameIsland(key, from)) continue;
     islandSetting(step, key).how = 'hand';
-    step.placed = step.placed.filter((p) => !sameIsland(p, key));
-    for (const placed of own) if (step.placed.length < LIMITS.bridgesPlaced) step.placed.push({ ...placed, ...key });
+    step.pinned = step.pinned.filter((p) => !sameIsland(p, key));
+    for (const pinned of own) if (step.pinned.length < LIMITS.bridgesPlaced) step.pinned.push({ ...pinned, ...key });
   }
 }
 
@@ -138,7 +142,7 @@ export const bridgeAll = (job: Job, partId: string, seen: BridgesSeen): Job =>
   editBridges(job, partId, seen, (step) => {
     for (const s of step.islands) if (s.how === 'leave') s.how = 'auto';
     // Islands whose bridges were all taken out by hand get new ones.
-    for (const s of step.islands) if (s.how === 'hand' && !step.placed.some((p) => sameIsland(p, s))) s.how = 'auto';
+    for (const s of step.islands) if (s.how === 'hand' && !step.pinned.some((p) => sameIsland(p, s))) s.how = 'auto';
     settleIslands(step);
   });
 
@@ -147,7 +151,7 @@ function onlyOn(job: Job, partId: string, key: { letter: string; island: number 
   const part = partOf(job, partId);
   if (part && stepIn(part, 'bridge')?.on) return () => {};
   return (step: BridgeStep) => {
-    step.placed = [];
+    step.pinned = [];
     step.islands = keys
       .filter((other) => !sameIsland(other, key))
       .slice(0, LIMITS.islands)
@@ -208,15 +212,15 @@ export const placeBridge = (
   partId: string,
   bridge: BridgeNow,
   seen: BridgesSeen,
-  recipe: (placed: PlacedBridge) => void,
+  recipe: (pinned: PinnedDraft) => void,
 ): Job =>
   editBridges(job, partId, seen, (step) => {
-    const placed = inHand(step, bridge, seen.bridges);
-    if (!placed) return;
-    recipe(placed);
+    const pinned = pinnedBridge(step, bridge, seen.bridges);
+    if (!pinned) return;
+    recipe(pinned);
     // However far it was dragged, it stays where a document can hold it.
-    placed.x = within(placed.x);
-    placed.y = within(placed.y);
+    pinned.x = within(pinned.x);
+    pinned.y = within(pinned.y);
   });
 
 /** Take a bridge out, one of those seen. */
@@ -224,8 +228,8 @@ export const takeOutBridge = (job: Job, partId: string, bridge: BridgeNow, seen:
   editBridges(job, partId, seen, (step) => removeBridge(step, bridge, seen.bridges));
 
 /** Put a bridge in where it is placed by hand. */
-export const putInBridge = (job: Job, partId: string, placed: PlacedBridge, seen: BridgesSeen): Job =>
+export const putInBridge = (job: Job, partId: string, pinned: PinnedBridge, seen: BridgesSeen): Job =>
   editBridges(job, partId, seen, (step) => {
-    onlyOn(job, partId, placed, seen)(step);
-    addBridge(step, placed, seen.bridges);
+    onlyOn(job, partId, pinned, seen)(step);
+    addBridge(step, pinned, seen.bridges);
   });

@@ -6,11 +6,11 @@ import { partMatrix, placementMatrix, placementOf } from '../prepare/placement';
 import type { MiddleOf } from './changed';
 
 /** From the coordinates of one part to those of another. */
-export const between = (job: Job, from: Part, to: Part): Matrix =>
+export const betweenParts = (job: Job, from: Part, to: Part): Matrix =>
   compose(partMatrix(job.parts, from), invert(partMatrix(job.parts, to)));
 
 /** The member as it is placed in the other coordinates; the same for none. */
-export function taken<M extends Member>(member: M, into: Matrix, middleOf: MiddleOf): M {
+export function inCoordinates<M extends Member>(member: M, into: Matrix, middleOf: MiddleOf): M {
   // What follows a copied shape is placed from the middle of that.
   const { x, y } = member.kind === 'copy' && member.follows ? middleOf(member.of) : { x: 0, y: 0 };
   const own = compose(placementMatrix(member.placement), translation(x, y));

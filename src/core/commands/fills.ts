@@ -5,22 +5,22 @@ import type { Measure } from '../kinds/step';
 import { stepIn } from '../kinds/steps';
 import { UNMOVED } from '../prepare/placement';
 import { changed, type MiddleOf, partOf } from './changed';
-import { between, taken } from './coordinates';
+import { betweenParts, inCoordinates } from './coordinates';
 import { newCopy } from './defaults';
 import { freeId } from './ids';
 import { removeParts } from './parts';
 import { editStep } from './steps';
 
 /** How the inside of a part is worked: not at all, as an area that is scanned, or with lines. */
-export type Inside = 'alone' | 'area' | 'lines';
+export type Interior = 'alone' | 'area' | 'lines';
 
-export const insideOf = (part: Part): Inside => {
+export const interiorOf = (part: Part): Interior => {
   if (stepIn(part, 'hatch')?.on && part.work.some((w) => w.what === 'hatch')) return 'lines';
   return part.work.some((w) => w.what === 'fill') ? 'area' : 'alone';
 };
 
 /** The operation that suits: lines go to a pen's, an area to an engraving one, else to whatever there is. */
-function suiting(job: Job, inside: Inside): string | undefined {
+function suiting(job: Job, inside: Interior): string | undefined {
   const kinds = inside === 'lines' ? (['mark', 'engrave', 'score'] as const) : (['engrave', 'mark', 'score'] as const);
   for (const kind of kinds) {
     const found = job.operations.find((o) => o.kind === kind);
@@ -30,7 +30,7 @@ function suiting(job: Job, inside: Inside): string | undefined {
 }
 
 /** Work the inside of a part in another way; `measure` is for the lines it gets. */
-export function setInside(job: Job, partId: string, inside: Inside, measure: Measure): Job {
+export function setInside(job: Job, partId: string, inside: Interior, measure: Measure): Job {
   const worked = changed(job, (draft) => {
     const part = partOf(draft, partId);
     if (!part) return;
@@ -76,7 +76,7 @@ export function cutOutOf(job: Job, outerId: string, innerId: string, middleOf: M
   const outer = partOf(job, outerId);
   const inner = partOf(job, innerId);
   if (!outer || !inner || outer === inner) return job;
-  const into = between(job, inner, outer);
+  const into = betweenParts(job, inner, outer);
   const isPlain =
     inner.overallWidth === null &&
     inner.members.every((m) => m.role === 'join') &&
@@ -84,9 +84,9 @@ export function cutOutOf(job: Job, outerId: string, innerId: string, middleOf: M
     inner.steps.every((s) => s.kind === 'weld' || s.kind === 'hatch' || !s.on);
   if (!isPlain) {
     const copy: Copy = { ...newCopy(freeId(job, 'copy'), innerId, job.sheet), follows: true, placement: UNMOVED };
-    const placed = taken(copy, into, middleOf);
+    const carried = inCoordinates(copy, into, middleOf);
     return changed(job, (draft) => {
-      partOf(draft, outerId)?.members.push({ ...placed, role: 'punch' });
+      partOf(draft, outerId)?.members.push({ ...carried, role: 'punch' });
       (partOf(draft, innerId) as Part).hidden = true;
     });
   }
@@ -94,7 +94,7 @@ export function cutOutOf(job: Job, outerId: string, innerId: string, middleOf: M
   const joined = changed(job, (draft) => {
     for (const member of inner.members)
       partOf(draft, outerId)?.members.push({
-        ...taken(member, into, middleOf),
+        ...inCoordinates(member, into, middleOf),
         id: ids.has(member.id) ? freeId(draft, member.kind) : member.id,
         role: 'punch',
       });

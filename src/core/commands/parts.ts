@@ -6,7 +6,7 @@ import { applyMatrix, invert, type Point } from '../geometry/point';
 import { partMatrix, placementFor, placementOf } from '../prepare/placement';
 import { changed, type Done, type MiddleOf, memberOf, partOf, plain, type Refusable } from './changed';
 import { type Chosen, moveChosen } from './chosen';
-import { between, taken } from './coordinates';
+import { betweenParts, inCoordinates } from './coordinates';
 import { newCopy, newLettering, newPart, newShape } from './defaults';
 import { freeId } from './ids';
 import { putTogether, splitPart } from './regroup';
@@ -40,9 +40,9 @@ export function addMember(
   const member = makeMember(job, kind);
   const at = applyMatrix(invert(partMatrix(job.parts, part)), where ?? member.placement);
   const place = { x: Math.round(at.x * 1e3) / 1e3, y: Math.round(at.y * 1e3) / 1e3 };
-  const placed = { ...member, placement: { ...member.placement, ...place } };
+  const placedMember = { ...member, placement: { ...member.placement, ...place } };
   return {
-    job: changed(job, (draft) => void partOf(draft, partId)?.members.push(placed)),
+    job: changed(job, (draft) => void partOf(draft, partId)?.members.push(placedMember)),
     memberId: member.id,
   };
 }
@@ -64,8 +64,8 @@ export function removeMember(job: Job, partId: string, memberId: string): Job {
   if (!memberOf(job, partId, memberId) || !part) return job;
   if (part.members.length === 1) return removeParts(job, [partId]);
   return changed(job, (draft) => {
-    const held = partOf(draft, partId) as Part;
-    held.members = held.members.filter((m) => m.id !== memberId);
+    const draftPart = partOf(draft, partId) as Part;
+    draftPart.members = draftPart.members.filter((m) => m.id !== memberId);
   });
 }
 
@@ -145,8 +145,8 @@ export function takeIn(job: Job, partId: string, otherId: string, middleOf: Midd
   const part = partOf(job, partId);
   const other = partOf(job, otherId);
   if (!part || !other || part === other) return { job, sentence: null };
-  const into = between(job, other, part);
-  const moved = { ...plain(other), members: plain(other.members).map((m) => taken(m, into, middleOf)) };
+  const into = betweenParts(job, other, part);
+  const moved = { ...plain(other), members: plain(other.members).map((m) => inCoordinates(m, into, middleOf)) };
   const together = putTogether(plain(part), moved, (ids) => freeId(job, 'member', ids));
   if (!together.ok) return { job, sentence: together.sentence };
   const joined = changed(job, (draft) => {
@@ -157,9 +157,9 @@ export function takeIn(job: Job, partId: string, otherId: string, middleOf: Midd
 
 /** Put several parts into the first of them. */
 export function group(job: Job, partIds: readonly string[], middleOf: MiddleOf): Refusable {
-  const [first, ...rest] = partIds;
+  const [first, ...otherIds] = partIds;
   let next = job;
-  for (const id of rest) {
+  for (const id of otherIds) {
     const done = takeIn(next, first as string, id, middleOf);
     if (done.sentence !== null) return { job, sentence: done.sentence };
     next = done.job;

@@ -6,7 +6,7 @@ import { LIMITS } from '../limits';
 import { partMatrix, placementOf } from '../prepare/placement';
 import { changed, type Done, type MiddleOf, memberOf, partOf, plain } from './changed';
 import { type Chosen, moveChosen } from './chosen';
-import { between, taken } from './coordinates';
+import { betweenParts, inCoordinates } from './coordinates';
 import { newPart } from './defaults';
 import { freeId } from './ids';
 import { relinked } from './parts';
@@ -32,13 +32,13 @@ export function copyOf(job: Job, { partIds, memberId }: Chosen): Copied | null {
   const parts = withOriginals(job, wanted);
   const used = new Set(parts.flatMap((p) => p.work.map((w) => w.operation)));
   // Parts that are not along lie where they were.
-  const held = new Set(parts.map((p) => p.id));
+  const ids = new Set(parts.map((p) => p.id));
   const document = jobSchema.parse({
     format: JOB_FORMAT,
     sheet: job.sheet,
     operations: job.operations.filter((o) => used.has(o.id)),
     parts: parts.map((p) =>
-      p.along === null || held.has(p.along)
+      p.along === null || ids.has(p.along)
         ? p
         : { ...p, along: null, placement: placementOf(partMatrix(job.parts, p)) },
     ),
@@ -48,16 +48,16 @@ export function copyOf(job: Job, { partIds, memberId }: Chosen): Copied | null {
 
 /** The parts with all that they copy, straight or by way of others, in the order of the job. */
 function withOriginals(job: Job, wanted: readonly Part[]): Part[] {
-  const held = new Map(wanted.map((p) => [p.id, p]));
-  const waiting = [...wanted];
-  for (let part = waiting.pop(); part; part = waiting.pop())
+  const wantedById = new Map(wanted.map((p) => [p.id, p]));
+  const toVisit = [...wanted];
+  for (let part = toVisit.pop(); part; part = toVisit.pop())
     for (const m of part.members) {
-      const original = m.kind === 'copy' && !held.has(m.of) ? partOf(job, m.of) : undefined;
+      const original = m.kind === 'copy' && !wantedById.has(m.of) ? partOf(job, m.of) : undefined;
       if (!original) continue;
-      held.set(original.id, original);
-      waiting.push(original);
+      wantedById.set(original.id, original);
+      toVisit.push(original);
     }
-  return job.parts.flatMap((p) => held.get(p.id) ?? []);
+  return job.parts.flatMap((p) => wantedById.get(p.id) ?? []);
 }
 
 /** What was copied, read back from where it was kept; null when it is nothing of the kind. */
@@ -142,10 +142,14 @@ function pasteMember(job: Job, { document, partIds, memberId }: Copied, target: 
   const isTaken = memberOf(job, target.id, member.id) !== undefined;
   const both = { ...document, parts: [...document.parts.filter((p) => p.id !== target.id), ...job.parts] };
   const source = { ...from, id: freeId(both, 'source'), along: null };
-  const placed = taken(plain(member), between({ ...both, parts: [...both.parts, source] }, source, target), middleOf);
+  const placedMember = inCoordinates(
+    plain(member),
+    betweenParts({ ...both, parts: [...both.parts, source] }, source, target),
+    middleOf,
+  );
   const id = freeId(job, member.kind);
   const put = changed(job, (draft) => {
-    (partOf(draft, target.id) as Part).members.push({ ...placed, id });
+    (partOf(draft, target.id) as Part).members.push({ ...placedMember, id });
   });
   const chosen = { partIds: [target.id], memberId: id };
   return {
@@ -172,14 +176,14 @@ const sameShape = (a: Part, b: Part | undefined): boolean =>
 function besideOthers(job: Job, before: Job, chosen: Chosen): Job {
   const first = partOf(job, chosen.partIds[0] ?? null);
   if (!first) return job;
-  const placed = partMatrix(job.parts, first);
+  const firstMatrix = partMatrix(job.parts, first);
   const { width, height } = job.sheet;
-  const isOff = placed.e < 0 || placed.f < 0 || placed.e > width || placed.f > height;
-  let [x, y] = isOff ? [width / 2, height / 2] : [placed.e, placed.f];
+  const isOff = firstMatrix.e < 0 || firstMatrix.f < 0 || firstMatrix.e > width || firstMatrix.f > height;
+  let [x, y] = isOff ? [width / 2, height / 2] : [firstMatrix.e, firstMatrix.f];
   const lying = before.parts.map((p) => partMatrix(before.parts, p));
   while (lying.some((m) => Math.hypot(m.e - x, m.f - y) < 1e-3)) {
     x += BESIDE_MM;
     y -= BESIDE_MM;
   }
-  return moveChosen(job, chosen, x - placed.e, y - placed.f);
+  return moveChosen(job, chosen, x - firstMatrix.e, y - firstMatrix.f);
 }

@@ -29,10 +29,11 @@ function carryWords(job: Job, partId: string, memberId: string, text: string): v
   for (const step of part.steps) carryLetters(step, { keyOf: carriedKey });
   // The keys of findings about the lines of a letter name it.
   const about = `uneven-line:${part.id}:`;
-  job.leftAsIs = job.leftAsIs.flatMap((left) => {
-    const found = left.finding.startsWith(about) && /^([^:]+:\d+)(:.*)$/.exec(left.finding.slice(about.length));
-    if (!found) return [left];
+  job.leftAsIs = job.leftAsIs.flatMap((dismissed) => {
+    const found =
+      dismissed.finding.startsWith(about) && /^([^:]+:\d+)(:.*)$/.exec(dismissed.finding.slice(about.length));
+    if (!found) return [dismissed];
     const letter = carriedKey(found[1] as string);
-    return letter === null ? [] : [{ ...left, finding: about + letter + found[2] }];
+    return letter === null ? [] : [{ ...dismissed, finding: about + letter + found[2] }];
   });
 }

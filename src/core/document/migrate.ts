@@ -5,11 +5,12 @@
  */
 import { placeParts } from './migrate-2';
 import { orderSteps } from './migrate-3';
+import { renameSettings } from './migrate-4';
 
 type Json = Record<string, unknown>;
 
 /** The migration to format 2, to format 3, and so on. */
-const MIGRATIONS: readonly ((document: Json) => Json)[] = [placeParts, orderSteps];
+const MIGRATIONS: readonly ((document: Json) => Json)[] = [placeParts, orderSteps, renameSettings];
 
 /** The document in the present format; itself when it is that already, or names no format. */
 export function migrate(document: Json): Json {

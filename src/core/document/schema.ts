@@ -8,7 +8,7 @@ import { sheetSchema } from '../schema/sheet';
 import { listedToolSchema } from '../schema/tools';
 import { partSchema } from './part';
 
-export const JOB_FORMAT = 3;
+export const JOB_FORMAT = 4;
 
 const leftAsIsSchema = z.strictObject({
   finding: about(z.string().max(300), 'Key of the finding.'),
@@ -123,7 +123,6 @@ export type Job = z.infer<typeof jobSchema>;
 
 // What documents are made of, for those who work on whole documents.
 export type { Step, StepOf } from '../kinds/steps';
-export type { IslandSetting, PlacedBridge } from '../kinds/steps/bridge';
 export type { TieAnswer } from '../kinds/steps/tie';
 export type { Work } from '../kinds/works';
 export type { Artwork, CloseSettings } from '../schema/artwork';

@@ -49,7 +49,7 @@ export function growMember(member: Member, factor: number, everything: boolean, 
       const { close } = member;
       const most = (mm: number) => Math.min(LIMITS.gapMostMm, times(mm, factor));
       close.gap = most(close.gap);
-      close.look = Math.max(0.01, most(close.look));
+      close.findUpTo = Math.max(0.01, most(close.findUpTo));
       close.doubles = Math.min(1, times(close.doubles, factor));
       close.specks = most(close.specks);
       if (close.refit !== null) close.refit = Math.max(LEAST_MM, most(close.refit));

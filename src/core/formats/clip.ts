@@ -6,10 +6,10 @@ import { boxesMeet, type Point } from '../geometry/point';
 import { pointAt, type Segment, stepsWithin, subSegment } from '../geometry/segment';
 import { crossingNear, segmentBox } from '../geometry/segment-measures';
 import { windingAt } from '../geometry/winding';
-import type { Found, FoundShape } from './found';
+import type { ReadDrawing, ReadShape } from './read-drawing';
 
 /** The same drawing without clips. */
-export function withoutClips(found: Found, engine: ClipEngine): Found {
+export function withoutClips(found: ReadDrawing, engine: ClipEngine): ReadDrawing {
   if (found.clips.length === 0) return found;
   const regions = new Map<number, readonly Path[]>();
   const within = (paths: readonly Path[], rule: 'nonzero' | 'evenodd', clips: readonly number[]): Path[] => {
@@ -33,12 +33,15 @@ export function withoutClips(found: Found, engine: ClipEngine): Found {
     regions.set(clip, region);
     return region;
   };
-  const shapes = found.shapes.flatMap((shape): FoundShape[] => {
+  const shapes = found.shapes.flatMap((shape): ReadShape[] => {
     if (shape.clips.length === 0) return [shape];
     const clips = shape.clips.map(regionOf);
     const paths = shape.fill
       ? within(shape.paths, shape.fill.rule, shape.clips)
-      : clips.reduce<readonly Path[]>((left, region) => left.flatMap((path) => linesWithin(path, region)), shape.paths);
+      : clips.reduce<readonly Path[]>(
+          (clipped, region) => clipped.flatMap((path) => linesWithin(path, region)),
+          shape.paths,
+        );
     return paths.length === 0 ? [] : [{ ...shape, paths, clips: [] }];
   });
   return { ...found, shapes, clips: [] };

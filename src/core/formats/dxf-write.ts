@@ -429,7 +429,7 @@ export function writeDxf(drawing: Drawing, version: DxfVersion): string {
   return all.map(([code, value]) => `${String(code).padStart(3)}\r\n${value}\r\n`).join('');
 }
 
-export const DXF: FormatToWrite<'dxf'> = {
+export const dxfWriter: FormatToWrite<'dxf'> = {
   id: 'dxf',
   word: 'DXF',
   ending: 'dxf',

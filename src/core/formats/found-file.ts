@@ -5,7 +5,7 @@
 import { z } from 'zod';
 import { KEPT_DIGITS, pathData, pathOf } from '../geometry/path-data';
 import { LIMITS } from '../limits';
-import type { Found, FoundShape } from './found';
+import type { ReadDrawing, ReadShape } from './read-drawing';
 
 const colour = z.string().regex(/^#[0-9a-f]{6}$/);
 const group = z.int().min(0).max(LIMITS.drawnGroups);
@@ -22,7 +22,7 @@ const fileSchema = z.strictObject({
   shapes: z.array(z.strictObject({ d: z.string(), group, rule: z.enum(['nonzero', 'evenodd']).nullable() })),
 });
 
-export function writeFound(found: Found): string {
+export function writeFound(found: ReadDrawing): string {
   const shapes = found.shapes.map((shape) => ({
     d: pathData(shape.paths, null, KEPT_DIGITS),
     group: shape.group,
@@ -33,7 +33,7 @@ export function writeFound(found: Found): string {
 }
 
 /** The shapes and groups of a kept drawing, or null when it is none. */
-export function readFound(text: string): Pick<Found, 'shapes' | 'groups'> | null {
+export function readFound(text: string): Pick<ReadDrawing, 'shapes' | 'groups'> | null {
   let json: unknown;
   try {
     json = JSON.parse(text);
@@ -44,7 +44,7 @@ export function readFound(text: string): Pick<Found, 'shapes' | 'groups'> | null
   if (!parsed.success) return null;
   const { groups } = parsed.data;
   const shapes = parsed.data.shapes.map(
-    (shape): FoundShape => ({
+    (shape): ReadShape => ({
       paths: pathOf(shape.d).paths,
       group: shape.group,
       fill: shape.rule && { colour: groups[shape.group]?.colour ?? '#000000', rule: shape.rule },

@@ -123,7 +123,7 @@ function join(parts: readonly Uint8Array[]): Uint8Array {
   return out;
 }
 
-export const PDF: FormatToWrite<'pdf'> = {
+export const pdfWriter: FormatToWrite<'pdf'> = {
   id: 'pdf',
   word: 'PDF',
   ending: 'pdf',

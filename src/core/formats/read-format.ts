@@ -1,5 +1,5 @@
 /** What a format that is read is: one file says all about it (svg-read/format.ts, dxf-read/format.ts), readers.ts lists them. */
-import type { Reading, ReadProgress } from './found';
+import type { Reading, ReadProgress } from './read-drawing';
 
 /** A file to be read: its bytes, and what it starts with. */
 export type FileToRead = {

@@ -2,7 +2,7 @@
 import { Gunzip } from 'fflate';
 import { LIMITS } from '../limits';
 import { READ_FORMATS_SAID } from './endings';
-import type { Reading, ReadProgress } from './found';
+import type { Reading, ReadProgress } from './read-drawing';
 import type { FileToRead } from './read-format';
 import { READ_FORMATS } from './readers';
 

@@ -1,5 +1,5 @@
 /** How large a drawing may be meant: what the file claims, and what else its numbers often stand for. */
-import type { SizeClaim } from './found';
+import type { SizeClaim } from './read-drawing';
 
 export type SizeChoice = {
   /** Times the size as read. */

@@ -51,7 +51,7 @@ export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
   ].join('\n');
 }
 
-export const SVG: FormatToWrite<'svg'> = {
+export const svgWriter: FormatToWrite<'svg'> = {
   id: 'svg',
   word: 'SVG',
   ending: 'svg',

@@ -1,9 +1,9 @@
 /** The formats files are written in, in the order they are offered. */
-import { DXF } from './dxf-write';
-import { PDF } from './pdf-write';
-import { SVG } from './svg-write';
+import { dxfWriter } from './dxf-write';
+import { pdfWriter } from './pdf-write';
+import { svgWriter } from './svg-write';
 
-export const WRITTEN_FORMATS = [SVG, DXF, PDF] as const;
+export const WRITTEN_FORMATS = [svgWriter, dxfWriter, pdfWriter] as const;
 
 export type WrittenFormat = (typeof WRITTEN_FORMATS)[number];
 export type FileFormat = WrittenFormat['id'];

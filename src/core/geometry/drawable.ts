@@ -115,8 +115,8 @@ export function drawnPaths(d: Drawable): readonly Path[] {
 export const isHatch = (d: Drawable): boolean => d.kind === 'polyline' && isPacked(d.lines);
 
 /** The same moved, turned or mirrored; closed paths of what was mirrored run the other way, so that stock stays on its side. */
-export function moved<D extends Drawable>(d: D, m: Matrix): D;
-export function moved(d: Drawable, m: Matrix): Drawable {
+export function moveDrawable<D extends Drawable>(d: D, m: Matrix): D;
+export function moveDrawable(d: Drawable, m: Matrix): Drawable {
   if (isIdentity(m)) return d;
   const closed = (path: Path): Path => transformPath(path, m, determinant(m) < 0);
   switch (d.kind) {

@@ -2,7 +2,7 @@
  * Few smooth segments through many points that lie close to a curve: lines where they run straight, else the longest
  * cubics that pass them within a tolerance, joined without a kink. Only where the points turn a corner is one kept.
  */
-import type { Point } from './point';
+import { distance, type Point } from './point';
 import { type Cubic, cubic, line, type Segment } from './segment';
 
 export type FitSettings = {
@@ -24,8 +24,6 @@ const STRAIGHT = 0.5;
 const STRAIGHT_LENGTH = 2;
 /** Most samples that one fit looks at. */
 const SAMPLES = 26;
-
-const distance = (a: Point, b: Point): number => Math.sqrt((a.x - b.x) ** 2 + (a.y - b.y) ** 2);
 
 /** Points without those that stand on each other or step back. */
 function thinned(points: readonly FitPoint[], { reach }: FitSettings): FitPoint[] {
@@ -57,15 +55,16 @@ function thinned(points: readonly FitPoint[], { reach }: FitSettings): FitPoint[
 /** Direction between the places `by` before and after a point, within its smooth piece. */
 function wayAt(points: readonly Point[], i: number, by: number): Point {
   const walk = (step: 1 | -1): Point => {
-    let left = by;
+    let remainingMm = by;
     let k = i;
     for (;;) {
       const next = points[k + step];
       const here = points[k] as Point;
       if (!next) return here;
       const d = distance(next, here);
-      if (d >= left) return { x: here.x + ((next.x - here.x) * left) / d, y: here.y + ((next.y - here.y) * left) / d };
-      left -= d;
+      if (d >= remainingMm)
+        return { x: here.x + ((next.x - here.x) * remainingMm) / d, y: here.y + ((next.y - here.y) * remainingMm) / d };
+      remainingMm -= d;
       k += step;
     }
   };
@@ -80,12 +79,15 @@ function endWay(points: readonly Point[], end: 0 | 1, by: number): Point {
   const at = (k: number) => points[end === 0 ? k : n - 1 - k] as Point;
   const tip = at(0);
   const behind = (by: number): Point => {
-    let left = by;
+    let remainingMm = by;
     for (let k = 0; k + 1 < n; k++) {
       const d = distance(at(k), at(k + 1));
-      if (d >= left)
-        return { x: at(k).x + ((at(k + 1).x - at(k).x) * left) / d, y: at(k).y + ((at(k + 1).y - at(k).y) * left) / d };
-      left -= d;
+      if (d >= remainingMm)
+        return {
+          x: at(k).x + ((at(k + 1).x - at(k).x) * remainingMm) / d,
+          y: at(k).y + ((at(k + 1).y - at(k).y) * remainingMm) / d,
+        };
+      remainingMm -= d;
     }
     return at(n - 1);
   };

@@ -30,14 +30,14 @@ export function largestCircleIn(path: Path): { readonly centre: Point; readonly 
   };
   let best = cell((box.minX + box.maxX) / 2, (box.minY + box.maxY) / 2, 0);
   if (!(size > 0)) return { centre: { x: best.x, y: best.y }, radius: 0 };
-  let waiting: Cell[] = [];
+  let openCells: Cell[] = [];
   const half = size / 2;
   for (let x = box.minX; x < box.maxX; x += size)
-    for (let y = box.minY; y < box.maxY; y += size) waiting.push(cell(x + half, y + half, half));
-  while (waiting.length > 0) {
-    for (const c of waiting) if (c.distance > best.distance) best = c;
+    for (let y = box.minY; y < box.maxY; y += size) openCells.push(cell(x + half, y + half, half));
+  while (openCells.length > 0) {
+    for (const c of openCells) if (c.distance > best.distance) best = c;
     const least = best.distance + precision;
-    waiting = waiting
+    openCells = openCells
       .filter((c) => c.most > least)
       .flatMap((c) => {
         const h = c.half / 2;

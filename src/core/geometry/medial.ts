@@ -275,7 +275,7 @@ function dualOf(points: Growing, { triangles, halfedges, coords }: Triangulation
 /** 1 for triangles in the region, -1 for those outside, spread from the outlines. */
 function insideOf(points: Growing, triangles: Uint32Array, halfedges: Int32Array): Int8Array {
   const inside = new Int8Array(triangles.length / 3);
-  const waiting: number[] = [];
+  const toVisit: number[] = [];
   const outline = new Uint8Array(triangles.length);
   for (let e = 0; e < triangles.length; e++) {
     const p = triangles[e] as number;
@@ -286,9 +286,9 @@ function insideOf(points: Growing, triangles: Uint32Array, halfedges: Int32Array
     const t = Math.floor(e / 3);
     if (inside[t] !== 0) continue;
     inside[t] = forth ? -1 : 1;
-    waiting.push(t);
+    toVisit.push(t);
   }
-  for (let t = waiting.pop(); t !== undefined; t = waiting.pop())
+  for (let t = toVisit.pop(); t !== undefined; t = toVisit.pop())
     for (let e = 3 * t; e < 3 * t + 3; e++) {
       if (outline[e]) continue;
       const other = halfedges[e] as number;
@@ -296,7 +296,7 @@ function insideOf(points: Growing, triangles: Uint32Array, halfedges: Int32Array
       const u = Math.floor(other / 3);
       if (inside[u] !== 0) continue;
       inside[u] = inside[t] as number;
-      waiting.push(u);
+      toVisit.push(u);
     }
   return inside;
 }

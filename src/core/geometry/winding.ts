@@ -28,23 +28,23 @@ function crossings(s: Segment, x: number, y: number): number {
     high = s.cy + r;
   }
   if (y < low || y > high) return 0;
-  let left = s.x0 < s.x1 ? s.x0 : s.x1;
+  let minX = s.x0 < s.x1 ? s.x0 : s.x1;
   let right = s.x0 < s.x1 ? s.x1 : s.x0;
   if (s.kind === 'quadratic' || s.kind === 'cubic') {
-    left = Math.min(left, s.ax);
+    minX = Math.min(minX, s.ax);
     right = Math.max(right, s.ax);
   }
   if (s.kind === 'cubic') {
-    left = Math.min(left, s.bx);
+    minX = Math.min(minX, s.bx);
     right = Math.max(right, s.bx);
   }
   if (s.kind === 'arc') {
-    left = s.cx - r;
+    minX = s.cx - r;
     right = s.cx + r;
   }
   if (right <= x) return 0;
   // Wholly to the right: what rises and falls between the ends cancels out.
-  if (left > x) return across(s.y0, s.y1, y);
+  if (minX > x) return across(s.y0, s.y1, y);
   const stops = s.kind === 'line' ? [0, 1] : [0, ...extremes(s).sort((a, b) => a - b), 1];
   let sum = 0;
   for (let i = 1; i < stops.length; i++) {

@@ -24,5 +24,5 @@ export type Finding = {
   /** Said where it can be mended in one press. */
   readonly mend: MendArgs | null;
   /** The reason when the user has left it as it is. */
-  readonly left: string | null;
+  readonly leftReason: string | null;
 };

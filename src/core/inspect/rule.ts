@@ -7,7 +7,7 @@ import type { MendArgs, Severity } from './finding';
 import type { Station } from './stations';
 
 /** Something found, before it is a finding of its rule. */
-export type Found<A extends MendArgs = MendArgs> = {
+export type Observation<A extends MendArgs = MendArgs> = {
   readonly sentence: string;
   /** What tells it from others of the same rule and part; it stays the same from one evaluation to the next. */
   readonly detail: string;
@@ -25,7 +25,7 @@ export type Rule<Subject, M, A extends MendArgs = MendArgs> = {
   readonly code: string;
   readonly severity: Severity;
   readonly station: Station;
-  readonly find: (subject: Subject) => readonly Found<A>[];
+  readonly find: (subject: Subject) => readonly Observation<A>[];
   readonly mend?: M;
 };
 
@@ -33,9 +33,9 @@ export type Rule<Subject, M, A extends MendArgs = MendArgs> = {
 export function foundBy<Subject, M>(
   rules: readonly Rule<Subject, M>[],
   subject: Subject,
-): { readonly rule: Rule<Subject, M>; readonly found: Found }[] {
+): { readonly rule: Rule<Subject, M>; readonly found: Observation }[] {
   // Most rules find nothing, and all are asked at every edit: no list is made for those.
-  const out: { readonly rule: Rule<Subject, M>; readonly found: Found }[] = [];
+  const out: { readonly rule: Rule<Subject, M>; readonly found: Observation }[] = [];
   for (const rule of rules) for (const found of rule.find(subject)) out.push({ rule, found });
   return out;
 }

@@ -51,12 +51,12 @@ export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generat
 }
 
 function piecesAfter(engine: ClipEngine, kept: readonly Outline[], half: number, partId: string | null): CutPiece[] {
-  const left = half > 0 ? measureOutlines(offsetRegion(engine, kept, -half, 'round')) : kept;
-  return piecesOf(left).map((piece) => ({
+  const cutAway = half > 0 ? measureOutlines(offsetRegion(engine, kept, -half, 'round')) : kept;
+  return piecesOf(cutAway).map((piece) => ({
     partId,
     kind: piece.kind,
     areaMm2: piece.area,
-    outlines: left.filter((o, i) => i === piece.outline || (o.parent === piece.outline && o.depth % 2 === 1)),
+    outlines: cutAway.filter((o, i) => i === piece.outline || (o.parent === piece.outline && o.depth % 2 === 1)),
   }));
 }
 

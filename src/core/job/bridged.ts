@@ -5,7 +5,7 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import type { Path } from '../geometry/path';
 import { stepIn } from '../kinds/steps';
 import type { Memory } from '../memo';
-import { bridge, unbridgedIslands } from '../prepare/bridges/bridges';
+import { bridgeIslands, unbridgedIslands } from '../prepare/bridges/bridges';
 import { keptOf } from '../prepare/kept';
 import type { PreparedPart } from '../prepare/prepared';
 
@@ -33,7 +33,7 @@ export function withBridges(
     const found = unbridgedIslands(prepared.solid, setting);
     return found ? { ...prepared, bridged: found } : prepared;
   }
-  const { shape, notes } = bridge(prepared.solid, { ...setting, step }, memory, prepared);
+  const { shape, notes } = bridgeIslands(prepared.solid, { ...setting, step }, memory, prepared);
   const withNotes = { ...prepared, bridged: notes };
   if (shape === prepared.solid) return withNotes;
   return { ...withNotes, solid: shape, outlines: shape, ...keptOf(shape, rim, engine, memory) };

@@ -3,7 +3,7 @@
 import { newLettering, newPart } from '../commands/defaults';
 import type { Artwork, Job, Lettering, Operation, Part } from '../document/schema';
 import { rgbOf } from '../formats/drawing';
-import type { FoundGroup, FoundText } from '../formats/found';
+import type { ReadGroup, ReadText } from '../formats/read-drawing';
 import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
 import { closeSchema } from '../schema/artwork';
 
@@ -12,8 +12,8 @@ export type Brought = {
   readonly name: string;
   readonly drawing: string;
   readonly original: string | null;
-  readonly groups: readonly (FoundGroup & { readonly shapes: number })[];
-  readonly texts: readonly FoundText[];
+  readonly groups: readonly (ReadGroup & { readonly shapes: number })[];
+  readonly texts: readonly ReadText[];
   /** Bounds of all its shapes in mm as read. */
   readonly box: Box;
 };
@@ -34,7 +34,7 @@ const SAME_COLOUR = 40;
  * The operation a group is most likely meant for: one of its name, one whose colour in files it has, else an engraving for
  * what is filled and the first cut for lines.
  */
-export function likelyOperation(group: FoundGroup, job: Pick<Job, 'operations' | 'colourKey'>): string | null {
+export function likelyOperation(group: ReadGroup, job: Pick<Job, 'operations' | 'colourKey'>): string | null {
   const { operations } = job;
   const byName = operations.find((o) => o.name.trim().toLowerCase() === group.name.trim().toLowerCase());
   if (byName) return byName.id;
@@ -90,7 +90,7 @@ export function broughtParts(
 }
 
 function letteringFor(
-  text: FoundText,
+  text: ReadText,
   brought: Brought,
   { factor, at }: BringInChoices,
   job: Job,

@@ -8,16 +8,16 @@ import { WORKS, workKind } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
 import type { PreparedPart } from '../prepare/prepared';
 import { insideFirst } from '../toolpath/order';
-import { joinedRuns, nearestNext, nearestPoints } from '../toolpath/runs';
+import { greedyPointOrder, joinedRuns, nearestNext } from '../toolpath/runs';
 import type { PartResult } from './part-result';
 
 /** A drawable with the part, and the kind of work on it, that it comes from. */
-export type Drawn = { readonly partId: string; readonly what: Work['what']; readonly drawable: Drawable };
+export type DrawnWork = { readonly partId: string; readonly what: Work['what']; readonly drawable: Drawable };
 
 export type OperationResult = {
   readonly operation: Operation;
   /** In running order: areas first, then lines, then outlines, inside before outside. */
-  readonly drawn: readonly Drawn[];
+  readonly drawn: readonly DrawnWork[];
   /** Length of all that is drawn in mm. */
   readonly lengthMm: number;
   /** Area that is filled as a whole, in mm². */
@@ -33,9 +33,9 @@ type PartDrawnInput = {
 };
 
 type PartDrawn = {
-  readonly areas: readonly Drawn[];
-  readonly lines: readonly Drawn[];
-  readonly outlines: readonly Drawn[];
+  readonly areas: readonly DrawnWork[];
+  readonly lines: readonly DrawnWork[];
+  readonly outlines: readonly DrawnWork[];
   readonly lengthMm: number;
 };
 
@@ -51,7 +51,7 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
       ...NOTHING_DRAWN,
       ...workKind(what).toDraw(result, part.steps, memory),
     }));
-    const drawn = (what: Work['what'], drawable: Drawable): Drawn => ({ partId: result.id, what, drawable });
+    const drawn = (what: Work['what'], drawable: Drawable): DrawnWork => ({ partId: result.id, what, drawable });
     // Told as what a step draws unless nothing but open lines of the outline are among them.
     const bySteps = made.find((m) => workKind(m.what).draws !== null && m.lines.length + m.dots.length > 0);
     const what = bySteps?.what ?? 'outline';
@@ -60,7 +60,7 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
       lines: [
         ...made.flatMap((m) => m.ordered.map((line) => drawn(m.what, line))),
         ...nearestNext(joinedRuns(made.flatMap((m) => m.lines))).map((path) => drawn(what, polyline(path))),
-        ...nearestPoints(made.flatMap((m) => m.dots)).map((at) => drawn(what, dot(at, at.r))),
+        ...greedyPointOrder(made.flatMap((m) => m.dots)).map((at) => drawn(what, dot(at, at.r))),
       ],
       outlines: made.flatMap((m) => m.outlines.map((outline) => drawn(m.what, outline))),
       lengthMm: made.reduce((sum, m) => sum + m.lengthMm, 0),
@@ -93,9 +93,9 @@ export function operationResult(
   results: ReadonlyMap<string, PartResult>,
   memory: Memory,
 ): OperationResult {
-  const areas: Drawn[] = [];
-  const lines: Drawn[] = [];
-  const outlines: Drawn[] = [];
+  const areas: DrawnWork[] = [];
+  const lines: DrawnWork[] = [];
+  const outlines: DrawnWork[] = [];
   const outlined: PartResult[] = [];
   let lengthMm = 0;
   for (const part of parts) {
@@ -112,7 +112,7 @@ export function operationResult(
   }
   const order = outlined.length > 0 ? memory.get(RUNNING_ORDER, { by: operation.id, results: outlined }) : [];
   // Open lines come off nothing, so they are worked before anything is cut free.
-  const drawn = [...areas, ...lines, ...order.map((i) => outlines[i] as Drawn)];
+  const drawn = [...areas, ...lines, ...order.map((i) => outlines[i] as DrawnWork)];
   return {
     operation,
     drawn,

@@ -110,7 +110,7 @@ export class Evaluator {
     let box = EMPTY_BOX;
     for (const part of job.parts) {
       if (!partIds.includes(part.id)) continue;
-      const { own, ready } = this.placed(part, job, faces, parts, this.memo);
+      const { own, ready } = this.placedPart(part, job, faces, parts, this.memo);
       if (memberId !== null) return ready.members.find((m) => m.id === memberId)?.box ?? EMPTY_BOX;
       // What lies within the outline says nothing about the size.
       const sizing = { ...part, work: part.work.filter((w) => workKind(w.what).box) };
@@ -131,7 +131,7 @@ export class Evaluator {
   prepare(job: Job, partId: string, faces: FaceLookup): PreparedPart | undefined {
     const parts = new PartsOf(job);
     const part = parts.byId.get(partId);
-    return part && this.placed(part, job, faces, parts, this.memo).ready;
+    return part && this.placedPart(part, job, faces, parts, this.memo).ready;
   }
 
   /**
@@ -156,7 +156,7 @@ export class Evaluator {
     parts: PartsOf,
     memory: Memory,
   ): Generator<number, PartResult> {
-    const { own, ready } = this.placed(part, job, faces, parts, memory);
+    const { own, ready } = this.placedPart(part, job, faces, parts, memory);
     const { made, unbridged } = own;
     const [least, kerf] = [job.sheet.leastWidth ?? 0, job.sheet.kerf ?? 0];
     const found = memory.get(STRENGTH, { part: made, unbridged, least, kerf });
@@ -166,7 +166,7 @@ export class Evaluator {
   }
 
   /** A part in its own coordinates, and where it lies on the sheet. */
-  private placed(
+  private placedPart(
     part: Part,
     job: Job,
     faces: FaceLookup,
@@ -276,11 +276,11 @@ class PartsOf {
     let known = this.reached.get(from);
     if (!known) {
       const met = new Set<string>();
-      const waiting = [from];
-      for (let id = waiting.pop(); id !== undefined; id = waiting.pop()) {
+      const toVisit = [from];
+      for (let id = toVisit.pop(); id !== undefined; id = toVisit.pop()) {
         if (met.has(id)) continue;
         met.add(id);
-        for (const member of this.byId.get(id)?.members ?? []) if (member.kind === 'copy') waiting.push(member.of);
+        for (const member of this.byId.get(id)?.members ?? []) if (member.kind === 'copy') toVisit.push(member.of);
       }
       known = met;
       this.reached.set(from, known);

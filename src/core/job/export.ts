@@ -3,7 +3,7 @@
 import type { Job, Operation } from '../document/schema';
 import type { Drawing, Layer } from '../formats/drawing';
 import { type FileFormat, writtenFormat } from '../formats/written';
-import { drawnBox, moved } from '../geometry/drawable';
+import { drawnBox, moveDrawable } from '../geometry/drawable';
 import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
 import type { JobResult } from './evaluate';
 
@@ -37,7 +37,7 @@ export function drawingOf(job: Job, result: JobResult, scope: ExportScope = { pa
         colour: colourOf(operation, job),
         tolerance: operation.kind === 'mark' ? job.export.markTolerance : job.export.arcTolerance,
         scan: operation.scan,
-        drawn: drawn.map((d) => moved(d, m)),
+        drawn: drawn.map((d) => moveDrawable(d, m)),
       }),
     ),
   };

@@ -6,7 +6,7 @@ import type { OutlineContext, Stepped } from '../kinds/step';
 import { outlineStepOf, stepIn } from '../kinds/steps';
 import { combineMembers, type DrawnMember, sideBySide } from '../prepare/combine';
 import { framesOf } from '../prepare/frames';
-import { amountOf, handMade, labelledLike, nodesFrame, placed, sameAmount, unitOf } from '../prepare/hand-made';
+import { amountOf, handMade, labelledLike, moveHandMade, nodesFrame, sameAmount, unitOf } from '../prepare/hand-made';
 import { keptOf } from '../prepare/kept';
 import { type PrepareContext, prepareMember, sourcesOf } from '../prepare/member';
 import { boundsOf, nestAgain, type Outline, relabel } from '../prepare/outline';
@@ -51,7 +51,7 @@ export function preparePart(part: Part, context: PrepareContext): PreparedPart {
       under: shape,
       underLines: lines,
     };
-    const made = placed(handMade(context.engine, byHand.d, context.memory), nodesFrame(byHand, first));
+    const made = moveHandMade(handMade(context.engine, byHand.d, context.memory), nodesFrame(byHand, first));
     shape = labelledLike(made.outlines, stepped.shape);
     lines = [...made.lines];
   }

@@ -6,7 +6,7 @@ import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
 import { Names } from '../inspect/names';
 import type { Stretch } from '../inspect/strength';
 import { noteOf } from '../kinds/step';
-import { tie } from '../kinds/steps/tie';
+import { tieStep } from '../kinds/steps/tie';
 import { tieOnSheet } from '../prepare/ties';
 import type { PartFill } from '../toolpath/fill/part-fill';
 import type { JobResult } from './evaluate';
@@ -78,13 +78,13 @@ export function reportOf(job: Job, result: JobResult) {
         box: boxReport(piece.box),
         centre: pointReport(boxCentre(piece.box)),
       })),
-      ties: (noteOf(tie, part)?.ties ?? []).map((placed) => {
-        const { centre, angleDeg } = tieOnSheet(placed, part.matrix);
+      ties: (noteOf(tieStep, part)?.ties ?? []).map((onSheet) => {
+        const { centre, angleDeg } = tieOnSheet(onSheet, part.matrix);
         return {
-          piece: placed.piece,
+          piece: onSheet.piece,
           centre: pointReport(centre),
-          lengthMm: round(placed.length),
-          widthMm: round(placed.width),
+          lengthMm: round(onSheet.length),
+          widthMm: round(onSheet.width),
           turnDeg: round(angleDeg, 2),
         };
       }),
@@ -101,7 +101,7 @@ export function reportOf(job: Job, result: JobResult) {
         from: pointReport(bridge.from),
         to: pointReport(bridge.to),
         widthMm: round(bridge.width),
-        byHand: bridge.placed !== null,
+        byHand: bridge.pinnedIndex !== null,
       })),
       thin: stretchReport(part.strength.thin),
       tightGaps: stretchReport(part.strength.tight),
@@ -138,7 +138,7 @@ export function reportOf(job: Job, result: JobResult) {
       sentence: f.sentence,
       part: f.partId,
       box: f.box && boxReport(f.box),
-      leftAsItIs: f.left,
+      leftAsItIs: f.leftReason,
       key: f.key,
     })),
   };

@@ -1,6 +1,6 @@
 /** What an operation amounts to in single marks: how often its tool is set down, and its dots by size. */
 import { setDowns } from '../geometry/drawable';
-import type { Drawn } from './drawn';
+import type { DrawnWork } from './drawn';
 
 export type DotTotal = {
   /** Diameter in mm; null for points. */
@@ -8,11 +8,11 @@ export type DotTotal = {
   readonly count: number;
 };
 
-export const totalSetDowns = (drawn: readonly Drawn[]): number =>
+export const totalSetDowns = (drawn: readonly DrawnWork[]): number =>
   drawn.reduce((sum, d) => sum + setDowns(d.drawable), 0);
 
 /** Dots by size, points first, then the smallest. */
-export function dotTotals(drawn: readonly Drawn[]): DotTotal[] {
+export function dotTotals(drawn: readonly DrawnWork[]): DotTotal[] {
   const counts = new Map<number | null, number>();
   for (const { drawable } of drawn) {
     if (drawable.kind !== 'dot') continue;

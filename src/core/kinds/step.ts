@@ -32,8 +32,8 @@ export const tenths = (mm: number): number => Math.max(0.1, Math.round(mm * 10) 
  * hand, then bridges; what is drawn of the finished shape changes no outline. In a part's list no step of a later place stands
  * before one of an earlier place.
  */
-export const PLACES = ['weld', 'outline', 'nodes', 'bridge', 'drawn'] as const;
-export type Place = (typeof PLACES)[number];
+export const STEP_PLACES = ['weld', 'outline', 'nodes', 'bridge', 'drawn'] as const;
+export type StepPlace = (typeof STEP_PLACES)[number];
 
 /** What a letter's name becomes when its words are edited. */
 export type LetterKeys = {
@@ -167,7 +167,7 @@ export type DrawStep<Z extends StepSchema, D extends object> = StepBasics<Z, nul
 
 /** A step with a place of its own in the row (weld, nodes, bridge). */
 export type FixedStep<Z extends StepSchema> = StepBasics<Z, null, null> & {
-  readonly place: Exclude<Place, 'outline' | 'drawn'>;
+  readonly place: Exclude<StepPlace, 'outline' | 'drawn'>;
 };
 
 export const outlineStep = <Z extends StepSchema, N>(step: Omit<OutlineStep<Z, N>, 'place'>): OutlineStep<Z, N> => ({

@@ -10,26 +10,38 @@ import {
   type Measure,
   type OutlineContext,
   type OutlineStep,
-  PLACES,
+  STEP_PLACES,
   type Stepped,
 } from './step';
-import { bar } from './steps/bar';
-import { border } from './steps/border';
-import { bridge } from './steps/bridge';
-import { centerline } from './steps/centerline';
-import { dots } from './steps/dots';
-import { hatch } from './steps/hatch';
-import { nodes } from './steps/nodes';
-import { plate } from './steps/plate';
-import { thicken } from './steps/thicken';
-import { tie } from './steps/tie';
-import { weld } from './steps/weld';
+import { barStep } from './steps/bar';
+import { borderStep } from './steps/border';
+import { bridgeStep } from './steps/bridge';
+import { centerlineStep } from './steps/centerline';
+import { dotsStep } from './steps/dots';
+import { hatchStep } from './steps/hatch';
+import { nodesStep } from './steps/nodes';
+import { plateStep } from './steps/plate';
+import { thickenStep } from './steps/thicken';
+import { tieStep } from './steps/tie';
+import { weldStep } from './steps/weld';
 
 /**
  * Thickening comes before ties, so that ties have the width asked for; the border goes around everything, the plate around
  * what is cut out of it, and bridges hold what is loose then.
  */
-export const STEPS = [weld, thicken, bar, tie, border, plate, nodes, bridge, centerline, dots, hatch] as const;
+export const STEPS = [
+  weldStep,
+  thickenStep,
+  barStep,
+  tieStep,
+  borderStep,
+  plateStep,
+  nodesStep,
+  bridgeStep,
+  centerlineStep,
+  dotsStep,
+  hatchStep,
+] as const;
 
 export type StepKind = (typeof STEPS)[number];
 type SchemasOf<T extends readonly { readonly schema: unknown }[]> = { -readonly [I in keyof T]: T[I]['schema'] };
@@ -119,7 +131,7 @@ export function stepTroubles(steps: readonly Step[]): { readonly at: number; rea
     const { isSingle, word, place } = kindOf(step);
     if (isSingle && steps.findIndex((s) => s.kind === step.kind) < at)
       return [{ at, sentence: `a part has one step “${step.kind}” at most` }];
-    const before = steps.slice(0, at).find((s) => PLACES.indexOf(kindOf(s).place) > PLACES.indexOf(place));
+    const before = steps.slice(0, at).find((s) => STEP_PLACES.indexOf(kindOf(s).place) > STEP_PLACES.indexOf(place));
     return before ? [{ at, sentence: `${word} can’t come after “${before.kind}”` }] : [];
   });
 }

@@ -7,7 +7,7 @@ import type { PreparedPart } from '../prepare/prepared';
 import type { DrawKind, Linework, Step } from './steps';
 
 /** A dot to be set: a circle, or where `r` is null a point. */
-export type Dot = Point & { readonly r: number | null };
+export type DotToDraw = Point & { readonly r: number | null };
 
 /** What work on a part comes to, before it is brought into an order. */
 export type ToDraw = {
@@ -16,7 +16,7 @@ export type ToDraw = {
   readonly ordered: readonly Drawable[];
   /** Lines that are joined where they meet, and dots. */
   readonly lines: readonly Path[];
-  readonly dots: readonly Dot[];
+  readonly dots: readonly DotToDraw[];
   readonly outlines: readonly OutlineDrawable[];
   /** Of all lines, outlines and dots together, in mm. */
   readonly lengthMm: number;
@@ -47,5 +47,5 @@ export type WorkKind<W extends string = string> = {
 };
 
 /** Length of line around dots that are circles, in mm. */
-export const lengthAround = (dots: readonly Dot[]): number =>
+export const lengthAround = (dots: readonly DotToDraw[]): number =>
   dots.reduce((sum, { r }) => sum + 2 * Math.PI * (r ?? 0), 0);

@@ -6,13 +6,13 @@ import { about, id } from '../schema/fields';
 import type { Operation } from '../schema/operations';
 import type { DrawKind, Linework } from './steps';
 import type { WorkKind } from './work';
-import { centerline } from './works/centerline';
-import { dots } from './works/dots';
-import { fill } from './works/fill';
-import { hatch } from './works/hatch';
-import { outline } from './works/outline';
+import { centerlineWork } from './works/centerline';
+import { dotsWork } from './works/dots';
+import { fillWork } from './works/fill';
+import { hatchWork } from './works/hatch';
+import { outlineWork } from './works/outline';
 
-export const WORKS = [outline, fill, hatch, centerline, dots] as const;
+export const WORKS = [outlineWork, fillWork, hatchWork, centerlineWork, dotsWork] as const;
 
 type WhatsOf<T extends readonly { readonly what: unknown }[]> = { -readonly [I in keyof T]: T[I]['what'] };
 

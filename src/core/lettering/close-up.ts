@@ -7,7 +7,7 @@
  * The strength of a joint is the lesser of the two, at its strongest place. The move is the least whose joint is as
  * strong as asked. Where no move is (strokes thinner than the overlap), it is the least that comes near the best.
  */
-import type { Rows } from '../geometry/rows';
+import type { InkRows } from '../geometry/ink-rows';
 
 export type Closing = {
   /** How far to move, against the direction of the rows; never negative. */
@@ -34,7 +34,13 @@ type Pair = { readonly fixed: readonly number[]; readonly moving: readonly numbe
  * The least move of `moving` towards `fixed` that joins them with at least `wanted`; null when they never face each
  * other or the first touch is farther than `farthest`. All lengths in the units of the rows.
  */
-export function closingMove(fixed: Rows, moving: Rows, wanted: number, farthest: number, step: number): Closing | null {
+export function closingMove(
+  fixed: InkRows,
+  moving: InkRows,
+  wanted: number,
+  farthest: number,
+  step: number,
+): Closing | null {
   const pairs = facingRows(fixed, moving);
   const touch = firstTouch(pairs);
   if (touch === null || touch > farthest) return null;
@@ -82,7 +88,7 @@ function settle(
   return hi;
 }
 
-function facingRows(fixed: Rows, moving: Rows): Pair[] {
+function facingRows(fixed: InkRows, moving: InkRows): Pair[] {
   const first = Math.max(fixed.first, moving.first);
   const end = Math.min(fixed.first + fixed.rows.length, moving.first + moving.rows.length);
   const pairs: Pair[] = [];
@@ -112,7 +118,7 @@ function firstTouch(pairs: readonly Pair[]): number | null {
  * a letter, as between the letters of a script, may be passed over: only strokes that stay in place over the height of
  * the overlap asked for count.
  */
-function crossingLimit(pairs: readonly Pair[], fixed: Rows, wanted: number, step: number): number {
+function crossingLimit(pairs: readonly Pair[], fixed: InkRows, wanted: number, step: number): number {
   const reach = Math.max(1, Math.round(wanted / 2 / step));
   const upright = (row: number, f0: number): boolean =>
     [row - reach, row + reach].every((r) => {
@@ -139,7 +145,7 @@ type Side = 'fixed' | 'moving';
 type Cover = {
   readonly x0: number;
   readonly x1: number;
-  readonly left: Side;
+  readonly leftSide: Side;
   readonly right: Side;
   /** The strokes that overlap here. */
   readonly fixed: readonly [number, number];
@@ -158,7 +164,7 @@ const meets = (row: readonly number[] | undefined, shift: number, c: Cover): boo
 };
 
 /** Strength of the joint after a move: the lesser of depth and neck, at the strongest of the connected overlaps. */
-function jointAt(pairs: readonly Pair[], fixed: Rows, moving: Rows, move: number, step: number): number {
+function jointAt(pairs: readonly Pair[], fixed: InkRows, moving: InkRows, move: number, step: number): number {
   let best = 0;
   let open: Open[] = [];
   let before = Number.NEGATIVE_INFINITY;
@@ -168,7 +174,7 @@ function jointAt(pairs: readonly Pair[], fixed: Rows, moving: Rows, move: number
     const movingGoesOn = meets(moving.rows[beyond - moving.first], move, c);
     const y = ((row + beyond) / 2) * step;
     const crossesAt = (side: Side) => fixedGoesOn === movingGoesOn || (side === 'fixed') === fixedGoesOn;
-    if (crossesAt(c.left)) of.crossings.push([c.x0, y]);
+    if (crossesAt(c.leftSide)) of.crossings.push([c.x0, y]);
     if (crossesAt(c.right)) of.crossings.push([c.x1, y]);
   };
   const close = (o: Open, row: number) => {
@@ -188,7 +194,7 @@ function jointAt(pairs: readonly Pair[], fixed: Rows, moving: Rows, move: number
         const cover: Cover = {
           x0: Math.max(f0, m0),
           x1: Math.min(f1, m1),
-          left: f0 > m0 ? 'fixed' : 'moving',
+          leftSide: f0 > m0 ? 'fixed' : 'moving',
           right: f1 < m1 ? 'fixed' : 'moving',
           fixed: [f0, f1],
           moving: [m0, m1],
@@ -198,7 +204,7 @@ function jointAt(pairs: readonly Pair[], fixed: Rows, moving: Rows, move: number
         const of: Overlap = below?.of ?? { depth: 0, crossings: [] };
         if (!below) edge(cover, of, row, row - 1);
         else {
-          if (below.left !== cover.left) of.crossings.push(crossingBetween(below, cover, 0, row, step));
+          if (below.leftSide !== cover.leftSide) of.crossings.push(crossingBetween(below, cover, 0, row, step));
           if (below.right !== cover.right) of.crossings.push(crossingBetween(below, cover, 1, row, step));
         }
         of.depth = Math.max(of.depth, cover.x1 - cover.x0);

@@ -3,6 +3,7 @@
  * first baseline, at the left end, middle or right end of the lines as they are aligned.
  */
 
+import { columnsOf, type InkRows, moveRows, uniteRows } from '../geometry/ink-rows';
 import { type Path, transformRegion } from '../geometry/path';
 import {
   type Box,
@@ -15,34 +16,18 @@ import {
   translation,
   uniteBoxes,
 } from '../geometry/point';
-import { columnsOf, moveRows, type Rows, uniteRows } from '../geometry/rows';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
+import type { CloseUp, LetterChange } from '../schema/lettering';
 import { closingMove } from './close-up';
 import type { Typeface } from './face';
-import {
-  inkWidth,
-  type LetterChange,
-  letterOutlines,
-  NUMBERS_PER_LETTER,
-  type PlacedLetter,
-  type SetLine,
-  setLine,
-} from './line';
+import { inkWidth, letterOutlines, NUMBERS_PER_LETTER, type PlacedLetter, type SetLine, setLine } from './line';
 
-export type { LetterChange, PlacedLetter } from './line';
+export type { PlacedLetter } from './line';
 
 export type Alignment = 'left' | 'centre' | 'right';
 
 /** How lines are made equally wide. */
 export type EvenLines = 'no' | 'spacing' | 'size' | 'both';
-
-export type CloseUp = {
-  /** Strength every joint is to have, in mm. */
-  readonly overlap: number;
-  /** Whether letters are closed up over spaces too, and lines with each other. */
-  readonly words: boolean;
-  readonly lines: boolean;
-};
 
 export type LetteringSpec = {
   readonly text: string;
@@ -103,7 +88,7 @@ export type Layout = {
   readonly closedUp: readonly ClosedUp[];
 };
 
-export const linesOf = (text: string): string[] => text.replace(/\r\n?/g, '\n').split('\n');
+export const textLines = (text: string): string[] => text.replace(/\r\n?/g, '\n').split('\n');
 
 /** The outlines of every letter as drawn, overlaps and all, where `matrix` puts the lettering. */
 export const letterPaths = (layout: Layout, face: Typeface, matrix: Matrix = IDENTITY): Path[] =>
@@ -158,7 +143,7 @@ function draftLines(spec: LetteringSpec, face: Typeface, scale: number, memory: 
   const spacing = spec.letterSpacing * face.capHeight;
   const closeUp = spec.closeUp ? { overlap: overlapIn(spec.closeUp, face, scale), words: spec.closeUp.words } : null;
   let offset = 0;
-  const bare = linesOf(spec.text).map((text) => {
+  const bare = textLines(spec.text).map((text) => {
     const start = offset;
     offset += text.length + 1;
     const changes = (spec.letters ?? [])
@@ -325,7 +310,7 @@ function closeLines(
 ): { start: number; end: number; move: number; joint: number }[] {
   const step = face.capHeight / COLUMNS_PER_CAPITAL;
   const out: { start: number; end: number; move: number; joint: number }[] = [];
-  const above: Rows[] = [];
+  const above: InkRows[] = [];
   let moved = 0;
   drafts.forEach((draft, i) => {
     baselines[i] = (baselines[i] as number) + moved;
@@ -335,10 +320,10 @@ function closeLines(
     // Columns run downwards, so that moving up is moving towards lower values.
     const own = flipped(columnsOf(paths, step));
     if (own.rows.length === 0) return;
-    const placed = moveRows(own, -(baselines[i] as number));
+    const movedRows = moveRows(own, -(baselines[i] as number));
     const closing =
       above.length > 0
-        ? closingMove(uniteRows(above.slice(-LINES_ABOVE)), placed, overlap, FARTHEST_LINE * face.capHeight, step)
+        ? closingMove(uniteRows(above.slice(-LINES_ABOVE)), movedRows, overlap, FARTHEST_LINE * face.capHeight, step)
         : null;
     if (closing) {
       moved += closing.move;
@@ -350,4 +335,4 @@ function closeLines(
   return out;
 }
 
-const flipped = (r: Rows): Rows => ({ first: r.first, rows: r.rows.map((row) => row.map((y) => -y).reverse()) });
+const flipped = (r: InkRows): InkRows => ({ first: r.first, rows: r.rows.map((row) => row.map((y) => -y).reverse()) });

@@ -34,9 +34,9 @@ const lineFaceSchema = z.strictObject({
 export type LineFaceFile = z.infer<typeof lineFaceSchema>;
 export type LineStroke = LineFaceFile['glyphs'][string][1][number];
 
-const pathOf = ([start, ...rest]: LineStroke): Path => {
+const pathOf = ([start, ...further]: LineStroke): Path => {
   let [x, y] = start;
-  const segments = rest.map((n): Segment => {
+  const segments = further.map((n): Segment => {
     const [fromX, fromY] = [x, y];
     [x, y] = [n[n.length - 2] as number, n[n.length - 1] as number];
     return n.length === 2 ? line(fromX, fromY, x, y) : cubic(fromX, fromY, n[0], n[1], n[2], n[3], x, y);

@@ -1,5 +1,6 @@
 /** One line of lettering: shaped, its letters adjusted one by one, closed up. In font units from its own pen start. */
 
+import { type InkRows, inkRowsOf, moveRows, uniteRows } from '../geometry/ink-rows';
 import { type Path, regionBox, transformRegion } from '../geometry/path';
 import {
   type Box,
@@ -15,23 +16,11 @@ import {
   translation,
   uniteBoxes,
 } from '../geometry/point';
-import { moveRows, type Rows, rowsOf, uniteRows } from '../geometry/rows';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
+import type { LetterChange } from '../schema/lettering';
 import { type Closing, closingMove } from './close-up';
 import type { Typeface } from './face';
 import { visualRuns } from './runs';
-
-/** A change to one letter, by where it stands in the text. Lengths as shares of the capital height. */
-export type LetterChange = {
-  /** Index of its first character in the text, in UTF-16 units. */
-  readonly at: number;
-  readonly dx: number;
-  readonly dy: number;
-  /** Degrees counter-clockwise about the middle of its ink. */
-  readonly turn: number;
-  /** About its origin on the baseline; what follows moves on by the change of its width. */
-  readonly scale: number;
-};
 
 /** What one character (or what it joined with) became. */
 export type PlacedLetter = {
@@ -53,7 +42,7 @@ export type PlacedLetter = {
 };
 
 /** Where two neighbours were closed up. */
-export type Joint = {
+export type LetterJoint = {
   /** Ranges in the text of the letter that moved. */
   readonly start: number;
   readonly end: number;
@@ -69,10 +58,10 @@ export type SetLine = {
   /** Bounds of the ink. */
   readonly box: Box;
   readonly missing: readonly string[];
-  readonly joints: readonly Joint[];
+  readonly joints: readonly LetterJoint[];
 };
 
-export type LineSettings = {
+export type TextLineSettings = {
   /** Extra space between letters in font units; ligatures are off when it is not 0. */
   readonly spacing: number;
   /** Size of the line against the others. */
@@ -87,7 +76,7 @@ export type LineSettings = {
 export const NUMBERS_PER_LETTER = 40;
 const weighLine = (line: SetLine): number => NUMBERS_PER_LETTER * line.letters.length;
 
-type LineInput = { readonly text: string; readonly face: Typeface; readonly settings: LineSettings };
+type LineInput = { readonly text: string; readonly face: Typeface; readonly settings: TextLineSettings };
 
 /** A line as the typeface has it, with its spacing. */
 const SHAPED: Stage<LineInput, SetLine> = {
@@ -110,7 +99,7 @@ const UNSEEN = /[\p{Cc}\ufeff]/gu;
 const NOT_MISSED = /^[\s\p{Cc}\p{Default_Ignorable_Code_Point}]*$/u;
 
 /** Set one line. Shaping and closing up are what take time, so lines that did not change are remembered. */
-export function setLine(text: string, face: Typeface, settings: LineSettings, memory: Memory = NO_MEMORY): SetLine {
+export function setLine(text: string, face: Typeface, settings: TextLineSettings, memory: Memory = NO_MEMORY): SetLine {
   const isPlain = settings.scale === 1 && !settings.closeUp && settings.changes.length === 0;
   return memory.get(isPlain ? SHAPED : ARRANGED, { text, face, settings });
 }
@@ -201,14 +190,14 @@ function arrange(bare: SetLine, { text, face, settings: s }: LineInput, memory: 
   const { letters, joints } = s.closeUp
     ? closeLetters(sized, text, face, s.closeUp, memory)
     : { letters: sized, joints: [] };
-  const placed = letters.map(({ letter, box }) => {
+  const placedLetters = letters.map(({ letter, box }) => {
     const { dx, dy } = changeOf(letter);
     const [mx, my] = [dx * face.capHeight * s.scale, dy * face.capHeight * s.scale];
     return { letter: { ...letter, x: letter.x + mx, y: my }, box: shift(box, mx, my) };
   });
   return {
-    letters: placed,
-    box: placed.reduce<Box>((all, l) => uniteBoxes(all, l.box), EMPTY_BOX),
+    letters: placedLetters,
+    box: placedLetters.reduce<Box>((all, l) => uniteBoxes(all, l.box), EMPTY_BOX),
     missing: bare.missing,
     joints,
   };
@@ -224,7 +213,7 @@ const FARTHEST = 0.45;
 const rowStep = (face: Typeface): number => face.capHeight / ROWS_PER_CAPITAL;
 
 /** The ink of a letter about its origin, and a name for it. */
-type LetterInk = { readonly key: string; readonly rows: Rows };
+type LetterInk = { readonly key: string; readonly rows: InkRows };
 
 type InkInput = { readonly letter: SetLetter['letter']; readonly face: Typeface };
 
@@ -232,10 +221,10 @@ const glyphsKey = ({ glyphs, own }: SetLetter['letter']): string =>
   `${glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+')}|${own ? Object.values(own).join() : ''}`;
 
 /** The rows of ink of a letter about its origin. */
-const INK: Stage<InkInput, Rows> = {
+const INK: Stage<InkInput, InkRows> = {
   name: 'ink',
   key: ({ letter, face }, idOf) => `${idOf(face)}|${glyphsKey(letter)}`,
-  run: ({ letter, face }) => rowsOf(letterOutlines(letter, face), rowStep(face)),
+  run: ({ letter, face }) => inkRowsOf(letterOutlines(letter, face), rowStep(face)),
   weigh: ({ rows }) => rows.reduce((sum, row) => sum + row.length, 0),
 };
 
@@ -276,9 +265,9 @@ function closeLetters(
   face: Typeface,
   { overlap, words }: { readonly overlap: number; readonly words: boolean },
   memory: Memory,
-): { letters: SetLetter[]; joints: Joint[] } {
+): { letters: SetLetter[]; joints: LetterJoint[] } {
   const out: SetLetter[] = [];
-  const joints: Joint[] = [];
+  const joints: LetterJoint[] = [];
   let word: { readonly ink: LetterInk; readonly x: number }[] = [];
   let moved = 0;
   letters.forEach((current, i) => {

@@ -1,5 +1,5 @@
 /** Brought-in artwork made ready: the groups wanted, at its size about its middle, its loose lines closed. */
-import type { Found } from '../formats/found';
+import type { ReadDrawing } from '../formats/read-drawing';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { type Path, regionBox, shut, transformPath } from '../geometry/path';
 import { boxCentre, compose, isEmptyBox, scaling, translation } from '../geometry/point';
@@ -13,7 +13,7 @@ import { type Area, regionOf } from './closing/region';
 import { measureOutlines, type Outline, weighOutlines, weighPaths } from './outline';
 
 /** A drawing that was brought in, as a job's id names it. */
-export type KeptDrawing = Pick<Found, 'shapes' | 'groups'>;
+export type KeptDrawing = Pick<ReadDrawing, 'shapes' | 'groups'>;
 export type ArtworkAnswer = { readonly drawing: KeptDrawing } | { readonly sentence: string };
 export type ArtworkLookup = (id: string) => ArtworkAnswer;
 

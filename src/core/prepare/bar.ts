@@ -2,7 +2,7 @@
 import { type Path, transformPath } from '../geometry/path';
 import { boxCentre, boxWidth, compose, type Matrix, translation } from '../geometry/point';
 import type { Layout } from '../lettering/layout';
-import { rectanglePath } from './shape';
+import { roundedRectangle } from './shape';
 
 /** Lengths in mm. */
 export type BarSettings = {
@@ -28,7 +28,7 @@ export function barsOf(layout: Layout, matrix: Matrix, step: BarSettings): Path[
     const corner = step.ends === 'round' ? Math.min(step.height, length) / 2 : 0;
     return [
       transformPath(
-        rectanglePath(length, step.height, corner),
+        roundedRectangle(length, step.height, corner),
         compose(translation(boxCentre(line.box).x * layout.scale, middle), matrix),
       ),
     ];

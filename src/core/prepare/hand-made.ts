@@ -54,7 +54,7 @@ export const unitOf = (capHeightMm: number | null, ownBox: Box): number =>
 export const nodesFrame = (step: Pick<KeptOutlines, 'unit'>, first: Framed): Matrix =>
   compose(scaling(unitOf(first.layout?.capHeightMm ?? null, first.ownBox) / step.unit), first.matrix);
 
-export const placed = ({ outlines, lines }: HandMade, m: Matrix): HandMade => ({
+export const moveHandMade = ({ outlines, lines }: HandMade, m: Matrix): HandMade => ({
   outlines: transformOutlines(outlines, m),
   lines: lines.map((path) => transformPath(path, m)),
 });

@@ -24,7 +24,7 @@ export const pieceShape = (piece: Piece, polygons: PieceShape['polygons'], box: 
 });
 
 /** `piece` is joined to `to`, both indices in the list of shapes; `from` and `at` are their nearest points. */
-export type Link = { readonly piece: number; readonly to: number; readonly from: Point; readonly at: Point };
+export type PieceLink = { readonly piece: number; readonly to: number; readonly from: Point; readonly at: Point };
 
 const FLATTEN_MM = 0.02;
 
@@ -43,9 +43,9 @@ const boxDistance = (a: Box, b: Box): number =>
  * The shortest links that join all shapes to the first (a minimum spanning tree, Prim 1957), in the order they are made:
  * every link leads from a shape not yet joined to one that is.
  */
-export function shortestLinks(shapes: readonly PieceShape[]): Link[] {
-  const links: Link[] = [];
-  const best = shapes.map((): { distance: number; link: Link | null } => ({ distance: Infinity, link: null }));
+export function shortestLinks(shapes: readonly PieceShape[]): PieceLink[] {
+  const links: PieceLink[] = [];
+  const best = shapes.map((): { distance: number; link: PieceLink | null } => ({ distance: Infinity, link: null }));
   const joined = new Set<number>();
   let latest = 0;
   while (joined.size < shapes.length) {
@@ -56,7 +56,7 @@ export function shortestLinks(shapes: readonly PieceShape[]): Link[] {
       if (joined.has(i)) return;
       const known = best[i] as (typeof best)[number];
       if (boxDistance(shape.box, added.box) < known.distance) {
-        const found = nearestPoints(shape, added);
+        const found = closestPoints(shape, added);
         if (found.distance < known.distance) {
           known.distance = found.distance;
           known.link = { piece: i, to: latest, from: found.from, at: found.at };
@@ -65,14 +65,14 @@ export function shortestLinks(shapes: readonly PieceShape[]): Link[] {
       if (nearest < 0 || known.distance < (best[nearest] as { distance: number }).distance) nearest = i;
     });
     if (nearest < 0) break;
-    links.push((best[nearest] as { link: Link }).link);
+    links.push((best[nearest] as { link: PieceLink }).link);
     latest = nearest;
   }
   return links;
 }
 
 /** The nearest points of two shapes, over all their outlines. */
-export function nearestPoints(a: PieceShape, b: PieceShape): Nearest {
+export function closestPoints(a: PieceShape, b: PieceShape): Nearest {
   const most = roughDistance(a, b);
   const one = cornersToEdges(a, b, most);
   const other = cornersToEdges(b, a, one.distance);

@@ -16,7 +16,7 @@ import { LIMITS } from '../limits';
 import type { Memory } from '../memo';
 import type { Member } from '../schema/members';
 import { type ArtworkLookup, type PreparedArtwork, prepareArtwork } from './artwork';
-import { handMade, placed } from './hand-made';
+import { handMade, moveHandMade } from './hand-made';
 import { boundsOf, measureOutlines, type Outline, transformOutlines } from './outline';
 import { placementMatrix } from './placement';
 import type { FaceLookup, Keep, PreparedMember, PreparedPart } from './prepared';
@@ -89,7 +89,7 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
     outlines = transformOutlines(own, matrix);
     copied = original.sources;
   } else if (member.kind === 'path') {
-    const made = placed(handMade(context.engine, member.d, context.memory), scaling(member.scale));
+    const made = moveHandMade(handMade(context.engine, member.d, context.memory), scaling(member.scale));
     ownBox = uniteBoxes(boundsOf(made.outlines), regionBox(made.lines));
     outlines = transformOutlines(made.outlines, matrix);
     lines = made.lines.map((path) => transformPath(path, matrix));

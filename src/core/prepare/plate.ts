@@ -12,7 +12,7 @@ import {
   uniteBoxes,
 } from '../geometry/point';
 import { measureOutlines, type Outline } from './outline';
-import { ellipsePath, rectanglePath } from './shape';
+import { ellipsePath, roundedRectangle } from './shape';
 import { without } from './without';
 
 /** Lengths in mm. */
@@ -87,7 +87,7 @@ export function plate(engine: ClipEngine, shape: readonly Outline[], step: Plate
   const box = plateBox(words, step);
   const { x, y } = boxCentre(box);
   const [w, h] = [boxWidth(box), boxHeight(box)];
-  const outline = step.shape === 'ellipse' ? ellipsePath(w, h) : rectanglePath(w, h, step.corner);
+  const outline = step.shape === 'ellipse' ? ellipsePath(w, h) : roundedRectangle(w, h, step.corner);
   const rim = closedPath(transformPath(outline, translation(x, y)).segments);
   const holes = measureOutlines(holesOf(box, step).map((path) => ({ path, labels: path.segments.map(() => -1) })));
   return without(engine, rim, [shape, holes]);

@@ -9,7 +9,7 @@ import type { Shape } from '../schema/members';
 export function shapePath(shape: Shape): Path {
   switch (shape.kind) {
     case 'rectangle':
-      return rectanglePath(shape.width, shape.height, shape.corner);
+      return roundedRectangle(shape.width, shape.height, shape.corner);
     case 'ellipse':
       return ellipsePath(shape.width, shape.height);
     case 'polygon':
@@ -20,14 +20,14 @@ export function shapePath(shape: Shape): Path {
       return heartPath(shape.width, shape.height);
     case 'bar':
       return shape.ends === 'round'
-        ? rectanglePath(shape.width, shape.height, Math.min(shape.width, shape.height) / 2)
-        : rectanglePath(shape.width, shape.height, 0);
+        ? roundedRectangle(shape.width, shape.height, Math.min(shape.width, shape.height) / 2)
+        : roundedRectangle(shape.width, shape.height, 0);
     case 'spike':
       return spikePath(shape.width, shape.height, shape.point);
   }
 }
 
-export function rectanglePath(width: number, height: number, corner: number): Path {
+export function roundedRectangle(width: number, height: number, corner: number): Path {
   const w = width / 2;
   const h = height / 2;
   const r = Math.min(corner, w, h);

@@ -4,9 +4,10 @@
  * both over its whole width. Of all directions and runs the one of least cost is taken: short, square to both edges, in
  * the middle of where they face each other, upright or level rather than slanted.
  */
+
+import { rowsOfPolygons } from '../geometry/ink-rows';
 import { applyMatrix, type Point, rotation } from '../geometry/point';
-import { rowsOfPolygons } from '../geometry/rows';
-import type { Link, PieceShape } from './links';
+import type { PieceLink, PieceShape } from './links';
 
 export type StripWish = {
   readonly widthMm: number;
@@ -45,7 +46,7 @@ const SHALLOW = 3;
 const OFF_PLACE = 2;
 
 /** The best strip from one shape to another along a link. */
-export function bestStrip(shapes: readonly PieceShape[], link: Link, wish: StripWish): Strip {
+export function bestStrip(shapes: readonly PieceShape[], link: PieceLink, wish: StripWish): Strip {
   const from = shapes[link.piece] as PieceShape;
   const to = shapes[link.to] as PieceShape;
   const shortest = (Math.atan2(link.at.y - link.from.y, link.at.x - link.from.x) * 180) / Math.PI;
@@ -93,7 +94,7 @@ type Facing = { readonly end: number; readonly start: number; readonly behind: n
 function stripAlong(
   from: PieceShape,
   to: PieceShape,
-  link: Link,
+  link: PieceLink,
   angle: number,
   width: number,
   wish: StripWish,

@@ -15,7 +15,7 @@ export type ThickenSettings = {
 export type Thickened = {
   readonly outlines: readonly Outline[];
   /** Holes that grew together less than asked, by how wide they are kept, in mm. */
-  readonly held: readonly { readonly hole: Outline; readonly widthMm: number }[];
+  readonly heldHoles: readonly { readonly hole: Outline; readonly widthMm: number }[];
 };
 
 /** Holes narrower than this, in mm, are left over from where letters meet. */
@@ -23,8 +23,8 @@ const HARDLY_MM = 0.1;
 
 /** Every outline moved by the step's distance; a hole that would get narrower than it may gives way. */
 export function thicken(engine: ClipEngine, shape: readonly Outline[], step: ThickenSettings): Thickened {
-  if (step.by === 0) return { outlines: shape, held: [] };
-  const held: { hole: Outline; widthMm: number }[] = [];
+  if (step.by === 0) return { outlines: shape, heldHoles: [] };
+  const heldHoles: { hole: Outline; widthMm: number }[] = [];
   const least = step.holesOpen;
   const by = shape.map((o) => {
     if (o.depth % 2 === 0 || step.by < 0 || least === null) return step.by;
@@ -32,9 +32,9 @@ export function thicken(engine: ClipEngine, shape: readonly Outline[], step: Thi
     const most = Math.max(0, (width - least) / 2);
     // What is hardly a hole may close.
     if (most >= step.by || width < HARDLY_MM) return step.by;
-    held.push({ hole: o, widthMm: width - 2 * most });
+    heldHoles.push({ hole: o, widthMm: width - 2 * most });
     return most;
   });
   const outlines = measureOutlines(offsetRegion(engine, shape, step.by, step.corners, (i) => by[i] as number));
-  return { outlines, held };
+  return { outlines, heldHoles: heldHoles };
 }

@@ -2,6 +2,8 @@
  * Ties: what is loose is joined to its nearest neighbour by a short strip, or moved or enlarged until it touches, or left
  * as a piece of its own, as the step says for each.
  */
+
+import { rowsOfPolygons } from '../geometry/ink-rows';
 import { type Path, transformPath } from '../geometry/path';
 import {
   applyMatrix,
@@ -17,13 +19,12 @@ import {
   translation,
   turnWith,
 } from '../geometry/point';
-import { rowsOfPolygons } from '../geometry/rows';
 import { closingMove } from '../lettering/close-up';
 import { LIMITS } from '../limits';
-import { type Link, nearestPoints, type PieceShape, pieceShape, pieceShapes, shortestLinks } from './links';
+import { closestPoints, type PieceLink, type PieceShape, pieceShape, pieceShapes, shortestLinks } from './links';
 import type { Outline } from './outline';
 import { type Piece, pieceKeys } from './pieces';
-import { rectanglePath } from './shape';
+import { roundedRectangle } from './shape';
 import type { Source } from './source';
 import { bestStrip } from './strip';
 
@@ -69,12 +70,12 @@ export type Tied = {
   /** Where the outlines of moved and enlarged pieces go, by index of the outline. */
   readonly moved: ReadonlyMap<number, Matrix>;
   /** Keys of the pieces that stay loose on purpose. */
-  readonly left: readonly string[];
+  readonly untied: readonly string[];
   /** Pieces there are more of than can be tied; none is. */
   readonly tooMany: number;
 };
 
-const NOTHING: Omit<Tied, 'keys'> = { ties: [], moved: new Map(), left: [], tooMany: 0 };
+const NOTHING: Omit<Tied, 'keys'> = { ties: [], moved: new Map(), untied: [], tooMany: 0 };
 const AS_IT_IS: Omit<PieceAnswer, 'piece'> = { how: 'tie', x: null, y: null, turn: null };
 
 /** What holds the pieces of a clean shape together; the first piece is the one the others are joined to. */
@@ -87,9 +88,9 @@ export function tiesFor(
   const keys = pieceKeys(pieces, sources);
   const answerOf = (i: number) => step.answers.find((a) => a.piece === keys[i]) ?? AS_IT_IS;
   const joined = pieces.flatMap((_, i) => (i === 0 || answerOf(i).how !== 'leave' ? [i] : []));
-  const left = pieces.flatMap((_, i) => (joined.includes(i) ? [] : [keys[i] as string]));
-  if (joined.length < 2) return { ...NOTHING, keys, left };
-  if (joined.length > LIMITS.piecesTied) return { ...NOTHING, keys, left, tooMany: joined.length };
+  const untied = pieces.flatMap((_, i) => (joined.includes(i) ? [] : [keys[i] as string]));
+  if (joined.length < 2) return { ...NOTHING, keys, untied: untied };
+  if (joined.length > LIMITS.piecesTied) return { ...NOTHING, keys, untied: untied, tooMany: joined.length };
   const shapes = pieceShapes(
     outlines,
     joined.map((i) => pieces[i] as Piece),
@@ -105,7 +106,7 @@ export function tiesFor(
     const target = carried ? movedShape(shapes[link.to] as PieceShape, carried) : (shapes[link.to] as PieceShape);
     const here = [...shapes];
     here[link.to] = target;
-    const now: Link = carried ? linkBetween(here, link) : link;
+    const now: PieceLink = carried ? linkBetween(here, link) : link;
     if (answer.how === 'tie') {
       ties.push(tieAlong(here, now, keys[index] as string, answer, step));
       continue;
@@ -114,7 +115,7 @@ export function tiesFor(
     motion.set(link.piece, matrix);
     for (const i of outlinesOf(outlines, (shapes[link.piece] as PieceShape).piece)) moved.set(i, matrix);
   }
-  return { keys, ties, moved, left, tooMany: 0 };
+  return { keys, ties, moved, untied: untied, tooMany: 0 };
 }
 
 const outlinesOf = (outlines: readonly Outline[], piece: Piece): number[] =>
@@ -129,14 +130,14 @@ function movedShape(shape: PieceShape, m: Matrix): PieceShape {
   return pieceShape(shape.piece, polygons, { minX: least(xs), minY: least(ys), maxX: most(xs), maxY: most(ys) });
 }
 
-function linkBetween(shapes: readonly PieceShape[], link: Link): Link {
-  const { from, at } = nearestPoints(shapes[link.piece] as PieceShape, shapes[link.to] as PieceShape);
+function linkBetween(shapes: readonly PieceShape[], link: PieceLink): PieceLink {
+  const { from, at } = closestPoints(shapes[link.piece] as PieceShape, shapes[link.to] as PieceShape);
   return { ...link, from, at };
 }
 
 function tieAlong(
   shapes: readonly PieceShape[],
-  link: Link,
+  link: PieceLink,
   piece: string,
   answer: Omit<PieceAnswer, 'piece'>,
   step: TieSettings,
@@ -154,7 +155,7 @@ function tieAlong(
   });
   const corner = step.ends === 'round' ? Math.min(strip.width / 2, Math.max(strip.overlap, 0)) : 0;
   const path = transformPath(
-    rectanglePath(strip.length, strip.width, corner),
+    roundedRectangle(strip.length, strip.width, corner),
     compose(rotation(strip.angleDeg), translation(strip.centre.x, strip.centre.y)),
   );
   return {
@@ -183,7 +184,7 @@ export const pieceSize = (box: Box): number => Math.max(boxWidth(box), boxHeight
 const ROWS_PER_OVERLAP = 24;
 
 /** The move along the shortest way after which the piece is joined as strongly as asked. */
-function touching(shapes: readonly PieceShape[], link: Link, overlap: number): Matrix {
+function touching(shapes: readonly PieceShape[], link: PieceLink, overlap: number): Matrix {
   const dx = link.at.x - link.from.x;
   const dy = link.at.y - link.from.y;
   const distance = Math.hypot(dx, dy);
@@ -210,7 +211,7 @@ function touching(shapes: readonly PieceShape[], link: Link, overlap: number): M
 }
 
 /** The enlargement about the piece's middle after which it reaches over the gap and the overlap. */
-function grownToTouch(shapes: readonly PieceShape[], link: Link, overlap: number): Matrix {
+function grownToTouch(shapes: readonly PieceShape[], link: PieceLink, overlap: number): Matrix {
   const shape = shapes[link.piece] as PieceShape;
   const target = shapes[link.to] as PieceShape;
   const middle = boxCentre(shape.box);
@@ -222,7 +223,7 @@ function grownToTouch(shapes: readonly PieceShape[], link: Link, overlap: number
   let hi = 1 + 2 * ((Math.hypot(link.at.x - link.from.x, link.at.y - link.from.y) + overlap) / Math.max(reach, 1e-3));
   for (let k = 0; k < 24; k++) {
     const mid = (lo + hi) / 2;
-    if (nearestPoints(movedShape(shape, about(mid)), target).distance > 1e-2) lo = mid;
+    if (closestPoints(movedShape(shape, about(mid)), target).distance > 1e-2) lo = mid;
     else hi = mid;
   }
   return about(hi * (1 + overlap / Math.max(reach, overlap)));

@@ -19,13 +19,13 @@ export function withStrips(engine: ClipEngine, shape: readonly Outline[], strips
 /** One clean shape of pieces that are moved, or enlarged, and of the ties between them. */
 export function movedAndTied(engine: ClipEngine, shape: readonly Outline[], { ties, moved }: Tied): readonly Outline[] {
   if (ties.length === 0 && moved.size === 0) return shape;
-  const placed = shape.map((o, i) => {
+  const placedShapes = shape.map((o, i) => {
     const m = moved.get(i);
     return m ? (transformOutlines([o], m)[0] as Outline) : o;
   });
   return withStrips(
     engine,
-    placed,
+    placedShapes,
     ties.map((t) => t.path),
   );
 }

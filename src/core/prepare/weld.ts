@@ -166,14 +166,14 @@ function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting,
   let across = false;
   for (const cluster of clusters) {
     const first = letters[cluster[0] as number] as PlacedLetter;
-    const placed = memory.get(PLACED_CLUSTER, {
+    const placedCluster = memory.get(PLACED_CLUSTER, {
       letters: clusterLettersOf(cluster, letters),
       setting: s,
       to: compose(translation(first.x * scale, first.y * scale), s.matrix),
       names: cluster.map((i) => i + from),
     });
     across ||= cluster.length > 1 && clusters.length > 1 && enclosesOthers(cluster, boxes);
-    out.push(...relabel(placed, out.length, 0));
+    out.push(...relabel(placedCluster, out.length, 0));
   }
   return s.weld && across ? nestAgain(out) : out;
 }

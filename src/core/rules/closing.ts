@@ -4,7 +4,7 @@ import type { Artwork } from '../document/schema';
 import { regionBox } from '../geometry/path';
 import { applyMatrix, type Box, EMPTY_BOX, growBox, type Matrix, uniteBoxes } from '../geometry/point';
 import type { MendArgs } from '../inspect/finding';
-import type { Found, Rule } from '../inspect/rule';
+import type { Observation, Rule } from '../inspect/rule';
 import { LIMITS } from '../limits';
 import type { PreparedArtwork } from '../prepare/artwork';
 import type { Gap } from '../prepare/closing/closing';
@@ -16,8 +16,8 @@ type Closing = PreparedArtwork['closing'];
 /** Something found about each drawing of a part that is cut; of one worked on by hand, how its drawings would close does not show. */
 const ofDrawings = <A extends MendArgs>(
   { part, ready, isCut }: PartSubject,
-  find: (closing: Closing, member: Artwork, prepared: PreparedMember) => readonly Omit<Found<A>, 'memberId'>[],
-): Found<A>[] =>
+  find: (closing: Closing, member: Artwork, prepared: PreparedMember) => readonly Omit<Observation<A>, 'memberId'>[],
+): Observation<A>[] =>
   isCut && !ready.handMade
     ? part.members.flatMap((member, i) => {
         const prepared = ready.members[i];

@@ -3,9 +3,9 @@ import { bridgeIsland } from '../commands/bridges';
 import { sticks } from '../document/sticks';
 import { type Box, EMPTY_BOX, uniteBoxes } from '../geometry/point';
 import { startSentence } from '../inspect/names';
-import type { Found, Rule } from '../inspect/rule';
+import type { Observation, Rule } from '../inspect/rule';
 import { noteOf } from '../kinds/step';
-import { tie } from '../kinds/steps/tie';
+import { tieStep } from '../kinds/steps/tie';
 import { LIMITS } from '../limits';
 import type { BridgedIsland } from '../prepare/bridges/notes';
 import { type Piece, pieceKeys } from '../prepare/pieces';
@@ -16,7 +16,7 @@ const away = (about: PartSubject): readonly Piece[] => about.memory.of(about, 'a
 
 function findAway({ part, ready, isCut }: PartSubject): Piece[] {
   if (!isCut || ready.overlaps || sticks(part)) return [];
-  const onPurpose = new Set(noteOf(tie, ready)?.leftLoose);
+  const onPurpose = new Set(noteOf(tieStep, ready)?.leftLoose);
   const keys = onPurpose.size > 0 ? pieceKeys(ready.pieces, ready.sources) : [];
   return ready.pieces.filter((piece, i) => piece.kind !== 'main' && !onPurpose.has(keys[i] as string));
 }
@@ -39,8 +39,8 @@ const named = (about: PartSubject): readonly { readonly piece: Piece; readonly n
 /** Something found about pieces of one kind, those that are named one by one. */
 const ofPieces = (
   about: PartSubject,
-  find: (piece: Piece, name: string) => Pick<Found, 'sentence' | 'mend'> | null,
-): Found[] =>
+  find: (piece: Piece, name: string) => Pick<Observation, 'sentence' | 'mend'> | null,
+): Observation[] =>
   named(about).flatMap(({ piece, name }) => {
     const found = find(piece, name);
     return found ? [{ ...found, box: piece.box, detail: name }] : [];
@@ -97,7 +97,7 @@ export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
           sentence: `${startSentence(name)} will drop out.`,
           mend: island ? { letter: island.letter, island: island.rank } : null,
         };
-      }) as Found<{ letter: string; island: number }>[],
+      }) as Observation<{ letter: string; island: number }>[],
   }),
   partRule({
     code: 'loose',

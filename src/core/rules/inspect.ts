@@ -4,7 +4,7 @@ import type { Job, Part } from '../document/schema';
 import { isEmptyBox } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import { Names } from '../inspect/names';
-import { type Found, foundBy, type Rule } from '../inspect/rule';
+import { foundBy, type Observation, type Rule } from '../inspect/rule';
 import type { StepSubject } from '../kinds/step';
 import { type Step, stepIn } from '../kinds/steps';
 import { isCut } from '../kinds/works';
@@ -16,9 +16,9 @@ import { JOB_RULES, PART_RULES } from './rules';
 type Named = Pick<Rule<never, unknown>, 'code' | 'severity' | 'station'>;
 
 /** A finding before it has its key, and what tells it from others of its code in the part. */
-type Draft = { readonly finding: Omit<Finding, 'left' | 'key'>; readonly detail: string };
+type Draft = { readonly finding: Omit<Finding, 'leftReason' | 'key'>; readonly detail: string };
 
-function draft({ code, severity, station }: Named, found: Found, partId: string | null): Draft {
+function draft({ code, severity, station }: Named, found: Observation, partId: string | null): Draft {
   const { sentence, box, memberId, detail, mend } = found;
   return {
     finding: {
@@ -90,6 +90,6 @@ export function inspect(job: Job, inspected: ReadonlyMap<string, Inspected>, mem
     const times = (seen.get(base) ?? 0) + 1;
     seen.set(base, times);
     const key = times === 1 ? base : `${base}#${times}`;
-    return { ...finding, key, left: reasons.get(key) ?? null };
+    return { ...finding, key, leftReason: reasons.get(key) ?? null };
   });
 }

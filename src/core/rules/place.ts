@@ -35,10 +35,10 @@ export const PLACE_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     find({ part, ready, memory }) {
       const words = part.members.filter((m) => m.kind === 'lettering' && m.role === 'join');
       if (part.members.length < 2 || words.length === 0 || ready.overlaps || ready.handMade) return [];
-      const left = membersLeft(ready, memory);
+      const membersLost = membersLeft(ready, memory);
       return part.members.flatMap((member, i) => {
         const prepared = ready.members[i];
-        if (member.kind !== 'lettering' || member.role !== 'join' || left.has(member.id)) return [];
+        if (member.kind !== 'lettering' || member.role !== 'join' || membersLost.has(member.id)) return [];
         if (!prepared?.outlines.length) return [];
         const name = member.text.trim().split('\n')[0]?.slice(0, 40);
         return [

@@ -4,7 +4,7 @@ import type { MiddleOf } from '../commands/changed';
 import type { Job, Member, Part } from '../document/schema';
 import type { MendArgs } from '../inspect/finding';
 import type { Names } from '../inspect/names';
-import type { Found, Rule } from '../inspect/rule';
+import type { Observation, Rule } from '../inspect/rule';
 import type { Strength } from '../inspect/strength';
 import type { WorkedPart } from '../kinds/work';
 import type { Memory } from '../memo';
@@ -57,7 +57,7 @@ export const partRule = <A extends MendArgs = MendArgs>(
 
 /** A rule about a job; each of its findings names the part it is about, or none. */
 export type JobRule = Omit<Rule<JobSubject, AnyMend>, 'find'> & {
-  readonly find: (subject: JobSubject) => readonly (Found & { readonly partId: string | null })[];
+  readonly find: (subject: JobSubject) => readonly (Observation & { readonly partId: string | null })[];
 };
 
 export const jobRule = <A extends MendArgs = MendArgs>(
@@ -67,8 +67,11 @@ export const jobRule = <A extends MendArgs = MendArgs>(
 /** Something found about each member it is true of. */
 export const ofMembers = (
   { part, ready }: PartSubject,
-  find: (member: Member, prepared: PreparedMember) => (Omit<Found, 'detail' | 'memberId'> & { detail?: string }) | null,
-): Found[] =>
+  find: (
+    member: Member,
+    prepared: PreparedMember,
+  ) => (Omit<Observation, 'detail' | 'memberId'> & { detail?: string }) | null,
+): Observation[] =>
   part.members.flatMap((member, i) => {
     const prepared = ready.members[i];
     const found = prepared && find(member, prepared);

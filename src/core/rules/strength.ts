@@ -1,7 +1,7 @@
 /** Places thinner than is safe in the material, and gaps narrower than the kerf. */
 import { spaceLetters } from '../commands/letters';
 import { type Box, EMPTY_BOX, uniteBoxes } from '../geometry/point';
-import type { Found, Rule } from '../inspect/rule';
+import type { Observation, Rule } from '../inspect/rule';
 import type { Stretch } from '../inspect/strength';
 import { LIMITS } from '../limits';
 import { type AnyMend, type PartSubject, partRule } from './rule';
@@ -21,7 +21,7 @@ const named = (
   about: PartSubject,
   stretches: readonly Stretch[],
   sentence: (place: ReturnType<typeof placeName>, width: string) => string,
-): (Found & { readonly stretch: Stretch })[] =>
+): (Observation & { readonly stretch: Stretch })[] =>
   (about.isCut ? stretches : []).slice(0, LIMITS.thinNamed).map((stretch) => {
     const place = placeName(stretch, about);
     return {
@@ -33,7 +33,11 @@ const named = (
   });
 
 /** The stretches beyond those, counted. */
-function counted(about: PartSubject, stretches: readonly Stretch[], sentence: (count: number) => string): Found[] {
+function counted(
+  about: PartSubject,
+  stretches: readonly Stretch[],
+  sentence: (count: number) => string,
+): Observation[] {
   const more = about.isCut ? stretches.slice(LIMITS.thinNamed) : [];
   if (more.length === 0) return [];
   const box = more.reduce<Box>((all, s) => uniteBoxes(all, s.box), EMPTY_BOX);

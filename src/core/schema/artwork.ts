@@ -19,7 +19,7 @@ export const closeSchema = z.strictObject({
     z.number().min(0).max(LIMITS.gapMostMm).default(0),
     'Gaps up to this are closed where it is sure which ends belong together, in mm; 0: none is.',
   ),
-  look: about(z.number().min(0.01).max(LIMITS.gapMostMm).default(2), 'Gaps up to this are looked for, in mm.'),
+  findUpTo: about(z.number().min(0.01).max(LIMITS.gapMostMm).default(2), 'Gaps up to this are looked for, in mm.'),
   doubles: about(
     z.number().min(0).max(1).default(0.02),
     'Lines that run along each other closer than this are one, in mm; 0: all stay.',

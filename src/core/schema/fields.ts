@@ -29,7 +29,7 @@ export const corners = z
   .default('round')
   .describe('Shape of the corners that grow.');
 
-export const pathData = about(
+export const pathDataField = about(
   z.string().max(LIMITS.pathCharacters),
   'Paths as SVG path data in mm, y upwards; closed ones enclose areas, open ones are lines.',
 );

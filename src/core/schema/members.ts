@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { LIMITS } from '../limits';
 import { artworkSchema } from './artwork';
-import { about, ends, id, length, pathData } from './fields';
+import { about, ends, id, length, pathDataField } from './fields';
 import { letteringSchema } from './lettering';
 import { member } from './member';
 
@@ -85,7 +85,7 @@ const copySchema = z.strictObject({
 const pathSchema = z.strictObject({
   ...member,
   kind: z.literal('path'),
-  d: pathData,
+  d: pathDataField,
   scale: about(z.number().min(1e-4).max(1e4).default(1), 'How many times as large as it was drawn.'),
 });
 

@@ -1,6 +1,6 @@
 /** The order paths of one operation run in: inside before outside, and near ones after each other. */
 import type { MeasuredPath } from '../geometry/nesting';
-import { Waiting } from './waiting';
+import { NearestNext } from './nearest-next';
 
 /**
  * Indices of closed paths in running order. What lies in a path comes before it; among equals the nearest start is
@@ -21,11 +21,11 @@ export function insideFirst(paths: readonly MeasuredPath[], parent: readonly num
   const visit = (around: number) => {
     const inside = children.get(around);
     if (!inside) return;
-    const waiting = new Waiting(
+    const unvisited = new NearestNext(
       inside.map((id) => ({ x: paths[id]?.path.segments[0]?.x0 ?? 0, y: paths[id]?.path.segments[0]?.y0 ?? 0 })),
       x,
     );
-    for (let nth = waiting.take(x, y); nth !== null; nth = waiting.take(x, y)) {
+    for (let nth = unvisited.take(x, y); nth !== null; nth = unvisited.take(x, y)) {
       const next = inside[nth] as number;
       visit(next);
       order.push(next);

@@ -1,7 +1,7 @@
 /** Lines in the order a pen draws them: those that meet end to end in one go, and the nearest next, from either end. */
 import { type Path, reversePath } from '../geometry/path';
 import type { Point } from '../geometry/point';
-import { Waiting } from './waiting';
+import { NearestNext } from './nearest-next';
 
 /** Ends this near each other are one place, in mm. */
 const SAME_MM = 0.005;
@@ -78,32 +78,32 @@ export function joinedRuns(paths: readonly Path[]): Path[] {
 /** The same lines, the nearest next (greedy, from the origin); open ones are turned to begin at their nearer end. */
 export function nearestNext(paths: readonly Path[]): Path[] {
   // Two places a line: its start and its end; a closed one is only begun where it starts.
-  const waiting = new Waiting(
+  const unvisited = new NearestNext(
     paths.flatMap((p) => [startOf(p), endOf(p)]),
     0,
   );
   paths.forEach((p, i) => {
-    if (p.closed) waiting.drop(2 * i + 1);
+    if (p.closed) unvisited.drop(2 * i + 1);
   });
   const out: Path[] = [];
   let here: Point = { x: 0, y: 0 };
-  for (let next = waiting.take(0, 0); next !== null; next = waiting.take(here.x, here.y)) {
+  for (let next = unvisited.take(0, 0); next !== null; next = unvisited.take(here.x, here.y)) {
     const path = paths[next >> 1] as Path;
-    waiting.drop(next ^ 1);
+    unvisited.drop(next ^ 1);
     const taken = next % 2 === 1 ? reversePath(path) : path;
     out.push(taken);
     here = endOf(taken);
-    waiting.goTo(here.x);
+    unvisited.goTo(here.x);
   }
   return out;
 }
 
 /** Points along a way that visits the nearest next (greedy, from the origin). */
-export function nearestPoints<T extends Point>(points: readonly T[]): T[] {
-  const waiting = new Waiting(points, 0);
+export function greedyPointOrder<T extends Point>(points: readonly T[]): T[] {
+  const unvisited = new NearestNext(points, 0);
   const out: T[] = [];
   let here: Point = { x: 0, y: 0 };
-  for (let next = waiting.take(0, 0); next !== null; next = waiting.take(here.x, here.y)) {
+  for (let next = unvisited.take(0, 0); next !== null; next = unvisited.take(here.x, here.y)) {
     const taken = points[next] as T;
     out.push(taken);
     here = taken;

@@ -88,32 +88,32 @@ class Reader {
   }
 
   private sum(): Term {
-    let left = this.product();
+    let value = this.product();
     for (let sign = this.take(/[+-]/); sign; sign = this.take(/[+-]/)) {
       let right = this.product();
-      if (left.power !== right.power) {
-        left = this.asLength(left);
+      if (value.power !== right.power) {
+        value = this.asLength(value);
         right = this.asLength(right);
       }
-      left = { value: sign === '+' ? left.value + right.value : left.value - right.value, power: left.power };
+      value = { value: sign === '+' ? value.value + right.value : value.value - right.value, power: value.power };
     }
-    return left;
+    return value;
   }
 
   private product(): Term {
-    let left = this.sign();
+    let value = this.sign();
     for (let op = this.take(/[*/x]/); op; op = this.take(/[*/x]/)) {
       const right = this.sign();
       if (op === '/') {
         if (right.power === 1) throw new Unreadable('A length can be divided by a number, not by a length.');
         if (right.value === 0) throw new Unreadable('That divides by nothing.');
-        left = { value: left.value / right.value, power: left.power };
+        value = { value: value.value / right.value, power: value.power };
       } else {
-        if (left.power + right.power > 1) throw new Unreadable('Two lengths can’t be multiplied.');
-        left = { value: left.value * right.value, power: left.power === 1 || right.power === 1 ? 1 : 0 };
+        if (value.power + right.power > 1) throw new Unreadable('Two lengths can’t be multiplied.');
+        value = { value: value.value * right.value, power: value.power === 1 || right.power === 1 ? 1 : 0 };
       }
     }
-    return left;
+    return value;
   }
 
   private sign(): Term {

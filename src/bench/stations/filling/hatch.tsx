@@ -14,7 +14,7 @@ import { useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { DoneBy } from '../lines/done-by';
 import styles from './filling.module.css';
-import { Reach } from './reach';
+import { ReachPanel } from './reach';
 import { ToolShapes } from './tool-words';
 
 type HatchStep = StepOf<'hatch'>;
@@ -31,7 +31,7 @@ export function HatchSettings(props: StepProps) {
       <Tool id={part.id} step={step} set={set} />
       <Lines step={step} set={set} />
       {view.fill && <Figures fill={view.fill} step={step} set={set} />}
-      {view.fill && <Reach {...props} step={step} fill={view.fill} />}
+      {view.fill && <ReachPanel {...props} step={step} fill={view.fill} />}
     </>
   );
 }
@@ -220,11 +220,11 @@ function Figures({ fill, step, set }: { fill: FillView; step: HatchStep; set: Se
       </p>
       {step.overlap < 0 ? (
         <p className="nf-small nf-muted mb-2">There is room between the lines, so nothing counts as missed.</p>
-      ) : step.rest ? (
+      ) : step.fillMissed ? (
         <Switch
           label="Fill the rest"
           on
-          onChange={(rest) => set({ rest })}
+          onChange={(rest) => set({ fillMissed: rest })}
           note={
             fill.restStrokes > 0
               ? `${fill.restStrokes.toLocaleString('en')} stroke${fill.restStrokes === 1 ? '' : 's'} over what the lines miss.`
@@ -233,7 +233,7 @@ function Figures({ fill, step, set }: { fill: FillView; step: HatchStep; set: Se
         />
       ) : fill.places > 0 ? (
         <div className={styles.actions}>
-          <Button variant="plain" onClick={() => set({ rest: true })}>
+          <Button variant="plain" onClick={() => set({ fillMissed: true })}>
             Fill the rest
           </Button>
           <span className="nf-small nf-muted">

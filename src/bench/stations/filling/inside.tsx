@@ -1,7 +1,7 @@
 'use client';
 
 /** What happens to the inside of a part: nothing, scanned as an area, or filled with lines. */
-import { insideOf, setInside } from '@/core/commands/fills';
+import { interiorOf, setInside } from '@/core/commands/fills';
 import { partWords } from '@/core/document/part-words';
 import type { Operation, Part } from '@/core/document/schema';
 import { Choice, NumberField, QuantityField, Switch } from '@/ui/fields';
@@ -13,10 +13,10 @@ import { change, dispatch, useBench } from '../../store';
 import { DoneBy } from '../lines/done-by';
 import { HatchSettings } from './hatch';
 
-export function Inside({ part, view }: { readonly part: Part; readonly view: PartView }) {
+export function InteriorPanel({ part, view }: { readonly part: Part; readonly view: PartView }) {
   const units = useBench((s) => s.job.units);
   const none = useBench((s) => s.job.operations.length === 0);
-  const inside = insideOf(part);
+  const inside = interiorOf(part);
   return (
     <section aria-label="Inside">
       <Heading beside={view.areaMm2 > 0 ? formatArea(view.areaMm2, units) : ''}>{partWords(part)}</Heading>

@@ -30,7 +30,7 @@ function alike(letters: readonly Letter[]): (Letter & { readonly times: number }
   return [...kinds.values()];
 }
 
-export function Reach(props: StepProps & { step: StepOf<'hatch'>; fill: FillView }) {
+export function ReachPanel(props: StepProps & { step: StepOf<'hatch'>; fill: FillView }) {
   const { step, fill } = props;
   const { set } = useStep(props, 'hatch');
   const look = useBench((s) => s.look);

@@ -19,7 +19,7 @@ import {
   setIslandCount,
   unpin,
 } from '../../bridge-edits';
-import { chooseIsland, pointAt, useBench } from '../../store';
+import { chooseIsland, setPointing, useBench } from '../../store';
 import { CompareBridges } from './compare-bridges';
 import { type StepProps, useStep } from './use-step';
 
@@ -67,7 +67,7 @@ export function AddByHand() {
       active={pointing}
       aria-pressed={pointing}
       title="Then press on a gap of a letter, on the sheet"
-      onClick={() => pointAt(pointing ? null : 'bridge')}
+      onClick={() => setPointing(pointing ? null : 'bridge')}
     >
       {pointing ? 'Press on a gap …' : 'Add by hand'}
     </Button>
@@ -180,7 +180,7 @@ function IslandChosen({ part, view, step, island }: StepProps & { step: BridgeSt
             Let go
           </Button>
         ) : (
-          island.held > 0 && (
+          island.bridgeCount > 0 && (
             <Button
               variant="plain"
               onClick={() => pin(part.id, key)}
@@ -190,7 +190,7 @@ function IslandChosen({ part, view, step, island }: StepProps & { step: BridgeSt
             </Button>
           )
         )}
-        {island.text !== '' && same > 1 && island.held > 0 && (
+        {island.text !== '' && same > 1 && island.bridgeCount > 0 && (
           <Button variant="plain" onClick={() => copyToSameLetters(part.id, key)}>
             Copy to all {same} of {island.text}
           </Button>
@@ -210,7 +210,7 @@ function BridgeChosen({ part, view, bridge }: StepProps & { bridge: BridgeView }
     placeBridge(part.id, bridge, all, recipe, merge);
   return (
     <>
-      <Heading beside={bridge.placed === null ? 'automatic' : 'by hand'}>
+      <Heading beside={bridge.pinnedIndex === null ? 'automatic' : 'by hand'}>
         {siblings.length > 1 ? `Bridge ${nth + 1} of ${siblings.length}` : 'This bridge'}
       </Heading>
       <QuantityField
@@ -221,8 +221,8 @@ function BridgeChosen({ part, view, bridge }: StepProps & { bridge: BridgeView }
         most={1000}
         stepMm={unit === 'mm' ? FINE_MM : FINE_IN_MM}
         onChange={(width) =>
-          place((placed) => {
-            placed.width = width;
+          place((pinned) => {
+            pinned.width = width;
           }, 'width')
         }
       />
@@ -235,8 +235,8 @@ function BridgeChosen({ part, view, bridge }: StepProps & { bridge: BridgeView }
         step={1}
         digits={1}
         onChange={(turn) =>
-          place((placed) => {
-            placed.turn = turn;
+          place((pinned) => {
+            pinned.turn = turn;
           }, 'turn')
         }
       />

@@ -20,7 +20,7 @@ const countWords = (n: number): string => (n === 1 ? '1 bridge' : `${n} bridges`
 
 function heldWords(island: IslandView, unit: LengthUnit): string {
   const by = island.how === 'hand' ? ', by hand' : '';
-  return `${countWords(island.held)}, ${formatLength(island.widthMm, unit)}${by}`;
+  return `${countWords(island.bridgeCount)}, ${formatLength(island.widthMm, unit)}${by}`;
 }
 
 function looseWords({ trouble }: IslandView): string {
@@ -57,7 +57,7 @@ function Island({ part, island, stays }: { part: Part; island: IslandView; stays
         className={hold.choose}
         aria-pressed={isChosen}
         onClick={() => {
-          chooseIsland(isChosen ? null : { ...key, nth: island.held > 0 ? 0 : null });
+          chooseIsland(isChosen ? null : { ...key, nth: island.bridgeCount > 0 ? 0 : null });
           if (!isChosen) bringIntoSight(island.letterBox);
         }}
       >
@@ -82,7 +82,7 @@ function Island({ part, island, stays }: { part: Part; island: IslandView; stays
             </Button>
           )
         ))}
-      {isChosen && island.held > 0 && !part.locked && (
+      {isChosen && island.bridgeCount > 0 && !part.locked && (
         <Button variant="word" onClick={() => leaveIsland(part.id, key)} title="It drops out when it is cut">
           Leave without
         </Button>
@@ -92,10 +92,10 @@ function Island({ part, island, stays }: { part: Part; island: IslandView; stays
 }
 
 /** What is held and what is not, in a few words. */
-function islandWords({ keys, held }: PartView['bridges'], stays: boolean): string {
+function islandWords({ keys, islandsHeld }: PartView['bridges'], stays: boolean): string {
   if (stays) return `${keys.length} stay on their backing`;
-  const loose = keys.length - held;
-  const words = [`${held} held`];
+  const loose = keys.length - islandsHeld;
+  const words = [`${islandsHeld} held`];
   if (loose > 0) words.push(`${loose} will drop out`);
   return words.join(' · ');
 }
@@ -111,7 +111,7 @@ export function Islands({ part, view }: { part: Part; view: PartView }) {
         {!bridges.isOn && !part.locked && <AddByHand />}
       </section>
     ) : null;
-  const open = bridges.keys.length - bridges.held;
+  const open = bridges.keys.length - bridges.islandsHeld;
   return (
     <section aria-label="Islands">
       <Heading beside={islandWords(bridges, stays)}>Islands</Heading>
@@ -123,7 +123,7 @@ export function Islands({ part, view }: { part: Part; view: PartView }) {
           <li className="nf-muted nf-small">and {bridges.keys.length - bridges.islands.length} more</li>
         )}
       </ul>
-      {!stays && !part.locked && open > 0 && (!bridges.isOn || bridges.left > 0 || hasEmptied(part)) && (
+      {!stays && !part.locked && open > 0 && (!bridges.isOn || bridges.islandsLeft > 0 || hasEmptied(part)) && (
         <Button variant="primary" className="w-100 mt-1" onClick={() => bridgeAll(part.id)}>
           Bridge every island
         </Button>
@@ -138,7 +138,7 @@ function hasEmptied(part: Part): boolean {
   return (
     step?.kind === 'bridge' &&
     step.islands.some(
-      (s) => s.how === 'hand' && !step.placed.some((p) => p.letter === s.letter && p.island === s.island),
+      (s) => s.how === 'hand' && !step.pinned.some((p) => p.letter === s.letter && p.island === s.island),
     )
   );
 }

@@ -10,12 +10,12 @@ import { measureOf } from '../../seen';
 import { dispatch, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { DoneBy } from './done-by';
-import { LetterLines } from './letter-lines';
+import { LetterLinesPanel } from './letter-lines';
 
 /** Detail from coarse to fine, as a person sets it. */
 const DETAILS = [2, 1.4, 1, 0.7, 0.45, 0.3, 0.2];
 
-export function Centerline(props: StepProps) {
+export function CenterlinePanel(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);
   const { step, set } = useStep(props, 'centerline');
@@ -105,7 +105,7 @@ export function Centerline(props: StepProps) {
               onChange={(dots) => set({ dots })}
             />
           )}
-          {lines && <LetterLines part={part} step={step} lines={lines} />}
+          {lines && <LetterLinesPanel part={part} step={step} lines={lines} />}
           {lines && (
             <p className="nf-small mb-2">
               <span className="nf-figure">{lines.lines}</span> line{lines.lines === 1 ? '' : 's'} ·{' '}

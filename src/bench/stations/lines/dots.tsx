@@ -11,7 +11,7 @@ import { dispatch, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { DoneBy } from './done-by';
 
-export function Dots(props: StepProps) {
+export function DotsPanel(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);
   const { step, set } = useStep(props, 'dots');

@@ -11,11 +11,11 @@ import { usePathsInHand } from '../../nodes/hand';
 import styles from '../../nodes/nodes.module.css';
 import { NodesPanel } from '../../nodes/panel';
 import { chosenAmong, dropLines, letRunThrough, mergeLines, pullToTip } from '../../nodes/tools';
-import { change, pointAt, useBench, workOnNodes } from '../../store';
+import { change, setPointing, useBench, workOnNodes } from '../../store';
 
 type Props = { readonly part: Part; readonly step: StepOf<'centerline'>; readonly lines: CenterlineView };
 
-export function LetterLines({ part, step, lines }: Props) {
+export function LetterLinesPanel({ part, step, lines }: Props) {
   const at = useBench((s) => (s.atNodes?.partId === part.id && s.atNodes.letter !== null ? s.atNodes : null));
   const pointing = useBench((s) => s.pointing === 'letter');
   const edit = (recipe: (s: StepOf<'centerline'>) => void) =>
@@ -33,7 +33,7 @@ export function LetterLines({ part, step, lines }: Props) {
           active={pointing}
           aria-pressed={pointing}
           disabled={part.locked || lines.letters.length === 0}
-          onClick={() => pointAt(pointing ? null : 'letter')}
+          onClick={() => setPointing(pointing ? null : 'letter')}
         >
           {pointing ? 'Press on a letter …' : 'Mend a letter'}
         </Button>
@@ -55,7 +55,7 @@ export function LetterLines({ part, step, lines }: Props) {
   const correction = correctionOf(step, letter);
   const alone = correction?.alike === null;
   const same = letter.alike === null ? 1 : lines.letters.filter((l) => l.alike === letter.alike).length;
-  const { ends, lines: held } = chosenAmong(paths, at.chosen);
+  const { ends, lines: chosenLines } = chosenAmong(paths, at.chosen);
   const motion = (words: string, run: () => void, can: boolean, title: string) => (
     <Button variant="plain" disabled={!can} title={title} onClick={run}>
       {words}
@@ -69,8 +69,8 @@ export function LetterLines({ part, step, lines }: Props) {
       <div className={styles.tools}>
         {motion('Run through', letRunThrough, ends >= 2, 'Two ends joined smoothly; four let two strokes pass')}
         {motion('To the tip', pullToTip, ends >= 1, 'Chosen ends go on straight to the edge of the letter')}
-        {motion('Merge', mergeLines, held === 2, 'Two lines side by side become one between them')}
-        {motion('Drop', dropLines, held >= 1, 'The lines with chosen nodes are left out')}
+        {motion('Merge', mergeLines, chosenLines === 2, 'Two lines side by side become one between them')}
+        {motion('Drop', dropLines, chosenLines >= 1, 'The lines with chosen nodes are left out')}
       </div>
       {letter.alike !== null && (
         <Choice

@@ -3,10 +3,17 @@ import { transformPath } from '../../geometry/path';
 import { compose, scaling } from '../../geometry/point';
 import { LIMITS } from '../../limits';
 import { colourOfIndex } from '../dxf-colour';
-import { Finder, type Found, type Reading, ReadingStops, type ReadProgress, type SizeClaim } from '../found';
+import {
+  Finder,
+  type ReadDrawing,
+  type Reading,
+  ReadingStops,
+  type ReadProgress,
+  type SizeClaim,
+} from '../read-drawing';
 import { Entity } from './entity';
 import { drawEntity } from './outlines';
-import { after, moved, objectSpace, type Space, scaled, turned, UP, WORLD } from './space';
+import { after, movedSpace, objectSpace, type Space, scaledSpace, turnedSpace, UP, WORLD } from './space';
 import { binaryTags, decoderFor, isBinaryDxf, type TagSource, textTags } from './tags';
 import { wordsOf } from './words';
 
@@ -128,7 +135,7 @@ class DxfReader {
     private readonly progress: ReadProgress,
   ) {}
 
-  found(format: string): Found {
+  found(format: string): ReadDrawing {
     return this.finder.found(format, this.claim, null);
   }
 
@@ -140,7 +147,7 @@ class DxfReader {
   /** Walk the sections. Inserts of blocks that are not known yet wait for the end. */
   read(): void {
     const { tags } = this;
-    const waiting: Entity[] = [];
+    const toRead: Entity[] = [];
     let section = '';
     let begun: { type: string; codes: number[]; values: (string | number)[] } | null = null;
     let variable = '';
@@ -153,7 +160,7 @@ class DxfReader {
           `The drawing has more than ${LIMITS.drawnElements.toLocaleString('en')} entities; what comes after them was left out.`,
         );
       if (section === 'BLOCKS') block?.entities.push(e);
-      else if (e.type === 'INSERT' && !this.blocks.has(e.words(2).toUpperCase())) waiting.push(e);
+      else if (e.type === 'INSERT' && !this.blocks.has(e.words(2).toUpperCase())) toRead.push(e);
       else this.draw(e, WORLD, OWN_COLOUR, new Set());
     };
     const finishOpen = () => {
@@ -220,7 +227,7 @@ class DxfReader {
       this.takeDamage(isCut || (begun !== null && DRAWN_SECTIONS.has(section) && section !== 'TABLES'));
     }
     finishOpen();
-    for (const e of waiting) this.draw(e, WORLD, OWN_COLOUR, new Set());
+    for (const e of toRead) this.draw(e, WORLD, OWN_COLOUR, new Set());
   }
 
   private takeDamage(inEntity: boolean): void {
@@ -314,7 +321,7 @@ class DxfReader {
       return;
     }
     const [sx, sy, sz] = [e.number(41, 1), e.number(42, 1), e.number(43, 1)];
-    const turn = turned(e.number(50, 0));
+    const turn = turnedSpace(e.number(50, 0));
     const at = e.vector(10, [0, 0, 0]);
     const own = after(objectSpace(e.vector(210, UP)), space);
     const columns = Math.max(1, Math.floor(e.number(70, 1)));
@@ -326,11 +333,11 @@ class DxfReader {
           throw new ReadingStops(
             `The drawing uses blocks more than ${LIMITS.usedShapes.toLocaleString('en')} times; what comes after that was left out.`,
           );
-        const step = moved([column * e.number(44, 0), row * e.number(45, 0), 0]);
+        const step = movedSpace([column * e.number(44, 0), row * e.number(45, 0), 0]);
         const [bx, by, bz] = block.base;
-        let to = after(moved([-bx, -by, -bz]), scaled(sx, sy, sz));
+        let to = after(movedSpace([-bx, -by, -bz]), scaledSpace(sx, sy, sz));
         to = after(after(to, step), turn);
-        to = after(after(to, moved(at)), own);
+        to = after(after(to, movedSpace(at)), own);
         for (const entity of block.entities) this.draw(entity, to, owner, inside);
       }
     for (const attribute of e.parts) this.draw(attribute, space, owner, within);

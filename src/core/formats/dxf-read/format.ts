@@ -3,7 +3,7 @@ import type { FormatToRead } from '../read-format';
 import { readDxf } from './dxf-read';
 import { isBinaryDxf } from './tags';
 
-export const DXF: FormatToRead = {
+export const dxfReader: FormatToRead = {
   word: 'DXF',
   endings: ['.dxf'],
   recognises: ({ bytes, start }) =>

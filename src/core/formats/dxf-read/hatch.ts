@@ -31,7 +31,7 @@ class Cursor {
     const y = this.take(code + 10);
     return x === null || y === null ? null : [x, y];
   }
-  get left(): number {
+  get tagsLeft(): number {
     return this.e.codes.length - this.at;
   }
 }
@@ -40,7 +40,7 @@ export function hatchPaths(e: Entity, tolerance: number): Path[] {
   const cursor = new Cursor(e);
   const count = cursor.find(91) ?? 0;
   const paths: Path[] = [];
-  for (let i = 0; i < count && cursor.left > 0; i++) {
+  for (let i = 0; i < count && cursor.tagsLeft > 0; i++) {
     const flags = cursor.find(92);
     if (flags === null) break;
     const path = flags & POLYLINE ? polylineBoundary(cursor) : edgeBoundary(cursor, tolerance);
@@ -54,7 +54,7 @@ function polylineBoundary(cursor: Cursor): Path {
   cursor.take(73);
   const n = cursor.take(93) ?? 0;
   const vertices: { x: number; y: number; bulge: number }[] = [];
-  for (let i = 0; i < n && cursor.left > 0; i++) {
+  for (let i = 0; i < n && cursor.tagsLeft > 0; i++) {
     const p = cursor.pair(10);
     if (!p) break;
     vertices.push({ x: p[0], y: p[1], bulge: cursor.take(42) ?? 0 });
@@ -65,7 +65,7 @@ function polylineBoundary(cursor: Cursor): Path {
 function edgeBoundary(cursor: Cursor, tolerance: number): Path {
   const n = cursor.take(93) ?? 0;
   const edges: (readonly Segment[])[] = [];
-  for (let i = 0; i < n && cursor.left > 0; i++) {
+  for (let i = 0; i < n && cursor.tagsLeft > 0; i++) {
     const kind = cursor.take(72);
     if (kind === null) break;
     const edge = edgeOf(kind, cursor, tolerance);
@@ -104,10 +104,10 @@ function edgeOf(kind: number, cursor: Cursor, tolerance: number): readonly Segme
   const knotCount = cursor.take(95) ?? 0;
   const pointCount = cursor.take(96) ?? 0;
   const knots: number[] = [];
-  for (let i = 0; i < knotCount && cursor.left > 0; i++) knots.push(cursor.take(40) ?? 0);
+  for (let i = 0; i < knotCount && cursor.tagsLeft > 0; i++) knots.push(cursor.take(40) ?? 0);
   const points: (readonly [number, number])[] = [];
   const weights: number[] = [];
-  for (let i = 0; i < pointCount && cursor.left > 0; i++) {
+  for (let i = 0; i < pointCount && cursor.tagsLeft > 0; i++) {
     const point = cursor.pair(10);
     if (point) points.push(point);
     const weight = cursor.take(42);
@@ -115,7 +115,7 @@ function edgeOf(kind: number, cursor: Cursor, tolerance: number): readonly Segme
   }
   const fitCount = cursor.take(97) ?? 0;
   const through: (readonly [number, number])[] = [];
-  for (let i = 0; i < fitCount && cursor.left > 0; i++) {
+  for (let i = 0; i < fitCount && cursor.tagsLeft > 0; i++) {
     const point = cursor.pair(11);
     if (!point) break;
     through.push(point);

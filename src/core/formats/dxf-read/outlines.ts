@@ -13,9 +13,9 @@ const TURN = 2 * Math.PI;
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;
 
 /** Paths seen from above; whether they are filled. Null when it is no kind of shape that is drawn. */
-export type Drawn = { readonly paths: readonly Path[]; readonly filled: boolean };
+export type EntityShape = { readonly paths: readonly Path[]; readonly filled: boolean };
 
-const lines = (paths: readonly Path[]): Drawn => ({ paths, filled: false });
+const lines = (paths: readonly Path[]): EntityShape => ({ paths, filled: false });
 
 /** Bits of code 70 of a polyline. */
 const CLOSED = 1;
@@ -27,7 +27,7 @@ const FRAME = 16;
 const SPLINE_CLOSED = 1;
 
 /** `tolerance` in drawing units. */
-export function drawEntity(e: Entity, space: Space, tolerance: number): Drawn | null {
+export function drawEntity(e: Entity, space: Space, tolerance: number): EntityShape | null {
   const own = () => after(objectSpace(e.vector(210, UP)), space);
   switch (e.type) {
     case 'LINE': {

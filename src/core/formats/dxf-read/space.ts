@@ -32,15 +32,15 @@ export const after = (first: Space, then: Space): Space => ({
   o: place(then, first.o),
 });
 
-export const moved = (by: Vector): Space => ({ ...WORLD, o: by });
-export const scaled = (x: number, y: number, z: number): Space => ({
+export const movedSpace = (by: Vector): Space => ({ ...WORLD, o: by });
+export const scaledSpace = (x: number, y: number, z: number): Space => ({
   x: [x, 0, 0],
   y: [0, y, 0],
   z: [0, 0, z],
   o: [0, 0, 0],
 });
 
-export const turned = (degrees: number): Space => {
+export const turnedSpace = (degrees: number): Space => {
   const angle = (degrees * Math.PI) / 180;
   const exact = degrees % 90 === 0;
   const cos = exact ? Math.round(Math.cos(angle)) : Math.cos(angle);

@@ -1,10 +1,10 @@
 /** TEXT and MTEXT as lines of words with a place each. */
 import { compose, rotation, scaling, translation } from '../../geometry/point';
-import type { FoundText } from '../found';
+import type { ReadText } from '../read-drawing';
 import { type Entity, plainWords } from './entity';
 import { after, fromAbove, objectSpace, type Space, UP } from './space';
 
-export type Words = Omit<FoundText, 'group'>;
+export type Words = Omit<ReadText, 'group'>;
 
 /** Signs that DXF writes with percent signs. */
 const PERCENT: Readonly<Record<string, string>> = { d: '°', p: '±', c: '⌀', u: '', o: '', k: '', '%': '%' };

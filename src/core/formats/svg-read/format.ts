@@ -4,7 +4,7 @@ import { readSvg } from './svg-read';
 
 const MARKUP = /^\uFEFF?\s*</;
 
-export const SVG: FormatToRead = {
+export const svgReader: FormatToRead = {
   word: 'SVG',
   endings: ['.svg', '.svgz'],
   recognises: ({ text }) => MARKUP.test(text()) && /<(?:\w+:)?svg[\s>]/.test(text()),

@@ -2,7 +2,7 @@ import { closedPath, type Path } from '../../geometry/path';
 import { line } from '../../geometry/segment';
 
 /** A plain rectangle by its corner and sides. */
-export const rectanglePath = (x: number, y: number, width: number, height: number): Path =>
+export const plainRectangle = (x: number, y: number, width: number, height: number): Path =>
   closedPath([
     line(x, y, x + width, y),
     line(x + width, y, x + width, y + height),

@@ -3,7 +3,7 @@ import { pathOf, type ReadPaths } from '../../geometry/path-data';
 import { compose, scaling, translation } from '../../geometry/point';
 import { arcAbout, line, type Segment, transformSegment, withEnds } from '../../geometry/segment';
 import type { SvgElement } from './tree';
-import { lengthIn, lengthOf, numbersIn } from './values';
+import { lengthAttribute, lengthIn, numbersIn } from './values';
 
 export type Viewport = { readonly width: number; readonly height: number };
 
@@ -20,7 +20,7 @@ export function outlineOf(element: SvgElement, view: Viewport): ReadPaths | null
     case 'rect':
       return rectangle(element, view);
     case 'circle': {
-      const r = lengthOf(element, 'r', diagonal(view));
+      const r = lengthAttribute(element, 'r', diagonal(view));
       return ellipse(element, view, r, r);
     }
     case 'ellipse': {
@@ -29,8 +29,8 @@ export function outlineOf(element: SvgElement, view: Viewport): ReadPaths | null
       return ellipse(element, view, rx ?? ry ?? 0, ry ?? rx ?? 0);
     }
     case 'line': {
-      const [x1, y1] = [lengthOf(element, 'x1', view.width), lengthOf(element, 'y1', view.height)];
-      const [x2, y2] = [lengthOf(element, 'x2', view.width), lengthOf(element, 'y2', view.height)];
+      const [x1, y1] = [lengthAttribute(element, 'x1', view.width), lengthAttribute(element, 'y1', view.height)];
+      const [x2, y2] = [lengthAttribute(element, 'x2', view.width), lengthAttribute(element, 'y2', view.height)];
       return sound([{ segments: [line(x1, y1, x2, y2)], closed: false }]);
     }
     case 'polyline':
@@ -55,8 +55,8 @@ export function outlineOf(element: SvgElement, view: Viewport): ReadPaths | null
 }
 
 function rectangle(element: SvgElement, view: Viewport): ReadPaths {
-  const [x, y] = [lengthOf(element, 'x', view.width), lengthOf(element, 'y', view.height)];
-  const [w, h] = [lengthOf(element, 'width', view.width), lengthOf(element, 'height', view.height)];
+  const [x, y] = [lengthAttribute(element, 'x', view.width), lengthAttribute(element, 'y', view.height)];
+  const [w, h] = [lengthAttribute(element, 'width', view.width), lengthAttribute(element, 'height', view.height)];
   if (!(w > 0 && h > 0)) return NOTHING;
   const radius = (name: string, reference: number): number | null => {
     const value = lengthIn(element.attributes.get(name), reference);
@@ -75,7 +75,7 @@ function rectangle(element: SvgElement, view: Viewport): ReadPaths {
 
 function ellipse(element: SvgElement, view: Viewport, rx: number, ry: number): ReadPaths {
   if (!(rx > 0 && ry > 0)) return NOTHING;
-  const [cx, cy] = [lengthOf(element, 'cx', view.width), lengthOf(element, 'cy', view.height)];
+  const [cx, cy] = [lengthAttribute(element, 'cx', view.width), lengthAttribute(element, 'cy', view.height)];
   const place = compose(scaling(rx, ry), translation(cx, cy));
   const quarter = Math.PI / 2;
   const arcs = [0, 1, 2, 3].flatMap((i) => transformSegment(arcAbout(0, 0, 1, i * quarter, quarter), place));

@@ -1,8 +1,8 @@
 /** How large an SVG file says its page is. */
 import { determinant, IDENTITY } from '../../geometry/point';
-import type { SizeClaim } from '../found';
+import type { SizeClaim } from '../read-drawing';
 import type { SvgElement } from './tree';
-import { fitViewBox, lengthIn, parseLength, parseViewBox } from './values';
+import { fitViewBox, lengthIn, parseCssLength, parseViewBox } from './values';
 
 export const MM_PER_PIXEL = 25.4 / 96;
 
@@ -21,7 +21,7 @@ export function sizeOf(root: SvgElement) {
   const box = parseViewBox(root.attributes.get('viewBox'));
   const usable = box && box.width > 0 && box.height > 0 ? box : null;
   const sided = (name: string) => {
-    const length = parseLength(root.attributes.get(name));
+    const length = parseCssLength(root.attributes.get(name));
     if (!length || length.unit === '%' || !(length.value > 0)) return null;
     return { px: lengthIn(root.attributes.get(name), 0) as number, unit: length.unit };
   };

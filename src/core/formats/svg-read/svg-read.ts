@@ -5,23 +5,23 @@ import { compose, determinant, IDENTITY, type Matrix, scaling, translation } fro
 import { LIMITS } from '../../limits';
 import {
   Finder,
-  type FoundFill,
-  type FoundStroke,
+  type ReadFill,
   type Reading,
   ReadingStops,
   type ReadProgress,
+  type ReadStroke,
   type SizeClaim,
-} from '../found';
-import { rectanglePath } from './frame';
+} from '../read-drawing';
+import { plainRectangle } from './frame';
 import { outlineOf, type Viewport } from './outlines';
 import { MM_PER_PIXEL, sizeOf } from './size';
 import { Cascade, type Style } from './style';
-import { linesOf } from './text';
+import { svgTextLines } from './text';
 import { readTree, type SvgElement, wordsIn } from './tree';
 import {
   fitViewBox,
+  lengthAttribute,
   lengthIn,
-  lengthOf,
   numbersIn,
   parseColour,
   parseReference,
@@ -85,10 +85,10 @@ class SvgReader {
     private readonly root: SvgElement,
     private readonly progress: ReadProgress,
   ) {
-    const waiting = [root];
-    for (let e = waiting.pop(); e; e = waiting.pop()) {
+    const toVisit = [root];
+    for (let e = toVisit.pop(); e; e = toVisit.pop()) {
       this.all.push(e);
-      for (let i = e.children.length - 1; i >= 0; i--) waiting.push(e.children[i] as SvgElement);
+      for (let i = e.children.length - 1; i >= 0; i--) toVisit.push(e.children[i] as SvgElement);
     }
     for (const e of this.all) {
       const id = e.attributes.get('id') ?? e.attributes.get('xml:id');
@@ -167,9 +167,9 @@ class SvgReader {
       }
       case 'svg': {
         const { view } = place;
-        const width = lengthOf(element, 'width', view.width, view.width);
-        const height = lengthOf(element, 'height', view.height, view.height);
-        const at = translation(lengthOf(element, 'x', view.width), lengthOf(element, 'y', view.height));
+        const width = lengthAttribute(element, 'width', view.width, view.width);
+        const height = lengthAttribute(element, 'height', view.height, view.height);
+        const at = translation(lengthAttribute(element, 'x', view.width), lengthAttribute(element, 'y', view.height));
         this.enter(element, { ...place, matrix: compose(at, place.matrix) }, width, height);
         break;
       }
@@ -205,7 +205,7 @@ class SvgReader {
     if (!fit) return;
     let { clips } = place;
     if ((place.style.overflow ?? 'hidden') !== 'visible')
-      clips = [...clips, this.clip([rectanglePath(0, 0, width, height)], 'nonzero', place.matrix)];
+      clips = [...clips, this.clip([plainRectangle(0, 0, width, height)], 'nonzero', place.matrix)];
     const inner: Place = {
       ...place,
       matrix: compose(fit, place.matrix),
@@ -234,29 +234,29 @@ class SvgReader {
         `The drawing uses shapes again more than ${LIMITS.usedShapes.toLocaleString('en')} times; what comes after that was left out.`,
       );
     const { view } = place;
-    const at = translation(lengthOf(element, 'x', view.width), lengthOf(element, 'y', view.height));
-    const placed: Place = {
+    const at = translation(lengthAttribute(element, 'x', view.width), lengthAttribute(element, 'y', view.height));
+    const inner: Place = {
       ...place,
       matrix: compose(at, place.matrix),
       within: new Set(place.within).add(target),
     };
     if (target.name !== 'symbol' && target.name !== 'svg') {
-      this.visit(target, placed);
+      this.visit(target, inner);
       return;
     }
     const side = (name: 'width' | 'height') =>
       lengthIn(element.attributes.get(name), view[name]) ??
       lengthIn(target.attributes.get(name), view[name]) ??
       view[name];
-    const style = this.cascade.of(target, placed.style);
+    const style = this.cascade.of(target, inner.style);
     const own =
       target.name === 'svg'
-        ? translation(lengthOf(target, 'x', view.width), lengthOf(target, 'y', view.height))
+        ? translation(lengthAttribute(target, 'x', view.width), lengthAttribute(target, 'y', view.height))
         : IDENTITY;
-    this.enter(target, { ...placed, style, matrix: compose(own, placed.matrix) }, side('width'), side('height'));
+    this.enter(target, { ...inner, style, matrix: compose(own, inner.matrix) }, side('width'), side('height'));
   }
 
-  private clip(paths: readonly Path[], rule: FoundFill['rule'], matrix: Matrix): number {
+  private clip(paths: readonly Path[], rule: ReadFill['rule'], matrix: Matrix): number {
     const shape = { paths: this.finder.sound(paths.map((p) => transformPath(p, matrix))), rule, clips: [] };
     this.finder.clips.push([shape]);
     return this.finder.clips.length - 1;
@@ -343,17 +343,17 @@ class SvgReader {
       this.finder.unread('shapes with neither fill nor line');
       return;
     }
-    const colour = stroke?.colour ?? (fill as FoundFill).colour;
+    const colour = stroke?.colour ?? (fill as ReadFill).colour;
     const group = this.finder.groupOf(place.group, colour, fill !== null);
     this.finder.shape({ paths, group, fill, stroke, clips: place.clips });
   }
 
-  private fillOf(style: Style): FoundFill | null {
+  private fillOf(style: Style): ReadFill | null {
     const colour = this.paint(style.fill ?? 'black', style, style['fill-opacity']);
     return colour === null ? null : { colour, rule: style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero' };
   }
 
-  private strokeOf(style: Style, matrix: Matrix, view: Viewport): FoundStroke | null {
+  private strokeOf(style: Style, matrix: Matrix, view: Viewport): ReadStroke | null {
     const colour = this.paint(style.stroke ?? 'none', style, style['stroke-opacity']);
     const scale = Math.sqrt(Math.abs(determinant(matrix)));
     const reference = Math.hypot(view.width, view.height) / Math.SQRT2;
@@ -386,7 +386,7 @@ class SvgReader {
       return parseColour(value) ?? '#000000';
     }
     const server = this.ids.get(reference.id);
-    if (!server) return reference.rest ? this.paint(reference.rest, style, opacity) : null;
+    if (!server) return reference.fallback ? this.paint(reference.fallback, style, opacity) : null;
     this.finder.unread(
       server.name === 'pattern' ? 'patterns, read as plain colour' : 'shades of colour, read as plain colour',
     );
@@ -407,7 +407,7 @@ class SvgReader {
 
   private words(element: SvgElement, place: Place): void {
     if (place.inClip || (place.style.visibility ?? 'visible') !== 'visible') return;
-    const { lines, unread } = linesOf(element, place.style, place.view, (e, style) => this.cascade.of(e, style));
+    const { lines, unread } = svgTextLines(element, place.style, place.view, (e, style) => this.cascade.of(e, style));
     if (unread > 0) this.finder.unread('words that follow a curve', unread);
     for (const { style, matrix, ...line } of lines) {
       const colour = this.fillOf(style)?.colour ?? this.strokeOf(style, place.matrix, place.view)?.colour;

@@ -1,6 +1,6 @@
 /** Words of a text element as lines that each have one place and one style. */
 import { compose, type Matrix, scaling, translation } from '../../geometry/point';
-import type { FoundText } from '../found';
+import type { ReadText } from '../read-drawing';
 import type { Viewport } from './outlines';
 import type { Style } from './style';
 import type { SvgElement } from './tree';
@@ -10,14 +10,14 @@ import { lengthIn } from './values';
 const CAPITAL_SHARE = 0.7;
 const USUAL_SIZE = 16;
 
-type Line = Omit<FoundText, 'group' | 'matrix'> & {
+type Line = Omit<ReadText, 'group' | 'matrix'> & {
   readonly style: Style;
   /** From the line's own axes, y up, to user units. */
   readonly matrix: Matrix;
 };
 
 /** Where a new line starts: an x or y of its own. Runs without one go on in the line before. */
-export function linesOf(
+export function svgTextLines(
   element: SvgElement,
   style: Style,
   view: Viewport,

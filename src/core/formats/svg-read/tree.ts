@@ -4,7 +4,7 @@
  */
 import { SaxesParser } from 'saxes';
 import { LIMITS } from '../../limits';
-import type { ReadProgress } from '../found';
+import type { ReadProgress } from '../read-drawing';
 
 const SVG_NAMESPACE = 'http://www.w3.org/2000/svg';
 const LINK_NAMESPACE = 'http://www.w3.org/1999/xlink';

@@ -21,14 +21,14 @@ export const numbersIn = (text: string): number[] => (text.match(new RegExp(NUMB
 
 export type Length = { readonly value: number; readonly unit: string };
 
-export function parseLength(text: string | undefined): Length | null {
+export function parseCssLength(text: string | undefined): Length | null {
   const found = text === undefined ? null : LENGTH.exec(text);
   return found ? { value: Number(found[1]), unit: (found[2] ?? '').toLowerCase() } : null;
 }
 
 /** A length in user units; `reference` is what percentages count from. Null when it is none. */
 export function lengthIn(text: string | undefined, reference: number, fontSize = 16): number | null {
-  const length = parseLength(text);
+  const length = parseCssLength(text);
   if (!length) return null;
   const { value, unit } = length;
   if (unit === '') return value;
@@ -123,11 +123,11 @@ export function parseColour(text: string): string | null {
 }
 
 /** The id in url(#id), and what follows it. */
-export function parseReference(text: string | undefined): { readonly id: string; readonly rest: string } | null {
+export function parseReference(text: string | undefined): { readonly id: string; readonly fallback: string } | null {
   const found = /^\s*url\(\s*["']?#([^"')]+)["']?\s*\)(.*)$/s.exec(text ?? '');
-  return found ? { id: found[1] as string, rest: (found[2] as string).trim() } : null;
+  return found ? { id: found[1] as string, fallback: (found[2] as string).trim() } : null;
 }
 
 /** An attribute as a length in user units. */
-export const lengthOf = (element: SvgElement, name: string, reference: number, fallback = 0): number =>
+export const lengthAttribute = (element: SvgElement, name: string, reference: number, fallback = 0): number =>
   lengthIn(element.attributes.get(name), reference) ?? fallback;

@@ -52,7 +52,7 @@ export async function loadWasmEngine(): Promise<ClipEngine> {
         clipper.ExecutePath(type, rule, solution);
         return fromHeap(solution);
       } finally {
-        for (const held of [solution, clips, subjects, clipper]) held.delete();
+        for (const object of [solution, clips, subjects, clipper]) object.delete();
       }
     },
   };

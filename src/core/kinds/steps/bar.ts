@@ -5,7 +5,7 @@ import { withStrips } from '../../prepare/unite';
 import { about, ends, length, stepOn } from '../../schema/fields';
 import { outlineStep, tenths } from '../step';
 
-export const bar = outlineStep({
+export const barStep = outlineStep({
   kind: 'bar',
   word: 'bar',
   isSingle: false,

@@ -5,7 +5,7 @@ import { border as bordered } from '../../prepare/border';
 import { about, corners, stepOn } from '../../schema/fields';
 import { outlineStep, tenths } from '../step';
 
-export const border = outlineStep({
+export const borderStep = outlineStep({
   kind: 'border',
   word: 'border',
   isSingle: false,

@@ -35,9 +35,6 @@ const placedBridgeSchema = z.strictObject({
   width: about(length.nullable().default(null), 'Its width in mm; null: as the step says.'),
 });
 
-export type IslandSetting = z.infer<typeof islandSettingSchema>;
-export type PlacedBridge = z.infer<typeof placedBridgeSchema>;
-
 /** Bridges as they are usual: wider where a flame cuts, which is told by its kerf. */
 const BRIDGE_MM = 3;
 const BRIDGE_BY_FLAME_MM = 5;
@@ -46,7 +43,7 @@ const FLAME_KERF_MM = 0.9;
 const usualBridge = (kerfMm: number | null): number =>
   (kerfMm ?? 0) >= FLAME_KERF_MM ? BRIDGE_BY_FLAME_MM : BRIDGE_MM;
 
-export const bridge = fixedStep({
+export const bridgeStep = fixedStep({
   kind: 'bridge',
   word: 'bridges',
   place: 'bridge',
@@ -69,16 +66,16 @@ export const bridge = fixedStep({
     alike: about(z.boolean().default(true), 'The same letter has the same bridges everywhere.'),
     level: about(z.boolean().default(false), 'Bridges of neighbours lie at the same height.'),
     islands: about(z.array(islandSettingSchema).max(LIMITS.islands).default([]), 'Islands treated otherwise.'),
-    placed: about(z.array(placedBridgeSchema).max(LIMITS.bridgesPlaced).default([]), 'Bridges placed by hand.'),
+    pinned: about(z.array(placedBridgeSchema).max(LIMITS.bridgesPlaced).default([]), 'Bridges placed by hand.'),
   }),
   suited: ({ kerfMm, leastWidthMm }) => ({ width: Math.max(usualBridge(kerfMm), leastWidthMm ?? 0) }),
   lengths: { grows: [], stays: ['width'] },
   grow(step, times) {
-    for (const placed of step.placed) if (placed.width !== null) placed.width = times(placed.width);
+    for (const pinned of step.pinned) if (pinned.width !== null) pinned.width = times(pinned.width);
   },
   letters(step, change) {
     step.islands = onLetters(step.islands, change);
-    step.placed = onLetters(step.placed, change);
+    step.pinned = onLetters(step.pinned, change);
   },
   keepsLetters: false,
   rules: [
@@ -146,7 +143,7 @@ export const bridge = fixedStep({
         const names = new Names(part);
         const labels = new Map(part.frames.map((frame, label) => [frame.key, label]));
         return (part.bridged?.unplaced ?? []).map((index) => {
-          const label = labels.get(step?.placed[index]?.letter ?? '');
+          const label = labels.get(step?.pinned[index]?.letter ?? '');
           const letter = label === undefined ? title : names.source(label);
           const sentence = `A bridge placed by hand in ${letter} no longer fits there and is left out.`;
           return { sentence, box: part.box, detail: letter };

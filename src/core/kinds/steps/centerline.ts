@@ -4,7 +4,7 @@ import { growBox } from '../../geometry/point';
 import { more } from '../../inspect/rule';
 import { LIMITS } from '../../limits';
 import { weighPaths } from '../../prepare/outline';
-import { about, letterKey, pathData, stepOn } from '../../schema/fields';
+import { about, letterKey, pathDataField, stepOn } from '../../schema/fields';
 import { type LetterLines, type PartLines, partLines, transformLines } from '../../toolpath/centerline/part-lines';
 import type { Uneven } from '../../toolpath/centerline/uneven';
 import { drawStep } from '../step';
@@ -15,7 +15,7 @@ const lineCorrectionSchema = z.strictObject({
     z.string().max(400).nullable().default(null),
     'What letters look like that it stands for everywhere in the part; null: only this one.',
   ),
-  d: about(pathData, 'The lines in its place, in capital heights from the letter’s origin.'),
+  d: about(pathDataField, 'The lines in its place, in capital heights from the letter’s origin.'),
 });
 
 /** What each kind of place is called, and how grave it is. */
@@ -51,7 +51,7 @@ function unevenPlaces(drawn: PartLines | null): UnevenPlace[] {
   return places.sort((a, b) => RANK[a.place.what] - RANK[b.place.what] || b.place.turnDeg - a.place.turnDeg);
 }
 
-export const centerline = drawStep({
+export const centerlineStep = drawStep({
   kind: 'centerline',
   word: 'middle lines',
   isSingle: true,
@@ -146,10 +146,10 @@ export const centerline = drawStep({
       severity: 'fault',
       station: 'fill',
       find: ({ drawn, title, part }) =>
-        drawn && drawn.left > 0
+        drawn && drawn.untraced > 0
           ? [
               {
-                sentence: `${drawn.left.toLocaleString('en')} letters of ${title} have no middle line: at most ${LIMITS.lettersTraced.toLocaleString('en')} are traced.`,
+                sentence: `${drawn.untraced.toLocaleString('en')} letters of ${title} have no middle line: at most ${LIMITS.lettersTraced.toLocaleString('en')} are traced.`,
                 box: part.box,
                 detail: 'traced',
               },

@@ -5,7 +5,7 @@ import { LIMITS } from '../../limits';
 import { about, coordinate, letterKey, stepOn } from '../../schema/fields';
 import { type PartDots, partDots } from '../../toolpath/dots/part-dots';
 import { drawStep, madeBy, tenths } from '../step';
-import { centerline } from './centerline';
+import { centerlineStep } from './centerline';
 
 const dotMoveSchema = z.strictObject({
   letter: about(
@@ -20,7 +20,7 @@ const dotMoveSchema = z.strictObject({
 
 const NUMBERS_PER_DOT = 12;
 
-export const dots = drawStep({
+export const dotsStep = drawStep({
   kind: 'dots',
   word: 'dots',
   isSingle: true,
@@ -54,16 +54,16 @@ export const dots = drawStep({
     });
   },
   keepsLetters: true,
-  needs: (step) => (step.along === 'centerline' ? [centerline.kind] : []),
+  needs: (step) => (step.along === 'centerline' ? [centerlineStep.kind] : []),
   draw: {
     name: 'dots',
     key({ shape, step, made }, idOf) {
-      const lines = madeBy(centerline, made);
+      const lines = madeBy(centerlineStep, made);
       return JSON.stringify([idOf(shape), step, lines && idOf(lines)]);
     },
     // biome-ignore lint/correctness/useYield: dots are set in one go.
     *run({ shape, step, made }) {
-      return partDots(shape, madeBy(centerline, made), step);
+      return partDots(shape, madeBy(centerlineStep, made), step);
     },
     weigh: (made) => NUMBERS_PER_DOT * made.dots.length,
   },

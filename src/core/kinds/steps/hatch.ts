@@ -22,7 +22,7 @@ function placeKey({ matrix, ownBox }: PreparedPart, at: Point): string {
   return `${(own.x - ownBox.minX).toFixed(1)},${(own.y - ownBox.minY).toFixed(1)}`;
 }
 
-export const hatch = drawStep({
+export const hatchStep = drawStep({
   kind: 'hatch',
   word: 'filling lines',
   isSingle: true,
@@ -51,7 +51,7 @@ export const hatch = drawStep({
       'A pass along the edge, half the width inside it, before or after the lines; rings end with it anyway.',
     ),
     least: about(z.number().min(0).max(1000).default(0), 'Lines shorter than this are left out, in mm.'),
-    rest: about(z.boolean().default(false), 'Places the lines miss get the few strokes they need.'),
+    fillMissed: about(z.boolean().default(false), 'Places the lines miss get the few strokes they need.'),
     mostMissed: about(
       z.number().min(0).max(1).default(0.03),
       'Share of the area that a tool may leave because it does not fit; more is a finding, and no such tool is proposed.',
@@ -159,6 +159,6 @@ export const hatch = drawStep({
 });
 
 /** Strokes over what the lines miss. */
-function fillRest(step: { rest: boolean }): void {
-  step.rest = true;
+function fillRest(step: { fillMissed: boolean }): void {
+  step.fillMissed = true;
 }

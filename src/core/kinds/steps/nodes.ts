@@ -1,10 +1,10 @@
 /** Nodes: outlines worked on by hand stand in place of what the steps before give. */
 import { z } from 'zod';
 import { takeInHand } from '../../prepare/hand-made';
-import { about, length, pathData, stepOn } from '../../schema/fields';
+import { about, length, pathDataField, stepOn } from '../../schema/fields';
 import { fixedStep } from '../step';
 
-export const nodes = fixedStep({
+export const nodesStep = fixedStep({
   kind: 'nodes',
   word: 'outlines by hand',
   place: 'nodes',
@@ -12,7 +12,7 @@ export const nodes = fixedStep({
   schema: z.strictObject({
     kind: z.literal('nodes'),
     on: stepOn,
-    d: pathData,
+    d: pathDataField,
     unit: about(length, 'What the first member measured when this was drawn, in mm: its capitals, or its height.'),
     over: about(
       z.strictObject({ segments: z.int().min(0), area: z.number(), length: z.number().min(0) }),
@@ -46,7 +46,7 @@ export const nodes = fixedStep({
 });
 
 /** The step that keeps a part's outlines and lines as they are; null when it has none. */
-export function outlinesInHand(part: Parameters<typeof takeInHand>[0]): z.infer<typeof nodes.schema> | null {
+export function outlinesInHand(part: Parameters<typeof takeInHand>[0]): z.infer<typeof nodesStep.schema> | null {
   const kept = takeInHand(part);
   return kept && { kind: 'nodes', on: true, ...kept };
 }

@@ -7,7 +7,7 @@ import { outlineStep, tenths } from '../step';
 
 const plateMargin = z.number().min(-1000).max(LIMITS.lengthMm).default(20);
 
-export const plate = outlineStep({
+export const plateStep = outlineStep({
   kind: 'plate',
   word: 'plate',
   isSingle: true,

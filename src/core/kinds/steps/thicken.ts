@@ -6,7 +6,7 @@ import { type Thickened, thicken as thickened } from '../../prepare/thicken';
 import { about, corners, stepOn } from '../../schema/fields';
 import { outlineStep } from '../step';
 
-export const thicken = outlineStep({
+export const thickenStep = outlineStep({
   kind: 'thicken',
   word: 'thicken',
   isSingle: false,
@@ -27,11 +27,11 @@ export const thicken = outlineStep({
   lengths: { grows: [], stays: ['by', 'holesOpen'] },
   keepsLetters: true,
   run({ shape }, step, { engine }) {
-    const { outlines, held } = thickened(engine, shape, step);
-    return { shape: outlines, note: held };
+    const { outlines, heldHoles } = thickened(engine, shape, step);
+    return { shape: outlines, note: heldHoles };
   },
   /** Holes that were kept open, and how wide, in mm. */
-  moved: (held: Thickened['held'], mover) => held.map((h) => ({ ...h, hole: mover.outline(h.hole) })),
+  moved: (holes: Thickened['heldHoles'], mover) => holes.map((h) => ({ ...h, hole: mover.outline(h.hole) })),
   rules: [
     {
       code: 'hole-held',

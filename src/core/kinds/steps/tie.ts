@@ -36,7 +36,7 @@ export type TieNote = {
   readonly tooMany: number;
 };
 
-export const tie = outlineStep({
+export const tieStep = outlineStep({
   kind: 'tie',
   word: 'ties',
   isSingle: true,
@@ -66,8 +66,8 @@ export const tie = outlineStep({
     if (keep !== 'inside') return {};
     const pieces = piecesOf(shape);
     const tied = tiesFor(shape, pieces, sources, step);
-    const { ties, keys, left, tooMany } = tied;
-    const note: TieNote = { ties, pieces, keys, leftLoose: left, tooMany };
+    const { ties, keys, untied, tooMany } = tied;
+    const note: TieNote = { ties, pieces, keys, leftLoose: untied, tooMany };
     return { shape: movedAndTied(engine, shape, tied), note };
   },
   moved: (note: TieNote, { matrix }) => ({

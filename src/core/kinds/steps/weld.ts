@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { about } from '../../schema/fields';
 import { fixedStep } from '../step';
 
-export const weld = fixedStep({
+export const weldStep = fixedStep({
   kind: 'weld',
   word: 'weld',
   place: 'weld',

@@ -4,7 +4,7 @@ import { EMPTY_BOX, growBox, uniteBoxes } from '../../geometry/point';
 import { stepIn } from '../steps';
 import { lengthAround, type WorkKind } from '../work';
 
-export const centerline: WorkKind<'centerline'> = {
+export const centerlineWork: WorkKind<'centerline'> = {
   what: 'centerline',
   word: 'Middle lines',
   describes: 'the middle of its strokes',

@@ -2,7 +2,7 @@
 import { EMPTY_BOX, uniteBoxes } from '../../geometry/point';
 import type { WorkKind } from '../work';
 
-export const fill: WorkKind<'fill'> = {
+export const fillWork: WorkKind<'fill'> = {
   what: 'fill',
   word: 'Inside',
   describes: 'the area inside them as a whole',

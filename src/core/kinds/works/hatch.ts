@@ -12,12 +12,12 @@ function drawables(fill: PartFill, edgeFirst: boolean): Drawable[] {
     ...(edgeFirst ? edge : []),
     ...polylines(fill.strokes),
     ...fill.rings.map(polyline),
-    ...polylines(fill.rest),
+    ...polylines(fill.overMissed),
     ...(edgeFirst ? [] : edge),
   ];
 }
 
-export const hatch: WorkKind<'hatch'> = {
+export const hatchWork: WorkKind<'hatch'> = {
   what: 'hatch',
   word: 'Filling lines',
   describes: 'lines that fill it',

@@ -10,7 +10,7 @@ const lengthOf = (own: PreparedPart, memory: Memory): number =>
     [...own.outlines.map((o) => o.path), ...own.lines].reduce((sum, path) => sum + pathLength(path), 0),
   );
 
-export const outline: WorkKind<'outline'> = {
+export const outlineWork: WorkKind<'outline'> = {
   what: 'outline',
   word: 'Outline',
   describes: 'its outlines and lines',

@@ -44,7 +44,7 @@ export function unbridgedIslands(shape: readonly Outline[], setting: BridgeGroun
  * Bridge a clean shape. Nothing but the outlines that bridges start and end on is changed. `owner` stands in the memory for
  * the shape, the side of it that is stock, and the rims there are.
  */
-export function bridge(
+export function bridgeIslands(
   given: readonly Outline[],
   setting: BridgeSetting,
   memory: Memory = new Memo(),
@@ -70,7 +70,7 @@ export function bridge(
     tooMany: 0,
   };
   if (islands.length > LIMITS.islands) return { shape, notes: { ...nothing, tooMany: islands.length } };
-  if (islands.length === 0 && step.placed.length === 0) return { shape, notes: nothing };
+  if (islands.length === 0 && step.pinned.length === 0) return { shape, notes: nothing };
   const work = new Bridging(ground, setting, workshop, nothing);
   work.placeByHand();
   work.placeAutomatically();

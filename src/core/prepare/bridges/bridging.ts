@@ -4,13 +4,13 @@ import { applyMatrix, boxHeight, boxWidth, invert, type Matrix, type Point, turn
 import type { LetterFrame } from '../frames';
 import { measureOutlines, nestAgain, type Outline } from '../outline';
 import { placedCandidate, placeOf } from './by-hand';
-import { type Choice, cheapest, poolFor, widthsFrom } from './choose';
+import { type CandidateSet, cheapest, poolFor, widthsFrom } from './choose';
 import { conflict } from './conflict';
 import type { Standard } from './cost';
-import type { Edges } from './edges';
+import type { VoidEdges } from './edges';
 import { countFor, type Island } from './islands';
 import { heightOf, type Levelled, levelled } from './level';
-import type { Bridge, BridgedIsland, BridgeNotes, BridgeSetting, IslandTrouble, PlacedBridge } from './notes';
+import type { Bridge, BridgedIsland, BridgeNotes, BridgeSetting, IslandTrouble, PinnedBridge } from './notes';
 import { besideOf, flareOf, type Inlay, rewire } from './rewire';
 import { type Candidate, candidateAt, type Site, usualAcross } from './search';
 import { edgesFor, longestAcross, NO_FRAME, siteOn } from './sites';
@@ -20,25 +20,25 @@ import type { BridgeWorkshop, Ground } from './workshop';
 /** The bridges of a letter are taken from one like it unless they cost this much more there. */
 const ALIKE_MORE = 0.3;
 
-type Held = {
+type ChosenBridge = {
   readonly candidate: Candidate;
   readonly width: number;
   readonly flare: number;
-  readonly placed: number | null;
+  readonly pinnedIndex: number | null;
 };
 
 export class Bridging {
-  private readonly edges: Edges;
+  private readonly edges: VoidEdges;
   private readonly asked: number;
   private readonly least: number;
   private readonly beside: number;
   /** Outlines that hang together, the rims after those of the shape. */
   private readonly hanging: DisjointSets;
   private readonly islandNamed = new Map<string, Island>();
-  private readonly held = new Map<Island, Held[]>();
+  private readonly chosenFor = new Map<Island, ChosenBridge[]>();
   /** All bridges by the outline around the void they cross: only those can get in each other's way. */
   private readonly across = new Map<number, Candidate[]>();
-  private readonly free: (Held & { readonly label: number; readonly letter: string })[] = [];
+  private readonly free: (ChosenBridge & { readonly label: number; readonly letter: string })[] = [];
   private readonly trouble = new Map<Island, IslandTrouble>();
   private readonly unplaced: number[] = [];
   private readonly sites = new Map<string, Site>();
@@ -73,59 +73,61 @@ export class Bridging {
     frames.forEach((frame, label) => {
       if (!labelOf.has(frame.key)) labelOf.set(frame.key, label);
     });
-    step.placed.forEach((placed, index) => {
-      const label = labelOf.get(placed.letter);
+    step.pinned.forEach((pinned, index) => {
+      const label = labelOf.get(pinned.letter);
       const frame = label === undefined ? undefined : frames[label];
       if (label === undefined || !frame) return;
-      if (placed.island === null) this.placeFree(placed, index, label, frame);
+      if (pinned.island === null) this.placeFree(pinned, index, label, frame);
       else {
-        const island = this.islandNamed.get(`${placed.letter}/${placed.island}`);
+        const island = this.islandNamed.get(`${pinned.letter}/${pinned.island}`);
         if (!island || this.howOf(island) !== 'hand') return;
-        const candidate = placedCandidate(this.edges, this.siteOf(island, this.asked), placed, frame, this.least);
+        const candidate = placedCandidate(this.edges, this.siteOf(island, this.asked), pinned, frame, this.least);
         if (!candidate || this.isInTheWay(candidate)) this.unplaced.push(index);
         else this.hold(island, candidate, index);
       }
     });
   }
 
-  private placeFree(placed: PlacedBridge, index: number, label: number, frame: LetterFrame): void {
-    const at = placeOf(placed, frame);
+  private placeFree(pinned: PinnedBridge, index: number, label: number, frame: LetterFrame): void {
+    const at = placeOf(pinned, frame);
     const nearest = this.edges.nearest(at, this.shape.keys());
     const outline = nearest && (this.edges.outline[nearest.chord] as number);
     const candidate =
       outline === null
         ? null
-        : placedCandidate(this.edges, this.siteFor(outline, label, this.asked), placed, frame, this.least);
+        : placedCandidate(this.edges, this.siteFor(outline, label, this.asked), pinned, frame, this.least);
     if (!candidate || this.isInTheWay(candidate)) {
       this.unplaced.push(index);
       return;
     }
-    const held = this.heldOf(candidate, index);
-    this.free.push({ ...held, label, letter: placed.letter });
+    const chosen = this.choose(candidate, index);
+    this.free.push({ ...chosen, label, letter: pinned.letter });
     this.note(candidate);
   }
 
   placeAutomatically(): void {
     const waiting = this.islands.filter(
-      (i) => this.howOf(i) === 'auto' || (this.howOf(i) === 'hand' && !this.held.has(i) && this.hasLostItsBridges(i)),
+      (i) =>
+        this.howOf(i) === 'auto' || (this.howOf(i) === 'hand' && !this.chosenFor.has(i) && this.hasLostItsBridges(i)),
     );
     // Letters that stand alone come first: what is best there is what the same letters in other company are given.
     const alone = (island: Island) => (new Set(this.shape[island.void.outer]?.labels).size > 1 ? 1 : 0);
     waiting.sort((a, b) => alone(a) - alone(b));
     if (this.setting.step.level && this.setting.step.direction !== 'upright') this.placeLevel(waiting);
     const models = new Map<string, { readonly places: readonly Place[]; readonly cost: number }>();
-    let left = waiting.filter((i) => !this.held.has(i));
-    for (let isLast = false; left.length > 0; ) {
+    let unheld = waiting.filter((i) => !this.chosenFor.has(i));
+    for (let isLast = false; unheld.length > 0; ) {
       const later: Island[] = [];
-      for (const island of left) if (!this.placeOn(island, models, isLast)) later.push(island);
+      for (const island of unheld) if (!this.placeOn(island, models, isLast)) later.push(island);
       // What could only hang on islands that hang on nothing yet is tried again, and at last hung on those.
-      if (later.length === left.length) {
+      if (later.length === unheld.length) {
         if (isLast) break;
         isLast = true;
       }
-      left = later;
+      unheld = later;
     }
-    for (const island of waiting) if (this.held.has(island) && !this.hangs(island)) this.trouble.set(island, 'no way');
+    for (const island of waiting)
+      if (this.chosenFor.has(island) && !this.hangs(island)) this.trouble.set(island, 'no way');
   }
 
   /** Whether an island hangs on what lies around its void, by way of others or straight. */
@@ -135,7 +137,7 @@ export class Bridging {
 
   /** Bridges by hand that fit nowhere any more are made up for; an island whose bridges were all deleted stays without. */
   private hasLostItsBridges(island: Island): boolean {
-    return this.setting.step.placed.some((p) => p.letter === island.letter && p.island === island.rank);
+    return this.setting.step.pinned.some((p) => p.letter === island.letter && p.island === island.rank);
   }
 
   private placeLevel(waiting: readonly Island[]): void {
@@ -186,7 +188,7 @@ export class Bridging {
         return true;
       }
     }
-    let choice: Choice | null = null;
+    let choice: CandidateSet | null = null;
     for (const width of widthsFrom(this.asked, this.least)) {
       const pool = this.poolOn(island, width, count > 1).filter(may);
       const isAsked = this.isCountAsked(island);
@@ -274,23 +276,23 @@ export class Bridging {
     );
   }
 
-  private heldOf(candidate: Candidate, placed: number | null): Held {
+  private choose(candidate: Candidate, pinnedIndex: number | null): ChosenBridge {
     const { step } = this.setting;
     const { span } = candidate;
     const usual = this.usualOf(span.from.outline);
-    if (step.sides !== 'waisted') return { candidate, width: span.width, flare: 0, placed };
+    if (step.sides !== 'waisted') return { candidate, width: span.width, flare: 0, pinnedIndex: pinnedIndex };
     // The width at the ends is that of the waist and a flare that hangs on it.
     let waist = span.width;
     for (let k = 0; k < 30; k++)
       waist = span.width - 2 * flareOf({ shape: step.sides, joints: step.joints }, waist, usual);
-    return { candidate, width: waist, flare: (span.width - waist) / 2, placed };
+    return { candidate, width: waist, flare: (span.width - waist) / 2, pinnedIndex: pinnedIndex };
   }
 
-  private hold(island: Island, candidate: Candidate, placed: number | null): void {
-    const list = this.held.get(island);
-    const held = this.heldOf(candidate, placed);
-    if (list) list.push(held);
-    else this.held.set(island, [held]);
+  private hold(island: Island, candidate: Candidate, pinnedIndex: number | null): void {
+    const list = this.chosenFor.get(island);
+    const chosen = this.choose(candidate, pinnedIndex);
+    if (list) list.push(chosen);
+    else this.chosenFor.set(island, [chosen]);
     this.note(candidate);
   }
 
@@ -318,13 +320,13 @@ export class Bridging {
   result(): { readonly shape: readonly Outline[]; readonly notes: BridgeNotes } {
     const bridges: Bridge[] = [];
     const inlays: Inlay[] = [];
-    const add = (held: Held, label: number, letter: string, rank: number | null): number => {
-      bridges.push(this.bridgeOf(held, label, letter, rank));
-      inlays.push({ span: held.candidate.span, label, flare: held.flare });
+    const add = (chosen: ChosenBridge, label: number, letter: string, rank: number | null): number => {
+      bridges.push(this.bridgeOf(chosen, label, letter, rank));
+      inlays.push({ span: chosen.candidate.span, label, flare: chosen.flare });
       return bridges.length - 1;
     };
     const islands = this.islands.map((island): BridgedIsland => {
-      const indices = (this.held.get(island) ?? []).map((h) => add(h, island.label, island.letter, island.rank));
+      const indices = (this.chosenFor.get(island) ?? []).map((h) => add(h, island.label, island.letter, island.rank));
       return {
         letter: island.letter,
         rank: island.rank,
@@ -338,7 +340,7 @@ export class Bridging {
         trouble: this.trouble.get(island) ?? null,
       };
     });
-    for (const held of this.free) add(held, held.label, held.letter, null);
+    for (const chosen of this.free) add(chosen, chosen.label, chosen.letter, null);
     const notes: BridgeNotes = { ...this.nothing, islands, bridges, unplaced: this.unplaced };
     if (inlays.length === 0) return { shape: this.shape, notes };
     const byVoid = new Map<number, Inlay[]>();
@@ -377,21 +379,22 @@ export class Bridging {
     );
   }
 
-  private bridgeOf(held: Held, label: number, letter: string, rank: number | null): Bridge {
-    const { span } = held.candidate;
+  private bridgeOf(chosen: ChosenBridge, label: number, letter: string, rank: number | null): Bridge {
+    const { span } = chosen.candidate;
     const back = invert((this.setting.frames[label] ?? NO_FRAME).matrix);
     const way = turnWith(back, span.way);
-    const asked = held.placed === null ? this.asked : (this.setting.step.placed[held.placed]?.width ?? this.asked);
+    const asked =
+      chosen.pinnedIndex === null ? this.asked : (this.setting.step.pinned[chosen.pinnedIndex]?.width ?? this.asked);
     return {
       letter,
       island: rank,
       from: span.from.middle,
       to: span.to.middle,
-      width: held.width,
-      isNarrowed: held.width < asked - 1e-6,
-      placed: held.placed,
+      width: chosen.width,
+      isNarrowed: chosen.width < asked - 1e-6,
+      pinnedIndex: chosen.pinnedIndex,
       own: { ...applyMatrix(back, span.from.middle), turn: (Math.atan2(way.y, way.x) * 180) / Math.PI },
-      areaMm2: span.area * (held.width / span.width),
+      areaMm2: span.area * (chosen.width / span.width),
       toCornerMm: Math.min(...span.from.toCorners, ...span.to.toCorners),
     };
   }

@@ -3,8 +3,8 @@
 import { applyMatrix, type Point, turnWith } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import { widthsFrom } from './choose';
-import type { Edges } from './edges';
-import type { PlacedBridge } from './notes';
+import type { VoidEdges } from './edges';
+import type { PinnedBridge } from './notes';
 import { type Candidate, candidateAt, type Site, setWays } from './search';
 
 /** A bridge is moved up to so many capital heights along the edge to where it fits, in this many steps. */
@@ -19,30 +19,30 @@ const DEG = Math.PI / 180;
 const angleOf = (p: Point): number => Math.atan2(p.y, p.x);
 
 /** Where a bridge placed by hand starts on the sheet. */
-export const placeOf = (placed: PlacedBridge, frame: LetterFrame): Point =>
-  applyMatrix(frame.matrix, { x: placed.x, y: placed.y });
+export const placeOf = (pinned: PinnedBridge, frame: LetterFrame): Point =>
+  applyMatrix(frame.matrix, { x: pinned.x, y: pinned.y });
 
 /**
  * The bridge nearest to the place asked for that fits, first of the width asked for and then narrower; null when there is
  * none within reach. The site is that of the outline it starts on.
  */
 export function placedCandidate(
-  edges: Edges,
+  edges: VoidEdges,
   site: Site,
-  placed: PlacedBridge,
+  pinned: PinnedBridge,
   frame: LetterFrame,
   leastMm: number,
 ): Candidate | null {
-  const nearest = edges.nearest(placeOf(placed, frame), [site.island]);
+  const nearest = edges.nearest(placeOf(pinned, frame), [site.island]);
   if (!nearest) return null;
   const at = (edges.start[nearest.chord] as number) + nearest.along * edges.chordLength(nearest.chord);
   const capital = Math.hypot(frame.matrix.a, frame.matrix.b);
   const most = Math.min(MOVED_MOST * capital, (edges.length[site.island] as number) / 2);
-  const turn = placed.turn;
+  const turn = pinned.turn;
   const own =
     turn === null ? null : angleOf(turnWith(frame.matrix, { x: Math.cos(turn * DEG), y: Math.sin(turn * DEG) }));
   const flare = site.width - site.waist;
-  const wanted = placed.width ?? site.waist;
+  const wanted = pinned.width ?? site.waist;
   for (const width of widthsFrom(wanted, Math.min(wanted, leastMm))) {
     const here = { ...site, width: width + flare, waist: width };
     for (let k = 0; k <= STEPS; k++)
@@ -55,7 +55,7 @@ export function placedCandidate(
 }
 
 /** In its own direction, the step's or the one that is most nearly square to both edges. */
-function bestAt(edges: Edges, site: Site, at: number, turned: number | null): Candidate | null {
+function bestAt(edges: VoidEdges, site: Site, at: number, turned: number | null): Candidate | null {
   if (turned !== null) return candidateAt(edges, site, at, turned);
   const ways = setWays(site.standard);
   if (ways) {
@@ -76,9 +76,9 @@ function bestAt(edges: Edges, site: Site, at: number, turned: number | null): Ca
     if (found && (!best || found.cost < best.cost)) best = found;
   }
   for (let turn = 3 * DEG; best && turn > 0.05 * DEG; turn /= 2) {
-    const held: Candidate = best;
+    const bestCandidate: Candidate = best;
     for (const off of [turn, -turn]) {
-      const found = candidateAt(edges, site, at, held.angle + off);
+      const found = candidateAt(edges, site, at, bestCandidate.angle + off);
       if (found && found.cost < best.cost) best = found;
     }
   }

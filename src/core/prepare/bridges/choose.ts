@@ -1,9 +1,9 @@
 import { conflict } from './conflict';
 import { costTogether, type Standard } from './cost';
-import type { Edges } from './edges';
+import type { VoidEdges } from './edges';
 import { type Candidate, candidateAt, candidatesFor, type Site } from './search';
 
-export type Choice = { readonly candidates: readonly Candidate[]; readonly cost: number };
+export type CandidateSet = { readonly candidates: readonly Candidate[]; readonly cost: number };
 
 /** Places considered for several bridges, and those whose opposite is tried too. */
 const POOL = 14;
@@ -21,7 +21,7 @@ export function widthsFrom(width: number, least: number): number[] {
 }
 
 /** Good places on an island and those just opposite the best of them. */
-export function poolFor(edges: Edges, site: Site, several: boolean): Candidate[] {
+export function poolFor(edges: VoidEdges, site: Site, several: boolean): Candidate[] {
   const pool = candidatesFor(edges, site, several);
   if (!several) return pool;
   const opposite = pool.slice(0, OPPOSITES).flatMap((c) => {
@@ -32,7 +32,7 @@ export function poolFor(edges: Edges, site: Site, several: boolean): Candidate[]
 }
 
 /** The bridge in one line with another, on the far side of the island. */
-function oppositeOf(edges: Edges, site: Site, { span, angle }: Candidate): Candidate | null {
+function oppositeOf(edges: VoidEdges, site: Site, { span, angle }: Candidate): Candidate | null {
   const back = { x: -span.way.x, y: -span.way.y };
   const chord = edges.nearest(span.from.middle, [site.island])?.chord ?? -1;
   const hit = edges.ray(span.from.middle, back, 4 * site.standard.reach, chord);
@@ -48,18 +48,18 @@ export type Allowed = (span: Candidate['span']) => boolean;
  * hangs on. `isAsked`: whether somebody asked for that many.
  */
 export function cheapest(
-  edges: Edges,
+  edges: VoidEdges,
   pool: readonly Candidate[],
   count: number,
   standard: Standard,
   first: Allowed,
   isAsked: boolean,
   beside: number,
-): Choice | null {
-  let best: Choice | null = null;
+): CandidateSet | null {
+  let best: CandidateSet | null = null;
   const cheapestSingle = pool.find((c) => first(c.span));
   if (!cheapestSingle) return null;
-  const single: Choice = { candidates: [cheapestSingle], cost: cheapestSingle.cost };
+  const single: CandidateSet = { candidates: [cheapestSingle], cost: cheapestSingle.cost };
   if (count === 1) return single;
   const meets = new Map<number, boolean>();
   const apart = (i: number, j: number): boolean => {
@@ -95,7 +95,7 @@ export function cheapest(
     }
   };
   extend(0, 0);
-  const found = best as Choice | null;
+  const found = best as CandidateSet | null;
   if (!found) return cheapest(edges, pool, count - 1, standard, first, isAsked, beside);
   if (!isAsked && found.candidates.some((c) => c.cost > single.cost + SECOND_MORE)) return single;
   return found;

@@ -1,18 +1,18 @@
 /** Whether two spans would get in each other's way. */
-import type { Edges } from './edges';
+import type { VoidEdges } from './edges';
 import type { Landing, Span } from './span';
 
 /** Bridges keep this share of the wider one's width from each other. */
 const APART = 0.35;
 
 /** `beside` is what each needs of the edge next to it, in shares of its width: for fillets. */
-export function conflict(edges: Edges, a: Span, b: Span, beside: number): boolean {
+export function conflict(edges: VoidEdges, a: Span, b: Span, beside: number): boolean {
   const apart = APART * Math.max(a.width, b.width) + beside * (a.width + b.width);
   for (const p of [a.from, a.to]) for (const q of [b.from, b.to]) if (landingsMeet(edges, p, q, apart)) return true;
   return stripsMeet(a, b, apart / 2);
 }
 
-function landingsMeet(edges: Edges, a: Landing, b: Landing, apart: number): boolean {
+function landingsMeet(edges: VoidEdges, a: Landing, b: Landing, apart: number): boolean {
   if (a.outline !== b.outline) return false;
   const whole = edges.length[a.outline] as number;
   const ahead = (((b.firstAt - a.firstAt) % whole) + whole) % whole;

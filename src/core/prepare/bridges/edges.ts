@@ -17,7 +17,7 @@ const START_MM = 1e-6;
 
 export type Hit = { readonly chord: number; readonly along: number; readonly distance: number };
 
-export class Edges {
+export class VoidEdges {
   /** Ends of chord i and where it lies: its outline, its segment and the stretch of it. */
   readonly ax: number[] = [];
   readonly ay: number[] = [];

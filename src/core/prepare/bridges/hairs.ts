@@ -7,7 +7,7 @@ import { closedPath, pathArea } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { line, pointAt, type Segment, subSegment } from '../../geometry/segment';
 import { measureOutlines, nestAgain, type Outline } from '../outline';
-import { Edges } from './edges';
+import { VoidEdges } from './edges';
 
 /** Necks thinner than this are cut through, this wide. */
 const HAIR_MM = 0.1;
@@ -24,7 +24,7 @@ export function cutHairs(
   shape: readonly Outline[],
   stockInside: boolean,
 ): { readonly shape: readonly Outline[]; readonly hairs: readonly Hair[] } {
-  const edges = new Edges(
+  const edges = new VoidEdges(
     shape.map((o) => o.path),
     !stockInside,
     CHORD_MM,
@@ -50,7 +50,7 @@ export function cutHairs(
 
 /** Cut at the thinnest neck, then what comes of it again. */
 function splitAll(of: LabelledPath, stockInside: boolean, hairs: Hair[]): LabelledPath[] {
-  const edges = new Edges([of.path], !stockInside, CHORD_MM, HAIR_MM);
+  const edges = new VoidEdges([of.path], !stockInside, CHORD_MM, HAIR_MM);
   const necks: Neck[] = [];
   for (let i = 0; i < edges.ax.length; i++) for (const neck of facing(edges, i)) if (neck.j > i) necks.push(neck);
   necks.sort((a, b) => a.width - b.width);
@@ -74,7 +74,7 @@ type Neck = {
 };
 
 /** Chords of the same outline that lie within a hair of one, across stock. */
-function facing(edges: Edges, i: number): Neck[] {
+function facing(edges: VoidEdges, i: number): Neck[] {
   const [ax, ay, bx, by] = [edges.x0(i), edges.y0(i), edges.x1(i), edges.y1(i)];
   const outline = edges.outline[i] as number;
   const whole = edges.length[outline] as number;
@@ -103,11 +103,11 @@ function facing(edges: Edges, i: number): Neck[] {
 }
 
 /** How far along the outline a place on a chord is. */
-const placeOn = (edges: Edges, chord: number, along: number): number =>
+const placeOn = (edges: VoidEdges, chord: number, along: number): number =>
   (edges.start[chord] as number) + along * edges.chordLength(chord);
 
 /** The nearest places of two chords that do not cross: one of them is an end. */
-function nearest(edges: Edges, i: number, j: number): { ti: number; tj: number; width: number } {
+function nearest(edges: VoidEdges, i: number, j: number): { ti: number; tj: number; width: number } {
   let best = { ti: 0, tj: 0, width: Infinity };
   const foot = (k: number, p: Point): number => {
     const dx = edges.x1(k) - edges.x0(k);
@@ -129,7 +129,7 @@ function nearest(edges: Edges, i: number, j: number): { ti: number; tj: number; 
 }
 
 /** Both sides of a neck, a hair apart; null when one of them is next to nothing. */
-function splitAt(edges: Edges, of: LabelledPath, { i, j, ti, tj }: Neck): [LabelledPath, LabelledPath] | null {
+function splitAt(edges: VoidEdges, of: LabelledPath, { i, j, ti, tj }: Neck): [LabelledPath, LabelledPath] | null {
   const [a, b] = [placeOn(edges, i, ti), placeOn(edges, j, tj)];
   const half = HAIR_MM / 2;
   const first = stretch(edges, of, a + half, b - half);
@@ -138,7 +138,7 @@ function splitAt(edges: Edges, of: LabelledPath, { i, j, ti, tj }: Neck): [Label
 }
 
 /** The outline from one distance along it on to another, closed straight across. */
-function stretch(edges: Edges, { path, labels }: LabelledPath, from: number, to: number): LabelledPath {
+function stretch(edges: VoidEdges, { path, labels }: LabelledPath, from: number, to: number): LabelledPath {
   const cut = (distance: number) => {
     const { chord, along } = edges.at(0, distance);
     const [t0, t1] = [edges.t0[chord] as number, edges.t1[chord] as number];

@@ -76,7 +76,7 @@ export function islandsOf(shape: readonly Outline[], voids: readonly Void[], fra
 }
 
 /** Half of what an island measures from end to end. */
-export const reachOf = (o: Outline): number => Math.hypot(boxWidth(o.box), boxHeight(o.box)) / 2;
+export const halfExtent = (o: Outline): number => Math.hypot(boxWidth(o.box), boxHeight(o.box)) / 2;
 
 /** Islands are heavy from this many bridge widths of reach, or so many squares of one, in stock as thick as it is wide. */
 const FAR_REACH = 10;
@@ -87,6 +87,6 @@ export function countFor(o: Outline, width: number, thicknessMm: number | null):
   // Thin stock bends sooner: what counts as large falls with its thickness.
   const stiffness = Math.sqrt(Math.min(1, Math.max(0.25, (thicknessMm ?? width) / width)));
   const isLarge =
-    2 * reachOf(o) > FAR_REACH * width * stiffness || Math.abs(o.area) > LARGE_AREA * width * width * stiffness ** 2;
+    2 * halfExtent(o) > FAR_REACH * width * stiffness || Math.abs(o.area) > LARGE_AREA * width * width * stiffness ** 2;
   return isLarge ? 2 : 1;
 }

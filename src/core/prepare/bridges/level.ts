@@ -1,6 +1,6 @@
 /** Heights that the bridges of a line of letters share. */
 import { applyMatrix, invert, type Matrix, type Point } from '../../geometry/point';
-import type { Edges } from './edges';
+import type { VoidEdges } from './edges';
 import { type Candidate, candidateAt, type Site } from './search';
 
 /** An island of the line: the sites it may be bridged at, and the cost of its own best places. */
@@ -22,7 +22,7 @@ const GOES_ALONG = 1;
 const LEFT_OUT = 1.4;
 
 /** For each island the bridges at the height it shares with others; null where it goes along with none. */
-export function levelled(edges: Edges, islands: readonly Levelled[]): (readonly Candidate[] | null)[] {
+export function levelled(edges: VoidEdges, islands: readonly Levelled[]): (readonly Candidate[] | null)[] {
   const chosen: (readonly Candidate[] | null)[] = islands.map(() => null);
   const heights = spreadOver(islands.flatMap((i) => i.ownHeights));
   for (let round = 0; round < LEVELS; round++) {
@@ -65,7 +65,7 @@ const middleOf = ({ span }: Candidate): Point => ({
 });
 
 /** Level bridges whose middle line is at a height: the cheaper one, or both ends when two are wanted. */
-function candidatesAt(edges: Edges, { site, matrix, count }: Levelled, y: number): Candidate[] {
+function candidatesAt(edges: VoidEdges, { site, matrix, count }: Levelled, y: number): Candidate[] {
   const back = invert(matrix);
   const first = edges.firstChord[site.island] as number;
   const last = edges.firstChord[site.island + 1] as number;

@@ -16,7 +16,7 @@ export type IslandSetting = {
 };
 
 /** A bridge placed by hand: where it starts and its direction in its letter, in capital heights and degrees. */
-export type PlacedBridge = {
+export type PinnedBridge = {
   readonly letter: string;
   readonly island: number | null;
   readonly x: number;
@@ -37,7 +37,7 @@ export type BridgeSettings = {
   readonly alike: boolean;
   readonly level: boolean;
   readonly islands: readonly IslandSetting[];
-  readonly placed: readonly PlacedBridge[];
+  readonly pinned: readonly PinnedBridge[];
 };
 
 /** A bridge as it was placed. */
@@ -52,7 +52,7 @@ export type Bridge = {
   /** Whether there was no room for the width asked for. */
   readonly isNarrowed: boolean;
   /** Which of the step's bridges placed by hand it is; null when it was placed automatically. */
-  readonly placed: number | null;
+  readonly pinnedIndex: number | null;
   /** Place and direction in its letter: capital heights and degrees. */
   readonly own: { readonly x: number; readonly y: number; readonly turn: number };
   /** Area of the letter it takes, in mm², and the nearest corner of an edge, in mm. */

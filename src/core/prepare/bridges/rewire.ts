@@ -6,7 +6,7 @@ import type { LabelledPath } from '../../geometry/boolean/labelled';
 import { closedPath } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { arcBetween, line, pointAt, type Segment, subSegment, tangentAt } from '../../geometry/segment';
-import type { Edges } from './edges';
+import type { VoidEdges } from './edges';
 import type { Landing, Span } from './span';
 
 export type Sides = {
@@ -48,7 +48,7 @@ type Joined = { readonly segments: readonly Segment[]; readonly label: number };
 /** The outlines that spans start or end on, with all spans put in. Spans must not overlap. */
 export function rewire(
   paths: readonly LabelledPath[],
-  edges: Edges,
+  edges: VoidEdges,
   inlays: readonly Inlay[],
   sides: Sides,
 ): LabelledPath[] {
@@ -137,7 +137,7 @@ const acrossOf = ({ from: { middle }, way }: Span, p: Point): number =>
 const alongOf = ({ from: { middle }, way }: Span, p: Point): number =>
   (p.x - middle.x) * way.x + (p.y - middle.y) * way.y;
 
-function endOf(edges: Edges, span: Span, landing: Landing): End {
+function endOf(edges: VoidEdges, span: Span, landing: Landing): End {
   // Where the span starts, an outline with the void on its left enters at u > 0; where it ends, at u < 0.
   const enters = (edges.voidLeft ? 1 : -1) * (landing === span.from ? 1 : -1);
   return {
@@ -151,7 +151,7 @@ function endOf(edges: Edges, span: Span, landing: Landing): End {
  * Where the side of a span (1: u > 0) meets the curve of a chord that it crosses; at the end of the segment that is kept
  * (t 0 or 1) when that is nearer than what is worth a segment of its own.
  */
-function exactCut(edges: Edges, span: Span, chord: number, hand: number, keptEnd: 0 | 1): Cut {
+function exactCut(edges: VoidEdges, span: Span, chord: number, hand: number, keptEnd: 0 | 1): Cut {
   const outline = edges.outline[chord] as number;
   const index = edges.segment[chord] as number;
   const segment = edges.paths[outline]?.segments[index] as Segment;
@@ -183,7 +183,7 @@ function rootBetween(f: (x: number) => number, from: number, to: number): number
 type Side = { readonly from: Cut; readonly to: Cut; readonly segments: readonly Segment[] };
 
 /** The side of a span from the first cut of one end to the last cut of the other; `hand` is 1 where u > 0. */
-function sideBetween(edges: Edges, span: Span, a: End, b: End, sides: Sides, sag: number, hand: number): Side {
+function sideBetween(edges: VoidEdges, span: Span, a: End, b: End, sides: Sides, sag: number, hand: number): Side {
   const from = a.first;
   const to = b.last;
   const straight = (): Side => ({ from, to, segments: [line(from.at.x, from.at.y, to.at.x, to.at.y)] });
@@ -241,7 +241,7 @@ function arcAround(centre: Point, from: Point, to: Point): Segment {
  * off the side and on the curve a radius off the edge. Null when the edge bends away or ends before.
  */
 function fillet(
-  edges: Edges,
+  edges: VoidEdges,
   span: Span,
   outline: number,
   cut: Cut,

@@ -1,7 +1,7 @@
 /** The good places for bridges of one island: every place around it is tried coarsely, the best are refined. */
 import type { Point } from '../../geometry/point';
 import { costOf, longestAt, type Standard } from './cost';
-import type { Edges } from './edges';
+import type { VoidEdges } from './edges';
 import { type Span, spanAt } from './span';
 
 export type Candidate = {
@@ -53,7 +53,7 @@ export function setWays({ direction, up, along }: Standard): readonly Point[] | 
 
 /** The span at a distance along the island's outline in a direction, with its cost. */
 export function candidateAt(
-  edges: Edges,
+  edges: VoidEdges,
   site: Site,
   at: number,
   angle: number,
@@ -73,7 +73,7 @@ const USUAL_PLACES = 32;
  * The usual way across the void from an outline, by rays square to it: shorter than most, but not that of a single notch;
  * Infinity when nothing faces it.
  */
-export function usualAcross(edges: Edges, outline: number, longest: number): number {
+export function usualAcross(edges: VoidEdges, outline: number, longest: number): number {
   const whole = edges.length[outline] as number;
   const ways: number[] = [];
   for (let k = 0; k < USUAL_PLACES; k++) {
@@ -89,7 +89,7 @@ export function usualAcross(edges: Edges, outline: number, longest: number): num
  * Candidates that are the best about where they lie, the cheapest first. For a single bridge those that refining can hardly
  * make the best are left as they are.
  */
-export function candidatesFor(edges: Edges, site: Site, several: boolean): Candidate[] {
+export function candidatesFor(edges: VoidEdges, site: Site, several: boolean): Candidate[] {
   const whole = edges.length[site.island] as number;
   const step = Math.max(whole / PLACES, site.width * CLOSEST);
   const count = Math.max(8, Math.ceil(whole / step));
@@ -118,7 +118,7 @@ export function candidatesFor(edges: Edges, site: Site, several: boolean): Candi
   return refined.sort((a, b) => a.cost - b.cost || a.at - b.at);
 }
 
-function bestWay(edges: Edges, site: Site, at: number, ways: readonly Point[] | null): Candidate | null {
+function bestWay(edges: VoidEdges, site: Site, at: number, ways: readonly Point[] | null): Candidate | null {
   const { chord } = edges.at(site.island, at);
   const into = edges.intoVoid(chord);
   const square = Math.atan2(into.y, into.x);
@@ -138,13 +138,19 @@ function bestWay(edges: Edges, site: Site, at: number, ways: readonly Point[] | 
 }
 
 /** The best place and direction near one. */
-function refine(edges: Edges, site: Site, from: Candidate, stepMm: number, ways: readonly Point[] | null): Candidate {
+function refine(
+  edges: VoidEdges,
+  site: Site,
+  from: Candidate,
+  stepMm: number,
+  ways: readonly Point[] | null,
+): Candidate {
   const best = slide(edges, site, from, stepMm / 2, ways ? 0 : 8 * DEG);
   return ways ? best : inOwnWay(edges, site, best);
 }
 
 /** Pattern search over place and direction: steps are halved when none of them is better (Hooke and Jeeves 1961). */
-function slide(edges: Edges, site: Site, from: Candidate, stepMm: number, stepAngle: number): Candidate {
+function slide(edges: VoidEdges, site: Site, from: Candidate, stepMm: number, stepAngle: number): Candidate {
   let best = from;
   let move = stepMm;
   let turn = stepAngle;
@@ -172,7 +178,7 @@ function slide(edges: Edges, site: Site, from: Candidate, stepMm: number, stepAn
 }
 
 /** The same place in the letter's own direction where that is nearly the one it has, if it costs no more. */
-function inOwnWay(edges: Edges, site: Site, from: Candidate): Candidate {
+function inOwnWay(edges: VoidEdges, site: Site, from: Candidate): Candidate {
   const { up, along } = site.standard;
   let best = from;
   for (const w of [up, { x: -up.x, y: -up.y }, along, { x: -along.x, y: -along.y }]) {

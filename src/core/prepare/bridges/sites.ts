@@ -3,8 +3,8 @@ import { boxCentre, boxHeight, boxWidth, turnWith } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import type { Outline } from '../outline';
 import type { Standard } from './cost';
-import { Edges } from './edges';
-import { reachOf } from './islands';
+import { VoidEdges } from './edges';
+import { halfExtent } from './islands';
 import type { BridgeSetting } from './notes';
 import { flareOf } from './rewire';
 import type { Site } from './search';
@@ -29,8 +29,8 @@ export const NO_FRAME: LetterFrame = {
 export const leastBridge = (width: number, leastMm: number | null): number => leastMm ?? Math.min(width, LEAST_MM);
 
 /** The edges that bridges of a width are looked for in. */
-export const edgesFor = (shape: readonly Outline[], { stockInside, rims }: BridgeSetting, width: number): Edges =>
-  new Edges([...shape.map((o) => o.path), ...rims], !stockInside, CHORD_MM, CORNER * width);
+export const edgesFor = (shape: readonly Outline[], { stockInside, rims }: BridgeSetting, width: number): VoidEdges =>
+  new VoidEdges([...shape.map((o) => o.path), ...rims], !stockInside, CHORD_MM, CORNER * width);
 
 /** No bridge is longer than the void is across, in mm. */
 export function longestAcross(shape: readonly Outline[], outline: number): number {
@@ -63,7 +63,7 @@ export function siteOn(
     usual: Math.max(usual, 0.5 * asked),
     behind: Math.max(width, leastBridge(asked, leastMm)),
     middle: boxCentre(o.box),
-    reach: Math.max(1e-3, reachOf(o)),
+    reach: Math.max(1e-3, halfExtent(o)),
     up: turnWith(matrix, { x: lean, y: 1 }),
     along: turnWith(matrix, { x: 1, y: 0 }),
     direction: step.direction,

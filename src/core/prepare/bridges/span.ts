@@ -3,7 +3,7 @@
  * chords of `Edges`; lengths in mm. In its frame v runs along it from where it starts, u across it to the left.
  */
 import type { Point } from '../../geometry/point';
-import type { Edges } from './edges';
+import type { VoidEdges } from './edges';
 
 /** Where a span meets an edge: the stretch of outline between its two sides. */
 export type Landing = {
@@ -62,7 +62,7 @@ type Section = { readonly u: number[]; readonly v: number[]; readonly chords: nu
  * `longest`. Stock behind the edges is looked for up to `behind` mm.
  */
 export function spanAt(
-  edges: Edges,
+  edges: VoidEdges,
   chord: number,
   along: number,
   way: Point,
@@ -157,7 +157,7 @@ type Frame = { readonly ox: number; readonly oy: number; readonly dx: number; re
 
 /** The edge followed both ways from a place in the middle until it meets the sides; `side` is where it goes as it runs. */
 function landing(
-  edges: Edges,
+  edges: VoidEdges,
   frame: Frame,
   chord: number,
   along: number,
@@ -198,7 +198,7 @@ function landing(
 }
 
 function walk(
-  edges: Edges,
+  edges: VoidEdges,
   frame: Frame,
   chord: number,
   along: number,

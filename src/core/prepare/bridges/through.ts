@@ -3,15 +3,15 @@ import { applyMatrix, boxHeight, boxWidth, EMPTY_BOX, invert, type Point, uniteB
 import { pointAt } from '../../geometry/segment';
 import { nearestParameter } from '../../geometry/segment-measures';
 import type { Outline } from '../outline';
-import { Edges } from './edges';
+import { VoidEdges } from './edges';
 import { islandsOf, voidsOf } from './islands';
-import type { BridgeGround, PlacedBridge } from './notes';
+import type { BridgeGround, PinnedBridge } from './notes';
 import { CHORD_MM } from './sites';
 
 /** Where a bridge put in at a point of the sheet would start: on which letter and island; null when there is no gap. */
-export function bridgeThrough(before: readonly Outline[], ground: BridgeGround, point: Point): PlacedBridge | null {
+export function bridgeThrough(before: readonly Outline[], ground: BridgeGround, point: Point): PinnedBridge | null {
   const paths = [...before.map((o) => o.path), ...ground.rims];
-  const edges = new Edges(paths, !ground.stockInside, CHORD_MM, CHORD_MM);
+  const edges = new VoidEdges(paths, !ground.stockInside, CHORD_MM, CHORD_MM);
   const islands = islandsOf(before, voidsOf(before, ground.stockInside), ground.frames);
   const byOutline = new Map(islands.map((island) => [island.outline, island]));
   const box = before.reduce((all, o) => uniteBoxes(all, o.box), EMPTY_BOX);
@@ -42,7 +42,7 @@ function labelAt({ path, labels }: Outline, p: Point): number {
  * starts on the island when one of the two is one.
  */
 function gapAt(
-  edges: Edges,
+  edges: VoidEdges,
   point: Point,
   isIsland: (outline: number) => boolean,
   longest: number,

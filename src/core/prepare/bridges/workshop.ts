@@ -1,7 +1,7 @@
 /** What is found out about one shape while bridging it, remembered for when only the bridges are others. */
 import type { Memory, Stage } from '../../memo';
 import { type Outline, weighOutlines } from '../outline';
-import type { Edges } from './edges';
+import type { VoidEdges } from './edges';
 import type { Hair } from './hairs';
 import type { Island } from './islands';
 import type { Candidate } from './search';
@@ -43,7 +43,7 @@ export class BridgeWorkshop {
     return this.memory.of(this.owner, 'ground for bridges', find);
   }
 
-  edgesFor(width: number, make: () => Edges): Edges {
+  edgesFor(width: number, make: () => VoidEdges): VoidEdges {
     return this.memory.of(this.owner, `edges for bridges ${width}`, make);
   }
 

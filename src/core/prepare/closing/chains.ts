@@ -1,9 +1,9 @@
 /** Strands linked end to end: as the file has them, and where ends lie on each other. */
 import Flatbush from 'flatbush';
 import { pathLength } from '../../geometry/path';
-import type { Point } from '../../geometry/point';
+import { distance, type Point } from '../../geometry/point';
 import { type Segment, withEnds } from '../../geometry/segment';
-import { distance, endPoint, leaving } from './strand';
+import { endPoint, leaving } from './strand';
 
 /** Ends closer than this are one place, in mm: files keep so many digits. */
 export const EXACT_MM = 0.002;
@@ -46,22 +46,22 @@ export function linkTouching(segments: readonly Segment[], links: Links): (reado
   for (let i = 0; i < free.length; i++) {
     if (taken[i]) continue;
     const group: number[] = [];
-    const waiting = [i];
+    const toVisit = [i];
     taken[i] = 1;
-    for (let k = waiting.pop(); k !== undefined; k = waiting.pop()) {
+    for (let k = toVisit.pop(); k !== undefined; k = toVisit.pop()) {
       const end = free[k] as number;
       group.push(end);
       const p = at(end);
       for (const j of index.search(p.x - EXACT_MM, p.y - EXACT_MM, p.x + EXACT_MM, p.y + EXACT_MM))
         if (!taken[j] && distance(p, at(free[j] as number)) <= EXACT_MM) {
           taken[j] = 1;
-          waiting.push(j);
+          toVisit.push(j);
         }
     }
     if (group.length === 2) link(links, group[0] as number, group[1] as number);
     else if (group.length > 2) {
-      const left = linkThrough(segments, links, group);
-      if (left.length > 0) knots.push(left);
+      const free = linkThrough(segments, links, group);
+      if (free.length > 0) knots.push(free);
     }
   }
   return knots;
@@ -123,4 +123,4 @@ export function sealed(segments: readonly Segment[], closed: boolean): Segment[]
   return out;
 }
 
-export const lengthOf = (segments: readonly Segment[]): number => pathLength({ segments, closed: false });
+export const segmentsLength = (segments: readonly Segment[]): number => pathLength({ segments, closed: false });

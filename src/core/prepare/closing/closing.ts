@@ -7,15 +7,15 @@
 
 import { joinRuns } from '../../geometry/boolean/join';
 import { type Path, pathArea } from '../../geometry/path';
-import type { Point } from '../../geometry/point';
+import { distance, type Point } from '../../geometry/point';
 import { reverseSegment, type Segment } from '../../geometry/segment';
 import { segmentLength } from '../../geometry/segment-measures';
 import type { CloseSettings } from '../../schema/artwork';
-import { chainsOf, type Links, lengthOf, link, linkTouching, otherEnd, sealed } from './chains';
+import { chainsOf, type Links, link, linkTouching, otherEnd, sealed, segmentsLength } from './chains';
 import { withoutDoubles } from './doubles';
 import { type JoinKind, joinEnds } from './join';
 import { type LooseEnd, matchEnds } from './match';
-import { distance, endPoint, leaving, outwards } from './strand';
+import { endPoint, leaving, outwards } from './strand';
 import { trimTees } from './tees';
 
 /** A path of a drawing; `key` names it for ever, since a drawing never changes. */
@@ -101,18 +101,18 @@ function strandsOf(lines: readonly LooseLine[], doubles: number) {
     for (let i = first; i < last; i++) joints.push([i, i + 1]);
     if (path.closed && last >= first) joints.push([last, first]);
   }
-  const { left, doubled } =
+  const { kept, doubled } =
     doubles > 0
       ? withoutDoubles(
           all.map((s) => s.segment),
           doubles,
           isClosed,
         )
-      : { left: all.map((s) => [s.segment]), doubled: 0 };
+      : { kept: all.map((s) => [s.segment]), doubled: 0 };
   const strands: Strand[] = [];
   const firstPiece: number[] = [];
   const lastPiece: number[] = [];
-  left.forEach((pieces, i) => {
+  kept.forEach((pieces, i) => {
     const { key, segment } = all[i] as Strand;
     const starts = pieces[0] && pieces[0].x0 === segment.x0 && pieces[0].y0 === segment.y0;
     const end = pieces[pieces.length - 1];
@@ -136,7 +136,7 @@ function dropSpecks(segments: readonly Segment[], links: Links, least: number): 
   const dropped = new Set<number>();
   if (least <= 0) return dropped;
   for (const chain of chainsOf(segments.length, links)) {
-    if (chain.closed || lengthOf(chain.entries.map((end) => segments[end >> 1] as Segment)) >= least) continue;
+    if (chain.closed || segmentsLength(chain.entries.map((end) => segments[end >> 1] as Segment)) >= least) continue;
     for (const end of chain.entries) dropped.add(end >> 1);
   }
   return dropped;
@@ -157,14 +157,14 @@ function findGaps(
   chainsOf(segments.length, links).forEach((chain, i) => {
     const first = chain.entries[0] as number;
     if (chain.closed || dropped.has(first >> 1)) return;
-    const chainMm = lengthOf(chain.entries.map((end) => segments[end >> 1] as Segment));
+    const chainMm = segmentsLength(chain.entries.map((end) => segments[end >> 1] as Segment));
     for (const id of [first, otherEnd(chain.entries[chain.entries.length - 1] as number)]) {
       if (inKnot.has(id)) continue;
       const s = segments[id >> 1] as Segment;
       ends.push({ id, at: endPoint(s, id & 1), way: leaving(s, id & 1), chain: i, chainMm });
     }
   });
-  const { sure, asked } = matchEnds(ends, settings.look);
+  const { certain, asked } = matchEnds(ends, settings.findUpTo);
   const answers = new Map(settings.answers.map((a) => [a.gap, a.how]));
   const nameOf = (end: number) => `${(strands[end >> 1] as Strand).key}:${end & 1}`;
   const used = new Set<number>();
@@ -186,7 +186,7 @@ function findGaps(
   };
   const pairsIn = (knot: readonly number[]) => knot.flatMap((a, i) => knot.slice(i + 1).map((b) => [a, b] as const));
   const candidates = [
-    ...sure.map(({ a, b }) => [a, b, true] as const),
+    ...certain.map(({ a, b }) => [a, b, true] as const),
     ...asked.map(({ a, b }) => [a, b, false] as const),
     ...knots.flatMap(pairsIn).map(([a, b]) => [a, b, false] as const),
   ];

@@ -13,7 +13,7 @@ type Kept = readonly (readonly [from: number, to: number])[];
 
 export type Undoubled = {
   /** For each segment what is left of it: itself, pieces, or nothing. */
-  readonly left: readonly (readonly Segment[])[];
+  readonly kept: readonly (readonly Segment[])[];
   /** Segments that lost something. */
   readonly doubled: number;
 };
@@ -40,7 +40,7 @@ export function withoutDoubles(
   });
   const search = indexOf(segments);
   let doubled = 0;
-  const left = segments.map((s, i): readonly Segment[] => {
+  const kept = segments.map((s, i): readonly Segment[] => {
     if (isClosed[i]) return [s];
     const off = offFor(lengths[i] as number, tolerance);
     // What one of those has lost itself is on one still before it.
@@ -55,7 +55,7 @@ export function withoutDoubles(
     doubled++;
     return kept.map(([from, to]) => subSegment(s, from, to));
   });
-  return { left, doubled };
+  return { kept: kept, doubled };
 }
 
 export type Repeats = {
@@ -114,7 +114,7 @@ function uncovered(s: Segment, length: number, by: readonly Segment[], off: numb
   // Pieces too short to see are rounding at the joints.
   const least = Math.min(0.5, (2 * off) / length);
   const covered = by.flatMap((other) => coverOf(s, other, off));
-  return rest(
+  return rangesLeft(
     covered.filter(([from, to]) => to - from > least / 2),
     least,
   );
@@ -195,7 +195,7 @@ function runsAlong(s: Segment, by: Segment, tolerance: number): boolean {
 }
 
 /** What ranges leave of 0 to 1; pieces shorter than `least` go too. */
-function rest(covered: readonly (readonly [number, number])[], least: number): Kept {
+function rangesLeft(covered: readonly (readonly [number, number])[], least: number): Kept {
   const out: [number, number][] = [];
   let at = 0;
   for (const [from, to] of [...covered].sort((a, b) => a[0] - b[0])) {

@@ -2,7 +2,7 @@
  * Bringing two loose ends together: moved onto each other where they nearly meet, cut back to where they cross, run on
  * until they meet, or bridged by a line.
  */
-import type { Point } from '../../geometry/point';
+import { distance, type Point } from '../../geometry/point';
 import {
   type Arc,
   arcRadius,
@@ -14,7 +14,6 @@ import {
   withEnds,
 } from '../../geometry/segment';
 import { crossingNear, nearestParameter } from '../../geometry/segment-measures';
-import { distance } from './strand';
 
 export type JoinKind = 'snap' | 'trim' | 'extend' | 'line';
 

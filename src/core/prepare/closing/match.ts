@@ -3,8 +3,7 @@
  * into each other. A pair is sure when each is by far the best the other has; everything else is asked.
  */
 import Flatbush from 'flatbush';
-import type { Point } from '../../geometry/point';
-import { distance } from './strand';
+import { distance, type Point } from '../../geometry/point';
 
 export type LooseEnd = {
   readonly id: number;
@@ -19,7 +18,7 @@ export type LooseEnd = {
 export type Pair = { readonly a: number; readonly b: number; readonly gap: number; readonly cost: number };
 
 export type Matching = {
-  readonly sure: readonly Pair[];
+  readonly certain: readonly Pair[];
   /** Pairs that could be meant, cheapest first; each end is in at least one. */
   readonly asked: readonly Pair[];
 };
@@ -59,7 +58,7 @@ function cornerMisfit(p: LooseEnd, q: LooseEnd, gap: number): number {
 }
 
 export function matchEnds(ends: readonly LooseEnd[], reach: number): Matching {
-  if (ends.length < 2) return { sure: [], asked: [] };
+  if (ends.length < 2) return { certain: [], asked: [] };
   const index = new Flatbush(ends.length);
   for (const { at } of ends) index.add(at.x, at.y, at.x, at.y);
   index.finish();
@@ -83,14 +82,14 @@ export function matchEnds(ends: readonly LooseEnd[], reach: number): Matching {
   });
   for (const list of pairs.values()) list.sort((a, b) => a.cost - b.cost);
   const second = (end: number): number => pairs.get(end)?.[1]?.cost ?? Infinity;
-  const sure = all.filter((pair) => {
+  const certain = all.filter((pair) => {
     if (pair.gap > reach) return false;
     if (pairs.get(pair.a)?.[0] !== pair || pairs.get(pair.b)?.[0] !== pair) return false;
     return Math.min(second(pair.a), second(pair.b)) >= CLEARLY * pair.cost;
   });
-  const settled = new Set(sure.flatMap((pair) => [pair.a, pair.b]));
+  const settled = new Set(certain.flatMap((pair) => [pair.a, pair.b]));
   const asked = all
     .filter((pair) => pair.gap <= reach && !settled.has(pair.a) && !settled.has(pair.b))
     .sort((a, b) => a.cost - b.cost);
-  return { sure, asked };
+  return { certain: certain, asked };
 }

@@ -10,5 +10,3 @@ export const outwards = (s: Segment, end: number): Segment => (end === 1 ? s : r
 
 /** Unit direction in which a segment leaves its end. */
 export const leaving = (s: Segment, end: number): Point => tangentAt(outwards(s, end), 1);
-
-export const distance = (p: Point, q: Point): number => Math.hypot(p.x - q.x, p.y - q.y);

@@ -1,12 +1,12 @@
 /** Tracks as they are made, and the meetings their ends come to. */
 import { DisjointSets } from '../../geometry/disjoint-sets';
-import { Edges } from './edges';
+import { SampledEdges } from './edges';
 import type { Port, TrackPoint } from './track';
 
 /** What a branch became towards one of its ends: the nearest track, and whether it goes all the way; or none. */
-export type Reach = { readonly port: Port; readonly whole: boolean } | null;
+export type BranchEnd = { readonly port: Port; readonly whole: boolean } | null;
 
-export class Building extends Edges {
+export class Building extends SampledEdges {
   readonly tracks: TrackPoint[][] = [];
   readonly through: [Port, Port][] = [];
   readonly alongEdge: [Port, Port][] = [];

@@ -7,15 +7,15 @@ import { line, pointAt, type Segment, withEnds } from '../../geometry/segment';
 import { nearestParameter } from '../../geometry/segment-measures';
 import type { Stroke } from './chain';
 import { eased } from './ease';
-import { Edges } from './edges';
+import { SampledEdges } from './edges';
 import { type EndStyle, withEndsMade } from './ends';
 import { withoutJogs } from './jogs';
-import { type Joint, strokesOf } from './joints';
+import { type StrokeJoint, strokesOf } from './joints';
 import { marked } from './marks';
 import { penRadius } from './pen';
 import { explained, penStrokes } from './pen-strokes';
 import { skeletonOf } from './skeleton';
-import { lengthOf } from './track';
+import { polylineLength } from './track';
 import { tracksOf } from './tracks';
 import { narrowLoops, type Uneven, unevenPlaces } from './uneven';
 
@@ -30,12 +30,12 @@ export type CenterlineSettings = {
   readonly pen?: number | null;
 };
 
-export type Dot = Point & { readonly r: number };
+export type StrokeDot = Point & { readonly r: number };
 
 export type Centerline = {
   /** Open lines, and closed ones where a stroke runs into itself. */
   readonly lines: readonly Path[];
-  readonly dots: readonly Dot[];
+  readonly dots: readonly StrokeDot[];
   /** Places worth a look. */
   readonly uneven: readonly Uneven[];
   /** The usual width of a stroke. */
@@ -65,7 +65,7 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
   const { strokes, joints, byPen } = drawn(axis, settings, width / 2);
   const fit = { tolerance: settings.tolerance ?? settings.smooth * width, reach: width / 2 };
   const made = strokes.map((s) => withEndsMade(s, axis.samples, settings.ends));
-  const long = made.filter((s) => s.closed || lengthOf(s.points) > SPUR * width);
+  const long = made.filter((s) => s.closed || polylineLength(s.points) > SPUR * width);
   const ended = long.length > 0 ? long : made;
   const lines = ended.map((s): Path => {
     const { closed } = s;
@@ -83,10 +83,10 @@ function drawn(
   axis: MedialAxis,
   { pen, detail }: CenterlineSettings,
   half: number,
-): { readonly strokes: readonly Stroke[]; readonly joints: readonly Joint[]; readonly byPen: boolean } {
+): { readonly strokes: readonly Stroke[]; readonly joints: readonly StrokeJoint[]; readonly byPen: boolean } {
   const byAxis = () => ({ ...strokesOf(tracksOf(skeletonOf(axis, detail, half), half), axis.samples), byPen: false });
   if (!pen) return byAxis();
-  const byPen = { ...penStrokes(new Edges(axis.samples), pen, detail), byPen: true };
+  const byPen = { ...penStrokes(new SampledEdges(axis.samples), pen, detail), byPen: true };
   const share = explained(axis.samples, byPen.strokes, pen);
   if (share > EXPLAINED) return byPen;
   const other = byAxis();
@@ -100,7 +100,7 @@ export function penOf(regions: readonly (readonly Path[])[]): number | null {
       const width = usualWidth(region);
       const axis = width > 0 ? medialAxis(region, width / POINTS_PER_WIDTH) : null;
       if (!axis) return [];
-      return marked(skeletonOf(axis, AXIS_DETAIL, width / 2), new Edges(axis.samples), width / 2).sure;
+      return marked(skeletonOf(axis, AXIS_DETAIL, width / 2), new SampledEdges(axis.samples), width / 2).reliableRadii;
     }),
   );
 }

@@ -1,6 +1,6 @@
 /** Strokes: tracks chained over the links between their ends. */
 import type { Point } from '../../geometry/point';
-import { lengthOf, type Port, type TrackPoint } from './track';
+import { type Port, polylineLength, type TrackPoint } from './track';
 
 export type StrokePoint = {
   readonly x: number;
@@ -19,24 +19,29 @@ export type Stroke = {
 };
 
 /** Two ends that are one stroke, and the points between. */
-export type Link = { readonly a: Port; readonly b: Port; readonly points: readonly Point[]; readonly corner: boolean };
+export type TrackLink = {
+  readonly a: Port;
+  readonly b: Port;
+  readonly points: readonly Point[];
+  readonly corner: boolean;
+};
 
-export const keyOf = (p: Port): number => 2 * p.track + p.end;
+export const portKey = (p: Port): number => 2 * p.track + p.end;
 
 /** Tracks chained over their links. */
 export function chained(
   tracks: readonly (readonly TrackPoint[])[],
-  links: ReadonlyMap<number, Link>,
+  links: ReadonlyMap<number, TrackLink>,
   met: ReadonlyMap<number, readonly Point[]>,
 ): Stroke[] {
   const done = new Uint8Array(tracks.length);
   const strokes: Stroke[] = [];
-  const otherEnd = (l: Link, p: Port): Port => (keyOf(l.a) === keyOf(p) ? l.b : l.a);
+  const otherEnd = (l: TrackLink, p: Port): Port => (portKey(l.a) === portKey(p) ? l.b : l.a);
   const walk = (start: Port, isRing: boolean): void => {
     const points: StrokePoint[] = [];
     const put = (p: Point, r: number, open: number, corner: boolean) =>
       points.push({ x: p.x, y: p.y, r, open, corner });
-    const first = met.get(keyOf(start));
+    const first = met.get(portKey(start));
     const r0 = tracks[start.track]?.[0]?.r ?? 0;
     if (first) for (const p of [...first].reverse()) put(p, r0, 0, false);
     let port = start;
@@ -46,19 +51,19 @@ export function chained(
       const list = port.end === 0 ? track : [...track].reverse();
       for (const p of list) put(p, p.r, p.open, p.corner ?? false);
       const exit: Port = { track: port.track, end: port.end === 0 ? 1 : 0 };
-      const next = links.get(keyOf(exit));
+      const next = links.get(portKey(exit));
       if (!next) {
-        const last = met.get(keyOf(exit));
+        const last = met.get(portKey(exit));
         const r = list[list.length - 1]?.r ?? 0;
         if (last) for (const p of last) put(p, r, 0, false);
         strokes.push({ points, closed: false, ends: [first ? 'met' : 'free', last ? 'met' : 'free'] });
         return;
       }
-      const ahead = keyOf(next.a) === keyOf(exit) ? next.points : [...next.points].reverse();
+      const ahead = portKey(next.a) === portKey(exit) ? next.points : [...next.points].reverse();
       const r = list[list.length - 1]?.r ?? 0;
       for (const p of ahead) put(p, r, 0, next.corner);
       port = otherEnd(next, exit);
-      if (isRing && keyOf(port) === keyOf(start)) {
+      if (isRing && portKey(port) === portKey(start)) {
         strokes.push({ points, closed: true, ends: ['met', 'met'] });
         return;
       }
@@ -75,5 +80,5 @@ export function chained(
   tracks.forEach((track, i) => {
     if (!done[i] && track.length > 0) walk({ track: i, end: 0 }, true);
   });
-  return strokes.filter((s) => lengthOf(s.points) > 0);
+  return strokes.filter((s) => polylineLength(s.points) > 0);
 }

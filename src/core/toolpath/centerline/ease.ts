@@ -7,7 +7,7 @@ import { turnInto } from '../../geometry/measure';
 import { type Path, reversePath } from '../../geometry/path';
 import type { Segment } from '../../geometry/segment';
 import { segmentLength } from '../../geometry/segment-measures';
-import { bridge, shortened } from './splice';
+import { joiningCurve, shortened } from './splice';
 
 /** A node that turns by less than the first is smooth, by more than the second a corner. In radians. */
 const SMOOTH = (9 * Math.PI) / 180;
@@ -76,7 +76,7 @@ export function eased(path: Path, width: number): Path {
   cut.forEach((stretch, k) => {
     out.push(...stretch.segments);
     const next = cut[k + 1] ?? (closed ? cut[0] : undefined);
-    if (next) out.push(...bridge(stretch, next));
+    if (next) out.push(...joiningCurve(stretch, next));
   });
   return { segments: out, closed };
 }

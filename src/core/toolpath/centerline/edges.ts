@@ -23,7 +23,7 @@ function turnsOf(s: Samples): Float64Array {
   return turns;
 }
 
-export class Edges {
+export class SampledEdges {
   private readonly turns: Float64Array;
 
   constructor(readonly samples: Samples) {
@@ -31,7 +31,7 @@ export class Edges {
   }
 
   /** Whether a contact stays at an inner corner, for a disc of radius `r`. */
-  held(sample: number, r: number): boolean {
+  isFixed(sample: number, r: number): boolean {
     const { next, previous, along, path, lengths } = this.samples;
     const length = lengths[path[sample] as number] as number;
     const from = along[sample] as number;
@@ -61,7 +61,7 @@ export class Edges {
     };
   }
 
-  openAt({ x, y, left, right }: AxisPoint): number {
+  openAt({ x, y, leftContact: left, rightContact: right }: AxisPoint): number {
     const s = this.samples;
     const [ax, ay] = [(s.x[left] as number) - x, (s.y[left] as number) - y];
     const [bx, by] = [(s.x[right] as number) - x, (s.y[right] as number) - y];

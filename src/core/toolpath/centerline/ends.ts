@@ -7,7 +7,7 @@ import type { Point } from '../../geometry/point';
 import { capAt } from './caps';
 import type { Stroke, StrokePoint } from './chain';
 import { type Ray, rayOf } from './rays';
-import { between } from './ways';
+import { curveBetween } from './ways';
 
 export type EndStyle = 'tip' | 'short';
 
@@ -50,11 +50,11 @@ function trimmed(points: readonly StrokePoint[], samples: Samples, style: EndSty
     length += Math.hypot(p.x - q.x, p.y - q.y);
     k--;
   }
-  const sure = k === 0 ? points : points.slice(0, k + 1);
+  const reliable = k === 0 ? points : points.slice(0, k + 1);
   const end = (x: number, y: number): StrokePoint => ({
     x,
     y,
-    r: (sure[sure.length - 1] as StrokePoint).r,
+    r: (reliable[reliable.length - 1] as StrokePoint).r,
     open: 0,
     corner: false,
   });
@@ -63,9 +63,9 @@ function trimmed(points: readonly StrokePoint[], samples: Samples, style: EndSty
     const last = list[list.length - 1] as StrokePoint;
     return { ray, last, ...toOutline(samples, last.x, last.y, ray.dx, ray.dy) };
   };
-  let { ray, last, distance, sample } = ahead(sure);
+  let { ray, last, distance, sample } = ahead(reliable);
   const cap = distance < TIP_WITHIN * last.r ? capAt(samples, sample, last.r) : null;
-  let kept = sure;
+  let kept = reliable;
   if (!cap && length > POINTED * last.r) {
     kept = points;
     ({ ray, last, distance, sample } = ahead(kept));
@@ -111,7 +111,7 @@ function smoothInto(points: readonly StrokePoint[], most: number, into: Ray): { 
     const [dx, dy] = [(p.x - q.x) / size, (p.y - q.y) / size];
     const [ux, uy] = [(into.x - p.x) / far, (into.y - p.y) / far];
     if (dx * ux + dy * uy < LEANS || -(into.dx * ux + into.dy * uy) < LEANS) continue;
-    return { from: m, way: between({ x: p.x, y: p.y, dx, dy, bend: 0, r: into.r }, into) };
+    return { from: m, way: curveBetween({ x: p.x, y: p.y, dx, dy, bend: 0, r: into.r }, into) };
   }
   return { from: most, way: [] };
 }
@@ -122,16 +122,16 @@ const LEANS = Math.cos((32 * Math.PI) / 180);
 
 /** Points without the last `by` of their length; at least two stay. */
 function cutBack(points: readonly StrokePoint[], by: number): StrokePoint[] {
-  let left = by;
+  let remainingMm = by;
   let k = points.length - 1;
   while (k > 1) {
     const [p, q] = [points[k] as StrokePoint, points[k - 1] as StrokePoint];
     const d = Math.hypot(p.x - q.x, p.y - q.y);
-    if (d > left) {
-      const at: Point = { x: p.x + ((q.x - p.x) * left) / d, y: p.y + ((q.y - p.y) * left) / d };
+    if (d > remainingMm) {
+      const at: Point = { x: p.x + ((q.x - p.x) * remainingMm) / d, y: p.y + ((q.y - p.y) * remainingMm) / d };
       return [...points.slice(0, k), { ...p, ...at }];
     }
-    left -= d;
+    remainingMm -= d;
     k--;
   }
   return points.slice(0, k + 1);

@@ -3,8 +3,8 @@
  * stroke may step aside by a little. No pen does: where it runs on in the same direction past such a step, the points about
  * it are left out, and the fitted curve runs through.
  */
+import { distance } from '../../geometry/point';
 import type { StrokePoint } from './chain';
-import { distance } from './track';
 
 /** A step aside is no longer than this, in halves of the stroke. */
 const STEP = 0.7;

@@ -4,14 +4,14 @@
  */
 import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
-import { chained, keyOf, type Link, type Stroke } from './chain';
+import { chained, portKey, type Stroke, type TrackLink } from './chain';
+import { depthInside } from './depth-inside';
 import { CORNER, cornerOf, type Ray, REACH, rayOf } from './rays';
-import { roomIn } from './room';
 import type { Port, TrackPoint, Tracks } from './track';
-import { bendBetween, between, crossingOf, firstHit, nearestOn, onwards, withRoom } from './ways';
+import { bendBetween, crossingOf, curveBetween, firstHit, nearestOn, onwards, withRoom } from './ways';
 
 /** Where strokes meet, and whether it is not sure how they go on there. */
-export type Joint = { readonly x: number; readonly y: number; readonly r: number; readonly unsure: boolean };
+export type StrokeJoint = { readonly x: number; readonly y: number; readonly r: number; readonly unsure: boolean };
 
 /** Strokes that turn by more than this across a meeting do not go on there, in radians. */
 const GOES_ON = (40 * Math.PI) / 180;
@@ -33,18 +33,18 @@ const BEND = (75 * Math.PI) / 180;
 export function strokesOf(
   { tracks, meetings, through, alongEdge }: Tracks,
   samples: Samples,
-): { strokes: Stroke[]; joints: Joint[] } {
-  const room = roomIn(samples);
-  const links = new Map<number, Link>();
+): { strokes: Stroke[]; joints: StrokeJoint[] } {
+  const room = depthInside(samples);
+  const links = new Map<number, TrackLink>();
   const met = new Map<number, readonly Point[]>();
-  const joints: Joint[] = [];
+  const joints: StrokeJoint[] = [];
   const leftOver: Port[] = [];
   const rays = new Map<number, Ray>();
   const rayAt = (p: Port): Ray => {
-    let known = rays.get(keyOf(p));
+    let known = rays.get(portKey(p));
     if (!known) {
       known = rayOf(tracks[p.track] as TrackPoint[], p.end);
-      rays.set(keyOf(p), known);
+      rays.set(portKey(p), known);
     }
     return known;
   };
@@ -56,10 +56,10 @@ export function strokesOf(
     const crossing = sharp && !bends ? cornerOf(ra, rb) : null;
     const corner =
       crossing && withRoom(room, crossing, { x: (ra.x + rb.x) / 2, y: (ra.y + rb.y) / 2 }, Math.min(ra.r, rb.r));
-    const points = corner ? [corner] : gap > 0.35 * Math.min(ra.r, rb.r) ? between(ra, rb) : [];
-    const made: Link = { a, b, points, corner: corner !== null };
-    links.set(keyOf(a), made);
-    links.set(keyOf(b), made);
+    const points = corner ? [corner] : gap > 0.35 * Math.min(ra.r, rb.r) ? curveBetween(ra, rb) : [];
+    const made: TrackLink = { a, b, points, corner: corner !== null };
+    links.set(portKey(a), made);
+    links.set(portKey(b), made);
     joints.push({
       x: (ra.x + rb.x) / 2,
       y: (ra.y + rb.y) / 2,
@@ -69,7 +69,7 @@ export function strokesOf(
     return [ra, ...points, rb];
   };
   for (const [a, b] of through) {
-    if (links.has(keyOf(a)) || links.has(keyOf(b))) continue;
+    if (links.has(portKey(a)) || links.has(portKey(b))) continue;
     const { turn, cost } = bendBetween(rayAt(a), rayAt(b));
     link(a, b, Math.abs(turn) > CORNER && cost > CORNER);
   }
@@ -79,15 +79,15 @@ export function strokesOf(
     const [ra, rb] = [rayAt(a), rayAt(b)];
     if (Math.hypot(ra.x - rb.x, ra.y - rb.y) < FAR * Math.min(ra.r, rb.r)) return true;
     // A few points tell.
-    return isInside(between(ra, rb).filter((_, i) => i % 4 === 1));
+    return isInside(curveBetween(ra, rb).filter((_, i) => i % 4 === 1));
   };
-  const pairKey = (a: Port, b: Port): string => [keyOf(a), keyOf(b)].sort((p, q) => p - q).join();
+  const pairKey = (a: Port, b: Port): string => [portKey(a), portKey(b)].sort((p, q) => p - q).join();
   const edges = new Set(alongEdge.map(([a, b]) => pairKey(a, b)));
   for (const ports of meetings) {
     const lines: (readonly Point[])[] = [];
-    const seen = new Set<Link>();
+    const seen = new Set<TrackLink>();
     for (const p of ports) {
-      const known = links.get(keyOf(p));
+      const known = links.get(portKey(p));
       if (!known || seen.has(known)) continue;
       seen.add(known);
       lines.push(
@@ -96,27 +96,27 @@ export function strokesOf(
         tracks[known.b.track] as TrackPoint[],
       );
     }
-    let left = ports.filter((p) => !links.has(keyOf(p)) && (tracks[p.track] as TrackPoint[]).length > 0);
-    const options = left.flatMap((a, i) =>
-      left.slice(i + 1).map((b) => {
+    let openPorts = ports.filter((p) => !links.has(portKey(p)) && (tracks[p.track] as TrackPoint[]).length > 0);
+    const options = openPorts.flatMap((a, i) =>
+      openPorts.slice(i + 1).map((b) => {
         const bend = bendBetween(rayAt(a), rayAt(b));
         return { a, b, cost: edges.has(pairKey(a, b)) ? Math.max(0, bend.cost - EDGE) : bend.cost };
       }),
     );
     options.sort((p, q) => p.cost - q.cost);
     for (const { a, b, cost } of options) {
-      if (links.has(keyOf(a)) || links.has(keyOf(b))) continue;
-      const alone = left.length === 2 || lines.length === 0;
+      if (links.has(portKey(a)) || links.has(portKey(b))) continue;
+      const alone = openPorts.length === 2 || lines.length === 0;
       if (cost > FACES || (cost > GOES_ON && !alone)) continue;
-      if (left.length === 2 && lines.length > 0 && cost > GOES_ON) continue;
+      if (openPorts.length === 2 && lines.length > 0 && cost > GOES_ON) continue;
       if (!staysIn(a, b)) continue;
       lines.push(link(a, b, cost > CORNER), tracks[a.track] as TrackPoint[], tracks[b.track] as TrackPoint[]);
-      left = left.filter((p) => p !== a && p !== b);
+      openPorts = openPorts.filter((p) => p !== a && p !== b);
     }
-    for (const p of left) {
+    for (const p of openPorts) {
       const ray = rayAt(p);
       const bodies = ports
-        .filter((q) => q.track !== p.track && left.includes(q))
+        .filter((q) => q.track !== p.track && openPorts.includes(q))
         .map((q) => tracks[q.track] as TrackPoint[]);
       const others = [...lines.filter((l) => l !== tracks[p.track]), ...bodies];
       if (others.length === 0) continue;
@@ -129,7 +129,7 @@ export function strokesOf(
       const near = hit ?? [nearestOn(ray, others)].filter((q): q is Point => q !== null);
       const end = near[near.length - 1];
       if (end && Math.hypot(end.x - ray.x, end.y - ray.y) < REACH * ray.r) {
-        met.set(keyOf(p), near);
+        met.set(portKey(p), near);
         leftOver.push(p);
       }
     }
@@ -140,9 +140,9 @@ export function strokesOf(
     .filter(({ a, b, cost }) => a.track !== b.track && cost < ACROSS)
     .sort((p, q) => p.cost - q.cost);
   for (const { a, b } of across) {
-    if (links.has(keyOf(a)) || links.has(keyOf(b)) || !staysIn(a, b)) continue;
-    met.delete(keyOf(a));
-    met.delete(keyOf(b));
+    if (links.has(portKey(a)) || links.has(portKey(b)) || !staysIn(a, b)) continue;
+    met.delete(portKey(a));
+    met.delete(portKey(b));
     link(a, b, false);
   }
   return { strokes: chained(tracks, links, met), joints };

@@ -2,9 +2,9 @@
  * Discs of the axis marked by what their contacts tell. A contact that stays at an inner corner is held: it says nothing about
  * the middle of the stroke. Nor does an edge that belongs to another stroke, or that swings into one.
  */
-import type { Edges } from './edges';
+import { distance } from '../../geometry/point';
+import type { SampledEdges } from './edges';
 import type { AxisPoint, Branch, Skeleton } from './skeleton';
-import { distance } from './track';
 
 /** How many radii of a branch tell its width. */
 const LOOK = 8;
@@ -33,11 +33,11 @@ export type Marked = {
   readonly point: AxisPoint;
   /** Angle between the two contacts seen from the disc, in radians; π where the edges are parallel. */
   readonly open: number;
-  heldLeft: boolean;
-  heldRight: boolean;
+  fixedLeft: boolean;
+  fixedRight: boolean;
 };
 
-export const isSure = (m: Marked): boolean => !m.heldLeft && !m.heldRight;
+export const isReliable = (m: Marked): boolean => !m.fixedLeft && !m.fixedRight;
 
 /** A branch as seen from one of its joints. */
 export type End = {
@@ -45,12 +45,12 @@ export type End = {
   readonly end: 0 | 1;
   /** Marks of the branch from the joint outwards, and contacts on either side seen that way. */
   readonly marks: readonly Marked[];
-  readonly left: (m: Marked) => number;
-  readonly right: (m: Marked) => number;
+  readonly leftContact: (m: Marked) => number;
+  readonly rightContact: (m: Marked) => number;
 };
 
-export const leftOf = (end: End): number => end.left(end.marks[0] as Marked);
-export const rightOf = (end: End): number => end.right(end.marks[0] as Marked);
+export const leftOf = (end: End): number => end.leftContact(end.marks[0] as Marked);
+export const rightOf = (end: End): number => end.rightContact(end.marks[0] as Marked);
 
 /** The branch ends at each joint. */
 function jointsOf(
@@ -68,8 +68,8 @@ function jointsOf(
         branch: i,
         end,
         marks: out ? mine : [...mine].reverse(),
-        left: (m) => (out ? m.point.left : m.point.right),
-        right: (m) => (out ? m.point.right : m.point.left),
+        leftContact: (m) => (out ? m.point.leftContact : m.point.rightContact),
+        rightContact: (m) => (out ? m.point.rightContact : m.point.leftContact),
       };
       const ends = joints.get(node);
       if (ends) ends.push(made);
@@ -83,35 +83,35 @@ function jointsOf(
 
 /** Half the width of the stroke that a branch is away from its joint: a low quartile of what is sure. */
 export function radiusOf({ marks }: End): number | null {
-  const sure: number[] = [];
+  const radii: number[] = [];
   let length = 0;
   for (let i = 0; i < marks.length; i++) {
     const m = marks[i] as Marked;
     if (i > 0) length += distance((marks[i - 1] as Marked).point, m.point);
-    if (isSure(m)) sure.push(m.point.r);
-    if (length > LOOK * m.point.r && sure.length > MEAN_OF) break;
+    if (isReliable(m)) radii.push(m.point.r);
+    if (length > LOOK * m.point.r && radii.length > MEAN_OF) break;
   }
-  sure.sort((p, q) => p - q);
-  return sure[sure.length >> 2] ?? null;
+  radii.sort((p, q) => p - q);
+  return radii[radii.length >> 2] ?? null;
 }
 
 /** Whether an edge is free for a stretch from the joint outwards. */
-export function runsOn({ marks, ...end }: End, side: 'left' | 'right'): boolean {
+export function runsOn({ marks, ...end }: End, side: 'leftContact' | 'rightContact'): boolean {
   const first = (marks[0] as Marked).point;
   let length = 0;
   for (let i = 0; i < marks.length && length < RUNS_ON * first.r; i++) {
     const m = marks[i] as Marked;
     if (i > 0) length += distance((marks[i - 1] as Marked).point, m.point);
-    if (end[side](m) === m.point.left ? m.heldLeft : m.heldRight) return false;
+    if (end[side](m) === m.point.leftContact ? m.fixedLeft : m.fixedRight) return false;
   }
   return true;
 }
 
 /** Whether the edge that two ends share hardly turns for a radius either way. */
-function runsStraight(edges: Edges, a: End, b: End): boolean {
+function runsStraight(edges: SampledEdges, a: End, b: End): boolean {
   const r = (a.marks[0] as Marked).point.r;
   const { nx, ny } = edges.samples;
-  const normalAt = (end: End, side: 'left' | 'right') => {
+  const normalAt = (end: End, side: 'leftContact' | 'rightContact') => {
     let length = 0;
     for (let i = 1; i < end.marks.length; i++) {
       length += distance((end.marks[i - 1] as Marked).point, (end.marks[i] as Marked).point);
@@ -119,7 +119,7 @@ function runsStraight(edges: Edges, a: End, b: End): boolean {
     }
     return end[side](end.marks[0] as Marked);
   };
-  const [p, q] = [normalAt(a, 'left'), normalAt(b, 'right')];
+  const [p, q] = [normalAt(a, 'leftContact'), normalAt(b, 'rightContact')];
   const dot = (nx[p] as number) * (nx[q] as number) + (ny[p] as number) * (ny[q] as number);
   return dot > Math.cos(STRAIGHT_EDGE);
 }
@@ -131,13 +131,13 @@ function runsStraight(edges: Edges, a: End, b: End): boolean {
 function giveUpForeignEdges(marked: readonly Marked[]): void {
   const first = (marked[0] as Marked).point;
   let length = 0;
-  const cornerAt = { heldLeft: -1, heldRight: -1 };
+  const cornerAt = { fixedLeft: -1, fixedRight: -1 };
   for (let i = 0; i < marked.length && length < RUNS_ON * first.r; i++) {
     const m = marked[i] as Marked;
     if (i > 0) length += distance((marked[i - 1] as Marked).point, m.point);
-    for (const side of ['heldLeft', 'heldRight'] as const) if (m[side] && cornerAt[side] < 0) cornerAt[side] = i;
+    for (const side of ['fixedLeft', 'fixedRight'] as const) if (m[side] && cornerAt[side] < 0) cornerAt[side] = i;
   }
-  for (const side of ['heldLeft', 'heldRight'] as const)
+  for (const side of ['fixedLeft', 'fixedRight'] as const)
     for (let i = 0; i < cornerAt[side]; i++) (marked[i] as Marked)[side] = true;
 }
 
@@ -157,18 +157,24 @@ function giveUpCorner(marked: readonly Marked[], whole: boolean): void {
     if (isStroke(marked[i] as Marked)) told += distance((marked[i - 1] as Marked).point, (marked[i] as Marked).point);
   if (told < enough) return;
   for (const m of marked.slice(0, first))
-    if (m.open < CORNER && m.point.r < NO_BALL * r) [m.heldLeft, m.heldRight] = [true, true];
+    if (m.open < CORNER && m.point.r < NO_BALL * r) [m.fixedLeft, m.fixedRight] = [true, true];
 }
 
 /**
  * Where one edge runs on straight past a joint, what bulges on the other side is the way into the third stroke, even where
  * it is rounded so wide that no corner shows: it says nothing about the middle of either.
  */
-function giveUpFillets(edges: Edges, ends: readonly End[]): void {
+function giveUpFillets(edges: SampledEdges, ends: readonly End[]): void {
   const straight: [End, End][] = [];
   for (const a of ends)
     for (const b of ends)
-      if (a !== b && leftOf(a) === rightOf(b) && runsOn(a, 'left') && runsOn(b, 'right') && runsStraight(edges, a, b))
+      if (
+        a !== b &&
+        leftOf(a) === rightOf(b) &&
+        runsOn(a, 'leftContact') &&
+        runsOn(b, 'rightContact') &&
+        runsStraight(edges, a, b)
+      )
         straight.push([a, b]);
   const [only] = straight;
   if (!only || straight.length > 1) return;
@@ -181,9 +187,9 @@ function giveUpFillets(edges: Edges, ends: readonly End[]): void {
       const m = end.marks[i] as Marked;
       if (i > 0) length += distance((end.marks[i - 1] as Marked).point, m.point);
       if (m.point.r < FILLET * clean || length > FILLET_WITHIN * clean) break;
-      const left = end.left(m) === m.point.left;
-      if (end !== a) m[left ? 'heldLeft' : 'heldRight'] = true;
-      if (end !== b) m[left ? 'heldRight' : 'heldLeft'] = true;
+      const isLeft = end.leftContact(m) === m.point.leftContact;
+      if (end !== a) m[isLeft ? 'fixedLeft' : 'fixedRight'] = true;
+      if (end !== b) m[isLeft ? 'fixedRight' : 'fixedLeft'] = true;
     }
   }
 }
@@ -191,7 +197,7 @@ function giveUpFillets(edges: Edges, ends: readonly End[]): void {
 /** Radii of the discs that touch both edges of one stroke, the least first. */
 const sureRadii = (marks: readonly (readonly Marked[])[]): number[] =>
   marks
-    .flatMap((m) => m.filter((one) => isSure(one) && one.open > ALONG).map((one) => one.point.r))
+    .flatMap((m) => m.filter((one) => isReliable(one) && one.open > ALONG).map((one) => one.point.r))
     .sort((a, b) => a - b);
 
 export type MarkedSkeleton = {
@@ -202,17 +208,22 @@ export type MarkedSkeleton = {
   /** Half the width of a stroke where nothing else tells it. */
   readonly usual: number;
   /** Half the widths of strokes at all places where they are sure, the least first. */
-  readonly sure: readonly number[];
+  readonly reliableRadii: readonly number[];
 };
 
 /** A skeleton with its discs marked; `usual` is half the width of a stroke where not one disc is sure. */
-export function marked({ branches, degree }: Skeleton, edges: Edges, usual: number): MarkedSkeleton {
+export function marked({ branches, degree }: Skeleton, edges: SampledEdges, usual: number): MarkedSkeleton {
   const marks = branches.map((branch) =>
     branch.points.map((point) => {
       // Where both edges run along each other, they tell the middle even where they bend: no other stroke comes in.
       const open = edges.openAt(point);
-      if (open > BENDS) return { point, open, heldLeft: false, heldRight: false };
-      return { point, open, heldLeft: edges.held(point.left, point.r), heldRight: edges.held(point.right, point.r) };
+      if (open > BENDS) return { point, open, fixedLeft: false, fixedRight: false };
+      return {
+        point,
+        open,
+        fixedLeft: edges.isFixed(point.leftContact, point.r),
+        fixedRight: edges.isFixed(point.rightContact, point.r),
+      };
     }),
   );
   branches.forEach((branch, i) => {
@@ -224,7 +235,7 @@ export function marked({ branches, degree }: Skeleton, edges: Edges, usual: numb
     if (degree[branch.to] === 1) giveUpCorner(back, degree[branch.from] === 1);
   });
   const joints = jointsOf(branches, degree, marks);
-  const sure = sureRadii(marks);
+  const reliableRadii = sureRadii(marks);
   for (const ends of joints.values()) giveUpFillets(edges, ends);
-  return { marks, joints, usual: sure[sure.length >> 1] ?? usual, sure };
+  return { marks, joints, usual: reliableRadii[reliableRadii.length >> 1] ?? usual, reliableRadii: reliableRadii };
 }

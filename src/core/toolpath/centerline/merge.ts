@@ -2,11 +2,12 @@
  * Two strokes that meet at a small angle share a stretch of the axis in which discs are larger than either stroke. There each
  * goes on along its own edge until they have become one, or end in a common tip.
  */
-import type { Building, Reach } from './building';
-import { type End, isSure, leftOf, type Marked, radiusOf, rightOf } from './marks';
+import { distance } from '../../geometry/point';
+import type { BranchEnd, Building } from './building';
+import { type End, isReliable, leftOf, type Marked, radiusOf, rightOf } from './marks';
 import { cornerOf, rayOf } from './rays';
 import type { AxisPoint } from './skeleton';
-import { distance, lengthOf, type Port, type TrackPoint, wayInto } from './track';
+import { type Port, polylineLength, type TrackPoint, wayInto } from './track';
 
 /** Two strokes have become one when discs are no larger than this share more than those of one. */
 const ONE = 0.05;
@@ -38,7 +39,7 @@ export function followBoth(
   building: Building,
   common: End,
   ends: readonly End[],
-  reachOf: (end: End) => Reach,
+  reachOf: (end: End) => BranchEnd,
 ): boolean {
   const leftMate = ends.find((e) => e !== common && rightOf(e) === leftOf(common));
   const rightMate = ends.find((e) => e !== common && leftOf(e) === rightOf(common));
@@ -52,9 +53,9 @@ export function followBoth(
   if (!reach?.whole) return false;
   // From the first sure place on: how far it is larger, and where the two have become one.
   let first = 0;
-  while (first < marks.length && !isSure(marks[first] as Marked)) first++;
+  while (first < marks.length && !isReliable(marks[first] as Marked)) first++;
   const start = marks[first];
-  if (!start || lengthOf(marks.slice(0, first + 1).map((m) => m.point)) > 1.5 * most) return false;
+  if (!start || polylineLength(marks.slice(0, first + 1).map((m) => m.point)) > 1.5 * most) return false;
   const both = rl + rr;
   if (!(start.point.r > LARGER * most) || start.point.r < LEAST_BOTH * both || start.point.r > MOST_BOTH * both)
     return false;
@@ -74,11 +75,11 @@ export function followBoth(
   let one = -1;
   for (let i = first; i < marks.length; i++) {
     const m = marks[i] as Marked;
-    if (m.heldLeft && m.heldRight) break;
+    if (m.fixedLeft && m.fixedRight) break;
     if (i > first) length += distance((marks[i - 1] as Marked).point, m.point);
     if (length > MERGE_WITHIN * most) return false;
     last = i;
-    if (isSure(m) && m.point.r < (1 + ONE) * most) {
+    if (isReliable(m) && m.point.r < (1 + ONE) * most) {
       one = i;
       break;
     }
@@ -92,7 +93,7 @@ export function followBoth(
   // A stroke that is as wide at its end as at the joint is one thick stroke.
   if (one < 0 && isLeaf && length > LONG_TIP * most && end > NARROWS * start.point.r) return false;
   const after = one < 0 ? [] : marks.slice(one);
-  const isTip = (isLeaf || (one >= 0 && places[far] < 0)) && lengthOf(after.map((m) => m.point)) <= TIP * most;
+  const isTip = (isLeaf || (one >= 0 && places[far] < 0)) && polylineLength(after.map((m) => m.point)) <= TIP * most;
   const stop = one < 0 || isTip ? last : one;
   const along = (side: (m: Marked) => number, r: number): TrackPoint[] => {
     const out: TrackPoint[] = [];
@@ -100,15 +101,15 @@ export function followBoth(
     for (let i = 0; i <= (isTip ? marks.length - 1 : stop); i++) {
       const m = marks[i] as Marked;
       const sample = side(m);
-      if (sample === before || (sample === m.point.left ? m.heldLeft : m.heldRight)) continue;
+      if (sample === before || (sample === m.point.leftContact ? m.fixedLeft : m.fixedRight)) continue;
       out.push(building.inside(sample, r));
       before = sample;
     }
     return out;
   };
-  const left = along(common.left, rl);
-  const right = along(common.right, rr);
-  if (left.length === 0 || right.length === 0) return false;
+  const leftTrack = along(common.leftContact, rl);
+  const right = along(common.rightContact, rr);
+  if (leftTrack.length === 0 || right.length === 0) return false;
   const here = places[near];
   const join = (mate: End, port: Port) => {
     const mine = reachOf(mate);
@@ -116,14 +117,14 @@ export function followBoth(
   };
   if (isTip) {
     const tip = marks[marks.length - 1] as Marked;
-    const whole = building.add([...right, ...apexOf(left, right, tip.point), ...left.reverse()], here, here);
+    const whole = building.add([...right, ...apexOf(leftTrack, right, tip.point), ...leftTrack.reverse()], here, here);
     join(rightMate, { track: whole, end: 0 });
     join(leftMate, { track: whole, end: 1 });
     (building.tracks[id] as TrackPoint[]).length = 0;
     return true;
   }
   const meeting = one < 0 ? (places[far] as number) : building.newMeeting();
-  const [l, r] = [building.add(left, here, meeting), building.add(right, here, meeting)];
+  const [l, r] = [building.add(leftTrack, here, meeting), building.add(right, here, meeting)];
   join(leftMate, { track: l, end: 0 });
   join(rightMate, { track: r, end: 0 });
   const track = building.tracks[id] as TrackPoint[];
@@ -135,10 +136,10 @@ export function followBoth(
   const cut = (marks[one] as Marked).point;
   const outwards = near === 0 ? [...track] : [...track].reverse();
   const from = outwards.findIndex((p) => p.x === cut.x && p.y === cut.y);
-  const rest = outwards.slice(Math.max(0, from));
-  track.splice(0, track.length, ...(near === 0 ? rest : rest.reverse()));
+  const outer = outwards.slice(Math.max(0, from));
+  track.splice(0, track.length, ...(near === 0 ? outer : outer.reverse()));
   places[near] = meeting;
-  const [wl, wr, w] = [wayInto(left, 1), wayInto(right, 1), wayInto(track, near)];
+  const [wl, wr, w] = [wayInto(leftTrack, 1), wayInto(right, 1), wayInto(track, near)];
   const straight = (v: { x: number; y: number }) => -(v.x * w.x + v.y * w.y);
   building.through.push([reach.port, { track: straight(wl) >= straight(wr) ? l : r, end: 1 }]);
   return true;
@@ -148,10 +149,10 @@ export function followBoth(
  * Where strokes of changing width end in a common tip, both run to one point: where they cross, when that is near the last
  * disc, else its middle. Points of either that lie at it are taken off.
  */
-function apexOf(left: TrackPoint[], right: TrackPoint[], tip: AxisPoint): TrackPoint[] {
-  const crossing = left.length > 1 && right.length > 1 ? cornerOf(rayOf(left, 1), rayOf(right, 1)) : null;
+function apexOf(leftTrack: TrackPoint[], right: TrackPoint[], tip: AxisPoint): TrackPoint[] {
+  const crossing = leftTrack.length > 1 && right.length > 1 ? cornerOf(rayOf(leftTrack, 1), rayOf(right, 1)) : null;
   const { x, y } = crossing && distance(crossing, tip) < APEX * tip.r ? crossing : tip;
-  for (const track of [left, right])
+  for (const track of [leftTrack, right])
     while (track.length > 1 && distance(track[track.length - 1] as TrackPoint, { x, y }) < 0.5 * tip.r) track.pop();
   return [{ x, y, r: tip.r, open: 0 }];
 }

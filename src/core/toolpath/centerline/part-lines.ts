@@ -18,7 +18,7 @@ import type { LetterFrame } from '../../prepare/frames';
 import { type Outline, weighPaths } from '../../prepare/outline';
 import type { FaceLookup, PreparedPart } from '../../prepare/prepared';
 import type { Member } from '../../schema/members';
-import { axisLines, type Centerline, centerlineOf, type Dot, penOf } from './centerline';
+import { axisLines, type Centerline, centerlineOf, penOf, type StrokeDot } from './centerline';
 import { retraced } from './retrace';
 import { joinLetters } from './tails';
 import type { Uneven } from './uneven';
@@ -33,7 +33,7 @@ export type LetterLines = {
   /** From capital heights of the letter, or units of the shape, to the sheet. */
   readonly matrix: Matrix;
   readonly lines: readonly Path[];
-  readonly dots: readonly Dot[];
+  readonly dots: readonly StrokeDot[];
   readonly uneven: readonly Uneven[];
   /** The usual width of its strokes in mm. */
   readonly width: number;
@@ -43,12 +43,12 @@ export type LetterLines = {
 export type PartLines = {
   /** What is drawn: lines of all letters, joined where asked. */
   readonly lines: readonly Path[];
-  readonly dots: readonly Dot[];
+  readonly dots: readonly StrokeDot[];
   readonly letters: readonly LetterLines[];
   /** Length of the lines in mm. */
   readonly lengthMm: number;
   /** Letters beyond the limit, whose lines were not looked for. */
-  readonly left: number;
+  readonly untraced: number;
 };
 
 export type LinesContext = {
@@ -58,7 +58,7 @@ export type LinesContext = {
 };
 
 /** How lines down the middle are to be. */
-export type LineSettings = {
+export type PartCenterlineSettings = {
   /** How far a branch must reach beyond the stroke it comes from, in halves of that. */
   readonly detail: number;
   /** How far lines may stray to be smooth, in mm; null: as is usual. */
@@ -115,7 +115,7 @@ function connected(paths: readonly Path[], parent: readonly number[], depth: rea
 
 function traceAll(
   regions: readonly (readonly Path[])[],
-  step: LineSettings,
+  step: PartCenterlineSettings,
   smooth: number | null,
   pen: number | null,
 ): Centerline {
@@ -152,12 +152,12 @@ export const correctionOf = <C extends LineCorrection>(
 
 const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(determinant(m)));
 
-function placed(
+function placedLine(
   traced: Centerline,
   frame: Pick<LetterFrame, 'key' | 'alike' | 'matrix'>,
   text: string,
   units: number,
-  step: LineSettings,
+  step: PartCenterlineSettings,
 ): LetterLines {
   const { key, alike, matrix } = frame;
   const correction = correctionOf(step, frame);
@@ -233,7 +233,7 @@ type TracedInput = {
   readonly face: Typeface;
   /** Height of a capital in font units. */
   readonly capital: number;
-  readonly step: LineSettings;
+  readonly step: PartCenterlineSettings;
   readonly smooth: number | null;
   readonly pen: number | null;
   readonly engine: ClipEngine;
@@ -253,11 +253,11 @@ const TRACED: Stage<TracedInput, Centerline> = {
 export function partLines(
   part: TracedPart,
   prepared: PreparedPart,
-  step: LineSettings,
+  step: PartCenterlineSettings,
   context: LinesContext,
 ): PartLines {
   const letters: LetterLines[] = [];
-  let left = 0;
+  let untraced = 0;
   if (isBareLettering(part, prepared)) {
     let index = 0;
     part.members.forEach((member, i) => {
@@ -274,7 +274,7 @@ export function partLines(
       for (const letter of layout.letters) {
         const frame = prepared.frames[index++] as LetterFrame;
         if (letters.length >= LIMITS.lettersTraced) {
-          left++;
+          untraced++;
           continue;
         }
         const perUnit = scaleOf(frame.matrix) / UNITS_PER_CAPITAL;
@@ -282,7 +282,7 @@ export function partLines(
         const { alike } = frame;
         const { engine } = context;
         const traced = context.memory.get(TRACED, { letter, alike, face, capital, step, smooth, pen, engine });
-        letters.push(placed(traced, frame, letter.text, UNITS_PER_CAPITAL, step));
+        letters.push(placedLine(traced, frame, letter.text, UNITS_PER_CAPITAL, step));
       }
     });
   } else if (prepared.outlines.length > 0) {
@@ -292,20 +292,20 @@ export function partLines(
       matrix: prepared.frames[0]?.matrix ?? scaling(1),
     };
     const regions = regionsOf(prepared);
-    left = Math.max(0, regions.length - LIMITS.lettersTraced);
+    untraced = Math.max(0, regions.length - LIMITS.lettersTraced);
     const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, penOf(regions));
-    letters.push({ ...placed(NOTHING, frame, '', 1, step), ...wholeOf(traced, frame, step) });
+    letters.push({ ...placedLine(NOTHING, frame, '', 1, step), ...wholeOf(traced, frame, step) });
   }
   const lines = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.lines);
   const lengthMm = lines.reduce((sum, path) => sum + pathLength(path), 0);
-  return { lines, dots: letters.flatMap((l) => l.dots), letters, lengthMm, left };
+  return { lines, dots: letters.flatMap((l) => l.dots), letters, lengthMm, untraced: untraced };
 }
 
 /** Lines of a whole part are on the sheet already. */
 function wholeOf(
   traced: Centerline,
   frame: Pick<LetterFrame, 'key' | 'alike'>,
-  step: LineSettings,
+  step: PartCenterlineSettings,
 ): Partial<LetterLines> {
   return correctionOf(step, frame)
     ? { dots: traced.dots, width: traced.width }

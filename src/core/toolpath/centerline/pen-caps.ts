@@ -1,9 +1,11 @@
 /** What looks like a line of the pen and is none: the edge across a cut-off end, and slivers beside another line. */
+
 import type { Samples } from '../../geometry/medial';
+import { distance } from '../../geometry/point';
 import { type Cap, capAt } from './caps';
 import type { PenLine } from './pen-line';
 import { rayOf } from './rays';
-import { distance, distanceTo, lengthOf, type TrackPoint } from './track';
+import { distanceTo, polylineLength, type TrackPoint } from './track';
 
 /** What leaves another line and ends after fewer radii than this is its edge bending, no stroke. */
 const SLIVER = 0.6;
@@ -45,7 +47,7 @@ export const isAcross = ({ points, ends }: PenLine, caps: readonly Cap[], s: Sam
   });
 
 export const isSliver = ({ points, ends }: PenLine, r: number): boolean =>
-  ends.includes('on') && ends.includes('hidden') && lengthOf(points) < SLIVER * r;
+  ends.includes('on') && ends.includes('hidden') && polylineLength(points) < SLIVER * r;
 
 /** Whether a line is one of these again, a little beside it: the pen went there and back. */
 export const isRetraced = ({ points, ends, closed }: PenLine, before: readonly PenLine[], r: number): boolean =>
@@ -56,13 +58,13 @@ export const isRetraced = ({ points, ends, closed }: PenLine, before: readonly P
 /** Whether a line comes from the edge across the end of another: its edge lies ahead of that end, within its width. */
 export function isCap(line: PenLine, all: readonly PenLine[], r: number): boolean {
   const { points, ends, closed } = line;
-  if (closed || ends.includes('tip') || lengthOf(points) > CAP_LENGTH * r) return false;
+  if (closed || ends.includes('tip') || polylineLength(points) > CAP_LENGTH * r) return false;
   const first = points[0] as TrackPoint;
   const last = points[points.length - 1] as TrackPoint;
   const size = distance(first, last) || 1;
   const [ux, uy] = [(last.x - first.x) / size, (last.y - first.y) / size];
   return all.some((other) => {
-    if (other === line || other.closed || lengthOf(other.points) < lengthOf(points)) return false;
+    if (other === line || other.closed || polylineLength(other.points) < polylineLength(points)) return false;
     return ([0, 1] as const).some((end) => {
       if (other.ends[end] !== 'hidden') return false;
       const ray = rayOf(other.points, end);

@@ -1,8 +1,9 @@
 /** Where the pen was half a width inside the edges that it left. */
+
 import type { Samples } from '../../geometry/medial';
-import type { Edges } from './edges';
-import type { Room } from './room';
-import { distance } from './track';
+import { distance } from '../../geometry/point';
+import type { DepthInside } from './depth-inside';
+import type { SampledEdges } from './edges';
 
 /** The pen fits at a place when no outline is nearer than this many radii. */
 const FITS = 0.955;
@@ -25,7 +26,7 @@ const INWARDS = (8 * Math.PI) / 180;
 /** An edge tells a direction when it runs along it within this. */
 export const ALONG = Math.cos((25 * Math.PI) / 180);
 
-export type Place = {
+export type EdgePoint = {
   readonly x: number;
   readonly y: number;
   /** Direction of the outline here. */
@@ -51,17 +52,17 @@ export type PenPoint = {
 
 /** Places inside an edge, in order, and whether the edge turns back at its start or end, or goes all the way round. */
 export type Run = {
-  readonly places: readonly Place[];
+  readonly places: readonly EdgePoint[];
   readonly tips: readonly [boolean, boolean];
   readonly closed: boolean;
 };
 
 /** The places half a pen inside the outline where the pen fits, edge by edge. */
-export function penEdges(edges: Edges, r: number, room: Room): { runs: Run[]; points: PenPoint[] } {
+export function penEdges(edges: SampledEdges, r: number, room: DepthInside): { runs: Run[]; points: PenPoint[] } {
   const s = edges.samples;
   const runs: Run[] = [];
   const points: PenPoint[] = [];
-  const put = (places: readonly Place[], ring: boolean) => {
+  const put = (places: readonly EdgePoint[], ring: boolean) => {
     const made = turned(places, r, ring);
     runs.push(...made);
     const point = made.length === 0 && !ring ? pointOf(places) : null;
@@ -69,9 +70,9 @@ export function penEdges(edges: Edges, r: number, room: Room): { runs: Run[]; po
   };
   const seen = new Uint8Array(s.x.length);
   const ends = acrossEnds(s, r);
-  const placeAt = (i: number): Place | null => {
+  const placeAt = (i: number): EdgePoint | null => {
     // Where an edge turns inwards sharply, however little, another stroke may begin.
-    if ((s.turn[i] as number) < -INWARDS || ends.has(i) || edges.held(i, r)) return null;
+    if ((s.turn[i] as number) < -INWARDS || ends.has(i) || edges.isFixed(i, r)) return null;
     const { x, y } = edges.inside(i, r);
     if (room({ x, y }) < FITS * r) return null;
     return { x, y, ux: s.ny[i] as number, uy: -(s.nx[i] as number), corner: false, line: -1 };
@@ -92,10 +93,10 @@ export function penEdges(edges: Edges, r: number, room: Room): { runs: Run[]; po
     let start = 0;
     while (start < n && !breaks(start)) start++;
     if (start === n) {
-      put(places as Place[], true);
+      put(places as EdgePoint[], true);
       continue;
     }
-    let run: Place[] = [];
+    let run: EdgePoint[] = [];
     for (let k = 0; k < n; k++) {
       const i = (start + k) % n;
       const p = places[i];
@@ -136,11 +137,11 @@ function acrossEnds(s: Samples, r: number): Set<number> {
 }
 
 /** A stretch of edge whose places are one: how far it turns there, and from where. */
-function pointOf(places: readonly Place[]): PenPoint | null {
-  const [first, last] = [places[0] as Place, places[places.length - 1] as Place];
+function pointOf(places: readonly EdgePoint[]): PenPoint | null {
+  const [first, last] = [places[0] as EdgePoint, places[places.length - 1] as EdgePoint];
   let turn = 0;
   for (let i = 1; i < places.length; i++) {
-    const [p, q] = [places[i - 1] as Place, places[i] as Place];
+    const [p, q] = [places[i - 1] as EdgePoint, places[i] as EdgePoint];
     turn += Math.atan2(p.ux * q.uy - p.uy * q.ux, p.ux * q.ux + p.uy * q.uy);
   }
   if (turn < LEAST_ARC) return null;
@@ -154,8 +155,8 @@ function pointOf(places: readonly Place[]): PenPoint | null {
 }
 
 /** An edge cut where it turns back around a tip, its corners marked, places that are one put together. */
-function turned(all: readonly Place[], r: number, ring: boolean): Run[] {
-  const kept: Place[] = [];
+function turned(all: readonly EdgePoint[], r: number, ring: boolean): Run[] {
+  const kept: EdgePoint[] = [];
   all.forEach((p, i) => {
     const last = kept[kept.length - 1];
     if (last && distance(p, last) < SAME * r) {
@@ -166,14 +167,15 @@ function turned(all: readonly Place[], r: number, ring: boolean): Run[] {
     }
     kept.push(p);
   });
-  if (ring && kept.length > 2 && distance(kept[0] as Place, kept[kept.length - 1] as Place) < SAME * r) kept.pop();
+  if (ring && kept.length > 2 && distance(kept[0] as EdgePoint, kept[kept.length - 1] as EdgePoint) < SAME * r)
+    kept.pop();
   const n = kept.length;
   if (n < 2) return [];
-  const at = (i: number) => kept[((i % n) + n) % n] as Place;
+  const at = (i: number) => kept[((i % n) + n) % n] as EdgePoint;
   const turnAt = (i: number): number => {
     if (!ring && (i <= 0 || i >= n - 1)) return 0;
     const here = at(i);
-    const reach = (step: 1 | -1): Place => {
+    const reach = (step: 1 | -1): EdgePoint => {
       let k = i + step;
       while (
         distance(at(k), here) < TURNS_WITHIN * r &&
@@ -207,18 +209,18 @@ function turned(all: readonly Place[], r: number, ring: boolean): Run[] {
   if (tips.length === 0) return [{ places: marked, tips: [false, false], closed: ring }];
   const out: Run[] = [];
   const cut = (from: number, to: number, tipsThere: [boolean, boolean]) => {
-    const places: Place[] = [];
-    for (let i = from; i <= to; i++) places.push({ ...(marked[i % n] as Place) });
+    const places: EdgePoint[] = [];
+    for (let i = from; i <= to; i++) places.push({ ...(marked[i % n] as EdgePoint) });
     // At a tip the outline runs across the line.
-    const across = (p: Place, q: Place): Place => {
+    const across = (p: EdgePoint, q: EdgePoint): EdgePoint => {
       const d = distance(p, q) || 1;
       return { ...p, ux: (q.x - p.x) / d, uy: (q.y - p.y) / d, corner: false };
     };
     const m = places.length;
     if (m < 2) return;
-    if (tipsThere[0]) places[0] = across(places[0] as Place, places[1] as Place);
+    if (tipsThere[0]) places[0] = across(places[0] as EdgePoint, places[1] as EdgePoint);
     if (tipsThere[1]) {
-      const made = across(places[m - 1] as Place, places[m - 2] as Place);
+      const made = across(places[m - 1] as EdgePoint, places[m - 2] as EdgePoint);
       places[m - 1] = { ...made, ux: -made.ux, uy: -made.uy };
     }
     out.push({ places, tips: tipsThere, closed: false });

@@ -2,10 +2,10 @@
 import type { TrackPoint } from './track';
 
 /** What a line comes to at an end: the end of the pen's way, another line that it leaves, or a place where no edge is seen. */
-export type LineEnd = 'tip' | 'on' | 'hidden';
+export type PenLineEnd = 'tip' | 'on' | 'hidden';
 
 export type PenLine = {
   readonly points: readonly TrackPoint[];
   readonly closed: boolean;
-  readonly ends: readonly [LineEnd, LineEnd];
+  readonly ends: readonly [PenLineEnd, PenLineEnd];
 };

@@ -4,13 +4,13 @@
  * in each other or a loop is filled; the two edges of a stroke give the same line twice, and one of them is kept.
  */
 import Flatbush from 'flatbush';
-import { type Box, boxesMeet, growBox } from '../../geometry/point';
-import type { Edges } from './edges';
+import { type Box, boxesMeet, distance, growBox } from '../../geometry/point';
+import type { DepthInside } from './depth-inside';
+import type { SampledEdges } from './edges';
 import { capsOf, isAcross, isCap, isRetraced, isSliver } from './pen-caps';
-import { ALONG, type PenPoint, type Place, penEdges, type Run } from './pen-edges';
-import type { LineEnd, PenLine } from './pen-line';
-import type { Room } from './room';
-import { distance, distanceTo, lengthOf, type TrackPoint } from './track';
+import { ALONG, type EdgePoint, type PenPoint, penEdges, type Run } from './pen-edges';
+import type { PenLine, PenLineEnd } from './pen-line';
+import { distanceTo, polylineLength, type TrackPoint } from './track';
 
 /** Two edges give the same line when they lie this close beside each other. */
 const BESIDE = 0.1;
@@ -43,7 +43,7 @@ class Lines {
   private readonly index: Flatbush;
   private readonly where: Where[] = [];
   /** The longest stretch of each run that belongs to no line yet; undefined where that has changed. */
-  private readonly left: (Stretch | null | undefined)[] = [];
+  private readonly untaken: (Stretch | null | undefined)[] = [];
 
   constructor(
     private readonly runs: readonly Run[],
@@ -61,8 +61,8 @@ class Lines {
     this.index.finish();
   }
 
-  private place({ run, at }: Where): Place {
-    return (this.runs[run] as Run).places[at] as Place;
+  private place({ run, at }: Where): EdgePoint {
+    return (this.runs[run] as Run).places[at] as EdgePoint;
   }
 
   /** Places about a point that lie on a line through it in a direction. */
@@ -90,7 +90,7 @@ class Lines {
         if ((i === 0 && ahead < 0) || (i === line.length - 1 && ahead > 0)) continue;
         if (p.line >= 0) continue;
         p.line = id;
-        this.left[w.run] = undefined;
+        this.untaken[w.run] = undefined;
       }
     });
   }
@@ -99,8 +99,8 @@ class Lines {
   private longestLeft(): Stretch | null {
     let best: Stretch | null = null;
     this.runs.forEach((_, run) => {
-      const mine = this.left[run] === undefined ? this.longestOf(run) : (this.left[run] as Stretch | null);
-      this.left[run] = mine;
+      const mine = this.untaken[run] === undefined ? this.longestOf(run) : (this.untaken[run] as Stretch | null);
+      this.untaken[run] = mine;
       if (mine && mine.length > (best?.length ?? LEAST * this.r)) best = mine;
     });
     return best;
@@ -110,10 +110,10 @@ class Lines {
     const { places } = this.runs[run] as Run;
     let best: Stretch | null = null;
     for (let from = 0; from < places.length; from++) {
-      if ((places[from] as Place).line >= 0) continue;
+      if ((places[from] as EdgePoint).line >= 0) continue;
       let to = from;
-      while (to + 1 < places.length && (places[to + 1] as Place).line < 0) to++;
-      const length = lengthOf(places.slice(from, to + 1));
+      while (to + 1 < places.length && (places[to + 1] as EdgePoint).line < 0) to++;
+      const length = polylineLength(places.slice(from, to + 1));
       if (length > (best?.length ?? 0)) best = { run, from, to, length };
       from = to;
     }
@@ -121,21 +121,21 @@ class Lines {
   }
 
   makeAll(): void {
-    for (let left = this.longestLeft(); left; left = this.longestLeft()) this.make(left);
+    for (let stretch = this.longestLeft(); stretch; stretch = this.longestLeft()) this.make(stretch);
   }
 
   private make({ run, from, to }: Stretch): void {
     const id = this.made.length;
     const { places, tips, closed } = this.runs[run] as Run;
     const line: Growing = places.slice(from, to + 1).map((p) => ({ ...p }));
-    for (let i = from; i <= to; i++) (places[i] as Place).line = id;
-    this.left[run] = undefined;
+    for (let i = from; i <= to; i++) (places[i] as EdgePoint).line = id;
+    this.untaken[run] = undefined;
     this.claim(line, id);
     if (closed && from === 0 && to === places.length - 1) {
       this.put(line, true, ['on', 'on']);
       return;
     }
-    const endAt = (step: 1 | -1): LineEnd => {
+    const endAt = (step: 1 | -1): PenLineEnd => {
       const last = step === 1 ? to : from;
       const next = places[last + step];
       if (!next && !closed) return tips[step === 1 ? 1 : 0] ? 'tip' : 'hidden';
@@ -156,36 +156,36 @@ class Lines {
   }
 
   /** The end of a line that leaves another is followed along its edge, in the direction `step`, to where it lies on that one. */
-  private leave(line: Growing, { run, at }: Where, step: 1 | -1): LineEnd {
+  private leave(line: Growing, { run, at }: Where, step: 1 | -1): PenLineEnd {
     const { places } = this.runs[run] as Run;
     const back: Growing = [];
     for (let i = at + step; places[i]; i += step) {
-      const p = places[i] as Place;
+      const p = places[i] as EdgePoint;
       const other = this.made[p.line];
       back.push({ ...p, ux: p.ux * step, uy: p.uy * step });
-      if (!other || distanceTo(p, other.points) < LEAVES * this.r || lengthOf(back) > 3 * this.r) break;
+      if (!other || distanceTo(p, other.points) < LEAVES * this.r || polylineLength(back) > 3 * this.r) break;
     }
     line.push(...back);
     return 'on';
   }
 
   /** Follow other edges from the end of a line on, as long as there are any. */
-  private extend(line: Growing, id: number): [LineEnd, boolean] {
+  private extend(line: Growing, id: number): [PenLineEnd, boolean] {
     const { r } = this;
     for (let round = 0; round < this.where.length; round++) {
       const e = line[line.length - 1] as Growing[number];
-      let best: { on: Growing; end: LineEnd | null; ring: boolean } | null = null;
+      let best: { on: Growing; end: PenLineEnd | null; ring: boolean } | null = null;
       let least = Infinity;
       for (const w of this.beside(e.x, e.y, e.ux, e.uy)) {
         const { places, tips, closed } = this.runs[w.run] as Run;
-        const from = places[w.at] as Place;
+        const from = places[w.at] as EdgePoint;
         const step = from.ux * e.ux + from.uy * e.uy > 0 ? 1 : -1;
         const on: Growing = [];
-        let end: LineEnd | null = null;
+        let end: PenLineEnd | null = null;
         let ring = false;
         for (let k = 0; k < places.length; k++) {
           const i = w.at + step * k;
-          const p = closed ? (places[(i + places.length) % places.length] as Place) : places[i];
+          const p = closed ? (places[(i + places.length) % places.length] as EdgePoint) : places[i];
           if (!p) {
             if (tips[step === 1 ? 1 : 0]) end = 'tip';
             break;
@@ -193,7 +193,7 @@ class Lines {
           const ahead = (p.x - e.x) * e.ux + (p.y - e.y) * e.uy;
           if (on.length === 0 && ahead < ON_BY * r) continue;
           const first = line[0] as Growing[number];
-          if (p.line === id && distance(p, first) < LOOK * r && lengthOf(line) + lengthOf(on) > 2 * r) {
+          if (p.line === id && distance(p, first) < LOOK * r && polylineLength(line) + polylineLength(on) > 2 * r) {
             ring = p.ux * step * first.ux + p.uy * step * first.uy > ALONG;
             break;
           }
@@ -206,7 +206,8 @@ class Lines {
           }
           on.push({ ...p, ux: p.ux * step, uy: p.uy * step });
         }
-        const length = on.length === 0 ? (ring ? 2 * ON_BY * r : 0) : distance(e, on[0] as Place) + lengthOf(on);
+        const length =
+          on.length === 0 ? (ring ? 2 * ON_BY * r : 0) : distance(e, on[0] as EdgePoint) + polylineLength(on);
         if (length <= ON_BY * r) continue;
         // Where two strokes cross, edges of both lead on: the one that goes on straightest.
         const bend = from.corner ? UNKNOWN : Math.acos(Math.min(1, Math.abs(from.ux * e.ux + from.uy * e.uy)));
@@ -223,7 +224,7 @@ class Lines {
     return ['hidden', false];
   }
 
-  private put(line: Growing, closed: boolean, ends: readonly [LineEnd, LineEnd]): void {
+  private put(line: Growing, closed: boolean, ends: readonly [PenLineEnd, PenLineEnd]): void {
     const { r } = this;
     this.made.push({ points: line.map(({ x, y, corner }) => ({ x, y, r, open: Math.PI, corner })), closed, ends });
   }
@@ -247,9 +248,9 @@ const boxOfPoints = (points: readonly TrackPoint[]): Box =>
 
 /** The lines of a pen of half-width `r`, as far as its edges show them, and points that it came to besides. */
 export function penLines(
-  edges: Edges,
+  edges: SampledEdges,
   r: number,
-  room: Room,
+  room: DepthInside,
 ): { lines: readonly PenLine[]; points: readonly PenPoint[] } {
   const { runs, points } = penEdges(edges, r, room);
   const lines = new Lines(runs, r);

@@ -1,17 +1,17 @@
 /** The lines a pen left, put together to strokes where no edge shows how they go on. */
 import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
-import { chained, keyOf, type Link, type Stroke } from './chain';
-import type { Edges } from './edges';
-import type { Joint } from './joints';
+import { chained, portKey, type Stroke, type TrackLink } from './chain';
+import { type DepthInside, depthInside } from './depth-inside';
+import type { SampledEdges } from './edges';
+import type { StrokeJoint } from './joints';
 import type { PenPoint } from './pen-edges';
 import type { PenLine } from './pen-line';
 import { penLines } from './pen-lines';
 import { ahead, CUT_OFF, fitsOn, GOES_ON, MOST_GAP, PER_RADIUS, SHARP, toNearest, toPoint } from './pen-ways';
 import { cornerOf, type Ray, rayOf } from './rays';
-import { type Room, roomIn } from './room';
-import { distanceTo, lengthOf, type Port, type TrackPoint } from './track';
-import { bendBetween, between, crossingOf, firstHit, onwards } from './ways';
+import { distanceTo, type Port, polylineLength, type TrackPoint } from './track';
+import { bendBetween, crossingOf, curveBetween, firstHit, onwards } from './ways';
 
 /** It is not sure that ends which bend by more than this belong together, in radians. */
 const UNSURE = (30 * Math.PI) / 180;
@@ -58,16 +58,16 @@ type Option = {
 
 class Joining {
   private readonly tracks: (readonly TrackPoint[])[];
-  private readonly links = new Map<number, Link>();
+  private readonly links = new Map<number, TrackLink>();
   private readonly met = new Map<number, readonly Point[]>();
   private readonly hidden: readonly Hidden[];
-  readonly joints: Joint[] = [];
+  readonly joints: StrokeJoint[] = [];
 
   constructor(
     private readonly lines: readonly PenLine[],
     private readonly points: readonly PenPoint[],
     private readonly r: number,
-    private readonly room: Room,
+    private readonly room: DepthInside,
   ) {
     this.tracks = lines.map((l) => l.points);
     this.hidden = lines.flatMap(({ points, closed, ends }, track) => {
@@ -77,7 +77,7 @@ class Joining {
       }
       return ([0, 1] as const).flatMap((end): Hidden[] => {
         const port = { track, end };
-        if (ends[end] === 'on') this.met.set(keyOf(port), []);
+        if (ends[end] === 'on') this.met.set(portKey(port), []);
         if (ends[end] !== 'hidden') return [];
         const ray = rayOf(points, end);
         const turning = points[end === 0 ? 0 : points.length - 1]?.corner ?? false;
@@ -100,13 +100,13 @@ class Joining {
   }
 
   private isLeft(port: Port): boolean {
-    return !this.links.has(keyOf(port)) && !this.met.has(keyOf(port));
+    return !this.links.has(portKey(port)) && !this.met.has(portKey(port));
   }
 
   private link(a: Port, b: Port, points: readonly Point[], corner: boolean): void {
-    const made: Link = { a, b, points, corner };
-    this.links.set(keyOf(a), made);
-    this.links.set(keyOf(b), made);
+    const made: TrackLink = { a, b, points, corner };
+    this.links.set(portKey(a), made);
+    this.links.set(portKey(b), made);
   }
 
   /** Two lines that end on another from either side, in line with each other, are one that crosses it. */
@@ -121,10 +121,10 @@ class Joining {
       .filter(({ a, b, cost }) => a.port.track !== b.port.track && cost < ACROSS)
       .sort((p, q) => p.cost - q.cost);
     for (const { a, b } of pairs) {
-      if (this.links.has(keyOf(a.port)) || this.links.has(keyOf(b.port))) continue;
-      this.met.delete(keyOf(a.port));
-      this.met.delete(keyOf(b.port));
-      this.link(a.port, b.port, between(a.ray, b.ray), false);
+      if (this.links.has(portKey(a.port)) || this.links.has(portKey(b.port))) continue;
+      this.met.delete(portKey(a.port));
+      this.met.delete(portKey(b.port));
+      this.link(a.port, b.port, curveBetween(a.ray, b.ray), false);
     }
   }
 
@@ -159,7 +159,7 @@ class Joining {
           return bend > TURNS ? [] : [{ a, b, cost: bend / 4, way: [], corner: bend > SHARP, unsure: false }];
         }
         if (cost > GOES_ON || a.ahead < CUT_OFF * r || b.ahead < CUT_OFF * r) return [];
-        const way = between(a.ray, b.ray);
+        const way = curveBetween(a.ray, b.ray);
         if (!fitsOn(way, room, r)) return [];
         return [{ a, b, cost: cost + (PER_RADIUS * gap) / r, way, corner: false, unsure: cost > UNSURE }];
       }),
@@ -222,7 +222,7 @@ class Joining {
   private meet({ port }: Hidden, way: readonly Point[] | null, unsure: boolean): void {
     const end = way?.[way.length - 1];
     if (!way || !end) return;
-    this.met.set(keyOf(port), way);
+    this.met.set(portKey(port), way);
     this.joints.push({ x: end.x, y: end.y, r: this.r, unsure });
   }
 
@@ -230,13 +230,13 @@ class Joining {
   private pointsAlone(bodies: readonly (readonly Point[])[]): void {
     this.points.forEach((p, k) => {
       const port: Port = { track: this.lines.length + k, end: 0 };
-      if (this.links.has(keyOf(port))) return;
+      if (this.links.has(portKey(port))) return;
       const isOwn = p.cut && this.lines.some((l) => distanceTo(p, l.points) < CUT_ON * this.r);
       const ray: Ray = { ...p, bend: 0, r: this.r };
       const way = p.turn > LEAST_TIP && !isOwn ? firstHit(onwards(ray), bodies.slice(0, this.lines.length)) : null;
       const end = way?.[way.length - 1];
       const isLong = end !== undefined && Math.hypot(end.x - p.x, end.y - p.y) > SHORT * this.r;
-      if (way && isLong && fitsOn(way, this.room, this.r)) this.met.set(keyOf(port), way);
+      if (way && isLong && fitsOn(way, this.room, this.r)) this.met.set(portKey(port), way);
       else this.tracks[port.track] = [];
     });
   }
@@ -265,12 +265,16 @@ class Joining {
 }
 
 /** The strokes of a pen of half-width `r`, and where they meet; none that stick out by less than `detail` of it. */
-export function penStrokes(edges: Edges, r: number, detail: number): { strokes: Stroke[]; joints: Joint[] } {
-  const room = roomIn(edges.samples);
+export function penStrokes(
+  edges: SampledEdges,
+  r: number,
+  detail: number,
+): { strokes: Stroke[]; joints: StrokeJoint[] } {
+  const room = depthInside(edges.samples);
   const { lines, points } = penLines(edges, r, room);
   const joining = new Joining(lines, points, r, room);
   const isStub = ({ points, ends }: Stroke) =>
-    ends.includes('free') && ends.includes('met') && lengthOf(points) < detail * r;
+    ends.includes('free') && ends.includes('met') && polylineLength(points) < detail * r;
   return { strokes: joining.strokes().filter((s) => !isStub(s)), joints: joining.joints };
 }
 

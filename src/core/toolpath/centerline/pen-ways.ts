@@ -1,9 +1,9 @@
 /** Ways that a pen can have gone where none of its edges is seen: it always had room. */
 import type { Point } from '../../geometry/point';
+import type { DepthInside } from './depth-inside';
 import type { PenPoint } from './pen-edges';
 import type { Ray } from './rays';
-import type { Room } from './room';
-import { bendBetween, between, nearestOn } from './ways';
+import { bendBetween, curveBetween, nearestOn } from './ways';
 
 /** Hidden ends are joined over no more than this many radii. */
 export const MOST_GAP = 9;
@@ -24,10 +24,11 @@ const CUT_TURN = (60 * Math.PI) / 180;
 /** An end with nothing ahead meets a line that comes this near, in radii. */
 const NEAREST = 2;
 
-export const fitsOn = (way: readonly Point[], room: Room, r: number): boolean => way.every((p) => room(p) > FITS * r);
+export const fitsOn = (way: readonly Point[], room: DepthInside, r: number): boolean =>
+  way.every((p) => room(p) > FITS * r);
 
 /** How far it is from an end straight on to the outline, told in steps; three radii at most. */
-export function ahead(room: Room, { x, y, dx, dy, r }: Ray): number {
+export function ahead(room: DepthInside, { x, y, dx, dy, r }: Ray): number {
   for (let d = 0; d < 3 * r; ) {
     const free = room({ x: x + d * dx, y: y + d * dy });
     if (free < 0.02 * r) return d;
@@ -37,7 +38,7 @@ export function ahead(room: Room, { x, y, dx, dy, r }: Ray): number {
 }
 
 /** From an end that nothing lies ahead of to the nearest place of another line, not back; null where none is near. */
-export function toNearest(ray: Ray, lines: readonly (readonly Point[])[], room: Room): Point[] | null {
+export function toNearest(ray: Ray, lines: readonly (readonly Point[])[], room: DepthInside): Point[] | null {
   const { x, y, dx, dy, r } = ray;
   const onwards = lines.map((l) => l.filter((p) => (p.x - x) * dx + (p.y - y) * dy > 0));
   const end = nearestOn(ray, onwards);
@@ -50,7 +51,7 @@ export function toPoint(
   ray: Ray,
   { x, y, dx, dy, cut }: PenPoint,
   r: number,
-  room: Room,
+  room: DepthInside,
 ): { there: Ray; cost: number; way: Point[]; corner: boolean } | null {
   const [gx, gy] = [x - ray.x, y - ray.y];
   const gap = Math.hypot(gx, gy);
@@ -62,7 +63,7 @@ export function toPoint(
     ? { x, y, dx, dy, bend: 0, r }
     : { x, y, dx: -(ux * cos - uy * sin), dy: -(uy * cos + ux * sin), bend: -ray.bend, r };
   const { cost, turn } = bendBetween(ray, there);
-  const way = between(ray, there);
+  const way = curveBetween(ray, there);
   const hasRoom = fitsOn(
     way.filter((p) => Math.hypot(p.x - x, p.y - y) >= r),
     room,

@@ -37,7 +37,7 @@ const startOf = ({ segments }: Path): Point => pointAt(segments[0] as Segment, 0
 const endOf = ({ segments }: Path): Point => pointAt(segments[segments.length - 1] as Segment, 1);
 const lengthOf = ({ segments }: Path): number => segments.reduce((sum, s) => sum + segmentLength(s), 0);
 
-type Joining = { readonly onto: number; readonly line: Path; readonly back: Path; readonly rest: Path };
+type Joining = { readonly onto: number; readonly line: Path; readonly back: Path; readonly afterStem: Path };
 
 /** How line `i` can go on from the free end of another, by the shortest way back. */
 function joiningOf(lines: readonly Path[], i: number, width: number): Joining | null {
@@ -46,9 +46,9 @@ function joiningOf(lines: readonly Path[], i: number, width: number): Joining | 
   const isFree = (p: Point, of: number) => lines.every((l, k) => k === of || !placeOn(l, p, ON * width));
   const branch = lines[i] as Path;
   if (branch.closed || branch.segments.length === 0) return null;
-  for (const rest of [branch, reversePath(branch)]) {
-    const from = startOf(rest);
-    const way = tangentAt(rest.segments[0] as Segment, 0);
+  for (const oriented of [branch, reversePath(branch)]) {
+    const from = startOf(oriented);
+    const way = tangentAt(oriented.segments[0] as Segment, 0);
     lines.forEach((other, onto) => {
       if (onto === i || other.closed || other.segments.length === 0) return;
       for (const line of [other, reversePath(other)]) {
@@ -62,7 +62,7 @@ function joiningOf(lines: readonly Path[], i: number, width: number): Joining | 
         if (!last || length === 0 || length > least || !isFree(endOf(line), onto)) continue;
         const into = tangentAt(last, 1);
         if (into.x * way.x + into.y * way.y < Math.cos(ONWARDS)) continue;
-        [best, least] = [{ onto, line, back, rest }, length];
+        [best, least] = [{ onto, line, back, afterStem: oriented }, length];
       }
     });
   }
@@ -71,17 +71,17 @@ function joiningOf(lines: readonly Path[], i: number, width: number): Joining | 
 
 /** Lines of one letter, those that can be drawn on by going back over a stretch made one. */
 export function retraced(lines: readonly Path[], width: number): Path[] {
-  let left = [...lines];
-  for (let i = 0; i < left.length; ) {
-    const joining = joiningOf(left, i, width);
+  let unjoined = [...lines];
+  for (let i = 0; i < unjoined.length; ) {
+    const joining = joiningOf(unjoined, i, width);
     if (!joining) {
       i++;
       continue;
     }
-    const { onto, line, back, rest } = joining;
-    const whole: Path = { segments: [...line.segments, ...back.segments, ...rest.segments], closed: false };
-    left = [...left.filter((_, k) => k !== i && k !== onto), whole];
+    const { onto, line, back, afterStem } = joining;
+    const whole: Path = { segments: [...line.segments, ...back.segments, ...afterStem.segments], closed: false };
+    unjoined = [...unjoined.filter((_, k) => k !== i && k !== onto), whole];
     i = 0;
   }
-  return left;
+  return unjoined;
 }

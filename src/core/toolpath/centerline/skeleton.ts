@@ -8,8 +8,8 @@ export type AxisPoint = {
   readonly x: number;
   readonly y: number;
   readonly r: number;
-  readonly left: number;
-  readonly right: number;
+  readonly leftContact: number;
+  readonly rightContact: number;
 };
 
 export type Branch = {
@@ -174,8 +174,8 @@ function keepCaps(
     }
     return false;
   };
-  const left = small.filter((one) => !isStub(one));
-  small.splice(0, small.length, ...left);
+  const branchesKept = small.filter((one) => !isStub(one));
+  small.splice(0, small.length, ...branchesKept);
 }
 /** Width of a cut-off end against half a stroke, and how long its edges are at least. */
 const LEAST_CAP = 1;
@@ -198,7 +198,7 @@ export function skeletonOf(axis: MedialAxis, detail: number, half: number): Skel
       const x = ((axis.x[a] as number) + (axis.x[b] as number)) / 2;
       const y = ((axis.y[a] as number) + (axis.y[b] as number)) / 2;
       const r = Math.hypot(x - (axis.samples.x[p] as number), y - (axis.samples.y[p] as number));
-      return { x, y, r, left: forth ? p : q, right: forth ? q : p, blunt };
+      return { x, y, r, leftContact: forth ? p : q, rightContact: forth ? q : p, blunt };
     });
     const [startsFree, endsFree] = [graph.degree[run.from] === 1, graph.degree[run.to] === 1];
     let [first, last] = [0, all.length - 1];

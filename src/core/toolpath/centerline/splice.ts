@@ -5,22 +5,22 @@ import { segmentLength } from '../../geometry/segment-measures';
 
 /** The path without `by` of its length at its end; null when nothing would be left. */
 export function shortened(path: Path, by: number): Path | null {
-  let left = by;
+  let remainingMm = by;
   const segments = [...path.segments];
   while (segments.length > 0) {
     const s = segments.pop() as Segment;
     const length = segmentLength(s);
-    if (length <= left) {
-      left -= length;
+    if (length <= remainingMm) {
+      remainingMm -= length;
       continue;
     }
-    return { segments: [...segments, subSegment(s, 0, 1 - left / length)], closed: false };
+    return { segments: [...segments, subSegment(s, 0, 1 - remainingMm / length)], closed: false };
   }
   return null;
 }
 
 /** A smooth curve from the end of one line to the start of another, in the directions they have there; none over no gap. */
-export function bridge(a: Path, b: Path): Segment[] {
+export function joiningCurve(a: Path, b: Path): Segment[] {
   const last = a.segments[a.segments.length - 1];
   const first = b.segments[0];
   if (!last || !first) return [];

@@ -5,7 +5,7 @@
 import { type Path, pathBox, reversePath } from '../../geometry/path';
 import { boxesMeet, growBox, type Point } from '../../geometry/point';
 import { type Segment, tangentAt } from '../../geometry/segment';
-import { bridge, shortened } from './splice';
+import { joiningCurve, shortened } from './splice';
 
 type Lines = { readonly lines: readonly Path[]; readonly width: number };
 
@@ -116,6 +116,6 @@ function joined(a: Path, endA: 0 | 1, b: Path, endB: 0 | 1, width: number): Path
   const by = ROOM * width + Math.max(0, -ahead / 2);
   const [head, tail] = [shortened(into, by), shortened(out, by)];
   if (!head || !tail) return null;
-  const rest = reversePath(tail);
-  return { segments: [...head.segments, ...bridge(head, rest), ...rest.segments], closed: false };
+  const tailBack = reversePath(tail);
+  return { segments: [...head.segments, ...joiningCurve(head, tailBack), ...tailBack.segments], closed: false };
 }

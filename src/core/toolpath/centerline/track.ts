@@ -1,4 +1,5 @@
 /** Tracks: lines down the middle of a stroke, only where the middle is known; and their ends. */
+import { distance } from '../../geometry/point';
 
 export type TrackPoint = {
   readonly x: number;
@@ -24,10 +25,7 @@ export type Tracks = {
   readonly alongEdge: readonly (readonly [Port, Port])[];
 };
 
-export const distance = (a: { x: number; y: number }, b: { x: number; y: number }): number =>
-  Math.sqrt((a.x - b.x) ** 2 + (a.y - b.y) ** 2);
-
-export const lengthOf = (points: readonly { x: number; y: number }[]): number => {
+export const polylineLength = (points: readonly { x: number; y: number }[]): number => {
   let length = 0;
   for (let i = 1; i < points.length; i++) length += distance(points[i - 1] as TrackPoint, points[i] as TrackPoint);
   return length;

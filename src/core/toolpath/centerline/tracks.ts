@@ -6,13 +6,14 @@
  * is: half a stroke inside it. With both held, nothing does, and the track stops; what lies between is for joints.ts. So a bar
  * runs straight over the stem that hangs from it.
  */
-import { Building, type Reach } from './building';
+import { distance } from '../../geometry/point';
+import { type BranchEnd, Building } from './building';
 import { type Cap, capsBeside } from './caps';
 import { CORNER_TURN } from './edges';
-import { type End, isSure, leftOf, type Marked, MEAN_OF, marked, rightOf, runsOn } from './marks';
+import { type End, isReliable, leftOf, type Marked, MEAN_OF, marked, rightOf, runsOn } from './marks';
 import { followBoth } from './merge';
 import type { AxisPoint, Branch, Skeleton } from './skeleton';
-import { distance, lengthOf, type Port, type TrackPoint, type Tracks } from './track';
+import { type Port, polylineLength, type TrackPoint, type Tracks } from './track';
 
 /** Tracks shorter than this many radii between two meetings, or at an end, tell nothing. */
 const SHORT = 1.1;
@@ -22,24 +23,24 @@ const ROUND_TIP = 3;
 
 /** Half the width of the stroke at each point of a branch: as it is where sure, else from the sure ones before and after. */
 function widthsOf(marked: readonly Marked[], usual: number): number[] {
-  const sure = marked.flatMap((m, i) => (isSure(m) ? [i] : []));
+  const reliable = marked.flatMap((m, i) => (isReliable(m) ? [i] : []));
   const mean = (from: number, step: -1 | 1): number => {
     let [sum, n] = [0, 0];
-    for (let k = from; k >= 0 && k < sure.length && n < MEAN_OF; k += step) {
-      sum += (marked[sure[k] as number] as Marked).point.r;
+    for (let k = from; k >= 0 && k < reliable.length && n < MEAN_OF; k += step) {
+      sum += (marked[reliable[k] as number] as Marked).point.r;
       n++;
     }
     return sum / n;
   };
   let k = 0;
   return marked.map((m, i) => {
-    if (isSure(m)) return m.point.r;
-    while (k < sure.length && (sure[k] as number) < i) k++;
+    if (isReliable(m)) return m.point.r;
+    while (k < reliable.length && (reliable[k] as number) < i) k++;
     const before = k > 0 ? mean(k - 1, -1) : null;
-    const after = k < sure.length ? mean(k, 1) : null;
+    const after = k < reliable.length ? mean(k, 1) : null;
     let r = usual;
     if (before !== null && after !== null) {
-      const [p, q] = [sure[k - 1] as number, sure[k] as number];
+      const [p, q] = [reliable[k - 1] as number, reliable[k] as number];
       r = before + ((after - before) * (i - p)) / (q - p);
     } else r = before ?? after ?? usual;
     return Math.min(r, m.point.r);
@@ -61,7 +62,7 @@ export function tracksOf(skeleton: Skeleton, half: number): Tracks {
     return known;
   };
   const { marks, joints, usual } = marked(skeleton, building, half);
-  const reaches = branches.map((branch, i): [Reach, Reach] =>
+  const reaches = branches.map((branch, i): [BranchEnd, BranchEnd] =>
     addBranch(building, branch, marks[i] as readonly Marked[], usual, meetingAt(branch.from), meetingAt(branch.to)),
   );
   joinSides(building, joints, reaches);
@@ -94,23 +95,23 @@ function addBranch(
   usual: number,
   from: number,
   to: number,
-): [Reach, Reach] {
+): [BranchEnd, BranchEnd] {
   const widths = widthsOf(marked, usual);
   type Piece = { points: TrackPoint[]; first: number; last: number };
   const pieces: Piece[] = [];
   let piece: Piece | null = null;
   let edge = -1;
   marked.forEach((m, i) => {
-    if (m.heldLeft && m.heldRight) {
+    if (m.fixedLeft && m.fixedRight) {
       piece = null;
       edge = -1;
       return;
     }
     let next: TrackPoint;
     let nextEdge = -1;
-    if (isSure(m)) next = { x: m.point.x, y: m.point.y, r: m.point.r, open: m.open };
+    if (isReliable(m)) next = { x: m.point.x, y: m.point.y, r: m.point.r, open: m.open };
     else {
-      nextEdge = m.heldLeft ? m.point.right : m.point.left;
+      nextEdge = m.fixedLeft ? m.point.rightContact : m.point.leftContact;
       if (nextEdge === edge) {
         if (piece) piece.last = i;
         return;
@@ -125,8 +126,8 @@ function addBranch(
       ) {
         // The axis takes a short cut past a tip; the edge goes round it, and the stroke with it.
         const { next: onwards, previous } = building.samples;
-        const round = building.around(edge, nextEdge, next.r, m.heldLeft ? onwards : previous);
-        if (round && lengthOf(round) < ROUND_TIP * next.r) piece?.points.push(...round);
+        const round = building.around(edge, nextEdge, next.r, m.fixedLeft ? onwards : previous);
+        if (round && polylineLength(round) < ROUND_TIP * next.r) piece?.points.push(...round);
         else piece = null;
       }
     }
@@ -141,7 +142,7 @@ function addBranch(
   });
   const kept = pieces.filter(({ points, first, last }) => {
     const isFree = (first === 0 && from < 0) || (last === marked.length - 1 && to < 0);
-    return lengthOf(points) > (isFree ? SHORT_END : SHORT) * (points[0] as TrackPoint).r;
+    return polylineLength(points) > (isFree ? SHORT_END : SHORT) * (points[0] as TrackPoint).r;
   });
   if (kept.length === 0) {
     if (from < 0 !== to < 0) return addStub(building, branch, usual, from, to);
@@ -169,11 +170,17 @@ function addBranch(
 }
 
 /** A short branch with an end of its own, too short to show its edges: from the joint towards where it ends. */
-function addStub(building: Building, { points, tip }: Branch, usual: number, from: number, to: number): [Reach, Reach] {
+function addStub(
+  building: Building,
+  { points, tip }: Branch,
+  usual: number,
+  from: number,
+  to: number,
+): [BranchEnd, BranchEnd] {
   const root = (to < 0 ? points[0] : points[points.length - 1]) as AxisPoint;
   if (!tip) return [null, null];
   const r = Math.min(usual, root.r);
-  const cap = [tip.left, tip.right]
+  const cap = [tip.leftContact, tip.rightContact]
     .flatMap((i) => capsBeside(building.samples, i, r))
     .reduce<Cap | null>((best, one) => {
       const fit = (c: Cap) => (c.dx * (c.x - root.x) + c.dy * (c.y - root.y)) / (distance(c, root) || 1);
@@ -197,9 +204,9 @@ function addStub(building: Building, { points, tip }: Branch, usual: number, fro
 function joinSides(
   building: Building,
   joints: ReadonlyMap<number, readonly End[]>,
-  reaches: readonly [Reach, Reach][],
+  reaches: readonly [BranchEnd, BranchEnd][],
 ): void {
-  const reachOf = (end: End): Reach => (reaches[end.branch] as [Reach, Reach])[end.end];
+  const reachOf = (end: End): BranchEnd => (reaches[end.branch] as [BranchEnd, BranchEnd])[end.end];
   const merged = new Set<End>();
   for (const ends of joints.values()) {
     for (const common of ends) if (followBoth(building, common, ends, reachOf)) merged.add(common);
@@ -213,9 +220,9 @@ function joinSides(
         const shared = leftOf(a);
         if (
           shared === rightOf(b) &&
-          !building.held(shared, a.marks[0]?.point.r ?? 0) &&
-          runsOn(a, 'left') &&
-          runsOn(b, 'right')
+          !building.isFixed(shared, a.marks[0]?.point.r ?? 0) &&
+          runsOn(a, 'leftContact') &&
+          runsOn(b, 'rightContact')
         )
           building.alongEdge.push([ra.port, rb.port]);
       }

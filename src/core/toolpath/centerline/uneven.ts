@@ -6,10 +6,10 @@
 import { turnInto } from '../../geometry/measure';
 import type { MedialAxis } from '../../geometry/medial';
 import { flattenPath, type Path, pathArea, pathBox, pathLength } from '../../geometry/path';
-import { boxCentre, type Point } from '../../geometry/point';
+import { boxCentre, distance, type Point } from '../../geometry/point';
 import type { Segment } from '../../geometry/segment';
-import type { Joint } from './joints';
-import { distance, distanceTo } from './track';
+import type { StrokeJoint } from './joints';
+import { distanceTo } from './track';
 
 export type Uneven = Point & {
   readonly what: 'kink' | 'lost' | 'unsure' | 'loop';
@@ -52,7 +52,7 @@ const endsOf = ({ segments }: Path): Point[] => {
 export function unevenPlaces(
   axis: MedialAxis,
   lines: readonly Path[],
-  joints: readonly Joint[],
+  joints: readonly StrokeJoint[],
   width: number,
 ): Uneven[] {
   const half = width / 2;

@@ -1,7 +1,7 @@
 /** Ways from the ends of tracks onwards: to each other, to a corner, to what they run into. */
 import type { Point } from '../../geometry/point';
+import type { DepthInside } from './depth-inside';
 import { type Ray, REACH } from './rays';
-import type { Room } from './room';
 
 /** Ends that cross a stroke are no farther apart than this many radii. */
 const ACROSS_REACH = 5;
@@ -35,7 +35,7 @@ export function crossingOf(a: Ray, b: Ray): { cost: number } {
 }
 
 /** Points between two ends, on a cubic that leaves and arrives in their directions. */
-export function between(a: Ray, b: Ray): Point[] {
+export function curveBetween(a: Ray, b: Ray): Point[] {
   const gap = Math.hypot(b.x - a.x, b.y - a.y);
   const turn = Math.abs(angleBetween(a.dx, a.dy, -b.dx, -b.dy));
   const handle = (gap * 2) / (3 * (1 + Math.cos(turn / 2)));
@@ -54,7 +54,7 @@ export function between(a: Ray, b: Ray): Point[] {
 }
 
 /** A corner where it is, or, where that would be outside, on the way to it. */
-export function withRoom(room: Room, corner: Point, from: Point, r: number): Point {
+export function withRoom(room: DepthInside, corner: Point, from: Point, r: number): Point {
   if (room(corner) > -OUTSIDE * r) return corner;
   let [good, bad] = [0, 1];
   const at = (t: number): Point => ({ x: from.x + t * (corner.x - from.x), y: from.y + t * (corner.y - from.y) });

@@ -96,9 +96,9 @@ export function partDots(part: PreparedPart, lines: PartLines | null, step: Part
     dots.add(dot);
     byHome.add({ ...dot.home, dot });
   }
-  const placed = [...dots];
-  const clashes = step.changes.length > 0 ? clashesOf(placed, step.diameter) : made.clashes;
-  return { ...made, dots: placed, clashes, diameter: step.diameter, idle };
+  const allDots = [...dots];
+  const clashes = step.changes.length > 0 ? clashesOf(allDots, step.diameter) : made.clashes;
+  return { ...made, dots: allDots, clashes, diameter: step.diameter, idle };
 }
 
 /** A dot where it would be had it not been moved. */

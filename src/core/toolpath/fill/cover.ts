@@ -4,7 +4,7 @@
  * a hair is seen as long as a row meets it.
  */
 import type { Polygons } from './polygons';
-import { type Rows, rowsOf } from './rows';
+import { type Scanlines, scanlinesOf } from './scanlines';
 
 /** A place that is not covered though the tip could get there. In the turned frame of the rows, mm and mm². */
 export type MissedPlace = {
@@ -70,8 +70,8 @@ export function* coverOf(ask: CoverAsk): Generator<number, Cover> {
   const sum = { area: 0, covered: 0, missed: 0, spilled: 0 };
   for (let from = first; from < end; from += BAND) {
     const within = { first: from, count: Math.min(BAND, end - from) };
-    const shape = rowsOf(region, step, step / 2, within);
-    const open = rowsOf(reach, step, step / 2, within);
+    const shape = scanlinesOf(region, step, step / 2, within);
+    const open = scanlinesOf(reach, step, step / 2, within);
     for (let k = 0; k < within.count; k++) {
       const y = step / 2 + (from + k) * step;
       const tip = sweep.row(y);
@@ -101,7 +101,7 @@ class Sweep {
   private active: Int32Array = new Int32Array(256);
   private lo = new Float64Array(256);
   private hi = new Float64Array(256);
-  private held = 0;
+  private entriesHeld = 0;
   private readonly rounding: number;
   /** United intervals: left and right ends, in pairs. */
   private united = new Float64Array(512);
@@ -129,7 +129,7 @@ class Sweep {
       this.hold(i);
     }
     let kept = 0;
-    for (let a = 0; a < this.held; a++) {
+    for (let a = 0; a < this.entriesHeld; a++) {
       const i = this.active[a] as number;
       const at = 4 * i;
       const [x0, y0, x1, y1] = [
@@ -177,7 +177,7 @@ class Sweep {
       this.active[b + 1] = i;
       kept++;
     }
-    this.held = kept;
+    this.entriesHeld = kept;
     this.count = 0;
     for (let a = 0; a < kept; a++) {
       const [lo, hi] = [this.lo[a] as number, this.hi[a] as number];
@@ -194,14 +194,14 @@ class Sweep {
   }
 
   private hold(i: number): void {
-    if (this.held === this.active.length) {
-      const active = new Int32Array(2 * this.held);
+    if (this.entriesHeld === this.active.length) {
+      const active = new Int32Array(2 * this.entriesHeld);
       active.set(this.active);
       this.active = active;
       this.lo = grown(this.lo);
       this.hi = grown(this.hi);
     }
-    this.active[this.held++] = i;
+    this.active[this.entriesHeld++] = i;
   }
 }
 
@@ -213,9 +213,9 @@ function grown(a: Float64Array): Float64Array<ArrayBuffer> {
 
 /** One row: lengths of the letter, covered, spilled and missed; stretches that are missed though in reach are told. */
 function rowMeasure(
-  shape: Rows,
+  shape: Scanlines,
   k: number,
-  open: Rows,
+  open: Scanlines,
   tip: Float64Array,
   count: number,
   miss: (lo: number, hi: number) => void,

@@ -8,8 +8,8 @@ import type { Outline } from '../../prepare/outline';
 import type { FillTool } from '../../schema/tools';
 import { polygonsOf, turnBy } from './polygons';
 import { ringsOf } from './rings';
-import { flatness, type Room } from './room';
-import { countRows, rowsOf } from './rows';
+import { flatness, type TipRoom } from './room';
+import { countRows, scanlinesOf } from './scanlines';
 import { stripsOf } from './strips';
 import { widthOf } from './tool';
 import { inTour } from './tour';
@@ -28,7 +28,7 @@ export type FillSettings = {
   /** Lines shorter than this are left out. */
   readonly least: number;
   /** Whether missed places get the strokes they need. */
-  readonly rest: boolean;
+  readonly fillMissed: boolean;
 };
 
 /** The lines that fill a shape, before anything is asked about them. */
@@ -62,7 +62,7 @@ export function* fillLines(
   engine: ClipEngine,
   origin: Point,
   step: FillSettings,
-  { outlines }: Room,
+  { outlines }: TipRoom,
 ): Generator<number, FillLines> {
   const widthMm = widthOf(step.tool);
   const spacingMm = widthMm * (1 - step.overlap);
@@ -70,7 +70,7 @@ export function* fillLines(
     step.style === 'rings'
       ? yield* ringLines(engine, outlines, spacingMm)
       : yield* rowLines(origin, step, spacingMm, outlines);
-  const edge = step.outline === 'none' || step.style === 'rings' ? [] : pathsOf(outlines);
+  const edge = step.outline === 'none' || step.style === 'rings' ? [] : outlinePaths(outlines);
   const { drawn, travel } = lengthsOf(made.strokes);
   return {
     ...made,
@@ -94,8 +94,8 @@ function* ringLines(engine: ClipEngine, outlines: readonly Outline[], spacing: n
       yield Math.min(1, next.value / RINGS_SHOWN);
       continue;
     }
-    const { paths, rings, left } = next.value;
-    return left
+    const { paths, rings, isCutShort } = next.value;
+    return isCutShort
       ? { strokes: NO_STROKES, rings: [], lines: 0, strips: 0, tooMany: LIMITS.fillRings }
       : { strokes: NO_STROKES, rings: paths, lines: rings, strips: paths.length, tooMany: null };
   }
@@ -111,7 +111,7 @@ function* rowLines(
   const all: Strokes[] = [];
   let [lines, strips] = [0, 0];
   for (const angle of angles) {
-    const set = hatchSet(pathsOf(outlines), origin, step, spacing, flatness(widthOf(step.tool)), angle);
+    const set = hatchSet(outlinePaths(outlines), origin, step, spacing, flatness(widthOf(step.tool)), angle);
     if (typeof set === 'number') return { strokes: NO_STROKES, rings: [], lines: 0, strips: 0, tooMany: set };
     all.push(set.strokes);
     lines += set.lines;
@@ -134,11 +134,11 @@ function hatchSet(
   const polygons = polygonsOf(paths, flat, turn);
   const count = countRows(polygons, spacing);
   if (count > LIMITS.fillLines) return count;
-  const rows = rowsOf(polygons, spacing, turn.cos * origin.y - turn.sin * origin.x);
+  const rows = scanlinesOf(polygons, spacing, turn.cos * origin.y - turn.sin * origin.x);
   if (rows.x.length / 2 > LIMITS.fillLines) return rows.x.length / 2;
   const hatch = stripsOf(rows, polygons, step.least, step.joined);
   const ordered = inTour(hatch.strokes, hatch.strips);
   return { strokes: turnStrokes(ordered, turn), lines: hatch.lines, strips: hatch.strips.length - 1 };
 }
 
-export const pathsOf = (outlines: readonly Outline[]): Path[] => outlines.map((o) => o.path);
+export const outlinePaths = (outlines: readonly Outline[]): Path[] => outlines.map((o) => o.path);

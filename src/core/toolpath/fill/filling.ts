@@ -9,7 +9,7 @@ import type { PreparedPart } from '../../prepare/prepared';
 import { type FillLines, type FillSettings, fillLines } from './fill-lines';
 import { type PartFill, partFill } from './part-fill';
 import { type Reach, reachOf } from './reach';
-import { flatness, type Room, roomOf, rowStep } from './room';
+import { flatness, rowStep, type TipRoom, tipRoom } from './room';
 import { widthOf } from './tool';
 
 /** The lines a tool would take, and what it cannot reach. */
@@ -22,7 +22,7 @@ const weighLines = ({ strokes, rings, edge }: FillLines): number =>
   strokes.xy.length + weighPaths(rings) + weighPaths(edge);
 
 /** What a filling weighs in a memory. */
-export const weighFill = (fill: PartFill): number => weighLines(fill) + fill.rest.xy.length;
+export const weighFill = (fill: PartFill): number => weighLines(fill) + fill.overMissed.xy.length;
 
 /** A part filled; yields the share done. */
 export function* filling({ part, step, engine }: FillInput, memory: Memory): Generator<number, PartFill> {
@@ -53,10 +53,10 @@ export const TOOL_TRY: LongStage<FillInput, ToolTry> = {
 
 type RoomInput = { readonly part: PreparedPart; readonly widthMm: number; readonly engine: ClipEngine };
 
-const ROOM: Stage<RoomInput, Room> = {
+const ROOM: Stage<RoomInput, TipRoom> = {
   name: 'room of a tip',
   key: ({ part, widthMm }, idOf) => `${idOf(part)}|${widthMm}`,
-  run: ({ part, widthMm, engine }, memory) => roomOf(engine, filledOutlines(part, engine, memory), widthMm),
+  run: ({ part, widthMm, engine }, memory) => tipRoom(engine, filledOutlines(part, engine, memory), widthMm),
   weigh: ({ outlines, reached }) => weighOutlines(outlines) + weighOutlines(reached),
 };
 

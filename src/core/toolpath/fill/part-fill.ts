@@ -21,11 +21,11 @@ import {
 import { once, shareFrom } from '../../memo';
 import { type Outline, transformOutlines } from '../../prepare/outline';
 import { type Cover, type CoverStrokes, coverOf } from './cover';
-import { type FillLines, type FillSettings, fillLines, pathsOf } from './fill-lines';
+import { type FillLines, type FillSettings, fillLines, outlinePaths } from './fill-lines';
 import { polygonsOf, type Turn, turnBy } from './polygons';
 import { type Reach, reachOf } from './reach';
 import { restOf } from './rest';
-import { flatness, type Room, rowStep } from './room';
+import { flatness, rowStep, type TipRoom } from './room';
 import { spread } from './spread';
 import { inTour } from './tour';
 
@@ -40,7 +40,7 @@ export type Missed = {
 
 export type PartFill = FillLines & {
   /** Strokes over what the others miss. */
-  readonly rest: Strokes;
+  readonly overMissed: Strokes;
   readonly cover: Omit<Cover, 'places'> & { readonly places: readonly Missed[] };
   readonly reach: Reach;
   /** What is left standing after the tool has been everywhere it can be. */
@@ -67,43 +67,47 @@ export function* partFill(
   outlines: readonly Outline[],
   origin: Point,
   step: FillSettings,
-  room: Room,
+  room: TipRoom,
 ): Generator<number, PartFill> {
   const made = yield* shareFrom(fillLines(engine, origin, step, room), 0, 0.4);
   const { widthMm, strokes } = made;
   const flat = flatness(widthMm) / FINER;
   const turn = turnBy(step.angle + ASKEW);
-  const inner = polygonsOf(pathsOf(room.outlines), flat, turn);
+  const inner = polygonsOf(outlinePaths(room.outlines), flat, turn);
   const rowMm = rowStep(widthMm, outlines);
-  const shape = polygonsOf(pathsOf(outlines), flat, turn);
-  const reach = polygonsOf(pathsOf(room.reached), flat, turn);
+  const shape = polygonsOf(outlinePaths(outlines), flat, turn);
+  const reach = polygonsOf(outlinePaths(room.reached), flat, turn);
   const tip = (Math.PI * widthMm * widthMm) / 4;
-  const ask = (rest: Strokes, least: number) => ({
+  const ask = (overMissed: Strokes, least: number) => ({
     region: shape,
     areaMm2: outlines.reduce((sum, o) => sum + o.area, 0),
     reach,
-    strokes: segmentsOf(strokes, [...made.rings, ...made.edge], rest, flat, turn),
+    strokes: segmentsOf(strokes, [...made.rings, ...made.edge], overMissed, flat, turn),
     radius: widthMm / 2,
     step: rowMm,
     least: least * tip,
   });
-  const wantsRest = step.rest && step.overlap >= 0 && made.tooMany === null;
-  let rest = NO_STROKES;
-  let cover = yield* shareFrom(coverOf(ask(rest, wantsRest ? REST_OF_TIP : PLACE_OF_TIP)), 0.4, wantsRest ? 0.6 : 1);
+  const wantsRest = step.fillMissed && step.overlap >= 0 && made.tooMany === null;
+  let overMissed = NO_STROKES;
+  let cover = yield* shareFrom(
+    coverOf(ask(overMissed, wantsRest ? REST_OF_TIP : PLACE_OF_TIP)),
+    0.4,
+    wantsRest ? 0.6 : 1,
+  );
   for (let round = 0; wantsRest && round < REST_ROUNDS && cover.places.length > 0; round++) {
     const [from, share] = [0.6 + (0.4 * round) / REST_ROUNDS, 0.4 / REST_ROUNDS];
     const more = yield* shareFrom(restOf(cover.places, inner, widthMm / 2), from, from + share / 2);
-    rest = joinStrokes([rest, turnStrokes(more, turn)]);
-    cover = yield* shareFrom(coverOf(ask(rest, REST_OF_TIP)), from + share / 2, from + share);
+    overMissed = joinStrokes([overMissed, turnStrokes(more, turn)]);
+    cover = yield* shareFrom(coverOf(ask(overMissed, REST_OF_TIP)), from + share / 2, from + share);
   }
-  rest = inTour(
-    rest,
-    Int32Array.from({ length: rest.start.length }, (_, i) => i),
+  overMissed = inTour(
+    overMissed,
+    Int32Array.from({ length: overMissed.start.length }, (_, i) => i),
   );
-  const { drawn, travel } = lengthsOf(rest);
+  const { drawn, travel } = lengthsOf(overMissed);
   return {
     ...made,
-    rest,
+    overMissed: overMissed,
     drawnMm: made.drawnMm + drawn,
     travelMm: made.travelMm + travel,
     cover: {
@@ -123,11 +127,11 @@ export function* partFill(
 function segmentsOf(
   strokes: Strokes,
   paths: readonly Path[],
-  rest: Strokes,
+  overMissed: Strokes,
   flat: number,
   { cos, sin }: Turn,
 ): CoverStrokes {
-  const drawn = [strokes, rest];
+  const drawn = [strokes, overMissed];
   const polylines = paths.map((p) => flattenPath(p, flat));
   const count =
     drawn.reduce((sum, s) => sum + s.xy.length / 2 - (s.start.length - 1), 0) +
@@ -189,7 +193,7 @@ class MovedFill implements PartFill {
   readonly travelMm: number;
   readonly tooMany: PartFill['tooMany'];
   readonly strokes: Strokes;
-  readonly rest: Strokes;
+  readonly overMissed: Strokes;
   readonly rings: readonly Path[];
   readonly edge: readonly Path[];
   readonly reach: Reach;
@@ -206,7 +210,7 @@ class MovedFill implements PartFill {
     this.travelMm = fill.travelMm;
     this.tooMany = fill.tooMany;
     this.strokes = transformStrokes(fill.strokes, m);
-    this.rest = transformStrokes(fill.rest, m);
+    this.overMissed = transformStrokes(fill.overMissed, m);
     this.rings = fill.rings.map((p) => transformPath(p, m));
     this.edge = fill.edge.map((p) => transformPath(p, m));
     this.reach = fill.reach;

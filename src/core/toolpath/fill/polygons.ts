@@ -52,13 +52,13 @@ export function polygonsOf(paths: readonly Path[], tolerance: number, { cos, sin
 }
 
 /** Whether a point lies in polygons. */
-export type Inside = (x: number, y: number) => boolean;
+export type PointTest = (x: number, y: number) => boolean;
 
 /** Edges a band holds on the average, about: points are looked up by the band they lie in. */
 const EDGES_A_BAND = 8;
 
 /** Tells of many points whether they lie in polygons, by the even-odd rule. */
-export function insideOf({ x, y, next }: Polygons): Inside {
+export function pointInPolygons({ x, y, next }: Polygons): PointTest {
   const n = x.length;
   let [low, high] = [Infinity, -Infinity];
   for (const at of y) {

@@ -2,7 +2,7 @@
 import { flattenPath } from '../../geometry/path';
 import type { Outline } from '../../prepare/outline';
 import { type Polygons, polygonsOf, turnBy } from './polygons';
-import { rowsOf } from './rows';
+import { scanlinesOf } from './scanlines';
 
 export type LetterReach = {
   /** Index of the letter or shape in the part's sources. */
@@ -30,8 +30,8 @@ export function reachOf(outlines: readonly Outline[], reached: readonly Outline[
     flat,
     level,
   );
-  const rows = rowsOf(polygons, step, step / 2);
-  const within = rowsOf(open, step, step / 2, { first: rows.first, count: rows.count });
+  const rows = scanlinesOf(polygons, step, step / 2);
+  const within = scanlinesOf(open, step, step / 2, { first: rows.first, count: rows.count });
   const letters = new Map<number, { area: number; missed: number }>();
   const of = (edge: number) => {
     const source = sources[edge] as number;
@@ -70,12 +70,12 @@ export function reachOf(outlines: readonly Outline[], reached: readonly Outline[
   }
   // Rows tell where; how much in all is known from the outlines themselves.
   const exact = areaOf(outlines);
-  const left = Math.max(0, exact - areaOf(reached));
+  const missedArea = Math.max(0, exact - areaOf(reached));
   const ofArea = area > 0 ? exact / (area * step) : 1;
-  const ofMissed = missed > 0 ? left / (missed * step) : 1;
+  const ofMissed = missed > 0 ? missedArea / (missed * step) : 1;
   return {
     areaMm2: exact,
-    missedMm2: left,
+    missedMm2: missedArea,
     letters: [...letters].map(([source, letter]) => ({
       source,
       areaMm2: letter.area * ofArea,

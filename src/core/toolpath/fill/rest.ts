@@ -6,7 +6,7 @@
 import Flatbush from 'flatbush';
 import { StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import type { MissedPlace } from './cover';
-import { type Inside, insideOf, type Polygons } from './polygons';
+import { type PointTest, type Polygons, pointInPolygons } from './polygons';
 import { spread } from './spread';
 
 /** Points on the edge, and in missed places, stand this share of half the tip apart. */
@@ -43,7 +43,7 @@ type Edge = {
  */
 export function* restOf(places: readonly MissedPlace[], room: Polygons, radius: number): Generator<number, Strokes> {
   const edge = edgeOf(room, FINE * radius);
-  const isInside = insideOf(room);
+  const isInside = pointInPolygons(room);
   const out = new StrokeBuilder();
   const marked = new Uint8Array(edge.x.length);
   const near = ([x, y]: Spot, within: number, filter?: (i: number) => boolean) =>
@@ -155,7 +155,7 @@ function alongEdge({ x, y, corner, start }: Edge, marked: Uint8Array, out: Strok
 }
 
 /** A way through the middle of points, in the direction they are spread in. */
-function spineOf(points: readonly Spot[], radius: number, isInside: Inside): Spot[] {
+function spineOf(points: readonly Spot[], radius: number, isInside: PointTest): Spot[] {
   if (points.length === 0) return [];
   const { axis, along } = spread(points.map(([x, y]) => ({ x, y })));
   const bins = new Map<number, Spot[]>();
@@ -187,7 +187,7 @@ function spineOf(points: readonly Spot[], radius: number, isInside: Inside): Spo
 const DAB = 0.02;
 
 /** The way as strokes, lifted where it would leave the room. */
-function drawSpine(spine: readonly Spot[], radius: number, isInside: Inside, out: StrokeBuilder): void {
+function drawSpine(spine: readonly Spot[], radius: number, isInside: PointTest, out: StrokeBuilder): void {
   spine.forEach(([x, y], i) => {
     const before = spine[i - 1];
     if (before) {

@@ -24,7 +24,7 @@ export function* ringsOf(
   outlines: readonly Outline[],
   spacing: number,
   most: number,
-): Generator<number, { readonly paths: Path[]; readonly rings: number; readonly left: boolean }> {
+): Generator<number, { readonly paths: Path[]; readonly rings: number; readonly isCutShort: boolean }> {
   let level = outlines;
   let before: Ring[] = [];
   const roots: Ring[] = [];
@@ -49,7 +49,7 @@ export function* ringsOf(
   }
   const paths: Path[] = [];
   for (const root of roots) paths.push(...chainsOf(root, NEXT_TO * spacing));
-  return { paths, rings, left: level.length > 0 };
+  return { paths, rings, isCutShort: level.length > 0 };
 }
 
 /** The ring of the level before that one lies just inside of. */
@@ -100,14 +100,14 @@ function chainsOf(root: Ring, within: number): Path[] {
   const done: Path[] = [];
   // Without recursion: rings are as deep as the letter is wide.
   const open = new Map<Ring, Segment[]>();
-  const waiting: { readonly ring: Ring; seen: boolean }[] = [{ ring: root, seen: false }];
-  for (let top = waiting.at(-1); top; top = waiting.at(-1)) {
+  const toVisit: { readonly ring: Ring; seen: boolean }[] = [{ ring: root, seen: false }];
+  for (let top = toVisit.at(-1); top; top = toVisit.at(-1)) {
     if (!top.seen) {
       top.seen = true;
-      for (const inner of top.ring.inner) waiting.push({ ring: inner, seen: false });
+      for (const inner of top.ring.inner) toVisit.push({ ring: inner, seen: false });
       continue;
     }
-    waiting.pop();
+    toVisit.pop();
     const { ring } = top;
     const runs = ring.inner.map((inner) => open.get(inner) as Segment[]);
     const goesOn = runs.pop();

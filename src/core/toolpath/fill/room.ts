@@ -16,9 +16,9 @@ const ROWS_A_TIP = 12;
 const ROW_MOST_MM = 0.1;
 
 /** What is known of a part under a tip: where its middle may stand, and what it can cover. Held by the width. */
-export type Room = { readonly outlines: readonly Outline[]; readonly reached: readonly Outline[] };
+export type TipRoom = { readonly outlines: readonly Outline[]; readonly reached: readonly Outline[] };
 
-export function roomOf(engine: ClipEngine, outlines: readonly Outline[], widthMm: number): Room {
+export function tipRoom(engine: ClipEngine, outlines: readonly Outline[], widthMm: number): TipRoom {
   // A tip fits into a stroke just as wide as it is: what is left of that is a thread. Others are left over by rounding.
   const radius = widthMm / 2;
   const shrunk = offsetRegion(engine, outlines, -radius, 'round', undefined, NO_THREAD);

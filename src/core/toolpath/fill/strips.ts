@@ -5,7 +5,7 @@
 
 import { StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import type { Polygons } from './polygons';
-import { type Rows, rowHeight } from './rows';
+import { rowHeight, type Scanlines } from './scanlines';
 
 /** Rows are linked along the edge when that is at most this many spacings long. */
 const LINK_SPACINGS = 10;
@@ -20,7 +20,7 @@ export type Hatch = {
 };
 
 /** Chains rows; stretches shorter than `least` mm are left out. `linked`: the links are drawn. */
-export function stripsOf(rows: Rows, polygons: Polygons, least: number, linked: boolean): Hatch {
+export function stripsOf(rows: Scanlines, polygons: Polygons, least: number, linked: boolean): Hatch {
   const chains = new Chains(rows, polygons, least);
   const out = new StrokeBuilder();
   const strips: number[] = [0];
@@ -58,7 +58,7 @@ class Chains {
   private readonly mostLink: number;
 
   constructor(
-    private readonly rows: Rows,
+    private readonly rows: Scanlines,
     private readonly polygons: Polygons,
     least: number,
   ) {
@@ -89,15 +89,15 @@ class Chains {
     const first = rows.edge[at + side] as number;
     let edge = first;
     let [px, py] = [rows.x[at + side] as number, lower];
-    let left = this.mostLink;
+    let remaining = this.mostLink;
     // The inside lies to the left of an edge: upwards is forwards at a right end, backwards at a left one.
     for (;;) {
       const ahead = (side === 1 ? next[edge] : edge) as number;
       const [ax, ay] = [x[ahead] as number, y[ahead] as number];
       if (ay < lower) return -1;
       if (ay >= upper) break;
-      left -= Math.hypot(ax - px, ay - py);
-      if (left < 0) return -1;
+      remaining -= Math.hypot(ax - px, ay - py);
+      if (remaining < 0) return -1;
       [px, py] = [ax, ay];
       edge = (side === 1 ? ahead : previous[edge]) as number;
       if (edge === first) return -1;
@@ -105,7 +105,7 @@ class Chains {
     const ahead = (side === 1 ? next[edge] : edge) as number;
     const found = this.crossing(row + 1, edge, side, y[ahead] === upper ? (x[ahead] as number) : null);
     if (found < 0 || this.taken[found - side]) return -1;
-    if (left < Math.hypot((rows.x[found] as number) - px, upper - py)) return -1;
+    if (remaining < Math.hypot((rows.x[found] as number) - px, upper - py)) return -1;
     if (out)
       for (let e = first; e !== edge; ) {
         const corner = (side === 1 ? next[e] : e) as number;

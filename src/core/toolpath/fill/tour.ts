@@ -5,7 +5,7 @@
  */
 import Flatbush from 'flatbush';
 import { NO_STROKES, StrokeBuilder, type Strokes } from '../../geometry/strokes';
-import { Waiting } from '../waiting';
+import { NearestNext } from '../nearest-next';
 
 /** Neighbours of an end that are looked at. */
 const NEIGHBOURS = 8;
@@ -47,15 +47,15 @@ function gap(ends: Ends, a: number, b: number): number {
 function nearestOrder(ends: Ends): Int32Array {
   const n = ends.length / 4;
   const places = Array.from({ length: 2 * n }, (_, i) => ({ x: ends[2 * i] as number, y: ends[2 * i + 1] as number }));
-  const waiting = new Waiting(places, 0);
+  const unvisited = new NearestNext(places, 0);
   const order = new Int32Array(n);
   let [x, y, k] = [0, 0, 0];
-  for (let taken = waiting.take(x, y); taken !== null; taken = waiting.take(x, y)) {
-    waiting.drop(taken ^ 1);
+  for (let taken = unvisited.take(x, y); taken !== null; taken = unvisited.take(x, y)) {
+    unvisited.drop(taken ^ 1);
     order[k++] = taken % 2 === 0 ? taken >> 1 : -1 - (taken >> 1);
     const end = places[taken ^ 1] as { x: number; y: number };
     [x, y] = [end.x, end.y];
-    waiting.goTo(x);
+    unvisited.goTo(x);
   }
   return order;
 }
@@ -115,14 +115,14 @@ function improved(ends: Ends, order: Int32Array): Int32Array {
     }
     return true;
   };
-  const waiting: number[] = [...order].map(pieceOf);
+  const toImprove: number[] = [...order].map(pieceOf);
   const isWaiting = new Uint8Array(n).fill(1);
   const wake = (i: number) => {
     if (i < 0 || i >= n) return;
     const piece = pieceOf(at(i));
     if (isWaiting[piece]) return;
     isWaiting[piece] = 1;
-    waiting.push(piece);
+    toImprove.push(piece);
   };
   /** Tries to give one side of a piece a nearer neighbour: after it, or before it. */
   const improveSide = (piece: number, after: boolean): boolean => {
@@ -153,8 +153,8 @@ function improved(ends: Ends, order: Int32Array): Int32Array {
     return false;
   };
   const improve = (piece: number): boolean => improveSide(piece, true) || improveSide(piece, false);
-  for (let head = 0; head < waiting.length && turned < MOST_TURNED; head++) {
-    const piece = waiting[head] as number;
+  for (let head = 0; head < toImprove.length && turned < MOST_TURNED; head++) {
+    const piece = toImprove[head] as number;
     isWaiting[piece] = 0;
     while (turned < MOST_TURNED && improve(piece)) {
       // As long as something is gained.

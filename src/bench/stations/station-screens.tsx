@@ -49,7 +49,7 @@ const FillLayer = ({ camera, toMm, look, isAtNodes }: LayerProps) => (
   </>
 );
 
-export const PLACES: Readonly<Record<Station, Place>> = {
+export const STATION_SCREENS: Readonly<Record<Station, Place>> = {
   compose: { Panel: Compose, Layer: null },
   close: { Panel: Close, Layer: CloseLayer },
   hold: { Panel: Hold, Layer: HoldingLayer },

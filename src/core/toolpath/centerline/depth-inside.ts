@@ -4,10 +4,10 @@ import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 
 /** How far a place lies inside the nearest outline; negative outside. In the unit of the region. */
-export type Room = (place: Point) => number;
+export type DepthInside = (place: Point) => number;
 
 /** The room in a region of which there are samples; they are put in order of place when it is first asked. */
-export function roomIn(s: Samples): Room {
+export function depthInside(s: Samples): DepthInside {
   let index: Flatbush | null = null;
   return ({ x, y }) => {
     if (!index) {

@@ -8,7 +8,7 @@ import type { Polygons } from './polygons';
  * Row k lies at height `phase + k · spacing` for k from `first` on. Its crossings are those from start[k − first] to
  * start[k − first + 1], in pairs, left and right end of one stretch of the inside. `edge` is the vertex whose edge is crossed.
  */
-export type Rows = {
+export type Scanlines = {
   readonly first: number;
   readonly count: number;
   readonly spacing: number;
@@ -18,7 +18,7 @@ export type Rows = {
   readonly edge: Int32Array;
 };
 
-const NO_ROWS = (spacing: number, phase: number): Rows => ({
+const NO_ROWS = (spacing: number, phase: number): Scanlines => ({
   first: 0,
   count: 0,
   spacing,
@@ -28,7 +28,7 @@ const NO_ROWS = (spacing: number, phase: number): Rows => ({
   edge: new Int32Array(0),
 });
 
-export const rowHeight = (rows: Rows, nth: number): number => rows.phase + (rows.first + nth) * rows.spacing;
+export const rowHeight = (rows: Scanlines, nth: number): number => rows.phase + (rows.first + nth) * rows.spacing;
 
 /** How many rows polygons take, before any is made. */
 export function countRows(polygons: Polygons, spacing: number): number {
@@ -44,12 +44,12 @@ export function countRows(polygons: Polygons, spacing: number): number {
  * The rows of polygons (a clean region: even-odd and non-zero are the same), `spacing` mm apart, one of them at `phase`;
  * `within` takes only some, by the number of the first and how many there are at most.
  */
-export function rowsOf(
+export function scanlinesOf(
   polygons: Polygons,
   spacing: number,
   phase: number,
   within: { readonly first: number; readonly count: number } | null = null,
-): Rows {
+): Scanlines {
   const { x, y, next } = polygons;
   const n = x.length;
   let [low, high] = [Infinity, -Infinity];
@@ -105,7 +105,7 @@ export function rowsOf(
     }
   }
   for (let k = 0; k < count; k++) sortRow(xs, edges, start[k] as number, start[k + 1] as number);
-  const open: Rows = { first, count, spacing, phase, start, x: xs, edge: edges };
+  const open: Scanlines = { first, count, spacing, phase, start, x: xs, edge: edges };
   return anyExact ? closedRows(open, polygons, exact) : open;
 }
 
@@ -138,7 +138,7 @@ function sortRow(xs: Float64Array, edges: Int32Array, a: number, b: number): voi
 }
 
 /** Rows through vertices anew: what is inside just above or just below them. */
-function closedRows(open: Rows, polygons: Polygons, exact: Uint8Array): Rows {
+function closedRows(open: Scanlines, polygons: Polygons, exact: Uint8Array): Scanlines {
   const below = rowsBelow(open, polygons, exact);
   const xs: number[] = [];
   const edges: number[] = [];
@@ -160,7 +160,7 @@ function closedRows(open: Rows, polygons: Polygons, exact: Uint8Array): Rows {
 type Crossing = { readonly x: number; readonly edge: number };
 
 /** The crossings of rows through vertices as seen from just below: edges without their lower end, with their upper one. */
-function rowsBelow(open: Rows, { x, y, next }: Polygons, exact: Uint8Array): Map<number, Crossing[]> {
+function rowsBelow(open: Scanlines, { x, y, next }: Polygons, exact: Uint8Array): Map<number, Crossing[]> {
   const out = new Map<number, Crossing[]>();
   for (let k = 0; k < open.count; k++) if (exact[k]) out.set(k, []);
   for (let i = 0; i < x.length; i++) {
@@ -186,7 +186,14 @@ function rowsBelow(open: Rows, { x, y, next }: Polygons, exact: Uint8Array): Map
 }
 
 /** The stretches from a to b united with those of another row at the same height. */
-function uniteRow(open: Rows, a: number, b: number, other: readonly Crossing[], xs: number[], edges: number[]): void {
+function uniteRow(
+  open: Scanlines,
+  a: number,
+  b: number,
+  other: readonly Crossing[],
+  xs: number[],
+  edges: number[],
+): void {
   const stretches: [Crossing, Crossing][] = [];
   const at = (i: number): Crossing => ({ x: open.x[i] as number, edge: open.edge[i] as number });
   for (let i = a; i + 1 < b; i += 2) stretches.push([at(i), at(i + 1)]);

@@ -2,7 +2,7 @@
 import type { Point } from '../geometry/point';
 
 /** Places in the order of x, linked both ways, so that the nearest left one is found by looking outwards. */
-export class Waiting {
+export class NearestNext {
   private readonly x: Float64Array;
   private readonly y: Float64Array;
   private readonly before: Int32Array;
@@ -11,8 +11,8 @@ export class Waiting {
   private readonly ranks: Int32Array;
   private readonly gone: Uint8Array;
   /** Where the last one taken stood: looking begins on both sides of it. */
-  private left = -1;
-  private right = -1;
+  private nextLeft = -1;
+  private nextRight = -1;
 
   /** Looking begins at `fromX`. */
   constructor(places: readonly Point[], fromX: number) {
@@ -34,46 +34,46 @@ export class Waiting {
       this.before[k] = k - 1;
       this.after[k] = k + 1 < n ? k + 1 : -1;
     });
-    this.right = this.x.findIndex((x) => x >= fromX);
-    this.left = this.right < 0 ? n - 1 : this.right - 1;
+    this.nextRight = this.x.findIndex((x) => x >= fromX);
+    this.nextLeft = this.nextRight < 0 ? n - 1 : this.nextRight - 1;
   }
 
   /** Take the one nearest to a point out, by its index; null when none is left. Its x is that of the last one taken, or `fromX`. */
   take(x: number, y: number): number | null {
     let best = -1;
     let least = Infinity;
-    let left = this.left;
-    let right = this.right;
-    while (left >= 0 || right >= 0) {
-      const toLeft = this.distance(left, x, y);
-      const toRight = this.distance(right, x, y);
+    let leftward = this.nextLeft;
+    let rightward = this.nextRight;
+    while (leftward >= 0 || rightward >= 0) {
+      const toLeft = this.distance(leftward, x, y);
+      const toRight = this.distance(rightward, x, y);
       if (toLeft < least) {
         least = toLeft;
-        best = left;
+        best = leftward;
       }
       if (toRight < least) {
         least = toRight;
-        best = right;
+        best = rightward;
       }
-      left = left < 0 ? -1 : this.onwards(this.before[left] as number, x, least);
-      right = right < 0 ? -1 : this.onwards(this.after[right] as number, x, least);
+      leftward = leftward < 0 ? -1 : this.onwards(this.before[leftward] as number, x, least);
+      rightward = rightward < 0 ? -1 : this.onwards(this.after[rightward] as number, x, least);
     }
     if (best < 0) return null;
     this.unlink(best);
-    this.left = this.before[best] as number;
-    this.right = this.after[best] as number;
+    this.nextLeft = this.before[best] as number;
+    this.nextRight = this.after[best] as number;
     return this.ids[best] as number;
   }
 
   /** Begin looking at another x than that of the last one taken. */
   goTo(x: number): void {
-    while (this.right >= 0 && (this.x[this.right] as number) < x) {
-      this.left = this.right;
-      this.right = this.after[this.right] as number;
+    while (this.nextRight >= 0 && (this.x[this.nextRight] as number) < x) {
+      this.nextLeft = this.nextRight;
+      this.nextRight = this.after[this.nextRight] as number;
     }
-    while (this.left >= 0 && (this.x[this.left] as number) >= x) {
-      this.right = this.left;
-      this.left = this.before[this.left] as number;
+    while (this.nextLeft >= 0 && (this.x[this.nextLeft] as number) >= x) {
+      this.nextRight = this.nextLeft;
+      this.nextLeft = this.before[this.nextLeft] as number;
     }
   }
 
@@ -82,8 +82,8 @@ export class Waiting {
     const k = this.ranks[id] as number;
     if (this.gone[k]) return;
     this.unlink(k);
-    if (this.left === k) this.left = this.before[k] as number;
-    if (this.right === k) this.right = this.after[k] as number;
+    if (this.nextLeft === k) this.nextLeft = this.before[k] as number;
+    if (this.nextRight === k) this.nextRight = this.after[k] as number;
   }
 
   private unlink(k: number): void {

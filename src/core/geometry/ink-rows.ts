@@ -3,12 +3,12 @@ import { flattenPath, type Path } from './path';
 import type { Point } from './point';
 
 /** Row k lies at height (k + ½) · step. Each row holds its stretches of ink as from, to, from, to …, ascending. */
-export type Rows = { readonly first: number; readonly rows: readonly (readonly number[])[] };
+export type InkRows = { readonly first: number; readonly rows: readonly (readonly number[])[] };
 
-const NO_ROWS: Rows = { first: 0, rows: [] };
+const NO_ROWS: InkRows = { first: 0, rows: [] };
 
 /** The rows of closed paths filled by the non-zero rule. Curves are flattened within a quarter of a step. */
-export function rowsOf(paths: readonly Path[], step: number): Rows {
+export function inkRowsOf(paths: readonly Path[], step: number): InkRows {
   return rowsOfPolygons(
     paths.map((path) => flattenPath(path, step / 4)),
     step,
@@ -16,7 +16,7 @@ export function rowsOf(paths: readonly Path[], step: number): Rows {
 }
 
 /** The same with x and y exchanged: columns, from below upwards. */
-export const columnsOf = (paths: readonly Path[], step: number): Rows =>
+export const columnsOf = (paths: readonly Path[], step: number): InkRows =>
   rowsOfPolygons(
     paths.map((path) => flattenPath(path, step / 4).map(({ x, y }) => ({ x: y, y: x }))),
     step,
@@ -27,7 +27,7 @@ export function rowsOfPolygons(
   polygons: readonly (readonly Point[])[],
   step: number,
   within: readonly [number, number] = [-Infinity, Infinity],
-): Rows {
+): InkRows {
   const lowest = within[0] / step;
   const highest = within[1] / step;
   const hits = new Map<number, Hit[]>();
@@ -69,13 +69,13 @@ function stretches(hits: Hit[]): number[] {
 }
 
 /** The same ink moved along its rows. */
-export const moveRows = (r: Rows, by: number): Rows => ({
+export const moveRows = (r: InkRows, by: number): InkRows => ({
   first: r.first,
   rows: r.rows.map((row) => row.map((x) => x + by)),
 });
 
 /** The ink of several, one over the other. */
-export function uniteRows(all: readonly Rows[]): Rows {
+export function uniteRows(all: readonly InkRows[]): InkRows {
   const drawn = all.filter((r) => r.rows.length > 0);
   if (drawn.length <= 1) return drawn[0] ?? NO_ROWS;
   const first = Math.min(...drawn.map((r) => r.first));

@@ -8,9 +8,9 @@ import { countSegments } from '../geometry/path';
 import type { Matrix } from '../geometry/point';
 import { LIMITS } from '../limits';
 
-export type FoundFill = { readonly colour: string; readonly rule: 'nonzero' | 'evenodd' };
+export type ReadFill = { readonly colour: string; readonly rule: 'nonzero' | 'evenodd' };
 
-export type FoundStroke = {
+export type ReadStroke = {
   readonly colour: string;
   readonly widthMm: number;
   readonly cap: 'butt' | 'round' | 'square';
@@ -23,24 +23,24 @@ export type FoundStroke = {
 };
 
 /** Outlines that belong together, drawn at once. */
-export type FoundShape = {
+export type ReadShape = {
   readonly paths: readonly Path[];
   /** Index of its group. */
   readonly group: number;
-  readonly fill: FoundFill | null;
-  readonly stroke: FoundStroke | null;
+  readonly fill: ReadFill | null;
+  readonly stroke: ReadStroke | null;
   /** Indices of the clips that all hold for it. */
   readonly clips: readonly number[];
 };
 
 /** A clip shows what lies in any of its shapes, each of which may be clipped itself. */
-export type FoundClip = readonly {
+export type ReadClip = readonly {
   readonly paths: readonly Path[];
-  readonly rule: FoundFill['rule'];
+  readonly rule: ReadFill['rule'];
   readonly clips: readonly number[];
 }[];
 
-export type FoundText = {
+export type ReadText = {
   /** One line. */
   readonly text: string;
   /** From the line's own place, x along the baseline and y up from it in mm, to the drawing. */
@@ -56,7 +56,7 @@ export type FoundText = {
 };
 
 /** Shapes that the file treats alike: one layer or named group, one colour, filled or only lines. */
-export type FoundGroup = { readonly name: string; readonly colour: string; readonly filled: boolean };
+export type ReadGroup = { readonly name: string; readonly colour: string; readonly filled: boolean };
 
 /** What the file says about its size. */
 export type SizeClaim = {
@@ -68,23 +68,25 @@ export type SizeClaim = {
   readonly stated: boolean;
 };
 
-export type Found = {
+export type ReadDrawing = {
   /** "SVG", "DXF R12". */
   readonly format: string;
   readonly claim: SizeClaim;
   /** The page in mm where the file has one: its lower left corner is the origin. */
   readonly page: { readonly width: number; readonly height: number } | null;
-  readonly shapes: readonly FoundShape[];
-  readonly clips: readonly FoundClip[];
-  readonly texts: readonly FoundText[];
-  readonly groups: readonly FoundGroup[];
+  readonly shapes: readonly ReadShape[];
+  readonly clips: readonly ReadClip[];
+  readonly texts: readonly ReadText[];
+  readonly groups: readonly ReadGroup[];
   /** What could not be read, by kind in the user's words. */
   readonly unread: readonly { readonly kind: string; readonly count: number }[];
   /** Sentences about the file: where it is damaged, what was left out. */
   readonly notes: readonly string[];
 };
 
-export type Reading = { readonly ok: true; readonly found: Found } | { readonly ok: false; readonly sentence: string };
+export type Reading =
+  | { readonly ok: true; readonly found: ReadDrawing }
+  | { readonly ok: false; readonly sentence: string };
 
 /** Told how far a reader has come, 0 to 1. */
 export type ReadProgress = (share: number) => void;
@@ -94,10 +96,10 @@ export class ReadingStops extends Error {}
 
 /** Gathers what a reader finds, within the limits. */
 export class Finder {
-  readonly shapes: FoundShape[] = [];
-  readonly clips: FoundClip[] = [];
-  readonly texts: FoundText[] = [];
-  readonly groups: FoundGroup[] = [];
+  readonly shapes: ReadShape[] = [];
+  readonly clips: ReadClip[] = [];
+  readonly texts: ReadText[] = [];
+  readonly groups: ReadGroup[] = [];
   readonly notes: string[] = [];
   private readonly unreadKinds = new Map<string, number>();
   private readonly groupIndex = new Map<string, number>();
@@ -121,7 +123,7 @@ export class Finder {
   }
 
   /** Paths without a single sensible number are counted as unread; the rest is kept. */
-  shape(shape: FoundShape): void {
+  shape(shape: ReadShape): void {
     const paths = this.sound(shape.paths);
     if (paths.length > 0) this.shapes.push(paths.length === shape.paths.length ? shape : { ...shape, paths });
   }
@@ -139,7 +141,7 @@ export class Finder {
     return kept;
   }
 
-  text(text: FoundText): void {
+  text(text: ReadText): void {
     if (this.texts.length < LIMITS.drawnTexts) this.texts.push(text);
     else this.unread(`lines of words beyond the first ${LIMITS.drawnTexts.toLocaleString('en')}`);
   }
@@ -152,7 +154,7 @@ export class Finder {
     if (!this.notes.includes(sentence) && this.notes.length < LIMITS.drawnNotes) this.notes.push(sentence);
   }
 
-  found(format: string, claim: SizeClaim, page: Found['page']): Found {
+  found(format: string, claim: SizeClaim, page: ReadDrawing['page']): ReadDrawing {
     const unread = [...this.unreadKinds].map(([kind, count]) => ({ kind, count })).sort((a, b) => b.count - a.count);
     const { shapes, clips, texts, groups, notes } = this;
     return { format, claim, page, shapes, clips, texts, groups, unread, notes };
