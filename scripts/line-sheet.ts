@@ -40,7 +40,7 @@ const result = new Evaluator(await loadWasmEngine()).evaluate(read.job, faces);
 const width = Math.max(...result.parts.map((p) => p.box.maxX)) + 10;
 const rows = result.parts.map((part, i) => {
   const lines = result.parts[i]?.linework.centerline;
-  const nodes = (lines?.lines ?? []).flatMap((p) => [
+  const nodes = (lines?.paths ?? []).flatMap((p) => [
     ...p.segments.map((s) => [s.x0, s.y0]),
     ...(p.closed ? [] : p.segments.slice(-1).map((s) => [s.x1, s.y1])),
   ]);
@@ -50,7 +50,7 @@ const rows = result.parts.map((part, i) => {
       height,
       2,
     )}"/>`,
-    `<path fill="none" stroke="#be185d" stroke-width=".4" d="${pathData(lines?.lines ?? [], height, 2)}"/>`,
+    `<path fill="none" stroke="#be185d" stroke-width=".4" d="${pathData(lines?.paths ?? [], height, 2)}"/>`,
     `<path fill="none" stroke="#1f2a30" stroke-width=".7" stroke-linecap="round" d="${nodes
       .map(([x, y]) => `M${(x as number).toFixed(2)} ${(height - (y as number)).toFixed(2)}h0`)
       .join('')}"/>`,

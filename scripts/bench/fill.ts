@@ -9,10 +9,10 @@ import type { Point } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { layoutLettering, letterPaths } from '../../src/core/lettering/layout';
 import { measureOutlines } from '../../src/core/prepare/outline';
-import { fillLines } from '../../src/core/toolpath/fill/fill-lines';
-import { polygonsOf, turnBy } from '../../src/core/toolpath/fill/polygons';
-import { flatness, tipRoom } from '../../src/core/toolpath/fill/room';
-import { scanlinesOf } from '../../src/core/toolpath/fill/scanlines';
+import { hatchLines } from '../../src/core/toolpath/hatch/hatch-lines';
+import { polygonsOf, turnBy } from '../../src/core/toolpath/hatch/polygons';
+import { scanlinesOf } from '../../src/core/toolpath/hatch/scanlines';
+import { flatness, tipRoom } from '../../src/core/toolpath/hatch/tip-room';
 import { faces, spec, typeface, wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
 import { finished } from '../../tests/support/generators';
@@ -111,7 +111,7 @@ const step = {
 const nothing = () => null;
 const bare = median(RUNS, nothing, () => bareScanline(rings, TIP));
 const rows = median(RUNS, nothing, () => scanlinesOf(polygons, TIP, 0));
-const ordered = median(RUNS, nothing, () => finished(fillLines(wasmEngine, { x: 0, y: 0 }, step, room)));
+const ordered = median(RUNS, nothing, () => finished(hatchLines(wasmEngine, { x: 0, y: 0 }, step, room)));
 const lines = scanlinesOf(polygons, TIP, 0).x.length / 2;
 figure({
   name: 'hatch of a 300 mm word at 0.1 mm: time against the bare scanline',

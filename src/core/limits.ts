@@ -103,8 +103,8 @@ export const LIMITS = {
   dots: 20_000,
   dotChanges: 2_000,
   /** Lines that fill one part, rings of one part, and rows that its cover is looked at in; of more, none is made. */
-  fillLines: 1_000_000,
-  fillRings: 1_000,
+  hatchLines: 1_000_000,
+  hatchRings: 1_000,
   coverRows: 20_000,
   /** Missed places of one part that are named one by one; the rest are counted. */
   missedNamed: 5,

@@ -61,7 +61,7 @@ export const memberViewOf = (member: PreparedMember, print: Printer): MemberView
   matrix: member.matrix,
   ownBox: member.ownBox,
   box: member.box,
-  d: print.outlines(member.outlines) + print.paths(member.lines),
+  d: print.outlines(member.outlines) + print.paths(member.openPaths),
   missing: member.missing,
   trouble: member.trouble,
   capHeightMm: member.layout?.capHeightMm ?? null,

@@ -14,7 +14,7 @@ import type { Piece, PieceKind } from '../core/prepare/pieces';
 import type { PartLines } from '../core/toolpath/centerline/part-lines';
 import { type DotFrame, dotFrames } from '../core/toolpath/dots/part-dots';
 import { type BridgesView, bridgesView } from './bridge-view';
-import { type FillView, fillView } from './fill-view';
+import { type HatchView, hatchView } from './hatch-view';
 import { type MemberView, MOST_PICKS, memberViewOf } from './member-view';
 import { Printer } from './printing';
 
@@ -85,7 +85,7 @@ export type PartView = {
   readonly nodes: Float64Array;
   readonly centerline: CenterlineView | null;
   readonly dots: DotsView | null;
-  readonly fill: FillView | null;
+  readonly hatch: HatchView | null;
 };
 
 /** The lines down the middle of a part's strokes. */
@@ -139,7 +139,7 @@ function untiedViews(part: PartResult): UntiedView[] {
   );
 }
 
-const centerlineView = ({ lines, dots, letters, lengthMm }: PartLines, print: Printer): CenterlineView => {
+const centerlineView = ({ paths: lines, dots, letters, lengthMm }: PartLines, print: Printer): CenterlineView => {
   const widths = letters.map((l) => l.width).sort((a, b) => a - b);
   return {
     d: print.paths(lines),
@@ -157,8 +157,8 @@ const centerlineView = ({ lines, dots, letters, lengthMm }: PartLines, print: Pr
             text: l.text,
             alike: l.alike,
             matrix: l.matrix,
-            d: print.paths(l.lines),
-            box: growBox(regionBox(l.lines), l.width / 2),
+            d: print.paths(l.paths),
+            box: growBox(regionBox(l.paths), l.width / 2),
             corrected: l.corrected,
           })),
   };
@@ -199,8 +199,8 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
     overlaps: part.overlaps,
     outlines: part.outlines.length,
     segments: countSegments(part.outlines.map((o) => o.path)),
-    open: part.lines.length,
-    linesD: print.paths(part.lines),
+    open: part.openPaths.length,
+    linesD: print.paths(part.openPaths),
     areaMm2: part.outlines.reduce((sum, o) => sum + o.area, 0),
     ties: (noteOf(tieStep, part)?.ties ?? []).map((t) => ({
       piece: t.piece,
@@ -228,6 +228,6 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
       places: Float64Array.from(linework.dots.dots.flatMap((d) => [d.x, d.y, d.home.x, d.home.y])),
       frames: dotFrames(part),
     },
-    fill: linework.hatch && fillView(part, linework.hatch, print.path),
+    hatch: linework.hatch && hatchView(part, linework.hatch, print.path),
   };
 }

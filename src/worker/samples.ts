@@ -12,7 +12,7 @@ export type FaceSample = {
   /** Path data with y downwards, or null when the face can't be used. */
   readonly d: string | null;
   /** Whether it is drawn as lines, not filled. */
-  readonly lines: boolean;
+  readonly isSingleStroke: boolean;
   readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
   readonly missing: readonly string[];
 };
@@ -31,7 +31,7 @@ export function* samplesOf(text: string, faces: readonly FaceAnswer[]): Generato
     samples.push(
       answer && 'typeface' in answer
         ? sampleOf(family, answer.typeface, words)
-        : { family, d: null, lines: false, box: empty, missing: [] },
+        : { family, d: null, isSingleStroke: false, box: empty, missing: [] },
     );
     yield { done: i + 1, of: SHIPPED_FACES.length };
   }
@@ -48,7 +48,7 @@ function sampleOf(family: string, face: Typeface, words: string): FaceSample {
   return {
     family,
     d: pathData(paths, 0, 2),
-    lines: face.lines,
+    isSingleStroke: face.isSingleStroke,
     box: { x: box.minX, y: -box.maxY, width: box.maxX - box.minX, height: box.maxY - box.minY },
     missing: layout.missing,
   };

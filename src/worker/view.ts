@@ -26,9 +26,9 @@ export type OperationView = {
   readonly dots: readonly DotTotal[];
   /** Ids of the parts it works on. */
   readonly outlinesOf: readonly string[];
-  readonly fillsOf: readonly string[];
+  readonly areasOf: readonly string[];
   /** Parts it fills with lines. */
-  readonly hatchesOf: readonly string[];
+  readonly hatchedParts: readonly string[];
   /** The lines and dots it draws, by part, without those that fill. */
   readonly linesOf: readonly { readonly id: string; readonly d: string }[];
 };
@@ -101,8 +101,8 @@ const operationView = ({ operation, drawn, lengthMm, fillMm2 }: OperationResult,
   paths: totalSetDowns(drawn),
   dots: dotTotals(drawn),
   outlinesOf: partsOf(drawn, (d) => d.drawable.kind === 'outline'),
-  fillsOf: partsOf(drawn, (d) => d.drawable.kind === 'area'),
-  hatchesOf: partsOf(drawn, (d) => d.what === 'hatch'),
+  areasOf: partsOf(drawn, (d) => d.drawable.kind === 'area'),
+  hatchedParts: partsOf(drawn, (d) => d.what === 'hatch'),
   linesOf: linesOf(drawn, print),
 });
 

@@ -48,19 +48,19 @@ describe('shapes', () => {
   test('a bar is one line from end to end, or half its width short of both', () => {
     const bar = polygon([0, 0], [20, 0], [20, 2], [0, 2]);
     const tip = centerlineOf([bar], settings);
-    expect(tip.lines).toHaveLength(1);
-    expect(tip.lines[0]?.segments).toHaveLength(1);
-    const across = ends(tip.lines[0]).sort((a, b) => (a[0] as number) - (b[0] as number));
+    expect(tip.paths).toHaveLength(1);
+    expect(tip.paths[0]?.segments).toHaveLength(1);
+    const across = ends(tip.paths[0]).sort((a, b) => (a[0] as number) - (b[0] as number));
     expect(across[0]?.[0]).toBeCloseTo(0, 3);
     expect(across[1]?.[0]).toBeCloseTo(20, 3);
     for (const [, y] of across) expect(y).toBeCloseTo(1, 3);
     const short = centerlineOf([bar], { ...settings, ends: 'short' });
-    expect(pathLength(short.lines[0] as Path)).toBeCloseTo(18, 2);
+    expect(pathLength(short.paths[0] as Path)).toBeCloseTo(18, 2);
   });
 
   test('an end that is cut off aslant has no hook to its corner', () => {
     const slanted = polygon([0, 0], [3, 0], [9, 10], [6, 10]);
-    const { lines } = centerlineOf([slanted], settings);
+    const { paths: lines } = centerlineOf([slanted], settings);
     expect(lines.map((l) => l.segments.length)).toEqual([1]);
     const places = ends(lines[0])
       .flat()
@@ -70,7 +70,7 @@ describe('shapes', () => {
 
   test('a bar runs straight over the stem that hangs from it, and the stem meets it', () => {
     const tee = polygon([0, 8], [4, 8], [4, 0], [6, 0], [6, 8], [10, 8], [10, 10], [0, 10]);
-    const { lines } = centerlineOf([tee], settings);
+    const { paths: lines } = centerlineOf([tee], settings);
     expect(lines).toHaveLength(2);
     const [bar, stem] = [...lines].sort((a, b) => pathLength(b) - pathLength(a));
     expect(pathBox(bar as Path).maxY - pathBox(bar as Path).minY).toBeLessThan(1e-3);
@@ -81,7 +81,7 @@ describe('shapes', () => {
 
   test('a corner stays a corner', () => {
     const ell = polygon([0, 0], [10, 0], [10, 2], [2, 2], [2, 10], [0, 10]);
-    const { lines } = centerlineOf([ell], settings);
+    const { paths: lines } = centerlineOf([ell], settings);
     expect(lines).toHaveLength(1);
     const corner =
       lines[0]?.segments.flatMap((s) => [Math.hypot(s.x0 - 1, s.y0 - 1), Math.hypot(s.x1 - 1, s.y1 - 1)]) ?? [];
@@ -103,7 +103,7 @@ describe('shapes', () => {
       [0, 4],
       [4, 4],
     );
-    const { lines } = centerlineOf([cross], settings);
+    const { paths: lines } = centerlineOf([cross], settings);
     expect(lines.map((l) => pathLength(l).toFixed(2))).toEqual(['10.00', '10.00']);
     for (const l of lines) {
       const box = pathBox(l);
@@ -112,7 +112,7 @@ describe('shapes', () => {
   });
 
   test('a ring is one closed line half way', () => {
-    const { lines } = centerlineOf([ring(10), reversedRing(8)], settings);
+    const { paths: lines } = centerlineOf([ring(10), reversedRing(8)], settings);
     expect(lines).toHaveLength(1);
     expect(lines[0]?.closed).toBe(true);
     expect(isContinuous(lines[0] as Path)).toBe(true);
@@ -121,13 +121,13 @@ describe('shapes', () => {
   });
 
   test('a dot is a dot, round or square', () => {
-    expect(centerlineOf([ring(3)], settings)).toMatchObject({ lines: [], dots: [{ r: 3 }] });
+    expect(centerlineOf([ring(3)], settings)).toMatchObject({ paths: [], dots: [{ r: 3 }] });
     expect(centerlineOf([polygon([0, 0], [2, 0], [2, 2], [0, 2])], settings).dots).toMatchObject([{ x: 1, y: 1 }]);
   });
 
   test('nothing, and next to nothing', () => {
-    expect(centerlineOf([], settings).lines).toEqual([]);
-    expect(centerlineOf([polygon([0, 0], [1, 0], [2, 0])], settings).lines).toEqual([]);
+    expect(centerlineOf([], settings).paths).toEqual([]);
+    expect(centerlineOf([polygon([0, 0], [1, 0], [2, 0])], settings).paths).toEqual([]);
     expect(() => centerlineOf([polygon([0, 0], [1e-7, 0], [0, 1e-7])], settings)).not.toThrow();
   });
 });
@@ -162,13 +162,13 @@ describe.each(FAMILIES)('any face: %s', { tags: 'slow' }, (family) => {
     const { lines, read, result } = traced(20);
     expect(lines?.letters).toHaveLength(SAMPLE.length);
     for (const letter of lines?.letters ?? []) {
-      expect(letter.lines.length + letter.dots.length).toBeGreaterThan(0);
-      for (const path of letter.lines) {
+      expect(letter.paths.length + letter.dots.length).toBeGreaterThan(0);
+      for (const path of letter.paths) {
         expect(isContinuous(path)).toBe(true);
         for (const s of path.segments) expect(Number.isFinite(s.x0 + s.y0 + s.x1 + s.y1)).toBe(true);
       }
     }
-    const segments = lines?.lines.reduce((n, p) => n + p.segments.length, 0) ?? 0;
+    const segments = lines?.paths.reduce((n, p) => n + p.segments.length, 0) ?? 0;
     const outline = result.parts[0]?.outlines.reduce((n, o) => n + o.path.segments.length, 0) ?? 0;
     expect(segments).toBeLessThanOrEqual((1.5 * outline) / 2);
     for (const d of drawingOf(read, result)?.layers.flatMap((l) => l.drawn) ?? []) expect(d.kind).not.toBe('area');
@@ -185,9 +185,9 @@ describe.each(FAMILIES)('any face: %s', { tags: 'slow' }, (family) => {
     expect(large?.letters.length).toBe(small?.letters.length);
     small?.letters.forEach((letter, i) => {
       const other = large?.letters[i];
-      expect(other?.lines.map((p) => p.segments.length)).toEqual(letter.lines.map((p) => p.segments.length));
-      letter.lines.forEach((p, k) => {
-        const q = other?.lines[k] as Path;
+      expect(other?.paths.map((p) => p.segments.length)).toEqual(letter.paths.map((p) => p.segments.length));
+      letter.paths.forEach((p, k) => {
+        const q = other?.paths[k] as Path;
         expect(pathLength(q) / pathLength(p)).toBeCloseTo(1000, 3);
       });
     });
@@ -205,7 +205,7 @@ test('turned and mirrored lettering has its lines turned and mirrored', () => {
   const lines = (placement: Record<string, unknown>) =>
     new Evaluator(scriptEngine)
       .evaluate(job(placement), faces)
-      .parts[0]?.linework.centerline?.letters.flatMap((l) => l.lines) ?? [];
+      .parts[0]?.linework.centerline?.letters.flatMap((l) => l.paths) ?? [];
   const plain = lines({});
   for (const [placement, m] of [
     [{ turn: 37 }, rotation(37)],

@@ -11,9 +11,9 @@ import { newStep } from '../../src/core/kinds/steps';
 import { layoutLettering } from '../../src/core/lettering/layout';
 import { LIMITS } from '../../src/core/limits';
 import { measureOutlines, type Outline } from '../../src/core/prepare/outline';
-import { type PartFill, partFill } from '../../src/core/toolpath/fill/part-fill';
-import { rowStep, tipRoom } from '../../src/core/toolpath/fill/room';
-import { widthOf } from '../../src/core/toolpath/fill/tool';
+import { type PartHatch, partHatch } from '../../src/core/toolpath/hatch/part-hatch';
+import { rowStep, tipRoom } from '../../src/core/toolpath/hatch/tip-room';
+import { widthOf } from '../../src/core/toolpath/hatch/tool';
 import { folder } from '../support/checkers';
 import { FAMILIES, rawOutlines, spec, typeface, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
@@ -33,9 +33,14 @@ const stepWith = (more: Partial<HatchStep>): HatchStep => ({
   ...more,
 });
 const pen = (tip: number): FillTool => ({ shape: 'line', tip, angle: 60, depth: 0.5 });
-const filled = (outlines: readonly Outline[], step: HatchStep): PartFill =>
-  finished(partFill(wasmEngine, outlines, { x: 0, y: 0 }, step, tipRoom(wasmEngine, outlines, widthOf(step.tool))));
-const drawn = (f: PartFill): Path[] => [...strokePaths(f.strokes), ...f.rings, ...strokePaths(f.overMissed), ...f.edge];
+const filled = (outlines: readonly Outline[], step: HatchStep): PartHatch =>
+  finished(partHatch(wasmEngine, outlines, { x: 0, y: 0 }, step, tipRoom(wasmEngine, outlines, widthOf(step.tool))));
+const drawn = (f: PartHatch): Path[] => [
+  ...strokePaths(f.strokes),
+  ...f.rings,
+  ...strokePaths(f.overMissed),
+  ...f.edge,
+];
 
 const PIXEL_MM = 0.01;
 const FLATTEN_MM = 0.002;
@@ -81,7 +86,7 @@ function rasterised(outlines: readonly Outline[], tip: number) {
 }
 
 /** What the raster finds of a filled shape. */
-function judged({ raster, letter, could, away, area }: ReturnType<typeof rasterised>, fill: PartFill) {
+function judged({ raster, letter, could, away, area }: ReturnType<typeof rasterised>, fill: PartHatch) {
   const tip = new Uint8Array(letter.length);
   for (const p of drawn(fill)) {
     const points = flattenPath(p, 0.0005);
@@ -127,7 +132,9 @@ test('cover is what a raster finds, nothing in reach is missed, nothing spilled'
     const room = tipRoom(wasmEngine, outlines, tip);
     ways.forEach((way, k) => {
       if (!inFull && (k + n) % 13 !== 0) return;
-      const fill = finished(partFill(wasmEngine, outlines, { x: 0, y: 0 }, stepWith({ ...way, tool: pen(tip) }), room));
+      const fill = finished(
+        partHatch(wasmEngine, outlines, { x: 0, y: 0 }, stepWith({ ...way, tool: pen(tip) }), room),
+      );
       const found = judged(shape, fill);
       const off = Math.abs(fill.cover.covered / fill.cover.area - found.covered);
       fillings++;
@@ -255,7 +262,7 @@ describe('by hand', () => {
     expect(fill.edge[0]?.segments.every((s) => s.x0 > 0.999 && s.x0 < 19.001 && s.y0 > 0.999 && s.y0 < 9.001)).toBe(
       true,
     );
-    expect(fill.lines).toBe(6);
+    expect(fill.lineCount).toBe(6);
     expect(fill.strips).toBe(1);
   });
 
@@ -273,7 +280,7 @@ describe('by hand', () => {
     const step = stepWith({ tool: pen(1), overlap: 0, angle: 0, outline: 'none' });
     const bar = plain(box(0, 1.95, 20, 1.1));
     const bare = filled(bar, step);
-    expect(bare.lines).toBe(0);
+    expect(bare.lineCount).toBe(0);
     expect(bare.cover.covered).toBe(0);
     expect(bare.cover.places).toHaveLength(1);
     expect(Math.abs((bare.cover.places[0]?.areaMm2 ?? 0) - (22 - (4 - Math.PI) / 4))).toBeLessThan(0.1);
@@ -295,7 +302,7 @@ describe('by hand', () => {
 
   test('a tip wider than everything fits nowhere', () => {
     const fill = filled(plain(box(0, 0, 20, 10)), stepWith({ tool: pen(11) }));
-    expect([fill.lines, fill.edge.length, fill.reached.length]).toEqual([0, 0, 0]);
+    expect([fill.lineCount, fill.edge.length, fill.reached.length]).toEqual([0, 0, 0]);
     expect(fill.reach.missedMm2).toBeCloseTo(200, 6);
   });
 
@@ -311,7 +318,7 @@ describe('by hand', () => {
   }, () => {
     const rows = plain(box(0, 0, 400, 300));
     const step = stepWith({ tool: pen(1), overlap: 0, angle: 37, outline: 'none', fillMissed: true });
-    const steps = partFill(wasmEngine, rows, { x: 0, y: 0 }, step, tipRoom(wasmEngine, rows, 1));
+    const steps = partHatch(wasmEngine, rows, { x: 0, y: 0 }, step, tipRoom(wasmEngine, rows, 1));
     const shares: number[] = [];
     let last = steps.next();
     for (; !last.done; last = steps.next()) shares.push(last.value);

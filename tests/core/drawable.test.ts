@@ -84,7 +84,7 @@ describe('moved', () => {
         const box = drawnPaths(after).reduce(
           (b, p) =>
             drawnBox([
-              { kind: 'polyline', lines: p, box: pathBox(p) },
+              { kind: 'polyline', geometry: p, box: pathBox(p) },
               { ...point, box: b },
             ]),
           EMPTY_BOX,

@@ -70,7 +70,7 @@ function placesOf(result: JobResult): (readonly [string, number, number])[] {
     ...part.frames.map((f) => ['frame', f.matrix.e, f.matrix.f] as const),
     ['part', part.box.minX, part.box.minY],
     ...strength.thin.map((s) => ['thin', s.at.x, s.at.y] as const),
-    ...lines.lines.flatMap((p) => p.segments.map((s) => ['line', s.x0, s.y0] as const)),
+    ...lines.paths.flatMap((p) => p.segments.map((s) => ['line', s.x0, s.y0] as const)),
     ...lines.letters.map((l) => ['letter', l.matrix.e, l.matrix.f] as const),
     ...dots.dots.flatMap((d) => [['dot', d.x, d.y] as const, ['home', d.home.x, d.home.y] as const]),
     ...xy(fill.strokes.xy),

@@ -107,9 +107,9 @@ test('a drawn path: closed it is an area, open a line; it is placed, sized, and 
   expect(closed.parts[0]?.box).toEqual({ minX: 100, minY: 50, maxX: 120, maxY: 70 });
   const job = path('M0 0C5 10 10 10 15 0');
   const open = run(job);
-  expect(open.parts[0]?.lines).toHaveLength(1);
+  expect(open.parts[0]?.openPaths).toHaveLength(1);
   expect(drawingOf(job, open)?.layers[0]?.drawn).toEqual([
-    expect.objectContaining({ kind: 'polyline', lines: expect.objectContaining({ closed: false }) }),
+    expect.objectContaining({ kind: 'polyline', geometry: expect.objectContaining({ closed: false }) }),
   ]);
   expect(open.findings.map((f) => f.sentence)).toContain(
     'A line does not close: it is cut as it is, and nothing comes off.',

@@ -12,12 +12,12 @@ import { windingAt } from '../../src/core/geometry/winding';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { layoutLettering } from '../../src/core/lettering/layout';
 import { measureOutlines } from '../../src/core/prepare/outline';
-import { type Polygons, pointInPolygons, polygonsOf, turnBy } from '../../src/core/toolpath/fill/polygons';
-import { ringsOf } from '../../src/core/toolpath/fill/rings';
-import { rowHeight, scanlinesOf } from '../../src/core/toolpath/fill/scanlines';
-import { spread } from '../../src/core/toolpath/fill/spread';
-import { stripsOf } from '../../src/core/toolpath/fill/strips';
-import { tourOf, travelOf } from '../../src/core/toolpath/fill/tour';
+import { type Polygons, pointInPolygons, polygonsOf, turnBy } from '../../src/core/toolpath/hatch/polygons';
+import { ringsOf } from '../../src/core/toolpath/hatch/rings';
+import { rowHeight, scanlinesOf } from '../../src/core/toolpath/hatch/scanlines';
+import { spread } from '../../src/core/toolpath/hatch/spread';
+import { stripsOf } from '../../src/core/toolpath/hatch/strips';
+import { tourOf, travelOf } from '../../src/core/toolpath/hatch/tour';
 import { anyPart, SHEET } from '../support/any-part';
 import { folder } from '../support/checkers';
 import { FAMILIES, faces, rawOutlines, spec, typeface, wasmEngine } from '../support/faces';
@@ -184,7 +184,7 @@ describe('strips', () => {
       { length: rows.x.length / 2 },
       (_, i) => (rows.x[2 * i + 1] as number) - (rows.x[2 * i] as number),
     );
-    expect(hatch.lines).toBe(lengths.filter((l) => l > 0).length);
+    expect(hatch.lineCount).toBe(lengths.filter((l) => l > 0).length);
     expect(countStrokes(hatch.strokes)).toBe(hatch.strips.length - 1);
     // Above the hole, below it and on both sides of it.
     expect(countStrokes(hatch.strokes)).toBeLessThan(8);
@@ -198,8 +198,8 @@ describe('strips', () => {
   test('without links every line is set down by itself, in the order of the strips', () => {
     const linked = hatchOf(RING, 0.5, true);
     const { hatch } = hatchOf(RING, 0.5, false);
-    expect(countStrokes(hatch.strokes)).toBe(hatch.lines);
-    expect(hatch.lines).toBe(linked.hatch.lines);
+    expect(countStrokes(hatch.strokes)).toBe(hatch.lineCount);
+    expect(hatch.lineCount).toBe(linked.hatch.lineCount);
     expect(hatch.strips.length).toBe(linked.hatch.strips.length);
     const all = linked.rows.x.reduce((sum, x, i) => sum + (i % 2 === 1 ? x : -x), 0);
     expect(lengthsOf(hatch.strokes).drawn).toBeCloseTo(all, 6);
@@ -211,13 +211,13 @@ describe('strips', () => {
       { length: rows.x.length / 2 },
       (_, i) => (rows.x[2 * i + 1] as number) - (rows.x[2 * i] as number),
     ).filter((l) => l >= 14);
-    expect(hatch.lines).toBe(long.length);
+    expect(hatch.lineCount).toBe(long.length);
     expect(long.length).toBeLessThan(rows.x.length / 2);
   });
 
   test('corners that lie on lines break no strip', () => {
     const { hatch } = hatchOf([ringPath(square(0, 0, 10))], 1, true);
-    expect(hatch.lines).toBe(11);
+    expect(hatch.lineCount).toBe(11);
     expect(countStrokes(hatch.strokes)).toBe(1);
   });
 });
@@ -288,7 +288,7 @@ test('little way is made between strips, against a 2-opt that takes its time', {
     );
     const ours = travelOf(pieces, tourOf(pieces));
     const theirs = longTwoOpt(pieces, next, sample(200, 1000));
-    told.push(`${word} ${hatch.lines} lines, ${countStrokes(hatch.strokes)} strips`);
+    told.push(`${word} ${hatch.lineCount} lines, ${countStrokes(hatch.strokes)} strips`);
     worst = Math.max(worst, ours / theirs);
     expect(ours / theirs, `${family} ${word}`).toBeLessThan(1.2);
   });

@@ -27,8 +27,8 @@ import { finished, Memo, type Stage } from '../../src/core/memo';
 import { measureOutlines } from '../../src/core/prepare/outline';
 import type { PartLines } from '../../src/core/toolpath/centerline/part-lines';
 import type { PartDots } from '../../src/core/toolpath/dots/part-dots';
-import type { PartFill } from '../../src/core/toolpath/fill/part-fill';
-import { rowStep } from '../../src/core/toolpath/fill/room';
+import type { PartHatch } from '../../src/core/toolpath/hatch/part-hatch';
+import { rowStep } from '../../src/core/toolpath/hatch/tip-room';
 import { parseLength } from '../../src/core/units/quantity';
 import { bridgesView } from '../../src/worker/bridge-view';
 import { readingFile } from '../../src/worker/client';
@@ -110,7 +110,7 @@ const noPart = {
   sources: [],
   members: [],
   outlines: [],
-  lines: [],
+  openPaths: [],
   box: { minX: 0, minY: 0, maxX: 1, maxY: 1 },
 };
 /** What a step's rules find in what it drew. */
@@ -556,7 +556,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   unevenNamed: () => {
     const uneven = listOf(3, (i) => ({ what: 'kink', x: i, y: 0, r: 1, turnDeg: 20 }));
     const letters = [{ key: 'words:0', text: 'o', alike: null, uneven }];
-    const lines = { letters, untraced: 0, lines: [], dots: [] } as unknown as PartLines;
+    const lines = { letters, untraced: 0, paths: [], dots: [] } as unknown as PartLines;
     const told = () => foundOf(centerlineStep.rules, lines);
     limits.unevenNamed = 3;
     expect(told().map((f) => f.code)).toEqual(Array(3).fill('uneven-line'));
@@ -590,24 +590,24 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     }
   },
   dotChanges: () => mostOf('dotChanges', (n) => ofStep({ kind: 'dots', changes: listOf(n, (x) => ({ x, y: 0 })) })),
-  fillLines: () => {
-    const lines = fillOf({})?.lines ?? 0;
+  hatchLines: () => {
+    const lines = fillOf({})?.lineCount ?? 0;
     expect(lines).toBeGreaterThan(5);
     // A line more may be met before the ends of rows are known.
-    limits.fillLines = lines + 1;
+    limits.hatchLines = lines + 1;
     expect(fillOf({})).toMatchObject({ tooMany: null, lines });
-    limits.fillLines = lines - 1;
-    expect(fillOf({})).toMatchObject({ lines: 0 });
+    limits.hatchLines = lines - 1;
+    expect(fillOf({})).toMatchObject({ lineCount: 0 });
     expect(fillOf({})?.tooMany).toBeGreaterThan(lines - 1);
     expect(findingsOf([filledPart({})])[0]?.[1]).toContain(`more than ${lines - 1} lines`);
   },
-  fillRings: () => {
-    const rings = fillOf({ style: 'rings' })?.lines ?? 0;
+  hatchRings: () => {
+    const rings = fillOf({ style: 'rings' })?.lineCount ?? 0;
     expect(rings).toBeGreaterThan(2);
-    limits.fillRings = rings;
-    expect(fillOf({ style: 'rings' })).toMatchObject({ tooMany: null, lines: rings });
-    limits.fillRings = rings - 1;
-    expect(fillOf({ style: 'rings' })).toMatchObject({ lines: 0, tooMany: rings - 1 });
+    limits.hatchRings = rings;
+    expect(fillOf({ style: 'rings' })).toMatchObject({ tooMany: null, lineCount: rings });
+    limits.hatchRings = rings - 1;
+    expect(fillOf({ style: 'rings' })).toMatchObject({ lineCount: 0, tooMany: rings - 1 });
     expect(findingsOf([filledPart({ style: 'rings' })])[0]?.[1]).toContain(`more than ${rings - 1} rings`);
   },
   coverRows: () => {
@@ -630,7 +630,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
       reached: square,
       reach: { areaMm2: 100, missedMm2: 0, letters: [] },
       cover: { area: 100, covered: 97, missed: 3, spilled: 0, places },
-    } as unknown as PartFill;
+    } as unknown as PartHatch;
     const told = () => foundOf(hatchKind.rules, fill);
     limits.missedNamed = 3;
     expect(told().map((f) => f.code)).toEqual(Array(3).fill('missed'));

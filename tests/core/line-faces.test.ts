@@ -22,7 +22,7 @@ describe.each(LINE_FAMILIES)('%s', (family) => {
   const face = typeface(family);
 
   test('has all of Latin-1, every sign but the spaces with lines, and none of them closed', () => {
-    expect(face.lines).toBe(true);
+    expect(face.isSingleStroke).toBe(true);
     for (const character of LATIN_1) {
       const [glyph] = face.shape(character, 'ltr', true);
       expect(glyph?.glyph, character).toBeGreaterThan(0);
@@ -76,7 +76,7 @@ test('marked as open lines, moved and turned with the part, in the headless resu
   const result = new Evaluator(scriptEngine).evaluate(read, faces);
   const [prepared] = result.parts;
   expect(prepared?.outlines).toEqual([]);
-  expect(prepared?.lines.length).toBeGreaterThan(4);
+  expect(prepared?.openPaths.length).toBeGreaterThan(4);
   const layers = drawingOf(read, result)?.layers ?? [];
   expect(layers.map((l) => l.name)).toEqual(['Mark']);
   for (const d of layers[0]?.drawn ?? []) {

@@ -55,7 +55,7 @@ describe('stretches gone over twice', () => {
   test('as a step', { tags: 'slow' }, () => {
     const lines = (retraced: string) =>
       new Evaluator(scriptEngine).evaluate(jobWith([lined('n', { retraced }, {}, 'Poppins')]), faces).parts[0]?.linework
-        .centerline?.lines ?? [];
+        .centerline?.paths ?? [];
     const [once, twice] = [lines('once'), lines('twice')];
     expect(once.length).toBe(2);
     expect(twice.length).toBe(1);
@@ -78,8 +78,8 @@ test('a loop that is nearly filled stays a loop and is told, or is filled', () =
       faces,
     );
   const [kept, filled] = [bar({}), bar({ loops: 'filled' })];
-  expect(filled.parts[0]?.linework.centerline?.lines.map((p) => p.segments.length)).toEqual([1]);
-  expect(kept.parts[0]?.linework.centerline?.lines.reduce((n, p) => n + pathLength(p), 0)).toBeGreaterThan(41);
+  expect(filled.parts[0]?.linework.centerline?.paths.map((p) => p.segments.length)).toEqual([1]);
+  expect(kept.parts[0]?.linework.centerline?.paths.reduce((n, p) => n + pathLength(p), 0)).toBeGreaterThan(41);
   const loops = (r: JobResult) => r.findings.filter((f) => f.sentence.includes('nearly filled'));
   expect(loops(kept)).toHaveLength(1);
   expect(loops(filled)).toEqual([]);
@@ -155,7 +155,7 @@ describe('mending by hand', () => {
 });
 
 describe('from letter to letter', () => {
-  const letters = (...lines: Path[][]) => lines.map((l) => ({ lines: l, width: 2 }));
+  const letters = (...lines: Path[][]) => lines.map((paths) => ({ paths, width: 2 }));
 
   test('a tail that ends in the next letter runs on into its stroke', () => {
     const made = joinLetters(letters([open([0, 0], [10, 0])], [open([9, 0.3], [20, 0.3])]));
@@ -185,8 +185,8 @@ describe('in a job', () => {
   test('a script word runs on, or not as asked', { tags: 'slow' }, () => {
     const run = evaluate(jobWith([lined('ill')])).parts[0]?.linework.centerline;
     const apart = evaluate(jobWith([lined('ill', { joined: false })])).parts[0]?.linework.centerline;
-    expect(run?.lines.length).toBeLessThan(apart?.lines.length ?? 0);
-    for (const path of run?.lines ?? []) expect(isContinuous(path)).toBe(true);
+    expect(run?.paths.length).toBeLessThan(apart?.paths.length ?? 0);
+    for (const path of run?.paths ?? []) expect(isContinuous(path)).toBe(true);
   });
 
   test('a letter drawn by hand stands for every such letter, here and in other parts, at any size, or for itself', {
@@ -224,7 +224,7 @@ describe('in a job', () => {
         .map(([text]) => text),
     ).toEqual(['l', 'l']);
     const small = everywhere.parts[1]?.linework.centerline?.letters.find((one) => one.corrected);
-    expect(pathLength(small?.lines[0] as Path)).toBeCloseTo((Math.hypot(5, 30) * 12) / 30, 3);
+    expect(pathLength(small?.paths[0] as Path)).toBeCloseTo((Math.hypot(5, 30) * 12) / 30, 3);
     const alone = evaluate(jobWith([lined('allo', { corrections: [{ letter: l.key, alike: null, d }] }), other]));
     expect(lengths(alone, 0)?.map(([, corrected]) => corrected)).toEqual([false, true, false, false]);
     expect(lengths(alone, 1)?.some(([, corrected]) => corrected)).toBe(false);
@@ -240,7 +240,7 @@ describe('in a job', () => {
         }),
       ]),
     );
-    const lines = result.parts[0]?.linework.centerline?.lines ?? [];
+    const lines = result.parts[0]?.linework.centerline?.paths ?? [];
     expect(lines).toHaveLength(1);
     expect(pathLength(lines[0] as Path)).toBeCloseTo(56, 1);
   });
@@ -264,9 +264,9 @@ describe('in a job', () => {
       ]);
     const first = evaluator.evaluate(at(150), faces).parts[0]?.linework.centerline;
     const moved = evaluator.evaluate(at(160), faces).parts[0]?.linework.centerline;
-    expect(moved?.lines).toHaveLength(first?.lines.length ?? -1);
-    moved?.lines.forEach((p, i) => {
-      expect((p.segments[0]?.x0 ?? 0) - (first?.lines[i]?.segments[0]?.x0 ?? 0)).toBeCloseTo(10, 6);
+    expect(moved?.paths).toHaveLength(first?.paths.length ?? -1);
+    moved?.paths.forEach((p, i) => {
+      expect((p.segments[0]?.x0 ?? 0) - (first?.paths[i]?.segments[0]?.x0 ?? 0)).toBeCloseTo(10, 6);
     });
   });
 

@@ -82,10 +82,10 @@ test('moved, turned and mirrored, a part comes to the same motion of what it cam
           ? [part.bridged?.before ?? part.solid, other.bridged?.before ?? other.solid]
           : [part.outlines, other.outlines];
       const [x, y] = own.map((list) => list.map((o) => o.path)) as [Path[], Path[]];
-      most = Math.max(most, apart(x, y, motion, true), apart(part.lines, other.lines, motion, false));
+      most = Math.max(most, apart(x, y, motion, true), apart(part.openPaths, other.openPaths, motion, false));
       const [p, q] = [a.parts[i]?.linework, b.parts[i]?.linework];
       if (part.keep === 'inside' && p && q) {
-        most = Math.max(most, apart(p.centerline?.lines ?? [], q.centerline?.lines ?? [], motion, false));
+        most = Math.max(most, apart(p.centerline?.paths ?? [], q.centerline?.paths ?? [], motion, false));
         if (p.hatch && q.hatch)
           most = Math.max(
             most,

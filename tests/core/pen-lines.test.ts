@@ -49,7 +49,7 @@ const found = (drawn: readonly Path[], tip: Tip = 'round') =>
     smooth: 0.005,
     ends: tip === 'round' ? 'short' : 'tip',
     pen: WIDTH / 2,
-  }).lines;
+  }).paths;
 
 describe('drawn with one pen', () => {
   test('is told by its widths, and that a typeface is not', { tags: 'slow' }, () => {
@@ -108,7 +108,7 @@ describe('drawn with one pen', () => {
       smooth: 0.005,
       ends: 'short',
       pen: WIDTH / 2,
-    }).lines;
+    }).paths;
     expect(coarse).toHaveLength(1);
   });
 

@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Strokes } from '../../src/core/geometry/strokes';
-import { inTour, tourOf, travelOf } from '../../src/core/toolpath/fill/tour';
+import { inTour, tourOf, travelOf } from '../../src/core/toolpath/hatch/tour';
 import { chance } from '../support/random';
 
 type Piece = readonly [x0: number, y0: number, x1: number, y1: number];

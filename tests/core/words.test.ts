@@ -155,7 +155,7 @@ describe('lines drawn by hand', () => {
     });
     const [whole] = lettersOf(job);
     expect(whole?.corrected).toBe(false);
-    expect(whole?.lines.length).toBeGreaterThan(0);
+    expect(whole?.paths.length).toBeGreaterThan(0);
   });
 });
 

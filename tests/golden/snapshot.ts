@@ -69,8 +69,8 @@ function shapeNow({ partId: of, what, drawable: d }: DrawnWork): ShapeNow {
     case 'outline':
       return { what: 'outline', of, lines: [lineOf(d.path)] };
     case 'polyline':
-      if ('xy' in d.lines) return { what: 'strokes', of, lines: strokeLines(d.lines.xy, d.lines.start) };
-      return { what: what === 'hatch' ? 'filling line' : 'line', of, lines: [lineOf(d.lines)] };
+      if ('xy' in d.geometry) return { what: 'strokes', of, lines: strokeLines(d.geometry.xy, d.geometry.start) };
+      return { what: what === 'hatch' ? 'filling line' : 'line', of, lines: [lineOf(d.geometry)] };
     case 'dot':
       return { what: 'dot', of, lines: [{ kinds: '', closed: false, numbers: [d.at.x, d.at.y, d.r ?? -1] }] };
     case 'area':
@@ -84,7 +84,7 @@ function snapshotOf(name: string, result: JobResult, report: unknown): Snapshot 
     parts: result.parts.map((part) => ({
       id: part.id,
       outlines: part.outlines.map((o) => lineOf(o.path)),
-      open: part.lines.map(lineOf),
+      open: part.openPaths.map(lineOf),
     })),
     operations: result.operations
       .filter((o) => o.drawn.length > 0)

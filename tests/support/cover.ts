@@ -117,7 +117,7 @@ function discsAlong(path: Path, edges: readonly Edge[], step: number): { x: numb
 }
 
 /** How a region whose capitals are `capital` high is covered by its centerline. */
-export function coverOf(region: readonly Path[], { lines, dots, width }: Centerline, capital: number): Cover {
+export function coverOf(region: readonly Path[], { paths: lines, dots, width }: Centerline, capital: number): Cover {
   const cell = capital / CELLS;
   const edges = edgesOf(region, cell / 20);
   const discs = [...lines.flatMap((p) => discsAlong(p, edges, cell)), ...dots];

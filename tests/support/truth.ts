@@ -140,7 +140,7 @@ export function judge(face: Typeface, character: string, share: number, tip: Tip
   const made = regionsOf(penned(drawn, width, tip)).map((region) =>
     centerlineOf(region, { detail: 0.45, smooth: 0.01, ends: tip === 'round' ? 'short' : 'tip', pen }),
   );
-  const lines = made.flatMap((m) => m.lines);
+  const lines = made.flatMap((m) => m.paths);
   const flat = lines.map((p): Line => {
     const points = flattenPath(p, width / 500);
     return p.closed ? [...points, points[0] as Point] : points;

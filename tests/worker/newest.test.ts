@@ -203,7 +203,7 @@ describe('answers of the host', () => {
     const of = (family: string) => samples.find((s) => s.family === family);
     expect(samples.length).toBeGreaterThan(25);
     const [bold, thin] = [of('Archivo Black'), of('Hershey Sans')];
-    expect([bold?.lines, thin?.lines]).toEqual([false, true]);
+    expect([bold?.isSingleStroke, thin?.isSingleStroke]).toEqual([false, true]);
     expect(bold?.d).toMatch(/^M.*Z/);
     expect(bold?.missing).toEqual([]);
     // Twenty-eight characters of capitals 10 mm high, standing on the line: its box lies above it.
@@ -216,7 +216,7 @@ describe('answers of the host', () => {
     expect(of('Pacifico')).toEqual({
       family: 'Pacifico',
       d: null,
-      lines: false,
+      isSingleStroke: false,
       box: { x: 0, y: 0, width: 1, height: 1 },
       missing: [],
     });

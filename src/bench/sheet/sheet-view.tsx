@@ -22,8 +22,8 @@ import { dispatch, type Look, select, selectAlso, selectedParts, setLook, showOn
 import { Band, drawBand } from './band';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
 import { followDrag, type Grab } from './drag';
-import { FillCanvas } from './fill-canvas';
 import { Nodes } from './found-layer';
+import { HatchCanvas } from './hatch-canvas';
 import { PickLayer } from './pick-layer';
 import { centreAt } from './point-at';
 import { usePointer } from './pointer';
@@ -133,7 +133,7 @@ export function SheetView() {
           {view && job && <WorkLayer job={job} view={view} cutPieces={cutPieces} look={look} only={only} />}
         </g>
       </svg>
-      {view && job && <FillCanvas camera={camera} job={job} view={view} look={look} only={only} />}
+      {view && job && <HatchCanvas camera={camera} job={job} view={view} look={look} only={only} />}
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: Esc does by key what a click on empty bench does */}
       <svg
         ref={surface}

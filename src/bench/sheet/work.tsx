@@ -58,9 +58,9 @@ function Drawing({ job, view, look, only }: Props) {
   const operations = view.operations.filter((o) => (only === null ? true : o.id === only));
   const partById = new Map(view.parts.map((p) => [p.id, p]));
   const worked = new Set(
-    view.operations.flatMap((o) => [...o.outlinesOf, ...o.fillsOf, ...o.hatchesOf, ...o.linesOf.map((l) => l.id)]),
+    view.operations.flatMap((o) => [...o.outlinesOf, ...o.areasOf, ...o.hatchedParts, ...o.linesOf.map((l) => l.id)]),
   );
-  const outlined = new Set(view.operations.flatMap((o) => [...o.outlinesOf, ...o.fillsOf]));
+  const outlined = new Set(view.operations.flatMap((o) => [...o.outlinesOf, ...o.areasOf]));
   const isOn = (id: string) => job.operations.find((o) => o.id === id)?.on !== false;
   return (
     <>
@@ -81,7 +81,7 @@ function Drawing({ job, view, look, only }: Props) {
           .filter((part) => part.centerline && !outlined.has(part.id))
           .map((part) => <Area key={`${part.id}-guide`} d={part.d} fill="var(--nf-ink)" opacity={0.09} />)}
       {operations.flatMap((o) =>
-        o.fillsOf.map((id) => {
+        o.areasOf.map((id) => {
           const part = partById.get(id);
           if (!part) return null;
           // In the finished look an area is simply done.
@@ -145,7 +145,7 @@ function AsCut({ view, pieces }: { view: JobView; pieces: readonly CutPieceView[
       {view.operations
         .filter((o) => o.kind !== 'cut')
         .flatMap((o) => [
-          ...o.fillsOf.map((id) => ({ o, id, fill: true })),
+          ...o.areasOf.map((id) => ({ o, id, fill: true })),
           ...o.outlinesOf.map((id) => ({ o, id, fill: false })),
           ...o.linesOf.map(({ id, d }) => ({ o, id, fill: false, d })),
         ])

@@ -33,7 +33,7 @@ function Sample({ sample, chosen, onChoose }: { sample: FaceSample; chosen: bool
           preserveAspectRatio="xMinYMid meet"
           aria-hidden="true"
         >
-          {sample.lines ? (
+          {sample.isSingleStroke ? (
             <path d={sample.d} className={styles.faceLines} />
           ) : (
             <path d={sample.d} fill="currentColor" />

@@ -6,7 +6,7 @@ import { NothingYet, PANELS_LISTED, useShownParts } from './shown-parts';
 import { StepPanels } from './step-panels';
 
 /** What happens to the area inside the outlines. */
-export function Fill() {
+export function FillStation() {
   const parts = useShownParts(true);
   const { shown, more } = useListed(parts, PANELS_LISTED);
   if (parts.length === 0) return <NothingYet>Nothing to fill yet: add lettering or a shape first.</NothingYet>;

@@ -14,7 +14,7 @@ import type { Look } from '../store';
 import { Assign } from './assign';
 import { Close } from './close';
 import { Compose } from './compose';
-import { Fill } from './fill';
+import { FillStation } from './fill';
 import { Hold } from './hold/hold';
 import { Prove } from './prove';
 
@@ -53,7 +53,7 @@ export const STATION_SCREENS: Readonly<Record<Station, Place>> = {
   compose: { Panel: Compose, Layer: null },
   close: { Panel: Close, Layer: CloseLayer },
   hold: { Panel: Hold, Layer: HoldingLayer },
-  fill: { Panel: Fill, Layer: FillLayer },
+  fill: { Panel: FillStation, Layer: FillLayer },
   assign: { Panel: Assign, Layer: null },
   prove: { Panel: Prove, Layer: null },
 };

@@ -131,5 +131,5 @@ export type { Copy, DrawnPath, Member, Shape, ShapeKind } from '../schema/member
 export type { ExportSettings, Operation, OperationKind } from '../schema/operations';
 export type { Placement } from '../schema/placement';
 export type { Sheet } from '../schema/sheet';
-export type { FillTool, ListedTool } from '../schema/tools';
+export type { HatchTool as FillTool, ListedTool } from '../schema/tools';
 export type { Part } from './part';

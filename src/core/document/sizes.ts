@@ -96,5 +96,5 @@ export const STAYS_AS_SET: readonly string[] = [
   'thickening, kerf, holes that are kept open',
   'distance of a border, its rounding and the gaps it bridges',
   'strength of letters that are closed up',
-  'tips, rows and dots of fillings: width, depth, spacing',
+  'tips and rows of hatch lines, dots: width, depth, spacing',
 ];

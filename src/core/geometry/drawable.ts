@@ -25,7 +25,7 @@ export type OutlineDrawable = {
 /** Lines that part no stock: one path of exact segments, or many straight ones, packed, in the order they are drawn. */
 export type PolylineDrawable = {
   readonly kind: 'polyline';
-  readonly lines: Path | Strokes;
+  readonly geometry: Path | Strokes;
   readonly box: Box;
 };
 
@@ -44,11 +44,11 @@ export type Drawable = OutlineDrawable | PolylineDrawable | DotDrawable | AreaDr
 
 const isPacked = (lines: Path | Strokes): lines is Strokes => 'xy' in lines;
 
-export const polyline = (path: Path): PolylineDrawable => ({ kind: 'polyline', lines: path, box: pathBox(path) });
+export const polyline = (path: Path): PolylineDrawable => ({ kind: 'polyline', geometry: path, box: pathBox(path) });
 
 /** Packed lines; none where there are none. */
 export const polylines = (strokes: Strokes): PolylineDrawable[] =>
-  countStrokes(strokes) > 0 ? [{ kind: 'polyline', lines: strokes, box: strokesBox(strokes) }] : [];
+  countStrokes(strokes) > 0 ? [{ kind: 'polyline', geometry: strokes, box: strokesBox(strokes) }] : [];
 
 export const dot = ({ x, y }: Point, r: number | null): DotDrawable => {
   const around = r ?? 0;
@@ -66,7 +66,7 @@ export function drawnLength(d: Drawable): number {
     case 'outline':
       return pathLength(d.path);
     case 'polyline':
-      return isPacked(d.lines) ? lengthsOf(d.lines).drawn : pathLength(d.lines);
+      return isPacked(d.geometry) ? lengthsOf(d.geometry).drawn : pathLength(d.geometry);
     case 'dot':
       return 2 * Math.PI * (d.r ?? 0);
     case 'area':
@@ -84,7 +84,7 @@ export function setDowns(d: Drawable): number {
     case 'dot':
       return 1;
     case 'polyline':
-      return isPacked(d.lines) ? countStrokes(d.lines) : 1;
+      return isPacked(d.geometry) ? countStrokes(d.geometry) : 1;
     case 'area':
       return 0;
   }
@@ -103,7 +103,7 @@ export function drawnPaths(d: Drawable): readonly Path[] {
     case 'outline':
       return [d.path];
     case 'polyline':
-      return isPacked(d.lines) ? strokePaths(d.lines) : [d.lines];
+      return isPacked(d.geometry) ? strokePaths(d.geometry) : [d.geometry];
     case 'area':
       return d.paths;
     case 'dot':
@@ -112,7 +112,7 @@ export function drawnPaths(d: Drawable): readonly Path[] {
 }
 
 /** Whether lines are packed: too many to be told one by one. */
-export const isHatch = (d: Drawable): boolean => d.kind === 'polyline' && isPacked(d.lines);
+export const isHatch = (d: Drawable): boolean => d.kind === 'polyline' && isPacked(d.geometry);
 
 /** The same moved, turned or mirrored; closed paths of what was mirrored run the other way, so that stock stays on its side. */
 export function moveDrawable<D extends Drawable>(d: D, m: Matrix): D;
@@ -125,12 +125,12 @@ export function moveDrawable(d: Drawable, m: Matrix): Drawable {
       return { ...d, path, box: pathBox(path) };
     }
     case 'polyline': {
-      if (isPacked(d.lines)) {
-        const lines = transformStrokes(d.lines, m);
-        return { ...d, lines, box: strokesBox(lines) };
+      if (isPacked(d.geometry)) {
+        const lines = transformStrokes(d.geometry, m);
+        return { ...d, geometry: lines, box: strokesBox(lines) };
       }
-      const lines = transformPath(d.lines, m);
-      return { ...d, lines, box: pathBox(lines) };
+      const lines = transformPath(d.geometry, m);
+      return { ...d, geometry: lines, box: pathBox(lines) };
     }
     case 'dot':
       return dot(applyMatrix(m, d.at), d.r);

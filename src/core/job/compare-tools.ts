@@ -1,7 +1,7 @@
 /** The tools of a job tried on one part: what each leaves, how far it goes and how long that takes. */
 import type { Job, ListedTool } from '../document/schema';
 import type { FaceLookup } from '../prepare/prepared';
-import { liftsOf } from '../toolpath/fill/fill-lines';
+import { liftsOf } from '../toolpath/hatch/hatch-lines';
 import type { Evaluator } from './evaluate';
 
 export type ToolTrial = {

@@ -34,7 +34,7 @@ type PartDrawnInput = {
 
 type PartDrawn = {
   readonly areas: readonly DrawnWork[];
-  readonly lines: readonly DrawnWork[];
+  readonly polylines: readonly DrawnWork[];
   readonly outlines: readonly DrawnWork[];
   readonly lengthMm: number;
 };
@@ -53,20 +53,20 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
     }));
     const drawn = (what: Work['what'], drawable: Drawable): DrawnWork => ({ partId: result.id, what, drawable });
     // Told as what a step draws unless nothing but open lines of the outline are among them.
-    const bySteps = made.find((m) => workKind(m.what).draws !== null && m.lines.length + m.dots.length > 0);
+    const bySteps = made.find((m) => workKind(m.what).draws !== null && m.polylines.length + m.dots.length > 0);
     const what = bySteps?.what ?? 'outline';
     return {
       areas: made.flatMap((m) => m.areas.map((area) => drawn(m.what, area))),
-      lines: [
+      polylines: [
         ...made.flatMap((m) => m.ordered.map((line) => drawn(m.what, line))),
-        ...nearestNext(joinedRuns(made.flatMap((m) => m.lines))).map((path) => drawn(what, polyline(path))),
+        ...nearestNext(joinedRuns(made.flatMap((m) => m.polylines))).map((path) => drawn(what, polyline(path))),
         ...greedyPointOrder(made.flatMap((m) => m.dots)).map((at) => drawn(what, dot(at, at.r))),
       ],
       outlines: made.flatMap((m) => m.outlines.map((outline) => drawn(m.what, outline))),
       lengthMm: made.reduce((sum, m) => sum + m.lengthMm, 0),
     };
   },
-  weigh: ({ areas, lines, outlines }) => 12 * (areas.length + lines.length + outlines.length),
+  weigh: ({ areas, polylines: lines, outlines }) => 12 * (areas.length + lines.length + outlines.length),
 };
 
 const WHATS = WORKS.map((w) => w.what);
@@ -105,7 +105,7 @@ export function operationResult(
     if (whats.length === 0) continue;
     const drawn = memory.get(PART_DRAWN, { part, result, by: operation.id, whats });
     for (const d of drawn.areas) areas.push(d);
-    for (const d of drawn.lines) lines.push(d);
+    for (const d of drawn.polylines) lines.push(d);
     for (const d of drawn.outlines) outlines.push(d);
     if (drawn.outlines.length > 0) outlined.push(result);
     lengthMm += drawn.lengthMm;

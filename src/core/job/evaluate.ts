@@ -18,7 +18,7 @@ import { placementMatrix } from '../prepare/placement';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
 import { inspect } from '../rules/inspect';
 import { letterMiddle } from '../toolpath/centerline/part-lines';
-import { TOOL_TRY, type ToolTry } from '../toolpath/fill/filling';
+import { TOOL_TRY, type ToolTry } from '../toolpath/hatch/stages';
 import { type OperationResult, operationResult } from './drawn';
 import { drawnPartOf, drawSteps, PLACED_LINEWORK } from './linework';
 import type { PartResult } from './part-result';
@@ -41,7 +41,7 @@ export type Progress = { readonly done: number; readonly of: number };
 type OwnPart = {
   readonly made: PreparedPart;
   readonly unbridged: PreparedPart;
-  /** What lines, dots and filling go by: the shape wherever it lies, as long as no bridges changed it. */
+  /** What middle lines, dots and hatch lines go by: the shape wherever it lies, as long as no bridges changed it. */
   readonly shape: PreparedPart;
 };
 

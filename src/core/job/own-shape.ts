@@ -43,17 +43,17 @@ export function preparePart(part: Part, context: PrepareContext): PreparedPart {
   const nodes = stepIn(part, 'nodes');
   const byHand = nodes?.on ? nodes : null;
   const first = solid[0];
-  let lines = solid.flatMap((member) => member.lines);
+  let openPaths = solid.flatMap((member) => member.openPaths);
   let handMadeNote: PreparedPart['handMade'] = null;
   if (byHand && first) {
     handMadeNote = {
       stale: !sameAmount(byHand.over, amountOf(shape, unitOf(first.layout?.capHeightMm ?? null, first.ownBox))),
       under: shape,
-      underLines: lines,
+      underLines: openPaths,
     };
     const made = moveHandMade(handMade(context.engine, byHand.d, context.memory), nodesFrame(byHand, first));
     shape = labelledLike(made.outlines, stepped.shape);
-    lines = [...made.lines];
+    openPaths = [...made.openPaths];
   }
   let outlines = shape;
   let overlaps = false;
@@ -62,7 +62,7 @@ export function preparePart(part: Part, context: PrepareContext): PreparedPart {
     overlaps = totalArea(separate) - totalArea(shape) > OVERLAP_SHARE * totalArea(shape);
     if (overlaps) outlines = nestAgain(separate);
   }
-  const box = uniteBoxes(boundsOf(shape), regionBox(lines));
+  const box = uniteBoxes(boundsOf(shape), regionBox(openPaths));
   return {
     id: part.id,
     matrix: IDENTITY,
@@ -73,7 +73,7 @@ export function preparePart(part: Part, context: PrepareContext): PreparedPart {
     members: solid,
     bare,
     outlines,
-    lines,
+    openPaths,
     overlaps,
     handMade: handMadeNote,
     box,

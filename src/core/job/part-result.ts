@@ -64,8 +64,8 @@ class Result implements PartResult {
   get frames() {
     return this.ready.frames;
   }
-  get lines() {
-    return this.ready.lines;
+  get openPaths() {
+    return this.ready.openPaths;
   }
   get pieces() {
     return this.ready.pieces;

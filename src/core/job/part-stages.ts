@@ -6,7 +6,7 @@
  *     ON_SHEET       what is kept of the sheet, for a part that is cut out of it
  *     BRIDGED        islands found and bridged
  *     STRENGTH       thin places and tight gaps
- *     drawSteps      what steps draw of the finished shape: middle lines, dots, filling
+ *     drawSteps      what steps draw of the finished shape: middle lines, dots, hatch lines
  *     PLACED …       the same where the part lies on the sheet
  *     PART_RESULT    all of it together
  */
@@ -32,7 +32,7 @@ type Sheet = Job['sheet'];
 const matrixKey = ({ a, b, c, d, e, f }: Matrix): string => `${a},${b},${c},${d},${e},${f}`;
 
 /** Each list of outlines once; those that are shared are not weighed twice. */
-const weighPart = ({ solid, bare, outlines, kept, lines, members }: PreparedPart): number => {
+const weighPart = ({ solid, bare, outlines, kept, openPaths: lines, members }: PreparedPart): number => {
   const lists = new Set<readonly Outline[]>([solid, bare, outlines, kept, ...members.map((m) => m.outlines)]);
   return [...lists].reduce((sum, list) => sum + weighOutlines(list), weighPaths(lines));
 };

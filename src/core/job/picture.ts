@@ -67,7 +67,7 @@ export function* pictureOf(job: Job, result: JobResult): Generator<Progress, Pic
     done++;
   }
   for (const part of result.parts)
-    if (!worked.has(part.id) && part.outlines.length + part.lines.length > 0)
-      add('none', false, [...part.outlines.map((o) => o.path), ...part.lines]);
+    if (!worked.has(part.id) && part.outlines.length + part.openPaths.length > 0)
+      add('none', false, [...part.outlines.map((o) => o.path), ...part.openPaths]);
   return { width: job.sheet.width, height: job.sheet.height, shapes };
 }

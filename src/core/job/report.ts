@@ -8,7 +8,7 @@ import type { Stretch } from '../inspect/strength';
 import { noteOf } from '../kinds/step';
 import { tieStep } from '../kinds/steps/tie';
 import { tieOnSheet } from '../prepare/ties';
-import type { PartFill } from '../toolpath/fill/part-fill';
+import type { PartHatch } from '../toolpath/hatch/part-hatch';
 import type { JobResult } from './evaluate';
 import type { PartResult } from './part-result';
 import { dotTotals, totalSetDowns } from './totals';
@@ -30,19 +30,19 @@ const pointReport = ({ x, y }: Point) => ({ x: round(x), y: round(y) });
 const stretchReport = (stretches: readonly Stretch[]) =>
   stretches.map((s) => ({ widthMm: round(s.width), at: pointReport(s.at), box: boxReport(s.box) }));
 
-const fillReport = (fill: PartFill | null) =>
-  fill && {
-    widthMm: round(fill.widthMm),
-    spacingMm: round(fill.spacingMm),
-    lines: fill.lines,
-    strips: fill.strips,
-    drawnMm: round(fill.drawnMm),
-    travelMm: round(fill.travelMm),
-    coveredMm2: round(fill.cover.covered),
-    missedMm2: round(fill.cover.missed),
-    beyondReachMm2: round(fill.reach.missedMm2),
-    spilledMm2: round(fill.cover.spilled),
-    missedPlaces: fill.cover.places.map((p) => ({
+const hatchReport = (hatch: PartHatch | null) =>
+  hatch && {
+    widthMm: round(hatch.widthMm),
+    spacingMm: round(hatch.spacingMm),
+    lines: hatch.lineCount,
+    strips: hatch.strips,
+    drawnMm: round(hatch.drawnMm),
+    travelMm: round(hatch.travelMm),
+    coveredMm2: round(hatch.cover.covered),
+    missedMm2: round(hatch.cover.missed),
+    beyondReachMm2: round(hatch.reach.missedMm2),
+    spilledMm2: round(hatch.cover.spilled),
+    missedPlaces: hatch.cover.places.map((p) => ({
       areaMm2: round(p.areaMm2),
       at: pointReport(p.at),
       box: boxReport(p.box),
@@ -114,12 +114,12 @@ export function reportOf(job: Job, result: JobResult) {
           jointMm: round(c.joint),
         })),
       ),
-      middleLines: part.linework.centerline?.lines.length ?? 0,
+      middleLines: part.linework.centerline?.paths.length ?? 0,
       dots: part.linework.dots?.dots.length ?? 0,
-      filling: fillReport(part.linework.hatch),
+      hatch: hatchReport(part.linework.hatch),
       paths: part.outlines.length,
       segments: countSegments(part.outlines.map((o) => o.path)),
-      openPaths: part.lines.length + part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
+      openPaths: part.openPaths.length + part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
     })),
     operations: result.operations.map((o) => ({
       id: o.operation.id,

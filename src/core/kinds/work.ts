@@ -15,14 +15,14 @@ export type ToDraw = {
   /** In the order it is to be drawn in. */
   readonly ordered: readonly Drawable[];
   /** Lines that are joined where they meet, and dots. */
-  readonly lines: readonly Path[];
+  readonly polylines: readonly Path[];
   readonly dots: readonly DotToDraw[];
   readonly outlines: readonly OutlineDrawable[];
   /** Of all lines, outlines and dots together, in mm. */
   readonly lengthMm: number;
 };
 
-export const NOTHING_DRAWN: ToDraw = { areas: [], ordered: [], lines: [], dots: [], outlines: [], lengthMm: 0 };
+export const NOTHING_DRAWN: ToDraw = { areas: [], ordered: [], polylines: [], dots: [], outlines: [], lengthMm: 0 };
 
 /** A part made ready, with what its steps draw. */
 export type WorkedPart = PreparedPart & {

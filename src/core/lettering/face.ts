@@ -16,7 +16,7 @@ export type Typeface = {
   readonly weight: number;
   readonly italic: boolean;
   /** Whether its glyphs are open lines for a tool to run along, not closed outlines. */
-  readonly lines: boolean;
+  readonly isSingleStroke: boolean;
   readonly unitsPerEm: number;
   readonly ascent: number;
   /** Below the baseline, negative. */

@@ -119,7 +119,7 @@ const MOST_OVERLAP = 0.5;
 /** Set the text. Lines align by what is drawn, not by side bearings, so that cut edges line up. */
 export function layoutLettering(asked: LetteringSpec, face: Typeface, memory: Memory = NO_MEMORY): Layout {
   // Lines have no ink to overlap with.
-  const spec = face.lines ? { ...asked, closeUp: null } : asked;
+  const spec = face.isSingleStroke ? { ...asked, closeUp: null } : asked;
   let scale = spec.size.mm / face.capHeight;
   let drafts = draftLines(spec, face, scale, memory);
   if (spec.size.by === 'width')

@@ -75,7 +75,7 @@ export function readLineFace(bytes: Uint8Array): Typeface | null {
     family: file.family,
     weight: file.weight,
     italic: file.italic,
-    lines: true,
+    isSingleStroke: true,
     unitsPerEm: file.unitsPerEm,
     ascent: file.ascent,
     descent: file.descent,

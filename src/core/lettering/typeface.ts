@@ -69,7 +69,7 @@ function buildTypeface(hb: HarfBuzz, face: HbFace, font: HbFont): Typeface {
     family: nameOf(face, 16) || nameOf(face, 1) || 'Unnamed',
     weight: view && view.byteLength > 6 ? view.getUint16(4) : 400,
     italic: view && view.byteLength > 64 ? (view.getUint16(62) & 1) === 1 : false,
-    lines: false,
+    isSingleStroke: false,
     unitsPerEm: face.upem,
     ascent: extents.ascender,
     descent: extents.descender,

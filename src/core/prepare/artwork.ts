@@ -21,7 +21,7 @@ export type ArtworkLookup = (id: string) => ArtworkAnswer;
 export type PreparedArtwork = {
   readonly outlines: readonly Outline[];
   /** Lines that do not close. */
-  readonly lines: readonly Path[];
+  readonly openPaths: readonly Path[];
   readonly closing: Pick<Closed, 'gaps' | 'doubled' | 'specks' | 'tees'> & {
     /** Outlines that were drawn again, and are left out. */
     readonly repeated: number;
@@ -66,7 +66,7 @@ const ARTWORK: Stage<ArtworkInput, PreparedArtwork> = {
     const region = regionOf(engine, fitted);
     return {
       outlines: measureOutlines(region.map((path) => ({ path, labels: path.segments.map(() => 0) }))),
-      lines: closed.open.map(smooth),
+      openPaths: closed.open.map(smooth),
       closing: {
         gaps: closed.gaps,
         doubled: closed.doubled,
@@ -77,7 +77,7 @@ const ARTWORK: Stage<ArtworkInput, PreparedArtwork> = {
       },
     };
   },
-  weigh: ({ outlines, lines }) => weighOutlines(outlines) + weighPaths(lines),
+  weigh: ({ outlines, openPaths: lines }) => weighOutlines(outlines) + weighPaths(lines),
 };
 
 /** A drawing with its loose lines closed, at its size about its middle. */

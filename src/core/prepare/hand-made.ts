@@ -21,7 +21,7 @@ export type KeptOutlines = {
 /** How much there is of a shape, in some measure. */
 export type Amount = { readonly segments: number; readonly area: number; readonly length: number };
 
-export type HandMade = { readonly outlines: readonly Outline[]; readonly lines: readonly Path[] };
+export type HandMade = { readonly outlines: readonly Outline[]; readonly openPaths: readonly Path[] };
 
 type HandMadeInput = { readonly engine: ClipEngine; readonly d: string };
 
@@ -34,10 +34,10 @@ const HAND_MADE: Stage<HandMadeInput, HandMade> = {
     const region = regionOf(engine, areas);
     return {
       outlines: measureOutlines(region.map((path) => ({ path, labels: path.segments.map(() => 0) }))),
-      lines: paths.filter((p) => !p.closed),
+      openPaths: paths.filter((p) => !p.closed),
     };
   },
-  weigh: ({ outlines, lines }) => weighOutlines(outlines) + weighPaths(lines),
+  weigh: ({ outlines, openPaths: lines }) => weighOutlines(outlines) + weighPaths(lines),
 };
 
 /** Path data made into clean outlines and open lines, in the coordinates of the data. */
@@ -54,9 +54,9 @@ export const unitOf = (capHeightMm: number | null, ownBox: Box): number =>
 export const nodesFrame = (step: Pick<KeptOutlines, 'unit'>, first: Framed): Matrix =>
   compose(scaling(unitOf(first.layout?.capHeightMm ?? null, first.ownBox) / step.unit), first.matrix);
 
-export const moveHandMade = ({ outlines, lines }: HandMade, m: Matrix): HandMade => ({
+export const moveHandMade = ({ outlines, openPaths: lines }: HandMade, m: Matrix): HandMade => ({
   outlines: transformOutlines(outlines, m),
-  lines: lines.map((path) => transformPath(path, m)),
+  openPaths: lines.map((path) => transformPath(path, m)),
 });
 
 /** How much of their bounds two outlines have in common, 0 to 1. */
@@ -105,12 +105,12 @@ export const sameAmount = (a: Amount, b: Amount): boolean =>
 type Solid = {
   readonly members: readonly Framed[];
   readonly solid: readonly Outline[];
-  readonly lines: readonly Path[];
+  readonly openPaths: readonly Path[];
   readonly bridged: { readonly before: readonly Outline[] } | null;
 };
 
 /** What keeps a part's outlines and lines as they are; null when it has none. */
-export function takeInHand({ members, solid, lines, bridged }: Solid): KeptOutlines | null {
+export function takeInHand({ members, solid, openPaths: lines, bridged }: Solid): KeptOutlines | null {
   const [first] = members;
   if (!first || solid.length + lines.length === 0) return null;
   const unit = unitOf(first.layout?.capHeightMm ?? null, first.ownBox);

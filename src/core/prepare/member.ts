@@ -46,7 +46,7 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
     unclosed: [],
     missing: [],
     copied: [],
-    lines: [],
+    openPaths: [],
     closing: null,
   };
   let outlines: readonly Outline[];
@@ -54,7 +54,7 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
   let layout: Layout | null = null;
   let copied: readonly Source[] = [];
   let unclosed: readonly Path[] = [];
-  let lines: readonly Path[] = [];
+  let openPaths: readonly Path[] = [];
   let closing: PreparedArtwork['closing'] | null = null;
   if (member.kind === 'lettering') {
     if (member.text.trim() === '') return { ...bare, trouble: { kind: 'no words' } };
@@ -65,11 +65,11 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
       return { ...bare, trouble: { kind: 'no typeface', face: member.face, sentence: answer.sentence } };
     layout = layoutLettering(member, answer.typeface, context.memory);
     ownBox = layout.box;
-    if (answer.typeface.lines) {
+    if (answer.typeface.isSingleStroke) {
       outlines = [];
-      lines = letterPaths(layout, answer.typeface, matrix);
+      openPaths = letterPaths(layout, answer.typeface, matrix);
     } else outlines = weldLettering(context.engine, layout, answer.typeface, weld, matrix, context.memory);
-    if (member.closeUp && !answer.typeface.lines)
+    if (member.closeUp && !answer.typeface.isSingleStroke)
       unclosed = letterPaths(
         layoutLettering({ ...member, closeUp: null }, answer.typeface, context.memory),
         answer.typeface,
@@ -90,16 +90,16 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
     copied = original.sources;
   } else if (member.kind === 'path') {
     const made = moveHandMade(handMade(context.engine, member.d, context.memory), scaling(member.scale));
-    ownBox = uniteBoxes(boundsOf(made.outlines), regionBox(made.lines));
+    ownBox = uniteBoxes(boundsOf(made.outlines), regionBox(made.openPaths));
     outlines = transformOutlines(made.outlines, matrix);
-    lines = made.lines.map((path) => transformPath(path, matrix));
+    openPaths = made.openPaths.map((path) => transformPath(path, matrix));
   } else if (member.kind === 'artwork') {
     const answer = context.artworks(member.drawing);
     if ('sentence' in answer) return { ...bare, trouble: { kind: 'no drawing', sentence: answer.sentence } };
     const made = prepareArtwork(context.engine, answer.drawing, member, context.memory);
-    ownBox = uniteBoxes(boundsOf(made.outlines), regionBox(made.lines));
+    ownBox = uniteBoxes(boundsOf(made.outlines), regionBox(made.openPaths));
     outlines = transformOutlines(made.outlines, matrix);
-    lines = made.lines.map((path) => transformPath(path, matrix));
+    openPaths = made.openPaths.map((path) => transformPath(path, matrix));
     closing = made.closing;
   } else {
     const path = shapePath(member);
@@ -111,13 +111,13 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
     id: member.id,
     matrix,
     ownBox,
-    box: uniteBoxes(boundsOf(outlines), regionBox(lines)),
+    box: uniteBoxes(boundsOf(outlines), regionBox(openPaths)),
     outlines,
     layout,
     unclosed,
     missing: layout?.missing ?? [],
     copied,
-    lines,
+    openPaths,
     closing,
     trouble: null,
   };

@@ -42,7 +42,7 @@ export type PreparedMember = {
   /** The letters and shapes of a copied part, by the names they have there; empty for other members. */
   readonly copied: readonly Source[];
   /** Open lines on the sheet: of a drawing, or of a one-line face. */
-  readonly lines: readonly Path[];
+  readonly openPaths: readonly Path[];
   /** What closing a drawing found, in the member's own coordinates; null for other members. */
   readonly closing: PreparedArtwork['closing'] | null;
   readonly trouble: MemberTrouble | null;
@@ -65,7 +65,7 @@ export type PreparedPart = {
   /** The shape as drawn: what is cut along and filled. */
   readonly outlines: readonly Outline[];
   /** Lines that do not close, as they are in its drawings. */
-  readonly lines: readonly Path[];
+  readonly openPaths: readonly Path[];
   /** Whether overlaps are left in the outlines because welding is off. */
   readonly overlaps: boolean;
   /** Outlines of what stays: the shape, or the sheet without it. */

@@ -43,10 +43,10 @@ class MovedMember implements PreparedMember {
   get outlines(): readonly Outline[] {
     return this.mover.outlines(this.member.outlines);
   }
-  get lines(): readonly Path[] {
+  get openPaths(): readonly Path[] {
     return this.linesMoved();
   }
-  private readonly linesMoved = once(() => this.mover.paths(this.member.lines));
+  private readonly linesMoved = once(() => this.mover.paths(this.member.openPaths));
   get unclosed(): readonly Path[] {
     return this.unclosedMoved();
   }
@@ -54,7 +54,9 @@ class MovedMember implements PreparedMember {
   get box(): Box {
     return this.boxMoved();
   }
-  private readonly boxMoved = once(() => this.mover.bounds(this.member.outlines, this.member.lines, this.member.box));
+  private readonly boxMoved = once(() =>
+    this.mover.bounds(this.member.outlines, this.member.openPaths, this.member.box),
+  );
 }
 
 class MovedPart implements PreparedPart {
@@ -98,10 +100,10 @@ class MovedPart implements PreparedPart {
   private readonly framesMoved = once(() =>
     this.part.frames.map((frame) => ({ ...frame, matrix: compose(frame.matrix, this.mover.matrix) })),
   );
-  get lines(): readonly Path[] {
+  get openPaths(): readonly Path[] {
     return this.linesMoved();
   }
-  private readonly linesMoved = once(() => this.mover.paths(this.part.lines));
+  private readonly linesMoved = once(() => this.mover.paths(this.part.openPaths));
   get pieces(): PreparedPart['pieces'] {
     return this.piecesMoved();
   }
@@ -114,7 +116,7 @@ class MovedPart implements PreparedPart {
   get box(): Box {
     return this.boxMoved();
   }
-  private readonly boxMoved = once(() => uniteBoxes(boundsOf(this.solid), regionBox(this.lines)));
+  private readonly boxMoved = once(() => uniteBoxes(boundsOf(this.solid), regionBox(this.openPaths)));
   get handMade(): PreparedPart['handMade'] {
     return this.handMadeMoved();
   }

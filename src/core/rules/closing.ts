@@ -126,14 +126,14 @@ const openLines = partRule({
   station: 'close',
   find(about) {
     const { part, ready, isCut } = about;
-    const n = ready.lines.length;
+    const n = ready.openPaths.length;
     // Where gaps are asked about, what is open is their matter.
     if (!isCut || n === 0 || [gap, askedGap].some((rule) => rule.find(about).length > 0)) return [];
     const sentence =
       n === 1
         ? 'A line does not close: it is cut as it is, and nothing comes off.'
         : `${n.toLocaleString('en')} lines do not close: they are cut as they are, and nothing comes off.`;
-    return [{ sentence, box: growBox(regionBox(ready.lines), 1), detail: part.id }];
+    return [{ sentence, box: growBox(regionBox(ready.openPaths), 1), detail: part.id }];
   },
 });
 

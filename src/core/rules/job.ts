@@ -1,5 +1,5 @@
 /** What is found about a job as a whole: parts filled over each other, and the order of operations. */
-import { cutOutOf } from '../commands/fills';
+import { cutOutOf } from '../commands/interior';
 import { partTitle } from '../document/part-words';
 import type { Operation, Part } from '../document/schema';
 import { windingAt } from '../geometry/winding';

@@ -1,5 +1,5 @@
 /** What is found about where a part lies, how large it is, and what is left of it. */
-import { punchMember } from '../commands/fills';
+import { punchMember } from '../commands/interior';
 import type { Job } from '../document/schema';
 import { type Box, isEmptyBox } from '../geometry/point';
 import type { Rule } from '../inspect/rule';

@@ -19,7 +19,7 @@ export const WORK_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     station: 'assign',
     find: ({ part, ready, title }) =>
       ready.outlines.length === 0 &&
-      ready.lines.length > 0 &&
+      ready.openPaths.length > 0 &&
       part.work.length > 0 &&
       part.work.every((w) => w.what === 'fill')
         ? [

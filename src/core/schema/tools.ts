@@ -15,7 +15,7 @@ const toolShape = {
   ),
 };
 
-export const fillToolSchema = z.strictObject(toolShape);
+export const hatchToolSchema = z.strictObject(toolShape);
 
 export const listedToolSchema = z.strictObject({
   id,
@@ -23,5 +23,5 @@ export const listedToolSchema = z.strictObject({
   feed: about(z.number().min(1).max(1_000_000).default(1000), 'How fast it goes along lines, in mm a minute.'),
 });
 
-export type FillTool = z.infer<typeof fillToolSchema>;
+export type HatchTool = z.infer<typeof hatchToolSchema>;
 export type ListedTool = z.infer<typeof listedToolSchema>;

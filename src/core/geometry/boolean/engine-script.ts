@@ -1,6 +1,6 @@
 /** Clipper2 in TypeScript behind the engine's interface. */
 import { Clipper64, ClipType, FillRule, type Path64 } from 'clipper2-ts';
-import { type ClipEngine, type ClipOperation, type Filling, GRID_PER_MM, type TaggedPolygon } from './engine';
+import { type ClipEngine, type ClipOperation, GRID_PER_MM, type TaggedPolygon, type WindingRule } from './engine';
 
 const TYPES: Readonly<Record<ClipOperation, ClipType>> = {
   union: ClipType.Union,
@@ -8,7 +8,7 @@ const TYPES: Readonly<Record<ClipOperation, ClipType>> = {
   intersection: ClipType.Intersection,
 };
 
-const FILLINGS: Readonly<Record<Filling, FillRule>> = {
+const RULES: Readonly<Record<WindingRule, FillRule>> = {
   nonzero: FillRule.NonZero,
   positive: FillRule.Positive,
   evenodd: FillRule.EvenOdd,
@@ -38,7 +38,7 @@ function fromGrid(path: Path64): TaggedPolygon {
 
 export const scriptEngine: ClipEngine = {
   name: 'clipper2-ts',
-  clip(operation, subject, clip, filling) {
+  clip(operation, subject, clip, rule) {
     const clipper = new Clipper64();
     clipper.preserveCollinear = true;
     clipper.zCallback = (_b1, _t1, _b2, _t2, point) => {
@@ -47,7 +47,7 @@ export const scriptEngine: ClipEngine = {
     clipper.addSubject(subject.map(toGrid));
     if (clip.length > 0) clipper.addClip(clip.map(toGrid));
     const solution: Path64[] = [];
-    clipper.execute(TYPES[operation], FILLINGS[filling], solution);
+    clipper.execute(TYPES[operation], RULES[rule], solution);
     return solution.map(fromGrid);
   },
 };

@@ -30,17 +30,17 @@ export async function loadWasmEngine(): Promise<ClipEngine> {
 
   return {
     name: 'clipper2-wasm',
-    clip(operation, subject, clip, filling) {
+    clip(operation, subject, clip, rule) {
       const type = {
         union: wasm.ClipType.Union,
         difference: wasm.ClipType.Difference,
         intersection: wasm.ClipType.Intersection,
       }[operation];
-      const rule = {
+      const fillRule = {
         nonzero: wasm.FillRule.NonZero,
         positive: wasm.FillRule.Positive,
         evenodd: wasm.FillRule.EvenOdd,
-      }[filling];
+      }[rule];
       const clipper = new wasm.ClipperD(GRID_DIGITS);
       const subjects = toHeap(subject);
       const clips = toHeap(clip);
@@ -49,7 +49,7 @@ export async function loadWasmEngine(): Promise<ClipEngine> {
         clipper.SetPreserveCollinear(true);
         clipper.AddSubject(subjects);
         if (clip.length > 0) clipper.AddClip(clips);
-        clipper.ExecutePath(type, rule, solution);
+        clipper.ExecutePath(type, fillRule, solution);
         return fromHeap(solution);
       } finally {
         for (const object of [solution, clips, subjects, clipper]) object.delete();

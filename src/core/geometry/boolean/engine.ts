@@ -6,19 +6,19 @@
 export type ClipOperation = 'union' | 'difference' | 'intersection';
 
 /** Inside is what is wound round any number of times; more often counter-clockwise than clockwise; an odd number of times. */
-export type Filling = 'nonzero' | 'positive' | 'evenodd';
+export type WindingRule = 'nonzero' | 'positive' | 'evenodd';
 
 /** A closed polygon as x, y, tag triplets. Tag 0 marks a vertex the clipper made itself. */
 export type TaggedPolygon = Float64Array;
 
 export type ClipEngine = {
   readonly name: string;
-  /** The same filling on both sides; collinear vertices are kept, tags of input vertices come through. */
+  /** The same rule on both sides; collinear vertices are kept, tags of input vertices come through. */
   readonly clip: (
     operation: ClipOperation,
     subject: readonly TaggedPolygon[],
     clip: readonly TaggedPolygon[],
-    filling: Filling,
+    rule: WindingRule,
   ) => TaggedPolygon[];
 };
 

@@ -10,7 +10,7 @@ import type { Path } from '../path';
 import type { Point } from '../point';
 import { line, pointAt, type Segment, stepsWithin, subSegment, withEnds } from '../segment';
 import { crossingNear, nearestParameter, segmentArea, segmentLength } from '../segment-measures';
-import { type ClipEngine, type ClipOperation, type Filling, GRID_PER_MM, type TaggedPolygon } from './engine';
+import { type ClipEngine, type ClipOperation, GRID_PER_MM, type TaggedPolygon, type WindingRule } from './engine';
 import { joinRuns } from './join';
 import type { LabelledPath } from './labelled';
 import { snapTogether } from './snap';
@@ -79,12 +79,12 @@ export class BooleanSession {
     operation: ClipOperation,
     subject: readonly TaggedPolygon[],
     clip: readonly TaggedPolygon[] = [],
-    filling: Filling = 'nonzero',
+    rule: WindingRule = 'nonzero',
   ): TaggedPolygon[] {
     if (subject.length === 0 && (operation !== 'union' || clip.length === 0)) return [];
-    if (!this.snap) return this.engine.clip(operation, subject, clip, filling);
+    if (!this.snap) return this.engine.clip(operation, subject, clip, rule);
     const snapped = snapTogether([...subject, ...clip]);
-    return this.engine.clip(operation, snapped.slice(0, subject.length), snapped.slice(subject.length), filling);
+    return this.engine.clip(operation, snapped.slice(0, subject.length), snapped.slice(subject.length), rule);
   }
 
   /** Exact outlines of clipped polygons: outlines counter-clockwise, holes clockwise. */

@@ -111,7 +111,7 @@ export const centerlineStep = drawStep({
     *run({ part, shape, step, engine, faces }, memory) {
       return partLines(part, shape, step, { engine, faces, memory });
     },
-    weigh: ({ lines }) => 2 * weighPaths(lines),
+    weigh: ({ paths: lines }) => 2 * weighPaths(lines),
   },
   moved: transformLines,
   rules: [

@@ -5,16 +5,16 @@ import { more } from '../../inspect/rule';
 import { LIMITS } from '../../limits';
 import type { PreparedPart } from '../../prepare/prepared';
 import { about, stepOn } from '../../schema/fields';
-import { fillToolSchema } from '../../schema/tools';
-import { filling, weighFill } from '../../toolpath/fill/filling';
-import { type PartFill, transformFill } from '../../toolpath/fill/part-fill';
+import { hatchToolSchema } from '../../schema/tools';
+import { type PartHatch, transformHatch } from '../../toolpath/hatch/part-hatch';
+import { hatchStages, weighHatch } from '../../toolpath/hatch/stages';
 import { drawStep } from '../step';
 
 const percent = (share: number): string => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
 
-/** A filling there is something to say about; null where there is none, or nothing was filled. */
-const filled = (fill: PartFill | null): PartFill | null =>
-  fill && fill.tooMany === null && fill.reached.length > 0 ? fill : null;
+/** Hatch lines there is something to say about; null where there are none, or nothing was filled. */
+const filled = (hatch: PartHatch | null): PartHatch | null =>
+  hatch && hatch.tooMany === null && hatch.reached.length > 0 ? hatch : null;
 
 /** By where it is in the part, so that it keeps its key when the part is moved, turned or mirrored. */
 function placeKey({ matrix, ownBox }: PreparedPart, at: Point): string {
@@ -24,7 +24,7 @@ function placeKey({ matrix, ownBox }: PreparedPart, at: Point): string {
 
 export const hatchStep = drawStep({
   kind: 'hatch',
-  word: 'filling lines',
+  word: 'hatch lines',
   isSingle: true,
   schema: z.strictObject({
     kind: z.literal('hatch'),
@@ -37,7 +37,7 @@ export const hatchStep = drawStep({
       z.boolean().default(true),
       'The ends of neighbouring lines are joined along the edge, there and back, so that the tool stays down.',
     ),
-    tool: fillToolSchema.prefault({}).describe('What fills.'),
+    tool: hatchToolSchema.prefault({}).describe('What fills.'),
     overlap: about(
       z.number().min(-20).max(0.95).default(0.3),
       'Share of the width that neighbouring lines overlap; below 0 there is room between them.',
@@ -68,13 +68,13 @@ export const hatchStep = drawStep({
   keepsLetters: false,
   canDraw: (shape) => shape.outlines.length > 0,
   draw: {
-    name: 'filling',
-    // What may be left changes what is said of a filling, not the filling.
+    name: 'hatch',
+    // What may be left changes what is said of the lines, not the lines.
     key: ({ shape, step }, idOf) => JSON.stringify([idOf(shape), { ...step, mostMissed: 0 }]),
-    run: ({ shape, step, engine }, memory) => filling({ part: shape, step, engine }, memory),
-    weigh: weighFill,
+    run: ({ shape, step, engine }, memory) => hatchStages({ part: shape, step, engine }, memory),
+    weigh: weighHatch,
   },
-  moved: transformFill,
+  moved: transformHatch,
   rules: [
     {
       code: 'too-many-lines',
@@ -84,8 +84,8 @@ export const hatchStep = drawStep({
         if (!drawn || drawn.tooMany === null) return [];
         const sentence =
           step?.style === 'rings'
-            ? `${title} would take more than ${LIMITS.fillRings.toLocaleString('en')} rings: none is made. Take a wider tool, or lines.`
-            : `${title} would take more than ${LIMITS.fillLines.toLocaleString('en')} lines: none is made. Take a wider tool or less overlap.`;
+            ? `${title} would take more than ${LIMITS.hatchRings.toLocaleString('en')} rings: none is made. Take a wider tool, or lines.`
+            : `${title} would take more than ${LIMITS.hatchLines.toLocaleString('en')} lines: none is made. Take a wider tool or less overlap.`;
         return [{ sentence, box: part.box, detail: 'many' }];
       },
     },
@@ -109,9 +109,9 @@ export const hatchStep = drawStep({
       severity: 'caution',
       station: 'fill',
       find({ drawn, step, title, part, length }) {
-        const fill = filled(drawn);
-        if (!fill || !step) return [];
-        const { reach, widthMm } = fill;
+        const hatch = filled(drawn);
+        if (!hatch || !step) return [];
+        const { reach, widthMm } = hatch;
         const share = reach.missedMm2 / Math.max(reach.areaMm2, 1e-9);
         if (share <= step.mostMissed) return [];
         const textOf = (source: number) => part.sources[source]?.text.trim();
@@ -134,10 +134,10 @@ export const hatchStep = drawStep({
       station: 'fill',
       mend: { words: 'Fill the rest', step: fillRest },
       find({ drawn, title, part, length }) {
-        const fill = filled(drawn);
-        return (fill?.cover.places ?? []).slice(0, LIMITS.missedNamed).map((place) => ({
+        const hatch = filled(drawn);
+        return (hatch?.cover.places ?? []).slice(0, LIMITS.missedNamed).map((place) => ({
           sentence: `A place of ${length(place.sizeMm[0])} by ${length(place.sizeMm[1])} in ${title} is missed.`,
-          box: growBox(place.box, 2 * (fill?.widthMm ?? 0)),
+          box: growBox(place.box, 2 * (hatch?.widthMm ?? 0)),
           detail: placeKey(part, place.at),
           mend: {},
         }));

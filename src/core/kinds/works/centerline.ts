@@ -15,13 +15,13 @@ export const centerlineWork: WorkKind<'centerline'> = {
     if (!made) return {};
     const asPoints = stepIn({ steps }, 'centerline')?.dots === 'point';
     const dots = made.dots.map(({ x, y, r }) => ({ x, y, r: asPoints ? null : r / 2 }));
-    return { lines: made.lines, dots, lengthMm: made.lengthMm + lengthAround(dots) };
+    return { polylines: made.paths, dots, lengthMm: made.lengthMm + lengthAround(dots) };
   },
   box: ({ centerline: made }) =>
     made
       ? made.dots.reduce(
           (box, { x, y, r }) => uniteBoxes(box, growBox({ minX: x, minY: y, maxX: x, maxY: y }, r / 2)),
-          regionBox(made.lines),
+          regionBox(made.paths),
         )
       : EMPTY_BOX,
 };

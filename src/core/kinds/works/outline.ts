@@ -7,7 +7,7 @@ import type { WorkKind } from '../work';
 /** Length of a part's outlines and open lines: the same wherever it lies, so that it is measured once. */
 const lengthOf = (own: PreparedPart, memory: Memory): number =>
   memory.of(own, 'length', () =>
-    [...own.outlines.map((o) => o.path), ...own.lines].reduce((sum, path) => sum + pathLength(path), 0),
+    [...own.outlines.map((o) => o.path), ...own.openPaths].reduce((sum, path) => sum + pathLength(path), 0),
   );
 
 export const outlineWork: WorkKind<'outline'> = {
@@ -17,7 +17,7 @@ export const outlineWork: WorkKind<'outline'> = {
   draws: null,
   comesOff: true,
   toDraw: (part, _steps, memory) => ({
-    lines: part.lines,
+    polylines: part.openPaths,
     outlines: part.outlines.map(({ path, box }) => ({ kind: 'outline', path, box })),
     lengthMm: lengthOf(part.own, memory),
   }),

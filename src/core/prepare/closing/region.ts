@@ -3,7 +3,7 @@
  * lies in another is a hole in it, and in that hole stock again.
  */
 import type Flatbush from 'flatbush';
-import type { ClipEngine, Filling } from '../../geometry/boolean/engine';
+import type { ClipEngine, WindingRule } from '../../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../../geometry/boolean/session';
 import { indexChords } from '../../geometry/chord-index';
 import { DisjointSets } from '../../geometry/disjoint-sets';
@@ -26,10 +26,10 @@ function cleanArea(engine: ClipEngine, { paths, rule }: Area): Path[][] {
   return [united(engine, paths, rule)];
 }
 
-function united(engine: ClipEngine, paths: readonly Path[], filling: Filling): Path[] {
+function united(engine: ClipEngine, paths: readonly Path[], rule: WindingRule): Path[] {
   const session = new BooleanSession(engine, FLATTEN_MM, true);
   const polygons = session.add(paths, 0);
-  return session.rebuild(session.clip('union', polygons, [], filling)).map((o) => o.path);
+  return session.rebuild(session.clip('union', polygons, [], rule)).map((o) => o.path);
 }
 
 type Chord = readonly [ax: number, ay: number, bx: number, by: number];

@@ -34,7 +34,7 @@ export type StrokeDot = Point & { readonly r: number };
 
 export type Centerline = {
   /** Open lines, and closed ones where a stroke runs into itself. */
-  readonly lines: readonly Path[];
+  readonly paths: readonly Path[];
   readonly dots: readonly StrokeDot[];
   /** Places worth a look. */
   readonly uneven: readonly Uneven[];
@@ -54,14 +54,14 @@ const SPUR = 0.5;
 export function centerlineOf(region: readonly Path[], settings: CenterlineSettings): Centerline {
   const area = regionArea(region);
   const around = region.reduce((sum, p) => sum + pathLength(p), 0);
-  if (!(area > 0)) return { lines: [], dots: [], uneven: [], width: 0 };
+  if (!(area > 0)) return { paths: [], dots: [], uneven: [], width: 0 };
   const width = (2 * area) / around;
   if (region.length === 1 && (4 * Math.PI * area) / around ** 2 > ROUND) {
     const r = Math.sqrt(area / Math.PI);
-    return { lines: [], dots: [{ ...boxCentre(regionBox(region)), r }], uneven: [], width: 2 * r };
+    return { paths: [], dots: [{ ...boxCentre(regionBox(region)), r }], uneven: [], width: 2 * r };
   }
   const axis = medialAxis(region, width / POINTS_PER_WIDTH);
-  if (!axis) return { lines: [], dots: [], uneven: [], width };
+  if (!axis) return { paths: [], dots: [], uneven: [], width };
   const { strokes, joints, byPen } = drawn(axis, settings, width / 2);
   const fit = { tolerance: settings.tolerance ?? settings.smooth * width, reach: width / 2 };
   const made = strokes.map((s) => withEndsMade(s, axis.samples, settings.ends));
@@ -75,7 +75,7 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
   });
   const met = metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0);
   const uneven = [...unevenPlaces(axis, met, joints, width), ...narrowLoops(region, width)];
-  return { lines: met, dots: [], uneven, width };
+  return { paths: met, dots: [], uneven, width };
 }
 
 /** The strokes of a region and where they meet: from the edges of its pen where one drew it, else from its axis. */

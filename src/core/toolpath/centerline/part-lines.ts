@@ -32,7 +32,7 @@ export type LetterLines = {
   readonly alike: string | null;
   /** From capital heights of the letter, or units of the shape, to the sheet. */
   readonly matrix: Matrix;
-  readonly lines: readonly Path[];
+  readonly paths: readonly Path[];
   readonly dots: readonly StrokeDot[];
   readonly uneven: readonly Uneven[];
   /** The usual width of its strokes in mm. */
@@ -42,7 +42,7 @@ export type LetterLines = {
 
 export type PartLines = {
   /** What is drawn: lines of all letters, joined where asked. */
-  readonly lines: readonly Path[];
+  readonly paths: readonly Path[];
   readonly dots: readonly StrokeDot[];
   readonly letters: readonly LetterLines[];
   /** Length of the lines in mm. */
@@ -104,7 +104,7 @@ function penOfFace(face: Typeface, engine: ClipEngine): number | null {
   return penOf(regions);
 }
 
-const NOTHING: Centerline = { lines: [], dots: [], uneven: [], width: 0 };
+const NOTHING: Centerline = { paths: [], dots: [], uneven: [], width: 0 };
 
 /** Regions that hang together, each an outline with its holes. */
 function connected(paths: readonly Path[], parent: readonly number[], depth: readonly number[]): Path[][] {
@@ -125,7 +125,7 @@ function traceAll(
   );
   const largest = made.reduce((best, one) => (one.width > best.width ? one : best), NOTHING);
   return {
-    lines: made.flatMap((m) => (step.retraced === 'twice' ? retraced(m.lines, m.width) : m.lines)),
+    paths: made.flatMap((m) => (step.retraced === 'twice' ? retraced(m.paths, m.width) : m.paths)),
     dots: made.flatMap((m) => m.dots),
     uneven: made.flatMap((m) => m.uneven),
     width: largest.width,
@@ -168,9 +168,9 @@ function placedLine(
     text,
     alike,
     matrix,
-    lines: correction
+    paths: correction
       ? pathOf(correction.d).paths.map((p) => transformPath(p, matrix))
-      : traced.lines.map((p) => transformPath(p, toSheet)),
+      : traced.paths.map((p) => transformPath(p, toSheet)),
     dots: traced.dots.map((d) => ({ ...applyMatrix(toSheet, d), r: d.r * k })),
     uneven: correction ? [] : traced.uneven.map((u) => ({ ...u, ...applyMatrix(toSheet, u), r: u.r * k })),
     width: traced.width * k,
@@ -246,7 +246,7 @@ const TRACED: Stage<TracedInput, Centerline> = {
     JSON.stringify([idOf(face), alike, step.detail, step.ends, step.loops, step.retraced, smooth?.toPrecision(6)]),
   run: ({ letter, face, capital, engine, step, smooth, pen }) =>
     traceAll(letterRegions(letter, face, capital, engine), step, smooth, pen),
-  weigh: ({ lines }) => weighPaths(lines),
+  weigh: ({ paths: lines }) => weighPaths(lines),
 };
 
 /** The centerline of a prepared part. */
@@ -264,7 +264,7 @@ export function partLines(
       const layout = prepared.members[i]?.layout;
       if (member.kind !== 'lettering' || !layout) return;
       const answer = context.faces(member);
-      if (!('typeface' in answer) || answer.typeface.lines) {
+      if (!('typeface' in answer) || answer.typeface.isSingleStroke) {
         index += layout.letters.length;
         return;
       }
@@ -296,9 +296,9 @@ export function partLines(
     const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, penOf(regions));
     letters.push({ ...placedLine(NOTHING, frame, '', 1, step), ...wholeOf(traced, frame, step) });
   }
-  const lines = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.lines);
+  const lines = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.paths);
   const lengthMm = lines.reduce((sum, path) => sum + pathLength(path), 0);
-  return { lines, dots: letters.flatMap((l) => l.dots), letters, lengthMm, untraced: untraced };
+  return { paths: lines, dots: letters.flatMap((l) => l.dots), letters, lengthMm, untraced: untraced };
 }
 
 /** Lines of a whole part are on the sheet already. */
@@ -309,7 +309,7 @@ function wholeOf(
 ): Partial<LetterLines> {
   return correctionOf(step, frame)
     ? { dots: traced.dots, width: traced.width }
-    : { lines: traced.lines, dots: traced.dots, uneven: traced.uneven, width: traced.width };
+    : { paths: traced.paths, dots: traced.dots, uneven: traced.uneven, width: traced.width };
 }
 
 /** The same moved, turned or mirrored. */
@@ -318,12 +318,12 @@ export function transformLines(made: PartLines, m: Matrix): PartLines {
   const paths = (list: readonly Path[]): Path[] => list.map((p) => transformPath(p, m));
   return {
     ...made,
-    lines: paths(made.lines),
+    paths: paths(made.paths),
     dots: made.dots.map(move),
     letters: made.letters.map((l) => ({
       ...l,
       matrix: compose(l.matrix, m),
-      lines: paths(l.lines),
+      lines: paths(l.paths),
       dots: l.dots.map(move),
       uneven: l.uneven.map(move),
     })),

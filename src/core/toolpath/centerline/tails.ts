@@ -7,7 +7,7 @@ import { boxesMeet, growBox, type Point } from '../../geometry/point';
 import { type Segment, tangentAt } from '../../geometry/segment';
 import { joiningCurve, shortened } from './splice';
 
-type Lines = { readonly lines: readonly Path[]; readonly width: number };
+type Lines = { readonly paths: readonly Path[]; readonly width: number };
 
 /** An end of a line: where it is and the direction in which the line runs out there. */
 type End = {
@@ -59,14 +59,14 @@ export function joinLetters(letters: readonly Lines[]): Path[] {
   const lines: (Path | null)[] = [];
   const letter: number[] = [];
   letters.forEach((l, i) => {
-    for (const line of l.lines) {
+    for (const line of l.paths) {
       lines.push(line);
       letter.push(i);
     }
   });
   const boxes = letters.map((l) =>
     growBox(
-      l.lines.reduce(
+      l.paths.reduce(
         (box, p) => {
           const b = pathBox(p);
           return {

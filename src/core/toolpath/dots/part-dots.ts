@@ -70,7 +70,7 @@ const MEANT = 0.5;
 /** The dots of a prepared part; `lines` is its centerline, where there is one. */
 export function partDots(part: PreparedPart, lines: PartLines | null, step: PartDotSettings): PartDots {
   const along: readonly Path[] =
-    step.along === 'centerline' ? (lines?.lines ?? []) : [...part.outlines.map((o) => o.path), ...part.lines];
+    step.along === 'centerline' ? (lines?.paths ?? []) : [...part.outlines.map((o) => o.path), ...part.openPaths];
   // A dot of a letter is one dot, however large it was.
   const made = dotsAlong(along, step, step.along === 'centerline' ? (lines?.dots ?? []) : []);
   const dots = new Set<PartDot>();

@@ -5,21 +5,21 @@ import type { Point } from '../../geometry/point';
 import { countStrokes, joinStrokes, lengthsOf, NO_STROKES, type Strokes, turnStrokes } from '../../geometry/strokes';
 import { LIMITS } from '../../limits';
 import type { Outline } from '../../prepare/outline';
-import type { FillTool } from '../../schema/tools';
+import type { HatchTool } from '../../schema/tools';
 import { polygonsOf, turnBy } from './polygons';
 import { ringsOf } from './rings';
-import { flatness, type TipRoom } from './room';
 import { countRows, scanlinesOf } from './scanlines';
 import { stripsOf } from './strips';
+import { flatness, type TipRoom } from './tip-room';
 import { widthOf } from './tool';
 import { inTour } from './tour';
 
 /** How a shape is filled. Lengths in mm, angles in degrees. */
-export type FillSettings = {
+export type HatchSettings = {
   readonly style: 'parallel' | 'crossed' | 'rings';
   /** Whether the ends of neighbouring lines are joined along the edge. */
   readonly joined: boolean;
-  readonly tool: FillTool;
+  readonly tool: HatchTool;
   /** Share of the width that neighbouring lines overlap; below 0 there is room between them. */
   readonly overlap: number;
   readonly angle: number;
@@ -32,7 +32,7 @@ export type FillSettings = {
 };
 
 /** The lines that fill a shape, before anything is asked about them. */
-export type FillLines = {
+export type HatchLines = {
   readonly widthMm: number;
   readonly spacingMm: number;
   /** Lines and what links them, in the order they are drawn. */
@@ -42,7 +42,7 @@ export type FillLines = {
   /** The pass along the edge. */
   readonly edge: readonly Path[];
   /** Lines, or rings, and the strips they are drawn in. */
-  readonly lines: number;
+  readonly lineCount: number;
   readonly strips: number;
   readonly drawnMm: number;
   readonly travelMm: number;
@@ -51,19 +51,19 @@ export type FillLines = {
 };
 
 /** How often the tool is set down for them. */
-export const liftsOf = ({ strokes, rings, edge }: Pick<FillLines, 'strokes' | 'rings' | 'edge'>): number =>
+export const liftsOf = ({ strokes, rings, edge }: Pick<HatchLines, 'strokes' | 'rings' | 'edge'>): number =>
   countStrokes(strokes) + rings.length + edge.length;
 
 /**
  * Lines that fill the room a tip has; they pass through `origin`, so that they lie alike wherever the part is. Yields the share
  * done, as far as it can be told.
  */
-export function* fillLines(
+export function* hatchLines(
   engine: ClipEngine,
   origin: Point,
-  step: FillSettings,
+  step: HatchSettings,
   { outlines }: TipRoom,
-): Generator<number, FillLines> {
+): Generator<number, HatchLines> {
   const widthMm = widthOf(step.tool);
   const spacingMm = widthMm * (1 - step.overlap);
   const made =
@@ -82,13 +82,13 @@ export function* fillLines(
   };
 }
 
-type Made = Pick<FillLines, 'strokes' | 'rings' | 'lines' | 'strips' | 'tooMany'>;
+type Made = Pick<HatchLines, 'strokes' | 'rings' | 'lineCount' | 'strips' | 'tooMany'>;
 
 /** Rings done are shown as this share at most: how many there will be is not known. */
 const RINGS_SHOWN = 200;
 
 function* ringLines(engine: ClipEngine, outlines: readonly Outline[], spacing: number): Generator<number, Made> {
-  const made = ringsOf(engine, outlines, spacing, LIMITS.fillRings);
+  const made = ringsOf(engine, outlines, spacing, LIMITS.hatchRings);
   for (let next = made.next(); ; next = made.next()) {
     if (!next.done) {
       yield Math.min(1, next.value / RINGS_SHOWN);
@@ -96,14 +96,14 @@ function* ringLines(engine: ClipEngine, outlines: readonly Outline[], spacing: n
     }
     const { paths, rings, isCutShort } = next.value;
     return isCutShort
-      ? { strokes: NO_STROKES, rings: [], lines: 0, strips: 0, tooMany: LIMITS.fillRings }
-      : { strokes: NO_STROKES, rings: paths, lines: rings, strips: paths.length, tooMany: null };
+      ? { strokes: NO_STROKES, rings: [], lineCount: 0, strips: 0, tooMany: LIMITS.hatchRings }
+      : { strokes: NO_STROKES, rings: paths, lineCount: rings, strips: paths.length, tooMany: null };
   }
 }
 
 function* rowLines(
   origin: Point,
-  step: FillSettings,
+  step: HatchSettings,
   spacing: number,
   outlines: readonly Outline[],
 ): Generator<number, Made> {
@@ -112,33 +112,33 @@ function* rowLines(
   let [lines, strips] = [0, 0];
   for (const angle of angles) {
     const set = hatchSet(outlinePaths(outlines), origin, step, spacing, flatness(widthOf(step.tool)), angle);
-    if (typeof set === 'number') return { strokes: NO_STROKES, rings: [], lines: 0, strips: 0, tooMany: set };
+    if (typeof set === 'number') return { strokes: NO_STROKES, rings: [], lineCount: 0, strips: 0, tooMany: set };
     all.push(set.strokes);
-    lines += set.lines;
+    lines += set.lineCount;
     strips += set.strips;
     yield all.length / angles.length;
   }
-  return { strokes: joinStrokes(all), rings: [], lines, strips, tooMany: null };
+  return { strokes: joinStrokes(all), rings: [], lineCount: lines, strips, tooMany: null };
 }
 
 /** One set of lines in the order they are drawn, and how many strips it has; or how many lines would be too many. */
 function hatchSet(
   paths: readonly Path[],
   origin: Point,
-  step: FillSettings,
+  step: HatchSettings,
   spacing: number,
   flat: number,
   angle: number,
-): { readonly strokes: Strokes; readonly lines: number; readonly strips: number } | number {
+): { readonly strokes: Strokes; readonly lineCount: number; readonly strips: number } | number {
   const turn = turnBy(angle);
   const polygons = polygonsOf(paths, flat, turn);
   const count = countRows(polygons, spacing);
-  if (count > LIMITS.fillLines) return count;
+  if (count > LIMITS.hatchLines) return count;
   const rows = scanlinesOf(polygons, spacing, turn.cos * origin.y - turn.sin * origin.x);
-  if (rows.x.length / 2 > LIMITS.fillLines) return rows.x.length / 2;
+  if (rows.x.length / 2 > LIMITS.hatchLines) return rows.x.length / 2;
   const hatch = stripsOf(rows, polygons, step.least, step.joined);
   const ordered = inTour(hatch.strokes, hatch.strips);
-  return { strokes: turnStrokes(ordered, turn), lines: hatch.lines, strips: hatch.strips.length - 1 };
+  return { strokes: turnStrokes(ordered, turn), lineCount: hatch.lineCount, strips: hatch.strips.length - 1 };
 }
 
 export const outlinePaths = (outlines: readonly Outline[]): Path[] => outlines.map((o) => o.path);

@@ -1,7 +1,7 @@
 /** The inside of a part worked in another way, and fillings mended. */
 import { beforeEach, describe, expect, test } from 'vitest';
-import * as fills from '../../src/core/commands/fills';
-import { interiorOf } from '../../src/core/commands/fills';
+import * as fills from '../../src/core/commands/interior';
+import { interiorOf } from '../../src/core/commands/interior';
 import { editStep } from '../../src/core/commands/steps';
 import type { Job, Part } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';

@@ -1,11 +1,11 @@
 /** Tips that fill: how wide each works, and what the widths mean. */
-import type { FillTool } from '../../schema/tools';
+import type { HatchTool } from '../../schema/tools';
 
 /**
  * Width in mm that a tool works at its depth. A pen or beam, and a flat tool: its width. A round-ended tool: of the ball where it
  * is let in less than half its width. A conical tool: tip + 2 · depth · tan(angle / 2).
  */
-export function widthOf({ shape, tip, angle, depth }: FillTool): number {
+export function widthOf({ shape, tip, angle, depth }: HatchTool): number {
   switch (shape) {
     case 'line':
     case 'flat':

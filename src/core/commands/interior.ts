@@ -1,4 +1,4 @@
-/** Filling a part: what its inside is worked by, and mending what is found about it. */
+/** The inside of a part: what it is worked by, and mending what is found about it. */
 
 import type { Copy, Job, Part } from '../document/schema';
 import type { Measure } from '../kinds/step';

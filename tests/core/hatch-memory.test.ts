@@ -6,7 +6,7 @@ import { newStep } from '../../src/core/kinds/steps';
 import { hatchStep } from '../../src/core/kinds/steps/hatch';
 import { Memo } from '../../src/core/memo';
 import type { PreparedPart } from '../../src/core/prepare/prepared';
-import { TOOL_TRY } from '../../src/core/toolpath/fill/filling';
+import { TOOL_TRY } from '../../src/core/toolpath/hatch/stages';
 import { faces, wasmEngine } from '../support/faces';
 import { finished } from '../support/generators';
 import { jobWith, lettering, partOf } from '../support/jobs';

@@ -21,12 +21,12 @@ import {
 import { once, shareFrom } from '../../memo';
 import { type Outline, transformOutlines } from '../../prepare/outline';
 import { type Cover, type CoverStrokes, coverOf } from './cover';
-import { type FillLines, type FillSettings, fillLines, outlinePaths } from './fill-lines';
+import { type HatchLines, type HatchSettings, hatchLines, outlinePaths } from './hatch-lines';
+import { strokesOverMissed } from './over-missed';
 import { polygonsOf, type Turn, turnBy } from './polygons';
 import { type Reach, reachOf } from './reach';
-import { restOf } from './rest';
-import { flatness, rowStep, type TipRoom } from './room';
 import { spread } from './spread';
+import { flatness, rowStep, type TipRoom } from './tip-room';
 import { inTour } from './tour';
 
 /** A place that is missed, on the sheet. */
@@ -38,7 +38,7 @@ export type Missed = {
   readonly sizeMm: readonly [number, number];
 };
 
-export type PartFill = FillLines & {
+export type PartHatch = HatchLines & {
   /** Strokes over what the others miss. */
   readonly overMissed: Strokes;
   readonly cover: Omit<Cover, 'places'> & { readonly places: readonly Missed[] };
@@ -62,14 +62,14 @@ const REST_ROUNDS = 3;
 const REST_OF_TIP = 0.01;
 
 /** Fills a part: its lines, what they cover, and what the tip cannot reach. Yields the share done. */
-export function* partFill(
+export function* partHatch(
   engine: ClipEngine,
   outlines: readonly Outline[],
   origin: Point,
-  step: FillSettings,
+  step: HatchSettings,
   room: TipRoom,
-): Generator<number, PartFill> {
-  const made = yield* shareFrom(fillLines(engine, origin, step, room), 0, 0.4);
+): Generator<number, PartHatch> {
+  const made = yield* shareFrom(hatchLines(engine, origin, step, room), 0, 0.4);
   const { widthMm, strokes } = made;
   const flat = flatness(widthMm) / FINER;
   const turn = turnBy(step.angle + ASKEW);
@@ -96,7 +96,7 @@ export function* partFill(
   );
   for (let round = 0; wantsRest && round < REST_ROUNDS && cover.places.length > 0; round++) {
     const [from, share] = [0.6 + (0.4 * round) / REST_ROUNDS, 0.4 / REST_ROUNDS];
-    const more = yield* shareFrom(restOf(cover.places, inner, widthMm / 2), from, from + share / 2);
+    const more = yield* shareFrom(strokesOverMissed(cover.places, inner, widthMm / 2), from, from + share / 2);
     overMissed = joinStrokes([overMissed, turnStrokes(more, turn)]);
     cover = yield* shareFrom(coverOf(ask(overMissed, REST_OF_TIP)), from + share / 2, from + share);
   }
@@ -182,16 +182,16 @@ function missedPlace({ area, rows }: Cover['places'][number], { cos, sin }: Turn
 }
 
 /** The same moved, turned or mirrored; what is only shown or told of it, when that is asked for. */
-export const transformFill = (fill: PartFill, m: Matrix): PartFill => new MovedFill(fill, m);
+export const transformHatch = (hatch: PartHatch, m: Matrix): PartHatch => new MovedHatch(hatch, m);
 
-class MovedFill implements PartFill {
+class MovedHatch implements PartHatch {
   readonly widthMm: number;
   readonly spacingMm: number;
-  readonly lines: number;
+  readonly lineCount: number;
   readonly strips: number;
   readonly drawnMm: number;
   readonly travelMm: number;
-  readonly tooMany: PartFill['tooMany'];
+  readonly tooMany: PartHatch['tooMany'];
   readonly strokes: Strokes;
   readonly overMissed: Strokes;
   readonly rings: readonly Path[];
@@ -199,34 +199,34 @@ class MovedFill implements PartFill {
   readonly reach: Reach;
 
   constructor(
-    private readonly fill: PartFill,
+    private readonly hatch: PartHatch,
     private readonly m: Matrix,
   ) {
-    this.widthMm = fill.widthMm;
-    this.spacingMm = fill.spacingMm;
-    this.lines = fill.lines;
-    this.strips = fill.strips;
-    this.drawnMm = fill.drawnMm;
-    this.travelMm = fill.travelMm;
-    this.tooMany = fill.tooMany;
-    this.strokes = transformStrokes(fill.strokes, m);
-    this.overMissed = transformStrokes(fill.overMissed, m);
-    this.rings = fill.rings.map((p) => transformPath(p, m));
-    this.edge = fill.edge.map((p) => transformPath(p, m));
-    this.reach = fill.reach;
+    this.widthMm = hatch.widthMm;
+    this.spacingMm = hatch.spacingMm;
+    this.lineCount = hatch.lineCount;
+    this.strips = hatch.strips;
+    this.drawnMm = hatch.drawnMm;
+    this.travelMm = hatch.travelMm;
+    this.tooMany = hatch.tooMany;
+    this.strokes = transformStrokes(hatch.strokes, m);
+    this.overMissed = transformStrokes(hatch.overMissed, m);
+    this.rings = hatch.rings.map((p) => transformPath(p, m));
+    this.edge = hatch.edge.map((p) => transformPath(p, m));
+    this.reach = hatch.reach;
   }
 
   get reached(): readonly Outline[] {
     return this.reachedMoved();
   }
-  private readonly reachedMoved = once(() => transformOutlines(this.fill.reached, this.m));
+  private readonly reachedMoved = once(() => transformOutlines(this.hatch.reached, this.m));
 
-  get cover(): PartFill['cover'] {
+  get cover(): PartHatch['cover'] {
     return this.coverMoved();
   }
   private readonly coverMoved = once(() => ({
-    ...this.fill.cover,
-    places: this.fill.cover.places.map((p) => ({
+    ...this.hatch.cover,
+    places: this.hatch.cover.places.map((p) => ({
       ...p,
       at: applyMatrix(this.m, p.at),
       box: transformedBox(p.box, this.m),

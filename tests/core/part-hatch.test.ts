@@ -74,8 +74,8 @@ describe('as work', () => {
   });
 
   test('the report and the picture tell of it', () => {
-    const report = reportOf(job, result).parts[0]?.filling;
-    expect(report?.lines).toBe(fillOf(result).lines);
+    const report = reportOf(job, result).parts[0]?.hatch;
+    expect(report?.lines).toBe(fillOf(result).lineCount);
     expect(report?.coveredMm2).toBeGreaterThan(0);
     expect(finished(pictureOf(job, result)).shapes.some((s) => s.kind === 'engrave' && s.fill)).toBe(true);
   });
@@ -170,7 +170,7 @@ describe('right by construction', () => {
     ) as [JobResult, JobResult];
     expect(loose.parts[0]?.overlaps).toBe(true);
     expect(fillOf(loose).cover.covered).toBeCloseTo(fillOf(welded).cover.covered, 3);
-    expect(fillOf(loose).lines).toBe(fillOf(welded).lines);
+    expect(fillOf(loose).lineCount).toBe(fillOf(welded).lineCount);
   });
 
   test('one-line faces have no inside', () => {

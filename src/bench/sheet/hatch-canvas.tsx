@@ -7,7 +7,7 @@
 import { useEffect, useRef } from 'react';
 import type { Job } from '@/core/document/schema';
 import { useScheme } from '@/ui/scheme';
-import type { FillView } from '@/worker/fill-view';
+import type { HatchView } from '@/worker/hatch-view';
 import type { JobView, PartView } from '@/worker/view';
 import type { Look } from '../store';
 import type { Camera } from './camera';
@@ -30,24 +30,24 @@ const WIDE_PX = 2.5;
 
 const pathsHeld = new WeakMap<PartView, { readonly area: Path2D; readonly beyond: Path2D; readonly edge: Path2D }>();
 
-function pathsOf(part: PartView, fill: FillView) {
+function canvasPathsOf(part: PartView, hatch: HatchView) {
   let cachedPaths = pathsHeld.get(part);
   if (!cachedPaths) {
     cachedPaths = {
       area: new Path2D(part.d),
       // What is in one and not in the other: the tool never leaves the letter.
-      beyond: new Path2D(part.d + fill.reachedD),
-      edge: new Path2D(fill.pathsD),
+      beyond: new Path2D(part.d + hatch.reachedD),
+      edge: new Path2D(hatch.pathsD),
     };
     pathsHeld.set(part, cachedPaths);
   }
   return cachedPaths;
 }
 
-export function FillCanvas({ camera, job, view, look, only }: Props) {
+export function HatchCanvas({ camera, job, view, look, only }: Props) {
   const ref = useRef<HTMLCanvasElement>(null);
   useScheme();
-  const operations = view.operations.filter((o) => o.hatchesOf.length > 0 && (only === null || o.id === only));
+  const operations = view.operations.filter((o) => o.hatchedParts.length > 0 && (only === null || o.id === only));
   const isShown = look === 'drawing' || look === 'worked';
   useEffect(() => {
     const canvas = ref.current;
@@ -62,12 +62,12 @@ export function FillCanvas({ camera, job, view, look, only }: Props) {
     const colour = (name: string) => css.getPropertyValue(`--nf-${name}`).trim();
     const parts = new Map(view.parts.map((p) => [p.id, p]));
     for (const operation of operations)
-      for (const id of operation.hatchesOf) {
+      for (const id of operation.hatchedParts) {
         const part = parts.get(id);
-        if (!part?.fill) continue;
+        if (!part?.hatch) continue;
         const isOn = job.operations.find((o) => o.id === operation.id)?.on !== false;
         context.setTransform(scale * k, 0, 0, -scale * k, scale * x, scale * y);
-        draw(context, part, part.fill, {
+        draw(context, part, part.hatch, {
           k,
           sight: { minX: -x / k, maxX: (width - x) / k, minY: (y - height) / k, maxY: y / k },
           worked: look === 'worked',
@@ -83,7 +83,7 @@ export function FillCanvas({ camera, job, view, look, only }: Props) {
     <canvas
       ref={ref}
       className={styles.fills}
-      data-fills={operations.flatMap((o) => o.hatchesOf).join(' ')}
+      data-fills={operations.flatMap((o) => o.hatchedParts).join(' ')}
       style={{ width: camera.width, height: camera.height }}
     />
   );
@@ -100,8 +100,8 @@ type Drawn = {
   readonly done: string;
 };
 
-function draw(context: CanvasRenderingContext2D, part: PartView, fill: FillView, d: Drawn): void {
-  const { area, beyond, edge } = pathsOf(part, fill);
+function draw(context: CanvasRenderingContext2D, part: PartView, hatch: HatchView, d: Drawn): void {
+  const { area, beyond, edge } = canvasPathsOf(part, hatch);
   const { k, sight, worked, alpha } = d;
   const colour = worked ? d.done : d.colour;
   const { box } = part;
@@ -111,20 +111,20 @@ function draw(context: CanvasRenderingContext2D, part: PartView, fill: FillView,
   context.fillStyle = worked ? d.left : colour;
   context.globalAlpha = alpha * (worked ? 0.8 : 0.1);
   context.fill(area, 'nonzero');
-  const isClose = fill.spacingMm * k < CLOSE_PX;
+  const isClose = hatch.spacingMm * k < CLOSE_PX;
   context.strokeStyle = colour;
   if (worked) {
     // What the tip covers, as wide as it is; from afar all it reaches is covered.
     context.globalAlpha = alpha;
-    context.lineWidth = fill.widthMm;
+    context.lineWidth = hatch.widthMm;
     if (isClose) {
       context.fillStyle = colour;
-      context.fill(new Path2D(fill.reachedD), 'nonzero');
+      context.fill(new Path2D(hatch.reachedD), 'nonzero');
       return;
     }
     context.stroke(edge);
-    strokes(context, fill.xy, fill.start, sight, fill.widthMm);
-    strokes(context, fill.restXy, fill.restStart, sight, fill.widthMm);
+    strokes(context, hatch.xy, hatch.start, sight, hatch.widthMm);
+    strokes(context, hatch.restXy, hatch.restStart, sight, hatch.widthMm);
     return;
   }
   if (isClose) {
@@ -133,14 +133,14 @@ function draw(context: CanvasRenderingContext2D, part: PartView, fill: FillView,
     context.fill(area, 'nonzero');
     return;
   }
-  if (fill.widthMm * k > WIDE_PX) {
+  if (hatch.widthMm * k > WIDE_PX) {
     context.globalAlpha = alpha * 0.16;
-    context.lineWidth = fill.widthMm;
+    context.lineWidth = hatch.widthMm;
     context.stroke(edge);
-    strokes(context, fill.xy, fill.start, sight, fill.widthMm);
-    strokes(context, fill.restXy, fill.restStart, sight, fill.widthMm);
+    strokes(context, hatch.xy, hatch.start, sight, hatch.widthMm);
+    strokes(context, hatch.restXy, hatch.restStart, sight, hatch.widthMm);
   }
-  if (fill.beyond > BEYOND_SHOWN) {
+  if (hatch.beyond > BEYOND_SHOWN) {
     context.globalAlpha = alpha * 0.55;
     context.fillStyle = d.left;
     context.fill(beyond, 'evenodd');
@@ -148,9 +148,9 @@ function draw(context: CanvasRenderingContext2D, part: PartView, fill: FillView,
   context.globalAlpha = alpha;
   context.lineWidth = 1 / k;
   context.stroke(edge);
-  strokes(context, fill.xy, fill.start, sight, 0);
+  strokes(context, hatch.xy, hatch.start, sight, 0);
   context.lineWidth = 2 / k;
-  strokes(context, fill.restXy, fill.restStart, sight, 0);
+  strokes(context, hatch.restXy, hatch.restStart, sight, 0);
 }
 
 /** The stretches of polylines that are in sight. */

@@ -90,7 +90,7 @@ export function scanlinesOf(
   const total = start[count] as number;
   const xs = new Float64Array(total);
   const edges = new Int32Array(total);
-  const fill = start.slice(0, count);
+  const filledTo = start.slice(0, count);
   for (let i = 0; i < n; i++) {
     const j = next[i] as number;
     const [a, b] = [from[i] as number, from[j] as number];
@@ -98,8 +98,8 @@ export function scanlinesOf(
     const [x0, y0] = [x[i] as number, y[i] as number];
     const slope = ((x[j] as number) - x0) / ((y[j] as number) - y0);
     for (let k = Math.min(a, b), end = Math.max(a, b); k < end; k++) {
-      const at = fill[k] as number;
-      fill[k] = at + 1;
+      const at = filledTo[k] as number;
+      filledTo[k] = at + 1;
       xs[at] = x0 + (phase + (first + k) * spacing - y0) * slope;
       edges[at] = i;
     }

@@ -4,11 +4,11 @@ import { type Box, EMPTY_BOX, uniteBoxes } from '../core/geometry/point';
 import { segmentBox } from '../core/geometry/segment-measures';
 import { countStrokes } from '../core/geometry/strokes';
 import type { PreparedPart } from '../core/prepare/prepared';
-import { liftsOf } from '../core/toolpath/fill/fill-lines';
-import type { PartFill } from '../core/toolpath/fill/part-fill';
+import { liftsOf } from '../core/toolpath/hatch/hatch-lines';
+import type { PartHatch } from '../core/toolpath/hatch/part-hatch';
 
 /** The lines that fill a part, what they cover and what the tool cannot get to. */
-export type FillView = {
+export type HatchView = {
   readonly widthMm: number;
   readonly spacingMm: number;
   /** Polylines: x, y pairs, those of polyline i from start[i] to start[i + 1]; those of the rest of it likewise. */
@@ -20,7 +20,7 @@ export type FillView = {
   readonly pathsD: string;
   /** What the tool leaves once it has been everywhere it can be. */
   readonly reachedD: string;
-  readonly lines: number;
+  readonly lineCount: number;
   readonly lifts: number;
   readonly strips: number;
   readonly drawnMm: number;
@@ -51,30 +51,30 @@ function letterBoxes({ outlines }: PreparedPart): Map<number, Box> {
 }
 
 /** `print` gives the path data of one path. */
-export function fillView(part: PreparedPart, fill: PartFill, print: (path: Path) => string): FillView {
-  const { strokes, overMissed, cover, reach } = fill;
+export function hatchView(part: PreparedPart, hatch: PartHatch, print: (path: Path) => string): HatchView {
+  const { strokes, overMissed, cover, reach } = hatch;
   const area = Math.max(cover.area, 1e-9);
   const boxes = letterBoxes(part);
   return {
-    widthMm: fill.widthMm,
-    spacingMm: fill.spacingMm,
+    widthMm: hatch.widthMm,
+    spacingMm: hatch.spacingMm,
     xy: Float32Array.from(strokes.xy),
     start: strokes.start,
     restXy: Float32Array.from(overMissed.xy),
     restStart: overMissed.start,
-    pathsD: [...fill.rings, ...fill.edge].map(print).join(''),
-    reachedD: fill.reached.map((o) => print(o.path)).join(''),
-    lines: fill.lines,
-    lifts: liftsOf(fill) + countStrokes(overMissed),
-    strips: fill.strips,
-    drawnMm: fill.drawnMm,
-    travelMm: fill.travelMm,
+    pathsD: [...hatch.rings, ...hatch.edge].map(print).join(''),
+    reachedD: hatch.reached.map((o) => print(o.path)).join(''),
+    lineCount: hatch.lineCount,
+    lifts: liftsOf(hatch) + countStrokes(overMissed),
+    strips: hatch.strips,
+    drawnMm: hatch.drawnMm,
+    travelMm: hatch.travelMm,
     covered: cover.covered / area,
     missed: cover.missed / area,
     beyond: reach.missedMm2 / Math.max(reach.areaMm2, 1e-9),
     places: cover.places.length,
     restStrokes: countStrokes(overMissed),
-    tooMany: fill.tooMany !== null,
+    tooMany: hatch.tooMany !== null,
     letters: reach.letters
       .filter((l) => l.areaMm2 > 0)
       .map((l) => ({

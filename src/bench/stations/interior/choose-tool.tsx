@@ -13,7 +13,7 @@ import { useScheme } from '@/ui/scheme';
 import { computing } from '@/worker/client';
 import { useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
-import styles from './filling.module.css';
+import styles from './interior.module.css';
 import { ToolList } from './tool-list';
 import { minutesWords, toolWords } from './tool-words';
 

@@ -4,23 +4,23 @@
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import type { FillTool, StepOf } from '@/core/document/schema';
-import { widthOf } from '@/core/toolpath/fill/tool';
+import { widthOf } from '@/core/toolpath/hatch/tool';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, NumberField, QuantityField, Row, Switch } from '@/ui/fields';
 import { formatRun, formatShare } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
-import type { FillView } from '@/worker/fill-view';
+import type { HatchView } from '@/worker/hatch-view';
 import { useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { DoneBy } from '../lines/done-by';
-import styles from './filling.module.css';
-import { ReachPanel } from './reach';
+import styles from './interior.module.css';
+import { ReachPanel } from './reach-panel';
 import { ToolShapes } from './tool-words';
 
 type HatchStep = StepOf<'hatch'>;
 type Set = (values: Partial<HatchStep>, merge?: string | null) => void;
 
-export function HatchSettings(props: StepProps) {
+export function HatchPanel(props: StepProps) {
   const { part, view } = props;
   const { step, set } = useStep(props, 'hatch');
   if (!step) return null;
@@ -30,8 +30,8 @@ export function HatchSettings(props: StepProps) {
       <DoneBy part={part} what="outline" label="Outline as well" />
       <Tool id={part.id} step={step} set={set} />
       <Lines step={step} set={set} />
-      {view.fill && <Figures fill={view.fill} step={step} set={set} />}
-      {view.fill && <ReachPanel {...props} step={step} fill={view.fill} />}
+      {view.hatch && <Figures hatch={view.hatch} step={step} set={set} />}
+      {view.hatch && <ReachPanel {...props} step={step} hatch={view.hatch} />}
     </>
   );
 }
@@ -199,7 +199,7 @@ function Lines({ step, set }: { step: HatchStep; set: Set }) {
 /** Shares smaller than this are not worth a word. */
 const LITTLE = 0.0005;
 
-function Figures({ fill, step, set }: { fill: FillView; step: HatchStep; set: Set }) {
+function Figures({ hatch: fill, step, set }: { hatch: HatchView; step: HatchStep; set: Set }) {
   const unit = useBench((s) => s.job.units);
   if (fill.tooMany) return null;
   const n = (value: number) => <span className="nf-figure">{value.toLocaleString('en')}</span>;
@@ -213,8 +213,8 @@ function Figures({ fill, step, set }: { fill: FillView; step: HatchStep; set: Se
         <span style={{ flexGrow: Math.max(0, 1 - fill.covered - fill.missed) }} data-share="beyond" />
       </div>
       <p className="nf-small mb-2">
-        {n(fill.lines)} {words}
-        {fill.lines === 1 ? '' : 's'} in {n(fill.strips)} run{fill.strips === 1 ? '' : 's'} ·{' '}
+        {n(fill.lineCount)} {words}
+        {fill.lineCount === 1 ? '' : 's'} in {n(fill.strips)} run{fill.strips === 1 ? '' : 's'} ·{' '}
         <span className="nf-figure">{formatRun(fill.drawnMm, unit)}</span> · set down {n(fill.lifts)}{' '}
         {fill.lifts === 1 ? 'time' : 'times'} · {formatLength(fill.spacingMm, unit, unit === 'mm' ? 2 : 4)} apart
       </p>
@@ -224,7 +224,7 @@ function Figures({ fill, step, set }: { fill: FillView; step: HatchStep; set: Se
         <Switch
           label="Fill the rest"
           on
-          onChange={(rest) => set({ fillMissed: rest })}
+          onChange={(fillMissed) => set({ fillMissed: fillMissed })}
           note={
             fill.restStrokes > 0
               ? `${fill.restStrokes.toLocaleString('en')} stroke${fill.restStrokes === 1 ? '' : 's'} over what the lines miss.`

@@ -6,35 +6,35 @@ import type { Point } from '../../geometry/point';
 import { type LongStage, type Memory, type Stage, shareFrom } from '../../memo';
 import { measureOutlines, type Outline, weighOutlines, weighPaths } from '../../prepare/outline';
 import type { PreparedPart } from '../../prepare/prepared';
-import { type FillLines, type FillSettings, fillLines } from './fill-lines';
-import { type PartFill, partFill } from './part-fill';
+import { type HatchLines, type HatchSettings, hatchLines } from './hatch-lines';
+import { type PartHatch, partHatch } from './part-hatch';
 import { type Reach, reachOf } from './reach';
-import { flatness, rowStep, type TipRoom, tipRoom } from './room';
+import { flatness, rowStep, type TipRoom, tipRoom } from './tip-room';
 import { widthOf } from './tool';
 
 /** The lines a tool would take, and what it cannot reach. */
-export type ToolTry = { readonly lines: FillLines; readonly reach: Reach };
+export type ToolTry = { readonly lines: HatchLines; readonly reach: Reach };
 
 /** A part in its own coordinates, filled as a step says. */
-export type FillInput = { readonly part: PreparedPart; readonly step: FillSettings; readonly engine: ClipEngine };
+export type HatchInput = { readonly part: PreparedPart; readonly step: HatchSettings; readonly engine: ClipEngine };
 
-const weighLines = ({ strokes, rings, edge }: FillLines): number =>
+const weighLines = ({ strokes, rings, edge }: HatchLines): number =>
   strokes.xy.length + weighPaths(rings) + weighPaths(edge);
 
 /** What a filling weighs in a memory. */
-export const weighFill = (fill: PartFill): number => weighLines(fill) + fill.overMissed.xy.length;
+export const weighHatch = (hatch: PartHatch): number => weighLines(hatch) + hatch.overMissed.xy.length;
 
 /** A part filled; yields the share done. */
-export function* filling({ part, step, engine }: FillInput, memory: Memory): Generator<number, PartFill> {
+export function* hatchStages({ part, step, engine }: HatchInput, memory: Memory): Generator<number, PartHatch> {
   yield 0.02;
   const outlines = filledOutlines(part, engine, memory);
   const room = memory.get(ROOM, { part, widthMm: widthOf(step.tool), engine });
   yield 0.1;
-  return yield* shareFrom(partFill(engine, outlines, originOf(part), step, room), 0.1, 1);
+  return yield* shareFrom(partHatch(engine, outlines, originOf(part), step, room), 0.1, 1);
 }
 
 /** The lines of a step, and what its tool cannot reach, without their cover. */
-export const TOOL_TRY: LongStage<FillInput, ToolTry> = {
+export const TOOL_TRY: LongStage<HatchInput, ToolTry> = {
   name: 'tool tried',
   key: ({ part, step: { tool, style, joined, overlap, angle, outline, least } }, idOf) =>
     JSON.stringify([idOf(part), tool, style, joined, overlap, angle, outline, least]),
@@ -43,7 +43,7 @@ export const TOOL_TRY: LongStage<FillInput, ToolTry> = {
     const widthMm = widthOf(step.tool);
     const room = memory.get(ROOM, { part, widthMm, engine });
     yield 0.1;
-    const lines = yield* shareFrom(fillLines(engine, originOf(part), step, room), 0.1, 1);
+    const lines = yield* shareFrom(hatchLines(engine, originOf(part), step, room), 0.1, 1);
     const outlines = filledOutlines(part, engine, memory);
     const reach = reachOf(outlines, room.reached, rowStep(widthMm, outlines), flatness(widthMm));
     return { lines, reach };

@@ -1,7 +1,7 @@
 'use client';
 
 /** What happens to the inside of a part: nothing, scanned as an area, or filled with lines. */
-import { interiorOf, setInside } from '@/core/commands/fills';
+import { interiorOf, setInside } from '@/core/commands/interior';
 import { partWords } from '@/core/document/part-words';
 import type { Operation, Part } from '@/core/document/schema';
 import { Choice, NumberField, QuantityField, Switch } from '@/ui/fields';
@@ -11,7 +11,7 @@ import type { PartView } from '@/worker/view';
 import { measureOf } from '../../seen';
 import { change, dispatch, useBench } from '../../store';
 import { DoneBy } from '../lines/done-by';
-import { HatchSettings } from './hatch';
+import { HatchPanel } from './hatch-panel';
 
 export function InteriorPanel({ part, view }: { readonly part: Part; readonly view: PartView }) {
   const units = useBench((s) => s.job.units);
@@ -43,7 +43,7 @@ export function InteriorPanel({ part, view }: { readonly part: Part; readonly vi
               <Scan part={part} />
             </>
           )}
-          {inside === 'lines' && <HatchSettings part={part} view={view} />}
+          {inside === 'lines' && <HatchPanel part={part} view={view} />}
         </>
       )}
     </section>

@@ -10,17 +10,17 @@ import { rowHeight, type Scanlines } from './scanlines';
 /** Rows are linked along the edge when that is at most this many spacings long. */
 const LINK_SPACINGS = 10;
 
-export type Hatch = {
+export type HatchStrips = {
   /** One polyline a strip where rows are linked, else one a row, still strip after strip. */
   readonly strokes: Strokes;
   /** First stroke of each strip, and the number of strokes at the end. */
   readonly strips: Int32Array;
   /** Stretches of rows. */
-  readonly lines: number;
+  readonly lineCount: number;
 };
 
 /** Chains rows; stretches shorter than `least` mm are left out. `linked`: the links are drawn. */
-export function stripsOf(rows: Scanlines, polygons: Polygons, least: number, linked: boolean): Hatch {
+export function stripsOf(rows: Scanlines, polygons: Polygons, least: number, linked: boolean): HatchStrips {
   const chains = new Chains(rows, polygons, least);
   const out = new StrokeBuilder();
   const strips: number[] = [0];
@@ -50,7 +50,7 @@ export function stripsOf(rows: Scanlines, polygons: Polygons, least: number, lin
       strokes++;
       strips.push(strokes);
     }
-  return { strokes: out.done(), strips: Int32Array.from(strips), lines };
+  return { strokes: out.done(), strips: Int32Array.from(strips), lineCount: lines };
 }
 
 class Chains {

@@ -7,16 +7,16 @@ import type { StepOf } from '@/core/document/schema';
 import { NumberField } from '@/ui/fields';
 import { formatShare } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
-import type { FillView } from '@/worker/fill-view';
+import type { HatchView } from '@/worker/hatch-view';
 import { bringIntoSight, setLook, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { ChooseTool } from './choose-tool';
-import styles from './filling.module.css';
+import styles from './interior.module.css';
 
 /** Letters shown until more are asked for. */
 const FEW = 5;
 
-type Letter = FillView['letters'][number];
+type Letter = HatchView['letters'][number];
 
 /** The same letter with the same share is told once, with how often it comes. */
 function alike(letters: readonly Letter[]): (Letter & { readonly times: number })[] {
@@ -30,8 +30,8 @@ function alike(letters: readonly Letter[]): (Letter & { readonly times: number }
   return [...kinds.values()];
 }
 
-export function ReachPanel(props: StepProps & { step: StepOf<'hatch'>; fill: FillView }) {
-  const { step, fill } = props;
+export function ReachPanel(props: StepProps & { step: StepOf<'hatch'>; hatch: HatchView }) {
+  const { step, hatch: fill } = props;
   const { set } = useStep(props, 'hatch');
   const look = useBench((s) => s.look);
   const [all, setAll] = useState(false);

@@ -41,7 +41,11 @@ type Edge = {
  * Strokes over missed places; `room` is where the middle of a tip of half width `radius` may stand, in the same frame. Yields the
  * share done.
  */
-export function* restOf(places: readonly MissedPlace[], room: Polygons, radius: number): Generator<number, Strokes> {
+export function* strokesOverMissed(
+  places: readonly MissedPlace[],
+  room: Polygons,
+  radius: number,
+): Generator<number, Strokes> {
   const edge = edgeOf(room, FINE * radius);
   const isInside = pointInPolygons(room);
   const out = new StrokeBuilder();

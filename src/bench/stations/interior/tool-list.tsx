@@ -8,7 +8,7 @@ import type { ListedTool } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { NumberField, QuantityField } from '@/ui/fields';
 import { change, useBench } from '../../store';
-import styles from './filling.module.css';
+import styles from './interior.module.css';
 import { ToolShapes } from './tool-words';
 
 export function ToolList() {
