@@ -1,26 +1,51 @@
-/** The structure of the core: its layers, no circle of files, no file too long to be about one thing. */
+/** The structure of the source: its layers, no circle of files, no file too long to be about one thing, no name for two things. */
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from 'vitest';
 
-/** Folders of the core from the bottom up: each imports only what stands before it. docs/architecture.md says what each is. */
-const LAYERS = [
-  'limits.ts',
-  'memo.ts',
-  'units',
-  'schema',
-  'geometry',
-  'lettering',
-  'formats',
-  'prepare',
-  'toolpath',
-  'inspect',
-  'kinds',
-  'document',
-  'commands',
-  'rules',
-  'job',
+/**
+ * Folders and files from the bottom up: each imports only what stands in a line before it, or itself. Those in one line do not know
+ * each other. docs/architecture.md says what each is.
+ */
+const LAYERS: readonly (readonly string[])[] = [
+  ['core/limits.ts'],
+  ['core/memo.ts'],
+  ['core/units'],
+  ['core/schema'],
+  ['core/geometry'],
+  ['core/lettering'],
+  ['core/formats'],
+  ['core/prepare'],
+  ['core/toolpath'],
+  ['core/inspect'],
+  ['core/kinds'],
+  ['core/document'],
+  ['core/commands'],
+  ['core/rules'],
+  ['core/job'],
+  ['worker', 'server', 'cli', 'ui'],
+  ['jobs', 'bench'],
+  ['app'],
 ];
+/** What a layer does not import although it stands lower: screens reach the server by its routes. */
+const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
+  jobs: ['server', 'cli'],
+  bench: ['server', 'cli'],
+  app: ['cli'],
+};
+
+/** Packages by the layers that may import them; the core has those that compute. Any other package is for none. */
+const PACKAGES: Readonly<Record<string, string>> = {
+  core: 'bidi-js clipper2-ts clipper2-wasm color-string css-select delaunator fflate flatbush harfbuzzjs immer saxes svgpath zod',
+  worker: 'comlink',
+  server: 'drizzle-orm node: pg zod',
+  cli: 'node:',
+  ui: 'bootstrap chart.js lucide-react react react-bootstrap react-chartjs-2 react-dom @dnd-kit',
+  jobs: 'lucide-react next react react-bootstrap zod @tanstack/react-query',
+  bench:
+    'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-hotkeys-hook zod zustand @dnd-kit @tanstack/react-query',
+  app: 'bootstrap next react zod @fontsource @tanstack/react-query',
+};
 const CORE = 'src/core';
 const MOST_LINES = 450;
 
@@ -31,33 +56,79 @@ const sources = (folder: string): string[] =>
 
 const textOf = new Map(sources('src').map((file) => [file, readFileSync(file, 'utf8')]));
 
-/** The files of the project that a file imports, its types included. */
-function importsOf(file: string): string[] {
-  const found = (textOf.get(file) ?? '').matchAll(/(?:from|import)\s*\(?\s*'((?:\.|@\/)[^']*)'/g);
-  return [...found].flatMap(([, target = '']) => {
+const IMPORTS = /(?:from|import|new URL)\s*\(?\s*'([^'\s]+)'/g;
+const isOwn = (target: string): boolean => target.startsWith('.') || target.startsWith('@/');
+
+/** What a file imports, its types included: files of the project by their names in it, packages as they are called. */
+function importsOf(file: string, text = textOf.get(file) ?? ''): string[] {
+  return [...text.matchAll(IMPORTS)].flatMap(([, target = '']) => {
+    if (!isOwn(target)) return [target];
     const at = target.startsWith('@/')
       ? path.posix.join('src', target.slice(2))
       : path.posix.join(path.posix.dirname(file), target);
     return [at, `${at}.ts`, `${at}.tsx`, `${at}/index.ts`].filter((name) => textOf.has(name));
   });
 }
+const filesOf = (file: string): string[] => importsOf(file).filter((target) => textOf.has(target));
 
-const layerOf = (file: string): string => path.posix.relative(CORE, file).split('/')[0] ?? '';
+const isIn = (file: string, layer: string): boolean => file === `src/${layer}` || file.startsWith(`src/${layer}/`);
+const heightOf = (file: string): number => LAYERS.findIndex((line) => line.some((layer) => isIn(file, layer)));
+const layerOf = (file: string): string | undefined => LAYERS[heightOf(file)]?.find((layer) => isIn(file, layer));
 
-test('every folder of the core has its layer', () => {
-  const folders = new Set(sources(CORE).map(layerOf));
-  expect([...folders].sort()).toEqual([...LAYERS].sort());
+/** What is wrong with a file importing something; null for nothing. */
+function faultOf(file: string, target: string): string | null {
+  const [layer, folder = ''] = [layerOf(file), file.split('/')[1]];
+  if (!textOf.has(target)) {
+    if (target.endsWith('.css') || target.endsWith('.scss')) return null;
+    const allowed = (PACKAGES[folder] ?? '').split(' ');
+    const isAllowed = allowed.some(
+      (name) => target === name || target.startsWith(name.endsWith(':') ? name : `${name}/`),
+    );
+    return isAllowed ? null : `${file} imports the package ${target}`;
+  }
+  if (layerOf(target) === layer) return null;
+  const isBelow = heightOf(target) < heightOf(file);
+  return isBelow && !KEPT_FROM[folder]?.includes(layerOf(target) ?? '') ? null : `${file} imports ${target}`;
+}
+
+test('every file has its layer', () => {
+  expect([...textOf.keys()].filter((file) => layerOf(file) === undefined)).toEqual([]);
+  expect(LAYERS.flat().filter((layer) => ![...textOf.keys()].some((file) => isIn(file, layer)))).toEqual([]);
 });
 
-test('no import in the core points upwards, or out of it', () => {
-  const wrong = sources(CORE).flatMap((file) =>
-    importsOf(file)
-      .filter(
-        (target) => !target.startsWith(`${CORE}/`) || LAYERS.indexOf(layerOf(target)) > LAYERS.indexOf(layerOf(file)),
-      )
-      .map((target) => `${file} imports ${target}`),
-  );
-  expect(wrong).toEqual([]);
+describe('no import points upwards', () => {
+  test('in any file', () => {
+    const faults = [...textOf.keys()].flatMap((file) => importsOf(file).map((target) => faultOf(file, target)));
+    expect(faults.filter((fault) => fault !== null)).toEqual([]);
+  });
+
+  test('planted ones are found', () => {
+    const planted = (file: string, text: string) => importsOf(file, text).map((target) => faultOf(file, target));
+    const wrong = (file: string, text: string) => expect(planted(file, text), text).toEqual([expect.any(String)]);
+    wrong('src/core/geometry/point.ts', "import type { Outline } from '../prepare/outline';");
+    wrong('src/core/geometry/point.ts', "import { Host } from '@/worker/host';");
+    wrong('src/core/geometry/point.ts', "import { useState } from 'react';");
+    wrong('src/core/geometry/point.ts', "import { readFileSync } from 'node:fs';");
+    wrong('src/core/memo.ts', "const later = await import('./units/quantity');");
+    wrong('src/worker/host.ts', "export { listJobs } from '../server/jobs';");
+    wrong('src/bench/store.ts', "import { listJobs } from '@/server/jobs';");
+    wrong('src/jobs/api.ts', "import { useBench } from '@/bench/store';");
+    wrong('src/ui/fields.tsx', "import { useBench } from '@/bench/store';");
+    wrong('src/bench/store.ts', "import lodash from 'lodash';");
+    expect(planted('src/bench/store.ts', "import { Host } from '@/worker/host';")).toEqual([null]);
+  });
+});
+
+test('no name is exported twice in the core', () => {
+  const names = new Map<string, Set<string>>();
+  for (const [file, text] of textOf)
+    if (file.startsWith(CORE))
+      for (const [, name = ''] of text.matchAll(
+        /^export (?:declare |async |abstract )*(?:function\*?|class|type|interface|const|let|enum) (\w+)/gm,
+      ))
+        names.set(name, (names.get(name) ?? new Set()).add(file));
+  const twice = [...names].flatMap(([name, files]) => (files.size > 1 ? [`${name}: ${[...files].join(', ')}`] : []));
+  expect(twice).toEqual([]);
 });
 
 test('no file imports itself by way of others', () => {
@@ -66,7 +137,7 @@ test('no file imports itself by way of others', () => {
   const visit = (file: string, way: readonly string[]): void => {
     if (way.includes(file)) circles.push([...way.slice(way.indexOf(file)), file].join(' → '));
     if (way.includes(file) || done.has(file)) return;
-    for (const next of importsOf(file)) visit(next, [...way, file]);
+    for (const next of filesOf(file)) visit(next, [...way, file]);
     done.add(file);
   };
   for (const file of textOf.keys()) visit(file, []);

@@ -595,7 +595,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     expect(lines).toBeGreaterThan(5);
     // A line more may be met before the ends of rows are known.
     limits.hatchLines = lines + 1;
-    expect(fillOf({})).toMatchObject({ tooMany: null, lines });
+    expect(fillOf({})).toMatchObject({ tooMany: null, lineCount: lines });
     limits.hatchLines = lines - 1;
     expect(fillOf({})).toMatchObject({ lineCount: 0 });
     expect(fillOf({})?.tooMany).toBeGreaterThan(lines - 1);
