@@ -23,12 +23,15 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/commands'],
   ['core/rules'],
   ['core/job'],
+  ['api'],
   ['worker', 'server', 'cli', 'ui'],
+  ['versions'],
   ['jobs', 'bench'],
   ['app'],
 ];
 /** What a layer does not import although it stands lower: screens reach the server by its routes. */
 const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
+  versions: ['server', 'cli', 'worker'],
   jobs: ['server', 'cli'],
   bench: ['server', 'cli'],
   app: ['cli'],
@@ -37,13 +40,15 @@ const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
 /** Packages by the layers that may import them; the core has those that compute. Any other package is for none. */
 const PACKAGES: Readonly<Record<string, string>> = {
   core: 'bidi-js clipper2-ts clipper2-wasm color-string css-select delaunator fflate flatbush harfbuzzjs immer saxes svgpath zod',
+  api: 'zod',
   worker: 'comlink',
   server: 'drizzle-orm node: pg zod',
   cli: 'node:',
   ui: 'bootstrap chart.js lucide-react react react-bootstrap react-chartjs-2 react-dom @dnd-kit',
-  jobs: 'lucide-react next react react-bootstrap zod @tanstack/react-query',
+  versions: 'lucide-react react react-bootstrap @tanstack/react-query',
+  jobs: 'lucide-react next react react-bootstrap @tanstack/react-query',
   bench:
-    'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-hotkeys-hook zod zustand @dnd-kit @tanstack/react-query',
+    'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-hotkeys-hook zustand @dnd-kit @tanstack/react-query',
   app: 'bootstrap next react zod @fontsource @tanstack/react-query',
 };
 const CORE = 'src/core';

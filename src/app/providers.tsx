@@ -2,11 +2,27 @@
 
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
+import { CallFault } from '@/api/call';
+import { SAVED_JOB } from '@/bench/saved-job';
+
+/** How often a question that found the server away is asked again. */
+const RETRIES = 2;
 
 /** Client-wide state for what comes from the server. */
 export function Providers({ children }: { children: ReactNode }) {
-  const [client] = useState(
-    () => new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true, staleTime: 2_000 } } }),
-  );
+  const [client] = useState(() => {
+    const made = new QueryClient({
+      defaultOptions: {
+        queries: {
+          // What the server refuses it refuses again.
+          retry: (count, fault) => count < RETRIES && (!(fault instanceof CallFault) || fault.isAway),
+          refetchOnWindowFocus: true,
+          staleTime: 2_000,
+        },
+      },
+    });
+    made.setQueryDefaults(SAVED_JOB, { gcTime: Number.POSITIVE_INFINITY });
+    return made;
+  });
   return <QueryClientProvider client={client}>{children}</QueryClientProvider>;
 }

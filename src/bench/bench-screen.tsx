@@ -1,107 +1,78 @@
 'use client';
 
-/** Opens a job on the bench: fetches it, looks for a draft kept in this browser, and starts computing and saving. */
+/** Opens a job on the bench, as the server has it or as a draft of it is kept in this browser, and starts computing and saving. */
+import { useQueryClient } from '@tanstack/react-query';
+import dynamic from 'next/dynamic';
 import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Spinner from 'react-bootstrap/Spinner';
 import { checkJob } from '@/core/document/read';
 import type { Station } from '@/core/inspect/stations';
-import { Bench } from './bench';
+import type { StoredJob } from '@/core/job/summary';
+import { Notice, Waiting } from '@/ui/waiting';
 import { followDocument } from './computing';
 import { placeFromAddress } from './place';
+import { newestOf, rememberSaved } from './saved-job';
 import { keepSaved, readDraft } from './saving';
 import { openBench, useBench } from './store';
 
-type Opening =
-  | { readonly kind: 'opening' }
+const Opening = () => <Waiting words="Opening the job" />;
+
+/** The bench is made in the browser only: what it works on is one document of one window. */
+const Bench = dynamic(() => import('./bench').then(({ Bench }) => Bench), { ssr: false, loading: Opening });
+
+type Opened =
   | { readonly kind: 'open'; readonly unsaved: boolean }
   | { readonly kind: 'not'; readonly sentence: string };
 
-async function open(id: string): Promise<Opening> {
+function open(id: string, stored: StoredJob | null): Opened {
   const place = placeFromAddress();
   const draft = readDraft(id);
-  let sentence = 'The server is away.';
-  try {
-    const response = await fetch(`/api/jobs/${id}`);
-    const body = await response.json();
-    if (response.ok) {
-      const read = checkJob(body.document);
-      if (!read.ok) return { kind: 'not', sentence: read.sentences.join(' ') };
-      const differs = draft !== null && JSON.stringify(draft.document) !== JSON.stringify(read.job);
-      openBench(
-        id,
-        differs ? draft.document : read.job,
-        differs ? draft.version : body.version,
-        body.changedAt,
-        place,
-        place.station as Station,
-      );
-      return { kind: 'open', unsaved: differs };
-    }
-    sentence = body.sentence ?? sentence;
-    if (response.status === 404) return { kind: 'not', sentence };
-  } catch {
-    // The draft below may still help.
-  }
-  if (draft) {
-    openBench(id, draft.document, draft.version, '', place, place.station as Station);
-    return { kind: 'open', unsaved: true };
-  }
-  return { kind: 'not', sentence };
+  const read = stored && checkJob(stored.document);
+  if (stored && read && !read.ok) return { kind: 'not', sentence: read.sentences.join(' ') };
+  if (!draft && !(stored && read?.ok)) return { kind: 'not', sentence: 'The database is away.' };
+  const isDraft = draft !== null && !(read?.ok && JSON.stringify(draft.document) === JSON.stringify(read.job));
+  if (isDraft) openBench(id, draft.document, draft.version, stored?.changedAt ?? '', place, place.station as Station);
+  else if (stored && read?.ok)
+    openBench(id, read.job, stored.version, stored.changedAt, place, place.station as Station);
+  return { kind: 'open', unsaved: isDraft };
 }
 
-export function BenchScreen({ id }: { id: string }) {
-  const [opening, setOpening] = useState<Opening>({ kind: 'opening' });
-  const [attempt, setAttempt] = useState(0);
-
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new attempt opens again
-  useEffect(() => {
-    let current = true;
-    setOpening({ kind: 'opening' });
-    void open(id).then((result) => {
-      if (current) setOpening(result);
-    });
-    return () => {
-      current = false;
-    };
-  }, [id, attempt]);
+/** `stored` is the job as it was when the page was made; null when the database was away. */
+export function BenchScreen({ id, stored }: { id: string; stored: StoredJob | null }) {
+  const router = useRouter();
+  const client = useQueryClient();
+  const [opened, setOpened] = useState<Opened | null>(null);
 
   useEffect(() => {
-    if (opening.kind !== 'open') return;
+    const result = open(id, newestOf(client, id, stored));
+    setOpened(result);
+    if (result.kind !== 'open') return;
     const stopComputing = followDocument();
-    const stopSaving = keepSaved(opening.unsaved);
+    const stopSaving = keepSaved(result.unsaved, (job) => rememberSaved(client, job));
     return () => {
       stopSaving();
       stopComputing();
     };
-  }, [opening]);
+  }, [id, stored, client]);
 
-  const title = useBench((s) => (opening.kind === 'open' ? s.job.title : null));
+  const title = useBench((s) => (opened?.kind === 'open' ? s.job.title : null));
   useEffect(() => {
+    // The title of the page is that of the job when it was opened; here it follows its new name.
     if (title !== null) document.title = `${title || 'Untitled'} · Needlefile`;
   }, [title]);
 
-  if (opening.kind === 'open') return <Bench />;
+  if (opened === null) return <Opening />;
+  if (opened.kind === 'open') return <Bench />;
   return (
-    <main className="d-grid vh-100 text-center" style={{ placeContent: 'center', gap: 12 }}>
-      {opening.kind === 'opening' ? (
-        <Spinner role="status" aria-label="Opening the job" />
-      ) : (
-        <>
-          <p className="m-0" role="alert">
-            {opening.sentence}
-          </p>
-          <div className="d-flex justify-content-center gap-2">
-            <Button variant="primary" onClick={() => setAttempt((n) => n + 1)}>
-              Try again
-            </Button>
-            <Link className="btn btn-plain" href="/">
-              All jobs
-            </Link>
-          </div>
-        </>
-      )}
-    </main>
+    <Notice sentence={opened.sentence}>
+      <Button variant="primary" onClick={() => router.refresh()}>
+        Try again
+      </Button>
+      <Link className="btn btn-plain" href="/">
+        All jobs
+      </Link>
+    </Notice>
   );
 }

@@ -15,9 +15,11 @@ import { StaleDialog } from './stale-dialog';
 import { StationPanel } from './stations/station-panel';
 import { useBench } from './store';
 import { Top } from './top';
+import { BenchVersions } from './versions';
 
 export function Bench() {
   const [keysShown, setKeysShown] = useState(false);
+  const [versionsShown, setVersionsShown] = useState(false);
   useBenchKeys(() => setKeysShown(true));
   useArrivals();
   const station = useBench((s) => s.station);
@@ -26,12 +28,13 @@ export function Bench() {
 
   return (
     <div className={styles.bench}>
-      <Top onKeys={() => setKeysShown(true)} />
+      <Top onKeys={() => setKeysShown(true)} onVersions={() => setVersionsShown(true)} />
       <StationPanel />
       <SheetView />
       <JobSheet />
       <Foot />
       <KeysDialog shown={keysShown} onClose={() => setKeysShown(false)} />
+      {versionsShown && <BenchVersions onClose={() => setVersionsShown(false)} />}
       <StaleDialog />
       <BringInDialog />
     </div>

@@ -2,11 +2,17 @@
  * Saving by itself: every change goes to the server soon after it is made, with the version it was made from. A draft
  * stays in this browser until the server has it, so that neither a lost connection nor a reload loses anything.
  */
+import { CallFault, call } from '@/api/call';
+import { API } from '@/api/endpoints';
 import { checkJob } from '@/core/document/read';
 import type { Job } from '@/core/document/schema';
-import type { SavedExtras } from '@/core/job/summary';
+import { type SavedExtras, type StoredJob, storedJobSchema } from '@/core/job/summary';
+import { LIMITS } from '@/core/limits';
 import { computing } from '@/worker/client';
 import { type SaveState, useBench } from './store';
+
+const storedSchema = storedJobSchema.pick({ version: true, document: true });
+const AWAY = 'The server is away. Your work is kept here and saved when it is back.';
 
 const SAVE_AFTER_MS = 500;
 const DRAFT_AFTER_MS = 150;
@@ -59,8 +65,10 @@ const extrasFor = (job: Job): Promise<SavedExtras | null> =>
     new Promise<null>((resolve) => setTimeout(() => resolve(null), PICTURE_MS)),
   ]);
 
-/** Start saving; `unsaved` when the document already differs from the server's. Returns how to stop. */
-export function keepSaved(unsaved: boolean): () => void {
+/**
+ * Start saving; `unsaved` when the document already differs from the server's. `onSaved` hears of each save. Returns how to stop.
+ */
+export function keepSaved(unsaved: boolean, onSaved: (job: StoredJob) => void = () => {}): () => void {
   let stopped = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let draftTimer: ReturnType<typeof setTimeout> | undefined;
@@ -94,6 +102,7 @@ export function keepSaved(unsaved: boolean): () => void {
       savedJob = job;
       savedAt = outcome.at;
       useBench.setState({ version: outcome.version });
+      onSaved({ id, version: outcome.version, changedAt: outcome.at, document: job });
       if (useBench.getState().job === job) {
         clearTimeout(draftTimer);
         dropDraft(id);
@@ -146,40 +155,27 @@ type Outcome =
   | Extract<SaveState, { kind: 'away' | 'refused' | 'stale' | 'gone' }>;
 
 async function put(id: string, version: number, job: Job): Promise<Outcome> {
-  let response: Response;
+  const extras = await extrasFor(job);
   try {
-    response = await fetch(`/api/jobs/${id}`, {
-      method: 'PUT',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ version, document: job, extras: await extrasFor(job) }),
-    });
-  } catch {
-    return { kind: 'away', sentence: 'The server is away. Your work is kept here and saved when it is back.' };
+    const saved = await call(API.saveJob, { id }, { version, document: job, extras });
+    return { kind: 'saved', version: saved.version, at: saved.changedAt };
+  } catch (reason) {
+    if (!(reason instanceof CallFault)) throw reason;
+    const { status, message: sentence, more } = reason;
+    // It was saved, whatever the answer says.
+    if (status !== null && status < 300) return { kind: 'saved', version: version + 1, at: '' };
+    const stored = storedSchema.safeParse(more.stored);
+    if (status === 409 && stored.success) return { kind: 'stale', stored: stored.data };
+    if (status === 404) return { kind: 'gone' };
+    if (status === null) return { kind: 'away', sentence: AWAY };
+    return { kind: reason.isAway ? 'away' : 'refused', sentence };
   }
-  const body = (await response.json().catch(() => ({}))) as {
-    version?: number;
-    changedAt?: string;
-    sentence?: string;
-    stored?: { version: number; document: Job };
-  };
-  if (response.ok) return { kind: 'saved', version: body.version ?? version + 1, at: body.changedAt ?? '' };
-  const sentence = body.sentence ?? 'The server could not save this.';
-  if (response.status === 409 && body.stored) return { kind: 'stale', stored: body.stored };
-  if (response.status === 404) return { kind: 'gone' };
-  if (response.status >= 500) return { kind: 'away', sentence };
-  return { kind: 'refused', sentence };
 }
 
-/** Keep this window's document as a job of its own; returns its id. */
+/** Keep this window's document as a job of its own; returns its id, null when the server is away. */
 export async function saveAsCopy(job: Job): Promise<string | null> {
-  const response = await fetch('/api/jobs', {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({
-      document: { ...job, title: `${job.title} (my version)`.slice(0, 200) },
-      extras: await extrasFor(job),
-    }),
-  }).catch(() => null);
-  if (!response?.ok) return null;
-  return ((await response.json()) as { id: string }).id;
+  const document = { ...job, title: `${job.title} (my version)`.slice(0, LIMITS.nameCharacters) };
+  const extras = await extrasFor(job);
+  const made = await call(API.createJob, {}, { document, extras }).catch(() => null);
+  return made?.id ?? null;
 }

@@ -14,7 +14,7 @@ export type SaveState =
   | { readonly kind: 'saving' }
   | { readonly kind: 'away'; readonly sentence: string }
   | { readonly kind: 'refused'; readonly sentence: string }
-  | { readonly kind: 'stale'; readonly stored: { version: number; document: Job } }
+  | { readonly kind: 'stale'; readonly stored: { readonly version: number; readonly document: unknown } }
   | { readonly kind: 'gone' };
 
 /** A step of undo: the document on its other side, and what was chosen when it was changed. */

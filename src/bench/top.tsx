@@ -1,7 +1,7 @@
 'use client';
 
 /** The strip across the top: the job, the route, saving, units, export. */
-import { Keyboard, Redo2, Undo2 } from 'lucide-react';
+import { History, Keyboard, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -129,7 +129,7 @@ function Title() {
   );
 }
 
-export function Top({ onKeys }: { onKeys: () => void }) {
+export function Top({ onKeys, onVersions }: { onKeys: () => void; onVersions: () => void }) {
   const units = useBench((s) => s.job.units);
   const canUndo = useBench((s) => s.past.length > 0);
   const canRedo = useBench((s) => s.future.length > 0);
@@ -166,6 +166,15 @@ export function Top({ onKeys }: { onKeys: () => void }) {
       <Route />
       <div className={styles.end}>
         <Saved />
+        <button
+          type="button"
+          className={styles.iconButton}
+          aria-label="Earlier versions"
+          title="Earlier versions"
+          onClick={onVersions}
+        >
+          <History size={17} />
+        </button>
         <button type="button" className={styles.iconButton} aria-label="Keys" title="Keys (?)" onClick={onKeys}>
           <Keyboard size={17} />
         </button>

@@ -58,6 +58,8 @@ export const LIMITS = {
   drawingBytes: 64 * 1024 * 1024,
   /** Size of a file, or of a drawing read from one, that is kept with the jobs, in bytes. */
   assetBytes: 128 * 1024 * 1024,
+  /** Longest that the page waits for an answer of the server, in seconds. */
+  answerSeconds: 60,
   /** Longest that reading a drawing may take, in seconds. */
   readSeconds: 60,
   /** Elements of a drawing, those it repeats included, and how deep they may lie in each other. */

@@ -9,26 +9,18 @@ import type { JobSummary } from '@/core/job/summary';
 import { LIMITS } from '@/core/limits';
 import { formatLength, formatLengthNumber } from '@/core/units/quantity';
 import { JobPicture } from '@/ui/job-picture';
+import { when } from '@/ui/when';
 import styles from './jobs.module.css';
 
 type Props = {
   readonly job: JobSummary;
   readonly onRename: (title: string) => void;
   readonly onDuplicate: () => void;
+  readonly onVersions: () => void;
   readonly onDelete: () => void;
 };
 
-/** "today 14:02", "3 Nov", "3 Nov 2025". */
-function when(iso: string): string {
-  const date = new Date(iso);
-  const now = new Date();
-  const time = date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  if (date.toDateString() === now.toDateString()) return `today ${time}`;
-  const year = date.getFullYear() === now.getFullYear() ? undefined : 'numeric';
-  return date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year });
-}
-
-export function JobCard({ job, onRename, onDuplicate, onDelete }: Props) {
+export function JobCard({ job, onRename, onDuplicate, onVersions, onDelete }: Props) {
   const [naming, setNaming] = useState<string | null>(null);
   const n = (mm: number) => formatLengthNumber(mm, job.units);
   const stock = [job.material, job.thickness ? formatLength(job.thickness, job.units) : ''].filter(Boolean).join(' ');
@@ -73,6 +65,9 @@ export function JobCard({ job, onRename, onDuplicate, onDelete }: Props) {
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={onDuplicate}>
               Duplicate
+            </Dropdown.Item>
+            <Dropdown.Item as="button" onClick={onVersions}>
+              Earlier versions
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={onDelete}>
               Delete

@@ -3,21 +3,28 @@
 /** The list of jobs as pictures. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Spinner from 'react-bootstrap/Spinner';
 import Toast from 'react-bootstrap/Toast';
 import ToastContainer from 'react-bootstrap/ToastContainer';
+import { call } from '@/api/call';
+import { API } from '@/api/endpoints';
+import { newJob } from '@/core/commands/defaults';
 import type { JobSummary } from '@/core/job/summary';
 import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
-import { createJob, deleteJob, duplicateJob, fetchJobs, renameJob, restoreJob } from './api';
+import { whenExactly } from '@/ui/when';
+import { VersionsDialog } from '@/versions/versions-dialog';
 import { JobCard } from './job-card';
 import styles from './jobs.module.css';
 
 /** How long deleting can be undone from the message, in ms. */
 const UNDO_MS = 12_000;
+
+const JOBS = ['jobs'];
+const CREATE = ['create a job'];
 
 const matches = (job: JobSummary, words: string, tag: string | null): boolean => {
   if (tag && !job.tags.includes(tag)) return false;
@@ -28,40 +35,47 @@ const matches = (job: JobSummary, words: string, tag: string | null): boolean =>
     .every((word) => text.includes(word));
 };
 
-export function JobsScreen() {
+/** `found` are the jobs there were when the page was made; null when the database was away. */
+export function JobsScreen({ found }: { found: readonly JobSummary[] | null }) {
   const router = useRouter();
   const client = useQueryClient();
-  const jobs = useQuery({ queryKey: ['jobs'], queryFn: fetchJobs, refetchOnMount: 'always' });
+  const jobs = useQuery({
+    queryKey: JOBS,
+    queryFn: ({ signal }): Promise<readonly JobSummary[]> => call(API.listJobs, {}, null, signal),
+    ...(found && { initialData: found }),
+    refetchOnMount: 'always',
+  });
   const [words, setWords] = useState('');
   const [tag, setTag] = useState<string | null>(null);
   const [deleted, setDeleted] = useState<{ id: string; title: string } | null>(null);
   const [sentence, setSentence] = useState<string | null>(null);
+  /** The job whose earlier versions are looked at. */
+  const [lookedAt, setLookedAt] = useState<JobSummary | null>(null);
 
-  const again = () => client.invalidateQueries({ queryKey: ['jobs'] });
+  const again = () => client.invalidateQueries({ queryKey: JOBS });
   const failed = (reason: Error) => setSentence(reason.message);
-  const creating = useRef(false);
   const create = useMutation({
-    mutationFn: () => createJob('Untitled'),
-    onSuccess: (id) => router.push(`/jobs/${id}`),
-    onError: (reason: Error) => {
-      creating.current = false;
-      failed(reason);
-    },
+    mutationKey: CREATE,
+    mutationFn: () => call(API.createJob, {}, { document: newJob('Untitled') }),
+    onSuccess: ({ id }) => router.push(`/jobs/${id}`),
+    onError: failed,
   });
-  /** The second half of a double click comes before the button is drawn as disabled. */
   const startJob = () => {
-    if (creating.current) return;
-    creating.current = true;
-    create.mutate();
+    // The second half of a double click comes before the button is drawn as disabled.
+    if (client.isMutating({ mutationKey: CREATE }) === 0 && !create.isSuccess) create.mutate();
   };
   const rename = useMutation({
-    mutationFn: (to: { id: string; title: string }) => renameJob(to.id, to.title),
+    mutationFn: ({ id, title }: { id: string; title: string }) => call(API.renameJob, { id }, { title }),
     onSuccess: again,
     onError: failed,
   });
-  const duplicate = useMutation({ mutationFn: duplicateJob, onSuccess: again, onError: failed });
+  const duplicate = useMutation({
+    mutationFn: (id: string) => call(API.duplicateJob, { id }, null),
+    onSuccess: again,
+    onError: failed,
+  });
   const remove = useMutation({
-    mutationFn: (job: JobSummary) => deleteJob(job.id),
+    mutationFn: ({ id }: JobSummary) => call(API.deleteJob, { id }, null),
     onSuccess: (_result, job) => {
       setDeleted({ id: job.id, title: job.title });
       return again();
@@ -69,7 +83,7 @@ export function JobsScreen() {
     onError: failed,
   });
   const restore = useMutation({
-    mutationFn: restoreJob,
+    mutationFn: (id: string) => call(API.restoreJob, { id }, null),
     onSuccess: () => {
       setDeleted(null);
       return again();
@@ -151,10 +165,25 @@ export function JobsScreen() {
             job={job}
             onRename={(title) => rename.mutate({ id: job.id, title })}
             onDuplicate={() => duplicate.mutate(job.id)}
+            onVersions={() => setLookedAt(job)}
             onDelete={() => remove.mutate(job)}
           />
         ))}
       </ul>
+      {lookedAt && (
+        <VersionsDialog
+          jobId={lookedAt.id}
+          title={lookedAt.title}
+          bringBack={async ({ version, savedAt }) => {
+            await call(API.bringBackVersion, { id: lookedAt.id, version: String(version) }, null);
+            setSentence(
+              `“${lookedAt.title}” is as it was ${whenExactly(savedAt)}. What it was before is an earlier version.`,
+            );
+            await again();
+          }}
+          onClose={() => setLookedAt(null)}
+        />
+      )}
       <ToastContainer position="bottom-center" className="p-3 position-fixed">
         <Toast show={deleted !== null} onClose={() => setDeleted(null)} delay={UNDO_MS} autohide>
           <Toast.Body className="d-flex align-items-center gap-3">

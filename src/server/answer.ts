@@ -1,5 +1,8 @@
 /** How route handlers answer: JSON, with a sentence whenever something is not as wished. */
 import { z } from 'zod';
+import type { Endpoint } from '../api/endpoint';
+import { checkJob } from '../core/document/read';
+import type { Job } from '../core/document/schema';
 import { LIMITS } from '../core/limits';
 import { type Database, database } from './database';
 
@@ -43,6 +46,16 @@ export async function answer(handle: (db: Database) => Promise<Response>): Promi
   }
 }
 
+/** What a page reads from the database; null where that is away, and the page is to make do without. */
+export async function unlessAway<T>(read: (db: Database) => Promise<T>): Promise<T | null> {
+  try {
+    return await read(database());
+  } catch (reason) {
+    if (isAway(reason)) return null;
+    throw reason;
+  }
+}
+
 /** How many times too large a body may be and still be read, so that its sender hears the refusal, not a cut line. */
 const DRAINED = 8;
 
@@ -73,9 +86,51 @@ export async function bodyOf(request: Request): Promise<unknown> {
   }
 }
 
-/** The id in a route, or a refusal. */
-export async function idOf(params: Promise<{ id: string }>): Promise<string> {
-  const { id } = await params;
-  if (!z.uuid().safeParse(id).success) throw new Refusal(404, 'There is no such job.');
-  return id;
+const WHAT_IS_SAID: Readonly<Record<string, string>> = {
+  id: 'There is no such job.',
+  version: 'There is no such version.',
+};
+
+/** Parameters of a route as they are to be: ids of jobs, numbers of versions; else a refusal. */
+function paramsOf<P extends string>(names: readonly P[], given: Readonly<Record<string, string>>): Record<P, string> {
+  const params = {} as Record<P, string>;
+  for (const name of names) {
+    const value = given[name] ?? '';
+    const isGood = name === 'id' ? z.uuid().safeParse(value).success : /^\d{1,9}$/.test(value);
+    if (!isGood) throw new Refusal(404, WHAT_IS_SAID[name] ?? 'There is no such page.');
+    params[name] = value;
+  }
+  return params;
+}
+
+type Asked<P extends string, B> = {
+  readonly db: Database;
+  readonly params: Readonly<Record<P, string>>;
+  readonly body: B;
+};
+
+/**
+ * The route handler of an endpoint: what is sent is checked, what `handle` gives is sent back. It refuses by throwing a Refusal.
+ */
+export const serve =
+  <P extends string, B, A>(at: Endpoint<P, B, A>, handle: (asked: Asked<P, B>) => Promise<A>) =>
+  (request: Request, context: { readonly params: Promise<Record<string, string>> }): Promise<Response> =>
+    answer(async (db) => {
+      const params = paramsOf(at.params, await context.params);
+      const body = at.body ? at.body.safeParse(await bodyOf(request)) : null;
+      if (body && !body.success) throw new Refusal(at.refusal.status, at.refusal.sentence);
+      return Response.json(await handle({ db, params, body: body?.data as B }), { status: at.status });
+    });
+
+/** A job document that was sent, or a refusal with what is wrong with it. */
+export function documentOf(sent: unknown): Job {
+  const read = checkJob(sent);
+  if (!read.ok) throw new Refusal(422, read.sentences.join(' '));
+  return read.job;
+}
+
+/** What was found, or a refusal where nothing was. */
+export function found<T>(one: T | null | undefined | false, sentence = 'There is no such job.'): T {
+  if (one === null || one === undefined || one === false) throw new Refusal(404, sentence);
+  return one;
 }

@@ -1,12 +1,10 @@
 /** Keeping jobs: list, open, save with a version check, duplicate, delete with undo. */
-import { and, desc, eq, isNull, lte, sql } from 'drizzle-orm';
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import type { Job } from '../core/document/schema';
 import type { JobSummary, SavedExtras, StoredJob } from '../core/job/summary';
 import type { Database } from './database';
-import { jobRevisions, jobs } from './schema';
-
-/** Earlier versions kept of a job. */
-export const REVISIONS_KEPT = 50;
+import { jobs } from './schema';
+import { dropOldVersions, keepVersion, readVersion } from './versions';
 
 export type SaveResult =
   | { readonly outcome: 'saved'; readonly version: number; readonly changedAt: string }
@@ -78,7 +76,7 @@ export async function createJob(
 }
 
 /**
- * Save over the version the document was made from; what was stored before becomes a revision. Without `extras` the
+ * Save over the version the document was made from; what was stored before becomes an earlier version. Without `extras` the
  * picture and the count of findings stay as they were.
  */
 export async function saveJob(
@@ -96,12 +94,8 @@ export async function saveJob(
       .for('update');
     if (!before) return { outcome: 'gone' };
     if (before.version !== from) return { outcome: 'stale', stored: stored(before) };
-    await tx
-      .insert(jobRevisions)
-      .values({ jobId: id, version: before.version, document: before.document, savedAt: before.changedAt });
-    await tx
-      .delete(jobRevisions)
-      .where(and(eq(jobRevisions.jobId, id), lte(jobRevisions.version, before.version - REVISIONS_KEPT)));
+    await keepVersion(tx, before);
+    await dropOldVersions(tx, id);
     const [after] = await tx
       .update(jobs)
       .set({
@@ -156,4 +150,24 @@ export async function deleteJob(db: Database, id: string): Promise<boolean> {
 export async function restoreJob(db: Database, id: string): Promise<boolean> {
   const changed = await db.update(jobs).set({ deletedAt: null }).where(eq(jobs.id, id)).returning({ id: jobs.id });
   return changed.length > 0;
+}
+
+/**
+ * Make an earlier version the newest one; what was the newest becomes an earlier version. Null when there is no such version or job, a
+ * sentence when it can't be read any more.
+ */
+export async function bringBackVersion(
+  db: Database,
+  id: string,
+  version: number,
+): Promise<{ readonly version: number; readonly changedAt: string } | string | null> {
+  const found = await readVersion(db, id, version);
+  if (found === null || typeof found === 'string') return found;
+  // Whoever saves in between has made that the newest, and it becomes the earlier version: then it is tried over theirs.
+  for (;;) {
+    const now = await openJob(db, id);
+    if (!now) return null;
+    const saved = await saveJob(db, id, now.version, found.job, found.extras);
+    if (saved.outcome === 'saved') return { version: saved.version, changedAt: saved.changedAt };
+  }
 }

@@ -44,7 +44,7 @@ export const jobs = pgTable(
   (table) => [index('jobs_changed').on(table.changedAt)],
 );
 
-/** Earlier versions of a job, the newest few. */
+/** Earlier versions of a job: by age, and those with a name for good. A version with a name may be the newest one too. */
 export const jobRevisions = pgTable(
   'job_revisions',
   {
@@ -53,6 +53,10 @@ export const jobRevisions = pgTable(
       .references(() => jobs.id, { onDelete: 'cascade' }),
     version: integer('version').notNull(),
     document: jsonb('document').$type<Job>().notNull(),
+    picture: jsonb('picture').$type<Picture>(),
+    openFindings: integer('open_findings').notNull().default(0),
+    /** What the user called it, to keep it for good. */
+    name: text('name'),
     savedAt: timestamp('saved_at', { withTimezone: true }).notNull().defaultNow(),
   },
   (table) => [primaryKey({ columns: [table.jobId, table.version] })],

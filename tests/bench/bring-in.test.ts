@@ -5,6 +5,7 @@ import {
   bringInFiles,
   keepBroughtIn,
   leaveBringingIn,
+  putOnSheet,
   stopBringingIn,
   useBringIn,
 } from '../../src/bench/bring-in/bring-in';
@@ -67,7 +68,7 @@ afterEach(() => {
 describe('reading', () => {
   test('shows how far it has come, then what is in the file', async () => {
     const done = bringIn('plate.svg', new Uint8Array([1, 2]));
-    expect(incoming()).toMatchObject({ name: 'plate.svg', share: 0, preview: null, fault: null, keeping: false });
+    expect(incoming()).toMatchObject({ name: 'plate.svg', share: 0, preview: null });
     await begun(1);
     readings[0]?.progress(0.5);
     await soon(() => expect(incoming()?.share).toBe(0.5));
@@ -142,9 +143,15 @@ describe('taking in', () => {
     await done;
   };
 
+  /** What the dialog does when it is pressed. */
+  const takeIn = async () => {
+    const done = await keepBroughtIn(look);
+    if (done) putOnSheet(done, look, choices);
+  };
+
   test('keeps the file and its drawing, puts it on the sheet as one step, and chooses it', async () => {
     await begin();
-    await keepBroughtIn(look, choices);
+    await takeIn();
     expect(kept).toEqual([
       { name: 'Pl%C3%A4ne.svg', text: SVG },
       { name: '', text: look.drawing },
@@ -166,14 +173,14 @@ describe('taking in', () => {
     expect(now().parts).toHaveLength(1);
   });
 
-  test('a second press while it is being kept does nothing', async () => {
+  test('what was left while it was being kept is not put on the sheet', async () => {
     await begin();
-    const both = [keepBroughtIn(look, choices), keepBroughtIn(look, choices)];
-    expect(incoming()?.keeping).toBe(true);
-    await Promise.all(both);
+    const taking = takeIn();
+    leaveBringingIn();
+    await taking;
     expect(kept).toHaveLength(2);
-    expect(now().parts.length).toBe(2);
-    await keepBroughtIn(look, choices);
+    expect(now().parts).toHaveLength(1);
+    await takeIn();
     expect(kept).toHaveLength(2);
   });
 
@@ -181,21 +188,18 @@ describe('taking in', () => {
     await begin();
     const before = now();
     const faults: [() => Promise<Response>, string][] = [
-      [() => Promise.reject(new TypeError('Failed to fetch')), 'The server is away. '],
-      [async () => Response.json({ sentence: 'This file is too large.' }, { status: 413 }), 'This file is too large. '],
-      [async () => Response.json({}, { status: 201 }), 'The server could not keep the file. '],
+      [() => Promise.reject(new TypeError('Failed to fetch')), 'The server is away. Nothing was changed'],
+      [async () => Response.json({ sentence: 'This file is too large.' }, { status: 413 }), 'This file is too large.'],
+      [async () => Response.json({}, { status: 201 }), 'The server gave an answer that can’t be read.'],
     ];
     for (const [fails, sentence] of faults) {
       answer = fails;
-      await keepBroughtIn(look, choices);
-      expect(incoming()).toMatchObject({
-        keeping: false,
-        fault: `${sentence}Nothing was changed; try again when it is back.`,
-      });
+      await expect(takeIn()).rejects.toThrow(sentence);
+      expect(incoming()?.name).toBe('Pläne.svg');
       expect(now()).toBe(before);
     }
     answer = async () => Response.json({ id: 'f'.repeat(64) }, { status: 201 });
-    await keepBroughtIn(look, choices);
+    await takeIn();
     expect(now().parts).toHaveLength(2);
   });
 });

@@ -9,6 +9,7 @@ import { jobWith, lettering, partOf } from '../support/jobs';
 const extras = { picture: { width: 1, height: 1, shapes: [] }, openFindings: 3 };
 const summary = vi.fn(async (): Promise<typeof extras> => extras);
 
+const NEW = '123e4567-e89b-42d3-a456-426614174000';
 type Sent = { version: number; document: Job; extras: unknown };
 const job = jobWith([partOf([lettering('Lane')])]);
 const state = useBench.getState;
@@ -178,7 +179,7 @@ describe('when the server is away', () => {
     expect(sent.map((s) => s.document.title)).toEqual(['one', 'two']);
     expect(state().save).toEqual({ kind: 'away', sentence: 'The database is away.' });
     await wait(2_010);
-    expect(state().save).toEqual({ kind: 'away', sentence: 'The server could not save this.' });
+    expect(state().save).toEqual({ kind: 'away', sentence: 'The server could not do that.' });
     await wait(2_010);
     expect(state().save).toEqual({ kind: 'saved', at: 'at 5' });
     expect(draft()).toBeNull();
@@ -343,8 +344,8 @@ describe('coming and going', () => {
 
 describe('kept as a job of its own', () => {
   test('it has a name that tells it from the other, no longer than a name may be', async () => {
-    answers = [async () => Response.json({ id: 'new' }, { status: 201 })];
-    expect(await saveAsCopy(job)).toBe('new');
+    answers = [async () => Response.json({ id: NEW }, { status: 201 })];
+    expect(await saveAsCopy(job)).toBe(NEW);
     expect(sent[0]).toMatchObject({ document: { ...job, title: 'Trial (my version)' }, extras });
     await saveAsCopy({ ...job, title: 'x'.repeat(200) });
     expect(sent[1]?.document.title).toHaveLength(200);

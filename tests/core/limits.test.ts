@@ -5,6 +5,8 @@
  */
 import { gzipSync } from 'fflate';
 import { afterEach, expect, test, vi } from 'vitest';
+import { call } from '../../src/api/call';
+import { API } from '../../src/api/endpoints';
 import { POST } from '../../src/app/api/assets/route';
 import { pinIsland, pinnedBridge } from '../../src/core/commands/bridges';
 import { checkJob, readJob } from '../../src/core/document/read';
@@ -44,6 +46,7 @@ afterEach(() => {
   Object.assign(limits, before);
   vi.unstubAllGlobals();
   vi.useRealTimers();
+  vi.restoreAllMocks();
 });
 
 /** Whether a document is taken; if not, its first sentence. */
@@ -352,6 +355,17 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     const response = await POST(request);
     expect(response.status).toBe(413);
     expect(((await response.json()) as { sentence: string }).sentence).toContain('larger than the 128 MB');
+  },
+  answerSeconds: async () => {
+    limits.answerSeconds = 7;
+    const limited: number[] = [];
+    vi.spyOn(AbortSignal, 'timeout').mockImplementation((ms) => {
+      limited.push(ms);
+      return AbortSignal.abort(new DOMException('too long', 'TimeoutError'));
+    });
+    vi.stubGlobal('fetch', async (_address: string, { signal }: RequestInit) => signal?.throwIfAborted());
+    await expect(call(API.listJobs, {}, null)).rejects.toThrow('The server is away.');
+    expect(limited).toEqual([7_000]);
   },
   readSeconds: async () => {
     limits.readSeconds = 7;

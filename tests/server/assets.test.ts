@@ -1,14 +1,15 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import { bytesOf, Refusal } from '../../src/server/answer';
 import { keepAsset, openAsset } from '../../src/server/assets';
-import { type Database, openDatabase } from '../../src/server/database';
+import type { Database } from '../../src/server/database';
 import { assets } from '../../src/server/schema';
+import { ownDatabase } from '../support/own-database';
 
 let db: Database;
 let close: () => Promise<void>;
 
-beforeAll(() => {
-  ({ database: db, close } = openDatabase(process.env.DATABASE_URL ?? ''));
+beforeAll(async () => {
+  ({ db, close } = await ownDatabase('assets'));
 });
 afterAll(() => close());
 beforeEach(async () => {

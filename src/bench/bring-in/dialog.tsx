@@ -1,6 +1,7 @@
 'use client';
 
 /** What is in a file before it is brought in: its picture, its size, which operation its groups are for, what was not read. */
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type PointerEvent, useId, useMemo, useState } from 'react';
 import Alert from 'react-bootstrap/Alert';
 import Button from 'react-bootstrap/Button';
@@ -15,8 +16,10 @@ import { formatLength } from '@/core/units/quantity';
 import { QuantityField } from '@/ui/fields';
 import type { Looked } from '@/worker/reading';
 import { useBench } from '../store';
-import { keepBroughtIn, leaveBringingIn, stopBringingIn, useBringIn } from './bring-in';
+import { keepBroughtIn, leaveBringingIn, putOnSheet, stopBringingIn, useBringIn } from './bring-in';
 import styles from './bring-in.module.css';
+
+const KEEP = ['keep what is brought in'];
 
 const both = (mm: number): string => `${formatLength(mm, 'mm')} (${formatLength(mm, 'in')})`;
 const times = (factor: number): string => `× ${Number(factor.toPrecision(6))}`;
@@ -204,7 +207,12 @@ function Groups({
 
 function Found({ preview }: { preview: Looked }) {
   const job = useBench((s) => s.job);
-  const { keeping, fault } = useBringIn((s) => s.incoming) ?? { keeping: false, fault: null };
+  const keep = useMutation({
+    mutationKey: KEEP,
+    mutationFn: () => keepBroughtIn(preview),
+    onSuccess: (kept) => kept && putOnSheet(kept, preview, { factor, operations: chosen }),
+  });
+  const client = useQueryClient();
   const likely = useMemo(() => preview.groups.map((group) => likelyOperation(group, job)), [preview, job]);
   const [answered, setAnswered] = useState<ReadonlyMap<number, string | null>>(new Map());
   const [factor, setFactor] = useState(1);
@@ -253,9 +261,9 @@ function Found({ preview }: { preview: Looked }) {
         </div>
       </Modal.Body>
       <Modal.Footer>
-        {fault && (
+        {keep.error && (
           <p role="alert" className="me-auto mb-0 text-danger">
-            {fault}
+            {keep.error.message}
           </p>
         )}
         <Button variant="plain" onClick={leaveBringingIn}>
@@ -264,10 +272,10 @@ function Found({ preview }: { preview: Looked }) {
         <Button
           variant="primary"
           autoFocus
-          disabled={keeping || chosen.every((id) => id === null)}
-          onClick={() => void keepBroughtIn(preview, { factor, operations: chosen })}
+          disabled={keep.isPending || chosen.every((id) => id === null)}
+          onClick={() => client.isMutating({ mutationKey: KEEP }) === 0 && keep.mutate()}
         >
-          {keeping ? 'Bringing in …' : 'Bring in'}
+          {keep.isPending ? 'Bringing in …' : 'Bring in'}
         </Button>
       </Modal.Footer>
     </>

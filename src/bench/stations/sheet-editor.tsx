@@ -4,19 +4,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useId, useRef } from 'react';
 import Form from 'react-bootstrap/Form';
-import { z } from 'zod';
-import { leastWidthOf, type Material, materialNamed, materialSchema } from '@/core/document/material';
+import { call } from '@/api/call';
+import { API } from '@/api/endpoints';
+import { leastWidthOf, type Material, materialNamed } from '@/core/document/material';
 import type { Sheet } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { QuantityField, Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { change, useBench } from '../store';
-
-async function fetchMaterials(): Promise<Material[]> {
-  const response = await fetch('/api/materials');
-  if (!response.ok) throw new Error('The list of materials is away.');
-  return z.array(materialSchema).parse(await response.json());
-}
 
 const EVER = Number.POSITIVE_INFINITY;
 const NONE: Material[] = [];
@@ -24,8 +19,11 @@ const NONE: Material[] = [];
 export function SheetEditor() {
   const sheet = useBench((s) => s.job.sheet);
   const unit = useBench((s) => s.job.units);
-  const materials =
-    useQuery({ queryKey: ['materials'], queryFn: fetchMaterials, staleTime: EVER, retry: 3 }).data ?? NONE;
+  const { data: materials = NONE } = useQuery({
+    queryKey: ['materials'],
+    queryFn: ({ signal }) => call(API.listMaterials, {}, null, signal),
+    staleTime: EVER,
+  });
   const id = useId();
   const set = (values: Partial<Sheet>, merge: string) =>
     change((job) => {

@@ -25,9 +25,11 @@ export const savedExtrasSchema = z.object({
 });
 export type SavedExtras = z.infer<typeof savedExtrasSchema>;
 
-export type StoredJob = {
-  readonly id: string;
-  readonly version: number;
-  readonly changedAt: string;
-  readonly document: unknown;
-};
+/** A job as it is kept: its document is checked where it is opened. */
+export const storedJobSchema = z.object({
+  id: z.uuid(),
+  version: z.int(),
+  changedAt: z.string(),
+  document: z.unknown(),
+});
+export type StoredJob = z.infer<typeof storedJobSchema>;

@@ -1,7 +1,8 @@
 /** The materials there are, with what is safe in them. */
-import { answer } from '@/server/answer';
+import { API } from '@/api/endpoints';
+import { serve } from '@/server/answer';
 import { listMaterials } from '@/server/materials';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = () => answer(async (db) => Response.json(await listMaterials(db)));
+export const GET = serve(API.listMaterials, ({ db }) => listMaterials(db));

@@ -1,9 +1,8 @@
 /** A copy of a job. */
-import { answer, idOf, problem } from '@/server/answer';
+import { API } from '@/api/endpoints';
+import { found, serve } from '@/server/answer';
 import { duplicateJob } from '@/server/jobs';
 
-export const POST = (_request: Request, { params }: { params: Promise<{ id: string }> }) =>
-  answer(async (db) => {
-    const copy = await duplicateJob(db, await idOf(params));
-    return copy ? Response.json(copy, { status: 201 }) : problem(404, 'There is no such job.');
-  });
+export const POST = serve(API.duplicateJob, async ({ db, params }) => ({
+  id: found(await duplicateJob(db, params.id)).id,
+}));

@@ -1,8 +1,9 @@
-/** Undo of deleting a job. */
-import { answer, idOf, problem } from '@/server/answer';
+/** Deleting taken back. */
+import { API } from '@/api/endpoints';
+import { found, serve } from '@/server/answer';
 import { restoreJob } from '@/server/jobs';
 
-export const POST = (_request: Request, { params }: { params: Promise<{ id: string }> }) =>
-  answer(async (db) =>
-    (await restoreJob(db, await idOf(params))) ? Response.json({}) : problem(404, 'There is no such job.'),
-  );
+export const POST = serve(API.restoreJob, async ({ db, params }) => {
+  found(await restoreJob(db, params.id));
+  return {};
+});

@@ -1,0 +1,71 @@
+/** All that the page asks of the server. */
+import { z } from 'zod';
+import { materialSchema } from '../core/document/material';
+import { jobSummarySchema, savedExtrasSchema, storedJobSchema } from '../core/job/summary';
+import { versionSchema, versionsPageSchema } from '../core/job/versions';
+import { LIMITS } from '../core/limits';
+import { endpoint } from './endpoint';
+
+/** A job document as it is sent: what is in it is checked, and told by field, where it is read. */
+const documentSchema = z.unknown();
+const savedSchema = z.object({ version: z.int(), changedAt: z.string() });
+const madeSchema = z.object({ id: z.uuid() });
+const doneSchema = z.object({});
+const nameSchema = z.string().trim().min(1).max(LIMITS.nameCharacters);
+
+export const API = {
+  /** All jobs, last changed first. */
+  listJobs: endpoint({ method: 'GET', path: '/api/jobs', answer: z.array(jobSummarySchema) }),
+  createJob: endpoint({
+    method: 'POST',
+    path: '/api/jobs',
+    body: z.object({ document: documentSchema, extras: savedExtrasSchema.nullish() }),
+    answer: madeSchema,
+    status: 201,
+  }),
+  openJob: endpoint({ method: 'GET', path: '/api/jobs/{id}', answer: storedJobSchema }),
+  /** Save over a version; 409 with `stored` where that is no longer the newest. */
+  saveJob: endpoint({
+    method: 'PUT',
+    path: '/api/jobs/{id}',
+    body: z.object({ version: z.int(), document: documentSchema, extras: savedExtrasSchema.nullable() }),
+    answer: savedSchema,
+  }),
+  renameJob: endpoint({
+    method: 'PATCH',
+    path: '/api/jobs/{id}',
+    body: z.object({ title: nameSchema }),
+    answer: doneSchema,
+    refusal: { status: 422, sentence: `A job needs a name of 1 to ${LIMITS.nameCharacters} characters.` },
+  }),
+  deleteJob: endpoint({ method: 'DELETE', path: '/api/jobs/{id}', answer: doneSchema }),
+  duplicateJob: endpoint({ method: 'POST', path: '/api/jobs/{id}/duplicate', answer: madeSchema, status: 201 }),
+  /** Take deleting back. */
+  restoreJob: endpoint({ method: 'POST', path: '/api/jobs/{id}/restore', answer: doneSchema }),
+
+  /** Earlier versions, the newest first: those before `before`, or the newest where that is 0. */
+  listVersions: endpoint({
+    method: 'GET',
+    path: '/api/jobs/{id}/versions/before/{before}',
+    answer: versionsPageSchema,
+  }),
+  openVersion: endpoint({ method: 'GET', path: '/api/jobs/{id}/versions/{version}', answer: versionSchema }),
+  /** Keep a version for good under a name; null: by its age, as others. */
+  nameVersion: endpoint({
+    method: 'PATCH',
+    path: '/api/jobs/{id}/versions/{version}',
+    body: z.object({ name: nameSchema.nullable() }),
+    answer: doneSchema,
+    refusal: { status: 422, sentence: `A version needs a name of 1 to ${LIMITS.nameCharacters} characters.` },
+  }),
+  /** Make an earlier version the newest; what was the newest becomes an earlier one. */
+  bringBackVersion: endpoint({
+    method: 'POST',
+    path: '/api/jobs/{id}/versions/{version}/restore',
+    answer: savedSchema,
+  }),
+
+  listMaterials: endpoint({ method: 'GET', path: '/api/materials', answer: z.array(materialSchema) }),
+  /** Keep a file; its bytes are sent as they are, its name beside them. */
+  keepAsset: endpoint({ method: 'POST', path: '/api/assets', answer: z.object({ id: z.string() }), status: 201 }),
+} as const;

@@ -1,0 +1,5 @@
+import { Waiting } from '@/ui/waiting';
+
+export default function Loading() {
+  return <Waiting words="Fetching the jobs" />;
+}

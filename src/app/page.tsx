@@ -1,5 +1,0 @@
-import { JobsScreen } from '@/jobs/jobs-screen';
-
-export default function Page() {
-  return <JobsScreen />;
-}
