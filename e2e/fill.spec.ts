@@ -80,7 +80,7 @@ test('a script word for a marker of 1 mm: a missed place is found and filled', a
   await panel(page).getByLabel('Slide the direction').fill('20');
   await computed(page);
   const step = async () => (await document(page, id)).parts[0]?.steps.find((s) => s.kind === 'hatch');
-  expect(await step()).toMatchObject({ style: 'parallel', angle: 20, rest: true });
+  expect(await step()).toMatchObject({ style: 'parallel', angle: 20, fillMissed: true });
   await page.keyboard.press('Control+z');
   expect(await step()).toMatchObject({ angle: 45 });
 

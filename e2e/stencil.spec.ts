@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { addLettering, computed, expect, kept, newJob, onScreen, station, test } from './fixtures';
 
-type Placed = {
+type Pinned = {
   letter: string;
   island: number | null;
   x: number;
@@ -17,7 +17,7 @@ type BridgeStep = {
   count: number;
   direction: string;
   islands: { letter: string; island: number; how: string }[];
-  placed: Placed[];
+  pinned: Pinned[];
 };
 
 const bridgeStep = async (page: Page, id: string) => {
@@ -84,9 +84,9 @@ test('a plate: words, bridges, one dragged and pinned, other words, as cut, expo
   const letter = await chosen.getAttribute('data-bridge');
   await drag(page, chosen, 14, 0);
   await computed(page);
-  await expect.poll(async () => (await bridgeStep(page, id))?.placed.length).toBe(1);
-  const placed = (await bridgeStep(page, id))?.placed[0];
-  expect(placed).toMatchObject({ letter, island: 0, turn: null });
+  await expect.poll(async () => (await bridgeStep(page, id))?.pinned.length).toBe(1);
+  const pinned = (await bridgeStep(page, id))?.pinned[0];
+  expect(pinned).toMatchObject({ letter, island: 0, turn: null });
   await expect(islands(page).getByRole('button', { name: /^Middle of O.*by hand/ })).toBeVisible();
   await expect(panel.getByText('It comes off as one piece.')).toBeVisible();
 
@@ -95,16 +95,16 @@ test('a plate: words, bridges, one dragged and pinned, other words, as cut, expo
     .getByRole('button', { name: /^Middle of D/ })
     .click();
   await panel.getByRole('button', { name: 'Pin', exact: true }).click();
-  await expect.poll(async () => (await bridgeStep(page, id))?.placed.length).toBe(2);
+  await expect.poll(async () => (await bridgeStep(page, id))?.pinned.length).toBe(2);
 
   // Other words: what is by hand stays on its letter.
   await station(page, 'Compose').click();
   await page.getByRole('textbox', { name: 'Words' }).fill('ABOARD 8');
   await station(page, 'Hold').click();
   await expect(islands(page).getByText('9 held', { exact: true })).toBeVisible();
-  const after = (await bridgeStep(page, id))?.placed ?? [];
+  const after = (await bridgeStep(page, id))?.pinned ?? [];
   expect(after).toHaveLength(2);
-  expect(after[0]).toMatchObject({ x: placed?.x, y: placed?.y });
+  expect(after[0]).toMatchObject({ x: pinned?.x, y: pinned?.y });
   expect(after[0]?.letter).toMatch(/:2$/);
   await expect(islands(page).getByRole('button', { name: /^Middle of O.*by hand/ })).toBeVisible();
 
@@ -137,22 +137,22 @@ test('a bridge turned, widened, added on a gap, copied and deleted; undo goes al
   const chosen = page.locator('[data-bridge][data-chosen="true"]');
   await drag(page, page.locator('[data-turn]'), 12, 4);
   await computed(page);
-  await expect.poll(async () => (await bridgeStep(page, id))?.placed[0]?.turn).not.toBeNull();
-  const turned = (await bridgeStep(page, id))?.placed[0]?.turn ?? 0;
+  await expect.poll(async () => (await bridgeStep(page, id))?.pinned[0]?.turn).not.toBeNull();
+  const turned = (await bridgeStep(page, id))?.pinned[0]?.turn ?? 0;
   expect(Math.abs(Math.abs(turned) - 90)).toBeGreaterThan(1);
   const width = panel.getByRole('region', { name: 'Bridges' }).getByLabel('Width').last();
   await width.fill('4.5');
   await width.press('Enter');
-  await expect.poll(async () => (await bridgeStep(page, id))?.placed[0]?.width).toBe(4.5);
+  await expect.poll(async () => (await bridgeStep(page, id))?.pinned[0]?.width).toBe(4.5);
 
   // Another through the other side of the ring: pressed half way up, where the stroke is.
   await panel.getByRole('button', { name: 'Add by hand' }).click();
   const gap = await inFirstStroke(page);
   await page.mouse.click(gap.x, gap.y);
-  await expect.poll(async () => (await bridgeStep(page, id))?.placed.length).toBe(2);
+  await expect.poll(async () => (await bridgeStep(page, id))?.pinned.length).toBe(2);
   await expect(chosen).toHaveCount(1);
   await panel.getByRole('button', { name: 'Copy to all 2 of O' }).click();
-  await expect.poll(async () => (await bridgeStep(page, id))?.placed.length).toBe(4);
+  await expect.poll(async () => (await bridgeStep(page, id))?.pinned.length).toBe(4);
   await expect(bridges(page)).toHaveCount(4);
   await page.keyboard.press('Escape');
   await expect(chosen).toHaveCount(0);
@@ -164,7 +164,7 @@ test('a bridge turned, widened, added on a gap, copied and deleted; undo goes al
   await page.keyboard.press('Delete');
   // Another press has no bridge to take, and takes nothing else.
   await page.keyboard.press('Delete');
-  await expect.poll(async () => (await bridgeStep(page, id))?.placed.length).toBe(3);
+  await expect.poll(async () => (await bridgeStep(page, id))?.pinned.length).toBe(3);
   await expect(bridges(page)).toHaveCount(3);
 
   while (await page.getByRole('button', { name: 'Undo' }).isEnabled()) {
@@ -232,5 +232,5 @@ test('a bridge by hand where nothing drops out', async ({ page }) => {
   const gap = await inFirstStroke(page);
   await page.mouse.click(gap.x, gap.y);
   await expect(bridges(page)).toHaveCount(1);
-  expect((await bridgeStep(page, id))?.placed[0]?.island).toBeNull();
+  expect((await bridgeStep(page, id))?.pinned[0]?.island).toBeNull();
 });

@@ -298,7 +298,7 @@ export function partLines(
   }
   const lines = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.paths);
   const lengthMm = lines.reduce((sum, path) => sum + pathLength(path), 0);
-  return { paths: lines, dots: letters.flatMap((l) => l.dots), letters, lengthMm, untraced: untraced };
+  return { paths: lines, dots: letters.flatMap((l) => l.dots), letters, lengthMm, untraced };
 }
 
 /** Lines of a whole part are on the sheet already. */
@@ -323,7 +323,7 @@ export function transformLines(made: PartLines, m: Matrix): PartLines {
     letters: made.letters.map((l) => ({
       ...l,
       matrix: compose(l.matrix, m),
-      lines: paths(l.paths),
+      paths: paths(l.paths),
       dots: l.dots.map(move),
       uneven: l.uneven.map(move),
     })),
