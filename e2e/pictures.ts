@@ -26,16 +26,6 @@ test('jobs', async ({ page }) => {
   await shoot(page, 'jobs');
 });
 
-test('earlier versions', async ({ page }) => {
-  await open(page, 'Bench plaque', 'Compose', /^Bench plaque/);
-  await page.getByRole('button', { name: 'Earlier versions' }).click();
-  const dialog = page.getByRole('dialog');
-  await dialog.getByRole('textbox', { name: 'Name' }).fill('as ordered');
-  await dialog.getByRole('button', { name: 'Keep for good' }).click();
-  await expect(dialog.getByRole('tab', { name: /as ordered/ })).toBeVisible();
-  await shoot(page, 'versions');
-});
-
 test('compose', async ({ page }) => {
   await open(page, 'Gate sign', 'Compose', /^Gate plate/);
   await page.getByRole('button', { name: /^ALDER LANE/ }).click();

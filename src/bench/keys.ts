@@ -1,7 +1,7 @@
 'use client';
 
 /** The bench's keys. */
-import { useHotkeys } from 'react-hotkeys-hook';
+import { type Options, useHotkeys } from 'react-hotkeys-hook';
 import { nudgeLetters } from '@/core/commands/letters';
 import { removeMember, removeParts } from '@/core/commands/parts';
 import { STATIONS, stationOf } from '@/core/inspect/stations';
@@ -97,35 +97,39 @@ function flip(down: boolean): void {
   }
 }
 
+/** A key of the bench: none while a dialog is open, whose own keys are meant then. */
+const useKey = (keys: string, press: (event: KeyboardEvent) => void, options: Options = {}) =>
+  useHotkeys(keys, press, {
+    ignoreEventWhen: () => document.querySelector('[aria-modal="true"]') !== null,
+    ...options,
+  });
+
 export function useBenchKeys(showKeys: () => void): void {
-  useHotkeys(STATIONS.map((_, i) => `${i + 1}`).join(), (e) => {
+  useKey(STATIONS.map((_, i) => `${i + 1}`).join(), (e) => {
     const stop = STATIONS[Number(e.key) - 1];
     if (stop) goToStation(stop.id);
   });
-  useHotkeys('f', () => fitSheet());
-  useHotkeys('equal,shift+equal,plus,add', () => zoomBy(1.25));
-  useHotkeys('minus,subtract', () => zoomBy(0.8));
-  useHotkeys(
-    'left,right,up,down,shift+left,shift+right,shift+up,shift+down,alt+left,alt+right,alt+up,alt+down',
-    (e) => {
-      if (!useBench.getState().selection.partId) return;
-      e.preventDefault();
-      nudge(e.key.toLowerCase(), e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
-    },
-  );
-  useHotkeys('tab,shift+tab', (e) => {
+  useKey('f', () => fitSheet());
+  useKey('equal,shift+equal,plus,add', () => zoomBy(1.25));
+  useKey('minus,subtract', () => zoomBy(0.8));
+  useKey('left,right,up,down,shift+left,shift+right,shift+up,shift+down,alt+left,alt+right,alt+up,alt+down', (e) => {
+    if (!useBench.getState().selection.partId) return;
+    e.preventDefault();
+    nudge(e.key.toLowerCase(), e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
+  });
+  useKey('tab,shift+tab', (e) => {
     // Tab steps through parts only from the sheet, so that the keyboard still reaches every control.
     if (!document.activeElement?.closest('[data-sheet]')) return;
     e.preventDefault();
     if (useBench.getState().atNodes) chooseNext(e.shiftKey ? -1 : 1);
     else nextPart(e.shiftKey ? -1 : 1);
   });
-  useHotkeys('enter', (e) => {
+  useKey('enter', (e) => {
     if (document.activeElement?.matches('button, a, [role=button]')) return;
     e.preventDefault();
     goInside();
   });
-  useHotkeys(
+  useKey(
     'esc',
     () => {
       if (typing()) return (document.activeElement as HTMLElement).blur();
@@ -142,25 +146,25 @@ export function useBenchKeys(showKeys: () => void): void {
     },
     { enableOnFormTags: true },
   );
-  useHotkeys('delete,backspace', () => {
+  useKey('delete,backspace', () => {
     if (useBench.getState().atNodes) deleteNodes();
     else if (!removeChosenDot() && !removeChosenBridge()) removeSelected();
   });
-  useHotkeys('t', (e) => {
+  useKey('t', (e) => {
     e.preventDefault();
     goToWords();
   });
-  useHotkeys('shift+f', () => fitChosen());
-  useHotkeys('mod+a', (e) => {
+  useKey('shift+f', () => fitChosen());
+  useKey('mod+a', (e) => {
     e.preventDefault();
     selectAll();
   });
-  useHotkeys('mod+c', () => copyChosen());
-  useHotkeys('mod+x', () => cutChosen());
-  useHotkeys('mod+v', () => pasteCopied());
-  useHotkeys('d', () => duplicateChosen());
-  useHotkeys('e', () => goToStation('prove'));
-  useHotkeys(
+  useKey('mod+c', () => copyChosen());
+  useKey('mod+x', () => cutChosen());
+  useKey('mod+v', () => pasteCopied());
+  useKey('d', () => duplicateChosen());
+  useKey('e', () => goToStation('prove'));
+  useKey(
     'space',
     (e) => {
       // A button that has the focus is pressed by it instead.
@@ -170,9 +174,9 @@ export function useBenchKeys(showKeys: () => void): void {
     },
     { keydown: true, keyup: true },
   );
-  useHotkeys('v', (e) => flip(e.type === 'keydown'), { keydown: true, keyup: true });
-  useHotkeys('shift+slash,?', () => showKeys(), { useKey: true });
-  useHotkeys(
+  useKey('v', (e) => flip(e.type === 'keydown'), { keydown: true, keyup: true });
+  useKey('shift+slash,?', () => showKeys(), { useKey: true });
+  useKey(
     'mod+z',
     (e) => {
       e.preventDefault();
@@ -180,7 +184,7 @@ export function useBenchKeys(showKeys: () => void): void {
     },
     { enableOnFormTags: true },
   );
-  useHotkeys(
+  useKey(
     'mod+shift+z,mod+y',
     (e) => {
       e.preventDefault();

@@ -161,20 +161,20 @@ export function Top({ onKeys, onVersions }: { onKeys: () => void; onVersions: ()
           >
             <Redo2 size={17} />
           </button>
+          <button
+            type="button"
+            className={styles.iconButton}
+            aria-label="Earlier versions"
+            title="Earlier versions"
+            onClick={onVersions}
+          >
+            <History size={17} />
+          </button>
         </div>
       </div>
       <Route />
       <div className={styles.end}>
         <Saved />
-        <button
-          type="button"
-          className={styles.iconButton}
-          aria-label="Earlier versions"
-          title="Earlier versions"
-          onClick={onVersions}
-        >
-          <History size={17} />
-        </button>
         <button type="button" className={styles.iconButton} aria-label="Keys" title="Keys (?)" onClick={onKeys}>
           <Keyboard size={17} />
         </button>
