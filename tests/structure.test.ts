@@ -124,16 +124,34 @@ describe('no import points upwards', () => {
   });
 });
 
+/** A line that exports something declared in it, and its name. */
+const EXPORTED = /^export (?:declare |async |abstract )*(?:function\*?|class|type|interface|const|let|enum) (\w+)/;
+
 test('no name is exported twice in the core', () => {
   const names = new Map<string, Set<string>>();
   for (const [file, text] of textOf)
     if (file.startsWith(CORE))
-      for (const [, name = ''] of text.matchAll(
-        /^export (?:declare |async |abstract )*(?:function\*?|class|type|interface|const|let|enum) (\w+)/gm,
-      ))
-        names.set(name, (names.get(name) ?? new Set()).add(file));
+      for (const line of text.split('\n')) {
+        const name = EXPORTED.exec(line)?.[1];
+        if (name) names.set(name, (names.get(name) ?? new Set()).add(file));
+      }
   const twice = [...names].flatMap(([name, files]) => (files.size > 1 ? [`${name}: ${[...files].join(', ')}`] : []));
   expect(twice).toEqual([]);
+});
+
+test('what is exported says first what it is', () => {
+  // Pages and route handlers are named by the framework.
+  const silent = [...textOf]
+    .filter(([file]) => !file.startsWith('src/app/'))
+    .flatMap(([file, text]) => {
+      const lines = text.split('\n');
+      return lines.flatMap((line, i) => {
+        const name = EXPORTED.exec(line)?.[1];
+        const isSaid = lines[i - 1]?.trimEnd().endsWith('*/') || EXPORTED.exec(lines[i - 1] ?? '')?.[1] === name;
+        return name === undefined || isSaid ? [] : [`${file}: ${name}`];
+      });
+    });
+  expect(silent).toEqual([]);
 });
 
 test('no file imports itself by way of others', () => {

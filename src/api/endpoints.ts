@@ -13,6 +13,7 @@ const madeSchema = z.object({ id: z.uuid() });
 const doneSchema = z.object({});
 const nameSchema = z.string().trim().min(1).max(LIMITS.nameCharacters);
 
+/** The endpoints of the server by what they are for. */
 export const API = {
   /** All jobs, last changed first. */
   listJobs: endpoint({ method: 'GET', path: '/api/jobs', answer: z.array(jobSummarySchema) }),

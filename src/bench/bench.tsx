@@ -17,6 +17,7 @@ import { useBench } from './store';
 import { Top } from './top';
 import { BenchVersions } from './versions';
 
+/** The screen of a job that is open. */
 export function Bench() {
   const [keysShown, setKeysShown] = useState(false);
   const [versionsShown, setVersionsShown] = useState(false);

@@ -35,24 +35,31 @@ export function bridgesSeen(job: Job, partId: string, bridges?: readonly BridgeV
 const sameIsland = (a: { letter: string; island: number | null }, b: { letter: string; island: number | null }) =>
   a.letter === b.letter && a.island === b.island;
 
+/** Bridge every island of a part. */
 export const bridgeAll = (partId: string): void =>
   dispatch((job) => bridgeAllIn(job, partId, bridgesSeen(job, partId)));
 
+/** Bridge one island. */
 export const bridgeOne = (partId: string, key: IslandKey): void =>
   dispatch((job) => bridgeIsland(job, partId, key, bridgesSeen(job, partId)));
 
+/** Let an island drop out. */
 export const leaveIsland = (partId: string, key: IslandKey): void =>
   dispatch((job) => leaveIslandIn(job, partId, key, bridgesSeen(job, partId)));
 
+/** Say how many bridges an island gets; null: as the step says. */
 export const setIslandCount = (partId: string, key: IslandKey, count: number | null): void =>
   dispatch((job) => setIslandCountIn(job, partId, key, count, bridgesSeen(job, partId)));
 
+/** Keep the bridges of an island where they lie on their letter. */
 export const pin = (partId: string, key: IslandKey): void =>
   dispatch((job) => pinBridges(job, partId, key, bridgesSeen(job, partId)));
 
+/** Let the bridges of an island be placed anew. */
 export const unpin = (partId: string, key: IslandKey): void =>
   dispatch((job) => unpinBridges(job, partId, key, bridgesSeen(job, partId)));
 
+/** Give the bridges of an island to the same letters elsewhere in the part. */
 export const copyToSameLetters = (partId: string, key: IslandKey): void =>
   dispatch((job) => copyBridgesToSame(job, partId, key, bridgesSeen(job, partId)));
 

@@ -23,6 +23,7 @@ export function chosenIn(selection: Selection, view: JobView | null): Chosen {
   return { partIds, memberId: selection.memberId, scale: view?.parts.find((p) => p.id === partIds[0])?.scale ?? 1 };
 }
 
+/** What is chosen, as commands take it. */
 export const chosenNow = (): Chosen => {
   const { selection, view } = useBench.getState();
   return chosenIn(selection, view);
@@ -70,6 +71,7 @@ export function turnOf(job: Job, { partIds, memberId }: Chosen): number {
   return memberId === null ? part.placement.turn : (part.members.find((m) => m.id === memberId)?.placement.turn ?? 0);
 }
 
+/** Whether what is chosen lies mirrored: the member, or the part where none is chosen. */
 export function isMirrored(job: Job, { partIds, memberId }: Chosen): boolean {
   const part = job.parts.find((p) => p.id === partIds[0]);
   if (!part || partIds.length > 1) return false;

@@ -34,6 +34,7 @@ export function copyChosen(): boolean {
   return copied !== null && keep(copied);
 }
 
+/** Copy what is chosen, and take it out. */
 export function cutChosen(): void {
   const { partIds, memberId } = chosenNow();
   const { job } = useBench.getState();
@@ -42,6 +43,7 @@ export function cutChosen(): void {
   dispatch((now) => (memberId !== null ? removeMember(now, free[0] as string, memberId) : removeParts(now, free)));
 }
 
+/** Put in what was copied here or in another window, and choose it. */
 export function pasteCopied(): void {
   const copied = kept();
   if (!copied) {
@@ -55,6 +57,7 @@ export function pasteCopied(): void {
   choose(done.chosen);
 }
 
+/** Put a copy of what is chosen beside it, and choose that. */
 export function duplicateChosen(): void {
   const { job } = useBench.getState();
   const done = duplicate(job, chosenNow());

@@ -14,6 +14,7 @@ import { undo, useBench } from './store';
 /** CSS pixels per millimetre on a screen that shows an inch as 96 px. */
 const TRUE_SIZE = 96 / 25.4;
 
+/** The strip at the foot of the bench. */
 export function Foot() {
   const { x, y } = usePointer();
   const zoom = useCamera((camera) => camera.k);

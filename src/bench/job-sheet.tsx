@@ -264,6 +264,7 @@ function Findings() {
 
 const NO_FINDINGS: readonly Finding[] = [];
 
+/** The right side of the bench: parts and findings. */
 export const JobSheet = () => (
   <aside className={styles.jobSheet} aria-label="Job sheet">
     <Parts />

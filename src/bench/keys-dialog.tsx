@@ -33,6 +33,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['?', 'this list'],
 ];
 
+/** The list of keys. */
 export function KeysDialog({ shown, onClose }: { shown: boolean; onClose: () => void }) {
   return (
     <Modal show={shown} onHide={onClose} aria-labelledby="keys-title">

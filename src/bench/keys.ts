@@ -104,6 +104,7 @@ const useKey = (keys: string, press: (event: KeyboardEvent) => void, options: Op
     ...options,
   });
 
+/** Listens to the keys of the bench; `showKeys` opens their list. */
 export function useBenchKeys(showKeys: () => void): void {
   useKey(STATIONS.map((_, i) => `${i + 1}`).join(), (e) => {
     const stop = STATIONS[Number(e.key) - 1];

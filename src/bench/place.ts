@@ -1,8 +1,10 @@
 /** Where in a job the user is, kept in the address, so that a reload comes back to it. */
 import { STATIONS } from '@/core/inspect/stations';
 
+/** Where on the bench one is: the station, and what is chosen there. */
 export type BenchPlace = { readonly station: string; readonly partId: string | null; readonly memberId: string | null };
 
+/** The place that the address of the page names. */
 export function placeFromAddress(): BenchPlace {
   const query = new URLSearchParams(window.location.search);
   const wanted = query.get('at');
@@ -14,6 +16,7 @@ export function placeFromAddress(): BenchPlace {
   };
 }
 
+/** Put a place into the address of the page, so that a reload comes back to it. */
 export function placeToAddress({ station, partId, memberId }: BenchPlace): void {
   const query = new URLSearchParams();
   if (station !== 'compose') query.set('at', station);

@@ -5,8 +5,10 @@
 import type { QueryClient } from '@tanstack/react-query';
 import type { StoredJob } from '@/core/job/summary';
 
+/** What queries of saved jobs begin with. */
 export const SAVED_JOB = ['saved job'];
 
+/** Keep a job as it was just saved. */
 export const rememberSaved = (client: QueryClient, job: StoredJob): void =>
   void client.setQueryData<StoredJob>([...SAVED_JOB, job.id], job);
 

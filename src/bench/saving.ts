@@ -20,10 +20,12 @@ const RETRY_MS = 2_000;
 /** A save waits no longer than this for its picture; without one the old picture stays. */
 const PICTURE_MS = 3_000;
 
+/** A document that the server does not have yet, and the version it was made from. */
 export type Draft = { readonly version: number; readonly document: Job };
 
 const draftKey = (id: string) => `needlefile:draft:${id}`;
 
+/** The draft of a job that is kept in this browser; null where there is none, or it can't be read. */
 export function readDraft(id: string): Draft | null {
   try {
     const stored = JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as {
@@ -38,6 +40,7 @@ export function readDraft(id: string): Draft | null {
   }
 }
 
+/** Forget the draft of a job. */
 export function dropDraft(id: string): void {
   try {
     localStorage.removeItem(draftKey(id));

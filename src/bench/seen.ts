@@ -6,9 +6,11 @@ import type { Measure } from '@/core/kinds/step';
 import type { MemberView, PartView } from '@/worker/view';
 import { useBench } from './store';
 
+/** The part as it is seen now; undefined where it is not, or not yet. */
 export const partView = (partId: string | null): PartView | undefined =>
   useBench.getState().view?.parts.find((p) => p.id === partId);
 
+/** The member as it is seen now; undefined where it is not, or not yet. */
 export const memberView = (partId: string | null, memberId: string | null): MemberView | undefined =>
   partView(partId)?.members.find((m) => m.id === memberId);
 

@@ -9,6 +9,7 @@ import { checkJob } from '@/core/document/read';
 import { dropDraft, saveAsCopy } from './saving';
 import { openBench, useBench } from './store';
 
+/** Asks which version goes on, when somebody else saved this job meanwhile. */
 export function StaleDialog() {
   const save = useBench((s) => s.save);
   const router = useRouter();

@@ -8,6 +8,7 @@ import type { CutPieceView, JobView } from '@/worker/view';
 /** `worked`: what the lines that fill leave on the stock. */
 export type Look = 'drawing' | 'outlines' | 'worked' | 'cut';
 
+/** How far the document is kept on the server. */
 export type SaveState =
   | { readonly kind: 'saved'; readonly at: string }
   | { readonly kind: 'waiting' }
@@ -32,6 +33,7 @@ export type Selection = {
   readonly others: readonly string[];
 };
 
+/** What the next press on the sheet says; null for nothing. */
 export type Pointing = 'region' | 'bridge' | 'letter' | null;
 
 /** Whose nodes are worked on: a path that was drawn, or a whole part; and the pen while it draws. */
@@ -105,6 +107,7 @@ type ComputedSlice = {
   readonly workerFault: string | null;
 };
 
+/** All there is to know of an open bench. */
 export type BenchState = DocumentSlice & ChosenSlice & ShownSlice & ComputedSlice;
 
 /** Changes of one kind within this time are one step of undo, in ms. */
@@ -143,6 +146,7 @@ const INITIAL: BenchState = {
   workerFault: null,
 };
 
+/** The state of the bench; there is one bench in a window. */
 export const useBench = create<BenchState>(() => INITIAL);
 
 const set = useBench.setState;
@@ -222,6 +226,7 @@ export function settle(): void {
   if (last?.merge) set({ past: [...past.slice(0, -1), { ...last, merge: null }] });
 }
 
+/** Take the last change back, and choose what it acted on. */
 export function undo(): void {
   const { job, past, future } = get();
   const last = past[past.length - 1];
@@ -234,6 +239,7 @@ export function undo(): void {
   });
 }
 
+/** Make the change again that was taken back last. */
 export function redo(): void {
   const { job, past, future } = get();
   const next = future[future.length - 1];
@@ -261,6 +267,7 @@ function actedOn(from: Job, to: Job, chosen: Selection): Selection {
   return { partId: head.id, memberId: null, others: tail.map((part) => part.id) };
 }
 
+/** Choose a part, or one of its members; null for nothing. */
 export const select = (partId: string | null, memberId: string | null = null): void => {
   const { selection, picked } = get();
   const same = picked !== null && partId === selection.partId && memberId === selection.memberId;
@@ -324,19 +331,42 @@ export function whenComputed(run: () => void): void {
   });
 }
 
+/** Say something of what was just done; null for nothing. */
 export const say = (said: string | null): void => set({ said });
+
+/** Whether sizing makes larger what would stay as it was set. */
 export const sizeEverything = (everything: boolean): void => set({ everything });
+
+/** Whether a shape is sized without keeping its proportions. */
 export const freeProportions = (freed: boolean): void => set({ freed });
 
+/** Pick letters by where they start in the text; null for not picking. */
 export const pick = (picked: readonly number[] | null): void => set({ picked });
+
+/** What the next press on the sheet says. */
 export const setPointing = (pointing: Pointing): void => set({ pointing });
+
+/** Choose an island, or a bridge of it; null for none. */
 export const chooseIsland = (atIsland: AtIsland | null): void => set({ atIsland });
 
+/** Go to a station; what was worked on at another is left. */
 export const goToStation = (station: Station): void =>
   set({ station, pointing: null, atIsland: null, atDot: null, atNodes: null, pen: false });
+
+/** Work on the nodes of a path or part; null for none. */
 export const workOnNodes = (atNodes: AtNodes | null): void => set({ atNodes, pen: false });
+
+/** Choose a dot; null for none. */
 export const chooseDot = (atDot: AtDot | null): void => set({ atDot });
+
+/** Whether a path is being drawn on the sheet. */
 export const setPen = (pen: boolean): void => set({ pen, atNodes: null });
+
+/** How the sheet is looked at. */
 export const setLook = (look: Look): void => set({ look });
+
+/** Show one operation alone; null for all. */
 export const showOnly = (only: string | null): void => set({ only });
+
+/** Bring a place of the sheet into sight. */
 export const bringIntoSight = (box: BenchState['goTo']): void => set({ goTo: box && { ...box } });

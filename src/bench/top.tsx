@@ -129,6 +129,7 @@ function Title() {
   );
 }
 
+/** The strip across the top of the bench. */
 export function Top({ onKeys, onVersions }: { onKeys: () => void; onVersions: () => void }) {
   const units = useBench((s) => s.job.units);
   const canUndo = useBench((s) => s.past.length > 0);

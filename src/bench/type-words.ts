@@ -5,6 +5,7 @@ import { setWords } from '@/core/commands/words';
 import { letterMap } from '@/core/lettering/changes';
 import { dispatch, pick, useBench } from './store';
 
+/** Put a text in place of the words of a lettering; what is anchored to its letters goes along. */
 export function typeWords(partId: string, memberId: string, text: string): void {
   const { job, picked, selection } = useBench.getState();
   const member = memberOf(job, partId, memberId);

@@ -8,6 +8,7 @@ import { whenExactly } from '@/ui/when';
 import { VersionsDialog } from '@/versions/versions-dialog';
 import { dispatch, say, useBench } from './store';
 
+/** The dialog with the earlier versions of the job on the bench. */
 export function BenchVersions({ onClose }: { onClose: () => void }) {
   const id = useBench((s) => s.id);
   const title = useBench((s) => s.job.title);

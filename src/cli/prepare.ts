@@ -12,6 +12,7 @@ import { reportOf } from '../core/job/report';
 import { LIMITS } from '../core/limits';
 import { diskFaces } from './typefaces';
 
+/** What the command is asked to do. */
 export type PrepareOptions = {
   readonly job: string;
   readonly out: string | null;
@@ -46,6 +47,7 @@ async function bringDrawings(job: Job, evaluator: Evaluator, folder: string): Pr
     );
 }
 
+/** Prepares a job document: writes its files, and says its report. Returns how the process is to end. */
 export async function prepare(options: PrepareOptions, say: Say, complain: Say): Promise<ExitCode> {
   const text = await readText(options.job);
   if (text === null) {

@@ -26,6 +26,7 @@ export type LongStage<I, O> = Omit<Stage<I, O>, 'run' | 'slot'> & {
   readonly run: (input: I, memory: Memory) => Generator<number, O>;
 };
 
+/** Where results of stages are kept and asked for: what a computation is handed so that it remembers nothing itself. */
 export type Memory = {
   readonly idOf: IdOf;
   /** The result of a stage: the one remembered, or computed and remembered from now on. */

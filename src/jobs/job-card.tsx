@@ -20,6 +20,7 @@ type Props = {
   readonly onDelete: () => void;
 };
 
+/** A job in the list: its picture, its name, and what can be done with it. */
 export function JobCard({ job, onRename, onDuplicate, onVersions, onDelete }: Props) {
   const [naming, setNaming] = useState<string | null>(null);
   const n = (mm: number) => formatLengthNumber(mm, job.units);

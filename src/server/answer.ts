@@ -9,6 +9,7 @@ import { type Database, database } from './database';
 /** A document and its picture, with some room for JSON around them. */
 export const MOST_BODY_BYTES = LIMITS.documentBytes + LIMITS.pictureBytes + 64 * 1024;
 
+/** An answer that is not as wished, with its sentence. */
 export const problem = (status: number, sentence: string, more: object = {}): Response =>
   Response.json({ sentence, ...more }, { status });
 

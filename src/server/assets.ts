@@ -11,6 +11,7 @@ export async function keepAsset(db: Database, bytes: Buffer, name: string): Prom
   return sha256;
 }
 
+/** The bytes and the name of a file that is kept; null where there is none of that id. */
 export async function openAsset(db: Database, sha256: string): Promise<{ bytes: Buffer; name: string } | null> {
   const [found] = await db
     .select({ bytes: assets.bytes, name: assets.name })

@@ -3,6 +3,7 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import * as schema from './schema';
 
+/** The database, as queries see it. */
 export type Database = NodePgDatabase<typeof schema>;
 
 /** Room for a machine that stalls; a server that is not there refuses at once. */

@@ -6,6 +6,7 @@ import type { Database } from './database';
 import { jobs } from './schema';
 import { dropOldVersions, keepVersion, readVersion } from './versions';
 
+/** What a save came to. */
 export type SaveResult =
   | { readonly outcome: 'saved'; readonly version: number; readonly changedAt: string }
   /** Somebody saved in between; theirs is the stored one. */
@@ -53,6 +54,7 @@ export async function listJobs(db: Database): Promise<JobSummary[]> {
   return rows.map((row) => ({ ...row, changedAt: row.changedAt.toISOString() }));
 }
 
+/** A job as it is stored; null where there is none, or it was deleted. */
 export async function openJob(db: Database, id: string): Promise<StoredJob | null> {
   const [row] = await db
     .select()
@@ -61,6 +63,7 @@ export async function openJob(db: Database, id: string): Promise<StoredJob | nul
   return row ? stored(row) : null;
 }
 
+/** Keep a new job. Null where `sample` names a sample job that is kept already. */
 export async function createJob(
   db: Database,
   job: Job,
@@ -147,6 +150,7 @@ export async function deleteJob(db: Database, id: string): Promise<boolean> {
   return changed.length > 0;
 }
 
+/** Take deleting back; false where there is no such job. */
 export async function restoreJob(db: Database, id: string): Promise<boolean> {
   const changed = await db.update(jobs).set({ deletedAt: null }).where(eq(jobs.id, id)).returning({ id: jobs.id });
   return changed.length > 0;

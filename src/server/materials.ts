@@ -4,5 +4,6 @@ import type { Material } from '../core/document/material';
 import type { Database } from './database';
 import { materials } from './schema';
 
+/** All materials, by name. */
 export const listMaterials = (db: Database): Promise<Material[]> =>
   db.select().from(materials).orderBy(asc(materials.name));

@@ -18,6 +18,7 @@ import type { Picture } from '../core/job/picture';
 /** Bytes; drizzle has no column type of its own for them. */
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
+/** Jobs, each with its newest document. */
 export const jobs = pgTable(
   'jobs',
   {

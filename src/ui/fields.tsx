@@ -67,6 +67,7 @@ export function NumberField({
   );
 }
 
+/** A row of a panel: a label, and what it is for. */
 export function Row({ label, htmlFor, children }: { label: ReactNode; htmlFor?: string; children: ReactNode }) {
   return (
     <div className={styles.row}>

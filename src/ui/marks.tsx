@@ -2,6 +2,7 @@
 import type { OperationKind } from '@/core/document/schema';
 import styles from './ui.module.css';
 
+/** The mark of the app: a needle. */
 export function Logo() {
   return (
     <svg className={styles.logo} width="30" height="16" viewBox="0 0 30 16" aria-hidden="true">
@@ -22,6 +23,7 @@ export const DASHES: Readonly<Record<OperationKind, string | undefined>> = {
 /** The same for small pictures, where letters are only some pixels high. */
 export const SMALL_DASHES: typeof DASHES = { cut: undefined, score: '4 2.5', engrave: undefined, mark: '1.2 1.2' };
 
+/** The colour of a kind of operation on the screen, as CSS. */
 export const kindColour = (kind: OperationKind): string => `var(--nf-${kind})`;
 
 /** A short sample of how an operation is drawn. */

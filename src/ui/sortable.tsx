@@ -20,6 +20,7 @@ import { GripVertical } from 'lucide-react';
 import type { CSSProperties, ReactNode } from 'react';
 import styles from './ui.module.css';
 
+/** A list whose entries can be put in another order, by dragging or by keys. */
 export function SortableList(props: {
   /** Tells this list from others on the page. */
   name: string;
@@ -46,6 +47,7 @@ export function SortableList(props: {
   );
 }
 
+/** What an entry of such a list is given: where it is put, and its handle. */
 export type SortableRow = {
   readonly ref: (element: HTMLElement | null) => void;
   readonly style: CSSProperties;

@@ -7,6 +7,7 @@ import InputGroup from 'react-bootstrap/InputGroup';
 import type { Parsed } from '@/core/units/quantity';
 import styles from './ui.module.css';
 
+/** What a field for a typed value is given. */
 export type TypedFieldProps = {
   readonly label: string;
   readonly value: number;
@@ -25,6 +26,7 @@ export type TypedFieldProps = {
   readonly prefix?: ReactNode;
 };
 
+/** A field for a value that is typed: taken over when it can be read, with a sentence when not. */
 export function TypedField(props: TypedFieldProps) {
   const { label, value, parse, format, suffix, step, least = -Infinity, most = Infinity, onChange } = props;
   const id = useId();

@@ -28,6 +28,7 @@ type Props = {
 
 const lookWords = (count: number): string => (count === 0 ? 'nothing to look at' : `${count} to look at`);
 
+/** The dialog with the earlier versions of a job. */
 export function VersionsDialog({ jobId, title, bringBack, onClose }: Props) {
   const key = ['versions', jobId];
   const versions = useInfiniteQuery({

@@ -19,6 +19,7 @@ export const ASKED_OF_DOCUMENTS = [
   'toolTrials',
 ] as const satisfies readonly (keyof Host)[];
 
+/** A question about a document. */
 export type AskedOfDocument = (typeof ASKED_OF_DOCUMENTS)[number];
 
 /** What the page asks, about documents themselves. */

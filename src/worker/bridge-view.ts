@@ -9,6 +9,7 @@ import { readabilityOf } from '../core/prepare/bridges/readability';
 import type { Outline } from '../core/prepare/outline';
 import type { PreparedPart } from '../core/prepare/prepared';
 
+/** A bridge as it is drawn and edited, on the sheet. */
 export type BridgeView = BridgeNow & {
   /** Where it starts and ends in the middle, on the sheet. */
   readonly from: Point;
@@ -17,6 +18,7 @@ export type BridgeView = BridgeNow & {
   readonly matrix: Matrix;
 };
 
+/** An island as it is listed and drawn. */
 export type IslandView = {
   readonly letter: string;
   readonly island: number;
@@ -39,6 +41,7 @@ export type IslandView = {
   readonly readability: number;
 };
 
+/** The bridges and islands of a part. */
 export type BridgesView = {
   /** Whether bridges are looked for. */
   readonly isOn: boolean;
@@ -65,6 +68,7 @@ const NONE: BridgesView = {
 /** Around an island in a word that is one outline, this share of the island's own size is shown. */
 const AROUND = 0.8;
 
+/** What the bench shows of the bridges of a part. */
 export function bridgesView(part: PreparedPart, print: (outlines: readonly Outline[]) => string): BridgesView {
   const notes = part.bridged;
   if (!notes) return NONE;

@@ -40,6 +40,7 @@ import {
   viewOf,
 } from './view';
 
+/** A file that was written: its name and its bytes. */
 export type WrittenFile = { readonly name: string; readonly bytes: Uint8Array };
 
 /** What a question is answered with. */

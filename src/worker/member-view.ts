@@ -4,6 +4,7 @@ import type { Gap } from '../core/prepare/closing/closing';
 import type { MemberTrouble, PreparedMember } from '../core/prepare/prepared';
 import type { Printer } from './printing';
 
+/** What the bench shows of a member; places are on the sheet unless they say otherwise. */
 export type MemberView = {
   readonly id: string;
   readonly matrix: Matrix;
@@ -30,6 +31,7 @@ export type MemberView = {
 /** A gap by its ends on the sheet. */
 export type GapView = Omit<Gap, 'from' | 'to'> & { readonly from: Point; readonly to: Point };
 
+/** What closing a drawing found, for its panel. */
 export type ClosingView = {
   /** The smallest first. */
   readonly gaps: readonly GapView[];
@@ -48,6 +50,7 @@ export type LetterView = {
   readonly corners: readonly Point[];
 };
 
+/** A joint where two letters were closed up. */
 export type ClosedUpView = {
   readonly moved: number;
   readonly mostMm: number;
@@ -56,6 +59,7 @@ export type ClosedUpView = {
   readonly weakestAt: string;
 };
 
+/** What the bench shows of a member. */
 export const memberViewOf = (member: PreparedMember, print: Printer): MemberView => ({
   id: member.id,
   matrix: member.matrix,

@@ -36,6 +36,7 @@ export type TieView = {
   readonly byHand: boolean;
 };
 
+/** A piece of a part as it is listed and drawn. */
 export type PieceView = {
   readonly kind: PieceKind;
   readonly name: string;
@@ -44,6 +45,7 @@ export type PieceView = {
   readonly d: string;
 };
 
+/** What the bench shows of a part; places are on the sheet unless they say otherwise. */
 export type PartView = {
   readonly id: string;
   /** From the part's own coordinates to the sheet. */
@@ -102,6 +104,7 @@ export type CenterlineView = {
   readonly letters: readonly LetterLinesView[];
 };
 
+/** The middle lines of a letter, for working on them. */
 export type LetterLinesView = {
   readonly key: string;
   readonly text: string;
@@ -113,6 +116,7 @@ export type LetterLinesView = {
   readonly corrected: boolean;
 };
 
+/** The dots of a part. */
 export type DotsView = {
   readonly count: number;
   readonly leftOut: number;

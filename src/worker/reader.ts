@@ -18,6 +18,8 @@ const api = {
     return previewFile(bytes, report, engine);
   },
 };
+
+/** What the page asks of the worker that reads files. */
 export type ReaderApi = typeof api;
 
 expose(api);

@@ -9,6 +9,7 @@ import { type Path, regionBox } from '../core/geometry/path';
 import { pathData } from '../core/geometry/path-data';
 import { type Box, boxHeight, boxWidth } from '../core/geometry/point';
 
+/** A group of a drawing that is brought in, as the dialog shows it. */
 export type FoundGroupView = {
   readonly name: string;
   readonly colour: string;
@@ -19,6 +20,7 @@ export type FoundGroupView = {
   readonly d: string;
 };
 
+/** What is in a file that is brought in, and its drawing as it is kept. */
 export type Looked = {
   readonly ok: true;
   readonly format: string;
@@ -34,6 +36,7 @@ export type Looked = {
   readonly drawing: string;
 };
 
+/** What is in a file, or a sentence why it can't be read. */
 export type FilePreview = Looked | { readonly ok: false; readonly sentence: string };
 
 /** Places told apart in a preview of the whole, in thousands across. */

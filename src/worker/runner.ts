@@ -5,8 +5,10 @@
 
 import type { Progress } from '../core/job/evaluate';
 
+/** Hears how far an answer has come. */
 export type OnProgress = (done: number, of: number) => void;
 
+/** What a question asks of the runner. */
 export type Question = {
   /** Of questions of the same kind only the newest is answered; null: every one is. */
   readonly kind: string | null;

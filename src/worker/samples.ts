@@ -7,6 +7,7 @@ import type { Typeface } from '../core/lettering/face';
 import { layoutLettering, letterPaths, textLines } from '../core/lettering/layout';
 import type { FaceAnswer } from '../core/prepare/prepared';
 
+/** The user's words in one typeface, as path data; null where it can't be loaded. */
 export type FaceSample = {
   readonly family: string;
   /** Path data with y downwards, or null when the face can't be used. */

@@ -16,6 +16,7 @@ import { dotData, Printer } from './printing';
 export type { ClosingView, GapView, MemberView } from './member-view';
 export type { CenterlineView, LetterLinesView, PartView, PieceView, TieView, UntiedView } from './part-view';
 
+/** What the bench shows of an operation. */
 export type OperationView = {
   readonly id: string;
   readonly kind: OperationKind;
@@ -33,6 +34,7 @@ export type OperationView = {
   readonly linesOf: readonly { readonly id: string; readonly d: string }[];
 };
 
+/** What the bench shows of a job. */
 export type JobView = {
   readonly parts: readonly PartView[];
   readonly operations: readonly OperationView[];
@@ -47,6 +49,7 @@ export type CutPieceView = {
   readonly d: string;
 };
 
+/** The pieces after the cut, as they are drawn. */
 export const cutViewOf = (pieces: readonly CutPiece[], print: Printer): CutPieceView[] =>
   pieces.map(({ partId, kind, outlines }) => ({ partId, kind, d: print.outlines(outlines) }));
 
@@ -60,6 +63,7 @@ export type BridgeVariantView = {
   readonly readability: number;
 };
 
+/** A way to bridge a part, as it is compared. */
 export const variantViewOf = ({ prepared, ...figures }: BridgeVariant, print: Printer): BridgeVariantView => ({
   values: figures.values,
   d: print.outlines(prepared.outlines),
@@ -117,6 +121,7 @@ export function viewOf(result: JobResult, memory: Memory = NO_MEMORY): JobView {
   };
 }
 
+/** A view as an update against the one before: parts that are the same are only named. */
 export function updateOf(view: JobView, serial: number, before: JobView | null): JobUpdate {
   const partsBefore = new Map(before?.parts.map((part) => [part.id, part]));
   const told = new Map(before?.findings.map((finding) => [finding.key, JSON.stringify(finding)]));

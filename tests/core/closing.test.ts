@@ -1,7 +1,13 @@
 /** Loose lines closed: examples, and outlines broken at random that must be restored. */
 import { describe, expect, test } from 'vitest';
-import { reversed } from '../../src/core/geometry/nodes';
-import { flattenPath, isContinuous, type Path, pathArea, transformPath } from '../../src/core/geometry/path';
+import {
+  flattenPath,
+  isContinuous,
+  type Path,
+  pathArea,
+  reversePath,
+  transformPath,
+} from '../../src/core/geometry/path';
 import { scaling, translation } from '../../src/core/geometry/point';
 import { arcAbout, line, transformSegment as transformed } from '../../src/core/geometry/segment';
 import { Evaluator } from '../../src/core/job/evaluate';
@@ -103,7 +109,10 @@ describe('closing', () => {
   });
 
   test('an outline drawn again is found, whatever it starts at and way it runs; shared edges are counted', () => {
-    expect(repeatsAmong([[box(0)], [box(10)], [reversed(box(0))]], 0.02)).toEqual({ again: new Set([2]), shared: 1 });
+    expect(repeatsAmong([[box(0)], [box(10)], [reversePath(box(0))]], 0.02)).toEqual({
+      again: new Set([2]),
+      shared: 1,
+    });
     // A cell all of whose edges others share is no repeat.
     const cells = [0, 1, 2].flatMap((x) => [0, 1, 2].map((y) => [moved(box(10 * x), 0, 10 * y)]));
     expect(repeatsAmong(cells, 0.02)).toEqual({ again: new Set(), shared: 12 });

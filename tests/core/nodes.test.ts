@@ -15,11 +15,10 @@ import {
   nodeCount,
   nodesOf,
   removeNodes,
-  reversed,
   smoothed,
   straightened,
 } from '../../src/core/geometry/nodes';
-import { isContinuous, type Path, pathArea, pathLength } from '../../src/core/geometry/path';
+import { isContinuous, type Path, pathArea, pathLength, reversePath } from '../../src/core/geometry/path';
 import { arcAbout, cubic, line, pointAt } from '../../src/core/geometry/segment';
 import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 
@@ -64,7 +63,7 @@ test('any run of changes leaves paths whole', { tags: 'slow' }, () => {
           straight: () => straightened(path, new Set([s])),
           handle: () => moveHandle(path, s, node % 2 === 0 ? 0 : 1, { x, y }),
           bend: () => bent(path, s, t, { x, y }),
-          turn: () => reversed(path),
+          turn: () => reversePath(path),
         }[kind]();
         path = next ?? path;
         expect(isContinuous(path)).toBe(true);

@@ -10,6 +10,7 @@ const isTyping = (target: EventTarget | null): boolean =>
 /** Whether pasted words look like a drawing. */
 const isDrawing = (text: string): boolean => /<svg[\s>]/i.test(text) || /^\s*0\s*\r?\n\s*SECTION/.test(text);
 
+/** Listens for files that are dropped on the page or pasted into it. */
 export function useArrivals(): void {
   useEffect(() => {
     const over = (event: DragEvent) => {

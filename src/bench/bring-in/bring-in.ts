@@ -20,6 +20,7 @@ type Incoming = {
 /** A file that is kept on the server: its name, and what it and its drawing are called there. */
 type Kept = { readonly name: string; readonly original: string; readonly drawing: string };
 
+/** The file that is being brought in; null for none. */
 export const useBringIn = create<{ readonly incoming: Incoming | null }>(() => ({ incoming: null }));
 
 let stopReading: (() => void) | null = null;
@@ -51,8 +52,10 @@ async function nextFile(): Promise<void> {
   if (file) await bringIn(file.name, new Uint8Array(await file.arrayBuffer()));
 }
 
+/** Stop reading the file. */
 export const stopBringingIn = (): void => stopReading?.();
 
+/** Leave the file, and go on with the next one that waits. */
 export function leaveBringingIn(): void {
   stopReading?.();
   stopReading = null;

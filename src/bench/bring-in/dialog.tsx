@@ -282,6 +282,7 @@ function Found({ preview }: { preview: Looked }) {
   );
 }
 
+/** The dialog in which a file is looked at before it is brought in. */
 export function BringInDialog() {
   const incoming = useBringIn((s) => s.incoming);
   if (!incoming) return null;

@@ -12,6 +12,7 @@ import { computing } from '@/worker/client';
 import type { JobView, LetterLinesView } from '@/worker/view';
 import { type AtNodes, change, useBench, workOnNodes } from '../store';
 
+/** Path data whose nodes are worked on, and how it lies on the sheet. */
 export type InHand = { readonly d: string; readonly matrix: Matrix };
 
 /** The path data in hand and how it lies on the sheet; null while that is not known. */
@@ -38,6 +39,7 @@ export function pathsInHand(job: Job, view: JobView | null, at: AtNodes | null):
   return { d: step.d, matrix: compose(scaling(unit / step.unit), first.matrix) };
 }
 
+/** The paths in hand, on the sheet. */
 export const editedPaths = ({ d, matrix }: InHand): Path[] =>
   pathOf(d).paths.map((path) => transformPath(path, matrix));
 

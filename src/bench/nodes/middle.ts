@@ -11,6 +11,7 @@ import { type AtNodes, useBench } from '../store';
 
 const NONE: readonly Path[] = [];
 
+/** The true middle of the letter whose lines are worked on, on the sheet. */
 export function useMiddle(at: AtNodes | null): readonly Path[] {
   const letter = at?.letter ?? null;
   // It hangs on the words and their place, not on the lines that are drawn.

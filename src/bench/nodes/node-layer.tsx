@@ -32,6 +32,7 @@ const NEAR_PX = 9;
 /** More nodes in sight than this are not told apart. */
 const MOST_NODES = 4_000;
 
+/** The nodes that are worked on, and their handles. */
 export function NodeLayer({ camera, toMm }: Props) {
   const at = useBench((s) => s.atNodes);
   const inSheet = usePathsInHand(at);

@@ -36,6 +36,7 @@ export function PartNodes({ part }: { readonly part: Part }) {
   return <NodesPanel partId={part.id} memberId={memberId} />;
 }
 
+/** What can be done with the nodes of a path. */
 export function NodesPanel({ partId, memberId }: { partId: string; memberId: string | null }) {
   const job = useBench((s) => s.job);
   const at = useBench((s) => s.atNodes);

@@ -5,8 +5,8 @@ import { type PointerEvent, useEffect, useState } from 'react';
 import { memberOf } from '@/core/commands/changed';
 import { newPart } from '@/core/commands/defaults';
 import { freeId } from '@/core/commands/ids';
-import { joined, reversed } from '@/core/geometry/nodes';
-import { type Path, regionBox, transformPath } from '@/core/geometry/path';
+import { joined } from '@/core/geometry/nodes';
+import { type Path, regionBox, reversePath, transformPath } from '@/core/geometry/path';
 import { KEPT_DIGITS, pathData, pathOf } from '@/core/geometry/path-data';
 import { boxCentre, compose, invert, type Point, scaling, translation } from '@/core/geometry/point';
 import { cubic, line, type Segment } from '@/core/geometry/segment';
@@ -50,7 +50,7 @@ function endNear(at: Point, reach: number): From | null {
         const [first, last] = [path.segments[0] as Segment, path.segments[path.segments.length - 1] as Segment];
         const from = { partId: part.id, memberId: member.id, index };
         if (Math.hypot(last.x1 - at.x, last.y1 - at.y) <= reach) return { ...from, path };
-        if (Math.hypot(first.x0 - at.x, first.y0 - at.y) <= reach) return { ...from, path: reversed(path) };
+        if (Math.hypot(first.x0 - at.x, first.y0 - at.y) <= reach) return { ...from, path: reversePath(path) };
       }
     }
   return null;
@@ -95,6 +95,7 @@ function keep(nodes: readonly Drawn[], closed: boolean, from: From | null): void
   if (made) select(made[0]);
 }
 
+/** The path that is being drawn. */
 export function PenLayer({ camera, toMm }: Props) {
   const [nodes, setNodes] = useState<readonly Drawn[]>([]);
   const [from, setFrom] = useState<From | null>(null);

@@ -9,11 +9,10 @@ import {
   nodeAt,
   nodeCount,
   removeNodes,
-  reversed,
   smoothed,
   straightened,
 } from '@/core/geometry/nodes';
-import type { Path } from '@/core/geometry/path';
+import { type Path, reversePath } from '@/core/geometry/path';
 import { pathOf } from '@/core/geometry/path-data';
 import { refitPath } from '@/core/prepare/closing/refit';
 import { type LineEnd, mergedLines, pulledToTip, runThrough } from '@/core/toolpath/centerline/mend';
@@ -44,6 +43,7 @@ function eachChosen(change: (path: Path, nodes: ReadonlySet<number>) => readonly
   put(next, keep ? now.chosen : []);
 }
 
+/** Take the chosen nodes out. */
 export const deleteNodes = (): void => {
   const now = nowInHand();
   if (!now || now.chosen.size === 0) return;
@@ -53,9 +53,11 @@ export const deleteNodes = (): void => {
   });
 };
 
+/** Make the chosen nodes smooth. */
 export const smoothNodes = (): void =>
   eachChosen((path, nodes) => [[...nodes].reduce((p, node) => smoothed(p, node), path)], true);
 
+/** Make the chosen nodes corners. */
 export const cornerNodes = (): void =>
   eachChosen((path, nodes) => [[...nodes].reduce((p, node) => cornered(p, node), path)], true);
 
@@ -72,6 +74,7 @@ export const straightenSegments = (): void =>
     return [straightened(path, new Set(between.length > 0 ? between : beside))];
   }, true);
 
+/** Break paths at their chosen nodes. */
 export const breakNodes = (): void => {
   const now = nowInHand();
   if (!now || now.chosen.size === 0) return;
@@ -107,15 +110,18 @@ export function joinNodes(): void {
     return;
   }
   const second = now.paths[b[0]] as Path;
-  const head = a[1] === 0 ? reversed(first) : first;
-  const tail = b[1] === 0 ? second : reversed(second);
+  const head = a[1] === 0 ? reversePath(first) : first;
+  const tail = b[1] === 0 ? second : reversePath(second);
   put(now.paths.flatMap((path, i) => (i === a[0] ? [joined(head, tail)] : i === b[0] ? [] : [path])));
 }
 
-export const reversePaths = (): void => eachChosen((path) => [reversed(path)]);
+/** Let the paths with chosen nodes run the other way. */
+export const reversePaths = (): void => eachChosen((path) => [reversePath(path)]);
 
+/** Lay smoother curves through the paths with chosen nodes, within a tolerance in mm. */
 export const simplifyPaths = (tolerance: number): void => eachChosen((path) => [refitPath(path, tolerance)]);
 
+/** Choose all nodes. */
 export function chooseAll(): void {
   const { atNodes } = useBench.getState();
   const now = nowInHand();

@@ -44,6 +44,7 @@ export function drawBand(event: PointerEvent, toMm: (clientX: number, clientY: n
   );
 }
 
+/** The rubber band with which parts are chosen. */
 export function Band({ camera: { k, x, y } }: { camera: Camera }) {
   const box = useBand((s) => s.box);
   if (!box) return null;

@@ -137,6 +137,7 @@ function Bridge({ part, bridge, isChosen, camera, toMm }: At & { isChosen: boole
   );
 }
 
+/** Bridges, to be dragged, turned and widened. */
 export function BridgeLayer({ camera, toMm }: { camera: Camera; toMm: ToMm }) {
   const view = useBench((s) => s.view);
   const selected = useBench((s) => s.selection.partId);

@@ -6,6 +6,7 @@ import { boxHeight, boxWidth, growBox, isEmptyBox } from '@/core/geometry/point'
 import { chosenBox, chosenNow } from '../chosen';
 import { useBench } from '../store';
 
+/** How the sheet is seen: pixels per mm, and where its corner lies in the window. */
 export type Camera = {
   readonly k: number;
   readonly x: number;
@@ -26,6 +27,7 @@ export const RULER = { top: 22, left: 30 } as const;
 /** Height that the switch of looks covers at the bottom of the view, in pixels. */
 const LOOKS = 56;
 
+/** How the sheet is seen now. */
 export const useCamera = create<Camera>(() => ({ k: 1, x: 0, y: 0, width: 0, height: 0, panning: false }));
 
 let behaviour: ZoomBehavior<SVGSVGElement, unknown> | null = null;
@@ -67,6 +69,7 @@ function lookAt(box: Box, mostZoom: number): void {
   select(surface).call(behaviour.transform, zoomIdentity.translate(x, y).scale(k));
 }
 
+/** See the whole sheet. */
 export function fitSheet(): void {
   const { width, height } = useBench.getState().job.sheet;
   lookAt({ minX: 0, minY: 0, maxX: width, maxY: height }, Infinity);
@@ -85,6 +88,7 @@ export function lookAtPlace(box: Box): void {
   lookAt({ minX: box.minX - room, minY: box.minY - room, maxX: box.maxX + room, maxY: box.maxY + room }, 60);
 }
 
+/** See everything larger, or smaller, about the middle. */
 export function zoomBy(factor: number): void {
   if (surface && behaviour) select(surface).call(behaviour.scaleBy, factor);
 }

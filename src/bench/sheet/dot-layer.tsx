@@ -15,6 +15,7 @@ type Props = { readonly camera: Camera; readonly toMm: (x: number, y: number) =>
 /** A dot is pressed within this many pixels of its middle at least. */
 const NEAR_PX = 7;
 
+/** Dots, to be dragged and taken out. */
 export function DotLayer({ camera, toMm }: Props) {
   const part = useBench((s) => s.view?.parts.find((p) => p.id === s.selection.partId && p.dots));
   const locked = useBench((s) => s.job.parts.find((p) => p.id === s.selection.partId)?.locked ?? true);

@@ -7,6 +7,7 @@ import { dispatch, settle, useBench } from '../store';
 import { useCamera } from './camera';
 import { clearSnap, snapperFor } from './snapping';
 
+/** What a drag has hold of. */
 export type Grab =
   | { readonly kind: 'move' }
   /** Sizing away from the opposite corner. */

@@ -8,6 +8,7 @@ import styles from './sheet.module.css';
 /** More than these are not told apart on the sheet. */
 const MOST = 400;
 
+/** Gaps of drawings, where they lie. */
 export function GapLayer({ camera }: { camera: Camera }) {
   const view = useBench((s) => s.view);
   const selected = useBench((s) => s.selection.partId);

@@ -44,6 +44,7 @@ function canvasPathsOf(part: PartView, hatch: HatchView) {
   return cachedPaths;
 }
 
+/** Hatch lines, which may be too many to be elements of the page. */
 export function HatchCanvas({ camera, job, view, look, only }: Props) {
   const ref = useRef<HTMLCanvasElement>(null);
   useScheme();

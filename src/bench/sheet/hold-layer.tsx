@@ -111,6 +111,7 @@ function Tie({ part, tie, camera, toMm }: { part: PartView; tie: TieView; camera
   );
 }
 
+/** Pieces that come away, ties, and where stock is thin. */
 export function HoldLayer({ camera, toMm }: { camera: Camera; toMm: ToMm }) {
   const view = useBench((s) => s.view);
   const selected = useBench((s) => s.selection.partId);

@@ -10,6 +10,7 @@ import type { Camera } from './camera';
 import { followPointer } from './drag';
 import styles from './sheet.module.css';
 
+/** Letters, to be picked and moved one by one. */
 export function PickLayer({ camera, toMm }: { camera: Camera; toMm: (x: number, y: number) => Point }) {
   const picked = useBench((s) => s.picked);
   const { partId, memberId } = useBench((s) => s.selection);

@@ -4,6 +4,7 @@ import { computing } from '@/worker/client';
 import { chosenBox, chosenNow, moveBy } from '../chosen';
 import { setPointing, useBench, whenComputed } from '../store';
 
+/** Centre what is chosen in the region that a point lies in. */
 export function centreAt(at: Point): void {
   setPointing(null);
   whenComputed(() => void centre(at));

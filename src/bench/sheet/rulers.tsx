@@ -22,6 +22,7 @@ function ticks(from: number, to: number, step: number): number[] {
   return Array.from({ length: Math.max(0, count) }, (_, i) => (first + i) * step);
 }
 
+/** The rulers along the sheet. */
 export function Rulers({ camera, unit }: { camera: Camera; unit: LengthUnit }) {
   const { k, x, y, width, height } = camera;
   const step = stepFor(k, unit);

@@ -44,6 +44,7 @@ const TURN_HANDLE_PX = 26;
 
 type Saying = Parameters<Parameters<typeof followDrag>[3]>[0];
 
+/** The sheet with all that lies on it. */
 export function SheetView() {
   const area = useRef<HTMLElement>(null);
   const surface = useRef<SVGSVGElement>(null);

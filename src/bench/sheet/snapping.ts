@@ -12,6 +12,7 @@ type Held = { readonly across: Snap | null; readonly upright: Snap | null };
 /** What is snapped to just now. */
 export const useSnap = create<Held>(() => ({ across: null, upright: null }));
 
+/** Take the guides away. */
 export const clearSnap = (): void => useSnap.setState({ across: null, upright: null });
 
 /** Nodes are guides only while there are no more than this. */

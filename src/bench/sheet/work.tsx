@@ -162,6 +162,7 @@ function AsCut({ view, pieces }: { view: JobView; pieces: readonly CutPieceView[
   );
 }
 
+/** The work on the sheet, as it is looked at. */
 export const WorkLayer = memo(function Work(props: Props) {
   if (props.look === 'cut' && props.cutPieces) return <AsCut view={props.view} pieces={props.cutPieces} />;
   if (props.look === 'outlines')

@@ -11,6 +11,7 @@ import { Heading } from '@/ui/heading';
 import { useBeside } from '../beside';
 import { change, useBench } from '../store';
 
+/** The panel of a drawing. */
 export function ArtworkEditor({ partId, member }: { partId: string; member: Artwork }) {
   const units = useBench((s) => s.job.units);
   const own = useBeside(

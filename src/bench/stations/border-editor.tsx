@@ -12,6 +12,7 @@ import { Heading } from '@/ui/heading';
 import { measureOf, partView } from '../seen';
 import { dispatch, useBench } from '../store';
 
+/** The panel of a border. */
 export function BorderEditor({ part }: { part: Part }) {
   const unit = useBench((s) => s.job.units);
   const use = useBench((s) => backingUse(s.job, part));

@@ -247,6 +247,7 @@ function PartEditor({ part }: { part: Part }) {
   );
 }
 
+/** The panel of station Compose. */
 export function Compose() {
   const { partId, memberId } = useBench((s) => s.selection);
   const job = useBench((s) => s.job);

@@ -48,6 +48,7 @@ function Sample({ sample, chosen, onChoose }: { sample: FaceSample; chosen: bool
   );
 }
 
+/** Chooses a typeface by how it sets the user's words. */
 export function FacePicker({
   face,
   text,

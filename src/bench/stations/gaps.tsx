@@ -149,6 +149,7 @@ function Slider({ part, member, closing }: Props) {
   );
 }
 
+/** The gaps of a drawing, and what is made of each. */
 export function Gaps(props: Props) {
   const { part, member, closing } = props;
   const { gaps, doubled, specks, tees, repeated } = closing;

@@ -20,6 +20,7 @@ import { LettersEditor } from './letters-editor';
 const SIZE_WORDS = { capital: 'Capital height', width: 'Widest line', overall: 'Overall width' } as const;
 const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
+/** The panel of lettering. */
 export function LetteringEditor({ partId, member }: { partId: string; member: Lettering }) {
   const id = useId();
   const unit = useBench((s) => s.job.units);

@@ -16,6 +16,7 @@ const FARTHEST = 20;
 
 const NONE: Omit<LetterChange, 'at'> = { dx: 0, dy: 0, turn: 0, scale: 1 };
 
+/** Letters one by one: moved, turned, sized. */
 export function LettersEditor({
   partId,
   member,

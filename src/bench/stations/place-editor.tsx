@@ -31,6 +31,7 @@ import { dispatch, freeProportions, sizeEverything, useBench } from '../store';
 
 const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
+/** Place and size of what is chosen, in numbers. */
 export function PlaceEditor() {
   const selection = useBench((s) => s.selection);
   const job = useBench((s) => s.job);

@@ -45,6 +45,7 @@ const FIELDS: Readonly<Record<ShapeKind, readonly Field[]>> = {
   spike: [lengthField('width', 'Width'), lengthField('height', 'Length'), lengthField('point', 'Point')],
 };
 
+/** The panel of a shape. */
 export function ShapeEditor({ partId, member }: { partId: string; member: Shape }) {
   const unit = useBench((s) => s.job.units);
   const edit = (key: string, value: number | string) =>

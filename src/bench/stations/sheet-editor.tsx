@@ -16,6 +16,7 @@ import { change, useBench } from '../store';
 const EVER = Number.POSITIVE_INFINITY;
 const NONE: Material[] = [];
 
+/** The panel of the stock. */
 export function SheetEditor() {
   const sheet = useBench((s) => s.job.sheet);
   const unit = useBench((s) => s.job.units);

@@ -18,6 +18,7 @@ import { FillStation } from './fill';
 import { Hold } from './hold/hold';
 import { Prove } from './prove';
 
+/** What a station's layer on the sheet is given. */
 export type LayerProps = {
   readonly camera: Camera;
   readonly toMm: (clientX: number, clientY: number) => Point;
@@ -49,6 +50,7 @@ const FillLayer = ({ camera, toMm, look, isAtNodes }: LayerProps) => (
   </>
 );
 
+/** The panel of each station, and what it draws over the sheet. */
 export const STATION_SCREENS: Readonly<Record<Station, Place>> = {
   compose: { Panel: Compose, Layer: null },
   close: { Panel: Close, Layer: CloseLayer },

@@ -6,6 +6,7 @@ import { Switch } from '@/ui/fields';
 import { change } from '../store';
 import type { StepProps } from './hold/use-step';
 
+/** Whether overlapping outlines become one. */
 export function Weld({ part, view }: StepProps) {
   const weld = stepIn(part, 'weld')?.on ?? true;
   const mustWeld = part.members.some((m) => m.role !== 'join');

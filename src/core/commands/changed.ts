@@ -14,13 +14,16 @@ export type Refusable = Done<{ readonly sentence: string | null }>;
 /** The middle of a part's outlines in its own coordinates, as it was computed; the origin where nothing is drawn. */
 export type MiddleOf = (partId: string) => Point;
 
+/** A job changed by a recipe on a draft (Immer): what the recipe leaves alone stays the same object. */
 export const changed = (job: Job, recipe: (draft: Job) => void): Job =>
   produce(job, (draft) => {
     recipe(draft as Job);
   });
 
+/** The part of an id; undefined where there is none. */
 export const partOf = (job: Job, partId: string | null): Part | undefined => job.parts.find((p) => p.id === partId);
 
+/** The member of an id in the part of an id; undefined where either is missing. */
 export const memberOf = (job: Job, partId: string | null, memberId: string | null): Member | undefined =>
   partOf(job, partId)?.members.find((m) => m.id === memberId);
 

@@ -14,6 +14,7 @@ import { editStep } from './steps';
 /** How the inside of a part is worked: not at all, as an area that is scanned, or with lines. */
 export type Interior = 'alone' | 'area' | 'lines';
 
+/** How the inside of a part is worked now. */
 export const interiorOf = (part: Part): Interior => {
   if (stepIn(part, 'hatch')?.on && part.work.some((w) => w.what === 'hatch')) return 'lines';
   return part.work.some((w) => w.what === 'fill') ? 'area' : 'alone';

@@ -73,6 +73,7 @@ export function readCopied(kept: unknown): Copied | null {
   return { document: read.job, partIds: ids, memberId: isMember ? memberId : null };
 }
 
+/** What pasting gives: the job, what is chosen in it then, and a sentence where not all could be pasted. */
 export type Pasted = Done<{ readonly chosen: Chosen; readonly sentence: string | null }>;
 
 /** How far what is put in lies from what is there already, in mm. */

@@ -31,6 +31,7 @@ const workKey = (part: Part): string =>
 /** How a part is prepared beyond welding; the same for parts that may be one. */
 const stepsKey = (part: Part): string => JSON.stringify(part.steps.filter((step) => step.on && step.kind !== 'weld'));
 
+/** Two parts put into one, or a sentence why they can't be. */
 export type Together =
   | { readonly ok: true; readonly members: Member[] }
   | { readonly ok: false; readonly sentence: string };

@@ -1,6 +1,7 @@
 /** What is safe in a material, and what follows for a sheet of it. */
 import { z } from 'zod';
 
+/** A material as it is listed; lengths in mm. */
 export const materialSchema = z.object({
   name: z.string(),
   /** The least safe width is the greater of the two: a length in mm, and a share of the thickness. */
@@ -8,6 +9,8 @@ export const materialSchema = z.object({
   leastPerThickness: z.number(),
   kerfMm: z.number(),
 });
+
+/** A material: what is safe in it, and how wide a cut it is. */
 export type Material = z.infer<typeof materialSchema>;
 
 /** The least safe width in mm of a material at a thickness in mm; to a hundredth. */

@@ -25,6 +25,7 @@ const isOutOfSheet = (part: Json): boolean =>
 const STEADY_PER_MM = 1e9;
 const steady = (mm: number): number => Math.round(mm * STEADY_PER_MM) / STEADY_PER_MM + 0;
 
+/** A document of format 1 in format 2: each part is placed where its first member was, its members in it. */
 export function placeParts(document: Json): Json {
   const parts = objects(document.parts);
   const byId = new Map(parts.map((part) => [part.id, part]));

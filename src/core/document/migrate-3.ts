@@ -41,6 +41,10 @@ function inOrder(steps: readonly unknown[]): unknown[] {
   return kept.sort((a, b) => placeOf(a) - placeOf(b));
 }
 
+/**
+ * A document of format 2 in format 3: the steps of each part in the order they are run in, one of a kind of which
+ * there is one.
+ */
 export const orderSteps = (document: Json): Json =>
   Array.isArray(document.parts)
     ? {

@@ -1,6 +1,7 @@
 /** What parts and members are called in words. */
 import type { Member, Part, ShapeKind } from './schema';
 
+/** What a shape is called where its kind begins a line: "Rectangle". */
 export const shapeWord = (kind: ShapeKind): string => kind.charAt(0).toUpperCase() + kind.slice(1);
 
 /** A member's words, or what it is. */

@@ -7,6 +7,7 @@ import { about, id, length, name } from '../schema/fields';
 import { memberSchema } from '../schema/members';
 import { partPlacementSchema } from '../schema/placement';
 
+/** A part of the job document: its members, steps and work, and where it lies on the sheet. Lengths in mm. */
 export const partSchema = z.strictObject({
   id,
   name: about(name.default(''), 'What the user calls it.'),
@@ -42,4 +43,5 @@ export const partSchema = z.strictObject({
   work: about(z.array(workSchema).max(LIMITS.operations).default([]), 'Which operation does what to it.'),
 });
 
+/** What comes off the machine as one piece: members, the steps they are prepared by, and the work done. */
 export type Part = z.infer<typeof partSchema>;

@@ -4,6 +4,7 @@ import { LIMITS } from '../limits';
 import { migrate } from './migrate';
 import { JOB_FORMAT, type Job, jobSchema } from './schema';
 
+/** A document that was read, or sentences with what is wrong with it, field by field. */
 export type ReadJob = { readonly ok: true; readonly job: Job } | { readonly ok: false; readonly sentences: string[] };
 
 const fail = (...sentences: string[]): ReadJob => ({ ok: false, sentences });

@@ -8,6 +8,7 @@ import { sheetSchema } from '../schema/sheet';
 import { listedToolSchema } from '../schema/tools';
 import { partSchema } from './part';
 
+/** The version of the job document that is written; older ones are read through their migrations. */
 export const JOB_FORMAT = 4;
 
 const leftAsIsSchema = z.strictObject({
@@ -45,6 +46,7 @@ function goesInCircle(id: string, leaders: ReadonlyMap<string, string | null>): 
   return false;
 }
 
+/** The job document. Reading fills in defaults; what does not belong is refused. Lengths in mm, y upwards. */
 export const jobSchema = z
   .strictObject({
     format: about(z.literal(JOB_FORMAT), 'Version of this format.'),
@@ -119,6 +121,7 @@ export const jobSchema = z
     });
   });
 
+/** A job: sheet, parts, operations and how it is exported. */
 export type Job = z.infer<typeof jobSchema>;
 
 // What documents are made of, for those who work on whole documents.

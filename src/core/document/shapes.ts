@@ -1,6 +1,7 @@
 /** What a shape measures: which of its fields are lengths. */
 import type { Member, Shape, ShapeKind } from './schema';
 
+/** The fields of each shape that are lengths in mm, and grow when it is sized. */
 export const SHAPE_LENGTHS: Readonly<Record<ShapeKind, readonly string[]>> = {
   rectangle: ['width', 'height', 'corner'],
   ellipse: ['width', 'height'],

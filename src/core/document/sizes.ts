@@ -91,6 +91,8 @@ export const SIZED_ALONG: readonly string[] = [
   'margins, corners and holes of a plate; height and overhang of a bar',
   'gaps that are closed in a drawing, and how far it may stray when its short lines become curves',
 ];
+
+/** What stays as it was set when a part is sized, in words, for the user. */
 export const STAYS_AS_SET: readonly string[] = [
   'widths of bridges and ties, how far ties and bars reach into letters',
   'thickening, kerf, holes that are kept open',

@@ -6,6 +6,7 @@ import type { Point } from '../geometry/point';
 import { arcAbout } from '../geometry/segment';
 import { decimal } from '../units/decimal';
 
+/** What one operation draws in a file, with its name, colour and the order it is run in. */
 export type Layer = {
   readonly name: string;
   readonly kind: 'cut' | 'score' | 'engrave' | 'mark';
@@ -19,6 +20,7 @@ export type Layer = {
   readonly drawn: readonly Drawable[];
 };
 
+/** What is written to a file, whatever its format: layers of paths and dots in mm, y upwards, on a page. */
 export type Drawing = {
   readonly title: string;
   readonly width: number;
@@ -52,6 +54,7 @@ export const scanWords = ({ name, scan, drawn }: Layer): string | null =>
     ? `${name}: areas are scanned in lines ${decimal(scan.interval, 4)} mm apart, ${decimal(scan.direction, 2)} degrees from level.`
     : null;
 
+/** Red, green and blue of a colour "#rrggbb", each 0 to 255. */
 export const rgbOf = (colour: string): readonly [number, number, number] => [
   Number.parseInt(colour.slice(1, 3), 16),
   Number.parseInt(colour.slice(3, 5), 16),

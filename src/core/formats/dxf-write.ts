@@ -12,6 +12,7 @@ import { decimal } from '../units/decimal';
 import { type Drawing, distinctNames, type FormatToWrite, rgbOf, scanWords } from './drawing';
 import { nearestColourIndex } from './dxf-colour';
 
+/** A release of DXF by its year: R12 knows arcs and polylines only, 2000 and 2007 splines; 2007 is UTF-8. */
 export type DxfVersion = 'R12' | '2000' | '2007';
 
 const ACADVER: Readonly<Record<DxfVersion, string>> = { R12: 'AC1009', '2000': 'AC1015', '2007': 'AC1021' };
@@ -429,6 +430,7 @@ export function writeDxf(drawing: Drawing, version: DxfVersion): string {
   return all.map(([code, value]) => `${String(code).padStart(3)}\r\n${value}\r\n`).join('');
 }
 
+/** Writing DXF. */
 export const dxfWriter: FormatToWrite<'dxf'> = {
   id: 'dxf',
   word: 'DXF',

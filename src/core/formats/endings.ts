@@ -1,5 +1,10 @@
 /** What the page says of formats that are read, without loading their readers. A test holds it against these. */
 export const READ_WORDS: readonly string[] = ['SVG', 'DXF'];
+
+/**
+ * Endings of the files that can be read, for the browser's file dialog; the readers themselves go by what is in a
+ * file.
+ */
 export const READ_ENDINGS: readonly string[] = ['.svg', '.svgz', '.dxf'];
 
 /** "SVG or DXF", "SVG, DXF or …". */

@@ -22,6 +22,7 @@ const fileSchema = z.strictObject({
   shapes: z.array(z.strictObject({ d: z.string(), group, rule: z.enum(['nonzero', 'evenodd']).nullable() })),
 });
 
+/** A drawing that was read, as JSON text: how it is kept beside its original, so that it need not be read again. */
 export function writeFound(found: ReadDrawing): string {
   const shapes = found.shapes.map((shape) => ({
     d: pathData(shape.paths, null, KEPT_DIGITS),

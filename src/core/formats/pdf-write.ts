@@ -63,6 +63,9 @@ function pageContent(drawing: Drawing, lineWidthMm: number, unit: number): strin
   return out.join('\n');
 }
 
+/**
+ * A drawing as PDF: curves as they are, arcs as cubics, layers as optional content. The line width is in mm.
+ */
 export function writePdf(drawing: Drawing, lineWidthMm: number): Uint8Array {
   const longest = Math.max(drawing.width, drawing.height) * POINTS_PER_MM;
   const unit = longest > LONGEST_SIDE_POINTS ? Math.ceil(longest / LONGEST_SIDE_POINTS) : 1;
@@ -123,6 +126,7 @@ function join(parts: readonly Uint8Array[]): Uint8Array {
   return out;
 }
 
+/** Writing PDF. */
 export const pdfWriter: FormatToWrite<'pdf'> = {
   id: 'pdf',
   word: 'PDF',

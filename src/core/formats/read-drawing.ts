@@ -8,8 +8,10 @@ import { countSegments } from '../geometry/path';
 import type { Matrix } from '../geometry/point';
 import { LIMITS } from '../limits';
 
+/** How a shape of a file is filled: its colour "#rrggbb", and by which winding rule. */
 export type ReadFill = { readonly colour: string; readonly rule: 'nonzero' | 'evenodd' };
 
+/** How the outline of a shape is drawn in a file: colour, width in mm, dashes in mm. */
 export type ReadStroke = {
   readonly colour: string;
   readonly widthMm: number;
@@ -40,6 +42,7 @@ export type ReadClip = readonly {
   readonly clips: readonly number[];
 }[];
 
+/** A line of words in a file, to be set in a typeface from here. */
 export type ReadText = {
   /** One line. */
   readonly text: string;
@@ -68,6 +71,7 @@ export type SizeClaim = {
   readonly stated: boolean;
 };
 
+/** What was read from a file, whatever its format: shapes in mm, y upwards, in groups, and what was not read. */
 export type ReadDrawing = {
   /** "SVG", "DXF R12". */
   readonly format: string;
@@ -84,6 +88,7 @@ export type ReadDrawing = {
   readonly notes: readonly string[];
 };
 
+/** A drawing that was read, or a sentence why none could be. */
 export type Reading =
   | { readonly ok: true; readonly found: ReadDrawing }
   | { readonly ok: false; readonly sentence: string };

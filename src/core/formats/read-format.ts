@@ -10,6 +10,7 @@ export type FileToRead = {
   readonly text: () => string;
 };
 
+/** A format that is read: its words, how it is recognised, and its reader. */
 export type FormatToRead = {
   readonly word: string;
   /** Endings of file names, for the dialog that offers files; what a file is is told by what is in it. */

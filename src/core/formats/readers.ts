@@ -3,4 +3,5 @@ import { dxfReader } from './dxf-read/format';
 import type { FormatToRead } from './read-format';
 import { svgReader } from './svg-read/format';
 
+/** The formats that are read, in the order in which a file is tried. */
 export const READ_FORMATS: readonly FormatToRead[] = [dxfReader, svgReader];

@@ -1,6 +1,7 @@
 /** How large a drawing may be meant: what the file claims, and what else its numbers often stand for. */
 import type { SizeClaim } from './read-drawing';
 
+/** A size a drawing may have been meant in: what its units would be, and the factor to mm. */
 export type SizeChoice = {
   /** Times the size as read. */
   readonly factor: number;

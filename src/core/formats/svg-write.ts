@@ -13,6 +13,9 @@ const idOf = (name: string): string => {
   return /^[\p{L}_]/u.test(plain) ? plain : `operation-${plain}`;
 };
 
+/**
+ * A drawing as SVG in mm, y downwards: curves and arcs as they are, one group a layer. The line width is in mm.
+ */
 export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
   const w = decimal(drawing.width, 5);
   const h = decimal(drawing.height, 5);
@@ -51,6 +54,7 @@ export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
   ].join('\n');
 }
 
+/** Writing SVG. */
 export const svgWriter: FormatToWrite<'svg'> = {
   id: 'svg',
   word: 'SVG',

@@ -40,16 +40,19 @@ export type AreaDrawable = {
   readonly areaMm2: number;
 };
 
+/** What a beam or tool draws: an outline to cut along, a polyline, a dot, or an area to be scanned. */
 export type Drawable = OutlineDrawable | PolylineDrawable | DotDrawable | AreaDrawable;
 
 const isPacked = (lines: Path | Strokes): lines is Strokes => 'xy' in lines;
 
+/** An open line, or one that ends where it begins, as a drawable. */
 export const polyline = (path: Path): PolylineDrawable => ({ kind: 'polyline', geometry: path, box: pathBox(path) });
 
 /** Packed lines; none where there are none. */
 export const polylines = (strokes: Strokes): PolylineDrawable[] =>
   countStrokes(strokes) > 0 ? [{ kind: 'polyline', geometry: strokes, box: strokesBox(strokes) }] : [];
 
+/** A dot as a drawable: a circle of radius `r`, or a point where that is null. */
 export const dot = ({ x, y }: Point, r: number | null): DotDrawable => {
   const around = r ?? 0;
   return {

@@ -5,6 +5,7 @@
 import { distance, type Point } from './point';
 import { type Cubic, cubic, line, type Segment } from './segment';
 
+/** How a curve is laid through points; lengths in their unit. */
 export type FitSettings = {
   /** How far the segments may stray from the points. */
   readonly tolerance: number;

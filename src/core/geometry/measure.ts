@@ -4,6 +4,7 @@ import type { Point } from './point';
 import { pointAt, type Segment, subSegment, tangentAt } from './segment';
 import { segmentLength } from './segment-measures';
 
+/** A line with its arc length at every segment, so that places along it are found fast. */
 export type MeasuredLine = {
   readonly length: number;
   /** Length from the start up to each segment. */
@@ -32,6 +33,7 @@ function parameterAt(s: Segment, length: number, whole: number): number {
   return t;
 }
 
+/** A path measured: its segments, the length up to each, and its whole length. */
 export function measureLine(path: Path): MeasuredLine {
   const lengths = path.segments.map(segmentLength);
   const starts: number[] = [];

@@ -27,6 +27,10 @@ export type Samples = {
   readonly lengths: readonly number[];
 };
 
+/**
+ * The medial axis of a region as a graph: discs that touch its outlines in at least two places, and which are
+ * neighbours.
+ */
 export type MedialAxis = {
   readonly samples: Samples;
   /** Centres and radii of discs, and of each up to three links. */

@@ -7,6 +7,7 @@ import { windingAt } from './winding';
 /** `parent` is the index of the smallest path around each, or -1; `depth` how many lie around it. */
 export type Nesting = { readonly parent: readonly number[]; readonly depth: readonly number[] };
 
+/** A closed path with its bounds and signed area (counter-clockwise is positive). */
 export type MeasuredPath = { readonly path: Path; readonly box: Box; readonly area: number };
 
 /** Paths may touch, and bounds are rounded: an outline may seem to stick out of the one around it by this much, in mm. */

@@ -13,15 +13,16 @@ import {
   line,
   pointAt,
   quadraticToCubic,
-  reverseSegment,
   type Segment,
   subSegment,
   tangentAt,
   withEnds,
 } from './segment';
 
+/** How many nodes a path has: one a segment, and one more at the end of an open one. */
 export const nodeCount = ({ segments, closed }: Path): number => segments.length + (closed ? 0 : 1);
 
+/** The place of a node, numbered from the start of its path. */
 export function nodeAt({ segments, closed }: Path, i: number): Point {
   const s = segments[i];
   if (s) return { x: s.x0, y: s.y0 };
@@ -29,6 +30,7 @@ export function nodeAt({ segments, closed }: Path, i: number): Point {
   return closed ? { x: (segments[0] as Segment).x0, y: (segments[0] as Segment).y0 } : { x: last.x1, y: last.y1 };
 }
 
+/** The places of all nodes of a path, in order. */
 export const nodesOf = (path: Path): Point[] => Array.from({ length: nodeCount(path) }, (_, i) => nodeAt(path, i));
 
 const wrap = (i: number, n: number): number => ((i % n) + n) % n;
@@ -182,8 +184,6 @@ export function breakAt(path: Path, node: number): Path[] {
     { closed: false, segments: segments.slice(node) },
   ];
 }
-
-export const reversed = (path: Path): Path => ({ ...path, segments: path.segments.map(reverseSegment).reverse() });
 
 /** Join the end of one open path to the start of another by a line, or close one path; ends that lie together just meet. */
 export function joined(a: Path, b: Path | null): Path {

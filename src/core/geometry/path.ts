@@ -9,14 +9,24 @@ export type Path = { readonly segments: readonly Segment[]; readonly closed: boo
 /** Closed paths filled by the non-zero rule. A clean region has counter-clockwise outlines and clockwise holes that do not cross. */
 export type Region = readonly Path[];
 
+/** Segments end to start as a closed path. */
 export const closedPath = (segments: readonly Segment[]): Path => ({ segments, closed: true });
 
+/** Bounds of a path, its curves included. */
 export const pathBox = (p: Path): Box => boxOf(p.segments);
+
+/** Bounds of several paths; the empty box for none. */
 export const regionBox = (r: Region): Box => r.reduce<Box>((box, p) => uniteBoxes(box, pathBox(p)), EMPTY_BOX);
+
+/** Signed area a closed path goes round: positive counter-clockwise. Exact for lines and Bézier curves. */
 export const pathArea = (p: Path): number => p.segments.reduce((sum, s) => sum + segmentArea(s), 0);
 /** Area of a clean region in mm²: holes count negative. */
 export const regionArea = (r: Region): number => r.reduce((sum, p) => sum + pathArea(p), 0);
+
+/** Arc length of a path. */
 export const pathLength = (p: Path): number => p.segments.reduce((sum, s) => sum + segmentLength(s), 0);
+
+/** Segments of several paths together. */
 export const countSegments = (r: readonly Path[]): number => r.reduce((sum, p) => sum + p.segments.length, 0);
 
 /** The path after a matrix; `reversed`, run the other way. */
@@ -24,8 +34,11 @@ export const transformPath = (p: Path, m: Matrix, reversed = false): Path => ({
   closed: p.closed,
   segments: transformSegments(p.segments, m, reversed),
 });
+
+/** Paths where a matrix takes them; one that mirrors leaves them running the other way. */
 export const transformRegion = (r: Region, m: Matrix): Region => r.map((p) => transformPath(p, m));
 
+/** The path run the other way. */
 export const reversePath = (p: Path): Path => ({
   closed: p.closed,
   segments: p.segments.map(reverseSegment).reverse(),

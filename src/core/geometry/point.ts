@@ -1,17 +1,27 @@
 /** Points, boxes and affine matrices. Lengths in mm, angles in degrees, y upwards. */
 
+/** A point or a vector of the plane; x to the right, y upwards. */
 export type Point = { readonly x: number; readonly y: number };
 
 /** An axis-parallel box; empty when `maxX < minX`. */
 export type Box = { readonly minX: number; readonly minY: number; readonly maxX: number; readonly maxY: number };
 
+/** Bounds of nothing: united with a box they give that box. */
 export const EMPTY_BOX: Box = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity };
 
+/** Whether bounds are those of nothing; a box of a single point is not empty. */
 export const isEmptyBox = (b: Box): boolean => !(b.maxX >= b.minX && b.maxY >= b.minY);
+
+/** Width of bounds; 0 where they are empty. */
 export const boxWidth = (b: Box): number => (isEmptyBox(b) ? 0 : b.maxX - b.minX);
+
+/** Height of bounds; 0 where they are empty. */
 export const boxHeight = (b: Box): number => (isEmptyBox(b) ? 0 : b.maxY - b.minY);
+
+/** Middle of bounds; not a number where they are empty. */
 export const boxCentre = (b: Box): Point => ({ x: (b.minX + b.maxX) / 2, y: (b.minY + b.maxY) / 2 });
 
+/** Bounds of both. */
 export const uniteBoxes = (a: Box, b: Box): Box => ({
   minX: Math.min(a.minX, b.minX),
   minY: Math.min(a.minY, b.minY),
@@ -19,6 +29,7 @@ export const uniteBoxes = (a: Box, b: Box): Box => ({
   maxY: Math.max(a.maxY, b.maxY),
 });
 
+/** Bounds moved outwards on all sides; inwards where `by` is negative. */
 export const growBox = (b: Box, by: number): Box => ({
   minX: b.minX - by,
   minY: b.minY - by,
@@ -26,9 +37,11 @@ export const growBox = (b: Box, by: number): Box => ({
   maxY: b.maxY + by,
 });
 
+/** Whether two boxes have a point in common, their edges included. */
 export const boxesMeet = (a: Box, b: Box): boolean =>
   a.minX <= b.maxX && b.minX <= a.maxX && a.minY <= b.maxY && b.minY <= a.maxY;
 
+/** Whether one box lies in another, edges included. */
 export const boxContains = (outer: Box, inner: Box): boolean =>
   outer.minX <= inner.minX && outer.minY <= inner.minY && outer.maxX >= inner.maxX && outer.maxY >= inner.maxY;
 
@@ -42,12 +55,17 @@ export type Matrix = {
   readonly f: number;
 };
 
+/** The matrix that moves nothing. */
 export const IDENTITY: Matrix = { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 };
 
+/** Whether a matrix moves nothing at all. */
 export const isIdentity = ({ a, b, c, d, e, f }: Matrix): boolean =>
   a === 1 && b === 0 && c === 0 && d === 1 && e === 0 && f === 0;
 
+/** The matrix that moves by x and y. */
 export const translation = (x: number, y: number): Matrix => ({ a: 1, b: 0, c: 0, d: 1, e: x, f: y });
+
+/** The matrix that sizes about the origin; by the same in both directions when one factor is given. */
 export const scaling = (sx: number, sy = sx): Matrix => ({ a: sx, b: 0, c: 0, d: sy, e: 0, f: 0 });
 
 /** A turn counter-clockwise; quarter turns are exact. */
@@ -68,6 +86,7 @@ export const compose = (first: Matrix, then: Matrix): Matrix => ({
   f: then.b * first.e + then.d * first.f + then.f,
 });
 
+/** A point where a matrix takes it. */
 export const applyMatrix = (m: Matrix, p: Point): Point => ({
   x: m.a * p.x + m.c * p.y + m.e,
   y: m.b * p.x + m.d * p.y + m.f,
@@ -92,6 +111,7 @@ export function transformedBox(b: Box, m: Matrix): Box {
   };
 }
 
+/** Factor of areas under a matrix; negative where it mirrors. */
 export const determinant = (m: Matrix): number => m.a * m.d - m.b * m.c;
 
 /** The matrix that undoes another; one that flattens everything has none and gives the identity. */

@@ -1,6 +1,7 @@
 /** Where a growing function of a positive factor comes to a value. */
 import { finished } from '../memo';
 
+/** How near a value is to be met, and between which arguments that is looked for. */
 export type RootLimits = {
   /** The value is met to this. */
   readonly met: number;
@@ -8,6 +9,7 @@ export type RootLimits = {
   readonly most: number;
 };
 
+/** Tries until a root is taken as good as it gets. */
 export const ROUNDS = 24;
 
 /**

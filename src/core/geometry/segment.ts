@@ -6,6 +6,7 @@ import { determinant, type Matrix, type Point } from './point';
 
 type Ends = { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number };
 
+/** A straight segment. */
 export type Line = Ends & { readonly kind: 'line' };
 /** Control point (ax, ay). */
 export type Quadratic = Ends & { readonly kind: 'quadratic'; readonly ax: number; readonly ay: number };
@@ -20,10 +21,13 @@ export type Cubic = Ends & {
 /** Centre (cx, cy); `sweep` is the signed angle from start to end in radians, counter-clockwise positive. */
 export type Arc = Ends & { readonly kind: 'arc'; readonly cx: number; readonly cy: number; readonly sweep: number };
 
+/** A piece of a path: a line, a quadratic or cubic Bézier curve, or a circular arc. */
 export type Segment = Line | Quadratic | Cubic | Arc;
 
+/** The straight segment from (x0, y0) to (x1, y1). */
 export const line = (x0: number, y0: number, x1: number, y1: number): Line => ({ kind: 'line', x0, y0, x1, y1 });
 
+/** The quadratic Bézier curve from (x0, y0) to (x1, y1) with control point (ax, ay). */
 export const quadratic = (x0: number, y0: number, ax: number, ay: number, x1: number, y1: number): Quadratic => ({
   kind: 'quadratic',
   x0,
@@ -34,6 +38,7 @@ export const quadratic = (x0: number, y0: number, ax: number, ay: number, x1: nu
   y1,
 });
 
+/** The cubic Bézier curve from (x0, y0) to (x1, y1) with control points (ax, ay) and (bx, by). */
 export const cubic = (
   x0: number,
   y0: number,
@@ -59,9 +64,13 @@ export function arcAbout(cx: number, cy: number, radius: number, from: number, s
   };
 }
 
+/** Radius of an arc. */
 export const arcRadius = (s: Arc): number => Math.hypot(s.x0 - s.cx, s.y0 - s.cy);
+
+/** Direction from the centre of an arc to its start, in radians counter-clockwise from the x axis. */
 export const arcStart = (s: Arc): number => Math.atan2(s.y0 - s.cy, s.x0 - s.cx);
 
+/** The point of a segment at a parameter from 0 (its start) to 1 (its end). */
 export function pointAt(s: Segment, t: number): Point {
   if (t === 0) return { x: s.x0, y: s.y0 };
   if (t === 1) return { x: s.x1, y: s.y1 };
@@ -144,6 +153,7 @@ function secondDerivativeAt(s: Quadratic | Cubic, t: number): Point {
   };
 }
 
+/** The segment run the other way. */
 export function reverseSegment(s: Segment): Segment {
   const { x0: x1, y0: y1, x1: x0, y1: y0 } = s;
   switch (s.kind) {

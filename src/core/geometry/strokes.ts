@@ -6,8 +6,10 @@ import { line } from './segment';
 /** Polylines in the order they are drawn: points as x, y pairs, those of polyline i from start[i] to start[i + 1]. */
 export type Strokes = { readonly xy: Float64Array; readonly start: Int32Array };
 
+/** No strokes at all. */
 export const NO_STROKES: Strokes = { xy: new Float64Array(0), start: new Int32Array(1) };
 
+/** How many strokes there are. */
 export const countStrokes = (s: Strokes): number => s.start.length - 1;
 
 /** Gathers polylines point by point. */
@@ -69,6 +71,7 @@ export function lengthsOf({ xy, start }: Strokes): { drawn: number; travel: numb
   return { drawn, travel };
 }
 
+/** Bounds of all points of strokes. */
 export function strokesBox({ xy }: Strokes): Box {
   let { minX, minY, maxX, maxY } = EMPTY_BOX;
   for (let i = 0; i < xy.length; i += 2) {

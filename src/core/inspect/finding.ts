@@ -8,6 +8,9 @@ export type Severity = 'fault' | 'caution' | 'note';
 /** What a mend has to know, said by the finding: ids, keys, lengths. */
 export type MendArgs = Readonly<Record<string, string | number>>;
 
+/**
+ * A sentence about the job with a place: what it is about, how grave it is, where it is dealt with, how it is mended.
+ */
 export type Finding = {
   /** The same finding keeps its key from one evaluation to the next. */
   readonly key: string;

@@ -178,4 +178,5 @@ export function islandNames(sources: readonly Source[], islands: readonly Bridge
   return pieces.map((piece) => names.piece(piece));
 }
 
+/** Words with a capital at their start. */
 export const startSentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

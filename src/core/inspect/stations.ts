@@ -10,6 +10,7 @@ type About = {
   readonly finished: 'cut' | 'worked';
 };
 
+/** The stations of the route in their order: what is done at each, and what it asks for. */
 export const STATIONS = [
   {
     id: 'compose',
@@ -37,6 +38,8 @@ export const STATIONS = [
   { id: 'prove', word: 'Prove', lead: 'Look it over, then write the files.', asksFor: 'work', finished: 'cut' },
 ] as const satisfies readonly About[];
 
+/** The id of a station. */
 export type Station = (typeof STATIONS)[number]['id'];
 
+/** The station of an id; the first one for any other. */
 export const stationOf = (id: Station): (typeof STATIONS)[number] => STATIONS.find((s) => s.id === id) ?? STATIONS[0];

@@ -22,6 +22,7 @@ import {
 import { type Narrow, narrowPlaces, pathStops } from '../geometry/width';
 import type { Outline } from '../prepare/outline';
 
+/** A run of places of a part thinner than is safe, with its least width in mm. */
 export type Stretch = {
   /** At its narrowest, in mm, and where. */
   readonly width: number;
@@ -33,6 +34,7 @@ export type Stretch = {
   readonly across: readonly (readonly [Point, Point])[];
 };
 
+/** Where a part is thinner than is safe, and where its gaps are too narrow to cut. */
 export type Strength = {
   /** Where what is kept is too thin, narrowest first. */
   readonly thin: readonly Stretch[];

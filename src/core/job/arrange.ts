@@ -1,7 +1,10 @@
 /** Arranging things by their bounds: how far each has to move. Lengths in mm. */
 import { type Box, boxCentre } from '../geometry/point';
 
+/** An edge or a middle that parts are aligned by. */
 export type Edge = 'left' | 'centre' | 'right' | 'bottom' | 'middle' | 'top';
+
+/** How far something is moved, in mm, y upwards. */
 export type Move = { readonly dx: number; readonly dy: number };
 
 const ACROSS: readonly Edge[] = ['left', 'centre', 'right'];
@@ -51,6 +54,8 @@ export const levelBaselines = (baselines: readonly number[]): Move[] =>
 
 /** A line that things snap to, and what it is. */
 export type Guide = { readonly at: number; readonly words: string };
+
+/** A line that what is dragged comes to lie on: how far it moves for that, where the line is, in mm, and its words. */
 export type Snap = { readonly by: number; readonly at: number; readonly words: string };
 
 /**

@@ -7,6 +7,7 @@ import type { ReadGroup, ReadText } from '../formats/read-drawing';
 import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
 import { closeSchema } from '../schema/artwork';
 
+/** A drawing that is kept with the jobs, and what is in it. */
 export type Brought = {
   /** Name of the file. */
   readonly name: string;
@@ -18,6 +19,7 @@ export type Brought = {
   readonly box: Box;
 };
 
+/** What the user says of a drawing that is brought in: its size, its operations, its place. */
 export type BringInChoices = {
   /** Times the size as read. */
   readonly factor: number;

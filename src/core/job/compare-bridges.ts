@@ -7,6 +7,7 @@ import type { Evaluator } from './evaluate';
 
 type BridgeStep = StepOf<'bridge'>;
 
+/** A part bridged in one of the ways that are compared, and what that way is called. */
 export type BridgeVariant = {
   readonly values: Pick<BridgeStep, 'count' | 'direction'>;
   readonly prepared: PreparedPart;

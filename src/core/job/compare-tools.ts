@@ -4,6 +4,7 @@ import type { FaceLookup } from '../prepare/prepared';
 import { liftsOf } from '../toolpath/hatch/hatch-lines';
 import type { Evaluator } from './evaluate';
 
+/** What one of the job's tools would come to on a part: lines, lifts, how much it leaves. */
 export type ToolTrial = {
   readonly tool: ListedTool;
   /** How wide it works, in mm. */

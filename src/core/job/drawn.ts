@@ -14,6 +14,7 @@ import type { PartResult } from './part-result';
 /** A drawable with the part, and the kind of work on it, that it comes from. */
 export type DrawnWork = { readonly partId: string; readonly what: Work['what']; readonly drawable: Drawable };
 
+/** An operation with all that it draws, in running order, and its totals. */
 export type OperationResult = {
   readonly operation: Operation;
   /** In running order: areas first, then lines, then outlines, inside before outside. */

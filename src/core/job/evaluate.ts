@@ -24,6 +24,7 @@ import { drawnPartOf, drawSteps, PLACED_LINEWORK } from './linework';
 import type { PartResult } from './part-result';
 import { BRIDGED, ON_SHEET, OWN_SHAPE, PART_RESULT, PLACED, PLACED_STRENGTH, RIM, STRENGTH } from './part-stages';
 
+/** What a job comes to: its parts prepared, what each operation draws, and the findings. */
 export type JobResult = {
   /** Parts that are not hidden, in order. */
   readonly parts: readonly PartResult[];
@@ -45,6 +46,7 @@ type OwnPart = {
   readonly shape: PreparedPart;
 };
 
+/** Evaluates job documents: one for all that a window looks at, so that an edit computes only what hangs on it. */
 export class Evaluator {
   // Ids tell what is in a drawing, so that one more at hand changes nothing that was computed with it.
   private readonly drawings = new Map<string, { readonly drawing: KeptDrawing }>();

@@ -7,11 +7,13 @@ import { drawnBox, moveDrawable } from '../geometry/drawable';
 import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
 import type { JobResult } from './evaluate';
 
+/** Of which parts files are written. */
 export type ExportScope = {
   /** Only these parts; all when null. */
   readonly partIds: readonly string[] | null;
 };
 
+/** The colour an operation has in files, "#rrggbb": its own, or that of its kind in the job's key. */
 export const colourOf = (operation: Operation, job: Pick<Job, 'colourKey'>): string =>
   operation.colour ?? job.colourKey[operation.kind];
 

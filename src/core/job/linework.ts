@@ -8,6 +8,7 @@ import { drawnBy } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
 
+/** What drawing steps need of the outside: the boolean engine, typefaces, and where results are kept. */
 export type DrawContext = { readonly engine: ClipEngine; readonly faces: FaceLookup; readonly memory: Memory };
 
 /** What was drawn, by the kind of step. */

@@ -5,6 +5,7 @@ import type { Linework } from '../kinds/steps';
 import type { WorkedPart } from '../kinds/work';
 import type { PreparedPart } from '../prepare/prepared';
 
+/** A part prepared, with what its steps draw, where it lies on the sheet, and how strong it is. */
 export type PartResult = WorkedPart & {
   /** Thin places and tight gaps. */
   readonly strength: Strength;

@@ -37,6 +37,7 @@ const weighPart = ({ solid, bare, outlines, kept, openPaths: lines, members }: P
   return [...lists].reduce((sum, list) => sum + weighOutlines(list), weighPaths(lines));
 };
 
+/** What a part's own shape is made from: the part, its content as text, and what is needed of the outside. */
 export type OwnShapeInput = { readonly part: Part; readonly content: string; readonly context: PrepareContext };
 
 /** A part in its own coordinates, all but its bridges. `content` says all that it is made of. */
@@ -59,6 +60,7 @@ export const RIM: Stage<RimInput, Path> = {
 
 type OnSheetInput = { readonly shape: PreparedPart; readonly rim: Path; readonly engine: ClipEngine };
 
+/** A part from its own coordinates to the sheet's. */
 export const ON_SHEET: Stage<OnSheetInput, PreparedPart> = {
   name: 'on sheet',
   key: ({ shape, rim }, idOf) => `${idOf(shape)}|${idOf(rim)}`,
@@ -66,6 +68,7 @@ export const ON_SHEET: Stage<OnSheetInput, PreparedPart> = {
   weigh: ({ kept }) => weighOutlines(kept),
 };
 
+/** What a part's bridges hang on: the part as it is prepared, its step, the sheet and its rims. */
 export type BridgedInput = {
   readonly part: Part;
   readonly unbridged: PreparedPart;
@@ -74,6 +77,7 @@ export type BridgedInput = {
   readonly engine: ClipEngine;
 };
 
+/** A part with its bridges. */
 export const BRIDGED: Stage<BridgedInput, PreparedPart> = {
   name: 'bridged',
   key: ({ part, unbridged, sheet: { leastWidth, thickness } }, idOf) =>
@@ -96,6 +100,7 @@ const weighStrength = ({ thin, tight }: Strength): number => NUMBERS_PER_STRETCH
 /** What was last found about a part under its bridges: with other bridges, most of it stays. */
 type LastStrength = { found: (StrengthBefore & { readonly least: number; readonly kerf: number }) | null };
 
+/** Where a part is thinner than is safe, in the coordinates it is prepared in. */
 export const STRENGTH: Stage<StrengthInput, Strength> = {
   name: 'strength',
   key: ({ part, least, kerf }, idOf) => `${idOf(part)}|${least}|${kerf}`,
@@ -124,6 +129,7 @@ export const PLACED: Stage<PlacedInput, PreparedPart> = {
 
 type PlacedStrengthInput = { readonly id: string; readonly strength: Strength; readonly matrix: Matrix };
 
+/** The same on the sheet. */
 export const PLACED_STRENGTH: Stage<PlacedStrengthInput, Strength> = {
   name: 'placed strength',
   key: ({ strength, matrix }, idOf) => `${idOf(strength)}|${matrixKey(matrix)}`,

@@ -23,6 +23,7 @@ export const pictureSchema = z.strictObject({
     .max(5_000),
 });
 
+/** A job's drawing for lists: few shapes, with few digits. */
 export type Picture = z.infer<typeof pictureSchema>;
 
 /** Decimal places: a list shows a job a few hundred pixels wide. */

@@ -55,6 +55,7 @@ function namedPieces(part: PartResult) {
   return part.pieces.map((piece) => ({ piece, name: names.piece(piece) }));
 }
 
+/** What the headless command says of a job, as JSON. */
 export type Report = ReturnType<typeof reportOf>;
 
 /** Figures per part and operation, and the findings. Origin is the sheet's lower left corner, y upwards. */

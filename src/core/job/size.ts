@@ -12,6 +12,10 @@ const SEARCH = { met: 1e-4, least: 1e-4, most: 1e4 };
 /** How a size is come by: everything larger by a factor about the corner of the sheet, then moved, in mm. */
 export type Sizing = { readonly factor: number; readonly dx: number; readonly dy: number };
 
+/**
+ * A job with what is chosen sized and moved by a sizing; `everything` makes larger too what stays as it was set
+ * otherwise.
+ */
 export const sized = (job: Job, chosen: Chosen, { factor, dx, dy }: Sizing, everything: boolean): Job =>
   moveChosen(sizeChosen(job, chosen, factor, CORNER, everything), chosen, dx, dy);
 

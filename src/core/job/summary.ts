@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { pictureSchema } from './picture';
 
+/** A job as lists have it: everything but its document. */
 export const jobSummarySchema = z.object({
   id: z.uuid(),
   title: z.string(),
@@ -16,6 +17,8 @@ export const jobSummarySchema = z.object({
   version: z.number().int(),
   changedAt: z.string(),
 });
+
+/** What a list of jobs shows of one. */
 export type JobSummary = z.infer<typeof jobSummarySchema>;
 
 /** What a save sends beside the document. */
@@ -23,6 +26,8 @@ export const savedExtrasSchema = z.object({
   picture: pictureSchema.nullable(),
   openFindings: z.number().int().min(0).max(1_000_000),
 });
+
+/** A document's picture and how many findings it has open, as sent with a save. */
 export type SavedExtras = z.infer<typeof savedExtrasSchema>;
 
 /** A job as it is kept: its document is checked where it is opened. */
@@ -32,4 +37,6 @@ export const storedJobSchema = z.object({
   changedAt: z.string(),
   document: z.unknown(),
 });
+
+/** A job as the server has it, its document not checked yet. */
 export type StoredJob = z.infer<typeof storedJobSchema>;

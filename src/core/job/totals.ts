@@ -2,12 +2,14 @@
 import { setDowns } from '../geometry/drawable';
 import type { DrawnWork } from './drawn';
 
+/** How many dots there are of one size; the radius is in mm, null for points. */
 export type DotTotal = {
   /** Diameter in mm; null for points. */
   readonly diameterMm: number | null;
   readonly count: number;
 };
 
+/** How often the tool is set down for all that is drawn. */
 export const totalSetDowns = (drawn: readonly DrawnWork[]): number =>
   drawn.reduce((sum, d) => sum + setDowns(d.drawable), 0);
 

@@ -39,6 +39,7 @@ export function versionsToDrop(versions: readonly VersionAge[], now: number): nu
   });
 }
 
+/** An earlier version without its document. */
 export const versionSummarySchema = z.object({
   version: z.int(),
   savedAt: z.string(),
@@ -53,8 +54,12 @@ export type VersionSummary = z.infer<typeof versionSummarySchema>;
 
 /** Some of the versions, and whether there are older ones. */
 export const versionsPageSchema = z.object({ versions: z.array(versionSummarySchema), hasMore: z.boolean() });
+
+/** Some of the versions of a job, the newest first. */
 export type VersionsPage = z.infer<typeof versionsPageSchema>;
 
 /** A version with its document. */
 export const versionSchema = versionSummarySchema.extend({ document: z.unknown() });
+
+/** An earlier version with its document, which is checked where it is opened. */
 export type Version = z.infer<typeof versionSchema>;

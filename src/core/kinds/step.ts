@@ -25,6 +25,7 @@ export type Measure = {
   readonly kerfMm: number | null;
 };
 
+/** A length in mm to a tenth, never less than one. */
 export const tenths = (mm: number): number => Math.max(0.1, Math.round(mm * 10) / 10);
 
 /**
@@ -33,6 +34,8 @@ export const tenths = (mm: number): number => Math.max(0.1, Math.round(mm * 10) 
  * before one of an earlier place.
  */
 export const STEP_PLACES = ['weld', 'outline', 'nodes', 'bridge', 'drawn'] as const;
+
+/** Where in the row a step is run. */
 export type StepPlace = (typeof STEP_PLACES)[number];
 
 /** What a letter's name becomes when its words are edited. */
@@ -103,6 +106,7 @@ export type Stepped = {
   readonly keep: Keep;
 };
 
+/** What an outline step is given beside the shape. */
 export type OutlineContext = {
   readonly engine: ClipEngine;
   /** What the part was set to keep, before any step. */
@@ -128,6 +132,7 @@ export type OutlineStep<Z extends StepSchema, N> = StepBasics<Z, N, null> & {
   readonly moved: (note: N, mover: Mover) => N;
 };
 
+/** What a step that draws is given: its settings, the finished shape, and what it is made from. */
 export type DrawInput<S> = {
   readonly step: S;
   /** The part in its own coordinates. */
@@ -143,6 +148,7 @@ export type DrawInput<S> = {
 /** How something is drawn, remembered by what it hangs on. */
 export type DrawStage<S, D> = Omit<LongStage<DrawInput<S>, D>, 'weigh'> & { readonly weigh: (drawn: D) => number };
 
+/** What a step that draws knows of the part beside its shape. */
 export type DrawnPart = {
   readonly id: string;
   readonly members: readonly Member[];
@@ -170,16 +176,21 @@ export type FixedStep<Z extends StepSchema> = StepBasics<Z, null, null> & {
   readonly place: Exclude<StepPlace, 'outline' | 'drawn'>;
 };
 
+/** A kind of step that changes outlines, with the place all of them have. */
 export const outlineStep = <Z extends StepSchema, N>(step: Omit<OutlineStep<Z, N>, 'place'>): OutlineStep<Z, N> => ({
   ...step,
   place: 'outline',
 });
+
+/** A kind of step that draws something of the finished shape, with the place all of them have. */
 export const drawStep = <Z extends StepSchema, D extends object>(
   step: Omit<DrawStep<Z, D>, 'place'>,
 ): DrawStep<Z, D> => ({
   ...step,
   place: 'drawn',
 });
+
+/** A kind of step with a place of its own, run by the part's own stages. */
 export const fixedStep = <Z extends StepSchema>(step: FixedStep<Z>): FixedStep<Z> => step;
 
 /** What a step noted about a part; null when it was not run. */

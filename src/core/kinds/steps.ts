@@ -43,14 +43,20 @@ export const STEPS = [
   hatchStep,
 ] as const;
 
+/** One of the kinds of steps. */
 export type StepKind = (typeof STEPS)[number];
 type SchemasOf<T extends readonly { readonly schema: unknown }[]> = { -readonly [I in keyof T]: T[I]['schema'] };
 
+/** A step of any kind, told apart by `kind`. */
 export const stepSchema = z.discriminatedUnion(
   'kind',
   STEPS.map((s) => s.schema) as unknown as SchemasOf<typeof STEPS>,
 );
+
+/** A step of any kind. */
 export type Step = z.infer<typeof stepSchema>;
+
+/** A step of one kind. */
 export type StepOf<K extends Step['kind']> = Extract<Step, { kind: K }>;
 
 /** The kinds that draw something of the finished shape. */
@@ -65,6 +71,8 @@ export type AnyDrawStep = {
   readonly draw: DrawStage<Step, object>;
   readonly moved: (drawn: object, matrix: Matrix) => object;
 };
+
+/** The kinds of steps that draw, in the order they are run in. */
 export const DRAW_STEPS = STEPS.filter((s) => s.place === 'drawn') as unknown as readonly AnyDrawStep[];
 
 const BY_KIND = new Map<string, StepKind>(STEPS.map((s) => [s.kind, s]));
@@ -140,4 +148,5 @@ export function stepTroubles(steps: readonly Step[]): { readonly at: number; rea
 export type Linework = { readonly [S in DrawKind as S['kind']]: DrawnBy<S> | null };
 type DrawnBy<S> = S extends DrawStep<infer _Z, infer D> ? D : never;
 
+/** What a part has drawn where none of its steps draws. */
 export const NO_LINEWORK = Object.fromEntries(DRAW_STEPS.map((s) => [s.kind, null])) as Linework;

@@ -22,6 +22,7 @@ export type ToDraw = {
   readonly lengthMm: number;
 };
 
+/** What work comes to where there is nothing to draw. */
 export const NOTHING_DRAWN: ToDraw = { areas: [], ordered: [], polylines: [], dots: [], outlines: [], lengthMm: 0 };
 
 /** A part made ready, with what its steps draw. */
@@ -31,6 +32,7 @@ export type WorkedPart = PreparedPart & {
   readonly linework: Linework;
 };
 
+/** All there is to say about a kind of work: its words, what it draws of a part, and the bounds of that. */
 export type WorkKind<W extends string = string> = {
   readonly what: W;
   /** What it is called at the head of a column. */

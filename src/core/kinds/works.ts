@@ -12,10 +12,12 @@ import { fillWork } from './works/fill';
 import { hatchWork } from './works/hatch';
 import { outlineWork } from './works/outline';
 
+/** The kinds of work, in the order they are offered in. */
 export const WORKS = [outlineWork, fillWork, hatchWork, centerlineWork, dotsWork] as const;
 
 type WhatsOf<T extends readonly { readonly what: unknown }[]> = { -readonly [I in keyof T]: T[I]['what'] };
 
+/** Work on a part: what is done, and by which operation. */
 export const workSchema = z.strictObject({
   what: about(
     z.enum(WORKS.map((w) => w.what) as unknown as WhatsOf<typeof WORKS>),
@@ -23,6 +25,8 @@ export const workSchema = z.strictObject({
   ),
   operation: about(id, 'Id of the operation that does it.'),
 });
+
+/** Which operation does what to a part. */
 export type Work = z.infer<typeof workSchema>;
 
 const BY_WHAT = new Map<string, WorkKind<Work['what']>>(WORKS.map((w) => [w.what, w]));

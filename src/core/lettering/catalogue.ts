@@ -3,6 +3,7 @@
  * one-line faces as scripts/line-faces.ts makes them.
  */
 
+/** A typeface that ships with the app: its family, weight and file. */
 export type ShippedFace = {
   /** Family name; what a job document names. */
   readonly family: string;
@@ -23,6 +24,7 @@ export type ShippedFace = {
     | 'lines side by side';
 };
 
+/** The typefaces that ship with the app, as they are listed. */
 export const SHIPPED_FACES: readonly ShippedFace[] = [
   { family: 'Archivo Black', file: 'archivo-black.ttf', manner: 'plain' },
   { family: 'Poppins', file: 'poppins.ttf', manner: 'plain' },
@@ -60,4 +62,5 @@ export const SHIPPED_FACES: readonly ShippedFace[] = [
 export const isLineFace = ({ manner }: Pick<ShippedFace, 'manner'>): boolean =>
   manner === 'one line' || manner === 'lines side by side';
 
+/** The family new lettering is set in. */
 export const DEFAULT_FACE = 'Archivo Black';

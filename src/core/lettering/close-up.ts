@@ -9,6 +9,7 @@
  */
 import type { InkRows } from '../geometry/ink-rows';
 
+/** How far a letter is moved towards what stands before it, and the joint that makes; in font units. */
 export type Closing = {
   /** How far to move, against the direction of the rows; never negative. */
   readonly move: number;

@@ -2,6 +2,7 @@
 import type { Path } from '../geometry/path';
 import type { Box } from '../geometry/point';
 
+/** A glyph as shaping places it, in font units from where its line's pen stands. */
 export type ShapedGlyph = {
   readonly glyph: number;
   /** Index of the first UTF-16 unit of the text this glyph came from. */
@@ -11,6 +12,7 @@ export type ShapedGlyph = {
   readonly dy: number;
 };
 
+/** A typeface that is loaded: it shapes text to glyphs and gives their outlines, in font units. */
 export type Typeface = {
   readonly family: string;
   readonly weight: number;

@@ -24,11 +24,13 @@ import { inkWidth, letterOutlines, NUMBERS_PER_LETTER, type PlacedLetter, type S
 
 export type { PlacedLetter } from './line';
 
+/** Where the lines of lettering stand: at their left ends, middles or right ends. */
 export type Alignment = 'left' | 'centre' | 'right';
 
 /** How lines are made equally wide. */
 export type EvenLines = 'no' | 'spacing' | 'size' | 'both';
 
+/** What lettering is set by: its words, size, spacing, alignment, closing up and changes to single letters. */
 export type LetteringSpec = {
   readonly text: string;
   /** By capital height, or by the width of the widest line as drawn; in mm. */
@@ -70,6 +72,7 @@ export type ClosedUp = {
   readonly joint: number;
 };
 
+/** Lettering set: its lines with their letters in place, its size in mm, and characters the typeface lacks. */
 export type Layout = {
   readonly letters: readonly PlacedLetter[];
   /** Lines that have letters. */
@@ -88,6 +91,7 @@ export type Layout = {
   readonly closedUp: readonly ClosedUp[];
 };
 
+/** The lines of a text, whichever way its lines end. */
 export const textLines = (text: string): string[] => text.replace(/\r\n?/g, '\n').split('\n');
 
 /** The outlines of every letter as drawn, overlaps and all, where `matrix` puts the lettering. */

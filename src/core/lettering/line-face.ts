@@ -31,7 +31,10 @@ const lineFaceSchema = z.strictObject({
   ),
 });
 
+/** A single-stroke typeface as it is kept: glyphs as strokes. */
 export type LineFaceFile = z.infer<typeof lineFaceSchema>;
+
+/** A stroke of a glyph: its start, and what it goes on with. */
 export type LineStroke = LineFaceFile['glyphs'][string][1][number];
 
 const pathOf = ([start, ...further]: LineStroke): Path => {

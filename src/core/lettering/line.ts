@@ -51,8 +51,10 @@ export type LetterJoint = {
   readonly joint: number;
 };
 
+/** A letter of a line with the bounds of its ink, in font units. */
 export type SetLetter = { readonly letter: Omit<PlacedLetter, 'box'>; readonly box: Box };
 
+/** A line of lettering set: its letters, ink and joints, in font units from its own pen start. */
 export type SetLine = {
   readonly letters: readonly SetLetter[];
   /** Bounds of the ink. */
@@ -61,6 +63,7 @@ export type SetLine = {
   readonly joints: readonly LetterJoint[];
 };
 
+/** How one line is set: spacing, size against the others, closing up, changes to letters. */
 export type TextLineSettings = {
   /** Extra space between letters in font units; ligatures are off when it is not 0. */
   readonly spacing: number;

@@ -1,8 +1,12 @@
 /** Picking a typeface of a family: the nearest weight and slant of those there are. */
 
+/** The typeface a lettering asks for; a weight of null is any. */
 export type FaceWish = { readonly face: string; readonly weight: number | null; readonly italic: boolean };
+
+/** What a typeface that is there has. */
 export type FaceTraits = { readonly family: string; readonly weight: number; readonly italic: boolean };
 
+/** Whether two family names mean the same: spaces around them and capitals do not count. */
 export const sameFamily = (a: string, b: string): boolean => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** The best of the family wished for, or null when the family is not among them. A wrong slant counts as 500 of weight. */

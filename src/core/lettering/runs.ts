@@ -1,6 +1,7 @@
 /** A line of text cut into runs of one direction and one script, in visual order (Unicode Annexes 9 and 24). */
 import createBidi from 'bidi-js';
 
+/** A stretch of text in one direction, by its range in UTF-16 units. */
 export type TextRun = { readonly start: number; readonly end: number; readonly direction: 'ltr' | 'rtl' };
 
 const bidi = createBidi();

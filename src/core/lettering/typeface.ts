@@ -7,6 +7,7 @@ import { LIMITS } from '../limits';
 import type { Typeface } from './face';
 import { readLineFace, seemsLineFace } from './line-face';
 
+/** A typeface that was loaded, or a sentence why it could not be. */
 export type TypefaceLoad =
   | { readonly ok: true; readonly typeface: Typeface }
   | { readonly ok: false; readonly sentence: string };

@@ -14,7 +14,11 @@ import { measureOutlines, type Outline, weighOutlines, weighPaths } from './outl
 
 /** A drawing that was brought in, as a job's id names it. */
 export type KeptDrawing = Pick<ReadDrawing, 'shapes' | 'groups'>;
+
+/** A drawing that is kept, or a sentence why there is none. */
 export type ArtworkAnswer = { readonly drawing: KeptDrawing } | { readonly sentence: string };
+
+/** How kept drawings are asked for, by their ids. */
 export type ArtworkLookup = (id: string) => ArtworkAnswer;
 
 /** About the middle of the whole drawing, in mm. */

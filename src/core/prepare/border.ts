@@ -5,6 +5,7 @@ import { type Corners, offsetRegion } from '../geometry/offset/offset';
 import { boxHeight, boxWidth, EMPTY_BOX, uniteBoxes } from '../geometry/point';
 import { measureOutlines, type Outline } from './outline';
 
+/** How a border runs around a shape. */
 export type BorderSettings = {
   /** From the shape, in mm. */
   readonly distance: number;

@@ -5,6 +5,7 @@ import { boxesMeet } from '../geometry/point';
 import type { Member } from '../schema/members';
 import { boundsOf, measureOutlines, type Outline, relabel } from './outline';
 
+/** A member with its outlines, in the coordinates of its part. */
 export type DrawnMember = { readonly member: Member; readonly outlines: readonly Outline[] };
 
 /** Members combined in order into clean outlines. Booleans run only where shapes meet. */

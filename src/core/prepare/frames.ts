@@ -13,6 +13,7 @@ import type { Layout, PlacedLetter } from '../lettering/layout';
 import type { Member } from '../schema/members';
 import type { Source } from './source';
 
+/** The own coordinates of a letter, or of a shape: what is placed by hand on it is kept in them. */
 export type LetterFrame = {
   /** Which letter: member and where it starts in the text. */
   readonly key: string;

@@ -21,6 +21,7 @@ export type KeptOutlines = {
 /** How much there is of a shape, in some measure. */
 export type Amount = { readonly segments: number; readonly area: number; readonly length: number };
 
+/** Paths worked on by hand: closed ones as outlines, and the open ones. */
 export type HandMade = { readonly outlines: readonly Outline[]; readonly openPaths: readonly Path[] };
 
 type HandMadeInput = { readonly engine: ClipEngine; readonly d: string };
@@ -54,6 +55,7 @@ export const unitOf = (capHeightMm: number | null, ownBox: Box): number =>
 export const nodesFrame = (step: Pick<KeptOutlines, 'unit'>, first: Framed): Matrix =>
   compose(scaling(unitOf(first.layout?.capHeightMm ?? null, first.ownBox) / step.unit), first.matrix);
 
+/** The same where a similarity takes them. */
 export const moveHandMade = ({ outlines, openPaths: lines }: HandMade, m: Matrix): HandMade => ({
   outlines: transformOutlines(outlines, m),
   openPaths: lines.map((path) => transformPath(path, m)),
@@ -97,6 +99,7 @@ export function amountOf(outlines: readonly Outline[], unit: number): Amount {
 /** Amounts this close, in shares, are the same but for rounding. */
 const SAME = 1e-4;
 
+/** Whether two shapes have as many segments, and area and length alike but for rounding. */
 export const sameAmount = (a: Amount, b: Amount): boolean =>
   a.segments === b.segments &&
   Math.abs(a.area - b.area) <= SAME * Math.max(Math.abs(a.area), Math.abs(b.area)) &&

@@ -16,6 +16,7 @@ export type PieceShape = {
   readonly edges: () => EdgeIndex;
 };
 
+/** A piece with its outlines as polygons; their edges are put in an index when first asked for. */
 export const pieceShape = (piece: Piece, polygons: PieceShape['polygons'], box: Box): PieceShape => ({
   piece,
   polygons,
@@ -28,6 +29,7 @@ export type PieceLink = { readonly piece: number; readonly to: number; readonly 
 
 const FLATTEN_MM = 0.02;
 
+/** The pieces of a region as polygons, each with its own holes. */
 export function pieceShapes(outlines: readonly Outline[], pieces: readonly Piece[]): PieceShape[] {
   return pieces.map((piece) => {
     const own = outlines.filter((o, i) => i === piece.outline || (o.parent === piece.outline && o.depth % 2 === 1));
@@ -79,6 +81,7 @@ export function closestPoints(a: PieceShape, b: PieceShape): Nearest {
   return one.distance <= other.distance ? one : { distance: other.distance, from: other.at, at: other.from };
 }
 
+/** The nearest points of two shapes, `from` on the first and `at` on the second, and their distance in mm. */
 export type Nearest = { readonly distance: number; readonly from: Point; readonly at: Point };
 
 /** Corners looked at for a first guess. */

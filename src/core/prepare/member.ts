@@ -24,6 +24,7 @@ import { shapePath } from './shape';
 import type { Source } from './source';
 import { weldLettering } from './weld';
 
+/** What preparing members needs of the outside: the boolean engine, typefaces, drawings, and where results are kept. */
 export type PrepareContext = {
   readonly engine: ClipEngine;
   readonly faces: FaceLookup;

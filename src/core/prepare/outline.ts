@@ -4,6 +4,10 @@ import { nestMeasured } from '../geometry/nesting';
 import { countSegments, type Path, pathArea, pathBox, transformPath } from '../geometry/path';
 import { type Box, determinant, EMPTY_BOX, type Matrix, uniteBoxes } from '../geometry/point';
 
+/**
+ * A clean closed path with its bounds, area, label and nesting: counter-clockwise around material, clockwise around a
+ * hole.
+ */
 export type Outline = {
   /** Closed; counter-clockwise around material of the region, clockwise around a hole in it. */
   readonly path: Path;
@@ -18,6 +22,7 @@ export type Outline = {
   readonly depth: number;
 };
 
+/** The closed paths of a clean region as outlines: measured and nested; each keeps the way it runs. */
 export function measureOutlines(paths: readonly LabelledPath[]): Outline[] {
   const measured = paths.map(({ path, labels }) => ({ path, labels, box: pathBox(path), area: pathArea(path) }));
   const { parent, depth } = nestMeasured(measured);

@@ -3,8 +3,10 @@ import type { Box } from '../geometry/point';
 import type { Outline } from './outline';
 import type { Source } from './source';
 
+/** What a piece is: the main one, an island in a hole of another, or loose. */
 export type PieceKind = 'main' | 'island' | 'loose';
 
+/** A connected piece of what is kept, by the index of its outline. */
 export type Piece = {
   readonly kind: PieceKind;
   /** Index of its outer outline in the list of kept outlines. */

@@ -11,6 +11,7 @@ export type PlacedPart = {
   readonly along: string | null;
 };
 
+/** The placement of what lies where it was made. */
 export const UNMOVED: Placement = { x: 0, y: 0, turn: 0, mirror: false };
 
 /** From the coordinates of what is placed to those it is placed in: mirrored, turned, then moved. */

@@ -28,6 +28,7 @@ export type MemberTrouble =
   | { readonly kind: 'copies itself' }
   | { readonly kind: 'too many segments'; readonly count: number };
 
+/** A member made ready: its outlines and open paths on the sheet, and what setting or closing it found. */
 export type PreparedMember = {
   readonly id: string;
   readonly matrix: Matrix;
@@ -48,6 +49,10 @@ export type PreparedMember = {
   readonly trouble: MemberTrouble | null;
 };
 
+/**
+ * A part made ready: its members, its shape before and after its steps, what stays of it, and what the steps have to
+ * say.
+ */
 export type PreparedPart = {
   readonly id: string;
   /** From its own coordinates, which places by hand are kept in, to those that all that follows is in: own, or the sheet's. */
@@ -94,4 +99,6 @@ export type PreparedPart = {
 
 /** A typeface, or the sentence why there is none. */
 export type FaceAnswer = { readonly typeface: Typeface } | { readonly sentence: string };
+
+/** How typefaces are asked for; the answer may be a sentence why there is none. */
 export type FaceLookup = (lettering: Pick<Lettering, 'face' | 'weight' | 'italic'>) => FaceAnswer;

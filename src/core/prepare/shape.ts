@@ -27,6 +27,7 @@ export function shapePath(shape: Shape): Path {
   }
 }
 
+/** A rectangle about the origin, counter-clockwise; `corner` is the radius of its corners, at most half its sides. */
 export function roundedRectangle(width: number, height: number, corner: number): Path {
   const w = width / 2;
   const h = height / 2;

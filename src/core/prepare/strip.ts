@@ -9,6 +9,7 @@ import { rowsOfPolygons } from '../geometry/ink-rows';
 import { applyMatrix, type Point, rotation } from '../geometry/point';
 import type { PieceLink, PieceShape } from './links';
 
+/** What a strip between two edges is to be like: its width, and where and which way it is wanted. */
 export type StripWish = {
   readonly widthMm: number;
   /** How far it runs into each piece. */

@@ -4,6 +4,7 @@ import { largestCircleIn } from '../geometry/inscribed';
 import { type Corners, offsetRegion } from '../geometry/offset/offset';
 import { measureOutlines, type Outline } from './outline';
 
+/** How outlines are moved: how far outwards, in mm, and how narrow holes may get. */
 export type ThickenSettings = {
   /** Outwards in mm; negative: inwards. */
   readonly by: number;
@@ -12,6 +13,7 @@ export type ThickenSettings = {
   readonly holesOpen: number | null;
 };
 
+/** Outlines moved, and the holes that would have become too narrow and were held open. */
 export type Thickened = {
   readonly outlines: readonly Outline[];
   /** Holes that grew together less than asked, by how wide they are kept, in mm. */

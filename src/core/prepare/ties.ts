@@ -63,6 +63,7 @@ export type Tie = {
   readonly byHand: boolean;
 };
 
+/** Ties that were put in, pieces that were moved, and those that could not be tied. */
 export type Tied = {
   /** Keys of all pieces, in their order. */
   readonly keys: readonly string[];

@@ -137,4 +137,5 @@ const openLines = partRule({
   },
 });
 
+/** What is found about drawings that do not close. */
 export const CLOSING_RULES: readonly Rule<PartSubject, AnyMend>[] = [gap, askedGap, moreGaps, sharedEdges, openLines];

@@ -46,6 +46,7 @@ const ofPieces = (
     return found ? [{ ...found, box: piece.box, detail: name }] : [];
   });
 
+/** What is found about pieces that come away. */
 export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
   partRule({
     code: 'overlaps',

@@ -33,6 +33,7 @@ function liesInside(inner: PreparedPart, outer: PreparedPart): boolean {
 
 const RUNS_BEFORE_CUT = new Set(['engrave', 'mark', 'score']);
 
+/** What is found about a job as a whole. */
 export const JOB_RULES: readonly JobRule[] = [
   /**
    * Filled parts that lie wholly in the filled inside of another would vanish in it: both are filled, and what was to be seen

@@ -33,6 +33,7 @@ const troubled = <K extends MemberTrouble['kind']>(
 
 const count = (n: number): string => n.toLocaleString('en');
 
+/** What is found about members that could not be made ready. */
 export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
   troubled('no-words', 'caution', 'no words', (_, title) => `${title} has lettering without words.`),
   troubled(

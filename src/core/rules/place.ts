@@ -22,6 +22,7 @@ const membersLeft = ({ own }: Inspected, memory: Memory): ReadonlySet<string | u
     return new Set([...labels].map((label) => own.sources[label]?.memberId));
   });
 
+/** What is found about where a part lies. */
 export const PLACE_RULES: readonly Rule<PartSubject, AnyMend>[] = [
   partRule<{ memberId: string }>({
     code: 'swallowed',

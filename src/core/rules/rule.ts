@@ -48,6 +48,7 @@ export type Mend<A extends MendArgs> = {
   readonly apply: (job: Job, partId: string, args: A, seen: Seen) => Job;
 };
 
+/** A mend, whatever it is told. */
 export type AnyMend = Mend<MendArgs>;
 
 /** A rule about one part, its mend typed by what its findings say for it. */
@@ -60,6 +61,7 @@ export type JobRule = Omit<Rule<JobSubject, AnyMend>, 'find'> & {
   readonly find: (subject: JobSubject) => readonly (Observation & { readonly partId: string | null })[];
 };
 
+/** A rule about a job as a whole. */
 export const jobRule = <A extends MendArgs = MendArgs>(
   rule: Omit<JobRule, 'mend'> & { readonly mend?: Mend<A> },
 ): JobRule => rule as unknown as JobRule;

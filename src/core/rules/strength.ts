@@ -56,6 +56,7 @@ function spacingFor(stretch: Stretch, { ready, job }: PartSubject): Space | null
 const stockOf = ({ job: { sheet }, length }: PartSubject): string =>
   [sheet.material, sheet.thickness ? length(sheet.thickness) : ''].filter(Boolean).join(' ');
 
+/** What is found about stock that is thinner than is safe. */
 export const STRENGTH_RULES: readonly Rule<PartSubject, AnyMend>[] = [
   partRule<Space>({
     code: 'thin',

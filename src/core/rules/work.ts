@@ -12,6 +12,7 @@ const LEAST_TIPS = 6;
 const doing = ({ part, job }: PartSubject, ...whats: readonly Work['what'][]): Operation[] =>
   part.work.flatMap((w) => (whats.includes(w.what) ? (job.operations.find((o) => o.id === w.operation) ?? []) : []));
 
+/** What is found about the work on a part. */
 export const WORK_RULES: readonly Rule<PartSubject, AnyMend>[] = [
   partRule({
     code: 'lines-not-filled',

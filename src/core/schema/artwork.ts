@@ -14,6 +14,7 @@ const gapAnswerSchema = z.strictObject({
   how: about(z.enum(['close', 'leave']), 'Whether these two ends are joined.'),
 });
 
+/** How the loose lines of a drawing are closed; lengths in mm. */
 export const closeSchema = z.strictObject({
   gap: about(
     z.number().min(0).max(LIMITS.gapMostMm).default(0),
@@ -35,6 +36,7 @@ export const closeSchema = z.strictObject({
   answers: about(z.array(gapAnswerSchema).max(LIMITS.gapAnswers).default([]), 'Gaps that were answered one by one.'),
 });
 
+/** A drawing that was brought in: which one, its size, which of its groups, and how it is closed. */
 export const artworkSchema = z.strictObject({
   ...member,
   kind: z.literal('artwork'),
@@ -49,5 +51,8 @@ export const artworkSchema = z.strictObject({
   close: closeSchema.prefault({}).describe('How its loose lines are made into outlines.'),
 });
 
+/** A drawing as a member of a part. */
 export type Artwork = z.infer<typeof artworkSchema>;
+
+/** How the loose lines of a drawing are closed. */
 export type CloseSettings = z.infer<typeof closeSchema>;

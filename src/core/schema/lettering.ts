@@ -23,6 +23,7 @@ const letterChangeSchema = z.strictObject({
   scale: about(z.number().min(0.05).max(20).default(1), 'How many times as large as the rest; the rest moves on.'),
 });
 
+/** Words set in a typeface: their size, spacing, alignment, closing up, and changes to single letters. */
 export const letteringSchema = z.strictObject({
   ...member,
   kind: z.literal('lettering'),
@@ -69,6 +70,14 @@ export const letteringSchema = z.strictObject({
   ),
 });
 
+/** Words set in a typeface, as a member of a part. */
 export type Lettering = z.infer<typeof letteringSchema>;
+
+/** How letters are moved together until they join. */
 export type CloseUp = z.infer<typeof closeUpSchema>;
+
+/**
+ * A change to one letter, by where it stands in the text: moved, turned or sized. Lengths are shares of the capital
+ * height.
+ */
 export type LetterChange = z.infer<typeof letterChangeSchema>;

@@ -10,4 +10,5 @@ const role = z
     'How the member combines with those before it: added, cut out of them, or keeping only what lies within it.',
   );
 
+/** What every member has: its id, how it combines with those before it, and its placement. */
 export const member = { id, role, placement: placementSchema };

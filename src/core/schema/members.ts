@@ -89,6 +89,7 @@ const pathSchema = z.strictObject({
   scale: about(z.number().min(1e-4).max(1e4).default(1), 'How many times as large as it was drawn.'),
 });
 
+/** A member of any kind, told apart by `kind`. */
 export const memberSchema = z.discriminatedUnion('kind', [
   letteringSchema,
   rectangleSchema,
@@ -103,9 +104,16 @@ export const memberSchema = z.discriminatedUnion('kind', [
   pathSchema,
 ]);
 
+/** What a part is made of: words, a shape, a drawing, a copy. */
 export type Member = z.infer<typeof memberSchema>;
+
+/** Another part's shape as a member. */
 export type Copy = z.infer<typeof copySchema>;
+
+/** A path that was drawn here node by node. */
 export type DrawnPath = z.infer<typeof pathSchema>;
 /** A member that is a plain shape. */
 export type Shape = Extract<Member, { width: number }>;
+
+/** The kind of a shape: "rectangle", "heart", … */
 export type ShapeKind = Shape['kind'];

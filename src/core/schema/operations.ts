@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { LIMITS } from '../limits';
 import { about, colour, id, name } from './fields';
 
+/** An operation: its kind, settings and colour; its place in the list is its place in the running order. */
 export const operationSchema = z.strictObject({
   id,
   name: about(name.min(1), 'What the user calls it; the layer or group in files.'),
@@ -25,6 +26,7 @@ export const operationSchema = z.strictObject({
   colour: about(colour.nullable().default(null), 'Colour in files; null follows the colour key.'),
 });
 
+/** The colours the user's machine reads, by kind of operation. */
 export const colourKeySchema = z.strictObject({
   cut: colour.default('#3730A3'),
   score: colour.default('#0F766E'),
@@ -32,6 +34,7 @@ export const colourKeySchema = z.strictObject({
   mark: colour.default('#BE185D'),
 });
 
+/** How files are written: line width, DXF release, tolerance of arcs. */
 export const exportSchema = z.strictObject({
   page: about(
     z.enum(['work', 'sheet']).default('work'),
@@ -49,6 +52,11 @@ export const exportSchema = z.strictObject({
   lineWidth: about(z.number().min(0.001).max(10).default(0.025), 'Width of lines drawn in SVG and PDF, in mm.'),
 });
 
+/** A cut, score, engraving or marking. */
 export type Operation = z.infer<typeof operationSchema>;
+
+/** What an operation does: cut, score, engrave or mark. */
 export type OperationKind = Operation['kind'];
+
+/** How files are written. */
 export type ExportSettings = z.infer<typeof exportSchema>;

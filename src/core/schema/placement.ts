@@ -7,12 +7,14 @@ const turnAndMirror = {
   mirror: about(z.boolean().default(false), 'Mirrored left to right about the origin before turning.'),
 };
 
+/** Where a member lies in its part: mirrored, then turned, then moved. */
 export const placementSchema = z.strictObject({
   x: about(coordinate, 'Place of the member’s origin in its part in mm, to the right of the part’s origin.'),
   y: about(coordinate, 'The same upwards.'),
   ...turnAndMirror,
 });
 
+/** Where a part lies on the sheet, or from the part it goes along with. */
 export const partPlacementSchema = z.strictObject({
   x: about(
     coordinate,
@@ -22,4 +24,5 @@ export const partPlacementSchema = z.strictObject({
   ...turnAndMirror,
 });
 
+/** A place in mm, a turn in degrees counter-clockwise, and whether it is mirrored. */
 export type Placement = z.infer<typeof placementSchema>;

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { LIMITS } from '../limits';
 import { about, name } from './fields';
 
+/** The stock: its size, material and thickness, and what is safe in it. Lengths in mm. */
 export const sheetSchema = z.strictObject({
   width: about(z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm), 'Width in mm.'),
   height: about(z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm), 'Height in mm.'),
@@ -18,4 +19,5 @@ export const sheetSchema = z.strictObject({
   ),
 });
 
+/** The stock on the table. */
 export type Sheet = z.infer<typeof sheetSchema>;

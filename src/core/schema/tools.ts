@@ -15,13 +15,18 @@ const toolShape = {
   ),
 };
 
+/** A tool that fills: its shape and sizes; lengths in mm. */
 export const hatchToolSchema = z.strictObject(toolShape);
 
+/** A tool in the job's list, with its name. */
 export const listedToolSchema = z.strictObject({
   id,
   ...toolShape,
   feed: about(z.number().min(1).max(1_000_000).default(1000), 'How fast it goes along lines, in mm a minute.'),
 });
 
+/** A tool that fills. */
 export type HatchTool = z.infer<typeof hatchToolSchema>;
+
+/** A tool in the job's list. */
 export type ListedTool = z.infer<typeof listedToolSchema>;

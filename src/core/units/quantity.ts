@@ -1,8 +1,10 @@
 /** Typed quantities: reading "12", "12mm", "1/2 in", `2 1/2"` and sums of them; printing millimetres in the user's unit. */
 import { LIMITS } from '../limits';
 
+/** The unit lengths are shown and typed in. */
 export type LengthUnit = 'mm' | 'in';
 
+/** A number that was typed, or a sentence why it can't be read. */
 export type Parsed = { readonly ok: true; readonly value: number } | { readonly ok: false; readonly sentence: string };
 
 const MM_PER: Readonly<Record<string, number>> = {

@@ -74,6 +74,7 @@ export function AddByHand() {
   );
 }
 
+/** The panel of bridges. */
 export function Bridges(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);

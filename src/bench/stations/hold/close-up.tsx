@@ -75,6 +75,7 @@ function LetteringCloseUp({ part, member, view }: { part: Part; member: Letterin
   );
 }
 
+/** Closing up the letters of a part. */
 export function CloseUpOf({ part, view }: { part: Part; view: PartView }) {
   return (
     <>

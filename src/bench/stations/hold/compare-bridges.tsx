@@ -33,6 +33,7 @@ function Variant({ variant, isNow, onTake }: { variant: BridgeVariantView; isNow
   );
 }
 
+/** Ways to bridge a part, side by side. */
 export function CompareBridges(props: StepProps & { step: StepOf<'bridge'> }) {
   const { part, step } = props;
   const job = useBench((s) => s.job);

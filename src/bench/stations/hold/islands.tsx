@@ -100,6 +100,7 @@ function islandWords({ keys, islandsHeld }: PartView['bridges'], stays: boolean)
   return words.join(' · ');
 }
 
+/** The islands of a part, and what holds each. */
 export function Islands({ part, view }: { part: Part; view: PartView }) {
   const { bridges } = view;
   const stays = sticks(part);

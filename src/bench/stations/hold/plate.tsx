@@ -6,6 +6,7 @@ import { Choice, QuantityField, Switch } from '@/ui/fields';
 import { useBench } from '../../store';
 import { type StepProps, useStep } from './use-step';
 
+/** The panel of a plate. */
 export function Plate(props: StepProps) {
   const unit = useBench((s) => s.job.units);
   const { step, set, turn } = useStep(props, 'plate');

@@ -20,6 +20,7 @@ const CORNERS = [
   { value: 'square', word: 'cut off', title: 'Corners cut off square' },
 ] as const;
 
+/** The panel of thickening. */
 export function Thicken(props: StepProps) {
   const unit = useBench((s) => s.job.units);
   const { step, edit, turn } = useStep(props, 'thicken');
@@ -100,6 +101,7 @@ const ENDS = [
   { value: 'round', word: 'round' },
 ] as const;
 
+/** The panel of a bar. */
 export function Bar(props: StepProps) {
   const unit = useBench((s) => s.job.units);
   const { step, edit, turn } = useStep(props, 'bar');
@@ -214,6 +216,7 @@ function LoosePiece({
 /** Pieces shown one by one before the list is cut short. */
 const PIECES_SHOWN = 60;
 
+/** The panel of ties. */
 export function Ties(props: StepProps) {
   const unit = useBench((s) => s.job.units);
   const { step, edit, turn } = useStep(props, 'tie');

@@ -11,6 +11,7 @@ import styles from '../../bench.module.css';
 import { measureOf } from '../../seen';
 import { change, goToStation, select, useBench } from '../../store';
 
+/** Where a part is thinner than is safe, and what makes it strong enough. */
 export function StrengthOf({ part, view }: { part: Part; view: PartView }) {
   const sheet = useBench((s) => s.job.sheet);
   const unit = useBench((s) => s.job.units);

@@ -7,6 +7,7 @@ import type { PartView } from '@/worker/view';
 import { measureOf } from '../../seen';
 import { dispatch } from '../../store';
 
+/** What the panel of a step is given. */
 export type StepProps = { readonly part: Part; readonly view: PartView };
 
 /** Changes a part's step of a kind; a step it has not yet gets first values that suit it. */

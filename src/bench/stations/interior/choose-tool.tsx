@@ -19,6 +19,7 @@ import { minutesWords, toolWords } from './tool-words';
 
 Chart.register(LinearScale, LineElement, PointElement, ScatterController, Tooltip);
 
+/** The job's tools tried on a part, to choose from. */
 export function ChooseTool(props: StepProps & { step: StepOf<'hatch'> }) {
   const { part, step } = props;
   const job = useBench((s) => s.job);

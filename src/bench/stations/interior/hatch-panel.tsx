@@ -20,6 +20,7 @@ import { ToolShapes } from './tool-words';
 type HatchStep = StepOf<'hatch'>;
 type Set = (values: Partial<HatchStep>, merge?: string | null) => void;
 
+/** The panel of hatch lines. */
 export function HatchPanel(props: StepProps) {
   const { part, view } = props;
   const { step, set } = useStep(props, 'hatch');

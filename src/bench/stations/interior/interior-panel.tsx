@@ -13,6 +13,7 @@ import { change, dispatch, useBench } from '../../store';
 import { DoneBy } from '../lines/done-by';
 import { HatchPanel } from './hatch-panel';
 
+/** How the inside of a part is worked. */
 export function InteriorPanel({ part, view }: { readonly part: Part; readonly view: PartView }) {
   const units = useBench((s) => s.job.units);
   const none = useBench((s) => s.job.operations.length === 0);

@@ -30,6 +30,7 @@ function alike(letters: readonly Letter[]): (Letter & { readonly times: number }
   return [...kinds.values()];
 }
 
+/** What a tool can't reach, letter by letter. */
 export function ReachPanel(props: StepProps & { step: StepOf<'hatch'>; hatch: HatchView }) {
   const { step, hatch: fill } = props;
   const { set } = useStep(props, 'hatch');

@@ -11,6 +11,7 @@ import { change, useBench } from '../../store';
 import styles from './interior.module.css';
 import { ToolShapes } from './tool-words';
 
+/** The job's tools. */
 export function ToolList() {
   const tools = useBench((s) => s.job.tools);
   const unit = useBench((s) => s.job.units);

@@ -27,6 +27,7 @@ export const toolWords = (
   return shape === 'round' ? `round ${wide}` : shape === 'flat' ? `flat ${wide}` : `pen ${wide}`;
 };
 
+/** A time in minutes, in words. */
 export const minutesWords = (minutes: number): string =>
   minutes < 1
     ? `${Math.max(1, Math.round(60 * minutes))} s`

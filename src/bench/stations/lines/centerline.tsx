@@ -15,6 +15,7 @@ import { LetterLinesPanel } from './letter-lines';
 /** Detail from coarse to fine, as a person sets it. */
 const DETAILS = [2, 1.4, 1, 0.7, 0.45, 0.3, 0.2];
 
+/** The panel of middle lines. */
 export function CenterlinePanel(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);

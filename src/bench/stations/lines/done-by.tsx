@@ -7,6 +7,7 @@ import type { Part, Work } from '@/core/document/schema';
 import { Row } from '@/ui/fields';
 import { dispatch, useBench } from '../../store';
 
+/** Which operation does some work on a part. */
 export function DoneBy({ part, what, label }: { part: Part; what: Work['what']; label: string }) {
   const operations = useBench((s) => s.job.operations);
   const now = part.work.find((w) => w.what === what)?.operation ?? '';

@@ -11,6 +11,7 @@ import { dispatch, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { DoneBy } from './done-by';
 
+/** The panel of dots. */
 export function DotsPanel(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);

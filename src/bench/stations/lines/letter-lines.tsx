@@ -15,6 +15,7 @@ import { change, setPointing, useBench, workOnNodes } from '../../store';
 
 type Props = { readonly part: Part; readonly step: StepOf<'centerline'>; readonly lines: CenterlineView };
 
+/** The middle lines of one letter, worked on by hand. */
 export function LetterLinesPanel({ part, step, lines }: Props) {
   const at = useBench((s) => (s.atNodes?.partId === part.id && s.atNodes.letter !== null ? s.atNodes : null));
   const pointing = useBench((s) => s.pointing === 'letter');

@@ -88,6 +88,10 @@ const OWN_COLOUR: Owner = { layer: '0', colour: '#000000' };
 const BY_BLOCK = 0;
 const BY_LAYER = 256;
 
+/**
+ * Reads a DXF file, text or binary, of any release. Never throws for what is in the file; `progress` hears shares
+ * from 0 to 1.
+ */
 export function readDxf(bytes: Uint8Array, progress: ReadProgress = () => {}): Reading {
   const isBinary = isBinaryDxf(bytes);
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, HEAD_BYTES));

@@ -1,6 +1,7 @@
 /** One entity of a DXF file: its tags in order, asked by code. */
 import type { Vector } from './space';
 
+/** An entity of a DXF file: its kind and its tags, asked for by their codes. */
 export class Entity {
   /** Vertices of a polyline, attributes of an insert. */
   readonly parts: Entity[] = [];

@@ -3,6 +3,7 @@ import type { FormatToRead } from '../read-format';
 import { readDxf } from './dxf-read';
 import { isBinaryDxf } from './tags';
 
+/** Reading DXF. */
 export const dxfReader: FormatToRead = {
   word: 'DXF',
   endings: ['.dxf'],

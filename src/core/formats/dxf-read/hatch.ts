@@ -36,6 +36,7 @@ class Cursor {
   }
 }
 
+/** The boundary paths of a HATCH entity, closed within `tolerance`, in its own coordinates. */
 export function hatchPaths(e: Entity, tolerance: number): Path[] {
   const cursor = new Cursor(e);
   const count = cursor.find(91) ?? 0;

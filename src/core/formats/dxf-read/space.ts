@@ -1,16 +1,24 @@
 /** Affine maps of space, and the arbitrary axis algorithm by which DXF places flat things in it. */
 import type { Matrix } from '../../geometry/point';
 
+/** A point or direction in space. */
 export type Vector = readonly [x: number, y: number, z: number];
 
 /** Where the axes and the origin come to lie. */
 export type Space = { readonly x: Vector; readonly y: Vector; readonly z: Vector; readonly o: Vector };
 
+/** The space of the drawing itself. */
 export const WORLD: Space = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1], o: [0, 0, 0] };
+
+/** The z axis. */
 export const UP: Vector = [0, 0, 1];
 
 const add = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+
+/** A vector made longer. */
 export const times = (a: Vector, k: number): Vector => [a[0] * k, a[1] * k, a[2] * k];
+
+/** The cross product. */
 export const cross = (a: Vector, b: Vector): Vector => [
   a[1] * b[2] - a[2] * b[1],
   a[2] * b[0] - a[0] * b[2],
@@ -22,6 +30,8 @@ const unit = (a: Vector): Vector => {
 };
 
 const direction = (s: Space, v: Vector): Vector => add(add(times(s.x, v[0]), times(s.y, v[1])), times(s.z, v[2]));
+
+/** A point of a space in the world. */
 export const place = (s: Space, p: Vector): Vector => add(direction(s, p), s.o);
 
 /** The map that does `first`, then `then`. */
@@ -32,7 +42,10 @@ export const after = (first: Space, then: Space): Space => ({
   o: place(then, first.o),
 });
 
+/** The space whose origin is moved. */
 export const movedSpace = (by: Vector): Space => ({ ...WORLD, o: by });
+
+/** The space whose axes are sized. */
 export const scaledSpace = (x: number, y: number, z: number): Space => ({
   x: [x, 0, 0],
   y: [0, y, 0],
@@ -40,6 +53,7 @@ export const scaledSpace = (x: number, y: number, z: number): Space => ({
   o: [0, 0, 0],
 });
 
+/** The space turned about z, in degrees counter-clockwise; by multiples of 90 exactly. */
 export const turnedSpace = (degrees: number): Space => {
   const angle = (degrees * Math.PI) / 180;
   const exact = degrees % 90 === 0;

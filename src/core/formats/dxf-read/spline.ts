@@ -9,6 +9,7 @@ import { cubic, line, quadratic, type Segment } from '../../geometry/segment';
 /** x, y, weight; homogeneous, so that x and y are already times the weight. */
 type Point = readonly [number, number, number];
 
+/** A B-spline as DXF has it: degree, knots, control points, and weights where it is rational. */
 export type Spline = {
   readonly degree: number;
   readonly knots: readonly number[];

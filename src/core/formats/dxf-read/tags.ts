@@ -85,6 +85,7 @@ const numberFrom = (text: string): number => (text.trim() === '' ? Number.NaN : 
 const BINARY_MARK = ' Binary DXF\r\n\x1a\0';
 const BINARY_START = 22;
 
+/** Whether bytes begin as binary DXF does. */
 export const isBinaryDxf = (bytes: Uint8Array): boolean => {
   const first = BINARY_START - BINARY_MARK.length;
   if (bytes.length < BINARY_START) return false;

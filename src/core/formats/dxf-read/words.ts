@@ -4,6 +4,7 @@ import type { ReadText } from '../read-drawing';
 import { type Entity, plainWords } from './entity';
 import { after, fromAbove, objectSpace, type Space, UP } from './space';
 
+/** A line of words before it is known which group it belongs to. */
 export type Words = Omit<ReadText, 'group'>;
 
 /** Signs that DXF writes with percent signs. */
@@ -33,6 +34,7 @@ const LEFT_CENTRE_RIGHT = ['left', 'centre', 'right'] as const;
 /** Distance of baselines in text heights, where nothing else is said. */
 const LINE_PITCH = 5 / 3;
 
+/** The lines of words of a TEXT or MTEXT entity, seen from above. */
 export function wordsOf(e: Entity, space: Space): Words[] {
   const capital = e.number(40, 1);
   const base = { capitalMm: capital, face: '', bold: false, italic: false };

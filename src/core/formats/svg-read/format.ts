@@ -4,6 +4,7 @@ import { readSvg } from './svg-read';
 
 const MARKUP = /^\uFEFF?\s*</;
 
+/** Reading SVG. */
 export const svgReader: FormatToRead = {
   word: 'SVG',
   endings: ['.svg', '.svgz'],

@@ -5,6 +5,7 @@ import { arcAbout, line, type Segment, transformSegment, withEnds } from '../../
 import type { SvgElement } from './tree';
 import { lengthAttribute, lengthIn, numbersIn } from './values';
 
+/** What percentages count from, in user units. */
 export type Viewport = { readonly width: number; readonly height: number };
 
 const diagonal = (v: Viewport): number => Math.hypot(v.width, v.height) / Math.SQRT2;

@@ -4,6 +4,7 @@ import type { SizeClaim } from '../read-drawing';
 import type { SvgElement } from './tree';
 import { fitViewBox, lengthIn, parseCssLength, parseViewBox } from './values';
 
+/** A CSS pixel in mm: 96 of them are an inch. */
 export const MM_PER_PIXEL = 25.4 / 96;
 
 const UNIT_NAMES: Readonly<Record<string, string>> = {

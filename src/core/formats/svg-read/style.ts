@@ -3,6 +3,7 @@ import { compile } from 'css-select';
 import { LIMITS } from '../../limits';
 import { type SvgElement, wordsIn } from './tree';
 
+/** The computed style of an element: property to value. */
 export type Style = Readonly<Record<string, string>>;
 
 const INHERITED = new Set(
@@ -94,6 +95,7 @@ const adapter = {
   },
 };
 
+/** The style sheets of a file, applied to its elements in the order CSS says. */
 export class Cascade {
   private readonly matched = new Map<SvgElement, Rule[]>();
 

@@ -50,6 +50,7 @@ type Place = {
   readonly inClip: boolean;
 };
 
+/** Reads an SVG file. Never throws for what is in the file; `progress` hears shares from 0 to 1. */
 export function readSvg(source: string, progress: ReadProgress = () => {}): Reading {
   const tree = readTree(source, (share) => progress(share * 0.7));
   const { root } = tree;

@@ -13,6 +13,7 @@ const XML_NAMESPACE = 'http://www.w3.org/XML/1998/namespace';
 /** A line of words, or an element within them. */
 export type Content = string | SvgElement;
 
+/** An element of an SVG file: name, attributes, children, text. */
 export type SvgElement = {
   readonly name: string;
   readonly attributes: ReadonlyMap<string, string>;
@@ -22,6 +23,7 @@ export type SvgElement = {
   readonly content: Content[];
 };
 
+/** A file as a tree, its style sheets, and what was wrong with its markup. */
 export type SvgTree = {
   readonly root: SvgElement | null;
   /** Sentences about damage. */
@@ -35,6 +37,7 @@ const CHUNK = 1 << 16;
 
 class TooMany extends Error {}
 
+/** The tree of a file; markup that is broken is read as far as it goes. */
 export function readTree(source: string, progress: ReadProgress): SvgTree {
   const parser = new SaxesParser({ xmlns: true, position: true });
   const stack: SvgElement[] = [];

@@ -17,10 +17,13 @@ const PIXELS: Readonly<Record<string, number>> = {
   q: 96 / 101.6,
 };
 
+/** All numbers in a text, in order. */
 export const numbersIn = (text: string): number[] => (text.match(new RegExp(NUMBER, 'g')) ?? []).map(Number);
 
+/** A length with the unit it is written in; '' for none. */
 export type Length = { readonly value: number; readonly unit: string };
 
+/** A length as CSS writes it; null where it is none. */
 export function parseCssLength(text: string | undefined): Length | null {
   const found = text === undefined ? null : LENGTH.exec(text);
   return found ? { value: Number(found[1]), unit: (found[2] ?? '').toLowerCase() } : null;
@@ -81,8 +84,10 @@ function transformOf(name: string, n: readonly number[]): Matrix | null {
   }
 }
 
+/** The part of user space that a viewport shows. */
 export type ViewBox = { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 
+/** The value of a viewBox attribute; null where it is none. */
 export function parseViewBox(text: string | undefined): ViewBox | null {
   const n = text
     ?.trim()

@@ -36,6 +36,7 @@ function fromGrid(path: Path64): TaggedPolygon {
   return polygon;
 }
 
+/** Clipper2 in TypeScript: for where WebAssembly does not load, and to hold the other against. */
 export const scriptEngine: ClipEngine = {
   name: 'clipper2-ts',
   clip(operation, subject, clip, rule) {

@@ -3,6 +3,7 @@
  * loads) and Clipper2 in TypeScript (needs nothing, its twin in the tests).
  */
 
+/** What is made of two regions. */
 export type ClipOperation = 'union' | 'difference' | 'intersection';
 
 /** Inside is what is wound round any number of times; more often counter-clockwise than clockwise; an odd number of times. */
@@ -11,6 +12,7 @@ export type WindingRule = 'nonzero' | 'positive' | 'evenodd';
 /** A closed polygon as x, y, tag triplets. Tag 0 marks a vertex the clipper made itself. */
 export type TaggedPolygon = Float64Array;
 
+/** A polygon clipper that carries a tag on each vertex; polygons are in mm, and are rounded to its grid. */
 export type ClipEngine = {
   readonly name: string;
   /** The same rule on both sides; collinear vertices are kept, tags of input vertices come through. */

@@ -30,6 +30,7 @@ const SLIVER_MM = 5 / GRID_PER_MM;
 /** Loops at joints up to this many times the tolerance thick come from chords standing in for curves. */
 const THIN_CHORDS = 2;
 
+/** What a rebuild came to, for tests and benches. */
 export type RebuildFigures = {
   /** Clipped edges that no source chord was found for; drawn as straight lines. */
   lostEdges: number;
@@ -42,6 +43,10 @@ export type RebuildFigures = {
 /** A stretch of one source segment, from `a` to `b` in its parameter. `source` -1 is a straight line of its own. */
 type Run = { readonly source: number; a: number; b: number; readonly from: number; to: number };
 
+/**
+ * A chain of exact booleans: outlines go in as curves, stay tagged polygons from one operation to the next, and come
+ * out as curves once.
+ */
 export class BooleanSession {
   private readonly sources: Segment[] = [];
   private readonly labels: number[] = [];

@@ -5,6 +5,7 @@ import { withStrips } from '../../prepare/unite';
 import { about, ends, length, stepOn } from '../../schema/fields';
 import { outlineStep, tenths } from '../step';
 
+/** A bar under or through words, that they hang on. */
 export const barStep = outlineStep({
   kind: 'bar',
   word: 'bar',

@@ -5,6 +5,7 @@ import { border as bordered } from '../../prepare/border';
 import { about, corners, stepOn } from '../../schema/fields';
 import { outlineStep, tenths } from '../step';
 
+/** An outline at a distance around the shape. */
 export const borderStep = outlineStep({
   kind: 'border',
   word: 'border',

@@ -43,6 +43,7 @@ const FLAME_KERF_MM = 0.9;
 const usualBridge = (kerfMm: number | null): number =>
   (kerfMm ?? 0) >= FLAME_KERF_MM ? BRIDGE_BY_FLAME_MM : BRIDGE_MM;
 
+/** Strips of stock that hold islands. */
 export const bridgeStep = fixedStep({
   kind: 'bridge',
   word: 'bridges',

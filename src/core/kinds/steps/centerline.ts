@@ -51,6 +51,7 @@ function unevenPlaces(drawn: PartLines | null): UnevenPlace[] {
   return places.sort((a, b) => RANK[a.place.what] - RANK[b.place.what] || b.place.turnDeg - a.place.turnDeg);
 }
 
+/** One line down the middle of each stroke. */
 export const centerlineStep = drawStep({
   kind: 'centerline',
   word: 'middle lines',

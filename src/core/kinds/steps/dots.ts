@@ -20,6 +20,7 @@ const dotMoveSchema = z.strictObject({
 
 const NUMBERS_PER_DOT = 12;
 
+/** Dots along lines at a spacing. */
 export const dotsStep = drawStep({
   kind: 'dots',
   word: 'dots',

@@ -22,6 +22,7 @@ function placeKey({ matrix, ownBox }: PreparedPart, at: Point): string {
   return `${(own.x - ownBox.minX).toFixed(1)},${(own.y - ownBox.minY).toFixed(1)}`;
 }
 
+/** Lines, or rings, that fill the shape. */
 export const hatchStep = drawStep({
   kind: 'hatch',
   word: 'hatch lines',

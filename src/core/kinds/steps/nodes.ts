@@ -4,6 +4,7 @@ import { takeInHand } from '../../prepare/hand-made';
 import { about, length, pathDataField, stepOn } from '../../schema/fields';
 import { fixedStep } from '../step';
 
+/** Outlines whose nodes were worked on by hand, in place of what the steps give. */
 export const nodesStep = fixedStep({
   kind: 'nodes',
   word: 'outlines by hand',

@@ -7,6 +7,7 @@ import { outlineStep, tenths } from '../step';
 
 const plateMargin = z.number().min(-1000).max(LIMITS.lengthMm).default(20);
 
+/** A plate that the shape is cut out of. */
 export const plateStep = outlineStep({
   kind: 'plate',
   word: 'plate',

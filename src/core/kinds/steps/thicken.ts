@@ -6,6 +6,7 @@ import { type Thickened, thicken as thickened } from '../../prepare/thicken';
 import { about, corners, stepOn } from '../../schema/fields';
 import { outlineStep } from '../step';
 
+/** Every outline moved outwards, or inwards. */
 export const thickenStep = outlineStep({
   kind: 'thicken',
   word: 'thicken',

@@ -22,6 +22,8 @@ const tieAnswerSchema = z.strictObject({
   y: about(z.number().nullable().default(null), 'The same upwards.'),
   turn: about(z.number().min(-360).max(360).nullable().default(null), 'Direction of a tie set by hand, in degrees.'),
 });
+
+/** What the user says of one tie: none, or where and which way. */
 export type TieAnswer = z.infer<typeof tieAnswerSchema>;
 
 /** What tying did. */
@@ -36,6 +38,7 @@ export type TieNote = {
   readonly tooMany: number;
 };
 
+/** Strips that attach loose pieces. */
 export const tieStep = outlineStep({
   kind: 'tie',
   word: 'ties',

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { about } from '../../schema/fields';
 import { fixedStep } from '../step';
 
+/** Whether overlapping outlines become one. */
 export const weldStep = fixedStep({
   kind: 'weld',
   word: 'weld',

@@ -4,6 +4,7 @@ import { EMPTY_BOX, growBox, uniteBoxes } from '../../geometry/point';
 import { stepIn } from '../steps';
 import { lengthAround, type WorkKind } from '../work';
 
+/** Going along the lines down the middle of strokes. */
 export const centerlineWork: WorkKind<'centerline'> = {
   what: 'centerline',
   word: 'Middle lines',

@@ -3,6 +3,7 @@ import { EMPTY_BOX, growBox, uniteBoxes } from '../../geometry/point';
 import { stepIn } from '../steps';
 import { lengthAround, type WorkKind } from '../work';
 
+/** Setting dots. */
 export const dotsWork: WorkKind<'dots'> = {
   what: 'dots',
   word: 'Dots',

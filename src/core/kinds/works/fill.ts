@@ -2,6 +2,7 @@
 import { EMPTY_BOX, uniteBoxes } from '../../geometry/point';
 import type { WorkKind } from '../work';
 
+/** Scanning the inside as an area. */
 export const fillWork: WorkKind<'fill'> = {
   what: 'fill',
   word: 'Inside',

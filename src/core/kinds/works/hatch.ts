@@ -17,6 +17,7 @@ function drawables(hatch: PartHatch, edgeFirst: boolean): Drawable[] {
   ];
 }
 
+/** Going along hatch lines. */
 export const hatchWork: WorkKind<'hatch'> = {
   what: 'hatch',
   word: 'Hatch lines',

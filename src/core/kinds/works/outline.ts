@@ -10,6 +10,7 @@ const lengthOf = (own: PreparedPart, memory: Memory): number =>
     [...own.outlines.map((o) => o.path), ...own.openPaths].reduce((sum, path) => sum + pathLength(path), 0),
   );
 
+/** Going along outlines, and open paths of drawings. */
 export const outlineWork: WorkKind<'outline'> = {
   what: 'outline',
   word: 'Outline',

@@ -27,6 +27,10 @@ type ChosenBridge = {
   readonly pinnedIndex: number | null;
 };
 
+/**
+ * Bridges put into one shape: those placed by hand first, then the best for each island, and what is to be said of
+ * them.
+ */
 export class Bridging {
   private readonly edges: VoidEdges;
   private readonly asked: number;

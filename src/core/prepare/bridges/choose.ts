@@ -3,6 +3,7 @@ import { costTogether, type Standard } from './cost';
 import type { VoidEdges } from './edges';
 import { type Candidate, candidateAt, candidatesFor, type Site } from './search';
 
+/** Candidates that go together, and what they cost. */
 export type CandidateSet = { readonly candidates: readonly Candidate[]; readonly cost: number };
 
 /** Places considered for several bridges, and those whose opposite is tried too. */
@@ -41,6 +42,7 @@ function oppositeOf(edges: VoidEdges, site: Site, { span, angle }: Candidate): C
   return candidateAt(edges, site, at, angle + Math.PI);
 }
 
+/** Whether a span may be taken at all. */
 export type Allowed = (span: Candidate['span']) => boolean;
 
 /**

@@ -66,6 +66,7 @@ const landingCost = (landing: Landing, width: number, behind: number): number =>
   );
 };
 
+/** What a span costs by the weights above: its length against the usual way across, slopes, corners, place and direction. */
 export function costOf(span: Span, standard: Standard): number {
   const { from, to, way, width } = span;
   const mean = (span.sides[0] + span.sides[1]) / 2;

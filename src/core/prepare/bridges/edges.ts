@@ -15,8 +15,10 @@ const NEAR = 16;
 /** Hits nearer than this to where a ray starts are the start itself. */
 const START_MM = 1e-6;
 
+/** Where a ray meets an edge: which chord, how far along that (0 to 1), and how far away in mm. */
 export type Hit = { readonly chord: number; readonly along: number; readonly distance: number };
 
+/** The outlines around a void as chords in an index, each knowing its place on its curve. */
 export class VoidEdges {
   /** Ends of chord i and where it lies: its outline, its segment and the stretch of it. */
   readonly ax: number[] = [];

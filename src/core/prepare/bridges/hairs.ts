@@ -17,6 +17,7 @@ const LEAST_MM2 = 0.25;
 const APART_MM = 10 * HAIR_MM;
 const CHORD_MM = 0.01;
 
+/** A neck of stock too thin to hold, and its width in mm. */
 export type Hair = { readonly at: Point; readonly width: number };
 
 /** `stockInside`: whether the shape is what stays, or what is cut away. Untouched outlines are the same objects. */

@@ -6,6 +6,7 @@ import type { Outline } from '../outline';
 /** A void: the outline around it and the islands in it, as indices of outlines. */
 export type Void = { readonly outer: number; readonly islands: readonly number[] };
 
+/** An island: its outline, the void it stands in, its letter. */
 export type Island = {
   readonly outline: number;
   readonly void: Void;

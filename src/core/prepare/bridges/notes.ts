@@ -60,6 +60,7 @@ export type Bridge = {
   readonly toCornerMm: number;
 };
 
+/** Why an island has fewer bridges than were asked for. */
 export type IslandTrouble =
   /** It is itself narrower than the least safe width. */
   | 'too small'
@@ -85,6 +86,7 @@ export type BridgedIsland = {
   readonly trouble: IslandTrouble | null;
 };
 
+/** What bridging has to say: its bridges, islands, hairs, and what was placed by hand and has no place any more. */
 export type BridgeNotes = {
   /** Whether bridges were looked for. */
   readonly isOn: boolean;
@@ -115,4 +117,5 @@ export type BridgeGround = {
   readonly rims: readonly Path[];
 };
 
+/** What a shape is bridged by: the ground it lies on, and the step. */
 export type BridgeSetting = BridgeGround & { readonly step: BridgeSettings };

@@ -1,6 +1,7 @@
 /** How readable letters stay when they are bridged. */
 import type { BridgeNotes } from './notes';
 
+/** How well one letter can be read with its bridges, in per cent, and why. */
 export type LetterReadability = {
   /** Index of the letter among the sources. */
   readonly label: number;

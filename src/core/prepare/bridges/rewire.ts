@@ -9,6 +9,7 @@ import { arcBetween, line, pointAt, type Segment, subSegment, tangentAt } from '
 import type { VoidEdges } from './edges';
 import type { Landing, Span } from './span';
 
+/** What the sides of a bridge are like, and how they meet the edges. */
 export type Sides = {
   readonly shape: 'straight' | 'waisted';
   readonly joints: 'square' | 'filleted';

@@ -4,6 +4,7 @@ import { costOf, longestAt, type Standard } from './cost';
 import type { VoidEdges } from './edges';
 import { type Span, spanAt } from './span';
 
+/** A span that was found, with its cost and where it was looked for. */
 export type Candidate = {
   readonly span: Span;
   readonly cost: number;

@@ -28,6 +28,7 @@ export type Landing = {
   readonly toCorners: readonly [number, number];
 };
 
+/** A strip across a void as it is measured, in mm: where it lands on both sides, its width, length and area. */
 export type Span = {
   readonly from: Landing;
   readonly to: Landing;

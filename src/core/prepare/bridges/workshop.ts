@@ -6,6 +6,7 @@ import type { Hair } from './hairs';
 import type { Island } from './islands';
 import type { Candidate } from './search';
 
+/** What bridges of one shape are searched on, kept from one edit to the next. */
 export type Ground = {
   readonly shape: readonly Outline[];
   readonly hairs: readonly Hair[];

@@ -18,8 +18,10 @@ export type Chain = {
   readonly closed: boolean;
 };
 
+/** The other end of the segment that an end belongs to. */
 export const otherEnd = (end: number): number => end ^ 1;
 
+/** Joins two ends. */
 export const link = (links: Links, a: number, b: number): void => {
   links[a] = b;
   links[b] = a;
@@ -123,4 +125,5 @@ export function sealed(segments: readonly Segment[], closed: boolean): Segment[]
   return out;
 }
 
+/** Arc length of segments. */
 export const segmentsLength = (segments: readonly Segment[]): number => pathLength({ segments, closed: false });

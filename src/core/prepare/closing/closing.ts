@@ -24,6 +24,7 @@ export type LooseLine = { readonly key: string; readonly path: Path };
 /** Curves are fitted after closing, so that ends stay where the file has them. */
 export type ClosingSettings = Omit<CloseSettings, 'refit'>;
 
+/** Two ends that are meant to meet, or may be: where they are, how far apart in mm, and what was made of them. */
 export type Gap = {
   /** The two ends, e.g. "3.0.0:1~5.0.2:0". */
   readonly key: string;
@@ -35,6 +36,7 @@ export type Gap = {
   readonly state: 'closed' | 'sure' | 'asked' | 'left';
 };
 
+/** What closing came to: paths that are closed, those still open, the gaps, and what was left out. */
 export type Closed = {
   /** Outlines that close. */
   readonly loops: readonly Path[];
@@ -52,6 +54,10 @@ const POINT_MM = 1e-4;
 
 type Strand = { readonly key: string; readonly segment: Segment };
 
+/**
+ * Loose lines made into paths: ends that lie on each other are joined, gaps closed where it is certain what is meant,
+ * the others named.
+ */
 export function closeLines(lines: readonly LooseLine[], settings: ClosingSettings): Closed {
   const { strands, links, doubled } = strandsOf(lines, settings.doubles);
   const segments = strands.map((s) => s.segment);

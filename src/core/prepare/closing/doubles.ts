@@ -11,6 +11,7 @@ import { nearestParameter, segmentBox, segmentLength } from '../../geometry/segm
 /** Parameter ranges of a segment that stay. */
 type Kept = readonly (readonly [from: number, to: number])[];
 
+/** What is kept of each segment where lines run along each other, and how many were left out. */
 export type Undoubled = {
   /** For each segment what is left of it: itself, pieces, or nothing. */
   readonly kept: readonly (readonly Segment[])[];
@@ -58,6 +59,7 @@ export function withoutDoubles(
   return { kept: kept, doubled };
 }
 
+/** Outlines that are drawn more than once, and edges that several have in common. */
 export type Repeats = {
   /** Outlines that another one runs along all the way: they are the same, drawn again. */
   readonly again: ReadonlySet<number>;

@@ -15,8 +15,13 @@ import {
 } from '../../geometry/segment';
 import { crossingNear, nearestParameter } from '../../geometry/segment-measures';
 
+/**
+ * How two ends are joined: snapped together, trimmed where they cross, extended until they meet, or by a line
+ * between.
+ */
 export type JoinKind = 'snap' | 'trim' | 'extend' | 'line';
 
+/** A join that can be made: its kind, and the segments that come of it. */
 export type Join = {
   readonly kind: JoinKind;
   /** Both run outwards and end in the same point. */

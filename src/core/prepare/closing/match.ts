@@ -5,6 +5,7 @@
 import Flatbush from 'flatbush';
 import { distance, type Point } from '../../geometry/point';
 
+/** An end of a chain of lines that meets no other. */
 export type LooseEnd = {
   readonly id: number;
   readonly at: Point;
@@ -15,8 +16,10 @@ export type LooseEnd = {
   readonly chainMm: number;
 };
 
+/** Two ends that could be meant to meet: their ids, the gap in mm and what joining them costs. */
 export type Pair = { readonly a: number; readonly b: number; readonly gap: number; readonly cost: number };
 
+/** Which ends belong together: those that are certain, and those to be asked about. */
 export type Matching = {
   readonly certain: readonly Pair[];
   /** Pairs that could be meant, cheapest first; each end is in at least one. */
@@ -57,6 +60,7 @@ function cornerMisfit(p: LooseEnd, q: LooseEnd, gap: number): number {
   return far <= 1.6 ? 0 : Math.min(Math.PI, far - 1.6);
 }
 
+/** Matches ends that are at most `reach` mm apart. A pair is certain when each is by far the cheapest the other has. */
 export function matchEnds(ends: readonly LooseEnd[], reach: number): Matching {
   if (ends.length < 2) return { certain: [], asked: [] };
   const index = new Flatbush(ends.length);

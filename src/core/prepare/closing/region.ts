@@ -13,6 +13,7 @@ import { flattenPath, type Path, pathArea, reversePath } from '../../geometry/pa
 /** Closed paths that enclose an area together. */
 export type Area = { readonly paths: readonly Path[]; readonly rule: 'nonzero' | 'evenodd' };
 
+/** The clean region of areas as files fill them, each by its own winding rule. */
 export function regionOf(engine: ClipEngine, areas: readonly Area[]): Path[] {
   const clean = areas.flatMap((area) => cleanArea(engine, area)).filter((paths) => paths.length > 0);
   const welded = weldCrossing(engine, clean);

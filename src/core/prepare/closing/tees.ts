@@ -9,6 +9,7 @@ import { reverseSegment, type Segment } from '../../geometry/segment';
 import { segmentBox } from '../../geometry/segment-measures';
 import { meetLine } from './join';
 
+/** Open paths whose ends were brought onto the lines they run into, and how many were. */
 export type Teed = {
   readonly open: readonly Path[];
   /** Ends that were cut back or run on. */

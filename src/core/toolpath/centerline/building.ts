@@ -6,6 +6,7 @@ import type { Port, TrackPoint } from './track';
 /** What a branch became towards one of its ends: the nearest track, and whether it goes all the way; or none. */
 export type BranchEnd = { readonly port: Port; readonly whole: boolean } | null;
 
+/** The tracks of a skeleton while they are built, with the edges they lie between. */
 export class Building extends SampledEdges {
   readonly tracks: TrackPoint[][] = [];
   readonly through: [Port, Port][] = [];

@@ -8,6 +8,7 @@ const MOST_CAP = 3;
 const PARALLEL = (25 * Math.PI) / 180;
 const EDGE_BENDS = (8 * Math.PI) / 180;
 
+/** The cut-off end of a stroke: where it is, and which way it faces. */
 export type Cap = {
   readonly x: number;
   readonly y: number;

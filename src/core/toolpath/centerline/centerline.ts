@@ -19,6 +19,7 @@ import { polylineLength } from './track';
 import { tracksOf } from './tracks';
 import { narrowLoops, type Uneven, unevenPlaces } from './uneven';
 
+/** How the middle lines of a region are to be, in the unit of the region. */
 export type CenterlineSettings = {
   /** How far a branch must reach beyond the stroke it comes from to count, in halves of that stroke. */
   readonly detail: number;
@@ -30,8 +31,10 @@ export type CenterlineSettings = {
   readonly pen?: number | null;
 };
 
+/** A stroke that is no longer than it is wide: a dot, with its radius. */
 export type StrokeDot = Point & { readonly r: number };
 
+/** The middle lines of a region, its dots, and places worth a look. */
 export type Centerline = {
   /** Open lines, and closed ones where a stroke runs into itself. */
   readonly paths: readonly Path[];

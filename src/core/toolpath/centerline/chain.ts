@@ -2,6 +2,7 @@
 import type { Point } from '../../geometry/point';
 import { type Port, polylineLength, type TrackPoint } from './track';
 
+/** A point of a stroke, with half the width there. */
 export type StrokePoint = {
   readonly x: number;
   readonly y: number;
@@ -11,6 +12,7 @@ export type StrokePoint = {
   readonly corner: boolean;
 };
 
+/** Tracks chained to one stroke of the pen. */
 export type Stroke = {
   readonly points: readonly StrokePoint[];
   readonly closed: boolean;
@@ -26,6 +28,7 @@ export type TrackLink = {
   readonly corner: boolean;
 };
 
+/** A number for an end of a track. */
 export const portKey = (p: Port): number => 2 * p.track + p.end;
 
 /** Tracks chained over their links. */

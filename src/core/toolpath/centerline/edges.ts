@@ -23,6 +23,7 @@ function turnsOf(s: Samples): Float64Array {
   return turns;
 }
 
+/** Outlines as samples, asked what a disc that touches them tells of the stroke. */
 export class SampledEdges {
   private readonly turns: Float64Array;
 

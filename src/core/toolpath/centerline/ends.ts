@@ -9,6 +9,7 @@ import type { Stroke, StrokePoint } from './chain';
 import { type Ray, rayOf } from './rays';
 import { curveBetween } from './ways';
 
+/** Whether lines go to the tip of a stroke, or stop half its width short. */
 export type EndStyle = 'tip' | 'short';
 
 /** Edges run along each other when seen from the middle they are at least this far apart, in radians. */

@@ -8,6 +8,8 @@ import type { AxisPoint, Branch, Skeleton } from './skeleton';
 
 /** How many radii of a branch tell its width. */
 const LOOK = 8;
+
+/** Discs whose mean is taken as a width. */
 export const MEAN_OF = 5;
 /** Discs that are this much larger than their stroke lie in the way into another, for this many radii at most. */
 const FILLET = 1.05;
@@ -29,6 +31,7 @@ const CORNER = (130 * Math.PI) / 180;
 /** Where a stroke bends and nothing comes in, its contacts stay at least this far apart, in radians. */
 const BENDS = (165 * Math.PI) / 180;
 
+/** A disc of the axis, marked by what its two contacts tell. */
 export type Marked = {
   readonly point: AxisPoint;
   /** Angle between the two contacts seen from the disc, in radians; π where the edges are parallel. */
@@ -37,6 +40,7 @@ export type Marked = {
   fixedRight: boolean;
 };
 
+/** Whether both contacts of a disc move along with it: then it tells the middle of the stroke. */
 export const isReliable = (m: Marked): boolean => !m.fixedLeft && !m.fixedRight;
 
 /** A branch as seen from one of its joints. */
@@ -49,7 +53,10 @@ export type End = {
   readonly rightContact: (m: Marked) => number;
 };
 
+/** The contact on the left of a branch at its joint, as the index of a sample. */
 export const leftOf = (end: End): number => end.leftContact(end.marks[0] as Marked);
+
+/** The same on the right. */
 export const rightOf = (end: End): number => end.rightContact(end.marks[0] as Marked);
 
 /** The branch ends at each joint. */
@@ -200,6 +207,7 @@ const sureRadii = (marks: readonly (readonly Marked[])[]): number[] =>
     .flatMap((m) => m.filter((one) => isReliable(one) && one.open > ALONG).map((one) => one.point.r))
     .sort((a, b) => a - b);
 
+/** A skeleton with its discs marked, and what its branch ends at each joint are. */
 export type MarkedSkeleton = {
   /** For each branch its discs. */
   readonly marks: readonly (readonly Marked[])[];

@@ -40,6 +40,7 @@ export type LetterLines = {
   readonly corrected: boolean;
 };
 
+/** The middle lines of a part on the sheet: all of them, and letter by letter. */
 export type PartLines = {
   /** What is drawn: lines of all letters, joined where asked. */
   readonly paths: readonly Path[];
@@ -51,6 +52,7 @@ export type PartLines = {
   readonly untraced: number;
 };
 
+/** What tracing needs of the outside: the boolean engine, typefaces, and where results are kept. */
 export type LinesContext = {
   readonly engine: ClipEngine;
   readonly faces: FaceLookup;

@@ -46,6 +46,7 @@ export const isAcross = ({ points, ends }: PenLine, caps: readonly Cap[], s: Sam
     });
   });
 
+/** Whether a line is but a short stretch, for a pen of radius `r`, between a line it leaves and a place where no edge is seen. */
 export const isSliver = ({ points, ends }: PenLine, r: number): boolean =>
   ends.includes('on') && ends.includes('hidden') && polylineLength(points) < SLIVER * r;
 

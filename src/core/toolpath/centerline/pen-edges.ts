@@ -26,6 +26,7 @@ const INWARDS = (8 * Math.PI) / 180;
 /** An edge tells a direction when it runs along it within this. */
 export const ALONG = Math.cos((25 * Math.PI) / 180);
 
+/** A point of an outline, with its direction and whether it is a corner. */
 export type EdgePoint = {
   readonly x: number;
   readonly y: number;

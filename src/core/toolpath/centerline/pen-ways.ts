@@ -9,6 +9,8 @@ import { bendBetween, curveBetween, nearestOn } from './ways';
 export const MOST_GAP = 9;
 /** They bend by less than this, in radians, and each radius of a gap counts like this much more. */
 export const GOES_ON = (42 * Math.PI) / 180;
+
+/** What a gap costs for each radius of the pen, in radians of bend. */
 export const PER_RADIUS = (1.5 * Math.PI) / 180;
 /** From this turn on they meet in a corner. */
 export const SHARP = (30 * Math.PI) / 180;
@@ -24,6 +26,7 @@ const CUT_TURN = (60 * Math.PI) / 180;
 /** An end with nothing ahead meets a line that comes this near, in radii. */
 const NEAREST = 2;
 
+/** Whether a pen of radius `r` stays inside the letter along a way. */
 export const fitsOn = (way: readonly Point[], room: DepthInside, r: number): boolean =>
   way.every((p) => room(p) > FITS * r);
 

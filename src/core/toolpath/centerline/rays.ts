@@ -12,6 +12,7 @@ export const REACH = 4.5;
 /** Two ends that are left over turn in a corner from here on. */
 export const CORNER = (30 * Math.PI) / 180;
 
+/** The end of a stroke: where it is, which way it runs out, and half its width. */
 export type Ray = {
   readonly x: number;
   readonly y: number;

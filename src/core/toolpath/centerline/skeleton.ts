@@ -12,6 +12,7 @@ export type AxisPoint = {
   readonly rightContact: number;
 };
 
+/** A branch of a skeleton between two nodes. */
 export type Branch = {
   /** Discs at its ends; the same one for a ring without joints. */
   readonly from: number;
@@ -21,6 +22,7 @@ export type Branch = {
   readonly tip: AxisPoint | null;
 };
 
+/** The medial axis of a region as branches between joints and ends, without those that mean nothing. */
 export type Skeleton = {
   readonly axis: MedialAxis;
   readonly branches: readonly Branch[];

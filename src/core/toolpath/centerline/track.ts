@@ -1,6 +1,7 @@
 /** Tracks: lines down the middle of a stroke, only where the middle is known; and their ends. */
 import { distance } from '../../geometry/point';
 
+/** A point of a track, with half the width of the stroke there. */
 export type TrackPoint = {
   readonly x: number;
   readonly y: number;
@@ -15,6 +16,7 @@ export type TrackPoint = {
 /** The end of a track: its first point (0) or its last (1). */
 export type Port = { readonly track: number; readonly end: 0 | 1 };
 
+/** The known stretches of middle lines, and how they are joined. */
 export type Tracks = {
   readonly tracks: readonly (readonly TrackPoint[])[];
   /** Ends that come together; one that is in none is free. */
@@ -25,6 +27,7 @@ export type Tracks = {
   readonly alongEdge: readonly (readonly [Port, Port])[];
 };
 
+/** Length of a polyline. */
 export const polylineLength = (points: readonly { x: number; y: number }[]): number => {
   let length = 0;
   for (let i = 1; i < points.length; i++) length += distance(points[i - 1] as TrackPoint, points[i] as TrackPoint);

@@ -11,6 +11,7 @@ import type { Segment } from '../../geometry/segment';
 import type { StrokeJoint } from './joints';
 import { distanceTo } from './track';
 
+/** A place of a centerline worth a look, and why. */
 export type Uneven = Point & {
   readonly what: 'kink' | 'lost' | 'unsure' | 'loop';
   /** How far about it to look. */

@@ -117,6 +117,7 @@ export function firstHit(way: readonly Point[], lines: readonly (readonly Point[
   return null;
 }
 
+/** The nearest point of polylines; null for none. */
 export const nearestOn = (p: Point, lines: readonly (readonly Point[])[]): Point | null => {
   let best: Point | null = null;
   let least = Infinity;

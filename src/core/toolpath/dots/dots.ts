@@ -10,6 +10,7 @@ import { LIMITS } from '../../limits';
 import { meetingsOf } from './meetings';
 import { Near } from './near';
 
+/** How dots are set along lines: spacing, size and least distance, in mm. */
 export type DotSettings = {
   readonly diameter: number;
   /** From middle to middle along the line. */
@@ -19,11 +20,13 @@ export type DotSettings = {
   readonly apart: boolean;
 };
 
+/** A dot that was set, and whether others give way to it. */
 export type PlacedDot = Point & {
   /** At a corner, an end or a joint: it stays where others give way. */
   readonly fixed: boolean;
 };
 
+/** The dots along lines, and where they lie on each other. */
 export type Dots = {
   readonly dots: readonly PlacedDot[];
   /** Places where dots lie on each other, each once. */

@@ -17,6 +17,7 @@ import type { PartLines } from '../centerline/part-lines';
 import { clashesOf, type DotSettings, type Dots, dotsAlong, type PlacedDot } from './dots';
 import { Near } from './near';
 
+/** The same for a part, with what was changed by hand. */
 export type PartDotSettings = DotSettings & {
   readonly along: 'centerline' | 'outline';
   readonly changes: readonly DotChange[];
@@ -34,6 +35,7 @@ export type DotChange = {
 /** A dot, and where it would be had it not been moved by hand. */
 export type PartDot = PlacedDot & { readonly home: Point };
 
+/** The dots of a part on the sheet. */
 export type PartDots = Omit<Dots, 'dots'> & {
   readonly dots: readonly PartDot[];
   readonly diameter: number;

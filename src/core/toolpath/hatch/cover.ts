@@ -17,6 +17,7 @@ export type MissedPlace = {
   readonly rows: readonly number[];
 };
 
+/** What a tip covers along its lines, what it misses within its reach, and what it covers outside; areas in mm². */
 export type Cover = {
   /** All in mm²: the letter, what of it is covered, what is not though the tip could get there, and what is covered around it. */
   readonly area: number;
@@ -35,6 +36,7 @@ const ROUNDING = 1e-4;
 /** Rows that are looked at in one go. */
 const BAND = 512;
 
+/** What cover is asked of: the lines, the tip's width, the letters, and what can be reached. */
 export type CoverAsk = {
   /** The letter. */
   readonly region: Polygons;

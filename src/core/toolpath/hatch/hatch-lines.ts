@@ -141,4 +141,5 @@ function hatchSet(
   return { strokes: turnStrokes(ordered, turn), lineCount: hatch.lineCount, strips: hatch.strips.length - 1 };
 }
 
+/** The paths of outlines. */
 export const outlinePaths = (outlines: readonly Outline[]): Path[] => outlines.map((o) => o.path);

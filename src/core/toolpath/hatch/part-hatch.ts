@@ -38,6 +38,7 @@ export type Missed = {
   readonly sizeMm: readonly [number, number];
 };
 
+/** The hatch lines of a part on the sheet, with what they cover and what is out of reach. */
 export type PartHatch = HatchLines & {
   /** Strokes over what the others miss. */
   readonly overMissed: Strokes;

@@ -15,6 +15,7 @@ export type Polygons = {
 /** A turn by an angle, kept as its cosine and sine. */
 export type Turn = { readonly cos: number; readonly sin: number };
 
+/** The turn by an angle in degrees, counter-clockwise; by multiples of 90 exactly. */
 export const turnBy = (degrees: number): Turn => {
   const quarter = degrees / 90;
   // Exact for upright and level lines, which edges often run along.

@@ -4,6 +4,7 @@ import type { Outline } from '../../prepare/outline';
 import { type Polygons, polygonsOf, turnBy } from './polygons';
 import { scanlinesOf } from './scanlines';
 
+/** How much of one letter a tip leaves, because it does not fit. */
 export type LetterReach = {
   /** Index of the letter or shape in the part's sources. */
   readonly source: number;
@@ -11,6 +12,7 @@ export type LetterReach = {
   readonly missedMm2: number;
 };
 
+/** What a tip can cover of a part at all. */
 export type Reach = {
   readonly areaMm2: number;
   /** What the tip leaves because it does not fit, in mm². */

@@ -28,6 +28,7 @@ const NO_ROWS = (spacing: number, phase: number): Scanlines => ({
   edge: new Int32Array(0),
 });
 
+/** The height of a row, counted from the first one. */
 export const rowHeight = (rows: Scanlines, nth: number): number => rows.phase + (rows.first + nth) * rows.spacing;
 
 /** How many rows polygons take, before any is made. */

@@ -10,6 +10,7 @@ import { rowHeight, type Scanlines } from './scanlines';
 /** Rows are linked along the edge when that is at most this many spacings long. */
 const LINK_SPACINGS = 10;
 
+/** Rows linked along the edge to strips, each drawn in one go. */
 export type HatchStrips = {
   /** One polyline a strip where rows are linked, else one a row, still strip after strip. */
   readonly strokes: Strokes;

@@ -18,6 +18,7 @@ const ROW_MOST_MM = 0.1;
 /** What is known of a part under a tip: where its middle may stand, and what it can cover. Held by the width. */
 export type TipRoom = { readonly outlines: readonly Outline[]; readonly reached: readonly Outline[] };
 
+/** Where the middle of a round tip of some width may stand in a shape, and what it covers from there. */
 export function tipRoom(engine: ClipEngine, outlines: readonly Outline[], widthMm: number): TipRoom {
   // A tip fits into a stroke just as wide as it is: what is left of that is a thread. Others are left over by rounding.
   const radius = widthMm / 2;
