@@ -1,6 +1,7 @@
 /** Clips of a drawing put to use: what lies outside them is cut away, exactly. */
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
+import { numberAt } from '../geometry/elements';
 import { type Path, pathBox, shut } from '../geometry/path';
 import { boxesMeet, type Point } from '../geometry/point';
 import { pointAt, type Segment, stepsWithin, subSegment } from '../geometry/segment';
@@ -56,7 +57,7 @@ export function linesWithin(path: Path, region: readonly Path[]): Path[] {
   for (const s of path.segments) {
     const stops = [0, ...crossingsOf(s, edges), 1];
     for (let i = 1; i < stops.length; i++) {
-      const piece = subSegment(s, stops[i - 1] as number, stops[i] as number);
+      const piece = subSegment(s, numberAt(stops, i - 1), numberAt(stops, i));
       pieces.push({ segment: piece, inside: isInside(pointAt(piece, 0.5)) });
     }
   }
@@ -99,5 +100,5 @@ function crossingsOf(s: Segment, edges: readonly Segment[]): number[] {
       }
   }
   found.sort((a, b) => a - b);
-  return found.filter((t, i) => i === 0 || t - (found[i - 1] as number) > APART);
+  return found.filter((t, i) => i === 0 || t - numberAt(found, i - 1) > APART);
 }

@@ -1,4 +1,5 @@
 /** The numbered colours of DXF, for versions and programs that don't read true colour. */
+import { numberAt } from '../geometry/elements';
 import { rgbOf } from './drawing';
 
 type Rgb = readonly [number, number, number];
@@ -29,7 +30,7 @@ const PALETTE: ReadonlyMap<number, Rgb> = new Map<number, Rgb>([
   [7, [0, 0, 0]],
   ...Array.from({ length: 240 }, (_, k): [number, Rgb] => {
     const index = 10 + k;
-    return [index, hueColour((Math.floor(index / 10) - 1) * 15, SHADES[index % 10] as number, index % 2 === 1)];
+    return [index, hueColour((Math.floor(index / 10) - 1) * 15, numberAt(SHADES, index % 10), index % 2 === 1)];
   }),
 ]);
 

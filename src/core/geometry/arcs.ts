@@ -3,6 +3,7 @@
  * point the longest stretch is taken whose G1 biarc (two arcs that meet smoothly; Bolton 1975, equal handles) stays
  * within the tolerance of it.
  */
+import { numberAt } from './elements';
 import type { Path } from './path';
 import { boxContains, growBox, type Point } from './point';
 import {
@@ -211,7 +212,7 @@ export function pathToArcs(path: Path, tolerance: number): (Arc | Line)[] {
     }
     const stops = [0, ...extremes(s).sort((a, b) => a - b), 1];
     for (let i = 1; i < stops.length; i++) {
-      const piece = subSegment(s, stops[i - 1] as number, stops[i] as number);
+      const piece = subSegment(s, numberAt(stops, i - 1), numberAt(stops, i));
       const before = chain[chain.length - 1];
       if (before && !runsOn(before, piece)) finish();
       chain.push(piece);

@@ -1,4 +1,7 @@
 /** Sets that are joined one after the other (union–find with path halving; Tarjan and van Leeuwen 1984). */
+import { numberAt } from './elements';
+
+/** Disjoint sets of numbers: which numbers have been joined, directly or through others. */
 export class DisjointSets {
   private readonly leader: number[];
 
@@ -18,7 +21,7 @@ export class DisjointSets {
     const { leader } = this;
     let at = i;
     while (leader[at] !== at) {
-      const up = leader[leader[at] as number] as number;
+      const up = numberAt(leader, numberAt(leader, at));
       leader[at] = up;
       at = up;
     }

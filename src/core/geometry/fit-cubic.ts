@@ -3,6 +3,7 @@
  * (Schneider 1990, "An algorithm for automatically fitting digitized curves"), with the parameters of the samples moved
  * to the nearest points between rounds; a curve that does not fit within the tolerance is halved.
  */
+import { numberAt } from './elements';
 import type { Point } from './point';
 import { type Cubic, cubic, pointAt } from './segment';
 import { nearestParameter } from './segment-measures';
@@ -52,8 +53,8 @@ function fitOne(samples: readonly Sample[], tolerance: number): { curve: Cubic; 
         curve,
         s.x,
         s.y,
-        Math.max(0, (parameters[i] as number) - 0.15),
-        Math.min(1, (parameters[i] as number) + 0.15),
+        Math.max(0, numberAt(parameters, i) - 0.15),
+        Math.min(1, numberAt(parameters, i) + 0.15),
       );
       parameters[i] = t;
       const p: Point = pointAt(curve, t);
@@ -69,7 +70,7 @@ function byChordLength(samples: readonly Sample[]): number[] {
   for (let i = 1; i < samples.length; i++) {
     const p = samples[i - 1] as Sample;
     const q = samples[i] as Sample;
-    lengths.push((lengths[i - 1] as number) + Math.hypot(q.x - p.x, q.y - p.y));
+    lengths.push(numberAt(lengths, i - 1) + Math.hypot(q.x - p.x, q.y - p.y));
   }
   const whole = lengths[lengths.length - 1] || 1;
   return lengths.map((l) => l / whole);
@@ -88,7 +89,7 @@ function leastSquares(samples: readonly Sample[], parameters: readonly number[],
   let x0 = 0;
   let x1 = 0;
   samples.forEach((s, i) => {
-    const t = parameters[i] as number;
+    const t = numberAt(parameters, i);
     const u = 1 - t;
     const b1 = 3 * u * u * t;
     const b2 = 3 * u * t * t;

@@ -2,6 +2,7 @@
  * Few smooth segments through many points that lie close to a curve: lines where they run straight, else the longest
  * cubics that pass them within a tolerance, joined without a kink. Only where the points turn a corner is one kept.
  */
+import { floatAt, numberAt } from './elements';
 import { distance, type Point } from './point';
 import { type Cubic, cubic, line, type Segment } from './segment';
 
@@ -154,26 +155,26 @@ function fitCurve(points: readonly Point[], i: number, j: number, u: Point, v: P
     const p = points[i + Math.round((k * (j - i)) / (n - 1))] as Point;
     xs[k] = p.x;
     ys[k] = p.y;
-    if (k > 0) length += Math.hypot(p.x - (xs[k - 1] as number), p.y - (ys[k - 1] as number));
+    if (k > 0) length += Math.hypot(p.x - floatAt(xs, k - 1), p.y - floatAt(ys, k - 1));
     ts[k] = length;
   }
   if (length === 0) return null;
-  for (let k = 0; k < n; k++) ts[k] = (ts[k] as number) / length;
-  const [px, py, qx, qy] = [xs[0] as number, ys[0] as number, xs[n - 1] as number, ys[n - 1] as number];
+  for (let k = 0; k < n; k++) ts[k] = floatAt(ts, k) / length;
+  const [px, py, qx, qy] = [floatAt(xs, 0), floatAt(ys, 0), floatAt(xs, n - 1), floatAt(ys, n - 1)];
   const chord = Math.hypot(qx - px, qy - py);
   if (chord === 0) return null;
   const dot = u.x * v.x + u.y * v.y;
   for (let round = 0; round < FIT_ROUNDS; round++) {
     let [c00, c01, c11, x0, x1] = [0, 0, 0, 0, 0];
     for (let k = 1; k < n - 1; k++) {
-      const t = ts[k] as number;
+      const t = floatAt(ts, k);
       const w = 1 - t;
       const b1 = 3 * w * w * t;
       const b2 = 3 * w * t * t;
       const start = w * w * w + b1;
       const end = t * t * t + b2;
-      const rx = (xs[k] as number) - start * px - end * qx;
-      const ry = (ys[k] as number) - start * py - end * qy;
+      const rx = floatAt(xs, k) - start * px - end * qx;
+      const ry = floatAt(ys, k) - start * py - end * qy;
       c00 += b1 * b1;
       c01 -= b1 * b2 * dot;
       c11 += b2 * b2;
@@ -188,11 +189,11 @@ function fitCurve(points: readonly Point[], i: number, j: number, u: Point, v: P
     const [ax, ay, bx, by] = [px + a * u.x, py + a * u.y, qx - b * v.x, qy - b * v.y];
     let worst = 0;
     for (let k = 1; k < n - 1; k++) {
-      const t = ts[k] as number;
+      const t = floatAt(ts, k);
       const w = 1 - t;
       const [k0, k1, k2, k3] = [w * w * w, 3 * w * w * t, 3 * w * t * t, t * t * t];
-      const ex = k0 * px + k1 * ax + k2 * bx + k3 * qx - (xs[k] as number);
-      const ey = k0 * py + k1 * ay + k2 * by + k3 * qy - (ys[k] as number);
+      const ex = k0 * px + k1 * ax + k2 * bx + k3 * qx - floatAt(xs, k);
+      const ey = k0 * py + k1 * ay + k2 * by + k3 * qy - floatAt(ys, k);
       const dx = 3 * (w * w * (ax - px) + 2 * w * t * (bx - ax) + t * t * (qx - bx));
       const dy = 3 * (w * w * (ay - py) + 2 * w * t * (by - ay) + t * t * (qy - by));
       const speed = dx * dx + dy * dy;
@@ -274,7 +275,7 @@ function cornersOf(points: readonly FitPoint[], reach: number): number[] {
     }
     // Most points lie in no bend at all.
     let bend = 0;
-    for (let k = Math.max(1, i - 3); k <= Math.min(points.length - 2, i + 3); k++) bend += turns[k] as number;
+    for (let k = Math.max(1, i - 3); k <= Math.min(points.length - 2, i + 3); k++) bend += numberAt(turns, k);
     if (bend < CORNER * 0.7) continue;
     const before = endWay(points.slice(Math.max(0, i - 12), i + 1), 1, by);
     const after = endWay(points.slice(i, i + 13), 0, by);

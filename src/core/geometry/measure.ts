@@ -1,4 +1,5 @@
 /** Places along a path by their length from its start. */
+import { numberAt } from './elements';
 import type { Path } from './path';
 import type { Point } from './point';
 import { pointAt, type Segment, subSegment, tangentAt } from './segment';
@@ -47,12 +48,12 @@ export function measureLine(path: Path): MeasuredLine {
     let low = 0;
     while (low < i) {
       const middle = (low + i + 1) >> 1;
-      if ((starts[middle] as number) <= from) low = middle;
+      if (numberAt(starts, middle) <= from) low = middle;
       else i = middle - 1;
     }
     const s = path.segments[low] as Segment;
-    const whole = lengths[low] as number;
-    const part = Math.min(Math.max(0, from - (starts[low] as number)), whole);
+    const whole = numberAt(lengths, low);
+    const part = Math.min(Math.max(0, from - numberAt(starts, low)), whole);
     return whole > 0 ? pointAt(s, parameterAt(s, part, whole)) : { x: s.x0, y: s.y0 };
   };
   return { length, starts, at };

@@ -5,6 +5,7 @@
  * to the other is much longer than going straight, so that the noise of the points and blunt corners leave no branches.
  */
 import Delaunator from 'delaunator';
+import { floatAt, intAt, numberAt } from './elements';
 import type { Path } from './path';
 import { pointAt, tangentAt } from './segment';
 import { segmentLength } from './segment-measures';
@@ -133,14 +134,14 @@ class Growing {
 
   /** Put points between one and the next, so that there are so many equal pieces. */
   divide(i: number, pieces: number): void {
-    const j = this.next[i] as number;
-    const path = this.path[i] as number;
-    const segment = this.segment[i] as number;
-    const from = this.t[i] as number;
-    const to = this.segment[j] === segment && (this.t[j] as number) > from ? (this.t[j] as number) : 1;
-    const length = this.lengths[path] as number;
-    const along = this.along[i] as number;
-    const step = ((this.along[j] as number) - along + length) % length || length;
+    const j = numberAt(this.next, i);
+    const path = numberAt(this.path, i);
+    const segment = numberAt(this.segment, i);
+    const from = numberAt(this.t, i);
+    const to = this.segment[j] === segment && numberAt(this.t, j) > from ? numberAt(this.t, j) : 1;
+    const length = numberAt(this.lengths, path);
+    const along = numberAt(this.along, i);
+    const step = (numberAt(this.along, j) - along + length) % length || length;
     let before = i;
     for (let n = 1; n < pieces; n++) {
       const k = this.x.length;
@@ -162,7 +163,7 @@ function coordinatesOf(points: Growing, spacing: number): Float64Array {
   let seed = 1;
   for (let i = 0; i < out.length; i++) {
     seed = (Math.imul(seed, 1103515245) + 12345) & 0x7fffffff;
-    out[i] = ((i & 1 ? points.y : points.x)[i >> 1] as number) + (seed / 0x7fffffff - 0.5) * JITTER * spacing;
+    out[i] = numberAt(i & 1 ? points.y : points.x, i >> 1) + (seed / 0x7fffffff - 0.5) * JITTER * spacing;
   }
   return out;
 }
@@ -204,15 +205,15 @@ function refine(points: Growing, { triangles, halfedges }: Triangulation, spacin
     const i = back ? q : points.next[p] === q ? p : -1;
     if (i < 0) continue;
     joined[i] = 1;
-    const inner = back ? e : (halfedges[e] as number);
+    const inner = back ? e : intAt(halfedges, e);
     if (inner < 0) continue;
     const o = triangles[nextEdge(nextEdge(inner))] as number;
     if (points.next[q] === o || points.next[p] === o || points.next[o] === p || points.next[o] === q) continue;
-    const [px, py] = [points.x[p] as number, points.y[p] as number];
-    const [ex, ey] = [(points.x[q] as number) - px, (points.y[q] as number) - py];
+    const [px, py] = [numberAt(points.x, p), numberAt(points.y, p)];
+    const [ex, ey] = [numberAt(points.x, q) - px, numberAt(points.y, q) - py];
     const length = Math.hypot(ex, ey);
     if (length <= finest) continue;
-    const height = Math.abs(ex * ((points.y[o] as number) - py) - ey * ((points.x[o] as number) - px)) / length;
+    const height = Math.abs(ex * (numberAt(points.y, o) - py) - ey * (numberAt(points.x, o) - px)) / length;
     const fit = Math.max(finest, SHARE_OF_WIDTH * height);
     if (length > 1.5 * fit) coarse[i] = Math.min(MOST_PIECES, Math.ceil(length / fit));
   }
@@ -239,9 +240,9 @@ function dualOf(points: Growing, { triangles, halfedges, coords }: Triangulation
       2 * (triangles[3 * t + 1] as number),
       2 * (triangles[3 * t + 2] as number),
     ];
-    const [ax, ay] = [coords[i] as number, coords[i + 1] as number];
-    const [dx, dy] = [(coords[j] as number) - ax, (coords[j + 1] as number) - ay];
-    const [ex, ey] = [(coords[k] as number) - ax, (coords[k + 1] as number) - ay];
+    const [ax, ay] = [floatAt(coords, i), floatAt(coords, i + 1)];
+    const [dx, dy] = [floatAt(coords, j) - ax, floatAt(coords, j + 1) - ay];
+    const [ex, ey] = [floatAt(coords, k) - ax, floatAt(coords, k + 1) - ay];
     const [d, e, f] = [dx * dx + dy * dy, ex * ex + ey * ey, 0.5 / (dx * ey - dy * ex)];
     const [ux, uy] = [(ey * d - dy * e) * f, (dx * e - ex * d) * f];
     x[t] = ax + ux;
@@ -250,7 +251,7 @@ function dualOf(points: Growing, { triangles, halfedges, coords }: Triangulation
   }
   const links: AxisLink[] = [];
   for (let e = 0; e < triangles.length; e++) {
-    const other = halfedges[e] as number;
+    const other = intAt(halfedges, e);
     if (other < e) continue;
     const [a, b] = [Math.floor(e / 3), Math.floor(other / 3)];
     if (inside[a] !== 1 || inside[b] !== 1) continue;
@@ -258,16 +259,16 @@ function dualOf(points: Growing, { triangles, halfedges, coords }: Triangulation
     const q = triangles[nextEdge(e)] as number;
     if (points.next[p] === q || points.next[q] === p) continue;
     const chord = Math.hypot(
-      (points.x[p] as number) - (points.x[q] as number),
-      (points.y[p] as number) - (points.y[q] as number),
+      numberAt(points.x, p) - numberAt(points.x, q),
+      numberAt(points.y, p) - numberAt(points.y, q),
     );
     let way = Infinity;
     if (points.path[p] === points.path[q]) {
-      const d = Math.abs((points.along[p] as number) - (points.along[q] as number));
-      way = Math.min(d, (points.lengths[points.path[p] as number] as number) - d);
+      const d = Math.abs(numberAt(points.along, p) - numberAt(points.along, q));
+      way = Math.min(d, numberAt(points.lengths, numberAt(points.path, p)) - d);
     }
     const residual = way - chord;
-    const radius = Math.min(r[a] as number, r[b] as number);
+    const radius = Math.min(floatAt(r, a), floatAt(r, b));
     if (residual > RESIDUAL_OF_CHORD * chord && residual > RESIDUAL_OF_RADIUS * radius) {
       const blunt = residual <= BLUNT_OF_CHORD * chord || residual <= BLUNT_OF_RADIUS * radius;
       links.push({ a, b, p, q, blunt });
@@ -295,7 +296,7 @@ function insideOf(points: Growing, triangles: Uint32Array, halfedges: Int32Array
   for (let t = toVisit.pop(); t !== undefined; t = toVisit.pop())
     for (let e = 3 * t; e < 3 * t + 3; e++) {
       if (outline[e]) continue;
-      const other = halfedges[e] as number;
+      const other = intAt(halfedges, e);
       if (other < 0) continue;
       const u = Math.floor(other / 3);
       if (inside[u] !== 0) continue;

@@ -1,4 +1,5 @@
 /** How the paths of a clean region lie in each other. */
+import { numberAt } from './elements';
 import { type Path, pathArea, pathBox } from './path';
 import type { Box } from './point';
 import { pointAt, type Segment } from './segment';
@@ -53,10 +54,10 @@ export function nestMeasured(paths: readonly MeasuredPath[], known?: readonly Kn
   const depth = paths.map(() => 0);
   order.forEach((i, rank) => {
     for (let k = rank - 1; k >= 0; k--) {
-      const j = order[k] as number;
+      const j = numberAt(order, k);
       if (!isAround(j, i)) continue;
       parent[i] = j;
-      depth[i] = (depth[j] as number) + 1;
+      depth[i] = numberAt(depth, j) + 1;
       break;
     }
   });

@@ -3,6 +3,7 @@
  * last node of an open path is where its last segment ends. Nothing is changed but what is asked for: curves keep their
  * handles, arcs stay arcs where they can.
  */
+import { numberAt } from './elements';
 import { fitCubics } from './fit-cubic';
 import type { Path } from './path';
 import type { Point } from './point';
@@ -167,7 +168,7 @@ export function removeNodes(path: Path, nodes: ReadonlySet<number>): Path | null
   if (kept.length < 2) return null;
   const out: Segment[] = [];
   kept.forEach((from, k) => {
-    const to = kept[k + 1] ?? (closed ? (kept[0] as number) + n : -1);
+    const to = kept[k + 1] ?? (closed ? numberAt(kept, 0) + n : -1);
     if (to < 0) return;
     out.push(asOne(Array.from({ length: to - from }, (_, i) => segments[wrap(from + i, n)] as Segment)));
   });

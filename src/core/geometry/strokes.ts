@@ -1,4 +1,5 @@
 /** Many short lines held compactly: a hatch has hundreds of thousands. */
+import { floatAt, intAt } from './elements';
 import type { Path } from './path';
 import { type Box, EMPTY_BOX, type Matrix } from './point';
 import { line } from './segment';
@@ -32,7 +33,7 @@ export class StrokeBuilder {
 
   /** Ends the polyline; one of fewer than two points is dropped. */
   lift(): void {
-    const first = this.start[this.strokes] as number;
+    const first = intAt(this.start, this.strokes);
     if (this.points - first < 2) {
       this.points = first;
       return;
@@ -56,17 +57,14 @@ export class StrokeBuilder {
 export function lengthsOf({ xy, start }: Strokes): { drawn: number; travel: number } {
   let [drawn, travel] = [0, 0];
   for (let s = 0; s + 1 < start.length; s++) {
-    const [a, b] = [start[s] as number, start[s + 1] as number];
+    const [a, b] = [intAt(start, s), intAt(start, s + 1)];
     if (s > 0)
       travel += Math.hypot(
-        (xy[2 * a] as number) - (xy[2 * a - 2] as number),
-        (xy[2 * a + 1] as number) - (xy[2 * a - 1] as number),
+        floatAt(xy, 2 * a) - floatAt(xy, 2 * a - 2),
+        floatAt(xy, 2 * a + 1) - floatAt(xy, 2 * a - 1),
       );
     for (let i = a + 1; i < b; i++)
-      drawn += Math.hypot(
-        (xy[2 * i] as number) - (xy[2 * i - 2] as number),
-        (xy[2 * i + 1] as number) - (xy[2 * i - 1] as number),
-      );
+      drawn += Math.hypot(floatAt(xy, 2 * i) - floatAt(xy, 2 * i - 2), floatAt(xy, 2 * i + 1) - floatAt(xy, 2 * i - 1));
   }
   return { drawn, travel };
 }
@@ -75,7 +73,7 @@ export function lengthsOf({ xy, start }: Strokes): { drawn: number; travel: numb
 export function strokesBox({ xy }: Strokes): Box {
   let { minX, minY, maxX, maxY } = EMPTY_BOX;
   for (let i = 0; i < xy.length; i += 2) {
-    const [x, y] = [xy[i] as number, xy[i + 1] as number];
+    const [x, y] = [floatAt(xy, i), floatAt(xy, i + 1)];
     if (x < minX) minX = x;
     if (x > maxX) maxX = x;
     if (y < minY) minY = y;
@@ -88,10 +86,8 @@ export function strokesBox({ xy }: Strokes): Box {
 export function strokePaths({ xy, start }: Strokes): Path[] {
   return Array.from({ length: start.length - 1 }, (_, s) => {
     const segments = [];
-    for (let i = (start[s] as number) + 1; i < (start[s + 1] as number); i++)
-      segments.push(
-        line(xy[2 * i - 2] as number, xy[2 * i - 1] as number, xy[2 * i] as number, xy[2 * i + 1] as number),
-      );
+    for (let i = intAt(start, s) + 1; i < intAt(start, s + 1); i++)
+      segments.push(line(floatAt(xy, 2 * i - 2), floatAt(xy, 2 * i - 1), floatAt(xy, 2 * i), floatAt(xy, 2 * i + 1)));
     return { segments, closed: false };
   });
 }
@@ -104,7 +100,7 @@ export const turnStrokes = (s: Strokes, { cos, sin }: { readonly cos: number; re
 export function transformStrokes({ xy, start }: Strokes, m: Matrix): Strokes {
   const out = new Float64Array(xy.length);
   for (let i = 0; i < xy.length; i += 2) {
-    const [x, y] = [xy[i] as number, xy[i + 1] as number];
+    const [x, y] = [floatAt(xy, i), floatAt(xy, i + 1)];
     out[i] = m.a * x + m.c * y + m.e;
     out[i + 1] = m.b * x + m.d * y + m.f;
   }
@@ -120,7 +116,7 @@ export function joinStrokes(all: readonly Strokes[]): Strokes {
   let [points, strokes] = [0, 0];
   for (const s of used) {
     xy.set(s.xy, 2 * points);
-    for (let i = 1; i < s.start.length; i++) start[strokes + i] = points + (s.start[i] as number);
+    for (let i = 1; i < s.start.length; i++) start[strokes + i] = points + intAt(s.start, i);
     points += s.xy.length / 2;
     strokes += countStrokes(s);
   }

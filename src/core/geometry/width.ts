@@ -6,6 +6,7 @@
  */
 import type Flatbush from 'flatbush';
 import { indexChords } from './chord-index';
+import { numberAt } from './elements';
 import type { Path } from './path';
 import { type Box, boxesMeet, growBox, type Point } from './point';
 import { pointAt, stepsWithin, tangentAt } from './segment';
@@ -151,7 +152,7 @@ class Walls {
     });
     const { ax, ay, bx, by } = this;
     this.index = indexChords(ax.length, (i, put) =>
-      put(ax[i] as number, ay[i] as number, bx[i] as number, by[i] as number),
+      put(numberAt(ax, i), numberAt(ay, i), numberAt(bx, i), numberAt(by, i)),
     );
   }
 
@@ -188,7 +189,7 @@ class Walls {
       const s = path.segments[i] as Path['segments'][number];
       const along = this.startOf(index, i);
       if (along >= until) break;
-      const length = (stops[i] as number) - along;
+      const length = numberAt(stops, i) - along;
       const from = Math.max(a.along, along);
       const to = Math.min(until, along + length);
       if (to > from && length > 0) {
@@ -230,10 +231,10 @@ class Walls {
       let least = radius * (1 - 1e-7);
       let found: Touch | null = null;
       for (const i of this.index.search(cx - radius, cy - radius, cx + radius, cy + radius)) {
-        const ax = this.ax[i] as number;
-        const ay = this.ay[i] as number;
-        const dx = (this.bx[i] as number) - ax;
-        const dy = (this.by[i] as number) - ay;
+        const ax = numberAt(this.ax, i);
+        const ay = numberAt(this.ay, i);
+        const dx = numberAt(this.bx, i) - ax;
+        const dy = numberAt(this.by, i) - ay;
         const l = Math.hypot(dx, dy);
         if (l === 0) continue;
         const u = Math.min(1, Math.max(0, ((cx - ax) * dx + (cy - ay) * dy) / (l * l)));
@@ -249,7 +250,7 @@ class Walls {
           u > 0 && u < 1 ? ((-dy * nx + dx * ny) * this.way) / l : 1 - (2 * ahead * ahead) / Math.max(apart, 1e-18);
         if (facing > FACING) continue;
         least = d;
-        found = { x: qx, y: qy, wall: i, along: (this.along[i] as number) + u * l };
+        found = { x: qx, y: qy, wall: i, along: numberAt(this.along, i) + u * l };
       }
       if (!found) break;
       touch = found;
@@ -263,7 +264,7 @@ class Walls {
       along: spot.along,
       from: { x, y },
       to: { x: touch.x, y: touch.y },
-      toPath: this.path[touch.wall] as number,
+      toPath: numberAt(this.path, touch.wall),
       toAlong: touch.along,
       width: 2 * radius,
     };
@@ -276,7 +277,7 @@ function firstAbove(ascending: readonly number[], value: number): number {
   let hi = ascending.length;
   while (lo < hi) {
     const mid = (lo + hi) >> 1;
-    if ((ascending[mid] as number) > value) hi = mid;
+    if (numberAt(ascending, mid) > value) hi = mid;
     else lo = mid + 1;
   }
   return lo;

@@ -1,4 +1,5 @@
 /** Winding numbers about curved closed paths, without flattening them. */
+import { numberAt } from './elements';
 import type { Path } from './path';
 import { arcRadius, pointAt, type Segment } from './segment';
 import { extremes } from './segment-measures';
@@ -48,8 +49,8 @@ function crossings(s: Segment, x: number, y: number): number {
   const stops = s.kind === 'line' ? [0, 1] : [0, ...extremes(s).sort((a, b) => a - b), 1];
   let sum = 0;
   for (let i = 1; i < stops.length; i++) {
-    let before = stops[i - 1] as number;
-    let after = stops[i] as number;
+    let before = numberAt(stops, i - 1);
+    let after = numberAt(stops, i);
     const way = across(pointAt(s, before).y, pointAt(s, after).y, y);
     if (way === 0) continue;
     for (let k = 0; k < HALVINGS; k++) {

@@ -1,5 +1,6 @@
 /** What to call a piece: "the middle of O", "the dot of i", "“Lane”". */
 
+import { numberAt } from '../geometry/elements';
 import { once } from '../memo';
 import type { BridgedIsland } from '../prepare/bridges/notes';
 import type { Piece } from '../prepare/pieces';
@@ -107,14 +108,14 @@ export class Names {
     if (piece.kind === 'loose') return this.loose(piece);
     if (piece.labels.length === 0) return 'the sheet';
     if (this.pieces.length === 1 || piece.labels.length > 1) return wordName(piece.labels, this.sources);
-    return this.source(piece.labels[0] as number);
+    return this.source(numberAt(piece.labels, 0));
   }
 
   /** The how-manieth of its kind a source is, from 1; null when it is the only one. */
   private rankOf(label: number): number | null {
     const { rank, count } = this.ranks();
     const alone = count.get(kindOf(this.sources[label] as Source)) === 1;
-    return alone ? null : (rank[label] as number);
+    return alone ? null : numberAt(rank, label);
   }
 
   /** "the middle of O", "the upper middle of B": stock left standing inside a letter. */
@@ -122,14 +123,14 @@ export class Names {
     const { sources } = this;
     const around = piece.labels;
     if (around.length === 0) return 'a piece inside the sheet';
-    const first = sources[around[0] as number] as Source;
+    const first = sources[numberAt(around, 0)] as Source;
     if (around.length > 1) {
       const names = around
         .slice(0, 3)
         .map((label) => (sources[label] as Source).text || (sources[label] as Source).shape);
       return `the piece enclosed by ${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
     }
-    const label = around[0] as number;
+    const label = numberAt(around, 0);
     const name = this.source(label);
     if (!first.takesAway && first.shape === 'drawing') return `a piece inside ${name}`;
     if (!first.takesAway) return first.shape === 'letter' ? `the inner part of ${name}` : name;
@@ -147,7 +148,7 @@ export class Names {
   private loose(piece: Piece): string {
     const { sources } = this;
     if (piece.labels.length === 0) return 'a piece of the sheet';
-    const label = piece.labels[0] as number;
+    const label = numberAt(piece.labels, 0);
     const source = sources[label] as Source;
     if (source.takesAway) return 'a piece of the sheet';
     if (piece.labels.length === 1 && source.shape === 'letter') {

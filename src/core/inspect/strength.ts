@@ -4,6 +4,7 @@
  * count, unless the taper is long; nor do the bottoms of notches, where no beam gets in.
  */
 import { DisjointSets } from '../geometry/disjoint-sets';
+import { numberAt } from '../geometry/elements';
 import {
   applyMatrix,
   type Box,
@@ -161,8 +162,8 @@ function gather(places: readonly Narrow[], most: number): Narrow[][] {
   for (const list of byPath.values()) {
     list.sort((a, b) => alongOf(a) - alongOf(b));
     for (let k = 1; k < list.length; k++)
-      if (alongOf(list[k] as number) - alongOf(list[k - 1] as number) <= reach)
-        sets.join(list[k] as number, list[k - 1] as number);
+      if (alongOf(numberAt(list, k)) - alongOf(numberAt(list, k - 1)) <= reach)
+        sets.join(numberAt(list, k), numberAt(list, k - 1));
   }
   places.forEach((p, i) => {
     const list = byPath.get(p.toPath);
@@ -171,7 +172,7 @@ function gather(places: readonly Narrow[], most: number): Narrow[][] {
     let hi = list.length - 1;
     while (lo < hi) {
       const mid = (lo + hi) >> 1;
-      if (alongOf(list[mid] as number) < p.toAlong) lo = mid + 1;
+      if (alongOf(numberAt(list, mid)) < p.toAlong) lo = mid + 1;
       else hi = mid;
     }
     for (const k of [lo - 1, lo]) {

@@ -1,4 +1,5 @@
 /** Arranging things by their bounds: how far each has to move. Lengths in mm. */
+import { numberAt } from '../geometry/elements';
 import { type Box, boxCentre } from '../geometry/point';
 
 /** An edge or a middle that parts are aligned by. */
@@ -30,8 +31,8 @@ export function spaceEqually(boxes: readonly Box[], way: 'across' | 'upright'): 
     .map((_, i) => i)
     .sort((a, b) => middleAlong(boxes[a] as Box, way) - middleAlong(boxes[b] as Box, way));
   const moves: Move[] = boxes.map(() => ({ dx: 0, dy: 0 }));
-  const first = boxes[order[0] as number];
-  const last = boxes[order[order.length - 1] as number];
+  const first = boxes[numberAt(order, 0)];
+  const last = boxes[numberAt(order, order.length - 1)];
   if (!first || !last || boxes.length < 3) return moves;
   const filled = boxes.reduce((sum, b) => sum + b[high] - b[low], 0);
   const gap = (last[high] - first[low] - filled) / (boxes.length - 1);
@@ -50,7 +51,7 @@ const middleAlong = (box: Box, way: 'across' | 'upright'): number =>
 
 /** The moves that bring baselines to the height of the first. */
 export const levelBaselines = (baselines: readonly number[]): Move[] =>
-  baselines.map((y) => ({ dx: 0, dy: (baselines[0] as number) - y }));
+  baselines.map((y) => ({ dx: 0, dy: numberAt(baselines, 0) - y }));
 
 /** A line that things snap to, and what it is. */
 export type Guide = { readonly at: number; readonly words: string };

@@ -7,6 +7,7 @@
  * The strength of a joint is the lesser of the two, at its strongest place. The move is the least whose joint is as
  * strong as asked. Where no move is (strokes thinner than the overlap), it is the least that comes near the best.
  */
+import { numberAt } from '../geometry/elements';
 import type { InkRows } from '../geometry/ink-rows';
 
 /** How far a letter is moved towards what stands before it, and the joint that makes; in font units. */
@@ -129,7 +130,7 @@ function crossingLimit(pairs: readonly Pair[], fixed: InkRows, wanted: number, s
   let least = Infinity;
   for (const { fixed: f, moving, row } of pairs)
     for (let m = 0; m < moving.length; m += 2) {
-      const m0 = moving[m] as number;
+      const m0 = numberAt(moving, m);
       for (let k = 0; k < f.length; k += 2) {
         const [f0, f1] = [f[k], f[k + 1]] as [number, number];
         const limit = m0 - f0 - FREE_BEHIND * (f1 - f0);
@@ -160,7 +161,7 @@ type Open = Cover & { readonly of: Overlap };
 /** Whether a row of ink lies over or under a stretch. */
 const meets = (row: readonly number[] | undefined, shift: number, c: Cover): boolean => {
   for (let i = 0; row && i < row.length; i += 2)
-    if ((row[i] as number) - shift <= c.x1 && (row[i + 1] as number) - shift >= c.x0) return true;
+    if (numberAt(row, i) - shift <= c.x1 && numberAt(row, i + 1) - shift >= c.x0) return true;
   return false;
 };
 
@@ -191,7 +192,7 @@ function jointAt(pairs: readonly Pair[], fixed: InkRows, moving: InkRows, move: 
     for (let i = 0; i < m.length; i += 2)
       for (let k = 0; k < f.length; k += 2) {
         const [f0, f1] = [f[k], f[k + 1]] as [number, number];
-        const [m0, m1] = [(m[i] as number) - move, (m[i + 1] as number) - move];
+        const [m0, m1] = [numberAt(m, i) - move, numberAt(m, i + 1) - move];
         const cover: Cover = {
           x0: Math.max(f0, m0),
           x1: Math.min(f1, m1),

@@ -3,6 +3,7 @@
  * first baseline, at the left end, middle or right end of the lines as they are aligned.
  */
 
+import { numberAt } from '../geometry/elements';
 import { columnsOf, type InkRows, moveRows, uniteRows } from '../geometry/ink-rows';
 import { type Path, transformRegion } from '../geometry/path';
 import {
@@ -233,8 +234,8 @@ function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], sc
   }));
   drafts.forEach(({ text, offset, set, setting }, i) => {
     if (isEmptyBox(set.box)) return;
-    const x = shifts[i] as number;
-    const baseline = baselines[i] as number;
+    const x = numberAt(shifts, i);
+    const baseline = numberAt(baselines, i);
     const { minX, maxX, minY, maxY } = set.box;
     const lineBox = { minX: minX + x, maxX: maxX + x, minY: minY + baseline, maxY: maxY + baseline };
     box = uniteBoxes(box, lineBox);
@@ -317,24 +318,24 @@ function closeLines(
   const above: InkRows[] = [];
   let moved = 0;
   drafts.forEach((draft, i) => {
-    baselines[i] = (baselines[i] as number) + moved;
+    baselines[i] = numberAt(baselines, i) + moved;
     const paths = draft.set.letters.flatMap(({ letter }) =>
-      transformRegion(letterOutlines(letter, face), translation(letter.x + (shifts[i] as number), letter.y)),
+      transformRegion(letterOutlines(letter, face), translation(letter.x + numberAt(shifts, i), letter.y)),
     );
     // Columns run downwards, so that moving up is moving towards lower values.
     const own = flipped(columnsOf(paths, step));
     if (own.rows.length === 0) return;
-    const movedRows = moveRows(own, -(baselines[i] as number));
+    const movedRows = moveRows(own, -numberAt(baselines, i));
     const closing =
       above.length > 0
         ? closingMove(uniteRows(above.slice(-LINES_ABOVE)), movedRows, overlap, FARTHEST_LINE * face.capHeight, step)
         : null;
     if (closing) {
       moved += closing.move;
-      baselines[i] = (baselines[i] as number) + closing.move;
+      baselines[i] = numberAt(baselines, i) + closing.move;
       out.push({ start: draft.offset, end: draft.offset + draft.text.length, ...closing });
     }
-    above.push(moveRows(own, -(baselines[i] as number)));
+    above.push(moveRows(own, -numberAt(baselines, i)));
   });
   return out;
 }

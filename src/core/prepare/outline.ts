@@ -1,5 +1,6 @@
 /** Clean outlines with what everything downstream asks of them: bounds, area, length and nesting. */
 import type { LabelledPath } from '../geometry/boolean/labelled';
+import { numberAt } from '../geometry/elements';
 import { nestMeasured } from '../geometry/nesting';
 import { countSegments, type Path, pathArea, pathBox, transformPath } from '../geometry/path';
 import { type Box, determinant, EMPTY_BOX, type Matrix, uniteBoxes } from '../geometry/point';
@@ -26,13 +27,13 @@ export type Outline = {
 export function measureOutlines(paths: readonly LabelledPath[]): Outline[] {
   const measured = paths.map(({ path, labels }) => ({ path, labels, box: pathBox(path), area: pathArea(path) }));
   const { parent, depth } = nestMeasured(measured);
-  return measured.map((o, i) => ({ ...o, parent: parent[i] as number, depth: depth[i] as number }));
+  return measured.map((o, i) => ({ ...o, parent: numberAt(parent, i), depth: numberAt(depth, i) }));
 }
 
 /** The same outlines with their nesting found anew over the whole list. */
 export function nestAgain(outlines: readonly Outline[]): Outline[] {
   const { parent, depth } = nestMeasured(outlines);
-  return outlines.map((o, i) => ({ ...o, parent: parent[i] as number, depth: depth[i] as number }));
+  return outlines.map((o, i) => ({ ...o, parent: numberAt(parent, i), depth: numberAt(depth, i) }));
 }
 
 /** Bounds of outlines: those of the outer ones, which hold the others. */

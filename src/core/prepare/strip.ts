@@ -5,6 +5,7 @@
  * the middle of where they face each other, upright or level rather than slanted.
  */
 
+import { numberAt } from '../geometry/elements';
 import { rowsOfPolygons } from '../geometry/ink-rows';
 import { applyMatrix, type Point, rotation } from '../geometry/point';
 import type { PieceLink, PieceShape } from './links';
@@ -76,7 +77,10 @@ const apart = (a: number, b: number): number => Math.abs(((((a - b) % 360) + 540
 function anglesToTry(shortest: number, wish: StripWish): number[] {
   if (wish.turnDeg !== null) return apart(wish.turnDeg, shortest) <= 90 ? [wish.turnDeg] : [wish.turnDeg + 180];
   const nearestOf = (angles: readonly number[]) =>
-    [...angles].sort((a, b) => apart(a, shortest) - apart(b, shortest))[0] as number;
+    numberAt(
+      [...angles].sort((a, b) => apart(a, shortest) - apart(b, shortest)),
+      0,
+    );
   if (wish.direction === 'upright') return [nearestOf([90, -90])];
   if (wish.direction === 'level') return [nearestOf([0, 180])];
   const square = [0, 90, 180, -90].filter((a) => apart(a, shortest) <= SQUARE_WITHIN);
@@ -129,7 +133,7 @@ function stripAlong(
       Math.min(...rows.map((f) => f.beyond)) - far,
     );
     const overlap = Math.max(into, Math.min(wish.overlapMm, 0.3 * width));
-    const ideal = (first + (middles[k + ROWS / 2] as number)) * step;
+    const ideal = (first + numberAt(middles, k + ROWS / 2)) * step;
     // Rows are a grid; within half of it the strip may lie exactly in the middle.
     const covered = (first + k + ROWS / 2) * step;
     const middle = Math.abs(ideal - covered) <= step / 2 + 1e-9 ? ideal : covered;
@@ -160,10 +164,10 @@ function facingIn(a: readonly number[], b: readonly number[]): Facing | null {
   let best: Facing | null = null;
   for (let i = 0; i < a.length; i += 2)
     for (let k = 0; k < b.length; k += 2) {
-      const end = a[i + 1] as number;
-      const start = b[k] as number;
+      const end = numberAt(a, i + 1);
+      const start = numberAt(b, k);
       if (start < end || (best && start - end >= best.start - best.end)) continue;
-      best = { end, start, behind: a[i] as number, beyond: b[k + 1] as number };
+      best = { end, start, behind: numberAt(a, i), beyond: numberAt(b, k + 1) };
     }
   return best;
 }

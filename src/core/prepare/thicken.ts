@@ -1,5 +1,6 @@
 /** Thickening and thinning a shape, with holes kept open. */
 import type { ClipEngine } from '../geometry/boolean/engine';
+import { numberAt } from '../geometry/elements';
 import { largestCircleIn } from '../geometry/inscribed';
 import { type Corners, offsetRegion } from '../geometry/offset/offset';
 import { measureOutlines, type Outline } from './outline';
@@ -37,6 +38,6 @@ export function thicken(engine: ClipEngine, shape: readonly Outline[], step: Thi
     heldHoles.push({ hole: o, widthMm: width - 2 * most });
     return most;
   });
-  const outlines = measureOutlines(offsetRegion(engine, shape, step.by, step.corners, (i) => by[i] as number));
+  const outlines = measureOutlines(offsetRegion(engine, shape, step.by, step.corners, (i) => numberAt(by, i)));
   return { outlines, heldHoles: heldHoles };
 }

@@ -3,6 +3,7 @@
  * as a piece of its own, as the step says for each.
  */
 
+import { numberAt } from '../geometry/elements';
 import { rowsOfPolygons } from '../geometry/ink-rows';
 import { type Path, transformPath } from '../geometry/path';
 import {
@@ -101,7 +102,7 @@ export function tiesFor(
   // A piece that is moved takes along what was joined to it before: links are made from the first piece outwards.
   const motion = new Map<number, Matrix>();
   for (const link of shortestLinks(shapes)) {
-    const index = joined[link.piece] as number;
+    const index = numberAt(joined, link.piece);
     const answer = answerOf(index);
     const carried = motion.get(link.to);
     const target = carried ? movedShape(shapes[link.to] as PieceShape, carried) : (shapes[link.to] as PieceShape);

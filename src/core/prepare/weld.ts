@@ -7,6 +7,7 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { FLATTEN_MM } from '../geometry/boolean/session';
 import { uniteLabelled } from '../geometry/boolean/union';
 import { DisjointSets } from '../geometry/disjoint-sets';
+import { numberAt } from '../geometry/elements';
 import { type Path, transformRegion } from '../geometry/path';
 import {
   type Box,
@@ -57,7 +58,7 @@ type ClusterLetter = {
 };
 
 function clusterLettersOf(cluster: readonly number[], letters: readonly PlacedLetter[]): ClusterLetter[] {
-  const first = letters[cluster[0] as number] as PlacedLetter;
+  const first = letters[numberAt(cluster, 0)] as PlacedLetter;
   return cluster.map((i) => {
     const { glyphs, own, x, y } = letters[i] as PlacedLetter;
     return { glyphs, own, x: round(x - first.x), y: round(y - first.y) };
@@ -122,7 +123,7 @@ const placeKey = (m: Matrix): string => `${[m.a, m.b, m.c, m.d].map(round).join(
 const placeCluster = (united: readonly Outline[], to: Matrix, cluster: readonly number[]): readonly Outline[] =>
   transformOutlines(united, to).map((o) => ({
     ...o,
-    labels: o.labels.map((label) => (label < 0 ? -1 : (cluster[label] as number))),
+    labels: o.labels.map((label) => (label < 0 ? -1 : numberAt(cluster, label))),
   }));
 
 type Block = { readonly lines: readonly PlacedLine[]; readonly box: Box };
@@ -165,7 +166,7 @@ function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting,
   const out: Outline[] = [];
   let across = false;
   for (const cluster of clusters) {
-    const first = letters[cluster[0] as number] as PlacedLetter;
+    const first = letters[numberAt(cluster, 0)] as PlacedLetter;
     const placedCluster = memory.get(PLACED_CLUSTER, {
       letters: clusterLettersOf(cluster, letters),
       setting: s,

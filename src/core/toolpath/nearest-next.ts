@@ -1,4 +1,5 @@
 /** Places waiting to be visited, the nearest next. */
+import { floatAt, intAt } from '../geometry/elements';
 import type { Point } from '../geometry/point';
 
 /** Places in the order of x, linked both ways, so that the nearest left one is found by looking outwards. */
@@ -55,51 +56,51 @@ export class NearestNext {
         least = toRight;
         best = rightward;
       }
-      leftward = leftward < 0 ? -1 : this.onwards(this.before[leftward] as number, x, least);
-      rightward = rightward < 0 ? -1 : this.onwards(this.after[rightward] as number, x, least);
+      leftward = leftward < 0 ? -1 : this.onwards(intAt(this.before, leftward), x, least);
+      rightward = rightward < 0 ? -1 : this.onwards(intAt(this.after, rightward), x, least);
     }
     if (best < 0) return null;
     this.unlink(best);
-    this.nextLeft = this.before[best] as number;
-    this.nextRight = this.after[best] as number;
-    return this.ids[best] as number;
+    this.nextLeft = intAt(this.before, best);
+    this.nextRight = intAt(this.after, best);
+    return intAt(this.ids, best);
   }
 
   /** Begin looking at another x than that of the last one taken. */
   goTo(x: number): void {
-    while (this.nextRight >= 0 && (this.x[this.nextRight] as number) < x) {
+    while (this.nextRight >= 0 && floatAt(this.x, this.nextRight) < x) {
       this.nextLeft = this.nextRight;
-      this.nextRight = this.after[this.nextRight] as number;
+      this.nextRight = intAt(this.after, this.nextRight);
     }
-    while (this.nextLeft >= 0 && (this.x[this.nextLeft] as number) >= x) {
+    while (this.nextLeft >= 0 && floatAt(this.x, this.nextLeft) >= x) {
       this.nextRight = this.nextLeft;
-      this.nextLeft = this.before[this.nextLeft] as number;
+      this.nextLeft = intAt(this.before, this.nextLeft);
     }
   }
 
   /** Take one out by its index, visited or not. */
   drop(id: number): void {
-    const k = this.ranks[id] as number;
+    const k = intAt(this.ranks, id);
     if (this.gone[k]) return;
     this.unlink(k);
-    if (this.nextLeft === k) this.nextLeft = this.before[k] as number;
-    if (this.nextRight === k) this.nextRight = this.after[k] as number;
+    if (this.nextLeft === k) this.nextLeft = intAt(this.before, k);
+    if (this.nextRight === k) this.nextRight = intAt(this.after, k);
   }
 
   private unlink(k: number): void {
     this.gone[k] = 1;
-    const [before, after] = [this.before[k] as number, this.after[k] as number];
+    const [before, after] = [intAt(this.before, k), intAt(this.after, k)];
     if (before >= 0) this.after[before] = after;
     if (after >= 0) this.before[after] = before;
   }
 
   /** Squared distance of a place, infinite where there is none. */
   private distance(k: number, x: number, y: number): number {
-    return k < 0 ? Infinity : ((this.x[k] as number) - x) ** 2 + ((this.y[k] as number) - y) ** 2;
+    return k < 0 ? Infinity : (floatAt(this.x, k) - x) ** 2 + (floatAt(this.y, k) - y) ** 2;
   }
 
   /** The place itself while one there may be nearer than what was found, else -1. */
   private onwards(k: number, x: number, least: number): number {
-    return k >= 0 && ((this.x[k] as number) - x) ** 2 < least ? k : -1;
+    return k >= 0 && (floatAt(this.x, k) - x) ** 2 < least ? k : -1;
   }
 }

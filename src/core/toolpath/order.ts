@@ -1,4 +1,5 @@
 /** The order paths of one operation run in: inside before outside, and near ones after each other. */
+import { numberAt } from '../geometry/elements';
 import type { MeasuredPath } from '../geometry/nesting';
 import { NearestNext } from './nearest-next';
 
@@ -10,7 +11,7 @@ export function insideFirst(paths: readonly MeasuredPath[], parent: readonly num
   const children = new Map<number, number[]>();
   paths.forEach(({ path }, i) => {
     if (path.segments.length === 0) return;
-    const around = parent[i] as number;
+    const around = numberAt(parent, i);
     const siblings = children.get(around);
     if (siblings) siblings.push(i);
     else children.set(around, [i]);
@@ -26,7 +27,7 @@ export function insideFirst(paths: readonly MeasuredPath[], parent: readonly num
       x,
     );
     for (let nth = unvisited.take(x, y); nth !== null; nth = unvisited.take(x, y)) {
-      const next = inside[nth] as number;
+      const next = numberAt(inside, nth);
       visit(next);
       order.push(next);
       const start = paths[next]?.path.segments[0];

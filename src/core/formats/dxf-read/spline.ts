@@ -3,6 +3,7 @@
  * form (Ramshaw 1987), found by de Boor's scheme with a different argument at each level. Degrees 1 to 3 without weights
  * come out exactly; others are fitted.
  */
+import { numberAt } from '../../geometry/elements';
 import { fitCubics } from '../../geometry/fit-cubic';
 import { cubic, line, quadratic, type Segment } from '../../geometry/segment';
 
@@ -29,20 +30,20 @@ export function splineSegments(spline: Spline, tolerance: number): Segment[] | n
   const { degree, knots, points, weights } = spline;
   const n = points.length;
   if (!(degree >= 1 && degree <= 24) || n < degree + 1 || knots.length !== n + degree + 1) return null;
-  for (let i = 1; i < knots.length; i++) if (!((knots[i] as number) >= (knots[i - 1] as number))) return null;
+  for (let i = 1; i < knots.length; i++) if (!(numberAt(knots, i) >= numberAt(knots, i - 1))) return null;
   const even = weights.length !== n || weights.every((w) => w === weights[0]);
   if (!even && !weights.every((w) => w > 0)) return null;
   const control = points.map(([x, y], i): Point => {
-    const w = even ? 1 : (weights[i] as number);
+    const w = even ? 1 : numberAt(weights, i);
     return [x * w, y * w, w];
   });
   const polar = (span: number, at: readonly number[]): Point => {
     let row = control.slice(span - degree, span + 1);
     for (let level = 1; level <= degree; level++) {
-      const t = at[level - 1] as number;
+      const t = numberAt(at, level - 1);
       row = row.slice(1).map((q, j) => {
-        const low = knots[span - degree + level + j] as number;
-        const high = knots[span + 1 + j] as number;
+        const low = numberAt(knots, span - degree + level + j);
+        const high = numberAt(knots, span + 1 + j);
         return mix(row[j] as Point, q, high > low ? (t - low) / (high - low) : 0);
       });
     }
@@ -50,7 +51,7 @@ export function splineSegments(spline: Spline, tolerance: number): Segment[] | n
   };
   const out: Segment[] = [];
   for (let span = degree; span < n; span++) {
-    const [from, to] = [knots[span] as number, knots[span + 1] as number];
+    const [from, to] = [numberAt(knots, span), numberAt(knots, span + 1)];
     if (!(to > from)) continue;
     const bezier = Array.from({ length: degree + 1 }, (_, k) =>
       polar(
@@ -108,7 +109,7 @@ export function splineThrough(
   const at = (i: number) => distinct[i] as readonly [number, number];
   const h = distinct.slice(1).map((p, i) => Math.hypot(p[0] - at(i)[0], p[1] - at(i)[1]));
   const slopes = [0, 1].map((axis) => {
-    const d = (i: number) => ((at(i + 1)[axis] as number) - (at(i)[axis] as number)) / (h[i] as number);
+    const d = (i: number) => ((at(i + 1)[axis] as number) - (at(i)[axis] as number)) / numberAt(h, i);
     const [low, mid, high, right] = [0, 0, 0, 0].map(() => new Array<number>(n).fill(0)) as [
       number[],
       number[],
@@ -119,23 +120,22 @@ export function splineThrough(
     high[0] = start ? 0 : 1;
     right[0] = start ? (start[axis] as number) : 3 * d(0);
     for (let i = 1; i < n - 1; i++) {
-      low[i] = h[i] as number;
-      mid[i] = 2 * ((h[i - 1] as number) + (h[i] as number));
-      high[i] = h[i - 1] as number;
-      right[i] = 3 * ((h[i] as number) * d(i - 1) + (h[i - 1] as number) * d(i));
+      low[i] = numberAt(h, i);
+      mid[i] = 2 * (numberAt(h, i - 1) + numberAt(h, i));
+      high[i] = numberAt(h, i - 1);
+      right[i] = 3 * (numberAt(h, i) * d(i - 1) + numberAt(h, i - 1) * d(i));
     }
     low[n - 1] = end ? 0 : 1;
     mid[n - 1] = end ? 1 : 2;
     right[n - 1] = end ? (end[axis] as number) : 3 * d(n - 2);
     for (let i = 1; i < n; i++) {
-      const k = (low[i] as number) / (mid[i - 1] as number);
-      mid[i] = (mid[i] as number) - k * (high[i - 1] as number);
-      right[i] = (right[i] as number) - k * (right[i - 1] as number);
+      const k = numberAt(low, i) / numberAt(mid, i - 1);
+      mid[i] = numberAt(mid, i) - k * numberAt(high, i - 1);
+      right[i] = numberAt(right, i) - k * numberAt(right, i - 1);
     }
     const out = new Array<number>(n).fill(0);
     for (let i = n - 1; i >= 0; i--)
-      out[i] =
-        ((right[i] as number) - (high[i] as number) * (i + 1 < n ? (out[i + 1] as number) : 0)) / (mid[i] as number);
+      out[i] = (numberAt(right, i) - numberAt(high, i) * (i + 1 < n ? numberAt(out, i + 1) : 0)) / numberAt(mid, i);
     return out;
   }) as [number[], number[]];
   return h.map((length, i) => {
@@ -144,10 +144,10 @@ export function splineThrough(
     return cubic(
       p[0],
       p[1],
-      p[0] + k * (slopes[0][i] as number),
-      p[1] + k * (slopes[1][i] as number),
-      q[0] - k * (slopes[0][i + 1] as number),
-      q[1] - k * (slopes[1][i + 1] as number),
+      p[0] + k * numberAt(slopes[0], i),
+      p[1] + k * numberAt(slopes[1], i),
+      q[0] - k * numberAt(slopes[0], i + 1),
+      q[1] - k * numberAt(slopes[1], i + 1),
       q[0],
       q[1],
     );

@@ -1,3 +1,4 @@
+import { numberAt } from '../../geometry/elements';
 import type { Path } from '../../geometry/path';
 import { pathOf, type ReadPaths } from '../../geometry/path-data';
 import { compose, scaling, translation } from '../../geometry/point';
@@ -38,7 +39,7 @@ export function outlineOf(element: SvgElement, view: Viewport): ReadPaths | null
     case 'polygon': {
       const n = numbersIn(element.attributes.get('points') ?? '');
       const points: (readonly [number, number])[] = [];
-      for (let i = 0; i + 1 < n.length; i += 2) points.push([n[i] as number, n[i + 1] as number]);
+      for (let i = 0; i + 1 < n.length; i += 2) points.push([numberAt(n, i), numberAt(n, i + 1)]);
       const closed = element.name === 'polygon';
       if (points.length < 2) return NOTHING;
       const segments = points

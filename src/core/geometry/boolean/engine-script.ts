@@ -1,5 +1,6 @@
 /** Clipper2 in TypeScript behind the engine's interface. */
 import { Clipper64, ClipType, FillRule, type Path64 } from 'clipper2-ts';
+import { floatAt } from '../elements';
 import { type ClipEngine, type ClipOperation, GRID_PER_MM, type TaggedPolygon, type WindingRule } from './engine';
 
 const TYPES: Readonly<Record<ClipOperation, ClipType>> = {
@@ -18,9 +19,9 @@ function toGrid(polygon: TaggedPolygon): Path64 {
   const path: Path64 = [];
   for (let i = 0; i < polygon.length; i += 3) {
     path.push({
-      x: Math.round((polygon[i] as number) * GRID_PER_MM),
-      y: Math.round((polygon[i + 1] as number) * GRID_PER_MM),
-      z: polygon[i + 2] as number,
+      x: Math.round(floatAt(polygon, i) * GRID_PER_MM),
+      y: Math.round(floatAt(polygon, i + 1) * GRID_PER_MM),
+      z: floatAt(polygon, i + 2),
     });
   }
   return path;

@@ -1,4 +1,5 @@
 /** Nodes that mean nothing taken out of a rebuilt outline: between lines that run on straight, and arcs of one circle. */
+import { numberAt } from '../elements';
 import { arcRadius, line, type Segment } from '../segment';
 import type { LabelledPath } from './labelled';
 
@@ -26,7 +27,7 @@ export function joinRuns({ path, labels }: LabelledPath): LabelledPath {
     if (one) out[out.length - 1] = one;
     else {
       out.push(s);
-      outLabels.push(labels[(start + i) % n] as number);
+      outLabels.push(numberAt(labels, (start + i) % n));
     }
   }
   return out.length < 2 ? { path, labels } : { path: { segments: out, closed: true }, labels: outLabels };

@@ -6,6 +6,7 @@
  */
 import type Flatbush from 'flatbush';
 import { indexChords } from '../chord-index';
+import { floatAt, numberAt } from '../elements';
 import type { Path } from '../path';
 import type { Point } from '../point';
 import { line, pointAt, type Segment, stepsWithin, subSegment, withEnds } from '../segment';
@@ -129,8 +130,8 @@ export class BooleanSession {
       this.next[i] = i + 1 < end ? i + 1 : first;
       this.previous[i] = i > first ? i - 1 : end - 1;
       const at = 3 * (i - first);
-      polygon[at] = this.x[i] as number;
-      polygon[at + 1] = this.y[i] as number;
+      polygon[at] = numberAt(this.x, i);
+      polygon[at + 1] = numberAt(this.y, i);
       polygon[at + 2] = i + 1;
     }
     return polygon;
@@ -160,11 +161,11 @@ export class BooleanSession {
 
   /** How far along chord `e` a point lies, 0 to 1, or -1 when it is not on it. */
   private along(e: number, px: number, py: number): number {
-    const j = this.next[e] as number;
-    const ax = this.x[e] as number;
-    const ay = this.y[e] as number;
-    const dx = (this.x[j] as number) - ax;
-    const dy = (this.y[j] as number) - ay;
+    const j = numberAt(this.next, e);
+    const ax = numberAt(this.x, e);
+    const ay = numberAt(this.y, e);
+    const dx = numberAt(this.x, j) - ax;
+    const dy = numberAt(this.y, j) - ay;
     const l = dx * dx + dy * dy;
     if (l === 0) return -1;
     const u = Math.min(1, Math.max(0, ((px - ax) * dx + (py - ay) * dy) / l));
@@ -174,8 +175,8 @@ export class BooleanSession {
   }
 
   private parameter(e: number, u: number): number {
-    const from = this.t0[e] as number;
-    return from + u * ((this.t1[e] as number) - from);
+    const from = numberAt(this.t0, e);
+    return from + u * (numberAt(this.t1, e) - from);
   }
 
   /** The source stretch under a clipped edge: first by the tags of its ends, then by looking around its middle. */
@@ -188,20 +189,20 @@ export class BooleanSession {
     q: number,
   ): readonly [number, number, number] | null {
     if (p >= 0 && q >= 0) {
-      if (this.next[p] === q) return [this.source[p] as number, this.t0[p] as number, this.t1[p] as number];
-      if (this.next[q] === p) return [this.source[q] as number, this.t1[q] as number, this.t0[q] as number];
+      if (this.next[p] === q) return [numberAt(this.source, p), numberAt(this.t0, p), numberAt(this.t1, p)];
+      if (this.next[q] === p) return [numberAt(this.source, q), numberAt(this.t1, q), numberAt(this.t0, q)];
     } else if (p >= 0) {
       const ahead = this.along(p, qx, qy);
-      if (ahead > 0) return [this.source[p] as number, this.t0[p] as number, this.parameter(p, ahead)];
-      const e = this.previous[p] as number;
+      if (ahead > 0) return [numberAt(this.source, p), numberAt(this.t0, p), this.parameter(p, ahead)];
+      const e = numberAt(this.previous, p);
       const behind = this.along(e, qx, qy);
-      if (behind >= 0 && behind < 1) return [this.source[e] as number, this.t1[e] as number, this.parameter(e, behind)];
+      if (behind >= 0 && behind < 1) return [numberAt(this.source, e), numberAt(this.t1, e), this.parameter(e, behind)];
     } else if (q >= 0) {
       const ahead = this.along(q, px, py);
-      if (ahead > 0) return [this.source[q] as number, this.parameter(q, ahead), this.t0[q] as number];
-      const e = this.previous[q] as number;
+      if (ahead > 0) return [numberAt(this.source, q), this.parameter(q, ahead), numberAt(this.t0, q)];
+      const e = numberAt(this.previous, q);
       const behind = this.along(e, px, py);
-      if (behind >= 0 && behind < 1) return [this.source[e] as number, this.parameter(e, behind), this.t1[e] as number];
+      if (behind >= 0 && behind < 1) return [numberAt(this.source, e), this.parameter(e, behind), numberAt(this.t1, e)];
     }
     return this.search(px, py, qx, qy);
   }
@@ -218,15 +219,12 @@ export class BooleanSession {
       if (u < 0) continue;
       const v = this.along(e, qx, qy);
       if (v < 0) continue;
-      const j = this.next[e] as number;
-      const chord = Math.hypot(
-        (this.x[j] as number) - (this.x[e] as number),
-        (this.y[j] as number) - (this.y[e] as number),
-      );
+      const j = numberAt(this.next, e);
+      const chord = Math.hypot(numberAt(this.x, j) - numberAt(this.x, e), numberAt(this.y, j) - numberAt(this.y, e));
       const misfit = Math.abs(Math.abs(u - v) * chord - length);
       if (misfit < least) {
         least = misfit;
-        best = [this.source[e] as number, this.parameter(e, u), this.parameter(e, v)];
+        best = [numberAt(this.source, e), this.parameter(e, u), this.parameter(e, v)];
       }
     }
     return best;
@@ -236,8 +234,8 @@ export class BooleanSession {
     if (this.index) return this.index;
     const { x, y, next } = this;
     const index = indexChords(x.length, (i, put) => {
-      const j = next[i] as number;
-      put(x[i] as number, y[i] as number, x[j] as number, y[j] as number);
+      const j = numberAt(next, i);
+      put(numberAt(x, i), numberAt(y, i), numberAt(x, j), numberAt(y, j));
     });
     this.index = index;
     return index;
@@ -260,7 +258,7 @@ export class BooleanSession {
         labels.push(-1);
       } else {
         segments.push(withEnds(subSegment(this.sources[run.source] as Segment, run.a, run.b), start, end));
-        labels.push(this.labels[run.source] as number);
+        labels.push(numberAt(this.labels, run.source));
       }
     });
     if (segments.length === 0) return null;
@@ -273,12 +271,12 @@ export class BooleanSession {
     const edges: Run[] = [];
     for (let k = 0; k < m && m >= 3; k++) {
       const to = (k + 1) % m;
-      const px = v[3 * k] as number;
-      const py = v[3 * k + 1] as number;
-      const qx = v[3 * to] as number;
-      const qy = v[3 * to + 1] as number;
+      const px = floatAt(v, 3 * k);
+      const py = floatAt(v, 3 * k + 1);
+      const qx = floatAt(v, 3 * to);
+      const qy = floatAt(v, 3 * to + 1);
       if (px === qx && py === qy) continue;
-      const found = this.locate(px, py, (v[3 * k + 2] as number) - 1, qx, qy, (v[3 * to + 2] as number) - 1);
+      const found = this.locate(px, py, floatAt(v, 3 * k + 2) - 1, qx, qy, floatAt(v, 3 * to + 2) - 1);
       if (!found) this.figures.lostEdges++;
       const [source, a, b] = found ?? [-1, 0, 1];
       edges.push({ source, a, b, from: k, to });
@@ -308,15 +306,15 @@ export class BooleanSession {
     }
     if (runs.length <= 2) return runs;
     return runs.filter((run) => {
-      const dx = (v[3 * run.from] as number) - (v[3 * run.to] as number);
-      const dy = (v[3 * run.from + 1] as number) - (v[3 * run.to + 1] as number);
+      const dx = floatAt(v, 3 * run.from) - floatAt(v, 3 * run.to);
+      const dy = floatAt(v, 3 * run.from + 1) - floatAt(v, 3 * run.to + 1);
       return Math.hypot(dx, dy) > SPECK_MM || Math.abs(run.b - run.a) > 0.5;
     });
   }
 
   /** The point where run `p` hands over to run `q`; trims both to it. */
   private junction(p: Run, q: Run, v: TaggedPolygon): Point {
-    const made = { x: v[3 * q.from] as number, y: v[3 * q.from + 1] as number };
+    const made = { x: floatAt(v, 3 * q.from), y: floatAt(v, 3 * q.from + 1) };
     if (p.source < 0 || q.source < 0) {
       if (q.source >= 0) return pointAt(this.sources[q.source] as Segment, q.a);
       if (p.source >= 0) return pointAt(this.sources[p.source] as Segment, p.b);

@@ -4,6 +4,7 @@
  * an edge is put into it. (The idea of snap rounding, Hobby 1999, at the size of a grid step.)
  */
 import Flatbush from 'flatbush';
+import { floatAt, numberAt } from '../elements';
 import { GRID_PER_MM, type TaggedPolygon } from './engine';
 
 const REACH_MM = 1.5 / GRID_PER_MM;
@@ -23,19 +24,19 @@ export function snapTogether(polygons: readonly TaggedPolygon[]): TaggedPolygon[
     const first = at;
     firsts.push(first);
     for (let i = 0; i < polygon.length; i += 3, at++) {
-      x[at] = polygon[i] as number;
-      y[at] = polygon[i + 1] as number;
+      x[at] = floatAt(polygon, i);
+      y[at] = floatAt(polygon, i + 1);
       next[at] = i + 3 < polygon.length ? at + 1 : first;
     }
   }
   uniteVertices(x, y);
   const insertions = findInsertions(x, y, next);
   return polygons.map((polygon, p) => {
-    const first = firsts[p] as number;
+    const first = numberAt(firsts, p);
     const out: number[] = [];
     for (let i = 0; i < polygon.length / 3; i++) {
       const v = first + i;
-      out.push(x[v] as number, y[v] as number, polygon[3 * i + 2] as number);
+      out.push(floatAt(x, v), floatAt(y, v), floatAt(polygon, 3 * i + 2));
       for (const add of (insertions.get(v) ?? []).sort((a, b) => a.along - b.along)) out.push(add.x, add.y, 0);
     }
     return Float64Array.from(out);
@@ -45,17 +46,17 @@ export function snapTogether(polygons: readonly TaggedPolygon[]): TaggedPolygon[
 /** Give every vertex the place of the first vertex within reach of it. */
 function uniteVertices(x: Float64Array, y: Float64Array): void {
   const index = new Flatbush(x.length);
-  for (let i = 0; i < x.length; i++) index.add(x[i] as number, y[i] as number, x[i] as number, y[i] as number);
+  for (let i = 0; i < x.length; i++) index.add(floatAt(x, i), floatAt(y, i), floatAt(x, i), floatAt(y, i));
   index.finish();
   for (let i = 0; i < x.length; i++) {
-    const px = x[i] as number;
-    const py = y[i] as number;
+    const px = floatAt(x, i);
+    const py = floatAt(y, i);
     let first = i;
     for (const j of index.search(px - REACH_MM, py - REACH_MM, px + REACH_MM, py + REACH_MM))
       first = Math.min(first, j);
-    if (first < i && Math.hypot((x[first] as number) - px, (y[first] as number) - py) <= REACH_MM) {
-      x[i] = x[first] as number;
-      y[i] = y[first] as number;
+    if (first < i && Math.hypot(floatAt(x, first) - px, floatAt(y, first) - py) <= REACH_MM) {
+      x[i] = floatAt(x, first);
+      y[i] = floatAt(y, first);
     }
   }
 }
@@ -64,20 +65,20 @@ function findInsertions(x: Float64Array, y: Float64Array, next: Uint32Array): Ma
   const index = new Flatbush(x.length);
   for (let i = 0; i < x.length; i++) {
     const j = next[i] as number;
-    const [ax, ay, bx, by] = [x[i] as number, y[i] as number, x[j] as number, y[j] as number];
+    const [ax, ay, bx, by] = [floatAt(x, i), floatAt(y, i), floatAt(x, j), floatAt(y, j)];
     index.add(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by));
   }
   index.finish();
   const insertions = new Map<number, Insertion[]>();
   for (let v = 0; v < x.length; v++) {
-    const px = x[v] as number;
-    const py = y[v] as number;
+    const px = floatAt(x, v);
+    const py = floatAt(y, v);
     for (const e of index.search(px - REACH_MM, py - REACH_MM, px + REACH_MM, py + REACH_MM)) {
       const j = next[e] as number;
-      const ax = x[e] as number;
-      const ay = y[e] as number;
-      const dx = (x[j] as number) - ax;
-      const dy = (y[j] as number) - ay;
+      const ax = floatAt(x, e);
+      const ay = floatAt(y, e);
+      const dx = floatAt(x, j) - ax;
+      const dy = floatAt(y, j) - ay;
       const l = dx * dx + dy * dy;
       if (l === 0 || (px === ax && py === ay) || (px === x[j] && py === y[j])) continue;
       const along = ((px - ax) * dx + (py - ay) * dy) / l;

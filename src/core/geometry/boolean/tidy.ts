@@ -3,6 +3,7 @@
  * other they may cross a little before or after their chords do. That leaves a thin loop at the joint, or a stretch that
  * is gone along and back.
  */
+import { numberAt } from '../elements';
 import { line, pointAt, type Segment, subSegment, tangentAt, withEnds } from '../segment';
 import { crossingNear, nearestParameter, segmentArea, segmentLength } from '../segment-measures';
 import type { LabelledPath } from './labelled';
@@ -25,7 +26,7 @@ export function tidyLoops({ path, labels }: LabelledPath, thin: number): Labelle
       (turnsBack(segments[(i + n - 1) % n] as Segment, s) || turnsBack(s, segments[(i + 1) % n] as Segment)),
   );
   if (n < 4 || !mayLoop) return { path, labels };
-  let pieces: Piece[] = segments.map((segment, i) => ({ segment, label: labels[i] as number }));
+  let pieces: Piece[] = segments.map((segment, i) => ({ segment, label: numberAt(labels, i) }));
   for (let i = 0; i < pieces.length && pieces.length >= 4; i++) {
     const mended = withoutLoopAfter(pieces, i, thin);
     if (!mended) continue;

@@ -2,6 +2,7 @@
  * The parallel curve of one segment: every point moved along its normal. Lines and arcs stay lines and arcs; curves are
  * split where the parallel turns back on itself (where the radius of curvature is the distance) and fitted by cubics.
  */
+import { numberAt } from '../elements';
 import { fitCubics, type Sample } from '../fit-cubic';
 import { arcRadius, curvatureAt, line, pointAt, type Segment, tangentAt } from '../segment';
 
@@ -36,7 +37,7 @@ export function parallel(s: Segment, distance: number): Segment[] {
   const speed = (t: number) => 1 + curvatureAt(s, t) * distance;
   const cuts = turningPoints(speed);
   return cuts.slice(1).flatMap((to, i) => {
-    const from = cuts[i] as number;
+    const from = numberAt(cuts, i);
     const way = speed((from + to) / 2) < 0 ? -1 : 1;
     const sample = (t: number): Sample => {
       const p = on(t);
@@ -64,5 +65,5 @@ function turningPoints(f: (t: number) => number): number[] {
     }
     before = at;
   }
-  return [...cuts, 1].filter((t, i, all) => i === 0 || t - (all[i - 1] as number) > 1e-6 || t === 1);
+  return [...cuts, 1].filter((t, i, all) => i === 0 || t - numberAt(all, i - 1) > 1e-6 || t === 1);
 }

@@ -1,5 +1,6 @@
 /** The bridges of one shape: those by hand first, then the automatic ones, then the outlines with all of them put in. */
 import { DisjointSets } from '../../geometry/disjoint-sets';
+import { numberAt } from '../../geometry/elements';
 import { applyMatrix, boxHeight, boxWidth, invert, type Matrix, type Point, turnWith } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import { measureOutlines, nestAgain, type Outline } from '../outline';
@@ -95,7 +96,7 @@ export class Bridging {
   private placeFree(pinned: PinnedBridge, index: number, label: number, frame: LetterFrame): void {
     const at = placeOf(pinned, frame);
     const nearest = this.edges.nearest(at, this.shape.keys());
-    const outline = nearest && (this.edges.outline[nearest.chord] as number);
+    const outline = nearest && numberAt(this.edges.outline, nearest.chord);
     const candidate =
       outline === null
         ? null
@@ -229,7 +230,7 @@ export class Bridging {
     const way = turnWith(matrix, place.way);
     const near = this.edges.nearest(applyMatrix(matrix, place.at), [site.island]);
     if (!near) return null;
-    const at = (this.edges.start[near.chord] as number) + near.along * this.edges.chordLength(near.chord);
+    const at = numberAt(this.edges.start, near.chord) + near.along * this.edges.chordLength(near.chord);
     const flare = site.width - site.waist;
     const here = { ...site, width: place.width, waist: place.width - flare };
     return candidateAt(this.edges, here, at, Math.atan2(way.y, way.x));

@@ -1,5 +1,6 @@
 /** Bridges placed by hand: found again on their letter, as near as there is a place for them. */
 
+import { numberAt } from '../../geometry/elements';
 import { applyMatrix, type Point, turnWith } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import { widthsFrom } from './choose';
@@ -35,9 +36,9 @@ export function placedCandidate(
 ): Candidate | null {
   const nearest = edges.nearest(placeOf(pinned, frame), [site.island]);
   if (!nearest) return null;
-  const at = (edges.start[nearest.chord] as number) + nearest.along * edges.chordLength(nearest.chord);
+  const at = numberAt(edges.start, nearest.chord) + nearest.along * edges.chordLength(nearest.chord);
   const capital = Math.hypot(frame.matrix.a, frame.matrix.b);
-  const most = Math.min(MOVED_MOST * capital, (edges.length[site.island] as number) / 2);
+  const most = Math.min(MOVED_MOST * capital, numberAt(edges.length, site.island) / 2);
   const turn = pinned.turn;
   const own =
     turn === null ? null : angleOf(turnWith(frame.matrix, { x: Math.cos(turn * DEG), y: Math.sin(turn * DEG) }));

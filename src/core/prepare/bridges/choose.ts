@@ -1,3 +1,4 @@
+import { numberAt } from '../../geometry/elements';
 import { conflict } from './conflict';
 import { costTogether, type Standard } from './cost';
 import type { VoidEdges } from './edges';
@@ -38,7 +39,7 @@ function oppositeOf(edges: VoidEdges, site: Site, { span, angle }: Candidate): C
   const chord = edges.nearest(span.from.middle, [site.island])?.chord ?? -1;
   const hit = edges.ray(span.from.middle, back, 4 * site.standard.reach, chord);
   if (!hit || edges.outline[hit.chord] !== site.island) return null;
-  const at = (edges.start[hit.chord] as number) + hit.along * edges.chordLength(hit.chord);
+  const at = numberAt(edges.start, hit.chord) + hit.along * edges.chordLength(hit.chord);
   return candidateAt(edges, site, at, angle + Math.PI);
 }
 

@@ -1,4 +1,5 @@
 /** Whether two spans would get in each other's way. */
+import { numberAt } from '../../geometry/elements';
 import type { VoidEdges } from './edges';
 import type { Landing, Span } from './span';
 
@@ -14,7 +15,7 @@ export function conflict(edges: VoidEdges, a: Span, b: Span, beside: number): bo
 
 function landingsMeet(edges: VoidEdges, a: Landing, b: Landing, apart: number): boolean {
   if (a.outline !== b.outline) return false;
-  const whole = edges.length[a.outline] as number;
+  const whole = numberAt(edges.length, a.outline);
   const ahead = (((b.firstAt - a.firstAt) % whole) + whole) % whole;
   const back = (((a.firstAt - b.firstAt) % whole) + whole) % whole;
   return ahead < a.lastAt - a.firstAt + apart || back < b.lastAt - b.firstAt + apart;

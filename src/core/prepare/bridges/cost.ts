@@ -3,6 +3,7 @@
  * the length of the usual way across costs. A good bridge is short, meets both edges square, keeps off corners and
  * joints, has stock behind both edges, holds the island about its middle and lies as the letter lies.
  */
+import { numberAt } from '../../geometry/elements';
 import type { Point } from '../../geometry/point';
 import type { Landing, Span } from './span';
 
@@ -122,7 +123,7 @@ export function costTogether(spans: readonly Span[], { middle, up, along }: Stan
   const even = (2 * Math.PI) / n;
   let narrowest = Infinity;
   angles.forEach((angle, i) => {
-    const next = i + 1 < n ? (angles[i + 1] as number) : (angles[0] as number) + 2 * Math.PI;
+    const next = i + 1 < n ? numberAt(angles, i + 1) : numberAt(angles, 0) + 2 * Math.PI;
     narrowest = Math.min(narrowest, next - angle);
   });
   let cost = TOGETHER.bunched * (n - 1) * Math.max(0, 1 - narrowest / even);

@@ -3,6 +3,7 @@
  * that they are islands like any other and get a bridge.
  */
 import type { LabelledPath } from '../../geometry/boolean/labelled';
+import { numberAt } from '../../geometry/elements';
 import { closedPath, pathArea } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { line, pointAt, type Segment, subSegment } from '../../geometry/segment';
@@ -33,7 +34,7 @@ export function cutHairs(
   );
   const suspects = new Set<number>();
   for (let i = 0; i < edges.ax.length; i++) {
-    const outline = edges.outline[i] as number;
+    const outline = numberAt(edges.outline, i);
     if (!suspects.has(outline) && facing(edges, i).length > 0) suspects.add(outline);
   }
   const hairs: Hair[] = [];
@@ -77,8 +78,8 @@ type Neck = {
 /** Chords of the same outline that lie within a hair of one, across stock. */
 function facing(edges: VoidEdges, i: number): Neck[] {
   const [ax, ay, bx, by] = [edges.x0(i), edges.y0(i), edges.x1(i), edges.y1(i)];
-  const outline = edges.outline[i] as number;
-  const whole = edges.length[outline] as number;
+  const outline = numberAt(edges.outline, i);
+  const whole = numberAt(edges.length, outline);
   const found: Neck[] = [];
   for (const j of edges.within(
     Math.min(ax, bx) - HAIR_MM,
@@ -105,7 +106,7 @@ function facing(edges: VoidEdges, i: number): Neck[] {
 
 /** How far along the outline a place on a chord is. */
 const placeOn = (edges: VoidEdges, chord: number, along: number): number =>
-  (edges.start[chord] as number) + along * edges.chordLength(chord);
+  numberAt(edges.start, chord) + along * edges.chordLength(chord);
 
 /** The nearest places of two chords that do not cross: one of them is an end. */
 function nearest(edges: VoidEdges, i: number, j: number): { ti: number; tj: number; width: number } {
@@ -142,8 +143,8 @@ function splitAt(edges: VoidEdges, of: LabelledPath, { i, j, ti, tj }: Neck): [L
 function stretch(edges: VoidEdges, { path, labels }: LabelledPath, from: number, to: number): LabelledPath {
   const cut = (distance: number) => {
     const { chord, along } = edges.at(0, distance);
-    const [t0, t1] = [edges.t0[chord] as number, edges.t1[chord] as number];
-    return { index: edges.segment[chord] as number, t: t0 + along * (t1 - t0) };
+    const [t0, t1] = [numberAt(edges.t0, chord), numberAt(edges.t1, chord)];
+    return { index: numberAt(edges.segment, chord), t: t0 + along * (t1 - t0) };
   };
   const [start, end] = [cut(from), cut(to)];
   const n = path.segments.length;
@@ -152,7 +153,7 @@ function stretch(edges: VoidEdges, { path, labels }: LabelledPath, from: number,
   const take = (index: number, t0: number, t1: number) => {
     if (t1 - t0 < 1e-9) return;
     segments.push(subSegment(path.segments[index] as Segment, t0, t1));
-    out.push(labels[index] as number);
+    out.push(numberAt(labels, index));
   };
   if (start.index === end.index && start.t < end.t) take(start.index, start.t, end.t);
   else {
@@ -163,6 +164,6 @@ function stretch(edges: VoidEdges, { path, labels }: LabelledPath, from: number,
   const p = pointAt(path.segments[end.index] as Segment, end.t);
   const q = pointAt(path.segments[start.index] as Segment, start.t);
   segments.push(line(p.x, p.y, q.x, q.y));
-  out.push(labels[end.index] as number);
+  out.push(numberAt(labels, end.index));
   return { path: closedPath(segments), labels: out };
 }

@@ -1,4 +1,5 @@
 /** Heights that the bridges of a line of letters share. */
+import { numberAt } from '../../geometry/elements';
 import { applyMatrix, invert, type Matrix, type Point } from '../../geometry/point';
 import type { VoidEdges } from './edges';
 import { type Candidate, candidateAt, type Site } from './search';
@@ -50,9 +51,8 @@ export function levelled(edges: VoidEdges, islands: readonly Levelled[]): (reado
 function spreadOver(heights: readonly number[]): number[] {
   const sorted = [...new Set(heights)].sort((a, b) => a - b);
   if (sorted.length <= HEIGHTS) return sorted;
-  return Array.from(
-    { length: HEIGHTS },
-    (_, k) => sorted[Math.round((k * (sorted.length - 1)) / (HEIGHTS - 1))] as number,
+  return Array.from({ length: HEIGHTS }, (_, k) =>
+    numberAt(sorted, Math.round((k * (sorted.length - 1)) / (HEIGHTS - 1))),
   );
 }
 
@@ -67,15 +67,15 @@ const middleOf = ({ span }: Candidate): Point => ({
 /** Level bridges whose middle line is at a height: the cheaper one, or both ends when two are wanted. */
 function candidatesAt(edges: VoidEdges, { site, matrix, count }: Levelled, y: number): Candidate[] {
   const back = invert(matrix);
-  const first = edges.firstChord[site.island] as number;
-  const last = edges.firstChord[site.island + 1] as number;
+  const first = numberAt(edges.firstChord, site.island);
+  const last = numberAt(edges.firstChord, site.island + 1);
   const along = Math.atan2(site.standard.along.y, site.standard.along.x);
   const found: Candidate[] = [];
   for (let i = first; i < last; i++) {
     const ya = applyMatrix(back, { x: edges.x0(i), y: edges.y0(i) }).y;
     const yb = applyMatrix(back, { x: edges.x1(i), y: edges.y1(i) }).y;
     if (ya > y === yb > y) continue;
-    const at = (edges.start[i] as number) + ((y - ya) / (yb - ya)) * edges.chordLength(i);
+    const at = numberAt(edges.start, i) + ((y - ya) / (yb - ya)) * edges.chordLength(i);
     for (const angle of [along, along + Math.PI]) {
       const c = candidateAt(edges, site, at, angle);
       if (c) found.push(c);

@@ -3,6 +3,7 @@
  * between the cuts is dropped, and the ends are joined along the sides. Everything else stays as it is, segment by segment.
  */
 import type { LabelledPath } from '../../geometry/boolean/labelled';
+import { numberAt } from '../../geometry/elements';
 import { closedPath } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { arcBetween, line, pointAt, type Segment, subSegment, tangentAt } from '../../geometry/segment';
@@ -75,7 +76,7 @@ export function rewire(
   const nextEnd = new Map<number, number>();
   for (const list of onOutline.values())
     list.forEach((i, k) => {
-      nextEnd.set(i, list[(k + 1) % list.length] as number);
+      nextEnd.set(i, numberAt(list, (k + 1) % list.length));
     });
   const out: LabelledPath[] = [];
   const done = new Set<number>();
@@ -121,7 +122,7 @@ function takeBetween({ path, labels }: LabelledPath, from: Cut, to: Cut, segment
     const piece = subSegment(s, t0, t1);
     if ((t0 > 0 || t1 < 1) && Math.hypot(piece.x1 - piece.x0, piece.y1 - piece.y0) < SLIVER_MM && t1 - t0 < 0.5) return;
     segments.push(piece);
-    out.push(labels[i] as number);
+    out.push(numberAt(labels, i));
   };
   if (from.segment === to.segment && from.t <= to.t) {
     take(from.segment, from.t, to.t);
@@ -153,11 +154,11 @@ function endOf(edges: VoidEdges, span: Span, landing: Landing): End {
  * (t 0 or 1) when that is nearer than what is worth a segment of its own.
  */
 function exactCut(edges: VoidEdges, span: Span, chord: number, hand: number, keptEnd: 0 | 1): Cut {
-  const outline = edges.outline[chord] as number;
-  const index = edges.segment[chord] as number;
+  const outline = numberAt(edges.outline, chord);
+  const index = numberAt(edges.segment, chord);
   const segment = edges.paths[outline]?.segments[index] as Segment;
   const side = (hand * span.width) / 2;
-  const ends = [edges.t0[chord] as number, edges.t1[chord] as number] as const;
+  const ends = [numberAt(edges.t0, chord), numberAt(edges.t1, chord)] as const;
   const t = rootBetween((x) => acrossOf(span, pointAt(segment, x)) - side, ...ends);
   const at = pointAt(segment, t);
   const node = pointAt(segment, keptEnd);

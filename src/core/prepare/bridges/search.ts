@@ -1,4 +1,5 @@
 /** The good places for bridges of one island: every place around it is tried coarsely, the best are refined. */
+import { numberAt } from '../../geometry/elements';
 import type { Point } from '../../geometry/point';
 import { costOf, longestAt, type Standard } from './cost';
 import type { VoidEdges } from './edges';
@@ -75,7 +76,7 @@ const USUAL_PLACES = 32;
  * Infinity when nothing faces it.
  */
 export function usualAcross(edges: VoidEdges, outline: number, longest: number): number {
-  const whole = edges.length[outline] as number;
+  const whole = numberAt(edges.length, outline);
   const ways: number[] = [];
   for (let k = 0; k < USUAL_PLACES; k++) {
     const { chord, along } = edges.at(outline, (k * whole) / USUAL_PLACES);
@@ -91,7 +92,7 @@ export function usualAcross(edges: VoidEdges, outline: number, longest: number):
  * make the best are left as they are.
  */
 export function candidatesFor(edges: VoidEdges, site: Site, several: boolean): Candidate[] {
-  const whole = edges.length[site.island] as number;
+  const whole = numberAt(edges.length, site.island);
   const step = Math.max(whole / PLACES, site.width * CLOSEST);
   const count = Math.max(8, Math.ceil(whole / step));
   const ways = setWays(site.standard);

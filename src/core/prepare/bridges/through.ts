@@ -1,4 +1,5 @@
 /** Where a bridge put in by a press on the sheet would start. */
+import { numberAt } from '../../geometry/elements';
 import { applyMatrix, boxHeight, boxWidth, EMPTY_BOX, invert, type Point, uniteBoxes } from '../../geometry/point';
 import { pointAt } from '../../geometry/segment';
 import { nearestParameter } from '../../geometry/segment-measures';
@@ -32,7 +33,7 @@ function labelAt({ path, labels }: Outline, p: Point): number {
   path.segments.forEach((s, i) => {
     const q = pointAt(s, nearestParameter(s, p.x, p.y));
     const distance = Math.hypot(q.x - p.x, q.y - p.y);
-    if (distance < best.distance) best = { distance, label: labels[i] as number };
+    if (distance < best.distance) best = { distance, label: numberAt(labels, i) };
   });
   return best.label;
 }
@@ -57,7 +58,7 @@ function gapAt(
   const way = near.distance > 1e-6 ? { x: dx / near.distance, y: dy / near.distance } : into;
   const hit = edges.ray(foot, way, longest, near.chord);
   if (!hit) return null;
-  const here = { outline: edges.outline[near.chord] as number, at: foot };
-  const there = { outline: edges.outline[hit.chord] as number, at: edges.pointOn(hit.chord, hit.along) };
+  const here = { outline: numberAt(edges.outline, near.chord), at: foot };
+  const there = { outline: numberAt(edges.outline, hit.chord), at: edges.pointOn(hit.chord, hit.along) };
   return isIsland(there.outline) && !isIsland(here.outline) ? there : here;
 }

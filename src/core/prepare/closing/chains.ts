@@ -1,5 +1,6 @@
 /** Strands linked end to end: as the file has them, and where ends lie on each other. */
 import Flatbush from 'flatbush';
+import { intAt, numberAt } from '../../geometry/elements';
 import { pathLength } from '../../geometry/path';
 import { distance, type Point } from '../../geometry/point';
 import { type Segment, withEnds } from '../../geometry/segment';
@@ -34,7 +35,7 @@ const NOT_THROUGH = Math.cos((25 * Math.PI) / 180);
 /** Link free ends that lie on each other. Returns the places where more than two meet and nothing tells them apart. */
 export function linkTouching(segments: readonly Segment[], links: Links): (readonly number[])[] {
   const free: number[] = [];
-  for (let end = 0; end < links.length; end++) if ((links[end] as number) < 0) free.push(end);
+  for (let end = 0; end < links.length; end++) if (intAt(links, end) < 0) free.push(end);
   const knots: (readonly number[])[] = [];
   if (free.length < 2) return knots;
   const at = (end: number) => endPoint(segments[end >> 1] as Segment, end & 1);
@@ -51,16 +52,16 @@ export function linkTouching(segments: readonly Segment[], links: Links): (reado
     const toVisit = [i];
     taken[i] = 1;
     for (let k = toVisit.pop(); k !== undefined; k = toVisit.pop()) {
-      const end = free[k] as number;
+      const end = numberAt(free, k);
       group.push(end);
       const p = at(end);
       for (const j of index.search(p.x - EXACT_MM, p.y - EXACT_MM, p.x + EXACT_MM, p.y + EXACT_MM))
-        if (!taken[j] && distance(p, at(free[j] as number)) <= EXACT_MM) {
+        if (!taken[j] && distance(p, at(numberAt(free, j))) <= EXACT_MM) {
           taken[j] = 1;
           toVisit.push(j);
         }
     }
-    if (group.length === 2) link(links, group[0] as number, group[1] as number);
+    if (group.length === 2) link(links, numberAt(group, 0), numberAt(group, 1));
     else if (group.length > 2) {
       const free = linkThrough(segments, links, group);
       if (free.length > 0) knots.push(free);
@@ -82,11 +83,11 @@ function linkThrough(segments: readonly Segment[], links: Links, group: readonly
   };
   const partner = group.map((_, i) => {
     const likely = [...group.keys()].filter((j) => j !== i && straight(i, j) > NOT_THROUGH);
-    return likely.length === 1 && straight(i, likely[0] as number) > THROUGH ? (likely[0] as number) : -1;
+    return likely.length === 1 && straight(i, numberAt(likely, 0)) > THROUGH ? numberAt(likely, 0) : -1;
   });
   if (!partner.every((j, i) => j >= 0 && partner[j] === i)) return group;
   partner.forEach((j, i) => {
-    if (i < j) link(links, group[i] as number, group[j] as number);
+    if (i < j) link(links, numberAt(group, i), numberAt(group, j));
   });
   return [];
 }
@@ -101,13 +102,13 @@ export function chainsOf(count: number, links: Links): Chain[] {
     for (;;) {
       entries.push(end);
       seen[end >> 1] = 1;
-      const next = links[otherEnd(end)] as number;
+      const next = intAt(links, otherEnd(end));
       if (next < 0) return { entries, closed: false };
       if (next === start) return { entries, closed: true };
       end = next;
     }
   };
-  for (let end = 0; end < 2 * count; end++) if (!seen[end >> 1] && (links[end] as number) < 0) chains.push(walk(end));
+  for (let end = 0; end < 2 * count; end++) if (!seen[end >> 1] && intAt(links, end) < 0) chains.push(walk(end));
   for (let i = 0; i < count; i++) if (!seen[i]) chains.push(walk(2 * i));
   return chains;
 }

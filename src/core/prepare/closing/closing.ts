@@ -6,6 +6,7 @@
  */
 
 import { joinRuns } from '../../geometry/boolean/join';
+import { numberAt } from '../../geometry/elements';
 import { type Path, pathArea } from '../../geometry/path';
 import { distance, type Point } from '../../geometry/point';
 import { reverseSegment, type Segment } from '../../geometry/segment';
@@ -68,7 +69,7 @@ export function closeLines(lines: readonly LooseLine[], settings: ClosingSetting
   const loops: Path[] = [];
   const open: Path[] = [];
   for (const chain of chainsOf(segments.length, links)) {
-    if (dropped.has((chain.entries[0] as number) >> 1)) continue;
+    if (dropped.has(numberAt(chain.entries, 0) >> 1)) continue;
     const run = chain.entries.flatMap((end) => {
       const pieces = made.get(end >> 1) ?? [segments[end >> 1] as Segment];
       return (end & 1) === 0 ? pieces : pieces.map(reverseSegment).reverse();
@@ -131,7 +132,7 @@ function strandsOf(lines: readonly LooseLine[], doubles: number) {
   });
   const links: Links = new Int32Array(2 * strands.length).fill(-1);
   for (const [i, j] of joints) {
-    const [from, to] = [lastPiece[i] as number, firstPiece[j] as number];
+    const [from, to] = [numberAt(lastPiece, i), numberAt(firstPiece, j)];
     if (from >= 0 && to >= 0) link(links, 2 * from + 1, 2 * to);
   }
   return { strands, links, doubled };
@@ -161,10 +162,10 @@ function findGaps(
   const ends: LooseEnd[] = [];
   const inKnot = new Set(knots.flat());
   chainsOf(segments.length, links).forEach((chain, i) => {
-    const first = chain.entries[0] as number;
+    const first = numberAt(chain.entries, 0);
     if (chain.closed || dropped.has(first >> 1)) return;
     const chainMm = segmentsLength(chain.entries.map((end) => segments[end >> 1] as Segment));
-    for (const id of [first, otherEnd(chain.entries[chain.entries.length - 1] as number)]) {
+    for (const id of [first, otherEnd(numberAt(chain.entries, chain.entries.length - 1))]) {
       if (inKnot.has(id)) continue;
       const s = segments[id >> 1] as Segment;
       ends.push({ id, at: endPoint(s, id & 1), way: leaving(s, id & 1), chain: i, chainMm });

@@ -3,6 +3,7 @@
  * the longer covers; a curve goes when another runs along the whole of it. What is drawn twice would be burnt twice.
  */
 import Flatbush from 'flatbush';
+import { intAt, numberAt } from '../../geometry/elements';
 import type { Path } from '../../geometry/path';
 import { growBox } from '../../geometry/point';
 import { type Arc, arcRadius, type Line, pointAt, type Segment, subSegment } from '../../geometry/segment';
@@ -33,7 +34,7 @@ export function withoutDoubles(
 ): Undoubled {
   const lengths = segments.map(segmentLength);
   const order = [...segments.keys()].sort(
-    (a, b) => Number(isClosed[b]) - Number(isClosed[a]) || (lengths[b] as number) - (lengths[a] as number) || a - b,
+    (a, b) => Number(isClosed[b]) - Number(isClosed[a]) || numberAt(lengths, b) - numberAt(lengths, a) || a - b,
   );
   const rank = new Int32Array(segments.length);
   order.forEach((i, place) => {
@@ -43,12 +44,12 @@ export function withoutDoubles(
   let doubled = 0;
   const kept = segments.map((s, i): readonly Segment[] => {
     if (isClosed[i]) return [s];
-    const off = offFor(lengths[i] as number, tolerance);
+    const off = offFor(numberAt(lengths, i), tolerance);
     // What one of those has lost itself is on one still before it.
-    const before = search(s, off).filter((j) => (rank[j] as number) < (rank[i] as number));
+    const before = search(s, off).filter((j) => intAt(rank, j) < intAt(rank, i));
     const kept = uncovered(
       s,
-      lengths[i] as number,
+      numberAt(lengths, i),
       before.map((j) => segments[j] as Segment),
       off,
     );
@@ -82,11 +83,11 @@ export function repeatsAmong(outlines: readonly (readonly Path[])[], tolerance: 
   const along = new Map<number, ReadonlySet<number>>();
   const touched: number[] = [];
   segments.forEach((s, i) => {
-    const mine = owner[i] as number;
-    const off = offFor(lengths[i] as number, tolerance);
+    const mine = numberAt(owner, i);
+    const off = offFor(numberAt(lengths, i), tolerance);
     const others = new Map<number, Segment[]>();
     for (const j of search(s, off)) {
-      const other = owner[j] as number;
+      const other = numberAt(owner, j);
       if ((place.get(other) as number) >= (place.get(mine) as number)) continue;
       const list = others.get(other);
       if (list) list.push(segments[j] as Segment);
@@ -95,7 +96,7 @@ export function repeatsAmong(outlines: readonly (readonly Path[])[], tolerance: 
     const whole = new Set<number>();
     let meets = false;
     for (const [other, by] of others) {
-      const kept = uncovered(s, lengths[i] as number, by, off);
+      const kept = uncovered(s, numberAt(lengths, i), by, off);
       if (!isWhole(kept)) meets = true;
       if (kept.length === 0) whole.add(other);
     }

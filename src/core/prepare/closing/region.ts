@@ -7,6 +7,7 @@ import type { ClipEngine, WindingRule } from '../../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../../geometry/boolean/session';
 import { indexChords } from '../../geometry/chord-index';
 import { DisjointSets } from '../../geometry/disjoint-sets';
+import { numberAt } from '../../geometry/elements';
 import { nestPaths } from '../../geometry/nesting';
 import { flattenPath, type Path, pathArea, reversePath } from '../../geometry/path';
 
@@ -79,7 +80,7 @@ function weldCrossing(engine: ClipEngine, areas: readonly Path[][]): Path[][] {
   const sets = new DisjointSets(areas.length);
   chords.forEach((chord, i) => {
     for (const j of near(index, chord)) {
-      const [a, b] = [owner[i] as number, owner[j] as number];
+      const [a, b] = [numberAt(owner, i), numberAt(owner, j)];
       if (j > i && !sets.areJoined(a, b) && cross(chord, chords[j] as Chord)) sets.join(b, a);
     }
   });
@@ -96,7 +97,7 @@ function layered(areas: readonly Path[][]): Path[] {
   // How many other areas' outlines lie around a path, their holes counted off.
   const inside = (i: number): number => {
     let depth = 0;
-    for (let at = parent[i] as number; at >= 0; at = parent[at] as number)
+    for (let at = numberAt(parent, i); at >= 0; at = numberAt(parent, at))
       if (owner[at] !== owner[i]) depth += pathArea(paths[at] as Path) > 0 ? 1 : -1;
     return depth;
   };

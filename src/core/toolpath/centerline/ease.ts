@@ -3,6 +3,7 @@
  * sides and runs through in one smooth curve. A bend between two long straight stretches is drawn so, and stays; so does a
  * corner.
  */
+import { numberAt } from '../../geometry/elements';
 import { turnInto } from '../../geometry/measure';
 import { type Path, reversePath } from '../../geometry/path';
 import type { Segment } from '../../geometry/segment';
@@ -33,7 +34,7 @@ function bendsOf({ segments, closed }: Path, width: number): Bend[] {
   for (let i = closed ? 0 : 1; i < n; i++) {
     if (turnAt(i) < SMOOTH) continue;
     let to = i;
-    while (to + 1 < n && (lengths[to] as number) < NEAR * width && turnAt(to + 1) >= SMOOTH) to++;
+    while (to + 1 < n && numberAt(lengths, to) < NEAR * width && turnAt(to + 1) >= SMOOTH) to++;
     const [before, after] = [segments[(i + n - 1) % n] as Segment, segments[to] as Segment];
     const isDrawn = i === to && [before, after].every((s) => s.kind === 'line' && segmentLength(s) > DRAWN * width);
     // Steps aside and back are no corners, however sharp.
@@ -55,7 +56,7 @@ export function eased(path: Path, width: number): Path {
   const stretches: Segment[][] = [];
   if (!closed) stretches.push(segments.slice(0, (bends[0] as Bend).from));
   bends.forEach((_, k) => {
-    const from = starts[k] as number;
+    const from = numberAt(starts, k);
     const next = bends[k + 1];
     if (next) stretches.push(segments.slice(from, next.from));
     else if (!closed) stretches.push(segments.slice(from));

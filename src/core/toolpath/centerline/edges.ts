@@ -1,4 +1,5 @@
 /** What the outline of a letter tells about the middle of its strokes. */
+import { floatAt, numberAt } from '../../geometry/elements';
 import type { Samples } from '../../geometry/medial';
 import type { AxisPoint } from './skeleton';
 import type { TrackPoint } from './track';
@@ -34,16 +35,16 @@ export class SampledEdges {
   /** Whether a contact stays at an inner corner, for a disc of radius `r`. */
   isFixed(sample: number, r: number): boolean {
     const { next, previous, along, path, lengths } = this.samples;
-    const length = lengths[path[sample] as number] as number;
+    const length = numberAt(lengths, path[sample] as number);
     const from = along[sample] as number;
-    let sum = this.turns[sample] as number;
+    let sum = floatAt(this.turns, sample);
     let least = sum;
     for (const step of [next, previous]) {
       let part = 0;
       for (let i = step[sample] as number; i !== sample; i = step[i] as number) {
         const d = Math.abs((along[i] as number) - from);
         if (Math.min(d, length - d) > HELD_WITHIN * r) break;
-        part += this.turns[i] as number;
+        part += floatAt(this.turns, i);
         least = Math.min(least, sum + part);
       }
       sum += part;
@@ -73,7 +74,7 @@ export class SampledEdges {
   around(from: number, to: number, r: number, step: ArrayLike<number>): TrackPoint[] | null {
     const out: TrackPoint[] = [];
     for (let i = from; i !== to; i = step[i] as number) {
-      if (Math.abs(this.turns[i] as number) > CORNER_TURN || out.length > MOST_AROUND) return null;
+      if (Math.abs(floatAt(this.turns, i)) > CORNER_TURN || out.length > MOST_AROUND) return null;
       out.push(this.inside(i, r));
     }
     return out;

@@ -3,6 +3,7 @@
  * stroke may step aside by a little. No pen does: where it runs on in the same direction past such a step, the points about
  * it are left out, and the fitted curve runs through.
  */
+import { numberAt } from '../../geometry/elements';
 import { distance } from '../../geometry/point';
 import type { StrokePoint } from './chain';
 
@@ -24,10 +25,10 @@ export function withoutJogs(points: readonly StrokePoint[], closed: boolean, hal
   const at = (i: number) => points[((i % n) + n) % n] as StrokePoint;
   const isWithin = (i: number) => closed || (i >= 0 && i < n);
   const steps = points.map((p, i) => (closed || i + 1 < n ? distance(p, at(i + 1)) : 0));
-  const step = (i: number) => steps[((i % n) + n) % n] as number;
+  const step = (i: number) => numberAt(steps, ((i % n) + n) % n);
   const ways = points.map((p, i) => (closed || i + 1 < n ? angleOf(p, at(i + 1)) : 0));
   const bends = points.map(
-    (_, i) => isWithin(i - 1) && Math.abs(turn(ways[(i + n - 1) % n] as number, ways[i] as number)) > ASIDE / 4,
+    (_, i) => isWithin(i - 1) && Math.abs(turn(numberAt(ways, (i + n - 1) % n), numberAt(ways, i))) > ASIDE / 4,
   );
   /** The direction from the point a stretch behind, or to the one ahead; null where the stroke ends or turns a corner. */
   const wayFrom = (i: number, way: 1 | -1): number | null => {

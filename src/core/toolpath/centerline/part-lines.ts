@@ -6,6 +6,7 @@
 
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { uniteLabelled } from '../../geometry/boolean/union';
+import { numberAt } from '../../geometry/elements';
 import { nestPaths } from '../../geometry/nesting';
 import { type Path, pathLength, regionArea, transformPath, transformRegion } from '../../geometry/path';
 import { pathOf } from '../../geometry/path-data';
@@ -111,7 +112,7 @@ const NOTHING: Centerline = { paths: [], dots: [], uneven: [], width: 0 };
 /** Regions that hang together, each an outline with its holes. */
 function connected(paths: readonly Path[], parent: readonly number[], depth: readonly number[]): Path[][] {
   return paths.flatMap((path, i) =>
-    (depth[i] as number) % 2 === 0 ? [[path, ...paths.filter((_, k) => parent[k] === i)]] : [],
+    numberAt(depth, i) % 2 === 0 ? [[path, ...paths.filter((_, k) => parent[k] === i)]] : [],
   );
 }
 

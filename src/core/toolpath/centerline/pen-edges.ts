@@ -1,5 +1,6 @@
 /** Where the pen was half a width inside the edges that it left. */
 
+import { numberAt } from '../../geometry/elements';
 import type { Samples } from '../../geometry/medial';
 import { distance } from '../../geometry/point';
 import type { DepthInside } from './depth-inside';
@@ -124,7 +125,7 @@ function acrossEnds(s: Samples, r: number): Set<number> {
     if ((s.turn[corner] as number) < END_CORNER) continue;
     for (const step of [s.next, s.previous]) {
       const edge = [corner, step[corner] as number];
-      let last = edge[1] as number;
+      let last = numberAt(edge, 1);
       while (last !== corner && Math.abs(s.turn[last] as number) < STRAIGHT && apart(corner, last) < ACROSS * r) {
         last = step[last] as number;
         edge.push(last);
@@ -191,20 +192,20 @@ function turned(all: readonly EdgePoint[], r: number, ring: boolean): Run[] {
   };
   const turns = kept.map((_, i) => turnAt(i));
   const isMost = (i: number) => {
-    const turn = turns[i] as number;
+    const turn = numberAt(turns, i);
     for (const step of [-1, 1])
       for (let k = 1; k < n; k++) {
         const j = i + step * k;
         if (!ring && (j < 0 || j >= n)) break;
         if (distance(at(j), at(i)) > TURNS_WITHIN * r) break;
-        const other = turns[((j % n) + n) % n] as number;
+        const other = numberAt(turns, ((j % n) + n) % n);
         if (other > turn || (other === turn && step < 0)) return false;
       }
     return true;
   };
   const tips = turns.flatMap((t, i) => (t > TIP && isMost(i) ? [i] : []));
   const marked = kept.map((p, i) => {
-    const turn = turns[i] as number;
+    const turn = numberAt(turns, i);
     return turn > CORNER && turn <= TIP && isMost(i) ? { ...p, corner: true } : p;
   });
   if (tips.length === 0) return [{ places: marked, tips: [false, false], closed: ring }];
@@ -226,8 +227,8 @@ function turned(all: readonly EdgePoint[], r: number, ring: boolean): Run[] {
     }
     out.push({ places, tips: tipsThere, closed: false });
   };
-  const stops = ring ? [...tips, (tips[0] as number) + n] : [0, ...tips, n - 1];
+  const stops = ring ? [...tips, numberAt(tips, 0) + n] : [0, ...tips, n - 1];
   for (let k = 1; k < stops.length; k++)
-    cut(stops[k - 1] as number, stops[k] as number, [ring || k > 1, ring || k < stops.length - 1]);
+    cut(numberAt(stops, k - 1), numberAt(stops, k), [ring || k > 1, ring || k < stops.length - 1]);
   return out;
 }

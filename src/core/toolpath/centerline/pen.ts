@@ -1,4 +1,5 @@
 /** Whether strokes look drawn with one pen, and how wide it is. */
+import { numberAt } from '../../geometry/elements';
 
 /** A pen drew it all when this share of the widths is the same within this share. */
 const ALL = 0.85;
@@ -10,5 +11,5 @@ export function penRadius(radii: readonly number[]): number | null {
   const low = sorted[Math.floor(0.15 * sorted.length)];
   if (low === undefined) return null;
   const same = sorted.filter((r) => Math.abs(r - low) < SAME * low);
-  return same.length >= ALL * sorted.length ? (same[same.length >> 1] as number) : null;
+  return same.length >= ALL * sorted.length ? numberAt(same, same.length >> 1) : null;
 }

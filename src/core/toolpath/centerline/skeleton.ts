@@ -1,5 +1,6 @@
 /** The medial axis as branches between joints and ends, small branches taken off. */
 
+import { floatAt, intAt, numberAt } from '../../geometry/elements';
 import type { AxisLink, MedialAxis } from '../../geometry/medial';
 import { capsBeside } from './caps';
 
@@ -52,7 +53,7 @@ const unlink = ({ at, degree }: Graph, node: number, link: number): void => {
   const last = (degree[node] as number) - 1;
   for (let k = 0; k <= last; k++)
     if (at[3 * node + k] === link) {
-      at[3 * node + k] = at[3 * node + last] as number;
+      at[3 * node + k] = intAt(at, 3 * node + last);
       at[3 * node + last] = -1;
       degree[node] = last;
       return;
@@ -88,7 +89,7 @@ function runsOf(graph: Graph): Run[] {
   const runs: Run[] = [];
   const start = (node: number) => {
     for (let k = 0; k < (degree[node] as number); k++) {
-      const link = at[3 * node + k] as number;
+      const link = intAt(at, 3 * node + k);
       if (!seen[link]) runs.push(follow(graph, node, link, seen));
     }
   };
@@ -101,7 +102,7 @@ function lengthOf({ axis }: Graph, run: Run): number {
   let length = 0;
   for (const i of run.links) {
     const { a, b } = axis.links[i] as AxisLink;
-    length += Math.hypot((axis.x[a] as number) - (axis.x[b] as number), (axis.y[a] as number) - (axis.y[b] as number));
+    length += Math.hypot(floatAt(axis.x, a) - floatAt(axis.x, b), floatAt(axis.y, a) - floatAt(axis.y, b));
   }
   return length;
 }
@@ -122,8 +123,8 @@ function prune(graph: Graph, detail: number, half: number): void {
       if ((ends[0] === 1) === (ends[1] === 1)) continue;
       const [leaf, joint] = ends[0] === 1 ? [run.from, run.to] : [run.to, run.from];
       if (degree[joint] !== 3) continue;
-      const radius = axis.r[joint] as number;
-      const reach = (lengthOf(graph, run) + (axis.r[leaf] as number) - radius) / radius;
+      const radius = floatAt(axis.r, joint);
+      const reach = (lengthOf(graph, run) + floatAt(axis.r, leaf) - radius) / radius;
       if (reach < CORNER_REACH) leaves.set(joint, (leaves.get(joint) ?? 0) + 1);
       if (reach < detail) small.push({ run, joint, reach });
     }
@@ -156,9 +157,9 @@ function keepCaps(
   const claimed = new Set<string>();
   const isStub = ({ run, joint }: { run: Run; joint: number }): boolean => {
     if (leaves.get(joint) !== 1) return false;
-    const last = run.links[degree[run.to] === 1 ? run.links.length - 1 : 0] as number;
+    const last = numberAt(run.links, degree[run.to] === 1 ? run.links.length - 1 : 0);
     const { p, q } = axis.links[last] as AxisLink;
-    const [jx, jy] = [axis.x[joint] as number, axis.y[joint] as number];
+    const [jx, jy] = [floatAt(axis.x, joint), floatAt(axis.y, joint)];
     for (const cap of [p, q].flatMap((sample) => capsBeside(axis.samples, sample, half))) {
       const ahead = (cap.x - jx) * cap.dx + (cap.y - jy) * cap.dy;
       const beside = Math.abs((cap.x - jx) * cap.dy - (cap.y - jy) * cap.dx);
@@ -197,8 +198,8 @@ export function skeletonOf(axis: MedialAxis, detail: number, half: number): Skel
       const { a, b, p, q, blunt } = axis.links[i] as AxisLink;
       const forth = a === node;
       node = forth ? b : a;
-      const x = ((axis.x[a] as number) + (axis.x[b] as number)) / 2;
-      const y = ((axis.y[a] as number) + (axis.y[b] as number)) / 2;
+      const x = (floatAt(axis.x, a) + floatAt(axis.x, b)) / 2;
+      const y = (floatAt(axis.y, a) + floatAt(axis.y, b)) / 2;
       const r = Math.hypot(x - (axis.samples.x[p] as number), y - (axis.samples.y[p] as number));
       return { x, y, r, leftContact: forth ? p : q, rightContact: forth ? q : p, blunt };
     });

@@ -2,6 +2,7 @@
  * Lines of neighbouring letters joined where one runs on into the other, as in scripts: the tail of a letter ends inside the
  * next one, whose own stroke begins inside the tail.
  */
+import { numberAt } from '../../geometry/elements';
 import { type Path, pathBox, reversePath } from '../../geometry/path';
 import { boxesMeet, growBox, type Point } from '../../geometry/point';
 import { type Segment, tangentAt } from '../../geometry/segment';
@@ -30,7 +31,7 @@ const endsOf = (lines: readonly (Path | null)[], letter: readonly number[]): End
     if (!line || line.closed || line.segments.length === 0) return [];
     const [first, last] = [line.segments[0] as Segment, line.segments[line.segments.length - 1] as Segment];
     const [a, b] = [tangentAt(first, 0), tangentAt(last, 1)];
-    const of = letter[i] as number;
+    const of = numberAt(letter, i);
     return [
       { line: i, end: 0, at: { x: first.x0, y: first.y0 }, way: { x: -a.x, y: -a.y }, letter: of },
       { line: i, end: 1, at: { x: last.x1, y: last.y1 }, way: b, letter: of },

@@ -6,6 +6,7 @@
  * is: half a stroke inside it. With both held, nothing does, and the track stops; what lies between is for joints.ts. So a bar
  * runs straight over the stem that hangs from it.
  */
+import { numberAt } from '../../geometry/elements';
 import { distance } from '../../geometry/point';
 import { type BranchEnd, Building } from './building';
 import { type Cap, capsBeside } from './caps';
@@ -27,7 +28,7 @@ function widthsOf(marked: readonly Marked[], usual: number): number[] {
   const mean = (from: number, step: -1 | 1): number => {
     let [sum, n] = [0, 0];
     for (let k = from; k >= 0 && k < reliable.length && n < MEAN_OF; k += step) {
-      sum += (marked[reliable[k] as number] as Marked).point.r;
+      sum += (marked[numberAt(reliable, k)] as Marked).point.r;
       n++;
     }
     return sum / n;
@@ -35,12 +36,12 @@ function widthsOf(marked: readonly Marked[], usual: number): number[] {
   let k = 0;
   return marked.map((m, i) => {
     if (isReliable(m)) return m.point.r;
-    while (k < reliable.length && (reliable[k] as number) < i) k++;
+    while (k < reliable.length && numberAt(reliable, k) < i) k++;
     const before = k > 0 ? mean(k - 1, -1) : null;
     const after = k < reliable.length ? mean(k, 1) : null;
     let r = usual;
     if (before !== null && after !== null) {
-      const [p, q] = [reliable[k - 1] as number, reliable[k] as number];
+      const [p, q] = [numberAt(reliable, k - 1), numberAt(reliable, k)];
       r = before + ((after - before) * (i - p)) / (q - p);
     } else r = before ?? after ?? usual;
     return Math.min(r, m.point.r);
@@ -116,7 +117,7 @@ function addBranch(
         if (piece) piece.last = i;
         return;
       }
-      next = building.inside(nextEdge, widths[i] as number);
+      next = building.inside(nextEdge, numberAt(widths, i));
       const before = piece?.points[piece.points.length - 1];
       if (
         edge >= 0 &&
@@ -159,13 +160,13 @@ function addBranch(
   // A ring without joints that is known all the way round is one closed track.
   if (branch.from === branch.to && from < 0) {
     const meeting = building.newMeeting();
-    (building.at[ids[0] as number] as [number, number])[0] = meeting;
-    (building.at[ids[ids.length - 1] as number] as [number, number])[1] = meeting;
+    (building.at[numberAt(ids, 0)] as [number, number])[0] = meeting;
+    (building.at[numberAt(ids, ids.length - 1)] as [number, number])[1] = meeting;
   }
   const [first, last] = [kept[0] as Piece, kept[kept.length - 1] as Piece];
   return [
-    { port: { track: ids[0] as number, end: 0 }, whole: first.first === 0 },
-    { port: { track: ids[ids.length - 1] as number, end: 1 }, whole: last.last === marked.length - 1 },
+    { port: { track: numberAt(ids, 0), end: 0 }, whole: first.first === 0 },
+    { port: { track: numberAt(ids, ids.length - 1), end: 1 }, whole: last.last === marked.length - 1 },
   ];
 }
 

@@ -3,6 +3,7 @@
  * line, a joint where it is not sure which strokes belong together.
  */
 
+import { floatAt } from '../../geometry/elements';
 import { turnInto } from '../../geometry/measure';
 import type { MedialAxis } from '../../geometry/medial';
 import { flattenPath, type Path, pathArea, pathBox, pathLength } from '../../geometry/path';
@@ -82,9 +83,9 @@ export function unevenPlaces(
   const lost: Uneven[] = [];
   for (let i = 0; i < axis.links.length; i += EVERY) {
     const { a, blunt } = axis.links[i] as MedialAxis['links'][number];
-    const r = axis.r[a] as number;
+    const r = floatAt(axis.r, a);
     if (blunt || r < TIP * half) continue;
-    const p = { x: axis.x[a] as number, y: axis.y[a] as number };
+    const p = { x: floatAt(axis.x, a), y: floatAt(axis.y, a) };
     if (lost.some((l) => Math.hypot(l.x - p.x, l.y - p.y) < 3 * half)) continue;
     if (flat.every((l) => distanceTo(p, l) > LOST * r)) lost.push({ ...p, r, what: 'lost', turnDeg: 0 });
   }

@@ -2,6 +2,7 @@
  * Dots along lines: corners, ends and joints are always met, and the stretches between them get dots at the spacing asked,
  * a little stretched or squeezed where it is to come out even. Dots that would lie on others are left out or told.
  */
+import { numberAt } from '../../geometry/elements';
 import { measureLine, turnInto } from '../../geometry/measure';
 import type { Path } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
@@ -50,11 +51,11 @@ function stationsOf(path: Path, starts: readonly number[], length: number, met: 
   path.segments.forEach((s, i) => {
     if (i === 0 && !path.closed) return;
     const before = path.segments[(i + path.segments.length - 1) % path.segments.length] as Segment;
-    if (turnInto(before, s) > CORNER) out.push(starts[i] as number);
+    if (turnInto(before, s) > CORNER) out.push(numberAt(starts, i));
   });
   if (!path.closed) out.push(0, length);
   out.sort((a, b) => a - b);
-  return out.filter((v, i) => i === 0 || v - (out[i - 1] as number) > ROUNDING_MM);
+  return out.filter((v, i) => i === 0 || v - numberAt(out, i - 1) > ROUNDING_MM);
 }
 
 /** Lengths of the dots between two stations, without those. */
@@ -98,9 +99,9 @@ export function dotsAlong(paths: readonly Path[], settings: DotSettings, alone: 
       for (let k = 0; k < n; k++) put(free, settings.even ? (length * k) / n : k * spacing, false);
       return;
     }
-    const ends = path.closed ? [...stations, (stations[0] as number) + length] : stations;
+    const ends = path.closed ? [...stations, numberAt(stations, 0) + length] : stations;
     for (let k = 0; k + 1 < ends.length; k++)
-      for (const s of between(ends[k] as number, ends[k + 1] as number, settings))
+      for (const s of between(numberAt(ends, k), numberAt(ends, k + 1), settings))
         put(free, s > length ? s - length : s, false);
   });
   return fixed.length + free.length > 2 * LIMITS.dots ? TOO_MANY : settled(fixed, free, settings);

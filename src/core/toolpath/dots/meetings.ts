@@ -1,5 +1,6 @@
 /** Where lines meet: an end of one on another, or two that cross. */
 import Flatbush from 'flatbush';
+import { numberAt } from '../../geometry/elements';
 import type { MeasuredLine } from '../../geometry/measure';
 import type { Path } from '../../geometry/path';
 import { pointAt, type Segment, subSegment } from '../../geometry/segment';
@@ -20,7 +21,7 @@ export function meetingsOf(paths: readonly Path[], measured: readonly MeasuredLi
   index.finish();
   const put = (k: number, t: number) => {
     const { s, p, i } = segments[k] as (typeof segments)[number];
-    const from = (measured[p] as MeasuredLine).starts[i] as number;
+    const from = numberAt((measured[p] as MeasuredLine).starts, i);
     (out[p] as number[]).push(from + segmentLength(subSegment(s, 0, t)));
   };
   paths.forEach((path, p) => {

@@ -3,6 +3,7 @@
  * what of the letter lies in none of them is missed. Rows are close, and between their ends nothing is rounded, so that even
  * a hair is seen as long as a row meets it.
  */
+import { floatAt, intAt, numberAt } from '../../geometry/elements';
 import type { Polygons } from './polygons';
 import { type Scanlines, scanlinesOf } from './scanlines';
 
@@ -64,7 +65,7 @@ export function* coverOf(ask: CoverAsk): Generator<number, Cover> {
     if (y > high) high = y;
   };
   for (const y of region.y) see(y);
-  for (let i = 1; i < strokes.length; i += 2) see(strokes[i] as number);
+  for (let i = 1; i < strokes.length; i += 2) see(floatAt(strokes, i));
   low -= radius;
   high += radius;
   const first = Math.floor(low / step);
@@ -117,9 +118,9 @@ class Sweep {
     this.rounding = ROUNDING * radius;
     this.bottom = new Float64Array(n);
     for (let i = 0; i < n; i++)
-      this.bottom[i] = Math.min(strokes[4 * i + 1] as number, strokes[4 * i + 3] as number) - radius;
+      this.bottom[i] = Math.min(floatAt(strokes, 4 * i + 1), floatAt(strokes, 4 * i + 3)) - radius;
     this.order = new Uint32Array(n).map((_, i) => i);
-    this.order.sort((a, b) => (this.bottom[a] as number) - (this.bottom[b] as number));
+    this.order.sort((a, b) => floatAt(this.bottom, a) - floatAt(this.bottom, b));
   }
 
   /** What is covered at a height, as left and right ends; `count` numbers of it. Heights must rise. */
@@ -127,18 +128,18 @@ class Sweep {
     const { strokes, radius } = this;
     for (; this.next < this.order.length; this.next++) {
       const i = this.order[this.next] as number;
-      if ((this.bottom[i] as number) >= y) break;
+      if (floatAt(this.bottom, i) >= y) break;
       this.hold(i);
     }
     let kept = 0;
     for (let a = 0; a < this.entriesHeld; a++) {
-      const i = this.active[a] as number;
+      const i = intAt(this.active, a);
       const at = 4 * i;
       const [x0, y0, x1, y1] = [
-        strokes[at] as number,
-        strokes[at + 1] as number,
-        strokes[at + 2] as number,
-        strokes[at + 3] as number,
+        floatAt(strokes, at),
+        floatAt(strokes, at + 1),
+        floatAt(strokes, at + 2),
+        floatAt(strokes, at + 3),
       ];
       if (Math.max(y0, y1) + radius <= y) continue;
       let [lo, hi] = [Infinity, -Infinity];
@@ -168,10 +169,10 @@ class Sweep {
       }
       // Kept in order of their left ends: from one row to the next little changes.
       let b = kept - 1;
-      while (b >= 0 && (this.lo[b] as number) > lo) {
-        this.lo[b + 1] = this.lo[b] as number;
-        this.hi[b + 1] = this.hi[b] as number;
-        this.active[b + 1] = this.active[b] as number;
+      while (b >= 0 && floatAt(this.lo, b) > lo) {
+        this.lo[b + 1] = floatAt(this.lo, b);
+        this.hi[b + 1] = floatAt(this.hi, b);
+        this.active[b + 1] = intAt(this.active, b);
         b--;
       }
       this.lo[b + 1] = lo;
@@ -182,10 +183,10 @@ class Sweep {
     this.entriesHeld = kept;
     this.count = 0;
     for (let a = 0; a < kept; a++) {
-      const [lo, hi] = [this.lo[a] as number, this.hi[a] as number];
+      const [lo, hi] = [floatAt(this.lo, a), floatAt(this.hi, a)];
       if (!(hi > lo)) continue;
-      if (this.count > 0 && lo <= (this.united[this.count - 1] as number) + this.rounding) {
-        if (hi > (this.united[this.count - 1] as number)) this.united[this.count - 1] = hi;
+      if (this.count > 0 && lo <= floatAt(this.united, this.count - 1) + this.rounding) {
+        if (hi > floatAt(this.united, this.count - 1)) this.united[this.count - 1] = hi;
         continue;
       }
       if (this.count + 2 > this.united.length) this.united = grown(this.united);
@@ -222,26 +223,26 @@ function rowMeasure(
   count: number,
   miss: (lo: number, hi: number) => void,
 ): { area: number; covered: number; spilled: number; missed: number } {
-  const [sa, sb] = [shape.start[k] as number, shape.start[k + 1] as number];
-  const [oa, ob] = [open.start[k] as number, open.start[k + 1] as number];
+  const [sa, sb] = [intAt(shape.start, k), intAt(shape.start, k + 1)];
+  const [oa, ob] = [intAt(open.start, k), intAt(open.start, k + 1)];
   let [area, covered, tipLength, missed] = [0, 0, 0, 0];
-  for (let t = 0; t < count; t += 2) tipLength += (tip[t + 1] as number) - (tip[t] as number);
+  for (let t = 0; t < count; t += 2) tipLength += floatAt(tip, t + 1) - floatAt(tip, t);
   let t = 0;
   let o = oa;
   for (let s = sa; s + 1 < sb; s += 2) {
-    const [left, right] = [shape.x[s] as number, shape.x[s + 1] as number];
+    const [left, right] = [floatAt(shape.x, s), floatAt(shape.x, s + 1)];
     area += right - left;
     let at = left;
-    while (t < count && (tip[t + 1] as number) <= left) t += 2;
+    while (t < count && floatAt(tip, t + 1) <= left) t += 2;
     for (let u = t; at < right; u += 2) {
-      const [lo, hi] = u < count ? [tip[u] as number, tip[u + 1] as number] : [Infinity, Infinity];
+      const [lo, hi] = u < count ? [floatAt(tip, u), floatAt(tip, u + 1)] : [Infinity, Infinity];
       const gapEnd = Math.min(right, lo);
       if (gapEnd > at) {
         // Not covered from here to there; told where the tip could get.
-        while (o + 1 < ob && (open.x[o + 1] as number) <= at) o += 2;
-        for (let q = o; q + 1 < ob && (open.x[q] as number) < gapEnd; q += 2) {
-          const from = Math.max(at, open.x[q] as number);
-          const to = Math.min(gapEnd, open.x[q + 1] as number);
+        while (o + 1 < ob && floatAt(open.x, o + 1) <= at) o += 2;
+        for (let q = o; q + 1 < ob && floatAt(open.x, q) < gapEnd; q += 2) {
+          const from = Math.max(at, floatAt(open.x, q));
+          const to = Math.min(gapEnd, floatAt(open.x, q + 1));
           if (to <= from) continue;
           missed += to - from;
           miss(from, to);
@@ -280,15 +281,15 @@ class Places {
     this.y.push(y);
     this.lo.push(lo);
     this.hi.push(hi);
-    while (this.seek < this.before[1] && (this.hi[this.seek] as number) < lo) this.seek++;
-    for (let i = this.seek; i < this.before[1] && (this.lo[i] as number) <= hi; i++) this.unite(i, n);
+    while (this.seek < this.before[1] && numberAt(this.hi, this.seek) < lo) this.seek++;
+    for (let i = this.seek; i < this.before[1] && numberAt(this.lo, i) <= hi; i++) this.unite(i, n);
   }
 
   private top(i: number): number {
     let at = i;
     while (this.parent[at] !== at) {
-      this.parent[at] = this.parent[this.parent[at] as number] as number;
-      at = this.parent[at] as number;
+      this.parent[at] = numberAt(this.parent, numberAt(this.parent, at));
+      at = numberAt(this.parent, at);
     }
     return at;
   }
@@ -304,14 +305,14 @@ class Places {
     const areas = new Map<number, number>();
     this.y.forEach((_, i) => {
       const top = this.top(i);
-      areas.set(top, (areas.get(top) ?? 0) + ((this.hi[i] as number) - (this.lo[i] as number)) * this.step);
+      areas.set(top, (areas.get(top) ?? 0) + (numberAt(this.hi, i) - numberAt(this.lo, i)) * this.step);
     });
     const made = new Map<number, Growing>();
     this.y.forEach((y, i) => {
       const top = this.top(i);
       const area = areas.get(top) as number;
       if (area < least) return;
-      const [lo, hi] = [this.lo[i] as number, this.hi[i] as number];
+      const [lo, hi] = [numberAt(this.lo, i), numberAt(this.hi, i)];
       let place = made.get(top);
       if (!place) {
         place = { area, minX: lo, maxX: hi, minY: y - this.step / 2, maxY: y + this.step / 2, rows: [] };

@@ -4,6 +4,7 @@
  * that can be reached is.
  */
 import Flatbush from 'flatbush';
+import { floatAt, intAt, numberAt } from '../../geometry/elements';
 import { StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import type { MissedPlace } from './cover';
 import { type PointTest, type Polygons, pointInPolygons } from './polygons';
@@ -80,11 +81,11 @@ export function* strokesOverMissed(
 /** Points all over a missed place. */
 function* spotsOf({ rows }: MissedPlace, radius: number): Generator<Spot> {
   // Rows are closer than need be: every so many are enough, the last one among them.
-  const height = rows.length > 3 ? (rows[3] as number) - (rows[0] as number) : FINE * radius;
+  const height = rows.length > 3 ? numberAt(rows, 3) - numberAt(rows, 0) : FINE * radius;
   const skip = Math.max(1, Math.floor((FINE * radius) / Math.max(height, 1e-9)));
   for (let r = 0, n = rows.length / 3; r < n; r++) {
     if (r % skip !== 0 && r !== n - 1) continue;
-    const [y, lo, hi] = [rows[3 * r] as number, rows[3 * r + 1] as number, rows[3 * r + 2] as number];
+    const [y, lo, hi] = [numberAt(rows, 3 * r), numberAt(rows, 3 * r + 1), numberAt(rows, 3 * r + 2)];
     const parts = Math.min(MOST_ACROSS, Math.max(1, Math.ceil((hi - lo) / (FINE * radius))));
     for (let i = 0; i <= parts; i++) yield [lo + ((hi - lo) * i) / parts, y];
   }
@@ -97,14 +98,14 @@ function edgeOf({ x, y, next }: Polygons, apart: number): Edge {
   for (let first = 0; first < x.length; first++) {
     if (seen[first]) continue;
     start.push(xs.length);
-    for (let i = first; !seen[i]; i = next[i] as number) {
+    for (let i = first; !seen[i]; i = intAt(next, i)) {
       seen[i] = 1;
-      const j = next[i] as number;
-      const [dx, dy] = [(x[j] as number) - (x[i] as number), (y[j] as number) - (y[i] as number)];
+      const j = intAt(next, i);
+      const [dx, dy] = [floatAt(x, j) - floatAt(x, i), floatAt(y, j) - floatAt(y, i)];
       const parts = Math.max(1, Math.ceil(Math.hypot(dx, dy) / apart));
       for (let k = 0; k < parts; k++) {
-        xs.push((x[i] as number) + (dx * k) / parts);
-        ys.push((y[i] as number) + (dy * k) / parts);
+        xs.push(floatAt(x, i) + (dx * k) / parts);
+        ys.push(floatAt(y, i) + (dy * k) / parts);
         corner.push(k === 0 ? 1 : 0);
       }
     }
@@ -113,7 +114,7 @@ function edgeOf({ x, y, next }: Polygons, apart: number): Edge {
   const points = { x: Float64Array.from(xs), y: Float64Array.from(ys), corner: Uint8Array.from(corner), start };
   if (xs.length === 0) return { ...points, index: null };
   const index = new Flatbush(xs.length);
-  for (let i = 0; i < xs.length; i++) index.add(xs[i] as number, ys[i] as number);
+  for (let i = 0; i < xs.length; i++) index.add(numberAt(xs, i), numberAt(ys, i));
   index.finish();
   return { ...points, index };
 }
@@ -121,12 +122,12 @@ function edgeOf({ x, y, next }: Polygons, apart: number): Edge {
 /** Marked stretches of the edge as strokes; a ring that is marked all round is closed. */
 function alongEdge({ x, y, corner, start }: Edge, marked: Uint8Array, out: StrokeBuilder): void {
   for (let ring = 0; ring + 1 < start.length; ring++) {
-    const first = start[ring] as number;
-    const n = (start[ring + 1] as number) - first;
+    const first = numberAt(start, ring);
+    const n = numberAt(start, ring + 1) - first;
     const on = (i: number) => marked[first + (((i % n) + n) % n)] === 1;
     const put = (i: number, isEnd: boolean) => {
       const at = first + (((i % n) + n) % n);
-      if (isEnd || corner[at]) out.add(x[at] as number, y[at] as number);
+      if (isEnd || corner[at]) out.add(floatAt(x, at), floatAt(y, at));
     };
     // A run begins where nothing was marked for a while.
     let begin = -1;

@@ -1,5 +1,6 @@
 /** The lines that fill a part, what they cover, and what the tool cannot get to. */
 import type { ClipEngine } from '../../geometry/boolean/engine';
+import { floatAt, intAt, numberAt } from '../../geometry/elements';
 import { flattenPath, type Path, transformPath } from '../../geometry/path';
 import {
   applyMatrix,
@@ -147,8 +148,8 @@ function segmentsOf(
   };
   for (const { xy, start } of drawn)
     for (let s = 0; s + 1 < start.length; s++)
-      for (let i = (start[s] as number) + 1; i < (start[s + 1] as number); i++)
-        put(xy[2 * i - 2] as number, xy[2 * i - 1] as number, xy[2 * i] as number, xy[2 * i + 1] as number);
+      for (let i = intAt(start, s) + 1; i < intAt(start, s + 1); i++)
+        put(floatAt(xy, 2 * i - 2), floatAt(xy, 2 * i - 1), floatAt(xy, 2 * i), floatAt(xy, 2 * i + 1));
   polylines.forEach((points, n) => {
     const closed = paths[n]?.closed === true;
     points.forEach((p, i) => {
@@ -165,7 +166,7 @@ function missedPlace({ area, rows }: Cover['places'][number], { cos, sin }: Turn
   const ends: Point[] = [];
   let [longest, at] = [-1, { x: 0, y: 0 }];
   for (let i = 0; i < rows.length; i += 3) {
-    const [y, lo, hi] = [rows[i] as number, rows[i + 1] as number, rows[i + 2] as number];
+    const [y, lo, hi] = [numberAt(rows, i), numberAt(rows, i + 1), numberAt(rows, i + 2)];
     ends.push(back(lo, y), back(hi, y));
     if (hi - lo <= longest) continue;
     longest = hi - lo;

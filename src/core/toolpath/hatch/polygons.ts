@@ -1,4 +1,5 @@
 /** Outlines as polygons on typed arrays, turned so that the lines to be drawn across them are level. */
+import { floatAt, intAt, numberAt } from '../../geometry/elements';
 import { flattenPath, type Path } from '../../geometry/path';
 
 /**
@@ -21,7 +22,7 @@ export const turnBy = (degrees: number): Turn => {
   // Exact for upright and level lines, which edges often run along.
   if (Number.isInteger(quarter)) {
     const k = ((quarter % 4) + 4) % 4;
-    return { cos: [1, 0, -1, 0][k] as number, sin: [0, 1, 0, -1][k] as number };
+    return { cos: numberAt([1, 0, -1, 0], k), sin: numberAt([0, 1, 0, -1], k) };
   }
   const angle = (degrees * Math.PI) / 180;
   return { cos: Math.cos(angle), sin: Math.sin(angle) };
@@ -72,17 +73,17 @@ export function pointInPolygons({ x, y, next }: Polygons): PointTest {
   const bandOf = (at: number) => Math.min(bands - 1, Math.max(0, Math.floor((at - low) * perMm)));
   const edges: number[][] = Array.from({ length: bands }, () => []);
   for (let i = 0; i < n; i++) {
-    const [a, b] = [bandOf(y[i] as number), bandOf(y[next[i] as number] as number)];
+    const [a, b] = [bandOf(floatAt(y, i)), bandOf(floatAt(y, intAt(next, i)))];
     for (let k = Math.min(a, b); k <= Math.max(a, b); k++) edges[k]?.push(i);
   }
   return (px, py) => {
     if (py < low || py > high) return false;
     let inside = false;
     for (const i of edges[bandOf(py)] as number[]) {
-      const j = next[i] as number;
-      const [yi, yj] = [y[i] as number, y[j] as number];
+      const j = intAt(next, i);
+      const [yi, yj] = [floatAt(y, i), floatAt(y, j)];
       if (yi > py === yj > py) continue;
-      const at = (x[i] as number) + ((py - yi) * ((x[j] as number) - (x[i] as number))) / (yj - yi);
+      const at = floatAt(x, i) + ((py - yi) * (floatAt(x, j) - floatAt(x, i))) / (yj - yi);
       if (at > px) inside = !inside;
     }
     return inside;

@@ -1,4 +1,5 @@
 /** What a tip cannot get to: sharp inner corners, narrow gaps, strokes thinner than it is. Row by row, letter by letter. */
+import { floatAt, intAt } from '../../geometry/elements';
 import { flattenPath } from '../../geometry/path';
 import type { Outline } from '../../prepare/outline';
 import { type Polygons, polygonsOf, turnBy } from './polygons';
@@ -36,7 +37,7 @@ export function reachOf(outlines: readonly Outline[], reached: readonly Outline[
   const within = scanlinesOf(open, step, step / 2, { first: rows.first, count: rows.count });
   const letters = new Map<number, { area: number; missed: number }>();
   const of = (edge: number) => {
-    const source = sources[edge] as number;
+    const source = intAt(sources, edge);
     let letter = letters.get(source);
     if (!letter) {
       letter = { area: 0, missed: 0 };
@@ -46,12 +47,12 @@ export function reachOf(outlines: readonly Outline[], reached: readonly Outline[
   };
   let [area, missed] = [0, 0];
   for (let k = 0; k < rows.count; k++) {
-    const [a, b] = [rows.start[k] as number, rows.start[k + 1] as number];
-    const [oa, ob] = [within.start[k] as number, within.start[k + 1] as number];
+    const [a, b] = [intAt(rows.start, k), intAt(rows.start, k + 1)];
+    const [oa, ob] = [intAt(within.start, k), intAt(within.start, k + 1)];
     let o = oa;
     for (let i = a; i + 1 < b; i += 2) {
-      const [left, right] = [rows.x[i] as number, rows.x[i + 1] as number];
-      const [l, r] = [of(rows.edge[i] as number), of(rows.edge[i + 1] as number)];
+      const [left, right] = [floatAt(rows.x, i), floatAt(rows.x, i + 1)];
+      const [l, r] = [of(intAt(rows.edge, i)), of(intAt(rows.edge, i + 1))];
       area += right - left;
       l.area += ((right - left) / 2) * step;
       r.area += ((right - left) / 2) * step;
@@ -62,10 +63,10 @@ export function reachOf(outlines: readonly Outline[], reached: readonly Outline[
         ((from + to) / 2 < middle ? l : r).missed += (to - from) * step;
       };
       let at = left;
-      while (o + 1 < ob && (within.x[o + 1] as number) <= left) o += 2;
-      for (let q = o; q + 1 < ob && (within.x[q] as number) < right; q += 2) {
-        miss(at, Math.min(right, within.x[q] as number));
-        at = Math.max(at, within.x[q + 1] as number);
+      while (o + 1 < ob && floatAt(within.x, o + 1) <= left) o += 2;
+      for (let q = o; q + 1 < ob && floatAt(within.x, q) < right; q += 2) {
+        miss(at, Math.min(right, floatAt(within.x, q)));
+        at = Math.max(at, floatAt(within.x, q + 1));
       }
       miss(at, right);
     }

@@ -2,6 +2,7 @@
  * Level lines clipped to polygons: the rows of a hatch, by a scanline over typed arrays. A row that runs along an edge, or
  * just touches one, takes it in: rows are closed sets, so the lines are those that clipping each with the shape would give.
  */
+import { floatAt, intAt } from '../../geometry/elements';
 import type { Polygons } from './polygons';
 
 /**
@@ -55,7 +56,7 @@ export function scanlinesOf(
   const n = x.length;
   let [low, high] = [Infinity, -Infinity];
   for (let i = 0; i < n; i++) {
-    const at = y[i] as number;
+    const at = floatAt(y, i);
     if (at < low) low = at;
     if (at > high) high = at;
   }
@@ -74,7 +75,7 @@ export function scanlinesOf(
   let anyExact = false;
   const from = new Int32Array(n);
   for (let i = 0; i < n; i++) {
-    const k = rowFrom(y[i] as number);
+    const k = rowFrom(floatAt(y, i));
     from[i] = k;
     if (k < count && phase + (first + k) * spacing === y[i]) {
       exact[k] = 1;
@@ -84,28 +85,28 @@ export function scanlinesOf(
   // Edges are taken from their lower end (counted in) to their upper end (not counted): rows as seen from just above.
   const start = new Int32Array(count + 1);
   for (let i = 0; i < n; i++) {
-    const [a, b] = [from[i] as number, from[next[i] as number] as number];
-    for (let k = Math.min(a, b), end = Math.max(a, b); k < end; k++) start[k + 1] = (start[k + 1] as number) + 1;
+    const [a, b] = [intAt(from, i), intAt(from, intAt(next, i))];
+    for (let k = Math.min(a, b), end = Math.max(a, b); k < end; k++) start[k + 1] = intAt(start, k + 1) + 1;
   }
-  for (let k = 0; k < count; k++) start[k + 1] = (start[k + 1] as number) + (start[k] as number);
-  const total = start[count] as number;
+  for (let k = 0; k < count; k++) start[k + 1] = intAt(start, k + 1) + intAt(start, k);
+  const total = intAt(start, count);
   const xs = new Float64Array(total);
   const edges = new Int32Array(total);
   const filledTo = start.slice(0, count);
   for (let i = 0; i < n; i++) {
-    const j = next[i] as number;
-    const [a, b] = [from[i] as number, from[j] as number];
+    const j = intAt(next, i);
+    const [a, b] = [intAt(from, i), intAt(from, j)];
     if (a === b) continue;
-    const [x0, y0] = [x[i] as number, y[i] as number];
-    const slope = ((x[j] as number) - x0) / ((y[j] as number) - y0);
+    const [x0, y0] = [floatAt(x, i), floatAt(y, i)];
+    const slope = (floatAt(x, j) - x0) / (floatAt(y, j) - y0);
     for (let k = Math.min(a, b), end = Math.max(a, b); k < end; k++) {
-      const at = filledTo[k] as number;
+      const at = intAt(filledTo, k);
       filledTo[k] = at + 1;
       xs[at] = x0 + (phase + (first + k) * spacing - y0) * slope;
       edges[at] = i;
     }
   }
-  for (let k = 0; k < count; k++) sortRow(xs, edges, start[k] as number, start[k + 1] as number);
+  for (let k = 0; k < count; k++) sortRow(xs, edges, intAt(start, k), intAt(start, k + 1));
   const open: Scanlines = { first, count, spacing, phase, start, x: xs, edge: edges };
   return anyExact ? closedRows(open, polygons, exact) : open;
 }
@@ -116,7 +117,7 @@ const MANY = 256;
 /** Sorts crossings from a to b by x: few, and mostly in order. */
 function sortRow(xs: Float64Array, edges: Int32Array, a: number, b: number): void {
   if (b - a > MANY) {
-    const order = Array.from({ length: b - a }, (_, i) => ({ x: xs[a + i] as number, edge: edges[a + i] as number }));
+    const order = Array.from({ length: b - a }, (_, i) => ({ x: floatAt(xs, a + i), edge: intAt(edges, a + i) }));
     order.sort((p, q) => p.x - q.x);
     order.forEach((crossing, i) => {
       xs[a + i] = crossing.x;
@@ -125,12 +126,12 @@ function sortRow(xs: Float64Array, edges: Int32Array, a: number, b: number): voi
     return;
   }
   for (let i = a + 1; i < b; i++) {
-    const v = xs[i] as number;
-    const e = edges[i] as number;
+    const v = floatAt(xs, i);
+    const e = intAt(edges, i);
     let j = i - 1;
-    while (j >= a && (xs[j] as number) > v) {
-      xs[j + 1] = xs[j] as number;
-      edges[j + 1] = edges[j] as number;
+    while (j >= a && floatAt(xs, j) > v) {
+      xs[j + 1] = floatAt(xs, j);
+      edges[j + 1] = intAt(edges, j);
       j--;
     }
     xs[j + 1] = v;
@@ -145,12 +146,12 @@ function closedRows(open: Scanlines, polygons: Polygons, exact: Uint8Array): Sca
   const edges: number[] = [];
   const start = new Int32Array(open.count + 1);
   for (let k = 0; k < open.count; k++) {
-    const [a, b] = [open.start[k] as number, open.start[k + 1] as number];
+    const [a, b] = [intAt(open.start, k), intAt(open.start, k + 1)];
     const under = below.get(k);
     if (!under)
       for (let i = a; i < b; i++) {
-        xs.push(open.x[i] as number);
-        edges.push(open.edge[i] as number);
+        xs.push(floatAt(open.x, i));
+        edges.push(intAt(open.edge, i));
       }
     else uniteRow(open, a, b, under, xs, edges);
     start[k + 1] = xs.length;
@@ -165,8 +166,8 @@ function rowsBelow(open: Scanlines, { x, y, next }: Polygons, exact: Uint8Array)
   const out = new Map<number, Crossing[]>();
   for (let k = 0; k < open.count; k++) if (exact[k]) out.set(k, []);
   for (let i = 0; i < x.length; i++) {
-    const j = next[i] as number;
-    const [y0, y1] = [y[i] as number, y[j] as number];
+    const j = intAt(next, i);
+    const [y0, y1] = [floatAt(y, i), floatAt(y, j)];
     if (y0 === y1) continue;
     const [lo, hi] = [Math.min(y0, y1), Math.max(y0, y1)];
     const from = Math.max(0, Math.floor((lo - open.phase) / open.spacing) - open.first - 1);
@@ -176,9 +177,7 @@ function rowsBelow(open: Scanlines, { x, y, next }: Polygons, exact: Uint8Array)
       const height = rowHeight(open, k);
       if (!row || height <= lo || height > hi) continue;
       const at =
-        height === y1
-          ? (x[j] as number)
-          : (x[i] as number) + ((height - y0) * ((x[j] as number) - (x[i] as number))) / (y1 - y0);
+        height === y1 ? floatAt(x, j) : floatAt(x, i) + ((height - y0) * (floatAt(x, j) - floatAt(x, i))) / (y1 - y0);
       row.push({ x: at, edge: i });
     }
   }
@@ -196,7 +195,7 @@ function uniteRow(
   edges: number[],
 ): void {
   const stretches: [Crossing, Crossing][] = [];
-  const at = (i: number): Crossing => ({ x: open.x[i] as number, edge: open.edge[i] as number });
+  const at = (i: number): Crossing => ({ x: floatAt(open.x, i), edge: intAt(open.edge, i) });
   for (let i = a; i + 1 < b; i += 2) stretches.push([at(i), at(i + 1)]);
   for (let i = 0; i + 1 < other.length; i += 2) stretches.push([other[i] as Crossing, other[i + 1] as Crossing]);
   stretches.sort((p, q) => p[0].x - q[0].x || p[1].x - q[1].x);

@@ -3,6 +3,7 @@
  * back. A strip is drawn in one go; as its links follow the edge itself, none leaves the shape.
  */
 
+import { floatAt, intAt } from '../../geometry/elements';
 import { StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import type { Polygons } from './polygons';
 import { rowHeight, type Scanlines } from './scanlines';
@@ -27,7 +28,7 @@ export function stripsOf(rows: Scanlines, polygons: Polygons, least: number, lin
   const strips: number[] = [0];
   let [strokes, lines] = [0, 0];
   for (let nth = 0; nth < rows.count; nth++)
-    for (let at = rows.start[nth] as number; at + 1 < (rows.start[nth + 1] as number); at += 2) {
+    for (let at = intAt(rows.start, nth); at + 1 < intAt(rows.start, nth + 1); at += 2) {
       if (!chains.isFree(at)) continue;
       // Entered so that it can be left towards the next row.
       const side = chains.linkFrom(nth, at, 1, null) < 0 && chains.linkFrom(nth, at, 0, null) >= 0 ? 1 : 0;
@@ -36,8 +37,8 @@ export function stripsOf(rows: Scanlines, polygons: Polygons, least: number, lin
         chains.take(here);
         lines++;
         const y = rowHeight(rows, row);
-        out.add(rows.x[here + enters] as number, y);
-        out.add(rows.x[here + 1 - enters] as number, y);
+        out.add(floatAt(rows.x, here + enters), y);
+        out.add(floatAt(rows.x, here + 1 - enters), y);
         const leaves = (1 - enters) as 0 | 1;
         const next = chains.linkFrom(row, here, leaves, linked ? out : null);
         if (next < 0) break;
@@ -66,8 +67,8 @@ class Chains {
     this.taken = new Uint8Array(rows.x.length);
     this.mostLink = LINK_SPACINGS * rows.spacing;
     for (let k = 0; k < rows.count; k++)
-      for (let at = rows.start[k] as number; at + 1 < (rows.start[k + 1] as number); at += 2) {
-        const length = (rows.x[at + 1] as number) - (rows.x[at] as number);
+      for (let at = intAt(rows.start, k); at + 1 < intAt(rows.start, k + 1); at += 2) {
+        const length = floatAt(rows.x, at + 1) - floatAt(rows.x, at);
         if (!(length > 0) || length < least) this.taken[at] = 1;
       }
   }
@@ -87,14 +88,14 @@ class Chains {
     const { x, y, next, previous } = this.polygons;
     const upper = rowHeight(rows, row + 1);
     const lower = rowHeight(rows, row);
-    const first = rows.edge[at + side] as number;
+    const first = intAt(rows.edge, at + side);
     let edge = first;
-    let [px, py] = [rows.x[at + side] as number, lower];
+    let [px, py] = [floatAt(rows.x, at + side), lower];
     let remaining = this.mostLink;
     // The inside lies to the left of an edge: upwards is forwards at a right end, backwards at a left one.
     for (;;) {
       const ahead = (side === 1 ? next[edge] : edge) as number;
-      const [ax, ay] = [x[ahead] as number, y[ahead] as number];
+      const [ax, ay] = [floatAt(x, ahead), floatAt(y, ahead)];
       if (ay < lower) return -1;
       if (ay >= upper) break;
       remaining -= Math.hypot(ax - px, ay - py);
@@ -104,13 +105,13 @@ class Chains {
       if (edge === first) return -1;
     }
     const ahead = (side === 1 ? next[edge] : edge) as number;
-    const found = this.crossing(row + 1, edge, side, y[ahead] === upper ? (x[ahead] as number) : null);
+    const found = this.crossing(row + 1, edge, side, y[ahead] === upper ? floatAt(x, ahead) : null);
     if (found < 0 || this.taken[found - side]) return -1;
-    if (remaining < Math.hypot((rows.x[found] as number) - px, upper - py)) return -1;
+    if (remaining < Math.hypot(floatAt(rows.x, found) - px, upper - py)) return -1;
     if (out)
       for (let e = first; e !== edge; ) {
         const corner = (side === 1 ? next[e] : e) as number;
-        out.add(x[corner] as number, y[corner] as number);
+        out.add(floatAt(x, corner), floatAt(y, corner));
         e = (side === 1 ? corner : previous[e]) as number;
       }
     return found - side;
@@ -119,7 +120,7 @@ class Chains {
   /** The crossing of an edge, or of its end `at` just there, on a row that is a left (0) or right (1) end; or -1. */
   private crossing(row: number, edge: number, side: 0 | 1, at: number | null): number {
     const { start, x, edge: edges } = this.rows;
-    for (let i = (start[row] as number) + side, end = start[row + 1] as number; i < end; i += 2)
+    for (let i = intAt(start, row) + side, end = intAt(start, row + 1); i < end; i += 2)
       if (edges[i] === edge || x[i] === at) return i;
     return -1;
   }

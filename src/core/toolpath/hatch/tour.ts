@@ -4,6 +4,7 @@
  * looking only at near neighbours.
  */
 import Flatbush from 'flatbush';
+import { floatAt, intAt, numberAt } from '../../geometry/elements';
 import { NO_STROKES, StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import { NearestNext } from '../nearest-next';
 
@@ -30,7 +31,7 @@ export function tourOf(ends: Ends): Int32Array {
 /** Way made between the pieces of an order, in mm. */
 export function travelOf(ends: Ends, order: Int32Array): number {
   let sum = 0;
-  for (let i = 1; i < order.length; i++) sum += gap(ends, order[i - 1] as number, order[i] as number);
+  for (let i = 1; i < order.length; i++) sum += gap(ends, intAt(order, i - 1), intAt(order, i));
   return sum;
 }
 
@@ -41,12 +42,12 @@ const endAt = (o: number): number => (o < 0 ? 4 * (-1 - o) : 4 * o + 2);
 
 function gap(ends: Ends, a: number, b: number): number {
   const [p, q] = [endAt(a), startAt(b)];
-  return Math.hypot((ends[p] as number) - (ends[q] as number), (ends[p + 1] as number) - (ends[q + 1] as number));
+  return Math.hypot(floatAt(ends, p) - floatAt(ends, q), floatAt(ends, p + 1) - floatAt(ends, q + 1));
 }
 
 function nearestOrder(ends: Ends): Int32Array {
   const n = ends.length / 4;
-  const places = Array.from({ length: 2 * n }, (_, i) => ({ x: ends[2 * i] as number, y: ends[2 * i + 1] as number }));
+  const places = Array.from({ length: 2 * n }, (_, i) => ({ x: floatAt(ends, 2 * i), y: floatAt(ends, 2 * i + 1) }));
   const unvisited = new NearestNext(places, 0);
   const order = new Int32Array(n);
   let [x, y, k] = [0, 0, 0];
@@ -72,14 +73,14 @@ function improved(ends: Ends, order: Int32Array): Int32Array {
   const reverse = (i: number, j: number) => {
     turned += j - i + 1;
     for (let [a, b] = [i, j]; a <= b; a++, b--) {
-      const [p, q] = [order[a] as number, order[b] as number];
+      const [p, q] = [intAt(order, a), intAt(order, b)];
       order[a] = -1 - q;
       order[b] = -1 - p;
       position[pieceOf(q)] = a;
       position[pieceOf(p)] = b;
     }
   };
-  const at = (i: number): number => order[i] as number;
+  const at = (i: number): number => intAt(order, i);
   const between = (i: number, j: number): number => (i < 0 || j >= n ? 0 : gap(ends, at(i), at(j)));
   /** Way from the end of what is at i to the end of what is at j, were the stretch between them turned round. */
   const endToEnd = (i: number, j: number): number => (i < 0 ? 0 : gap(ends, at(i), -1 - at(j)));
@@ -126,16 +127,16 @@ function improved(ends: Ends, order: Int32Array): Int32Array {
   };
   /** Tries to give one side of a piece a nearer neighbour: after it, or before it. */
   const improveSide = (piece: number, after: boolean): boolean => {
-    const i = position[piece] as number;
+    const i = intAt(position, piece);
     const now = after ? between(i, i + 1) : between(i - 1, i);
     const own = after ? endAt(at(i)) : startAt(at(i));
-    const [x, y] = [ends[own] as number, ends[own + 1] as number];
+    const [x, y] = [floatAt(ends, own), floatAt(ends, own + 1)];
     for (let k = (own >> 1) * NEIGHBOURS, last = k + NEIGHBOURS; k < last; k++) {
-      const place = near[k] as number;
+      const place = intAt(near, k);
       if (place < 0) break;
-      const [px, py] = [ends[2 * place] as number, ends[2 * place + 1] as number];
+      const [px, py] = [floatAt(ends, 2 * place), floatAt(ends, 2 * place + 1)];
       if (Math.hypot(px - x, py - y) >= now) break;
-      const j = position[place >> 1] as number;
+      const j = intAt(position, place >> 1);
       // Whether the place is where its piece begins, as it is drawn now.
       const begins = startAt(at(j)) === 2 * place;
       const [lo, hi] = [Math.min(i, j), Math.max(i, j)];
@@ -147,14 +148,14 @@ function improved(ends: Ends, order: Int32Array): Int32Array {
       }
       if (!done) continue;
       for (const t of touched) wake(t);
-      wake(position[piece] as number);
+      wake(intAt(position, piece));
       return true;
     }
     return false;
   };
   const improve = (piece: number): boolean => improveSide(piece, true) || improveSide(piece, false);
   for (let head = 0; head < toImprove.length && turned < MOST_TURNED; head++) {
-    const piece = toImprove[head] as number;
+    const piece = numberAt(toImprove, head);
     isWaiting[piece] = 0;
     while (turned < MOST_TURNED && improve(piece)) {
       // As long as something is gained.
@@ -167,12 +168,12 @@ function improved(ends: Ends, order: Int32Array): Int32Array {
 function neighboursOf(ends: Ends): Int32Array {
   const n = ends.length / 4;
   const index = new Flatbush(2 * n);
-  for (let i = 0; i < 2 * n; i++) index.add(ends[2 * i] as number, ends[2 * i + 1] as number);
+  for (let i = 0; i < 2 * n; i++) index.add(floatAt(ends, 2 * i), floatAt(ends, 2 * i + 1));
   index.finish();
   const out = new Int32Array(2 * NEIGHBOURS * n).fill(-1);
   for (let i = 0; i < 2 * n; i++) {
     let k = NEIGHBOURS * i;
-    for (const j of index.neighbors(ends[2 * i] as number, ends[2 * i + 1] as number, NEIGHBOURS + 2))
+    for (const j of index.neighbors(floatAt(ends, 2 * i), floatAt(ends, 2 * i + 1), NEIGHBOURS + 2))
       if (j >> 1 !== i >> 1 && k < NEIGHBOURS * (i + 1)) out[k++] = j;
   }
   return out;
@@ -184,23 +185,23 @@ export function inTour({ xy, start }: Strokes, strips: Int32Array): Strokes {
   if (n < 1) return NO_STROKES;
   const ends = new Float64Array(4 * n);
   for (let i = 0; i < n; i++) {
-    const first = start[strips[i] as number] as number;
-    const last = (start[strips[i + 1] as number] as number) - 1;
+    const first = intAt(start, intAt(strips, i));
+    const last = intAt(start, intAt(strips, i + 1)) - 1;
     ends.set(
-      [xy[2 * first] as number, xy[2 * first + 1] as number, xy[2 * last] as number, xy[2 * last + 1] as number],
+      [floatAt(xy, 2 * first), floatAt(xy, 2 * first + 1), floatAt(xy, 2 * last), floatAt(xy, 2 * last + 1)],
       4 * i,
     );
   }
   const out = new StrokeBuilder();
   for (const o of tourOf(ends)) {
     const piece = o < 0 ? -1 - o : o;
-    const [from, to] = [strips[piece] as number, strips[piece + 1] as number];
+    const [from, to] = [intAt(strips, piece), intAt(strips, piece + 1)];
     for (let k = 0; k < to - from; k++) {
       const s = o < 0 ? to - 1 - k : from + k;
-      const [a, b] = [start[s] as number, start[s + 1] as number];
+      const [a, b] = [intAt(start, s), intAt(start, s + 1)];
       for (let p = 0; p < b - a; p++) {
         const at = o < 0 ? b - 1 - p : a + p;
-        out.add(xy[2 * at] as number, xy[2 * at + 1] as number);
+        out.add(floatAt(xy, 2 * at), floatAt(xy, 2 * at + 1));
       }
       out.lift();
     }
