@@ -55,7 +55,7 @@ function weldFigures(family: string): void {
       median(
         runs,
         () => new Memo(),
-        (memo) => weldLettering(wasmEngine, layout, face, true, IDENTITY, memo),
+        (memo) => weldLettering(wasmEngine, layout, { face, weld: true, matrix: IDENTITY, memory: memo }),
       );
     // Both by turns, so that neither has the warmer machine.
     const rounds = [1, 2, 3].map(() => ({ bare: bare(), exact: exact() }));

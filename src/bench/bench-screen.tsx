@@ -33,9 +33,20 @@ function open(id: string, stored: StoredJob | null): Opened {
   if (stored && read && !read.ok) return { kind: 'not', sentence: read.sentences.join(' ') };
   if (!draft && !(stored && read?.ok)) return { kind: 'not', sentence: 'The database is away.' };
   const isDraft = draft !== null && !(read?.ok && JSON.stringify(draft.document) === JSON.stringify(read.job));
-  if (isDraft) openBench(id, draft.document, draft.version, stored?.changedAt ?? '', place, place.station as Station);
+  if (isDraft)
+    openBench(id, draft.document, {
+      version: draft.version,
+      savedAt: stored?.changedAt ?? '',
+      selection: place,
+      station: place.station as Station,
+    });
   else if (stored && read?.ok)
-    openBench(id, read.job, stored.version, stored.changedAt, place, place.station as Station);
+    openBench(id, read.job, {
+      version: stored.version,
+      savedAt: stored.changedAt,
+      selection: place,
+      station: place.station as Station,
+    });
   return { kind: 'open', unsaved: isDraft };
 }
 

@@ -49,7 +49,7 @@ export const leaveIsland = (partId: string, key: IslandKey): void =>
 
 /** Say how many bridges an island gets; null: as the step says. */
 export const setIslandCount = (partId: string, key: IslandKey, count: number | null): void =>
-  dispatch((job) => setIslandCountIn(job, partId, key, count, bridgesSeen(job, partId)));
+  dispatch((job) => setIslandCountIn(job, partId, { key, count, seen: bridgesSeen(job, partId) }));
 
 /** Keep the bridges of an island where they lie on their letter. */
 export const pin = (partId: string, key: IslandKey): void =>
@@ -72,7 +72,7 @@ export const placeBridge = (
   merge: string,
 ): void =>
   dispatch(
-    (job) => placeBridgeIn(job, partId, bridge, bridgesSeen(job, partId, bridges), recipe),
+    (job) => placeBridgeIn(job, partId, { bridge, seen: bridgesSeen(job, partId, bridges), recipe }),
     `${merge}:${partId}`,
   );
 

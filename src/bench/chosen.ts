@@ -140,7 +140,7 @@ export function mirrorNow(chosen: Chosen): void {
 /** Size by a factor about the middle of its bounds. */
 export function sizeBy(chosen: Chosen, factor: number, everything: boolean): void {
   const box = chosenBox(chosen, useBench.getState().view);
-  if (!isEmptyBox(box)) dispatch((job) => sizeChosen(job, chosen, factor, boxCentre(box), everything));
+  if (!isEmptyBox(box)) dispatch((job) => sizeChosen(job, chosen, { factor, about: boxCentre(box), everything }));
 }
 
 let newestSize = 0;
@@ -155,7 +155,7 @@ export async function sizeTo(chosen: Chosen, side: 'width' | 'height', mm: numbe
   // While a number is typed each digit is a size of its own: all of them size what there was before the first.
   const base = baseOf(merge);
   const sizing = await computing()
-    .sizingTo(base, chosen, side, mm, everything)
+    .sizingTo(base, chosen, { side, mm, everything })
     .catch(() => null);
   const now = useBench.getState();
   if (sizing === null || mine !== newestSize || (now.job !== base && baseOf(merge) !== base)) return;
@@ -174,7 +174,8 @@ export function stretchTo(
   const { matrix: m, ownBox: b } = member;
   const corner = { x: m.a * b.minX + m.c * b.minY + m.e, y: m.b * b.minX + m.d * b.minY + m.f };
   dispatch(
-    (job) => stretchShape(job, chosen, to.width ?? shape.width, to.height ?? shape.height, corner),
+    (job) =>
+      stretchShape(job, chosen, { width: to.width ?? shape.width, height: to.height ?? shape.height, about: corner }),
     `${to.width === undefined ? 'h' : 'w'}:${key(chosen)}`,
   );
 }

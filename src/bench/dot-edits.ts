@@ -5,7 +5,9 @@ import { partView } from './seen';
 import { type AtDot, chooseDot, dispatch, useBench } from './store';
 
 const keep = (at: AtDot, to: Point | 'gone'): void =>
-  dispatch((job) => changeDot(job, at.partId, { x: at.x, y: at.y }, to, partView(at.partId)?.dots?.frames ?? []));
+  dispatch((job) =>
+    changeDot(job, at.partId, { at: { x: at.x, y: at.y }, to, frames: partView(at.partId)?.dots?.frames ?? [] }),
+  );
 
 /** Put a dot elsewhere, on the sheet. */
 export const moveDot = (at: AtDot, to: Point): void => keep(at, to);

@@ -62,7 +62,7 @@ function nudge(key: string, factor: number): void {
   const { partId, memberId } = selection;
   const seen = memberView(partId, memberId);
   if (picked && partId && memberId && seen)
-    dispatch((job) => nudgeLetters(job, partId, memberId, picked, dx, dy, seen), 'nudge');
+    dispatch((job) => nudgeLetters(job, partId, { memberId, picked, dx, dy, seen }), 'nudge');
   else moveBy(chosenNow(), dx, dy, 'nudge');
 }
 

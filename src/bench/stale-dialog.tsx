@@ -29,7 +29,7 @@ export function StaleDialog() {
     if (!read.ok) return setSentence(read.sentences.join(' '));
     const { id, selection, station } = useBench.getState();
     dropDraft(id);
-    openBench(id, read.job, save.stored.version, new Date().toISOString(), selection, station);
+    openBench(id, read.job, { version: save.stored.version, savedAt: new Date().toISOString(), selection, station });
     window.location.reload();
   };
   const keepMine = () => {

@@ -156,10 +156,17 @@ const get = useBench.getState;
 export function openBench(
   id: string,
   job: Job,
-  version: number,
-  savedAt: string,
-  selection: Pick<Selection, 'partId' | 'memberId'>,
-  station: Station,
+  {
+    version,
+    savedAt,
+    selection,
+    station,
+  }: {
+    readonly version: number;
+    readonly savedAt: string;
+    readonly selection: Pick<Selection, 'partId' | 'memberId'>;
+    readonly station: Station;
+  },
 ): void {
   set({
     ...INITIAL,

@@ -47,6 +47,9 @@ export const NO_MEMORY: Memory = {
   of: (_owner, _name, make) => make(),
 };
 
+/** Where a result is kept: its place in its stage, what it hangs on, what it weighs, and who asked for it. */
+type Kept = { readonly place: string; readonly key: string; readonly weigh: () => number; readonly turn: number };
+
 type Entry = { readonly key: string; readonly result: unknown; readonly weight: number; turn: number };
 
 /**
@@ -114,7 +117,7 @@ export class Memo implements Memory {
     const known = this.find(place, key, turn);
     if (known) return known.result as O;
     const result = stage.run(input, memory);
-    return this.keep(place, key, result, () => stage.weigh(result, input), turn);
+    return this.keep(result, { place, key, weigh: () => stage.weigh(result, input), turn });
   }
 
   private *lookUpSteps<I, O>(stage: LongStage<I, O>, input: I, turn: number, memory: Memory): Generator<number, O> {
@@ -123,7 +126,7 @@ export class Memo implements Memory {
     const known = this.find(place, key, turn);
     if (known) return known.result as O;
     const result = yield* stage.run(input, memory);
-    return this.keep(place, key, result, () => stage.weigh(result, input), turn);
+    return this.keep(result, { place, key, weigh: () => stage.weigh(result, input), turn });
   }
 
   private find(place: string, key: string, turn: number): Entry | undefined {
@@ -135,7 +138,7 @@ export class Memo implements Memory {
     return known;
   }
 
-  private keep<O>(place: string, key: string, result: O, weigh: () => number, turn: number): O {
+  private keep<O>(result: O, { place, key, weigh, turn }: Kept): O {
     // Another question may have computed the same while this one was under way.
     const known = this.find(place, key, turn);
     if (known) return known.result as O;

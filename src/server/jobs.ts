@@ -85,9 +85,7 @@ export async function createJob(
 export async function saveJob(
   db: Database,
   id: string,
-  from: number,
-  job: Job,
-  extras: SavedExtras | null,
+  { from, job, extras }: { readonly from: number; readonly job: Job; readonly extras: SavedExtras | null },
 ): Promise<SaveResult> {
   return db.transaction(async (tx): Promise<SaveResult> => {
     const [before] = await tx
@@ -171,7 +169,7 @@ export async function bringBackVersion(
   for (;;) {
     const now = await openJob(db, id);
     if (!now) return null;
-    const saved = await saveJob(db, id, now.version, found.job, found.extras);
+    const saved = await saveJob(db, id, { from: now.version, job: found.job, extras: found.extras });
     if (saved.outcome === 'saved') return { version: saved.version, changedAt: saved.changedAt };
   }
 }

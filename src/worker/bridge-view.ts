@@ -80,7 +80,7 @@ export function bridgesView(part: PreparedPart, print: (outlines: readonly Outli
   return {
     isOn: notes.isOn,
     bridges: notes.bridges.map((b) => bridgeView(b, frames)),
-    islands: shown.map((island, i) => islandView(island, names[i] as string, part, notes, figures, print)),
+    islands: shown.map((island, i) => islandView(island, { name: names[i] as string, part, notes, figures, print })),
     keys: notes.islands.map((i) => ({ letter: i.letter, island: i.rank, text: part.sources[i.label]?.text ?? '' })),
     islandsHeld: notes.islands.filter((i) => i.hangs).length,
     islandsLeft: notes.isOn ? notes.islands.filter((i) => i.how === 'leave').length : 0,
@@ -102,11 +102,19 @@ const bridgeView = (b: Bridge, frames: ReadonlyMap<string, Matrix>): BridgeView 
 
 function islandView(
   island: BridgedIsland,
-  name: string,
-  part: PreparedPart,
-  notes: BridgeNotes,
-  figures: ReadonlyMap<number, number>,
-  print: (outlines: readonly Outline[]) => string,
+  {
+    name,
+    part,
+    notes,
+    figures,
+    print,
+  }: {
+    readonly name: string;
+    readonly part: PreparedPart;
+    readonly notes: BridgeNotes;
+    readonly figures: ReadonlyMap<number, number>;
+    readonly print: (outlines: readonly Outline[]) => string;
+  },
 ): IslandView {
   const { box } = island.outline;
   const around = notes.before[island.outline.parent];

@@ -130,7 +130,7 @@ export class Host {
     return this.ask({ kind: 'safe part' }, job, ({ evaluator, faces }) =>
       by === 'size'
         ? atSafeSize(job, partId, evaluator, faces)
-        : thickenedEnough(job, partId, evaluator, faces, capHeightMm),
+        : thickenedEnough(job, partId, { evaluator, faces, capHeightMm }),
     );
   }
 
@@ -141,12 +141,10 @@ export class Host {
   sizingTo(
     job: Job,
     chosen: Chosen,
-    side: 'width' | 'height',
-    mm: number,
-    everything: boolean,
+    { side, mm, everything }: { readonly side: 'width' | 'height'; readonly mm: number; readonly everything: boolean },
   ): Promise<Sizing | null> {
     return this.ask({ kind: 'sizing' }, job, ({ evaluator, faces }) =>
-      sizingTo(job, chosen, side, mm, everything, evaluator, faces),
+      sizingTo(job, chosen, { side, mm, everything, evaluator, faces }),
     );
   }
 
@@ -182,7 +180,7 @@ export class Host {
   ): Promise<BridgeVariantView[] | null> {
     return this.ask({ kind: 'ways to bridge', onProgress }, job, function* ({ evaluator, faces }) {
       const out: BridgeVariantView[] = [];
-      for (const variant of bridgeVariants(job, partId, step, evaluator, faces)) {
+      for (const variant of bridgeVariants(job, partId, { step, evaluator, faces })) {
         out.push(variantViewOf(variant, new Printer(evaluator.memo)));
         yield { done: out.length, of: out.length + 1 };
       }

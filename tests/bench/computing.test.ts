@@ -75,7 +75,7 @@ beforeEach(() => {
   asked.length = 0;
   cuts.length = 0;
   answer({ evaluate, asCut } as unknown as Partial<Host>);
-  openBench('trial', job, 1, '', { partId: null, memberId: null }, 'compose');
+  openBench('trial', job, { version: 1, savedAt: '', selection: { partId: null, memberId: null }, station: 'compose' });
   stop = followDocument();
 });
 afterEach(() => {

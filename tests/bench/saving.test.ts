@@ -50,7 +50,12 @@ beforeEach(() => {
     return (answers.length > 1 ? answers.shift() : answers[0])?.();
   });
   answer({ summary });
-  openBench('trial', job, 4, 'before', { partId: null, memberId: null }, 'compose');
+  openBench('trial', job, {
+    version: 4,
+    savedAt: 'before',
+    selection: { partId: null, memberId: null },
+    station: 'compose',
+  });
   stop = () => {};
 });
 afterEach(() => {

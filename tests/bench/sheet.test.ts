@@ -54,9 +54,7 @@ describe('a drag', () => {
   /** One pixel is a millimetre; y upwards. */
   const toMm = (x: number, y: number) => ({ x, y: -y });
   const press = (grab: Grab, x: number, y: number) =>
-    followDrag({ clientX: x, clientY: y }, grab, toMm, (at) => {
-      said.push(at?.words ?? null);
-    });
+    followDrag({ clientX: x, clientY: y }, grab, { toMm, say: (at) => void said.push(at?.words ?? null) });
   // Alone on a large sheet, so that nothing is near to snap to.
   beforeEach(() => {
     said.length = 0;
@@ -168,7 +166,7 @@ describe('a drag', () => {
 
   test('that is no drag is a press; one that was is none', () => {
     const pressed = vi.fn();
-    const begin = () => followDrag({ clientX: 70, clientY: 90 }, { kind: 'move' }, toMm, () => {}, pressed);
+    const begin = () => followDrag({ clientX: 70, clientY: 90 }, { kind: 'move' }, { toMm, say: () => {}, pressed });
     begin();
     pointer('pointermove', 72, 91);
     pointer('pointerup', 72, 91);

@@ -37,7 +37,13 @@ const three = jobWith(
   ),
 );
 const state = useBench.getState;
-const open = (job: Job = three) => openBench('trial', job, 4, 'today', { partId: 'a', memberId: 'words' }, 'hold');
+const open = (job: Job = three) =>
+  openBench('trial', job, {
+    version: 4,
+    savedAt: 'today',
+    selection: { partId: 'a', memberId: 'words' },
+    station: 'hold',
+  });
 const retitle = (title: string, merge: string | null = null) =>
   change((job) => {
     job.title = title;
@@ -106,9 +112,19 @@ describe('opening', () => {
   });
 
   test('a selection that is not there is none', () => {
-    openBench('trial', three, 1, '', { partId: 'gone', memberId: 'words' }, 'compose');
+    openBench('trial', three, {
+      version: 1,
+      savedAt: '',
+      selection: { partId: 'gone', memberId: 'words' },
+      station: 'compose',
+    });
     expect(state().selection).toEqual({ partId: null, memberId: null, others: [] });
-    openBench('trial', three, 1, '', { partId: 'b', memberId: 'gone' }, 'compose');
+    openBench('trial', three, {
+      version: 1,
+      savedAt: '',
+      selection: { partId: 'b', memberId: 'gone' },
+      station: 'compose',
+    });
     expect(state().selection).toEqual({ partId: 'b', memberId: null, others: [] });
   });
 });

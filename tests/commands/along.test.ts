@@ -214,18 +214,24 @@ test('a copy that is to go along, or to stay, does not move by that', () => {
   ]);
   const before = boxOf(job, 'copied');
   for (const on of [true, true, false, false]) {
-    job = setFollows(job, 'copied', 'c', on, middlesIn(job));
+    job = setFollows(job, 'copied', { memberId: 'c', on, middleOf: middlesIn(job) });
     expect((memberOf(job, 'copied', 'c') as Copy).follows).toBe(on);
     expect(partIn(job, 'copied').along).toBe(on ? 'part' : null);
     expect(boxCentre(boxOf(job, 'copied')).x).toBeCloseTo(boxCentre(before).x, 5);
     expect(boxCentre(boxOf(job, 'copied')).y).toBeCloseTo(boxCentre(before).y, 5);
   }
-  expect(setFollows(job, 'part', 'words', true, middlesIn(job))).toBe(job);
+  expect(setFollows(job, 'part', { memberId: 'words', on: true, middleOf: middlesIn(job) })).toBe(job);
   // One that stays on what it copies but lies elsewhere goes along again, and lets go of that alone.
-  const aside = goAlong(setFollows(job, 'copied', 'c', true, middlesIn(job)), 'copied', null);
-  const again = setFollows(aside, 'copied', 'c', true, middlesIn(aside));
+  const aside = goAlong(
+    setFollows(job, 'copied', { memberId: 'c', on: true, middleOf: middlesIn(job) }),
+    'copied',
+    null,
+  );
+  const again = setFollows(aside, 'copied', { memberId: 'c', on: true, middleOf: middlesIn(aside) });
   expect([partIn(aside, 'copied').along, partIn(again, 'copied').along]).toEqual([null, 'part']);
-  expect(memberOf(setFollows(aside, 'copied', 'c', false, middlesIn(aside)), 'copied', 'c')).toMatchObject({
+  expect(
+    memberOf(setFollows(aside, 'copied', { memberId: 'c', on: false, middleOf: middlesIn(aside) }), 'copied', 'c'),
+  ).toMatchObject({
     follows: false,
   });
 });

@@ -171,25 +171,25 @@ describe('sizing', () => {
 
   test('grows members and the distances between them about a point of the sheet', () => {
     const before = made([words, rectangle('r', 50, { placement: { x: 40, y: 8 }, corner: 2 })]);
-    const after = sizeChosen(before, whole('part'), 2, { x: 100, y: 100 });
+    const after = sizeChosen(before, whole('part'), { factor: 2, about: { x: 100, y: 100 } });
     expect(partIn(after).placement).toMatchObject({ x: -40, y: -60 });
     expect(partIn(after).members).toMatchObject([
       { size: { mm: 20 }, placement: { x: 10, y: -12 } },
       { width: 40, height: 20, corner: 4, placement: { x: 80, y: 16 } },
     ]);
-    expect(sizeChosen(before, whole('part'), 1, { x: 0, y: 0 })).toBe(before);
+    expect(sizeChosen(before, whole('part'), { factor: 1, about: { x: 0, y: 0 } })).toBe(before);
     for (const factor of [0, -1, Number.NaN])
-      expect(sizeChosen(before, whole('part'), factor, { x: 0, y: 0 })).toBe(before);
+      expect(sizeChosen(before, whole('part'), { factor, about: { x: 0, y: 0 } })).toBe(before);
   });
 
   test('leaves what a shop has set as it is, unless everything goes along', () => {
     const before = made([lettering('Lane', 'Poppins', { closeUp: { overlap: 1 } })], { steps: STEPS });
-    const after = partIn(sizeChosen(before, whole('part'), 3, { x: 0, y: 0 }));
+    const after = partIn(sizeChosen(before, whole('part'), { factor: 3, about: { x: 0, y: 0 } }));
     expect(stepIn(after, 'bar')).toMatchObject({ height: 12, beyond: 9, overlap: 1 });
     const same = (part: typeof after) => part.steps.filter((s) => s.kind !== 'bar');
     expect(same(after)).toEqual(same(partIn(before)));
     expect(after.members[0]).toMatchObject({ size: { mm: 90 }, closeUp: { overlap: 1 } });
-    const all = partIn(sizeChosen(before, whole('part'), 3, { x: 0, y: 0 }, true));
+    const all = partIn(sizeChosen(before, whole('part'), { factor: 3, about: { x: 0, y: 0 }, everything: true }));
     expect(all.members[0]).toMatchObject({ closeUp: { overlap: 3 } });
     expect(all.steps).toMatchObject([
       { kind: 'weld' },
@@ -206,7 +206,9 @@ describe('sizing', () => {
 
   test('grows a plate with its margins, corners and holes', () => {
     const before = made([words], { keep: 'outside', steps: [{ kind: 'weld' }, PLATE] });
-    expect(stepIn(partIn(sizeChosen(before, whole('part'), 0.5, { x: 0, y: 0 })), 'plate')).toMatchObject({
+    expect(
+      stepIn(partIn(sizeChosen(before, whole('part'), { factor: 0.5, about: { x: 0, y: 0 } })), 'plate'),
+    ).toMatchObject({
       across: 10,
       upright: -2.5,
       corner: 2,
@@ -223,32 +225,35 @@ describe('sizing', () => {
       { id: 'p', kind: 'path', d: 'M0 0L9 9', scale: 3, placement: { x: 1, y: 1 } },
       { id: 'c', kind: 'copy', of: 'other', scale: 4, placement: { x: 1, y: 1 } },
     ]);
-    expect(partIn(sizeChosen(before, whole('part'), 2, { x: 0, y: 0 })).members).toMatchObject([
+    expect(partIn(sizeChosen(before, whole('part'), { factor: 2, about: { x: 0, y: 0 } })).members).toMatchObject([
       { scale: 4, close: { gap: 2, findUpTo: 4, doubles: 0.04, specks: 0.1, refit: 0.2 } },
       { scale: 6 },
       { scale: 8 },
     ]);
     // No farther than a document holds; nothing less than nothing.
     const drawing = made([{ ...art, close }]);
-    const most = partIn(sizeChosen(drawing, whole('part'), 500, { x: 0, y: 0 })).members[0];
+    const most = partIn(sizeChosen(drawing, whole('part'), { factor: 500, about: { x: 0, y: 0 } })).members[0];
     expect(most).toMatchObject({ close: { gap: LIMITS.gapMostMm, findUpTo: LIMITS.gapMostMm, doubles: 1 } });
-    const least = partIn(sizeChosen(drawing, whole('part'), 0.001, { x: 0, y: 0 })).members[0];
+    const least = partIn(sizeChosen(drawing, whole('part'), { factor: 0.001, about: { x: 0, y: 0 } })).members[0];
     expect(least).toMatchObject({ close: { findUpTo: 0.01, refit: 0.001 } });
   });
 
   test('of a part and its copy grows the copy once, by what it copies', () => {
     const before = job();
-    const after = sizeChosen(before, whole('part', 'around'), 2, { x: 0, y: 0 });
+    const after = sizeChosen(before, whole('part', 'around'), { factor: 2, about: { x: 0, y: 0 } });
     expect((memberOf(after, 'around', 'c') as Copy).scale).toBe(1);
     for (const side of SIDES) expect(boxOf(after, 'around')[side]).toBeCloseTo(2 * boxOf(before, 'around')[side], 4);
     // Alone, the copy grows by itself.
-    expect((memberOf(sizeChosen(before, whole('around'), 2, { x: 0, y: 0 }), 'around', 'c') as Copy).scale).toBe(2);
+    expect(
+      (memberOf(sizeChosen(before, whole('around'), { factor: 2, about: { x: 0, y: 0 } }), 'around', 'c') as Copy)
+        .scale,
+    ).toBe(2);
   });
 
   test('of a member grows it about the point, however its part lies', () => {
     const before = job();
     const about = { x: 60, y: 90 };
-    const after = sizeChosen(before, one('part', 'r'), 2.5, about);
+    const after = sizeChosen(before, one('part', 'r'), { factor: 2.5, about });
     for (const side of SIDES) {
       const from = side.endsWith('X') ? about.x : about.y;
       expect(memberBox(after, 'part', 'r')[side]).toBeCloseTo(
@@ -257,20 +262,20 @@ describe('sizing', () => {
       );
     }
     expect(memberOf(after, 'part', 'words')).toBe(memberOf(before, 'part', 'words'));
-    expect(memberOf(sizeChosen(before, one('around', 'c'), 2, about), 'around', 'c')).toMatchObject({
+    expect(memberOf(sizeChosen(before, one('around', 'c'), { factor: 2, about }), 'around', 'c')).toMatchObject({
       scale: 2,
       placement: { x: 1, y: 2 },
     });
-    expect(sizeChosen(before, one('locked', 'r'), 2, about)).toBe(before);
-    expect(sizeChosen(before, whole('locked'), 2, about)).toBe(before);
+    expect(sizeChosen(before, one('locked', 'r'), { factor: 2, about })).toBe(before);
+    expect(sizeChosen(before, whole('locked'), { factor: 2, about })).toBe(before);
   });
 
   test('to a size a document cannot hold changes nothing', () => {
     const before = made([words]);
-    expect(sizeChosen(before, whole('part'), 1e7, { x: 0, y: 0 })).toBe(before);
+    expect(sizeChosen(before, whole('part'), { factor: 1e7, about: { x: 0, y: 0 } })).toBe(before);
     const wide = made([words], { overallWidth: 80 });
-    expect(partIn(sizeChosen(wide, whole('part'), 2, { x: 0, y: 0 })).overallWidth).toBe(160);
-    expect(sizeChosen(wide, whole('part'), 1e5, { x: 0, y: 0 })).toBe(wide);
+    expect(partIn(sizeChosen(wide, whole('part'), { factor: 2, about: { x: 0, y: 0 } })).overallWidth).toBe(160);
+    expect(sizeChosen(wide, whole('part'), { factor: 1e5, about: { x: 0, y: 0 } })).toBe(wide);
   });
 
   test('by a factor and by one over it gives the first document again', () => {
@@ -278,13 +283,11 @@ describe('sizing', () => {
       fc.property(fc.double({ min: 0.05, max: 20, noNaN: true }), fc.boolean(), (factor, everything) => {
         const before = made([words, rectangle('r', 50, { corner: 2 })], { steps: STEPS });
         const about = { x: 12, y: -7 };
-        const back = sizeChosen(
-          sizeChosen(before, whole('part'), factor, about, everything),
-          whole('part'),
-          1 / factor,
+        const back = sizeChosen(sizeChosen(before, whole('part'), { factor, about, everything }), whole('part'), {
+          factor: 1 / factor,
           about,
           everything,
-        );
+        });
         const numbers = (value: unknown): number[] =>
           typeof value === 'number'
             ? [value]
@@ -311,20 +314,20 @@ describe('a shape whose proportions are free', () => {
       return { x: n.a * x + n.c * y + n.e, y: n.b * x + n.d * y + n.f };
     };
     const corner = at(before, -10, -5);
-    const after = stretchShape(before, chosen, 50, 5, corner);
+    const after = stretchShape(before, chosen, { width: 50, height: 5, about: corner });
     expect(memberOf(after, 'part', 'r')).toMatchObject({ width: 50, height: 5 });
     expect(at(after, -25, -2.5).x).toBeCloseTo(corner.x, 5);
     expect(at(after, -25, -2.5).y).toBeCloseTo(corner.y, 5);
-    expect(stretchShape(before, one('part', 'words'), 50, 5, corner)).toBe(before);
-    expect(stretchShape(before, one('locked', 'r'), 50, 5, corner)).toBe(before);
+    expect(stretchShape(before, one('part', 'words'), { width: 50, height: 5, about: corner })).toBe(before);
+    expect(stretchShape(before, one('locked', 'r'), { width: 50, height: 5, about: corner })).toBe(before);
     for (const [w, h] of [
       [0, 5],
       [5, -1],
       [Number.POSITIVE_INFINITY, 1],
     ] as const)
-      expect(stretchShape(before, chosen, w, h, corner)).toBe(before);
+      expect(stretchShape(before, chosen, { width: w, height: h, about: corner })).toBe(before);
     const star = jobWith([partOf([{ id: 's', kind: 'star', width: 10, points: 5, placement: { x: 0, y: 0 } }])]);
-    expect(stretchShape(star, one('part', 's'), 50, 5, corner)).toBe(star);
+    expect(stretchShape(star, one('part', 's'), { width: 50, height: 5, about: corner })).toBe(star);
   });
 });
 

@@ -19,9 +19,9 @@ describe('gaps of a drawing', () => {
 
   test('are answered once each, the last answer counts, and taken back', () => {
     let job = drawn();
-    job = answerGap(job, 'part', 'art', 'a', 'close');
-    job = answerGap(job, 'part', 'art', 'b', 'leave');
-    job = answerGap(job, 'part', 'art', 'a', 'leave');
+    job = answerGap(job, 'part', { memberId: 'art', gap: 'a', how: 'close' });
+    job = answerGap(job, 'part', { memberId: 'art', gap: 'b', how: 'leave' });
+    job = answerGap(job, 'part', { memberId: 'art', gap: 'a', how: 'leave' });
     expect(answers(job)).toEqual([
       { gap: 'b', how: 'leave' },
       { gap: 'a', how: 'leave' },
@@ -29,7 +29,7 @@ describe('gaps of a drawing', () => {
     job = forgetGap(job, 'part', 'art', 'b');
     job = forgetGap(job, 'part', 'art', 'gone');
     expect(answers(job)).toEqual([{ gap: 'a', how: 'leave' }]);
-    job = answerGap(job, 'part', 'words', 'a', 'close');
+    job = answerGap(job, 'part', { memberId: 'words', gap: 'a', how: 'close' });
     job = forgetGap(job, 'part', 'words', 'a');
     expect(answers(job)).toHaveLength(1);
   });
@@ -37,10 +37,11 @@ describe('gaps of a drawing', () => {
   test('are answered as many as a document holds', () => {
     const known = Array.from({ length: LIMITS.gapAnswers - 1 }, (_, i) => ({ gap: `gap ${i}`, how: 'close' }));
     let job = drawn({ close: { answers: known } });
-    for (const gap of ['last', 'too many', 'far too many']) job = answerGap(job, 'part', 'art', gap, 'close');
+    for (const gap of ['last', 'too many', 'far too many'])
+      job = answerGap(job, 'part', { memberId: 'art', gap, how: 'close' });
     expect(answers(job)).toHaveLength(LIMITS.gapAnswers);
     expect(answers(job).at(-1)?.gap).toBe('last');
-    job = answerGap(job, 'part', 'art', 'gap 3', 'leave');
+    job = answerGap(job, 'part', { memberId: 'art', gap: 'gap 3', how: 'leave' });
     expect(answers(job)).toHaveLength(LIMITS.gapAnswers);
     expect(answers(job).at(-1)).toEqual({ gap: 'gap 3', how: 'leave' });
   });

@@ -42,13 +42,13 @@ describe('letters one by one', () => {
     const cornersAt = (j: Job, start: number) =>
       viewed(j).parts[0]?.members[0]?.picks.find((p) => p.start === start)?.corners[0] as { x: number; y: number };
     const before = cornersAt(job, 1);
-    job = nudgeLetters(job, 'part', 'words', [1], 3, -4, seen(job));
+    job = nudgeLetters(job, 'part', { memberId: 'words', picked: [1], dx: 3, dy: -4, seen: seen(job) });
     expect(wordsIn(job).letters).toHaveLength(1);
     expect(cornersAt(job, 1).x).toBeCloseTo(before.x + 3, 3);
     expect(cornersAt(job, 1).y).toBeCloseTo(before.y - 4, 3);
-    job = nudgeLetters(job, 'part', 'words', [1], 3, -4, seen(job));
+    job = nudgeLetters(job, 'part', { memberId: 'words', picked: [1], dx: 3, dy: -4, seen: seen(job) });
     expect(cornersAt(job, 1).x).toBeCloseTo(before.x + 6, 3);
-    job = nudgeLetters(job, 'part', 'words', [1], -6, 8, seen(job));
+    job = nudgeLetters(job, 'part', { memberId: 'words', picked: [1], dx: -6, dy: 8, seen: seen(job) });
     expect(wordsIn(job).letters.every((c) => Math.hypot(c.dx, c.dy) < 1e-5)).toBe(true);
   });
 
@@ -57,24 +57,33 @@ describe('letters one by one', () => {
       partOf([lettering('Lane'), rectangle('r', 20)]),
       partOf([lettering('Lane')], { id: 'locked', locked: true }),
     ]);
-    expect(nudgeLetters(job, 'part', 'words', [0], 3, 4, { ...seen(job), capHeightMm: null })).toBe(job);
+    expect(
+      nudgeLetters(job, 'part', {
+        memberId: 'words',
+        picked: [0],
+        dx: 3,
+        dy: 4,
+        seen: { ...seen(job), capHeightMm: null },
+      }),
+    ).toBe(job);
     for (const [part, member] of [
       ['part', 'gone'],
       ['part', 'r'],
       ['gone', 'words'],
       ['locked', 'words'],
     ] as const)
-      expect(nudgeLetters(job, part, member, [0], 3, 4, seen(job))).toBe(job);
+      expect(nudgeLetters(job, part, { memberId: member, picked: [0], dx: 3, dy: 4, seen: seen(job) })).toBe(job);
   });
 
   test('more room between letters is at least what was asked, and not past what a document holds', () => {
     let job = jobWith([partOf([lettering('Lane')])]);
-    job = spaceLetters(job, 'part', 'words', 1.5, 30);
+    job = spaceLetters(job, 'part', { memberId: 'words', byMm: 1.5, capHeightMm: 30 });
     expect(wordsIn(job).letterSpacing).toBeGreaterThanOrEqual(1.5 / 30);
     expect(wordsIn(job).letterSpacing).toBeLessThan(1.5 / 30 + 0.003);
-    job = spaceLetters(job, 'part', 'words', 1e6, 30);
+    job = spaceLetters(job, 'part', { memberId: 'words', byMm: 1e6, capHeightMm: 30 });
     expect(wordsIn(job).letterSpacing).toBe(10);
-    for (const capital of [null, undefined]) expect(spaceLetters(job, 'part', 'words', -1, capital)).toBe(job);
+    for (const capital of [null, undefined])
+      expect(spaceLetters(job, 'part', { memberId: 'words', byMm: -1, capHeightMm: capital })).toBe(job);
     expect(wordsIn(job).letterSpacing).toBe(10);
   });
 });

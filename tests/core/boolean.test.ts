@@ -77,10 +77,16 @@ describe.each(ENGINES)('booleans on %s', (_name, engine) => {
   });
 
   test('difference and intersection', () => {
-    expect(regionArea(combine(engine, 'difference', [square], [at(square, 5, 0)]))).toBeCloseTo(50, 9);
-    expect(regionArea(combine(engine, 'intersection', [square], [at(circle, 0, 0)]))).toBeCloseTo(25 * Math.PI, 3);
-    expect(combine(engine, 'difference', [circle], [roundedRectangle(30, 30, 0)])).toEqual([]);
-    expect(combine(engine, 'intersection', [], [square])).toEqual([]);
+    expect(regionArea(combine(engine, 'difference', { subject: [square], other: [at(square, 5, 0)] }))).toBeCloseTo(
+      50,
+      9,
+    );
+    expect(regionArea(combine(engine, 'intersection', { subject: [square], other: [at(circle, 0, 0)] }))).toBeCloseTo(
+      25 * Math.PI,
+      3,
+    );
+    expect(combine(engine, 'difference', { subject: [circle], other: [roundedRectangle(30, 30, 0)] })).toEqual([]);
+    expect(combine(engine, 'intersection', { subject: [], other: [square] })).toEqual([]);
   });
 
   test('nothing in, nothing out', () => {

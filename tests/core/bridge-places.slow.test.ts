@@ -54,20 +54,20 @@ function bruteForce(text: string, face: string): { ours: number; best: number } 
   const outline = shape.indexOf(island.outline);
   const edges = edgesFor(shape, given, WIDTH_MM);
   const usual = usualAcross(edges, outline, longestAcross(shape, outline));
-  const site = siteOn(shape, given, outline, island.label, WIDTH_MM, usual);
+  const site = siteOn(shape, given, { outline, label: island.label, width: WIDTH_MM, usual });
   const whole = edges.length[outline] as number;
   let best = Infinity;
   let ours = Infinity;
   for (let i = 0; i < PLACES; i++)
     for (let turn = 0; turn < 360; turn += TURN_DEG) {
-      const found = candidateAt(edges, site, (i * whole) / PLACES, (turn * Math.PI) / 180);
+      const found = candidateAt(edges, site, { at: (i * whole) / PLACES, angle: (turn * Math.PI) / 180 });
       if (found) best = Math.min(best, found.cost);
     }
   const near = edges.nearest(chosen.from, [outline]);
   if (near) {
     const at = (edges.start[near.chord] as number) + near.along * edges.chordLength(near.chord);
     const angle = Math.atan2(chosen.to.y - chosen.from.y, chosen.to.x - chosen.from.x);
-    ours = candidateAt(edges, site, at, angle)?.cost ?? Infinity;
+    ours = candidateAt(edges, site, { at, angle })?.cost ?? Infinity;
   }
   return { ours, best };
 }

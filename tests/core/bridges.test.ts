@@ -306,7 +306,7 @@ describe('chosen', () => {
   test('variants side by side: each as it says, with its readability', () => {
     const job = stencilJob('BOARD', {});
     const step = stepIn(job.parts[0] as Part, 'bridge') as StepOf<'bridge'>;
-    const variants = [...bridgeVariants(job, 'part', step, evaluator, faces)];
+    const variants = [...bridgeVariants(job, 'part', { step, evaluator, faces })];
     expect(variants.map((v) => `${v.values.count} ${v.values.direction}`)).toContain('2 upright');
     for (const v of variants) {
       expect(v.readability).toBeGreaterThan(0);

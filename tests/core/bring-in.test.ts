@@ -65,7 +65,7 @@ describe('a drawing in a part', () => {
     expect(result.parts[0]?.box).toMatchObject({ minX: expect.closeTo(130, 9), maxY: expect.closeTo(120, 9) });
     expect(result.parts[0]?.outlines.flatMap((o) => o.path.segments.map((s) => s.kind))).toEqual(Array(8).fill('arc'));
     const job = jobWith([partOf([artwork(id)])]);
-    const sized = sizeChosen(job, { partIds: ['part'], memberId: null }, 2, { x: 150, y: 100 });
+    const sized = sizeChosen(job, { partIds: ['part'], memberId: null }, { factor: 2, about: { x: 150, y: 100 } });
     expect(areaOf(evaluator.evaluate(sized, faces))).toBeCloseTo(4 * Math.PI * (400 - 144), 5);
   });
 

@@ -72,7 +72,8 @@ test(
     const tolerance = (size: number) => Math.min(FLATTEN_MM, Math.max(5e-4, size / 4000));
     const results = cases.map(({ links, size }) =>
       links.reduce<readonly Path[]>(
-        (region, { operation, shape }) => combine(wasmEngine, operation, region, [shape], tolerance(size)),
+        (region, { operation, shape }) =>
+          combine(wasmEngine, operation, { subject: region, other: [shape], toleranceMm: tolerance(size) }),
         [],
       ),
     );

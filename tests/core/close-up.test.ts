@@ -26,14 +26,14 @@ const rows = (...paths: Path[]): InkRows => inkRowsOf(paths, STEP);
 describe('the move that joins two shapes', () => {
   test('facing stems: the gap and the overlap', () => {
     const stem = roundedRectangle(3, 20, 0);
-    const closing = closingMove(rows(stem), rows(at(stem, 8)), 1, 100, STEP);
+    const closing = closingMove(rows(stem), rows(at(stem, 8)), { wanted: 1, farthest: 100, step: STEP });
     expect(closing?.move).toBeCloseTo(6, 2);
     expect(closing?.joint).toBeGreaterThanOrEqual(1);
   });
 
   test('round on round: as deep as asked; the neck is wider than that', () => {
     const o = ellipsePath(20, 20);
-    expect(closingMove(rows(o), rows(at(o, 25)), 1, 100, STEP)?.move).toBeCloseTo(6, 2);
+    expect(closingMove(rows(o), rows(at(o, 25)), { wanted: 1, farthest: 100, step: STEP })?.move).toBeCloseTo(6, 2);
   });
 
   test('point on stem: moved until the neck is as wide as asked', () => {
@@ -45,34 +45,41 @@ describe('the move that joins two shapes', () => {
       [0, 5],
     ]);
     const stem = roundedRectangle(4, 30, 0);
-    expect(closingMove(rows(stem), rows(at(diamond, 10)), 1, 100, STEP)?.move).toBeCloseTo(4, 1);
+    expect(closingMove(rows(stem), rows(at(diamond, 10)), { wanted: 1, farthest: 100, step: STEP })?.move).toBeCloseTo(
+      4,
+      1,
+    );
     // A corner of 45° or so: its neck is less than the depth.
     const needle = polygon([
       [-12, 0],
       [0, -4],
       [0, 4],
     ]);
-    const closing = closingMove(rows(roundedRectangle(8, 30, 0)), rows(at(needle, 20)), 1, 100, STEP);
+    const closing = closingMove(rows(roundedRectangle(8, 30, 0)), rows(at(needle, 20)), {
+      wanted: 1,
+      farthest: 100,
+      step: STEP,
+    });
     expect(closing?.joint).toBeGreaterThanOrEqual(1);
     expect(closing?.move).toBeCloseTo(4 + 1.5, 1);
   });
 
   test('what overlaps enough stays; what never faces, or is too far, is left', () => {
     const stem = roundedRectangle(6, 20, 0);
-    expect(closingMove(rows(stem), rows(at(stem, 4)), 1, 100, STEP)?.move).toBe(0);
-    expect(closingMove(rows(stem), rows(at(stem, 40)), 1, 10, STEP)).toBeNull();
+    expect(closingMove(rows(stem), rows(at(stem, 4)), { wanted: 1, farthest: 100, step: STEP })?.move).toBe(0);
+    expect(closingMove(rows(stem), rows(at(stem, 40)), { wanted: 1, farthest: 10, step: STEP })).toBeNull();
     const low = polygon([
       [10, -40],
       [14, -40],
       [14, -30],
       [10, -30],
     ]);
-    expect(closingMove(rows(stem), rows(low), 1, 100, STEP)).toBeNull();
+    expect(closingMove(rows(stem), rows(low), { wanted: 1, farthest: 100, step: STEP })).toBeNull();
   });
 
   test('strokes never come out behind the stem they meet', { tags: 'slow' }, () => {
     const thin = roundedRectangle(1, 20, 0);
-    const closing = closingMove(rows(thin), rows(at(thin, 5)), 3, 100, STEP);
+    const closing = closingMove(rows(thin), rows(at(thin, 5)), { wanted: 3, farthest: 100, step: STEP });
     expect(closing?.move).toBeLessThanOrEqual(4 + 1 - 0.35 + 0.01);
     expect(closing?.joint).toBeLessThan(3);
   });

@@ -34,7 +34,13 @@ const stepWith = (more: Partial<HatchStep>): HatchStep => ({
 });
 const pen = (tip: number): FillTool => ({ shape: 'line', tip, angle: 60, depth: 0.5 });
 const filled = (outlines: readonly Outline[], step: HatchStep): PartHatch =>
-  finished(partHatch(wasmEngine, outlines, { x: 0, y: 0 }, step, tipRoom(wasmEngine, outlines, widthOf(step.tool))));
+  finished(
+    partHatch(wasmEngine, outlines, {
+      origin: { x: 0, y: 0 },
+      step,
+      room: tipRoom(wasmEngine, outlines, widthOf(step.tool)),
+    }),
+  );
 const drawn = (f: PartHatch): Path[] => [
   ...strokePaths(f.strokes),
   ...f.rings,
@@ -133,7 +139,7 @@ test('cover is what a raster finds, nothing in reach is missed, nothing spilled'
     ways.forEach((way, k) => {
       if (!inFull && (k + n) % 13 !== 0) return;
       const fill = finished(
-        partHatch(wasmEngine, outlines, { x: 0, y: 0 }, stepWith({ ...way, tool: pen(tip) }), room),
+        partHatch(wasmEngine, outlines, { origin: { x: 0, y: 0 }, step: stepWith({ ...way, tool: pen(tip) }), room }),
       );
       const found = judged(shape, fill);
       const off = Math.abs(fill.cover.covered / fill.cover.area - found.covered);
@@ -318,7 +324,7 @@ describe('by hand', () => {
   }, () => {
     const rows = plain(box(0, 0, 400, 300));
     const step = stepWith({ tool: pen(1), overlap: 0, angle: 37, outline: 'none', fillMissed: true });
-    const steps = partHatch(wasmEngine, rows, { x: 0, y: 0 }, step, tipRoom(wasmEngine, rows, 1));
+    const steps = partHatch(wasmEngine, rows, { origin: { x: 0, y: 0 }, step, room: tipRoom(wasmEngine, rows, 1) });
     const shares: number[] = [];
     let last = steps.next();
     for (; !last.done; last = steps.next()) shares.push(last.value);

@@ -122,7 +122,7 @@ test('cubics fitted to a curve stay within the tolerance and keep its ends', () 
     const l = Math.hypot(d.x, d.y);
     return { x, y, tx: d.x / l, ty: d.y / l };
   };
-  const fitted = fitCubics(sample, 0, 1, 0.002);
+  const fitted = fitCubics(sample, { from: 0, to: 1, tolerance: 0.002 });
   expect(fitted.length).toBeLessThan(12);
   expect(fitted[0]).toMatchObject({ x0: 0, y0: 0 });
   for (const s of fitted)

@@ -65,7 +65,7 @@ test('it goes along: moved, turned, sized, mirrored', () => {
   for (const chosen of [part, member]) {
     const moved = moveChosen(job, chosen, 40, -7);
     expect(run(moved).parts[0]?.box.minX).toBeCloseTo((start.parts[0]?.box.minX ?? 0) + 40, 5);
-    const sized = sizeChosen(moved, chosen, 2, { x: 0, y: 0 });
+    const sized = sizeChosen(moved, chosen, { factor: 2, about: { x: 0, y: 0 } });
     expect(areaOf(run(sized))).toBeCloseTo(4 * areaOf(start), 2);
     const turned = run(mirrorChosen(turnChosen(sized, chosen, 90, { x: 100, y: 100 }), chosen, 50));
     expect(areaOf(turned)).toBeCloseTo(4 * areaOf(start), 2);

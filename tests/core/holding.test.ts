@@ -241,7 +241,7 @@ describe('strength', () => {
   });
 
   test('thickening just enough is enough, and hardly less is not', { tags: 'slow' }, () => {
-    const made = finished(thickenedEnough(thin(), 'part', evaluator, faces, 10));
+    const made = finished(thickenedEnough(thin(), 'part', { evaluator, faces, capHeightMm: 10 }));
     if (!made.ok) throw new Error(made.sentence);
     const by = made.part.steps.find((s) => s.kind === 'thicken');
     if (by?.kind !== 'thicken') throw new Error('not thickened');
@@ -261,7 +261,7 @@ describe('strength', () => {
       sentence: expect.stringMatching(/not known/),
     });
     expect(finished(atSafeSize(job, 'nowhere', evaluator, faces)).ok).toBe(false);
-    expect(finished(thickenedEnough(job, 'part', evaluator, faces, 10)).ok).toBe(false);
+    expect(finished(thickenedEnough(job, 'part', { evaluator, faces, capHeightMm: 10 })).ok).toBe(false);
   });
 
   test('what a material asks for', () => {

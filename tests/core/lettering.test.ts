@@ -12,7 +12,12 @@ import { weldLettering } from '../../src/core/prepare/weld';
 import { FAMILIES, rawOutlines, set, spec, typeface, wasmEngine } from '../support/faces';
 
 const outlinesOf = (family: string, text: string, letterSpacing = 0) =>
-  weldLettering(wasmEngine, set(family, text, { letterSpacing }), typeface(family), true, IDENTITY, new Memo());
+  weldLettering(wasmEngine, set(family, text, { letterSpacing }), {
+    face: typeface(family),
+    weld: true,
+    matrix: IDENTITY,
+    memory: new Memo(),
+  });
 
 describe('size', () => {
   test.each(FAMILIES)('%s by capital height and by width comes out exactly so', (family) => {

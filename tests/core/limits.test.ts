@@ -279,7 +279,9 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     // Nothing is thickened by more, however thin it is.
     limits.offsetMostMm = 0.1;
     const job = jobWith([partOf([bar(50, 1)])], { sheet: { width: 300, height: 200, leastWidth: 3 } });
-    expect(finished(thickenedEnough(job, 'part', new Evaluator(wasmEngine), faces, 30))).toMatchObject({ ok: false });
+    expect(
+      finished(thickenedEnough(job, 'part', { evaluator: new Evaluator(wasmEngine), faces, capHeightMm: 30 })),
+    ).toMatchObject({ ok: false });
   },
   operations: () => {
     const operation = (i: number) => ({ id: `o${i}`, name: `O${i}`, kind: 'mark' });

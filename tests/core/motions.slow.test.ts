@@ -124,9 +124,9 @@ test('sized by a factor and by one over it, a document is what it was', () => {
     const chosen = { partIds: job.parts.map((p) => p.id), memberId: null };
     const [factor, about] = [Math.exp(3 * next() - 1.5), { x: 300 * next(), y: 200 * next() }];
     for (const everything of [false, true]) {
-      const sized = sizeChosen(job, chosen, factor, about, everything);
+      const sized = sizeChosen(job, chosen, { factor, about, everything });
       expect(sized).not.toBe(job);
-      compare(job, sizeChosen(sized, chosen, 1 / factor, about, everything));
+      compare(job, sizeChosen(sized, chosen, { factor: 1 / factor, about, everything }));
     }
   });
   expect(worst).toBeLessThan(SAME_MM);

@@ -18,7 +18,7 @@ const outlinesOf = (...paths: Parameters<typeof measureOutlines>[0][number]['pat
   measureOutlines(paths.map((path) => ({ path, labels: path.segments.map(() => 0) })));
 
 const offset = (outlines: readonly Outline[], by: number, corners: Corners = 'round'): Outline[] =>
-  measureOutlines(offsetRegion(wasmEngine, outlines, by, corners));
+  measureOutlines(offsetRegion(wasmEngine, outlines, { by, corners }));
 const area = (outlines: readonly Outline[]): number => regionArea(outlines.map((o) => o.path));
 
 describe('growing and shrinking shapes with known answers', () => {
@@ -61,7 +61,7 @@ describe('growing and shrinking shapes with known answers', () => {
     expect(area(offset(ring, 1, 'mitre'))).toBeCloseTo(22 * 22 - 4 * 2, 6);
     expect(area(offset(ring, -1, 'mitre'))).toBeCloseTo(18 * 18 - 8 * 6, 6);
     expect(offset(ring, 2, 'mitre')).toHaveLength(1);
-    const guarded = measureOutlines(offsetRegion(wasmEngine, ring, 3, 'mitre', () => 0.5));
+    const guarded = measureOutlines(offsetRegion(wasmEngine, ring, { by: 3, corners: 'mitre', holeBy: () => 0.5 }));
     expect(area(guarded)).toBeCloseTo(26 * 26 - 5 * 3, 6);
   });
 
@@ -78,8 +78,8 @@ describe('growing and shrinking shapes with known answers', () => {
     expect(area(offset(square, 0))).toBeCloseTo(100, 9);
     const word = letters('Bo&', 'Pacifico', 20, 12);
     for (const by of [0.7, -0.4]) {
-      const a = measureOutlines(offsetRegion(wasmEngine, word, by, 'round'));
-      const b = measureOutlines(offsetRegion(scriptEngine, word, by, 'round'));
+      const a = measureOutlines(offsetRegion(wasmEngine, word, { by, corners: 'round' }));
+      const b = measureOutlines(offsetRegion(scriptEngine, word, { by, corners: 'round' }));
       expect(b).toHaveLength(a.length);
       expect(area(b)).toBeCloseTo(area(a), 2);
     }
@@ -94,7 +94,7 @@ const moved = (p: { segments: readonly { x0: number; x1: number }[] }, dx: numbe
 function letters(text: string, family: string, capital: number, turn: number): readonly Outline[] {
   const face = typeface(family);
   const layout = layoutLettering(spec(text, { size: { by: 'capital', mm: capital } }), face);
-  return weldLettering(wasmEngine, layout, face, true, rotation(turn), new Memo());
+  return weldLettering(wasmEngine, layout, { face, weld: true, matrix: rotation(turn), memory: new Memo() });
 }
 
 const WORDS = ['Willow', 'Anna', 'Bo8%@', 'Ägypten', 'r&d', 'fjord', 'Queen', 'xyz', 'mill', 'S', '“Oak”'];

@@ -208,10 +208,12 @@ describe('an overall width', () => {
     const job = sizeChosen(
       wide('Rye', 80, [{ kind: 'border', distance: 5 }]),
       { partIds: ['part'], memberId: null },
-      1.5,
       {
-        x: 0,
-        y: 0,
+        factor: 1.5,
+        about: {
+          x: 0,
+          y: 0,
+        },
       },
     );
     expect(width(job)).toBeCloseTo(120, 2);

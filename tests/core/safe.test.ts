@@ -24,7 +24,7 @@ const partOf_ = (safe: SafePart): Part => {
   return safe.part;
 };
 const thickened = (members: Draft[], least: number | null = 3, part: Draft = {}) =>
-  finished(thickenedEnough(jobOf(members, least, part), 'part', evaluator, faces, 30));
+  finished(thickenedEnough(jobOf(members, least, part), 'part', { evaluator, faces, capHeightMm: 30 }));
 const sized = (members: Draft[], least: number | null = 3, part: Draft = {}) =>
   finished(atSafeSize(jobOf(members, least, part), 'part', evaluator, faces));
 /** The narrowest width of what a part comes to, up to `most`. */
@@ -80,7 +80,7 @@ describe('thickening', () => {
       sentence: 'The least safe width is not known: choose a material or type it at station Compose.',
     });
     expect(thickened([bar(0.01)], 0)).toMatchObject({ ok: false });
-    expect(finished(thickenedEnough(jobOf([bar(1)]), 'gone', evaluator, faces, 30))).toEqual({
+    expect(finished(thickenedEnough(jobOf([bar(1)]), 'gone', { evaluator, faces, capHeightMm: 30 }))).toEqual({
       ok: false,
       sentence: 'There is nothing to thicken.',
     });

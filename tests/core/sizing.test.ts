@@ -127,7 +127,7 @@ describe('sizing to a width', () => {
       ['height', 31.5],
     ] as const)
       for (const everything of [false, true]) {
-        const sizing = finished(sizingTo(job, chosen, side, mm, everything, evaluator, faces));
+        const sizing = finished(sizingTo(job, chosen, { side, mm, everything, evaluator, faces }));
         if (!sizing) throw new Error('not sized');
         const after = evaluator.boxOf(sized(job, chosen, sizing, everything), chosen, faces);
         expect(Math.abs((side === 'width' ? boxWidth(after) : boxHeight(after)) - mm)).toBeLessThan(0.01);
@@ -142,20 +142,32 @@ describe('sizing to a width', () => {
       partOf([{ ...plate, id: 'b' }], { id: 'b', placement: { x: 200, y: 120, turn: 30 } }),
     ]);
     const both = { partIds: ['a', 'b'], memberId: null };
-    const sizing = finished(sizingTo(job, both, 'width', 400, false, evaluator, faces));
+    const sizing = finished(sizingTo(job, both, { side: 'width', mm: 400, everything: false, evaluator, faces }));
     if (!sizing) throw new Error('not sized');
     expect(boxWidth(evaluator.boxOf(sized(job, both, sizing, false), both, faces))).toBeCloseTo(400, 2);
     const words = { partIds: ['a'], memberId: 'words' };
-    const one = finished(sizingTo(job, words, 'height', 20, false, evaluator, faces));
+    const one = finished(sizingTo(job, words, { side: 'height', mm: 20, everything: false, evaluator, faces }));
     if (!one) throw new Error('not sized');
     const after = sized(job, words, one, false);
     expect(boxHeight(evaluator.boxOf(after, words, faces))).toBeCloseTo(20, 2);
     expect(after.parts[0]?.members[0]).toBe(job.parts[0]?.members[0]);
     expect(
-      finished(sizingTo(job, { partIds: ['gone'], memberId: null }, 'width', 9, false, evaluator, faces)),
+      finished(
+        sizingTo(
+          job,
+          { partIds: ['gone'], memberId: null },
+          { side: 'width', mm: 9, everything: false, evaluator, faces },
+        ),
+      ),
     ).toBeNull();
     expect(
-      finished(sizingTo(job, { partIds: ['a'], memberId: 'gone' }, 'width', 9, false, evaluator, faces)),
+      finished(
+        sizingTo(
+          job,
+          { partIds: ['a'], memberId: 'gone' },
+          { side: 'width', mm: 9, everything: false, evaluator, faces },
+        ),
+      ),
     ).toBeNull();
   });
 });

@@ -72,7 +72,7 @@ describe.each(FAMILIES)('%s', (family) => {
       const text = `${randomWord(next)} ${randomWord(next)}\n${randomWord(next)}`;
       const layout = set(family, text, { letterSpacing: (next() - 0.7) * 0.3, lineSpacing: 0.4 + next() * 0.6 });
       const caches = new Memo();
-      const member = weldLettering(wasmEngine, layout, face, true, IDENTITY, caches);
+      const member = weldLettering(wasmEngine, layout, { face, weld: true, matrix: IDENTITY, memory: caches });
       const { out } = weldRaw(rawOutlines(layout, face), layout.capHeightMm);
       const whole = measureOutlines(out.map((path) => ({ path, labels: [] })));
       expect(member.length, text).toBe(whole.length);
@@ -81,7 +81,7 @@ describe.each(FAMILIES)('%s', (family) => {
         2,
       );
       expect(member.map((o) => o.depth).sort(), text).toEqual(whole.map((o) => o.depth).sort());
-      const again = weldLettering(wasmEngine, layout, face, true, IDENTITY, caches);
+      const again = weldLettering(wasmEngine, layout, { face, weld: true, matrix: IDENTITY, memory: caches });
       expect(again).toEqual(member);
     }
   });
@@ -90,8 +90,18 @@ describe.each(FAMILIES)('%s', (family) => {
 test('both engines weld alike', () => {
   for (const family of ['Pacifico', 'Fredoka', 'JetBrains Mono']) {
     const layout = set(family, 'Alder Lane gäy');
-    const a = weldLettering(wasmEngine, layout, typeface(family), true, IDENTITY, new Memo());
-    const b = weldLettering(scriptEngine, layout, typeface(family), true, IDENTITY, new Memo());
+    const a = weldLettering(wasmEngine, layout, {
+      face: typeface(family),
+      weld: true,
+      matrix: IDENTITY,
+      memory: new Memo(),
+    });
+    const b = weldLettering(scriptEngine, layout, {
+      face: typeface(family),
+      weld: true,
+      matrix: IDENTITY,
+      memory: new Memo(),
+    });
     expect(a.length).toBe(b.length);
     expect(a.reduce((s, o) => s + o.area, 0)).toBeCloseTo(
       b.reduce((s, o) => s + o.area, 0),
@@ -103,9 +113,19 @@ test('both engines weld alike', () => {
 test('with welding off every letter keeps its own clean outline', () => {
   const layout = set('Pacifico', 'weld');
   const caches = new Memo();
-  const off = weldLettering(wasmEngine, layout, typeface('Pacifico'), false, IDENTITY, caches);
+  const off = weldLettering(wasmEngine, layout, {
+    face: typeface('Pacifico'),
+    weld: false,
+    matrix: IDENTITY,
+    memory: caches,
+  });
   for (const outline of off) expect(new Set(outline.labels).size).toBe(1);
-  const on = weldLettering(wasmEngine, layout, typeface('Pacifico'), true, IDENTITY, caches);
+  const on = weldLettering(wasmEngine, layout, {
+    face: typeface('Pacifico'),
+    weld: true,
+    matrix: IDENTITY,
+    memory: caches,
+  });
   const area = (list: readonly Outline[]) => list.reduce((s, o) => s + o.area, 0);
   expect(area(off)).toBeGreaterThan(area(on) * 1.001);
 });
@@ -115,7 +135,12 @@ test('a letter that overlaps itself inside its glyph comes out clean', () => {
   const layout = set('Fredoka', 'X');
   const raw = rawOutlines(layout, typeface('Fredoka'));
   expect(countCrossings(raw)).toBeGreaterThan(0);
-  const clean = weldLettering(wasmEngine, layout, typeface('Fredoka'), false, IDENTITY, new Memo());
+  const clean = weldLettering(wasmEngine, layout, {
+    face: typeface('Fredoka'),
+    weld: false,
+    matrix: IDENTITY,
+    memory: new Memo(),
+  });
   expect(clean).toHaveLength(1);
   expect(countCrossings(clean.map((o) => o.path))).toBe(0);
 });
@@ -132,10 +157,15 @@ test('changing one letter welds only what it touches', () => {
   const face = typeface('Archivo Black');
   const { memory, made } = countingMemory();
   const text = 'the quick brown fox jumps over the lazy dog '.repeat(4);
-  weldLettering(wasmEngine, set('Archivo Black', text), face, true, IDENTITY, memory);
+  weldLettering(wasmEngine, set('Archivo Black', text), { face, weld: true, matrix: IDENTITY, memory });
   const before = made('cluster');
   expect(before).toBeGreaterThan(20);
-  weldLettering(wasmEngine, set('Archivo Black', text.replace('quick', 'quÉck')), face, true, IDENTITY, memory);
+  weldLettering(wasmEngine, set('Archivo Black', text.replace('quick', 'quÉck')), {
+    face,
+    weld: true,
+    matrix: IDENTITY,
+    memory,
+  });
   expect(made('cluster') - before).toBeGreaterThan(0);
   expect(made('cluster') - before).toBeLessThan(8);
 });

@@ -37,7 +37,10 @@ describe('widths with known answers', () => {
   });
 
   test('the thin side of a ring whose hole is off its middle', () => {
-    const ring = combine(wasmEngine, 'difference', [ellipsePath(20, 20)], [at(ellipsePath(17, 17), 0.7, 0)]);
+    const ring = combine(wasmEngine, 'difference', {
+      subject: [ellipsePath(20, 20)],
+      other: [at(ellipsePath(17, 17), 0.7, 0)],
+    });
     expect(widthOf(ring, 3)).toBeCloseTo(0.8, 2);
   });
 
@@ -110,9 +113,10 @@ function anyShape(next: Chance): readonly Path[] {
     .map((_, i) => at(roundedRectangle(20, 0.6 + next() * 2, 0), i * 16 + 8, 3, next() * 30 - 15));
   const whole = united(...plates, ...bars);
   if (next() < 0.5) return whole;
-  return combine(wasmEngine, 'difference', whole, [
-    at(ellipsePath(2 + next() * 2, 2 + next() * 2), next() - 0.5, Y0 + next() - 0.5),
-  ]);
+  return combine(wasmEngine, 'difference', {
+    subject: whole,
+    other: [at(ellipsePath(2 + next() * 2, 2 + next() * 2), next() - 0.5, Y0 + next() - 0.5)],
+  });
 }
 
 type Sample = { readonly x: number; readonly y: number; readonly normals: readonly Point[] };

@@ -52,15 +52,15 @@ test('a job comes back as it was saved', async () => {
 describe('saving', () => {
   test('counts versions and keeps the earlier one', async () => {
     const made = await make();
-    const saved = await saveJob(db, made.id, 1, { ...job, title: 'Sign 2' }, extras);
+    const saved = await saveJob(db, made.id, { from: 1, job: { ...job, title: 'Sign 2' }, extras });
     expect(saved).toMatchObject({ outcome: 'saved', version: 2 });
     expect((await db.select().from(jobRevisions))[0]).toMatchObject({ version: 1, document: job });
   });
 
   test('over a version that is no longer the newest is refused, and both are there', async () => {
     const made = await make();
-    await saveJob(db, made.id, 1, { ...job, title: 'Theirs' }, extras);
-    const mine = await saveJob(db, made.id, 1, { ...job, title: 'Mine' }, extras);
+    await saveJob(db, made.id, { from: 1, job: { ...job, title: 'Theirs' }, extras });
+    const mine = await saveJob(db, made.id, { from: 1, job: { ...job, title: 'Mine' }, extras });
     expect(mine).toMatchObject({ outcome: 'stale', stored: { version: 2, document: { title: 'Theirs' } } });
     expect((await openJob(db, made.id))?.document).toMatchObject({ title: 'Theirs' });
   });
@@ -68,7 +68,9 @@ describe('saving', () => {
   test('by two at the same time lets one through', async () => {
     const made = await make();
     const results = await Promise.all(
-      Array.from({ length: 6 }, (_, i) => saveJob(db, made.id, 1, { ...job, title: `Try ${i}` }, extras)),
+      Array.from({ length: 6 }, (_, i) =>
+        saveJob(db, made.id, { from: 1, job: { ...job, title: `Try ${i}` }, extras }),
+      ),
     );
     expect(results.map((r) => r.outcome).sort()).toEqual(['saved', ...Array(5).fill('stale')]);
   });
@@ -79,30 +81,35 @@ describe('saving', () => {
     const opened = await openJob(db, made.id);
     expect(opened).toMatchObject({ version: 2, document: { title: 'Renamed' } });
     expect((await listJobs(db))[0]).toMatchObject({ version: 2, title: 'Renamed' });
-    const stale = await saveJob(db, made.id, 1, { ...job, title: 'Mine' }, extras);
+    const stale = await saveJob(db, made.id, { from: 1, job: { ...job, title: 'Mine' }, extras });
     expect(stale).toMatchObject({ outcome: 'stale', stored: { version: 2, document: { title: 'Renamed' } } });
-    expect(await saveJob(db, made.id, 2, { ...job, title: 'Mine' }, extras)).toMatchObject({ version: 3 });
+    expect(await saveJob(db, made.id, { from: 2, job: { ...job, title: 'Mine' }, extras })).toMatchObject({
+      version: 3,
+    });
     // From a version that never was, it is as stale.
-    expect(await saveJob(db, made.id, 9, job, extras)).toMatchObject({ outcome: 'stale', stored: { version: 3 } });
+    expect(await saveJob(db, made.id, { from: 9, job, extras })).toMatchObject({
+      outcome: 'stale',
+      stored: { version: 3 },
+    });
   });
 
   test('without a picture keeps the one there was; the time of the change is that of the save', async () => {
     const made = await make();
-    await saveJob(db, made.id, 1, { ...job, tags: ['other'], units: 'in' }, null);
+    await saveJob(db, made.id, { from: 1, job: { ...job, tags: ['other'], units: 'in' }, extras: null });
     const [kept] = await listJobs(db);
     expect(kept).toMatchObject({ picture: extras.picture, openFindings: 2, tags: ['other'], units: 'in' });
     expect(Date.parse(kept?.changedAt ?? '')).toBeGreaterThan(Date.parse(made.changedAt));
     // What was stored before is kept with when it was stored.
     const [earlier] = await db.select().from(jobRevisions);
     expect([earlier?.version, earlier?.savedAt.toISOString()]).toEqual([1, made.changedAt]);
-    await saveJob(db, made.id, 2, job, { picture: null, openFindings: 0 });
+    await saveJob(db, made.id, { from: 2, job, extras: { picture: null, openFindings: 0 } });
     expect((await listJobs(db))[0]).toMatchObject({ picture: null, openFindings: 0 });
   });
 
   test('a deleted job is gone', async () => {
     const made = await make();
     await deleteJob(db, made.id);
-    expect(await saveJob(db, made.id, 1, job, extras)).toEqual({ outcome: 'gone' });
+    expect(await saveJob(db, made.id, { from: 1, job, extras })).toEqual({ outcome: 'gone' });
   });
 });
 
@@ -138,7 +145,7 @@ test('a deleted job is not opened, renamed, copied or listed; nor is one restore
 test('jobs are listed by their last change, and a copy begins a life of its own', async () => {
   const first = await make('first');
   const second = await make('second');
-  await saveJob(db, first.id, 1, { ...job, title: 'first again' }, extras);
+  await saveJob(db, first.id, { from: 1, job: { ...job, title: 'first again' }, extras });
   expect((await listJobs(db)).map((j) => j.title)).toEqual(['first again', 'second']);
   const copy = await duplicateJob(db, second.id);
   expect(copy).toMatchObject({ version: 1, document: { title: 'second copy' } });

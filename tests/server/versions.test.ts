@@ -29,7 +29,8 @@ async function make(): Promise<string> {
   if (!made) throw new Error('not made');
   return made.id;
 }
-const save = (id: string, from: number, title: string) => saveJob(db, id, from, { ...job, title }, extras(from + 1));
+const save = (id: string, from: number, title: string) =>
+  saveJob(db, id, { from, job: { ...job, title }, extras: extras(from + 1) });
 const age = (id: string, version: number, minutes: number) =>
   db
     .update(jobRevisions)

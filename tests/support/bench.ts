@@ -35,7 +35,12 @@ export function compute(): void {
 /** Open a job and compute it; the part called “part”, else the first, and its first member are selected. */
 export function openJob(job: Job, station: Station = 'compose'): void {
   const part = job.parts.find((p) => p.id === 'part') ?? job.parts[0];
-  openBench('trial', job, 1, '', { partId: part?.id ?? null, memberId: part?.members[0]?.id ?? null }, station);
+  openBench('trial', job, {
+    version: 1,
+    savedAt: '',
+    selection: { partId: part?.id ?? null, memberId: part?.members[0]?.id ?? null },
+    station,
+  });
   compute();
 }
 

@@ -39,16 +39,22 @@ const roundMm = (value: number): number => Math.round(value * 1e3) / 1e3;
 const roundDegrees = (value: number): number => Math.round(value * 100) / 100;
 const roundFactor = (value: number): number => Number(value.toPrecision(6));
 
-/**
- * Follow the pointer from a press to its release. `toMm` maps client coordinates to the sheet; `say` is told in words
- * what is happening, and null at the end. A press that is let go in its place is told to `pressed`.
- */
+/** What is said of a drag under way, and where in the window; null at its end. */
+export type DragSaying = { readonly x: number; readonly y: number; readonly words: string } | null;
+
+type Following = {
+  /** Maps client coordinates to the sheet. */
+  readonly toMm: (clientX: number, clientY: number) => Point;
+  readonly say: (saying: DragSaying) => void;
+  /** Hears of a press that is let go in its place. */
+  readonly pressed?: (() => void) | undefined;
+};
+
+/** Follow the pointer from a press to its release. */
 export function followDrag(
   event: { readonly clientX: number; readonly clientY: number },
   grab: Grab,
-  toMm: (clientX: number, clientY: number) => Point,
-  say: (at: { x: number; y: number; words: string } | null) => void,
-  pressed: () => void = () => {},
+  { toMm, say, pressed = () => {} }: Following,
 ): void {
   const { job: from } = useBench.getState();
   const chosen = grab.kind === 'stretch' ? grab.chosen : chosenNow();
@@ -73,7 +79,10 @@ export function followDrag(
         const along =
           ((at.x - grab.about.x) * (start.x - grab.about.x) + (at.y - grab.about.y) * (start.y - grab.about.y)) /
           before;
-        return sizeChosen(from, chosen, Math.max(LEAST_FACTOR, roundFactor(along / before)), grab.about);
+        return sizeChosen(from, chosen, {
+          factor: Math.max(LEAST_FACTOR, roundFactor(along / before)),
+          about: grab.about,
+        });
       }
       case 'stretch': {
         const own = (p: Point) => applyMatrix(invert(grab.matrix), p);
@@ -82,13 +91,11 @@ export function followDrag(
           Math.max(LEAST_MM, roundMm(mm)),
         );
         const { ways, width, height } = grab;
-        return stretchShape(
-          from,
-          chosen,
-          ways.across ? (w as number) : width,
-          ways.upright ? (h as number) : height,
-          grab.about,
-        );
+        return stretchShape(from, chosen, {
+          width: ways.across ? (w as number) : width,
+          height: ways.upright ? (h as number) : height,
+          about: grab.about,
+        });
       }
       case 'turn': {
         const angle = (p: Point) => (Math.atan2(p.y - grab.about.y, p.x - grab.about.x) * 180) / Math.PI;

@@ -124,8 +124,8 @@ function draw(context: CanvasRenderingContext2D, part: PartView, hatch: HatchVie
       return;
     }
     context.stroke(edge);
-    strokes(context, hatch.xy, hatch.start, sight, hatch.widthMm);
-    strokes(context, hatch.restXy, hatch.restStart, sight, hatch.widthMm);
+    strokes(context, { xy: hatch.xy, start: hatch.start, box: sight, widthMm: hatch.widthMm });
+    strokes(context, { xy: hatch.restXy, start: hatch.restStart, box: sight, widthMm: hatch.widthMm });
     return;
   }
   if (isClose) {
@@ -138,8 +138,8 @@ function draw(context: CanvasRenderingContext2D, part: PartView, hatch: HatchVie
     context.globalAlpha = alpha * 0.16;
     context.lineWidth = hatch.widthMm;
     context.stroke(edge);
-    strokes(context, hatch.xy, hatch.start, sight, hatch.widthMm);
-    strokes(context, hatch.restXy, hatch.restStart, sight, hatch.widthMm);
+    strokes(context, { xy: hatch.xy, start: hatch.start, box: sight, widthMm: hatch.widthMm });
+    strokes(context, { xy: hatch.restXy, start: hatch.restStart, box: sight, widthMm: hatch.widthMm });
   }
   if (hatch.beyond > BEYOND_SHOWN) {
     context.globalAlpha = alpha * 0.55;
@@ -149,18 +149,20 @@ function draw(context: CanvasRenderingContext2D, part: PartView, hatch: HatchVie
   context.globalAlpha = alpha;
   context.lineWidth = 1 / k;
   context.stroke(edge);
-  strokes(context, hatch.xy, hatch.start, sight, 0);
+  strokes(context, { xy: hatch.xy, start: hatch.start, box: sight, widthMm: 0 });
   context.lineWidth = 2 / k;
-  strokes(context, hatch.restXy, hatch.restStart, sight, 0);
+  strokes(context, { xy: hatch.restXy, start: hatch.restStart, box: sight, widthMm: 0 });
 }
 
 /** The stretches of polylines that are in sight. */
 function strokes(
   context: CanvasRenderingContext2D,
-  xy: Float32Array,
-  start: Int32Array,
-  { minX, maxX, minY, maxY }: Drawn['sight'],
-  widthMm: number,
+  {
+    xy,
+    start,
+    box: { minX, maxX, minY, maxY },
+    widthMm,
+  }: { readonly xy: Float32Array; readonly start: Int32Array; readonly box: Drawn['sight']; readonly widthMm: number },
 ): void {
   const [left, right, low, high] = [minX - widthMm, maxX + widthMm, minY - widthMm, maxY + widthMm];
   context.beginPath();

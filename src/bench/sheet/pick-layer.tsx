@@ -36,7 +36,10 @@ export function PickLayer({ camera, toMm }: { camera: Camera; toMm: (x: number, 
         const seen = memberView(partId, memberId);
         const [dx, dy] = [at.x - last.x, at.y - last.y];
         if (partId && memberId && seen)
-          dispatch((job) => nudgeLetters(job, partId, memberId, next, dx, dy, seen), `letters:${next.join()}`);
+          dispatch(
+            (job) => nudgeLetters(job, partId, { memberId, picked: next, dx, dy, seen }),
+            `letters:${next.join()}`,
+          );
         last = at;
       },
       () => settle(),

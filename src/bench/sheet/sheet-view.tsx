@@ -21,7 +21,7 @@ import { STATION_SCREENS } from '../stations/station-screens';
 import { dispatch, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
 import { Band, drawBand } from './band';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
-import { followDrag, type Grab } from './drag';
+import { type DragSaying, followDrag, type Grab } from './drag';
 import { Nodes } from './found-layer';
 import { HatchCanvas } from './hatch-canvas';
 import { PickLayer } from './pick-layer';
@@ -42,13 +42,11 @@ const LOOKS: readonly { value: Look; word: string }[] = [
 const HANDLE_PX = 9;
 const TURN_HANDLE_PX = 26;
 
-type Saying = Parameters<Parameters<typeof followDrag>[3]>[0];
-
 /** The sheet with all that lies on it. */
 export function SheetView() {
   const area = useRef<HTMLElement>(null);
   const surface = useRef<SVGSVGElement>(null);
-  const [saying, setSaying] = useState<Saying>(null);
+  const [saying, setSaying] = useState<DragSaying>(null);
   const camera = useCamera();
   const sheet = useBench((s) => s.job.sheet);
   const unit = useBench((s) => s.job.units);
@@ -103,7 +101,7 @@ export function SheetView() {
 
   const press = (event: PointerEvent, grab: Grab, pressed?: () => void) => {
     if (event.button !== 0) return;
-    followDrag(event, grab, toMm, setSaying, pressed);
+    followDrag(event, grab, { toMm, say: setSaying, pressed });
   };
 
   /** The first press takes the part, a second goes inside to the member, one more into its letters or nodes. */
@@ -366,7 +364,7 @@ function Guides({ camera }: { camera: Camera }) {
 }
 
 /** Beside the pointer while dragging: where what is chosen is, its size, or its turn. */
-function Measure({ saying, area }: { saying: NonNullable<Saying>; area: HTMLElement | null }) {
+function Measure({ saying, area }: { saying: NonNullable<DragSaying>; area: HTMLElement | null }) {
   const snap = useSnap();
   const view = useBench((s) => s.view);
   const units = useBench((s) => s.job.units);

@@ -150,7 +150,9 @@ function CopyEditor({ partId, member }: { partId: string; member: Copy }) {
       <Switch
         label="Goes along with it"
         on={along}
-        onChange={(follows) => dispatch((job) => setFollows(job, partId, member.id, follows, ownMiddle))}
+        onChange={(follows) =>
+          dispatch((job) => setFollows(job, partId, { memberId: member.id, on: follows, middleOf: ownMiddle }))
+        }
       />
     </>
   );

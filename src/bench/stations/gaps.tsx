@@ -43,7 +43,8 @@ const boxOf = ({ from, to, sizeMm }: GapView) =>
 function GapRow({ part, member, gap }: { part: Part; member: Artwork; gap: GapView }) {
   const units = useBench((s) => s.job.units);
   const answered = member.close.answers.some((a) => a.gap === gap.key);
-  const answer = (how: 'close' | 'leave') => dispatch((job) => answerGap(job, part.id, member.id, gap.key, how));
+  const answer = (how: 'close' | 'leave') =>
+    dispatch((job) => answerGap(job, part.id, { memberId: member.id, gap: gap.key, how }));
   return (
     <li className={styles.gap} data-state={gap.state}>
       <button

@@ -37,7 +37,11 @@ export function goAlong(job: Job, partId: string, leaderId: string | null): Job 
 }
 
 /** Let a copy, with the part it is in, go along with what it copies, or stay where it is; it does not move by this. */
-export function setFollows(job: Job, partId: string, memberId: string, on: boolean, middleOf: MiddleOf): Job {
+export function setFollows(
+  job: Job,
+  partId: string,
+  { memberId, on, middleOf }: { readonly memberId: string; readonly on: boolean; readonly middleOf: MiddleOf },
+): Job {
   const copy = memberOf(job, partId, memberId);
   if (copy?.kind !== 'copy') return job;
   const middle = middleOf(copy.of);

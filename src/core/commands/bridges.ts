@@ -177,9 +177,7 @@ export const leaveIsland = (job: Job, partId: string, key: IslandKey, seen: Brid
 export const setIslandCount = (
   job: Job,
   partId: string,
-  key: IslandKey,
-  count: number | null,
-  seen: BridgesSeen,
+  { key, count, seen }: { readonly key: IslandKey; readonly count: number | null; readonly seen: BridgesSeen },
 ): Job =>
   editBridges(job, partId, seen, (step) => {
     letGo(step, key);
@@ -210,9 +208,11 @@ const within = (capitals: number): number =>
 export const placeBridge = (
   job: Job,
   partId: string,
-  bridge: BridgeNow,
-  seen: BridgesSeen,
-  recipe: (pinned: PinnedDraft) => void,
+  {
+    bridge,
+    seen,
+    recipe,
+  }: { readonly bridge: BridgeNow; readonly seen: BridgesSeen; readonly recipe: (pinned: PinnedDraft) => void },
 ): Job =>
   editBridges(job, partId, seen, (step) => {
     const pinned = pinnedBridge(step, bridge, seen.bridges);

@@ -103,7 +103,15 @@ export const mirrorChosen = (job: Job, chosen: Chosen, middleX: number): Job =>
  * Make larger by a factor about a point of the sheet, proportions kept; `everything`: what would stay as it was set grows too.
  * A size that a document cannot hold changes nothing.
  */
-export function sizeChosen(job: Job, chosen: Chosen, factor: number, about: Point, everything = false): Job {
+export function sizeChosen(
+  job: Job,
+  chosen: Chosen,
+  {
+    factor,
+    about,
+    everything = false,
+  }: { readonly factor: number; readonly about: Point; readonly everything?: boolean | undefined },
+): Job {
   if (factor === 1 || !(factor > 0)) return job;
   const next = changed(job, (draft) => {
     if (chosen.memberId !== null) {
@@ -144,7 +152,11 @@ export function sizeChosen(job: Job, chosen: Chosen, factor: number, about: Poin
  * Give a shape that is chosen another width and height, in mm along its own sides, one corner or side staying: `about` is that
  * point of the sheet. What is not a shape, or has one measure only, stays as it is.
  */
-export function stretchShape(job: Job, chosen: Chosen, width: number, height: number, about: Point): Job {
+export function stretchShape(
+  job: Job,
+  chosen: Chosen,
+  { width, height, about }: { readonly width: number; readonly height: number; readonly about: Point },
+): Job {
   return changed(job, (draft) => {
     const found = chosenMember(draft, chosen);
     if (!found || !('width' in found.member && 'height' in found.member)) return;

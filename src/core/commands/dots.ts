@@ -26,7 +26,11 @@ function frameAt(frames: readonly DotFrame[], at: Point): DotFrame | undefined {
  * Move a dot, or leave it out. `at` is where it would be by itself on the sheet, `frames` what places are kept in, as computed.
  * A change beyond the limit is not kept.
  */
-export function changeDot(job: Job, partId: string, at: Point, to: Point | 'gone', frames: readonly DotFrame[]): Job {
+export function changeDot(
+  job: Job,
+  partId: string,
+  { at, to, frames }: { readonly at: Point; readonly to: Point | 'gone'; readonly frames: readonly DotFrame[] },
+): Job {
   const frame = frameAt(frames, at);
   if (!frame) return job;
   const back = invert(frame.matrix);

@@ -10,7 +10,11 @@ const editArtwork = (job: Job, partId: string, memberId: string, recipe: (member
   });
 
 /** Say what becomes of one gap of a drawing. */
-export const answerGap = (job: Job, partId: string, memberId: string, gap: string, how: 'close' | 'leave'): Job =>
+export const answerGap = (
+  job: Job,
+  partId: string,
+  { memberId, gap, how }: { readonly memberId: string; readonly gap: string; readonly how: 'close' | 'leave' },
+): Job =>
   editArtwork(job, partId, memberId, ({ close }) => {
     const others = close.answers.filter((answer) => answer.gap !== gap);
     close.answers = others.length < LIMITS.gapAnswers ? [...others, { gap, how }] : others;

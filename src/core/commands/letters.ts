@@ -44,11 +44,22 @@ const editLettering = (job: Job, partId: string, memberId: string, recipe: (memb
 export function nudgeLetters(
   job: Job,
   partId: string,
-  memberId: string,
-  picked: readonly number[],
-  dx: number,
-  dy: number,
-  { capHeightMm, matrix: { a, b, c, d } }: LetteringSeen,
+  {
+    memberId,
+    picked,
+    dx,
+    dy,
+    seen: {
+      capHeightMm,
+      matrix: { a, b, c, d },
+    },
+  }: {
+    readonly memberId: string;
+    readonly picked: readonly number[];
+    readonly dx: number;
+    readonly dy: number;
+    readonly seen: LetteringSeen;
+  },
 ): Job {
   if (!capHeightMm) return job;
   // Back through the turn and mirror of the lettering, whose axes the changes are in.
@@ -68,9 +79,11 @@ export function nudgeLetters(
 export const spaceLetters = (
   job: Job,
   partId: string,
-  memberId: string,
-  byMm: number,
-  capHeightMm: number | null | undefined,
+  {
+    memberId,
+    byMm,
+    capHeightMm,
+  }: { readonly memberId: string; readonly byMm: number; readonly capHeightMm: number | null | undefined },
 ): Job =>
   changed(job, (draft) => {
     const member = memberOf(draft, partId, memberId);

@@ -17,17 +17,33 @@ const ROUNDS = 3;
 const DEEPEST = 6;
 
 /** Cubics from parameter `from` to `to` of a smooth curve, within `tolerance` mm of it. */
-export function fitCubics(at: (t: number) => Sample, from: number, to: number, tolerance: number, depth = 0): Cubic[] {
+export function fitCubics(
+  at: (t: number) => Sample,
+  {
+    from,
+    to,
+    tolerance,
+    depth = 0,
+  }: { readonly from: number; readonly to: number; readonly tolerance: number; readonly depth?: number | undefined },
+): Cubic[] {
   const samples: Sample[] = [];
   for (let i = 0; i < SAMPLES; i++) samples.push(at(from + ((to - from) * i) / (SAMPLES - 1)));
   const fitted = fitOne(samples, tolerance);
-  if (depth >= DEEPEST || (fitted.within && staysWithin(fitted.curve, at, from, to, tolerance))) return [fitted.curve];
+  if (depth >= DEEPEST || (fitted.within && staysWithin(fitted.curve, at, { from, to, tolerance })))
+    return [fitted.curve];
   const middle = (from + to) / 2;
-  return [...fitCubics(at, from, middle, tolerance, depth + 1), ...fitCubics(at, middle, to, tolerance, depth + 1)];
+  return [
+    ...fitCubics(at, { from, to: middle, tolerance, depth: depth + 1 }),
+    ...fitCubics(at, { from: middle, to, tolerance, depth: depth + 1 }),
+  ];
 }
 
 /** Whether the curve is near a cubic between the samples of its fit, too. */
-function staysWithin(curve: Cubic, at: (t: number) => Sample, from: number, to: number, tolerance: number): boolean {
+function staysWithin(
+  curve: Cubic,
+  at: (t: number) => Sample,
+  { from, to, tolerance }: { readonly from: number; readonly to: number; readonly tolerance: number },
+): boolean {
   for (let i = 0; i < SAMPLES - 1; i++) {
     const s = at(from + ((to - from) * (i + 0.5)) / (SAMPLES - 1));
     const p = pointAt(curve, nearestParameter(curve, s.x, s.y));

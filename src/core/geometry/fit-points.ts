@@ -148,7 +148,16 @@ const ts = new Float64Array(SAMPLES);
  * The cubic from one point to another in given directions that passes those between within `tolerance`; null where none
  * does. Handle lengths by least squares (Schneider 1990), feet by Newton's method.
  */
-function fitCurve(points: readonly Point[], i: number, j: number, u: Point, v: Point, tolerance: number): Cubic | null {
+function fitCurve(
+  points: readonly Point[],
+  {
+    i,
+    j,
+    u,
+    v,
+    tolerance,
+  }: { readonly i: number; readonly j: number; readonly u: Point; readonly v: Point; readonly tolerance: number },
+): Cubic | null {
   const n = Math.min(SAMPLES, j - i + 1);
   let length = 0;
   for (let k = 0; k < n; k++) {
@@ -243,7 +252,7 @@ function fitPiece(points: readonly Point[], { tolerance, reach }: FitSettings, o
     }
     return known;
   };
-  const curve = (i: number, j: number) => fitCurve(points, i, j, wayOf(i), wayOf(j), tolerance);
+  const curve = (i: number, j: number) => fitCurve(points, { i, j, u: wayOf(i), v: wayOf(j), tolerance });
   const bent = (from: number, to: number) => {
     for (let i = from; i < to; ) {
       const j = farthest(i, to, (k) => curve(i, k) !== null);

@@ -157,7 +157,7 @@ function asOne(run: readonly Segment[]): Segment {
     const t = tangentAt(s, u - i);
     return { x: p.x, y: p.y, tx: t.x, ty: t.y };
   };
-  return fitCubics(at, 0, run.length, FINE_MM, NO_HALVING)[0] as Segment;
+  return fitCubics(at, { from: 0, to: run.length, tolerance: FINE_MM, depth: NO_HALVING })[0] as Segment;
 }
 
 /** Take nodes out; what lay on both sides is fitted by one curve each. Null when no path is left. */

@@ -70,7 +70,7 @@ export function narrowPlaces(
       if (![i - 1, i, i + 1].some((k) => narrow[(k + n) % n])) return;
       if (narrow[i]) out.push(narrow[i] as Narrow);
       const next = coarse[(i + 1) % n] as Spot;
-      for (const between of walls.between(path, index, spot, next, most / FINE)) {
+      for (const between of walls.between(path, index, { a: spot, b: next, step: most / FINE })) {
         const found = walls.discAt(between, most);
         if (found) out.push(found);
       }
@@ -174,13 +174,19 @@ class Walls {
       const n = Math.max(1, Math.ceil(length / step));
       for (let k = 0; k < n; k++) out.push(this.spot(s, (k + 0.5) / n, index, along + (length * (k + 0.5)) / n));
       const next = path.segments[(i + 1) % path.segments.length] as (typeof path.segments)[number];
-      out.push(...this.fan(tangentAt(s, 1), tangentAt(next, 0), { x: s.x1, y: s.y1 }, index, end));
+      out.push(
+        ...this.fan(tangentAt(s, 1), { u: tangentAt(next, 0), at: { x: s.x1, y: s.y1 }, path: index, along: end }),
+      );
     });
     return out;
   }
 
   /** Points between two neighbouring spots of a path, at most `step` mm apart. */
-  between(path: Path, index: number, a: Spot, b: Spot, step: number): Spot[] {
+  between(
+    path: Path,
+    index: number,
+    { a, b, step }: { readonly a: Spot; readonly b: Spot; readonly step: number },
+  ): Spot[] {
     const out: Spot[] = [];
     const stops = this.stops[index] as readonly number[];
     // The pair that closes the outline runs from the last spot to its end; what follows lies before the first.
@@ -209,7 +215,10 @@ class Walls {
     return { path, along, x: p.x, y: p.y, nx: -d.y * this.way, ny: d.x * this.way };
   }
 
-  private fan(t: Point, u: Point, at: Point, path: number, along: number): Spot[] {
+  private fan(
+    t: Point,
+    { u, at, path, along }: { readonly u: Point; readonly at: Point; readonly path: number; readonly along: number },
+  ): Spot[] {
     const turn = Math.atan2(t.x * u.y - t.y * u.x, t.x * u.x + t.y * u.y);
     // Material sees a corner that turns away from it; seen from the gaps it is the other way round.
     if (turn * this.way > -CORNER) return [];

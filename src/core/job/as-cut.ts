@@ -51,7 +51,7 @@ export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generat
 }
 
 function piecesAfter(engine: ClipEngine, kept: readonly Outline[], half: number, partId: string | null): CutPiece[] {
-  const cutAway = half > 0 ? measureOutlines(offsetRegion(engine, kept, -half, 'round')) : kept;
+  const cutAway = half > 0 ? measureOutlines(offsetRegion(engine, kept, { by: -half, corners: 'round' })) : kept;
   return piecesOf(cutAway).map((piece) => ({
     partId,
     kind: piece.kind,

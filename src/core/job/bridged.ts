@@ -16,10 +16,17 @@ import type { PreparedPart } from '../prepare/prepared';
 export function withBridges(
   part: Part,
   prepared: PreparedPart,
-  sheet: Pick<Sheet, 'leastWidth' | 'thickness'>,
-  rim: Path | null,
-  engine: ClipEngine,
-  memory: Memory,
+  {
+    sheet,
+    rim,
+    engine,
+    memory,
+  }: {
+    readonly sheet: Pick<Sheet, 'leastWidth' | 'thickness'>;
+    readonly rim: Path | null;
+    readonly engine: ClipEngine;
+    readonly memory: Memory;
+  },
 ): PreparedPart {
   const step = stepIn(part, 'bridge');
   const setting = {

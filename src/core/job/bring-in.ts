@@ -78,7 +78,7 @@ export function broughtParts(
     };
     const words = brought.texts
       .filter((text) => groups.includes(text.group))
-      .map((text) => letteringFor(text, brought, choices, job, freeId('lettering')));
+      .map((text) => letteringFor(text, brought, { choices, job, id: freeId('lettering') }));
     const isDrawn = groups.some((i) => (brought.groups[i]?.shapes ?? 0) > 0);
     const name = used.length > 1 ? `${stem}, ${operation.name}` : stem;
     const filled = operation.kind === 'engrave' && groups.every((i) => brought.groups[i]?.filled);
@@ -94,9 +94,7 @@ export function broughtParts(
 function letteringFor(
   text: ReadText,
   brought: Brought,
-  { factor, at }: BringInChoices,
-  job: Job,
-  id: string,
+  { choices: { factor, at }, job, id }: { readonly choices: BringInChoices; readonly job: Job; readonly id: string },
 ): Lettering {
   const { matrix } = text;
   const middle = isEmptyBox(brought.box) ? { x: 0, y: 0 } : boxCentre(brought.box);

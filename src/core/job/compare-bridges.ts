@@ -31,9 +31,7 @@ const VARIANTS: readonly BridgeVariant['values'][] = [
 export function* bridgeVariants(
   job: Job,
   partId: string,
-  step: BridgeStep,
-  evaluator: Evaluator,
-  faces: FaceLookup,
+  { step, evaluator, faces }: { readonly step: BridgeStep; readonly evaluator: Evaluator; readonly faces: FaceLookup },
 ): Generator<BridgeVariant> {
   for (const values of VARIANTS) {
     const parts = job.parts.map((part) =>

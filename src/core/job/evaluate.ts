@@ -38,6 +38,14 @@ export type JobResult = {
 /** How far an evaluation has come. */
 export type Progress = { readonly done: number; readonly of: number };
 
+/** The document that is looked at, and what is needed for looking at it. */
+type Looking = {
+  readonly job: Job;
+  readonly faces: FaceLookup;
+  readonly parts: PartsOf;
+  readonly memory: Memory;
+};
+
 /** A part in its own coordinates: with its bridges, and without what asks for the sheet. */
 type OwnPart = {
   readonly made: PreparedPart;
@@ -76,7 +84,7 @@ export class Evaluator {
     const parts = new PartsOf(job);
     const results = new Map<string, PartResult>();
     for (const part of shown) {
-      const steps = this.partResult(part, job, faces, parts, memory);
+      const steps = this.partResult(part, { job, faces, parts, memory });
       let step = steps.next();
       for (; !step.done; step = steps.next()) yield { done: results.size + step.value, of: shown.length + 1 };
       results.set(part.id, step.value);
@@ -112,11 +120,11 @@ export class Evaluator {
     let box = EMPTY_BOX;
     for (const part of job.parts) {
       if (!partIds.includes(part.id)) continue;
-      const { own, ready } = this.placedPart(part, job, faces, parts, this.memo);
+      const { own, ready } = this.placedPart(part, { job, faces, parts, memory: this.memo });
       if (memberId !== null) return ready.members.find((m) => m.id === memberId)?.box ?? EMPTY_BOX;
       // What lies within the outline says nothing about the size.
       const sizing = { ...part, work: part.work.filter((w) => workKind(w.what).box) };
-      const linework = finished(this.linework(sizing, own, ready, job, faces, this.memo));
+      const linework = finished(this.linework(sizing, { own, placed: ready, job, faces, memory: this.memo }));
       box = uniteBoxes(
         box,
         workBox(
@@ -133,7 +141,7 @@ export class Evaluator {
   prepare(job: Job, partId: string, faces: FaceLookup): PreparedPart | undefined {
     const parts = new PartsOf(job);
     const part = parts.byId.get(partId);
-    return part && this.placedPart(part, job, faces, parts, this.memo).ready;
+    return part && this.placedPart(part, { job, faces, parts, memory: this.memo }).ready;
   }
 
   /**
@@ -145,48 +153,39 @@ export class Evaluator {
     const part = parts.byId.get(partId);
     const step = part && stepIn(part, 'hatch');
     if (!part || !step) return null;
-    const { shape } = this.own(part, job, faces, parts, this.memo);
+    const { shape } = this.own(part, { job, faces, parts, memory: this.memo });
     if (shape.outlines.length === 0) return null;
     return yield* this.memo.steps(TOOL_TRY, { part: shape, step: { ...step, tool }, engine: this.engine });
   }
 
   /** A part with all that belongs to it; yields the share done. */
-  private *partResult(
-    part: Part,
-    job: Job,
-    faces: FaceLookup,
-    parts: PartsOf,
-    memory: Memory,
-  ): Generator<number, PartResult> {
-    const { own, ready } = this.placedPart(part, job, faces, parts, memory);
+  private *partResult(part: Part, { job, faces, parts, memory }: Looking): Generator<number, PartResult> {
+    const { own, ready } = this.placedPart(part, { job, faces, parts, memory });
     const { made, unbridged } = own;
     const [least, kerf] = [job.sheet.leastWidth ?? 0, job.sheet.kerf ?? 0];
     const found = memory.get(STRENGTH, { part: made, unbridged, least, kerf });
     const strength = memory.get(PLACED_STRENGTH, { id: part.id, strength: found, matrix: ready.matrix });
-    const linework = yield* this.linework(part, own, ready, job, faces, memory);
+    const linework = yield* this.linework(part, { own, placed: ready, job, faces, memory });
     return memory.get(PART_RESULT, { part, ready, own: made, strength, linework });
   }
 
   /** A part in its own coordinates, and where it lies on the sheet. */
   private placedPart(
     part: Part,
-    job: Job,
-    faces: FaceLookup,
-    parts: PartsOf,
-    memory: Memory,
+    { job, faces, parts, memory }: Looking,
   ): { readonly own: OwnPart; readonly ready: PreparedPart } {
-    const own = this.own(part, job, faces, parts, memory);
+    const own = this.own(part, { job, faces, parts, memory });
     return { own, ready: memory.get(PLACED, { own: own.made, id: part.id, matrix: parts.matrixOf(part) }) };
   }
 
   /** A part in its own coordinates. Parts that differ in nothing but their place and name are prepared once. */
-  private own(part: Part, job: Job, faces: FaceLookup, parts: PartsOf, memory: Memory): OwnPart {
+  private own(part: Part, { job, faces, parts, memory }: Looking): OwnPart {
     const ready = parts.own.get(part.id);
     if (ready) return ready;
     const copied = (id: string): PreparedPart | 'gone' | 'loop' => {
       const original = parts.byId.get(id);
       if (!original) return 'gone';
-      return parts.reaches(id, part.id) ? 'loop' : this.own(original, job, faces, parts, memory).made;
+      return parts.reaches(id, part.id) ? 'loop' : this.own(original, { job, faces, parts, memory }).made;
     };
     const { engine, artworks } = this;
     const context = { engine, faces, artworks, memory, copied };
@@ -232,11 +231,19 @@ export class Evaluator {
   /** What steps draw of a part, found in its own coordinates and put where it lies; yields the share done. */
   private *linework(
     part: Part,
-    { shape }: OwnPart,
-    { matrix }: PreparedPart,
-    job: Job,
-    faces: FaceLookup,
-    memory: Memory,
+    {
+      own: { shape },
+      placed: { matrix },
+      job,
+      faces,
+      memory,
+    }: {
+      readonly own: OwnPart;
+      readonly placed: PreparedPart;
+      readonly job: Job;
+      readonly faces: FaceLookup;
+      readonly memory: Memory;
+    },
   ): Generator<number, Linework> {
     const made = yield* drawSteps(part, shape, job, { engine: this.engine, faces, memory });
     return made.size > 0 ? memory.get(PLACED_LINEWORK, { id: part.id, made, matrix }) : NO_LINEWORK;

@@ -82,7 +82,8 @@ export const BRIDGED: Stage<BridgedInput, PreparedPart> = {
   name: 'bridged',
   key: ({ part, unbridged, sheet: { leastWidth, thickness } }, idOf) =>
     JSON.stringify([idOf(unbridged), part.steps.find((s) => s.kind === 'bridge'), leastWidth, thickness]),
-  run: ({ part, unbridged, sheet, rim, engine }, memory) => withBridges(part, unbridged, sheet, rim, engine, memory),
+  run: ({ part, unbridged, sheet, rim, engine }, memory) =>
+    withBridges(part, unbridged, { sheet, rim, engine, memory }),
   weigh: ({ solid, kept }) => weighOutlines(solid) + (kept === solid ? 0 : weighOutlines(kept)),
 };
 

@@ -69,7 +69,7 @@ export function* atSafeSize(
   if (!(least > 0)) return { ok: false, sentence: NO_LEAST };
   const about = boxCentre(now.box);
   const scaled = (factor: number): Part =>
-    partOf(sizeChosen(job, { partIds: [partId], memberId: null }, factor, about), partId) ?? part;
+    partOf(sizeChosen(job, { partIds: [partId], memberId: null }, { factor, about }), partId) ?? part;
   // Widths grow with the size, so that the narrowest says about where to look.
   const width = leastWidth(now.kept, least * 3) ?? least * 3;
   const guess = Math.min(LARGEST, Math.max(SMALLEST, least / width));
@@ -95,9 +95,11 @@ export function* atSafeSize(
 export function* thickenedEnough(
   job: Job,
   partId: string,
-  evaluator: Evaluator,
-  faces: FaceLookup,
-  capHeightMm: number,
+  {
+    evaluator,
+    faces,
+    capHeightMm,
+  }: { readonly evaluator: Evaluator; readonly faces: FaceLookup; readonly capHeightMm: number },
 ): Generator<Progress, SafePart> {
   const { part, prepared, least, isSafe } = trier(job, partId, evaluator, faces);
   if (!part || !prepared(part)) return { ok: false, sentence: 'There is nothing to thicken.' };

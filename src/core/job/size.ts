@@ -17,7 +17,7 @@ export type Sizing = { readonly factor: number; readonly dx: number; readonly dy
  * otherwise.
  */
 export const sized = (job: Job, chosen: Chosen, { factor, dx, dy }: Sizing, everything: boolean): Job =>
-  moveChosen(sizeChosen(job, chosen, factor, CORNER, everything), chosen, dx, dy);
+  moveChosen(sizeChosen(job, chosen, { factor, about: CORNER, everything }), chosen, dx, dy);
 
 const CORNER = { x: 0, y: 0 };
 
@@ -29,14 +29,23 @@ const CORNER = { x: 0, y: 0 };
 export function* sizingTo(
   job: Job,
   chosen: Chosen,
-  side: 'width' | 'height',
-  mm: number,
-  everything: boolean,
-  evaluator: Evaluator,
-  faces: FaceLookup,
+  {
+    side,
+    mm,
+    everything,
+    evaluator,
+    faces,
+  }: {
+    readonly side: 'width' | 'height';
+    readonly mm: number;
+    readonly everything: boolean;
+    readonly evaluator: Evaluator;
+    readonly faces: FaceLookup;
+  },
 ): Generator<Progress, Sizing | null> {
   const measure = side === 'width' ? boxWidth : boxHeight;
-  const boxAt = (factor: number) => evaluator.boxOf(sizeChosen(job, chosen, factor, CORNER, everything), chosen, faces);
+  const boxAt = (factor: number) =>
+    evaluator.boxOf(sizeChosen(job, chosen, { factor, about: CORNER, everything }), chosen, faces);
   const before = boxAt(1);
   if (!(measure(before) > 0)) return null;
   const search = factorSteps((f) => measure(boxAt(f)), mm, SEARCH);

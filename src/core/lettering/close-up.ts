@@ -39,16 +39,14 @@ type Pair = { readonly fixed: readonly number[]; readonly moving: readonly numbe
 export function closingMove(
   fixed: InkRows,
   moving: InkRows,
-  wanted: number,
-  farthest: number,
-  step: number,
+  { wanted, farthest, step }: { readonly wanted: number; readonly farthest: number; readonly step: number },
 ): Closing | null {
   const pairs = facingRows(fixed, moving);
   const touch = firstTouch(pairs);
   if (touch === null || touch > farthest) return null;
   const start = Math.max(0, touch);
   const end = Math.max(start, Math.min(crossingLimit(pairs, fixed, wanted, step), start + DEEPEST * wanted));
-  const at = (move: number): Closing => ({ move, joint: jointAt(pairs, fixed, moving, move, step) });
+  const at = (move: number): Closing => ({ move, joint: jointAt(pairs, { fixed, moving, move, step }) });
   const isEnough = (c: Closing) => c.joint >= wanted * (1 - ROUNDING);
   const now = at(start);
   if (isEnough(now)) return now;
@@ -60,7 +58,7 @@ export function closingMove(
     for (let i = 0; i <= count; i++) {
       const next = at(from + ((to - from) * i) / count);
       if (isEnough(next))
-        return i === 0 ? next : settle((tried[tried.length - 1] as Closing).move, next, isEnough, at, wanted);
+        return i === 0 ? next : settle((tried[tried.length - 1] as Closing).move, next, { isEnough, at, wanted });
       tried.push(next);
     }
     return null;
@@ -76,9 +74,11 @@ export function closingMove(
 function settle(
   tooLittle: number,
   enough: Closing,
-  isEnough: (c: Closing) => boolean,
-  at: (move: number) => Closing,
-  wanted: number,
+  {
+    isEnough,
+    at,
+    wanted,
+  }: { readonly isEnough: (c: Closing) => boolean; readonly at: (move: number) => Closing; readonly wanted: number },
 ): Closing {
   let lo = tooLittle;
   let hi = enough;
@@ -166,7 +166,15 @@ const meets = (row: readonly number[] | undefined, shift: number, c: Cover): boo
 };
 
 /** Strength of the joint after a move: the lesser of depth and neck, at the strongest of the connected overlaps. */
-function jointAt(pairs: readonly Pair[], fixed: InkRows, moving: InkRows, move: number, step: number): number {
+function jointAt(
+  pairs: readonly Pair[],
+  {
+    fixed,
+    moving,
+    move,
+    step,
+  }: { readonly fixed: InkRows; readonly moving: InkRows; readonly move: number; readonly step: number },
+): number {
   let best = 0;
   let open: Open[] = [];
   let before = Number.NEGATIVE_INFINITY;
@@ -206,8 +214,9 @@ function jointAt(pairs: readonly Pair[], fixed: InkRows, moving: InkRows, move: 
         const of: Overlap = below?.of ?? { depth: 0, crossings: [] };
         if (!below) edge(cover, of, row, row - 1);
         else {
-          if (below.leftSide !== cover.leftSide) of.crossings.push(crossingBetween(below, cover, 0, row, step));
-          if (below.right !== cover.right) of.crossings.push(crossingBetween(below, cover, 1, row, step));
+          if (below.leftSide !== cover.leftSide)
+            of.crossings.push(crossingBetween(below, cover, { end: 0, row, step }));
+          if (below.right !== cover.right) of.crossings.push(crossingBetween(below, cover, { end: 1, row, step }));
         }
         of.depth = Math.max(of.depth, cover.x1 - cover.x0);
         next.push({ ...cover, of });
@@ -221,7 +230,11 @@ function jointAt(pairs: readonly Pair[], fixed: InkRows, moving: InkRows, move: 
 }
 
 /** Where the ends (0 left, 1 right) of two strokes change places between a row and the one below it. */
-function crossingBetween(below: Cover, above: Cover, end: 0 | 1, row: number, step: number): [number, number] {
+function crossingBetween(
+  below: Cover,
+  above: Cover,
+  { end, row, step }: { readonly end: 0 | 1; readonly row: number; readonly step: number },
+): [number, number] {
   const apart = below.fixed[end] - below.moving[end];
   const after = above.fixed[end] - above.moving[end];
   const t = apart === after ? 0.5 : Math.min(1, Math.max(0, apart / (apart - after)));

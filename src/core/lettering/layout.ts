@@ -137,7 +137,7 @@ export function layoutLettering(asked: LetteringSpec, face: Typeface, memory: Me
       if (settled || !spec.closeUp) break;
       drafts = draftLines(spec, face, scale, memory);
     }
-  return place(spec, face, drafts, scale, memory);
+  return place(spec, face, { drafts, scale, memory });
 }
 
 /** The overlap asked for, in font units. */
@@ -205,7 +205,11 @@ function widened(
 /** Space of a line above its baseline, as a share of the typeface's line height. */
 const ABOVE = 0.8;
 
-function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], scale: number, memory: Memory): Layout {
+function place(
+  spec: LetteringSpec,
+  face: Typeface,
+  { drafts, scale, memory }: { readonly drafts: readonly Draft[]; readonly scale: number; readonly memory: Memory },
+): Layout {
   const advance = (face.ascent - face.descent + face.lineGap) * spec.lineSpacing;
   const missing = new Set<string>();
   const baselines: number[] = [];
@@ -221,7 +225,7 @@ function place(spec: LetteringSpec, face: Typeface, drafts: readonly Draft[], sc
     return -{ left: box.minX, centre: (box.minX + box.maxX) / 2, right: box.maxX }[spec.align];
   });
   const closedLines = spec.closeUp?.lines
-    ? closeLines(drafts, shifts, baselines, overlapIn(spec.closeUp, face, scale), face)
+    ? closeLines(drafts, { shifts, baselines, overlap: overlapIn(spec.closeUp, face, scale), face })
     : [];
   let box = EMPTY_BOX;
   const letters: PlacedLetter[] = [];
@@ -308,10 +312,17 @@ const FARTHEST_LINE = 3;
 /** Moves every line up to those above it, and all below along with it; changes `baselines`. */
 function closeLines(
   drafts: readonly Draft[],
-  shifts: readonly number[],
-  baselines: number[],
-  overlap: number,
-  face: Typeface,
+  {
+    shifts,
+    baselines,
+    overlap,
+    face,
+  }: {
+    readonly shifts: readonly number[];
+    readonly baselines: number[];
+    readonly overlap: number;
+    readonly face: Typeface;
+  },
 ): { start: number; end: number; move: number; joint: number }[] {
   const step = face.capHeight / COLUMNS_PER_CAPITAL;
   const out: { start: number; end: number; move: number; joint: number }[] = [];
@@ -328,7 +339,11 @@ function closeLines(
     const movedRows = moveRows(own, -numberAt(baselines, i));
     const closing =
       above.length > 0
-        ? closingMove(uniteRows(above.slice(-LINES_ABOVE)), movedRows, overlap, FARTHEST_LINE * face.capHeight, step)
+        ? closingMove(uniteRows(above.slice(-LINES_ABOVE)), movedRows, {
+            wanted: overlap,
+            farthest: FARTHEST_LINE * face.capHeight,
+            step,
+          })
         : null;
     if (closing) {
       moved += closing.move;

@@ -191,7 +191,7 @@ function arrange(bare: SetLine, { text, face, settings: s }: LineInput, memory: 
     return { letter: changed, box: shift(regionBox(letterOutlines(changed, face)), x, 0) };
   });
   const { letters, joints } = s.closeUp
-    ? closeLetters(sized, text, face, s.closeUp, memory)
+    ? closeLetters(sized, { text, face, closeUp: s.closeUp, memory })
     : { letters: sized, joints: [] };
   const placedLetters = letters.map(({ letter, box }) => {
     const { dx, dy } = changeOf(letter);
@@ -250,13 +250,11 @@ const CLOSING: Stage<ClosingInput, { readonly made: Closing | null }> = {
   key: ({ face, overlap, ink, fixed }, idOf) =>
     `${idOf(face)}|${overlap}|${ink.key}|${fixed.map((f) => `${f.x}:${f.ink.key}`).join('|')}`,
   run: ({ face, overlap, ink, fixed }) => ({
-    made: closingMove(
-      uniteRows(fixed.map((f) => moveRows(f.ink.rows, f.x))),
-      ink.rows,
-      overlap,
-      FARTHEST * face.capHeight,
-      rowStep(face),
-    ),
+    made: closingMove(uniteRows(fixed.map((f) => moveRows(f.ink.rows, f.x))), ink.rows, {
+      wanted: overlap,
+      farthest: FARTHEST * face.capHeight,
+      step: rowStep(face),
+    }),
   }),
   weigh: () => 1,
 };
@@ -264,10 +262,17 @@ const CLOSING: Stage<ClosingInput, { readonly made: Closing | null }> = {
 /** Each letter moved towards those before it in its word, and all after it along with it. */
 function closeLetters(
   letters: readonly SetLetter[],
-  text: string,
-  face: Typeface,
-  { overlap, words }: { readonly overlap: number; readonly words: boolean },
-  memory: Memory,
+  {
+    text,
+    face,
+    closeUp: { overlap, words },
+    memory,
+  }: {
+    readonly text: string;
+    readonly face: Typeface;
+    readonly closeUp: { readonly overlap: number; readonly words: boolean };
+    readonly memory: Memory;
+  },
 ): { letters: SetLetter[]; joints: LetterJoint[] } {
   const out: SetLetter[] = [];
   const joints: LetterJoint[] = [];

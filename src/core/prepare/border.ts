@@ -28,7 +28,7 @@ const ENVELOPE = 2;
 export function border(engine: ClipEngine, shape: readonly Outline[], step: BorderSettings): readonly Outline[] {
   if (shape.length === 0) return shape;
   const grow = (outlines: readonly Outline[], by: number, corners: Corners = 'round') =>
-    by === 0 ? outlines : measureOutlines(offsetRegion(engine, outlines, by, corners));
+    by === 0 ? outlines : measureOutlines(offsetRegion(engine, outlines, { by, corners }));
   const box = shape.reduce((all, o) => uniteBoxes(all, o.box), EMPTY_BOX);
   const spanned = step.envelope ? ENVELOPE * Math.min(boxWidth(box), boxHeight(box)) : 0;
   let out = spanned > 0 ? grow(grow(shape, spanned), -spanned) : shape;

@@ -69,7 +69,8 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
     if (answer.typeface.isSingleStroke) {
       outlines = [];
       openPaths = letterPaths(layout, answer.typeface, matrix);
-    } else outlines = weldLettering(context.engine, layout, answer.typeface, weld, matrix, context.memory);
+    } else
+      outlines = weldLettering(context.engine, layout, { face: answer.typeface, weld, matrix, memory: context.memory });
     if (member.closeUp && !answer.typeface.isSingleStroke)
       unclosed = letterPaths(
         layoutLettering({ ...member, closeUp: null }, answer.typeface, context.memory),

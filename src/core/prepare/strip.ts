@@ -56,7 +56,7 @@ export function bestStrip(shapes: readonly PieceShape[], link: PieceLink, wish: 
     const width = wish.widthMm * share;
     let best: (Strip & { readonly cost: number }) | null = null;
     for (const angle of anglesToTry(shortest, wish)) {
-      const found = stripAlong(from, to, link, angle, width, wish);
+      const found = stripAlong(from, to, { link, angle, width, wish });
       if (found && (!best || found.cost < best.cost)) best = found;
     }
     if (best) return best;
@@ -99,10 +99,12 @@ type Facing = { readonly end: number; readonly start: number; readonly behind: n
 function stripAlong(
   from: PieceShape,
   to: PieceShape,
-  link: PieceLink,
-  angle: number,
-  width: number,
-  wish: StripWish,
+  {
+    link,
+    angle,
+    width,
+    wish,
+  }: { readonly link: PieceLink; readonly angle: number; readonly width: number; readonly wish: StripWish },
 ): (Strip & { cost: number }) | null {
   const turn = rotation(-angle);
   const turned = (shape: PieceShape) => shape.polygons.map((polygon) => polygon.map((p) => applyMatrix(turn, p)));

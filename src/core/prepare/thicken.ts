@@ -38,6 +38,8 @@ export function thicken(engine: ClipEngine, shape: readonly Outline[], step: Thi
     heldHoles.push({ hole: o, widthMm: width - 2 * most });
     return most;
   });
-  const outlines = measureOutlines(offsetRegion(engine, shape, step.by, step.corners, (i) => numberAt(by, i)));
+  const outlines = measureOutlines(
+    offsetRegion(engine, shape, { by: step.by, corners: step.corners, holeBy: (i) => numberAt(by, i) }),
+  );
   return { outlines, heldHoles: heldHoles };
 }

@@ -110,7 +110,7 @@ export function tiesFor(
     here[link.to] = target;
     const now: PieceLink = carried ? linkBetween(here, link) : link;
     if (answer.how === 'tie') {
-      ties.push(tieAlong(here, now, keys[index] as string, answer, step));
+      ties.push(tieAlong(here, { link: now, piece: keys[index] as string, answer, step }));
       continue;
     }
     const matrix = answer.how === 'move' ? touching(here, now, step.overlap) : grownToTouch(here, now, step.overlap);
@@ -139,10 +139,17 @@ function linkBetween(shapes: readonly PieceShape[], link: PieceLink): PieceLink 
 
 function tieAlong(
   shapes: readonly PieceShape[],
-  link: PieceLink,
-  piece: string,
-  answer: Omit<PieceAnswer, 'piece'>,
-  step: TieSettings,
+  {
+    link,
+    piece,
+    answer,
+    step,
+  }: {
+    readonly link: PieceLink;
+    readonly piece: string;
+    readonly answer: Omit<PieceAnswer, 'piece'>;
+    readonly step: TieSettings;
+  },
 ): Tie {
   const { box } = shapes[link.piece] as PieceShape;
   const byHand = answer.x !== null && answer.y !== null;
@@ -201,13 +208,11 @@ function touching(shapes: readonly PieceShape[], link: PieceLink, overlap: numbe
       [level - reach, level + reach],
     );
   };
-  const closing = closingMove(
-    rows(shapes[link.to] as PieceShape),
-    rows(shapes[link.piece] as PieceShape),
-    overlap,
-    Infinity,
-    overlap / ROWS_PER_OVERLAP,
-  );
+  const closing = closingMove(rows(shapes[link.to] as PieceShape), rows(shapes[link.piece] as PieceShape), {
+    wanted: overlap,
+    farthest: Infinity,
+    step: overlap / ROWS_PER_OVERLAP,
+  });
   const by = closing?.move ?? distance + overlap;
   return distance === 0 ? translation(0, 0) : translation((dx / distance) * by, (dy / distance) * by);
 }

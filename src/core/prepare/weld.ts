@@ -209,10 +209,12 @@ const BLOCK: Stage<BlockInput, readonly Outline[]> = {
 export function weldLettering(
   engine: ClipEngine,
   layout: Layout,
-  face: Typeface,
-  weld: boolean,
-  matrix: Matrix,
-  memory: Memory = NO_MEMORY,
+  {
+    face,
+    weld,
+    matrix,
+    memory = NO_MEMORY,
+  }: { readonly face: Typeface; readonly weld: boolean; readonly matrix: Matrix; readonly memory?: Memory | undefined },
 ): readonly Outline[] {
   const { letters, scale } = layout;
   const setting: Setting = {

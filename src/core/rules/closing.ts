@@ -61,7 +61,7 @@ const gap = partRule<{ memberId: string; gap: string }>({
   station: 'close',
   mend: {
     words: 'Close it',
-    apply: (job, partId, args) => answerGap(job, partId, args.memberId, args.gap, 'close'),
+    apply: (job, partId, args) => answerGap(job, partId, { memberId: args.memberId, gap: args.gap, how: 'close' }),
   },
   find: (about) =>
     ofDrawings(about, (closing, member, { matrix }) =>

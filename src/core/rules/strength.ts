@@ -65,7 +65,7 @@ export const STRENGTH_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     mend: {
       words: 'Space the letters',
       apply: (job, partId, { memberId, byMm }, seen) =>
-        spaceLetters(job, partId, memberId, byMm, seen.capHeightOf(partId, memberId)),
+        spaceLetters(job, partId, { memberId, byMm, capHeightMm: seen.capHeightOf(partId, memberId) }),
     },
     find(about) {
       const least = about.length(about.job.sheet.leastWidth ?? 0);

@@ -12,10 +12,17 @@ export function Plate(props: StepProps) {
   const { step, set, turn } = useStep(props, 'plate');
   const length = (
     label: string,
-    value: number,
-    least: number,
-    most: number,
-    key: 'across' | 'upright' | 'corner' | 'holeWidth' | 'inset',
+    {
+      value,
+      least,
+      most,
+      key,
+    }: {
+      readonly value: number;
+      readonly least: number;
+      readonly most: number;
+      readonly key: 'across' | 'upright' | 'corner' | 'holeWidth' | 'inset';
+    },
   ) => (
     <QuantityField
       label={label}
@@ -45,9 +52,10 @@ export function Plate(props: StepProps) {
             ]}
             onChange={(shape) => set({ shape })}
           />
-          {length('Left and right', step.across, -1000, LIMITS.sheetMostMm, 'across')}
-          {length('Above and below', step.upright, -1000, LIMITS.sheetMostMm, 'upright')}
-          {step.shape === 'rectangle' && length('Corner radius', step.corner, 0, LIMITS.sheetMostMm, 'corner')}
+          {length('Left and right', { value: step.across, least: -1000, most: LIMITS.sheetMostMm, key: 'across' })}
+          {length('Above and below', { value: step.upright, least: -1000, most: LIMITS.sheetMostMm, key: 'upright' })}
+          {step.shape === 'rectangle' &&
+            length('Corner radius', { value: step.corner, least: 0, most: LIMITS.sheetMostMm, key: 'corner' })}
           <Choice
             label="Holes"
             value={step.holes}
@@ -59,8 +67,10 @@ export function Plate(props: StepProps) {
             ]}
             onChange={(holes) => set({ holes })}
           />
-          {step.holes !== 'none' && length('Hole width', step.holeWidth, 0.1, 1000, 'holeWidth')}
-          {step.holes !== 'none' && length('From the edges', step.inset, 0, LIMITS.sheetMostMm, 'inset')}
+          {step.holes !== 'none' &&
+            length('Hole width', { value: step.holeWidth, least: 0.1, most: 1000, key: 'holeWidth' })}
+          {step.holes !== 'none' &&
+            length('From the edges', { value: step.inset, least: 0, most: LIMITS.sheetMostMm, key: 'inset' })}
         </>
       )}
     </section>

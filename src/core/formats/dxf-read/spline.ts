@@ -85,7 +85,7 @@ function bezierSegments(b: readonly Point[], plain: boolean, tolerance: number):
     return { x: x / w, y: y / w, tx: dx / length, ty: dy / length };
   };
   return Array.from({ length: QUARTERS }, (_, i) =>
-    fitCubics(at, i / QUARTERS, (i + 1) / QUARTERS, tolerance / CAREFUL),
+    fitCubics(at, { from: i / QUARTERS, to: (i + 1) / QUARTERS, tolerance: tolerance / CAREFUL }),
   ).flat();
 }
 

@@ -25,9 +25,11 @@ export function unite(engine: ClipEngine, paths: readonly Path[], toleranceMm: n
 export function combine(
   engine: ClipEngine,
   operation: ClipOperation,
-  subject: readonly Path[],
-  other: readonly Path[],
-  toleranceMm: number = FLATTEN_MM,
+  {
+    subject,
+    other,
+    toleranceMm = FLATTEN_MM,
+  }: { readonly subject: readonly Path[]; readonly other: readonly Path[]; readonly toleranceMm?: number | undefined },
 ): Region {
   const session = new BooleanSession(engine, toleranceMm, true);
   const a = session.add(subject, 0);

@@ -37,10 +37,17 @@ const SMOOTH = 1e-6;
 export function offsetRegion(
   engine: ClipEngine,
   outlines: readonly NestedPath[],
-  by: number,
-  corners: Corners,
-  holeBy: (index: number) => number = () => by,
-  threadMm = THREAD_MM,
+  {
+    by,
+    corners,
+    holeBy = () => by,
+    threadMm = THREAD_MM,
+  }: {
+    readonly by: number;
+    readonly corners: Corners;
+    readonly holeBy?: (index: number) => number;
+    readonly threadMm?: number | undefined;
+  },
 ): LabelledPath[] {
   const session = new BooleanSession(engine, OFFSET_FLATTEN_MM);
   const grown: TaggedPolygon[] = [];
@@ -86,7 +93,10 @@ function rawOffset({ path, labels }: LabelledPath, distance: number, corners: Co
     push(pieces[i] as Segment[], label);
     const from = endOf((pieces[i] as Segment[]).at(-1) as Segment);
     const to = startOf((pieces[after] as Segment[])[0] as Segment);
-    push(joint({ x: s.x1, y: s.y1 }, from, to, tangentAt(s, 1), tangentAt(next, 0), distance, corners), label);
+    push(
+      joint({ x: s.x1, y: s.y1 }, { from, to, t: tangentAt(s, 1), u: tangentAt(next, 0), distance, corners }),
+      label,
+    );
   });
   return { path: closed(segments), labels: labelled };
 }
@@ -96,7 +106,24 @@ const endOf = (s: Segment): Point => ({ x: s.x1, y: s.y1 });
 const closed = (segments: readonly Segment[]): Path => ({ segments, closed: true });
 
 /** What joins the parallels of two segments that meet at `at`. */
-function joint(at: Point, from: Point, to: Point, t: Point, u: Point, distance: number, corners: Corners): Segment[] {
+function joint(
+  at: Point,
+  {
+    from,
+    to,
+    t,
+    u,
+    distance,
+    corners,
+  }: {
+    readonly from: Point;
+    readonly to: Point;
+    readonly t: Point;
+    readonly u: Point;
+    readonly distance: number;
+    readonly corners: Corners;
+  },
+): Segment[] {
   if (Math.hypot(to.x - from.x, to.y - from.y) < MEET_MM) return [];
   const turn = Math.atan2(t.x * u.y - t.y * u.x, t.x * u.x + t.y * u.y);
   const straight = (p: Point, q: Point) => line(p.x, p.y, q.x, q.y);

@@ -43,7 +43,7 @@ export function parallel(s: Segment, distance: number): Segment[] {
       const p = on(t);
       return { x: p.x, y: p.y, tx: way * p.tx, ty: way * p.ty };
     };
-    return fitCubics(sample, from, to, PARALLEL_FIT_MM);
+    return fitCubics(sample, { from, to, tolerance: PARALLEL_FIT_MM });
   });
 }
 

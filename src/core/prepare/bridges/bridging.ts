@@ -86,7 +86,11 @@ export class Bridging {
       else {
         const island = this.islandNamed.get(`${pinned.letter}/${pinned.island}`);
         if (!island || this.howOf(island) !== 'hand') return;
-        const candidate = placedCandidate(this.edges, this.siteOf(island, this.asked), pinned, frame, this.least);
+        const candidate = placedCandidate(this.edges, this.siteOf(island, this.asked), {
+          pinned,
+          frame,
+          leastMm: this.least,
+        });
         if (!candidate || this.isInTheWay(candidate)) this.unplaced.push(index);
         else this.hold(island, candidate, index);
       }
@@ -100,7 +104,7 @@ export class Bridging {
     const candidate =
       outline === null
         ? null
-        : placedCandidate(this.edges, this.siteFor(outline, label, this.asked), pinned, frame, this.least);
+        : placedCandidate(this.edges, this.siteFor(outline, label, this.asked), { pinned, frame, leastMm: this.least });
     if (!candidate || this.isInTheWay(candidate)) {
       this.unplaced.push(index);
       return;
@@ -197,7 +201,7 @@ export class Bridging {
     for (const width of widthsFrom(this.asked, this.least)) {
       const pool = this.poolOn(island, width, count > 1).filter(may);
       const isAsked = this.isCountAsked(island);
-      choice = cheapest(this.edges, pool, count, site.standard, first, isAsked, this.beside);
+      choice = cheapest(this.edges, pool, { count, standard: site.standard, first, isAsked, beside: this.beside });
       if (choice) break;
       // Something fits, only not yet on what hangs.
       if (pool.length > 0 && !isLast) return false;
@@ -233,7 +237,7 @@ export class Bridging {
     const at = numberAt(this.edges.start, near.chord) + near.along * this.edges.chordLength(near.chord);
     const flare = site.width - site.waist;
     const here = { ...site, width: place.width, waist: place.width - flare };
-    return candidateAt(this.edges, here, at, Math.atan2(way.y, way.x));
+    return candidateAt(this.edges, here, { at, angle: Math.atan2(way.y, way.x) });
   }
 
   private frameOf(island: Island): LetterFrame {
@@ -265,7 +269,7 @@ export class Bridging {
     const key = `${outline}/${width}`;
     let site = this.sites.get(key);
     if (!site) {
-      site = siteOn(this.shape, this.setting, outline, label, width, this.usualOf(outline));
+      site = siteOn(this.shape, this.setting, { outline, label, width, usual: this.usualOf(outline) });
       this.sites.set(key, site);
     }
     return site;

@@ -30,9 +30,7 @@ export const placeOf = (pinned: PinnedBridge, frame: LetterFrame): Point =>
 export function placedCandidate(
   edges: VoidEdges,
   site: Site,
-  pinned: PinnedBridge,
-  frame: LetterFrame,
-  leastMm: number,
+  { pinned, frame, leastMm }: { readonly pinned: PinnedBridge; readonly frame: LetterFrame; readonly leastMm: number },
 ): Candidate | null {
   const nearest = edges.nearest(placeOf(pinned, frame), [site.island]);
   if (!nearest) return null;
@@ -57,13 +55,13 @@ export function placedCandidate(
 
 /** In its own direction, the step's or the one that is most nearly square to both edges. */
 function bestAt(edges: VoidEdges, site: Site, at: number, turned: number | null): Candidate | null {
-  if (turned !== null) return candidateAt(edges, site, at, turned);
+  if (turned !== null) return candidateAt(edges, site, { at, angle: turned });
   const ways = setWays(site.standard);
   if (ways) {
     const { chord } = edges.at(site.island, at);
     const into = edges.intoVoid(chord);
     const [a, b] = ways as readonly [Point, Point];
-    return candidateAt(edges, site, at, angleOf(a.x * into.x + a.y * into.y >= 0 ? a : b));
+    return candidateAt(edges, site, { at, angle: angleOf(a.x * into.x + a.y * into.y >= 0 ? a : b) });
   }
   const { chord } = edges.at(site.island, at);
   const into = edges.intoVoid(chord);
@@ -73,13 +71,13 @@ function bestAt(edges: VoidEdges, site: Site, at: number, turned: number | null)
   );
   let best: Candidate | null = null;
   for (const angle of [...FAN.map((off) => angleOf(into) + off * DEG), ...own.map(angleOf)]) {
-    const found = candidateAt(edges, site, at, angle);
+    const found = candidateAt(edges, site, { at, angle });
     if (found && (!best || found.cost < best.cost)) best = found;
   }
   for (let turn = 3 * DEG; best && turn > 0.05 * DEG; turn /= 2) {
     const bestCandidate: Candidate = best;
     for (const off of [turn, -turn]) {
-      const found = candidateAt(edges, site, at, bestCandidate.angle + off);
+      const found = candidateAt(edges, site, { at, angle: bestCandidate.angle + off });
       if (found && found.cost < best.cost) best = found;
     }
   }

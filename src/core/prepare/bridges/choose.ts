@@ -40,7 +40,7 @@ function oppositeOf(edges: VoidEdges, site: Site, { span, angle }: Candidate): C
   const hit = edges.ray(span.from.middle, back, 4 * site.standard.reach, chord);
   if (!hit || edges.outline[hit.chord] !== site.island) return null;
   const at = numberAt(edges.start, hit.chord) + hit.along * edges.chordLength(hit.chord);
-  return candidateAt(edges, site, at, angle + Math.PI);
+  return candidateAt(edges, site, { at, angle: angle + Math.PI });
 }
 
 /** Whether a span may be taken at all. */
@@ -53,11 +53,19 @@ export type Allowed = (span: Candidate['span']) => boolean;
 export function cheapest(
   edges: VoidEdges,
   pool: readonly Candidate[],
-  count: number,
-  standard: Standard,
-  first: Allowed,
-  isAsked: boolean,
-  beside: number,
+  {
+    count,
+    standard,
+    first,
+    isAsked,
+    beside,
+  }: {
+    readonly count: number;
+    readonly standard: Standard;
+    readonly first: Allowed;
+    readonly isAsked: boolean;
+    readonly beside: number;
+  },
 ): CandidateSet | null {
   let best: CandidateSet | null = null;
   const cheapestSingle = pool.find((c) => first(c.span));
@@ -99,7 +107,7 @@ export function cheapest(
   };
   extend(0, 0);
   const found = best as CandidateSet | null;
-  if (!found) return cheapest(edges, pool, count - 1, standard, first, isAsked, beside);
+  if (!found) return cheapest(edges, pool, { count: count - 1, standard, first, isAsked, beside });
   if (!isAsked && found.candidates.some((c) => c.cost > single.cost + SECOND_MORE)) return single;
   return found;
 }

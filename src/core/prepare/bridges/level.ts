@@ -77,7 +77,7 @@ function candidatesAt(edges: VoidEdges, { site, matrix, count }: Levelled, y: nu
     if (ya > y === yb > y) continue;
     const at = numberAt(edges.start, i) + ((y - ya) / (yb - ya)) * edges.chordLength(i);
     for (const angle of [along, along + Math.PI]) {
-      const c = candidateAt(edges, site, at, angle);
+      const c = candidateAt(edges, site, { at, angle });
       if (c) found.push(c);
     }
   }

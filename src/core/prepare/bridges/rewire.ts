@@ -60,8 +60,8 @@ export function rewire(
   for (const { span, label, flare } of inlays) {
     const a = endOf(edges, span, span.from);
     const b = endOf(edges, span, span.to);
-    const over = sideBetween(edges, span, a, b, sides, flare, edges.voidLeft ? 1 : -1);
-    const back = sideBetween(edges, span, b, a, sides, flare, edges.voidLeft ? -1 : 1);
+    const over = sideBetween(edges, span, { a, b, sides, sag: flare, hand: edges.voidLeft ? 1 : -1 });
+    const back = sideBetween(edges, span, { a: b, b: a, sides, sag: flare, hand: edges.voidLeft ? -1 : 1 });
     ends.push({ ...a, first: over.from, last: back.to }, { ...b, first: back.from, last: over.to });
     acrossFrom.push({ segments: over.segments, label }, { segments: back.segments, label });
   }
@@ -90,7 +90,7 @@ export function rewire(
       done.add(end);
       const next = nextEnd.get(end) as number;
       const source = paths[(ends[end] as End).outline] as LabelledPath;
-      takeBetween(source, (ends[end] as End).last, (ends[next] as End).first, segments, labels);
+      takeBetween(source, { from: (ends[end] as End).last, to: (ends[next] as End).first, segments, out: labels });
       const { segments: side, label } = acrossFrom[next] as Joined;
       for (const s of side) {
         segments.push(s);
@@ -114,7 +114,15 @@ function closed(segments: readonly Segment[]): Segment[] {
 }
 
 /** The stretch of an outline from one cut on to another, round its start if need be. */
-function takeBetween({ path, labels }: LabelledPath, from: Cut, to: Cut, segments: Segment[], out: number[]): void {
+function takeBetween(
+  { path, labels }: LabelledPath,
+  {
+    from,
+    to,
+    segments,
+    out,
+  }: { readonly from: Cut; readonly to: Cut; readonly segments: Segment[]; readonly out: number[] },
+): void {
   const n = path.segments.length;
   const take = (i: number, t0: number, t1: number) => {
     const s = path.segments[i] as Segment;
@@ -144,8 +152,8 @@ function endOf(edges: VoidEdges, span: Span, landing: Landing): End {
   const enters = (edges.voidLeft ? 1 : -1) * (landing === span.from ? 1 : -1);
   return {
     outline: landing.outline,
-    first: exactCut(edges, span, landing.firstChord, enters, 0),
-    last: exactCut(edges, span, landing.lastChord, -enters, 1),
+    first: exactCut(edges, span, { chord: landing.firstChord, hand: enters, keptEnd: 0 }),
+    last: exactCut(edges, span, { chord: landing.lastChord, hand: -enters, keptEnd: 1 }),
   };
 }
 
@@ -153,7 +161,11 @@ function endOf(edges: VoidEdges, span: Span, landing: Landing): End {
  * Where the side of a span (1: u > 0) meets the curve of a chord that it crosses; at the end of the segment that is kept
  * (t 0 or 1) when that is nearer than what is worth a segment of its own.
  */
-function exactCut(edges: VoidEdges, span: Span, chord: number, hand: number, keptEnd: 0 | 1): Cut {
+function exactCut(
+  edges: VoidEdges,
+  span: Span,
+  { chord, hand, keptEnd }: { readonly chord: number; readonly hand: number; readonly keptEnd: 0 | 1 },
+): Cut {
   const outline = numberAt(edges.outline, chord);
   const index = numberAt(edges.segment, chord);
   const segment = edges.paths[outline]?.segments[index] as Segment;
@@ -185,7 +197,17 @@ function rootBetween(f: (x: number) => number, from: number, to: number): number
 type Side = { readonly from: Cut; readonly to: Cut; readonly segments: readonly Segment[] };
 
 /** The side of a span from the first cut of one end to the last cut of the other; `hand` is 1 where u > 0. */
-function sideBetween(edges: VoidEdges, span: Span, a: End, b: End, sides: Sides, sag: number, hand: number): Side {
+function sideBetween(
+  edges: VoidEdges,
+  span: Span,
+  {
+    a,
+    b,
+    sides,
+    sag,
+    hand,
+  }: { readonly a: End; readonly b: End; readonly sides: Sides; readonly sag: number; readonly hand: number },
+): Side {
   const from = a.first;
   const to = b.last;
   const straight = (): Side => ({ from, to, segments: [line(from.at.x, from.at.y, to.at.x, to.at.y)] });
@@ -202,7 +224,7 @@ function sideBetween(edges: VoidEdges, span: Span, a: End, b: End, sides: Sides,
   const room = Math.abs(alongOf(span, to.at) - alongOf(span, from.at));
   const fit = (end: End, cut: Cut, ahead: boolean): Fillet | null => {
     for (let k = 0, radius = FILLET * span.width; k <= FILLET_HALVINGS; k++, radius /= 2) {
-      const found = fillet(edges, span, end.outline, cut, ahead, radius, hand);
+      const found = fillet(edges, span, { outline: end.outline, cut, ahead, radius, hand });
       if (found && Math.abs(alongOf(span, found.onSide) - alongOf(span, cut.at)) < 0.48 * room) return found;
     }
     return null;
@@ -245,11 +267,19 @@ function arcAround(centre: Point, from: Point, to: Point): Segment {
 function fillet(
   edges: VoidEdges,
   span: Span,
-  outline: number,
-  cut: Cut,
-  ahead: boolean,
-  radius: number,
-  hand: number,
+  {
+    outline,
+    cut,
+    ahead,
+    radius,
+    hand,
+  }: {
+    readonly outline: number;
+    readonly cut: Cut;
+    readonly ahead: boolean;
+    readonly radius: number;
+    readonly hand: number;
+  },
 ): Fillet | null {
   const { segments } = edges.paths[outline] as { readonly segments: readonly Segment[] };
   const wanted = span.width / 2 + radius;

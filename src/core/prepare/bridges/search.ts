@@ -57,12 +57,20 @@ export function setWays({ direction, up, along }: Standard): readonly Point[] | 
 export function candidateAt(
   edges: VoidEdges,
   site: Site,
-  at: number,
-  angle: number,
-  longest: number = site.longest,
+  {
+    at,
+    angle,
+    longest = site.longest,
+  }: { readonly at: number; readonly angle: number; readonly longest?: number | undefined },
 ): Candidate | null {
   const { chord, along } = edges.at(site.island, at);
-  const span = spanAt(edges, chord, along, wayOf(angle), site.width, longest, site.standard.behind);
+  const span = spanAt(edges, chord, {
+    along,
+    way: wayOf(angle),
+    width: site.width,
+    longest,
+    behind: site.standard.behind,
+  });
   if (!span || span.to.outline >= site.landings) return null;
   return { span, cost: costOf(span, site.standard), at, angle };
 }
@@ -113,7 +121,7 @@ export function candidatesFor(edges: VoidEdges, site: Site, several: boolean): C
   let least = Infinity;
   const refined = peaks.map((c, i) => {
     if (i >= REFINED || (!several && c.cost > least + HOPELESS)) return c;
-    const found = refine(edges, site, c, whole / count, ways);
+    const found = refine(edges, site, { from: c, stepMm: whole / count, ways });
     least = Math.min(least, found.cost);
     return found;
   });
@@ -133,7 +141,7 @@ function bestWay(edges: VoidEdges, site: Site, at: number, ways: readonly Point[
   for (const angle of angles) {
     // What is so long that its length alone costs more than the best so far is not looked at.
     const most = best ? Math.min(site.longest, longestAt(best.cost, site.standard)) : site.longest;
-    const found = candidateAt(edges, site, at, angle, most);
+    const found = candidateAt(edges, site, { at, angle, longest: most });
     if (found && (!best || found.cost < best.cost)) best = found;
   }
   return best;
@@ -143,16 +151,18 @@ function bestWay(edges: VoidEdges, site: Site, at: number, ways: readonly Point[
 function refine(
   edges: VoidEdges,
   site: Site,
-  from: Candidate,
-  stepMm: number,
-  ways: readonly Point[] | null,
+  { from, stepMm, ways }: { readonly from: Candidate; readonly stepMm: number; readonly ways: readonly Point[] | null },
 ): Candidate {
-  const best = slide(edges, site, from, stepMm / 2, ways ? 0 : 8 * DEG);
+  const best = slide(edges, site, { from, stepMm: stepMm / 2, stepAngle: ways ? 0 : 8 * DEG });
   return ways ? best : inOwnWay(edges, site, best);
 }
 
 /** Pattern search over place and direction: steps are halved when none of them is better (Hooke and Jeeves 1961). */
-function slide(edges: VoidEdges, site: Site, from: Candidate, stepMm: number, stepAngle: number): Candidate {
+function slide(
+  edges: VoidEdges,
+  site: Site,
+  { from, stepMm, stepAngle }: { readonly from: Candidate; readonly stepMm: number; readonly stepAngle: number },
+): Candidate {
   let best = from;
   let move = stepMm;
   let turn = stepAngle;
@@ -167,7 +177,7 @@ function slide(edges: VoidEdges, site: Site, from: Candidate, stepMm: number, st
     ] as const;
     let better: Candidate | null = null;
     for (const [ds, da] of turn === 0 ? tries.slice(0, 2) : tries) {
-      const found = candidateAt(edges, site, best.at + ds, best.angle + da);
+      const found = candidateAt(edges, site, { at: best.at + ds, angle: best.angle + da });
       if (found && found.cost < (better ?? best).cost - 1e-9) better = found;
     }
     if (better) best = better;
@@ -185,9 +195,9 @@ function inOwnWay(edges: VoidEdges, site: Site, from: Candidate): Candidate {
   let best = from;
   for (const w of [up, { x: -up.x, y: -up.y }, along, { x: -along.x, y: -along.y }]) {
     if (w.x * from.span.way.x + w.y * from.span.way.y < Math.cos(OWN_NEAR_DEG * DEG)) continue;
-    const found = candidateAt(edges, site, from.at, Math.atan2(w.y, w.x));
+    const found = candidateAt(edges, site, { at: from.at, angle: Math.atan2(w.y, w.x) });
     if (!found) continue;
-    const settled = slide(edges, site, found, site.width / 4, 0);
+    const settled = slide(edges, site, { from: found, stepMm: site.width / 4, stepAngle: 0 });
     if (settled.cost <= best.cost) best = settled;
   }
   return best;

@@ -47,10 +47,12 @@ const outlineAround = (shape: readonly Outline[], outline: number): Outline => {
 export function siteOn(
   shape: readonly Outline[],
   { step, frames, leastMm, stockInside }: BridgeSetting,
-  outline: number,
-  label: number,
-  width: number,
-  usual: number,
+  {
+    outline,
+    label,
+    width,
+    usual,
+  }: { readonly outline: number; readonly label: number; readonly width: number; readonly usual: number },
 ): Site {
   const o = shape[outline] as Outline;
   const asked = Math.max(step.width, leastMm ?? 0);

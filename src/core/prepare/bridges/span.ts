@@ -66,11 +66,19 @@ type Section = { readonly u: number[]; readonly v: number[]; readonly chords: nu
 export function spanAt(
   edges: VoidEdges,
   chord: number,
-  along: number,
-  way: Point,
-  width: number,
-  longest: number,
-  behind: number,
+  {
+    along,
+    way,
+    width,
+    longest,
+    behind,
+  }: {
+    readonly along: number;
+    readonly way: Point;
+    readonly width: number;
+    readonly longest: number;
+    readonly behind: number;
+  },
 ): Span | null {
   const start = edges.pointOn(chord, along);
   const into = edges.intoVoid(chord);
@@ -83,9 +91,9 @@ export function spanAt(
   const half = width / 2;
   // An outline with the void on its left runs towards u < 0 where the span starts and towards u > 0 where it ends.
   const side = edges.voidLeft ? -1 : 1;
-  const from = landing(edges, frame, chord, along, half, side, a);
+  const from = landing(edges, frame, { chord, along, half, side, section: a });
   if (!from) return null;
-  const to = landing(edges, frame, hit.chord, hit.along, half, -side, b);
+  const to = landing(edges, frame, { chord: hit.chord, along: hit.along, half, side: -side, section: b });
   if (!to) return null;
   let lowest = Infinity;
   let highest = -Infinity;
@@ -161,21 +169,29 @@ type Frame = { readonly ox: number; readonly oy: number; readonly dx: number; re
 function landing(
   edges: VoidEdges,
   frame: Frame,
-  chord: number,
-  along: number,
-  half: number,
-  side: number,
-  section: Section,
+  {
+    chord,
+    along,
+    half,
+    side,
+    section,
+  }: {
+    readonly chord: number;
+    readonly along: number;
+    readonly half: number;
+    readonly side: number;
+    readonly section: Section;
+  },
 ): Landing | null {
   const middle = edges.pointOn(chord, along);
   section.chords.push(chord);
   section.u.push(0);
   section.v.push((middle.x - frame.ox) * frame.dx + (middle.y - frame.oy) * frame.dy);
-  const ahead = walk(edges, frame, chord, along, half, side, true, section);
+  const ahead = walk(edges, frame, { chord, along, half, side, ahead: true, section });
   if (!ahead) return null;
   section.u.reverse();
   section.v.reverse();
-  const back = walk(edges, frame, chord, along, half, -side, false, section);
+  const back = walk(edges, frame, { chord, along, half, side: -side, ahead: false, section });
   if (!back) return null;
   const outline = numberAt(edges.outline, chord);
   const whole = numberAt(edges.length, outline);
@@ -202,12 +218,21 @@ function landing(
 function walk(
   edges: VoidEdges,
   frame: Frame,
-  chord: number,
-  along: number,
-  half: number,
-  side: number,
-  ahead: boolean,
-  section: Section,
+  {
+    chord,
+    along,
+    half,
+    side,
+    ahead,
+    section,
+  }: {
+    readonly chord: number;
+    readonly along: number;
+    readonly half: number;
+    readonly side: number;
+    readonly ahead: boolean;
+    readonly section: Section;
+  },
 ): Walk | null {
   let at = chord;
   let walked = 0;

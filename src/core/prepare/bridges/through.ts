@@ -17,7 +17,7 @@ export function bridgeThrough(before: readonly Outline[], ground: BridgeGround, 
   const byOutline = new Map(islands.map((island) => [island.outline, island]));
   const box = before.reduce((all, o) => uniteBoxes(all, o.box), EMPTY_BOX);
   const longest = Math.hypot(boxWidth(box), boxHeight(box));
-  const found = gapAt(edges, point, (i) => byOutline.has(i), longest, before.keys());
+  const found = gapAt(edges, point, { isIsland: (i) => byOutline.has(i), longest, outlines: before.keys() });
   if (!found) return null;
   const island = byOutline.get(found.outline);
   const label = island?.label ?? labelAt(before[found.outline] as Outline, found.at);
@@ -45,9 +45,11 @@ function labelAt({ path, labels }: Outline, p: Point): number {
 function gapAt(
   edges: VoidEdges,
   point: Point,
-  isIsland: (outline: number) => boolean,
-  longest: number,
-  outlines: Iterable<number>,
+  {
+    isIsland,
+    longest,
+    outlines,
+  }: { readonly isIsland: (outline: number) => boolean; readonly longest: number; readonly outlines: Iterable<number> },
 ): { readonly outline: number; readonly at: Point } | null {
   const near = edges.nearest(point, outlines);
   if (!near) return null;

@@ -64,7 +64,7 @@ export function closeLines(lines: readonly LooseLine[], settings: ClosingSetting
   const segments = strands.map((s) => s.segment);
   const knots = linkTouching(segments, links);
   const dropped = dropSpecks(segments, links, settings.specks);
-  const gaps = findGaps(strands, links, knots, dropped, settings);
+  const gaps = findGaps(strands, { links, knots, dropped, settings });
   const made = closeGaps(segments, links, gaps);
   const loops: Path[] = [];
   const open: Path[] = [];
@@ -153,10 +153,17 @@ type OpenGap = Gap & { readonly a: number; readonly b: number };
 
 function findGaps(
   strands: readonly Strand[],
-  links: Links,
-  knots: readonly (readonly number[])[],
-  dropped: ReadonlySet<number>,
-  settings: ClosingSettings,
+  {
+    links,
+    knots,
+    dropped,
+    settings,
+  }: {
+    readonly links: Links;
+    readonly knots: readonly (readonly number[])[];
+    readonly dropped: ReadonlySet<number>;
+    readonly settings: ClosingSettings;
+  },
 ): OpenGap[] {
   const segments = strands.map((s) => s.segment);
   const ends: LooseEnd[] = [];

@@ -100,7 +100,7 @@ function meeting(a: Segment, b: Segment, reach: number): Join | null {
   let best: Join | null = null;
   for (const sa of stretches(a, reach))
     for (const sb of stretches(b, reach)) {
-      const crossing = firstCrossing(sa, sb, p, q, reach);
+      const crossing = firstCrossing(sa, sb, { p, q, reach });
       if (!crossing) continue;
       const { at, t, u } = crossing;
       const moved = Math.max(distance(at, p), distance(at, q));
@@ -119,9 +119,7 @@ function meeting(a: Segment, b: Segment, reach: number): Join | null {
 function firstCrossing(
   sa: Stretch,
   sb: Stretch,
-  p: Point,
-  q: Point,
-  reach: number,
+  { p, q, reach }: { readonly p: Point; readonly q: Point; readonly reach: number },
 ): { at: Point; t: number; u: number } | null {
   let best: { at: Point; t: number; u: number } | null = null;
   let least = reach;

@@ -226,7 +226,7 @@ function asCurves(run: readonly Line[], tolerance: number): readonly Segment[] {
       ty: ty / length,
     };
   };
-  const curves = fitCubics(at, 0, n, tolerance / 2);
+  const curves = fitCubics(at, { from: 0, to: n, tolerance: tolerance / 2 });
   const near = (x: number, y: number) =>
     curves.some((c) => {
       const p = pointAt(c, nearestParameter(c, x, y));

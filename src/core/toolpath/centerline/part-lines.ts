@@ -157,10 +157,17 @@ const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(determinant(m)));
 
 function placedLine(
   traced: Centerline,
-  frame: Pick<LetterFrame, 'key' | 'alike' | 'matrix'>,
-  text: string,
-  units: number,
-  step: PartCenterlineSettings,
+  {
+    frame,
+    text,
+    units,
+    step,
+  }: {
+    readonly frame: Pick<LetterFrame, 'key' | 'alike' | 'matrix'>;
+    readonly text: string;
+    readonly units: number;
+    readonly step: PartCenterlineSettings;
+  },
 ): LetterLines {
   const { key, alike, matrix } = frame;
   const correction = correctionOf(step, frame);
@@ -285,7 +292,7 @@ export function partLines(
         const { alike } = frame;
         const { engine } = context;
         const traced = context.memory.get(TRACED, { letter, alike, face, capital, step, smooth, pen, engine });
-        letters.push(placedLine(traced, frame, letter.text, UNITS_PER_CAPITAL, step));
+        letters.push(placedLine(traced, { frame, text: letter.text, units: UNITS_PER_CAPITAL, step }));
       }
     });
   } else if (prepared.outlines.length > 0) {
@@ -297,7 +304,7 @@ export function partLines(
     const regions = regionsOf(prepared);
     untraced = Math.max(0, regions.length - LIMITS.lettersTraced);
     const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, penOf(regions));
-    letters.push({ ...placedLine(NOTHING, frame, '', 1, step), ...wholeOf(traced, frame, step) });
+    letters.push({ ...placedLine(NOTHING, { frame, text: '', units: 1, step }), ...wholeOf(traced, frame, step) });
   }
   const lines = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.paths);
   const lengthMm = lines.reduce((sum, path) => sum + pathLength(path), 0);

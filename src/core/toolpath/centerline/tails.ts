@@ -97,7 +97,12 @@ export function joinLetters(letters: readonly Lines[]): Path[] {
         if (cost < least) [best, least] = [[p, q], cost];
       }
     if (!best) continue;
-    const joint = joined(lines[best[0].line] as Path, best[0].end, lines[best[1].line] as Path, best[1].end, width);
+    const joint = joined(lines[best[0].line] as Path, {
+      endA: best[0].end,
+      b: lines[best[1].line] as Path,
+      endB: best[1].end,
+      width,
+    });
     if (!joint) continue;
     lines[best[0].line] = null;
     lines[best[1].line] = joint;
@@ -108,7 +113,10 @@ export function joinLetters(letters: readonly Lines[]): Path[] {
 }
 
 /** One line of two: both cut back from where they end, and a smooth curve between. */
-function joined(a: Path, endA: 0 | 1, b: Path, endB: 0 | 1, width: number): Path | null {
+function joined(
+  a: Path,
+  { endA, b, endB, width }: { readonly endA: 0 | 1; readonly b: Path; readonly endB: 0 | 1; readonly width: number },
+): Path | null {
   const [into, out] = [outgoing(a, endA), outgoing(b, endB)];
   const [p, q] = [into.segments[into.segments.length - 1] as Segment, out.segments[out.segments.length - 1] as Segment];
   const way = tangentAt(p, 1);

@@ -64,7 +64,12 @@ export function tracksOf(skeleton: Skeleton, half: number): Tracks {
   };
   const { marks, joints, usual } = marked(skeleton, building, half);
   const reaches = branches.map((branch, i): [BranchEnd, BranchEnd] =>
-    addBranch(building, branch, marks[i] as readonly Marked[], usual, meetingAt(branch.from), meetingAt(branch.to)),
+    addBranch(building, branch, {
+      marked: marks[i] as readonly Marked[],
+      usual,
+      from: meetingAt(branch.from),
+      to: meetingAt(branch.to),
+    }),
   );
   joinSides(building, joints, reaches);
   const meetings = new Map<number, Port[]>();
@@ -92,10 +97,12 @@ export function tracksOf(skeleton: Skeleton, half: number): Tracks {
 function addBranch(
   building: Building,
   branch: Branch,
-  marked: readonly Marked[],
-  usual: number,
-  from: number,
-  to: number,
+  {
+    marked,
+    usual,
+    from,
+    to,
+  }: { readonly marked: readonly Marked[]; readonly usual: number; readonly from: number; readonly to: number },
 ): [BranchEnd, BranchEnd] {
   const widths = widthsOf(marked, usual);
   type Piece = { points: TrackPoint[]; first: number; last: number };
@@ -146,7 +153,7 @@ function addBranch(
     return polylineLength(points) > (isFree ? SHORT_END : SHORT) * (points[0] as TrackPoint).r;
   });
   if (kept.length === 0) {
-    if (from < 0 !== to < 0) return addStub(building, branch, usual, from, to);
+    if (from < 0 !== to < 0) return addStub(building, branch, { usual, from, to });
     building.unite(from, to);
     return [null, null];
   }
@@ -174,9 +181,7 @@ function addBranch(
 function addStub(
   building: Building,
   { points, tip }: Branch,
-  usual: number,
-  from: number,
-  to: number,
+  { usual, from, to }: { readonly usual: number; readonly from: number; readonly to: number },
 ): [BranchEnd, BranchEnd] {
   const root = (to < 0 ? points[0] : points[points.length - 1]) as AxisPoint;
   if (!tip) return [null, null];

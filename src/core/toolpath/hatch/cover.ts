@@ -78,7 +78,12 @@ export function* coverOf(ask: CoverAsk): Generator<number, Cover> {
     for (let k = 0; k < within.count; k++) {
       const y = step / 2 + (from + k) * step;
       const tip = sweep.row(y);
-      const row = rowMeasure(shape, k, open, tip, sweep.count, (lo, hi) => places.add(from + k, y, lo, hi));
+      const row = rowMeasure(shape, k, {
+        open,
+        tip,
+        count: sweep.count,
+        miss: (lo, hi) => places.add(from + k, y, lo, hi),
+      });
       sum.area += row.area * step;
       sum.covered += row.covered * step;
       sum.spilled += row.spilled * step;
@@ -218,10 +223,17 @@ function grown(a: Float64Array): Float64Array<ArrayBuffer> {
 function rowMeasure(
   shape: Scanlines,
   k: number,
-  open: Scanlines,
-  tip: Float64Array,
-  count: number,
-  miss: (lo: number, hi: number) => void,
+  {
+    open,
+    tip,
+    count,
+    miss,
+  }: {
+    readonly open: Scanlines;
+    readonly tip: Float64Array;
+    readonly count: number;
+    readonly miss: (lo: number, hi: number) => void;
+  },
 ): { area: number; covered: number; spilled: number; missed: number } {
   const [sa, sb] = [intAt(shape.start, k), intAt(shape.start, k + 1)];
   const [oa, ob] = [intAt(open.start, k), intAt(open.start, k + 1)];

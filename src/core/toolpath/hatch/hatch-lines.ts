@@ -111,7 +111,7 @@ function* rowLines(
   const all: Strokes[] = [];
   let [lines, strips] = [0, 0];
   for (const angle of angles) {
-    const set = hatchSet(outlinePaths(outlines), origin, step, spacing, flatness(widthOf(step.tool)), angle);
+    const set = hatchSet(outlinePaths(outlines), origin, { step, spacing, flat: flatness(widthOf(step.tool)), angle });
     if (typeof set === 'number') return { strokes: NO_STROKES, rings: [], lineCount: 0, strips: 0, tooMany: set };
     all.push(set.strokes);
     lines += set.lineCount;
@@ -125,10 +125,12 @@ function* rowLines(
 function hatchSet(
   paths: readonly Path[],
   origin: Point,
-  step: HatchSettings,
-  spacing: number,
-  flat: number,
-  angle: number,
+  {
+    step,
+    spacing,
+    flat,
+    angle,
+  }: { readonly step: HatchSettings; readonly spacing: number; readonly flat: number; readonly angle: number },
 ): { readonly strokes: Strokes; readonly lineCount: number; readonly strips: number } | number {
   const turn = turnBy(angle);
   const polygons = polygonsOf(paths, flat, turn);

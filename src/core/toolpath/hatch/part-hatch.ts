@@ -67,9 +67,7 @@ const REST_OF_TIP = 0.01;
 export function* partHatch(
   engine: ClipEngine,
   outlines: readonly Outline[],
-  origin: Point,
-  step: HatchSettings,
-  room: TipRoom,
+  { origin, step, room }: { readonly origin: Point; readonly step: HatchSettings; readonly room: TipRoom },
 ): Generator<number, PartHatch> {
   const made = yield* shareFrom(hatchLines(engine, origin, step, room), 0, 0.4);
   const { widthMm, strokes } = made;
@@ -84,7 +82,7 @@ export function* partHatch(
     region: shape,
     areaMm2: outlines.reduce((sum, o) => sum + o.area, 0),
     reach,
-    strokes: segmentsOf(strokes, [...made.rings, ...made.edge], overMissed, flat, turn),
+    strokes: segmentsOf(strokes, { paths: [...made.rings, ...made.edge], overMissed, flat, turn }),
     radius: widthMm / 2,
     step: rowMm,
     least: least * tip,
@@ -128,10 +126,12 @@ export function* partHatch(
 /** All that is drawn, as segments in the turned frame. */
 function segmentsOf(
   strokes: Strokes,
-  paths: readonly Path[],
-  overMissed: Strokes,
-  flat: number,
-  { cos, sin }: Turn,
+  {
+    paths,
+    overMissed,
+    flat,
+    turn: { cos, sin },
+  }: { readonly paths: readonly Path[]; readonly overMissed: Strokes; readonly flat: number; readonly turn: Turn },
 ): CoverStrokes {
   const drawn = [strokes, overMissed];
   const polylines = paths.map((p) => flattenPath(p, flat));

@@ -45,7 +45,7 @@ export function* ringsOf(
     before = now;
     depth++;
     yield rings;
-    level = measureOutlines(offsetRegion(engine, level, -spacing, 'round'));
+    level = measureOutlines(offsetRegion(engine, level, { by: -spacing, corners: 'round' }));
   }
   const paths: Path[] = [];
   for (const root of roots) paths.push(...chainsOf(root, NEXT_TO * spacing));

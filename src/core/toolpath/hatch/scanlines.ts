@@ -153,7 +153,7 @@ function closedRows(open: Scanlines, polygons: Polygons, exact: Uint8Array): Sca
         xs.push(floatAt(open.x, i));
         edges.push(intAt(open.edge, i));
       }
-    else uniteRow(open, a, b, under, xs, edges);
+    else uniteRow(open, { a, b, other: under, xs, edges });
     start[k + 1] = xs.length;
   }
   return { ...open, start, x: Float64Array.from(xs), edge: Int32Array.from(edges) };
@@ -188,11 +188,19 @@ function rowsBelow(open: Scanlines, { x, y, next }: Polygons, exact: Uint8Array)
 /** The stretches from a to b united with those of another row at the same height. */
 function uniteRow(
   open: Scanlines,
-  a: number,
-  b: number,
-  other: readonly Crossing[],
-  xs: number[],
-  edges: number[],
+  {
+    a,
+    b,
+    other,
+    xs,
+    edges,
+  }: {
+    readonly a: number;
+    readonly b: number;
+    readonly other: readonly Crossing[];
+    readonly xs: number[];
+    readonly edges: number[];
+  },
 ): void {
   const stretches: [Crossing, Crossing][] = [];
   const at = (i: number): Crossing => ({ x: floatAt(open.x, i), edge: intAt(open.edge, i) });

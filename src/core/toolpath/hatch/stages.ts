@@ -30,7 +30,7 @@ export function* hatchStages({ part, step, engine }: HatchInput, memory: Memory)
   const outlines = filledOutlines(part, engine, memory);
   const room = memory.get(ROOM, { part, widthMm: widthOf(step.tool), engine });
   yield 0.1;
-  return yield* shareFrom(partHatch(engine, outlines, originOf(part), step, room), 0.1, 1);
+  return yield* shareFrom(partHatch(engine, outlines, { origin: originOf(part), step, room }), 0.1, 1);
 }
 
 /** The lines of a step, and what its tool cannot reach, without their cover. */

@@ -22,9 +22,9 @@ export type TipRoom = { readonly outlines: readonly Outline[]; readonly reached:
 export function tipRoom(engine: ClipEngine, outlines: readonly Outline[], widthMm: number): TipRoom {
   // A tip fits into a stroke just as wide as it is: what is left of that is a thread. Others are left over by rounding.
   const radius = widthMm / 2;
-  const shrunk = offsetRegion(engine, outlines, -radius, 'round', undefined, NO_THREAD);
+  const shrunk = offsetRegion(engine, outlines, { by: -radius, corners: 'round', threadMm: NO_THREAD });
   const inner = measureOutlines(shrunk.filter(({ path }) => !isThread(path) || fitsAt(outlines, path, radius)));
-  return { outlines: inner, reached: measureOutlines(offsetRegion(engine, inner, radius, 'round')) };
+  return { outlines: inner, reached: measureOutlines(offsetRegion(engine, inner, { by: radius, corners: 'round' })) };
 }
 
 /** Outlines thinner than this on average are looked at: whether a tip really fits there. */

@@ -11,7 +11,7 @@ export const GET = serve(API.openJob, async ({ db, params }) => found(await open
 
 export const PUT = serve(API.saveJob, async ({ db, params, body }) => {
   const { version, document, extras } = body;
-  const result = await saveJob(db, params.id, version, documentOf(document), extras);
+  const result = await saveJob(db, params.id, { from: version, job: documentOf(document), extras });
   if (result.outcome === 'gone') throw new Refusal(404, GONE);
   if (result.outcome === 'stale')
     throw new Refusal(409, 'This job was changed in another window.', { stored: result.stored });
