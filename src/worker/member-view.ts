@@ -98,11 +98,11 @@ function pickViews({ layout, matrix }: PreparedMember): LetterView[] {
     end,
     text,
     corners: [
-      [box.minX, box.minY],
-      [box.maxX, box.minY],
-      [box.maxX, box.maxY],
-      [box.minX, box.maxY],
-    ].map(([x, y]) => applyMatrix(matrix, { x: (x as number) * k, y: (y as number) * k })),
+      { x: box.minX, y: box.minY },
+      { x: box.maxX, y: box.minY },
+      { x: box.maxX, y: box.maxY },
+      { x: box.minX, y: box.maxY },
+    ].map(({ x, y }) => applyMatrix(matrix, { x: x * k, y: y * k })),
   }));
 }
 

@@ -1,6 +1,7 @@
 /**
  * Elements of lists of numbers at an index that is known to lie in them. One function for each kind of list: a function that meets
- * several kinds is compiled to a slow general access.
+ * several kinds is compiled to a slow general access. The hottest loops over plain arrays (boolean sessions, edges of voids) keep to
+ * the bare access.
  */
 
 /** The number at an index of an array; the index lies in it. */

@@ -29,17 +29,16 @@ function commonLetters(a: string, b: string): ReadonlyMap<number, number> {
   if (a.length === 0 || b.length === 0 || a.length * b.length > MOST_MATCHED) return matched;
   const wide = b.length + 1;
   const longest = new Uint32Array((a.length + 1) * wide);
+  const longestFrom = (i: number, j: number): number => longest[i * wide + j] ?? 0;
   for (let i = a.length - 1; i >= 0; i--)
     for (let j = b.length - 1; j >= 0; j--)
       longest[i * wide + j] =
-        a[i] === b[j]
-          ? (longest[(i + 1) * wide + j + 1] as number) + 1
-          : Math.max(longest[(i + 1) * wide + j] as number, longest[i * wide + j + 1] as number);
+        a[i] === b[j] ? longestFrom(i + 1, j + 1) + 1 : Math.max(longestFrom(i + 1, j), longestFrom(i, j + 1));
   let i = 0;
   let j = 0;
   while (i < a.length && j < b.length) {
     if (a[i] === b[j]) matched.set(i++, j++);
-    else if ((longest[(i + 1) * wide + j] as number) >= (longest[i * wide + j + 1] as number)) i++;
+    else if (longestFrom(i + 1, j) >= longestFrom(i, j + 1)) i++;
     else j++;
   }
   return matched;

@@ -6,7 +6,6 @@
  */
 import type Flatbush from 'flatbush';
 import { indexChords } from '../chord-index';
-import { floatAt, numberAt } from '../elements';
 import type { Path } from '../path';
 import type { Point } from '../point';
 import { line, pointAt, type Segment, stepsWithin, subSegment, withEnds } from '../segment';
@@ -130,8 +129,8 @@ export class BooleanSession {
       this.next[i] = i + 1 < end ? i + 1 : first;
       this.previous[i] = i > first ? i - 1 : end - 1;
       const at = 3 * (i - first);
-      polygon[at] = numberAt(this.x, i);
-      polygon[at + 1] = numberAt(this.y, i);
+      polygon[at] = this.x[i] as number;
+      polygon[at + 1] = this.y[i] as number;
       polygon[at + 2] = i + 1;
     }
     return polygon;
@@ -161,11 +160,11 @@ export class BooleanSession {
 
   /** How far along chord `e` a point lies, 0 to 1, or -1 when it is not on it. */
   private along(e: number, px: number, py: number): number {
-    const j = numberAt(this.next, e);
-    const ax = numberAt(this.x, e);
-    const ay = numberAt(this.y, e);
-    const dx = numberAt(this.x, j) - ax;
-    const dy = numberAt(this.y, j) - ay;
+    const j = this.next[e] as number;
+    const ax = this.x[e] as number;
+    const ay = this.y[e] as number;
+    const dx = (this.x[j] as number) - ax;
+    const dy = (this.y[j] as number) - ay;
     const l = dx * dx + dy * dy;
     if (l === 0) return -1;
     const u = Math.min(1, Math.max(0, ((px - ax) * dx + (py - ay) * dy) / l));
@@ -175,8 +174,8 @@ export class BooleanSession {
   }
 
   private parameter(e: number, u: number): number {
-    const from = numberAt(this.t0, e);
-    return from + u * (numberAt(this.t1, e) - from);
+    const from = this.t0[e] as number;
+    return from + u * ((this.t1[e] as number) - from);
   }
 
   /** The source stretch under a clipped edge: first by the tags of its ends, then by looking around its middle. */
@@ -189,20 +188,20 @@ export class BooleanSession {
     q: number,
   ): readonly [number, number, number] | null {
     if (p >= 0 && q >= 0) {
-      if (this.next[p] === q) return [numberAt(this.source, p), numberAt(this.t0, p), numberAt(this.t1, p)];
-      if (this.next[q] === p) return [numberAt(this.source, q), numberAt(this.t1, q), numberAt(this.t0, q)];
+      if (this.next[p] === q) return [this.source[p] as number, this.t0[p] as number, this.t1[p] as number];
+      if (this.next[q] === p) return [this.source[q] as number, this.t1[q] as number, this.t0[q] as number];
     } else if (p >= 0) {
       const ahead = this.along(p, qx, qy);
-      if (ahead > 0) return [numberAt(this.source, p), numberAt(this.t0, p), this.parameter(p, ahead)];
-      const e = numberAt(this.previous, p);
+      if (ahead > 0) return [this.source[p] as number, this.t0[p] as number, this.parameter(p, ahead)];
+      const e = this.previous[p] as number;
       const behind = this.along(e, qx, qy);
-      if (behind >= 0 && behind < 1) return [numberAt(this.source, e), numberAt(this.t1, e), this.parameter(e, behind)];
+      if (behind >= 0 && behind < 1) return [this.source[e] as number, this.t1[e] as number, this.parameter(e, behind)];
     } else if (q >= 0) {
       const ahead = this.along(q, px, py);
-      if (ahead > 0) return [numberAt(this.source, q), this.parameter(q, ahead), numberAt(this.t0, q)];
-      const e = numberAt(this.previous, q);
+      if (ahead > 0) return [this.source[q] as number, this.parameter(q, ahead), this.t0[q] as number];
+      const e = this.previous[q] as number;
       const behind = this.along(e, px, py);
-      if (behind >= 0 && behind < 1) return [numberAt(this.source, e), this.parameter(e, behind), numberAt(this.t1, e)];
+      if (behind >= 0 && behind < 1) return [this.source[e] as number, this.parameter(e, behind), this.t1[e] as number];
     }
     return this.search(px, py, qx, qy);
   }
@@ -219,12 +218,15 @@ export class BooleanSession {
       if (u < 0) continue;
       const v = this.along(e, qx, qy);
       if (v < 0) continue;
-      const j = numberAt(this.next, e);
-      const chord = Math.hypot(numberAt(this.x, j) - numberAt(this.x, e), numberAt(this.y, j) - numberAt(this.y, e));
+      const j = this.next[e] as number;
+      const chord = Math.hypot(
+        (this.x[j] as number) - (this.x[e] as number),
+        (this.y[j] as number) - (this.y[e] as number),
+      );
       const misfit = Math.abs(Math.abs(u - v) * chord - length);
       if (misfit < least) {
         least = misfit;
-        best = [numberAt(this.source, e), this.parameter(e, u), this.parameter(e, v)];
+        best = [this.source[e] as number, this.parameter(e, u), this.parameter(e, v)];
       }
     }
     return best;
@@ -234,8 +236,8 @@ export class BooleanSession {
     if (this.index) return this.index;
     const { x, y, next } = this;
     const index = indexChords(x.length, (i, put) => {
-      const j = numberAt(next, i);
-      put(numberAt(x, i), numberAt(y, i), numberAt(x, j), numberAt(y, j));
+      const j = next[i] as number;
+      put(x[i] as number, y[i] as number, x[j] as number, y[j] as number);
     });
     this.index = index;
     return index;
@@ -258,7 +260,7 @@ export class BooleanSession {
         labels.push(-1);
       } else {
         segments.push(withEnds(subSegment(this.sources[run.source] as Segment, run.a, run.b), start, end));
-        labels.push(numberAt(this.labels, run.source));
+        labels.push(this.labels[run.source] as number);
       }
     });
     if (segments.length === 0) return null;
@@ -271,12 +273,12 @@ export class BooleanSession {
     const edges: Run[] = [];
     for (let k = 0; k < m && m >= 3; k++) {
       const to = (k + 1) % m;
-      const px = floatAt(v, 3 * k);
-      const py = floatAt(v, 3 * k + 1);
-      const qx = floatAt(v, 3 * to);
-      const qy = floatAt(v, 3 * to + 1);
+      const px = v[3 * k] as number;
+      const py = v[3 * k + 1] as number;
+      const qx = v[3 * to] as number;
+      const qy = v[3 * to + 1] as number;
       if (px === qx && py === qy) continue;
-      const found = this.locate(px, py, floatAt(v, 3 * k + 2) - 1, qx, qy, floatAt(v, 3 * to + 2) - 1);
+      const found = this.locate(px, py, (v[3 * k + 2] as number) - 1, qx, qy, (v[3 * to + 2] as number) - 1);
       if (!found) this.figures.lostEdges++;
       const [source, a, b] = found ?? [-1, 0, 1];
       edges.push({ source, a, b, from: k, to });
@@ -306,15 +308,15 @@ export class BooleanSession {
     }
     if (runs.length <= 2) return runs;
     return runs.filter((run) => {
-      const dx = floatAt(v, 3 * run.from) - floatAt(v, 3 * run.to);
-      const dy = floatAt(v, 3 * run.from + 1) - floatAt(v, 3 * run.to + 1);
+      const dx = (v[3 * run.from] as number) - (v[3 * run.to] as number);
+      const dy = (v[3 * run.from + 1] as number) - (v[3 * run.to + 1] as number);
       return Math.hypot(dx, dy) > SPECK_MM || Math.abs(run.b - run.a) > 0.5;
     });
   }
 
   /** The point where run `p` hands over to run `q`; trims both to it. */
   private junction(p: Run, q: Run, v: TaggedPolygon): Point {
-    const made = { x: floatAt(v, 3 * q.from), y: floatAt(v, 3 * q.from + 1) };
+    const made = { x: v[3 * q.from] as number, y: v[3 * q.from + 1] as number };
     if (p.source < 0 || q.source < 0) {
       if (q.source >= 0) return pointAt(this.sources[q.source] as Segment, q.a);
       if (p.source >= 0) return pointAt(this.sources[p.source] as Segment, p.b);

@@ -1,5 +1,6 @@
 /** Whether two spans would get in each other's way. */
 import { numberAt } from '../../geometry/elements';
+import type { Point } from '../../geometry/point';
 import type { VoidEdges } from './edges';
 import type { Landing, Span } from './span';
 
@@ -35,13 +36,9 @@ function stripsMeet(a: Span, b: Span, grow: number): boolean {
 
 function corners({ from: { middle }, way, width, length }: Span, grow: number) {
   const half = width / 2 + grow;
-  return [
-    [-grow, half],
-    [-grow, -half],
-    [length + grow, half],
-    [length + grow, -half],
-  ].map(([v, u]) => ({
-    x: middle.x + (v as number) * way.x - (u as number) * way.y,
-    y: middle.y + (v as number) * way.y + (u as number) * way.x,
-  }));
+  const at = (ahead: number, aside: number): Point => ({
+    x: middle.x + ahead * way.x - aside * way.y,
+    y: middle.y + ahead * way.y + aside * way.x,
+  });
+  return [at(-grow, half), at(-grow, -half), at(length + grow, half), at(length + grow, -half)];
 }

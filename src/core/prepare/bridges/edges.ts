@@ -4,7 +4,6 @@
  */
 import type Flatbush from 'flatbush';
 import { indexChords } from '../../geometry/chord-index';
-import { numberAt } from '../../geometry/elements';
 import type { Path } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { pointAt, stepsWithin } from '../../geometry/segment';
@@ -80,16 +79,16 @@ export class VoidEdges {
   }
 
   x0(i: number): number {
-    return numberAt(this.ax, i);
+    return this.ax[i] as number;
   }
   y0(i: number): number {
-    return numberAt(this.ay, i);
+    return this.ay[i] as number;
   }
   x1(i: number): number {
-    return numberAt(this.bx, i);
+    return this.bx[i] as number;
   }
   y1(i: number): number {
-    return numberAt(this.by, i);
+    return this.by[i] as number;
   }
 
   private cornersOf(outline: number): readonly number[] {
@@ -102,21 +101,21 @@ export class VoidEdges {
   }
 
   private findCorners(outline: number, withinMm: number): number[] {
-    const first = numberAt(this.firstChord, outline);
-    const n = numberAt(this.firstChord, outline + 1) - first;
-    const whole = numberAt(this.length, outline);
+    const first = this.firstChord[outline] as number;
+    const n = (this.firstChord[outline + 1] as number) - first;
+    const whole = this.length[outline] as number;
     const heading: number[] = [];
     for (let i = first; i < first + n; i++) heading.push(Math.atan2(this.y1(i) - this.y0(i), this.x1(i) - this.x0(i)));
     // turn[i] is how far the outline turns where chord i starts.
-    const turn = heading.map((h, i) => turnTo(h - numberAt(heading, (i + n - 1) % n)));
-    const startOf = (i: number) => numberAt(this.start, first + (i % n)) + (i >= n ? whole : 0);
+    const turn = heading.map((h, i) => turnTo(h - (heading[(i + n - 1) % n] as number)));
+    const startOf = (i: number) => (this.start[first + (i % n)] as number) + (i >= n ? whole : 0);
     const corners: number[] = [];
     for (let i = 0; i < n; i++) {
       let sum = 0;
       let weighed = 0;
       for (let j = i; j < i + n && startOf(j) - startOf(i) <= withinMm; j++) {
-        sum += numberAt(turn, j % n);
-        weighed += numberAt(turn, j % n) * (startOf(j) - startOf(i));
+        sum += turn[j % n] as number;
+        weighed += (turn[j % n] as number) * (startOf(j) - startOf(i));
       }
       if (Math.abs(sum) < (CORNER_DEG * Math.PI) / 180) continue;
       const at = (startOf(i) + weighed / sum) % whole;
@@ -129,7 +128,7 @@ export class VoidEdges {
   /** How far it is along an outline from a place to the next corner ahead, or behind; Infinity without corners. */
   toCorner(outline: number, distance: number, ahead: boolean): number {
     const corners = this.cornersOf(outline);
-    const whole = numberAt(this.length, outline);
+    const whole = this.length[outline] as number;
     let least = Infinity;
     for (const corner of corners) {
       const way = ahead ? corner - distance : distance - corner;
@@ -140,19 +139,19 @@ export class VoidEdges {
 
   /** How many corners lie on a stretch of an outline, `to` not before `from`. */
   cornersBetween(outline: number, from: number, to: number): number {
-    const whole = numberAt(this.length, outline);
+    const whole = this.length[outline] as number;
     return this.cornersOf(outline).filter((c) => (((c - from) % whole) + whole) % whole < to - from).length;
   }
 
   /** The chord after one on its outline, and the one before. */
   next(i: number): number {
-    const o = numberAt(this.outline, i);
-    return i + 1 < numberAt(this.firstChord, o + 1) ? i + 1 : numberAt(this.firstChord, o);
+    const o = this.outline[i] as number;
+    return i + 1 < (this.firstChord[o + 1] as number) ? i + 1 : (this.firstChord[o] as number);
   }
 
   previous(i: number): number {
-    const o = numberAt(this.outline, i);
-    return i > numberAt(this.firstChord, o) ? i - 1 : numberAt(this.firstChord, o + 1) - 1;
+    const o = this.outline[i] as number;
+    return i > (this.firstChord[o] as number) ? i - 1 : (this.firstChord[o + 1] as number) - 1;
   }
 
   chordLength(i: number): number {
@@ -175,17 +174,17 @@ export class VoidEdges {
 
   /** The chord of an outline at a distance along it, and how far along the chord that is, 0 to 1. */
   at(outline: number, distance: number): { readonly chord: number; readonly along: number } {
-    const whole = numberAt(this.length, outline);
+    const whole = this.length[outline] as number;
     const wanted = ((distance % whole) + whole) % whole;
-    let lo = numberAt(this.firstChord, outline);
-    let hi = numberAt(this.firstChord, outline + 1) - 1;
+    let lo = this.firstChord[outline] as number;
+    let hi = (this.firstChord[outline + 1] as number) - 1;
     while (lo < hi) {
       const mid = (lo + hi + 1) >> 1;
-      if (numberAt(this.start, mid) <= wanted) lo = mid;
+      if ((this.start[mid] as number) <= wanted) lo = mid;
       else hi = mid - 1;
     }
     const length = this.chordLength(lo) || 1;
-    return { chord: lo, along: Math.min(1, (wanted - numberAt(this.start, lo)) / length) };
+    return { chord: lo, along: Math.min(1, (wanted - (this.start[lo] as number)) / length) };
   }
 
   /** Chords whose bounds meet a box. */
@@ -231,7 +230,7 @@ export class VoidEdges {
   nearest(p: Point, outlines: Iterable<number>): Hit | null {
     let best: Hit | null = null;
     for (const o of outlines)
-      for (let i = numberAt(this.firstChord, o); i < numberAt(this.firstChord, o + 1); i++) {
+      for (let i = this.firstChord[o] as number; i < (this.firstChord[o + 1] as number); i++) {
         const dx = this.x1(i) - this.x0(i);
         const dy = this.y1(i) - this.y0(i);
         const l = dx * dx + dy * dy;

@@ -2,7 +2,6 @@
  * A span: a strip of stock of one width laid straight across a void, from an edge to the edge it meets. Measured on the
  * chords of `Edges`; lengths in mm. In its frame v runs along it from where it starts, u across it to the left.
  */
-import { numberAt } from '../../geometry/elements';
 import type { Point } from '../../geometry/point';
 import type { VoidEdges } from './edges';
 
@@ -193,10 +192,10 @@ function landing(
   section.v.reverse();
   const back = walk(edges, frame, { chord, along, half, side: -side, ahead: false, section });
   if (!back) return null;
-  const outline = numberAt(edges.outline, chord);
-  const whole = numberAt(edges.length, outline);
+  const outline = edges.outline[chord] as number;
+  const whole = edges.length[outline] as number;
   if (ahead.walked + back.walked > 0.9 * whole) return null;
-  const at = numberAt(edges.start, chord) + along * edges.chordLength(chord);
+  const at = (edges.start[chord] as number) + along * edges.chordLength(chord);
   const firstAt = (((at - back.walked) % whole) + whole) % whole;
   const lastAt = firstAt + back.walked + ahead.walked;
   return {
@@ -272,7 +271,7 @@ function walk(
 function areaUnder({ u, v }: Section): number {
   let sum = 0;
   for (let i = 1; i < u.length; i++)
-    sum += ((numberAt(u, i) - numberAt(u, i - 1)) * (numberAt(v, i) + numberAt(v, i - 1))) / 2;
+    sum += (((u[i] as number) - (u[i - 1] as number)) * ((v[i] as number) + (v[i - 1] as number))) / 2;
   return sum;
 }
 
@@ -280,8 +279,8 @@ function areaUnder({ u, v }: Section): number {
 function extent({ u, v }: Section, u0: number, u1: number, sign: 1 | -1): number {
   let found = Infinity;
   for (let i = 1; i < u.length; i++) {
-    const [ua, ub] = [numberAt(u, i - 1), numberAt(u, i)];
-    const [va, vb] = [numberAt(v, i - 1) * sign, numberAt(v, i) * sign];
+    const [ua, ub] = [u[i - 1] as number, u[i] as number];
+    const [va, vb] = [(v[i - 1] as number) * sign, (v[i] as number) * sign];
     const low = Math.max(u0, Math.min(ua, ub));
     const high = Math.min(u1, Math.max(ua, ub));
     if (low > high) continue;
@@ -289,5 +288,5 @@ function extent({ u, v }: Section, u0: number, u1: number, sign: 1 | -1): number
       ua === ub ? [va, vb] : [va + ((vb - va) * (low - ua)) / (ub - ua), va + ((vb - va) * (high - ua)) / (ub - ua)];
     found = Math.min(found, first, last);
   }
-  return found === Infinity ? numberAt(v, v.length >> 1) : sign * found;
+  return found === Infinity ? (v[v.length >> 1] as number) : sign * found;
 }
