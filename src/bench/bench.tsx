@@ -1,5 +1,3 @@
-'use client';
-
 /** The bench: route, station panel, sheet, job sheet, foot. */
 import { useEffect, useState } from 'react';
 import styles from './bench.module.css';

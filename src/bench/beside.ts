@@ -1,5 +1,3 @@
-'use client';
-
 /** What is shown beside the sheet follows it: a key press is seen in the letters first, and in their figures a frame later. */
 import { useDeferredValue } from 'react';
 import type { JobView } from '@/worker/view';

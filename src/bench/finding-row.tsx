@@ -1,5 +1,3 @@
-'use client';
-
 /** A finding with its ways out: show the place, go to where it is mended, or leave it with a reason. */
 import { memo, useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';

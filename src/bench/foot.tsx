@@ -1,5 +1,3 @@
-'use client';
-
 /** The strip at the foot: pointer, selection, figures of the outlines, zoom. */
 import { Minus, Plus } from 'lucide-react';
 import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';

@@ -1,5 +1,3 @@
-'use client';
-
 /** The right side: the parts in order, and the findings. */
 import { Combine, Copy, Eye, EyeOff, Lock, LockOpen, Split, Trash2 } from 'lucide-react';
 import { memo, useState } from 'react';

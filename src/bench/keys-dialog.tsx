@@ -1,5 +1,3 @@
-'use client';
-
 import Modal from 'react-bootstrap/Modal';
 import Table from 'react-bootstrap/Table';
 import { STATIONS } from '@/core/inspect/stations';

@@ -1,5 +1,3 @@
-'use client';
-
 /** The bench's keys. */
 import { type Options, useHotkeys } from 'react-hotkeys-hook';
 import { nudgeLetters } from '@/core/commands/letters';

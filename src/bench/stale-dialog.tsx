@@ -1,5 +1,3 @@
-'use client';
-
 /** When somebody else saved this job meanwhile: both versions are there, and the user says which goes on. */
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';

@@ -1,5 +1,3 @@
-'use client';
-
 /** The strip across the top: the job, the route, saving, units, export. */
 import { History, Keyboard, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Earlier versions of the job on the bench: one that is brought back is a change like others, and can be undone. */
 import { call } from '@/api/call';
 import { API } from '@/api/endpoints';

@@ -1,5 +1,3 @@
-'use client';
-
 import { MoreHorizontal } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';

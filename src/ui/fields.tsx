@@ -1,5 +1,3 @@
-'use client';
-
 /** The kinds of typed fields: lengths, angles, shares, plain text; and a choice of a few words. */
 import { type ReactNode, useId } from 'react';
 import Form from 'react-bootstrap/Form';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Long lists: the first entries, and more at each press. */
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,3 @@
-'use client';
-
 import { Moon, Sun } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,3 @@
-'use client';
-
 /** The colour scheme, for what is painted by hand and does not follow style sheets by itself. */
 import { useSyncExternalStore } from 'react';
 

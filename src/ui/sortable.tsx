@@ -1,5 +1,3 @@
-'use client';
-
 /** A list that is put in order by dragging its rows by a grip, or with the keyboard. */
 import {
   closestCenter,

@@ -1,5 +1,3 @@
-'use client';
-
 /** A field for a typed value: text is read as it is typed, steps with the arrow keys, and says in a sentence when it can't be read. */
 import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';

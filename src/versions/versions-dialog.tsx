@@ -1,5 +1,3 @@
-'use client';
-
 /** Earlier versions of a job: looked at as pictures, kept for good under a name, and brought back. */
 import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { Star } from 'lucide-react';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Files dropped on the window, and drawings pasted into it. */
 import { useEffect } from 'react';
 import { bringIn, bringInFiles } from './bring-in';

@@ -1,5 +1,3 @@
-'use client';
-
 import { FileInput } from 'lucide-react';
 import { useRef } from 'react';
 import Button from 'react-bootstrap/Button';

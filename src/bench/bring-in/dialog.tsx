@@ -1,5 +1,3 @@
-'use client';
-
 /** What is in a file before it is brought in: its picture, its size, which operation its groups are for, what was not read. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { type PointerEvent, useId, useMemo, useState } from 'react';

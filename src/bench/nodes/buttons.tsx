@@ -1,5 +1,3 @@
-'use client';
-
 import { PenTool } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { setPen, useBench } from '../store';

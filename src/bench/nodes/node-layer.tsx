@@ -1,5 +1,3 @@
-'use client';
-
 /** The nodes of what is in hand, over the sheet: pressed, boxed, dragged; handles of curves beside the chosen ones. */
 import { memo, type PointerEvent, useMemo, useState } from 'react';
 import {

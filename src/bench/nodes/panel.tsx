@@ -1,5 +1,3 @@
-'use client';
-
 /** Working on nodes from the panel: how many there are, where the chosen one is, and what can be done. */
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Drawing a path on the sheet: a press is a corner, a press that is dragged a bend. */
 import { type PointerEvent, useEffect, useState } from 'react';
 import { memberOf } from '@/core/commands/changed';

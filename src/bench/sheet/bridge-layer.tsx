@@ -1,5 +1,3 @@
-'use client';
-
 /** Bridges on the sheet: dragged along the gap, turned by their end, widened by their sides. */
 import { type PointerEvent, useRef } from 'react';
 import { applyMatrix, invert, type Point } from '@/core/geometry/point';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Dots of the selected part at station Fill: pressed to choose one, dragged to move it, Delete leaves it out. */
 import { useState } from 'react';
 import type { Point } from '@/core/geometry/point';

@@ -1,5 +1,3 @@
-'use client';
-
 /** What was found, marked on the sheet: loose pieces, missed places; and the nodes of outlines. */
 import { boxCentre } from '@/core/geometry/point';
 import { useBench } from '../store';

@@ -1,5 +1,3 @@
-'use client';
-
 /** What station Close shows over the work: where drawings have gaps, and whether they are closed, open or to be asked. */
 import { useBench } from '../store';
 import type { Camera } from './camera';

@@ -1,5 +1,3 @@
-'use client';
-
 /**
  * Lines that fill parts, on a canvas over the work: there may be hundreds of thousands. Only those in sight are drawn; where they
  * stand closer than the screen can show they are an area.

@@ -1,5 +1,3 @@
-'use client';
-
 /** What station Hold shows over the work: where letters were before closing up, ties to drag, thin places and tight gaps. */
 import { type PointerEvent, useState } from 'react';
 import { editStep } from '@/core/commands/steps';

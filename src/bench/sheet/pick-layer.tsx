@@ -1,5 +1,3 @@
-'use client';
-
 /** The letters of the selected lettering while they are picked one by one. */
 import type { PointerEvent } from 'react';
 import { nudgeLetters } from '@/core/commands/letters';

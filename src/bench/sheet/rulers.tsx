@@ -1,5 +1,3 @@
-'use client';
-
 /** Rulers along the top and the left, in the job's unit. */
 import { formatLengthNumber, type LengthUnit } from '@/core/units/quantity';
 import { type Camera, RULER } from './camera';

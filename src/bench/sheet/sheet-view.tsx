@@ -1,5 +1,3 @@
-'use client';
-
 /** The sheet: stock, work, selection, and the places findings speak of. */
 import { type PointerEvent, useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';

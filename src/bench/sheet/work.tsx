@@ -1,5 +1,3 @@
-'use client';
-
 /** The work on the sheet: parts in the colours of their operations, as bare outlines, or as cut. */
 import { memo } from 'react';
 import type { Job } from '@/core/document/schema';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Arranging: what is chosen on the sheet, on another thing or in a region pointed at; several parts among themselves. */
 import {
   AlignCenterHorizontal,

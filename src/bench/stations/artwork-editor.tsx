@@ -1,5 +1,3 @@
-'use client';
-
 /** What a brought-in drawing measures, and its file. */
 import { Download } from 'lucide-react';
 import { memberOf } from '@/core/commands/changed';

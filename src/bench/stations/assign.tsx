@@ -1,5 +1,3 @@
-'use client';
-
 import { ScanEye, Trash2 } from 'lucide-react';
 import { Fragment, useId } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,3 @@
-'use client';
-
 /** A border around another part's shape: how far, how it runs, and what becomes of the words in it. */
 import Form from 'react-bootstrap/Form';
 import { type BackingUse, backingUse, setBackingUse } from '@/core/commands/along';

@@ -1,5 +1,3 @@
-'use client';
-
 import { partWords } from '@/core/document/part-words';
 import type { Part } from '@/core/document/schema';
 import { Heading } from '@/ui/heading';

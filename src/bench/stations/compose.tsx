@@ -1,5 +1,3 @@
-'use client';
-
 import { ChevronsDown, Circle, Frame, Heart, Hexagon, Minus, Shapes, Square, Star, Trash2, Type } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Choosing a typeface by seeing the words set in it. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';

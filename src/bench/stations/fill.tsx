@@ -1,5 +1,3 @@
-'use client';
-
 import { Fragment } from 'react';
 import { useListed } from '@/ui/listed';
 import { NothingYet, PANELS_LISTED, useShownParts } from './shown-parts';

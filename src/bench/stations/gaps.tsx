@@ -1,5 +1,3 @@
-'use client';
-
 /** Closing a brought-in drawing: how many outlines close at which gap, each gap with its size, and what is to be asked. */
 import { useId, useMemo } from 'react';
 import Button from 'react-bootstrap/Button';

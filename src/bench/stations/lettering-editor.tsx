@@ -1,5 +1,3 @@
-'use client';
-
 /** Words, typeface, size and spacing of a lettering member. */
 import { useId } from 'react';
 import Form from 'react-bootstrap/Form';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Letters one by one: those picked on the sheet are moved, turned and sized by themselves. */
 import Button from 'react-bootstrap/Button';
 import { memberOf } from '@/core/commands/changed';

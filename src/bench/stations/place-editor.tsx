@@ -1,5 +1,3 @@
-'use client';
-
 /** Exact place and size of what is chosen: a member, a part, or several parts as one. Measured on what is cut or drawn. */
 import { FlipHorizontal2, Lock, LockOpen } from 'lucide-react';
 import { useState } from 'react';

@@ -1,5 +1,3 @@
-'use client';
-
 import { Download } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

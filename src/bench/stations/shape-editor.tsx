@@ -1,5 +1,3 @@
-'use client';
-
 /** What a shape measures, and what else makes it. */
 import { memberOf } from '@/core/commands/changed';
 import { shapeWord } from '@/core/document/part-words';

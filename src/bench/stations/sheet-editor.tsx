@@ -1,5 +1,3 @@
-'use client';
-
 /** The stock: its size, material and thickness, and what is safe in it. */
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useId, useRef } from 'react';

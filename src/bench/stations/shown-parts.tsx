@@ -1,5 +1,3 @@
-'use client';
-
 /** What a station's panel speaks of: the selected part, or all drawn ones; and what it says while there is none. */
 import type { ReactNode } from 'react';
 import type { Part } from '@/core/document/schema';

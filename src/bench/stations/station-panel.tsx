@@ -1,5 +1,3 @@
-'use client';
-
 import { stationOf } from '@/core/inspect/stations';
 import styles from '../bench.module.css';
 import { useBench } from '../store';

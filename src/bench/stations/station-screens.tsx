@@ -1,5 +1,3 @@
-'use client';
-
 /** What the bench shows at each station: its panel at the left, and its layer over the sheet. */
 import type { ComponentType } from 'react';
 import type { Point } from '@/core/geometry/point';

@@ -1,5 +1,3 @@
-'use client';
-
 /** The panel of each kind of step, and where it stands: each station shows those of its sections, in the order of the kinds. */
 import type { ComponentType } from 'react';
 import type { Part } from '@/core/document/schema';

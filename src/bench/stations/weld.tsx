@@ -1,5 +1,3 @@
-'use client';
-
 /** Whether overlapping letters become one outline. */
 import { stepIn, withStep } from '@/core/kinds/steps';
 import { Switch } from '@/ui/fields';

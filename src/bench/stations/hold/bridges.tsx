@@ -1,5 +1,3 @@
-'use client';
-
 /** How the islands of a part are bridged, all of them and the one that is chosen. */
 import Button from 'react-bootstrap/Button';
 import type { StepOf } from '@/core/document/schema';

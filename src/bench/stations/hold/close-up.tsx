@@ -1,5 +1,3 @@
-'use client';
-
 import { memberOf } from '@/core/commands/changed';
 import { newCloseUp } from '@/core/commands/defaults';
 /** Closing letters up until they overlap, for each lettering of a part. */

@@ -1,5 +1,3 @@
-'use client';
-
 /** The words bridged in several ways, side by side. */
 import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';

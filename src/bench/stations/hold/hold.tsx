@@ -1,5 +1,3 @@
-'use client';
-
 import Button from 'react-bootstrap/Button';
 import { partWords } from '@/core/document/part-words';
 import type { Part } from '@/core/document/schema';

@@ -1,5 +1,3 @@
-'use client';
-
 /** The islands of a part, how each is held, and what is done about it. */
 import { useEffect, useRef } from 'react';
 import Button from 'react-bootstrap/Button';

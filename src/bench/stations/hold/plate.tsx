@@ -1,5 +1,3 @@
-'use client';
-
 /** The plate that letters are cut out of: its own outline, or the sheet. */
 import { LIMITS } from '@/core/limits';
 import { Choice, QuantityField, Switch } from '@/ui/fields';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Steps that hold a part together and make it strong: thickening, bars, ties. */
 import { useId } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Whether a part is strong enough in its material, and what makes it so. */
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

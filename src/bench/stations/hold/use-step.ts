@@ -1,5 +1,3 @@
-'use client';
-
 import { editStep } from '@/core/commands/steps';
 import type { Part, Step, StepOf } from '@/core/document/schema';
 import { stepIn } from '@/core/kinds/steps';

@@ -1,5 +1,3 @@
-'use client';
-
 /** The tools of the job tried on a part: what each leaves against how long it takes; one is proposed. */
 import { Chart, LinearScale, LineElement, PointElement, ScatterController, Tooltip } from 'chart.js';
 import { proxy } from 'comlink';

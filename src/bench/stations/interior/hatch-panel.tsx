@@ -1,5 +1,3 @@
-'use client';
-
 /** Lines that fill: what draws them, how they lie, and what they come to. */
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';

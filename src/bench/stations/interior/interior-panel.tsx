@@ -1,5 +1,3 @@
-'use client';
-
 /** What happens to the inside of a part: nothing, scanned as an area, or filled with lines. */
 import { interiorOf, setInside } from '@/core/commands/interior';
 import { partWords } from '@/core/document/part-words';

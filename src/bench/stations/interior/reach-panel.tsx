@@ -1,5 +1,3 @@
-'use client';
-
 /** What the tool cannot get to, letter by letter, and the way to a tool that can. */
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,3 @@
-'use client';
-
 /** The job's list of tools: changed in place. */
 import { Plus, X } from 'lucide-react';
 import Button from 'react-bootstrap/Button';

@@ -1,5 +1,3 @@
-'use client';
-
 /** One line down the middle of each stroke. */
 import Form from 'react-bootstrap/Form';
 import { setCenterline } from '@/core/commands/lines';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Which operation does a kind of work on a part; turning the work on gives it to the first that suits. */
 import Form from 'react-bootstrap/Form';
 import { giveWork } from '@/core/commands/lines';

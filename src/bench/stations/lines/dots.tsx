@@ -1,5 +1,3 @@
-'use client';
-
 /** Rows of dots along outlines or down the middle of strokes: set stones, pecked lines, punched holes. */
 import Button from 'react-bootstrap/Button';
 import { setDots, setDotsAlong } from '@/core/commands/lines';

@@ -1,5 +1,3 @@
-'use client';
-
 /** Mending the middle lines of one letter: by the motions that are most often wanted, and by its nodes. */
 import Button from 'react-bootstrap/Button';
 import type { Part, StepOf } from '@/core/document/schema';
