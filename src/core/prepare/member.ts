@@ -1,25 +1,27 @@
 /** A member made ready: set, drawn or closed, and placed in its part. */
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { countSegments, type Path, regionBox, transformPath } from '../geometry/path';
+import { countSegments, regionBox, transformPath } from '../geometry/path';
 import {
-  type Box,
   boxCentre,
   compose,
   EMPTY_BOX,
   isEmptyBox,
+  type Matrix,
   scaling,
   translation,
   uniteBoxes,
 } from '../geometry/point';
-import { type Layout, layoutLettering, letterPaths } from '../lettering/layout';
+import { layoutLettering, letterPaths } from '../lettering/layout';
 import { LIMITS } from '../limits';
 import type { Memory } from '../memo';
-import type { Member } from '../schema/members';
-import { type ArtworkLookup, type PreparedArtwork, prepareArtwork } from './artwork';
-import { handMade, moveHandMade } from './hand-made';
-import { boundsOf, measureOutlines, type Outline, transformOutlines } from './outline';
+import type { Artwork } from '../schema/artwork';
+import type { Lettering } from '../schema/lettering';
+import type { Copy, Member, Shape } from '../schema/members';
+import { type ArtworkLookup, prepareArtwork } from './artwork';
+import { type HandMade, handMade, moveHandMade } from './hand-made';
+import { boundsOf, measureOutlines, transformOutlines } from './outline';
 import { placementMatrix } from './placement';
-import type { FaceLookup, Keep, PreparedMember, PreparedPart } from './prepared';
+import type { FaceLookup, Keep, MemberTrouble, PreparedMember, PreparedPart } from './prepared';
 import { shapePath } from './shape';
 import type { Source } from './source';
 import { weldLettering } from './weld';
@@ -34,81 +36,93 @@ export type PrepareContext = {
   readonly copied: (partId: string) => PreparedPart | 'gone' | 'loop';
 };
 
-/** The member in the coordinates of its part. `copies` is how many copies the part holds: they share what may be copied. */
-export function prepareMember(member: Member, weld: boolean, copies: number, context: PrepareContext): PreparedMember {
-  let matrix = placementMatrix(member.placement);
-  const bare = {
-    id: member.id,
-    matrix,
-    ownBox: EMPTY_BOX,
-    box: EMPTY_BOX,
-    outlines: [],
-    layout: null,
-    unclosed: [],
-    missing: [],
-    copied: [],
-    openPaths: [],
-    closing: null,
+/** What a member comes to: what is left out is as for a member that has nothing of it. */
+type Made = Pick<PreparedMember, 'ownBox' | 'outlines'> &
+  Partial<Pick<PreparedMember, 'matrix' | 'openPaths' | 'layout' | 'unclosed' | 'copied' | 'closing'>>;
+type MadeOrTrouble = Made | { readonly trouble: MemberTrouble };
+
+/** Words: set, and their letters welded; those of a single-stroke typeface are open paths. */
+function madeOfWords(member: Lettering, weld: boolean, matrix: Matrix, context: PrepareContext): MadeOrTrouble {
+  const { engine, memory } = context;
+  if (member.text.trim() === '') return { trouble: { kind: 'no words' } };
+  if (member.text.length > LIMITS.letteringCharacters)
+    return { trouble: { kind: 'too many characters', count: member.text.length } };
+  const answer = context.faces(member);
+  if ('sentence' in answer) return { trouble: { kind: 'no typeface', face: member.face, sentence: answer.sentence } };
+  const face = answer.typeface;
+  const layout = layoutLettering(member, face, memory);
+  if (face.isSingleStroke)
+    return { ownBox: layout.box, outlines: [], openPaths: letterPaths(layout, face, matrix), layout };
+  const outlines = weldLettering(engine, layout, { face, weld, matrix, memory });
+  const apart = member.closeUp && layoutLettering({ ...member, closeUp: null }, face, memory);
+  return { ownBox: layout.box, outlines, layout, unclosed: apart ? letterPaths(apart, face, matrix) : [] };
+}
+
+/** Another part's shape about its middle; where the copy follows, it is placed from where that middle is. */
+function madeOfCopy(member: Copy, copies: number, matrix: Matrix, context: PrepareContext): MadeOrTrouble {
+  const original = context.copied(member.of);
+  if (typeof original === 'string') return { trouble: { kind: original === 'gone' ? 'no part' : 'copies itself' } };
+  const count = copies * countSegments(original.solid.map((o) => o.path));
+  if (count > LIMITS.copiedSegments) return { trouble: { kind: 'too many segments', count } };
+  const middle = isEmptyBox(original.box) ? { x: 0, y: 0 } : boxCentre(original.box);
+  const toOrigin = compose(translation(-middle.x, -middle.y), scaling(member.scale));
+  const placed = member.follows ? compose(matrix, translation(middle.x, middle.y)) : matrix;
+  const own = transformOutlines(original.solid, toOrigin);
+  return {
+    matrix: placed,
+    ownBox: boundsOf(own),
+    outlines: transformOutlines(own, placed),
+    copied: original.sources,
   };
-  let outlines: readonly Outline[];
-  let ownBox: Box;
-  let layout: Layout | null = null;
-  let copied: readonly Source[] = [];
-  let unclosed: readonly Path[] = [];
-  let openPaths: readonly Path[] = [];
-  let closing: PreparedArtwork['closing'] | null = null;
-  if (member.kind === 'lettering') {
-    if (member.text.trim() === '') return { ...bare, trouble: { kind: 'no words' } };
-    if (member.text.length > LIMITS.letteringCharacters)
-      return { ...bare, trouble: { kind: 'too many characters', count: member.text.length } };
-    const answer = context.faces(member);
-    if ('sentence' in answer)
-      return { ...bare, trouble: { kind: 'no typeface', face: member.face, sentence: answer.sentence } };
-    layout = layoutLettering(member, answer.typeface, context.memory);
-    ownBox = layout.box;
-    if (answer.typeface.isSingleStroke) {
-      outlines = [];
-      openPaths = letterPaths(layout, answer.typeface, matrix);
-    } else
-      outlines = weldLettering(context.engine, layout, { face: answer.typeface, weld, matrix, memory: context.memory });
-    if (member.closeUp && !answer.typeface.isSingleStroke)
-      unclosed = letterPaths(
-        layoutLettering({ ...member, closeUp: null }, answer.typeface, context.memory),
-        answer.typeface,
+}
+
+/** Outlines and open paths in the member's own coordinates, placed. */
+const madeOfPaths = (own: HandMade, matrix: Matrix): Made => ({
+  ownBox: uniteBoxes(boundsOf(own.outlines), regionBox(own.openPaths)),
+  outlines: transformOutlines(own.outlines, matrix),
+  openPaths: own.openPaths.map((path) => transformPath(path, matrix)),
+});
+
+/** A drawing from a file, closed. */
+function madeOfArtwork(member: Artwork, matrix: Matrix, context: PrepareContext): MadeOrTrouble {
+  const answer = context.artworks(member.drawing);
+  if ('sentence' in answer) return { trouble: { kind: 'no drawing', sentence: answer.sentence } };
+  const own = prepareArtwork(context.engine, answer.drawing, member, context.memory);
+  return { ...madeOfPaths(own, matrix), closing: own.closing };
+}
+
+/** A plain shape. */
+function madeOfShape(member: Shape, matrix: Matrix): Made {
+  const path = shapePath(member);
+  const own = measureOutlines([{ path, labels: path.segments.map(() => 0) }]);
+  return { ownBox: boundsOf(own), outlines: transformOutlines(own, matrix) };
+}
+
+function made(member: Member, weld: boolean, copies: number, context: PrepareContext): MadeOrTrouble {
+  const matrix = placementMatrix(member.placement);
+  switch (member.kind) {
+    case 'lettering':
+      return madeOfWords(member, weld, matrix, context);
+    case 'copy':
+      return madeOfCopy(member, copies, matrix, context);
+    case 'path':
+      return madeOfPaths(
+        moveHandMade(handMade(context.engine, member.d, context.memory), scaling(member.scale)),
         matrix,
       );
-  } else if (member.kind === 'copy') {
-    const original = context.copied(member.of);
-    if (typeof original === 'string')
-      return { ...bare, trouble: { kind: original === 'gone' ? 'no part' : 'copies itself' } };
-    const count = copies * countSegments(original.solid.map((o) => o.path));
-    if (count > LIMITS.copiedSegments) return { ...bare, trouble: { kind: 'too many segments', count } };
-    const middle = isEmptyBox(original.box) ? { x: 0, y: 0 } : boxCentre(original.box);
-    const toOrigin = compose(translation(-middle.x, -middle.y), scaling(member.scale));
-    if (member.follows) matrix = compose(matrix, translation(middle.x, middle.y));
-    const own = transformOutlines(original.solid, toOrigin);
-    ownBox = boundsOf(own);
-    outlines = transformOutlines(own, matrix);
-    copied = original.sources;
-  } else if (member.kind === 'path') {
-    const made = moveHandMade(handMade(context.engine, member.d, context.memory), scaling(member.scale));
-    ownBox = uniteBoxes(boundsOf(made.outlines), regionBox(made.openPaths));
-    outlines = transformOutlines(made.outlines, matrix);
-    openPaths = made.openPaths.map((path) => transformPath(path, matrix));
-  } else if (member.kind === 'artwork') {
-    const answer = context.artworks(member.drawing);
-    if ('sentence' in answer) return { ...bare, trouble: { kind: 'no drawing', sentence: answer.sentence } };
-    const made = prepareArtwork(context.engine, answer.drawing, member, context.memory);
-    ownBox = uniteBoxes(boundsOf(made.outlines), regionBox(made.openPaths));
-    outlines = transformOutlines(made.outlines, matrix);
-    openPaths = made.openPaths.map((path) => transformPath(path, matrix));
-    closing = made.closing;
-  } else {
-    const path = shapePath(member);
-    const own = measureOutlines([{ path, labels: path.segments.map(() => 0) }]);
-    ownBox = boundsOf(own);
-    outlines = transformOutlines(own, matrix);
+    case 'artwork':
+      return madeOfArtwork(member, matrix, context);
+    default:
+      return madeOfShape(member, matrix);
   }
+}
+
+/** The member in the coordinates of its part. `copies` is how many copies the part holds: they share what may be copied. */
+export function prepareMember(member: Member, weld: boolean, copies: number, context: PrepareContext): PreparedMember {
+  const done = made(member, weld, copies, context);
+  const trouble = 'trouble' in done ? done.trouble : null;
+  const { outlines, ownBox, ...more }: Made = 'trouble' in done ? { outlines: [], ownBox: EMPTY_BOX } : done;
+  const { matrix = placementMatrix(member.placement), openPaths = [], layout = null } = more;
   return {
     id: member.id,
     matrix,
@@ -116,12 +130,12 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
     box: uniteBoxes(boundsOf(outlines), regionBox(openPaths)),
     outlines,
     layout,
-    unclosed,
+    unclosed: more.unclosed ?? [],
     missing: layout?.missing ?? [],
-    copied,
+    copied: more.copied ?? [],
     openPaths,
-    closing,
-    trouble: null,
+    closing: more.closing ?? null,
+    trouble,
   };
 }
 

@@ -114,9 +114,6 @@ export function readDxf(bytes: Uint8Array, progress: ReadProgress = () => {}): R
   return { ok: true, found: reader.found(`DXF${release ? ` ${release}` : ''}${isBinary ? ', binary' : ''}`) };
 }
 
-/** Told apart by a function, because the entity is set in others. */
-const openIs = (open: Entity | null, type: string): boolean => open?.type === type;
-
 const DRAWN_SECTIONS = new Set(['TABLES', 'BLOCKS', 'ENTITIES']);
 /** Codes that say nothing about a shape: handles, owners, class names, line types, data of other programs. */
 const IDLE = new Set([5, 6, 39, 48, 100, 102, 105, 330, 347, 348, 360, 370, 390, 410]);
@@ -133,6 +130,18 @@ class DxfReader {
   private used = 0;
   private entities = 0;
   private sawEnd = false;
+  private section = '';
+  /** The variable of the header that was named last. */
+  private variable = '';
+  /** What has begun with a code 0, and its tags so far. */
+  private begun: { readonly type: string; readonly codes: number[]; readonly values: (string | number)[] } | null =
+    null;
+  /** The block that is being read. */
+  private block: Block | null = null;
+  /** An entity that others belong to, as long as they may come. */
+  private open: Entity | null = null;
+  /** Inserts of blocks that were not known when they came. */
+  private readonly later: Entity[] = [];
 
   constructor(
     private readonly tags: TagSource,
@@ -148,90 +157,94 @@ class DxfReader {
     return { unit, mmPerUnit, stated: UNITS.has(this.insertUnits) };
   }
 
-  /** Walk the sections. Inserts of blocks that are not known yet wait for the end. */
+  /** Walks the sections. Inserts of blocks that are not known yet wait for the end. */
   read(): void {
     const { tags } = this;
-    const toRead: Entity[] = [];
-    let section = '';
-    let begun: { type: string; codes: number[]; values: (string | number)[] } | null = null;
-    let variable = '';
-    let block: Block | null = null;
-    let open: Entity | null = null;
     let count = 0;
-    const keep = (e: Entity) => {
-      if (++this.entities > LIMITS.drawnElements)
-        throw new ReadingStops(
-          `The drawing has more than ${LIMITS.drawnElements.toLocaleString('en')} entities; what comes after them was left out.`,
-        );
-      if (section === 'BLOCKS') block?.entities.push(e);
-      else if (e.type === 'INSERT' && !this.blocks.has(e.words(2).toUpperCase())) toRead.push(e);
-      else this.draw(e, WORLD, OWN_COLOUR, new Set());
-    };
-    const finishOpen = () => {
-      const done = open;
-      open = null;
-      if (done) keep(done);
-    };
-    /** An entity that is complete. */
-    const end = () => {
-      if (!begun) return;
-      const e = new Entity(begun.type, begun.codes, begun.values);
-      begun = null;
-      if (section === 'TABLES' && e.type === 'LAYER') this.takeLayer(e);
-      if (section !== 'BLOCKS' && section !== 'ENTITIES') return;
-      if (e.type === 'BLOCK') {
-        block = {
-          base: [e.number(10, 0), e.number(20, 0), e.number(30, 0)],
-          entities: [],
-          external: (e.number(70, 0) & 4) !== 0,
-        };
-        this.blocks.set(e.words(2).toUpperCase(), block);
-      } else if (e.type === 'ENDBLK') {
-        finishOpen();
-        block = null;
-      } else if (open && (e.type === 'VERTEX' || e.type === 'ATTRIB')) open.parts.push(e);
-      else {
-        finishOpen();
-        if (e.type === 'POLYLINE' || (e.type === 'INSERT' && e.number(66, 0) === 1)) open = e;
-        else if (e.type !== 'SEQEND') keep(e);
-      }
-    };
-    while (tags.next()) {
-      const { code, value } = tags;
+    while (!this.sawEnd && tags.next()) {
       if ((++count & 0xffff) === 0) this.progress(tags.share());
-      if (code === 0) {
-        end();
-        const type = String(value).trim();
-        if (type === 'EOF') {
-          this.sawEnd = true;
-          break;
-        }
-        if (type === 'ENDSEC') {
-          finishOpen();
-          section = '';
-        }
-        begun = { type, codes: [], values: [] };
-        continue;
-      }
-      if (begun && begun.type === 'SECTION' && code === 2) {
-        section = String(value).trim();
-        begun = null;
-      } else if (section === 'HEADER') {
-        if (code === 9) variable = String(value).trim();
-        else if (variable === '$INSUNITS' && code === 70) this.insertUnits = Number(value);
-      } else if (begun && DRAWN_SECTIONS.has(section) && !isIdle(code)) {
-        begun.codes.push(code);
-        begun.values.push(value);
-      }
+      if (tags.code === 0) this.begin(String(tags.value).trim());
+      else this.take(tags.code, tags.value);
     }
     // What is whole in a file that breaks off is drawn; of a polyline nobody knows how it went on.
     if (!this.sawEnd) {
-      const isCut = openIs(open, 'POLYLINE');
-      if (isCut) open = null;
-      this.takeDamage(isCut || (begun !== null && DRAWN_SECTIONS.has(section) && section !== 'TABLES'));
+      const isCut = this.open?.type === 'POLYLINE';
+      if (isCut) this.open = null;
+      const isInEntity = this.begun !== null && DRAWN_SECTIONS.has(this.section) && this.section !== 'TABLES';
+      this.takeDamage(isCut || isInEntity);
     }
-    finishOpen();
-    for (const e of toRead) this.draw(e, WORLD, OWN_COLOUR, new Set());
+    this.finishOpen();
+    for (const e of this.later) this.draw(e, WORLD, OWN_COLOUR, new Set());
+  }
+
+  /** Code 0: what came before is complete, and something of a type begins. */
+  private begin(type: string): void {
+    this.finishBegun();
+    if (type === 'EOF') {
+      this.sawEnd = true;
+      return;
+    }
+    if (type === 'ENDSEC') {
+      this.finishOpen();
+      this.section = '';
+    }
+    this.begun = { type, codes: [], values: [] };
+  }
+
+  /** Any other code: the name of a section, a variable of the header, or a tag of what has begun. */
+  private take(code: number, value: string | number): void {
+    const { begun, section } = this;
+    if (begun?.type === 'SECTION' && code === 2) {
+      this.section = String(value).trim();
+      this.begun = null;
+    } else if (section === 'HEADER') {
+      if (code === 9) this.variable = String(value).trim();
+      else if (this.variable === '$INSUNITS' && code === 70) this.insertUnits = Number(value);
+    } else if (begun && DRAWN_SECTIONS.has(section) && !isIdle(code)) {
+      begun.codes.push(code);
+      begun.values.push(value);
+    }
+  }
+
+  /** What had begun is complete: a layer, the start or end of a block, a part of the open entity, or an entity. */
+  private finishBegun(): void {
+    const { begun, section } = this;
+    if (!begun) return;
+    const e = new Entity(begun.type, begun.codes, begun.values);
+    this.begun = null;
+    if (section === 'TABLES' && e.type === 'LAYER') this.takeLayer(e);
+    if (section !== 'BLOCKS' && section !== 'ENTITIES') return;
+    if (e.type === 'BLOCK') {
+      const isExternal = (e.number(70, 0) & 4) !== 0;
+      this.block = { base: [e.number(10, 0), e.number(20, 0), e.number(30, 0)], entities: [], external: isExternal };
+      this.blocks.set(e.words(2).toUpperCase(), this.block);
+    } else if (e.type === 'ENDBLK') {
+      this.finishOpen();
+      this.block = null;
+    } else if (this.open && (e.type === 'VERTEX' || e.type === 'ATTRIB')) this.open.parts.push(e);
+    else {
+      this.finishOpen();
+      if (e.type === 'POLYLINE' || (e.type === 'INSERT' && e.number(66, 0) === 1)) this.open = e;
+      else if (e.type !== 'SEQEND') this.keep(e);
+    }
+  }
+
+  /** An entity that others belonged to is complete. */
+  private finishOpen(): void {
+    const done = this.open;
+    this.open = null;
+    if (done) this.keep(done);
+  }
+
+  /** A whole entity: kept in its block, or drawn. */
+  private keep(e: Entity): void {
+    if (++this.entities > LIMITS.drawnElements)
+      throw new ReadingStops(
+        `The drawing has more than ${LIMITS.drawnElements.toLocaleString('en')} entities; what comes after them was left out.`,
+      );
+    if (this.section === 'BLOCKS') this.block?.entities.push(e);
+    else if (e.type === 'INSERT' && !this.blocks.has(e.words(2).toUpperCase())) this.later.push(e);
+    else this.draw(e, WORLD, OWN_COLOUR, new Set());
   }
 
   private takeDamage(inEntity: boolean): void {

@@ -3,9 +3,9 @@
  * left over make a corner, one that is left over ends on the stroke it meets.
  */
 import type { Samples } from '../../geometry/medial';
-import type { Point } from '../../geometry/point';
+import { distance, type Point } from '../../geometry/point';
 import { chained, portKey, type Stroke, type TrackLink } from './chain';
-import { depthInside } from './depth-inside';
+import { type DepthInside, depthInside } from './depth-inside';
 import { CORNER, cornerOf, type Ray, REACH, rayOf } from './rays';
 import type { Port, TrackPoint, Tracks } from './track';
 import { bendBetween, crossingOf, curveBetween, firstHit, nearestOn, onwards, withRoom } from './ways';
@@ -28,122 +28,170 @@ const EDGE = (25 * Math.PI) / 180;
 /** Over a gap of this many radii, ends that turn by less than this are one bend, not a corner. */
 const BEND_GAP = 0.5;
 const BEND = (75 * Math.PI) / 180;
+/** Over a smaller gap, in radii, ends are joined as they are. */
+const SEEN_GAP = 0.35;
 
-/** The strokes that tracks make, and the bends at their meetings. */
+/** Whether every point of a way lies inside the outline. */
+const isInside = (room: DepthInside, way: readonly Point[]): boolean => way.every((p) => room(p) > 0);
+
+const pairKey = (a: Port, b: Port): string => [portKey(a), portKey(b)].sort((p, q) => p - q).join();
+
+/** Tracks on their way to strokes: which ends are linked, which end on another stroke, and where that is not sure. */
+class Joining {
+  readonly links = new Map<number, TrackLink>();
+  /** Ends that run on to another stroke, with the points on the way. */
+  readonly met = new Map<number, readonly Point[]>();
+  readonly joints: StrokeJoint[] = [];
+  private readonly room: DepthInside;
+  private readonly rays = new Map<number, Ray>();
+  private readonly edges: ReadonlySet<string>;
+
+  constructor(
+    private readonly tracks: Tracks['tracks'],
+    alongEdge: Tracks['alongEdge'],
+    samples: Samples,
+  ) {
+    this.room = depthInside(samples);
+    this.edges = new Set(alongEdge.map(([a, b]) => pairKey(a, b)));
+  }
+
+  /** Links ends of which it is known that they are one stroke. */
+  linkThrough(pairs: Tracks['through']): void {
+    for (const [a, b] of pairs) {
+      if (this.isLinked(a) || this.isLinked(b)) continue;
+      const { turn, cost } = bendBetween(this.rayAt(a), this.rayAt(b));
+      this.link(a, b, Math.abs(turn) > CORNER && cost > CORNER);
+    }
+  }
+
+  /**
+   * At one meeting: ends that go on straight are linked, the straightest first, then two that are left over as a corner. Any
+   * other ends on a stroke there, if one is near; those are given back.
+   */
+  meet(ports: readonly Port[]): Port[] {
+    const strokes = this.strokesThrough(ports);
+    const free = this.linkStraightest(ports, strokes);
+    return free.filter((p) => {
+      const bodies = free.filter((q) => q.track !== p.track).map((q) => this.trackOf(q));
+      const others = [...strokes.filter((s) => s !== this.trackOf(p)), ...bodies];
+      const way = this.wayOnto(this.rayAt(p), others);
+      if (way) this.met.set(portKey(p), way);
+      return way !== null;
+    });
+  }
+
+  /** Two that end on the same stroke from either side, in line with each other, are one that crosses it. */
+  linkAcross(ending: readonly Port[]): void {
+    const pairs = ending
+      .flatMap((a, i) => ending.slice(i + 1).map((b) => ({ a, b, ...crossingOf(this.rayAt(a), this.rayAt(b)) })))
+      .filter(({ a, b, cost }) => a.track !== b.track && cost < ACROSS)
+      .sort((p, q) => p.cost - q.cost);
+    for (const { a, b } of pairs) {
+      if (this.isLinked(a) || this.isLinked(b) || !this.staysInside(a, b)) continue;
+      this.met.delete(portKey(a));
+      this.met.delete(portKey(b));
+      this.link(a, b, false);
+    }
+  }
+
+  private isLinked(p: Port): boolean {
+    return this.links.has(portKey(p));
+  }
+
+  private trackOf(p: Port): readonly TrackPoint[] {
+    return this.tracks[p.track] as TrackPoint[];
+  }
+
+  private rayAt(p: Port): Ray {
+    const known = this.rays.get(portKey(p));
+    if (known) return known;
+    const ray = rayOf(this.trackOf(p), p.end);
+    this.rays.set(portKey(p), ray);
+    return ray;
+  }
+
+  /** Makes two ends one stroke, with a corner where it is to be `sharp`; the points from one to the other. */
+  private link(a: Port, b: Port, sharp: boolean): Point[] {
+    const [ra, rb] = [this.rayAt(a), this.rayAt(b)];
+    const { turn, cost } = bendBetween(ra, rb);
+    const gap = distance(ra, rb);
+    const r = Math.min(ra.r, rb.r);
+    const middle = { x: (ra.x + rb.x) / 2, y: (ra.y + rb.y) / 2 };
+    const isBend = gap > BEND_GAP * r && Math.abs(turn) < BEND;
+    const crossing = sharp && !isBend ? cornerOf(ra, rb) : null;
+    const corner = crossing && withRoom(this.room, crossing, middle, r);
+    const points = corner ? [corner] : gap > SEEN_GAP * r ? curveBetween(ra, rb) : [];
+    const made: TrackLink = { a, b, points, corner: corner !== null };
+    this.links.set(portKey(a), made);
+    this.links.set(portKey(b), made);
+    const unsure = corner === null && cost > UNSURE && gap > BEND_GAP * r;
+    this.joints.push({ ...middle, r: Math.max(ra.r, rb.r), unsure });
+    return [ra, ...points, rb];
+  }
+
+  /** Whether the way from one end to another stays inside the outline. */
+  private staysInside(a: Port, b: Port): boolean {
+    const [ra, rb] = [this.rayAt(a), this.rayAt(b)];
+    if (distance(ra, rb) < FAR * Math.min(ra.r, rb.r)) return true;
+    // A few points tell.
+    return isInside(
+      this.room,
+      curveBetween(ra, rb).filter((_, i) => i % 4 === 1),
+    );
+  }
+
+  /** The strokes that go through a meeting already: their bends, and the tracks on both sides. */
+  private strokesThrough(ports: readonly Port[]): (readonly Point[])[] {
+    const through = new Set(ports.flatMap((p) => this.links.get(portKey(p)) ?? []));
+    return [...through].flatMap(({ a, b, points }) => [
+      [this.rayAt(a), ...points, this.rayAt(b)],
+      this.trackOf(a),
+      this.trackOf(b),
+    ]);
+  }
+
+  /** Links free ends of a meeting, the straightest first, and adds what that makes to `strokes`; gives the ends still free. */
+  private linkStraightest(ports: readonly Port[], strokes: (readonly Point[])[]): Port[] {
+    let free = ports.filter((p) => !this.isLinked(p) && this.trackOf(p).length > 0);
+    const pairs = free.flatMap((a, i) =>
+      free.slice(i + 1).map((b) => {
+        const { cost } = bendBetween(this.rayAt(a), this.rayAt(b));
+        return { a, b, cost: this.edges.has(pairKey(a, b)) ? Math.max(0, cost - EDGE) : cost };
+      }),
+    );
+    pairs.sort((p, q) => p.cost - q.cost);
+    for (const { a, b, cost } of pairs) {
+      if (this.isLinked(a) || this.isLinked(b)) continue;
+      // Ends that turn sharply are one stroke only where there is nothing else that they could belong to.
+      const most = strokes.length === 0 ? FACES : GOES_ON;
+      if (cost > most || !this.staysInside(a, b)) continue;
+      strokes.push(this.link(a, b, cost > CORNER), this.trackOf(a), this.trackOf(b));
+      free = free.filter((p) => p !== a && p !== b);
+    }
+    return free;
+  }
+
+  /** The way from an end onto the nearest of other strokes, as it bends or straight on; null where none is near. */
+  private wayOnto(ray: Ray, others: readonly (readonly Point[])[]): readonly Point[] | null {
+    if (others.length === 0) return null;
+    const into = (way: readonly Point[]) => {
+      const hit = firstHit(way, others);
+      return hit && isInside(this.room, hit) ? hit : null;
+    };
+    const hit = into(onwards(ray)) ?? into(onwards({ ...ray, bend: 0 }));
+    const way = hit ?? [nearestOn(ray, others)].filter((q) => q !== null);
+    const end = way[way.length - 1];
+    return end && distance(end, ray) < REACH * ray.r ? way : null;
+  }
+}
+
+/** The strokes that tracks make, and the bends at their meetings. `samples` are those of the outlines the tracks lie in. */
 export function strokesOf(
   { tracks, meetings, through, alongEdge }: Tracks,
   samples: Samples,
 ): { strokes: Stroke[]; joints: StrokeJoint[] } {
-  const room = depthInside(samples);
-  const links = new Map<number, TrackLink>();
-  const met = new Map<number, readonly Point[]>();
-  const joints: StrokeJoint[] = [];
-  const leftOver: Port[] = [];
-  const rays = new Map<number, Ray>();
-  const rayAt = (p: Port): Ray => {
-    let known = rays.get(portKey(p));
-    if (!known) {
-      known = rayOf(tracks[p.track] as TrackPoint[], p.end);
-      rays.set(portKey(p), known);
-    }
-    return known;
-  };
-  const link = (a: Port, b: Port, sharp: boolean): Point[] => {
-    const [ra, rb] = [rayAt(a), rayAt(b)];
-    const { turn, cost } = bendBetween(ra, rb);
-    const gap = Math.hypot(ra.x - rb.x, ra.y - rb.y);
-    const bends = gap > BEND_GAP * Math.min(ra.r, rb.r) && Math.abs(turn) < BEND;
-    const crossing = sharp && !bends ? cornerOf(ra, rb) : null;
-    const corner =
-      crossing && withRoom(room, crossing, { x: (ra.x + rb.x) / 2, y: (ra.y + rb.y) / 2 }, Math.min(ra.r, rb.r));
-    const points = corner ? [corner] : gap > 0.35 * Math.min(ra.r, rb.r) ? curveBetween(ra, rb) : [];
-    const made: TrackLink = { a, b, points, corner: corner !== null };
-    links.set(portKey(a), made);
-    links.set(portKey(b), made);
-    joints.push({
-      x: (ra.x + rb.x) / 2,
-      y: (ra.y + rb.y) / 2,
-      r: Math.max(ra.r, rb.r),
-      unsure: corner === null && cost > UNSURE && gap > BEND_GAP * Math.min(ra.r, rb.r),
-    });
-    return [ra, ...points, rb];
-  };
-  for (const [a, b] of through) {
-    if (links.has(portKey(a)) || links.has(portKey(b))) continue;
-    const { turn, cost } = bendBetween(rayAt(a), rayAt(b));
-    link(a, b, Math.abs(turn) > CORNER && cost > CORNER);
-  }
-  const isInside = (way: readonly Point[]) => way.every((p) => room(p) > 0);
-  /** Whether the way from one end to another stays inside the outline. */
-  const staysIn = (a: Port, b: Port): boolean => {
-    const [ra, rb] = [rayAt(a), rayAt(b)];
-    if (Math.hypot(ra.x - rb.x, ra.y - rb.y) < FAR * Math.min(ra.r, rb.r)) return true;
-    // A few points tell.
-    return isInside(curveBetween(ra, rb).filter((_, i) => i % 4 === 1));
-  };
-  const pairKey = (a: Port, b: Port): string => [portKey(a), portKey(b)].sort((p, q) => p - q).join();
-  const edges = new Set(alongEdge.map(([a, b]) => pairKey(a, b)));
-  for (const ports of meetings) {
-    const lines: (readonly Point[])[] = [];
-    const seen = new Set<TrackLink>();
-    for (const p of ports) {
-      const known = links.get(portKey(p));
-      if (!known || seen.has(known)) continue;
-      seen.add(known);
-      lines.push(
-        [rayAt(known.a), ...known.points, rayAt(known.b)],
-        tracks[known.a.track] as TrackPoint[],
-        tracks[known.b.track] as TrackPoint[],
-      );
-    }
-    let openPorts = ports.filter((p) => !links.has(portKey(p)) && (tracks[p.track] as TrackPoint[]).length > 0);
-    const options = openPorts.flatMap((a, i) =>
-      openPorts.slice(i + 1).map((b) => {
-        const bend = bendBetween(rayAt(a), rayAt(b));
-        return { a, b, cost: edges.has(pairKey(a, b)) ? Math.max(0, bend.cost - EDGE) : bend.cost };
-      }),
-    );
-    options.sort((p, q) => p.cost - q.cost);
-    for (const { a, b, cost } of options) {
-      if (links.has(portKey(a)) || links.has(portKey(b))) continue;
-      const alone = openPorts.length === 2 || lines.length === 0;
-      if (cost > FACES || (cost > GOES_ON && !alone)) continue;
-      if (openPorts.length === 2 && lines.length > 0 && cost > GOES_ON) continue;
-      if (!staysIn(a, b)) continue;
-      lines.push(link(a, b, cost > CORNER), tracks[a.track] as TrackPoint[], tracks[b.track] as TrackPoint[]);
-      openPorts = openPorts.filter((p) => p !== a && p !== b);
-    }
-    for (const p of openPorts) {
-      const ray = rayAt(p);
-      const bodies = ports
-        .filter((q) => q.track !== p.track && openPorts.includes(q))
-        .map((q) => tracks[q.track] as TrackPoint[]);
-      const others = [...lines.filter((l) => l !== tracks[p.track]), ...bodies];
-      if (others.length === 0) continue;
-      const way = onwards(ray);
-      const into = (w: readonly Point[]) => {
-        const hit = firstHit(w, others);
-        return hit && isInside(hit) ? hit : null;
-      };
-      const hit = into(way) ?? into(onwards({ ...ray, bend: 0 }));
-      const near = hit ?? [nearestOn(ray, others)].filter((q): q is Point => q !== null);
-      const end = near[near.length - 1];
-      if (end && Math.hypot(end.x - ray.x, end.y - ray.y) < REACH * ray.r) {
-        met.set(portKey(p), near);
-        leftOver.push(p);
-      }
-    }
-  }
-  // Two that end on the same stroke from either side, in line with each other, are one that crosses it.
-  const across = leftOver
-    .flatMap((a, i) => leftOver.slice(i + 1).map((b) => ({ a, b, ...crossingOf(rayAt(a), rayAt(b)) })))
-    .filter(({ a, b, cost }) => a.track !== b.track && cost < ACROSS)
-    .sort((p, q) => p.cost - q.cost);
-  for (const { a, b } of across) {
-    if (links.has(portKey(a)) || links.has(portKey(b)) || !staysIn(a, b)) continue;
-    met.delete(portKey(a));
-    met.delete(portKey(b));
-    link(a, b, false);
-  }
-  return { strokes: chained(tracks, links, met), joints };
+  const joining = new Joining(tracks, alongEdge, samples);
+  joining.linkThrough(through);
+  joining.linkAcross(meetings.flatMap((ports) => joining.meet(ports)));
+  return { strokes: chained(tracks, joining.links, joining.met), joints: joining.joints };
 }

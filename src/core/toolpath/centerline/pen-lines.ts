@@ -38,6 +38,9 @@ type Stretch = { readonly run: number; readonly from: number; readonly to: numbe
 /** A line as it grows: places in order, with the directions it runs in there. */
 type Growing = { x: number; y: number; ux: number; uy: number; corner: boolean }[];
 
+/** How a line goes on: over which places, what it comes to there (null: nothing yet), and whether it is closed by that. */
+type WayOn = { readonly places: Growing; readonly end: PenLineEnd | null; readonly isRing: boolean };
+
 class Lines {
   readonly made: PenLine[] = [];
   private readonly index: Flatbush;
@@ -169,59 +172,66 @@ class Lines {
     return 'on';
   }
 
-  /** Follow other edges from the end of a line on, as long as there are any. */
+  /** Follows other edges from the end of a line on, as long as there are any; what it comes to, and whether it is a ring. */
   private extend(line: Growing, id: number): [PenLineEnd, boolean] {
-    const { r } = this;
     for (let round = 0; round < this.where.length; round++) {
-      const e = line[line.length - 1] as Growing[number];
-      let best: { on: Growing; end: PenLineEnd | null; ring: boolean } | null = null;
-      let least = Infinity;
-      for (const w of this.beside(e.x, e.y, e.ux, e.uy)) {
-        const { places, tips, closed } = this.runs[w.run] as Run;
-        const from = places[w.at] as EdgePoint;
-        const step = from.ux * e.ux + from.uy * e.uy > 0 ? 1 : -1;
-        const on: Growing = [];
-        let end: PenLineEnd | null = null;
-        let ring = false;
-        for (let k = 0; k < places.length; k++) {
-          const i = w.at + step * k;
-          const p = closed ? (places[(i + places.length) % places.length] as EdgePoint) : places[i];
-          if (!p) {
-            if (tips[step === 1 ? 1 : 0]) end = 'tip';
-            break;
-          }
-          const ahead = (p.x - e.x) * e.ux + (p.y - e.y) * e.uy;
-          if (on.length === 0 && ahead < ON_BY * r) continue;
-          const first = line[0] as Growing[number];
-          if (p.line === id && distance(p, first) < LOOK * r && polylineLength(line) + polylineLength(on) > 2 * r) {
-            ring = p.ux * step * first.ux + p.uy * step * first.uy > ALONG;
-            break;
-          }
-          if (p.line >= 0) {
-            if (p.line !== id) {
-              on.push({ ...p, ux: p.ux * step, uy: p.uy * step });
-              end = 'on';
-            }
-            break;
-          }
-          on.push({ ...p, ux: p.ux * step, uy: p.uy * step });
-        }
-        const length =
-          on.length === 0 ? (ring ? 2 * ON_BY * r : 0) : distance(e, on[0] as EdgePoint) + polylineLength(on);
-        if (length <= ON_BY * r) continue;
-        // Where two strokes cross, edges of both lead on: the one that goes on straightest.
-        const bend = from.corner ? UNKNOWN : Math.acos(Math.min(1, Math.abs(from.ux * e.ux + from.uy * e.uy)));
-        const aside = Math.abs((from.x - e.x) * e.uy - (from.y - e.y) * e.ux) / r;
-        const cost = bend + aside - PER_RADIUS * Math.min(length / r, FAR);
-        if (cost < least) [best, least] = [{ on, end, ring }, cost];
-      }
+      const best = this.bestWayOn(line, id);
       if (!best) return ['hidden', false];
-      line.push(...best.on);
-      this.claim(best.on, id);
-      if (best.ring) return ['on', true];
+      line.push(...best.places);
+      this.claim(best.places, id);
+      if (best.isRing) return ['on', true];
       if (best.end) return [best.end, false];
     }
     return ['hidden', false];
+  }
+
+  /**
+   * The cheapest way on from the end of a line along the edges beside it; null where none leads on. Where two strokes cross,
+   * edges of both do: then it is the one that goes on straightest.
+   */
+  private bestWayOn(line: Growing, id: number): WayOn | null {
+    const { r } = this;
+    const last = line[line.length - 1] as Growing[number];
+    let best: WayOn | null = null;
+    let least = Infinity;
+    for (const where of this.beside(last.x, last.y, last.ux, last.uy)) {
+      const way = this.wayOn(line, id, where);
+      const [first] = way.places;
+      const ringMm = way.isRing ? 2 * ON_BY * r : 0;
+      const length = first ? distance(last, first) + polylineLength(way.places) : ringMm;
+      if (length <= ON_BY * r) continue;
+      const edge = (this.runs[where.run] as Run).places[where.at] as EdgePoint;
+      const bend = edge.corner ? UNKNOWN : Math.acos(Math.min(1, Math.abs(edge.ux * last.ux + edge.uy * last.uy)));
+      const aside = Math.abs((edge.x - last.x) * last.uy - (edge.y - last.y) * last.ux) / r;
+      const cost = bend + aside - PER_RADIUS * Math.min(length / r, FAR);
+      if (cost < least) [best, least] = [way, cost];
+    }
+    return best;
+  }
+
+  /** Where an edge beside the end of a line leads: to its own end, to another line, or back to where this one begins. */
+  private wayOn(line: Growing, id: number, { run, at }: Where): WayOn {
+    const { r } = this;
+    const { places, tips, closed } = this.runs[run] as Run;
+    const [begin, last] = [line[0] as Growing[number], line[line.length - 1] as Growing[number]];
+    const edge = places[at] as EdgePoint;
+    const step = edge.ux * last.ux + edge.uy * last.uy > 0 ? 1 : -1;
+    const on: Growing = [];
+    for (let k = 0; k < places.length; k++) {
+      const i = at + step * k;
+      const p = closed ? (places[(i + places.length) % places.length] as EdgePoint) : places[i];
+      if (!p) return { places: on, end: tips[step === 1 ? 1 : 0] ? 'tip' : null, isRing: false };
+      const place = { ...p, ux: p.ux * step, uy: p.uy * step };
+      const ahead = (p.x - last.x) * last.ux + (p.y - last.y) * last.uy;
+      if (on.length === 0 && ahead < ON_BY * r) continue;
+      const isBack =
+        p.line === id && distance(p, begin) < LOOK * r && polylineLength(line) + polylineLength(on) > 2 * r;
+      if (isBack) return { places: on, end: null, isRing: place.ux * begin.ux + place.uy * begin.uy > ALONG };
+      if (p.line === id) return { places: on, end: null, isRing: false };
+      if (p.line >= 0) return { places: [...on, place], end: 'on', isRing: false };
+      on.push(place);
+    }
+    return { places: on, end: null, isRing: false };
   }
 
   private put(line: Growing, closed: boolean, ends: readonly [PenLineEnd, PenLineEnd]): void {
