@@ -165,7 +165,90 @@ const meets = (row: readonly number[] | undefined, shift: number, c: Cover): boo
   return false;
 };
 
-/** Strength of the joint after a move: the lesser of depth and neck, at the strongest of the connected overlaps. */
+/** The ink of two neighbours after a move, followed row by row upwards: its overlaps, and the strongest joint among them. */
+class JointSweep {
+  /** Strength of the strongest overlap that is complete. */
+  private best = 0;
+  /** Overlaps of the row before, which may go on. */
+  private open: Open[] = [];
+  private before = Number.NEGATIVE_INFINITY;
+
+  constructor(
+    private readonly fixed: InkRows,
+    private readonly moving: InkRows,
+    private readonly move: number,
+    private readonly step: number,
+  ) {}
+
+  /** The next row in which both have ink. */
+  add({ fixed, moving, row }: Pair): void {
+    if (row !== this.before + 1) this.closeAll();
+    const next: Open[] = [];
+    for (let i = 0; i < moving.length; i += 2)
+      for (let k = 0; k < fixed.length; k += 2) {
+        const f = [numberAt(fixed, k), numberAt(fixed, k + 1)] as const;
+        const m = [numberAt(moving, i) - this.move, numberAt(moving, i + 1) - this.move] as const;
+        const cover = coverOf(f, m);
+        if (cover) next.push({ ...cover, of: this.overlapOf(cover, row) });
+      }
+    for (const o of this.open) if (!next.some((n) => n.of === o.of)) this.close(o);
+    this.open = next;
+    this.before = row;
+  }
+
+  /** Strength of the joint: the lesser of depth and neck, at the strongest of the connected overlaps. */
+  strength(): number {
+    this.closeAll();
+    return this.best;
+  }
+
+  /** The overlap that a stretch belongs to: that of a stretch just below it, or one that begins here. */
+  private overlapOf(cover: Cover, row: number): Overlap {
+    const { step } = this;
+    const below = this.open.find((o) => o.x0 <= cover.x1 && o.x1 >= cover.x0);
+    const of: Overlap = below?.of ?? { depth: 0, crossings: [] };
+    if (!below) this.end(cover, of, row, row - 1);
+    else {
+      if (below.leftSide !== cover.leftSide) of.crossings.push(crossingBetween(below, cover, { end: 0, row, step }));
+      if (below.right !== cover.right) of.crossings.push(crossingBetween(below, cover, { end: 1, row, step }));
+    }
+    of.depth = Math.max(of.depth, cover.x1 - cover.x0);
+    return of;
+  }
+
+  /**
+   * An overlap ends with a stretch of a row; `beyond` is the row past it. The outlines cross at those ends of the stretch that
+   * the edge which goes on there does not belong to.
+   */
+  private end(c: Cover, of: Overlap, row: number, beyond: number): void {
+    const fixedGoesOn = meets(this.fixed.rows[beyond - this.fixed.first], 0, c);
+    const movingGoesOn = meets(this.moving.rows[beyond - this.moving.first], this.move, c);
+    const y = ((row + beyond) / 2) * this.step;
+    const crossesAt = (side: Side) => fixedGoesOn === movingGoesOn || (side === 'fixed') === fixedGoesOn;
+    if (crossesAt(c.leftSide)) of.crossings.push([c.x0, y]);
+    if (crossesAt(c.right)) of.crossings.push([c.x1, y]);
+  }
+
+  private close(o: Open): void {
+    this.end(o, o.of, this.before, this.before + 1);
+    this.best = Math.max(this.best, Math.min(o.of.depth, widest(o.of.crossings)));
+  }
+
+  private closeAll(): void {
+    for (const o of this.open) this.close(o);
+    this.open = [];
+  }
+}
+
+/** Where two stretches of ink in one row overlap; null where they do not. */
+function coverOf(fixed: readonly [number, number], moving: readonly [number, number]): Cover | null {
+  const [[f0, f1], [m0, m1]] = [fixed, moving];
+  const [x0, x1] = [Math.max(f0, m0), Math.min(f1, m1)];
+  if (x1 <= x0) return null;
+  return { x0, x1, leftSide: f0 > m0 ? 'fixed' : 'moving', right: f1 < m1 ? 'fixed' : 'moving', fixed, moving };
+}
+
+/** Strength of the joint between the ink of two neighbours after a move. `pairs` are the rows in which both have ink. */
 function jointAt(
   pairs: readonly Pair[],
   {
@@ -175,58 +258,9 @@ function jointAt(
     step,
   }: { readonly fixed: InkRows; readonly moving: InkRows; readonly move: number; readonly step: number },
 ): number {
-  let best = 0;
-  let open: Open[] = [];
-  let before = Number.NEGATIVE_INFINITY;
-  /** Where an overlap begins or ends: the outlines cross at those of its ends that the edge there does not belong to. */
-  const edge = (c: Cover, of: Overlap, row: number, beyond: number) => {
-    const fixedGoesOn = meets(fixed.rows[beyond - fixed.first], 0, c);
-    const movingGoesOn = meets(moving.rows[beyond - moving.first], move, c);
-    const y = ((row + beyond) / 2) * step;
-    const crossesAt = (side: Side) => fixedGoesOn === movingGoesOn || (side === 'fixed') === fixedGoesOn;
-    if (crossesAt(c.leftSide)) of.crossings.push([c.x0, y]);
-    if (crossesAt(c.right)) of.crossings.push([c.x1, y]);
-  };
-  const close = (o: Open, row: number) => {
-    edge(o, o.of, row, row + 1);
-    best = Math.max(best, Math.min(o.of.depth, widest(o.of.crossings)));
-  };
-  for (const { fixed: f, moving: m, row } of pairs) {
-    if (row !== before + 1) {
-      for (const o of open) close(o, before);
-      open = [];
-    }
-    const next: Open[] = [];
-    for (let i = 0; i < m.length; i += 2)
-      for (let k = 0; k < f.length; k += 2) {
-        const [f0, f1] = [f[k], f[k + 1]] as [number, number];
-        const [m0, m1] = [numberAt(m, i) - move, numberAt(m, i + 1) - move];
-        const cover: Cover = {
-          x0: Math.max(f0, m0),
-          x1: Math.min(f1, m1),
-          leftSide: f0 > m0 ? 'fixed' : 'moving',
-          right: f1 < m1 ? 'fixed' : 'moving',
-          fixed: [f0, f1],
-          moving: [m0, m1],
-        };
-        if (cover.x1 <= cover.x0) continue;
-        const below = open.find((o) => o.x0 <= cover.x1 && o.x1 >= cover.x0);
-        const of: Overlap = below?.of ?? { depth: 0, crossings: [] };
-        if (!below) edge(cover, of, row, row - 1);
-        else {
-          if (below.leftSide !== cover.leftSide)
-            of.crossings.push(crossingBetween(below, cover, { end: 0, row, step }));
-          if (below.right !== cover.right) of.crossings.push(crossingBetween(below, cover, { end: 1, row, step }));
-        }
-        of.depth = Math.max(of.depth, cover.x1 - cover.x0);
-        next.push({ ...cover, of });
-      }
-    for (const o of open) if (!next.some((n) => n.of === o.of)) close(o, before);
-    open = next;
-    before = row;
-  }
-  for (const o of open) close(o, before);
-  return best;
+  const sweep = new JointSweep(fixed, moving, move, step);
+  for (const pair of pairs) sweep.add(pair);
+  return sweep.strength();
 }
 
 /** Where the ends (0 left, 1 right) of two strokes change places between a row and the one below it. */

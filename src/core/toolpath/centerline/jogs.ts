@@ -18,58 +18,99 @@ const ROOM = 0.6;
 /** A stretch longer than this is no jog, in halves. */
 const MOST = 2;
 
+/** The points of a stroke by their numbers, which go on round where it is closed, with the way and distance from each to the next. */
+class Points {
+  readonly count: number;
+  private readonly steps: readonly number[];
+  private readonly ways: readonly number[];
+
+  constructor(
+    private readonly points: readonly StrokePoint[],
+    private readonly closed: boolean,
+    private readonly half: number,
+  ) {
+    this.count = points.length;
+    const hasNext = (i: number) => closed || i + 1 < this.count;
+    this.steps = points.map((p, i) => (hasNext(i) ? distance(p, this.at(i + 1)) : 0));
+    this.ways = points.map((p, i) => (hasNext(i) ? angleOf(p, this.at(i + 1)) : 0));
+  }
+
+  at(i: number): StrokePoint {
+    return this.points[this.numberOf(i)] as StrokePoint;
+  }
+
+  /** Where among the points a number is, however often it has gone round. */
+  numberOf(i: number): number {
+    return ((i % this.count) + this.count) % this.count;
+  }
+
+  isWithin(i: number): boolean {
+    return this.closed || (i >= 0 && i < this.count);
+  }
+
+  /** Whether the stroke bends enough at a point for a jog to begin there. */
+  bends(i: number): boolean {
+    if (!this.isWithin(i - 1) || this.at(i).corner) return false;
+    const [before, here] = [numberAt(this.ways, this.numberOf(i - 1)), numberAt(this.ways, i)];
+    return Math.abs(turn(before, here)) > ASIDE / 4;
+  }
+
+  /** The direction from a stretch behind a point (-1), or to one ahead of it (1); null where the stroke ends or turns a corner. */
+  direction(i: number, way: 1 | -1): number | null {
+    let length = 0;
+    let k = i;
+    while (length < TELLING * this.half) {
+      if (!this.isWithin(k + way) || Math.abs(k + way - i) > this.count / 2 || this.at(k).corner) return null;
+      length += this.step(k, way);
+      k += way;
+    }
+    return way === 1 ? angleOf(this.at(i), this.at(k)) : angleOf(this.at(k), this.at(i));
+  }
+
+  /** How long it is from a point to its neighbour ahead (1) or behind (-1). */
+  step(i: number, way: 1 | -1): number {
+    return numberAt(this.steps, this.numberOf(way === 1 ? i : i - 1));
+  }
+
+  /** The points at which steps aside end that begin at a point, each spread over a few points at most. */
+  *jogsFrom(i: number): Generator<number> {
+    const before = this.bends(i) ? this.direction(i, -1) : null;
+    if (before === null) return;
+    for (let k = i + 1; this.isWithin(k) && k <= i + 4; k++) {
+      const [p, q] = [this.at(i), this.at(k)];
+      const length = distance(p, q);
+      if (length > STEP * this.half || p.corner || q.corner || length === 0) return;
+      const here = angleOf(p, q);
+      if (Math.abs(turn(before, here)) < ASIDE) continue;
+      const after = this.direction(k, 1);
+      if (after === null) return;
+      if (Math.abs(turn(here, after)) >= ASIDE && Math.abs(turn(before, after)) <= GOES_ON) yield k;
+    }
+  }
+
+  /** The points from one on, ahead (1) or behind (-1), that lie near it. */
+  *near(from: number, way: 1 | -1): Generator<number> {
+    let length = 0;
+    for (let i = from; this.isWithin(i) && length < ROOM * this.half && Math.abs(i - from) < this.count / 4; i += way) {
+      yield this.numberOf(i);
+      length += this.step(i, way);
+    }
+  }
+}
+
 /** Points of a stroke `half` of whose width is as usual, without the jogs. */
 export function withoutJogs(points: readonly StrokePoint[], closed: boolean, half: number): readonly StrokePoint[] {
   const n = points.length;
   if (n < 8) return points;
-  const at = (i: number) => points[((i % n) + n) % n] as StrokePoint;
-  const isWithin = (i: number) => closed || (i >= 0 && i < n);
-  const steps = points.map((p, i) => (closed || i + 1 < n ? distance(p, at(i + 1)) : 0));
-  const step = (i: number) => numberAt(steps, ((i % n) + n) % n);
-  const ways = points.map((p, i) => (closed || i + 1 < n ? angleOf(p, at(i + 1)) : 0));
-  const bends = points.map(
-    (_, i) => isWithin(i - 1) && Math.abs(turn(numberAt(ways, (i + n - 1) % n), numberAt(ways, i))) > ASIDE / 4,
-  );
-  /** The direction from the point a stretch behind, or to the one ahead; null where the stroke ends or turns a corner. */
-  const wayFrom = (i: number, way: 1 | -1): number | null => {
-    let length = 0;
-    let k = i;
-    while (length < TELLING * half) {
-      if (!isWithin(k + way) || Math.abs(k + way - i) > n / 2 || at(k).corner) return null;
-      length += step(way === 1 ? k : k - 1);
-      k += way;
-    }
-    return way === 1 ? angleOf(at(i), at(k)) : angleOf(at(k), at(i));
-  };
+  const stroke = new Points(points, closed, half);
   const out = new Uint8Array(n);
-  for (let i = 0; i < (closed ? n : n - 1); i++) {
-    if (!bends[i] || points[i]?.corner) continue;
-    const before = wayFrom(i, -1);
-    if (before === null) continue;
-    // A step may be spread over a few points.
-    for (let k = i + 1; isWithin(k) && k <= i + 4; k++) {
-      const [p, q] = [at(i), at(k)];
-      const d = distance(p, q);
-      if (d > STEP * half || p.corner || q.corner || d === 0) break;
-      const here = angleOf(p, q);
-      if (Math.abs(turn(before, here)) < ASIDE) continue;
-      const after = wayFrom(k, 1);
-      if (after === null) break;
-      if (Math.abs(turn(here, after)) < ASIDE) continue;
-      if (Math.abs(turn(before, after)) > GOES_ON) continue;
-      leaveOut(i, -1);
-      leaveOut(k, 1);
+  for (let i = 0; i < (closed ? n : n - 1); i++)
+    for (const k of stroke.jogsFrom(i)) {
+      for (const at of stroke.near(i, -1)) out[at] = 1;
+      for (const at of stroke.near(k, 1)) out[at] = 1;
       for (let j = i; j <= k; j++) out[j % n] = 1;
     }
-  }
-  function leaveOut(from: number, way: 1 | -1): void {
-    let length = 0;
-    for (let j = from; isWithin(j) && length < ROOM * half && Math.abs(j - from) < n / 4; j += way) {
-      out[((j % n) + n) % n] = 1;
-      length += step(way === 1 ? j : j - 1);
-    }
-  }
-  keepLong(out, at, closed, MOST * half);
+  keepLong(out, (i) => stroke.at(i), closed, MOST * half);
   const kept = points.filter((p, i) => !out[i] || p.corner || (!closed && (i === 0 || i === n - 1)));
   return kept.length > 3 ? kept : points;
 }

@@ -110,6 +110,9 @@ class Sweep {
   private lo = new Float64Array(256);
   private hi = new Float64Array(256);
   private entriesHeld = 0;
+  /** Ends of what the stroke that is looked at covers. */
+  private left = 0;
+  private right = 0;
   private readonly rounding: number;
   /** United intervals: left and right ends, in pairs. */
   private united = new Float64Array(512);
@@ -130,7 +133,6 @@ class Sweep {
 
   /** What is covered at a height, as left and right ends; `count` numbers of it. Heights must rise. */
   row(y: number): Float64Array {
-    const { strokes, radius } = this;
     for (; this.next < this.order.length; this.next++) {
       const i = this.order[this.next] as number;
       if (floatAt(this.bottom, i) >= y) break;
@@ -139,55 +141,66 @@ class Sweep {
     let kept = 0;
     for (let a = 0; a < this.entriesHeld; a++) {
       const i = intAt(this.active, a);
-      const at = 4 * i;
-      const [x0, y0, x1, y1] = [
-        floatAt(strokes, at),
-        floatAt(strokes, at + 1),
-        floatAt(strokes, at + 2),
-        floatAt(strokes, at + 3),
-      ];
-      if (Math.max(y0, y1) + radius <= y) continue;
-      let [lo, hi] = [Infinity, -Infinity];
-      const d0 = y - y0;
-      if (d0 < radius && d0 > -radius) {
-        const half = Math.sqrt(radius * radius - d0 * d0);
-        lo = x0 - half;
-        hi = x0 + half;
-      }
-      const d1 = y - y1;
-      if (d1 < radius && d1 > -radius) {
-        const half = Math.sqrt(radius * radius - d1 * d1);
-        if (x1 - half < lo) lo = x1 - half;
-        if (x1 + half > hi) hi = x1 + half;
-      }
-      if (y0 !== y1) {
-        // The two long sides, half a tip to either side of the line.
-        const [ex, ey] = [x1 - x0, y1 - y0];
-        const k = radius / Math.hypot(ex, ey);
-        for (const way of [k, -k]) {
-          const u = (y - y0 + way * ex) / ey;
-          if (u < 0 || u > 1) continue;
-          const x = x0 + u * ex + way * ey;
-          if (x < lo) lo = x;
-          if (x > hi) hi = x;
-        }
-      }
-      // Kept in order of their left ends: from one row to the next little changes.
-      let b = kept - 1;
-      while (b >= 0 && floatAt(this.lo, b) > lo) {
-        this.lo[b + 1] = floatAt(this.lo, b);
-        this.hi[b + 1] = floatAt(this.hi, b);
-        this.active[b + 1] = intAt(this.active, b);
-        b--;
-      }
-      this.lo[b + 1] = lo;
-      this.hi[b + 1] = hi;
-      this.active[b + 1] = i;
-      kept++;
+      if (this.meet(i, y)) this.insert(i, kept++);
     }
     this.entriesHeld = kept;
+    this.unite();
+    return this.united;
+  }
+
+  /** Sets `left` and `right` to the ends of what a stroke covers at a height; false where it lies below, and is done with. */
+  private meet(i: number, y: number): boolean {
+    const { strokes, radius } = this;
+    const at = 4 * i;
+    const [x0, y0] = [floatAt(strokes, at), floatAt(strokes, at + 1)];
+    const [x1, y1] = [floatAt(strokes, at + 2), floatAt(strokes, at + 3)];
+    if (Math.max(y0, y1) + radius <= y) return false;
+    [this.left, this.right] = [Infinity, -Infinity];
+    this.meetTip(x0, y - y0);
+    this.meetTip(x1, y - y1);
+    if (y0 === y1) return true;
+    // The two long sides, half a tip to either side of the line.
+    const [ex, ey] = [x1 - x0, y1 - y0];
+    const k = radius / Math.hypot(ex, ey);
+    for (const way of [k, -k]) {
+      const u = (y - y0 + way * ex) / ey;
+      if (u >= 0 && u <= 1) this.widen(x0 + u * ex + way * ey);
+    }
+    return true;
+  }
+
+  /** The round end of a stroke, whose middle lies `d` below the height. */
+  private meetTip(x: number, d: number): void {
+    const { radius } = this;
+    if (d >= radius || d <= -radius) return;
+    const half = Math.sqrt(radius * radius - d * d);
+    this.widen(x - half);
+    this.widen(x + half);
+  }
+
+  private widen(x: number): void {
+    if (x < this.left) this.left = x;
+    if (x > this.right) this.right = x;
+  }
+
+  /** Puts `left` and `right` among the first `kept`, in order of their left ends: from row to row little changes. */
+  private insert(i: number, kept: number): void {
+    let b = kept - 1;
+    while (b >= 0 && floatAt(this.lo, b) > this.left) {
+      this.lo[b + 1] = floatAt(this.lo, b);
+      this.hi[b + 1] = floatAt(this.hi, b);
+      this.active[b + 1] = intAt(this.active, b);
+      b--;
+    }
+    this.lo[b + 1] = this.left;
+    this.hi[b + 1] = this.right;
+    this.active[b + 1] = i;
+  }
+
+  /** Puts intervals that overlap together, rounding aside. */
+  private unite(): void {
     this.count = 0;
-    for (let a = 0; a < kept; a++) {
+    for (let a = 0; a < this.entriesHeld; a++) {
       const [lo, hi] = [floatAt(this.lo, a), floatAt(this.hi, a)];
       if (!(hi > lo)) continue;
       if (this.count > 0 && lo <= floatAt(this.united, this.count - 1) + this.rounding) {
@@ -198,7 +211,6 @@ class Sweep {
       this.united[this.count++] = lo;
       this.united[this.count++] = hi;
     }
-    return this.united;
   }
 
   private hold(i: number): void {

@@ -119,42 +119,72 @@ function edgeOf({ x, y, next }: Polygons, apart: number): Edge {
   return { ...points, index };
 }
 
-/** Marked stretches of the edge as strokes; a ring that is marked all round is closed. */
-function alongEdge({ x, y, corner, start }: Edge, marked: Uint8Array, out: StrokeBuilder): void {
-  for (let ring = 0; ring + 1 < start.length; ring++) {
-    const first = numberAt(start, ring);
-    const n = numberAt(start, ring + 1) - first;
-    const on = (i: number) => marked[first + (((i % n) + n) % n)] === 1;
-    const put = (i: number, isEnd: boolean) => {
-      const at = first + (((i % n) + n) % n);
-      if (isEnd || corner[at]) out.add(floatAt(x, at), floatAt(y, at));
-    };
-    // A run begins where nothing was marked for a while.
-    let begin = -1;
-    for (let i = 0; i < n && begin < 0; i++) {
-      if (!on(i)) continue;
-      let quiet = true;
-      for (let b = 1; b <= BRIDGED && b < n; b++) if (on(i - b)) quiet = false;
-      if (quiet) begin = i;
+/** The points of one ring of an edge, by numbers that go on round beyond its ends. */
+class Ring {
+  constructor(
+    private readonly edge: Edge,
+    private readonly marked: Uint8Array,
+    private readonly first: number,
+    readonly count: number,
+  ) {}
+
+  isMarked(i: number): boolean {
+    return this.marked[this.at(i)] === 1;
+  }
+
+  /** Where a run of marked points begins, nothing being marked for a while before it; -1 where there is no such place. */
+  beginning(): number {
+    for (let i = 0; i < this.count; i++) if (this.isMarked(i) && this.isQuietBefore(i)) return i;
+    return -1;
+  }
+
+  isAnyMarked(): boolean {
+    for (let i = 0; i < this.count; i++) if (this.isMarked(i)) return true;
+    return false;
+  }
+
+  /** The last marked point of the run that one belongs to, before `end`; shorter breaks in it are passed over. */
+  lastOfRun(i: number, end: number): number {
+    let last = i;
+    for (let j = i + 1; j < end && j <= last + BRIDGED; j++) if (this.isMarked(j)) last = j;
+    return last;
+  }
+
+  /** A stroke along the points from one to another: its ends, and the corners between. */
+  draw(from: number, to: number, out: StrokeBuilder): void {
+    const { x, y, corner } = this.edge;
+    for (let i = from; i <= to; i++) {
+      const at = this.at(i);
+      if (i === from || i === to || corner[at]) out.add(floatAt(x, at), floatAt(y, at));
     }
+    out.lift();
+  }
+
+  private isQuietBefore(i: number): boolean {
+    for (let b = 1; b <= BRIDGED && b < this.count; b++) if (this.isMarked(i - b)) return false;
+    return true;
+  }
+
+  private at(i: number): number {
+    return this.first + (((i % this.count) + this.count) % this.count);
+  }
+}
+
+/** Marked stretches of the edge as strokes, a little longer at both ends; a ring that is marked all round is closed. */
+function alongEdge(edge: Edge, marked: Uint8Array, out: StrokeBuilder): void {
+  for (let k = 0; k + 1 < edge.start.length; k++) {
+    const first = numberAt(edge.start, k);
+    const ring = new Ring(edge, marked, first, numberAt(edge.start, k + 1) - first);
+    const begin = ring.beginning();
     if (begin < 0) {
-      // Marked with no such gap anywhere: all round.
-      if (Array.from({ length: n }, (_, i) => i).some(on)) {
-        for (let i = 0; i <= n; i++) put(i, i === 0 || i === n);
-        out.lift();
-      }
+      if (ring.isAnyMarked()) ring.draw(0, ring.count, out);
       continue;
     }
-    for (let i = begin; i < begin + n; ) {
-      if (!on(i)) {
-        i++;
-        continue;
-      }
-      let last = i;
-      for (let j = i + 1; j < begin + n && j <= last + BRIDGED; j++) if (on(j)) last = j;
-      for (let j = i - BEYOND; j <= last + BEYOND; j++) put(j, j === i - BEYOND || j === last + BEYOND);
-      out.lift();
-      i = last + 1;
+    for (let i = begin; i < begin + ring.count; i++) {
+      if (!ring.isMarked(i)) continue;
+      const last = ring.lastOfRun(i, begin + ring.count);
+      ring.draw(i - BEYOND, last + BEYOND, out);
+      i = last;
     }
   }
 }

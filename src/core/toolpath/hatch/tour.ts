@@ -25,7 +25,8 @@ export type Ends = Float64Array;
 /** Indices of the pieces in order; those drawn from their end to their start are given as -1 - index. */
 export function tourOf(ends: Ends): Int32Array {
   const order = nearestOrder(ends);
-  return order.length > 3 && order.length <= MOST_IMPROVED ? improved(ends, order) : order;
+  if (order.length > 3 && order.length <= MOST_IMPROVED) new Improving(ends, order).run();
+  return order;
 }
 
 /** Way made between the pieces of an order, in mm. */
@@ -61,17 +62,126 @@ function nearestOrder(ends: Ends): Int32Array {
   return order;
 }
 
-function improved(ends: Ends, order: Int32Array): Int32Array {
-  const n = order.length;
-  const near = neighboursOf(ends);
-  const position = new Int32Array(n);
-  order.forEach((o, i) => {
-    position[pieceOf(o)] = i;
-  });
-  let turned = 0;
+/** An order of pieces that is made shorter step by step, in place. */
+class Improving {
+  private readonly count: number;
+  private readonly near: Int32Array;
+  /** Where in the order each piece stands. */
+  private readonly position: Int32Array;
+  /** Pieces that were turned round so far. */
+  private turned = 0;
+  /** Pieces whose neighbours have changed since they were looked at, those that wait longest first. */
+  private readonly toImprove: number[];
+  private readonly isWaiting: Uint8Array;
+
+  constructor(
+    private readonly ends: Ends,
+    private readonly order: Int32Array,
+  ) {
+    this.count = order.length;
+    this.near = neighboursOf(ends);
+    this.position = new Int32Array(this.count);
+    order.forEach((o, i) => {
+      this.position[pieceOf(o)] = i;
+    });
+    this.toImprove = [...order].map(pieceOf);
+    this.isWaiting = new Uint8Array(this.count).fill(1);
+  }
+
+  /** Improves pieces until nothing is gained any more, or too much was turned round. */
+  run(): void {
+    for (let head = 0; head < this.toImprove.length && this.turned < MOST_TURNED; head++) {
+      const piece = numberAt(this.toImprove, head);
+      this.isWaiting[piece] = 0;
+      while (this.turned < MOST_TURNED && (this.improveSide(piece, true) || this.improveSide(piece, false))) {
+        // As long as something is gained.
+      }
+    }
+  }
+
+  /** Tries to give one side of a piece a nearer neighbour: after it, or before it. */
+  private improveSide(piece: number, after: boolean): boolean {
+    const { ends, near } = this;
+    const i = intAt(this.position, piece);
+    const now = after ? this.way(i, i + 1) : this.way(i - 1, i);
+    const own = after ? endAt(this.at(i)) : startAt(this.at(i));
+    const [x, y] = [floatAt(ends, own), floatAt(ends, own + 1)];
+    for (let k = (own >> 1) * NEIGHBOURS, last = k + NEIGHBOURS; k < last; k++) {
+      const place = intAt(near, k);
+      if (place < 0) break;
+      const [px, py] = [floatAt(ends, 2 * place), floatAt(ends, 2 * place + 1)];
+      if (Math.hypot(px - x, py - y) >= now) break;
+      const j = intAt(this.position, place >> 1);
+      const [lo, hi] = [Math.min(i, j), Math.max(i, j)];
+      if (!this.bringTogether(i, j, { after, begins: startAt(this.at(j)) === 2 * place })) continue;
+      for (const touched of [lo - 1, lo, lo + 1, hi - 1, hi, hi + 1]) this.wake(touched);
+      this.wake(intAt(this.position, piece));
+      return true;
+    }
+    return false;
+  }
+
+  /**
+   * Puts what is at j next to what is at i, after it or before it, if that gains anything: by turning the stretch between them
+   * round, or by moving up to three pieces. `begins`: whether the near place is where the piece at j begins, as it is drawn now.
+   */
+  private bringTogether(
+    i: number,
+    j: number,
+    { after, begins }: { readonly after: boolean; readonly begins: boolean },
+  ): boolean {
+    if (after ? !begins && j > i && this.turnRound(i + 1, j) : begins && j < i && this.turnRound(j, i - 1)) return true;
+    for (let length = 1; length <= MOST_MOVED; length++) {
+      const from = begins === after ? j : j - length + 1;
+      if (from >= 0 && this.move(from, length, after ? i : i - 1)) return true;
+    }
+    return false;
+  }
+
+  /** 2-opt: turns the stretch from i to j round. */
+  private turnRound(i: number, j: number): boolean {
+    if (i > j || i < 0 || j >= this.count) return false;
+    const { ends } = this;
+    const before = i === 0 ? 0 : gap(ends, this.at(i - 1), -1 - this.at(j));
+    const behind = j + 1 >= this.count ? 0 : gap(ends, -1 - this.at(i), this.at(j + 1));
+    if (this.way(i - 1, i) + this.way(j, j + 1) - before - behind <= WORTH_MM) return false;
+    this.reverse(i, j);
+    return true;
+  }
+
+  /** Or-opt: puts pieces from i on between k and k + 1, either way round. */
+  private move(i: number, length: number, k: number): boolean {
+    const { ends, count } = this;
+    const j = i + length - 1;
+    if (j >= count || (k >= i - 1 && k <= j)) return false;
+    const [hasBefore, hasAfter] = [k >= 0, k + 1 < count];
+    const out = this.way(i - 1, i) + this.way(j, j + 1) - (i > 0 && j + 1 < count ? this.way(i - 1, j + 1) : 0);
+    const into = hasBefore && hasAfter ? this.way(k, k + 1) : 0;
+    const straight =
+      (hasBefore ? gap(ends, this.at(k), this.at(i)) : 0) + (hasAfter ? gap(ends, this.at(j), this.at(k + 1)) : 0);
+    const round =
+      (hasBefore ? gap(ends, this.at(k), -1 - this.at(j)) : 0) +
+      (hasAfter ? gap(ends, -1 - this.at(i), this.at(k + 1)) : 0);
+    if (out + into - Math.min(straight, round) <= WORTH_MM) return false;
+    // Three turns round carry a stretch elsewhere; one of them is left out when it is turned as well.
+    if (k > j) {
+      this.reverse(i, j);
+      this.reverse(j + 1, k);
+      this.reverse(i, k);
+      if (round < straight) this.reverse(k - length + 1, k);
+    } else {
+      this.reverse(k + 1, i - 1);
+      this.reverse(i, j);
+      this.reverse(k + 1, j);
+      if (round < straight) this.reverse(k + 1, k + length);
+    }
+    return true;
+  }
+
   /** Turns the order from i to j round: each piece is then drawn the other way. */
-  const reverse = (i: number, j: number) => {
-    turned += j - i + 1;
+  private reverse(i: number, j: number): void {
+    const { order, position } = this;
+    this.turned += j - i + 1;
     for (let [a, b] = [i, j]; a <= b; a++, b--) {
       const [p, q] = [intAt(order, a), intAt(order, b)];
       order[a] = -1 - q;
@@ -79,89 +189,24 @@ function improved(ends: Ends, order: Int32Array): Int32Array {
       position[pieceOf(q)] = a;
       position[pieceOf(p)] = b;
     }
-  };
-  const at = (i: number): number => intAt(order, i);
-  const between = (i: number, j: number): number => (i < 0 || j >= n ? 0 : gap(ends, at(i), at(j)));
-  /** Way from the end of what is at i to the end of what is at j, were the stretch between them turned round. */
-  const endToEnd = (i: number, j: number): number => (i < 0 ? 0 : gap(ends, at(i), -1 - at(j)));
-  const startToStart = (i: number, j: number): number => (j >= n ? 0 : gap(ends, -1 - at(i), at(j)));
-
-  const turnRound = (i: number, j: number): boolean => {
-    if (i > j || i < 0 || j >= n) return false;
-    const gain = between(i - 1, i) + between(j, j + 1) - endToEnd(i - 1, j) - startToStart(i, j + 1);
-    if (gain <= WORTH_MM) return false;
-    reverse(i, j);
-    return true;
-  };
-  /** Puts up to three pieces from i on between k and k + 1, either way round. */
-  const move = (i: number, length: number, k: number): boolean => {
-    const j = i + length - 1;
-    if (j >= n || (k >= i - 1 && k <= j)) return false;
-    const out = between(i - 1, i) + between(j, j + 1) - between(i - 1, j + 1) * (i > 0 && j + 1 < n ? 1 : 0);
-    const into = k < 0 || k + 1 >= n ? 0 : between(k, k + 1);
-    const straight = (k < 0 ? 0 : gap(ends, at(k), at(i))) + (k + 1 >= n ? 0 : gap(ends, at(j), at(k + 1)));
-    const round = (k < 0 ? 0 : gap(ends, at(k), -1 - at(j))) + (k + 1 >= n ? 0 : gap(ends, -1 - at(i), at(k + 1)));
-    if (out + into - Math.min(straight, round) <= WORTH_MM) return false;
-    // Three turns round carry a stretch elsewhere; one of them is left out when it is turned as well.
-    if (k > j) {
-      reverse(i, j);
-      reverse(j + 1, k);
-      reverse(i, k);
-      if (round < straight) reverse(k - length + 1, k);
-    } else {
-      reverse(k + 1, i - 1);
-      reverse(i, j);
-      reverse(k + 1, j);
-      if (round < straight) reverse(k + 1, k + length);
-    }
-    return true;
-  };
-  const toImprove: number[] = [...order].map(pieceOf);
-  const isWaiting = new Uint8Array(n).fill(1);
-  const wake = (i: number) => {
-    if (i < 0 || i >= n) return;
-    const piece = pieceOf(at(i));
-    if (isWaiting[piece]) return;
-    isWaiting[piece] = 1;
-    toImprove.push(piece);
-  };
-  /** Tries to give one side of a piece a nearer neighbour: after it, or before it. */
-  const improveSide = (piece: number, after: boolean): boolean => {
-    const i = intAt(position, piece);
-    const now = after ? between(i, i + 1) : between(i - 1, i);
-    const own = after ? endAt(at(i)) : startAt(at(i));
-    const [x, y] = [floatAt(ends, own), floatAt(ends, own + 1)];
-    for (let k = (own >> 1) * NEIGHBOURS, last = k + NEIGHBOURS; k < last; k++) {
-      const place = intAt(near, k);
-      if (place < 0) break;
-      const [px, py] = [floatAt(ends, 2 * place), floatAt(ends, 2 * place + 1)];
-      if (Math.hypot(px - x, py - y) >= now) break;
-      const j = intAt(position, place >> 1);
-      // Whether the place is where its piece begins, as it is drawn now.
-      const begins = startAt(at(j)) === 2 * place;
-      const [lo, hi] = [Math.min(i, j), Math.max(i, j)];
-      const touched = [lo - 1, lo, lo + 1, hi - 1, hi, hi + 1];
-      let done = after ? !begins && j > i && turnRound(i + 1, j) : begins && j < i && turnRound(j, i - 1);
-      for (let length = 1; !done && length <= MOST_MOVED; length++) {
-        const from = begins === after ? j : j - length + 1;
-        done = from >= 0 && move(from, length, after ? i : i - 1);
-      }
-      if (!done) continue;
-      for (const t of touched) wake(t);
-      wake(intAt(position, piece));
-      return true;
-    }
-    return false;
-  };
-  const improve = (piece: number): boolean => improveSide(piece, true) || improveSide(piece, false);
-  for (let head = 0; head < toImprove.length && turned < MOST_TURNED; head++) {
-    const piece = numberAt(toImprove, head);
-    isWaiting[piece] = 0;
-    while (turned < MOST_TURNED && improve(piece)) {
-      // As long as something is gained.
-    }
   }
-  return order;
+
+  private at(i: number): number {
+    return intAt(this.order, i);
+  }
+
+  /** Way from what is at i to what is at j; none beyond the ends of the order. */
+  private way(i: number, j: number): number {
+    return i < 0 || j >= this.count ? 0 : gap(this.ends, this.at(i), this.at(j));
+  }
+
+  private wake(i: number): void {
+    if (i < 0 || i >= this.count) return;
+    const piece = pieceOf(this.at(i));
+    if (this.isWaiting[piece]) return;
+    this.isWaiting[piece] = 1;
+    this.toImprove.push(piece);
+  }
 }
 
 /** Of each start and end (2 · piece, 2 · piece + 1) the nearest starts and ends of other pieces, the nearest first; -1 where there are no more. */
