@@ -79,6 +79,6 @@ export const call = <P extends string, B, A>(
     signal,
   );
 
-/** The same with bytes as they are in place of JSON, and a name beside them. */
+/** What the server answers to bytes that are sent as they are, with a name beside them; throws a CallFault. */
 export const callWithBytes = <A>(at: Endpoint<never, null, A>, bytes: Blob | string, name: string): Promise<A> =>
   ask(at, addressOf(at, {}), { body: bytes, headers: { 'x-name': encodeURIComponent(name) } });

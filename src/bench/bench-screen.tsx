@@ -50,7 +50,10 @@ function open(id: string, stored: StoredJob | null): Opened {
   return { kind: 'open', unsaved: isDraft };
 }
 
-/** `stored` is the job as it was when the page was made; null when the database was away. */
+/**
+ * The screen of a job: the bench, or a sentence why it can't be opened. `stored` is the job as it was when the page
+ * was made; null when the database was away.
+ */
 export function BenchScreen({ id, stored }: { id: string; stored: StoredJob | null }) {
   const router = useRouter();
   const client = useQueryClient();

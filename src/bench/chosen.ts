@@ -106,11 +106,11 @@ const key = ({ partIds, memberId }: Chosen): string => `${memberId ?? partIds.jo
 /** Distances by hand are whole micrometres. */
 const roundMm = (mm: number): number => Math.round(mm * 1e3) / 1e3;
 
-/** Move by mm on the sheet, which are rounded to a micrometre. */
+/** Move what is chosen by mm on the sheet, which are rounded to a micrometre. */
 export const moveBy = (chosen: Chosen, dx: number, dy: number, merge: string | null = null): void =>
   dispatch((job) => moveChosen(job, chosen, roundMm(dx), roundMm(dy)), merge && `${merge}:${key(chosen)}`);
 
-/** Move so that the lower left corner of its bounds is at x or y. */
+/** Move what is chosen so that the lower left corner of its bounds is at x or y. */
 export function moveTo(chosen: Chosen, at: { readonly x?: number; readonly y?: number }): void {
   const box = chosenBox(chosen, useBench.getState().view);
   if (isEmptyBox(box)) return;

@@ -5,7 +5,7 @@ import type { Job, Part } from '@/core/document/schema';
 import type { Station } from '@/core/inspect/stations';
 import type { CutPieceView, JobView } from '@/worker/view';
 
-/** `worked`: what the lines that fill leave on the stock. */
+/** How the sheet is looked at. `worked`: what the lines that fill leave on the stock. */
 export type Look = 'drawing' | 'outlines' | 'worked' | 'cut';
 
 /** How far the document is kept on the server. */

@@ -35,7 +35,10 @@ const matches = (job: JobSummary, words: string, tag: string | null): boolean =>
     .every((word) => text.includes(word));
 };
 
-/** `found` are the jobs there were when the page was made; null when the database was away. */
+/**
+ * The list of jobs as pictures. `found` are the jobs there were when the page was made; null when the database was
+ * away.
+ */
 export function JobsScreen({ found }: { found: readonly JobSummary[] | null }) {
   const router = useRouter();
   const client = useQueryClient();

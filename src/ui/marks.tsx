@@ -20,7 +20,7 @@ export const DASHES: Readonly<Record<OperationKind, string | undefined>> = {
   mark: '0.1 4.5',
 };
 
-/** The same for small pictures, where letters are only some pixels high. */
+/** Dashes of each kind for small pictures, where letters are only some pixels high. */
 export const SMALL_DASHES: typeof DASHES = { cut: undefined, score: '4 2.5', engrave: undefined, mark: '1.2 1.2' };
 
 /** The colour of a kind of operation on the screen, as CSS. */

@@ -50,7 +50,7 @@ function letterBoxes({ outlines }: PreparedPart): Map<number, Box> {
   return boxes;
 }
 
-/** `print` gives the path data of one path. */
+/** What the bench shows of the hatch lines of a part. `print` gives the path data of one path. */
 export function hatchView(part: PreparedPart, hatch: PartHatch, print: (path: Path) => string): HatchView {
   const { strokes, overMissed, cover, reach } = hatch;
   const area = Math.max(cover.area, 1e-9);

@@ -46,7 +46,10 @@ export type WrittenFile = { readonly name: string; readonly bytes: Uint8Array };
 /** What a question is answered with. */
 type Means = { readonly evaluator: Evaluator; readonly faces: FaceLookup };
 
-/** `fetchFace` brings the bytes of a shipped typeface file, `fetchAsset` the text of a kept drawing; `pause` lets newer calls in; `now` is a clock in ms. */
+/**
+ * The core behind the bench, with the last document it evaluated. `fetchFace` brings the bytes of a shipped typeface
+ * file, `fetchAsset` the text of a kept drawing; `pause` lets newer calls in; `now` is a clock in ms.
+ */
 export class Host {
   private readonly evaluators: Promise<Evaluator>;
   private readonly runner: Runner;

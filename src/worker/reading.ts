@@ -42,7 +42,7 @@ export type FilePreview = Looked | { readonly ok: false; readonly sentence: stri
 /** Places told apart in a preview of the whole, in thousands across. */
 const PREVIEW_DIGITS = 4;
 
-/** `engine` is asked for only where a drawing has clips. */
+/** Reads a file and says what is in it. `engine` is asked for only where a drawing has clips. */
 export async function previewFile(
   bytes: Uint8Array,
   progress: (share: number) => void,

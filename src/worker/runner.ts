@@ -20,7 +20,7 @@ export type Question = {
 /** How long a step may run before others get a turn, in ms. */
 const TURN_MS = 12;
 
-/** `pause` lets newer questions in; `now` is a clock in ms. */
+/** Answers questions in turns. `pause` lets newer questions in; `now` is a clock in ms. */
 export class Runner {
   private readonly newest = new Map<string, number>();
   private underWay = 0;

@@ -9,7 +9,10 @@ import type { FaceAnswer, FaceLookup } from '../core/prepare/prepared';
 /** A face that did not load is tried again after this, in ms. */
 const RETRY_MS = 5_000;
 
-/** `fetchFace` brings the bytes of a shipped typeface file, `fetchAsset` the text of a kept drawing. */
+/**
+ * Typefaces and kept drawings, fetched once. `fetchFace` brings the bytes of a shipped typeface file, `fetchAsset`
+ * the text of a kept drawing.
+ */
 export class Sources {
   private readonly faces = new Map<string, Promise<FaceAnswer>>();
   private last: {

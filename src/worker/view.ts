@@ -53,7 +53,7 @@ export type CutPieceView = {
 export const cutViewOf = (pieces: readonly CutPiece[], print: Printer): CutPieceView[] =>
   pieces.map(({ partId, kind, outlines }) => ({ partId, kind, d: print.outlines(outlines) }));
 
-/** The same words bridged in another way. */
+/** A part bridged in another way, as it is compared. */
 export type BridgeVariantView = {
   readonly values: Pick<StepOf<'bridge'>, 'count' | 'direction'>;
   readonly d: string;

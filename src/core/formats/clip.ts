@@ -9,7 +9,7 @@ import { crossingNear, segmentBox } from '../geometry/segment-measures';
 import { windingAt } from '../geometry/winding';
 import type { ReadDrawing, ReadShape } from './read-drawing';
 
-/** The same drawing without clips. */
+/** A drawing that was read, with its clips carried out. */
 export function withoutClips(found: ReadDrawing, engine: ClipEngine): ReadDrawing {
   if (found.clips.length === 0) return found;
   const regions = new Map<number, readonly Path[]>();

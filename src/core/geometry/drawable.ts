@@ -117,7 +117,10 @@ export function drawnPaths(d: Drawable): readonly Path[] {
 /** Whether lines are packed: too many to be told one by one. */
 export const isHatch = (d: Drawable): boolean => d.kind === 'polyline' && isPacked(d.geometry);
 
-/** The same moved, turned or mirrored; closed paths of what was mirrored run the other way, so that stock stays on its side. */
+/**
+ * A drawable moved, turned or mirrored; closed paths of what was mirrored run the other way, so that stock stays on
+ * its side.
+ */
 export function moveDrawable<D extends Drawable>(d: D, m: Matrix): D;
 export function moveDrawable(d: Drawable, m: Matrix): Drawable {
   if (isIdentity(m)) return d;

@@ -15,7 +15,7 @@ export function inkRowsOf(paths: readonly Path[], step: number): InkRows {
   );
 }
 
-/** The same with x and y exchanged: columns, from below upwards. */
+/** Columns of ink in place of rows: x and y exchanged, from below upwards. */
 export const columnsOf = (paths: readonly Path[], step: number): InkRows =>
   rowsOfPolygons(
     paths.map((path) => flattenPath(path, step / 4).map(({ x, y }) => ({ x: y, y: x }))),
@@ -68,7 +68,7 @@ function stretches(hits: Hit[]): number[] {
   return out;
 }
 
-/** The same ink moved along its rows. */
+/** Ink moved along its rows. */
 export const moveRows = (r: InkRows, by: number): InkRows => ({
   first: r.first,
   rows: r.rows.map((row) => row.map((x) => x + by)),

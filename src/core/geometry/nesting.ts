@@ -5,7 +5,10 @@ import type { Box } from './point';
 import { pointAt, type Segment } from './segment';
 import { windingAt } from './winding';
 
-/** `parent` is the index of the smallest path around each, or -1; `depth` how many lie around it. */
+/**
+ * How closed paths lie in each other. `parent` is the index of the smallest path around each, or -1; `depth` how many
+ * lie around it.
+ */
 export type Nesting = { readonly parent: readonly number[]; readonly depth: readonly number[] };
 
 /** A closed path with its bounds and signed area (counter-clockwise is positive). */

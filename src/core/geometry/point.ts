@@ -45,7 +45,7 @@ export const boxesMeet = (a: Box, b: Box): boolean =>
 export const boxContains = (outer: Box, inner: Box): boolean =>
   outer.minX <= inner.minX && outer.minY <= inner.minY && outer.maxX >= inner.maxX && outer.maxY >= inner.maxY;
 
-/** x′ = a·x + c·y + e, y′ = b·x + d·y + f, the order SVG and PDF use. */
+/** An affine map of the plane. x′ = a·x + c·y + e, y′ = b·x + d·y + f, the order SVG and PDF use. */
 export type Matrix = {
   readonly a: number;
   readonly b: number;

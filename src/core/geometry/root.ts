@@ -20,7 +20,7 @@ export const ROUNDS = 24;
 export const factorFor = (of: (factor: number) => number, target: number, limits: RootLimits): number =>
   finished(factorSteps(of, target, limits));
 
-/** The same in steps: yields the rounds done, of `ROUNDS` at most. */
+/** The search for a factor in steps: yields the rounds done, of `ROUNDS` at most. */
 export function* factorSteps(
   of: (factor: number) => number,
   target: number,

@@ -210,7 +210,7 @@ export function subSegment(s: Segment, from: number, to: number): Segment {
   }
 }
 
-/** The same segment with its ends set to the given points (used to close junctions without a gap). */
+/** A segment with its ends set to the given points (used to close junctions without a gap). */
 export function withEnds(s: Segment, start: Point, end: Point): Segment {
   if (s.x0 === start.x && s.y0 === start.y && s.x1 === end.x && s.y1 === end.y) return s;
   if (s.kind === 'arc') return arcBetween(start, end, s.sweep);

@@ -92,11 +92,11 @@ export function strokePaths({ xy, start }: Strokes): Path[] {
   });
 }
 
-/** The same turned. */
+/** Strokes turned about the origin. */
 export const turnStrokes = (s: Strokes, { cos, sin }: { readonly cos: number; readonly sin: number }): Strokes =>
   transformStrokes(s, { a: cos, b: sin, c: -sin, d: cos, e: 0, f: 0 });
 
-/** The same after a matrix. */
+/** Strokes where a matrix takes them. */
 export function transformStrokes({ xy, start }: Strokes, m: Matrix): Strokes {
   const out = new Float64Array(xy.length);
   for (let i = 0; i < xy.length; i += 2) {

@@ -2,7 +2,7 @@
 import type { Box } from '../geometry/point';
 import type { Station } from './stations';
 
-/** `fault` spoils the work, `caution` may, `note` is worth knowing. */
+/** How grave a finding is. `fault` spoils the work, `caution` may, `note` is worth knowing. */
 export type Severity = 'fault' | 'caution' | 'note';
 
 /** What a mend has to know, said by the finding: ids, keys, lengths. */

@@ -54,7 +54,10 @@ const ROUNDING_MM = 0.005;
 /** Lines across a stretch are about this many to the width asked for. */
 const LINES = 3;
 
-/** `least` and `kerf` in mm; 0 for not to look. */
+/**
+ * Where a region is thinner than is safe, and where its gaps are too narrow to cut. `least` and `kerf` in mm; 0 for
+ * not to look.
+ */
 export function strengthOf(kept: readonly Outline[], least: number, kerf: number): Strength {
   return { thin: stretches(kept, least, 'inside'), tight: stretches(kept, kerf, 'outside') };
 }
@@ -103,7 +106,7 @@ export function strengthAfter(before: StrengthBefore, kept: readonly Outline[], 
   };
 }
 
-/** The same moved, turned or mirrored. */
+/** The strength of a part that is moved, turned or mirrored. */
 export function transformStrength(strength: Strength, m: Matrix): Strength {
   if (isIdentity(m)) return strength;
   const { thin, tight } = strength;

@@ -47,7 +47,7 @@ export function* drawSteps(
 
 type PlacedInput = { readonly id: string; readonly made: Made; readonly matrix: Matrix };
 
-/** The same where the part lies on the sheet. */
+/** What a part has drawn, where the part lies on the sheet. */
 export const PLACED_LINEWORK: Stage<PlacedInput, Linework> = {
   name: 'placed linework',
   key: ({ made, matrix: { a, b, c, d, e, f } }, idOf) =>

@@ -130,7 +130,7 @@ export const PLACED: Stage<PlacedInput, PreparedPart> = {
 
 type PlacedStrengthInput = { readonly id: string; readonly strength: Strength; readonly matrix: Matrix };
 
-/** The same on the sheet. */
+/** Where a part is thinner than is safe, on the sheet. */
 export const PLACED_STRENGTH: Stage<PlacedStrengthInput, Strength> = {
   name: 'placed strength',
   key: ({ strength, matrix }, idOf) => `${idOf(strength)}|${matrixKey(matrix)}`,
@@ -146,7 +146,7 @@ type PartResultInput = Omit<PartResult, keyof PreparedPart | 'size'> & {
 
 const whatsIn = ({ work }: Pick<Part, 'work'>) => work.map((w) => w.what);
 
-/** The same object as long as nothing about the part changes. */
+/** A part with all that belongs to it: the same object as long as nothing about the part changes. */
 export const PART_RESULT: Stage<PartResultInput, PartResult> = {
   name: 'part',
   key: ({ part, ready, strength, linework }, idOf) =>

@@ -8,7 +8,7 @@ import { pathData } from '../geometry/path-data';
 import { LIMITS } from '../limits';
 import type { JobResult, Progress } from './evaluate';
 
-/** y downwards, in mm. Path data is checked to be nothing but path data. */
+/** A job's drawing for lists. y downwards, in mm. Path data is checked to be nothing but path data. */
 export const pictureSchema = z.strictObject({
   width: z.number().positive(),
   height: z.number().positive(),

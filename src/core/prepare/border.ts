@@ -22,8 +22,9 @@ export type BorderSettings = {
 const ENVELOPE = 2;
 
 /**
- * Bridging is closing (growing, then shrinking by as much), smoothing is closing and then opening, as in mathematical
- * morphology (Serra 1982); the growing that bridges is one with that to the border's distance.
+ * The outline of a border around a shape. Bridging is closing (growing, then shrinking by as much), smoothing is
+ * closing and then opening, as in mathematical morphology (Serra 1982); the growing that bridges is one with that to
+ * the border's distance.
  */
 export function border(engine: ClipEngine, shape: readonly Outline[], step: BorderSettings): readonly Outline[] {
   if (shape.length === 0) return shape;

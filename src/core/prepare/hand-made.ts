@@ -55,7 +55,7 @@ export const unitOf = (capHeightMm: number | null, ownBox: Box): number =>
 export const nodesFrame = (step: Pick<KeptOutlines, 'unit'>, first: Framed): Matrix =>
   compose(scaling(unitOf(first.layout?.capHeightMm ?? null, first.ownBox) / step.unit), first.matrix);
 
-/** The same where a similarity takes them. */
+/** Hand-made paths where a similarity takes them. */
 export const moveHandMade = ({ outlines, openPaths: lines }: HandMade, m: Matrix): HandMade => ({
   outlines: transformOutlines(outlines, m),
   openPaths: lines.map((path) => transformPath(path, m)),

@@ -24,7 +24,10 @@ export const pieceShape = (piece: Piece, polygons: PieceShape['polygons'], box: 
   edges: once(() => edgesOf(polygons)),
 });
 
-/** `piece` is joined to `to`, both indices in the list of shapes; `from` and `at` are their nearest points. */
+/**
+ * The shortest way from one piece to another. `piece` is joined to `to`, both indices in the list of shapes; `from`
+ * and `at` are their nearest points.
+ */
 export type PieceLink = { readonly piece: number; readonly to: number; readonly from: Point; readonly at: Point };
 
 const FLATTEN_MM = 0.02;

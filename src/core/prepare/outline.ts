@@ -30,7 +30,7 @@ export function measureOutlines(paths: readonly LabelledPath[]): Outline[] {
   return measured.map((o, i) => ({ ...o, parent: numberAt(parent, i), depth: numberAt(depth, i) }));
 }
 
-/** The same outlines with their nesting found anew over the whole list. */
+/** Outlines with their nesting found anew over the whole list. */
 export function nestAgain(outlines: readonly Outline[]): Outline[] {
   const { parent, depth } = nestMeasured(outlines);
   return outlines.map((o, i) => ({ ...o, parent: numberAt(parent, i), depth: numberAt(depth, i) }));
@@ -47,7 +47,7 @@ const NUMBERS_PER_SEGMENT = 16;
 export const weighOutlines = (outlines: readonly Outline[]): number =>
   outlines.reduce((sum, o) => sum + NUMBERS_PER_SEGMENT * (o.path.segments.length + 1), 0);
 
-/** The same for paths. */
+/** What paths weigh where they are remembered, in numbers. */
 export const weighPaths = (paths: readonly Path[]): number =>
   NUMBERS_PER_SEGMENT * (countSegments(paths) + paths.length);
 

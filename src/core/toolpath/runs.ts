@@ -75,7 +75,10 @@ export function joinedRuns(paths: readonly Path[]): Path[] {
   return out;
 }
 
-/** The same lines, the nearest next (greedy, from the origin); open ones are turned to begin at their nearer end. */
+/**
+ * Lines in the order of the nearest next (greedy, from the origin); open ones are turned to begin at their nearer
+ * end.
+ */
 export function nearestNext(paths: readonly Path[]): Path[] {
   // Two places a line: its start and its end; a closed one is only begun where it starts.
   const unvisited = new NearestNext(

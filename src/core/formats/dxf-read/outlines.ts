@@ -26,7 +26,10 @@ const FRAME = 16;
 /** Bit of a spline that is written by points it goes through. */
 const SPLINE_CLOSED = 1;
 
-/** `tolerance` in drawing units. */
+/**
+ * The paths of an entity, seen from above; null where it is no kind of shape that is drawn. `tolerance` in drawing
+ * units.
+ */
 export function drawEntity(e: Entity, space: Space, tolerance: number): EntityShape | null {
   const own = () => after(objectSpace(e.vector(210, UP)), space);
   switch (e.type) {

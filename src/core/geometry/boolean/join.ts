@@ -9,7 +9,10 @@ const OFF_MM = 1e-6;
 const MOST_SWEEP = Math.PI + 1e-9;
 const QUARTER = Math.PI / 2 - 1e-6;
 
-/** The same outline with such nodes left out; the outline itself when there are none. */
+/**
+ * An outline without nodes in which a line, or an arc of one circle, only runs on; the outline itself when there are
+ * none.
+ */
 export function joinRuns({ path, labels }: LabelledPath): LabelledPath {
   const { segments } = path;
   const n = segments.length;

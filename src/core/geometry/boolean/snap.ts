@@ -11,7 +11,7 @@ const REACH_MM = 1.5 / GRID_PER_MM;
 
 type Insertion = { readonly along: number; readonly x: number; readonly y: number };
 
-/** The same polygons with shared vertices where they touch. Inserted vertices have tag 0. */
+/** Polygons with shared vertices where they touch. Inserted vertices have tag 0. */
 export function snapTogether(polygons: readonly TaggedPolygon[]): TaggedPolygon[] {
   const count = polygons.reduce((sum, p) => sum + p.length / 3, 0);
   if (count === 0) return [...polygons];

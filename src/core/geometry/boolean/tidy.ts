@@ -16,7 +16,7 @@ const LONGEST_MM = 0.5;
 
 type Piece = { readonly segment: Segment; readonly label: number };
 
-/** The same outline without loops and spikes thinner than `thin` mm on average; the outline itself when there are none. */
+/** An outline without loops and spikes thinner than `thin` mm on average; the outline itself when there are none. */
 export function tidyLoops({ path, labels }: LabelledPath, thin: number): LabelledPath {
   const { segments } = path;
   const n = segments.length;

@@ -21,7 +21,7 @@ export function unite(engine: ClipEngine, paths: readonly Path[], toleranceMm: n
   return session.rebuild(session.clip('union', session.add(paths, 0))).map((l) => l.path);
 }
 
-/** `subject` minus, united with or within `other`, both by the non-zero rule. */
+/** An exact boolean of two regions: `subject` minus, united with or within `other`, both by the non-zero rule. */
 export function combine(
   engine: ClipEngine,
   operation: ClipOperation,

@@ -7,7 +7,10 @@ import type { Landing, Span } from './span';
 /** Bridges keep this share of the wider one's width from each other. */
 const APART = 0.35;
 
-/** `beside` is what each needs of the edge next to it, in shares of its width: for fillets. */
+/**
+ * Whether two bridges would get in each other's way. `beside` is what each needs of the edge next to it, in shares of
+ * its width: for fillets.
+ */
 export function conflict(edges: VoidEdges, a: Span, b: Span, beside: number): boolean {
   const apart = APART * Math.max(a.width, b.width) + beside * (a.width + b.width);
   for (const p of [a.from, a.to]) for (const q of [b.from, b.to]) if (landingsMeet(edges, p, q, apart)) return true;

@@ -21,7 +21,10 @@ const CHORD_MM = 0.01;
 /** A neck of stock too thin to hold, and its width in mm. */
 export type Hair = { readonly at: Point; readonly width: number };
 
-/** `stockInside`: whether the shape is what stays, or what is cut away. Untouched outlines are the same objects. */
+/**
+ * A shape with its hairs cut through, and where they were. `stockInside`: whether the shape is what stays, or what is
+ * cut away. Untouched outlines are the same objects.
+ */
 export function cutHairs(
   shape: readonly Outline[],
   stockInside: boolean,

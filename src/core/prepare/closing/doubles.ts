@@ -24,8 +24,9 @@ export type Undoubled = {
 const SLENDER = 8;
 
 /**
- * `tolerance` is how far apart lines may lie and still count as one, in mm. Segments of an outline that is closed in the
- * file, told by `isClosed`, stay as they are; loose ones along them go, and of loose ones the shorter.
+ * What is kept of segments where lines run along each other. `tolerance` is how far apart lines may lie and still
+ * count as one, in mm. Segments of an outline that is closed in the file, told by `isClosed`, stay as they are; loose
+ * ones along them go, and of loose ones the shorter.
  */
 export function withoutDoubles(
   segments: readonly Segment[],

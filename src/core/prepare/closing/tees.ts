@@ -16,7 +16,7 @@ export type Teed = {
   readonly tees: number;
 };
 
-/** `reach` is how far an end may be moved, in mm. */
+/** Ends brought onto the lines that they run into, or nearly. `reach` is how far an end may be moved, in mm. */
 export function trimTees(open: readonly Path[], loops: readonly Path[], reach: number): Teed {
   if (reach <= 0 || open.length === 0) return { open, tees: 0 };
   const owners: number[] = [];

@@ -56,7 +56,7 @@ export type End = {
 /** The contact on the left of a branch at its joint, as the index of a sample. */
 export const leftOf = (end: End): number => end.leftContact(end.marks[0] as Marked);
 
-/** The same on the right. */
+/** The contact on the right of a branch at its joint, as the index of a sample. */
 export const rightOf = (end: End): number => end.rightContact(end.marks[0] as Marked);
 
 /** The branch ends at each joint. */

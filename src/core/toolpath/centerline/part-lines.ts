@@ -322,7 +322,7 @@ function wholeOf(
     : { paths: traced.paths, dots: traced.dots, uneven: traced.uneven, width: traced.width };
 }
 
-/** The same moved, turned or mirrored. */
+/** The middle lines of a part that is moved, turned or mirrored. */
 export function transformLines(made: PartLines, m: Matrix): PartLines {
   const move = <T extends Point>(p: T): T => ({ ...p, ...applyMatrix(m, p) });
   const paths = (list: readonly Path[]): Path[] => list.map((p) => transformPath(p, m));

@@ -17,7 +17,7 @@ import type { PartLines } from '../centerline/part-lines';
 import { clashesOf, type DotSettings, type Dots, dotsAlong, type PlacedDot } from './dots';
 import { Near } from './near';
 
-/** The same for a part, with what was changed by hand. */
+/** How dots are set along the lines of a part, with what was changed by hand. */
 export type PartDotSettings = DotSettings & {
   readonly along: 'centerline' | 'outline';
   readonly changes: readonly DotChange[];

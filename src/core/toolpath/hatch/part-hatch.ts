@@ -183,7 +183,10 @@ function missedPlace({ area, rows }: Cover['places'][number], { cos, sin }: Turn
   };
 }
 
-/** The same moved, turned or mirrored; what is only shown or told of it, when that is asked for. */
+/**
+ * The hatch lines of a part that is moved, turned or mirrored; what is only shown or told of them, when that is asked
+ * for.
+ */
 export const transformHatch = (hatch: PartHatch, m: Matrix): PartHatch => new MovedHatch(hatch, m);
 
 class MovedHatch implements PartHatch {
