@@ -3,7 +3,7 @@ import { LIMITS } from '../core/limits';
 import { addressOf, type Endpoint } from './endpoint';
 
 /** What is said where no answer came. */
-export const SERVER_AWAY = 'The server is away. Nothing was changed; try again in a moment.';
+const SERVER_AWAY = 'The server is away. Nothing was changed; try again in a moment.';
 
 /** An answer that is not as wished. Its message is a sentence for the user. */
 export class CallFault extends Error {

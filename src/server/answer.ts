@@ -10,7 +10,7 @@ import { type Database, database } from './database';
 export const MOST_BODY_BYTES = LIMITS.documentBytes + LIMITS.pictureBytes + 64 * 1024;
 
 /** An answer that is not as wished, with its sentence. */
-export const problem = (status: number, sentence: string, more: object = {}): Response =>
+const problem = (status: number, sentence: string, more: object = {}): Response =>
   Response.json({ sentence, ...more }, { status });
 
 /** Thrown inside a handler to answer with a sentence. */

@@ -22,16 +22,16 @@ const TIP_WITHIN = 3;
 type Hit = { readonly distance: number; readonly sample: number };
 
 /** Where a ray first crosses an outline, and the sample before the crossing. */
-function toOutline(s: Samples, x: number, y: number, dx: number, dy: number): Hit {
+function toOutline(s: Samples, from: Point, way: Point): Hit {
   let [distance, sample] = [Infinity, -1];
   for (let i = 0; i < s.x.length; i++) {
     const j = s.next[i] as number;
-    const [ax, ay] = [(s.x[i] as number) - x, (s.y[i] as number) - y];
-    const [bx, by] = [(s.x[j] as number) - x, (s.y[j] as number) - y];
-    const [ca, cb] = [dx * ay - dy * ax, dx * by - dy * bx];
+    const [ax, ay] = [(s.x[i] as number) - from.x, (s.y[i] as number) - from.y];
+    const [bx, by] = [(s.x[j] as number) - from.x, (s.y[j] as number) - from.y];
+    const [ca, cb] = [way.x * ay - way.y * ax, way.x * by - way.y * bx];
     if (ca > 0 === cb > 0) continue;
     const t = ca / (ca - cb);
-    const d = dx * (ax + t * (bx - ax)) + dy * (ay + t * (by - ay));
+    const d = way.x * (ax + t * (bx - ax)) + way.y * (ay + t * (by - ay));
     if (d > 0 && d < distance) [distance, sample] = [d, i];
   }
   return { distance, sample };
@@ -62,7 +62,7 @@ function trimmed(points: readonly StrokePoint[], samples: Samples, style: EndSty
   const ahead = (list: readonly StrokePoint[]) => {
     const ray = rayOf(list, 1);
     const last = list[list.length - 1] as StrokePoint;
-    return { ray, last, ...toOutline(samples, last.x, last.y, ray.dx, ray.dy) };
+    return { ray, last, ...toOutline(samples, last, { x: ray.dx, y: ray.dy }) };
   };
   let { ray, last, distance, sample } = ahead(reliable);
   const cap = distance < TIP_WITHIN * last.r ? capAt(samples, sample, last.r) : null;

@@ -68,8 +68,8 @@ class Lines {
     return (this.runs[run] as Run).places[at] as EdgePoint;
   }
 
-  /** Places about a point that lie on a line through it in a direction. */
-  private beside(x: number, y: number, ux: number, uy: number): Where[] {
+  /** Places about a point of a line that lie on the line through it in its direction. */
+  private beside({ x, y, ux, uy }: Growing[number]): Where[] {
     const reach = LOOK * this.r;
     return this.index.search(x - reach, y - reach, x + reach, y + reach).flatMap((i) => {
       const w = this.where[i];
@@ -85,10 +85,10 @@ class Lines {
   }
 
   private claim(line: Growing, id: number): void {
-    line.forEach(({ x, y, ux, uy }, i) => {
-      for (const w of this.beside(x, y, ux, uy)) {
+    line.forEach((point, i) => {
+      for (const w of this.beside(point)) {
         const p = this.place(w);
-        const ahead = (p.x - x) * ux + (p.y - y) * uy;
+        const ahead = (p.x - point.x) * point.ux + (p.y - point.y) * point.uy;
         // What lies beyond its ends is for another line, or for this one to go on along.
         if ((i === 0 && ahead < 0) || (i === line.length - 1 && ahead > 0)) continue;
         if (p.line >= 0) continue;
@@ -194,7 +194,7 @@ class Lines {
     const last = line[line.length - 1] as Growing[number];
     let best: WayOn | null = null;
     let least = Infinity;
-    for (const where of this.beside(last.x, last.y, last.ux, last.uy)) {
+    for (const where of this.beside(last)) {
       const way = this.wayOn(line, id, where);
       const [first] = way.places;
       const ringMm = way.isRing ? 2 * ON_BY * r : 0;
