@@ -1,5 +1,5 @@
 /** Earlier versions of a job: kept by age or under a name, listed, looked at, brought back. */
-import { and, desc, eq, inArray, isNull, lt } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
 import { checkJob } from '../core/document/read';
 import { type Version, type VersionSummary, type VersionsPage, versionsToDrop } from '../core/job/versions';
 import type { Database } from './database';
@@ -34,13 +34,26 @@ export async function dropOldVersions(db: Open, jobId: string): Promise<void> {
     await db.delete(jobRevisions).where(and(eq(jobRevisions.jobId, jobId), inArray(jobRevisions.version, old)));
 }
 
-const summaryOf = (row: Omit<RevisionRow, 'jobId'>): VersionSummary => ({
-  version: row.version,
-  savedAt: row.savedAt.toISOString(),
-  name: row.name,
-  title: row.document.title,
-  openFindings: row.openFindings,
-  picture: row.picture,
+/** What lists show of a version: of its document only the title is read. */
+const summaryColumns = {
+  version: jobRevisions.version,
+  savedAt: jobRevisions.savedAt,
+  name: jobRevisions.name,
+  title: sql<string>`${jobRevisions.document}->>'title'`,
+  openFindings: jobRevisions.openFindings,
+  picture: jobRevisions.picture,
+};
+type SummaryRow = Pick<RevisionRow, 'version' | 'savedAt' | 'name' | 'openFindings' | 'picture'> & {
+  readonly title: string;
+};
+
+const summaryOf = ({ version, savedAt, name, title, openFindings, picture }: SummaryRow): VersionSummary => ({
+  version,
+  savedAt: savedAt.toISOString(),
+  name,
+  title,
+  openFindings,
+  picture,
 });
 
 const openRow = async (db: Open, jobId: string): Promise<JobRow | undefined> => {
@@ -60,7 +73,7 @@ const revisionRow = async (db: Open, jobId: string, version: number): Promise<Re
 };
 
 /** The newest version as it would be kept. */
-const newest = (job: JobRow, name: string | null): Omit<RevisionRow, 'jobId'> => ({
+const newest = (job: JobRow, name: string | null): SummaryRow => ({
   ...job,
   name,
   savedAt: job.changedAt,
@@ -75,7 +88,7 @@ export async function listVersions(db: Database, jobId: string, before: number):
   if (!job) return null;
   const from = before === 0 ? job.version : before;
   const rows = await db
-    .select()
+    .select(summaryColumns)
     .from(jobRevisions)
     .where(and(eq(jobRevisions.jobId, jobId), lt(jobRevisions.version, from)))
     .orderBy(desc(jobRevisions.version))
@@ -93,7 +106,7 @@ export async function openVersion(db: Open, jobId: string, version: number): Pro
   const job = await openRow(db, jobId);
   if (!job) return null;
   const row = await revisionRow(db, jobId, version);
-  if (row) return { ...summaryOf(row), document: row.document };
+  if (row) return { ...summaryOf({ ...row, title: row.document.title }), document: row.document };
   return job.version === version ? { ...summaryOf(newest(job, null)), document: job.document } : null;
 }
 

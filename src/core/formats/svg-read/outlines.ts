@@ -1,3 +1,4 @@
+/** The outlines of SVG's basic shapes and paths, in user units. */
 import { numberAt } from '../../geometry/elements';
 import type { Path } from '../../geometry/path';
 import { pathOf, type ReadPaths } from '../../geometry/path-data';
