@@ -98,6 +98,7 @@ describe('a name', () => {
   test('can’t be given to what is not there', async () => {
     const id = await make();
     expect(await nameVersion(db, id, 7, 'x')).toBe(false);
+    expect(await listed(id)).toEqual([[1, 'first', null]]);
     expect(await nameVersion(db, NOWHERE, 1, 'x')).toBe(false);
     await deleteJob(db, id);
     expect(await nameVersion(db, id, 1, 'x')).toBe(false);
@@ -117,11 +118,17 @@ test('many are listed some at a time, each once', async () => {
   const seen: number[] = [];
   for (let before = 0; ; ) {
     const page = await listVersions(db, id, before);
+    expect(page?.versions.length).toBeLessThanOrEqual(VERSIONS_A_PAGE + (before === 0 ? 1 : 0));
     seen.push(...(page?.versions.map((v) => v.version) ?? []));
     if (!page?.hasMore) break;
     before = seen.at(-1) ?? 0;
   }
   expect(seen).toEqual([...many, many.length + 1].reverse());
+  // A page that is just full is the last one.
+  expect(await listVersions(db, id, VERSIONS_A_PAGE + 1)).toMatchObject({
+    versions: { length: VERSIONS_A_PAGE },
+    hasMore: false,
+  });
 });
 
 describe('bringing back', () => {
