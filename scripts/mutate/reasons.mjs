@@ -29,6 +29,12 @@ const REASONS = [
   ],
   ['job/versions.ts', 'return span !== null &&', null, 'No span has null as its name.'],
   ['server/versions.ts', 'old.length > 0', null, 'Only a question to the database that drops nothing.'],
+  [
+    'jobs.ts',
+    "saved.outcome === 'saved'",
+    null,
+    'Told only when somebody saves between its two questions, which the test of that brings about now and then.',
+  ],
   ['jobs.ts', 'if (!now) return null', null, 'A job that goes between two questions; the next question says so too.'],
   ['along.ts', 'for (let id = part.along', null, 'The schema refuses circles; in a draft it only ends the search.'],
   ['along.ts', "m.kind === 'copy' && m.of", null, NARROWS],
