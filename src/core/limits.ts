@@ -87,7 +87,7 @@ export const LIMITS = {
   /** Rules of a style sheet; rules times elements that are tried. */
   styleRules: 5_000,
   styleTests: 20_000_000,
-  /** Lengths in the pattern of a dashed line. */
+  /** Lengths of dashes and gaps after which a dashed line repeats. */
   dashes: 32,
   /** Characters of path data that a document holds for one path drawn by hand, or one part worked on by hand. */
   pathCharacters: 4 * 1024 * 1024,

@@ -12,7 +12,7 @@ export function Logo() {
   );
 }
 
-/** Line pattern of each kind, in screen pixels; colour is never the only sign. */
+/** Dashes of each kind, in screen pixels; colour is never the only sign. */
 export const DASHES: Readonly<Record<OperationKind, string | undefined>> = {
   cut: undefined,
   score: '7 4',

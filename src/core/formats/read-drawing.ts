@@ -20,7 +20,7 @@ export type ReadStroke = {
   readonly miter: number;
   /** Lengths of dashes and gaps in mm; empty for a full line. */
   readonly dashesMm: readonly number[];
-  /** How far into that pattern the line starts, in mm. */
+  /** How far into its dashes the line starts, in mm. */
   readonly dashOffsetMm: number;
 };
 

@@ -38,8 +38,8 @@ export type JobResult = {
 /** How far an evaluation has come. */
 export type Progress = { readonly done: number; readonly of: number };
 
-/** The document that is looked at, and what is needed for looking at it. */
-type Looking = {
+/** The document that is evaluated, and what is needed for that. */
+type EvaluationContext = {
   readonly job: Job;
   readonly faces: FaceLookup;
   readonly parts: PartsOf;
@@ -159,7 +159,7 @@ export class Evaluator {
   }
 
   /** A part with all that belongs to it; yields the share done. */
-  private *partResult(part: Part, { job, faces, parts, memory }: Looking): Generator<number, PartResult> {
+  private *partResult(part: Part, { job, faces, parts, memory }: EvaluationContext): Generator<number, PartResult> {
     const { own, ready } = this.placedPart(part, { job, faces, parts, memory });
     const { made, unbridged } = own;
     const [least, kerf] = [job.sheet.leastWidth ?? 0, job.sheet.kerf ?? 0];
@@ -172,14 +172,14 @@ export class Evaluator {
   /** A part in its own coordinates, and where it lies on the sheet. */
   private placedPart(
     part: Part,
-    { job, faces, parts, memory }: Looking,
+    { job, faces, parts, memory }: EvaluationContext,
   ): { readonly own: OwnPart; readonly ready: PreparedPart } {
     const own = this.own(part, { job, faces, parts, memory });
     return { own, ready: memory.get(PLACED, { own: own.made, id: part.id, matrix: parts.matrixOf(part) }) };
   }
 
   /** A part in its own coordinates. Parts that differ in nothing but their place and name are prepared once. */
-  private own(part: Part, { job, faces, parts, memory }: Looking): OwnPart {
+  private own(part: Part, { job, faces, parts, memory }: EvaluationContext): OwnPart {
     const ready = parts.own.get(part.id);
     if (ready) return ready;
     const copied = (id: string): PreparedPart | 'gone' | 'loop' => {

@@ -25,7 +25,7 @@ const SCRIPTS = [
   'Han',
 ].map((name) => [name, new RegExp(`\\p{Script=${name}}`, 'u')] as const);
 
-const scriptOf = (char: string): string | null => SCRIPTS.find(([, pattern]) => pattern.test(char))?.[0] ?? null;
+const scriptOf = (char: string): string | null => SCRIPTS.find(([, script]) => script.test(char))?.[0] ?? null;
 
 function splitByScript(text: string, start: number, end: number): [number, number][] {
   const pieces: [number, number][] = [];

@@ -5,12 +5,12 @@
 import { LIMITS } from '../../limits';
 import { Memo, type Memory } from '../../memo';
 import type { Outline } from '../outline';
+import { BridgeMemory } from './bridge-memory';
 import { Bridging } from './bridging';
 import { cutHairs } from './hairs';
 import { islandsOf, voidsOf } from './islands';
 import type { BridgeGround, BridgeNotes, BridgeSetting } from './notes';
 import { leastBridge } from './sites';
-import { BridgeWorkshop } from './workshop';
 
 /** The islands of a shape that is not bridged; null when there are none. */
 export function unbridgedIslands(shape: readonly Outline[], setting: BridgeGround): BridgeNotes | null {
@@ -51,8 +51,8 @@ export function bridgeIslands(
   owner: object = given,
 ): { readonly shape: readonly Outline[]; readonly notes: BridgeNotes } {
   const { step, leastMm, frames, stockInside } = setting;
-  const workshop = new BridgeWorkshop(memory, owner);
-  const ground = workshop.groundFor(() => {
+  const remembered = new BridgeMemory(memory, owner);
+  const ground = remembered.ground(() => {
     const { shape, hairs } = cutHairs(given, stockInside);
     return { shape, hairs, islands: islandsOf(shape, voidsOf(shape, stockInside), frames) };
   });
@@ -71,7 +71,7 @@ export function bridgeIslands(
   };
   if (islands.length > LIMITS.islands) return { shape, notes: { ...nothing, tooMany: islands.length } };
   if (islands.length === 0 && step.pinned.length === 0) return { shape, notes: nothing };
-  const work = new Bridging(ground, setting, workshop, nothing);
+  const work = new Bridging(ground, setting, remembered, nothing);
   work.placeByHand();
   work.placeAutomatically();
   return work.result();

@@ -4,6 +4,7 @@ import { numberAt } from '../../geometry/elements';
 import { applyMatrix, boxHeight, boxWidth, invert, type Matrix, type Point, turnWith } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import { measureOutlines, nestAgain, type Outline } from '../outline';
+import type { BridgeMemory, Ground } from './bridge-memory';
 import { placedCandidate, placeOf } from './by-hand';
 import { type CandidateSet, cheapest, poolFor, widthsFrom } from './choose';
 import { conflict } from './conflict';
@@ -16,7 +17,6 @@ import { besideOf, flareOf, type Inlay, rewire } from './rewire';
 import { type Candidate, candidateAt, type Site, usualAcross } from './search';
 import { edgesFor, longestAcross, NO_FRAME, siteOn } from './sites';
 import type { Span } from './span';
-import type { BridgeWorkshop, Ground } from './workshop';
 
 /** The bridges of a letter are taken from one like it unless they cost this much more there. */
 const ALIKE_MORE = 0.3;
@@ -56,7 +56,7 @@ export class Bridging {
   constructor(
     ground: Ground,
     private readonly setting: BridgeSetting,
-    private readonly workshop: BridgeWorkshop,
+    private readonly remembered: BridgeMemory,
     private readonly nothing: BridgeNotes,
   ) {
     const { step, leastMm, thicknessMm } = setting;
@@ -67,7 +67,7 @@ export class Bridging {
     this.least = nothing.leastMm;
     this.beside = besideOf({ shape: step.sides, joints: step.joints });
     this.manner = JSON.stringify([this.asked, leastMm, thicknessMm, step.direction, step.sides, step.slanted]);
-    this.edges = workshop.edgesFor(this.asked, () => edgesFor(this.shape, setting, this.asked));
+    this.edges = remembered.edges(this.asked, () => edgesFor(this.shape, setting, this.asked));
     for (const island of this.islands) this.islandNamed.set(`${island.letter}/${island.rank}`, island);
   }
 
@@ -276,11 +276,13 @@ export class Bridging {
   }
 
   private usualOf(outline: number): number {
-    return this.workshop.usualFor(outline, () => usualAcross(this.edges, outline, longestAcross(this.shape, outline)));
+    return this.remembered.usualWay(outline, () =>
+      usualAcross(this.edges, outline, longestAcross(this.shape, outline)),
+    );
   }
 
   private poolOn(island: Island, width: number, several: boolean): readonly Candidate[] {
-    return this.workshop.poolFor(this.manner, `${island.outline}/${width}/${several}`, () =>
+    return this.remembered.candidates(this.manner, `${island.outline}/${width}/${several}`, () =>
       poolFor(this.edges, this.siteOf(island, width), several),
     );
   }
@@ -383,7 +385,7 @@ export class Bridging {
         label,
       ]),
     ].join();
-    return this.workshop.rewiredFor(around, key, () =>
+    return this.remembered.rewired(around, key, () =>
       measureOutlines(rewire(this.shape, this.edges, inlays, { shape: step.sides, joints: step.joints })),
     );
   }

@@ -157,7 +157,7 @@ function refine(
   return ways ? best : inOwnWay(edges, site, best);
 }
 
-/** Pattern search over place and direction: steps are halved when none of them is better (Hooke and Jeeves 1961). */
+/** Direct search over place and direction: steps are halved when none of them is better (Hooke and Jeeves 1961). */
 function slide(
   edges: VoidEdges,
   site: Site,

@@ -33,32 +33,32 @@ const POOL: Stage<Asked<readonly Candidate[]>, readonly Candidate[]> = {
   weigh: (candidates) => NUMBERS_PER_CANDIDATE * candidates.length,
 };
 
-/** For one shape, and the side of it that is stock; `owner` stands for both. */
-export class BridgeWorkshop {
+/** What is remembered of bridging one shape with stock on one side of it; `owner` stands for both in the memory. */
+export class BridgeMemory {
   constructor(
     private readonly memory: Memory,
     private readonly owner: object,
   ) {}
 
-  groundFor(find: () => Ground): Ground {
+  ground(find: () => Ground): Ground {
     return this.memory.of(this.owner, 'ground for bridges', find);
   }
 
-  edgesFor(width: number, make: () => VoidEdges): VoidEdges {
+  edges(width: number, make: () => VoidEdges): VoidEdges {
     return this.memory.of(this.owner, `edges for bridges ${width}`, make);
   }
 
-  usualFor(outline: number, find: () => number): number {
+  usualWay(outline: number, find: () => number): number {
     return this.memory.of(this.owner, `usual way across ${outline}`, find);
   }
 
   /** The outlines of a void as they were last bridged. */
-  rewiredFor(around: number, key: string, find: () => readonly Outline[]): readonly Outline[] {
+  rewired(around: number, key: string, find: () => readonly Outline[]): readonly Outline[] {
     return this.memory.get(REWIRED, { of: this.owner, around, key, find });
   }
 
   /** The good places on an island under a setting. */
-  poolFor(setting: string, key: string, find: () => readonly Candidate[]): readonly Candidate[] {
+  candidates(setting: string, key: string, find: () => readonly Candidate[]): readonly Candidate[] {
     return this.memory.get(POOL, { of: this.owner, key: `${setting}|${key}`, find });
   }
 }
