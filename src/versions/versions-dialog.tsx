@@ -24,6 +24,8 @@ type Props = {
   readonly onClose: () => void;
 };
 
+const BRING_BACK = ['bring a version back'];
+
 const lookWords = (count: number): string => (count === 0 ? 'nothing to look at' : `${count} to look at`);
 
 /** The dialog with the earlier versions of a job. */
@@ -41,7 +43,12 @@ export function VersionsDialog({ jobId, title, bringBack, onClose }: Props) {
   const newest = all[0]?.version;
   // The one before the newest is what one has come for.
   const shown = all.find((v) => v.version === asked) ?? all[1] ?? all[0];
-  const back = useMutation({ mutationFn: bringBack, onSuccess: onClose });
+  const client = useQueryClient();
+  const back = useMutation({ mutationKey: BRING_BACK, mutationFn: bringBack, onSuccess: onClose });
+  const bring = () => {
+    // The second half of a double click comes before the button is drawn as disabled.
+    if (shown && client.isMutating({ mutationKey: BRING_BACK }) === 0) back.mutate(shown);
+  };
   return (
     <Modal show size="xl" scrollable onHide={onClose} aria-labelledby="versions-title">
       <Modal.Header closeButton>
@@ -114,11 +121,7 @@ export function VersionsDialog({ jobId, title, bringBack, onClose }: Props) {
         <Button variant="plain" onClick={onClose}>
           Close
         </Button>
-        <Button
-          variant="primary"
-          disabled={!shown || shown.version === newest || back.isPending}
-          onClick={() => shown && back.mutate(shown)}
-        >
+        <Button variant="primary" disabled={!shown || shown.version === newest || back.isPending} onClick={bring}>
           {back.isPending ? 'Bringing back …' : 'Bring back'}
         </Button>
       </Modal.Footer>
