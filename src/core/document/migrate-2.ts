@@ -3,11 +3,8 @@
  * member, level; so files stay as they are, and parts that are alike but for their place are prepared once.
  */
 import { LIMITS } from '../limits';
+import { isObject, type Json } from './json';
 
-type Json = Record<string, unknown>;
-
-const isObject = (value: unknown): value is Json =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
 const objects = (value: unknown): Json[] => (Array.isArray(value) ? value.filter(isObject) : []);
 const placeOf = (member: Json | undefined): { x: number; y: number } | null => {
   const placement = member?.placement;

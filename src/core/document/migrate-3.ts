@@ -2,10 +2,7 @@
  * Format 3: the list of a part's steps says in which order they are run. Before, some kinds had a fixed place whatever the list
  * said, and of kinds of which there is one, another in the list was passed over.
  */
-type Json = Record<string, unknown>;
-
-const isObject = (value: unknown): value is Json =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
+import { isObject, type Json } from './json';
 
 /** Places as they are in format 3; a kind that is not named stays among the outline steps. */
 const PLACES = ['weld', 'outline', 'nodes', 'bridge', 'drawn'] as const;

@@ -1,8 +1,5 @@
 /** Format 4: three settings are called by what they hold. Their values stay as they were. */
-type Json = Record<string, unknown>;
-
-const isObject = (value: unknown): value is Json =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
+import { isObject, type Json } from './json';
 
 /** An object with one key called otherwise, in the same place; anything else, or one without that key, is passed on. */
 const renamed = (value: unknown, from: string, to: string): unknown =>

@@ -3,11 +3,10 @@
  * was kept and before it is checked: what is not as it should be is passed on as it is, for the schema to name. A migration
  * gives an old job the values it was made with, never a newer default.
  */
+import type { Json } from './json';
 import { placeParts } from './migrate-2';
 import { orderSteps } from './migrate-3';
 import { renameSettings } from './migrate-4';
-
-type Json = Record<string, unknown>;
 
 /** The migration to format 2, to format 3, and so on. */
 const MIGRATIONS: readonly ((document: Json) => Json)[] = [placeParts, orderSteps, renameSettings];

@@ -1,5 +1,5 @@
 /**
- * Discs of the axis marked by what their contacts tell. A contact that stays at an inner corner is held: it says nothing about
+ * Discs of the axis marked by what their contacts tell. A contact that stays at an inner corner is fixed: it says nothing about
  * the middle of the stroke. Nor does an edge that belongs to another stroke, or that swings into one.
  */
 import { distance } from '../../geometry/point';
@@ -21,12 +21,13 @@ const ALONG = (150 * Math.PI) / 180;
 /** An edge runs on past a joint when it is free for this many radii. */
 const RUNS_ON = 0.8;
 
-/** Contacts nearer to each other than this lie on the edges of a corner, in radians; discs of the stroke are this large against the largest. */
+/** Discs of a stroke are this large against the largest. */
 const LARGE = 0.6;
 /** What comes from a joint is a stroke when it shows its edges for this many radii; any other for one. */
 const TOLD_BY_JOINT = 0.3;
 /** Discs of a corner are no larger than this against those of the stroke; those of a ball at its end are. */
 const NO_BALL = 1.05;
+/** Contacts nearer to each other than this lie on the edges of a corner, in radians. */
 const CORNER = (130 * Math.PI) / 180;
 /** Where a stroke bends and nothing comes in, its contacts stay at least this far apart, in radians. */
 const BENDS = (165 * Math.PI) / 180;

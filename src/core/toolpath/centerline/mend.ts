@@ -38,7 +38,7 @@ export function pulledToTip(path: Path, end: 0 | 1, outlines: readonly Path[], t
 }
 
 /** A smooth curve from one end into another. */
-function curveBetween(a: { at: Point; way: Point }, b: { at: Point; way: Point }): Segment {
+function smoothCurve(a: { at: Point; way: Point }, b: { at: Point; way: Point }): Segment {
   const gap = Math.hypot(b.at.x - a.at.x, b.at.y - a.at.y);
   const turn = Math.acos(Math.max(-1, Math.min(1, -(a.way.x * b.way.x + a.way.y * b.way.y))));
   const handle = (2 * gap) / (3 * (1 + Math.cos(turn / 2)));
@@ -95,7 +95,7 @@ export function runThrough(paths: readonly Path[], ends: readonly LineEnd[]): Pa
         return;
       }
       const [from, to] = [outOf(paths[exit.path] as Path, exit.end), outOf(paths[next.path] as Path, next.end)];
-      if (Math.hypot(from.at.x - to.at.x, from.at.y - to.at.y) > 1e-9) segments.push(curveBetween(from, to));
+      if (Math.hypot(from.at.x - to.at.x, from.at.y - to.at.y) > 1e-9) segments.push(smoothCurve(from, to));
       if (done.has(next.path)) {
         out.push({ segments, closed: next.path === start.path });
         return;
