@@ -1,13 +1,10 @@
-/** Moving things on the sheet: drags, what they snap to, centring in a region, and the address that says where one is. */
+/** Moving things on the sheet: drags, what they snap to, and centring in a region. */
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { placeFromAddress, placeToAddress } from '../../src/bench/place';
 import { toSheet, useCamera } from '../../src/bench/sheet/camera';
 import { followDrag, followPointer, type Grab } from '../../src/bench/sheet/drag';
 import { centreAt } from '../../src/bench/sheet/point-at';
 import { snapperFor, useSnap } from '../../src/bench/sheet/snapping';
 import { redo, select, selectAlso, setPointing, undo, useBench } from '../../src/bench/store';
-import { typeWords } from '../../src/bench/type-words';
-import type { Lettering } from '../../src/core/document/schema';
 import { applyMatrix, boxCentre } from '../../src/core/geometry/point';
 import { partMatrix } from '../../src/core/prepare/placement';
 import { answer, compute, hostHere, now, openJob, partNow, viewNow } from '../support/bench';
@@ -412,65 +409,6 @@ describe('centred in the region under a press', () => {
     centreAt({ x: 190, y: 110 });
     await vi.advanceTimersByTimeAsync(10);
     expect(now()).toBe(before);
-  });
-});
-
-describe('words typed', () => {
-  test('letters picked one by one stay the same letters', () => {
-    openJob(jobWith([partOf([lettering('Lane')])]));
-    useBench.setState({ picked: [1, 3] });
-    typeWords('part', 'words', 'A Lan');
-    expect(useBench.getState().picked).toEqual([3]);
-    expect((partNow().members[0] as Lettering).text).toBe('A Lan');
-    typeWords('part', 'gone', 'x');
-    typeWords('gone', 'words', 'x');
-    expect((partNow().members[0] as Lettering).text).toBe('A Lan');
-    undo();
-    expect((partNow().members[0] as Lettering).text).toBe('Lane');
-  });
-
-  test('of other words nothing is picked anew', () => {
-    openJob(jobWith([partOf([lettering('Lane'), { ...lettering('two'), id: 'second' }])]));
-    useBench.setState({ picked: [0] });
-    typeWords('part', 'second', 'x two');
-    expect(useBench.getState().picked).toEqual([0]);
-    useBench.setState({ picked: null });
-    typeWords('part', 'words', 'x Lane');
-    expect(useBench.getState().picked).toBeNull();
-  });
-});
-
-describe('the address', () => {
-  const at = (search: string) => {
-    const replaced: string[] = [];
-    vi.stubGlobal('window', { location: { search, pathname: '/jobs/1' }, history: { state: 7 } });
-    vi.stubGlobal('History', {
-      prototype: { replaceState: (_state: unknown, _title: string, url: string) => replaced.push(url) },
-    });
-    return replaced;
-  };
-
-  test('says station, part and member, and is read back', () => {
-    for (const place of [
-      { station: 'compose', partId: null, memberId: null },
-      { station: 'hold', partId: 'part-1', memberId: null },
-      { station: 'fill', partId: 'part-1', memberId: 'words' },
-    ]) {
-      const replaced = at('?at=prove');
-      placeToAddress(place);
-      const url = replaced[0] ?? '';
-      expect(url.startsWith('/jobs/1')).toBe(true);
-      at(url.slice('/jobs/1'.length));
-      expect(placeFromAddress()).toEqual(place);
-    }
-  });
-
-  test('is not written again when it is the same; a station there is not is the first', () => {
-    const replaced = at('?at=hold&on=part-1/words');
-    placeToAddress({ station: 'hold', partId: 'part-1', memberId: 'words' });
-    expect(replaced).toEqual([]);
-    at('?at=nowhere');
-    expect(placeFromAddress()).toEqual({ station: 'compose', partId: null, memberId: null });
   });
 });
 
