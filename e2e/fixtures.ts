@@ -39,9 +39,11 @@ export async function addLettering(page: Page, words: string): Promise<void> {
   await page.getByRole('textbox', { name: 'Words' }).fill(words);
 }
 
-/** The picture is in step with the document. */
-export const computed = (page: Page) =>
-  expect(page.getByRole('region', { name: 'Sheet' })).toHaveAttribute('aria-busy', 'false');
+/** The sheet is in step with the document, and what stands beside it with the sheet. */
+export async function computed(page: Page): Promise<void> {
+  await expect(page.getByRole('region', { name: 'Sheet' })).toHaveAttribute('aria-busy', 'false');
+  await expect(page.getByRole('contentinfo')).toHaveAttribute('aria-busy', 'false');
+}
 
 export const station = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Route' }).getByRole('button', { name: new RegExp(`^\\d ?${name}`) });

@@ -18,6 +18,7 @@ export function Foot() {
   const zoom = useCamera((camera) => camera.k);
   const units = useBench((s) => s.job.units);
   const view = useBeside((view) => view);
+  const isBehind = useBench((s) => s.viewBeside !== s.view);
   const progress = useBench((s) => s.progress);
   const canUndo = useBench((s) => s.past.length > 0);
   const selection = useBench((s) => s.selection);
@@ -25,7 +26,7 @@ export function Foot() {
   const box = chosenBox(chosenIn(selection, view), view);
   const total = (pick: 'outlines' | 'open' | 'segments') => (view?.parts ?? []).reduce((sum, p) => sum + p[pick], 0);
   return (
-    <footer className={styles.foot}>
+    <footer className={styles.foot} aria-busy={isBehind}>
       <span className="nf-figure">
         x {n(x)} &nbsp; y {n(y)} {units}
       </span>

@@ -24,6 +24,9 @@ export type TypedFieldProps = {
   readonly prefix?: ReactNode;
 };
 
+/** Values this near to each other are the same but for rounding. */
+const SAME = 1e-3;
+
 /** A field for a value that is typed: taken over when it can be read, with a sentence when not. */
 export function TypedField(props: TypedFieldProps) {
   const { label, value, parse, format, suffix, step, least = -Infinity, most = Infinity, onChange } = props;
@@ -31,11 +34,14 @@ export function TypedField(props: TypedFieldProps) {
   const [text, setText] = useState<string | null>(null);
   const [sentence, setSentence] = useState<string | null>(null);
   const sent = useRef(value);
+  /** Values sent while typing: what comes of each may be shown only when the next is typed already. */
+  const onTheirWay = useRef<number[]>([]);
   const field = useRef<HTMLInputElement>(null);
 
-  // A change from elsewhere (undo, the sheet) replaces what is being typed.
+  // A change from elsewhere (undo, the sheet) replaces what is being typed; what comes of an earlier digit does not.
   useEffect(() => {
-    if (Math.abs(value - sent.current) > 1e-9) {
+    const isOwn = onTheirWay.current.some((earlier) => Math.abs(value - earlier) <= SAME);
+    if (Math.abs(value - sent.current) > 1e-9 && !isOwn) {
       sent.current = value;
       setText(null);
       setSentence(null);
@@ -45,6 +51,7 @@ export function TypedField(props: TypedFieldProps) {
   const send = (next: number) => {
     if (next === sent.current) return;
     sent.current = next;
+    onTheirWay.current.push(next);
     onChange(next);
   };
 
@@ -60,6 +67,7 @@ export function TypedField(props: TypedFieldProps) {
   };
 
   const settle = () => {
+    onTheirWay.current = [];
     if (!sentence) setText(null);
   };
 
