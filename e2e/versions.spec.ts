@@ -79,6 +79,16 @@ test('going back to a job shows it as it was saved last', async ({ page }) => {
   await words(page).fill('Three');
   await kept(page, id);
   await expect.poll(() => wordsKept(page, id)).toBe('Three');
+
+  // What was done to it in the list is there too.
+  await page.getByRole('link', { name: 'All jobs' }).click();
+  await page.getByRole('button', { name: 'More for Back and forth' }).first().click();
+  await page.getByRole('button', { name: 'Rename' }).click();
+  await page.getByRole('textbox', { name: 'Name of the job' }).fill('Back again');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('link', { name: 'Back again', exact: true })).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('textbox', { name: 'Name of the job' })).toHaveValue('Back again');
 });
 
 test.describe('what is not there', () => {

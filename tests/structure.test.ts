@@ -44,7 +44,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   worker: 'comlink',
   server: 'drizzle-orm node: pg zod',
   cli: 'node:',
-  ui: 'bootstrap chart.js lucide-react react react-bootstrap react-chartjs-2 react-dom @dnd-kit',
+  ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit',
   versions: 'lucide-react react react-bootstrap @tanstack/react-query',
   jobs: 'lucide-react next react react-bootstrap @tanstack/react-query',
   bench:

@@ -1,6 +1,5 @@
 'use client';
 
-import Link from 'next/link';
 import { Notice } from '@/ui/waiting';
 
 /** What is shown where a page failed. Work that was not saved yet is kept in this browser, and is there when it opens again. */
@@ -10,9 +9,6 @@ export default function Failed({ reset }: { reset: () => void }) {
       <button type="button" className="btn btn-primary" onClick={reset}>
         Try again
       </button>
-      <Link className="btn btn-plain" href="/">
-        All jobs
-      </Link>
     </Notice>
   );
 }

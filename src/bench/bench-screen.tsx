@@ -3,7 +3,6 @@
 /** Opens a job on the bench, as the server has it or as a draft of it is kept in this browser, and starts computing and saving. */
 import { useQueryClient } from '@tanstack/react-query';
 import dynamic from 'next/dynamic';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -84,9 +83,6 @@ export function BenchScreen({ id, stored }: { id: string; stored: StoredJob | nu
       <Button variant="primary" onClick={() => router.refresh()}>
         Try again
       </Button>
-      <Link className="btn btn-plain" href="/">
-        All jobs
-      </Link>
     </Notice>
   );
 }

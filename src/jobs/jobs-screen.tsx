@@ -55,7 +55,11 @@ export function JobsScreen({ found }: { found: readonly JobSummary[] | null }) {
   /** The job whose earlier versions are looked at. */
   const [lookedAt, setLookedAt] = useState<JobSummary | null>(null);
 
-  const again = () => client.invalidateQueries({ queryKey: JOBS });
+  const again = () => {
+    // Pages that the router keeps for going back are made anew too.
+    router.refresh();
+    return client.invalidateQueries({ queryKey: JOBS });
+  };
   const failed = (reason: Error) => setSentence(reason.message);
   const create = useMutation({
     mutationKey: CREATE,

@@ -3,6 +3,7 @@ import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState 
 import Form from 'react-bootstrap/Form';
 import InputGroup from 'react-bootstrap/InputGroup';
 import type { Parsed } from '@/core/units/quantity';
+import { isFromElsewhere } from './typing';
 import styles from './ui.module.css';
 
 /** What a field for a typed value is given. */
@@ -24,9 +25,6 @@ export type TypedFieldProps = {
   readonly prefix?: ReactNode;
 };
 
-/** Values this near to each other are the same but for rounding. */
-const SAME = 1e-3;
-
 /** A field for a value that is typed: taken over when it can be read, with a sentence when not. */
 export function TypedField(props: TypedFieldProps) {
   const { label, value, parse, format, suffix, step, least = -Infinity, most = Infinity, onChange } = props;
@@ -40,8 +38,7 @@ export function TypedField(props: TypedFieldProps) {
 
   // A change from elsewhere (undo, the sheet) replaces what is being typed; what comes of an earlier digit does not.
   useEffect(() => {
-    const isOwn = onTheirWay.current.some((earlier) => Math.abs(value - earlier) <= SAME);
-    if (Math.abs(value - sent.current) > 1e-9 && !isOwn) {
+    if (isFromElsewhere(value, sent.current, onTheirWay.current)) {
       sent.current = value;
       setText(null);
       setSentence(null);

@@ -1,15 +1,8 @@
 import type { Metadata } from 'next';
-import Link from 'next/link';
 import { Notice } from '@/ui/waiting';
 
 export const metadata: Metadata = { title: 'No such job' };
 
 export default function NoSuchJob() {
-  return (
-    <Notice sentence="There is no such job. It may have been deleted.">
-      <Link className="btn btn-primary" href="/">
-        All jobs
-      </Link>
-    </Notice>
-  );
+  return <Notice sentence="There is no such job. It may have been deleted." />;
 }

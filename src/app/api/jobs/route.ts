@@ -7,8 +7,10 @@ export const dynamic = 'force-dynamic';
 
 export const GET = serve(API.listJobs, ({ db }) => listJobs(db));
 
-const NOTHING_YET = { picture: null, openFindings: 0 };
-
-export const POST = serve(API.createJob, async ({ db, body }) => ({
-  id: found(await createJob(db, documentOf(body.document), body.extras ?? NOTHING_YET)).id,
-}));
+export const POST = serve(API.createJob, async ({ db, body }) => {
+  const job = documentOf(body.document);
+  const { width, height } = job.sheet;
+  // Of an empty job the picture is known; that of any other comes with its first save.
+  const picture = job.parts.length === 0 ? { width, height, shapes: [] } : null;
+  return { id: found(await createJob(db, job, body.extras ?? { picture, openFindings: 0 })).id };
+});
