@@ -39,13 +39,25 @@ export const LIMITS = {
   offsetMostMm: 200,
   /** Operations in a job. */
   operations: 64,
+  /** Bytes that a name of a file has of each of a job's title, its part and its material. */
+  fileNamePartBytes: 80,
   /** Tags of a job, and characters of one tag. */
   tags: 24,
   tagCharacters: 40,
   /** Characters of a title or a name. */
   nameCharacters: 200,
-  /** Longest length anywhere in a document, in mm (100 m). */
+  /** Longest and shortest length anywhere in a document, in mm (100 m, 1 µm). */
   lengthMm: 100_000,
+  leastLengthMm: 0.001,
+  /** Largest and smallest that a member may come to, all its factors together, in mm (1 km, 1 µm). */
+  memberMostMm: 1_000_000,
+  memberLeastMm: 0.001,
+  /** Coordinates of lines kept in shares of what they lie on: of capital heights, or of a first member. */
+  pathShares: 10_000,
+  /** Radius of an arc in path data, in mm (10 km); a flatter one is as good as a curve. */
+  arcRadiusMm: 10_000_000,
+  /** Where a tie placed by hand lies, in sizes of its piece. */
+  tieShares: 1_000,
   /** Least and greatest sheet side, in mm. */
   sheetLeastMm: 1,
   sheetMostMm: 20_000,
@@ -112,6 +124,8 @@ export const LIMITS = {
   missedNamed: 5,
   /** Tools in a job. */
   tools: 40,
+  /** Places of a job where lines are gone along twice that are named one by one; the rest are counted. */
+  twiceNamed: 20,
   /** Gaps of one drawing that are named one by one; the rest are counted. */
   gapsNamed: 40,
   /** Bytes of a job's picture as JSON. */

@@ -21,6 +21,8 @@ export type OperationView = {
   readonly id: string;
   readonly kind: OperationKind;
   readonly lengthMm: number;
+  /** The way between, moved without drawing, in mm. */
+  readonly travelMm: number;
   readonly fillMm2: number;
   /** How often the tool is set down. */
   readonly paths: number;
@@ -97,10 +99,14 @@ function linesOf(drawn: readonly DrawnWork[], print: Printer): OperationView['li
   return [...byPart].map(([id, list]) => ({ id, d: list.join('') }));
 }
 
-const operationView = ({ operation, drawn, lengthMm, fillMm2 }: OperationResult, print: Printer): OperationView => ({
+const operationView = (
+  { operation, drawn, lengthMm, travelMm, fillMm2 }: OperationResult,
+  print: Printer,
+): OperationView => ({
   id: operation.id,
   kind: operation.kind,
   lengthMm,
+  travelMm,
   fillMm2,
   paths: totalSetDowns(drawn),
   dots: dotTotals(drawn),

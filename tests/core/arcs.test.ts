@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { pathToArcs } from '../../src/core/geometry/arcs';
+import { uniteLabelled } from '../../src/core/geometry/boolean/union';
 import { isContinuous } from '../../src/core/geometry/path';
 import {
   type Arc,
@@ -13,8 +14,8 @@ import {
   type Segment,
   subSegment,
 } from '../../src/core/geometry/segment';
-import { boxOf } from '../../src/core/geometry/segment-measures';
-import { rawOutlines, set, typeface } from '../support/faces';
+import { boxOf, segmentLength } from '../../src/core/geometry/segment-measures';
+import { rawOutlines, set, typeface, wasmEngine } from '../support/faces';
 import { sample } from '../support/scale';
 
 /** The farthest a point of one list of segments lies from the other, which is measured as fine chords. */
@@ -70,6 +71,8 @@ test('lines and arcs stay within the tolerance, both ways, and meet end to start
   );
 });
 
+const totalLength = (segments: readonly Segment[]) => segments.reduce((sum, s) => sum + segmentLength(s), 0);
+
 test('letters need few arcs, both ways within the tolerance, at true bounds', { tags: 'slow' }, () => {
   for (const family of ['Pacifico', 'Libre Baskerville', 'Poppins']) {
     const paths = rawOutlines(set(family, 'Alder Lane'), typeface(family));
@@ -82,6 +85,7 @@ test('letters need few arcs, both ways within the tolerance, at true bounds', { 
       for (const side of ['minX', 'minY', 'maxX', 'maxY'] as const)
         expect(Math.abs(fittedBox[side] - box[side])).toBeLessThanOrEqual(BOUNDS_MM);
       expect(isContinuous({ segments: fitted, closed: true })).toBe(true);
+      expect(Math.abs(totalLength(fitted) - totalLength(path.segments))).toBeLessThanOrEqual(0.021);
     }
     for (const path of paths.slice(0, 4)) {
       const fitted = pathToArcs(path, 0.02);
@@ -89,6 +93,21 @@ test('letters need few arcs, both ways within the tolerance, at true bounds', { 
       expect(deviation(fitted, path.segments, 16, 200)).toBeLessThanOrEqual(0.02);
     }
   }
+});
+
+test('a long path is as long as its curves, however many stretches it takes, and no nearer than it must be', {
+  tags: 'slow',
+}, () => {
+  const [word] = uniteLabelled(wasmEngine, [rawOutlines(set('Pacifico', 'minimum hum'), typeface('Pacifico'))], 0.005)
+    .map((o) => o.path)
+    .sort((a, b) => b.segments.length - a.segments.length);
+  if (!word) throw new Error('no word');
+  for (const tolerance of [0.1, 0.02, 0.005]) {
+    const fitted = pathToArcs(word, tolerance);
+    expect(Math.abs(totalLength(fitted) - totalLength(word.segments))).toBeLessThanOrEqual(tolerance + 0.001);
+    expect(deviation(fitted, word.segments, 4, 24)).toBeLessThanOrEqual(tolerance + 0.002);
+  }
+  expect(pathToArcs(word, 0.1).length).toBeLessThan(pathToArcs(word, 0.005).length);
 });
 
 test('a circle of curves becomes a circle of arcs, whatever its nodes', () => {

@@ -1,5 +1,6 @@
 /** Loose lines closed: examples, and outlines broken at random that must be restored. */
 import { describe, expect, test } from 'vitest';
+import { repeatsAmong } from '../../src/core/geometry/doubles';
 import {
   flattenPath,
   isContinuous,
@@ -12,7 +13,6 @@ import { scaling, translation } from '../../src/core/geometry/point';
 import { arcAbout, line, transformSegment as transformed } from '../../src/core/geometry/segment';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { type ClosingSettings, closeLines, type LooseLine } from '../../src/core/prepare/closing/closing';
-import { repeatsAmong } from '../../src/core/prepare/closing/doubles';
 import { refitPath } from '../../src/core/prepare/closing/refit';
 import { regionOf } from '../../src/core/prepare/closing/region';
 import { shapePath } from '../../src/core/prepare/shape';

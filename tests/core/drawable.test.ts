@@ -3,22 +3,24 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import {
   type Drawable,
+  type DrawableFault,
   dot,
   drawnBox,
   drawnLength,
   drawnPaths,
+  faultOf,
   filledArea,
   isHatch,
-  isSound,
   moveDrawable,
   polyline,
   polylines,
   setDowns,
+  travelThrough,
 } from '../../src/core/geometry/drawable';
-import { closedPath, type Path, pathArea, pathBox } from '../../src/core/geometry/path';
+import { closedPath, joinedExactly, type Path, pathArea, pathBox } from '../../src/core/geometry/path';
 import { compose, EMPTY_BOX, type Matrix, type Point, rotation, translation } from '../../src/core/geometry/point';
-import { line } from '../../src/core/geometry/segment';
-import { StrokeBuilder } from '../../src/core/geometry/strokes';
+import { cubic, line } from '../../src/core/geometry/segment';
+import { NO_STROKES, StrokeBuilder } from '../../src/core/geometry/strokes';
 import { area as areaOf, outline as outlineOf } from '../support/drawables';
 
 const packStrokes = (lines: readonly (readonly Point[])[]) => {
@@ -80,7 +82,7 @@ describe('moved', () => {
         const m = compose(translation(x, y), compose(rotation(turn), isMirrored ? mirror : rotation(0)));
         const after = moveDrawable(d, m);
         expect(drawnLength(after)).toBeCloseTo(drawnLength(d), 7);
-        expect([setDowns(after), filledArea(after), isSound(after)]).toEqual([setDowns(d), filledArea(d), true]);
+        expect([setDowns(after), filledArea(after), faultOf(after)]).toEqual([setDowns(d), filledArea(d), null]);
         const box = drawnPaths(after).reduce(
           (b, p) =>
             drawnBox([
@@ -117,21 +119,103 @@ describe('moved', () => {
 });
 
 describe('unsound is', () => {
-  test.each<[string, Drawable]>([
-    ['a gap between segments', polyline({ closed: false, segments: [line(0, 0, 1, 0), line(1, 0.00001, 2, 0)] })],
-    ['an outline that is open', { ...outline, path: { ...square, closed: false } }],
-    ['an outline that does not close', { ...outline, path: closedPath(square.segments.slice(0, 3)) }],
-    ['an area with such a path', { ...area, paths: [square, closedPath(square.segments.slice(0, 3))] }],
-    ['a number that is none', polyline({ closed: false, segments: [line(0, 0, Number.NaN, 0)] })],
-    ['a number without end', polyline({ closed: false, segments: [line(0, 0, Number.POSITIVE_INFINITY, 0)] })],
-    ['a path of nothing', polyline({ closed: false, segments: [] })],
-    ['a dot nowhere', dot({ x: Number.NaN, y: 0 }, 1)],
-    ['a dot of no size', dot({ x: 0, y: 0 }, 0)],
-  ])('%s', (_name, d) => {
-    expect(isSound(d)).toBe(false);
+  const speck = closedPath([line(0, 0, 4e-7, 0), line(4e-7, 0, 0, 0)]);
+  const strokesOf = (...points: (readonly [number, number])[]): Drawable => ({
+    kind: 'polyline',
+    geometry: { xy: Float64Array.from(points.flat()), start: Int32Array.from([0, points.length]) },
+    box: EMPTY_BOX,
+  });
+  test.each<[string, DrawableFault['what'], Drawable]>([
+    [
+      'a gap between segments',
+      'gap',
+      polyline({ closed: false, segments: [line(0, 0, 1, 0), line(1, 0.00001, 2, 0)] }),
+    ],
+    ['an outline that is open', 'open', { ...outline, path: { ...square, closed: false } }],
+    ['an outline that does not close', 'gap', { ...outline, path: closedPath(square.segments.slice(0, 3)) }],
+    ['an area with such a path', 'gap', { ...area, paths: [square, closedPath(square.segments.slice(0, 3))] }],
+    ['an area of nothing', 'empty', { ...area, paths: [] }],
+    ['a number that is none', 'not finite', polyline({ closed: false, segments: [line(0, 0, Number.NaN, 0)] })],
+    [
+      'a number without end',
+      'not finite',
+      polyline({ closed: false, segments: [line(0, 0, Number.POSITIVE_INFINITY, 0)] }),
+    ],
+    ['a path of nothing', 'empty', polyline({ closed: false, segments: [] })],
+    [
+      'a segment of no length',
+      'tiny',
+      polyline({ closed: false, segments: [line(0, 0, 1, 0), line(1, 0, 1 + 5e-7, 0)] }),
+    ],
+    ['a curve of no length', 'tiny', polyline({ closed: false, segments: [cubic(1, 1, 1, 1, 1, 1, 1, 1)] })],
+    ['an outline that is a speck', 'tiny', { ...outline, path: speck }],
+    ['packed lines of none', 'empty', { kind: 'polyline', geometry: NO_STROKES, box: EMPTY_BOX }],
+    ['a packed line of one place', 'empty', strokesOf([1, 1])],
+    ['a packed line that stands still', 'tiny', strokesOf([1, 1], [2, 2], [2, 2 + 5e-7])],
+    ['a packed line to nowhere', 'not finite', strokesOf([1, 1], [2, Number.NaN])],
+    ['a dot nowhere', 'not finite', dot({ x: Number.NaN, y: 0 }, 1)],
+    ['a dot of endless size', 'not finite', dot({ x: 0, y: 0 }, Number.POSITIVE_INFINITY)],
+    ['a dot of no size', 'tiny', dot({ x: 0, y: 0 }, 0)],
+  ])('%s', (_name, what, d) => {
+    expect(faultOf(d)?.what).toBe(what);
   });
 
-  test('none of what was made here', () => {
-    expect(all.map(isSound)).toEqual(all.map(() => true));
+  test('a gap says where it is and how wide', () => {
+    const torn = polyline({ closed: false, segments: [line(0, 0, 1, 0), line(1, 0.25, 2, 0)] });
+    expect(faultOf(torn)).toEqual({ what: 'gap', at: { x: 1, y: 0.25 }, mm: 0.25 });
+  });
+
+  test('none of what was made here, nor a curve that ends where it starts', () => {
+    expect(all.map(faultOf)).toEqual(all.map(() => null));
+    expect(faultOf(polyline({ closed: false, segments: [cubic(0, 0, 5, 5, -5, 5, 0, 0)] }))).toBeNull();
+  });
+});
+
+describe('the way between', () => {
+  test('goes from where one thing ends to where the next begins, and within packed lines', () => {
+    // From the corner of the square, where it ends as it starts, to 0, 0; then from 3, 9 to 0, 0 again.
+    expect(travelThrough([outline, polyline(open), packed])).toBeCloseTo(0 + Math.hypot(3, 9) + Math.hypot(6, 7), 12);
+    // A circle is begun at its right.
+    expect(travelThrough([point, circle])).toBeCloseTo(2, 12);
+    // How areas are scanned is the machine's to say.
+    expect(travelThrough([point, area, dot({ x: 5, y: 9 }, null)])).toBeCloseTo(3, 12);
+    expect(travelThrough([])).toBe(0);
+  });
+
+  test('what is known of packed lines is taken', () => {
+    expect(travelThrough([packed], () => 7)).toBe(7);
+  });
+});
+
+describe('segments that meet exactly', () => {
+  const at = (x: number): Path => ({ closed: false, segments: [line(0, 0, 5, 0), cubic(5 + x, x, 6, 1, 7, 1, 9, 0)] });
+
+  test('rounding is closed, what is wider stays to be found', () => {
+    expect(faultOf(polyline(joinedExactly(at(5e-6))))).toBeNull();
+    expect(faultOf(polyline(joinedExactly(at(0.01))))?.what).toBe('gap');
+    const closer = joinedExactly(at(0.01), 0.02);
+    expect(faultOf(polyline(closer))).toBeNull();
+    // The ends of a line stay where they are.
+    expect(closer.segments[0]).toEqual(line(0, 0, 5, 0));
+    expect(closer.segments[1]).toMatchObject({ x0: 5, y0: 0, x1: 9, y1: 0 });
+  });
+
+  test('a closed path is closed, and what has no length goes', () => {
+    const torn = closedPath([...square.segments.slice(0, 3), line(0, 10, 1e-6, 0), line(1e-6, 0, 1e-6, 1e-6)]);
+    const mended = joinedExactly(torn);
+    expect(mended.segments).toHaveLength(4);
+    expect(faultOf({ ...outline, path: mended })).toBeNull();
+  });
+
+  test('what is so is the same object; what is all too short stays to be found', () => {
+    expect(joinedExactly(square)).toBe(square);
+    expect(joinedExactly(open)).toBe(open);
+    const speck: Path = { closed: false, segments: [line(0, 0, 1e-7, 0)] };
+    expect(joinedExactly(speck)).toBe(speck);
+  });
+
+  test('a whole turn stays one', () => {
+    const turn = closedPath([{ kind: 'arc', x0: 5, y0: 0, x1: 5, y1: 1e-9, cx: 0, cy: 0, sweep: 2 * Math.PI }]);
+    expect(drawnLength({ ...outline, path: joinedExactly(turn) })).toBeCloseTo(10 * Math.PI, 6);
   });
 });

@@ -14,9 +14,11 @@ import { writeFound } from '../../src/core/formats/found-file';
 import { readDrawing } from '../../src/core/formats/read';
 import type { ReadDrawing } from '../../src/core/formats/read-drawing';
 import { closedPath } from '../../src/core/geometry/path';
-import { line } from '../../src/core/geometry/segment';
+import { pathData } from '../../src/core/geometry/path-data';
+import { arcBetween, line } from '../../src/core/geometry/segment';
 import { foundBy, type Rule } from '../../src/core/inspect/rule';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { fileName } from '../../src/core/job/export';
 import { pictureOf } from '../../src/core/job/picture';
 import { thickenedEnough } from '../../src/core/job/safe';
 import { newStep } from '../../src/core/kinds/steps';
@@ -160,6 +162,83 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
       ok: false,
       sentences: ['This job document has 8.0 MB; up to 8 MB can be read.'],
     });
+  },
+  fileNamePartBytes: () => {
+    const named = (title: string) => fileName({ ...jobWith([]), title }, 'svg');
+    limits.fileNamePartBytes = 4;
+    expect([named('abcd'), named('abcde'), named('äbж')]).toEqual(['abcd.svg', 'abcd.svg', 'abж.svg']);
+    limits.fileNamePartBytes = 3;
+    expect(named('abж')).toBe('ab.svg');
+  },
+  leastLengthMm: () => {
+    const least = LIMITS.leastLengthMm;
+    for (const ask of [
+      (width: number) => ofStep({ kind: 'tie', width }),
+      (mm: number) => ofWords({ size: { by: 'capital', mm } }),
+      (unit: number) => ofStep({ kind: 'nodes', d: '', unit, over: { segments: 0, area: 0, length: 0 } }),
+    ]) {
+      expect(ask(least)).toBeNull();
+      for (const less of [least / 2, 1e-300, 0, -1]) expect(ask(less)).toContain(`at least ${least}`);
+    }
+  },
+  memberMostMm: () => {
+    const copied = (scale: number) => [
+      partOf([bar(50, 20)], { id: 'a' }),
+      partOf([{ id: 'c', kind: 'copy', of: 'a', scale, placement: { x: 100, y: 100 } }], { id: 'b' }),
+    ];
+    limits.memberMostMm = 100;
+    expect(codesOf(copied(5))).not.toContain('too-large');
+    expect(findingsOf(copied(5.01))[0]).toEqual([
+      'too-large',
+      'Something in A part without a name would be 0.1 m large; up to 0.1 m is drawn. Its place is kept.',
+    ]);
+    expect(codesOf([partOf([bar(50, 101)])])).toContain('too-large');
+    expect(codesOf([partOf([lettering('wide', 'Archivo Black', { size: { by: 'width', mm: 101 } })])])).toContain(
+      'too-large',
+    );
+  },
+  memberLeastMm: () => {
+    const drawn = (scale: number) => [
+      partOf([{ id: 'p', kind: 'path', d: 'M0 0L4 0L4 3Z', scale, placement: { x: 50, y: 50 } }]),
+    ];
+    limits.memberLeastMm = 1;
+    expect(codesOf(drawn(0.25))).not.toContain('too-small');
+    expect(findingsOf(drawn(0.2499))[0]?.[1]).toContain('would be smaller than 1 mm');
+  },
+  pathShares: () => {
+    const most = LIMITS.pathShares;
+    const over = { segments: 0, area: 0, length: 0 };
+    for (const ask of [
+      (d: string) => ofStep({ kind: 'nodes', d, unit: 1, over }),
+      (d: string) => ofStep({ kind: 'centerline', corrections: [{ letter: 'words:0', d }] }),
+    ]) {
+      expect(ask(`M0 0L${most} -${most}`)).toBeNull();
+      expect(ask(`M0 0L1e30 1`)).toContain('1e30 is too far out; coordinates are at most 10,000');
+      expect(ask(`M0 0L0 -${most + 1}`)).toContain('too far out');
+    }
+  },
+  arcRadiusMm: () => {
+    const path = (d: string) => ofMember({ kind: 'path', d });
+    expect(path(`M0 0A${LIMITS.arcRadiusMm} ${LIMITS.arcRadiusMm} 0 0 1 5 5`)).toBeNull();
+    expect(path('M0 0A1e300 1e300 0 0 1 5 5')).toContain('a radius is at most 10,000,000');
+    expect(path('M0 0A5 5 0 0 1 5 100001')).toContain('coordinates are at most 100,000');
+    // What is flatter than that is written as a curve, which is taken.
+    const flat = pathData([{ closed: false, segments: [arcBetween({ x: 0, y: 0 }, { x: 90, y: 0 }, 1e-6)] }], null);
+    expect(flat).toMatch(/^M0 0C/);
+  },
+  tieShares: () => {
+    const answer = (x: number, y = 0) => ofStep({ kind: 'tie', answers: [{ piece: 'a', x, y }] });
+    mostOf('tieShares', (x) => answer(x));
+    mostOf('tieShares', (y) => answer(0, -y)?.replace('-', '') ?? null);
+  },
+  twiceNamed: () => {
+    const parts = listOf(3, (i) => partOf([bar(50)], { id: `p${i}` }));
+    limits.twiceNamed = 3;
+    expect(kindsAt(codesOf(parts), 'drawn-twice')).toBe(3);
+    limits.twiceNamed = 2;
+    const sentences = findingsOf(parts).filter(([code]) => code === 'drawn-twice');
+    expect(sentences.at(-1)?.[1]).toBe('1 more place where lines are gone along twice.');
+    expect(sentences).toHaveLength(3);
   },
   letteringCharacters: () => {
     limits.letteringCharacters = 5;

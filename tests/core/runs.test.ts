@@ -99,6 +99,21 @@ test('closed lines stay as they are, and no others are joined to them', () => {
   expect(nearestNext([ring])[0]).toBe(ring);
 });
 
+test('lines that are joined meet exactly, whatever lay between their ends, and what has no length goes', () => {
+  const near = [open([0, 0], [5, 0]), open([5.002, 0.001], [9, 3]), open([9.001, 3], [0.002, -0.001])];
+  const [ring, ...more] = joinedRuns(near) as [Path, ...Path[]];
+  expect(more).toEqual([]);
+  expect(ring.closed).toBe(true);
+  expect(isContinuous(ring)).toBe(true);
+  expect(joinedRuns([open([3, 3], [3, 3 + 1e-6]), open([7, 0], [9, 0])])).toHaveLength(1);
+});
+
+test('from a place, the nearest next', () => {
+  const lines = [open([0, 0], [1, 0]), open([10, 0], [11, 0])];
+  expect(nearestNext(lines).map((p) => p.segments[0]?.x0)).toEqual([0, 10]);
+  expect(nearestNext(lines, { x: 12, y: 0 }).map((p) => p.segments[0]?.x0)).toEqual([11, 1]);
+});
+
 test('ends a few micrometres apart are one place, farther ones are not', () => {
   const pair = (gap: number) => joinedRuns([open([0, 0], [5, 0]), open([5 + gap, 0], [9, 0])]).length;
   expect(pair(0.002)).toBe(1);

@@ -11,9 +11,10 @@ import { readJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { SHIPPED_FACES } from '../../src/core/lettering/catalogue';
+import { DRAWINGS } from '../support/any-document';
 import { wasmEngine } from '../support/faces';
 import { compare, type Difference, tellAll } from './compare';
-import { DRAWINGS, documentsNow, GENERATED, type Kept } from './documents';
+import { documentsNow, GENERATED, type Kept } from './documents';
 import { pack, unpack } from './pack';
 import { type Snapshot, snapshotNow } from './snapshot';
 

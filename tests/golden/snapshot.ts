@@ -6,8 +6,9 @@ import type { Segment } from '../../src/core/geometry/segment';
 import type { DrawnWork } from '../../src/core/job/drawn';
 import type { Evaluator, JobResult } from '../../src/core/job/evaluate';
 import { reportOf } from '../../src/core/job/report';
+import { DRAWINGS } from '../support/any-document';
 import { faces } from '../support/faces';
-import { DRAWINGS, type Kept } from './documents';
+import type { Kept } from './documents';
 
 /**
  * A path as it is written down. `kinds` has a letter for each segment: l line, q quadratic, c cubic, a arc; a capital where it

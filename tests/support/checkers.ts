@@ -19,6 +19,8 @@ export type ReadDxf = {
     layer: string;
     closed: boolean;
     points: [number, number][];
+    /** Of its lines and arcs, in mm. */
+    length: number;
     pieces: number;
     arcs: number;
   }[];

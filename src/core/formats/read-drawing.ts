@@ -6,6 +6,7 @@
 import type { Path } from '../geometry/path';
 import { countSegments } from '../geometry/path';
 import type { Matrix } from '../geometry/point';
+import { halvedArcs } from '../geometry/segment';
 import { LIMITS } from '../limits';
 
 /** How a shape of a file is filled: its colour "#rrggbb", and by which winding rule. */
@@ -130,12 +131,22 @@ export class Finder {
   /** Paths without a single sensible number are counted as unread; the rest is kept. */
   shape(shape: ReadShape): void {
     const paths = this.sound(shape.paths);
-    if (paths.length > 0) this.shapes.push(paths.length === shape.paths.length ? shape : { ...shape, paths });
+    if (paths.length > 0)
+      this.shapes.push(
+        paths.length === shape.paths.length && paths.every((path, i) => path === shape.paths[i])
+          ? shape
+          : { ...shape, paths },
+      );
   }
 
   /** The paths that can be drawn; they count towards the limit. */
   sound(paths: readonly Path[]): readonly Path[] {
-    const kept = paths.filter((path) => path.segments.length > 0 && path.segments.every(isSound));
+    const kept = paths
+      .filter((path) => path.segments.length > 0 && path.segments.every(isSound))
+      .map((path): Path => {
+        const segments = halvedArcs(path.segments);
+        return segments === path.segments ? path : { ...path, segments };
+      });
     const lost = paths.filter((path) => path.segments.length > 0).length - kept.length;
     if (lost > 0) this.unread('paths with places that are not numbers or beyond 100 m', lost);
     this.segments += countSegments(kept);

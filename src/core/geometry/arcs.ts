@@ -3,13 +3,14 @@
  * point the longest stretch is taken whose G1 biarc (two arcs that meet smoothly; Bolton 1975, equal handles) stays
  * within the tolerance of it.
  */
-import { numberAt } from './elements';
-import type { Path } from './path';
+import { floatAt, numberAt } from './elements';
+import { type Path, pathLength } from './path';
 import { boxContains, growBox, type Point } from './point';
 import {
   type Arc,
   arcBetween,
   arcRadius,
+  halvedArcs,
   type Line,
   line,
   pointAt,
@@ -18,7 +19,7 @@ import {
   subSegment,
   tangentAt,
 } from './segment';
-import { boxOf, extremes, nearestParameter } from './segment-measures';
+import { boxOf, extremes, nearestParameter, segmentLength } from './segment-measures';
 
 /** Points per stretch at which the distance from curve to biarc is measured: first a few, then many to be sure. */
 const CHECKS = [8, 61];
@@ -28,6 +29,13 @@ const BACK_CHECKS = [0.2, 0.5, 0.8];
 const SMOOTH = (1.5 * Math.PI) / 180;
 /** How far an arc may reach over the bounds of what it stands for, in mm. */
 const OVERSHOOT_MM = 0.002;
+/** The longest stretch that can be fitted is looked for by halving, so often at most, until it is known to this share. */
+const HALVINGS = 12;
+const NEAR_ENOUGH = 0.1;
+/** Shares of what a path may be longer or shorter that are given to its first stretch; the one with the fewest pieces is taken. */
+const AT_ONCE = [0.3, 0.45, 0.6];
+/** What rounding adds to a tolerance, in mm; a path may be longer or shorter by both. */
+const LENGTH_MM = 0.001;
 /** Measured distances must stay under this share of the tolerance, for what lies between the checks. */
 const MARGIN = 0.9;
 
@@ -66,22 +74,47 @@ function biarc(p: Point, tp: Point, q: Point, tq: Point): (Arc | Line)[] | null 
   return [first, second];
 }
 
-/** Distance from a point to an arc or line, or infinity when the foot lies off it. */
-function distanceTo(s: Arc | Line, p: Point): number {
+/** Distance from a point to an arc or a line, in mm. Written out: most of the time goes here. */
+function distanceTo(s: Arc | Line, x: number, y: number): number {
   if (s.kind === 'line') {
-    const dx = s.x1 - s.x0;
-    const dy = s.y1 - s.y0;
-    const l = dx * dx + dy * dy;
-    const u = l === 0 ? 0 : Math.min(1, Math.max(0, ((p.x - s.x0) * dx + (p.y - s.y0) * dy) / l));
-    return Math.hypot(s.x0 + u * dx - p.x, s.y0 + u * dy - p.y);
+    const [dx, dy] = [s.x1 - s.x0, s.y1 - s.y0];
+    const [px, py] = [x - s.x0, y - s.y0];
+    const square = dx * dx + dy * dy;
+    const u = square === 0 ? 0 : Math.min(1, Math.max(0, (px * dx + py * dy) / square));
+    return length(px - u * dx, py - u * dy);
   }
-  const from = Math.atan2(s.y0 - s.cy, s.x0 - s.cx);
-  let angle = Math.atan2(p.y - s.cy, p.x - s.cx) - from;
-  const turn = 2 * Math.PI;
-  if (s.sweep > 0) angle = ((angle % turn) + turn) % turn;
-  else angle = -(((-angle % turn) + turn) % turn);
-  if (Math.abs(angle) <= Math.abs(s.sweep)) return Math.abs(Math.hypot(p.x - s.cx, p.y - s.cy) - arcRadius(s));
-  return Math.min(Math.hypot(p.x - s.x0, p.y - s.y0), Math.hypot(p.x - s.x1, p.y - s.y1));
+  const [px, py] = [x - s.cx, y - s.cy];
+  const [ax, ay] = [s.x0 - s.cx, s.y0 - s.cy];
+  const way = Math.sign(s.sweep);
+  const afterStart = way * (ax * py - ay * px) >= 0;
+  const beforeEnd = way * (px * (s.y1 - s.cy) - py * (s.x1 - s.cx)) >= 0;
+  const isBeside = Math.abs(s.sweep) > Math.PI ? afterStart || beforeEnd : afterStart && beforeEnd;
+  if (isBeside) return Math.abs(length(px, py) - length(ax, ay));
+  return Math.min(length(x - s.x0, y - s.y0), length(x - s.x1, y - s.y1));
+}
+
+const length = (x: number, y: number): number => Math.sqrt(x * x + y * y);
+
+/** Whether points, as x, y pairs, lie within a distance of a shape. */
+function arePointsNear(points: Float64Array, shape: readonly (Arc | Line)[], within: number): boolean {
+  for (let i = 0; i < points.length; i += 2) {
+    const [x, y] = [floatAt(points, i), floatAt(points, i + 1)];
+    let isNear = false;
+    for (const piece of shape) if (distanceTo(piece, x, y) <= within) isNear = true;
+    if (!isNear) return false;
+  }
+  return true;
+}
+
+/** Points of a chain between two places, at equal steps, without its ends; x, y pairs. */
+function pointsBetween(chain: readonly Segment[], from: number, to: number, steps: number): Float64Array {
+  const out = new Float64Array(2 * (steps - 1));
+  for (let i = 1; i < steps; i++) {
+    const { x, y } = chainPoint(chain, from + ((to - from) * i) / steps);
+    out[2 * i - 2] = x;
+    out[2 * i - 1] = y;
+  }
+  return out;
 }
 
 /** The point at `u`: segment ⌊u⌋ of the chain at the rest; the end of a segment belongs to the next, but for the last. */
@@ -106,23 +139,74 @@ function distanceToChain(chain: readonly Segment[], p: Point, from: number, to: 
   return least;
 }
 
-function fit(chain: readonly Segment[], from: number, to: number, tolerance: number): (Arc | Line)[] | null {
+/** How closely lines and arcs follow a path: how far they stray, and how much longer they are so far. Lengths in mm. */
+class Closeness {
+  private done = 0;
+  /** What is made so far is longer than the path by this; shorter below 0. */
+  private longer = 0;
+
+  /**
+   * `whole` is the length of the path, null where it is not looked at. `atOnce` is how much of what it may be longer or shorter is
+   * given to the first stretch; more and more as it goes on.
+   */
+  constructor(
+    readonly tolerance: number,
+    private readonly whole: number | null,
+    private readonly atOnce = 1,
+  ) {}
+
+  /** To which share the longest stretch is looked for: where lengths count, a longer one is not always better. */
+  get nearEnough(): number {
+    return this.whole === null ? 0 : NEAR_ENOUGH;
+  }
+
+  /** Whether lines and arcs may stand for a part of a chain: some make up for others that are too long. */
+  admits(shape: readonly Segment[], chain: readonly Segment[], from: number, to: number): boolean {
+    if (this.whole === null) return true;
+    const mm = lengthBetween(chain, from, to);
+    const longer = Math.abs(this.longer + totalLength(shape) - mm);
+    const share = this.atOnce + (1 - this.atOnce) * Math.min(1, (this.done + mm) / this.whole);
+    return longer <= (this.tolerance + LENGTH_MM) * share || longer < Math.abs(this.longer);
+  }
+
+  /** Lines and arcs that were taken for a part of a chain. */
+  take(shape: readonly Segment[], chain: readonly Segment[], from: number, to: number): void {
+    if (this.whole === null) return;
+    const mm = lengthBetween(chain, from, to);
+    this.done += mm;
+    this.longer += totalLength(shape) - mm;
+  }
+}
+
+const totalLength = (pieces: readonly Segment[]): number => pieces.reduce((sum, s) => sum + segmentLength(s), 0);
+
+/** Length of a chain between two places, in mm. */
+function lengthBetween(chain: readonly Segment[], from: number, to: number): number {
+  let mm = 0;
+  for (let i = Math.floor(from); i < Math.min(chain.length, Math.ceil(to)); i++)
+    mm += segmentLength(subSegment(chain[i] as Segment, Math.max(0, from - i), Math.min(1, to - i)));
+  return mm;
+}
+
+function fit(chain: readonly Segment[], from: number, to: number, closeness: Closeness): (Arc | Line)[] | null {
+  const { tolerance } = closeness;
   const p = chainPoint(chain, from);
   const [last, lastT] = Number.isInteger(to) ? [chain[to - 1] as Segment, 1] : chainAt(chain, to);
   const q = pointAt(last, lastT);
   const chord = line(p.x, p.y, q.x, q.y);
   // The stretch does not turn back in x or y, so its ends are its bounds; what stands for it must keep them.
   const bounds = growBox(boxOf([chord]), OVERSHOOT_MM);
+  const points: Float64Array[] = [];
   const within = (shape: readonly (Arc | Line)[]): boolean => {
     if (!boxContains(bounds, boxOf(shape))) return false;
-    for (const checks of CHECKS)
-      for (let i = 1; i < checks; i++) {
-        const at = chainPoint(chain, from + ((to - from) * i) / checks);
-        if (Math.min(...shape.map((piece) => distanceTo(piece, at))) > tolerance * MARGIN) return false;
-      }
-    return shape.every((piece) =>
+    for (const [k, steps] of CHECKS.entries()) {
+      points[k] ??= pointsBetween(chain, from, to, steps);
+      if (!arePointsNear(points[k] as Float64Array, shape, tolerance * MARGIN)) return false;
+    }
+    const isNear = shape.every((piece) =>
       BACK_CHECKS.every((t) => distanceToChain(chain, pointAt(piece, t), from, to) <= tolerance * MARGIN),
     );
+    return isNear && closeness.admits(shape, chain, from, to);
   };
   const arcs = biarc(p, tangentAt(...chainAt(chain, from)), q, tangentAt(last, lastT));
   // Arcs turning far round are either a loop or a bad guess; a shorter stretch decides.
@@ -158,19 +242,19 @@ function runsOn(before: Segment, next: Segment): boolean {
 }
 
 /** A chain of smoothly joined curves, none turning back in x or y, as lines and arcs. */
-function chainToArcs(chain: readonly Segment[], tolerance: number): (Arc | Line)[] {
+function chainToArcs(chain: readonly Segment[], closeness: Closeness): (Arc | Line)[] {
   const out: (Arc | Line)[] = [];
   const end = chain.length;
   let from = 0;
   for (let guard = 0; from < end && guard < 4096; guard++) {
-    let best = fit(chain, from, end, tolerance);
+    let best = fit(chain, from, end, closeness);
     let reach = end;
     if (!best) {
       let low = from;
       let high = end;
-      for (let k = 0; k < 12; k++) {
+      for (let k = 0; k < HALVINGS && !(best && high - low < closeness.nearEnough * (low - from)); k++) {
         const mid = (low + high) / 2;
-        const found = fit(chain, from, mid, tolerance);
+        const found = fit(chain, from, mid, closeness);
         if (found) {
           best = found;
           reach = mid;
@@ -181,33 +265,31 @@ function chainToArcs(chain: readonly Segment[], tolerance: number): (Arc | Line)
     if (!best) {
       // Tighter than the search reaches: chords as fine as the tolerance asks.
       const [s, t] = chainAt(chain, from);
-      reach = Math.floor(from) + Math.min(1, t + 1 / stepsWithin(s, tolerance * MARGIN));
+      reach = Math.floor(from) + Math.min(1, t + 1 / stepsWithin(s, closeness.tolerance * MARGIN));
       const p = pointAt(s, t);
       const q = chainPoint(chain, reach);
       best = [line(p.x, p.y, q.x, q.y)];
     }
     for (const piece of best) out.push(piece);
+    closeness.take(best, chain, from, reach);
     from = reach;
   }
   return out;
 }
 
-/**
- * A path of lines and arcs only, within `tolerance` mm of the given one. Lines, arcs and corners are kept exactly. A
- * curve may double back, so every turning point in x and y is a node: no check looks past it, and bounds stay exact.
- */
-export function pathToArcs(path: Path, tolerance: number): (Arc | Line)[] {
+function fitted(path: Path, closeness: Closeness): (Arc | Line)[] {
   const out: (Arc | Line)[] = [];
   let chain: Segment[] = [];
   const finish = () => {
-    for (const piece of chainToArcs(chain, tolerance))
+    for (const piece of chainToArcs(chain, closeness))
       if (Math.hypot(piece.x1 - piece.x0, piece.y1 - piece.y0) > 1e-9) out.push(piece);
     chain = [];
   };
   for (const s of path.segments) {
     if (s.kind === 'line' || s.kind === 'arc') {
       finish();
-      out.push(s);
+      out.push(...halvedArcs([s]));
+      closeness.take([s], [s], 0, 1);
       continue;
     }
     const stops = [0, ...extremes(s).sort((a, b) => a - b), 1];
@@ -220,4 +302,21 @@ export function pathToArcs(path: Path, tolerance: number): (Arc | Line)[] {
   }
   finish();
   return out;
+}
+
+/**
+ * A path of lines and arcs only, within `tolerance` mm of the given one, and as long as it within the same and a micrometre. Lines,
+ * arcs and corners are kept exactly. A curve may double back, so every turning point in x and y is a node: no check looks past it,
+ * and bounds stay exact.
+ */
+export function pathToArcs(path: Path, tolerance: number): (Arc | Line)[] {
+  const whole = pathLength(path);
+  const isAsLong = (made: readonly Segment[]) => Math.abs(totalLength(made) - whole) <= tolerance + LENGTH_MM;
+  const free = fitted(path, new Closeness(tolerance, null));
+  if (isAsLong(free)) return free;
+  // Many stretches that stray to one side add up: now each is measured against those before it.
+  const measured = AT_ONCE.map((atOnce) => fitted(path, new Closeness(tolerance, Math.max(whole, tolerance), atOnce)));
+  return (
+    measured.filter(isAsLong).sort((a, b) => a.length - b.length)[0] ?? fitted(path, new Closeness(tolerance / 8, null))
+  );
 }

@@ -2,7 +2,8 @@
  * What is drawn: by a beam or tool, on the screen, in a file. One vocabulary for all of them. A drawable is finite and
  * continuous, and says itself how large and how long it is, in mm.
  */
-import { isContinuous, type Path, pathBox, pathLength, transformPath } from './path';
+import { floatAt, intAt } from './elements';
+import { JOINT_MM, type Path, pathBox, pathLength, transformPath } from './path';
 import {
   applyMatrix,
   type Box,
@@ -13,6 +14,7 @@ import {
   type Point,
   uniteBoxes,
 } from './point';
+import { isTiny, type Segment, spanOf } from './segment';
 import { countStrokes, lengthsOf, type Strokes, strokePaths, strokesBox, transformStrokes } from './strokes';
 
 /** A closed path with stock on one side of it. */
@@ -75,6 +77,43 @@ export function drawnLength(d: Drawable): number {
     case 'area':
       return 0;
   }
+}
+
+/** Where the tool is set down for a drawable, and where it is lifted; null for an area, which is scanned as the machine will. */
+function endsOf(d: Drawable): { readonly from: Point; readonly to: Point } | null {
+  if (d.kind === 'area') return null;
+  if (d.kind === 'dot') {
+    const at = { x: d.at.x + (d.r ?? 0), y: d.at.y };
+    return { from: at, to: at };
+  }
+  if (d.kind === 'polyline' && isPacked(d.geometry)) {
+    const { xy } = d.geometry;
+    const last = xy.length - 2;
+    return { from: { x: floatAt(xy, 0), y: floatAt(xy, 1) }, to: { x: floatAt(xy, last), y: floatAt(xy, last + 1) } };
+  }
+  const { segments } = d.kind === 'outline' ? d.path : (d.geometry as Path);
+  const [first, last] = [segments[0], segments[segments.length - 1]];
+  return first && last ? { from: { x: first.x0, y: first.y0 }, to: { x: last.x1, y: last.y1 } } : null;
+}
+
+/**
+ * The way the tool moves without drawing, from one thing to the next in their order, in mm. `inside` gives the way within packed
+ * lines, for callers that know it.
+ */
+export function travelThrough(
+  drawn: Iterable<Drawable>,
+  inside: (lines: Strokes) => number = (lines) => lengthsOf(lines).travel,
+): number {
+  let travel = 0;
+  let at: Point | null = null;
+  for (const d of drawn) {
+    const ends = endsOf(d);
+    if (!ends) continue;
+    if (at) travel += Math.hypot(ends.from.x - at.x, ends.from.y - at.y);
+    if (d.kind === 'polyline' && isPacked(d.geometry)) travel += inside(d.geometry);
+    at = ends.to;
+  }
+  return travel;
 }
 
 /** The area that is filled as a whole, in mm². */
@@ -147,17 +186,74 @@ export function moveDrawable(d: Drawable, m: Matrix): Drawable {
   }
 }
 
-const isFinitePoint = ({ x, y }: Point): boolean => Number.isFinite(x) && Number.isFinite(y);
+/** What can be wrong with a drawable, so that it must not be written. */
+export type DrawableFault = {
+  readonly what: 'not finite' | 'empty' | 'open' | 'gap' | 'tiny';
+  /** Where, in mm; null where there is no telling. */
+  readonly at: Point | null;
+  /** How wide the gap is, or how long what is tiny, in mm; 0 for other faults. */
+  readonly mm: number;
+};
 
-/** Whether it is finite, each segment starts where the one before ends, and what is to be closed is. */
-export function isSound(d: Drawable): boolean {
-  if (d.kind === 'dot') return isFinitePoint(d.at) && (d.r === null || (Number.isFinite(d.r) && d.r > 0));
-  const isClosed = d.kind !== 'polyline';
-  return drawnPaths(d).every(
-    (path) =>
-      path.segments.length > 0 &&
-      (path.closed || !isClosed) &&
-      isContinuous(path) &&
-      path.segments.every((s) => Object.values(s).every((v) => typeof v !== 'number' || Number.isFinite(v))),
-  );
+/** Nothing shorter than this is drawn but points, in mm; it is also how exactly segments join. */
+const LEAST_DRAWN_MM = JOINT_MM;
+
+const fault = (what: DrawableFault['what'], at: Point | null = null, mm = 0): DrawableFault => ({ what, at, mm });
+
+const isFiniteSegment = (s: Segment): boolean => {
+  for (const value of Object.values(s)) if (typeof value === 'number' && !Number.isFinite(value)) return false;
+  return true;
+};
+
+function pathFault({ segments, closed }: Path, isToClose: boolean): DrawableFault | null {
+  const first = segments[0];
+  if (!first) return fault('empty');
+  if (isToClose && !closed) return fault('open', { x: first.x0, y: first.y0 });
+  let before = closed ? segments[segments.length - 1] : undefined;
+  for (const s of segments) {
+    if (!isFiniteSegment(s)) return fault('not finite');
+    const at = { x: s.x0, y: s.y0 };
+    const gap = before ? Math.hypot(before.x1 - s.x0, before.y1 - s.y0) : 0;
+    // Written so that a gap that is no number is one.
+    if (!(gap <= JOINT_MM)) return fault('gap', at, gap);
+    if (isTiny(s, LEAST_DRAWN_MM)) return fault('tiny', at, spanOf(s));
+    before = s;
+  }
+  return null;
+}
+
+function strokesFault({ xy, start }: Strokes): DrawableFault | null {
+  if (start.length < 2) return fault('empty');
+  for (const value of xy) if (!Number.isFinite(value)) return fault('not finite');
+  for (let s = 0; s + 1 < start.length; s++) {
+    const [from, to] = [intAt(start, s), intAt(start, s + 1)];
+    if (to - from < 2) return fault('empty');
+    for (let i = from + 1; i < to; i++) {
+      const [x, y] = [floatAt(xy, 2 * i), floatAt(xy, 2 * i + 1)];
+      const length = Math.hypot(x - floatAt(xy, 2 * i - 2), y - floatAt(xy, 2 * i - 1));
+      if (length < LEAST_DRAWN_MM) return fault('tiny', { x, y }, length);
+    }
+  }
+  return null;
+}
+
+/**
+ * The first thing wrong with a drawable, or null: it must be finite, each segment start where the one before ends (1e-6 mm), what
+ * is to be closed be so, and nothing but points be shorter than 1e-6 mm. Formats would each write something else of it.
+ */
+export function faultOf(d: Drawable): DrawableFault | null {
+  if (d.kind === 'dot') {
+    if (!Number.isFinite(d.at.x) || !Number.isFinite(d.at.y)) return fault('not finite');
+    if (d.r === null) return null;
+    if (!Number.isFinite(d.r)) return fault('not finite');
+    return d.r < LEAST_DRAWN_MM ? fault('tiny', d.at, d.r) : null;
+  }
+  if (d.kind === 'polyline' && isPacked(d.geometry)) return strokesFault(d.geometry);
+  const paths = drawnPaths(d);
+  if (paths.length === 0) return fault('empty');
+  for (const path of paths) {
+    const found = pathFault(path, d.kind !== 'polyline');
+    if (found) return found;
+  }
+  return null;
 }

@@ -1,15 +1,34 @@
 /** Paths as SVG path data, written and read. */
 import svgpath from 'svgpath';
+import { LIMITS } from '../limits';
 import { decimal } from '../units/decimal';
 import type { Path } from './path';
 import { compose, type Matrix, rotation, scaling, translation } from './point';
-import { arcAbout, arcRadius, cubic, line, quadratic, type Segment, transformSegment, withEnds } from './segment';
+import {
+  arcAbout,
+  arcRadius,
+  arcToCubics,
+  cubic,
+  line,
+  pointAt,
+  quadratic,
+  type Segment,
+  transformSegment,
+  withEnds,
+} from './segment';
 
 /** What path data gives; `damaged` where it was not read to its end. */
 export type ReadPaths = { readonly paths: readonly Path[]; readonly damaged: boolean };
 
 /** Decimal places in files: 0.01 µm in millimetres, so that rounding never shows. */
 export const FILE_DIGITS = 5;
+/**
+ * An arc that turns farther is written as several, in radians. Near half a turn, rounding its radius or ends by 1e-5 mm moves its
+ * middle by hundredths, and a whole turn has no ends to tell it from none.
+ */
+const WIDEST_ARC = 2;
+/** An arc too flat to be written as one becomes a curve this close, in mm. */
+const FLAT_MM = 1e-6;
 /** Decimal places of what a document keeps: a nanometre, so that it comes back as it was. */
 export const KEPT_DIGITS = 6;
 
@@ -29,10 +48,14 @@ export function pathData(paths: readonly Path[], height: number | null, digits =
       case 'cubic':
         return `C${x(s.ax)} ${y(s.ay)} ${x(s.bx)} ${y(s.by)} ${x(s.x1)} ${y(s.y1)}`;
       case 'arc': {
-        const large = Math.abs(s.sweep) > Math.PI ? 1 : 0;
+        if (arcRadius(s) > LIMITS.arcRadiusMm) return arcToCubics(s, FLAT_MM).map(command).join('');
         const clockwise = s.sweep > 0 === (height === null) ? 1 : 0;
         const r = n(arcRadius(s));
-        return `A${r} ${r} 0 ${large} ${clockwise} ${x(s.x1)} ${y(s.y1)}`;
+        const pieces = Math.ceil(Math.abs(s.sweep) / WIDEST_ARC);
+        return Array.from({ length: pieces }, (_, i) => {
+          const end = pointAt(s, (i + 1) / pieces);
+          return `A${r} ${r} 0 0 ${clockwise} ${x(end.x)} ${y(end.y)}`;
+        }).join('');
       }
     }
   };

@@ -1,6 +1,15 @@
 /** Paths (runs of joined segments) and regions (closed paths that enclose an area). */
 import { type Box, EMPTY_BOX, type Matrix, type Point, uniteBoxes } from './point';
-import { line, pointAt, reverseSegment, type Segment, stepsWithin, transformSegments } from './segment';
+import {
+  isTiny,
+  line,
+  pointAt,
+  reverseSegment,
+  type Segment,
+  stepsWithin,
+  transformSegments,
+  withEnds,
+} from './segment';
 import { boxOf, segmentArea, segmentLength } from './segment-measures';
 
 /** Segments end to start; when `closed`, the last ends where the first starts. */
@@ -64,8 +73,8 @@ export function flattenPath(p: Path, tolerance: number): Point[] {
   return out;
 }
 
-/** The tightest gap allowed between the end of one segment and the start of the next, in mm. */
-const JOINT_MM = 1e-6;
+/** The widest gap allowed between the end of one segment and the start of the next, in mm. */
+export const JOINT_MM = 1e-6;
 
 /** Whether every joint of a path meets, the closing one included when it claims to be closed. */
 export function isContinuous(p: Path): boolean {
@@ -75,3 +84,34 @@ export function isContinuous(p: Path): boolean {
     return Math.hypot(before.x1 - s.x0, before.y1 - s.y0) <= JOINT_MM;
   });
 }
+
+/** Segments shorter than this are dropped, in mm: twice what is too short to be drawn, so that no turn makes it so. */
+export const DROPPED_MM = 2 * JOINT_MM;
+/** Gaps of rounding are no wider, in mm. */
+const ROUNDING_MM = 1e-5;
+
+/**
+ * A path whose segments meet exactly: where one starts no farther than `within` mm from the end of the one before, it is made to
+ * start there (see `withEnds`), and so is the end of one that is closed. Wider gaps stay, to be found. Segments shorter than
+ * 2e-6 mm go, unless there are no others.
+ */
+export function joinedExactly(path: Path, within = ROUNDING_MM): Path {
+  const { segments, closed } = path;
+  const firstBefore = closed ? segments[segments.length - 1] : undefined;
+  if (segments.every((s, i) => !isTiny(s, DROPPED_MM) && meets(i > 0 ? segments[i - 1] : firstBefore, s))) return path;
+  const out: Segment[] = [];
+  for (const s of segments) if (!isTiny(s, DROPPED_MM)) out.push(startingAtEnd(out[out.length - 1], s, within));
+  const [first, last] = [out[0], out[out.length - 1]];
+  if (!first || !last) return path;
+  if (closed && !meets(last, first) && gapBetween(last, first) <= within)
+    out[out.length - 1] = withEnds(last, { x: last.x0, y: last.y0 }, { x: first.x0, y: first.y0 });
+  return { segments: out, closed };
+}
+
+const gapBetween = (before: Segment, s: Segment): number => Math.hypot(before.x1 - s.x0, before.y1 - s.y0);
+
+const meets = (before: Segment | undefined, s: Segment): boolean =>
+  before === undefined || (before.x1 === s.x0 && before.y1 === s.y0);
+
+const startingAtEnd = (before: Segment | undefined, s: Segment, within: number): Segment =>
+  before && gapBetween(before, s) <= within ? withEnds(s, { x: before.x1, y: before.y1 }, { x: s.x1, y: s.y1 }) : s;

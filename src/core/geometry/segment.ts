@@ -64,8 +64,36 @@ export function arcAbout(cx: number, cy: number, radius: number, from: number, s
   };
 }
 
+/** An arc that turns farther is told badly by its ends, in radians: of a whole turn they say nothing. */
+const WIDEST_ARC = 1.5 * Math.PI;
+
 /** Radius of an arc. */
 export const arcRadius = (s: Arc): number => Math.hypot(s.x0 - s.cx, s.y0 - s.cy);
+
+/** How far a segment may reach from its start, in mm: the way along its ends and control points, of an arc its length. */
+export function spanOf(s: Segment): number {
+  switch (s.kind) {
+    case 'line':
+      return Math.hypot(s.x1 - s.x0, s.y1 - s.y0);
+    case 'quadratic':
+      return Math.hypot(s.ax - s.x0, s.ay - s.y0) + Math.hypot(s.x1 - s.ax, s.y1 - s.ay);
+    case 'cubic':
+      return (
+        Math.hypot(s.ax - s.x0, s.ay - s.y0) +
+        Math.hypot(s.bx - s.ax, s.by - s.ay) +
+        Math.hypot(s.x1 - s.bx, s.y1 - s.by)
+      );
+    case 'arc':
+      return arcRadius(s) * Math.abs(s.sweep);
+  }
+}
+
+/** Whether a segment reaches less than `mm` from its start. */
+export function isTiny(s: Segment, mm: number): boolean {
+  // Nearly all are told by their ends.
+  if (Math.abs(s.x1 - s.x0) + Math.abs(s.y1 - s.y0) >= 2 * mm) return false;
+  return spanOf(s) < mm;
+}
 
 /** Direction from the centre of an arc to its start, in radians counter-clockwise from the x axis. */
 export const arcStart = (s: Arc): number => Math.atan2(s.y0 - s.cy, s.x0 - s.cx);
@@ -213,7 +241,11 @@ export function subSegment(s: Segment, from: number, to: number): Segment {
 /** A segment with its ends set to the given points (used to close junctions without a gap). */
 export function withEnds(s: Segment, start: Point, end: Point): Segment {
   if (s.x0 === start.x && s.y0 === start.y && s.x1 === end.x && s.y1 === end.y) return s;
-  if (s.kind === 'arc') return arcBetween(start, end, s.sweep);
+  if (s.kind === 'arc')
+    // Of nearly a whole turn the ends do not tell the circle.
+    return Math.abs(s.sweep) > WIDEST_ARC
+      ? { ...s, x0: start.x, y0: start.y, x1: end.x, y1: end.y }
+      : arcBetween(start, end, s.sweep);
   const ends = { x0: start.x, y0: start.y, x1: end.x, y1: end.y };
   // Controls next to a moved end go with it, so that the tangent there stays.
   const d0x = start.x - s.x0;
@@ -228,6 +260,14 @@ export function withEnds(s: Segment, start: Point, end: Point): Segment {
     case 'cubic':
       return { ...s, ...ends, ax: s.ax + d0x, ay: s.ay + d0y, bx: s.bx + d1x, by: s.by + d1y };
   }
+}
+
+/** Segments with every arc of nearly a whole turn, or more, as two halves; the same list where there is none. */
+export function halvedArcs<S extends Segment>(segments: readonly S[]): readonly S[] {
+  const isWide = (s: S) => s.kind === 'arc' && Math.abs(s.sweep) > WIDEST_ARC;
+  if (!segments.some(isWide)) return segments;
+  // Halves are of the same kind.
+  return segments.flatMap((s) => (isWide(s) ? [subSegment(s, 0, 0.5) as S, subSegment(s, 0.5, 1) as S] : [s]));
 }
 
 /** The arc from one point to another that turns by `sweep` radians; a line when the sweep is nearly nothing. */

@@ -13,6 +13,9 @@ export const NO_STROKES: Strokes = { xy: new Float64Array(0), start: new Int32Ar
 /** How many strokes there are. */
 export const countStrokes = (s: Strokes): number => s.start.length - 1;
 
+/** Points this near each other are one, in mm: twice what is too short to be drawn, so that no turn makes it so. */
+export const STILL_MM = 2e-6;
+
 /** Gathers polylines point by point. */
 export class StrokeBuilder {
   private xy = new Float64Array(1024);
@@ -20,14 +23,22 @@ export class StrokeBuilder {
   private points = 0;
   private strokes = 0;
 
+  /** Goes on to a point; one that is where the stroke is already adds nothing. */
   add(x: number, y: number): void {
-    if (2 * this.points + 2 > this.xy.length) {
+    const at = 2 * this.points;
+    if (
+      this.points > intAt(this.start, this.strokes) &&
+      Math.abs(x - floatAt(this.xy, at - 2)) < STILL_MM &&
+      Math.abs(y - floatAt(this.xy, at - 1)) < STILL_MM
+    )
+      return;
+    if (at + 2 > this.xy.length) {
       const larger = new Float64Array(2 * this.xy.length);
       larger.set(this.xy);
       this.xy = larger;
     }
-    this.xy[2 * this.points] = x;
-    this.xy[2 * this.points + 1] = y;
+    this.xy[at] = x;
+    this.xy[at + 1] = y;
     this.points++;
   }
 
@@ -82,15 +93,17 @@ export function strokesBox({ xy }: Strokes): Box {
   return { minX, minY, maxX, maxY };
 }
 
-/** Each polyline as an open path. */
-export function strokePaths({ xy, start }: Strokes): Path[] {
-  return Array.from({ length: start.length - 1 }, (_, s) => {
-    const segments = [];
-    for (let i = intAt(start, s) + 1; i < intAt(start, s + 1); i++)
-      segments.push(line(floatAt(xy, 2 * i - 2), floatAt(xy, 2 * i - 1), floatAt(xy, 2 * i), floatAt(xy, 2 * i + 1)));
-    return { segments, closed: false };
-  });
+/** One of the polylines, by its number, as an open path. */
+function strokePath({ xy, start }: Strokes, s: number): Path {
+  const segments = [];
+  for (let i = intAt(start, s) + 1; i < intAt(start, s + 1); i++)
+    segments.push(line(floatAt(xy, 2 * i - 2), floatAt(xy, 2 * i - 1), floatAt(xy, 2 * i), floatAt(xy, 2 * i + 1)));
+  return { segments, closed: false };
 }
+
+/** Each polyline as an open path. */
+export const strokePaths = (strokes: Strokes): Path[] =>
+  Array.from({ length: countStrokes(strokes) }, (_, s) => strokePath(strokes, s));
 
 /** Strokes turned about the origin. */
 export const turnStrokes = (s: Strokes, { cos, sin }: { readonly cos: number; readonly sin: number }): Strokes =>

@@ -1,8 +1,9 @@
 /** What each operation draws: of every part what it is asked to work, in running order. */
 import type { Job, Operation, Part, Work } from '../document/schema';
-import { type Drawable, dot, filledArea, polyline } from '../geometry/drawable';
+import { type Drawable, dot, filledArea, polyline, travelThrough } from '../geometry/drawable';
 import { type KnownNesting, nestMeasured } from '../geometry/nesting';
 import { boxesMeet } from '../geometry/point';
+import { lengthsOf } from '../geometry/strokes';
 import { NOTHING_DRAWN } from '../kinds/work';
 import { WORKS, workKind } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
@@ -21,6 +22,8 @@ export type OperationResult = {
   readonly drawn: readonly DrawnWork[];
   /** Length of all that is drawn in mm. */
   readonly lengthMm: number;
+  /** The way between, in mm: moved without drawing, from one thing to the next. */
+  readonly travelMm: number;
   /** Area that is filled as a whole, in mm². */
   readonly fillMm2: number;
 };
@@ -118,6 +121,10 @@ export function operationResult(
     operation,
     drawn,
     lengthMm,
+    travelMm: travelThrough(
+      drawn.map((d) => d.drawable),
+      (lines) => memory.of(lines, 'travel', () => lengthsOf(lines).travel),
+    ),
     fillMm2: areas.reduce((sum, d) => sum + filledArea(d.drawable), 0),
   };
 }

@@ -95,7 +95,7 @@ export class Evaluator {
     return {
       parts: [...results.values()],
       operations,
-      findings: inspect(job, results, memory),
+      findings: inspect({ job, inspected: results, drawn: operations, memory }),
       workBox: drawnBox(exported),
     };
   }

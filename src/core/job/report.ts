@@ -8,6 +8,7 @@ import type { Stretch } from '../inspect/strength';
 import { noteOf } from '../kinds/step';
 import { tieStep } from '../kinds/steps/tie';
 import { tieOnSheet } from '../prepare/ties';
+import { twiceWithin } from '../rules/twice';
 import type { PartHatch } from '../toolpath/hatch/part-hatch';
 import type { JobResult } from './evaluate';
 import type { PartResult } from './part-result';
@@ -130,6 +131,8 @@ export function reportOf(job: Job, result: JobResult) {
       paths: totalSetDowns(o.drawn),
       dots: dotTotals(o.drawn),
       lengthMm: round(o.lengthMm),
+      travelMm: round(o.travelMm),
+      twiceMm: round(twiceWithin(o.drawn.map((d) => d.drawable))),
       scan: o.operation.scan,
       fillAreaMm2: round(o.fillMm2),
     })),

@@ -3,6 +3,7 @@
  * scripts/line-faces.ts) and set letter by letter: such faces have neither kerning nor joined forms.
  */
 import { z } from 'zod';
+import { alongOnce } from '../geometry/doubles';
 import { type Path, regionBox } from '../geometry/path';
 import { type Box, boxHeight, EMPTY_BOX } from '../geometry/point';
 import { cubic, line, type Segment } from '../geometry/segment';
@@ -47,6 +48,20 @@ const pathOf = ([start, ...further]: LineStroke): Path => {
   return { segments, closed: false };
 };
 
+/**
+ * Strokes of a glyph along each other nearer than this are one, in em: faces drawn for plotters run back along a stem to reach its
+ * other side, and a beam would burn it twice.
+ */
+const TWICE_EM = 0.001;
+
+/** A glyph, and what is gone along of its strokes once that was asked for. */
+type Glyph = {
+  readonly advance: number;
+  readonly strokes: readonly Path[];
+  readonly box: Box;
+  once: readonly Path[] | null;
+};
+
 /** A character with the marks that follow it. */
 const WITH_MARKS = /\P{M}\p{M}*|\p{M}/gu;
 
@@ -65,14 +80,14 @@ export function readLineFace(bytes: Uint8Array): Typeface | null {
   if (!read.success) return null;
   const file = read.data;
   // Glyph 0 stands for a character the face lacks.
-  const glyphs = [{ advance: 0, paths: [] as Path[], box: EMPTY_BOX as Box }];
+  const glyphs: Glyph[] = [{ advance: 0, strokes: [], box: EMPTY_BOX, once: [] }];
   const byCharacter = new Map<string, number>();
   for (const [character, [advance, strokes]] of Object.entries(file.glyphs)) {
     const paths = strokes.map(pathOf);
     byCharacter.set(character, glyphs.length);
-    glyphs.push({ advance, paths, box: regionBox(paths) });
+    glyphs.push({ advance, strokes: paths, box: regionBox(paths), once: null });
   }
-  const of = (glyph: number) => glyphs[glyph] ?? (glyphs[0] as (typeof glyphs)[number]);
+  const of = (glyph: number) => glyphs[glyph] ?? (glyphs[0] as Glyph);
   const heightOf = (character: string) => boxHeight(of(byCharacter.get(character) ?? 0).box);
   return {
     family: file.family,
@@ -85,7 +100,12 @@ export function readLineFace(bytes: Uint8Array): Typeface | null {
     lineGap: 0,
     slantDeg: file.slantDeg,
     capHeight: heightOf('H') || heightOf('X') || 0.7 * file.unitsPerEm,
-    outline: (glyph) => of(glyph).paths,
+    outline(glyph) {
+      const drawn = of(glyph);
+      // Few of a face's glyphs are ever set.
+      drawn.once ??= alongOnce(drawn.strokes, TWICE_EM * file.unitsPerEm);
+      return drawn.once;
+    },
     box: (glyph) => of(glyph).box,
     shape(text, direction) {
       const shaped: ShapedGlyph[] = [];

@@ -1,13 +1,14 @@
 /** Brought-in artwork made ready: the groups wanted, at its size about its middle, its loose lines closed. */
 import type { ReadDrawing } from '../formats/read-drawing';
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { type Path, regionBox, shut, transformPath } from '../geometry/path';
+import { repeatsAmong } from '../geometry/doubles';
+import { type Path, pathLength, regionBox, shut, transformPath } from '../geometry/path';
 import { boxCentre, compose, isEmptyBox, scaling, translation } from '../geometry/point';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import type { Artwork } from '../schema/artwork';
+import { type Missing, missingOf } from './closing/arrived';
 import { EXACT_MM } from './closing/chains';
 import { type Closed, closeLines, type LooseLine } from './closing/closing';
-import { repeatsAmong } from './closing/doubles';
 import { refitPath } from './closing/refit';
 import { type Area, regionOf } from './closing/region';
 import { measureOutlines, type Outline, weighOutlines, weighPaths } from './outline';
@@ -31,8 +32,13 @@ export type PreparedArtwork = {
     readonly repeated: number;
     /** Edges that two outlines have in common. */
     readonly shared: number;
+    /** What was read and is not there. */
+    readonly missing: Missing;
   };
 };
+
+/** What arrives lies this near to what was read, in mm: flattening and rounding. */
+const NEAR_MM = 0.02;
 
 type ArtworkInput = {
   readonly engine: ClipEngine;
@@ -68,9 +74,16 @@ const ARTWORK: Stage<ArtworkInput, PreparedArtwork> = {
       again.has(i) ? [] : [{ paths: paths.map(smooth), rule }],
     );
     const region = regionOf(engine, fitted);
+    const outlines = measureOutlines(region.map((path) => ({ path, labels: path.segments.map(() => 0) })));
+    const openPaths = closed.open.map(smooth);
+    const read = [
+      ...areas.slice(0, areas.length - closed.loops.length).flatMap((a) => a.paths),
+      ...loose.map((l) => l.path),
+    ];
+    const arrived = { outlines: outlines.map((o) => o.path), openPaths };
     return {
-      outlines: measureOutlines(region.map((path) => ({ path, labels: path.segments.map(() => 0) }))),
-      openPaths: closed.open.map(smooth),
+      outlines,
+      openPaths,
       closing: {
         gaps: closed.gaps,
         doubled: closed.doubled,
@@ -78,6 +91,12 @@ const ARTWORK: Stage<ArtworkInput, PreparedArtwork> = {
         tees: closed.tees,
         repeated: again.size,
         shared,
+        missing: missingOf(
+          read.filter((path) => pathLength(path) > close.specks),
+          arrived,
+          NEAR_MM + close.doubles + (refit ?? 0),
+          Math.max(close.gap, close.specks),
+        ),
       },
     };
   },

@@ -2,7 +2,10 @@
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { countSegments, regionBox, transformPath } from '../geometry/path';
 import {
+  type Box,
   boxCentre,
+  boxHeight,
+  boxWidth,
   compose,
   EMPTY_BOX,
   isEmptyBox,
@@ -51,11 +54,21 @@ function madeOfWords(member: Lettering, weld: boolean, matrix: Matrix, context: 
   if ('sentence' in answer) return { trouble: { kind: 'no typeface', face: member.face, sentence: answer.sentence } };
   const face = answer.typeface;
   const layout = layoutLettering(member, face, memory);
+  const size = sizeTrouble(layout.box);
+  if (size) return { trouble: size };
   if (face.isSingleStroke)
     return { ownBox: layout.box, outlines: [], openPaths: letterPaths(layout, face, matrix), layout };
   const outlines = weldLettering(engine, layout, { face, weld, matrix, memory });
   const apart = member.closeUp && layoutLettering({ ...member, closeUp: null }, face, memory);
   return { ownBox: layout.box, outlines, layout, unclosed: apart ? letterPaths(apart, face, matrix) : [] };
+}
+
+/** What is wrong with the size of what lies within bounds, made `scale` times as large; null when nothing is. */
+function sizeTrouble(box: Box, scale = 1): MemberTrouble | null {
+  if (isEmptyBox(box)) return null;
+  const mm = scale * Math.max(boxWidth(box), boxHeight(box));
+  if (!(mm <= LIMITS.memberMostMm)) return { kind: 'too large', mm };
+  return mm < LIMITS.memberLeastMm ? { kind: 'too small', mm } : null;
 }
 
 /** Another part's shape about its middle; where the copy follows, it is placed from where that middle is. */
@@ -64,6 +77,8 @@ function madeOfCopy(member: Copy, copies: number, matrix: Matrix, context: Prepa
   if (typeof original === 'string') return { trouble: { kind: original === 'gone' ? 'no part' : 'copies itself' } };
   const count = copies * countSegments(original.solid.map((o) => o.path));
   if (count > LIMITS.copiedSegments) return { trouble: { kind: 'too many segments', count } };
+  const size = sizeTrouble(original.box, member.scale);
+  if (size) return { trouble: size };
   const middle = isEmptyBox(original.box) ? { x: 0, y: 0 } : boxCentre(original.box);
   const toOrigin = compose(translation(-middle.x, -middle.y), scaling(member.scale));
   const placed = member.follows ? compose(matrix, translation(middle.x, middle.y)) : matrix;
@@ -120,8 +135,8 @@ function made(member: Member, weld: boolean, copies: number, context: PrepareCon
 /** The member in the coordinates of its part. `copies` is how many copies the part holds: they share what may be copied. */
 export function prepareMember(member: Member, weld: boolean, copies: number, context: PrepareContext): PreparedMember {
   const done = made(member, weld, copies, context);
-  const trouble = 'trouble' in done ? done.trouble : null;
-  const { outlines, ownBox, ...more }: Made = 'trouble' in done ? { outlines: [], ownBox: EMPTY_BOX } : done;
+  const trouble = 'trouble' in done ? done.trouble : sizeTrouble(done.ownBox);
+  const { outlines, ownBox, ...more }: Made = 'trouble' in done || trouble ? { outlines: [], ownBox: EMPTY_BOX } : done;
   const { matrix = placementMatrix(member.placement), openPaths = [], layout = null } = more;
   return {
     id: member.id,

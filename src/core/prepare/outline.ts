@@ -2,8 +2,17 @@
 import type { LabelledPath } from '../geometry/boolean/labelled';
 import { numberAt } from '../geometry/elements';
 import { nestMeasured } from '../geometry/nesting';
-import { countSegments, type Path, pathArea, pathBox, transformPath } from '../geometry/path';
+import {
+  countSegments,
+  DROPPED_MM,
+  joinedExactly,
+  type Path,
+  pathArea,
+  pathBox,
+  transformPath,
+} from '../geometry/path';
 import { type Box, determinant, EMPTY_BOX, type Matrix, uniteBoxes } from '../geometry/point';
+import { isTiny, type Segment } from '../geometry/segment';
 
 /**
  * A clean closed path with its bounds, area, label and nesting: counter-clockwise around material, clockwise around a
@@ -23,11 +32,26 @@ export type Outline = {
   readonly depth: number;
 };
 
-/** The closed paths of a clean region as outlines: measured and nested; each keeps the way it runs. */
+/** The closed paths of a clean region as outlines: measured and nested; each keeps the way it runs, and has no segments of no length. */
 export function measureOutlines(paths: readonly LabelledPath[]): Outline[] {
-  const measured = paths.map(({ path, labels }) => ({ path, labels, box: pathBox(path), area: pathArea(path) }));
+  const measured = paths
+    .map(withoutTiny)
+    .map(({ path, labels }) => ({ path, labels, box: pathBox(path), area: pathArea(path) }));
   const { parent, depth } = nestMeasured(measured);
   return measured.map((o, i) => ({ ...o, parent: numberAt(parent, i), depth: numberAt(depth, i) }));
+}
+
+/** A closed path and the labels of its segments without those too short to be drawn. */
+function withoutTiny<P extends LabelledPath>(labelled: P): P {
+  const { path, labels } = labelled;
+  const joined = joinedExactly(path);
+  if (joined.segments.length === path.segments.length)
+    return joined === path ? labelled : { ...labelled, path: joined };
+  return {
+    ...labelled,
+    path: joined,
+    labels: labels.filter((_, i) => !isTiny(path.segments[i] as Segment, DROPPED_MM)),
+  };
 }
 
 /** Outlines with their nesting found anew over the whole list. */
@@ -70,10 +94,13 @@ export function transformOutlines(outlines: readonly Outline[], m: Matrix): Outl
   const scale = Math.abs(determinant(m));
   const upright = m.b === 0 && m.c === 0;
   return outlines.map((o) => {
-    const path = transformPath(o.path, m, mirrored);
+    const { path, labels } = withoutTiny({
+      path: transformPath(o.path, m, mirrored),
+      labels: mirrored ? [...o.labels].reverse() : o.labels,
+    });
     return {
       path,
-      labels: mirrored ? [...o.labels].reverse() : o.labels,
+      labels,
       box: upright ? transformUpright(o.box, m) : pathBox(path),
       area: o.area * scale,
       parent: o.parent,

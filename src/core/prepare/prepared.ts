@@ -26,7 +26,10 @@ export type MemberTrouble =
   | { readonly kind: 'no drawing'; readonly sentence: string }
   | { readonly kind: 'no part' }
   | { readonly kind: 'copies itself' }
-  | { readonly kind: 'too many segments'; readonly count: number };
+  | { readonly kind: 'too many segments'; readonly count: number }
+  /** How large it would be on its longer side. */
+  | { readonly kind: 'too large'; readonly mm: number }
+  | { readonly kind: 'too small'; readonly mm: number };
 
 /** A member made ready: its outlines and open paths on the sheet, and what setting or closing it found. */
 export type PreparedMember = {

@@ -2,7 +2,7 @@
 import { answerGap } from '../commands/drawings';
 import type { Artwork } from '../document/schema';
 import { regionBox } from '../geometry/path';
-import { applyMatrix, type Box, EMPTY_BOX, growBox, type Matrix, uniteBoxes } from '../geometry/point';
+import { applyMatrix, type Box, EMPTY_BOX, growBox, type Matrix, transformedBox, uniteBoxes } from '../geometry/point';
 import type { MendArgs } from '../inspect/finding';
 import type { Observation, Rule } from '../inspect/rule';
 import { LIMITS } from '../limits';
@@ -120,6 +120,19 @@ const sharedEdges = partRule({
     }),
 });
 
+const notArrived = partRule({
+  code: 'not-arrived',
+  severity: 'fault',
+  station: 'close',
+  find: (about) =>
+    ofDrawings(about, ({ missing }, member, { matrix }) => {
+      if (missing.paths === 0) return [];
+      const lines = missing.paths === 1 ? 'A line' : `${missing.paths.toLocaleString('en')} lines`;
+      const sentence = `${lines} of “${member.name}”, ${about.length(missing.mm)} long, did not arrive on the sheet: look the drawing over before you cut it.`;
+      return [{ sentence, box: growBox(transformedBox(missing.box, matrix), 1), detail: member.id }];
+    }),
+});
+
 const openLines = partRule({
   code: 'open-lines',
   severity: 'caution',
@@ -138,4 +151,11 @@ const openLines = partRule({
 });
 
 /** What is found about drawings that do not close. */
-export const CLOSING_RULES: readonly Rule<PartSubject, AnyMend>[] = [gap, askedGap, moreGaps, sharedEdges, openLines];
+export const CLOSING_RULES: readonly Rule<PartSubject, AnyMend>[] = [
+  notArrived,
+  gap,
+  askedGap,
+  moreGaps,
+  sharedEdges,
+  openLines,
+];

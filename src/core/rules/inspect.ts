@@ -1,6 +1,6 @@
 /** All findings of a job. */
 import { partTitle } from '../document/part-words';
-import type { Job, Part } from '../document/schema';
+import type { Part } from '../document/schema';
 import { isEmptyBox } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import { Names } from '../inspect/names';
@@ -10,7 +10,7 @@ import { type Step, stepIn } from '../kinds/steps';
 import { isCut } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
 import { formatLength } from '../units/quantity';
-import type { Inspected, PartSubject, Setting } from './rule';
+import type { Inspected, JobSubject, PartSubject, Setting } from './rule';
 import { JOB_RULES, PART_RULES } from './rules';
 
 type Named = Pick<Rule<never, unknown>, 'code' | 'severity' | 'station'>;
@@ -73,17 +73,16 @@ function partFindings({ part, ready, job }: PartInput, memory: Memory): readonly
   });
 }
 
-/** All findings of a job, in the order of its parts. `inspected` holds an entry for every part that is not hidden. */
-export function inspect(job: Job, inspected: ReadonlyMap<string, Inspected>, memory: Memory): Finding[] {
+/** All findings of a job, in the order of its parts. */
+export function inspect(subject: JobSubject): Finding[] {
+  const { job, inspected, memory } = subject;
   const reasons = new Map(job.leftAsIs.map((l) => [l.finding, l.reason]));
   const contentOf = (object: object) => memory.of(object, 'content of', () => JSON.stringify(object));
   const drafts = job.parts.flatMap((part) => {
     const ready = inspected.get(part.id);
     return ready ? memory.get(PART_FINDINGS, { part, ready, job, contentOf }) : [];
   });
-  const ofJob = JOB_RULES.flatMap((rule) =>
-    rule.find({ job, inspected }).map((found) => draft(rule, found, found.partId)),
-  );
+  const ofJob = JOB_RULES.flatMap((rule) => rule.find(subject).map((found) => draft(rule, found, found.partId)));
   const seen = new Map<string, number>();
   return [...drafts, ...ofJob].map(({ finding, detail }) => {
     const base = `${finding.code}:${finding.partId ?? ''}:${detail}`.slice(0, 280);

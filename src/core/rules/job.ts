@@ -6,6 +6,7 @@ import { windingAt } from '../geometry/winding';
 import { stepIn } from '../kinds/steps';
 import type { PreparedPart } from '../prepare/prepared';
 import { type JobRule, jobRule } from './rule';
+import { drawnTwice } from './twice';
 
 /** How a part is filled, and by which operation that is on; null when it is not. */
 function fillOf(part: Part, operations: ReadonlyMap<string, Operation>): Operation | null {
@@ -86,4 +87,5 @@ export const JOB_RULES: readonly JobRule[] = [
       });
     },
   }),
+  drawnTwice,
 ];

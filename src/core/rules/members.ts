@@ -31,6 +31,9 @@ const troubled = <K extends MemberTrouble['kind']>(
       ),
   });
 
+/** A length that is far beyond any sheet. */
+const metres = (mm: number): string => `${(mm / 1000).toLocaleString('en', { maximumSignificantDigits: 3 })} m`;
+
 const count = (n: number): string => n.toLocaleString('en');
 
 /** What is found about members that could not be made ready. */
@@ -68,6 +71,20 @@ export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     'too many segments',
     (t, title) =>
       `The copies in ${title} have ${count(t.count)} segments; up to ${count(LIMITS.copiedSegments)} are copied.`,
+  ),
+  troubled(
+    'too-large',
+    'fault',
+    'too large',
+    (t, title) =>
+      `Something in ${title} would be ${metres(t.mm)} large; up to ${metres(LIMITS.memberMostMm)} is drawn. Its place is kept.`,
+  ),
+  troubled(
+    'too-small',
+    'fault',
+    'too small',
+    (_, title) =>
+      `Something in ${title} would be smaller than ${LIMITS.memberLeastMm} mm and is not drawn. Its place is kept.`,
   ),
   partRule({
     code: 'words-set-anew',

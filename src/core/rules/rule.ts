@@ -1,7 +1,8 @@
 /** What rules about parts and whole jobs speak of, and how what they find is mended. */
 import type { BridgesSeen } from '../commands/bridges';
 import type { MiddleOf } from '../commands/changed';
-import type { Job, Member, Part } from '../document/schema';
+import type { Job, Member, Operation, Part, Work } from '../document/schema';
+import type { Drawable } from '../geometry/drawable';
 import type { MendArgs } from '../inspect/finding';
 import type { Names } from '../inspect/names';
 import type { Observation, Rule } from '../inspect/rule';
@@ -31,8 +32,20 @@ export type PartSubject = {
   readonly memory: Memory;
 };
 
+/** What an operation draws, and of which part and what of it. */
+export type OperationDrawn = {
+  readonly operation: Operation;
+  readonly drawn: readonly { readonly partId: string; readonly what: Work['what']; readonly drawable: Drawable }[];
+};
+
 /** What a rule about a whole job speaks of. */
-export type JobSubject = { readonly job: Job; readonly inspected: ReadonlyMap<string, Inspected> };
+export type JobSubject = {
+  readonly job: Job;
+  /** An entry for every part that is not hidden. */
+  readonly inspected: ReadonlyMap<string, Inspected>;
+  readonly drawn: readonly OperationDrawn[];
+  readonly memory: Memory;
+};
 
 /** What was computed of a job, as far as mending asks for it. */
 export type Seen = {

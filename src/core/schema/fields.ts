@@ -18,7 +18,7 @@ export const name = z.string().max(LIMITS.nameCharacters);
 export const coordinate = z.number().min(-LIMITS.lengthMm).max(LIMITS.lengthMm);
 
 /** A length in mm, more than nothing. */
-export const length = z.number().positive().max(LIMITS.lengthMm);
+export const length = z.number().min(LIMITS.leastLengthMm).max(LIMITS.lengthMm);
 
 /** A colour "#rrggbb". */
 export const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour such as #3730A3');
@@ -40,10 +40,43 @@ export const corners = z
   .default('round')
   .describe('Shape of the corners that grow.');
 
-/** Paths as text. */
+/** Path data whose coordinates are no farther from 0 than `most`. */
+const pathDataWithin = (most: number) =>
+  z
+    .string()
+    .max(LIMITS.pathCharacters)
+    .superRefine((data, context) => {
+      const message = numbersBeyond(data, most);
+      if (message) context.addIssue({ code: 'custom', message });
+    });
+
+const NUMBER = /[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?/g;
+
+/** What is wrong with the size of numbers in path data; null when nothing is. Radii of arcs may be larger than coordinates. */
+function numbersBeyond(data: string, most: number): string | null {
+  for (const [run] of data.matchAll(/[A-DF-Za-df-z][^A-DF-Za-df-z]*/g)) {
+    const isArc = run[0] === 'A' || run[0] === 'a';
+    let nth = 0;
+    for (const [text] of run.matchAll(NUMBER)) {
+      const isRadius = isArc && nth++ % 7 < 2;
+      const limit = isRadius ? LIMITS.arcRadiusMm : most;
+      if (!(Math.abs(Number(text)) <= limit))
+        return `${text.slice(0, 20)} is too far out; ${isRadius ? 'a radius is' : 'coordinates are'} at most ${limit.toLocaleString('en')}`;
+    }
+  }
+  return null;
+}
+
+/** Paths as text, in mm. */
 export const pathDataField = about(
-  z.string().max(LIMITS.pathCharacters),
+  pathDataWithin(LIMITS.lengthMm),
   'Paths as SVG path data in mm, y upwards; closed ones enclose areas, open ones are lines.',
+);
+
+/** Paths as text, in shares of what they lie on. */
+export const pathSharesField = about(
+  pathDataWithin(LIMITS.pathShares),
+  'Paths as SVG path data, y upwards; closed ones enclose areas, open ones are lines.',
 );
 
 /** Whether a step does anything. */

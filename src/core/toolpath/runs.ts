@@ -1,6 +1,7 @@
 /** Lines in the order a pen draws them: those that meet end to end in one go, and the nearest next, from either end. */
-import { type Path, reversePath } from '../geometry/path';
+import { DROPPED_MM, joinedExactly, type Path, reversePath } from '../geometry/path';
 import type { Point } from '../geometry/point';
+import { isTiny } from '../geometry/segment';
 import { NearestNext } from './nearest-next';
 
 /** Ends this near each other are one place, in mm. */
@@ -13,7 +14,7 @@ const endOf = (p: Path): Point => {
 };
 const keyOf = (p: Point): string => `${Math.round(p.x / SAME_MM)},${Math.round(p.y / SAME_MM)}`;
 
-/** Open lines that meet end to end made one; closed ones stay. Where more than two meet, the straightest go on. */
+/** Open lines that meet end to end made one, exactly; closed ones stay, what has no length goes. Where more than two meet, the straightest go on. */
 export function joinedRuns(paths: readonly Path[]): Path[] {
   type End = { readonly path: number; readonly end: 0 | 1; readonly way: Point };
   const at = new Map<string, End[]>();
@@ -46,6 +47,11 @@ export function joinedRuns(paths: readonly Path[]): Path[] {
   }
   const done = new Uint8Array(paths.length);
   const out: Path[] = [];
+  const add = (path: Path) => {
+    // Ends that count as one place are made one.
+    const joined = joinedExactly(path, SAME_MM * Math.SQRT2);
+    if (joined.segments.some((s) => !isTiny(s, DROPPED_MM))) out.push(joined);
+  };
   const walk = (path: number, from: 0 | 1) => {
     const segments: Path['segments'][number][] = [];
     let [at, end] = [path, from];
@@ -55,7 +61,7 @@ export function joinedRuns(paths: readonly Path[]): Path[] {
       const next = links.get(`${at}:${end === 0 ? 1 : 0}`);
       if (!next || done[next.path]) {
         const closed = next !== undefined && next.path === path && next.end === from && segments.length > 1;
-        out.push({ segments, closed });
+        add({ segments, closed });
         return;
       }
       [at, end] = [next.path, next.end];
@@ -65,7 +71,7 @@ export function joinedRuns(paths: readonly Path[]): Path[] {
     if (done[i]) return;
     if (path.closed) {
       done[i] = 1;
-      out.push(path);
+      add(path);
     } else if (!links.has(`${i}:0`)) walk(i, 0);
     else if (!links.has(`${i}:1`)) walk(i, 1);
   });
@@ -75,22 +81,19 @@ export function joinedRuns(paths: readonly Path[]): Path[] {
   return out;
 }
 
-/**
- * Lines in the order of the nearest next (greedy, from the origin); open ones are turned to begin at their nearer
- * end.
- */
-export function nearestNext(paths: readonly Path[]): Path[] {
+/** Lines in the order of the nearest next (greedy, from a place); open ones are turned to begin at their nearer end. */
+export function nearestNext(paths: readonly Path[], from: Point = { x: 0, y: 0 }): Path[] {
   // Two places a line: its start and its end; a closed one is only begun where it starts.
   const unvisited = new NearestNext(
     paths.flatMap((p) => [startOf(p), endOf(p)]),
-    0,
+    from.x,
   );
   paths.forEach((p, i) => {
     if (p.closed) unvisited.drop(2 * i + 1);
   });
   const out: Path[] = [];
-  let here: Point = { x: 0, y: 0 };
-  for (let next = unvisited.take(0, 0); next !== null; next = unvisited.take(here.x, here.y)) {
+  let here: Point = from;
+  for (let next = unvisited.take(from.x, from.y); next !== null; next = unvisited.take(here.x, here.y)) {
     const path = paths[next >> 1] as Path;
     unvisited.drop(next ^ 1);
     const taken = next % 2 === 1 ? reversePath(path) : path;

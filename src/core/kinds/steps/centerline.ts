@@ -4,7 +4,7 @@ import { growBox } from '../../geometry/point';
 import { more } from '../../inspect/rule';
 import { LIMITS } from '../../limits';
 import { weighPaths } from '../../prepare/outline';
-import { about, letterKey, pathDataField, stepOn } from '../../schema/fields';
+import { about, letterKey, pathSharesField, stepOn } from '../../schema/fields';
 import { type LetterLines, type PartLines, partLines, transformLines } from '../../toolpath/centerline/part-lines';
 import type { Uneven } from '../../toolpath/centerline/uneven';
 import { drawStep } from '../step';
@@ -15,7 +15,7 @@ const lineCorrectionSchema = z.strictObject({
     z.string().max(400).nullable().default(null),
     'What letters look like that it stands for everywhere in the part; null: only this one.',
   ),
-  d: about(pathDataField, 'The lines in its place, in capital heights from the letter’s origin.'),
+  d: about(pathSharesField, 'The lines in its place, in capital heights from the letter’s origin.'),
 });
 
 /** What each kind of place is called, and how grave it is. */

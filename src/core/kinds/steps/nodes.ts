@@ -1,7 +1,7 @@
 /** Nodes: outlines worked on by hand stand in place of what the steps before give. */
 import { z } from 'zod';
 import { takeInHand } from '../../prepare/hand-made';
-import { about, length, pathDataField, stepOn } from '../../schema/fields';
+import { about, length, pathSharesField, stepOn } from '../../schema/fields';
 import { fixedStep } from '../step';
 
 /** Outlines whose nodes were worked on by hand, in place of what the steps give. */
@@ -13,7 +13,10 @@ export const nodesStep = fixedStep({
   schema: z.strictObject({
     kind: z.literal('nodes'),
     on: stepOn,
-    d: pathDataField,
+    d: about(
+      pathSharesField,
+      'Paths as SVG path data in measures of the first member, y upwards; closed ones enclose areas, open ones are lines.',
+    ),
     unit: about(length, 'What the first member measured when this was drawn, in mm: its capitals, or its height.'),
     over: about(
       z.strictObject({ segments: z.int().min(0), area: z.number(), length: z.number().min(0) }),

@@ -9,6 +9,8 @@ import { movedAndTied } from '../../prepare/unite';
 import { about, ends, length, stepOn } from '../../schema/fields';
 import { outlineStep, tenths } from '../step';
 
+const tieShare = z.number().min(-LIMITS.tieShares).max(LIMITS.tieShares).nullable().default(null);
+
 const tieAnswerSchema = z.strictObject({
   piece: about(z.string().max(200), 'Which piece: member, letter and, after a stroke, which piece of that letter.'),
   how: about(
@@ -16,10 +18,10 @@ const tieAnswerSchema = z.strictObject({
     'Joined by a tie, moved until it touches, enlarged until it touches, or left as a piece of its own.',
   ),
   x: about(
-    z.number().nullable().default(null),
+    tieShare,
     'Middle of a tie placed by hand, from the middle of the piece, in shares of its size; null: where it is best.',
   ),
-  y: about(z.number().nullable().default(null), 'The same upwards.'),
+  y: about(tieShare, 'The same upwards.'),
   turn: about(z.number().min(-360).max(360).nullable().default(null), 'Direction of a tie set by hand, in degrees.'),
 });
 

@@ -6,6 +6,7 @@
  */
 
 import { joinRuns } from '../../geometry/boolean/join';
+import { withoutDoubles } from '../../geometry/doubles';
 import { numberAt } from '../../geometry/elements';
 import { type Path, pathArea } from '../../geometry/path';
 import { distance, type Point } from '../../geometry/point';
@@ -13,7 +14,6 @@ import { reverseSegment, type Segment } from '../../geometry/segment';
 import { segmentLength } from '../../geometry/segment-measures';
 import type { CloseSettings } from '../../schema/artwork';
 import { chainsOf, type Links, link, linkTouching, otherEnd, sealed, segmentsLength } from './chains';
-import { withoutDoubles } from './doubles';
 import { type JoinKind, joinEnds } from './join';
 import { type LooseEnd, matchEnds } from './match';
 import { endPoint, leaving, outwards } from './strand';

@@ -6,6 +6,7 @@
 
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { uniteLabelled } from '../../geometry/boolean/union';
+import { alongOnce } from '../../geometry/doubles';
 import { numberAt } from '../../geometry/elements';
 import { nestPaths } from '../../geometry/nesting';
 import { type Path, pathLength, regionArea, transformPath, transformRegion } from '../../geometry/path';
@@ -23,6 +24,10 @@ import { axisLines, type Centerline, centerlineOf, penOf, type StrokeDot } from 
 import { retraced } from './retrace';
 import { joinLetters } from './tails';
 import type { Uneven } from './uneven';
+
+/** Lines of strokes nearer to each other than this are one: in mm, and in widths of the stroke they were traced in. */
+const TWICE_MM = 0.002;
+const TWICE_WIDTHS = 0.01;
 
 /** Lines of a letter or shape, on the sheet. */
 export type LetterLines = {
@@ -128,7 +133,10 @@ function traceAll(
   );
   const largest = made.reduce((best, one) => (one.width > best.width ? one : best), NOTHING);
   return {
-    paths: made.flatMap((m) => (step.retraced === 'twice' ? retraced(m.paths, m.width) : m.paths)),
+    paths: made.flatMap((m) => {
+      const once = alongOnce(m.paths, TWICE_WIDTHS * m.width);
+      return step.retraced === 'twice' ? retraced(once, m.width) : once;
+    }),
     dots: made.flatMap((m) => m.dots),
     uneven: made.flatMap((m) => m.uneven),
     width: largest.width,
@@ -306,7 +314,9 @@ export function partLines(
     const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, penOf(regions));
     letters.push({ ...placedLine(NOTHING, { frame, text: '', units: 1, step }), ...wholeOf(traced, frame, step) });
   }
-  const lines = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.paths);
+  const drawn = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.paths);
+  // Letters that lie on each other have strokes in common.
+  const lines = step.retraced === 'once' ? alongOnce(drawn, TWICE_MM) : drawn;
   const lengthMm = lines.reduce((sum, path) => sum + pathLength(path), 0);
   return { paths: lines, dots: letters.flatMap((l) => l.dots), letters, lengthMm, untraced };
 }

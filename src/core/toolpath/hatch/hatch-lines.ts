@@ -1,11 +1,15 @@
 /** The lines that fill a shape: rows in strips and their order, or rings, and the pass along the edge. */
 import type { ClipEngine } from '../../geometry/boolean/engine';
-import { type Path, pathLength } from '../../geometry/path';
+import { drawnLength, travelThrough } from '../../geometry/drawable';
+import { floatAt } from '../../geometry/elements';
+import { joinedExactly, type Path } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
-import { countStrokes, joinStrokes, lengthsOf, NO_STROKES, type Strokes, turnStrokes } from '../../geometry/strokes';
+import { countStrokes, joinStrokes, NO_STROKES, type Strokes, turnStrokes } from '../../geometry/strokes';
 import { LIMITS } from '../../limits';
 import type { Outline } from '../../prepare/outline';
 import type { HatchTool } from '../../schema/tools';
+import { nearestNext } from '../runs';
+import { hatchDrawables } from './hatch-drawn';
 import { polygonsOf, turnBy } from './polygons';
 import { ringsOf } from './rings';
 import { countRows, scanlinesOf } from './scanlines';
@@ -70,16 +74,30 @@ export function* hatchLines(
     step.style === 'rings'
       ? yield* ringLines(engine, outlines, spacingMm)
       : yield* rowLines(origin, step, spacingMm, outlines);
-  const edge = step.outline === 'none' || step.style === 'rings' ? [] : outlinePaths(outlines);
-  const { drawn, travel } = lengthsOf(made.strokes);
+  const edge =
+    step.outline === 'none' || step.style === 'rings'
+      ? []
+      : edgeInOrder(outlinePaths(outlines), made.strokes, step.outline === 'first');
+  const drawn = hatchDrawables({ ...made, edge, overMissed: NO_STROKES }, step.outline === 'first');
   return {
     ...made,
     widthMm,
     spacingMm,
     edge,
-    drawnMm: drawn + [...made.rings, ...edge].reduce((sum, p) => sum + pathLength(p), 0),
-    travelMm: travel,
+    drawnMm: drawn.reduce((sum, d) => sum + drawnLength(d), 0),
+    travelMm: travelThrough(drawn),
   };
+}
+
+/** The pass along the edge, the nearest next from where the lines end; before them, so that it ends where they begin. */
+function edgeInOrder(paths: readonly Path[], { xy }: Strokes, isFirst: boolean): Path[] {
+  const at = isFirst ? 0 : xy.length - 2;
+  const lines = xy.length > 0 ? { x: floatAt(xy, at), y: floatAt(xy, at + 1) } : { x: 0, y: 0 };
+  const order = nearestNext(
+    paths.map((path) => joinedExactly(path)),
+    lines,
+  );
+  return isFirst ? order.reverse() : order;
 }
 
 type Made = Pick<HatchLines, 'strokes' | 'rings' | 'lineCount' | 'strips' | 'tooMany'>;
@@ -97,7 +115,13 @@ function* ringLines(engine: ClipEngine, outlines: readonly Outline[], spacing: n
     const { paths, rings, isCutShort } = next.value;
     return isCutShort
       ? { strokes: NO_STROKES, rings: [], lineCount: 0, strips: 0, tooMany: LIMITS.hatchRings }
-      : { strokes: NO_STROKES, rings: paths, lineCount: rings, strips: paths.length, tooMany: null };
+      : {
+          strokes: NO_STROKES,
+          rings: paths.map((path) => joinedExactly(path)),
+          lineCount: rings,
+          strips: paths.length,
+          tooMany: null,
+        };
   }
 }
 

@@ -1,5 +1,6 @@
 /** The lines that fill a part, what they cover, and what the tool cannot get to. */
 import type { ClipEngine } from '../../geometry/boolean/engine';
+import { drawnLength, travelThrough } from '../../geometry/drawable';
 import { floatAt, intAt, numberAt } from '../../geometry/elements';
 import { flattenPath, type Path, transformPath } from '../../geometry/path';
 import {
@@ -11,17 +12,11 @@ import {
   transformedBox,
   uniteBoxes,
 } from '../../geometry/point';
-import {
-  joinStrokes,
-  lengthsOf,
-  NO_STROKES,
-  type Strokes,
-  transformStrokes,
-  turnStrokes,
-} from '../../geometry/strokes';
+import { joinStrokes, NO_STROKES, type Strokes, transformStrokes, turnStrokes } from '../../geometry/strokes';
 import { once, shareFrom } from '../../memo';
 import { type Outline, transformOutlines } from '../../prepare/outline';
 import { type Cover, type CoverStrokes, coverOf } from './cover';
+import { hatchDrawables } from './hatch-drawn';
 import { type HatchLines, type HatchSettings, hatchLines, outlinePaths } from './hatch-lines';
 import { strokesOverMissed } from './over-missed';
 import { polygonsOf, type Turn, turnBy } from './polygons';
@@ -104,12 +99,12 @@ export function* partHatch(
     overMissed,
     Int32Array.from({ length: overMissed.start.length }, (_, i) => i),
   );
-  const { drawn, travel } = lengthsOf(overMissed);
+  const drawn = hatchDrawables({ ...made, overMissed }, step.outline === 'first');
   return {
     ...made,
-    overMissed: overMissed,
-    drawnMm: made.drawnMm + drawn,
-    travelMm: made.travelMm + travel,
+    overMissed,
+    drawnMm: drawn.reduce((sum, d) => sum + drawnLength(d), 0),
+    travelMm: travelThrough(drawn),
     cover: {
       ...cover,
       // With room left between the lines nothing is missed: it is meant so.

@@ -4,7 +4,7 @@
  */
 
 import { floatAt, intAt } from '../../geometry/elements';
-import { StrokeBuilder, type Strokes } from '../../geometry/strokes';
+import { STILL_MM, StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import type { Polygons } from './polygons';
 import { rowHeight, type Scanlines } from './scanlines';
 
@@ -69,7 +69,7 @@ class Chains {
     for (let k = 0; k < rows.count; k++)
       for (let at = intAt(rows.start, k); at + 1 < intAt(rows.start, k + 1); at += 2) {
         const length = floatAt(rows.x, at + 1) - floatAt(rows.x, at);
-        if (!(length > 0) || length < least) this.taken[at] = 1;
+        if (!(length >= Math.max(least, STILL_MM))) this.taken[at] = 1;
       }
   }
 

@@ -3,11 +3,11 @@
  * the longer covers; a curve goes when another runs along the whole of it. What is drawn twice would be burnt twice.
  */
 import Flatbush from 'flatbush';
-import { intAt, numberAt } from '../../geometry/elements';
-import type { Path } from '../../geometry/path';
-import { growBox } from '../../geometry/point';
-import { type Arc, arcRadius, type Line, pointAt, type Segment, subSegment } from '../../geometry/segment';
-import { nearestParameter, segmentBox, segmentLength } from '../../geometry/segment-measures';
+import { intAt, numberAt } from './elements';
+import type { Path } from './path';
+import { growBox } from './point';
+import { type Arc, arcRadius, type Line, pointAt, type Segment, subSegment } from './segment';
+import { nearestParameter, segmentBox, segmentLength } from './segment-measures';
 
 /** Parameter ranges of a segment that stay. */
 type Kept = readonly (readonly [from: number, to: number])[];
@@ -61,6 +61,32 @@ export function withoutDoubles(
   return { kept: kept, doubled };
 }
 
+/** Lines without what they go along twice, closer than `tolerance`: each in the pieces that are left of it; closed ones stay. */
+export function alongOnce(lines: readonly Path[], tolerance: number): readonly Path[] {
+  const segments = lines.flatMap((path) => path.segments);
+  const isClosed = lines.flatMap((path) => path.segments.map(() => path.closed));
+  const { kept, doubled } = withoutDoubles(segments, tolerance, isClosed);
+  if (doubled === 0) return lines;
+  let first = 0;
+  return lines.flatMap((line): Path[] => {
+    const pieces = kept.slice(first, first + line.segments.length).flat();
+    first += line.segments.length;
+    return line.closed ? [line] : runsOf(pieces).map((run) => ({ segments: run, closed: false }));
+  });
+}
+
+/** Segments parted where one does not start at the end of the one before. */
+function runsOf(segments: readonly Segment[]): Segment[][] {
+  const runs: Segment[][] = [];
+  for (const s of segments) {
+    const run = runs[runs.length - 1];
+    const before = run?.[run.length - 1];
+    if (run && before?.x1 === s.x0 && before.y1 === s.y0) run.push(s);
+    else runs.push([s]);
+  }
+  return runs;
+}
+
 /** Outlines that are drawn more than once, and edges that several have in common. */
 export type Repeats = {
   /** Outlines that another one runs along all the way: they are the same, drawn again. */
@@ -107,6 +133,25 @@ export function repeatsAmong(outlines: readonly (readonly Path[])[], tolerance: 
   });
   const again = new Set([...along].filter(([, by]) => by.size > 0).map(([outline]) => outline));
   return { again, shared: touched.filter((outline) => !again.has(outline)).length };
+}
+
+/** Where a segment runs along one before it in a list: the two of them, and for how long, in mm. */
+export type DoubledStretch = { readonly of: number; readonly along: number; readonly lengthMm: number };
+
+/** Stretches of segments that run along one listed before, closer than `tolerance` mm. */
+export function doubledStretches(segments: readonly Segment[], tolerance: number): DoubledStretch[] {
+  const search = indexOf(segments);
+  return segments.flatMap((s, of) => {
+    const length = segmentLength(s);
+    const off = offFor(length, tolerance);
+    return search(s, off)
+      .filter((along) => along < of)
+      .flatMap((along) => {
+        const kept = uncovered(s, length, [segments[along] as Segment], off);
+        const lengthMm = length * (1 - kept.reduce((sum, [from, to]) => sum + to - from, 0));
+        return lengthMm > 0 ? [{ of, along, lengthMm }] : [];
+      });
+  });
 }
 
 const offFor = (length: number, tolerance: number): number => Math.min(tolerance, length / SLENDER);
