@@ -6,7 +6,7 @@ ensureNodeModules();
 ensureDebian(['postgresql', 'chromium']);
 const env = { NEEDLEFILE_COMMAND: 'npm run bench' };
 console.log('\n── core');
-for (const name of ['core', 'parts', 'bridges', 'drawings', 'lines', 'fill'])
+for (const name of ['core', 'parts', 'bridges', 'drawings', 'lines', 'fill', 'files'])
   must(process.execPath, [bin('tsx', 'dist', 'cli.mjs'), `scripts/bench/${name}.ts`], { env });
 console.log('\n── browser');
 must(process.execPath, ['scripts/e2e.mjs'], { env: { ...env, NEEDLEFILE_BROWSER_RUN: 'bench' } });

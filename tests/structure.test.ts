@@ -124,6 +124,25 @@ describe('no import points upwards', () => {
   });
 });
 
+describe('what reads a file back', () => {
+  const FOLDER = 'src/core/formats/read-back/';
+  /** What a file imports from outside the folder that is more than a type. */
+  const shared = (file: string, text = textOf.get(file) ?? ''): string[] =>
+    importsOf(file, text.replace(/^import type [^;]*;/gm, '')).filter((target) => !target.startsWith(FOLDER));
+
+  test('shares no code with what writes it, so that a slip on one side is found by the other', () => {
+    const files = [...textOf.keys()].filter((file) => file.startsWith(FOLDER));
+    expect(files.length).toBeGreaterThan(4);
+    // Unpacking is a library’s.
+    expect(files.flatMap((file) => shared(file).filter((target) => target !== 'fflate'))).toEqual([]);
+  });
+
+  test('a planted import is found', () => {
+    expect(shared(`${FOLDER}svg.ts`, "import { decimal } from '../../units/decimal';")).toHaveLength(1);
+    expect(shared(`${FOLDER}svg.ts`, "import type { Path } from '../../geometry/path';")).toEqual([]);
+  });
+});
+
 /** A line that exports something declared in it, and its name. */
 const EXPORTED = /^export (?:declare |async |abstract )*(?:function\*?|class|type|interface|const|let|enum) (\w+)/;
 

@@ -1,16 +1,18 @@
 /** `needlefile prepare`: a job document in, machine files and a report out. No browser, no database. */
-import { mkdir, readFile, stat, writeFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { readJob } from '../core/document/read';
+import { documentTooLarge, readJob } from '../core/document/read';
 import type { Job } from '../core/document/schema';
 import type { FileFormat } from '../core/formats/written';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { Evaluator } from '../core/job/evaluate';
-import { drawingOf, writeFile as fileBytes, fileName } from '../core/job/export';
+import { makeFiles } from '../core/job/files';
 import { reportOf } from '../core/job/report';
 import { LIMITS } from '../core/limits';
+import { finished } from '../core/memo';
 import { diskFaces } from './typefaces';
+import { type FileToWrite, writeAll } from './write-all';
 
 /** What the command is asked to do. */
 export type PrepareOptions = {
@@ -24,18 +26,26 @@ export type PrepareOptions = {
   readonly strict: boolean;
 };
 
-/** Exit codes: 0 done, 1 findings that would spoil the work (only with --strict), 2 the input can't be used. */
+/**
+ * Exit codes: 0 done, 1 a file that is not given out because it is not what was drawn, or findings that would spoil the work
+ * (these only with --strict), 2 the input can't be used.
+ */
 export type ExitCode = 0 | 1 | 2;
 
 type Say = (line: string) => void;
 
-async function readText(file: string): Promise<string | null> {
+/** The text of a document, or a sentence why there is none. */
+async function readText(file: string): Promise<{ readonly text: string } | { readonly sentence: string }> {
   const size = await stat(file).then(
     (s) => (s.isFile() ? s.size : null),
     () => null,
   );
-  if (size === null) return null;
-  return size > LIMITS.documentBytes ? ' '.repeat(size) : readFile(file, 'utf8');
+  if (size === null) return { sentence: `There is no file ${file}.` };
+  if (size > LIMITS.documentBytes) return { sentence: documentTooLarge(size) };
+  return readFile(file, 'utf8').then(
+    (text) => ({ text }),
+    () => ({ sentence: `${file} can’t be read.` }),
+  );
 }
 
 async function bringDrawings(job: Job, evaluator: Evaluator, folder: string): Promise<void> {
@@ -49,12 +59,12 @@ async function bringDrawings(job: Job, evaluator: Evaluator, folder: string): Pr
 
 /** Prepares a job document: writes its files, and says its report. Returns how the process is to end. */
 export async function prepare(options: PrepareOptions, say: Say, complain: Say): Promise<ExitCode> {
-  const text = await readText(options.job);
-  if (text === null) {
-    complain(`There is no file ${options.job}.`);
+  const document = await readText(options.job);
+  if ('sentence' in document) {
+    complain(document.sentence);
     return 2;
   }
-  const read = readJob(text);
+  const read = readJob(document.text);
   if (!read.ok) {
     for (const sentence of read.sentences) complain(sentence);
     return 2;
@@ -77,24 +87,28 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
   await bringDrawings(job, evaluator, options.assets ?? path.dirname(path.resolve(options.job)));
   const result = evaluator.evaluate(job, faces);
 
-  const drawing = drawingOf(job, result);
+  const toWrite: FileToWrite[] = [];
+  let isRefused = false;
   if (options.out && options.formats.length > 0) {
-    if (!drawing) complain('Nothing is given to an operation that is on, so no file is written.');
-    else {
-      await mkdir(options.out, { recursive: true });
-      for (const format of options.formats) {
-        const file = path.join(options.out, fileName(job, format));
-        await writeFile(file, fileBytes(drawing, format, job.export));
-        say(file);
-      }
-    }
+    const { files, refused } = finished(makeFiles(job, result, options.formats, { partIds: null }));
+    for (const sentence of refused) complain(sentence);
+    isRefused = refused.length > 0;
+    if (files.length + refused.length === 0)
+      complain('Nothing is given to an operation that is on, so no file is written.');
+    for (const { name, bytes } of files) toWrite.push({ file: path.join(options.out, name), bytes, isSaid: true });
   }
-  if (options.report) {
-    await mkdir(path.dirname(path.resolve(options.report)), { recursive: true });
-    await writeFile(options.report, `${JSON.stringify(reportOf(job, result), null, 2)}\n`);
+  if (options.report && !isRefused) {
+    const text = `${JSON.stringify(reportOf(job, result), null, 2)}\n`;
+    toWrite.push({ file: options.report, bytes: new TextEncoder().encode(text), isSaid: false });
   }
+  const trouble = await writeAll(toWrite);
+  if (trouble) {
+    complain(trouble);
+    return 2;
+  }
+  for (const { file, isSaid } of toWrite) if (isSaid) say(file);
   for (const finding of result.findings)
     if (finding.leftReason === null) say(`${finding.severity}: ${finding.sentence}`);
   const spoiled = result.findings.some((f) => f.severity === 'fault' && f.leftReason === null);
-  return options.strict && spoiled ? 1 : 0;
+  return isRefused || (options.strict && spoiled) ? 1 : 0;
 }

@@ -4,7 +4,7 @@
  */
 import type { Chosen } from '../core/commands/chosen';
 import type { Job, StepOf } from '../core/document/schema';
-import { type FileFormat, writtenFormat } from '../core/formats/written';
+import type { FileFormat } from '../core/formats/written';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
@@ -14,7 +14,8 @@ import { asCut } from '../core/job/as-cut';
 import { bridgeVariants } from '../core/job/compare-bridges';
 import { type ToolTrial, toolTrials } from '../core/job/compare-tools';
 import { Evaluator, type JobResult, type Progress } from '../core/job/evaluate';
-import { drawingOf, type ExportScope, fileName } from '../core/job/export';
+import type { ExportScope } from '../core/job/export';
+import { type MadeFiles, makeFiles } from '../core/job/files';
 import { pictureOf } from '../core/job/picture';
 import { regionAt } from '../core/job/region-at';
 import { atSafeSize, type SafePart, thickenedEnough } from '../core/job/safe';
@@ -39,9 +40,6 @@ import {
   variantViewOf,
   viewOf,
 } from './view';
-
-/** A file that was written: its name and its bytes. */
-export type WrittenFile = { readonly name: string; readonly bytes: Uint8Array };
 
 /** What a question is answered with. */
 type Means = { readonly evaluator: Evaluator; readonly faces: FaceLookup };
@@ -95,19 +93,11 @@ export class Host {
     });
   }
 
-  /** Files of a document; empty when there is nothing to write. */
-  files(job: Job, formats: readonly FileFormat[], scope: ExportScope): Promise<WrittenFile[]> {
+  /** Files of a document, checked and read back: all, or none and why. */
+  files(job: Job, formats: readonly FileFormat[], scope: ExportScope): Promise<MadeFiles> {
     const { resultOf } = this;
     return this.answer(job, function* (means) {
-      const drawing = drawingOf(job, yield* resultOf(job, means), scope);
-      const files: WrittenFile[] = [];
-      if (!drawing) return files;
-      for (const format of formats) {
-        yield { done: files.length, of: formats.length };
-        const bytes = writtenFormat(format).write(drawing, job.export);
-        files.push({ name: fileName(job, format, scope), bytes });
-      }
-      return files;
+      return yield* makeFiles(job, yield* resultOf(job, means), formats, scope);
     });
   }
 

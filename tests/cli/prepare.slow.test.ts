@@ -1,7 +1,7 @@
 /** @module-tag slow */
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from 'vitest';
 import { writeFound } from '../../src/core/formats/found-file';
@@ -20,6 +20,7 @@ const run = (...args: string[]) => {
 };
 
 const home = folder();
+const entriesOf = (dir: string) => (existsSync(dir) ? readdirSync(dir) : []);
 const save = (name: string, document: unknown): string => {
   const file = path.join(home, name);
   writeFileSync(file, typeof document === 'string' ? document : JSON.stringify(document));
@@ -100,6 +101,91 @@ describe('input that can’t be used ends with 2 and a sentence', () => {
     expect(result.code).toBe(2);
     expect(result.err).toMatch(sentence);
     expect(result.err).not.toMatch(/at .*:\d+:\d+/);
+  });
+});
+
+test('a document of 600 MB is answered with a sentence, and not read', () => {
+  const file = path.join(home, 'giant.json');
+  writeFileSync(file, '{');
+  truncateSync(file, 600 * 1024 * 1024);
+  const result = run('prepare', file);
+  expect(result.code).toBe(2);
+  expect(result.err).toBe('This job document has 600.0 MB; up to 8 MB can be read.\n');
+});
+
+describe('all files of one command are written, or none', () => {
+  const job = save('all-or-none.json', jobWith([partOf([lettering('H')])]));
+
+  test('--out on a file', () => {
+    const file = save('taken', 'this is no folder');
+    const result = run('prepare', job, '--out', file);
+    expect(result.code).toBe(2);
+    expect(result.err).toMatch(/can’t be written: there is a file where a folder is to be\. No file is written\.\n$/);
+    expect(readFileSync(file, 'utf8')).toBe('this is no folder');
+    expect(run('prepare', job, '--out', path.join(file, 'deeper')).err).toContain('a file where a folder is to be');
+  });
+
+  test('a folder where a file is to be, or a report that can’t be written', () => {
+    const out = path.join(home, 'half');
+    mkdirSync(path.join(out, 'trial.pdf'), { recursive: true });
+    const result = run('prepare', job, '--out', out);
+    expect(result.code).toBe(2);
+    expect(result.out).toBe('');
+    expect(result.err).toContain('trial.pdf can’t be written: there is a folder of that name. No file is written.');
+    expect(entriesOf(out)).toEqual(['trial.pdf']);
+    const other = path.join(home, 'other');
+    const report = run('prepare', job, '--out', other, '--report', path.join(home, 'taken', 'report.json'));
+    expect([report.code, entriesOf(other)]).toEqual([2, []]);
+  });
+
+  test('what stood there is written over, and nothing is left beside it', () => {
+    const out = path.join(home, 'again');
+    for (let i = 0; i < 2; i++) expect(run('prepare', job, '--out', out).code).toBe(0);
+    expect(entriesOf(out).sort()).toEqual(['trial.dxf', 'trial.pdf', 'trial.svg']);
+  });
+});
+
+describe('numbers beyond all measure are refused with their field', () => {
+  const part = (more: object) => ({
+    format: 4,
+    sheet: { width: 300, height: 200 },
+    parts: [{ id: 'p', placement: { x: 0, y: 0 }, members: [], ...more }],
+  });
+  const member = (more: object) => part({ members: [{ id: 'm', placement: { x: 0, y: 0 }, ...more }] });
+  // Every field is tried in limits.test.ts; here, that nothing is written.
+  test.each<[string, object, RegExp]>([
+    [
+      'a coordinate that is still a number',
+      member({ kind: 'path', d: 'M0 0L1e308 1e308L5 5Z' }),
+      /^parts\[0\]\.members\[0\]\.d: 1e308 is too far out/,
+    ],
+    [
+      'a tie',
+      part({ steps: [{ kind: 'tie', width: 1e-300 }] }),
+      /^parts\[0\]\.steps\[0\]\.width must be at least 0\.001/,
+    ],
+  ])('%s', (name, document, sentence) => {
+    const out = path.join(home, `far-${name.replace(/ /g, '-')}`);
+    const result = run('prepare', save('far.json', document), '--out', out);
+    expect(result.err).toMatch(sentence);
+    expect([result.code, existsSync(out)]).toEqual([2, false]);
+  });
+
+  test('copies of copies at a thousand times are told, and the rest is written', () => {
+    const copies = Array.from({ length: 5 }, (_, i) => ({
+      ...partOf([{ id: 'c', kind: 'copy', of: `p${i}`, scale: 1000, placement: { x: 0, y: 0 } }]),
+      id: `p${i + 1}`,
+    }));
+    const out = path.join(home, 'copies');
+    const result = run(
+      'prepare',
+      save('copies.json', jobWith([{ ...partOf([lettering('H')]), id: 'p0' }, ...copies])),
+      '--out',
+      out,
+    );
+    expect(result.code).toBe(0);
+    expect(result.out).toMatch(/fault: Something in .* would be [\d,.]+ m large; up to 1,000 m is drawn\./);
+    expect(entriesOf(out)).toHaveLength(3);
   });
 });
 

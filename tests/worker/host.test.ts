@@ -50,7 +50,10 @@ test('a newer document makes the older one stop', async () => {
 test('only what changed is sent, and the rest is what was there', async () => {
   const bench = host();
   const job = (second: string) =>
-    jobWith([partOf([lettering('Oak')], { id: 'a' }), partOf([lettering(second)], { id: 'b' })]);
+    jobWith([
+      partOf([lettering('Oak')], { id: 'a' }),
+      partOf([lettering(second, 'Archivo Black', { placement: { x: 150, y: 30 } })], { id: 'b' }),
+    ]);
   const first = await bench.evaluate(job('Elm'), null);
   if (!first) throw new Error('no view');
   const before = applyUpdate(first, null);
@@ -123,10 +126,11 @@ test('a sample of the words in every face', { tags: 'slow' }, async () => {
 
 test('files are those of the headless command', async () => {
   const job = sign('OAK');
-  const [svg, dxf, pdf] = await host().files(job, ['svg', 'dxf', 'pdf'], { partIds: null });
+  const { files } = await host().files(job, ['svg', 'dxf', 'pdf'], { partIds: null });
+  const [svg, dxf, pdf] = files;
   expect([svg?.name, dxf?.name, pdf?.name]).toEqual(['trial.svg', 'trial.dxf', 'trial.pdf']);
   expect(new TextDecoder().decode(svg?.bytes)).toContain('<g id="Cut"');
-  expect(await host().files({ ...job, parts: [] }, ['svg'], { partIds: null })).toEqual([]);
+  expect(await host().files({ ...job, parts: [] }, ['svg'], { partIds: null })).toEqual({ files: [], refused: [] });
 });
 
 const stencil = (steps: object[] = [{ kind: 'bridge', width: 3 }]) =>

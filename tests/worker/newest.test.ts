@@ -190,10 +190,11 @@ describe('answers of the host', () => {
   });
 
   test('files of what is asked for, each by its name; of nothing there are none', async () => {
-    const files = await bench().files(job, ['svg', 'dxf'], { partIds: ['part'] });
+    const { files, refused } = await bench().files(job, ['svg', 'dxf'], { partIds: ['part'] });
     expect(files.map((f) => f.name)).toEqual(['trial.svg', 'trial.dxf']);
     expect(files.every((f) => f.bytes.length > 500)).toBe(true);
-    expect(await bench().files(job, ['svg'], { partIds: ['gone'] })).toEqual([]);
+    expect(refused).toEqual([]);
+    expect(await bench().files(job, ['svg'], { partIds: ['gone'] })).toEqual({ files: [], refused: [] });
   });
 
   test('a sample of the first words in a face: drawn as it is filled, or as lines, with its bounds, y downwards', async () => {

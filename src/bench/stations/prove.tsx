@@ -65,7 +65,11 @@ function Figures() {
                 ]
                   .filter(Boolean)
                   .join(' · ')}
-                {o.linesOf.length > 0 && <div className="nf-muted">set down {o.paths.toLocaleString('en')} times</div>}
+                {o.paths > 1 && (
+                  <div className="nf-muted">
+                    set down {o.paths.toLocaleString('en')} times, {formatRun(o.travelMm, job.units)} between
+                  </div>
+                )}
                 {o.dots.map(({ diameterMm, count }) => (
                   <div key={diameterMm ?? 'points'} className="nf-muted">
                     {count.toLocaleString('en')}{' '}
@@ -107,11 +111,12 @@ export function Prove() {
   const write = async (formats: readonly WrittenFormat[]) => {
     setState({ busy: true, words: 'Writing …' });
     try {
-      const files = await computing().files(
+      const { files, refused } = await computing().files(
         job,
         formats.map((f) => f.id),
         scope,
       );
+      if (refused.length > 0) return setState({ busy: false, words: refused.join(' '), bad: true });
       if (files.length === 0)
         return setState({
           busy: false,

@@ -63,13 +63,14 @@ export function checkJob(document: unknown): ReadJob {
 /** Size of a text as UTF-8, in bytes. */
 const bytesIn = (text: string): number => new TextEncoder().encode(text).length;
 
+/** What is said of a document of so many bytes, which are too many. */
+export const documentTooLarge = (bytes: number): string =>
+  `This job document has ${(bytes / 1024 / 1024).toFixed(1)} MB; up to ${LIMITS.documentBytes / 1024 / 1024} MB can be read.`;
+
 /** Read a job document from JSON text. */
 export function readJob(text: string): ReadJob {
   const bytes = bytesIn(text);
-  if (bytes > LIMITS.documentBytes)
-    return fail(
-      `This job document has ${(bytes / 1024 / 1024).toFixed(1)} MB; up to ${LIMITS.documentBytes / 1024 / 1024} MB can be read.`,
-    );
+  if (bytes > LIMITS.documentBytes) return fail(documentTooLarge(bytes));
   let document: unknown;
   try {
     document = JSON.parse(text);

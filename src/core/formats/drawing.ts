@@ -5,6 +5,7 @@ import { closedPath, type Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
 import { arcAbout } from '../geometry/segment';
 import { decimal } from '../units/decimal';
+import type { FormatKeeps, ReadBack } from './read-back/read-back';
 
 /** What one operation draws in a file, with its name, colour and the order it is run in. */
 export type Layer = {
@@ -46,6 +47,11 @@ export type FormatToWrite<Id extends string> = {
   /** Media type. */
   readonly type: string;
   readonly write: (drawing: Drawing, settings: WriteSettings) => Uint8Array;
+  /** Room that a page which fits the work leaves around it for the drawn line, in mm. */
+  readonly room: (settings: WriteSettings) => number;
+  /** Reads back what was written; throws `NotAsWritten`. */
+  readonly readBack: (bytes: Uint8Array) => ReadBack;
+  readonly keeps: FormatKeeps;
 };
 
 /** "Engrave: areas are scanned in lines 0.1 mm apart, 0 degrees from level.", for those who read the file; null without areas. */

@@ -12,6 +12,7 @@ import { type Drawing, distinctNames, type FormatToWrite, rgbOf, scanWords } fro
 import { nearestColourIndex } from './dxf-colour';
 import { DxfFile, type DxfVersion, real, type Tag, xyz } from './dxf-file';
 import { blocks, type LayerEntry, objects, tables } from './dxf-structure';
+import { readBackDxf } from './read-back/dxf';
 
 export type { DxfVersion } from './dxf-file';
 
@@ -156,5 +157,9 @@ export const dxfWriter: FormatToWrite<'dxf'> = {
   word: 'DXF',
   ending: 'dxf',
   type: 'application/dxf',
+  // Lines of a DXF have no width, and the work's lower left corner is its origin.
+  room: () => 0,
+  readBack: readBackDxf,
+  keeps: { curves: false, areas: false, names: false, circles: 'circles' },
   write: (drawing, { dxf }) => new TextEncoder().encode(writeDxf(drawing, dxf)),
 };

@@ -5,6 +5,7 @@ import type { Path } from '../geometry/path';
 import { arcToCubics, quadraticToCubic, type Segment } from '../geometry/segment';
 import { decimal } from '../units/decimal';
 import { circleAt, type Drawing, type FormatToWrite, rgbOf, scanWords } from './drawing';
+import { readBackPdf } from './read-back/pdf';
 
 const POINTS_PER_MM = 72 / 25.4;
 /** Longest page side in default user units (ISO 32000-1 annex C). */
@@ -132,5 +133,8 @@ export const pdfWriter: FormatToWrite<'pdf'> = {
   word: 'PDF',
   ending: 'pdf',
   type: 'application/pdf',
+  room: ({ lineWidth }) => lineWidth / 2,
+  readBack: readBackPdf,
+  keeps: { curves: true, areas: true, names: true, circles: 'paths' },
   write: (drawing, { lineWidth }) => writePdf(drawing, lineWidth),
 };

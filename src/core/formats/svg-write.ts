@@ -3,6 +3,7 @@ import { drawnPaths } from '../geometry/drawable';
 import { FILE_DIGITS, pathData } from '../geometry/path-data';
 import { decimal } from '../units/decimal';
 import { type Drawing, distinctNames, type FormatToWrite, scanWords } from './drawing';
+import { readBackSvg } from './read-back/svg';
 
 const escapeXml = (text: string): string =>
   text.replace(/[\p{Cc}\p{Cs}\p{Noncharacter_Code_Point}]/gu, '').replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
@@ -60,5 +61,8 @@ export const svgWriter: FormatToWrite<'svg'> = {
   word: 'SVG',
   ending: 'svg',
   type: 'image/svg+xml',
+  room: ({ lineWidth }) => lineWidth / 2,
+  readBack: readBackSvg,
+  keeps: { curves: true, areas: true, names: true, circles: 'circles' },
   write: (drawing, { lineWidth }) => new TextEncoder().encode(writeSvg(drawing, lineWidth)),
 };

@@ -5,6 +5,8 @@ import type { Drawing, Layer } from '../formats/drawing';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { drawnBox, moveDrawable } from '../geometry/drawable';
 import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
+import { LIMITS } from '../limits';
+import { decimal } from '../units/decimal';
 import type { JobResult } from './evaluate';
 
 /** Of which parts files are written. */
@@ -17,8 +19,16 @@ export type ExportScope = {
 export const colourOf = (operation: Operation, job: Pick<Job, 'colourKey'>): string =>
   operation.colour ?? job.colourKey[operation.kind];
 
-/** The drawing that is exported, or null when nothing would be in it. What is off, hidden or empty is not. */
-export function drawingOf(job: Job, result: JobResult, scope: ExportScope = { partIds: null }): Drawing | null {
+/**
+ * The drawing that is exported, or null when nothing would be in it. What is off, hidden or empty is not. A page that fits the work
+ * has `roomMm` around it for the drawn line.
+ */
+export function drawingOf(
+  job: Job,
+  result: JobResult,
+  scope: ExportScope = { partIds: null },
+  roomMm = 0,
+): Drawing | null {
   const wanted = (partId: string) => scope.partIds === null || scope.partIds.includes(partId);
   const chosen = result.operations
     .filter((o) => o.operation.on)
@@ -27,11 +37,11 @@ export function drawingOf(job: Job, result: JobResult, scope: ExportScope = { pa
   const box = drawnBox(chosen.flatMap((o) => o.drawn));
   if (isEmptyBox(box)) return null;
   const fitted = job.export.page === 'work';
-  const m = fitted ? translation(-box.minX, -box.minY) : translation(0, 0);
+  const m = fitted ? translation(roomMm - box.minX, roomMm - box.minY) : translation(0, 0);
   return {
     title: job.title,
-    width: fitted ? boxWidth(box) : job.sheet.width,
-    height: fitted ? boxHeight(box) : job.sheet.height,
+    width: fitted ? boxWidth(box) + 2 * roomMm : job.sheet.width,
+    height: fitted ? boxHeight(box) + 2 * roomMm : job.sheet.height,
     layers: chosen.map(
       ({ operation, drawn }): Layer => ({
         name: operation.name,
@@ -49,23 +59,32 @@ export function drawingOf(job: Job, result: JobResult, scope: ExportScope = { pa
 export const writeFile = (drawing: Drawing, format: FileFormat, settings: Job['export']): Uint8Array =>
   writtenFormat(format).write(drawing, settings);
 
-/** Letters, digits and single hyphens; no more than 60 characters. */
-const slug = (text: string): string =>
-  text
+/** Letters, digits and single hyphens; no more bytes than a name may have of it. */
+function slug(text: string): string {
+  const plain = text
     .normalize('NFKD')
     .replace(/\p{M}/gu, '')
     .toLowerCase()
     .replace(/[^\p{L}\p{N}.]+/gu, '-')
-    .replace(/^[-.]+|[-.]+$/g, '')
-    .slice(0, 60)
-    .replace(/-+$/, '');
+    .replace(/^[-.]+|[-.]+$/g, '');
+  let bytes = 0;
+  let cut = '';
+  for (const character of plain) {
+    bytes += new TextEncoder().encode(character).length;
+    if (bytes > LIMITS.fileNamePartBytes) break;
+    cut += character;
+  }
+  return cut.replace(/[-.]+$/, '');
+}
+
+/** Names that are devices on some disks, whatever their ending. */
+const DEVICE = /^(con|prn|aux|nul|com\d|lpt\d)(\.|$)/;
 
 /** "gate-sign_plate_steel-3mm.svg": job, piece when only one is exported, material and thickness. */
 export function fileName(job: Job, format: FileFormat, scope: ExportScope = { partIds: null }): string {
   const only = scope.partIds?.length === 1 ? job.parts.find((p) => p.id === scope.partIds?.[0]) : undefined;
-  const material = [job.sheet.material, job.sheet.thickness ? `${job.sheet.thickness}mm` : '']
-    .filter(Boolean)
-    .join(' ');
-  const stem = [job.title, only?.name ?? '', material].map(slug).filter(Boolean).join('_');
-  return `${stem || 'job'}.${writtenFormat(format).ending}`;
+  const { material, thickness } = job.sheet;
+  const stock = [material, thickness ? `${decimal(thickness, 3)}mm` : ''].filter(Boolean).join(' ');
+  const stem = [job.title, only?.name ?? '', stock].map(slug).filter(Boolean).join('_');
+  return `${DEVICE.test(stem) ? 'job-' : ''}${stem || 'job'}.${writtenFormat(format).ending}`;
 }

@@ -1,0 +1,101 @@
+/**
+ * Files to be given out. What is drawn is checked before anything is written, and what was written is read back before it leaves:
+ * metal is spent on it. A file that fails is not given out, and a sentence says why.
+ */
+import { partTitle } from '../document/part-words';
+import type { Job } from '../document/schema';
+import { differenceFrom } from '../formats/read-back/compare';
+import { type FileFormat, writtenFormat } from '../formats/written';
+import { type Drawable, type DrawableFault, faultOf } from '../geometry/drawable';
+import { stepIn } from '../kinds/steps';
+import { workKind } from '../kinds/works';
+import { LEAST_TWICE_MM, mayRunTwice, twiceWithin } from '../rules/twice';
+import type { DrawnWork } from './drawn';
+import type { JobResult, Progress } from './evaluate';
+import { drawingOf, type ExportScope, fileName, writeFile } from './export';
+
+/** A file that was written: its name and its bytes. */
+export type WrittenFile = { readonly name: string; readonly bytes: Uint8Array };
+
+/** The files of one press or command: all of them, or none and why. Both are empty when there is nothing to write. */
+export type MadeFiles = { readonly files: readonly WrittenFile[]; readonly refused: readonly string[] };
+
+const FAULT_WORDS: Readonly<Record<DrawableFault['what'], (mm: string) => string>> = {
+  'not finite': () => 'has a place that is nowhere',
+  empty: () => 'is empty',
+  open: () => 'does not close',
+  gap: (mm) => `breaks off, and goes on ${mm} mm farther`,
+  tiny: () => 'has a piece of no length',
+};
+
+const OURS = 'That is a fault of this program; the job is as it was.';
+
+const placeWords = (at: DrawableFault['at']): string =>
+  at && Number.isFinite(at.x) && Number.isFinite(at.y) ? ` at ${at.x.toFixed(2)}, ${at.y.toFixed(2)} mm` : '';
+
+/** What is wrong with what would be written, in a sentence that names the part; null when nothing is. */
+export function faultyWork(job: Job, result: JobResult, scope: ExportScope): string | null {
+  const title = (id: string) => {
+    const part = job.parts.find((p) => p.id === id);
+    return part ? partTitle(part) : 'a part';
+  };
+  for (const { operation, drawn } of result.operations) {
+    if (!operation.on) continue;
+    const wanted = drawn.filter((d) => scope.partIds === null || scope.partIds.includes(d.partId));
+    for (const { partId, what, drawable } of wanted) {
+      const fault = faultOf(drawable);
+      if (!fault) continue;
+      const words = FAULT_WORDS[fault.what](fault.mm.toFixed(4));
+      return `${workKind(what).word} of ${title(partId)} for ${operation.name}: a line ${words}${placeWords(fault.at)}. ${OURS}`;
+    }
+    for (const [partId, twice] of unaskedTwice(job, result, wanted))
+      if (twice >= LEAST_TWICE_MM)
+        return `${operation.name} would go along ${twice.toFixed(2)} mm of ${title(partId)} twice. ${OURS}`;
+  }
+  return null;
+}
+
+/**
+ * How long each part's own lines are gone along twice, in mm, where nobody asked for it: stems of centerlines are where that is
+ * chosen, and of drawings and what is not welded a finding tells.
+ */
+function unaskedTwice(job: Job, result: JobResult, drawn: readonly DrawnWork[]): ReadonlyMap<string, number> {
+  const lines = new Map<string, Drawable[]>();
+  for (const { partId, what, drawable } of drawn) {
+    const part = job.parts.find((p) => p.id === partId);
+    const made = result.parts.find((p) => p.id === partId);
+    const isAsked = what === 'centerline' && part && stepIn(part, 'centerline')?.retraced === 'twice';
+    if (isAsked || !made || mayRunTwice(made.own)) continue;
+    const list = lines.get(partId);
+    if (list) list.push(drawable);
+    else lines.set(partId, [drawable]);
+  }
+  return new Map([...lines].map(([partId, list]) => [partId, twiceWithin(list)]));
+}
+
+/** The files of a job, in the formats asked for; one that fails keeps back all. Yields how many are done. */
+export function* makeFiles(
+  job: Job,
+  result: JobResult,
+  formats: readonly FileFormat[],
+  scope: ExportScope,
+): Generator<Progress, MadeFiles> {
+  const files: WrittenFile[] = [];
+  const refused: string[] = [];
+  const faulty = faultyWork(job, result, scope);
+  if (faulty) return { files, refused: [`Nothing is written. ${faulty}`] };
+  for (const id of formats) {
+    yield { done: files.length + refused.length, of: formats.length };
+    const format = writtenFormat(id);
+    const drawing = drawingOf(job, result, scope, format.room(job.export));
+    if (!drawing) continue;
+    const bytes = writeFile(drawing, id, job.export);
+    const difference = differenceFrom(drawing, () => format.readBack(bytes), {
+      keeps: format.keeps,
+      lineMm: job.export.lineWidth,
+    });
+    if (difference) refused.push(`${format.word} is not given out: read back, the file ${difference}. ${OURS}`);
+    else files.push({ name: fileName(job, id, scope), bytes });
+  }
+  return { files: refused.length > 0 ? [] : files, refused };
+}
