@@ -1,6 +1,7 @@
 /** What was read of a drawing is compared with what is on the sheet; whole turns arrive, and a loss is told. */
 import { createHash } from 'node:crypto';
 import { describe, expect, test } from 'vitest';
+import type { Job } from '../../src/core/document/schema';
 import { readFound, writeFound } from '../../src/core/formats/found-file';
 import { readDrawing } from '../../src/core/formats/read';
 import type { ReadDrawing } from '../../src/core/formats/read-drawing';
@@ -10,6 +11,8 @@ import { arcAbout, line } from '../../src/core/geometry/segment';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { makeFiles } from '../../src/core/job/files';
 import { missingOf } from '../../src/core/prepare/closing/arrived';
+import { CLOSING_RULES } from '../../src/core/rules/closing';
+import type { PartSubject } from '../../src/core/rules/rule';
 import { faces, wasmEngine } from '../support/faces';
 import { finished } from '../support/generators';
 import { type Draft, jobWith, partOf } from '../support/jobs';
@@ -155,4 +158,31 @@ describe('what did not arrive', () => {
     for (const close of [{}, { gap: 0.5 }, { gap: 0.5, refit: 0.1, doubles: 0.05 }, { doubles: 0, specks: 0 }])
       expect(drawn(svg(body), { close }).result.findings.map((f) => f.code)).not.toContain('not-arrived');
   });
+});
+
+test('a loss is a fault that names the drawing, how much is missing and where, whatever is done to the part', () => {
+  const found = svg('<g fill="none" stroke="#000"><path d="M10 10h30v20h-30z"/><path d="M60 60h20"/></g>');
+  const rule = CLOSING_RULES.find((r) => r.code === 'not-arrived');
+  for (const operation of ['cut', 'engrave']) {
+    const { job, result } = drawn(found);
+    const part = { ...job.parts[0], work: [{ what: 'outline', operation }] } as Job['parts'][number];
+    const [ready] = result.parts;
+    const member = ready?.members[0];
+    if (!ready || !member?.closing) throw new Error('no drawing');
+    const box = { minX: -5, minY: -5, maxX: 15, maxY: -5 };
+    const lossy = { ...member, closing: { ...member.closing, missing: { paths: 2, mm: 20, box } } };
+    const about = {
+      part,
+      ready: { ...ready, handMade: null, members: [lossy] },
+      isCut: operation === 'cut',
+      length: (mm: number) => `${mm} mm`,
+    };
+    const [loss, ...more] = rule?.find(about as unknown as PartSubject) ?? [];
+    expect(more).toEqual([]);
+    expect(loss?.sentence).toBe(
+      '2 lines of “plan.dxf”, 20 mm long, did not arrive on the sheet: look the drawing over before you cut it.',
+    );
+    // About the middle of the drawing, which lies where the member is placed.
+    expect(loss?.box).toEqual({ minX: 144, minY: 94, maxX: 166, maxY: 96 });
+  }
 });

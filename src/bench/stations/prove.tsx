@@ -66,9 +66,10 @@ function Figures() {
                   .filter(Boolean)
                   .join(' · ')}
                 {o.paths > 1 && (
-                  <div className="nf-muted">
-                    set down {o.paths.toLocaleString('en')} times, {formatRun(o.travelMm, job.units)} between
-                  </div>
+                  <>
+                    <div className="nf-muted">set down {o.paths.toLocaleString('en')} times</div>
+                    <div className="nf-muted">{formatRun(o.travelMm, job.units)} between</div>
+                  </>
                 )}
                 {o.dots.map(({ diameterMm, count }) => (
                   <div key={diameterMm ?? 'points'} className="nf-muted">

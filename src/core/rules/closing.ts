@@ -124,8 +124,9 @@ const notArrived = partRule({
   code: 'not-arrived',
   severity: 'fault',
   station: 'close',
+  // Whatever is done to the part, what is not there is not done.
   find: (about) =>
-    ofDrawings(about, ({ missing }, member, { matrix }) => {
+    ofDrawings({ ...about, isCut: true }, ({ missing }, member, { matrix }) => {
       if (missing.paths === 0) return [];
       const lines = missing.paths === 1 ? 'A line' : `${missing.paths.toLocaleString('en')} lines`;
       const sentence = `${lines} of “${member.name}”, ${about.length(missing.mm)} long, did not arrive on the sheet: look the drawing over before you cut it.`;
