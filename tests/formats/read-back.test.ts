@@ -218,6 +218,13 @@ describe.each(FILES)('%s (%s)', (id, dxf) => {
   });
 });
 
+test('curves that nearly turn back in a point are as long as they are', () => {
+  const turns = [cubic(0, 0, 300, 400, 300.5, 400, 0, 20), cubic(0, 20, 0, 900, 3, -800, 3, 20)];
+  const layers = [layer('Cut', '#3730A3', [polyline({ closed: false, segments: turns })])];
+  const drawn = { ...everything, width: 900, layers };
+  for (const [id, dxf] of FILES) expect(difference(drawn, id, written(drawn, id, dxf)), `${id} ${dxf}`).toBeNull();
+});
+
 test('arcs that stay near a curve but are longer are told by their length', () => {
   const longer = {
     ...everything,
