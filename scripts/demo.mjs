@@ -1,14 +1,20 @@
 // npm run demo: everything from a fresh machine to a served app with sample data. --reset starts over.
 import { ensureBuilt } from './lib/build.mjs';
 import { ensureDebian, ensureNodeModules } from './lib/install.mjs';
+import { lock } from './lib/lock.mjs';
 import { freePort, portIsFree, postgres } from './lib/postgres.mjs';
 import { bin, must, start, stop } from './lib/run.mjs';
 import { endWithParent, servedAt, serving, servingEnded } from './lib/served.mjs';
 
 const WANTED_PORT = 3480;
+const WAIT_MS = 60_000;
+/** How often it is looked whether the database is still there. */
+const LOOK_MS = 2_000;
 const reset = process.argv.includes('--reset');
 
-const already = servedAt();
+// Two starts at once would make the same database: the second waits, and joins what the first has started.
+const release = await lock('start', () => console.log('Needlefile is being started already; waiting for that …'));
+const already = await servedAt();
 if (already && reset) stop(`Needlefile is running at ${already}. Stop it first, then start over.`);
 if (already) {
   console.log(`Needlefile is already running at ${already}`);
@@ -17,32 +23,48 @@ if (already) {
 
 ensureNodeModules();
 ensureDebian(['postgresql']);
-ensureBuilt();
+await ensureBuilt();
 const database = postgres('database');
-if (reset) database.reset();
-const url = await database.start();
-const env = { DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1' };
-must(process.execPath, [bin('tsx', 'dist', 'cli.mjs'), 'scripts/migrate.ts', '--demo'], { env });
+if (reset) {
+  const put = database.setAside();
+  if (put)
+    console.log(
+      `The jobs there were are set aside in ${put.aside}.\nTo bring them back: stop Needlefile, put ${put.home} away, and rename that folder to ${put.home}.`,
+    );
+}
+let url = await database.start();
+const env = () => ({ DATABASE_URL: url, NEXT_TELEMETRY_DISABLED: '1' });
+must(process.execPath, [bin('tsx', 'dist', 'cli.mjs'), 'scripts/migrate.ts', '--demo'], { env: env() });
 
 const port = process.env.PORT ?? String((await portIsFree(WANTED_PORT)) ? WANTED_PORT : await freePort());
 const address = `http://127.0.0.1:${port}`;
-const app = start(process.execPath, [bin('next', 'dist', 'bin', 'next'), 'start', '-H', '127.0.0.1', '-p', port], env);
-serving(address);
 
 let ending = false;
-const end = (code) => {
+let app = null;
+const end = (code, why) => {
   if (ending) return;
   ending = true;
-  app.kill('SIGTERM');
+  console.log(`\nNeedlefile ends: ${why}`);
+  app?.kill('SIGTERM');
   database.stop();
   servingEnded();
   process.exit(code);
 };
-app.on('exit', (code) => end(code ?? 0));
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => end(0));
-endWithParent(() => end(0));
+function startApp() {
+  const started = start(
+    process.execPath,
+    [bin('next', 'dist', 'bin', 'next'), 'start', '-H', '127.0.0.1', '-p', port],
+    env(),
+  );
+  app = started;
+  started.on('exit', (code, signal) => {
+    if (app === started) end(code || 1, `the app ended by itself (${signal ?? code}).`);
+  });
+}
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => end(0, `it was stopped (${signal}).`));
+endWithParent(() => end(0, 'the command that started it is gone.'));
 
-const WAIT_MS = 60_000;
+startApp();
 const isUp = () =>
   fetch(`${address}/api/health`).then(
     (r) => r.ok,
@@ -54,8 +76,24 @@ while (!up && Date.now() - began < WAIT_MS) {
   await new Promise((resolve) => setTimeout(resolve, 100));
   up = await isUp();
 }
-if (up) console.log(`\nNeedlefile is at ${address}\nStop with Ctrl+C; the jobs are kept.`);
-else {
-  console.error(`The app did not answer at ${address} within a minute.`);
-  end(1);
+if (!up) end(1, `the app did not answer at ${address} within a minute.`);
+serving(address);
+release();
+console.log(`\nNeedlefile is at ${address}\nStop with Ctrl+C; the jobs are kept.`);
+
+/** A database that ended by itself is started again; where it has to be elsewhere, so is the app. */
+async function look() {
+  if (ending || database.isRunning()) return;
+  console.log('The database ended by itself; it is started again.');
+  const before = url;
+  url = await database.start();
+  if (url === before || ending) return;
+  const old = app;
+  app = null;
+  old.once('exit', startApp);
+  old.kill('SIGTERM');
+}
+for (;;) {
+  await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+  await look();
 }

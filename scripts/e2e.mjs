@@ -6,9 +6,9 @@ import { bin, must, run } from './lib/run.mjs';
 
 ensureNodeModules();
 ensureDebian(['postgresql', 'chromium']);
-ensureBuilt();
+await ensureBuilt();
 const database = postgres('test-database', { fast: true });
-database.reset();
+database.remove();
 const env = {
   DATABASE_URL: await database.start(),
   E2E_PORT: String(await freePort()),

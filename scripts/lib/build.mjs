@@ -5,6 +5,7 @@ import path from 'node:path';
 import { root } from './paths.mjs';
 import { bin, must, stop } from './run.mjs';
 import { servedAt } from './served.mjs';
+import { writeWhole } from './written.mjs';
 
 const MADE_FROM = ['src', 'public', 'next.config.ts', 'tsconfig.json', 'package-lock.json'];
 const marker = path.join(root, '.next', 'needlefile-built-from');
@@ -20,10 +21,10 @@ function fingerprint() {
   return hash.digest('hex');
 }
 
-export function ensureBuilt() {
+export async function ensureBuilt() {
   const now = fingerprint();
   if (fs.existsSync(marker) && fs.readFileSync(marker, 'utf8') === now) return;
-  const served = servedAt();
+  const served = await servedAt();
   if (served)
     stop(`The app has changed, but the one at ${served} runs from the build this would replace. Stop it first.`);
   console.log('Building …');
@@ -31,5 +32,5 @@ export function ensureBuilt() {
     quiet: true,
     env: { NEXT_TELEMETRY_DISABLED: '1' },
   });
-  fs.writeFileSync(marker, now);
+  writeWhole(marker, now);
 }

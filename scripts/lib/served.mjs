@@ -2,6 +2,7 @@
 import fs from 'node:fs';
 import path from 'node:path';
 import { local } from './paths.mjs';
+import { writeWhole } from './written.mjs';
 
 const file = path.join(local, 'served.json');
 
@@ -14,11 +15,21 @@ const isAlive = (pid) => {
   }
 };
 
-/** The address the app is served at, or null. */
-export function servedAt() {
+/** How long the app is waited for when it is asked whether it is there, in ms. */
+const ANSWER_MS = 3_000;
+
+/** Whether the app of this checkout answers at an address. */
+const answers = (address) =>
+  fetch(`${address}/api/health`, { signal: AbortSignal.timeout(ANSWER_MS) }).then(
+    (r) => r.ok || r.status === 503,
+    () => false,
+  );
+
+/** The address the app is served at, or null: the process that is noted may be gone, and its number another’s. */
+export async function servedAt() {
   try {
     const { pid, address } = JSON.parse(fs.readFileSync(file, 'utf8'));
-    return isAlive(pid) ? address : null;
+    return isAlive(pid) && (await answers(address)) ? address : null;
   } catch {
     return null;
   }
@@ -26,7 +37,7 @@ export function servedAt() {
 
 export function serving(address) {
   fs.mkdirSync(local, { recursive: true });
-  fs.writeFileSync(file, JSON.stringify({ pid: process.pid, address }));
+  writeWhole(file, JSON.stringify({ pid: process.pid, address }));
 }
 
 export const servingEnded = () => fs.rmSync(file, { force: true });

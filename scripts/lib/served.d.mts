@@ -1,0 +1,3 @@
+export function servedAt(): Promise<string | null>;
+export function serving(address: string): void;
+export function servingEnded(): void;
