@@ -6,6 +6,7 @@ import type { Finding, Severity } from '@/core/inspect/finding';
 import { stationOf } from '@/core/inspect/stations';
 import { mendingOf } from '@/core/rules/mend';
 import type { Seen } from '@/core/rules/rule';
+import { keepable } from '@/core/units/text';
 import styles from './bench.module.css';
 import { bridgesSeen } from './bridge-edits';
 import { enterLines } from './nodes/hand';
@@ -101,7 +102,7 @@ export const FindingRow = memo(function FindingRow({ finding }: { finding: Findi
               autoFocus
               maxLength={1000}
               value={reason}
-              onChange={(e) => setReason(e.target.value)}
+              onChange={(e) => setReason(keepable(e.target.value))}
             />
             <div className={styles.actions}>
               <Button type="submit" variant="word">

@@ -7,6 +7,7 @@ import type { Severity } from '@/core/inspect/finding';
 import { STATIONS } from '@/core/inspect/stations';
 import { LIMITS } from '@/core/limits';
 import { formatLengthNumber } from '@/core/units/quantity';
+import { keepable } from '@/core/units/text';
 import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
 import styles from './bench.module.css';
@@ -107,8 +108,9 @@ function Title() {
         value={typed ?? title}
         maxLength={LIMITS.nameCharacters}
         onChange={(e) => {
-          setTyped(e.target.value);
-          const name = e.target.value.trim();
+          const words = keepable(e.target.value);
+          setTyped(words);
+          const name = words.trim();
           if (name)
             change((job) => {
               job.title = name;

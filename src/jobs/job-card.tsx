@@ -6,6 +6,7 @@ import Form from 'react-bootstrap/Form';
 import type { JobSummary } from '@/core/job/summary';
 import { LIMITS } from '@/core/limits';
 import { formatLength, formatLengthNumber } from '@/core/units/quantity';
+import { keepable } from '@/core/units/text';
 import { JobPicture } from '@/ui/job-picture';
 import { when } from '@/ui/when';
 import styles from './jobs.module.css';
@@ -46,7 +47,7 @@ export function JobCard({ job, onRename, onDuplicate, onVersions, onDelete }: Pr
             aria-label="Name of the job"
             value={naming}
             maxLength={LIMITS.nameCharacters}
-            onChange={(e) => setNaming(e.target.value)}
+            onChange={(e) => setNaming(keepable(e.target.value))}
             onBlur={finish}
             onKeyDown={(e) => {
               if (e.key === 'Enter') finish();

@@ -1,7 +1,8 @@
 /** How route handlers answer: JSON, with a sentence whenever something is not as wished. */
 import { z } from 'zod';
 import type { Endpoint } from '../api/endpoint';
-import { checkJob } from '../core/document/read';
+import { unkeepableIn } from '../core/document/json';
+import { checkJob, fieldName } from '../core/document/read';
 import type { Job } from '../core/document/schema';
 import { LIMITS } from '../core/limits';
 import { type Database, database } from './database';
@@ -24,13 +25,25 @@ export class Refusal extends Error {
   }
 }
 
-const isAway = (reason: unknown): boolean => {
+/** What the driver says where it gives no code. Whole sentences: what a user wrote may be part of a message. */
+const AWAY_WORDS: ReadonlySet<string> = new Set([
+  'Connection terminated',
+  'Connection terminated unexpectedly',
+  'Connection terminated due to connection timeout',
+  'timeout exceeded when trying to connect',
+  'timeout expired',
+  'Query read timeout',
+  'Client has encountered a connection error and is not queryable',
+]);
+
+/** Whether the database could not be reached, or went away meanwhile: by the codes of the system and of PostgreSQL. */
+export const isAway = (reason: unknown): boolean => {
   const seen = new Set<unknown>();
   for (let at: unknown = reason; at && !seen.has(at); at = (at as { cause?: unknown }).cause) {
     seen.add(at);
     const { code, message } = at as { code?: string; message?: string };
-    if (code && /^(ECONN|ENOTFOUND|EPIPE|ETIMEDOUT|57P|08|53)/.test(code)) return true;
-    if (message && /timeout|terminated|Connection/i.test(message)) return true;
+    if (code && /^(ECONN|ENOTFOUND|EPIPE|ETIMEDOUT|EHOSTUNREACH|ENETUNREACH|57P|08|53)/.test(code)) return true;
+    if (!code && message && AWAY_WORDS.has(message)) return true;
   }
   return false;
 };
@@ -80,11 +93,16 @@ export async function bodyOf(request: Request): Promise<unknown> {
     MOST_BODY_BYTES,
     `This job is larger than the ${LIMITS.documentBytes / 1024 / 1024} MB that can be saved. Nothing was changed; take something out of it and try again.`,
   );
+  let body: unknown;
   try {
-    return JSON.parse(bytes.toString('utf8'));
+    body = JSON.parse(bytes.toString('utf8'));
   } catch {
     throw new Refusal(400, 'The request was not readable.');
   }
+  const odd = unkeepableIn(body);
+  if (odd)
+    throw new Refusal(422, `${fieldName(odd)} holds a sign that can’t be kept: half of a letter, or none at all.`);
+  return body;
 }
 
 const WHAT_IS_SAID: Readonly<Record<string, string>> = {

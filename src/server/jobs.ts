@@ -2,6 +2,8 @@
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import type { Job } from '../core/document/schema';
 import type { JobSummary, SavedExtras, StoredJob } from '../core/job/summary';
+import { LIMITS } from '../core/limits';
+import { cutTo } from '../core/units/text';
 import type { Database } from './database';
 import { jobs } from './schema';
 import { dropOldVersions, keepVersion, readVersion } from './versions';
@@ -112,6 +114,8 @@ export async function saveJob(
   });
 }
 
+const COPY = ' copy';
+
 /** A copy with its own life, named "… copy". */
 export async function duplicateJob(db: Database, id: string): Promise<StoredJob | null> {
   const [row] = await db
@@ -119,7 +123,8 @@ export async function duplicateJob(db: Database, id: string): Promise<StoredJob 
     .from(jobs)
     .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
   if (!row) return null;
-  const document = { ...row.document, title: `${row.document.title} copy`.slice(0, 200) };
+  const title = `${cutTo(row.document.title, LIMITS.nameCharacters - COPY.length)}${COPY}`;
+  const document = { ...row.document, title };
   return createJob(db, document, { picture: row.picture, openFindings: row.openFindings });
 }
 

@@ -4,6 +4,7 @@ import Form from 'react-bootstrap/Form';
 import ToggleButton from 'react-bootstrap/ToggleButton';
 import ToggleButtonGroup from 'react-bootstrap/ToggleButtonGroup';
 import { formatLength, formatLengthNumber, type LengthUnit, parseLength, parseNumber } from '@/core/units/quantity';
+import { keepable } from '@/core/units/text';
 import { TypedField, type TypedFieldProps } from './typed-field';
 import styles from './ui.module.css';
 
@@ -99,7 +100,7 @@ export function TextField(props: {
         maxLength={props.most}
         placeholder={props.placeholder}
         autoComplete="off"
-        onChange={(e) => props.onChange(e.target.value)}
+        onChange={(e) => props.onChange(keepable(e.target.value))}
       />
     </Row>
   );

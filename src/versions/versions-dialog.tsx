@@ -12,6 +12,7 @@ import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import type { VersionSummary } from '@/core/job/versions';
 import { LIMITS } from '@/core/limits';
+import { keepable } from '@/core/units/text';
 import { JobPicture } from '@/ui/job-picture';
 import { whenExactly } from '@/ui/when';
 import styles from './versions.module.css';
@@ -156,7 +157,7 @@ function Naming({ jobId, version }: { jobId: string; version: VersionSummary }) 
         value={typed}
         maxLength={LIMITS.nameCharacters}
         placeholder="with a name it is kept for good"
-        onChange={(e) => setTyped(e.target.value)}
+        onChange={(e) => setTyped(keepable(e.target.value))}
       />
       <Button type="submit" variant="plain" disabled={name.isPending || wanted === '' || wanted === version.name}>
         Keep for good

@@ -152,7 +152,11 @@ test('jobs are listed by their last change, and a copy begins a life of its own'
   expect((await listJobs(db))[0]).toMatchObject({ id: copy?.id, openFindings: 2, picture: extras.picture });
   const long = await make('x'.repeat(200));
   const cut = (await duplicateJob(db, long.id))?.document as { title: string };
-  expect(cut.title).toHaveLength(200);
+  expect(cut.title).toBe(`${'x'.repeat(195)} copy`);
+  // A title is cut between letters: half of one would never be kept.
+  const odd = await make(`${'x'.repeat(194)}👩‍🌾`);
+  const halved = (await duplicateJob(db, odd.id))?.document as { title: string };
+  expect(halved.title).toBe(`${'x'.repeat(194)} copy`);
 });
 
 test('a sample is loaded once', async () => {
@@ -200,6 +204,37 @@ describe('answers', () => {
     expect(await away(round)).toBe(500);
     expect(await answer(async (has) => Response.json(await listJobs(has))).then((r) => r.status)).toBe(200);
     quiet.mockRestore();
+  });
+
+  test('what a user wrote does not make a failure one of being away', async () => {
+    const quiet = vi.spyOn(console, 'error').mockImplementation(() => {});
+    const words = new Error('Failed query: insert … params: Connection timeout, terminated', {
+      cause: Object.assign(new Error('invalid input syntax: Connection terminated'), { code: '22P05' }),
+    });
+    expect((await answer(() => Promise.reject(words))).status).toBe(500);
+    quiet.mockRestore();
+  });
+
+  test.each([
+    ['half of a letter', '{"title":"a\\ud83d"}', /^title holds a sign that can’t be kept/],
+    [
+      'nothing at all, deep in it',
+      '{"document":{"parts":[{"name":"a\\u0000b"}]}}',
+      /^document\.parts\[0\]\.name holds/,
+    ],
+    ['the same in a key', '{"document":{"a\\u0000":1}}', /^document holds/],
+  ])('a body with %s is refused with its field', async (_, body, sentence) => {
+    const asked = bodyOf(new Request('http://x/', { method: 'PUT', body }));
+    await expect(asked).rejects.toMatchObject({ status: 422, message: expect.stringMatching(sentence) });
+  });
+
+  test('a body as deep as it is long is answered', async () => {
+    const deep = `${'['.repeat(100_000)}${']'.repeat(100_000)}`;
+    const read = bodyOf(new Request('http://x/', { method: 'PUT', body: deep })).then(
+      () => 'read',
+      (reason: unknown) => (reason instanceof Refusal ? 'refused' : 'failed'),
+    );
+    expect(await read).not.toBe('failed');
   });
 
   test('a body is read as JSON', async () => {

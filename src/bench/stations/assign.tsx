@@ -10,6 +10,7 @@ import { colourOf } from '@/core/job/export';
 import { stepIn } from '@/core/kinds/steps';
 import { WORKS, workKind } from '@/core/kinds/works';
 import { LIMITS } from '@/core/limits';
+import { keepable } from '@/core/units/text';
 import { QuantityField } from '@/ui/fields';
 import { formatArea, formatRun } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
@@ -43,7 +44,7 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
           value={operation.name}
           maxLength={LIMITS.nameCharacters}
           onChange={(e) => {
-            const name = e.target.value;
+            const name = keepable(e.target.value);
             if (name)
               edit((o) => {
                 o.name = name;

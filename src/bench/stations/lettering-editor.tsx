@@ -7,6 +7,7 @@ import { setOverallWidth } from '@/core/commands/overall';
 import type { Lettering } from '@/core/document/schema';
 import { boxWidth } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
+import { keepable } from '@/core/units/text';
 import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
@@ -64,7 +65,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
           maxLength={LIMITS.letteringStoredCharacters}
           placeholder="Type the words; Enter starts a line"
           spellCheck={false}
-          onChange={(e) => typeWords(partId, member.id, e.target.value)}
+          onChange={(e) => typeWords(partId, member.id, keepable(e.target.value))}
         />
       </Form>
       <LettersEditor partId={partId} member={member} view={computed} />

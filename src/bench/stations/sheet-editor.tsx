@@ -7,6 +7,7 @@ import { API } from '@/api/endpoints';
 import { leastWidthOf, type Material, materialNamed } from '@/core/document/material';
 import type { Sheet } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
+import { keepable } from '@/core/units/text';
 import { QuantityField, Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { change, useBench } from '../store';
@@ -80,7 +81,7 @@ export function SheetEditor() {
           maxLength={LIMITS.nameCharacters}
           placeholder="such as birch plywood"
           autoComplete="off"
-          onChange={(e) => setMaterial(e.target.value)}
+          onChange={(e) => setMaterial(keepable(e.target.value))}
         />
         <datalist id={`${id}-known`}>
           {materials.map((m) => (

@@ -1,4 +1,6 @@
 /** What parts and members are called in words. */
+
+import { cutTo } from '../units/text';
 import type { Member, Part, ShapeKind } from './schema';
 
 /** What a shape is called where its kind begins a line: "Rectangle". */
@@ -31,6 +33,6 @@ export const partTitle = (part: Part): string => {
   if (part.name.trim()) return `“${part.name.trim()}”`;
   const words = part.members.find((m) => m.kind === 'lettering' && m.text.trim());
   return words && words.kind === 'lettering'
-    ? `“${words.text.trim().split('\n')[0]?.slice(0, 40)}”`
+    ? `“${cutTo(words.text.trim().split('\n')[0] ?? '', 40)}”`
     : 'A part without a name';
 };

@@ -1,6 +1,7 @@
 /** Reading a job document from outside: size, JSON, version and schema, each with a sentence that names the field. */
 import type { z } from 'zod';
 import { LIMITS } from '../limits';
+import { unkeepableIn } from './json';
 import { migrate } from './migrate';
 import { JOB_FORMAT, type Job, jobSchema } from './schema';
 
@@ -10,7 +11,7 @@ export type ReadJob = { readonly ok: true; readonly job: Job } | { readonly ok: 
 const fail = (...sentences: string[]): ReadJob => ({ ok: false, sentences });
 
 /** "parts[0].members[2].size.mm" from a path of keys. */
-const fieldName = (path: readonly PropertyKey[]): string =>
+export const fieldName = (path: readonly PropertyKey[]): string =>
   path.map((key, i) => (typeof key === 'number' ? `[${key}]` : i === 0 ? String(key) : `.${String(key)}`)).join('') ||
   'The job';
 
@@ -53,6 +54,8 @@ export function checkJob(document: unknown): ReadJob {
     );
   if (typeof format === 'number' && !(Number.isInteger(format) && format >= 1))
     return fail(`format: there is no format ${format}; this Needlefile reads formats 1 to ${JOB_FORMAT}.`);
+  const odd = unkeepableIn(document);
+  if (odd) return fail(`${fieldName(odd)} holds a sign that can’t be kept: half of a letter, or none at all.`);
   const parsed = jobSchema.safeParse(migrate(document as Record<string, unknown>), { reportInput: true });
   if (parsed.success) return { ok: true, job: parsed.data };
   const sentences = parsed.error.issues.slice(0, 20).map(sentenceFor);

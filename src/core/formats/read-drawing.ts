@@ -8,6 +8,7 @@ import { countSegments } from '../geometry/path';
 import type { Matrix } from '../geometry/point';
 import { halvedArcs } from '../geometry/segment';
 import { LIMITS } from '../limits';
+import { cutTo, keepable } from '../units/text';
 
 /** How a shape of a file is filled: its colour "#rrggbb", and by which winding rule. */
 export type ReadFill = { readonly colour: string; readonly rule: 'nonzero' | 'evenodd' };
@@ -122,7 +123,7 @@ export class Finder {
         return LIMITS.drawnGroups - 1;
       }
       index = this.groups.length;
-      this.groups.push({ name: name.slice(0, LIMITS.nameCharacters), colour, filled });
+      this.groups.push({ name: cutTo(keepable(name), LIMITS.nameCharacters), colour, filled });
       this.groupIndex.set(key, index);
     }
     return index;

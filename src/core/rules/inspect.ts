@@ -10,6 +10,7 @@ import { type Step, stepIn } from '../kinds/steps';
 import { isCut } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
 import { formatLength } from '../units/quantity';
+import { cutTo } from '../units/text';
 import type { Inspected, JobSubject, PartSubject, Setting } from './rule';
 import { JOB_RULES, PART_RULES } from './rules';
 
@@ -85,7 +86,7 @@ export function inspect(subject: JobSubject): Finding[] {
   const ofJob = JOB_RULES.flatMap((rule) => rule.find(subject).map((found) => draft(rule, found, found.partId)));
   const seen = new Map<string, number>();
   return [...drafts, ...ofJob].map(({ finding, detail }) => {
-    const base = `${finding.code}:${finding.partId ?? ''}:${detail}`.slice(0, 280);
+    const base = cutTo(`${finding.code}:${finding.partId ?? ''}:${detail}`, 280);
     const times = (seen.get(base) ?? 0) + 1;
     seen.set(base, times);
     const key = times === 1 ? base : `${base}#${times}`;

@@ -4,6 +4,7 @@ import type { Job } from '../document/schema';
 import { type Box, isEmptyBox } from '../geometry/point';
 import type { Rule } from '../inspect/rule';
 import type { Memory } from '../memo';
+import { cutTo } from '../units/text';
 import { type AnyMend, type Inspected, type PartSubject, partRule } from './rule';
 
 /** How far a box sticks out of the sheet, in mm; 0 when it lies on it. */
@@ -41,7 +42,7 @@ export const PLACE_RULES: readonly Rule<PartSubject, AnyMend>[] = [
         const prepared = ready.members[i];
         if (member.kind !== 'lettering' || member.role !== 'join' || membersLost.has(member.id)) return [];
         if (!prepared?.outlines.length) return [];
-        const name = member.text.trim().split('\n')[0]?.slice(0, 40);
+        const name = cutTo(member.text.trim().split('\n')[0] ?? '', 40);
         return [
           {
             sentence: `“${name}” lies in the rest of its part and is joined to it: it would not be seen.`,

@@ -1,5 +1,6 @@
 /** Keeping files that are brought in, and the drawings read from them. */
 import { LIMITS } from '@/core/limits';
+import { cutTo, keepable } from '@/core/units/text';
 import { answer, bytesOf } from '@/server/answer';
 import { keepAsset } from '@/server/assets';
 
@@ -10,9 +11,9 @@ const MOST = LIMITS.assetBytes;
 /** A name as the page sends it, percent-encoded; one that is not is taken as it is. */
 function nameOf(sent: string): string {
   try {
-    return decodeURIComponent(sent).slice(0, LIMITS.nameCharacters);
+    return cutTo(keepable(decodeURIComponent(sent)), LIMITS.nameCharacters);
   } catch {
-    return sent.slice(0, LIMITS.nameCharacters);
+    return cutTo(keepable(sent), LIMITS.nameCharacters);
   }
 }
 
