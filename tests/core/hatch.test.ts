@@ -7,7 +7,7 @@ import { describe, expect, test } from 'vitest';
 import { uniteLabelled } from '../../src/core/geometry/boolean/union';
 import { closedPath, flattenPath, type Path, pathLength } from '../../src/core/geometry/path';
 import { arcAbout, line } from '../../src/core/geometry/segment';
-import { countStrokes, lengthsOf, strokePaths } from '../../src/core/geometry/strokes';
+import { countStrokes, lengthsOf, STILL_MM, strokePaths } from '../../src/core/geometry/strokes';
 import { windingAt } from '../../src/core/geometry/winding';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { layoutLettering } from '../../src/core/lettering/layout';
@@ -184,7 +184,8 @@ describe('strips', () => {
       { length: rows.x.length / 2 },
       (_, i) => (rows.x[2 * i + 1] as number) - (rows.x[2 * i] as number),
     );
-    expect(hatch.lineCount).toBe(lengths.filter((l) => l > 0).length);
+    // Where a corner lies on a row there is a line of no length, which is not drawn.
+    expect(hatch.lineCount).toBe(lengths.filter((l) => l >= STILL_MM).length);
     expect(countStrokes(hatch.strokes)).toBe(hatch.strips.length - 1);
     // Above the hole, below it and on both sides of it.
     expect(countStrokes(hatch.strokes)).toBeLessThan(8);
