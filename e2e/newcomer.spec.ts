@@ -58,7 +58,8 @@ test('from nothing to three files, and the same again after a reload', async ({ 
     expect(file.suggestedFilename()).toBe(`house-name_birch-ply-3.175mm.${format.toLowerCase()}`);
     texts[format] = readFileSync(await file.path(), 'latin1');
   }
-  expect(texts.SVG).toMatch(/<svg [^>]*width="220mm"/);
+  // The words and half of the drawn line on each side.
+  expect(texts.SVG).toMatch(/<svg [^>]*width="220\.025mm"/);
   expect(texts.DXF).toContain('AC1021');
   expect(texts.PDF).toMatch(/^%PDF-1\.7/);
 
