@@ -124,8 +124,10 @@ export const LIMITS = {
   missedNamed: 5,
   /** Tools in a job. */
   tools: 40,
-  /** Places of a job where lines are gone along twice that are named one by one; the rest are counted. */
+  /** Places of a job where lines are gone along twice that are named one by one; of the rest it is said that there are more. */
   twiceNamed: 20,
+  /** Pairs of parts whose bounds meet that are looked at for lines in common. */
+  twicePairs: 400,
   /** Gaps of one drawing that are named one by one; the rest are counted. */
   gapsNamed: 40,
   /** Bytes of a job's picture as JSON. */

@@ -237,8 +237,16 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     expect(kindsAt(codesOf(parts), 'drawn-twice')).toBe(3);
     limits.twiceNamed = 2;
     const sentences = findingsOf(parts).filter(([code]) => code === 'drawn-twice');
-    expect(sentences.at(-1)?.[1]).toBe('1 more place where lines are gone along twice.');
+    expect(sentences.at(-1)?.[1]).toBe('There are more places where lines are gone along twice.');
     expect(sentences).toHaveLength(3);
+  },
+  twicePairs: () => {
+    const parts = listOf(3, (i) => partOf([bar(50)], { id: `p${i}` }));
+    const told = () => findingsOf(parts).filter(([code]) => code === 'drawn-twice');
+    limits.twicePairs = 3;
+    expect(told()).toHaveLength(3);
+    limits.twicePairs = 2;
+    expect(told().map(([, sentence]) => sentence?.slice(0, 9))).toEqual(['A part wi', 'A part wi', 'There are']);
   },
   letteringCharacters: () => {
     limits.letteringCharacters = 5;

@@ -6,7 +6,6 @@ import type { Path } from '../geometry/path';
 import { type Box, boxesMeet, EMPTY_BOX, growBox, transformedBox, uniteBoxes } from '../geometry/point';
 import type { Segment } from '../geometry/segment';
 import { segmentBox } from '../geometry/segment-measures';
-import { more } from '../inspect/rule';
 import { LIMITS } from '../limits';
 import type { Memory, Stage } from '../memo';
 import type { PreparedPart } from '../prepare/prepared';
@@ -124,6 +123,7 @@ export const drawnTwice: JobRule = jobRule({
     const title = (id: string) => titles.get(id) ?? '';
     const length = (mm: number) => formatLength(mm, job.units);
     const found: Found[] = [];
+    let [pairs, isCutShort] = [0, false];
     for (const { operation, drawn: all } of drawn) {
       if (!operation.on) continue;
       const parts = byPart(all, inspected);
@@ -135,6 +135,11 @@ export const drawnTwice: JobRule = jobRule({
         found.push({ mm, observed: { sentence, partId: ready.id, box: where, detail: operation.id } });
       }
       for (const [first, second] of pairsThatMeet(parts)) {
+        // Parts that lie on each other by the dozen are told by the first of them.
+        if (found.length > LIMITS.twiceNamed || pairs++ >= LIMITS.twicePairs) {
+          isCutShort = true;
+          break;
+        }
         const { mm, box } = memory.get(PAIR, { operation: operation.id, first, second });
         if (mm < LEAST_TWICE_MM) continue;
         const sentence = `${title(first.ready.id)} and ${title(second.ready.id)} lie on each other along ${length(mm)}: ${operation.name} goes along it twice.`;
@@ -146,8 +151,8 @@ export const drawnTwice: JobRule = jobRule({
     const rest = found.length - named.length;
     return [
       ...named.map(({ observed }) => observed),
-      ...(rest > 0
-        ? [{ sentence: `${more(rest, 'place')} where lines are gone along twice.`, partId: null, detail: 'more' }]
+      ...(rest > 0 || isCutShort
+        ? [{ sentence: 'There are more places where lines are gone along twice.', partId: null, detail: 'more' }]
         : []),
     ];
   },
