@@ -237,7 +237,7 @@ test('names that no file likes are made fit, and stay apart', () => {
     { id: 'c', name: '1 "&\'\u0007', kind: 'mark' },
   ];
   const work = operations.map((o) => ({ what: 'outline', operation: o.id }));
-  const w = write('names', jobWith([partOf([lettering('H')], { work })], { operations, title: '<&"\u0000漢' }));
+  const w = write('names', jobWith([partOf([lettering('H')], { work })], { operations, title: '<&"\u0007漢' }));
   const [r12, r2000, r2007] = readDxf(VERSIONS.map((v) => w.dxf[v])) as [ReadDxf, ReadDxf, ReadDxf];
   for (const read of [r12, r2000, r2007]) {
     expect([...read.errors, ...read.fixes]).toEqual([]);
