@@ -17,7 +17,9 @@ const USAGE = `Needlefile prepares lettering for machine output.
   --drawings DIR   brought-in drawings, each ID.json; the folder of the job when left out
   --strict         end with 1 when a finding would spoil the work
 
-Ends with 0 when done, 1 as said above, 2 when the input can't be used.`;
+Files are read back before they are given out: all of them are written, or none.
+
+Ends with 0 when done, 1 as said above or when a file read back is not what is drawn, 2 when the input can't be used.`;
 
 const say = (line: string) => process.stdout.write(`${line}\n`);
 const complain = (line: string) => process.stderr.write(`${line}\n`);

@@ -37,7 +37,7 @@ const AWAY_WORDS: ReadonlySet<string> = new Set([
 ]);
 
 /** Whether the database could not be reached, or went away meanwhile: by the codes of the system and of PostgreSQL. */
-export const isAway = (reason: unknown): boolean => {
+const isAway = (reason: unknown): boolean => {
   const seen = new Set<unknown>();
   for (let at: unknown = reason; at && !seen.has(at); at = (at as { cause?: unknown }).cause) {
     seen.add(at);

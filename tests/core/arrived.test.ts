@@ -139,12 +139,15 @@ describe('what did not arrive', () => {
       mm: expect.closeTo(40 + Math.hypot(10, 5), 9),
     });
     expect(missing([], []).paths).toBe(3);
+    // A part of one is a loss too.
+    const half: Path = { closed: false, segments: square(0).segments.slice(0, 2) };
+    expect(missing([square(20)], [open, half])).toMatchObject({ paths: 1, mm: 40 });
   });
 
-  test('is not what lies in a shape that was welded, nor what is near enough, nor shorter than is looked for', () => {
+  test('is not what lies in a shape that was welded, nor near enough, nor shorter than is looked for; what lies elsewhere is', () => {
     expect(missing([square(-5, 40)], [open]).paths).toBe(0);
     expect(missing([square(0.01), square(20)], [open]).paths).toBe(0);
-    expect(missing([square(0.1, 9.8), square(20)], [open]).paths).toBe(0);
+    expect(missing([square(0.1, 9.8), square(20)], [open]).paths).toBe(1);
     expect(missingOf([square(0, 0.04)], { outlines: [], openPaths: [] }, 0.02, 0.05).paths).toBe(0);
   });
 
@@ -180,7 +183,7 @@ test('a loss is a fault that names the drawing, how much is missing and where, w
     const [loss, ...more] = rule?.find(about as unknown as PartSubject) ?? [];
     expect(more).toEqual([]);
     expect(loss?.sentence).toBe(
-      '2 lines of “plan.dxf”, 20 mm long, did not arrive on the sheet: look the drawing over before you cut it.',
+      '2 lines of “plan.dxf”, 20 mm long, did not arrive whole on the sheet: look the drawing over before you cut it.',
     );
     // About the middle of the drawing, which lies where the member is placed.
     expect(loss?.box).toEqual({ minX: 144, minY: 94, maxX: 166, maxY: 96 });

@@ -1,6 +1,6 @@
 /** Lines gone along twice: told where a user has laid them so, refused where the program did; strokes of faces and of letters once. */
 import { describe, expect, test } from 'vitest';
-import { alongOnce, doubledStretches } from '../../src/core/geometry/doubles';
+import { alongOnce, doubledStretches, doubledWithin } from '../../src/core/geometry/doubles';
 import { drawnPaths } from '../../src/core/geometry/drawable';
 import { type Path, pathLength } from '../../src/core/geometry/path';
 import { cubic, line } from '../../src/core/geometry/segment';
@@ -144,13 +144,27 @@ describe('one-line faces', () => {
 describe('stretches found', () => {
   const there = line(0, 0, 10, 0);
   test('of lines in part, of curves as a whole, once each', () => {
-    expect(doubledStretches([there, line(4, 0, 14, 0)], 0.002)).toEqual([
+    expect(doubledWithin([there, line(4, 0, 14, 0)], 0.002)).toEqual([
       { of: 1, along: 0, lengthMm: expect.closeTo(6, 6) },
     ]);
-    expect(doubledStretches([there, line(10, 0, 4, 0)], 0.002)[0]?.lengthMm).toBeCloseTo(6, 6);
+    expect(doubledWithin([there, line(10, 0, 4, 0)], 0.002)[0]?.lengthMm).toBeCloseTo(6, 6);
     const curve = cubic(0, 0, 3, 4, 6, 4, 9, 0);
-    expect(doubledStretches([curve, curve], 0.002)).toHaveLength(1);
-    expect(doubledStretches([there, line(0, 0.01, 10, 0.01), line(5, -5, 5, 5)], 0.002)).toEqual([]);
+    expect(doubledWithin([curve, curve], 0.002)).toHaveLength(1);
+    expect(doubledWithin([there, line(0, 0.01, 10, 0.01), line(5, -5, 5, 5)], 0.002)).toEqual([]);
+  });
+
+  test('between two lists, by their own numbers; within each nothing is looked at', () => {
+    const [one, two] = [
+      [there, there],
+      [line(0, 5, 9, 5), line(6, 0, 20, 0), line(6, 0, 20, 0)],
+    ];
+    expect(doubledStretches(one, two, 0.002).map(({ of, along }) => [of, along])).toEqual([
+      [0, 1],
+      [0, 2],
+      [1, 1],
+      [1, 2],
+    ]);
+    expect([doubledStretches(one, [], 0.002), doubledStretches([], two, 0.002)]).toEqual([[], []]);
   });
 
   test('lines along each other are left once, in pieces; closed ones and all others as they are', () => {

@@ -140,7 +140,7 @@ function checkOne(one: Tried): { drawing: Drawing; files: string[] } | null {
   writeFileSync(file, pdf.bytes);
   expect(checkPdf(file), String(i)).toContain('No syntax or stream encoding errors');
   const size = /Page size:\s+([\d.]+) x ([\d.]+) pts/.exec(pdfInfo(file));
-  expect(Number(size?.[1]), String(i)).toBeCloseTo((pdf.drawing.width * 72) / 25.4, 0);
+  expect(Number(size?.[1]), String(i)).toBeCloseTo((pdf.drawing.width * 72) / 25.4, 1);
   const box = { w: boxWidth(result.workBox), h: boxHeight(result.workBox) };
   if (job.export.page === 'work') {
     expect(pdf.drawing.width - job.export.lineWidth, String(i)).toBeCloseTo(box.w, 6);

@@ -10,9 +10,9 @@ import { type FileFormat, WRITTEN_FORMATS, writtenFormat } from '../../src/core/
 import { type Drawable, dot, moveDrawable, polyline, polylines } from '../../src/core/geometry/drawable';
 import { closedPath, flattenPath, type Path } from '../../src/core/geometry/path';
 import { translation } from '../../src/core/geometry/point';
-import { arcAbout, arcBetween, cubic, line, quadratic } from '../../src/core/geometry/segment';
+import { arcAbout, cubic, line } from '../../src/core/geometry/segment';
 import { StrokeBuilder } from '../../src/core/geometry/strokes';
-import { area, outline } from '../support/drawables';
+import { area, BLOB, outline } from '../support/drawables';
 import { figure } from '../support/figures';
 import { type Chance, chance } from '../support/random';
 import { sample } from '../support/scale';
@@ -27,12 +27,6 @@ const layer = (name: string, colour: string, drawn: readonly Drawable[]): Layer 
   scan: null,
   drawn,
 });
-const blob: Path = closedPath([
-  line(10, 10, 30, 10),
-  arcBetween({ x: 30, y: 10 }, { x: 30, y: 20 }, Math.PI),
-  quadratic(30, 20, 20, 30, 15, 22),
-  cubic(15, 22, 12, 24, 8, 14, 10, 10),
-]);
 const ring = (r: number): Path =>
   closedPath([arcAbout(50, 20, r, 0.3, Math.PI), arcAbout(50, 20, r, 0.3 + Math.PI, Math.PI)]);
 const square = (x: number, y: number, side: number): Path =>
@@ -80,7 +74,7 @@ const everything: Drawing = {
     layer('Zoë/1', '#BE185D', [polyline(wave), ...polylines(rows), polyline(thereAndBack)]),
     layer('Dots', '#0F766E', [dot({ x: 60, y: 40 }, 0.75), dot({ x: 65, y: 40 }, null), dot({ x: 70, y: 44 }, 2)]),
     layer('Zoë:1', '#123456', [outline(ring(3)), polyline({ closed: true, segments: square(2, 2, 3).segments })]),
-    layer('Cut', '#3730A3', [outline(square(40, 10, 5)), outline(blob)]),
+    layer('Cut', '#3730A3', [outline(square(40, 10, 5)), outline(BLOB)]),
   ],
 };
 

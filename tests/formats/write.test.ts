@@ -12,8 +12,8 @@ import { readDrawing } from '../../src/core/formats/read';
 import { writeSvg } from '../../src/core/formats/svg-write';
 import { dot, polyline } from '../../src/core/geometry/drawable';
 import { closedPath, type Path } from '../../src/core/geometry/path';
-import { arcBetween, cubic, line, quadratic } from '../../src/core/geometry/segment';
-import { area, outline } from '../support/drawables';
+import { arcBetween, line } from '../../src/core/geometry/segment';
+import { area, BLOB, outline } from '../support/drawables';
 
 const layer = (name: string, kind: Layer['kind'], drawn: Layer['drawn'], more: Partial<Layer> = {}): Layer => ({
   name,
@@ -24,12 +24,6 @@ const layer = (name: string, kind: Layer['kind'], drawn: Layer['drawn'], more: P
   drawn,
   ...more,
 });
-const blob: Path = closedPath([
-  line(10, 10, 30, 10),
-  arcBetween({ x: 30, y: 10 }, { x: 30, y: 20 }, Math.PI),
-  quadratic(30, 20, 20, 30, 15, 22),
-  cubic(15, 22, 12, 24, 8, 14, 10, 10),
-]);
 const ring = (r: number): Path =>
   closedPath([
     arcBetween({ x: 50 - r, y: 20 }, { x: 50 + r, y: 20 }, Math.PI),
@@ -48,7 +42,7 @@ const drawing: Drawing = {
     layer('Zoë/1', 'mark', [polyline(open)], { tolerance: 0.127 }),
     layer('Dots', 'mark', [dot({ x: 60, y: 40 }, 0.75), dot({ x: 65, y: 40 }, null)]),
     layer('Zoë:1', 'score', [outline(ring(3))]),
-    layer('Cut', 'cut', [outline(blob)]),
+    layer('Cut', 'cut', [outline(BLOB)]),
   ],
 };
 const FOLDER = 'tests/formats/kept';

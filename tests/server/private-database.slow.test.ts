@@ -5,6 +5,7 @@
  */
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
 import path from 'node:path';
 import pg from 'pg';
 import { afterAll, beforeEach, describe, expect, test, vi } from 'vitest';
@@ -63,10 +64,20 @@ describe('what is in the database stays', () => {
     expect(console.log).not.toHaveBeenCalled();
   });
 
-  test('where it is started twice, or its port is taken', async () => {
+  test('where it is started twice', async () => {
     const [one, two] = [await server.start(), await server.start()];
     expect(two).toBe(one);
     expect(await kept(two)).toEqual(['oak']);
+  });
+
+  test('where its port is taken by another', async () => {
+    const port = Number(new URL(readFileSync(path.join(home, 'url'), 'utf8').trim()).port);
+    const other = createServer().listen(port, '127.0.0.1');
+    await new Promise((resolve) => other.once('listening', resolve));
+    const url = await server.start();
+    expect(Number(new URL(url).port)).not.toBe(port);
+    expect(await kept(url)).toEqual(['oak']);
+    await new Promise((resolve) => other.close(resolve));
   });
 
   test('where it died and is started again', async () => {

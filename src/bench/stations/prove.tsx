@@ -68,7 +68,7 @@ function Figures() {
                 {o.paths > 1 && (
                   <>
                     <div className="nf-muted">set down {o.paths.toLocaleString('en')} times</div>
-                    <div className="nf-muted">{formatRun(o.travelMm, job.units)} between</div>
+                    <div className="nf-muted">{formatRun(o.travelMm, job.units)} moved between</div>
                   </>
                 )}
                 {o.dots.map(({ diameterMm, count }) => (
@@ -243,7 +243,12 @@ export function Prove() {
         Write all {counted(WRITTEN_FORMATS.length)}
       </Button>
       {state.words && (
-        <p role="status" className={`nf-small mt-2 mb-0 ${state.bad ? 'text-danger' : 'nf-muted'}`}>
+        <p
+          // Why nothing was written is not left below the edge.
+          ref={(words) => void (state.bad && words?.scrollIntoView({ block: 'nearest' }))}
+          role="status"
+          className={`nf-small mt-2 mb-0 ${state.bad ? 'text-danger' : 'nf-muted'}`}
+        >
           {state.words}
         </p>
       )}

@@ -135,24 +135,34 @@ export function repeatsAmong(outlines: readonly (readonly Path[])[], tolerance: 
   return { again, shared: touched.filter((outline) => !again.has(outline)).length };
 }
 
-/** Where a segment runs along one before it in a list: the two of them, and for how long, in mm. */
+/** Where a segment runs along another: the numbers of the two, and for how long, in mm. */
 export type DoubledStretch = { readonly of: number; readonly along: number; readonly lengthMm: number };
 
-/** Stretches of segments that run along one listed before, closer than `tolerance` mm. */
-export function doubledStretches(segments: readonly Segment[], tolerance: number): DoubledStretch[] {
-  const search = indexOf(segments);
+/** Stretches of segments that run along others, closer than `tolerance` mm; `isAsked` says which pairs are looked at. */
+export function doubledStretches(
+  segments: readonly Segment[],
+  others: readonly Segment[],
+  tolerance: number,
+  isAsked: (of: number, along: number) => boolean = () => true,
+): DoubledStretch[] {
+  if (segments.length === 0 || others.length === 0) return [];
+  const search = indexOf(others);
   return segments.flatMap((s, of) => {
+    const near = search(s, tolerance).filter((along) => isAsked(of, along));
+    if (near.length === 0) return [];
     const length = segmentLength(s);
     const off = offFor(length, tolerance);
-    return search(s, off)
-      .filter((along) => along < of)
-      .flatMap((along) => {
-        const kept = uncovered(s, length, [segments[along] as Segment], off);
-        const lengthMm = length * (1 - kept.reduce((sum, [from, to]) => sum + to - from, 0));
-        return lengthMm > 0 ? [{ of, along, lengthMm }] : [];
-      });
+    return near.flatMap((along) => {
+      const kept = uncovered(s, length, [others[along] as Segment], off);
+      const lengthMm = length * (1 - kept.reduce((sum, [from, to]) => sum + to - from, 0));
+      return lengthMm > 0 ? [{ of, along, lengthMm }] : [];
+    });
   });
 }
+
+/** Stretches of segments that run along one before them in the list, closer than `tolerance` mm. */
+export const doubledWithin = (segments: readonly Segment[], tolerance: number): DoubledStretch[] =>
+  doubledStretches(segments, segments, tolerance, (of, along) => along < of);
 
 const offFor = (length: number, tolerance: number): number => Math.min(tolerance, length / SLENDER);
 

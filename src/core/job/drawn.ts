@@ -123,7 +123,8 @@ export function operationResult(
     lengthMm,
     travelMm: travelThrough(
       drawn.map((d) => d.drawable),
-      (lines) => memory.of(lines, 'travel', () => lengthsOf(lines).travel),
+      // Lines that are moved keep where each starts in the list, and the way between them.
+      (lines) => memory.of(lines.start, 'travel', () => lengthsOf(lines).travel),
     ),
     fillMm2: areas.reduce((sum, d) => sum + filledArea(d.drawable), 0),
   };

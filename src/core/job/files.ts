@@ -60,12 +60,15 @@ export function faultyWork(job: Job, result: JobResult, scope: ExportScope): str
  * chosen, and of drawings and what is not welded a finding tells.
  */
 function unaskedTwice(job: Job, result: JobResult, drawn: readonly DrawnWork[]): ReadonlyMap<string, number> {
+  const made = new Map(result.parts.map((part) => [part.id, part]));
+  const twiceByChoice = new Set(
+    job.parts.flatMap((part) => (stepIn(part, 'centerline')?.retraced === 'twice' ? [part.id] : [])),
+  );
   const lines = new Map<string, Drawable[]>();
   for (const { partId, what, drawable } of drawn) {
-    const part = job.parts.find((p) => p.id === partId);
-    const made = result.parts.find((p) => p.id === partId);
-    const isAsked = what === 'centerline' && part && stepIn(part, 'centerline')?.retraced === 'twice';
-    if (isAsked || !made || mayRunTwice(made.own)) continue;
+    const part = made.get(partId);
+    const isAsked = what === 'centerline' && twiceByChoice.has(partId);
+    if (isAsked || !part || mayRunTwice(part.own)) continue;
     const list = lines.get(partId);
     if (list) list.push(drawable);
     else lines.set(partId, [drawable]);

@@ -129,7 +129,7 @@ const notArrived = partRule({
     ofDrawings({ ...about, isCut: true }, ({ missing }, member, { matrix }) => {
       if (missing.paths === 0) return [];
       const lines = missing.paths === 1 ? 'A line' : `${missing.paths.toLocaleString('en')} lines`;
-      const sentence = `${lines} of “${member.name}”, ${about.length(missing.mm)} long, did not arrive on the sheet: look the drawing over before you cut it.`;
+      const sentence = `${lines} of “${member.name}”, ${about.length(missing.mm)} long, did not arrive whole on the sheet: look the drawing over before you cut it.`;
       return [{ sentence, box: growBox(transformedBox(missing.box, matrix), 1), detail: member.id }];
     }),
 });

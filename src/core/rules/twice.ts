@@ -1,6 +1,6 @@
 /** What is found about lines that an operation goes along twice: a beam burns them twice as deep, a cutter tears at them. */
 import { partTitle } from '../document/part-words';
-import { doubledStretches } from '../geometry/doubles';
+import { type DoubledStretch, doubledStretches, doubledWithin } from '../geometry/doubles';
 import { type Drawable, drawnPaths, isHatch } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { type Box, boxesMeet, EMPTY_BOX, growBox, transformedBox, uniteBoxes } from '../geometry/point';
@@ -22,16 +22,18 @@ type Twice = { readonly mm: number; readonly box: Box };
 
 const NOT_TWICE: Twice = { mm: 0, box: EMPTY_BOX };
 
-/** What of segments runs along others before them, as far as `isCounted` says. */
-function twiceAmong(segments: readonly Segment[], isCounted: (of: number, along: number) => boolean): Twice {
+/** How long stretches are together, and where they lie. */
+function together(stretches: readonly DoubledStretch[], segments: readonly Segment[]): Twice {
   let { mm, box } = NOT_TWICE;
-  for (const { of, along, lengthMm } of doubledStretches(segments, TWICE_MM)) {
-    if (!isCounted(of, along)) continue;
+  for (const { of, lengthMm } of stretches) {
     mm += lengthMm;
     box = uniteBoxes(box, segmentBox(segments[of] as Segment));
   }
   return { mm, box };
 }
+
+/** What of segments is gone along twice among themselves. */
+const twiceAmong = (segments: readonly Segment[]): Twice => together(doubledWithin(segments, TWICE_MM), segments);
 
 const segmentsOf = (paths: readonly Path[]): Segment[] => paths.flatMap((path) => path.segments);
 
@@ -40,8 +42,7 @@ const linesOf = (drawn: readonly Drawable[]): readonly Path[] =>
   drawn.flatMap((d) => (d.kind === 'area' || d.kind === 'dot' || isHatch(d) ? [] : drawnPaths(d)));
 
 /** How long is gone along twice within lines and outlines that belong together, in mm. */
-export const twiceWithin = (drawn: readonly Drawable[]): number =>
-  twiceAmong(segmentsOf(linesOf(drawn)), () => true).mm;
+export const twiceWithin = (drawn: readonly Drawable[]): number => twiceAmong(segmentsOf(linesOf(drawn))).mm;
 
 /** Whether a part's own outlines and lines may run along each other: lines of drawings do, and what is not welded or made by hand. */
 export const mayRunTwice = ({ overlaps, handMade, openPaths }: PreparedPart): boolean =>
@@ -50,13 +51,19 @@ export const mayRunTwice = ({ overlaps, handMade, openPaths }: PreparedPart): bo
 /** What a part's outline goes along twice by itself, in its own coordinates. */
 const twiceOf = (own: PreparedPart, memory: Memory): Twice =>
   mayRunTwice(own)
-    ? memory.of(own, 'twice', () =>
-        twiceAmong(segmentsOf([...own.outlines.map((o) => o.path), ...own.openPaths]), () => true),
-      )
+    ? memory.of(own, 'twice', () => twiceAmong(segmentsOf([...own.outlines.map((o) => o.path), ...own.openPaths])))
     : NOT_TWICE;
 
 /** What an operation draws of one part. */
 type DrawnOfPart = { readonly ready: Inspected; readonly whats: string; readonly drawn: Drawable[]; box: Box };
+
+/** Bounds that a segment does not leave, though they may be larger than its own: these are found at once. */
+function hullOf(s: Segment): Box {
+  if (s.kind === 'arc') return segmentBox(s);
+  const xs = s.kind === 'cubic' ? [s.x0, s.ax, s.bx, s.x1] : s.kind === 'quadratic' ? [s.x0, s.ax, s.x1] : [s.x0, s.x1];
+  const ys = s.kind === 'cubic' ? [s.y0, s.ay, s.by, s.y1] : s.kind === 'quadratic' ? [s.y0, s.ay, s.y1] : [s.y0, s.y1];
+  return { minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) };
+}
 
 type PairInput = { readonly operation: string; readonly first: DrawnOfPart; readonly second: DrawnOfPart };
 
@@ -68,14 +75,11 @@ const PAIR: Stage<PairInput, Twice> = {
   run({ first, second }) {
     const near = (lines: readonly Drawable[], other: Box) => {
       const reach = growBox(other, TWICE_MM);
-      return segmentsOf(linesOf(lines.filter((d) => boxesMeet(d.box, reach)))).filter((s) =>
-        boxesMeet(segmentBox(s), reach),
-      );
+      const paths = linesOf(lines.filter((d) => boxesMeet(d.box, reach)));
+      return segmentsOf(paths).filter((s) => boxesMeet(hullOf(s), reach));
     };
-    const segments = near(first.drawn, second.box);
-    const count = segments.length;
-    segments.push(...near(second.drawn, first.box));
-    return twiceAmong(segments, (of, along) => of >= count && along < count);
+    const segments = near(second.drawn, first.box);
+    return together(doubledStretches(segments, near(first.drawn, second.box), TWICE_MM), segments);
   },
   weigh: () => 8,
 };

@@ -10,7 +10,7 @@ import { pointAt, type Segment } from '../../geometry/segment';
 import { segmentLength } from '../../geometry/segment-measures';
 import { windingAt } from '../../geometry/winding';
 
-/** Paths that did not arrive: how many, how long together, and where. */
+/** Paths that did not arrive whole: how many, how long together, and where. */
 export type Missing = { readonly paths: number; readonly mm: number; readonly box: Box };
 
 const NOTHING_MISSING: Missing = { paths: 0, mm: 0, box: EMPTY_BOX };
@@ -24,7 +24,7 @@ const CHORDS_MM = 0.005;
 const PLACES = 3;
 
 /**
- * Paths of a drawing of which nothing arrived. A place counts as arrived within `within` mm of a line; segments shorter than
+ * Paths of a drawing that did not arrive, or not all of them. A place counts as arrived within `within` mm of a line; segments shorter than
  * `least` mm may be cut away where ends are joined, and are not looked for.
  */
 export function missingOf(paths: readonly Path[], arrived: Arrived, within: number, least: number): Missing {
@@ -33,7 +33,7 @@ export function missingOf(paths: readonly Path[], arrived: Arrived, within: numb
   let missing = NOTHING_MISSING;
   for (const path of paths) {
     const places = placesOf(path, least);
-    if (places.length === 0 || places.some((p) => isOn(p) || isInside(p))) continue;
+    if (places.every((p) => isOn(p) || isInside(p))) continue;
     missing = {
       paths: missing.paths + 1,
       mm: missing.mm + pathLength(path),
