@@ -25,13 +25,14 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/job'],
   ['api'],
   ['worker', 'server', 'cli', 'ui'],
-  ['versions'],
+  ['versions', 'drafts'],
   ['jobs', 'bench'],
   ['app'],
 ];
 /** What a layer does not import although it stands lower: screens reach the server by its routes. */
 const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
   versions: ['server', 'cli', 'worker'],
+  drafts: ['server', 'cli', 'worker'],
   jobs: ['server', 'cli'],
   bench: ['server', 'cli'],
   app: ['cli'],
@@ -46,6 +47,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   cli: 'node:',
   ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit',
   versions: 'lucide-react react react-bootstrap @tanstack/react-query',
+  drafts: 'idb next react react-bootstrap @tanstack/react-query',
   jobs: 'lucide-react next react react-bootstrap @tanstack/react-query',
   bench:
     'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-hotkeys-hook zustand @dnd-kit @tanstack/react-query',

@@ -4,16 +4,20 @@
 import { useQueryClient } from '@tanstack/react-query';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { checkJob } from '@/core/document/read';
 import type { Station } from '@/core/inspect/stations';
 import type { StoredJob } from '@/core/job/summary';
+import { type Draft, draftsAtHand, dropDraft, keepDraft, takeDraft } from '@/drafts/drafts';
+import { DRAFTS } from '@/drafts/drafts-at-hand';
+import { windowName } from '@/drafts/window-name';
 import { Notice, Waiting } from '@/ui/waiting';
 import { followDocument } from './computing';
+import { LeaveDialog } from './leave-dialog';
 import { placeFromAddress } from './place';
 import { newestOf, rememberSaved } from './saved-job';
-import { keepSaved, readDraft } from './saving';
+import { keepSaved, type Saving } from './saving';
 import { openBench, useBench } from './store';
 
 const Opening = () => <Waiting words="Opening the job" />;
@@ -25,27 +29,23 @@ type Opened =
   | { readonly kind: 'open'; readonly unsaved: boolean }
   | { readonly kind: 'not'; readonly sentence: string };
 
-function open(id: string, stored: StoredJob | null): Opened {
-  const place = placeFromAddress();
-  const draft = readDraft(id);
+/** The newest draft of a job that no other window works on, made this window's own; null where there is none. */
+async function draftOf(id: string, window: string): Promise<Draft | null> {
+  for (const draft of await draftsAtHand(id, window)) if (await takeDraft(draft, window)) return draft;
+  return null;
+}
+
+async function open(id: string, stored: StoredJob | null, window: string): Promise<Opened> {
+  const draft = await draftOf(id, window);
   const read = stored && checkJob(stored.document);
   if (stored && read && !read.ok) return { kind: 'not', sentence: read.sentences.join(' ') };
   if (!draft && !(stored && read?.ok)) return { kind: 'not', sentence: 'The database is away.' };
   const isDraft = draft !== null && !(read?.ok && JSON.stringify(draft.document) === JSON.stringify(read.job));
-  if (isDraft)
-    openBench(id, draft.document, {
-      version: draft.version,
-      savedAt: stored?.changedAt ?? '',
-      selection: place,
-      station: place.station as Station,
-    });
-  else if (stored && read?.ok)
-    openBench(id, read.job, {
-      version: stored.version,
-      savedAt: stored.changedAt,
-      selection: place,
-      station: place.station as Station,
-    });
+  if (draft && !isDraft) await dropDraft(id, window);
+  const place = placeFromAddress();
+  const at = { savedAt: stored?.changedAt ?? '', selection: place, station: place.station as Station };
+  if (isDraft) openBench(id, draft.document, { ...at, version: draft.version });
+  else if (stored && read?.ok) openBench(id, read.job, { ...at, version: stored.version });
   return { kind: 'open', unsaved: isDraft };
 }
 
@@ -57,18 +57,48 @@ export function BenchScreen({ id, stored }: { id: string; stored: StoredJob | nu
   const router = useRouter();
   const client = useQueryClient();
   const [opened, setOpened] = useState<Opened | null>(null);
+  const [asksToLeave, setAsksToLeave] = useState(false);
+  const saving = useRef<Saving | null>(null);
 
   useEffect(() => {
-    const result = open(id, newestOf(client, id, stored));
-    setOpened(result);
-    if (result.kind !== 'open') return;
-    const stopComputing = followDocument();
-    const stopSaving = keepSaved(result.unsaved, (job) => rememberSaved(client, job));
+    let isHere = true;
+    let close = () => {};
+    void (async () => {
+      const window = await windowName();
+      if (!isHere) return;
+      const result = await open(id, newestOf(client, id, stored), window);
+      if (!isHere) return;
+      setOpened(result);
+      if (result.kind !== 'open') return;
+      const stopComputing = followDocument();
+      const started = keepSaved({
+        window,
+        drafts: { keepDraft, dropDraft },
+        unsaved: result.unsaved,
+        onSaved: (job) => rememberSaved(client, job),
+        onDone: () => {
+          void client.invalidateQueries({ queryKey: DRAFTS });
+          void client.invalidateQueries({ queryKey: ['jobs'] });
+        },
+      });
+      saving.current = started;
+      close = () => {
+        saving.current = null;
+        started.stop();
+        stopComputing();
+      };
+    })();
     return () => {
-      stopSaving();
-      stopComputing();
+      isHere = false;
+      close();
     };
   }, [id, stored, client]);
+
+  const leave = async () => {
+    const where = (await saving.current?.leave()) ?? 'saved';
+    if (where === 'nowhere') setAsksToLeave(true);
+    else router.push('/');
+  };
 
   const title = useBench((s) => (opened?.kind === 'open' ? s.job.title : null));
   useEffect(() => {
@@ -77,7 +107,13 @@ export function BenchScreen({ id, stored }: { id: string; stored: StoredJob | nu
   }, [title]);
 
   if (opened === null) return <Opening />;
-  if (opened.kind === 'open') return <Bench />;
+  if (opened.kind === 'open')
+    return (
+      <>
+        <Bench onLeave={() => void leave()} forget={async () => saving.current?.forget()} />
+        {asksToLeave && <LeaveDialog onStay={() => setAsksToLeave(false)} onLeave={() => router.push('/')} />}
+      </>
+    );
   return (
     <Notice sentence={opened.sentence}>
       <Button variant="primary" onClick={() => router.refresh()}>

@@ -16,7 +16,15 @@ import { Top } from './top';
 import { BenchVersions } from './versions';
 
 /** The screen of a job that is open. */
-export function Bench() {
+export function Bench({
+  onLeave,
+  forget,
+}: {
+  /** Go to the list of jobs, once this one is kept. */
+  onLeave: () => void;
+  /** What is on the bench is not to be saved as this job any more. */
+  forget: () => Promise<unknown>;
+}) {
   const [keysShown, setKeysShown] = useState(false);
   const [versionsShown, setVersionsShown] = useState(false);
   useBenchKeys(() => setKeysShown(true));
@@ -27,14 +35,14 @@ export function Bench() {
 
   return (
     <div className={styles.bench}>
-      <Top onKeys={() => setKeysShown(true)} onVersions={() => setVersionsShown(true)} />
+      <Top onLeave={onLeave} onKeys={() => setKeysShown(true)} onVersions={() => setVersionsShown(true)} />
       <StationPanel />
       <SheetView />
       <JobSheet />
       <Foot />
       <KeysDialog shown={keysShown} onClose={() => setKeysShown(false)} />
       {versionsShown && <BenchVersions onClose={() => setVersionsShown(false)} />}
-      <StaleDialog />
+      <StaleDialog forget={forget} />
       <BringInDialog />
     </div>
   );

@@ -1,6 +1,7 @@
 /**
  * Saving by itself: every change goes to the server soon after it is made, with the version it was made from. A draft
- * stays in this browser until the server has it, so that neither a lost connection nor a reload loses anything.
+ * stays in this browser until the server has it, so that neither a lost connection nor a reload loses anything; where the
+ * browser keeps none either, leaving asks first.
  */
 import { CallFault, call } from '@/api/call';
 import { API } from '@/api/endpoints';
@@ -8,148 +9,240 @@ import { checkJob } from '@/core/document/read';
 import type { Job } from '@/core/document/schema';
 import { type SavedExtras, type StoredJob, storedJobSchema } from '@/core/job/summary';
 import { LIMITS } from '@/core/limits';
+import { cutTo } from '@/core/units/text';
+import type { dropDraft, keepDraft } from '@/drafts/drafts';
 import { computing } from '@/worker/client';
 import { type SaveState, useBench } from './store';
 
 const storedSchema = storedJobSchema.pick({ version: true, document: true });
-const AWAY = 'The server is away. Your work is kept here and saved when it is back.';
+const AWAY = 'The server is away.';
+const DATABASE_AWAY = 'The database is away.';
+const SLOW = 'The server does not answer.';
+const MINE = ' (my version)';
 
 const SAVE_AFTER_MS = 500;
-const DRAFT_AFTER_MS = 150;
+const DRAFT_AFTER_MS = 100;
 const RETRY_MS = 2_000;
 /** A save waits no longer than this for its picture; without one the old picture stays. */
 const PICTURE_MS = 3_000;
+/** The same where the user is leaving. */
+const LEAVING_PICTURE_MS = 300;
+/** A save that has no answer after this long is told. */
+const ANSWERS_WITHIN_MS = 3_000;
+/** How long leaving waits for the server. */
+const LEAVE_MS = 1_000;
+const LOOK_MS = 20;
 
-/** A document that the server does not have yet, and the version it was made from. */
-export type Draft = { readonly version: number; readonly document: Job };
+/** Where the newest document is: on the server, in this browser, or in this window alone. */
+export type Whereabouts = 'saved' | 'kept' | 'nowhere';
 
-const draftKey = (id: string) => `needlefile:draft:${id}`;
+/** A job that is being saved. */
+export type Saving = {
+  /** Send what is not saved at once, and wait up to a second for it. */
+  readonly leave: () => Promise<Whereabouts>;
+  /** The document was kept as another job, or is not wanted: it is not saved as this one any more. */
+  readonly forget: () => Promise<unknown>;
+  /** Stop following the bench; what is not saved yet goes on its way, as long as this window is there. */
+  readonly stop: () => void;
+};
 
-/** The draft of a job that is kept in this browser; null where there is none, or it can't be read. */
-export function readDraft(id: string): Draft | null {
-  try {
-    const stored = JSON.parse(localStorage.getItem(draftKey(id)) ?? 'null') as {
-      version?: unknown;
-      document?: unknown;
-    } | null;
-    if (!stored || typeof stored.version !== 'number') return null;
-    const read = checkJob(stored.document);
-    return read.ok ? { version: stored.version, document: read.job } : null;
-  } catch {
-    return null;
-  }
-}
+/** Who saves, and who hears of it. */
+type SavingOptions = {
+  /** The name of this window. */
+  readonly window: string;
+  /** Where drafts are kept. */
+  readonly drafts: { readonly keepDraft: typeof keepDraft; readonly dropDraft: typeof dropDraft };
+  /** Whether the document already differs from the server's. */
+  readonly unsaved: boolean;
+  /** Hears of each save. */
+  readonly onSaved: (job: StoredJob) => void;
+  /** Hears that all is done that stopping left to do. */
+  readonly onDone: () => void;
+};
 
-/** Forget the draft of a job. */
-export function dropDraft(id: string): void {
-  try {
-    localStorage.removeItem(draftKey(id));
-  } catch {
-    // Storage may be switched off; then there is no draft either.
-  }
-}
+/** What saving knows of the bench; after it was stopped, as it was then. */
+type Followed = { readonly id: string; readonly job: Job; readonly version: number; readonly save: SaveState };
 
-function keepDraft(id: string, draft: Draft): void {
-  try {
-    localStorage.setItem(draftKey(id), JSON.stringify(draft));
-  } catch {
-    // Too large or switched off: the document is still here in the page and on its way to the server.
-  }
-}
-
-const setSave = (save: SaveState) => useBench.setState({ save });
+const after = <T>(ms: number, value: T): Promise<T> => new Promise((resolve) => setTimeout(() => resolve(value), ms));
 
 /** The picture and the count of findings a document is saved with; null when they do not come in time. */
-const extrasFor = (job: Job): Promise<SavedExtras | null> =>
+const extrasFor = (job: Job, within: number): Promise<SavedExtras | null> =>
   Promise.race([
     computing()
       .summary(job)
       .catch(() => null),
-    new Promise<null>((resolve) => setTimeout(() => resolve(null), PICTURE_MS)),
+    after(within, null),
   ]);
 
-/**
- * Start saving; `unsaved` when the document already differs from the server's. `onSaved` hears of each save. Returns how to stop.
- */
-export function keepSaved(unsaved: boolean, onSaved: (job: StoredJob) => void = () => {}): () => void {
-  let stopped = false;
+/** Start saving the job that is on the bench. */
+export function keepSaved({ window: name, drafts, unsaved, onSaved, onDone }: SavingOptions): Saving {
+  /** What was on the bench when it was stopped; null while it is followed. */
+  let left: Followed | null = null;
+  let isLeaving = false;
+  let isSending = false;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let draftTimer: ReturnType<typeof setTimeout> | undefined;
-  let sending = false;
   const opened = useBench.getState();
   let savedJob = unsaved ? null : opened.job;
   let savedAt = opened.save.kind === 'saved' ? opened.save.at : '';
+  let keptJob: Job | null = null;
+  /** Drafts are written and dropped one after the other. */
+  let written: Promise<unknown> = Promise.resolve();
+
+  const now = (): Followed => left ?? useBench.getState();
+  const tell = (news: Partial<Pick<Followed, 'version' | 'save'>> & { readonly isKept?: boolean }) => {
+    if (left) left = { ...left, ...news };
+    else useBench.setState(news);
+  };
+  const whereabouts = (): Whereabouts => {
+    const { job } = now();
+    if (job === savedJob) return 'saved';
+    return job === keptJob ? 'kept' : 'nowhere';
+  };
+
+  /** Write the draft of the document as it is when its turn has come. */
+  const keepNow = (): Promise<unknown> => {
+    clearTimeout(draftTimer);
+    written = written.then(async () => {
+      const { id, job, version } = now();
+      if (job === savedJob) return;
+      const isKept = await drafts.keepDraft({ jobId: id, window: name, version, document: job, at: Date.now() });
+      keptJob = isKept ? job : null;
+      tell({ isKept });
+    });
+    return written;
+  };
+  const dropIt = () => {
+    clearTimeout(draftTimer);
+    keptJob = null;
+    const { id } = now();
+    written = written.then(() => drafts.dropDraft(id, name));
+  };
 
   const later = (ms: number) => {
     clearTimeout(timer);
-    timer = setTimeout(() => void send(), ms);
+    timer = setTimeout(async () => {
+      timer = undefined;
+      await send();
+      if (left) await finish();
+    }, ms);
   };
+  const isUnderWay = () => isSending || timer !== undefined;
 
   const send = async () => {
-    if (sending || stopped) return;
-    const { id, job, version, save } = useBench.getState();
+    if (isSending) return;
+    const { id, job, version, save } = now();
     if (save.kind === 'stale' || save.kind === 'gone') return;
     if (job === savedJob) {
       // Undone to what the server has.
-      clearTimeout(draftTimer);
-      dropDraft(id);
-      if (save.kind !== 'saved') setSave({ kind: 'saved', at: savedAt });
+      dropIt();
+      if (save.kind !== 'saved') tell({ save: { kind: 'saved', at: savedAt } });
       return;
     }
-    sending = true;
-    if (save.kind !== 'away') setSave({ kind: 'saving' });
-    const outcome = await put(id, version, job);
-    sending = false;
-    if (stopped) return;
+    isSending = true;
+    if (save.kind !== 'away') tell({ save: { kind: 'saving' } });
+    const extras = await extrasFor(job, isLeaving ? LEAVING_PICTURE_MS : PICTURE_MS);
+    const isLate = setTimeout(() => tell({ save: { kind: 'away', sentence: SLOW } }), ANSWERS_WITHIN_MS);
+    const outcome = await put(id, { version, document: job, extras });
+    clearTimeout(isLate);
+    isSending = false;
     if (outcome.kind === 'saved') {
       savedJob = job;
       savedAt = outcome.at;
-      useBench.setState({ version: outcome.version });
+      tell({ version: outcome.version });
       onSaved({ id, version: outcome.version, changedAt: outcome.at, document: job });
-      if (useBench.getState().job === job) {
-        clearTimeout(draftTimer);
-        dropDraft(id);
-        setSave({ kind: 'saved', at: outcome.at });
+      if (now().job === job) {
+        dropIt();
+        tell({ save: { kind: 'saved', at: outcome.at } });
       } else {
-        keepDraft(id, { version: outcome.version, document: useBench.getState().job });
-        later(SAVE_AFTER_MS);
+        void keepNow();
+        later(isLeaving ? 0 : SAVE_AFTER_MS);
       }
     } else {
-      setSave(outcome);
-      if (outcome.kind === 'away') later(RETRY_MS);
-      else if (useBench.getState().job !== job) later(SAVE_AFTER_MS);
+      tell({ save: outcome });
+      if (now().job !== job && outcome.kind === 'refused') later(isLeaving ? 0 : SAVE_AFTER_MS);
+      else if (outcome.kind === 'away' && !left) later(RETRY_MS);
     }
   };
 
+  /** What is to be done where the bench is no longer there: end, try again, or find another place for it. */
+  const finish = async () => {
+    await written;
+    if (isUnderWay()) return;
+    if (whereabouts() !== 'nowhere') return end();
+    const { job, save } = now();
+    const isOthers = save.kind === 'stale' || save.kind === 'gone';
+    if (isOthers && (await saveAsCopy(job)) !== null) return end();
+    // What the server refuses it refuses again; closing the window asks.
+    if (save.kind !== 'refused') later(RETRY_MS);
+  };
+  const end = () => {
+    window.removeEventListener('beforeunload', onUnload);
+    onDone();
+  };
+
   const onChange = () => {
-    const { id, version, job, save } = useBench.getState();
+    const { save } = now();
     clearTimeout(draftTimer);
-    draftTimer = setTimeout(() => keepDraft(id, { version, document: job }), DRAFT_AFTER_MS);
-    if (save.kind === 'saved' || save.kind === 'refused') setSave({ kind: 'waiting' });
+    draftTimer = setTimeout(() => void keepNow(), DRAFT_AFTER_MS);
+    if (save.kind === 'saved' || save.kind === 'refused') tell({ save: { kind: 'waiting' } });
     if (save.kind !== 'away') later(SAVE_AFTER_MS);
   };
 
-  const leave = useBench.subscribe((now, before) => {
-    if (now.job !== before.job) onChange();
-    else if (before.save.kind === 'stale' && now.save.kind === 'waiting') later(0);
+  const unfollow = useBench.subscribe((state, before) => {
+    if (state.job !== before.job) onChange();
+    else if (before.save.kind === 'stale' && state.save.kind === 'waiting') later(0);
   });
-  const onLeaving = () => {
-    const { id, version, job } = useBench.getState();
-    if (job !== savedJob) keepDraft(id, { version, document: job });
+  const onHidden = () => {
+    if (now().job === savedJob) return;
+    void keepNow();
+    later(0);
+  };
+  /** Asks before the window is closed over what is nowhere else. */
+  const onUnload = (event: Event) => {
+    if (whereabouts() !== 'nowhere') return;
+    void keepNow();
+    event.preventDefault();
   };
   const onBack = () => later(0);
-  window.addEventListener('pagehide', onLeaving);
+  window.addEventListener('pagehide', onHidden);
+  document.addEventListener('visibilitychange', onHidden);
+  window.addEventListener('beforeunload', onUnload);
   window.addEventListener('online', onBack);
   if (unsaved) onChange();
 
-  return () => {
-    onLeaving();
-    stopped = true;
-    clearTimeout(timer);
-    clearTimeout(draftTimer);
-    leave();
-    window.removeEventListener('pagehide', onLeaving);
-    window.removeEventListener('online', onBack);
+  return {
+    leave: async () => {
+      isLeaving = true;
+      const until = Date.now() + LEAVE_MS;
+      void keepNow();
+      later(0);
+      const isToWait = () => whereabouts() === 'nowhere' || (whereabouts() === 'kept' && isUnderWay());
+      while (isToWait() && Date.now() < until) await after(LOOK_MS, null);
+      isLeaving = false;
+      return whereabouts();
+    },
+    forget: () => {
+      clearTimeout(timer);
+      savedJob = now().job;
+      dropIt();
+      return written;
+    },
+    stop: () => {
+      const { id, job, version, save } = useBench.getState();
+      left = { id, job, version, save };
+      isLeaving = true;
+      unfollow();
+      window.removeEventListener('pagehide', onHidden);
+      document.removeEventListener('visibilitychange', onHidden);
+      window.removeEventListener('online', onBack);
+      if (whereabouts() === 'saved') {
+        clearTimeout(timer);
+        return end();
+      }
+      void keepNow();
+      later(0);
+    },
   };
 }
 
@@ -157,28 +250,41 @@ type Outcome =
   | { readonly kind: 'saved'; readonly version: number; readonly at: string }
   | Extract<SaveState, { kind: 'away' | 'refused' | 'stale' | 'gone' }>;
 
-async function put(id: string, version: number, job: Job): Promise<Outcome> {
-  const extras = await extrasFor(job);
+async function put(
+  id: string,
+  sent: { readonly version: number; readonly document: Job; readonly extras: SavedExtras | null },
+): Promise<Outcome> {
   try {
-    const saved = await call(API.saveJob, { id }, { version, document: job, extras });
+    const saved = await call(API.saveJob, { id }, sent);
     return { kind: 'saved', version: saved.version, at: saved.changedAt };
   } catch (reason) {
     if (!(reason instanceof CallFault)) throw reason;
     const { status, message: sentence, more } = reason;
     // It was saved, whatever the answer says.
-    if (status !== null && status < 300) return { kind: 'saved', version: version + 1, at: '' };
+    if (status !== null && status < 300) return { kind: 'saved', version: sent.version + 1, at: '' };
     const stored = storedSchema.safeParse(more.stored);
-    if (status === 409 && stored.success) return { kind: 'stale', stored: stored.data };
+    if (status === 409 && stored.success) {
+      // What is there is what was sent: an answer was lost on its way, or another window has sent the same.
+      if (isSame(stored.data.document, sent.document)) return { kind: 'saved', version: stored.data.version, at: '' };
+      return { kind: 'stale', stored: stored.data };
+    }
     if (status === 404) return { kind: 'gone' };
     if (status === null) return { kind: 'away', sentence: AWAY };
+    if (status === 503) return { kind: 'away', sentence: DATABASE_AWAY };
     return { kind: reason.isAway ? 'away' : 'refused', sentence };
   }
 }
 
-/** Keep this window's document as a job of its own; returns its id, null when the server is away. */
+/** Whether two documents say the same, in whatever order. */
+function isSame(a: unknown, b: unknown): boolean {
+  const [one, other] = [checkJob(a), checkJob(b)];
+  return one.ok && other.ok && JSON.stringify(one.job) === JSON.stringify(other.job);
+}
+
+/** Keep a document as a job of its own; returns its id, null when the server is away. */
 export async function saveAsCopy(job: Job): Promise<string | null> {
-  const document = { ...job, title: `${job.title} (my version)`.slice(0, LIMITS.nameCharacters) };
-  const extras = await extrasFor(job);
+  const document = { ...job, title: `${cutTo(job.title, LIMITS.nameCharacters - MINE.length)}${MINE}` };
+  const extras = await extrasFor(job, PICTURE_MS);
   const made = await call(API.createJob, {}, { document, extras }).catch(() => null);
   return made?.id ?? null;
 }

@@ -4,31 +4,37 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
 import { checkJob } from '@/core/document/read';
-import { dropDraft, saveAsCopy } from './saving';
-import { openBench, useBench } from './store';
+import { saveAsCopy } from './saving';
+import { dispatch, say, useBench } from './store';
 
-/** Asks which version goes on, when somebody else saved this job meanwhile. */
-export function StaleDialog() {
+/**
+ * Asks which version goes on, when somebody else saved this job meanwhile. `forget`: what is on the bench is not to be saved as this
+ * job any more.
+ */
+export function StaleDialog({ forget }: { forget: () => Promise<unknown> }) {
   const save = useBench((s) => s.save);
   const router = useRouter();
   const [sentence, setSentence] = useState<string | null>(null);
   if (save.kind !== 'stale' && save.kind !== 'gone') return null;
 
   const keepAsCopy = async () => {
-    const { job, id } = useBench.getState();
+    const { job } = useBench.getState();
     const copy = await saveAsCopy(job);
     if (!copy) return setSentence('The server is away. Your version is still here; try again in a moment.');
-    dropDraft(id);
+    await forget();
     router.push(`/jobs/${copy}`);
   };
   const useTheirs = () => {
     if (save.kind !== 'stale') return;
     const read = checkJob(save.stored.document);
     if (!read.ok) return setSentence(read.sentences.join(' '));
-    const { id, selection, station } = useBench.getState();
-    dropDraft(id);
-    openBench(id, read.job, { version: save.stored.version, savedAt: new Date().toISOString(), selection, station });
-    window.location.reload();
+    useBench.setState({ version: save.stored.version, save: { kind: 'waiting' } });
+    dispatch(() => read.job);
+    say('The other version is on the bench. Undo brings yours back.');
+  };
+  const dropMine = async () => {
+    await forget();
+    router.push('/');
   };
   const keepMine = () => {
     if (save.kind !== 'stale') return;
@@ -56,6 +62,11 @@ export function StaleDialog() {
         )}
       </Modal.Body>
       <Modal.Footer>
+        {save.kind === 'gone' && (
+          <Button variant="plain" onClick={() => void dropMine()}>
+            Drop mine
+          </Button>
+        )}
         {save.kind === 'stale' && (
           <>
             <Button variant="plain" onClick={useTheirs}>

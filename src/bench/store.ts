@@ -61,6 +61,8 @@ type DocumentSlice = {
   readonly past: readonly Change[];
   readonly future: readonly Change[];
   readonly save: SaveState;
+  /** Whether this browser keeps what the server does not have; null before that was tried. */
+  readonly isKept: boolean | null;
 };
 
 /** What is chosen, and what is worked on in it. */
@@ -124,6 +126,7 @@ const INITIAL: BenchState = {
   past: [],
   future: [],
   save: { kind: 'saved', at: '' },
+  isKept: null,
   selection: NOTHING,
   picked: null,
   pointing: null,

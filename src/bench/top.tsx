@@ -12,6 +12,7 @@ import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
 import styles from './bench.module.css';
 import { useBeside } from './beside';
+import { notSavedWords } from './not-saved-words';
 import { change, goToStation, redo, undo, useBench } from './store';
 
 const RANK: Readonly<Record<Severity, number>> = { fault: 3, caution: 2, note: 1 };
@@ -69,6 +70,7 @@ const clock = (iso: string): string => {
 
 function Saved() {
   const save = useBench((s) => s.save);
+  const isKept = useBench((s) => s.isKept);
   const words = {
     saved: () =>
       save.kind === 'saved' && save.at ? (
@@ -87,7 +89,7 @@ function Saved() {
   }[save.kind]();
   const bad = !['saved', 'waiting', 'saving'].includes(save.kind);
   return (
-    <span className={styles.saved} data-bad={bad} role="status" title={'sentence' in save ? save.sentence : undefined}>
+    <span className={styles.saved} data-bad={bad} role="status" title={notSavedWords(save, isKept) ?? undefined}>
       {words}
     </span>
   );
@@ -130,14 +132,31 @@ function Title() {
 }
 
 /** The strip across the top of the bench. */
-export function Top({ onKeys, onVersions }: { onKeys: () => void; onVersions: () => void }) {
+export function Top({
+  onLeave,
+  onKeys,
+  onVersions,
+}: {
+  /** Go to the list of jobs, once this one is kept. */
+  onLeave: () => void;
+  onKeys: () => void;
+  onVersions: () => void;
+}) {
   const units = useBench((s) => s.job.units);
   const canUndo = useBench((s) => s.past.length > 0);
   const canRedo = useBench((s) => s.future.length > 0);
   return (
     <header className={styles.top}>
       <div className={styles.who}>
-        <Link href="/" aria-label="All jobs" title="All jobs">
+        <Link
+          href="/"
+          aria-label="All jobs"
+          title="All jobs"
+          onNavigate={(e) => {
+            e.preventDefault();
+            onLeave();
+          }}
+        >
           <Logo />
         </Link>
         <Title />

@@ -13,8 +13,10 @@ import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { newJob } from '@/core/commands/defaults';
 import type { JobSummary } from '@/core/job/summary';
+import { DraftsAtHand } from '@/drafts/drafts-at-hand';
 import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
+import { LATE, useIsLate } from '@/ui/waiting';
 import { whenExactly } from '@/ui/when';
 import { VersionsDialog } from '@/versions/versions-dialog';
 import { JobCard } from './job-card';
@@ -98,6 +100,8 @@ export function JobsScreen({ found }: { found: readonly JobSummary[] | null }) {
     onError: failed,
   });
 
+  const asking = [create, rename, duplicate, remove, restore].some(({ isPending }) => isPending);
+  const isLate = useIsLate(asking || jobs.isFetching);
   const tags = useMemo(() => [...new Set((jobs.data ?? []).flatMap((j) => j.tags))].sort(), [jobs.data]);
   const shown = (jobs.data ?? []).filter((job) => matches(job, words.trim(), tag));
 
@@ -122,6 +126,7 @@ export function JobsScreen({ found }: { found: readonly JobSummary[] | null }) {
           New job
         </Button>
       </header>
+      <DraftsAtHand jobId={null} hasJob={(id) => jobs.data?.some((job) => job.id === id) ?? null} />
       {tags.length > 0 && (
         <fieldset className={styles.tags} aria-label="Tags">
           {tags.map((t) => (
@@ -199,6 +204,9 @@ export function JobsScreen({ found }: { found: readonly JobSummary[] | null }) {
               Undo
             </Button>
           </Toast.Body>
+        </Toast>
+        <Toast show={isLate}>
+          <Toast.Body role="alert">{LATE}</Toast.Body>
         </Toast>
         <Toast show={sentence !== null} onClose={() => setSentence(null)} delay={UNDO_MS} autohide>
           <Toast.Body role="alert">{sentence}</Toast.Body>

@@ -54,7 +54,7 @@ export async function answer(handle: (db: Database) => Promise<Response>): Promi
     return await handle(database());
   } catch (reason) {
     if (reason instanceof Refusal) return problem(reason.status, reason.message, reason.more);
-    if (isAway(reason)) return problem(503, 'The database is away. Your work is kept here and saved when it is back.');
+    if (isAway(reason)) return problem(503, 'The database is away. Nothing was changed; try again in a moment.');
     console.error(reason);
     return problem(500, 'The server could not do that. Nothing was changed.');
   }

@@ -8,11 +8,17 @@ import type { Database } from './database';
 import { jobs } from './schema';
 import { dropOldVersions, keepVersion, readVersion } from './versions';
 
+/** What is said where what is stored is newer than what would replace it. */
+export const OLDER =
+  'This job was saved by a newer Needlefile than the one in this window. Nothing was changed; reload this page to go on.';
+
 /** What a save came to. */
 export type SaveResult =
   | { readonly outcome: 'saved'; readonly version: number; readonly changedAt: string }
   /** Somebody saved in between; theirs is the stored one. */
   | { readonly outcome: 'stale'; readonly stored: StoredJob }
+  /** The job is kept in a newer format than that of the document that was sent: what is new in it would be lost. */
+  | { readonly outcome: 'older' }
   | { readonly outcome: 'gone' };
 
 const columnsOf = (job: Job) => ({
@@ -80,35 +86,58 @@ export async function createJob(
   return row ? stored(row) : null;
 }
 
+/** The database, or a transaction in it. */
+type Open = Parameters<Parameters<Database['transaction']>[0]>[0];
+
+/** A job that is not deleted, held until the transaction ends. */
+async function heldRow(tx: Open, id: string): Promise<Row | undefined> {
+  const [row] = await tx
+    .select()
+    .from(jobs)
+    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)))
+    .for('update');
+  return row;
+}
+
+/** Put something newer in a job's place; what was stored before becomes an earlier version. */
+async function replace(tx: Open, before: Row, columns: Partial<typeof jobs.$inferInsert>) {
+  await keepVersion(tx, before);
+  await dropOldVersions(tx, before.id);
+  const [after] = await tx
+    .update(jobs)
+    .set({ ...columns, version: before.version + 1, changedAt: sql`now()` })
+    .where(eq(jobs.id, before.id))
+    .returning({ version: jobs.version, changedAt: jobs.changedAt });
+  return after ?? null;
+}
+
+/** The format that a document says it is of; one that says none is taken for the first. */
+export const formatOf = (document: unknown): number => {
+  const { format } = document as { readonly format?: unknown };
+  return typeof format === 'number' ? format : 1;
+};
+
 /**
  * Save over the version the document was made from; what was stored before becomes an earlier version. Without `extras` the
  * picture and the count of findings stay as they were.
+ * @param format the format the document was sent in: a page that is older than the server knows less than what is stored
  */
 export async function saveJob(
   db: Database,
   id: string,
-  { from, job, extras }: { readonly from: number; readonly job: Job; readonly extras: SavedExtras | null },
+  {
+    from,
+    job,
+    extras,
+    format = job.format,
+  }: { readonly from: number; readonly job: Job; readonly extras: SavedExtras | null; readonly format?: number },
 ): Promise<SaveResult> {
   return db.transaction(async (tx): Promise<SaveResult> => {
-    const [before] = await tx
-      .select()
-      .from(jobs)
-      .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)))
-      .for('update');
+    const before = await heldRow(tx, id);
     if (!before) return { outcome: 'gone' };
+    if (format < formatOf(before.document)) return { outcome: 'older' };
     if (before.version !== from) return { outcome: 'stale', stored: stored(before) };
-    await keepVersion(tx, before);
-    await dropOldVersions(tx, id);
-    const [after] = await tx
-      .update(jobs)
-      .set({
-        ...columnsOf(job),
-        ...(extras ?? {}),
-        version: from + 1,
-        changedAt: sql`now()`,
-      })
-      .where(eq(jobs.id, id))
-      .returning({ version: jobs.version, changedAt: jobs.changedAt });
+    const after = await replace(tx, before, { ...columnsOf(job), ...(extras ?? {}) });
     if (!after) return { outcome: 'gone' };
     return { outcome: 'saved', version: after.version, changedAt: after.changedAt.toISOString() };
   });
@@ -128,19 +157,13 @@ export async function duplicateJob(db: Database, id: string): Promise<StoredJob 
   return createJob(db, document, { picture: row.picture, openFindings: row.openFindings });
 }
 
-/** Rename without opening: the document is changed too, and counts as a save. */
+/** Rename without opening: the document is changed too, and it is a save like others. A job that has the name stays as it is. */
 export async function renameJob(db: Database, id: string, title: string): Promise<boolean> {
-  const changed = await db
-    .update(jobs)
-    .set({
-      title,
-      document: sql`jsonb_set(${jobs.document}, '{title}', to_jsonb(${title}::text))`,
-      version: sql`${jobs.version} + 1`,
-      changedAt: sql`now()`,
-    })
-    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)))
-    .returning({ id: jobs.id });
-  return changed.length > 0;
+  return db.transaction(async (tx) => {
+    const before = await heldRow(tx, id);
+    if (!before || before.document.title === title) return before !== undefined;
+    return (await replace(tx, before, { title, document: { ...before.document, title } })) !== null;
+  });
 }
 
 /** Deleted jobs stay in the table, so that deleting can be undone. */
@@ -176,5 +199,6 @@ export async function bringBackVersion(
     if (!now) return null;
     const saved = await saveJob(db, id, { from: now.version, job: found.job, extras: found.extras });
     if (saved.outcome === 'saved') return { version: saved.version, changedAt: saved.changedAt };
+    if (saved.outcome === 'older') return OLDER;
   }
 }

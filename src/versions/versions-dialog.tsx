@@ -14,6 +14,7 @@ import type { VersionSummary } from '@/core/job/versions';
 import { LIMITS } from '@/core/limits';
 import { keepable } from '@/core/units/text';
 import { JobPicture } from '@/ui/job-picture';
+import { LATE, useIsLate } from '@/ui/waiting';
 import { whenExactly } from '@/ui/when';
 import styles from './versions.module.css';
 
@@ -46,6 +47,7 @@ export function VersionsDialog({ jobId, title, bringBack, onClose }: Props) {
   const shown = all.find((v) => v.version === asked) ?? all[1] ?? all[0];
   const client = useQueryClient();
   const back = useMutation({ mutationKey: BRING_BACK, mutationFn: bringBack, onSuccess: onClose });
+  const isLate = useIsLate(versions.isFetching || back.isPending);
   const bring = () => {
     // The second half of a double click comes before the button is drawn as disabled.
     if (shown && client.isMutating({ mutationKey: BRING_BACK }) === 0) back.mutate(shown);
@@ -58,6 +60,11 @@ export function VersionsDialog({ jobId, title, bringBack, onClose }: Props) {
         </Modal.Title>
       </Modal.Header>
       <Modal.Body className={styles.body}>
+        {isLate && (
+          <p className="m-0" role="alert">
+            {LATE}
+          </p>
+        )}
         {versions.isPending && <Spinner role="status" aria-label="Fetching the versions" />}
         {versions.isError && (
           <div role="alert">

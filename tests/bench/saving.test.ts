@@ -1,8 +1,9 @@
 /** Saving by itself: nothing is lost, nothing is said to be saved that is not, and nothing is written over another's work. */
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { dropDraft, keepSaved, readDraft, saveAsCopy } from '../../src/bench/saving';
+import { keepSaved, type Saving, saveAsCopy } from '../../src/bench/saving';
 import { change, openBench, type SaveState, undo, useBench } from '../../src/bench/store';
 import type { Job } from '../../src/core/document/schema';
+import type { Draft } from '../../src/drafts/drafts';
 import { answer } from '../support/bench';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
@@ -19,32 +20,59 @@ const retitle = (title: string) =>
     draft.title = title;
   });
 
-let stored: Map<string, string>;
+/** What the browser keeps: drafts by job and window; and whether it keeps any. */
+let kept: Map<string, Draft>;
+let keeps: boolean;
 let sent: Sent[];
 /** What the server answers next; the last answer stays. */
 let answers: (() => Promise<Response>)[];
-let stop: () => void;
+let saving: Saving | null;
 let windowEvents: EventTarget;
+let done: number;
 
 const ok = (version: number) => async () => Response.json({ version, changedAt: `at ${version}` });
 const refuse = (status: number, body: object) => async () => Response.json(body, { status });
 const away = () => Promise.reject(new TypeError('Failed to fetch'));
-const draft = () => readDraft('trial');
+const draft = () => {
+  const at = kept.get('trial/this');
+  return at ? { version: at.version, document: at.document } : null;
+};
+const start = (unsaved = false) => {
+  saving = keepSaved({
+    window: 'this',
+    drafts: {
+      keepDraft: async (one) => {
+        if (keeps) kept.set(`${one.jobId}/${one.window}`, one);
+        return keeps;
+      },
+      dropDraft: async (id, name) => kept.delete(`${id}/${name}`),
+    },
+    unsaved,
+    onSaved: () => {},
+    onDone: () => {
+      done += 1;
+    },
+  });
+};
+/** Whether the window asks before it is closed. */
+const asks = () => {
+  const closing = new Event('beforeunload', { cancelable: true });
+  windowEvents.dispatchEvent(closing);
+  return closing.defaultPrevented;
+};
 const wait = (ms: number) => vi.advanceTimersByTimeAsync(ms);
 
 beforeEach(() => {
   vi.useFakeTimers();
-  stored = new Map();
+  kept = new Map();
+  keeps = true;
+  done = 0;
   sent = [];
   answers = [ok(5)];
   summary.mockReset().mockResolvedValue(extras);
   windowEvents = new EventTarget();
   vi.stubGlobal('window', windowEvents);
-  vi.stubGlobal('localStorage', {
-    getItem: (key: string) => stored.get(key) ?? null,
-    setItem: (key: string, value: string) => stored.set(key, value),
-    removeItem: (key: string) => stored.delete(key),
-  });
+  vi.stubGlobal('document', new EventTarget());
   vi.stubGlobal('fetch', async (_url: string, { body }: { body: string }) => {
     sent.push(JSON.parse(body));
     return (answers.length > 1 ? answers.shift() : answers[0])?.();
@@ -56,17 +84,17 @@ beforeEach(() => {
     selection: { partId: null, memberId: null },
     station: 'compose',
   });
-  stop = () => {};
+  saving = null;
 });
 afterEach(() => {
-  stop();
+  saving?.stop();
   vi.unstubAllGlobals();
   vi.useRealTimers();
 });
 
 describe('a change', () => {
   beforeEach(() => {
-    stop = keepSaved(false);
+    start();
   });
 
   test('goes to the server half a second later, from the version it was made of', async () => {
@@ -164,17 +192,18 @@ describe('a change', () => {
 
 describe('when the server is away', () => {
   beforeEach(() => {
-    stop = keepSaved(false);
+    start();
   });
 
   test('it is said, the draft is kept, and it is tried again every two seconds', async () => {
-    answers = [away, refuse(503, { sentence: 'The database is away.' }), refuse(500, {}), ok(5)];
+    answers = [away, refuse(503, { sentence: 'Away.' }), refuse(500, {}), ok(5)];
     retitle('one');
     await wait(510);
     expect(state().save).toEqual({
       kind: 'away',
-      sentence: 'The server is away. Your work is kept here and saved when it is back.',
+      sentence: 'The server is away.',
     });
+    expect(state().isKept).toBe(true);
     expect(draft()?.document.title).toBe('one');
     await wait(1_900);
     expect(sent).toHaveLength(1);
@@ -209,7 +238,7 @@ describe('when the server is away', () => {
 
 describe('what the server does not take', () => {
   beforeEach(() => {
-    stop = keepSaved(false);
+    start();
   });
 
   test('a document that is refused is kept here, and tried again once it has changed', async () => {
@@ -261,6 +290,20 @@ describe('what the server does not take', () => {
     expect(state()).toMatchObject({ version: 10, save: { kind: 'saved' } });
   });
 
+  test('what the server has already is saved, however its answer was lost', async () => {
+    const asSent = { ...job, title: 'mine' };
+    const turned = Object.fromEntries(Object.entries(asSent).reverse());
+    answers = [away, refuse(409, { sentence: 'changed', stored: { version: 5, document: turned } }), ok(6)];
+    retitle('mine');
+    await wait(510);
+    await wait(2_010);
+    expect(state()).toMatchObject({ version: 5, save: { kind: 'saved' } });
+    expect(draft()).toBeNull();
+    retitle('mine 2');
+    await wait(510);
+    expect(sent.at(-1)).toMatchObject({ version: 5, document: { title: 'mine 2' } });
+  });
+
   test('a conflict without the stored version is no conflict to choose in', async () => {
     answers = [refuse(409, { sentence: 'changed' })];
     retitle('mine');
@@ -279,40 +322,8 @@ describe('what the server does not take', () => {
   });
 });
 
-describe('coming and going', () => {
-  test('what differs from the server when it is opened is saved', async () => {
-    stop = keepSaved(true);
-    await wait(510);
-    expect(sent).toEqual([{ version: 4, document: job, extras }]);
-  });
-
-  test('leaving keeps what is not saved yet, and only that', async () => {
-    stop = keepSaved(false);
-    windowEvents.dispatchEvent(new Event('pagehide'));
-    expect(draft()).toBeNull();
-    retitle('one');
-    windowEvents.dispatchEvent(new Event('pagehide'));
-    expect(draft()).toMatchObject({ version: 4, document: { title: 'one' } });
-    await wait(510);
-    windowEvents.dispatchEvent(new Event('pagehide'));
-    expect(draft()).toBeNull();
-  });
-
-  test('stopped, nothing more is sent; what was not saved is kept', async () => {
-    stop = keepSaved(false);
-    retitle('one');
-    stop();
-    await wait(60_000);
-    expect(sent).toEqual([]);
-    expect(draft()).toMatchObject({ document: { title: 'one' } });
-    retitle('two');
-    windowEvents.dispatchEvent(new Event('online'));
-    await wait(60_000);
-    expect(sent).toEqual([]);
-    expect(draft()).toMatchObject({ document: { title: 'one' } });
-  });
-
-  test('stopped while one is being saved, its answer changes nothing any more', async () => {
+describe('a server that does not answer', () => {
+  test('is told after three seconds, and what it answers later counts', async () => {
     let release: (r: Response) => void = () => {};
     answers = [
       () =>
@@ -320,30 +331,289 @@ describe('coming and going', () => {
           release = resolve;
         }),
     ];
-    stop = keepSaved(false);
+    start();
     retitle('one');
     await wait(510);
-    stop();
+    await wait(2_900);
+    expect(saveKind()).toBe('saving');
+    await wait(200);
+    expect(state().save).toEqual({ kind: 'away', sentence: 'The server does not answer.' });
+    expect(draft()?.document.title).toBe('one');
     release(await ok(5)());
-    await wait(10);
-    expect(state().version).toBe(4);
+    await wait(1);
+    expect(state().save).toEqual({ kind: 'saved', at: 'at 5' });
+    expect(sent).toHaveLength(1);
+    await wait(10_000);
+    expect(saveKind()).toBe('saved');
+  });
+});
+
+describe('what the browser keeps', () => {
+  test('is told only where it is so, and anew where that changes', async () => {
+    answers = [away];
+    start();
+    expect(state().isKept).toBeNull();
+    keeps = false;
+    retitle('one');
+    await wait(510);
+    expect(state()).toMatchObject({ save: { kind: 'away' }, isKept: false });
+    keeps = true;
+    retitle('two');
+    await wait(110);
+    expect(state().isKept).toBe(true);
   });
 
-  test('drafts that can’t be read are none; storage that is off or full is done without', async () => {
-    for (const held of ['', 'nonsense', '7', '{}', '{"version":"4","document":{}}', '{"version":4,"document":{}}']) {
-      stored.set('needlefile:draft:trial', held);
-      expect(draft(), held).toBeNull();
-    }
-    const fails = () => {
-      throw new Error('off');
-    };
-    vi.stubGlobal('localStorage', { getItem: fails, setItem: fails, removeItem: fails });
-    expect(draft()).toBeNull();
-    dropDraft('trial');
-    stop = keepSaved(false);
+  test('closing the window asks while neither server nor browser has the newest', async () => {
+    start();
+    expect(asks()).toBe(false);
     retitle('one');
+    expect(asks()).toBe(true);
+    // Asking has it kept, too.
+    await wait(1);
+    expect(asks()).toBe(false);
     await wait(510);
     expect(saveKind()).toBe('saved');
+    expect(asks()).toBe(false);
+    keeps = false;
+    answers = [away];
+    retitle('two');
+    await wait(510);
+    expect(asks()).toBe(true);
+    answers = [ok(6)];
+    await wait(2_010);
+    expect(asks()).toBe(false);
+  });
+
+  test('another window’s draft of the job is left alone', async () => {
+    const theirs = { jobId: 'trial', window: 'other', version: 4, document: job, at: 1 };
+    kept.set('trial/other', theirs);
+    start();
+    retitle('one');
+    await wait(510);
+    expect([...kept.values()]).toEqual([theirs]);
+  });
+});
+
+describe('coming and going', () => {
+  test('what differs from the server when it is opened is saved', async () => {
+    start(true);
+    await wait(510);
+    expect(sent).toEqual([{ version: 4, document: job, extras }]);
+  });
+
+  test.each([
+    ['closed', () => windowEvents.dispatchEvent(new Event('pagehide'))],
+    ['hidden', () => document.dispatchEvent(new Event('visibilitychange'))],
+  ])('a window that is %s keeps and sends what is not saved yet, at once', async (_how, hide) => {
+    start();
+    hide();
+    await wait(1);
+    expect(sent).toEqual([]);
+    expect(draft()).toBeNull();
+    let release: (r: Response) => void = () => {};
+    answers = [
+      () =>
+        new Promise((resolve) => {
+          release = resolve;
+        }),
+    ];
+    retitle('one');
+    hide();
+    await wait(1);
+    expect(draft()).toMatchObject({ version: 4, document: { title: 'one' } });
+    expect(sent.map((s) => s.document.title)).toEqual(['one']);
+    release(await ok(5)());
+    await wait(1);
+    expect(draft()).toBeNull();
+  });
+
+  test('leaving sends at once, and waits for the answer', async () => {
+    start();
+    expect(await saving?.leave()).toBe('saved');
+    retitle('one');
+    const left = saving?.leave();
+    await wait(50);
+    expect(await left).toBe('saved');
+    expect(sent.map((s) => s.document.title)).toEqual(['one']);
+    expect(draft()).toBeNull();
+  });
+
+  test('leaving while an older document is on its way sends the newest right after it', async () => {
+    let release: (r: Response) => void = () => {};
+    answers = [
+      () =>
+        new Promise((resolve) => {
+          release = resolve;
+        }),
+      ok(6),
+    ];
+    start();
+    retitle('one');
+    await wait(510);
+    retitle('two');
+    const left = saving?.leave();
+    await wait(100);
+    release(await ok(5)());
+    await wait(100);
+    expect(await left).toBe('saved');
+    expect(sent.map((s) => [s.version, s.document.title])).toEqual([
+      [4, 'one'],
+      [5, 'two'],
+    ]);
+  });
+
+  test('leaving waits a second at most, and no longer than for its draft where the server is away', async () => {
+    answers = [() => new Promise(() => {})];
+    summary.mockReturnValue(new Promise(() => {}));
+    start();
+    retitle('one');
+    let where: string | undefined;
+    void saving?.leave().then((w) => {
+      where = w;
+    });
+    // Its picture is waited for less than else.
+    await wait(290);
+    expect(sent).toEqual([]);
+    await wait(50);
+    expect(sent).toMatchObject([{ extras: null }]);
+    await wait(600);
+    expect(where).toBeUndefined();
+    await wait(100);
+    expect(where).toBe('kept');
+  });
+
+  test('leaving tells where nobody has it', async () => {
+    keeps = false;
+    answers = [away];
+    start();
+    retitle('one');
+    const left = saving?.leave();
+    await wait(1_100);
+    expect(await left).toBe('nowhere');
+    answers = [ok(5)];
+    await wait(2_000);
+    expect(saveKind()).toBe('saved');
+  });
+
+  test('stopped, it sends what is not saved, follows the bench no more, and says when it is done', async () => {
+    start();
+    retitle('one');
+    saving?.stop();
+    retitle('of another job');
+    openBench('other', job, {
+      version: 1,
+      savedAt: '',
+      selection: { partId: null, memberId: null },
+      station: 'compose',
+    });
+    await wait(10);
+    expect(sent.map((s) => [s.version, s.document.title])).toEqual([[4, 'one']]);
+    expect(state()).toMatchObject({ id: 'other', version: 1, save: { kind: 'saved', at: '' } });
+    expect(draft()).toBeNull();
+    expect(done).toBe(1);
+    windowEvents.dispatchEvent(new Event('online'));
+    await wait(60_000);
+    expect(sent).toHaveLength(1);
+    expect(done).toBe(1);
+  });
+
+  test('stopped with all saved, it is done at once', async () => {
+    start();
+    retitle('one');
+    await wait(510);
+    saving?.stop();
+    expect(done).toBe(1);
+    expect(sent).toHaveLength(1);
+  });
+
+  test('stopped while one is being saved, the newest goes after it', async () => {
+    let release: (r: Response) => void = () => {};
+    answers = [
+      () =>
+        new Promise((resolve) => {
+          release = resolve;
+        }),
+      ok(6),
+    ];
+    start();
+    retitle('one');
+    await wait(510);
+    retitle('two');
+    saving?.stop();
+    await wait(10);
+    expect(done).toBe(0);
+    release(await ok(5)());
+    await wait(10);
+    expect(sent.map((s) => [s.version, s.document.title])).toEqual([
+      [4, 'one'],
+      [5, 'two'],
+    ]);
+    expect(state().version).toBe(4);
+    expect([done, kept.size]).toEqual([1, 0]);
+  });
+
+  test('stopped with the server away, the draft stays, and that is all', async () => {
+    answers = [away];
+    start();
+    retitle('one');
+    saving?.stop();
+    await wait(60_000);
+    expect(sent).toHaveLength(1);
+    expect(draft()).toMatchObject({ version: 4, document: { title: 'one' } });
+    expect(done).toBe(1);
+  });
+
+  test('stopped with the server away and no draft, it is tried again, and closing asks', async () => {
+    keeps = false;
+    answers = [away, away, ok(5)];
+    start();
+    retitle('one');
+    saving?.stop();
+    await wait(10);
+    expect([done, asks()]).toEqual([0, true]);
+    await wait(2_100);
+    await wait(2_100);
+    expect(sent).toHaveLength(3);
+    expect([done, asks()]).toEqual([1, false]);
+  });
+
+  test('stopped over another window’s version with no draft, it becomes a job of its own', async () => {
+    keeps = false;
+    const theirs = { version: 9, document: { ...job, title: 'theirs' } };
+    answers = [refuse(409, { sentence: 'changed', stored: theirs }), away, async () => Response.json({ id: NEW })];
+    start();
+    retitle('mine');
+    saving?.stop();
+    await wait(10);
+    expect([done, asks()]).toEqual([0, true]);
+    await wait(2_100);
+    expect(sent.at(-1)?.document.title).toBe('mine (my version)');
+    expect([done, asks()]).toEqual([1, false]);
+  });
+
+  test('stopped with what the server refuses and no draft, it is not sent again, and closing asks', async () => {
+    keeps = false;
+    answers = [refuse(413, { sentence: 'Too large.' })];
+    start();
+    retitle('mine');
+    saving?.stop();
+    await wait(60_000);
+    expect(sent).toHaveLength(1);
+    expect([done, asks()]).toEqual([0, true]);
+  });
+
+  test('forgotten, it is not saved as this job any more', async () => {
+    answers = [refuse(404, { sentence: 'gone' })];
+    start();
+    retitle('one');
+    await wait(510);
+    expect(draft()).not.toBeNull();
+    await saving?.forget();
+    expect(draft()).toBeNull();
+    saving?.stop();
+    await wait(60_000);
+    expect(sent).toHaveLength(1);
+    expect([draft(), done, asks()]).toEqual([null, 1, false]);
   });
 });
 

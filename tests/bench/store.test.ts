@@ -103,6 +103,7 @@ describe('opening', () => {
       everything: true,
       freed: true,
       save: { kind: 'gone' },
+      isKept: true,
     });
     for (const [key, value] of Object.entries(fresh))
       if (!['id', 'version', 'station', 'selection'].includes(key))

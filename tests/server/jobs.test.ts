@@ -75,6 +75,21 @@ describe('saving', () => {
     expect(results.map((r) => r.outcome).sort()).toEqual(['saved', ...Array(5).fill('stale')]);
   });
 
+  test('a rename is a version like others: what was before it is kept, and it is nothing where the name is the same', async () => {
+    const made = await make();
+    expect(await renameJob(db, made.id, 'Sign')).toBe(true);
+    expect((await openJob(db, made.id))?.version).toBe(1);
+    expect(await renameJob(db, made.id, 'Renamed')).toBe(true);
+    const earlier = await db.select().from(jobRevisions);
+    expect(earlier).toMatchObject([{ version: 1, document: { title: 'Sign' }, ...extras }]);
+    expect(earlier[0]?.savedAt.toISOString()).toBe(made.changedAt);
+    expect((await listJobs(db))[0]).toMatchObject({ ...extras, title: 'Renamed', version: 2 });
+    // Renamed by two at once, both go through, one after the other.
+    await Promise.all([renameJob(db, made.id, 'One'), renameJob(db, made.id, 'Two')]);
+    expect((await openJob(db, made.id))?.version).toBe(4);
+    expect(await db.select().from(jobRevisions)).toHaveLength(1);
+  });
+
   test('over a job that was renamed meanwhile is stale, and the new name stays', async () => {
     const made = await make();
     expect(await renameJob(db, made.id, 'Renamed')).toBe(true);
@@ -104,6 +119,20 @@ describe('saving', () => {
     expect([earlier?.version, earlier?.savedAt.toISOString()]).toEqual([1, made.changedAt]);
     await saveJob(db, made.id, { from: 2, job, extras: { picture: null, openFindings: 0 } });
     expect((await listJobs(db))[0]).toMatchObject({ picture: null, openFindings: 0 });
+  });
+
+  test('by a page older than what is stored is refused; by one as new it goes through', async () => {
+    const made = await make();
+    const old = await saveJob(db, made.id, { from: 1, job, extras, format: job.format - 1 });
+    expect(old).toEqual({ outcome: 'older' });
+    // A server that is older than what is stored can’t read it, and does not put anything over it either.
+    await db.update(jobs).set({ document: { ...job, format: (job.format + 1) as never, title: 'Newer' } });
+    expect(await saveJob(db, made.id, { from: 1, job, extras })).toEqual({ outcome: 'older' });
+    expect((await openJob(db, made.id))?.document).toMatchObject({ title: 'Newer', format: job.format + 1 });
+    expect(await db.select().from(jobRevisions)).toEqual([]);
+    // One that says no format is the oldest there is: what is stored so may be replaced.
+    await db.update(jobs).set({ document: { title: 'Old' } as never });
+    expect(await saveJob(db, made.id, { from: 1, job, extras, format: 1 })).toMatchObject({ outcome: 'saved' });
   });
 
   test('a deleted job is gone', async () => {

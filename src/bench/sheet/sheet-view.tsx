@@ -14,6 +14,7 @@ import { goInside } from '../inside';
 import { letterAt } from '../nodes/letter-at';
 import { NodeLayer } from '../nodes/node-layer';
 import { PenLayer } from '../nodes/pen-layer';
+import { notSavedWords } from '../not-saved-words';
 import { cornersOf } from '../seen';
 import { STATION_SCREENS } from '../stations/station-screens';
 import { dispatch, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
@@ -119,7 +120,8 @@ export function SheetView() {
 
   const { k, x, y } = camera;
   const said = useBench((s) => s.said);
-  const notice = workerFault ?? (save.kind === 'away' || save.kind === 'refused' ? save.sentence : said);
+  const isKept = useBench((s) => s.isKept);
+  const notice = workerFault ?? notSavedWords(save, isKept) ?? said;
 
   return (
     <section className={benchStyles.sheetArea} ref={area} aria-label="Sheet" aria-busy={busy}>

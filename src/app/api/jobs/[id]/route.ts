@@ -1,7 +1,7 @@
 /** One job: open, save, rename, delete. */
 import { API } from '@/api/endpoints';
 import { documentOf, found, Refusal, serve } from '@/server/answer';
-import { deleteJob, openJob, renameJob, saveJob } from '@/server/jobs';
+import { deleteJob, formatOf, OLDER, openJob, renameJob, saveJob } from '@/server/jobs';
 
 export const dynamic = 'force-dynamic';
 
@@ -11,8 +11,10 @@ export const GET = serve(API.openJob, async ({ db, params }) => found(await open
 
 export const PUT = serve(API.saveJob, async ({ db, params, body }) => {
   const { version, document, extras } = body;
-  const result = await saveJob(db, params.id, { from: version, job: documentOf(document), extras });
+  const job = documentOf(document);
+  const result = await saveJob(db, params.id, { from: version, job, extras, format: formatOf(document) });
   if (result.outcome === 'gone') throw new Refusal(404, GONE);
+  if (result.outcome === 'older') throw new Refusal(422, OLDER);
   if (result.outcome === 'stale')
     throw new Refusal(409, 'This job was changed in another window.', { stored: result.stored });
   return { version: result.version, changedAt: result.changedAt };
