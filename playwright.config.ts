@@ -48,11 +48,16 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${port}`,
+    command: 'node node_modules/tsx/dist/cli.mjs src/serve/main.ts',
     url: `${baseURL}/api/health`,
     reuseExistingServer: false,
     timeout: 180_000,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 5_000 },
-    env: { DATABASE_URL: process.env.DATABASE_URL ?? '', NEXT_TELEMETRY_DISABLED: '1' },
+    env: {
+      DATABASE_URL: process.env.DATABASE_URL ?? '',
+      PORT: String(port),
+      NODE_ENV: 'production',
+      NEXT_TELEMETRY_DISABLED: '1',
+    },
   },
 });

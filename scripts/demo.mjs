@@ -1,4 +1,5 @@
-// npm run demo: everything from a fresh machine to a served app with sample data. --reset starts over.
+// npm run demo: everything from a fresh machine to a served app with sample data. --reset starts over; --host ADDRESS lets others of the
+// network in, by a passphrase.
 import { ensureBuilt } from './lib/build.mjs';
 import { ensureDebian, ensureNodeModules } from './lib/install.mjs';
 import { lock } from './lib/lock.mjs';
@@ -11,6 +12,10 @@ const WAIT_MS = 60_000;
 /** How often it is looked whether the database is still there. */
 const LOOK_MS = 2_000;
 const reset = process.argv.includes('--reset');
+const atHost = process.argv.indexOf('--host');
+/** The address of this machine in the network that others are let in by; '' for none. */
+const host = atHost === -1 ? '' : (process.argv[atHost + 1] ?? '');
+if (atHost !== -1 && !host) stop('--host needs the address of this machine in the network, such as 192.168.1.5.');
 
 // Two starts at once would make the same database: the second waits, and joins what the first has started.
 const release = await lock('start', () => console.log('Needlefile is being started already; waiting for that …'));
@@ -51,11 +56,12 @@ const end = (code, why) => {
   process.exit(code);
 };
 function startApp() {
-  const started = start(
-    process.execPath,
-    [bin('next', 'dist', 'bin', 'next'), 'start', '-H', '127.0.0.1', '-p', port],
-    env(),
-  );
+  const started = start(process.execPath, [bin('tsx', 'dist', 'cli.mjs'), 'src/serve/main.ts'], {
+    ...env(),
+    PORT: port,
+    NODE_ENV: 'production',
+    NEEDLEFILE_HOST: host,
+  });
   app = started;
   started.on('exit', (code, signal) => {
     if (app === started) end(code || 1, `the app ended by itself (${signal ?? code}).`);

@@ -25,7 +25,8 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/job'],
   ['api'],
   ['worker', 'server', 'cli', 'ui'],
-  ['versions', 'drafts'],
+  ['serve'],
+  ['versions', 'drafts', 'enter'],
   ['jobs', 'bench'],
   ['app'],
 ];
@@ -33,8 +34,9 @@ const LAYERS: readonly (readonly string[])[] = [
 const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
   versions: ['server', 'cli', 'worker'],
   drafts: ['server', 'cli', 'worker'],
-  jobs: ['server', 'cli'],
-  bench: ['server', 'cli'],
+  enter: ['server', 'cli', 'worker', 'serve'],
+  jobs: ['server', 'cli', 'serve'],
+  bench: ['server', 'cli', 'serve'],
   app: ['cli'],
 };
 
@@ -44,10 +46,12 @@ const PACKAGES: Readonly<Record<string, string>> = {
   api: 'zod',
   worker: 'comlink',
   server: 'drizzle-orm node: pg zod',
+  serve: 'next node:',
   cli: 'node:',
   ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit',
   versions: 'lucide-react react react-bootstrap @tanstack/react-query',
   drafts: 'idb next react react-bootstrap @tanstack/react-query',
+  enter: 'react react-bootstrap @tanstack/react-query',
   jobs: 'lucide-react next react react-bootstrap @tanstack/react-query',
   bench:
     'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-hotkeys-hook zustand @dnd-kit @tanstack/react-query',

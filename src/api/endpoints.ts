@@ -66,6 +66,14 @@ export const API = {
     answer: savedSchema,
   }),
 
+  /** Be let in from the network; answered before anything else is. */
+  enter: endpoint({
+    method: 'POST',
+    path: '/api/enter',
+    body: z.object({ passphrase: z.string() }),
+    answer: doneSchema,
+  }),
+
   listMaterials: endpoint({ method: 'GET', path: '/api/materials', answer: z.array(materialSchema) }),
   /** Keep a file; its bytes are sent as they are, its name beside them. */
   keepAsset: endpoint({ method: 'POST', path: '/api/assets', answer: z.object({ id: z.string() }), status: 201 }),

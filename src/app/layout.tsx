@@ -1,9 +1,11 @@
 import type { Metadata } from 'next';
+import { headers } from 'next/headers';
 import type { ReactNode } from 'react';
 import '@fontsource/atkinson-hyperlegible-next/400.css';
 import '@fontsource/atkinson-hyperlegible-next/600.css';
 import '@fontsource/atkinson-hyperlegible-mono/400.css';
 import './theme.scss';
+import { NONCE_HEADER } from '@/serve/headers';
 import { Providers } from './providers';
 
 export const metadata: Metadata = {
@@ -15,12 +17,14 @@ export const metadata: Metadata = {
 /** Sets the colour scheme before anything is drawn. */
 const SCHEME = `try{document.documentElement.dataset.bsTheme=localStorage.getItem('needlefile:scheme')||'light'}catch{}`;
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  // The one word by which inline scripts of this answer are known; asking for it also has every page made for its own request.
+  const nonce = (await headers()).get(NONCE_HEADER) ?? undefined;
   return (
     <html lang="en" data-bs-theme="light" suppressHydrationWarning>
       <head>
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: a constant of this file */}
-        <script dangerouslySetInnerHTML={{ __html: SCHEME }} />
+        <script nonce={nonce} suppressHydrationWarning dangerouslySetInnerHTML={{ __html: SCHEME }} />
       </head>
       <body>
         <Providers>{children}</Providers>

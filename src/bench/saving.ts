@@ -270,6 +270,8 @@ async function put(
     }
     if (status === 404) return { kind: 'gone' };
     if (status === null) return { kind: 'away', sentence: AWAY };
+    // The session has ended: once the passphrase was given again in another window, it goes on.
+    if (status === 401) return { kind: 'away', sentence };
     if (status === 503) return { kind: 'away', sentence: DATABASE_AWAY };
     return { kind: reason.isAway ? 'away' : 'refused', sentence };
   }

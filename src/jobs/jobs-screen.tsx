@@ -15,6 +15,7 @@ import { newJob } from '@/core/commands/defaults';
 import type { JobSummary } from '@/core/job/summary';
 import { DraftsAtHand } from '@/drafts/drafts-at-hand';
 import { Logo } from '@/ui/marks';
+import { OpenLine } from '@/ui/open-line';
 import { SchemeSwitch } from '@/ui/scheme-switch';
 import { LATE, useIsLate } from '@/ui/waiting';
 import { whenExactly } from '@/ui/when';
@@ -39,9 +40,9 @@ const matches = (job: JobSummary, words: string, tag: string | null): boolean =>
 
 /**
  * The list of jobs as pictures. `found` are the jobs there were when the page was made; null when the database was
- * away.
+ * away. `isOpenLine`: others of the network can read along.
  */
-export function JobsScreen({ found }: { found: readonly JobSummary[] | null }) {
+export function JobsScreen({ found, isOpenLine }: { found: readonly JobSummary[] | null; isOpenLine: boolean }) {
   const router = useRouter();
   const client = useQueryClient();
   const jobs = useQuery({
@@ -126,6 +127,7 @@ export function JobsScreen({ found }: { found: readonly JobSummary[] | null }) {
           New job
         </Button>
       </header>
+      {isOpenLine && <OpenLine />}
       <DraftsAtHand jobId={null} hasJob={(id) => jobs.data?.some((job) => job.id === id) ?? null} />
       {tags.length > 0 && (
         <fieldset className={styles.tags} aria-label="Tags">

@@ -80,3 +80,9 @@ export const materials = pgTable('materials', {
   leastPerThickness: doublePrecision('least_per_thickness').notNull(),
   kerfMm: doublePrecision('kerf_mm').notNull(),
 });
+
+/** Settings of the service, by name. */
+export const settings = pgTable('settings', {
+  name: text('name').primaryKey(),
+  value: jsonb('value').notNull(),
+});

@@ -1,9 +1,12 @@
+import { headers } from 'next/headers';
 import { JobsScreen } from '@/jobs/jobs-screen';
+import { LINE_HEADER } from '@/serve/headers';
 import { unlessAway } from '@/server/answer';
 import { listJobs } from '@/server/jobs';
 
 export const dynamic = 'force-dynamic';
 
 export default async function Page() {
-  return <JobsScreen found={await unlessAway(listJobs)} />;
+  const line = (await headers()).get(LINE_HEADER);
+  return <JobsScreen found={await unlessAway(listJobs)} isOpenLine={line === 'open'} />;
 }
