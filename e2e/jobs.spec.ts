@@ -11,6 +11,8 @@ test('the sample jobs are there as true drawings', async ({ page }) => {
     'Apron lettering',
     'Greenhouse nameplate',
   ]) {
+    // Other tests make jobs meanwhile: the list shows the newest first.
+    await page.getByLabel('Find jobs').fill(title);
     const picture = page.getByRole('img', { name: `Drawing of ${title}`, includeHidden: true }).first();
     await expect(picture.locator('path').first()).toHaveAttribute('d', /^M/);
   }
@@ -21,6 +23,30 @@ test('the sample jobs are there as true drawings', async ({ page }) => {
   await page.getByRole('button', { name: 'stencil', exact: true }).click();
   await expect(page.getByRole('link', { name: 'Seed bin stencils' })).toBeVisible();
   await expect(page.getByRole('link', { name: 'Gate sign' })).toBeHidden();
+});
+
+test('many jobs come as one goes down the list, and are looked for among all of them', async ({ page, request }) => {
+  const stamp = `Peg ${Date.now()}`;
+  const document = (await stored(page, await newJob(page, stamp))).document;
+  for (let i = 0; i < 60; i++)
+    await request.post('/api/jobs', { data: { document: { ...document, title: `${stamp} n${i}x`, tags: [stamp] } } });
+  await page.goto('/');
+  const list = page.getByRole('list', { name: 'Jobs' });
+  await page.getByRole('button', { name: stamp, exact: true }).click();
+  await expect(list.getByRole('link', { name: `${stamp} n59x` })).toBeVisible();
+  await expect(list.getByRole('link', { name: `${stamp} n0x` })).toBeHidden();
+  // The end comes near twice; by itself, and to whoever presses.
+  await page.mouse.move(600, 500);
+  await expect(async () => {
+    await page.mouse.wheel(0, 4_000);
+    await expect(list.getByRole('listitem')).toHaveCount(60, { timeout: 500 });
+  }).toPass();
+  await expect(list.getByRole('link', { name: `${stamp} n0x`, exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'More jobs' })).toBeHidden();
+  await page.getByRole('button', { name: stamp, exact: true }).click();
+  await page.getByLabel('Find jobs').fill(`${stamp} n37x`);
+  await expect(list.getByRole('listitem')).toHaveCount(1);
+  await expect(list.getByRole('link', { name: `${stamp} n37x` })).toBeVisible();
 });
 
 test('rename, duplicate, delete and undo', async ({ page }) => {

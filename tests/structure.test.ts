@@ -48,7 +48,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   server: 'drizzle-orm node: pg zod',
   serve: 'next node:',
   cli: 'node:',
-  ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit',
+  ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit @tanstack/react-query',
   versions: 'lucide-react react react-bootstrap @tanstack/react-query',
   drafts: 'idb next react react-bootstrap @tanstack/react-query',
   enter: 'react react-bootstrap @tanstack/react-query',

@@ -4,7 +4,7 @@ import type { z } from 'zod';
 /** A request: `Params` are the names in braces in its path, `Body` is what is sent, `Answer` what comes back. */
 export type Endpoint<Params extends string = string, Body = unknown, Answer = unknown> = {
   readonly method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
-  /** "/api/jobs/{id}". */
+  /** "/api/jobs/{id}", "/api/jobs?words={words}". */
   readonly path: string;
   /** What is sent as JSON is checked by this on the server; null where nothing is sent. */
   readonly body: z.ZodType<Body> | null;
@@ -15,6 +15,8 @@ export type Endpoint<Params extends string = string, Body = unknown, Answer = un
   /** What is said of a body that is not as it should be. */
   readonly refusal: { readonly status: number; readonly sentence: string };
   readonly params: readonly Params[];
+  /** Whether what comes back stays as it is, so that browsers may keep it. */
+  readonly isLasting: boolean;
 };
 
 type Given<Path extends string, Body, Answer> = {
@@ -24,6 +26,7 @@ type Given<Path extends string, Body, Answer> = {
   readonly answer: z.ZodType<Answer>;
   readonly status?: number;
   readonly refusal?: { readonly status: number; readonly sentence: string };
+  readonly isLasting?: boolean;
 };
 
 /** The names in braces in a path. */
@@ -37,6 +40,7 @@ export function endpoint<const Path extends string, Answer, Body = null>(
 ): Endpoint<ParamsIn<Path>, Body, Answer> {
   return {
     status: 200,
+    isLasting: false,
     refusal: { status: 400, sentence: 'The request was not readable.' },
     ...given,
     body: given.body ?? null,

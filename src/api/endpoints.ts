@@ -1,7 +1,13 @@
 /** All that the page asks of the server. */
 import { z } from 'zod';
 import { materialSchema } from '../core/document/material';
-import { jobSummarySchema, savedExtrasSchema, storedJobSchema } from '../core/job/summary';
+import {
+  jobSummarySchema,
+  jobsPageSchema,
+  keptPictureSchema,
+  savedExtrasSchema,
+  storedJobSchema,
+} from '../core/job/summary';
 import { versionSchema, versionsPageSchema } from '../core/job/versions';
 import { LIMITS } from '../core/limits';
 import { endpoint } from './endpoint';
@@ -13,24 +19,44 @@ const madeSchema = z.object({ id: z.uuid() });
 const doneSchema = z.object({});
 const nameSchema = z.string().trim().min(1).max(LIMITS.nameCharacters);
 
+/** What is said of a job that was not sent as it should be. */
+const SENT_ODDLY = {
+  status: 422,
+  sentence: `A job is sent with its document and a picture of at most ${LIMITS.pictureBytes / 1024} kB.`,
+};
+
 /** The endpoints of the server by what they are for. */
 export const API = {
-  /** All jobs, last changed first. */
-  listJobs: endpoint({ method: 'GET', path: '/api/jobs', answer: z.array(jobSummarySchema) }),
+  /** Some of the jobs that have all the words and the tag, last changed first; `after` is where a page before said the next begins. */
+  listJobs: endpoint({
+    method: 'GET',
+    path: '/api/jobs?words={words}&tag={tag}&after={after}',
+    answer: jobsPageSchema,
+  }),
   createJob: endpoint({
     method: 'POST',
     path: '/api/jobs',
     body: z.object({ document: documentSchema, extras: savedExtrasSchema.nullish() }),
     answer: madeSchema,
     status: 201,
+    refusal: SENT_ODDLY,
   }),
   openJob: endpoint({ method: 'GET', path: '/api/jobs/{id}', answer: storedJobSchema }),
+  openSummary: endpoint({ method: 'GET', path: '/api/jobs/{id}/summary', answer: jobSummarySchema }),
+  /** The picture of a version, the newest or an earlier one: it never changes. */
+  openPicture: endpoint({
+    method: 'GET',
+    path: '/api/jobs/{id}/pictures/{version}',
+    answer: keptPictureSchema,
+    isLasting: true,
+  }),
   /** Save over a version; 409 with `stored` where that is no longer the newest. */
   saveJob: endpoint({
     method: 'PUT',
     path: '/api/jobs/{id}',
     body: z.object({ version: z.int(), document: documentSchema, extras: savedExtrasSchema.nullable() }),
     answer: savedSchema,
+    refusal: SENT_ODDLY,
   }),
   renameJob: endpoint({
     method: 'PATCH',

@@ -70,6 +70,10 @@ export const LIMITS = {
   drawingBytes: 64 * 1024 * 1024,
   /** Size of a file, or of a drawing read from one, that is kept with the jobs, in bytes. */
   assetBytes: 128 * 1024 * 1024,
+  /** Size of all files that are kept together, in bytes. */
+  assetsBytes: 8 * 1024 * 1024 * 1024,
+  /** How long a file that nothing uses any more is kept, in days. */
+  unusedAssetDays: 30,
   /** Longest that the page waits for an answer of the server, in seconds. */
   answerSeconds: 60,
   /** Longest that reading a drawing may take, in seconds. */

@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import { call } from '@/api/call';
+import { CallFault, call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { whenExactly } from '@/ui/when';
 import { type Draft, draftsAtHand, dropDraft, keepDraft } from './drafts';
@@ -20,12 +20,17 @@ const AS_A_JOB = ['keep a draft as a job'];
 type Props = {
   /** Of one job only; null for all. */
   readonly jobId: string | null;
-  /** Whether the server has a job; null where that is not known. */
-  readonly hasJob: (id: string) => boolean | null;
 };
 
+/** Whether a job is known not to be there any more; while the server is away nobody knows. */
+const isGone = (id: string): Promise<boolean> =>
+  call(API.openSummary, { id }, null).then(
+    () => false,
+    (reason) => reason instanceof CallFault && reason.status === 404,
+  );
+
 /** Drafts of windows that are gone: to be opened, kept as jobs of their own, or dropped. Nothing where there are none. */
-export function DraftsAtHand({ jobId, hasJob }: Props) {
+export function DraftsAtHand({ jobId }: Props) {
   const router = useRouter();
   const client = useQueryClient();
   const [sentence, setSentence] = useState<string | null>(null);
@@ -34,6 +39,15 @@ export function DraftsAtHand({ jobId, hasJob }: Props) {
     queryKey: [...DRAFTS, jobId],
     queryFn: async () => draftsAtHand(jobId, await windowName()),
     refetchOnMount: 'always',
+  });
+  const ids = [...new Set(drafts.data?.map((draft) => draft.jobId))];
+  const gone = useQuery({
+    queryKey: [...DRAFTS, 'gone', ids],
+    queryFn: async () => {
+      const answers = await Promise.all(ids.map(isGone));
+      return ids.filter((_id, i) => answers[i]);
+    },
+    enabled: ids.length > 0,
   });
   const again = () => client.invalidateQueries({ queryKey: DRAFTS });
   const asJob = useMutation({
@@ -68,7 +82,7 @@ export function DraftsAtHand({ jobId, hasJob }: Props) {
       {drafts.data.length > 0 && (
         <ul className={styles.list}>
           {drafts.data.map((draft) => {
-            const isGone = hasJob(draft.jobId) === false;
+            const isDeleted = gone.data?.includes(draft.jobId) ?? false;
             const title = draft.document.title || 'Untitled';
             return (
               <li key={draft.window + draft.jobId}>
@@ -77,9 +91,9 @@ export function DraftsAtHand({ jobId, hasJob }: Props) {
                 </span>
                 <span className={styles.when}>
                   changed {whenExactly(new Date(draft.at).toISOString())}
-                  {isGone && '; the job was deleted'}
+                  {isDeleted && '; the job was deleted'}
                 </span>
-                {isGone ? (
+                {isDeleted ? (
                   <Button variant="primary" disabled={asJob.isPending} onClick={() => keepAsJob(draft)}>
                     Keep as a job of its own
                   </Button>

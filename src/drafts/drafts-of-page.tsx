@@ -4,8 +4,8 @@
 import { usePathname } from 'next/navigation';
 import { DraftsAtHand } from './drafts-at-hand';
 
-/** Drafts of the job that the address of the page names; the server does not have it. */
+/** Drafts of the job that the address of the page names. */
 export function DraftsOfPage() {
   const id = /^\/jobs\/([\w-]+)/.exec(usePathname())?.[1];
-  return id ? <DraftsAtHand jobId={id} hasJob={() => false} /> : null;
+  return id ? <DraftsAtHand jobId={id} /> : null;
 }

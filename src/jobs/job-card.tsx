@@ -8,6 +8,7 @@ import { LIMITS } from '@/core/limits';
 import { formatLength, formatLengthNumber } from '@/core/units/quantity';
 import { keepable } from '@/core/units/text';
 import { JobPicture } from '@/ui/job-picture';
+import { KeptPicture } from '@/ui/kept-picture';
 import { when } from '@/ui/when';
 import styles from './jobs.module.css';
 
@@ -24,6 +25,7 @@ export function JobCard({ job, onRename, onDuplicate, onVersions, onDelete }: Pr
   const [naming, setNaming] = useState<string | null>(null);
   const n = (mm: number) => formatLengthNumber(mm, job.units);
   const stock = [job.material, job.thickness ? formatLength(job.thickness, job.units) : ''].filter(Boolean).join(' ');
+  const sheet = <JobPicture picture={{ width: job.width, height: job.height, shapes: [] }} title={job.title} />;
   const finish = () => {
     const title = naming?.trim();
     if (title && title !== job.title) onRename(title);
@@ -32,7 +34,7 @@ export function JobCard({ job, onRename, onDuplicate, onVersions, onDelete }: Pr
   return (
     <li className={styles.job}>
       <Link href={`/jobs/${job.id}`} className={styles.picture} tabIndex={-1} aria-hidden="true">
-        <JobPicture picture={job.picture ?? { width: job.width, height: job.height, shapes: [] }} title={job.title} />
+        <KeptPicture jobId={job.id} version={job.version} title={job.title} waiting={sheet} none={sheet} />
         {job.openFindings > 0 && <span className={styles.open}>{job.openFindings} to look at</span>}
       </Link>
       <div className={styles.body}>

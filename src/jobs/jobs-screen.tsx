@@ -1,9 +1,9 @@
 'use client';
 
 /** The list of jobs as pictures. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRouter } from 'next/navigation';
-import { useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Spinner from 'react-bootstrap/Spinner';
@@ -12,7 +12,7 @@ import ToastContainer from 'react-bootstrap/ToastContainer';
 import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { newJob } from '@/core/commands/defaults';
-import type { JobSummary } from '@/core/job/summary';
+import type { JobSummary, JobsPage } from '@/core/job/summary';
 import { DraftsAtHand } from '@/drafts/drafts-at-hand';
 import { Logo } from '@/ui/marks';
 import { OpenLine } from '@/ui/open-line';
@@ -22,6 +22,7 @@ import { whenExactly } from '@/ui/when';
 import { VersionsDialog } from '@/versions/versions-dialog';
 import { JobCard } from './job-card';
 import styles from './jobs.module.css';
+import { More } from './more';
 
 /** How long deleting can be undone from the message, in ms. */
 const UNDO_MS = 12_000;
@@ -29,30 +30,40 @@ const UNDO_MS = 12_000;
 const JOBS = ['jobs'];
 const CREATE = ['create a job'];
 
-const matches = (job: JobSummary, words: string, tag: string | null): boolean => {
-  if (tag && !job.tags.includes(tag)) return false;
-  const text = [job.title, job.material, ...job.tags].join(' ').toLowerCase();
-  return words
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
-};
+/** How long a pause in typing is, after which it is looked for, in ms. */
+const PAUSE_MS = 200;
+
+/** A value as it was before the last pause. */
+function useSettled<T>(value: T): T {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return settled;
+}
 
 /**
  * The list of jobs as pictures. `found` are the jobs there were when the page was made; null when the database was
  * away. `isOpenLine`: others of the network can read along.
  */
-export function JobsScreen({ found, isOpenLine }: { found: readonly JobSummary[] | null; isOpenLine: boolean }) {
+export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOpenLine: boolean }) {
   const router = useRouter();
   const client = useQueryClient();
-  const jobs = useQuery({
-    queryKey: JOBS,
-    queryFn: ({ signal }): Promise<readonly JobSummary[]> => call(API.listJobs, {}, null, signal),
-    ...(found && { initialData: found }),
-    refetchOnMount: 'always',
-  });
   const [words, setWords] = useState('');
   const [tag, setTag] = useState<string | null>(null);
+  const looked = useSettled(words.trim());
+  const isAll = looked === '' && tag === null;
+  const jobs = useInfiniteQuery({
+    queryKey: [...JOBS, looked, tag],
+    queryFn: ({ pageParam, signal }) =>
+      call(API.listJobs, { words: looked, tag: tag ?? '', after: pageParam }, null, signal),
+    initialPageParam: '',
+    getNextPageParam: ({ next }) => next,
+    ...(found && isAll && { initialData: { pages: [found], pageParams: [''] } }),
+    placeholderData: keepPreviousData,
+    refetchOnMount: 'always',
+  });
   const [deleted, setDeleted] = useState<{ id: string; title: string } | null>(null);
   const [sentence, setSentence] = useState<string | null>(null);
   /** The job whose earlier versions are looked at. */
@@ -103,8 +114,9 @@ export function JobsScreen({ found, isOpenLine }: { found: readonly JobSummary[]
 
   const asking = [create, rename, duplicate, remove, restore].some(({ isPending }) => isPending);
   const isLate = useIsLate(asking || jobs.isFetching);
-  const tags = useMemo(() => [...new Set((jobs.data ?? []).flatMap((j) => j.tags))].sort(), [jobs.data]);
-  const shown = (jobs.data ?? []).filter((job) => matches(job, words.trim(), tag));
+  const tags = jobs.data?.pages[0]?.tags ?? [];
+  const shown = jobs.data?.pages.flatMap((page) => page.jobs) ?? [];
+  const more = () => void jobs.fetchNextPage();
 
   return (
     <main className={styles.screen}>
@@ -128,7 +140,7 @@ export function JobsScreen({ found, isOpenLine }: { found: readonly JobSummary[]
         </Button>
       </header>
       {isOpenLine && <OpenLine />}
-      <DraftsAtHand jobId={null} hasJob={(id) => jobs.data?.some((job) => job.id === id) ?? null} />
+      <DraftsAtHand jobId={null} />
       {tags.length > 0 && (
         <fieldset className={styles.tags} aria-label="Tags">
           {tags.map((t) => (
@@ -139,7 +151,7 @@ export function JobsScreen({ found, isOpenLine }: { found: readonly JobSummary[]
         </fieldset>
       )}
       {jobs.isPending && <Spinner role="status" aria-label="Fetching the jobs" />}
-      {jobs.isError && (
+      {jobs.isError && !jobs.data && (
         <div className={styles.nothing} role="alert">
           {jobs.error.message}
           <Button variant="plain" onClick={() => void jobs.refetch()}>
@@ -149,7 +161,7 @@ export function JobsScreen({ found, isOpenLine }: { found: readonly JobSummary[]
       )}
       {jobs.data && shown.length === 0 && (
         <div className={styles.nothing}>
-          {jobs.data.length === 0 ? (
+          {isAll ? (
             <>
               <p className="m-0">No jobs yet. The first one starts with an empty sheet.</p>
               <Button variant="primary" disabled={create.isPending} onClick={startJob}>
@@ -184,6 +196,7 @@ export function JobsScreen({ found, isOpenLine }: { found: readonly JobSummary[]
           />
         ))}
       </ul>
+      {jobs.hasNextPage && <More isPending={jobs.isFetchingNextPage} onMore={more} />}
       {lookedAt && (
         <VersionsDialog
           jobId={lookedAt.id}

@@ -8,12 +8,14 @@ import { isIP } from 'node:net';
 import path from 'node:path';
 import { fileURLToPath } from 'node:url';
 import next from 'next';
+import { clearUnusedAssets } from '../server/assets';
 import { database } from '../server/database';
 import { readSettings } from '../server/settings';
 import { Entrance } from './entrance';
 import { serverFor } from './server';
 
 const OWN_ADDRESS = '127.0.0.1';
+const DAY_MS = 24 * 3_600_000;
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..', '..');
 
 function end(sentence: string): never {
@@ -59,4 +61,8 @@ if (host !== null && passphrase && host !== OWN_ADDRESS) {
   console.log(`The network reaches it at ${pem ? 'https' : 'http'}://${host}:${port}`);
   if (!pem) console.log('That line is not encrypted: whoever shares the network can read along.');
 }
+/** Files that nothing uses are looked for once a day; where that does not go well, it does the next day. */
+const clear = () => clearUnusedAssets(database()).catch(() => 0);
+void clear();
+setInterval(clear, DAY_MS).unref();
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => process.exit(0));

@@ -5,7 +5,9 @@ import { unkeepableIn } from '../core/document/json';
 import { checkJob, fieldName } from '../core/document/read';
 import type { Job } from '../core/document/schema';
 import { LIMITS } from '../core/limits';
+import { isKeepable } from '../core/units/text';
 import { type Database, database } from './database';
+import { AFTER } from './jobs-page';
 
 /** A document and its picture, with some room for JSON around them. */
 export const MOST_BODY_BYTES = LIMITS.documentBytes + LIMITS.pictureBytes + 64 * 1024;
@@ -36,17 +38,28 @@ const AWAY_WORDS: ReadonlySet<string> = new Set([
   'Client has encountered a connection error and is not queryable',
 ]);
 
-/** Whether the database could not be reached, or went away meanwhile: by the codes of the system and of PostgreSQL. */
-const isAway = (reason: unknown): boolean => {
+type Fault = { readonly code?: string; readonly message?: string; readonly cause?: unknown };
+
+/** Whether a fault, or what caused it, is of a kind. */
+const isOfKind = (reason: unknown, isIt: (fault: Fault) => boolean | undefined | ''): boolean => {
   const seen = new Set<unknown>();
-  for (let at: unknown = reason; at && !seen.has(at); at = (at as { cause?: unknown }).cause) {
+  for (let at = reason as Fault | undefined; at && !seen.has(at); at = at.cause as Fault | undefined) {
     seen.add(at);
-    const { code, message } = at as { code?: string; message?: string };
-    if (code && /^(ECONN|ENOTFOUND|EPIPE|ETIMEDOUT|EHOSTUNREACH|ENETUNREACH|57P|08|53)/.test(code)) return true;
-    if (!code && message && AWAY_WORDS.has(message)) return true;
+    if (isIt(at)) return true;
   }
   return false;
 };
+
+/** Whether the database could not be reached, or went away meanwhile: by the codes of the system and of PostgreSQL. */
+const isAway = (reason: unknown): boolean =>
+  isOfKind(reason, ({ code, message }) =>
+    code
+      ? /^(ECONN|ENOTFOUND|EPIPE|ETIMEDOUT|EHOSTUNREACH|ENETUNREACH|57P|08|53)/.test(code)
+      : message && AWAY_WORDS.has(message),
+  );
+
+/** Whether there was no room left for what was to be kept. */
+const isFull = (reason: unknown): boolean => isOfKind(reason, ({ code }) => code === '53100' || code === 'ENOSPC');
 
 /** Run a handler; a database that can't be reached answers 503 instead of failing. */
 export async function answer(handle: (db: Database) => Promise<Response>): Promise<Response> {
@@ -54,6 +67,7 @@ export async function answer(handle: (db: Database) => Promise<Response>): Promi
     return await handle(database());
   } catch (reason) {
     if (reason instanceof Refusal) return problem(reason.status, reason.message, reason.more);
+    if (isFull(reason)) return problem(507, 'There is no room left on the disk of the server. Nothing was changed.');
     if (isAway(reason)) return problem(503, 'The database is away. Nothing was changed; try again in a moment.');
     console.error(reason);
     return problem(500, 'The server could not do that. Nothing was changed.');
@@ -110,13 +124,22 @@ const WHAT_IS_SAID: Readonly<Record<string, string>> = {
   version: 'There is no such version.',
 };
 
-/** Parameters of a route as they are to be: ids of jobs, numbers of versions; else a refusal. */
+const isWords = (value: string): boolean => value.length <= LIMITS.nameCharacters && isKeepable(value);
+/** What parameters are to be, by their names; numbers of versions where nothing is said. */
+const IS_GOOD: Readonly<Record<string, (value: string) => boolean>> = {
+  id: (value) => z.uuid().safeParse(value).success,
+  words: isWords,
+  tag: isWords,
+  after: (value) => value === '' || AFTER.test(value),
+};
+const isVersion = (value: string): boolean => /^\d{1,9}$/.test(value);
+
+/** Parameters of a route, or of its query, as they are to be; else a refusal. */
 function paramsOf<P extends string>(names: readonly P[], given: Readonly<Record<string, string>>): Record<P, string> {
   const params = {} as Record<P, string>;
   for (const name of names) {
     const value = given[name] ?? '';
-    const isGood = name === 'id' ? z.uuid().safeParse(value).success : /^\d{1,9}$/.test(value);
-    if (!isGood) throw new Refusal(404, WHAT_IS_SAID[name] ?? 'There is no such page.');
+    if (!(IS_GOOD[name] ?? isVersion)(value)) throw new Refusal(404, WHAT_IS_SAID[name] ?? 'There is no such page.');
     params[name] = value;
   }
   return params;
@@ -135,10 +158,12 @@ export const serve =
   <P extends string, B, A>(at: Endpoint<P, B, A>, handle: (asked: Asked<P, B>) => Promise<A>) =>
   (request: Request, context: { readonly params: Promise<Record<string, string>> }): Promise<Response> =>
     answer(async (db) => {
-      const params = paramsOf(at.params, await context.params);
+      const query = Object.fromEntries(new URL(request.url).searchParams);
+      const params = paramsOf(at.params, { ...query, ...(await context.params) });
       const body = at.body ? at.body.safeParse(await bodyOf(request)) : null;
       if (body && !body.success) throw new Refusal(at.refusal.status, at.refusal.sentence);
-      return Response.json(await handle({ db, params, body: body?.data as B }), { status: at.status });
+      const headers = { 'cache-control': at.isLasting ? 'private, max-age=31536000, immutable' : 'no-store' };
+      return Response.json(await handle({ db, params, body: body?.data as B }), { status: at.status, headers });
     });
 
 /** A job document that was sent, or a refusal with what is wrong with it. */

@@ -1,12 +1,24 @@
-/** Files that were brought in and drawings read from them, kept by what is in them. */
+/** Files that were brought in and drawings read from them, kept by what is in them as long as something uses them. */
 import { createHash } from 'node:crypto';
-import { eq } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull, lt, type SQL, sql } from 'drizzle-orm';
+import { LIMITS } from '../core/limits';
 import type { Database } from './database';
-import { assets } from './schema';
+import { assets, jobRevisions, jobs } from './schema';
 
-/** Keep bytes; returns their id. The same bytes are kept once, under the first name they came with. */
-export async function keepAsset(db: Database, bytes: Buffer, name: string): Promise<string> {
+/**
+ * Keep bytes; returns their id, null where there is no more room for files. The same bytes are kept once, under the first name they
+ * came with.
+ */
+export async function keepAsset(db: Database, bytes: Buffer, name: string): Promise<string | null> {
   const sha256 = createHash('sha256').update(bytes).digest('hex');
+  const again = await db
+    .update(assets)
+    .set({ unusedSince: null })
+    .where(eq(assets.sha256, sha256))
+    .returning({ id: assets.sha256 });
+  if (again.length > 0) return sha256;
+  const [kept] = await db.select({ bytes: sql<string>`coalesce(sum(octet_length(${assets.bytes})), 0)` }).from(assets);
+  if (Number(kept?.bytes) + bytes.length > LIMITS.assetsBytes) return null;
   await db.insert(assets).values({ sha256, bytes, name }).onConflictDoNothing();
   return sha256;
 }
@@ -18,4 +30,30 @@ export async function openAsset(db: Database, sha256: string): Promise<{ bytes: 
     .from(assets)
     .where(eq(assets.sha256, sha256));
   return found ?? null;
+}
+
+/** Ids that stand in documents: those of jobs, deleted ones among them, since they can be had back, and of versions that are kept. */
+const IDS_IN_USE: SQL = sql`
+  select (regexp_matches(${jobs.document}::text, '"([0-9a-f]{64})"', 'g'))[1] as id from ${jobs}
+  union select (regexp_matches(${jobRevisions.document}::text, '"([0-9a-f]{64})"', 'g'))[1] from ${jobRevisions}`;
+
+/**
+ * Note which files nothing uses any more, and drop those that nothing has used for so long that nobody will miss them. Returns how many
+ * were dropped.
+ */
+export async function clearUnusedAssets(db: Database): Promise<number> {
+  return db.transaction(async (tx) => {
+    const used = (await tx.execute<{ id: string }>(IDS_IN_USE)).rows.map(({ id }) => id);
+    const isUsed = used.length > 0 ? sql`${assets.sha256} = any(${sql.param(used)}::text[])` : sql`false`;
+    await tx
+      .update(assets)
+      .set({ unusedSince: null })
+      .where(and(isNotNull(assets.unusedSince), isUsed));
+    await tx
+      .update(assets)
+      .set({ unusedSince: sql`now()` })
+      .where(and(isNull(assets.unusedSince), sql`not ${isUsed}`));
+    const before = sql`now() - ${LIMITS.unusedAssetDays} * interval '1 day'`;
+    return (await tx.delete(assets).where(lt(assets.unusedSince, before)).returning({ id: assets.sha256 })).length;
+  });
 }

@@ -1,7 +1,7 @@
 /** Keeping jobs: list, open, save with a version check, duplicate, delete with undo. */
-import { and, desc, eq, isNull, sql } from 'drizzle-orm';
+import { and, eq, isNull, sql } from 'drizzle-orm';
 import type { Job } from '../core/document/schema';
-import type { JobSummary, SavedExtras, StoredJob } from '../core/job/summary';
+import type { SavedExtras, StoredJob } from '../core/job/summary';
 import { LIMITS } from '../core/limits';
 import { cutTo } from '../core/units/text';
 import type { Database } from './database';
@@ -40,27 +40,6 @@ const stored = (row: Pick<Row, 'id' | 'version' | 'changedAt' | 'document'>): St
   changedAt: row.changedAt.toISOString(),
   document: row.document,
 });
-
-const summaryColumns = {
-  id: jobs.id,
-  title: jobs.title,
-  tags: jobs.tags,
-  material: jobs.material,
-  thickness: jobs.thickness,
-  width: jobs.width,
-  height: jobs.height,
-  units: jobs.units,
-  openFindings: jobs.openFindings,
-  picture: jobs.picture,
-  version: jobs.version,
-  changedAt: jobs.changedAt,
-};
-
-/** All jobs that are not deleted, last changed first. */
-export async function listJobs(db: Database): Promise<JobSummary[]> {
-  const rows = await db.select(summaryColumns).from(jobs).where(isNull(jobs.deletedAt)).orderBy(desc(jobs.changedAt));
-  return rows.map((row) => ({ ...row, changedAt: row.changedAt.toISOString() }));
-}
 
 /** A job as it is stored; null where there is none, or it was deleted. */
 export async function openJob(db: Database, id: string): Promise<StoredJob | null> {

@@ -70,6 +70,8 @@ export const assets = pgTable('assets', {
   /** Name of the file as it came; '' for drawings that were read. */
   name: text('name').notNull().default(''),
   createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
+  /** When it was first seen that nothing uses it any more; null while something does. */
+  unusedSince: timestamp('unused_since', { withTimezone: true }),
 });
 
 /** What stock there is, with what is safe in it; first values come with the migration. */

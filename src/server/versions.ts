@@ -1,6 +1,7 @@
 /** Earlier versions of a job: kept by age or under a name, listed, looked at, brought back. */
 import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
 import { checkJob } from '../core/document/read';
+import { type Picture, pictureSchema } from '../core/job/picture';
 import { type Version, type VersionSummary, type VersionsPage, versionsToDrop } from '../core/job/versions';
 import type { Database } from './database';
 import { jobRevisions, jobs } from './schema';
@@ -41,19 +42,17 @@ const summaryColumns = {
   name: jobRevisions.name,
   title: sql<string>`${jobRevisions.document}->>'title'`,
   openFindings: jobRevisions.openFindings,
-  picture: jobRevisions.picture,
 };
-type SummaryRow = Pick<RevisionRow, 'version' | 'savedAt' | 'name' | 'openFindings' | 'picture'> & {
+type SummaryRow = Pick<RevisionRow, 'version' | 'savedAt' | 'name' | 'openFindings'> & {
   readonly title: string;
 };
 
-const summaryOf = ({ version, savedAt, name, title, openFindings, picture }: SummaryRow): VersionSummary => ({
+const summaryOf = ({ version, savedAt, name, title, openFindings }: SummaryRow): VersionSummary => ({
   version,
   savedAt: savedAt.toISOString(),
   name,
   title,
   openFindings,
-  picture,
 });
 
 const openRow = async (db: Open, jobId: string): Promise<JobRow | undefined> => {
@@ -130,7 +129,24 @@ export async function readVersion(db: Open, jobId: string, version: number) {
   const found = await openVersion(db, jobId, version);
   if (!found) return null;
   const read = checkJob(found.document);
-  return read.ok
-    ? { job: read.job, extras: { picture: found.picture, openFindings: found.openFindings } }
-    : read.sentences.join(' ');
+  const picture = (await openPicture(db, jobId, version)) ?? null;
+  return read.ok ? { job: read.job, extras: { picture, openFindings: found.openFindings } } : read.sentences.join(' ');
+}
+
+/**
+ * The picture that was kept of a version of a job; null where none was kept, or it is not one that can be shown; undefined where there
+ * is no such version.
+ */
+export async function openPicture(db: Open, jobId: string, version: number): Promise<Picture | null | undefined> {
+  const at = and(eq(jobs.id, jobId), isNull(jobs.deletedAt));
+  const [newest] = await db.select({ version: jobs.version, picture: jobs.picture }).from(jobs).where(at);
+  if (!newest) return undefined;
+  const [kept] =
+    newest.version === version
+      ? [newest]
+      : await db
+          .select({ picture: jobRevisions.picture })
+          .from(jobRevisions)
+          .where(and(eq(jobRevisions.jobId, jobId), eq(jobRevisions.version, version)));
+  return kept ? (pictureSchema.safeParse(kept.picture).data ?? null) : undefined;
 }

@@ -13,7 +13,7 @@ import { API } from '@/api/endpoints';
 import type { VersionSummary } from '@/core/job/versions';
 import { LIMITS } from '@/core/limits';
 import { keepable } from '@/core/units/text';
-import { JobPicture } from '@/ui/job-picture';
+import { KeptPicture } from '@/ui/kept-picture';
 import { LATE, useIsLate } from '@/ui/waiting';
 import { whenExactly } from '@/ui/when';
 import styles from './versions.module.css';
@@ -107,11 +107,16 @@ export function VersionsDialog({ jobId, title, bringBack, onClose }: Props) {
               )}
             </div>
             <div className={styles.shown} role="tabpanel" aria-label={`Version of ${whenExactly(shown.savedAt)}`}>
-              {shown.picture ? (
-                <JobPicture picture={shown.picture} title={`${shown.title}, ${whenExactly(shown.savedAt)}`} />
-              ) : (
-                <p className="nf-muted m-auto">No picture was kept of this version.</p>
-              )}
+              <div className={styles.picture}>
+                <KeptPicture
+                  key={shown.version}
+                  jobId={jobId}
+                  version={shown.version}
+                  title={`${shown.title}, ${whenExactly(shown.savedAt)}`}
+                  waiting={<Spinner className="m-auto" role="status" aria-label="Fetching the picture" />}
+                  none={<p className="nf-muted m-auto">No picture was kept of this version.</p>}
+                />
+              </div>
               <p className="nf-small m-0">
                 {shown.title} · {lookWords(shown.openFindings)}
               </p>

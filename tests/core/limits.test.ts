@@ -3,6 +3,7 @@
  * says so. Limits of a document are tried as they are; the others are lowered for the test, so that each is seen to be the one
  * that is obeyed.
  */
+import { sql } from 'drizzle-orm';
 import { gzipSync } from 'fflate';
 import { afterEach, expect, test, vi } from 'vitest';
 import { call } from '../../src/api/call';
@@ -21,6 +22,7 @@ import { Evaluator } from '../../src/core/job/evaluate';
 import { fileName } from '../../src/core/job/export';
 import { pictureOf } from '../../src/core/job/picture';
 import { thickenedEnough } from '../../src/core/job/safe';
+import { savedExtrasSchema } from '../../src/core/job/summary';
 import { newStep } from '../../src/core/kinds/steps';
 import { centerlineStep } from '../../src/core/kinds/steps/centerline';
 import { dotsStep } from '../../src/core/kinds/steps/dots';
@@ -34,11 +36,14 @@ import type { PartDots } from '../../src/core/toolpath/dots/part-dots';
 import type { PartHatch } from '../../src/core/toolpath/hatch/part-hatch';
 import { rowStep } from '../../src/core/toolpath/hatch/tip-room';
 import { parseLength } from '../../src/core/units/quantity';
+import { clearUnusedAssets, keepAsset } from '../../src/server/assets';
+import { assets } from '../../src/server/schema';
 import { bridgesView } from '../../src/worker/bridge-view';
 import { readingFile } from '../../src/worker/client';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { tiesOf } from '../support/notes';
+import { ownDatabase } from '../support/own-database';
 import { workersAnswer } from '../support/workers';
 
 type Name = keyof typeof LIMITS;
@@ -445,6 +450,32 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     expect(response.status).toBe(413);
     expect(((await response.json()) as { sentence: string }).sentence).toContain('larger than the 128 MB');
   },
+  assetsBytes: async () => {
+    const { db, close } = await ownDatabase('limits');
+    try {
+      limits.assetsBytes = 6;
+      expect(await keepAsset(db, Buffer.from('oak'), '')).toMatch(/^[0-9a-f]{64}$/);
+      expect(await keepAsset(db, Buffer.from('elm'), '')).toMatch(/^[0-9a-f]{64}$/);
+      expect(await keepAsset(db, Buffer.from('x'), '')).toBeNull();
+      // What is kept already needs no more room.
+      expect(await keepAsset(db, Buffer.from('oak'), '')).toMatch(/^[0-9a-f]{64}$/);
+    } finally {
+      await close();
+    }
+  },
+  unusedAssetDays: async () => {
+    const { db, close } = await ownDatabase('limits');
+    try {
+      await keepAsset(db, Buffer.from('oak'), '');
+      await db.update(assets).set({ unusedSince: sql`now() - interval '50 hours'` });
+      limits.unusedAssetDays = 3;
+      expect(await clearUnusedAssets(db)).toBe(0);
+      limits.unusedAssetDays = 2;
+      expect(await clearUnusedAssets(db)).toBe(1);
+    } finally {
+      await close();
+    }
+  },
   answerSeconds: async () => {
     limits.answerSeconds = 7;
     const limited: number[] = [];
@@ -453,7 +484,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
       return AbortSignal.abort(new DOMException('too long', 'TimeoutError'));
     });
     vi.stubGlobal('fetch', async (_address: string, { signal }: RequestInit) => signal?.throwIfAborted());
-    await expect(call(API.listJobs, {}, null)).rejects.toThrow('The server is away.');
+    await expect(call(API.listMaterials, {}, null)).rejects.toThrow('The server is away.');
     expect(limited).toEqual([7_000]);
   },
   readSeconds: async () => {
@@ -759,6 +790,12 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     expect(shapes().length).toBeGreaterThan(0);
     limits.pictureBytes = 2 * all;
     expect(shapes().reduce((sum, s) => sum + s.d.length, 0)).toBeLessThan(all);
+    const sent = (d: string) =>
+      savedExtrasSchema.safeParse({
+        picture: { width: 1, height: 1, shapes: [{ kind: 'cut', fill: false, d }] },
+        openFindings: 0,
+      }).success;
+    expect([sent('M'.repeat(2 * all)), sent('M'.repeat(2 * all + 1))]).toEqual([true, false]);
   },
 };
 

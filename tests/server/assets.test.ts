@@ -1,8 +1,10 @@
-import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
+import { eq, isNotNull, sql } from 'drizzle-orm';
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import { bytesOf, Refusal } from '../../src/server/answer';
-import { keepAsset, openAsset } from '../../src/server/assets';
+import { clearUnusedAssets, keepAsset, openAsset } from '../../src/server/assets';
 import type { Database } from '../../src/server/database';
-import { assets } from '../../src/server/schema';
+import { assets, jobRevisions, jobs } from '../../src/server/schema';
+import { jobWith } from '../support/jobs';
 import { ownDatabase } from '../support/own-database';
 
 let db: Database;
@@ -14,7 +16,10 @@ beforeAll(async () => {
 afterAll(() => close());
 beforeEach(async () => {
   await db.delete(assets);
+  await db.delete(jobs);
 });
+
+const rowOf = (document: never) => ({ document, title: '', units: 'mm' as const, material: '', width: 1, height: 1 });
 
 test('a file comes back as it was; the same file twice is kept once', async () => {
   const bytes = Buffer.from([0, 255, 10, 13, 0, 1]);
@@ -22,8 +27,51 @@ test('a file comes back as it was; the same file twice is kept once', async () =
   expect(id).toMatch(/^[0-9a-f]{64}$/);
   expect(await keepAsset(db, bytes, 'the same.dxf')).toBe(id);
   expect(await db.select({ id: assets.sha256 }).from(assets)).toHaveLength(1);
-  expect(await openAsset(db, id)).toEqual({ bytes, name: 'plate.dxf' });
+  expect(await openAsset(db, id ?? '')).toEqual({ bytes, name: 'plate.dxf' });
   expect(await openAsset(db, '0'.repeat(64))).toBeNull();
+});
+
+describe('files that nothing uses', () => {
+  const days = (n: number) => sql`now() - ${n} * interval '1 day'`;
+  const ids = async () => (await db.select({ id: assets.sha256 }).from(assets)).map((row) => row.id);
+  const keep = async (words: string) => (await keepAsset(db, Buffer.from(words), words)) ?? '';
+  /** A document in which an id stands. */
+  const withId = (id: string) => ({ ...jobWith([]), note: id }) as never;
+
+  test('are dropped a month after that was first seen; what was used meanwhile stays', async () => {
+    const [used, unused, again] = [await keep('used'), await keep('unused'), await keep('again')];
+    await db.insert(jobs).values(rowOf(withId(used)));
+    expect(await clearUnusedAssets(db)).toBe(0);
+    await db
+      .update(assets)
+      .set({ unusedSince: days(31) })
+      .where(isNotNull(assets.unusedSince));
+    // Brought in again, its time begins anew.
+    expect(await keep('again')).toBe(again);
+    expect(await clearUnusedAssets(db)).toBe(1);
+    expect((await ids()).sort()).toEqual([used, again].sort());
+    expect(await openAsset(db, unused)).toBeNull();
+    // A day less, and it is still there.
+    await db.update(assets).set({ unusedSince: days(29) });
+    expect(await clearUnusedAssets(db)).toBe(0);
+    expect(await db.select().from(assets).where(eq(assets.sha256, used))).toMatchObject([{ unusedSince: null }]);
+  });
+
+  test('are none while a version, or a deleted job, has them', async () => {
+    const [earlier, deleted] = [await keep('earlier'), await keep('deleted')];
+    const [row] = await db
+      .insert(jobs)
+      .values({ ...rowOf(withId(deleted)), deletedAt: days(100) })
+      .returning();
+    await db.insert(jobRevisions).values({ jobId: row?.id ?? '', version: 1, document: withId(earlier) });
+    await db.update(assets).set({ unusedSince: days(31) });
+    expect(await clearUnusedAssets(db)).toBe(0);
+    await db.delete(jobs);
+    await clearUnusedAssets(db);
+    await db.update(assets).set({ unusedSince: days(31) });
+    expect(await clearUnusedAssets(db)).toBe(2);
+    expect(await clearUnusedAssets(db)).toBe(0);
+  });
 });
 
 test('a body that is too large is refused with a sentence', async () => {

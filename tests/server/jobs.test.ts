@@ -1,18 +1,12 @@
+import { eq, notInArray, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { answer, bodyOf, MOST_BODY_BYTES, Refusal } from '../../src/server/answer';
 import { type Database, openDatabase } from '../../src/server/database';
-import {
-  createJob,
-  deleteJob,
-  duplicateJob,
-  listJobs,
-  openJob,
-  renameJob,
-  restoreJob,
-  saveJob,
-} from '../../src/server/jobs';
+import { createJob, deleteJob, duplicateJob, openJob, renameJob, restoreJob, saveJob } from '../../src/server/jobs';
+import { JOBS_A_PAGE, listJobs as jobsPage, openSummary } from '../../src/server/jobs-page';
 import { listMaterials } from '../../src/server/materials';
 import { jobRevisions, jobs } from '../../src/server/schema';
+import { openPicture } from '../../src/server/versions';
 import { jobWith, lettering, partOf } from '../support/jobs';
 import { ownDatabase } from '../support/own-database';
 
@@ -27,6 +21,8 @@ beforeEach(async () => {
   await db.delete(jobs);
 });
 
+/** The first page of the list. */
+const listJobs = async (from: Database) => (await jobsPage(from)).jobs;
 const extras = { picture: { width: 300, height: 200, shapes: [] }, openFindings: 2 };
 const job = jobWith([partOf([lettering('Lane')])], { tags: ['garden'], title: 'Sign' });
 const make = async (title = 'Sign') => {
@@ -83,7 +79,8 @@ describe('saving', () => {
     const earlier = await db.select().from(jobRevisions);
     expect(earlier).toMatchObject([{ version: 1, document: { title: 'Sign' }, ...extras }]);
     expect(earlier[0]?.savedAt.toISOString()).toBe(made.changedAt);
-    expect((await listJobs(db))[0]).toMatchObject({ ...extras, title: 'Renamed', version: 2 });
+    expect((await listJobs(db))[0]).toMatchObject({ openFindings: 2, title: 'Renamed', version: 2 });
+    expect(await openPicture(db, made.id, 2)).toEqual(extras.picture);
     // Renamed by two at once, both go through, one after the other.
     await Promise.all([renameJob(db, made.id, 'One'), renameJob(db, made.id, 'Two')]);
     expect((await openJob(db, made.id))?.version).toBe(4);
@@ -112,13 +109,15 @@ describe('saving', () => {
     const made = await make();
     await saveJob(db, made.id, { from: 1, job: { ...job, tags: ['other'], units: 'in' }, extras: null });
     const [kept] = await listJobs(db);
-    expect(kept).toMatchObject({ picture: extras.picture, openFindings: 2, tags: ['other'], units: 'in' });
+    expect(kept).toMatchObject({ openFindings: 2, tags: ['other'], units: 'in' });
+    expect(await openPicture(db, made.id, 2)).toEqual(extras.picture);
     expect(Date.parse(kept?.changedAt ?? '')).toBeGreaterThan(Date.parse(made.changedAt));
     // What was stored before is kept with when it was stored.
     const [earlier] = await db.select().from(jobRevisions);
     expect([earlier?.version, earlier?.savedAt.toISOString()]).toEqual([1, made.changedAt]);
     await saveJob(db, made.id, { from: 2, job, extras: { picture: null, openFindings: 0 } });
-    expect((await listJobs(db))[0]).toMatchObject({ picture: null, openFindings: 0 });
+    expect((await listJobs(db))[0]).toMatchObject({ openFindings: 0 });
+    expect(await openPicture(db, made.id, 3)).toBeNull();
   });
 
   test('by a page older than what is stored is refused; by one as new it goes through', async () => {
@@ -171,6 +170,90 @@ test('a deleted job is not opened, renamed, copied or listed; nor is one restore
   expect(await deleteJob(db, '00000000-0000-4000-8000-000000000000')).toBe(false);
 });
 
+describe('the list', () => {
+  const everything = { words: '', tag: '', after: '' };
+  const titles = async (looked: Partial<typeof everything>) =>
+    (await jobsPage(db, { ...everything, ...looked })).jobs.map((j) => j.title);
+
+  test('comes in pages, each job once, also where many were changed in one moment', async () => {
+    const many = 2 * JOBS_A_PAGE + 5;
+    await db.insert(jobs).values(
+      Array.from({ length: many }, (_, i) => ({
+        ...{ document: job, title: `Job ${i}`, units: 'mm' as const, material: '', width: 1, height: 1 },
+        // Three at each moment, a microsecond apart.
+        changedAt: sql`timestamptz '2026-01-01' + ${Math.floor(i / 3)} * interval '1 microsecond'`,
+      })) as never,
+    );
+    const seen: string[] = [];
+    let page = await jobsPage(db);
+    seen.push(...page.jobs.map((j) => j.title));
+    while (page.next !== null) {
+      expect(page.jobs).toHaveLength(JOBS_A_PAGE);
+      page = await jobsPage(db, { ...everything, after: page.next });
+      seen.push(...page.jobs.map((j) => j.title));
+    }
+    expect(new Set(seen).size).toBe(many);
+    expect(seen).toHaveLength(many);
+    const numbers = seen.map((title) => Math.floor(Number(title.slice(4)) / 3));
+    expect(numbers).toEqual([...numbers].sort((a, b) => b - a));
+    // A page that is just full is the last one.
+    await db.delete(jobs).where(notInArray(jobs.title, seen.slice(0, JOBS_A_PAGE)));
+    expect(await jobsPage(db)).toMatchObject({ jobs: { length: JOBS_A_PAGE }, next: null });
+  });
+
+  test('is looked through by words in name, tags and material, and by a tag', async () => {
+    const make = (title: string, tags: string[], material: string) =>
+      createJob(db, { ...job, title, tags, sheet: { ...job.sheet, material } }, extras);
+    await make('Gate sign', ['garden', 'steel'], 'Mild steel');
+    await make('Ärger 100%_', ['garden'], 'Oak');
+    const gone = await make('Gate of old', ['past'], 'Oak');
+    await deleteJob(db, gone?.id ?? '');
+    expect(await titles({})).toEqual(['Ärger 100%_', 'Gate sign']);
+    expect(await titles({ words: 'GATE' })).toEqual(['Gate sign']);
+    expect(await titles({ words: 'gate oak' })).toEqual([]);
+    expect(await titles({ words: '  garden   MILD ' })).toEqual(['Gate sign']);
+    expect(await titles({ words: 'ärger' })).toEqual(['Ärger 100%_']);
+    // Signs that mean something to databases mean themselves.
+    expect(await titles({ words: '%_' })).toEqual(['Ärger 100%_']);
+    for (const words of ['_', "'", '\\', '%a'])
+      expect(await titles({ words }), words).toEqual(words === '_' ? ['Ärger 100%_'] : []);
+    expect(await titles({ tag: 'steel' })).toEqual(['Gate sign']);
+    expect(await titles({ tag: 'stee' })).toEqual([]);
+    expect((await jobsPage(db, { ...everything, words: 'oak' })).tags).toEqual(['garden', 'steel']);
+  });
+
+  test('one job is shown as the list has it', async () => {
+    const made = await make();
+    expect(await openSummary(db, made.id)).toEqual((await listJobs(db))[0]);
+    await deleteJob(db, made.id);
+    expect(await openSummary(db, made.id)).toBeNull();
+  });
+});
+
+describe('the picture of a version', () => {
+  test('is that of the newest or of one that is kept', async () => {
+    const made = await make();
+    const later = { ...extras, picture: { ...extras.picture, width: 7 } };
+    await saveJob(db, made.id, { from: 1, job, extras: later });
+    expect(await openPicture(db, made.id, 2)).toEqual(later.picture);
+    expect(await openPicture(db, made.id, 1)).toEqual(extras.picture);
+    expect(await openPicture(db, made.id, 3)).toBeUndefined();
+    await deleteJob(db, made.id);
+    expect(await openPicture(db, made.id, 2)).toBeUndefined();
+  });
+
+  test('that is odd costs itself alone', async () => {
+    const made = await make('odd');
+    await make('well');
+    await db
+      .update(jobs)
+      .set({ picture: { width: 'x' } as never })
+      .where(eq(jobs.id, made.id));
+    expect(await openPicture(db, made.id, 1)).toBeNull();
+    expect((await listJobs(db)).map((j) => j.title)).toEqual(['well', 'odd']);
+  });
+});
+
 test('jobs are listed by their last change, and a copy begins a life of its own', async () => {
   const first = await make('first');
   const second = await make('second');
@@ -178,7 +261,8 @@ test('jobs are listed by their last change, and a copy begins a life of its own'
   expect((await listJobs(db)).map((j) => j.title)).toEqual(['first again', 'second']);
   const copy = await duplicateJob(db, second.id);
   expect(copy).toMatchObject({ version: 1, document: { title: 'second copy' } });
-  expect((await listJobs(db))[0]).toMatchObject({ id: copy?.id, openFindings: 2, picture: extras.picture });
+  expect((await listJobs(db))[0]).toMatchObject({ id: copy?.id, openFindings: 2 });
+  expect(await openPicture(db, copy?.id ?? '', 1)).toEqual(extras.picture);
   const long = await make('x'.repeat(200));
   const cut = (await duplicateJob(db, long.id))?.document as { title: string };
   expect(cut.title).toBe(`${'x'.repeat(195)} copy`);

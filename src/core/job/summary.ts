@@ -1,8 +1,9 @@
 /** What a list of jobs shows of one, and what travels between browser and server. */
 import { z } from 'zod';
+import { LIMITS } from '../limits';
 import { pictureSchema } from './picture';
 
-/** A job as lists have it: everything but its document. */
+/** A job as lists have it: everything but its document and its picture. */
 export const jobSummarySchema = z.object({
   id: z.uuid(),
   title: z.string(),
@@ -13,7 +14,6 @@ export const jobSummarySchema = z.object({
   height: z.number(),
   units: z.enum(['mm', 'in']),
   openFindings: z.number().int(),
-  picture: pictureSchema.nullable(),
   version: z.number().int(),
   changedAt: z.string(),
 });
@@ -21,9 +21,24 @@ export const jobSummarySchema = z.object({
 /** What a list of jobs shows of one. */
 export type JobSummary = z.infer<typeof jobSummarySchema>;
 
+/** Some of the jobs, the last changed first; all tags there are; and where the next ones begin, null where these are the last. */
+export const jobsPageSchema = z.object({
+  jobs: z.array(jobSummarySchema),
+  tags: z.array(z.string()),
+  next: z.string().nullable(),
+});
+/** Some of the jobs. */
+export type JobsPage = z.infer<typeof jobsPageSchema>;
+
+/** The picture of a version of a job; null where none was kept, or it can't be read. */
+export const keptPictureSchema = z.object({ picture: pictureSchema.nullable() });
+
+/** Characters of a picture as it is sent. */
+const sizeOf = ({ shapes }: z.infer<typeof pictureSchema>): number => shapes.reduce((sum, { d }) => sum + d.length, 0);
+
 /** What a save sends beside the document. */
 export const savedExtrasSchema = z.object({
-  picture: pictureSchema.nullable(),
+  picture: pictureSchema.refine((picture) => sizeOf(picture) <= LIMITS.pictureBytes, 'is too large').nullable(),
   openFindings: z.number().int().min(0).max(1_000_000),
 });
 

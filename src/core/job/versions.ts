@@ -1,6 +1,5 @@
 /** Earlier versions of a job: which are kept, and what is shown of them. */
 import { z } from 'zod';
-import { pictureSchema } from './picture';
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -47,7 +46,6 @@ export const versionSummarySchema = z.object({
   name: z.string().nullable(),
   title: z.string(),
   openFindings: z.int(),
-  picture: pictureSchema.nullable(),
 });
 /** What a list of versions shows of one. */
 export type VersionSummary = z.infer<typeof versionSummarySchema>;

@@ -1,11 +1,12 @@
 /** The list of jobs, and new ones. */
 import { API } from '@/api/endpoints';
 import { documentOf, found, serve } from '@/server/answer';
-import { createJob, listJobs } from '@/server/jobs';
+import { createJob } from '@/server/jobs';
+import { listJobs } from '@/server/jobs-page';
 
 export const dynamic = 'force-dynamic';
 
-export const GET = serve(API.listJobs, ({ db }) => listJobs(db));
+export const GET = serve(API.listJobs, ({ db, params }) => listJobs(db, params));
 
 export const POST = serve(API.createJob, async ({ db, body }) => {
   const job = documentOf(body.document);
