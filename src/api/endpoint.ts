@@ -15,8 +15,8 @@ export type Endpoint<Params extends string = string, Body = unknown, Answer = un
   /** What is said of a body that is not as it should be. */
   readonly refusal: { readonly status: number; readonly sentence: string };
   readonly params: readonly Params[];
-  /** Whether what comes back stays as it is, so that browsers may keep it. */
-  readonly isLasting: boolean;
+  /** Whether an answer stays as it is, so that browsers may keep it. */
+  readonly isLasting: (answer: Answer, params: Readonly<Record<Params, string>>) => boolean;
 };
 
 type Given<Path extends string, Body, Answer> = {
@@ -26,7 +26,7 @@ type Given<Path extends string, Body, Answer> = {
   readonly answer: z.ZodType<Answer>;
   readonly status?: number;
   readonly refusal?: { readonly status: number; readonly sentence: string };
-  readonly isLasting?: boolean;
+  readonly isLasting?: (answer: Answer, params: Readonly<Record<string, string>>) => boolean;
 };
 
 /** The names in braces in a path. */
@@ -40,7 +40,7 @@ export function endpoint<const Path extends string, Answer, Body = null>(
 ): Endpoint<ParamsIn<Path>, Body, Answer> {
   return {
     status: 200,
-    isLasting: false,
+    isLasting: () => false,
     refusal: { status: 400, sentence: 'The request was not readable.' },
     ...given,
     body: given.body ?? null,

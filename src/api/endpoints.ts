@@ -43,12 +43,12 @@ export const API = {
   }),
   openJob: endpoint({ method: 'GET', path: '/api/jobs/{id}', answer: storedJobSchema }),
   openSummary: endpoint({ method: 'GET', path: '/api/jobs/{id}/summary', answer: jobSummarySchema }),
-  /** The picture of a version, the newest or an earlier one: it never changes. */
+  /** The picture of a version, which never changes; of one that is no longer kept, the newest. */
   openPicture: endpoint({
     method: 'GET',
     path: '/api/jobs/{id}/pictures/{version}',
     answer: keptPictureSchema,
-    isLasting: true,
+    isLasting: ({ version }, asked) => String(version) === asked.version,
   }),
   /** Save over a version; 409 with `stored` where that is no longer the newest. */
   saveJob: endpoint({

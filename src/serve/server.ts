@@ -79,6 +79,12 @@ async function enter(req: IncomingMessage, res: ServerResponse, entrance: Entran
   else refuse(req, res, { status: 429, sentence: `There was a wrong try just now. ${wait}` });
 }
 
+/** The framework sets headers of route handlers as lists of one, and then does not recognise what it may compress. */
+function withSingleHeaders(res: ServerResponse): void {
+  const setHeader = res.setHeader.bind(res);
+  res.setHeader = (name, value) => setHeader(name, Array.isArray(value) && value.length === 1 ? value[0] : value);
+}
+
 /** Answer a request: refused, let in, or shown where the passphrase is asked for. */
 function listener({ names, entrance, handle }: Serving, isEncrypted: boolean): RequestListener {
   return (req, res) => {
@@ -100,6 +106,7 @@ function listener({ names, entrance, handle }: Serving, isEncrypted: boolean): R
       return;
     }
     const kind = entrance === null ? 'own' : isEncrypted ? 'encrypted' : 'open';
+    withSingleHeaders(res);
     req.headers = seenHeaders(req.headers, nonce, kind);
     handle(req, res);
   };

@@ -162,8 +162,9 @@ export const serve =
       const params = paramsOf(at.params, { ...query, ...(await context.params) });
       const body = at.body ? at.body.safeParse(await bodyOf(request)) : null;
       if (body && !body.success) throw new Refusal(at.refusal.status, at.refusal.sentence);
-      const headers = { 'cache-control': at.isLasting ? 'private, max-age=31536000, immutable' : 'no-store' };
-      return Response.json(await handle({ db, params, body: body?.data as B }), { status: at.status, headers });
+      const said = await handle({ db, params, body: body?.data as B });
+      const keeps = at.isLasting(said, params) ? 'private, max-age=31536000, immutable' : 'no-store';
+      return Response.json(said, { status: at.status, headers: { 'cache-control': keeps } });
     });
 
 /** A job document that was sent, or a refusal with what is wrong with it. */

@@ -1,7 +1,8 @@
 /** Earlier versions of a job: kept by age or under a name, listed, looked at, brought back. */
 import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
 import { checkJob } from '../core/document/read';
-import { type Picture, pictureSchema } from '../core/job/picture';
+import { pictureSchema } from '../core/job/picture';
+import type { KeptPicture } from '../core/job/summary';
 import { type Version, type VersionSummary, type VersionsPage, versionsToDrop } from '../core/job/versions';
 import type { Database } from './database';
 import { jobRevisions, jobs } from './schema';
@@ -129,24 +130,22 @@ export async function readVersion(db: Open, jobId: string, version: number) {
   const found = await openVersion(db, jobId, version);
   if (!found) return null;
   const read = checkJob(found.document);
-  const picture = (await openPicture(db, jobId, version)) ?? null;
+  const { picture } = await openPicture(db, jobId, version);
   return read.ok ? { job: read.job, extras: { picture, openFindings: found.openFindings } } : read.sentences.join(' ');
 }
 
-/**
- * The picture that was kept of a version of a job; null where none was kept, or it is not one that can be shown; undefined where there
- * is no such version.
- */
-export async function openPicture(db: Open, jobId: string, version: number): Promise<Picture | null | undefined> {
+/** A version's picture, or the newest one where that version is no longer kept; none where there is no such job. */
+export async function openPicture(db: Open, jobId: string, wanted: number): Promise<KeptPicture> {
   const at = and(eq(jobs.id, jobId), isNull(jobs.deletedAt));
   const [newest] = await db.select({ version: jobs.version, picture: jobs.picture }).from(jobs).where(at);
-  if (!newest) return undefined;
-  const [kept] =
-    newest.version === version
-      ? [newest]
+  if (!newest) return { version: null, picture: null };
+  const [earlier] =
+    newest.version === wanted
+      ? []
       : await db
-          .select({ picture: jobRevisions.picture })
+          .select({ version: jobRevisions.version, picture: jobRevisions.picture })
           .from(jobRevisions)
-          .where(and(eq(jobRevisions.jobId, jobId), eq(jobRevisions.version, version)));
-  return kept ? (pictureSchema.safeParse(kept.picture).data ?? null) : undefined;
+          .where(and(eq(jobRevisions.jobId, jobId), eq(jobRevisions.version, wanted)));
+  const { version, picture } = earlier ?? newest;
+  return { version, picture: pictureSchema.safeParse(picture).data ?? null };
 }

@@ -1,6 +1,7 @@
 import { eq, notInArray, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
-import { answer, bodyOf, MOST_BODY_BYTES, Refusal } from '../../src/server/answer';
+import { API } from '../../src/api/endpoints';
+import { answer, bodyOf, MOST_BODY_BYTES, Refusal, serve } from '../../src/server/answer';
 import { type Database, openDatabase } from '../../src/server/database';
 import { createJob, deleteJob, duplicateJob, openJob, renameJob, restoreJob, saveJob } from '../../src/server/jobs';
 import { JOBS_A_PAGE, listJobs as jobsPage, openSummary } from '../../src/server/jobs-page';
@@ -80,7 +81,7 @@ describe('saving', () => {
     expect(earlier).toMatchObject([{ version: 1, document: { title: 'Sign' }, ...extras }]);
     expect(earlier[0]?.savedAt.toISOString()).toBe(made.changedAt);
     expect((await listJobs(db))[0]).toMatchObject({ openFindings: 2, title: 'Renamed', version: 2 });
-    expect(await openPicture(db, made.id, 2)).toEqual(extras.picture);
+    expect((await openPicture(db, made.id, 2)).picture).toEqual(extras.picture);
     // Renamed by two at once, both go through, one after the other.
     await Promise.all([renameJob(db, made.id, 'One'), renameJob(db, made.id, 'Two')]);
     expect((await openJob(db, made.id))?.version).toBe(4);
@@ -110,14 +111,14 @@ describe('saving', () => {
     await saveJob(db, made.id, { from: 1, job: { ...job, tags: ['other'], units: 'in' }, extras: null });
     const [kept] = await listJobs(db);
     expect(kept).toMatchObject({ openFindings: 2, tags: ['other'], units: 'in' });
-    expect(await openPicture(db, made.id, 2)).toEqual(extras.picture);
+    expect((await openPicture(db, made.id, 2)).picture).toEqual(extras.picture);
     expect(Date.parse(kept?.changedAt ?? '')).toBeGreaterThan(Date.parse(made.changedAt));
     // What was stored before is kept with when it was stored.
     const [earlier] = await db.select().from(jobRevisions);
     expect([earlier?.version, earlier?.savedAt.toISOString()]).toEqual([1, made.changedAt]);
     await saveJob(db, made.id, { from: 2, job, extras: { picture: null, openFindings: 0 } });
     expect((await listJobs(db))[0]).toMatchObject({ openFindings: 0 });
-    expect(await openPicture(db, made.id, 3)).toBeNull();
+    expect(await openPicture(db, made.id, 3)).toEqual({ version: 3, picture: null });
   });
 
   test('by a page older than what is stored is refused; by one as new it goes through', async () => {
@@ -235,11 +236,25 @@ describe('the picture of a version', () => {
     const made = await make();
     const later = { ...extras, picture: { ...extras.picture, width: 7 } };
     await saveJob(db, made.id, { from: 1, job, extras: later });
-    expect(await openPicture(db, made.id, 2)).toEqual(later.picture);
-    expect(await openPicture(db, made.id, 1)).toEqual(extras.picture);
-    expect(await openPicture(db, made.id, 3)).toBeUndefined();
+    expect(await openPicture(db, made.id, 2)).toEqual({ version: 2, picture: later.picture });
+    expect(await openPicture(db, made.id, 1)).toEqual({ version: 1, picture: extras.picture });
+    // Of one that is not kept, a list shows the newest rather than none, and does not keep it as that one.
+    expect(await openPicture(db, made.id, 3)).toEqual({ version: 2, picture: later.picture });
+    const kept = async (version: string) => {
+      const asked = { params: Promise.resolve({ id: made.id, version }) };
+      const response = await serve(API.openPicture, ({ params }) => openPicture(db, params.id, Number(params.version)))(
+        new Request('http://127.0.0.1/'),
+        asked,
+      );
+      return response.headers.get('cache-control');
+    };
+    expect([await kept('2'), await kept('1'), await kept('3')]).toEqual([
+      'private, max-age=31536000, immutable',
+      'private, max-age=31536000, immutable',
+      'no-store',
+    ]);
     await deleteJob(db, made.id);
-    expect(await openPicture(db, made.id, 2)).toBeUndefined();
+    expect(await openPicture(db, made.id, 2)).toEqual({ version: null, picture: null });
   });
 
   test('that is odd costs itself alone', async () => {
@@ -249,7 +264,7 @@ describe('the picture of a version', () => {
       .update(jobs)
       .set({ picture: { width: 'x' } as never })
       .where(eq(jobs.id, made.id));
-    expect(await openPicture(db, made.id, 1)).toBeNull();
+    expect((await openPicture(db, made.id, 1)).picture).toBeNull();
     expect((await listJobs(db)).map((j) => j.title)).toEqual(['well', 'odd']);
   });
 });
@@ -262,7 +277,7 @@ test('jobs are listed by their last change, and a copy begins a life of its own'
   const copy = await duplicateJob(db, second.id);
   expect(copy).toMatchObject({ version: 1, document: { title: 'second copy' } });
   expect((await listJobs(db))[0]).toMatchObject({ id: copy?.id, openFindings: 2 });
-  expect(await openPicture(db, copy?.id ?? '', 1)).toEqual(extras.picture);
+  expect((await openPicture(db, copy?.id ?? '', 1)).picture).toEqual(extras.picture);
   const long = await make('x'.repeat(200));
   const cut = (await duplicateJob(db, long.id))?.document as { title: string };
   expect(cut.title).toBe(`${'x'.repeat(195)} copy`);

@@ -52,7 +52,7 @@ describe('saving', () => {
         { version: 1, title: 'first', openFindings: 1, name: null },
       ],
     });
-    expect(await openPicture(db, id, 1)).toMatchObject({ width: 300 });
+    expect((await openPicture(db, id, 1)).picture).toMatchObject({ width: 300 });
     expect(await openVersion(db, id, 1)).toMatchObject({ version: 1, document: job });
     expect(await openVersion(db, id, 2)).toMatchObject({ version: 2, document: { title: 'second' } });
   });
@@ -140,7 +140,7 @@ describe('bringing back', () => {
     expect(await openJob(db, id)).toMatchObject({ version: 3, document: { title: 'first' } });
     const [now] = (await listVersions(db, id, 0))?.versions ?? [];
     expect(now).toMatchObject({ openFindings: 1 });
-    expect(await openPicture(db, id, 3)).toMatchObject({ width: 300 });
+    expect((await openPicture(db, id, 3)).picture).toMatchObject({ width: 300 });
     expect(await openVersion(db, id, 2)).toMatchObject({ document: { title: 'second' } });
   });
 

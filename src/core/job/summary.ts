@@ -30,8 +30,13 @@ export const jobsPageSchema = z.object({
 /** Some of the jobs. */
 export type JobsPage = z.infer<typeof jobsPageSchema>;
 
-/** The picture of a version of a job; null where none was kept, or it can't be read. */
-export const keptPictureSchema = z.object({ picture: pictureSchema.nullable() });
+/**
+ * The picture of a version of a job, or of the newest where that one is no longer kept; null where there is none, or it can't be read.
+ * `version` is the one it is of.
+ */
+export const keptPictureSchema = z.object({ version: z.int().nullable(), picture: pictureSchema.nullable() });
+/** A picture that was kept. */
+export type KeptPicture = z.infer<typeof keptPictureSchema>;
 
 /** Characters of a picture as it is sent. */
 const sizeOf = ({ shapes }: z.infer<typeof pictureSchema>): number => shapes.reduce((sum, { d }) => sum + d.length, 0);
