@@ -83,6 +83,8 @@ export const LIMITS = {
   drawnDepth: 256,
   /** How deep markup may go before reading stops altogether: resolving names takes longer with every level. */
   markupDepth: 4_000,
+  /** Characters of a selector of a style sheet in a drawing, and of a typeface named in short. */
+  selectorCharacters: 1_000,
   /** Times a drawing may use a shape or block again. */
   usedShapes: 20_000,
   /** Lines and curves of a drawing. */

@@ -78,7 +78,7 @@ export function DraftsAtHand({ jobId }: Props) {
   if (!drafts.data || (drafts.data.length === 0 && dropped === null)) return null;
   return (
     <section className={styles.drafts} aria-label="Not saved yet">
-      <h2 className={styles.head}>Not saved yet: kept in this browser only</h2>
+      {drafts.data.length > 0 && <h2 className={styles.head}>Not saved yet: kept in this browser only</h2>}
       {drafts.data.length > 0 && (
         <ul className={styles.list}>
           {drafts.data.map((draft) => {

@@ -41,12 +41,13 @@ export function Waiting({ words }: { words: string }) {
   );
 }
 
-/** A sentence in place of a page; `children` are ways on besides the list of jobs. */
-export const Notice = ({ sentence, children }: { sentence: string; children?: ReactNode }) => (
+/** A sentence in place of a page; `children` are ways on besides the list of jobs, `more` is what belongs to the sentence. */
+export const Notice = ({ sentence, more, children }: { sentence: string; more?: ReactNode; children?: ReactNode }) => (
   <main className={styles.page}>
     <p className="m-0" role="alert">
       {sentence}
     </p>
+    {more}
     <div className="d-flex justify-content-center gap-2">
       {children}
       <Link className={children ? 'btn btn-plain' : 'btn btn-primary'} href="/">

@@ -629,6 +629,16 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     limits.entityCharacters = 5;
     expect(svg('<text>&a; &b;</text>', doctype).texts[0]?.text).not.toContain('two');
   },
+  selectorCharacters: () => {
+    const colourOf = (selector: string) =>
+      svg(`<style>${selector}{fill:red}</style><path class="a" d="M0 0h1v1z"/>`).groups[0]?.colour;
+    limits.selectorCharacters = 6;
+    expect(colourOf('.a.a.a')).toBe('#ff0000');
+    expect(colourOf('.a.a.a.a')).toBe('#000000');
+    const faceOf = (font: string) => svg(`<text style="font:${font}">oak</text>`).texts[0]?.face;
+    expect(faceOf('9px Ab')).toBe('Ab');
+    expect(faceOf('9px Abc')).toBe('');
+  },
   styleRules: () => {
     const body = '<style>.a{fill:red}.b,.c{fill:blue}</style><path class="c" d="M0 0h1v1z"/>';
     limits.styleRules = 3;

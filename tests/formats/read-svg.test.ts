@@ -304,3 +304,59 @@ describe('drawn again from our reading by an independent renderer', () => {
     });
   });
 });
+
+describe('values that are long and lead nowhere', () => {
+  const page = 'width="9mm" height="9mm" viewBox="0 0 9 9"';
+  const MANY = 300_000;
+  const path = (attribute: string) => `<path d="M1 1h2v3h-2z" ${attribute}/>`;
+
+  // Each took the square of its length: hours for one of these. What hangs is ended by the test's own time.
+  test.each<[string, string]>([
+    ['declarations without values', path(`style="${'fill:;'.repeat(MANY)}"`)],
+    ['separators', path(`style="${';'.repeat(MANY)}"`)],
+    ['declarations nobody knows', path(`style="${'a:b;'.repeat(MANY)}"`)],
+    ['comments that are not closed', path(`style="fill:red;${'/*;'.repeat(MANY)}"`)],
+    ['brackets that are not closed', path(`style="${'fill:(;'.repeat(MANY)}"`)],
+    ['spaces before what is important', path(`style="fill:red${' '.repeat(MANY)}!x"`)],
+    ['a width of digits', path(`stroke="red" stroke-width="${'1'.repeat(MANY)}x"`)],
+    ['a width and spaces', path(`stroke="red" stroke-width="1${' '.repeat(MANY)}x"`)],
+    ['dashes of digits', path(`stroke="red" stroke-dasharray="${'1'.repeat(MANY)}."`)],
+    ['a transform of spaces', path(`transform="${' '.repeat(MANY)}x"`)],
+    ['a colour of digits', path(`fill="rgb(${'1'.repeat(MANY)}"`)],
+    ['a reference that is not closed', path(`fill="url(#a${' '.repeat(MANY)}"`)],
+    ['references in place of references', path(`fill="${'url(#a) '.repeat(MANY)}"`)],
+    ['a typeface of digits', `<text style="font:${'1'.repeat(MANY)}">oak</text>${path('')}`],
+    ['imports that are not closed', `<style>${'@import '.repeat(MANY)}</style>${path('')}`],
+    ['a selector of brackets', `<style>${'['.repeat(MANY)}{fill:red}</style>${path('')}`],
+    ['a selector of commas', `<style>${'(,'.repeat(MANY)}{fill:red}</style>${path('')}`],
+    ['a selector of selectors', `<style>${':not('.repeat(MANY)}{fill:red}</style>${path('')}`],
+  ])('%s', (_what, body) => {
+    expect(read(svg(page, body)).shapes.length).toBeLessThanOrEqual(1);
+  });
+
+  test('a chain of uses, or of clips, is as deep as it is long', () => {
+    const links = (n: number, link: (i: number) => string) => Array.from({ length: n }, (_, i) => link(i + 1)).join('');
+    const chain = (n: number) =>
+      `<defs><path id="u0" d="M1 1h2v3h-2z"/>${links(n, (i) => `<use id="u${i}" href="#u${i - 1}"/>`)}</defs><use href="#u${n}"/>`;
+    expect(read(svg(page, chain(200)))).toMatchObject({ shapes: { length: 1 }, unread: [] });
+    const deep = read(svg(page, `${chain(10_000)}<path d="M1 1h2v3h-2z"/>`));
+    expect(deep).toMatchObject({ shapes: { length: 1 }, unread: [{ kind: 'elements more than 256 levels deep' }] });
+    const clip = (i: number) => `<clipPath id="c${i}" clip-path="url(#c${i - 1})"><path d="M0 0h9v9h-9z"/></clipPath>`;
+    const clipped = read(svg(page, `${links(10_000, clip)}<path clip-path="url(#c10000)" d="M1 1h2v3h-2z"/>`));
+    expect(clipped).toMatchObject({ shapes: { length: 1 }, unread: [{ kind: 'elements more than 256 levels deep' }] });
+  });
+
+  test('what stands in brackets or quotes holds together, and what is important wins', () => {
+    const colour = (style: string) =>
+      read(svg(page, `<path d="M1 1h2v3h-2z" fill="blue" style="${style}"/>`)).groups[0]?.colour;
+    expect(colour('fill:url(#a;b) red')).toBe('#ff0000');
+    expect(colour("font-family:'a;fill:green';fill:red")).toBe('#ff0000');
+    expect(colour('a:(;fill:red')).toBe('#ff0000');
+    expect(colour('fill:red ! important;fill:green')).toBe('#ff0000');
+    expect(colour('fill:red/*;fill:green')).toBe('#ff0000');
+    expect(colour('/* fill:green; */fill:red')).toBe('#ff0000');
+    expect(colour('fill:url(#none) url(#none) red')).toBe(colour('fill:url(#none)'));
+    const sheet = read(svg(page, '<style>[a="x,y"],.b{fill:red}</style><path d="M1 1h2v3h-2z" a="x,y"/>'));
+    expect(sheet.groups[0]?.colour).toBe('#ff0000');
+  });
+});

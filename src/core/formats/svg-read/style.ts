@@ -18,21 +18,48 @@ const PRESENTATION = [...INHERITED, ...OWN];
 type Declaration = { readonly name: string; readonly value: string; readonly important: boolean };
 type Rule = { readonly selector: string; readonly declarations: readonly Declaration[]; readonly weight: number };
 
+/** Comments; one that is not closed goes on to the end. */
+const COMMENTS = /\/\*(?:[\s\S]*?\*\/|[\s\S]*$)/g;
+
+/** A text in parts at a separator, but for those within brackets or quotes; a bracket that is not closed holds nothing together. */
+function splitOutside(text: string, separator: string): string[] {
+  const ends: number[] = [];
+  /** Separators since the bracket that is open was opened: they count if it is never closed. */
+  let held: number[] = [];
+  let depth = 0;
+  let quote = '';
+  for (let i = 0; i < text.length; i++) {
+    const sign = text[i] as string;
+    if (quote) quote = sign === quote ? '' : quote;
+    else if (sign === '"' || sign === "'") quote = sign;
+    else if (sign === '(' || sign === '[') depth++;
+    else if ((sign === ')' || sign === ']') && depth > 0) {
+      depth--;
+      if (depth === 0) held = [];
+    }
+    if (sign === separator) (depth > 0 || quote ? held : ends).push(i);
+  }
+  const all = depth > 0 || quote ? [...ends, ...held].sort((a, b) => a - b) : ends;
+  return [...all, text.length].map((end, i) => text.slice(i === 0 ? 0 : (all[i - 1] as number) + 1, end));
+}
+
 function parseDeclarations(text: string): Declaration[] {
   const out: Declaration[] = [];
-  for (const part of text.replace(/\/\*[\s\S]*?\*\//g, '').split(/;(?![^(]*\))/)) {
+  for (const part of splitOutside(text.replace(COMMENTS, ''), ';')) {
     const colon = part.indexOf(':');
     if (colon <= 0) continue;
     const written = part.slice(colon + 1).trim();
-    const value = written.replace(/\s*!\s*important$/i, '');
-    out.push({ name: part.slice(0, colon).trim().toLowerCase(), value, important: value !== written });
+    const mark = written.lastIndexOf('!');
+    const important = mark >= 0 && /^\s*important$/i.test(written.slice(mark + 1));
+    const value = important ? written.slice(0, mark).trim() : written;
+    out.push({ name: part.slice(0, colon).trim().toLowerCase(), value, important });
   }
   return out;
 }
 
 /** Ids, then classes, attributes and states, then names (Selectors Level 3, 9). */
 function specificity(selector: string): number {
-  const plain = selector.replace(/\[[^\]]*\]/g, '.x');
+  const plain = selector.replace(/\[[^\]]*(?:\]|$)/g, '.x');
   const count = (text: string, what: RegExp) => (text.match(what) ?? []).length;
   const names = plain.replace(/[#.:][\w-]+/g, '');
   return (
@@ -45,8 +72,8 @@ function parseSheet(text: string): Rule[] {
   const rules: Rule[] = [];
   const css = text
     .replace(/<!--|-->/g, '')
-    .replace(/\/\*[\s\S]*?\*\//g, '')
-    .replace(/@(?:charset|import|namespace)[^;]*;/g, '');
+    .replace(COMMENTS, '')
+    .replace(/@(?:charset|import|namespace)[^;]*(?:;|$)/g, '');
   const walk = (block: string, depth: number) => {
     for (let at = 0; at < block.length; ) {
       const open = block.indexOf('{', at);
@@ -61,7 +88,7 @@ function parseSheet(text: string): Rule[] {
         if (depth < 4 && (!head.includes('print') || /screen|all/.test(head))) walk(body, depth + 1);
       } else if (!head.startsWith('@')) {
         const declarations = parseDeclarations(body);
-        for (const selector of head.split(/,(?![^([]*[)\]])/))
+        for (const selector of splitOutside(head, ','))
           if (rules.length < LIMITS.styleRules)
             rules.push({ selector: selector.trim(), declarations, weight: specificity(selector) });
       }
@@ -109,6 +136,11 @@ export class Cascade {
       return;
     }
     for (const rule of rules) {
+      // What is this long no program writes; it only takes long.
+      if (rule.selector.length > LIMITS.selectorCharacters) {
+        refused();
+        continue;
+      }
       try {
         const test = compile<SvgElement, SvgElement>(rule.selector, { adapter, xmlMode: true });
         for (const element of all) {
@@ -156,7 +188,9 @@ export class Cascade {
 
 /** The shorthand "bold 12px Family". */
 function takeFont(value: string, into: Record<string, string>): void {
-  const found = /^(.*?)(\d*\.?\d+(?:px|pt|mm|cm|in|em|pc|%)?)(?:\/\S+)?\s+(.+)$/.exec(value);
+  const found =
+    value.length <= LIMITS.selectorCharacters &&
+    /^(.*?)((?:\d+(?:\.\d+)?|\.\d+)(?:px|pt|mm|cm|in|em|pc|%)?)(?:\/\S+)?\s+(.+)$/.exec(value);
   if (!found) return;
   into['font-size'] = found[2] as string;
   into['font-family'] = found[3] as string;

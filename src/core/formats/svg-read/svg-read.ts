@@ -47,6 +47,8 @@ type Place = {
   readonly group: string;
   /** What is being entered, so that nothing enters itself. */
   readonly within: ReadonlySet<SvgElement>;
+  /** How many elements one is in, those that are used along the way included. */
+  readonly depth: number;
   readonly inClip: boolean;
 };
 
@@ -120,6 +122,7 @@ class SvgReader {
       clips: [],
       group: '',
       within: new Set([this.root]),
+      depth: 1,
       inClip: false,
     };
     this.root.children.forEach((child, i) => {
@@ -134,6 +137,13 @@ class SvgReader {
     return matrix ?? IDENTITY;
   }
 
+  /** Whether what is in a place lies too deep: a chain of uses, or of clips, is as deep as it is long. */
+  private isTooDeep({ depth }: Place): boolean {
+    if (depth < LIMITS.drawnDepth) return false;
+    this.finder.unread(`elements more than ${LIMITS.drawnDepth} levels deep`);
+    return true;
+  }
+
   private visit(element: SvgElement, parent: Place): void {
     if (SILENT.has(element.name)) return;
     if (element.name.includes(':')) {
@@ -141,6 +151,7 @@ class SvgReader {
         this.finder.unread('elements of other languages');
       return;
     }
+    if (this.isTooDeep(parent)) return;
     if (++this.visited > LIMITS.drawnElements)
       throw new ReadingStops(
         `The drawing repeats itself more than ${LIMITS.drawnElements.toLocaleString('en')} times; what comes after that was left out.`,
@@ -152,7 +163,12 @@ class SvgReader {
     }
     if (style.mask && style.mask !== 'none') this.finder.unread('masks, read without them');
     if (style.filter && style.filter !== 'none') this.finder.unread('filter effects, read without them');
-    let place: Place = { ...parent, style, matrix: compose(this.transformOf(style), parent.matrix) };
+    let place: Place = {
+      ...parent,
+      style,
+      matrix: compose(this.transformOf(style), parent.matrix),
+      depth: parent.depth + 1,
+    };
     place = { ...place, clips: this.clipsOf(element, place) };
     switch (element.name) {
       case 'g':
@@ -273,6 +289,7 @@ class SvgReader {
       this.finder.unread('clips that clip themselves');
       return place.clips;
     }
+    if (this.isTooDeep(place)) return place.clips;
     let matrix = place.matrix;
     if (clipPath.attributes.get('clipPathUnits') === 'objectBoundingBox') {
       const box = this.boundsOf(element, place.view);
@@ -291,6 +308,7 @@ class SvgReader {
       clips: [],
       group: '',
       within: new Set(place.within).add(clipPath),
+      depth: place.depth + 1,
       inClip: true,
     };
     const own = this.clipsOf(clipPath, { ...inner, clips: [] });
@@ -387,7 +405,9 @@ class SvgReader {
       return parseColour(value) ?? '#000000';
     }
     const server = this.ids.get(reference.id);
-    if (!server) return reference.fallback ? this.paint(reference.fallback, style, opacity) : null;
+    // What stands instead is a colour, and no further reference.
+    if (!server)
+      return parseReference(reference.fallback) ? null : this.paint(reference.fallback || 'none', style, opacity);
     this.finder.unread(
       server.name === 'pattern' ? 'patterns, read as plain colour' : 'shades of colour, read as plain colour',
     );

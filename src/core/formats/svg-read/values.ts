@@ -3,8 +3,11 @@ import colours from 'color-string';
 import { compose, IDENTITY, type Matrix, scaling, translation } from '../../geometry/point';
 import type { SvgElement } from './tree';
 
-const NUMBER = '[+-]?(?:\\d+\\.?\\d*|\\.\\d+)(?:[eE][+-]?\\d+)?';
-const LENGTH = new RegExp(`^\\s*(${NUMBER})\\s*(px|mm|cm|in|pt|pc|q|em|rem|ex|%)?\\s*$`, 'i');
+// No two parts of an expression here can take the same signs: else a long value that does not fit takes the square of its length.
+const NUMBER = '[+-]?(?:\\d+(?:\\.\\d*)?|\\.\\d+)(?:[eE][+-]?\\d+)?';
+const LENGTH = new RegExp(`^(${NUMBER})\\s*(px|mm|cm|in|pt|pc|q|em|rem|ex|%)?$`, 'i');
+/** Signs of a colour, at most. */
+const COLOUR_SIGNS = 200;
 
 /** CSS pixels of one unit. */
 const PIXELS: Readonly<Record<string, number>> = {
@@ -25,7 +28,7 @@ export type Length = { readonly value: number; readonly unit: string };
 
 /** A length as CSS writes it; null where it is none. */
 export function parseCssLength(text: string | undefined): Length | null {
-  const found = text === undefined ? null : LENGTH.exec(text);
+  const found = text === undefined ? null : LENGTH.exec(text.trim());
   return found ? { value: Number(found[1]), unit: (found[2] ?? '').toLowerCase() } : null;
 }
 
@@ -47,7 +50,7 @@ const matrix = (a: number, b: number, c: number, d: number, e: number, f: number
 /** A transform list; null when it is not one, and then nothing of it holds. */
 export function parseTransform(text: string | undefined): Matrix | null {
   if (!text || text.trim() === 'none') return IDENTITY;
-  const one = /\s*,?\s*(matrix|translate|scale|rotate|skewX|skewY)\s*\(([^)]*)\)/y;
+  const one = /\s*(?:,\s*)?(matrix|translate|scale|rotate|skewX|skewY)\s*\(([^)]*)\)/y;
   let all = IDENTITY;
   let end = 0;
   for (let found = one.exec(text); found; found = one.exec(text)) {
@@ -119,6 +122,7 @@ export function fitViewBox(box: ViewBox, width: number, height: number, aspect: 
 
 /** "#rrggbb", or null when a colour is none that is known or cannot be seen. */
 export function parseColour(text: string): string | null {
+  if (text.length > COLOUR_SIGNS) return null;
   const rgb = colours.get.rgb(text.trim().toLowerCase());
   if (!rgb || rgb[3] === 0) return null;
   return `#${rgb
@@ -129,7 +133,7 @@ export function parseColour(text: string): string | null {
 
 /** The id in url(#id), and what follows it. */
 export function parseReference(text: string | undefined): { readonly id: string; readonly fallback: string } | null {
-  const found = /^\s*url\(\s*["']?#([^"')]+)["']?\s*\)(.*)$/s.exec(text ?? '');
+  const found = /^\s*url\(\s*["']?#([^"')\s]+)["']?\s*\)(.*)$/s.exec(text ?? '');
   return found ? { id: found[1] as string, fallback: (found[2] as string).trim() } : null;
 }
 
