@@ -5,6 +5,8 @@ const config: NextConfig = {
   // What a component gives is kept as long as what it reads is: an edit renders only what shows it.
   reactCompiler: true,
   poweredByHeader: false,
+  // No pictures are made smaller on the server.
+  images: { unoptimized: true },
   agentRules: false,
   serverExternalPackages: ['pg', 'harfbuzzjs', 'clipper2-wasm'],
   // Bootstrap's SCSS still uses @import and the old colour functions.

@@ -115,6 +115,16 @@ test.describe('two windows', () => {
     await expect(other.getByRole('textbox', { name: 'Name of the job' })).toHaveValue('Two windows B');
     await saved(other);
     await expect.poll(async () => (await stored(page, id)).document.title).toBe('Two windows B');
+    // The first window is behind now: it goes on with its own, and the other one's is kept for good.
+    await page.getByRole('textbox', { name: 'Name of the job' }).fill('Two windows D');
+    await page.getByRole('button', { name: 'Go on with mine' }).click();
+    await saved(page);
+    await expect.poll(async () => (await stored(page, id)).document.title).toBe('Two windows D');
+    await page.getByRole('textbox', { name: 'Name of the job' }).fill('Two windows E');
+    await expect.poll(async () => (await stored(page, id)).document.title).toBe('Two windows E');
+    await page.getByRole('button', { name: 'Earlier versions' }).click();
+    await page.getByRole('tab', { name: /As the other window had it/ }).click();
+    await expect(page.getByRole('tabpanel')).toContainText('Two windows B');
   });
 
   test('a job deleted elsewhere offers its draft as a job of its own', async ({ page }) => {

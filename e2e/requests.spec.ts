@@ -265,6 +265,10 @@ test('requests nobody of the page sends are answered with a sentence', async ({ 
       );
   }
 
+  // Pictures are not made smaller on the server.
+  for (const url of ['%2Ficon.svg', 'http%3A%2F%2Fbench.example%2Fx.png', ''])
+    await answered({ method: 'GET', target: `/_next/image?url=${url}&w=64&q=75` }, 400, 404);
+
   for (const query of ODD_QUERIES) await answered({ method: 'GET', target: `/api/jobs?${query}` }, 404);
   for (const query of GOOD_QUERIES) await answered({ method: 'GET', target: `/api/jobs?${query}` }, 200);
 

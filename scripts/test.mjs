@@ -17,6 +17,7 @@ const step = (name, command, args, env = {}) => {
 must(node, [bin('next', 'dist', 'bin', 'next'), 'typegen'], { quiet: true });
 step('types', node, [bin('typescript', 'bin', 'tsc'), '--noEmit']);
 step('linter and layers', node, [bin('@biomejs', 'biome', 'bin', 'biome'), 'ci', '.']);
+step('licences', node, ['scripts/licences.mjs']);
 step('nothing unused', node, [bin('knip', 'bin', 'knip.js')]);
 
 step('core, server and bench', node, [bin('vitest', 'vitest.mjs'), 'run']);

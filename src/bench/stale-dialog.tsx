@@ -3,9 +3,15 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Modal from 'react-bootstrap/Modal';
+import { CallFault, call } from '@/api/call';
+import { API } from '@/api/endpoints';
 import { checkJob } from '@/core/document/read';
 import { saveAsCopy } from './saving';
 import { dispatch, say, useBench } from './store';
+
+/** What the version is called that was saved by the other window. */
+const THEIRS = 'As the other window had it';
+const SERVER_AWAY = 'The server is away. Your version is still here; try again in a moment.';
 
 /**
  * Asks which version goes on, when somebody else saved this job meanwhile. `forget`: what is on the bench is not to be saved as this
@@ -20,7 +26,7 @@ export function StaleDialog({ forget }: { forget: () => Promise<unknown> }) {
   const keepAsCopy = async () => {
     const { job } = useBench.getState();
     const copy = await saveAsCopy(job);
-    if (!copy) return setSentence('The server is away. Your version is still here; try again in a moment.');
+    if (!copy) return setSentence(SERVER_AWAY);
     await forget();
     router.push(`/jobs/${copy}`);
   };
@@ -36,10 +42,18 @@ export function StaleDialog({ forget }: { forget: () => Promise<unknown> }) {
     await forget();
     router.push('/');
   };
-  const keepMine = () => {
+  const keepMine = async () => {
     if (save.kind !== 'stale') return;
-    // Theirs becomes an earlier version of the job, kept on the server.
-    useBench.setState({ version: save.stored.version, save: { kind: 'waiting' } });
+    const { id } = useBench.getState();
+    const { version } = save.stored;
+    // Theirs becomes an earlier version; with a name it is kept for good, not only until the next save of this minute.
+    const kept = await call(API.nameVersion, { id, version: String(version) }, { name: THEIRS }).then(
+      () => true,
+      // One that is gone was replaced by a newer one, which is asked about next.
+      (reason) => reason instanceof CallFault && reason.status === 404,
+    );
+    if (!kept) return setSentence(SERVER_AWAY);
+    useBench.setState({ version, save: { kind: 'waiting' } });
   };
 
   return (
@@ -72,7 +86,7 @@ export function StaleDialog({ forget }: { forget: () => Promise<unknown> }) {
             <Button variant="plain" onClick={useTheirs}>
               Take the other version
             </Button>
-            <Button variant="plain" onClick={keepMine}>
+            <Button variant="plain" onClick={() => void keepMine()}>
               Go on with mine
             </Button>
           </>
