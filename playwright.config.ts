@@ -12,6 +12,7 @@ const PROJECTS: Readonly<Record<string, PlaywrightTestConfig['projects']>> = {
   ],
   bench: [{ name: 'bench', testMatch: '*.bench.ts' }],
   pictures: [{ name: 'pictures', testMatch: 'pictures.ts' }],
+  chaos: [{ name: 'chaos', testMatch: 'chaos.ts' }],
 };
 const measuring = process.env.NEEDLEFILE_BROWSER_RUN === 'bench';
 

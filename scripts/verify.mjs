@@ -18,6 +18,10 @@ const sets = run(process.execPath, [bin('vitest', 'vitest.mjs'), 'run', 'tests/c
 });
 const bench = run(process.execPath, ['scripts/bench.mjs'], { env });
 
+const chaos = run(process.execPath, ['scripts/e2e.mjs'], {
+  env: { ...env, NEEDLEFILE_BROWSER_RUN: 'chaos', NEEDLEFILE_COMMAND: 'npm run verify' },
+});
+
 const figures = fs
   .readFileSync(file, 'utf8')
   .trim()
@@ -45,4 +49,4 @@ ${mutation ? `\n${mutation}` : ''}`,
 );
 const missed = figures.filter((f) => f.aim && f.value > f.aim.most);
 for (const f of missed) console.error(`Aim missed: ${f.name}: ${shown(f)}`);
-process.exit(sets.status !== 0 || bench.status !== 0 || missed.length > 0 ? 1 : 0);
+process.exit([sets, bench, chaos].some(({ status }) => status !== 0) || missed.length > 0 ? 1 : 0);

@@ -151,7 +151,7 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
         </fieldset>
       )}
       {jobs.isPending && <Spinner role="status" aria-label="Fetching the jobs" />}
-      {jobs.isError && !jobs.data && (
+      {jobs.isError && (
         <div className={styles.nothing} role="alert">
           {jobs.error.message}
           <Button variant="plain" onClick={() => void jobs.refetch()}>
@@ -196,7 +196,7 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
           />
         ))}
       </ul>
-      {jobs.hasNextPage && <More isPending={jobs.isFetchingNextPage} onMore={more} />}
+      {jobs.hasNextPage && <More isPending={jobs.isFetchingNextPage} isByItself={!jobs.isError} onMore={more} />}
       {lookedAt && (
         <VersionsDialog
           jobId={lookedAt.id}

@@ -6,11 +6,18 @@ import styles from './jobs.module.css';
 /** How far from the window the end of the list is when more of it is fetched. */
 const NEAR = '600px';
 
+type Props = {
+  readonly isPending: boolean;
+  /** Whether more is fetched without being asked for: not after that has gone wrong. */
+  readonly isByItself: boolean;
+  readonly onMore: () => void;
+};
+
 /** Fetches more when it comes near the window. */
-export function More({ isPending, onMore }: { isPending: boolean; onMore: () => void }) {
+export function More({ isPending, isByItself, onMore }: Props) {
   const ref = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (!ref.current || isPending) return;
+    if (!ref.current || isPending || !isByItself) return;
     const observer = new IntersectionObserver(
       (entries) => {
         if (entries.some((entry) => entry.isIntersecting)) onMore();
@@ -19,7 +26,7 @@ export function More({ isPending, onMore }: { isPending: boolean; onMore: () => 
     );
     observer.observe(ref.current);
     return () => observer.disconnect();
-  }, [isPending, onMore]);
+  }, [isPending, isByItself, onMore]);
   return (
     <div ref={ref} className={styles.more}>
       <Button variant="plain" disabled={isPending} onClick={onMore}>

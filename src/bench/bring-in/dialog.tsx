@@ -12,6 +12,7 @@ import { likelyOperation } from '@/core/job/bring-in';
 import { LIMITS } from '@/core/limits';
 import { formatLength } from '@/core/units/quantity';
 import { QuantityField } from '@/ui/fields';
+import { LATE, useIsLate } from '@/ui/waiting';
 import type { Looked } from '@/worker/reading';
 import { useBench } from '../store';
 import { keepBroughtIn, leaveBringingIn, putOnSheet, stopBringingIn, useBringIn } from './bring-in';
@@ -210,6 +211,7 @@ function Found({ preview }: { preview: Looked }) {
     mutationFn: () => keepBroughtIn(preview),
     onSuccess: (kept) => kept && putOnSheet(kept, preview, { factor, operations: chosen }),
   });
+  const isLate = useIsLate(keep.isPending);
   const client = useQueryClient();
   const likely = useMemo(() => preview.groups.map((group) => likelyOperation(group, job)), [preview, job]);
   const [answered, setAnswered] = useState<ReadonlyMap<number, string | null>>(new Map());
@@ -259,6 +261,11 @@ function Found({ preview }: { preview: Looked }) {
         </div>
       </Modal.Body>
       <Modal.Footer>
+        {isLate && (
+          <p role="alert" className="me-auto mb-0">
+            {LATE}
+          </p>
+        )}
         {keep.error && (
           <p role="alert" className="me-auto mb-0 text-danger">
             {keep.error.message}
