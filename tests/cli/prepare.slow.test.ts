@@ -3,7 +3,9 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { describe, expect, test } from 'vitest';
+import { build } from 'esbuild';
+import { beforeAll, describe, expect, test } from 'vitest';
+import { local } from '../../scripts/lib/paths.mjs';
 import { writeFound } from '../../src/core/formats/found-file';
 import { readDrawing } from '../../src/core/formats/read';
 import { Evaluator } from '../../src/core/job/evaluate';
@@ -12,12 +14,26 @@ import { folder } from '../support/checkers';
 import { faces, wasmEngine } from '../support/faces';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
 
-const run = (...args: string[]) => {
-  const result = spawnSync(process.execPath, ['node_modules/tsx/dist/cli.mjs', 'src/cli/main.ts', ...args], {
-    encoding: 'utf8',
+/** The command in one file, two folders deep as its source is: it starts in a fraction of the time. */
+const BUNDLED = path.join(local, 'command', 'main.mjs');
+beforeAll(async () => {
+  await build({
+    entryPoints: ['src/cli/main.ts'],
+    outfile: BUNDLED,
+    bundle: true,
+    packages: 'external',
+    platform: 'node',
+    format: 'esm',
   });
+});
+
+const runBy = (command: readonly string[], args: readonly string[]) => {
+  const result = spawnSync(process.execPath, [...command, ...args], { encoding: 'utf8' });
   return { code: result.status, out: result.stdout, err: result.stderr };
 };
+const run = (...args: string[]) => runBy([BUNDLED], args);
+/** As `npm run needlefile` does. */
+const runSource = (...args: string[]) => runBy(['node_modules/tsx/dist/cli.mjs', 'src/cli/main.ts'], args);
 
 const home = folder();
 const entriesOf = (dir: string) => (existsSync(dir) ? readdirSync(dir) : []);
@@ -30,7 +46,7 @@ const save = (name: string, document: unknown): string => {
 test('files and report of a sample job', () => {
   const out = path.join(home, 'out');
   const report = path.join(home, 'reports', 'gate.json');
-  const result = run('prepare', 'demo/gate-sign.json', '--out', out, '--formats', 'svg,dxf', '--report', report);
+  const result = runSource('prepare', 'demo/gate-sign.json', '--out', out, '--formats', 'svg,dxf', '--report', report);
   expect(result.code).toBe(0);
   expect(readdirSync(out).sort()).toEqual(['gate-sign_mild-steel-3mm.dxf', 'gate-sign_mild-steel-3mm.svg']);
   const job = demoJobs().get('gate-sign');

@@ -1,6 +1,6 @@
 """Writes DXF files with every kind of entity that is read, and ezdxf's own flattening of each, by layer.
 
-usage: make_dxf.py FOLDER SEED VERSIONS; prints JSON: [{file, version, layers: {name: [[ [x, y], ... ], ...]}}]
+usage: make_dxf.py FOLDER SEED VERSIONS POINTS (of a spline's own flattening); prints JSON: [{file, version, layers: {name: [[ [x, y], ... ], ...]}}]
 """
 import json
 import math
@@ -11,6 +11,7 @@ import ezdxf
 from ezdxf import disassemble, path
 
 FLAT = 0.002
+POINTS = int(sys.argv[4])
 
 
 def flattened(entity):
@@ -29,7 +30,7 @@ def flattened(entity):
             out.append([(v.x, v.y) for v in vertices])
         elif kind == "SPLINE":
             curve = e.construction_tool()
-            points = curve.control_points if curve.degree == 1 else curve.approximate(8000)
+            points = curve.control_points if curve.degree == 1 else curve.approximate(POINTS)
             out.append([(v.x, v.y) for v in points])
         elif kind in ("CIRCLE", "ARC", "ELLIPSE"):
             # Exact, where paths would have cubics in place of arcs.
