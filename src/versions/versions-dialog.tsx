@@ -38,7 +38,8 @@ export function VersionsDialog({ jobId, title, bringBack, onClose }: Props) {
     queryFn: ({ pageParam, signal }) => call(API.listVersions, { id: jobId, before: String(pageParam) }, null, signal),
     initialPageParam: 0,
     getNextPageParam: ({ versions: seen, hasMore }) => (hasMore ? seen.at(-1)?.version : undefined),
-    refetchOnMount: 'always',
+    // What it was when the dialog was open last is not shown meanwhile: another version would be chosen in it.
+    gcTime: 0,
   });
   const [asked, setAsked] = useState<number | null>(null);
   const all = versions.data?.pages.flatMap((page) => page.versions) ?? [];
