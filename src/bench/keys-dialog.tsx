@@ -34,7 +34,7 @@ const KEYS: readonly (readonly [string, string])[] = [
 /** The list of keys. */
 export function KeysDialog({ shown, onClose }: { shown: boolean; onClose: () => void }) {
   return (
-    <Modal show={shown} onHide={onClose} aria-labelledby="keys-title">
+    <Modal show={shown} animation={false} onHide={onClose} aria-labelledby="keys-title">
       <Modal.Header closeButton>
         <Modal.Title id="keys-title" as="h2" className="fs-5">
           Keys

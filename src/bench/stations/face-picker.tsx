@@ -73,7 +73,15 @@ export function FacePicker({
       >
         {face}
       </Button>
-      <Modal show={open} onHide={() => setOpen(false)} size="lg" scrollable aria-labelledby="faces-title">
+      {/* While it faded it would take the keys from the field one has gone on to, and give them back to its button. */}
+      <Modal
+        show={open}
+        animation={false}
+        onHide={() => setOpen(false)}
+        size="lg"
+        scrollable
+        aria-labelledby="faces-title"
+      >
         <Modal.Header closeButton>
           <Modal.Title id="faces-title" as="h2" className="fs-5">
             Your words in each typeface
