@@ -22,7 +22,8 @@ async function open(page: Page, title: string, at: string, part?: RegExp): Promi
 
 test('jobs', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('link', { name: 'Gate sign' })).toBeVisible();
+  // Each sample has its picture.
+  await expect(page.locator('li svg[role=img]:has(path)')).toHaveCount(7);
   await shoot(page, 'jobs');
 });
 

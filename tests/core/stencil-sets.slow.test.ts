@@ -82,7 +82,7 @@ const bytesOf = (job: Job, result: JobResult, format: 'svg' | 'dxf') => {
 
 /** Rows of characters, as many as are tried. */
 const texts = (of: number): string[] => {
-  const count = sample(14, CHARACTERS.length);
+  const count = sample(8, CHARACTERS.length);
   const first = (of * count) % CHARACTERS.length;
   const chosen = Array.from({ length: count }, (_, i) => CHARACTERS[(first + i) % CHARACTERS.length] as string);
   const rows: string[] = [];
