@@ -23,15 +23,17 @@ const rowOf = (f) => ({
 });
 
 /** The rows that the page has. */
-const rowsNow = () =>
-  fs
-    .readFileSync(page, 'utf8')
+const rowsNow = () => {
+  const text = fs.readFileSync(page, 'utf8');
+  return text
+    .slice(0, text.length - sectionOf(text).length)
     .split('\n')
-    .filter((line) => /^\| .* \|$/.test(line) && / \| `npm run /.test(line))
+    .filter((line) => /^\| .* \| `[^`]+` \|$/.test(line))
     .map((line) => {
       const cells = line.slice(2, -2).split(' | ');
       return { name: cells[0], command: cells.at(-1), line };
     });
+};
 
 /**
  * Write the page with these figures; those it has by other names stay where `isAll` is false.
