@@ -7,8 +7,8 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { type BrowserContext, expect, type Page, test } from '@playwright/test';
-import pg from 'pg';
 import { freePort, postgres } from '../scripts/lib/postgres.mjs';
+import { ask } from '../tests/support/ask';
 import { figure } from '../tests/support/figures';
 import { chance } from '../tests/support/random';
 
@@ -55,15 +55,7 @@ let port = 0;
 let server: ChildProcess | null = null;
 const base = () => `http://127.0.0.1:${port}`;
 
-async function query<T>(sql: string): Promise<T[]> {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  try {
-    return (await client.query(sql)).rows as T[];
-  } finally {
-    await client.end();
-  }
-}
+const query = <T>(sql: string): Promise<T[]> => ask<T>(url, sql);
 
 function startServer(): void {
   server = spawn(process.execPath, [TSX, 'src/serve/main.ts'], {

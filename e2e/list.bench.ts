@@ -1,6 +1,6 @@
 /** The list of a thousand jobs against one of twenty: how long it takes until the first cards are there with their pictures. */
 import type { Page } from '@playwright/test';
-import pg from 'pg';
+import { ask } from '../tests/support/ask';
 import { figure } from '../tests/support/figures';
 import { expect, test } from './fixtures';
 import { median } from './redrawn';
@@ -9,22 +9,14 @@ const TIMES = 9;
 const FEW = 20;
 const MANY = 1_000;
 
-/** Ask the database itself: a thousand jobs are not made through the page. */
-async function ask<T>(query: string, values: readonly unknown[] = []): Promise<T[]> {
-  const client = new pg.Client({ connectionString: process.env.DATABASE_URL });
-  await client.connect();
-  try {
-    return (await client.query(query, [...values])).rows as T[];
-  } finally {
-    await client.end();
-  }
-}
+const url = process.env.DATABASE_URL ?? '';
 
 /** Have so many jobs, each a copy of one of the samples. */
 async function have(count: number): Promise<void> {
-  await ask('delete from jobs where sample is null');
-  const [samples] = await ask<{ count: string }>('select count(*) from jobs');
+  await ask(url, 'delete from jobs where sample is null');
+  const [samples] = await ask<{ count: string }>(url, 'select count(*) from jobs');
   await ask(
+    url,
     `insert into jobs (document, picture, title, tags, units, material, thickness, width, height, changed_at)
      select s.document, s.picture, s.title || ' ' || n, s.tags, s.units, s.material, s.thickness, s.width, s.height,
             now() - n * interval '1 minute'
@@ -60,7 +52,6 @@ test('a list of a thousand jobs', async ({ page }) => {
     aim: { most: 1.5 },
     note: `${many.toFixed(0)} ms to ${few.toFixed(0)} ms`,
   });
-  expect(many).toBeGreaterThan(0);
   const page1 = await page.request.get('/api/jobs', { headers: { 'accept-encoding': 'gzip' } });
   expect(page1.headers()['content-encoding']).toBe('gzip');
 });

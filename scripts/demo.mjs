@@ -20,6 +20,7 @@ if (atHost !== -1 && !host) stop('--host needs the address of this machine in th
 // Two starts at once would make the same database: the second waits, and joins what the first has started.
 const release = await lock('start', () => console.log('Needlefile is being started already; waiting for that …'));
 const already = await servedAt();
+if (already && host) stop(`Needlefile is running at ${already}. Stop it first, then start with --host.`);
 if (already && reset) stop(`Needlefile is running at ${already}. Stop it first, then start over.`);
 if (already) {
   console.log(`Needlefile is already running at ${already}`);

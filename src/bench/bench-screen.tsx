@@ -7,11 +7,13 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { checkJob } from '@/core/document/read';
+import type { Job } from '@/core/document/schema';
 import type { Station } from '@/core/inspect/stations';
 import type { StoredJob } from '@/core/job/summary';
 import { type Draft, draftsAtHand, dropDraft, keepDraft, takeDraft } from '@/drafts/drafts';
 import { DRAFTS } from '@/drafts/drafts-at-hand';
 import { windowName } from '@/drafts/window-name';
+import { JOBS } from '@/ui/questions';
 import { Notice, Waiting } from '@/ui/waiting';
 import { followDocument } from './computing';
 import { LeaveDialog } from './leave-dialog';
@@ -26,7 +28,7 @@ const Opening = () => <Waiting words="Opening the job" />;
 const Bench = dynamic(() => import('./bench').then(({ Bench }) => Bench), { ssr: false, loading: Opening });
 
 type Opened =
-  | { readonly kind: 'open'; readonly unsaved: boolean }
+  | { readonly kind: 'open'; readonly job: Job; readonly version: number; readonly unsaved: boolean }
   | { readonly kind: 'not'; readonly sentence: string };
 
 /** The newest draft of a job that no other window works on, made this window's own; null where there is none. */
@@ -35,18 +37,16 @@ async function draftOf(id: string, window: string): Promise<Draft | null> {
   return null;
 }
 
-async function open(id: string, stored: StoredJob | null, window: string): Promise<Opened> {
+/** What is to be opened of a job: its draft, or what the server has. */
+async function find(id: string, stored: StoredJob | null, window: string): Promise<Opened> {
   const draft = await draftOf(id, window);
   const read = stored && checkJob(stored.document);
   if (stored && read && !read.ok) return { kind: 'not', sentence: read.sentences.join(' ') };
-  if (!draft && !(stored && read?.ok)) return { kind: 'not', sentence: 'The database is away.' };
-  const isDraft = draft !== null && !(read?.ok && JSON.stringify(draft.document) === JSON.stringify(read.job));
-  if (draft && !isDraft) await dropDraft(id, window);
-  const place = placeFromAddress();
-  const at = { savedAt: stored?.changedAt ?? '', selection: place, station: place.station as Station };
-  if (isDraft) openBench(id, draft.document, { ...at, version: draft.version });
-  else if (stored && read?.ok) openBench(id, read.job, { ...at, version: stored.version });
-  return { kind: 'open', unsaved: isDraft };
+  const isKept = draft !== null && read?.ok && JSON.stringify(draft.document) === JSON.stringify(read.job);
+  if (isKept) await dropDraft(id, window);
+  else if (draft) return { kind: 'open', job: draft.document, version: draft.version, unsaved: true };
+  if (stored && read?.ok) return { kind: 'open', job: read.job, version: stored.version, unsaved: false };
+  return { kind: 'not', sentence: 'The database is away.' };
 }
 
 /**
@@ -66,10 +66,16 @@ export function BenchScreen({ id, stored }: { id: string; stored: StoredJob | nu
     void (async () => {
       const window = await windowName();
       if (!isHere) return;
-      const result = await open(id, newestOf(client, id, stored), window);
+      const newest = newestOf(client, id, stored);
+      const result = await find(id, newest, window);
+      // There is one bench in a window: a screen that was left meanwhile puts nothing on it.
       if (!isHere) return;
       setOpened(result);
       if (result.kind !== 'open') return;
+      const place = placeFromAddress();
+      const { job, version } = result;
+      const at = { savedAt: newest?.changedAt ?? '', selection: place, station: place.station as Station };
+      openBench(id, job, { ...at, version });
       const stopComputing = followDocument();
       const started = keepSaved({
         window,
@@ -78,7 +84,7 @@ export function BenchScreen({ id, stored }: { id: string; stored: StoredJob | nu
         onSaved: (job) => rememberSaved(client, job),
         onDone: () => {
           void client.invalidateQueries({ queryKey: DRAFTS });
-          void client.invalidateQueries({ queryKey: ['jobs'] });
+          void client.invalidateQueries({ queryKey: JOBS });
         },
       });
       saving.current = started;

@@ -65,17 +65,19 @@ export function DraftsAtHand({ jobId }: Props) {
     if (client.isMutating({ mutationKey: AS_A_JOB }) === 0) asJob.mutate(draft);
   };
   const drop = async (draft: Draft) => {
-    await dropDraft(draft.jobId, draft.window);
-    setDropped(draft);
+    const isDone = await dropDraft(draft.jobId, draft.window);
+    setDropped(isDone ? draft : null);
+    setSentence(isDone ? null : 'This browser does not answer; nothing was dropped. Try again in a moment.');
     await again();
   };
   const takeBack = async (draft: Draft) => {
-    await keepDraft(draft);
-    setDropped(null);
+    const isDone = await keepDraft(draft);
+    setDropped(isDone ? null : draft);
+    setSentence(isDone ? null : 'This browser has no room to keep them again. Leave this window open, and try again.');
     await again();
   };
 
-  if (!drafts.data || (drafts.data.length === 0 && dropped === null)) return null;
+  if (!drafts.data || (drafts.data.length === 0 && dropped === null && sentence === null)) return null;
   return (
     <section className={styles.drafts} aria-label="Not saved yet">
       {drafts.data.length > 0 && <h2 className={styles.head}>Not saved yet: kept in this browser only</h2>}

@@ -13,9 +13,12 @@ import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { newJob } from '@/core/commands/defaults';
 import type { JobSummary, JobsPage } from '@/core/job/summary';
+import { LIMITS } from '@/core/limits';
+import { keepable } from '@/core/units/text';
 import { DraftsAtHand } from '@/drafts/drafts-at-hand';
 import { Logo } from '@/ui/marks';
 import { OpenLine } from '@/ui/open-line';
+import { JOBS } from '@/ui/questions';
 import { SchemeSwitch } from '@/ui/scheme-switch';
 import { LATE, useIsLate } from '@/ui/waiting';
 import { whenExactly } from '@/ui/when';
@@ -27,7 +30,6 @@ import { More } from './more';
 /** How long deleting can be undone from the message, in ms. */
 const UNDO_MS = 12_000;
 
-const JOBS = ['jobs'];
 const CREATE = ['create a job'];
 
 /** How long a pause in typing is, after which it is looked for, in ms. */
@@ -132,7 +134,8 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
           placeholder="Find by name, tag or material"
           aria-label="Find jobs"
           value={words}
-          onChange={(e) => setWords(e.target.value)}
+          maxLength={LIMITS.nameCharacters}
+          onChange={(e) => setWords(keepable(e.target.value))}
         />
         <SchemeSwitch />
         <Button variant="primary" disabled={create.isPending || create.isSuccess} onClick={startJob}>
@@ -159,7 +162,7 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
           </Button>
         </div>
       )}
-      {jobs.data && shown.length === 0 && (
+      {jobs.data && shown.length === 0 && !jobs.isPlaceholderData && (
         <div className={styles.nothing}>
           {isAll ? (
             <>

@@ -27,13 +27,13 @@ const MOST_ENTER_BYTES = 4_096;
 /** After a refusal so much is still read, so that its sender hears it; then the line is cut. */
 const DRAINED_BYTES = 1024 * 1024;
 
-function refuse(req: IncomingMessage, res: ServerResponse, { status, sentence }: Refused, more: object = {}): void {
+function refuse(req: IncomingMessage, res: ServerResponse, { status, sentence }: Refused): void {
   const path = pathOf(req.url ?? '');
   res.statusCode = status;
   if (status === 405) res.setHeader('Allow', METHODS[path !== null && isApi(path) ? 'api' : 'page'].join(', '));
   res.setHeader('Connection', 'close');
   res.setHeader('Content-Type', 'application/json; charset=utf-8');
-  res.end(JSON.stringify({ sentence, ...more }));
+  res.end(JSON.stringify({ sentence }));
   let drained = 0;
   req.on('data', (chunk: Buffer) => {
     drained += chunk.length;
@@ -85,15 +85,21 @@ function withSingleHeaders(res: ServerResponse): void {
   res.setHeader = (name, value) => setHeader(name, Array.isArray(value) && value.length === 1 ? value[0] : value);
 }
 
+/** Why a request is not let in, by its first lines; null where it is. */
+function refusedAtOnce(req: IncomingMessage, { names, entrance }: Serving, isEncrypted: boolean): Refused | null {
+  const line: Line = { isEncrypted, address: req.socket.localAddress ?? '', isOwn: entrance === null };
+  return refusalOf({ method: req.method ?? '', target: req.url ?? '', headers: req.headers }, line, names);
+}
+
 /** Answer a request: refused, let in, or shown where the passphrase is asked for. */
-function listener({ names, entrance, handle }: Serving, isEncrypted: boolean): RequestListener {
+function listener(serving: Serving, isEncrypted: boolean): RequestListener {
+  const { entrance, handle } = serving;
   return (req, res) => {
     const target = req.url ?? '';
     const path = pathOf(target) ?? '';
     const nonce = randomBytes(16).toString('base64');
     for (const [name, value] of Object.entries(answerHeaders(path, nonce))) res.setHeader(name, value);
-    const line: Line = { isEncrypted, address: req.socket.localAddress ?? '', isOwn: entrance === null };
-    const refused = refusalOf({ method: req.method ?? '', target, headers: req.headers }, line, names);
+    const refused = refusedAtOnce(req, serving, isEncrypted);
     if (refused) return refuse(req, res, refused);
     if (path === ENTER && req.method === 'POST') {
       if (entrance) return void enter(req, res, entrance, isEncrypted).catch(() => res.destroy());
@@ -124,13 +130,7 @@ export function serverFor(
   const server = certificate ? createTlsServer(certificate, listen) : createServer(listen);
   // Whoever asks before sending hears the refusal instead of “go on”.
   server.on('checkContinue', (req: IncomingMessage, res: ServerResponse) => {
-    const line: Line = {
-      isEncrypted: certificate !== null,
-      address: req.socket.localAddress ?? '',
-      isOwn: serving.entrance === null,
-    };
-    const asked = { method: req.method ?? '', target: req.url ?? '', headers: req.headers };
-    if (refusalOf(asked, line, serving.names) === null) res.writeContinue();
+    if (refusedAtOnce(req, serving, certificate !== null) === null) res.writeContinue();
     listen(req, res);
   });
   return server;

@@ -33,6 +33,14 @@ let done: number;
 const ok = (version: number) => async () => Response.json({ version, changedAt: `at ${version}` });
 const refuse = (status: number, body: object) => async () => Response.json(body, { status });
 const away = () => Promise.reject(new TypeError('Failed to fetch'));
+/** An answer that comes when it is released. */
+const heldAnswer = () => {
+  let release: (r: Response) => void = () => {};
+  const coming = new Promise<Response>((resolve) => {
+    release = resolve;
+  });
+  return { release: (r: Response) => release(r), held: () => coming };
+};
 const draft = () => {
   const at = kept.get('trial/this');
   return at ? { version: at.version, document: at.document } : null;
@@ -140,14 +148,8 @@ describe('a change', () => {
   });
 
   test('made while one is being saved goes after it, from the new version', async () => {
-    let release: (r: Response) => void = () => {};
-    answers = [
-      () =>
-        new Promise((resolve) => {
-          release = resolve;
-        }),
-      ok(6),
-    ];
+    const { release, held } = heldAnswer();
+    answers = [held, ok(6)];
     retitle('one');
     await wait(510);
     expect(saveKind()).toBe('saving');
@@ -256,14 +258,8 @@ describe('what the server does not take', () => {
   });
 
   test('a document refused while it was changed again is tried again by itself', async () => {
-    let release: (r: Response) => void = () => {};
-    answers = [
-      () =>
-        new Promise((resolve) => {
-          release = resolve;
-        }),
-      ok(5),
-    ];
+    const { release, held } = heldAnswer();
+    answers = [held, ok(5)];
     retitle('one');
     await wait(510);
     retitle('two');
@@ -324,13 +320,8 @@ describe('what the server does not take', () => {
 
 describe('a server that does not answer', () => {
   test('is told after three seconds, and what it answers later counts', async () => {
-    let release: (r: Response) => void = () => {};
-    answers = [
-      () =>
-        new Promise((resolve) => {
-          release = resolve;
-        }),
-    ];
+    const { release, held } = heldAnswer();
+    answers = [held];
     start();
     retitle('one');
     await wait(510);
@@ -410,13 +401,8 @@ describe('coming and going', () => {
     await wait(1);
     expect(sent).toEqual([]);
     expect(draft()).toBeNull();
-    let release: (r: Response) => void = () => {};
-    answers = [
-      () =>
-        new Promise((resolve) => {
-          release = resolve;
-        }),
-    ];
+    const { release, held } = heldAnswer();
+    answers = [held];
     retitle('one');
     hide();
     await wait(1);
@@ -439,14 +425,8 @@ describe('coming and going', () => {
   });
 
   test('leaving while an older document is on its way sends the newest right after it', async () => {
-    let release: (r: Response) => void = () => {};
-    answers = [
-      () =>
-        new Promise((resolve) => {
-          release = resolve;
-        }),
-      ok(6),
-    ];
+    const { release, held } = heldAnswer();
+    answers = [held, ok(6)];
     start();
     retitle('one');
     await wait(510);
@@ -527,14 +507,8 @@ describe('coming and going', () => {
   });
 
   test('stopped while one is being saved, the newest goes after it', async () => {
-    let release: (r: Response) => void = () => {};
-    answers = [
-      () =>
-        new Promise((resolve) => {
-          release = resolve;
-        }),
-      ok(6),
-    ];
+    const { release, held } = heldAnswer();
+    answers = [held, ok(6)];
     start();
     retitle('one');
     await wait(510);

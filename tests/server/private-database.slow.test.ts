@@ -7,26 +7,17 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import path from 'node:path';
-import pg from 'pg';
 import { afterAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { lock } from '../../scripts/lib/lock.mjs';
 import { local } from '../../scripts/lib/paths.mjs';
 import { postgres } from '../../scripts/lib/postgres.mjs';
 import { servedAt, serving, servingEnded } from '../../scripts/lib/served.mjs';
+import { ask } from '../support/ask';
 
 const server = postgres('guarded-database', { fast: true });
 const asides: string[] = [];
 let home = '';
 
-const ask = async <T>(url: string, query: string): Promise<T[]> => {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  try {
-    return (await client.query(query)).rows as T[];
-  } finally {
-    await client.end();
-  }
-};
 const kept = async (url: string) => (await ask<{ word: string }>(url, 'select word from kept')).map((row) => row.word);
 
 afterAll(() => {
