@@ -1,5 +1,5 @@
 import { postgres } from '../scripts/lib/postgres.mjs';
-import { addLettering, expect, newJob, saved, stored, test } from './fixtures';
+import { addLettering, draftsOf, expect, newJob, saved, stored, test } from './fixtures';
 
 test.use({ expectedErrors: /50[03]/ });
 
@@ -18,7 +18,8 @@ test('the database goes away and comes back: the bench goes on and nothing is lo
     await page.getByLabel('Capital height').fill('33');
     await expect(page.getByRole('contentinfo')).toContainText(/segments/);
 
-    // A reload while it is away comes back to the kept draft, however soon it comes: closing would ask where it is not kept yet.
+    // A reload while it is away comes back to the kept draft; before it is kept, closing would ask.
+    await expect.poll(() => draftsOf(page)).toContain('"mm":33');
     await page.reload();
     await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue('During');
     await expect(page.getByLabel('Capital height')).toHaveValue('33');

@@ -11,6 +11,7 @@ import { freePort, postgres } from '../scripts/lib/postgres.mjs';
 import { ask } from '../tests/support/ask';
 import { figure } from '../tests/support/figures';
 import { chance } from '../tests/support/random';
+import { draftsOf } from './fixtures';
 
 const MINUTES = Number(process.env.NEEDLEFILE_CHAOS_MINUTES ?? 10);
 const SEED = Number(process.env.NEEDLEFILE_CHAOS_SEED ?? 1);
@@ -181,20 +182,6 @@ async function edit(window: Window): Promise<void> {
     // Something lies over it; nothing was typed.
   }
 }
-
-/** Words in all drafts of this browser. */
-const draftsOf = (page: Page): Promise<string> =>
-  page.evaluate(
-    () =>
-      new Promise<string>((resolve) => {
-        const opening = indexedDB.open('needlefile');
-        opening.onsuccess = () => {
-          const all = opening.result.transaction('drafts').objectStore('drafts').getAll();
-          all.onsuccess = () => resolve(JSON.stringify(all.result));
-        };
-        opening.onerror = () => resolve('');
-      }),
-  );
 
 test('whatever happens to server, database and network, every edit is somewhere', async ({ browser }) => {
   database.remove();

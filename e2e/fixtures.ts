@@ -95,3 +95,17 @@ export async function kept(page: Page, id: string) {
   await saved(page);
   return stored(page, id);
 }
+
+/** All drafts of this browser, as JSON. */
+export const draftsOf = (page: Page): Promise<string> =>
+  page.evaluate(
+    () =>
+      new Promise<string>((resolve) => {
+        const opening = indexedDB.open('needlefile');
+        opening.onsuccess = () => {
+          const all = opening.result.transaction('drafts').objectStore('drafts').getAll();
+          all.onsuccess = () => resolve(JSON.stringify(all.result));
+        };
+        opening.onerror = () => resolve('');
+      }),
+  );

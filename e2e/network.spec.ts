@@ -61,6 +61,8 @@ test('others of the network are let in by a passphrase, and not without one set'
       await expect(page).toHaveURL(/\/\?shelf$/, { timeout: 3_000 });
     }).toPass();
     await expect(page.getByText('The line to the server is not encrypted')).toBeVisible();
+    // The address is there before the page is: a press on what has not woken up yet would be lost.
+    await page.waitForLoadState();
     await page.getByRole('button', { name: 'New job' }).first().click();
     await page.waitForURL(/\/jobs\//);
     await addLettering(page, 'From the shop');
