@@ -33,6 +33,7 @@ export default defineConfig({
     baseURL,
     viewport: { width: 1280, height: 800 },
     navigationTimeout: 60_000,
+    actionTimeout: 60_000,
     // Recording every step costs as much as the test; a failure is recorded when asked for: PWTRACE=1 npm run e2e.
     trace: process.env.PWTRACE ? 'retain-on-failure' : 'off',
     screenshot: 'only-on-failure',

@@ -32,7 +32,7 @@ const job = jobWith(
 const result = new Evaluator(wasmEngine).evaluate(job, faces);
 
 for (const format of WRITTEN_FORMATS) {
-  const drawing = drawingOf(job, result, { partIds: null }, format.room(job.export));
+  const drawing = drawingOf(job, result, { partIds: null }, format.frame(job.export));
   if (!drawing) throw new Error('nothing is drawn');
   const timed = <T>(run: () => T): readonly [number, T] => {
     const began = performance.now();

@@ -7,11 +7,11 @@ const FORMATS = WRITTEN_FORMATS.map((f) => f.id);
 
 const USAGE = `Needlefile prepares lettering for machine output.
 
-  npm run -s needlefile -- prepare JOB.json [--out DIR] [--formats svg,dxf,pdf] [--report REPORT.json]
+  npm run -s needlefile -- prepare JOB.json [--out DIR] [--formats svg,dxf,pdf,hpgl] [--report REPORT.json]
                                             [--typefaces DIR] [--drawings DIR] [--strict]
 
   --out DIR        folder for the files (made when missing)
-  --formats LIST   which files: svg, dxf, pdf; all three when left out
+  --formats LIST   which files: svg, dxf, pdf, hpgl; all when left out
   --report FILE    write a report as JSON
   --typefaces DIR  more typefaces (.ttf, .otf), found by family name
   --drawings DIR   brought-in drawings, each ID.json; the folder of the job when left out
@@ -48,7 +48,9 @@ async function main(args: string[]): Promise<ExitCode> {
     .filter(Boolean);
   const unknown = formats.find((f) => !(FORMATS as readonly string[]).includes(f));
   if (unknown !== undefined) {
-    complain(`“${unknown}” is not a format this version writes: use svg, dxf or pdf.`);
+    complain(
+      `“${unknown}” is not a format this version writes: use ${FORMATS.slice(0, -1).join(', ')} or ${FORMATS.at(-1)}.`,
+    );
     return 2;
   }
   return prepare(

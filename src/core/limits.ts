@@ -39,6 +39,9 @@ export const LIMITS = {
   offsetMostMm: 200,
   /** Operations in a job. */
   operations: 64,
+  /** Highest number of a pen in plotter files, and pens that stand for one operation. */
+  pens: 255,
+  pensOfOperation: 16,
   /** Bytes that a name of a file has of each of a job's title, its part and its material. */
   fileNamePartBytes: 80,
   /** Tags of a job, and characters of one tag. */

@@ -14,6 +14,8 @@ export type FoundGroupView = {
   readonly name: string;
   readonly colour: string;
   readonly filled: boolean;
+  /** Number of the pen that draws it, in files for plotters. */
+  readonly pen?: number;
   readonly shapes: number;
   readonly words: number;
   /** Path data, y upwards, for the preview. */
@@ -73,7 +75,7 @@ export async function previewFile(
     ok: true,
     format: found.format,
     claim: found.claim,
-    sizes: sizeChoices(found.claim, found.format === 'SVG'),
+    sizes: sizeChoices(found.claim),
     box,
     groups,
     texts: found.texts,

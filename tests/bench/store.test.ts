@@ -314,7 +314,16 @@ describe('what is selected', () => {
     redo();
     expect(state().only).toBeNull();
     change((job) => {
-      job.operations.push({ id: 'new', name: 'New', kind: 'mark', on: true, tip: null, scan: null, colour: null });
+      job.operations.push({
+        id: 'new',
+        name: 'New',
+        kind: 'mark',
+        on: true,
+        tip: null,
+        scan: null,
+        colour: null,
+        pens: [],
+      });
     });
     showOnly('new');
     undo();

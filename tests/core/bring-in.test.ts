@@ -280,9 +280,9 @@ describe('bringing in', () => {
   });
 
   test('likely sizes: what the file claims, then what its numbers may mean', () => {
-    const dxf = sizeChoices({ unit: 'millimetres', mmPerUnit: 1, stated: false }, false);
+    const dxf = sizeChoices({ unit: 'millimetres', mmPerUnit: 1, stated: false, measure: 'units' });
     expect(dxf.map((s) => s.factor)).toEqual([1, 25.4, 10, 1000]);
-    const px = sizeChoices({ unit: 'pixels of 1/96 inch', mmPerUnit: 25.4 / 96, stated: false }, true);
+    const px = sizeChoices({ unit: 'pixels of 1/96 inch', mmPerUnit: 25.4 / 96, stated: false, measure: 'pixels' });
     expect(px.map((s) => Number(s.factor.toFixed(6)))).toContain(Number((96 / 72).toFixed(6)));
     expect(px.map((s) => Number(s.factor.toFixed(6)))).toContain(Number((96 / 90).toFixed(6)));
     expect(px[0]).toEqual({ factor: 1, unit: 'pixels of 1/96 inch', claimed: true });

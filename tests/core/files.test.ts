@@ -132,7 +132,7 @@ describe('pages that fit the work', () => {
 
   test('have room for half of the drawn line in SVG and PDF, and none in DXF, whose corner is the work’s', () => {
     const boxOf = (id: 'svg' | 'dxf' | 'pdf') => {
-      const drawing = drawingOf(wide, result, ALL, writtenFormat(id).room(wide.export));
+      const drawing = drawingOf(wide, result, ALL, writtenFormat(id).frame(wide.export));
       const box = drawing?.layers[0]?.drawn[0]?.box;
       return [drawing?.width, drawing?.height, box?.minX, box?.minY].map((n) => Math.round((n ?? 0) * 1e6) / 1e6);
     };
@@ -144,9 +144,23 @@ describe('pages that fit the work', () => {
 
   test('the sheet stays the sheet', () => {
     const onSheet = { ...wide, export: { ...wide.export, page: 'sheet' as const } };
-    const drawing = drawingOf(onSheet, result, ALL, 1);
+    const drawing = drawingOf(onSheet, result, ALL, writtenFormat('svg').frame(onSheet.export));
     expect([drawing?.width, drawing?.height]).toEqual([300, 200]);
     expect(drawing?.layers[0]?.drawn[0]?.box.minX).toBeCloseTo(result.workBox.minX, 9);
+  });
+
+  test.each([
+    ['corner', 0, 0],
+    ['middle', -0.5, -0.5],
+    ['placed', null, null],
+  ] as const)('plotter files have 0, 0 at the %s', (plotterOrigin, x, y) => {
+    for (const page of ['work', 'sheet'] as const) {
+      const job = { ...wide, export: { ...wide.export, page, plotterOrigin } };
+      const box = drawingOf(job, result, ALL, writtenFormat('hpgl').frame(job.export))?.layers[0]?.drawn[0]?.box;
+      const { minX, minY, maxX, maxY } = result.workBox;
+      expect(box?.minX).toBeCloseTo(x === null ? minX : x * (maxX - minX), 9);
+      expect(box?.minY).toBeCloseTo(y === null ? minY : y * (maxY - minY), 9);
+    }
   });
 });
 

@@ -381,6 +381,11 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     const work = { what: 'outline', operation: 'cut' };
     mostOf('operations', (n) => ofPart({ work: listOf(n, () => work) }));
   },
+  pens: () => mostOf('pens', (n) => said({ operations: [{ id: 'o', name: 'O', kind: 'cut', pens: [n] }] })),
+  pensOfOperation: () =>
+    mostOf('pensOfOperation', (n) =>
+      said({ operations: [{ id: 'o', name: 'O', kind: 'cut', pens: listOf(n, (i) => i + 1) }] }),
+    ),
   tags: () => mostOf('tags', (n) => said({ tags: listOf(n, (i) => `tag ${i}`) })),
   tagCharacters: () => mostOf('tagCharacters', (n) => said({ tags: ['x'.repeat(n)] })),
   nameCharacters: () => {

@@ -87,7 +87,7 @@ let worst = 0;
 let longest = 0;
 const out = folder();
 const drawnIn = ({ job, result }: Tried, id: FileFormat): Drawing | null =>
-  drawingOf(job, result, { partIds: null }, writtenFormat(id).room(job.export));
+  drawingOf(job, result, { partIds: null }, writtenFormat(id).frame(job.export));
 
 function written(one: Tried, id: FileFormat, dxf: (typeof VERSIONS)[number] = '2007') {
   const drawing = drawnIn(one, id);
@@ -107,9 +107,9 @@ function checkOne(one: Tried): { drawing: Drawing; files: string[] } | null {
     `${i} is sound`,
   ).toEqual([]);
   expect(faultyWork(job, result, { partIds: null }), String(i)).toBeNull();
-  const { files, refused } = finished(makeFiles(job, result, ['svg', 'dxf', 'pdf'], { partIds: null }));
+  const { files, refused } = finished(makeFiles(job, result, ['svg', 'dxf', 'pdf', 'hpgl'], { partIds: null }));
   expect(refused, String(i)).toEqual([]);
-  expect(files.length, String(i)).toBe(drawn.length > 0 ? 3 : 0);
+  expect(files.length, String(i)).toBe(drawn.length > 0 ? 4 : 0);
   // The report tells what is drawn.
   const report = reportOf(job, result);
   result.operations.forEach((o, k) => {

@@ -5,6 +5,7 @@ import { describe, expect, test } from 'vitest';
 import { circleAt, distinctNames, rgbOf, scanWords } from '../../src/core/formats/drawing';
 import { READ_ENDINGS, READ_FORMATS_SAID, READ_WORDS } from '../../src/core/formats/endings';
 import { readDrawing } from '../../src/core/formats/read';
+import type { FileMeasure } from '../../src/core/formats/read-drawing';
 import { READ_FORMATS } from '../../src/core/formats/readers';
 import { sizeChoices } from '../../src/core/formats/size';
 import { polyline } from '../../src/core/geometry/drawable';
@@ -29,6 +30,7 @@ const said = (bytes: Uint8Array): string => {
   const reading = readDrawing(bytes);
   return reading.ok ? `${reading.found.format}: ${reading.found.shapes.length}` : reading.sentence;
 };
+const EPS = `This file is an EPS or PostScript drawing, which can’t be read here. Ask for it as ${READ_FORMATS_SAID}.`;
 const SVG = '<svg xmlns="http://www.w3.org/2000/svg"><g id="Zoë"><path d="M0 0h9v9z"/></g></svg>';
 const nameIn = (bytes: Uint8Array) => {
   const reading = readDrawing(bytes);
@@ -83,6 +85,11 @@ describe('a file is', () => {
       latin1('PK\x03\x04'),
       `This file is a packed folder. Unpack it and bring in the ${READ_FORMATS_SAID} in it.`,
     ],
+    ['an EPS', latin1('%!PS-Adobe-3.0 EPSF-3.0'), EPS],
+    ['an EPS with a picture of itself', latin1('\xc5\xd0\xd3\xc6\x1e'), EPS],
+    ['a plotter file', utf8('IN;SP1;PU0,0;PD400,400;PU;'), 'HPGL: 1'],
+    ['a plotter file for a printer', latin1('\x1bE\x1b%0BIN;SP1;PU0,0;PD400,400;PU;\x1b%0A\x1bE'), 'HPGL: 1'],
+    ['a plotter file from the middle of one', utf8('1,2;PU0,0;PD400,400;PU;'), 'HPGL: 1'],
     ['a DWG', latin1('AC1021'), 'This file is a DWG. Save it as DXF.'],
     [
       'words that end like a PDF',
@@ -155,7 +162,7 @@ describe('numbers and names', () => {
   test('colours are three numbers', () => expect(rgbOf('#3730A3')).toEqual([0x37, 0x30, 0xa3]));
 
   test('how areas are scanned is said where there are areas, and it is given', () => {
-    const layer = { name: 'E', kind: 'engrave', colour: '#000000', tolerance: 1 } as const;
+    const layer = { name: 'E', kind: 'engrave', colour: '#000000', tolerance: 1, pen: 1 } as const;
     const [fill, stroke] = [area(), polyline({ closed: false, segments: [] })];
     const scan = { interval: 0.08, direction: 45 };
     expect(scanWords({ ...layer, scan, drawn: [stroke, fill] })).toBe(
@@ -213,21 +220,21 @@ describe('path data', () => {
 });
 
 describe('sizes a drawing may be meant in', () => {
-  const units = (mmPerUnit: number, isScreen: boolean) =>
-    sizeChoices({ unit: 'claimed', mmPerUnit, stated: true }, isScreen).map((c) => [
+  const units = (mmPerUnit: number, measure: FileMeasure) =>
+    sizeChoices({ unit: 'claimed', mmPerUnit, stated: true, measure }).map((c) => [
       c.unit,
       Number(c.factor.toFixed(4)),
       c.claimed,
     ]);
 
   test('are what the file claims, then the likely ones, none of them the same again', () => {
-    expect(units(1, false)).toEqual([
+    expect(units(1, 'units')).toEqual([
       ['claimed', 1, true],
       ['inches', 25.4, false],
       ['centimetres', 10, false],
       ['metres', 1000, false],
     ]);
-    expect(units(25.4 / 96, true).map(([unit]) => unit)).toEqual([
+    expect(units(25.4 / 96, 'pixels').map(([unit]) => unit)).toEqual([
       'claimed',
       'millimetres',
       'inches',
@@ -236,8 +243,14 @@ describe('sizes a drawing may be meant in', () => {
       'pixels of 1/90 inch',
       'points of 1/72 inch',
     ]);
-    expect(units(1.0005, false)).toHaveLength(4);
-    expect(units(1.002, false)).toHaveLength(5);
+    expect(units(0.025, 'steps')).toEqual([
+      ['claimed', 1, true],
+      ['steps of 1/1000 inch', 1.016, false],
+      ['steps of 0.1 mm', 4, false],
+      ['steps of 0.01 mm', 0.4, false],
+    ]);
+    expect(units(1.0005, 'units')).toHaveLength(4);
+    expect(units(1.002, 'units')).toHaveLength(5);
   });
 });
 

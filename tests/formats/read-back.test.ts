@@ -17,14 +17,15 @@ import { figure } from '../support/figures';
 import { type Chance, chance } from '../support/random';
 import { sample } from '../support/scale';
 
-const SETTINGS = { lineWidth: 0.025, dxf: '2007' } as const;
+const SETTINGS = { lineWidth: 0.025, dxf: '2007', page: 'work', plotterOrigin: 'corner' } as const;
 const TOLERANCE = 0.02;
-const layer = (name: string, colour: string, drawn: readonly Drawable[]): Layer => ({
+const layer = (name: string, colour: string, drawn: readonly Drawable[], pen = 1): Layer => ({
   name,
   kind: 'cut',
   colour,
   tolerance: TOLERANCE,
   scan: null,
+  pen,
   drawn,
 });
 const ring = (r: number): Path =>
@@ -75,7 +76,7 @@ const everything: Drawing = {
     layer('Dots', '#0F766E', [dot({ x: 60, y: 40 }, 0.75), dot({ x: 65, y: 40 }, null), dot({ x: 70, y: 44 }, 2)]),
     layer('Zoë:1', '#123456', [outline(ring(3)), polyline({ closed: true, segments: square(2, 2, 3).segments })]),
     layer('Cut', '#3730A3', [outline(square(40, 10, 5)), outline(BLOB)]),
-  ],
+  ].map((of, i) => ({ ...of, pen: i + 1 })),
 };
 
 const written = (drawing: Drawing, id: FileFormat, dxf: 'R12' | '2000' | '2007' = '2007') =>
@@ -90,7 +91,16 @@ const FILES = [
   ['dxf', 'R12'],
   ['dxf', '2000'],
   ['dxf', '2007'],
+  ['hpgl', '2007'],
 ] as const;
+/** What a plotter file of chords on a grid does not tell, or tells otherwise. */
+const ON_GRID: Readonly<Record<string, RegExp | null>> = {
+  'two layers swapped': /draws “Fill & scan” with pen 2 in place of 1/,
+  'a path opened': null,
+  'a path closed': /path 1 is .* off/,
+  'a curve that shakes': null,
+  'a circle of another size': null,
+};
 
 describe.each(FILES)('%s (%s)', (id, dxf) => {
   test('what was written is what is drawn', () => {
@@ -185,19 +195,21 @@ describe.each(FILES)('%s (%s)', (id, dxf) => {
       ]),
       /path 2 is/,
     ],
-  ])('%s is found', (_, recipe, words) => {
-    expect(changed(recipe)).toMatch(words);
+  ])('%s is found', (what, recipe, words) => {
+    const wanted = id === 'hpgl' && what in ON_GRID ? (ON_GRID[what] ?? null) : words;
+    if (wanted === null) expect(changed(recipe)).toBeNull();
+    else expect(changed(recipe)).toMatch(wanted);
   });
 
   test('a colour is looked at where the format has it as it is', () => {
     const found = changed(([a, ...l]) => [{ ...(a as Layer), colour: '#92400F' }, ...l]);
-    if (id === 'dxf' && dxf !== '2007') expect(found).toBeNull();
+    if (id === 'hpgl' || (id === 'dxf' && dxf !== '2007')) expect(found).toBeNull();
     else expect(found).toMatch(/“Fill & scan” in another colour/);
   });
 
   test('another page is found where the format has one', () => {
     const found = difference(everything, id, written({ ...everything, width: 80.01 }, id, dxf));
-    if (id === 'dxf') expect(found).toBeNull();
+    if (id === 'dxf' || id === 'hpgl') expect(found).toBeNull();
     else expect(found).toMatch(/page of another size/);
   });
 
@@ -254,16 +266,25 @@ test('names that a DXF can’t hold are known again, others are not', () => {
     for (const [id, dxf] of FILES)
       expect(difference(named(name), id, written(named(name), id, dxf)), `${name} ${id} ${dxf}`).toBeNull();
   for (const [id, dxf] of FILES) {
+    if (id === 'hpgl') continue;
     expect(difference(named('Cut'), id, written(named('Cup'), id, dxf))).toMatch(/in place of “Cut”/);
     expect(difference(named('Cut deep'), id, written(named('Cut'), id, dxf))).toMatch(/in place of “Cut deep”/);
   }
 });
 
-/** Numbers that are drawn by and are not 0, as places in a text; of a DXF coordinates and radii, since a bulge may change within the tolerance. */
+/**
+ * Numbers that are drawn by and are not 0, as places in a text; of a DXF coordinates and radii, since a bulge may change within the
+ * tolerance; of a plotter file those that a tenth more moves by more than its grid.
+ */
 const numbersIn = (id: FileFormat, text: string): RegExpMatchArray[] =>
-  [...text.matchAll(id === 'dxf' ? /(?<= (?:10|20|40)\r\n)-?\d+\.\d+/g : /-?\d+(?:\.\d+)?(?=[ "A-Z\n])/g)].filter(
-    (m) => Number(m[0]) !== 0,
-  );
+  [...text.matchAll(NUMBERS[id])].filter((m) => Math.abs(Number(m[0])) > (id === 'hpgl' ? 40 : 0));
+const [PLAIN, STEPS] = [/-?\d+(?:\.\d+)?(?=[ "A-Z\n])/g, /(?<=[UD,])-?\d+(?=[,;])/g];
+const NUMBERS: Readonly<Record<FileFormat, RegExp>> = {
+  svg: PLAIN,
+  pdf: PLAIN,
+  dxf: /(?<= (?:10|20|40)\r\n)-?\d+\.\d+/g,
+  hpgl: STEPS,
+};
 
 /** A file with something in it changed at random; null where nothing that is drawn was. */
 function spoiled(
@@ -292,7 +313,12 @@ function spoiled(
       .replace(/startxref\n(\d+)/, (_, at: string) => `startxref\n${Number(at) + grown}`);
     return back(moved);
   };
-  const start = { svg: body.indexOf('<path'), pdf: body.indexOf(' m\n'), dxf: body.indexOf('ENTITIES') }[id];
+  const start = {
+    svg: body.indexOf('<path'),
+    pdf: body.indexOf(' m\n'),
+    dxf: body.indexOf('ENTITIES'),
+    hpgl: body.indexOf('PU'),
+  }[id];
   const end = id === 'dxf' ? body.indexOf('ENDSEC', start) : body.length;
   const isDrawn = (m: RegExpMatchArray) => (m.index ?? 0) > start && (m.index ?? 0) < end;
   // In the heads of SVG groups there are numbers too, of colours and names; those that are drawn by stand in data.
@@ -305,20 +331,29 @@ function spoiled(
   switch (kind) {
     case 'scaled': {
       const m = pick(drawnNumbers);
-      return { how: `${m[0]} × 1.1`, bytes: put(m, String(Number(m[0]) * 1.1)) };
+      return {
+        how: `${m[0]} × 1.1`,
+        bytes: put(m, String(id === 'hpgl' ? Math.round(Number(m[0]) * 1.1) : Number(m[0]) * 1.1)),
+      };
     }
     case 'cut':
       return { how: 'cut short', bytes: packed(body.slice(0, Math.floor(start + next() * (body.length - start - 1)))) };
     case 'opened': {
-      const closings = { svg: /Z(?=[M"])/g, pdf: /\nh\n/g, dxf: /\r\n 70\r\n1\r\n/g }[id];
+      const closings = {
+        svg: /Z(?=[M"])/g,
+        pdf: /\nh\n/g,
+        dxf: /\r\n 70\r\n1\r\n/g,
+        hpgl: /(?<=\nPU(-?\d+,-?\d+);PD.*),\1;(?=\n)/g,
+      }[id];
       const m = pick([...body.matchAll(closings)].filter(isDrawn));
-      return { how: 'opened', bytes: put(m, { svg: '', pdf: '\n', dxf: '\r\n 70\r\n0\r\n' }[id]) };
+      return { how: 'opened', bytes: put(m, { svg: '', pdf: '\n', dxf: '\r\n 70\r\n0\r\n', hpgl: ';' }[id]) };
     }
     default: {
       const ends = {
         svg: /\n {2}<(?:path|circle)[^\n]*/g,
         pdf: /\n[^\n]+ m\n[^S]*?\nS(?=\n)/g,
         dxf: / {2}0\r\n(?:LWPOLYLINE|POLYLINE|CIRCLE|POINT)\r\n.*?(?= {2}0\r\n(?:LWPOLYLINE|POLYLINE|CIRCLE|POINT|ENDSEC))/gs,
+        hpgl: /\nPU-?\d[^\n]*/g,
       }[id];
       const things = [...body.matchAll(ends)];
       const i = Math.floor(next() * (things.length - 1));
@@ -338,7 +373,7 @@ function moved(id: FileFormat, dxf: (typeof FILES)[number][1], next: Chance) {
   const nth = Math.floor(next() * everything.layers.length);
   const { drawn } = everything.layers[nth] as Layer;
   const k = Math.floor(next() * drawn.length);
-  const by = TOLERANCE * (2.2 + 20 * next());
+  const by = (TOLERANCE + (writtenFormat(id).keeps.gridMm ?? 0)) * (2.2 + 20 * next());
   const way = 2 * Math.PI * next();
   const m = translation(by * Math.cos(way), by * Math.sin(way));
   const layers = everything.layers.map((l, i) =>

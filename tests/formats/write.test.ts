@@ -7,6 +7,7 @@ import { inflateSync } from 'node:zlib';
 import { describe, expect, test } from 'vitest';
 import type { Drawing, Layer } from '../../src/core/formats/drawing';
 import { writeDxf } from '../../src/core/formats/dxf-write';
+import { writeHpgl } from '../../src/core/formats/hpgl-write';
 import { writePdf } from '../../src/core/formats/pdf-write';
 import { readDrawing } from '../../src/core/formats/read';
 import { writeSvg } from '../../src/core/formats/svg-write';
@@ -21,6 +22,7 @@ const layer = (name: string, kind: Layer['kind'], drawn: Layer['drawn'], more: P
   colour: { cut: '#3730A3', score: '#0F766E', engrave: '#92400E', mark: '#BE185D' }[kind],
   tolerance: 0.02,
   scan: null,
+  pen: { cut: 1, score: 2, engrave: 3, mark: 4 }[kind],
   drawn,
   ...more,
 });
@@ -58,6 +60,7 @@ const text = (written: string) => new TextEncoder().encode(written);
 describe('a drawing of everything', () => {
   test('as SVG', () => kept('everything.svg', text(writeSvg(drawing, 0.025))));
   test('as PDF', () => kept('everything.pdf', writePdf(drawing, 0.025)));
+  test('as HPGL', () => kept('everything.plt', text(writeHpgl(drawing))));
   test.each(['R12', '2000', '2007'] as const)('as DXF %s', (version) => {
     kept(`everything.${version}.dxf`, text(writeDxf(drawing, version)));
   });

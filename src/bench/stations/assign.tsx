@@ -4,14 +4,16 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { moveEntry } from '@/core/commands/changed';
 import { freeId } from '@/core/commands/ids';
+import { writeWithPen } from '@/core/commands/pens';
 import { partWords } from '@/core/document/part-words';
+import { pensOf } from '@/core/document/pens';
 import type { Job, Operation, OperationKind, Part, Work } from '@/core/document/schema';
 import { colourOf } from '@/core/job/export';
 import { stepIn } from '@/core/kinds/steps';
 import { WORKS, workKind } from '@/core/kinds/works';
 import { LIMITS } from '@/core/limits';
 import { keepable } from '@/core/units/text';
-import { QuantityField } from '@/ui/fields';
+import { NumberField, QuantityField } from '@/ui/fields';
 import { formatArea, formatRun } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
 import { useListed } from '@/ui/listed';
@@ -19,7 +21,7 @@ import { OperationMark } from '@/ui/marks';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
-import { change, showOnly, useBench } from '../store';
+import { change, dispatch, showOnly, useBench } from '../store';
 
 const KINDS: readonly OperationKind[] = ['engrave', 'mark', 'score', 'cut'];
 
@@ -219,6 +221,30 @@ function ColourKey({ job }: { job: Job }) {
   );
 }
 
+function PenKey({ operations }: { operations: readonly Operation[] }) {
+  const pens = pensOf(operations);
+  return (
+    <>
+      <Heading beside="in plotter files">Pen key</Heading>
+      {operations.map(({ id, name, pens: own }) => (
+        <Fragment key={id}>
+          <NumberField
+            label={name}
+            suffix=""
+            step={1}
+            digits={0}
+            value={pens.get(id) ?? 1}
+            least={1}
+            most={LIMITS.pens}
+            onChange={(pen) => dispatch((job) => writeWithPen(job, id, Math.round(pen)), `pen:${id}`)}
+          />
+          {own.length > 1 && <p className="nf-muted nf-small mb-1">also read from pen {own.slice(1).join(', ')}</p>}
+        </Fragment>
+      ))}
+    </>
+  );
+}
+
 /** Parts listed at first, and more at each press. */
 const ROWS_LISTED = 30;
 
@@ -241,6 +267,7 @@ export function Assign() {
         tip: null,
         scan: null,
         colour: null,
+        pens: [],
       });
     });
   return (
@@ -277,6 +304,7 @@ export function Assign() {
       )}
       {more}
       <ColourKey job={job} />
+      <PenKey operations={job.operations} />
     </>
   );
 }

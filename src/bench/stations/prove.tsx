@@ -166,8 +166,22 @@ export function Prove() {
           })
         }
       />
+      <Choice
+        label="HPGL origin"
+        value={settings.plotterOrigin}
+        options={[
+          { value: 'corner', word: 'corner', title: '0, 0 is the lower left corner of the work' },
+          { value: 'middle', word: 'middle', title: '0, 0 is the middle of the work' },
+          { value: 'placed', word: 'as placed', title: '0, 0 is the lower left corner of the sheet' },
+        ]}
+        onChange={(plotterOrigin) =>
+          edit((s) => {
+            s.plotterOrigin = plotterOrigin;
+          })
+        }
+      />
       <QuantityField
-        label="DXF arcs within"
+        label="Curves within"
         unit={job.units}
         digits={job.units === 'mm' ? 3 : 4}
         stepMm={job.units === 'mm' ? 0.01 : 0.0254}

@@ -8,8 +8,17 @@ import { placeParts } from './migrate-2';
 import { orderSteps } from './migrate-3';
 import { renameSettings } from './migrate-4';
 
+/** For formats that only have settings more, which older jobs were made without: their defaults change nothing of these. */
+const asItWas = (document: Json): Json => document;
+
 /** The migration to format 2, to format 3, and so on. */
-const MIGRATIONS: readonly ((document: Json) => Json)[] = [placeParts, orderSteps, renameSettings];
+const MIGRATIONS: readonly ((document: Json) => Json)[] = [
+  placeParts,
+  orderSteps,
+  renameSettings,
+  // Format 5: pens of operations, and where 0, 0 is in plotter files.
+  asItWas,
+];
 
 /** The document in the present format; itself when it is that already, or names no format. */
 export function migrate(document: Json): Json {

@@ -9,7 +9,7 @@ import { listedToolSchema } from '../schema/tools';
 import { partSchema } from './part';
 
 /** The version of the job document that is written; older ones are read through their migrations. */
-export const JOB_FORMAT = 4;
+export const JOB_FORMAT = 5;
 
 const leftAsIsSchema = z.strictObject({
   finding: about(z.string().max(300), 'Key of the finding.'),

@@ -1,4 +1,4 @@
-/** The neutral drawing that every file format is written from. In mm, y upwards, the page's lower left corner at 0, 0. */
+/** The neutral drawing that every file format is written from. In mm, y upwards; see `Frame` for where 0, 0 is. */
 
 import type { Drawable } from '../geometry/drawable';
 import { closedPath, type Path } from '../geometry/path';
@@ -17,6 +17,8 @@ export type Layer = {
   readonly tolerance: number;
   /** How filled areas are scanned: mm from line to line, and their direction in degrees; null when not given. */
   readonly scan: { readonly interval: number; readonly direction: number } | null;
+  /** Number of the pen that draws it, from 1, in files for plotters. */
+  readonly pen: number;
   /** In running order. */
   readonly drawn: readonly Drawable[];
 };
@@ -35,6 +37,18 @@ export type WriteSettings = {
   /** Of lines in formats that draw them. */
   readonly lineWidth: number;
   readonly dxf: 'R12' | '2000' | '2007';
+  /** Whether a page fits the work or is the sheet, in formats that have pages. */
+  readonly page: 'work' | 'sheet';
+  /** Where 0, 0 is in files for plotters: the lower left corner of the work, its middle, or that of the sheet. */
+  readonly plotterOrigin: 'corner' | 'middle' | 'placed';
+};
+
+/** Where a drawing lies: its page fits the work or is the sheet, with 0, 0 at its lower left corner or in its middle. */
+export type Frame = {
+  readonly page: 'work' | 'sheet';
+  readonly origin: 'corner' | 'middle';
+  /** Room that a page which fits the work leaves around it for the drawn line, in mm. */
+  readonly roomMm: number;
 };
 
 /** A format that files are written in: one file says all about it, written.ts lists them. */
@@ -47,8 +61,7 @@ export type FormatToWrite<Id extends string> = {
   /** Media type. */
   readonly type: string;
   readonly write: (drawing: Drawing, settings: WriteSettings) => Uint8Array;
-  /** Room that a page which fits the work leaves around it for the drawn line, in mm. */
-  readonly room: (settings: WriteSettings) => number;
+  readonly frame: (settings: WriteSettings) => Frame;
   /** Reads back what was written; throws `NotAsWritten`. */
   readonly readBack: (bytes: Uint8Array) => ReadBack;
   readonly keeps: FormatKeeps;

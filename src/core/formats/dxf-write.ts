@@ -158,8 +158,8 @@ export const dxfWriter: FormatToWrite<'dxf'> = {
   ending: 'dxf',
   type: 'application/dxf',
   // Lines of a DXF have no width, and the work's lower left corner is its origin.
-  room: () => 0,
+  frame: ({ page }) => ({ page, origin: 'corner', roomMm: 0 }),
   readBack: readBackDxf,
-  keeps: { curves: false, areas: false, names: false, circles: 'circles' },
+  keeps: { curves: false, areas: false, names: 'cut', circles: 'circles', gridMm: null },
   write: (drawing, { dxf }) => new TextEncoder().encode(writeDxf(drawing, dxf)),
 };

@@ -17,7 +17,14 @@ const fileSchema = z.strictObject({
   mmPerUnit: z.number().positive(),
   stated: z.boolean(),
   groups: z
-    .array(z.strictObject({ name: z.string().max(LIMITS.nameCharacters), colour, filled: z.boolean() }))
+    .array(
+      z.strictObject({
+        name: z.string().max(LIMITS.nameCharacters),
+        colour,
+        filled: z.boolean(),
+        pen: z.int().min(1).max(LIMITS.pens).exactOptional(),
+      }),
+    )
     .max(LIMITS.drawnGroups),
   shapes: z.array(z.strictObject({ d: z.string(), group, rule: z.enum(['nonzero', 'evenodd']).nullable() })),
 });

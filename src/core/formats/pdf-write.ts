@@ -133,8 +133,8 @@ export const pdfWriter: FormatToWrite<'pdf'> = {
   word: 'PDF',
   ending: 'pdf',
   type: 'application/pdf',
-  room: ({ lineWidth }) => lineWidth / 2,
+  frame: ({ page, lineWidth }) => ({ page, origin: 'corner', roomMm: lineWidth / 2 }),
   readBack: readBackPdf,
-  keeps: { curves: true, areas: true, names: true, circles: 'paths' },
+  keeps: { curves: true, areas: true, names: 'whole', circles: 'paths', gridMm: null },
   write: (drawing, { lineWidth }) => writePdf(drawing, lineWidth),
 };

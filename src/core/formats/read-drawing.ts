@@ -61,7 +61,16 @@ export type ReadText = {
 };
 
 /** Shapes that the file treats alike: one layer or named group, one colour, filled or only lines. */
-export type ReadGroup = { readonly name: string; readonly colour: string; readonly filled: boolean };
+export type ReadGroup = {
+  readonly name: string;
+  readonly colour: string;
+  readonly filled: boolean;
+  /** Number of the pen that draws it, in files for plotters. */
+  readonly pen?: number;
+};
+
+/** What the numbers of a file are: pixels, units of a drawing, steps of a plotter. */
+export type FileMeasure = 'pixels' | 'units' | 'steps';
 
 /** What the file says about its size. */
 export type SizeClaim = {
@@ -71,6 +80,7 @@ export type SizeClaim = {
   readonly mmPerUnit: number;
   /** Whether the file itself says so; else it is assumed. */
   readonly stated: boolean;
+  readonly measure: FileMeasure;
 };
 
 /** What was read from a file, whatever its format: shapes in mm, y upwards, in groups, and what was not read. */
@@ -112,7 +122,7 @@ export class Finder {
   private readonly groupIndex = new Map<string, number>();
   private segments = 0;
 
-  groupOf(name: string, colour: string, filled: boolean): number {
+  groupOf(name: string, colour: string, filled: boolean, pen?: number): number {
     const key = `${filled ? 1 : 0}${colour}${name}`;
     let index = this.groupIndex.get(key);
     if (index === undefined) {
@@ -123,7 +133,8 @@ export class Finder {
         return LIMITS.drawnGroups - 1;
       }
       index = this.groups.length;
-      this.groups.push({ name: cutTo(keepable(name), LIMITS.nameCharacters), colour, filled });
+      const said = { name: cutTo(keepable(name), LIMITS.nameCharacters), colour, filled };
+      this.groups.push(pen === undefined ? said : { ...said, pen });
       this.groupIndex.set(key, index);
     }
     return index;

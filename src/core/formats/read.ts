@@ -11,6 +11,8 @@ const MB = 1024 * 1024;
 
 const PICTURE = `a picture, made of dots. Pictures can’t be brought in yet; bring in an ${READ_FORMATS_SAID}`;
 
+const POSTSCRIPT = `an EPS or PostScript drawing, which can’t be read here. Ask for it as ${READ_FORMATS_SAID}`;
+
 /** Kinds of files that hold no lines, by their first bytes; in the user's words. */
 const OTHERS: readonly (readonly [mark: string, what: string])[] = [
   ['%PDF', `a PDF. PDF files can’t be brought in yet; save it as ${READ_FORMATS_SAID}`],
@@ -20,7 +22,9 @@ const OTHERS: readonly (readonly [mark: string, what: string])[] = [
   ['RIFF', PICTURE],
   ['PK\x03\x04', `a packed folder. Unpack it and bring in the ${READ_FORMATS_SAID} in it`],
   ['AC10', 'a DWG. Save it as DXF'],
-  ['%!PS', `a PostScript file. Save it as ${READ_FORMATS_SAID}`],
+  ['%!PS', POSTSCRIPT],
+  // The same with a picture of itself before it.
+  ['\xc5\xd0\xd3\xc6', POSTSCRIPT],
 ];
 
 /** Read a file. Never throws for what is in it: damaged files give what could be read, or a sentence. */

@@ -1,5 +1,5 @@
 /** How large a drawing may be meant: what the file claims, and what else its numbers often stand for. */
-import type { SizeClaim } from './read-drawing';
+import type { FileMeasure, SizeClaim } from './read-drawing';
 
 /** A size a drawing may have been meant in: what its units would be, and the factor to mm. */
 export type SizeChoice = {
@@ -22,13 +22,26 @@ const UNITS: readonly (readonly [unit: string, mm: number])[] = [
 ];
 /** Only these are likely in a drawing without pixels. */
 const DRAWN = 4;
+/** Steps that plotters and cutters have, in mm. */
+const STEPS: readonly (readonly [unit: string, mm: number])[] = [
+  ['plotter steps of 0.025 mm', 0.025],
+  ['steps of 1/1000 inch', 0.0254],
+  ['steps of 0.1 mm', 0.1],
+  ['steps of 0.01 mm', 0.01],
+];
+
+const UNITS_OF: Readonly<Record<FileMeasure, readonly (readonly [unit: string, mm: number])[]>> = {
+  pixels: UNITS,
+  units: UNITS.slice(0, DRAWN),
+  steps: STEPS,
+};
 /** A claim and a unit this close are the same. */
 const SAME = 1e-3;
 
 /** The claim first, then the likely ones; none twice. */
-export function sizeChoices(claim: SizeClaim, isScreen: boolean): SizeChoice[] {
+export function sizeChoices(claim: SizeClaim): SizeChoice[] {
   const claimed: SizeChoice = { factor: 1, unit: claim.unit, claimed: true };
-  const others = UNITS.slice(0, isScreen ? UNITS.length : DRAWN).flatMap(([unit, mm]) => {
+  const others = UNITS_OF[claim.measure].flatMap(([unit, mm]) => {
     const factor = mm / claim.mmPerUnit;
     return Math.abs(factor - 1) < SAME ? [] : [{ factor, unit, claimed: false }];
   });

@@ -61,8 +61,8 @@ export const svgWriter: FormatToWrite<'svg'> = {
   word: 'SVG',
   ending: 'svg',
   type: 'image/svg+xml',
-  room: ({ lineWidth }) => lineWidth / 2,
+  frame: ({ page, lineWidth }) => ({ page, origin: 'corner', roomMm: lineWidth / 2 }),
   readBack: readBackSvg,
-  keeps: { curves: true, areas: true, names: true, circles: 'circles' },
+  keeps: { curves: true, areas: true, names: 'whole', circles: 'circles', gridMm: null },
   write: (drawing, { lineWidth }) => new TextEncoder().encode(writeSvg(drawing, lineWidth)),
 };

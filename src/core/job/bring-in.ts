@@ -1,6 +1,7 @@
 /** A drawing that was read made into parts of a job: its groups by the operation each is given to, its words set anew. */
 
 import { newLettering, newPart } from '../commands/defaults';
+import { operationOfPen } from '../document/pens';
 import type { Artwork, Job, Lettering, Operation, Part } from '../document/schema';
 import { rgbOf } from '../formats/drawing';
 import type { ReadGroup, ReadText } from '../formats/read-drawing';
@@ -33,11 +34,13 @@ export type BringInChoices = {
 const SAME_COLOUR = 40;
 
 /**
- * The operation a group is most likely meant for: one of its name, one whose colour in files it has, else an engraving for
+ * The operation a group is most likely meant for: that of its pen, one of its name, one whose colour in files it has, else an engraving for
  * what is filled and the first cut for lines.
  */
 export function likelyOperation(group: ReadGroup, job: Pick<Job, 'operations' | 'colourKey'>): string | null {
   const { operations } = job;
+  const byPen = group.pen === undefined ? null : operationOfPen(group.pen, operations);
+  if (byPen) return byPen.id;
   const byName = operations.find((o) => o.name.trim().toLowerCase() === group.name.trim().toLowerCase());
   if (byName) return byName.id;
   const away = (o: Operation): number => {

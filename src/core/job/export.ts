@@ -1,7 +1,8 @@
 /** From a computed job to files: the neutral drawing, the formats, and what they are called. */
 
+import { pensOf } from '../document/pens';
 import type { Job, Operation } from '../document/schema';
-import type { Drawing, Layer } from '../formats/drawing';
+import type { Drawing, Frame, Layer } from '../formats/drawing';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { drawnBox, moveDrawable } from '../geometry/drawable';
 import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
@@ -19,15 +20,12 @@ export type ExportScope = {
 export const colourOf = (operation: Operation, job: Pick<Job, 'colourKey'>): string =>
   operation.colour ?? job.colourKey[operation.kind];
 
-/**
- * The drawing that is exported, or null when nothing would be in it. What is off, hidden or empty is not. A page that fits the work
- * has `roomMm` around it for the drawn line.
- */
+/** The drawing that is exported, or null when nothing would be in it. What is off, hidden or empty is not. */
 export function drawingOf(
   job: Job,
   result: JobResult,
   scope: ExportScope = { partIds: null },
-  roomMm = 0,
+  { page, origin, roomMm }: Frame = { page: job.export.page, origin: 'corner', roomMm: 0 },
 ): Drawing | null {
   const wanted = (partId: string) => scope.partIds === null || scope.partIds.includes(partId);
   const chosen = result.operations
@@ -36,12 +34,18 @@ export function drawingOf(
     .filter((o) => o.drawn.length > 0);
   const box = drawnBox(chosen.flatMap((o) => o.drawn));
   if (isEmptyBox(box)) return null;
-  const fitted = job.export.page === 'work';
-  const m = fitted ? translation(roomMm - box.minX, roomMm - box.minY) : translation(0, 0);
+  const fitted = page === 'work';
+  const width = fitted ? boxWidth(box) + 2 * roomMm : job.sheet.width;
+  const height = fitted ? boxHeight(box) + 2 * roomMm : job.sheet.height;
+  const corner = origin === 'middle' ? { x: -width / 2, y: -height / 2 } : { x: 0, y: 0 };
+  const m = fitted
+    ? translation(corner.x + roomMm - box.minX, corner.y + roomMm - box.minY)
+    : translation(corner.x, corner.y);
+  const pens = pensOf(job.operations);
   return {
     title: job.title,
-    width: fitted ? boxWidth(box) + 2 * roomMm : job.sheet.width,
-    height: fitted ? boxHeight(box) + 2 * roomMm : job.sheet.height,
+    width,
+    height,
     layers: chosen.map(
       ({ operation, drawn }): Layer => ({
         name: operation.name,
@@ -49,6 +53,7 @@ export function drawingOf(
         colour: colourOf(operation, job),
         tolerance: operation.kind === 'mark' ? job.export.markTolerance : job.export.arcTolerance,
         scan: operation.scan,
+        pen: pens.get(operation.id) ?? 1,
         drawn: drawn.map((d) => moveDrawable(d, m)),
       }),
     ),

@@ -90,7 +90,7 @@ export function* makeFiles(
   for (const id of formats) {
     yield { done: files.length + refused.length, of: formats.length };
     const format = writtenFormat(id);
-    const drawing = drawingOf(job, result, scope, format.room(job.export));
+    const drawing = drawingOf(job, result, scope, format.frame(job.export));
     if (!drawing) continue;
     const bytes = writeFile(drawing, id, job.export);
     const difference = differenceFrom(drawing, () => format.readBack(bytes), {

@@ -24,6 +24,10 @@ export const operationSchema = z.strictObject({
     'How a beam scans areas that are handed over as a whole; null when not given.',
   ),
   colour: about(colour.nullable().default(null), 'Colour in files; null follows the colour key.'),
+  pens: about(
+    z.array(z.int().min(1).max(LIMITS.pens)).max(LIMITS.pensOfOperation).default([]),
+    'Pens that stand for it in plotter files: it is written with the first, and read from all; empty follows the running order.',
+  ),
 });
 
 /** The colours the user's machine reads, by kind of operation. */
@@ -42,13 +46,17 @@ export const exportSchema = z.strictObject({
   ),
   arcTolerance: about(
     z.number().min(LIMITS.arcToleranceLeastMm).max(LIMITS.arcToleranceMostMm).default(0.02),
-    'How far lines and arcs in DXF may stray from the curves, in mm.',
+    'How far lines and arcs in DXF, and chords in plotter files, may stray from the curves, in mm.',
   ),
   markTolerance: about(
     z.number().min(LIMITS.arcToleranceLeastMm).max(LIMITS.arcToleranceMostMm).default(0.127),
     'The same for what is marked.',
   ),
   dxf: about(z.enum(['R12', '2000', '2007']).default('2007'), 'Version of DXF files.'),
+  plotterOrigin: about(
+    z.enum(['corner', 'middle', 'placed']).default('corner'),
+    'Where 0, 0 is in plotter files: the lower left corner of the work, its middle, or that of the sheet (`placed`).',
+  ),
   lineWidth: about(z.number().min(0.001).max(10).default(0.025), 'Width of lines drawn in SVG and PDF, in mm.'),
 });
 

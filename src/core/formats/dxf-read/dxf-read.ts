@@ -154,7 +154,7 @@ class DxfReader {
 
   private get claim(): SizeClaim {
     const [unit, mmPerUnit] = UNITS.get(this.insertUnits) ?? ['millimetres', 1];
-    return { unit, mmPerUnit, stated: UNITS.has(this.insertUnits) };
+    return { unit, mmPerUnit, stated: UNITS.has(this.insertUnits), measure: 'units' };
   }
 
   /** Walks the sections. Inserts of blocks that are not known yet wait for the end. */

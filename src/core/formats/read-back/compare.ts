@@ -53,9 +53,15 @@ function headDifference(
     return `has ${layers.length} operations in place of ${drawing.layers.length}`;
   for (const [i, layer] of drawing.layers.entries()) {
     const found = layers[i];
-    const isSame = keeps.names
-      ? cleanName(found?.name ?? '') === cleanName(layer.name)
-      : isShortened(layer.name, found?.name ?? '');
+    if (keeps.names === 'pens') {
+      if (found?.name !== String(layer.pen))
+        return `draws “${layer.name}” with pen ${found?.name ?? ''} in place of ${layer.pen}`;
+      continue;
+    }
+    const isSame =
+      keeps.names === 'whole'
+        ? cleanName(found?.name ?? '') === cleanName(layer.name)
+        : isShortened(layer.name, found?.name ?? '');
     if (!isSame) return `has “${found?.name ?? ''}” in place of “${layer.name}”`;
     if (found?.colour !== null && found?.colour.toLowerCase() !== layer.colour.toLowerCase())
       return `has “${layer.name}” in another colour`;
@@ -137,12 +143,17 @@ function itemsDifference(drawing: Drawing, items: Iterable<ReadItem>, keeps: For
 
 function itemDifference(wanted: Wanted, item: ReadItem, keeps: FormatKeeps): string | null {
   const tolerance = keeps.curves ? ROUNDING_MM : wanted.of.tolerance + ROUNDING_MM;
-  if (wanted.kind === 'dot') return dotDifference(wanted, item, keeps);
+  if (wanted.kind === 'dot') return dotDifference(wanted, item, keeps, wanted.of.tolerance);
   if (item.kind !== 'path') return 'is a dot';
   if (item.filled !== wanted.filled) return wanted.filled ? 'is not filled' : 'is filled';
   if (item.paths.length !== wanted.paths.length) return 'has other holes';
   for (const [i, path] of wanted.paths.entries()) {
     const read = item.paths[i] as ReadPath;
+    if (keeps.gridMm !== null) {
+      const strays = strayingOnGrid(path, read, wanted.of.tolerance, keeps.gridMm);
+      if (strays) return strays;
+      continue;
+    }
     if (read.closed !== path.closed) return path.closed ? 'is open' : 'is closed';
     const isCurved = path.segments.some((s) => s.kind === 'cubic' || s.kind === 'quadratic');
     const strays = keeps.curves || !isCurved ? strayingKept(path, read) : strayingWithin(path, read, tolerance);
@@ -155,6 +166,18 @@ function itemDifference(wanted: Wanted, item: ReadItem, keeps: FormatKeeps): str
   return null;
 }
 
+/**
+ * What a path of chords on a grid is not. Its length is not looked at: rounding every place makes it longer or shorter by what
+ * nobody chose.
+ */
+function strayingOnGrid(path: Path, read: ReadPath, toleranceMm: number, gridMm: number): string | null {
+  const end = read.pieces.at(-1) ?? read;
+  if (path.closed && (end.x !== read.x || end.y !== read.y)) return 'is open';
+  const isStraight = path.segments.every((s) => s.kind === 'line');
+  const strays = strayingWithin(path, read, (isStraight ? 0 : toleranceMm) + gridMm * Math.SQRT1_2);
+  return strays && strayingWords(strays);
+}
+
 const strayingWords = ({ x, y, mm }: Straying): string =>
   Number.isFinite(mm) ? `is ${mm.toFixed(3)} mm off at ${x.toFixed(2)}, ${y.toFixed(2)}` : 'is another path';
 
@@ -162,8 +185,10 @@ function dotDifference(
   { x, y, r }: Extract<Wanted, { kind: 'dot' }>,
   item: ReadItem,
   keeps: FormatKeeps,
+  toleranceMm: number,
 ): string | null {
-  const isAs = (value: number, wanted: number) => Math.abs(value - wanted) <= ROUNDING_MM;
+  const within = keeps.gridMm === null ? ROUNDING_MM : keeps.gridMm / 2 + ROUNDING_MM;
+  const isAs = (value: number, wanted: number) => Math.abs(value - wanted) <= within;
   if (item.kind === 'dot') {
     if (r !== null && keeps.circles === 'paths') return 'is a point';
     if ((item.r === null) !== (r === null)) return r === null ? 'is a circle' : 'is a point';
@@ -172,6 +197,7 @@ function dotDifference(
   }
   const [path] = item.paths;
   if (r === null || keeps.circles === 'circles' || !path || item.paths.length > 1) return 'is no dot';
+  if (keeps.gridMm !== null) return strayingOnGrid(circleAbout(x, y, r), path, toleranceMm, keeps.gridMm);
   if (!path.closed || item.filled) return 'is no circle';
   const strays = strayingKept(circleAbout(x, y, r), path);
   return strays ? strayingWords(strays) : null;

@@ -55,10 +55,15 @@ export type FormatKeeps = {
   readonly curves: boolean;
   /** Areas as such; otherwise their outlines. */
   readonly areas: boolean;
-  /** Names of layers as they are; otherwise with signs and letters replaced, and cut. */
-  readonly names: boolean;
+  /** Names of layers as they are, or with signs and letters replaced, and cut; or only the number of their pen. */
+  readonly names: 'whole' | 'cut' | 'pens';
   /** How dots that are circles are written. */
   readonly circles: 'circles' | 'paths';
+  /**
+   * Width of the grid that every place is rounded to, in mm, in formats that have nothing but chords and do not say which lines
+   * are closed; null where places are exact.
+   */
+  readonly gridMm: number | null;
 };
 
 /** What the file is not: it can't be read as what we write. */

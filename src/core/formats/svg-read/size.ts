@@ -37,6 +37,7 @@ export function sizeOf(root: SvgElement) {
     unit: UNIT_NAMES[unit || 'px'] ?? (UNIT_NAMES.px as string),
     mmPerUnit: MM_PER_PIXEL * Math.sqrt(Math.abs(determinant(matrix))),
     stated: unit !== '' && unit !== 'px',
+    measure: 'pixels',
   };
   return {
     claim,
