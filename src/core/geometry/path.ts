@@ -97,8 +97,7 @@ const ROUNDING_MM = 1e-5;
  */
 export function joinedExactly(path: Path, within = ROUNDING_MM): Path {
   const { segments, closed } = path;
-  const firstBefore = closed ? segments[segments.length - 1] : undefined;
-  if (segments.every((s, i) => !isTiny(s, DROPPED_MM) && meets(i > 0 ? segments[i - 1] : firstBefore, s))) return path;
+  if (isJoinedExactly(path)) return path;
   const out: Segment[] = [];
   for (const s of segments) if (!isTiny(s, DROPPED_MM)) out.push(startingAtEnd(out[out.length - 1], s, within));
   const [first, last] = [out[0], out[out.length - 1]];
@@ -106,6 +105,18 @@ export function joinedExactly(path: Path, within = ROUNDING_MM): Path {
   if (closed && !meets(last, first) && gapBetween(last, first) <= within)
     out[out.length - 1] = withEnds(last, { x: last.x0, y: last.y0 }, { x: first.x0, y: first.y0 });
   return { segments: out, closed };
+}
+
+/** Whether every segment starts where the one before ends, and none is too short. */
+function isJoinedExactly({ segments, closed }: Path): boolean {
+  // One loop, since everything that is moved or measured goes through here.
+  let before = closed ? segments[segments.length - 1] : undefined;
+  for (const s of segments) {
+    if (before !== undefined && (before.x1 !== s.x0 || before.y1 !== s.y0)) return false;
+    if (isTiny(s, DROPPED_MM)) return false;
+    before = s;
+  }
+  return true;
 }
 
 const gapBetween = (before: Segment, s: Segment): number => Math.hypot(before.x1 - s.x0, before.y1 - s.y0);
