@@ -141,6 +141,31 @@ test('layers become operations, pasted drawings arrive, and Ctrl Z takes it all 
   await expect(findings(page).getByText('58 × 38')).toHaveCount(0);
 });
 
+test('what was copied last is pasted: words from elsewhere as lettering, parts as parts', async ({ page }) => {
+  await newJob(page, 'Pasted');
+  const paste = (text: string) =>
+    page.evaluate((words) => {
+      const transfer = new DataTransfer();
+      transfer.setData('text/plain', words);
+      window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: transfer, cancelable: true, bubbles: true }));
+    }, text);
+  await paste('Bean bed\nnorth');
+  await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue('Bean bed\nnorth');
+  const parts = findings(page).getByRole('button', { name: /^Bean bed/ });
+  await expect(parts).toHaveCount(1);
+  // Copied here and pasted with keys: the part once, and no words beside it.
+  await parts.first().click();
+  await page.keyboard.press('Control+c');
+  await page.keyboard.press('Control+v');
+  await expect(parts).toHaveCount(2);
+  await paste('in;sp1;pu0,0;pd400,400;'.toUpperCase());
+  await expect(page.getByRole('dialog').getByText('HPGL')).toBeVisible();
+  await page.keyboard.press('Escape');
+  // Into a field they are words of the field.
+  await page.getByRole('textbox', { name: 'Words' }).press('Control+v');
+  await expect(parts).toHaveCount(2);
+});
+
 test('several files come one after the other, also when one is no drawing', async ({ page }) => {
   await newJob(page, 'Several');
   const square = (mm: number) =>

@@ -25,7 +25,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Ctrl or Cmd Z', 'undo; with Shift redo'],
   ['V', 'while held: the sheet as cut (at station Fill: as filled), or back to the drawing'],
   ['D', 'duplicate'],
-  ['Ctrl or Cmd C, X, V', 'copy, cut and paste, into another job too'],
+  ['Ctrl or Cmd C, X, V', 'copy, cut and paste, into another job too; words and drawings from elsewhere'],
   ['Ctrl or Cmd A', 'select all parts'],
   ['E', 'export'],
   ['?', 'this list'],

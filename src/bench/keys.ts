@@ -5,7 +5,7 @@ import { removeMember, removeParts } from '@/core/commands/parts';
 import { STATIONS, stationOf } from '@/core/inspect/stations';
 import { nudgeChosenBridge, removeChosenBridge } from './bridge-edits';
 import { chosenNow, moveBy } from './chosen';
-import { copyChosen, cutChosen, duplicateChosen, pasteCopied } from './clipboard';
+import { duplicateChosen } from './clipboard';
 import { removeChosenDot } from './dot-edits';
 import { goInside, goToWords } from './inside';
 import { chooseNext, deleteNodes, nudgeNodes } from './nodes/tools';
@@ -158,9 +158,6 @@ export function useBenchKeys(showKeys: () => void): void {
     e.preventDefault();
     selectAll();
   });
-  useKey('mod+c', () => copyChosen());
-  useKey('mod+x', () => cutChosen());
-  useKey('mod+v', () => pasteCopied());
   useKey('d', () => duplicateChosen());
   useKey('e', () => goToStation('prove'));
   useKey(

@@ -1,6 +1,6 @@
 /** Copy, cut, paste and duplicate at the bench. */
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
-import { copyChosen, cutChosen, duplicateChosen, pasteCopied } from '../../src/bench/clipboard';
+import { copiedWords, copyChosen, cutChosen, duplicateChosen, pasteCopied, pasteText } from '../../src/bench/clipboard';
 import { change, select, selectedParts, selectParts, undo, useBench } from '../../src/bench/store';
 import { now, openJob } from '../support/bench';
 import { rectangle } from '../support/commands';
@@ -53,6 +53,21 @@ describe('what is copied', () => {
     pasteCopied();
     expect(now().parts[1]?.members.map((m) => m.kind)).toEqual(['rectangle', 'lettering']);
     expect(state().selection).toEqual({ partId: 'b', memberId: now().parts[1]?.members[1]?.id, others: [] });
+  });
+
+  test('has its words for other programs, and theirs become lettering', () => {
+    expect(copiedWords()).toBe('');
+    selectParts(['a', 'b']);
+    copyChosen();
+    expect(copiedWords()).toBe('Oak');
+    select('a', 'r');
+    copyChosen();
+    expect(copiedWords()).toBe('');
+    pasteText('Elm');
+    expect(now().parts.at(-1)?.members).toMatchObject([{ kind: 'lettering', text: 'Elm' }]);
+    expect(state().selection.partId).toBe('part-1');
+    pasteText(' ');
+    expect(state().said).toBe('There are no words to paste.');
   });
 
   test('is taken out when it is cut, but what is locked stays', () => {

@@ -1,7 +1,7 @@
 /** Copying and putting in again, in the same job and in another. */
 import { describe, expect, test } from 'vitest';
 import { memberOf } from '../../src/core/commands/changed';
-import { type Copied, copyOf, paste, readCopied } from '../../src/core/commands/paste';
+import { type Copied, copyOf, paste, pasteWords, readCopied } from '../../src/core/commands/paste';
 import { checkJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
 import { LIMITS } from '../../src/core/limits';
@@ -249,4 +249,36 @@ test('of nothing nothing is copied, and what is no copy is not read', () => {
   // What an older Needlefile copied is read as its jobs are.
   const old = { format: 1, sheet: { width: 300, height: 200 }, parts: [{ id: 'p', members: [rectangle('r', 5)] }] };
   expect(readCopied({ document: old, partIds: ['p'], memberId: null })?.document.parts[0]?.placement.x).toBe(5);
+});
+
+describe('words from elsewhere', () => {
+  test('become lettering of their own, in lines, beside what lies there', () => {
+    const job = sign();
+    const done = pasteWords(job, '  Bean\tBed \r\nnorth\r\n', null);
+    expect(done.sentence).toBeNull();
+    const made = partIn(done.job, done.chosen.partIds[0] as string);
+    expect(made.members.map((m) => m.kind === 'lettering' && m.text)).toEqual(['Bean Bed\nnorth']);
+    expect(valid(done.job).parts).toHaveLength(4);
+    const again = pasteWords(done.job, 'more', null);
+    const placed = [done, again].map((d) => partIn(d.job, d.chosen.partIds[0] as string).placement);
+    expect(placed[0]).not.toEqual(placed[1]);
+  });
+
+  test('are set as those of the part that is chosen', () => {
+    const done = pasteWords(sign(), 'Elm', 'words');
+    const made = partIn(done.job, done.chosen.partIds[0] as string).members[0];
+    expect(made).toMatchObject({ kind: 'lettering', text: 'Elm', face: 'Poppins', size: { by: 'capital', mm: 10 } });
+  });
+
+  test('of nothing, and into a full job, are refused', () => {
+    const job = sign();
+    expect(pasteWords(job, ' \n\u0000', null)).toMatchObject({ job, sentence: 'There are no words to paste.' });
+    const full = jobWith(Array.from({ length: LIMITS.parts }, (_, i) => partOf([rectangle('r', 5)], { id: `p${i}` })));
+    expect(pasteWords(full, 'one more', null)).toMatchObject({
+      job: full,
+      sentence: `A job has up to ${LIMITS.parts} parts.`,
+    });
+    const long = pasteWords(job, 'x'.repeat(LIMITS.letteringStoredCharacters + 5), null);
+    expect(valid(long.job).parts).toHaveLength(4);
+  });
 });

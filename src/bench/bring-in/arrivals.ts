@@ -1,40 +1,67 @@
-/** Files dropped on the window, and drawings pasted into it. */
+/** What comes from outside the page: files dropped on the window, and what is on the clipboard, of ours or of other programs. */
 import { useEffect } from 'react';
+import { copiedWords, copyChosen, cutChosen, pasteCopied, pasteText } from '../clipboard';
 import { bringIn, bringInFiles } from './bring-in';
+
+/** Marks a clipboard that holds parts of ours; what was copied elsewhere since then has no such mark. */
+const MARK = 'application/x-needlefile';
 
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
-/** Whether pasted words look like a drawing. */
-const isDrawing = (text: string): boolean => /<svg[\s>]/i.test(text) || /^\s*0\s*\r?\n\s*SECTION/.test(text);
+/** Whether the clipboard is meant for something else: a field, words that are marked, a dialog. */
+const isElsewhere = (event: ClipboardEvent): boolean =>
+  isTyping(event.target) || document.querySelector('[aria-modal="true"]') !== null;
 
-/** Listens for files that are dropped on the page or pasted into it. */
+/** Whether pasted words look like a drawing. */
+const isDrawing = (text: string): boolean =>
+  /<svg[\s>]/i.test(text) ||
+  /^\s*0\s*\r?\n\s*SECTION/.test(text) ||
+  /^\s*IN;\s*(?:[A-Z]{2}[\d\s.,-]*;\s*)*P[UDA]/.test(text);
+
+const drop = (event: DragEvent) => {
+  const files = [...(event.dataTransfer?.files ?? [])];
+  if (files.length === 0) return;
+  event.preventDefault();
+  void bringInFiles(files);
+};
+
+const dragOver = (event: DragEvent) => {
+  if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
+};
+
+/** Copying and cutting what is chosen, which other programs get the words of. */
+const copyBy = (take: () => boolean) => (event: ClipboardEvent) => {
+  const isMarked = (window.getSelection()?.toString() ?? '') !== '';
+  if (isElsewhere(event) || isMarked || !take()) return;
+  event.preventDefault();
+  event.clipboardData?.setData(MARK, '1');
+  event.clipboardData?.setData('text/plain', copiedWords());
+};
+
+const paste = (event: ClipboardEvent) => {
+  if (isElsewhere(event)) return;
+  event.preventDefault();
+  const data = event.clipboardData;
+  const files = [...(data?.files ?? [])];
+  const text = data?.getData('text/plain') ?? '';
+  if (data?.types.includes(MARK)) pasteCopied();
+  else if (files.length > 0) void bringInFiles(files);
+  else if (isDrawing(text)) void bringIn('Pasted drawing', new TextEncoder().encode(text));
+  else if (text.trim() !== '') pasteText(text);
+  else pasteCopied();
+};
+
+const copy = copyBy(copyChosen);
+const cut = copyBy(cutChosen);
+
+/** Listens for files that are dropped on the page, and for the clipboard. */
 export function useArrivals(): void {
   useEffect(() => {
-    const over = (event: DragEvent) => {
-      if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
-    };
-    const drop = (event: DragEvent) => {
-      const files = [...(event.dataTransfer?.files ?? [])];
-      if (files.length === 0) return;
-      event.preventDefault();
-      void bringInFiles(files);
-    };
-    const paste = (event: ClipboardEvent) => {
-      if (isTyping(event.target)) return;
-      const files = [...(event.clipboardData?.files ?? [])];
-      const text = event.clipboardData?.getData('text/plain') ?? '';
-      if (files.length === 0 && !isDrawing(text)) return;
-      event.preventDefault();
-      void (files.length > 0 ? bringInFiles(files) : bringIn('Pasted drawing', new TextEncoder().encode(text)));
-    };
-    window.addEventListener('dragover', over);
-    window.addEventListener('drop', drop);
-    window.addEventListener('paste', paste);
+    const listened = Object.entries({ dragover: dragOver, drop, copy, cut, paste }) as [string, EventListener][];
+    for (const [name, listener] of listened) window.addEventListener(name, listener);
     return () => {
-      window.removeEventListener('dragover', over);
-      window.removeEventListener('drop', drop);
-      window.removeEventListener('paste', paste);
+      for (const [name, listener] of listened) window.removeEventListener(name, listener);
     };
   }, []);
 }

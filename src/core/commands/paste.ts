@@ -1,15 +1,16 @@
 /** Copying parts and members and putting them in again, in the same job or another. */
 
 import { checkJob } from '../document/read';
-import { JOB_FORMAT, type Job, jobSchema, type Operation, type Part } from '../document/schema';
+import { JOB_FORMAT, type Job, jobSchema, type Lettering, type Operation, type Part } from '../document/schema';
 import { LIMITS } from '../limits';
 import { partMatrix, placementOf } from '../prepare/placement';
+import { cutTo, keepable } from '../units/text';
 import { changed, type Done, type MiddleOf, memberOf, partOf, plain } from './changed';
 import { type Chosen, moveChosen } from './chosen';
 import { betweenParts, inCoordinates } from './coordinates';
 import { newPart } from './defaults';
 import { freeId } from './ids';
-import { relinked } from './parts';
+import { addPart, relinked } from './parts';
 
 /**
  * What was copied: a job by itself that holds the parts and all they refer to, and which of them were chosen; or the part that a
@@ -128,6 +129,38 @@ export function paste(job: Job, copied: Copied, into: string | null, middleOf: M
     }
   });
   const chosen = { partIds: partIds.map((id) => ids.get(id) as string), memberId: null };
+  return { job: besideOthers(put, job, chosen), chosen, sentence: null };
+}
+
+/**
+ * Put words into a job as lettering of its own, set as those of the part `like` are, or as new ones; beside what lies in its place
+ * already.
+ */
+export function pasteWords(job: Job, text: string, like: string | null): Pasted {
+  const nothing: Chosen = { partIds: [], memberId: null };
+  const lines = keepable(text.replace(/\r\n?/g, '\n').replace(/\t/g, ' ')).split('\n');
+  const words = cutTo(
+    lines
+      .map((line) => line.trimEnd())
+      .join('\n')
+      .trim(),
+    LIMITS.letteringStoredCharacters,
+  );
+  if (words === '') return { job, chosen: nothing, sentence: 'There are no words to paste.' };
+  if (job.parts.length >= LIMITS.parts)
+    return { job, chosen: nothing, sentence: `A job has up to ${LIMITS.parts} parts.` };
+  const model = partOf(job, like)?.members.find((m): m is Lettering => m.kind === 'lettering');
+  const { job: added, partId, memberId } = addPart(job, 'lettering');
+  const put = changed(added, (draft) => {
+    const lettering = memberOf(draft, partId, memberId);
+    if (lettering?.kind !== 'lettering') return;
+    if (model) {
+      const { face, weight, italic, size, letterSpacing, lineSpacing, align } = plain(model);
+      Object.assign(lettering, { face, weight, italic, size, letterSpacing, lineSpacing, align });
+    }
+    lettering.text = words;
+  });
+  const chosen = { partIds: [partId], memberId: null };
   return { job: besideOthers(put, job, chosen), chosen, sentence: null };
 }
 
