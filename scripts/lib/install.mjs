@@ -11,6 +11,7 @@ const MARKS = {
   chromium: () => fs.existsSync('/usr/bin/chromium'),
   'python3-ezdxf': () => fs.existsSync('/usr/lib/python3/dist-packages/ezdxf'),
   'python3-shapely': () => fs.existsSync('/usr/lib/python3/dist-packages/shapely'),
+  'python3-cairo': () => fs.existsSync('/usr/lib/python3/dist-packages/cairo'),
   'librsvg2-bin': () => fs.existsSync('/usr/bin/rsvg-convert'),
   'poppler-utils': () => fs.existsSync('/usr/bin/pdftocairo'),
   qpdf: () => fs.existsSync('/usr/bin/qpdf'),
@@ -25,6 +26,7 @@ const MARKS = {
 export const CHECKERS = [
   'python3-ezdxf',
   'python3-shapely',
+  'python3-cairo',
   'librsvg2-bin',
   'poppler-utils',
   'qpdf',

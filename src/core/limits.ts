@@ -79,6 +79,12 @@ export const LIMITS = {
   unusedAssetDays: 30,
   /** Longest that the page waits for an answer of the server, in seconds. */
   answerSeconds: 60,
+  /** Pages of a file that are offered. */
+  pages: 500,
+  /** Operators of a page that are read. */
+  pageOperators: 500_000,
+  /** Lines and curves of a page that its small picture shows. */
+  pagePictureSegments: 20_000,
   /** Longest that reading a drawing may take, in seconds. */
   readSeconds: 60,
   /** Elements of a drawing, those it repeats included, and how deep they may lie in each other. */

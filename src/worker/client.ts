@@ -5,7 +5,7 @@ import { LIMITS } from '../core/limits';
 import { ASKED_OF_DOCUMENTS, type AskedOfDocument, type Computing, type WorkerApi } from './api';
 import { DocumentSender } from './documents';
 import type { ReaderApi } from './reader';
-import type { FilePreview } from './reading';
+import type { FilePreview, PagePicture } from './reading';
 
 let connected: Computing | null = null;
 
@@ -41,9 +41,10 @@ export const computeWith = (answering: Computing): void => {
   connected = answering;
 };
 
-/** Read a file in a worker of its own. Stopping, or taking longer than the limit, ends that worker whatever it does. */
+/** Read a page of a file, from 0, in a worker of its own. Stopping, or taking longer than the limit, ends that worker whatever it does. */
 export function readingFile(
   bytes: Uint8Array,
+  page: number,
   progress: (share: number) => void,
 ): { done: Promise<FilePreview>; stop: () => void } {
   const worker = new Worker(new URL('./reader.ts', import.meta.url), { type: 'module', name: 'needlefile-reader' });
@@ -65,7 +66,27 @@ export function readingFile(
     fail('This file could not be read: it asks for more than there is room for. Nothing was changed.');
   worker.onerror = gaveUp;
   wrap<ReaderApi>(worker)
-    .preview(bytes, proxy(progress))
+    .preview(bytes, page, proxy(progress))
     .then((preview) => settle(preview), gaveUp);
   return { done, stop: () => fail('Stopped. Nothing was changed.') };
+}
+
+/**
+ * Small pictures of pages of a file, made one after the other in a worker of its own; the function given back ends it. It ends by
+ * itself when all are there, or no more come.
+ */
+export function picturingPages(
+  bytes: Uint8Array,
+  range: { readonly from: number; readonly to: number },
+  put: (picture: PagePicture) => void,
+): () => void {
+  const worker = new Worker(new URL('./reader.ts', import.meta.url), { type: 'module', name: 'needlefile-pages' });
+  const end = () => {
+    clearTimeout(timer);
+    worker.terminate();
+  };
+  const timer = setTimeout(end, LIMITS.readSeconds * 1000);
+  worker.onerror = end;
+  wrap<ReaderApi>(worker).pictures(bytes, range.from, range.to, proxy(put)).then(end, end);
+  return end;
 }

@@ -2,12 +2,12 @@
 import { expose } from 'comlink';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
-import { type FilePreview, previewFile } from './reading';
+import { type FilePreview, type PagePicture, picturePages, previewFile } from './reading';
 
 const engine = () => loadWasmEngine().catch(() => scriptEngine);
 
 const api = {
-  preview: (bytes: Uint8Array, progress: (share: number) => void): Promise<FilePreview> => {
+  preview: (bytes: Uint8Array, page: number, progress: (share: number) => void): Promise<FilePreview> => {
     let last = 0;
     const report = (share: number) => {
       // Every hundredth is enough to be told.
@@ -15,8 +15,10 @@ const api = {
       last = share;
       progress(share);
     };
-    return previewFile(bytes, report, engine);
+    return previewFile(bytes, { page, progress: report }, engine);
   },
+  pictures: (bytes: Uint8Array, from: number, to: number, put: (picture: PagePicture) => void): Promise<void> =>
+    picturePages(bytes, { from, to }, put),
 };
 
 /** What the page asks of the worker that reads files. */

@@ -1,13 +1,14 @@
 /** A file looked at before it is brought in: what is in it, drawn for a preview, and the drawing to be kept. */
 import { withoutClips } from '../core/formats/clip';
 import { writeFound } from '../core/formats/found-file';
-import { readDrawing } from '../core/formats/read';
-import type { ReadText, SizeClaim } from '../core/formats/read-drawing';
+import { openDrawing } from '../core/formats/read';
+import type { ReadDrawing, ReadText, SizeClaim } from '../core/formats/read-drawing';
 import { type SizeChoice, sizeChoices } from '../core/formats/size';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
-import { type Path, regionBox } from '../core/geometry/path';
+import { countSegments, type Path, regionBox } from '../core/geometry/path';
 import { pathData } from '../core/geometry/path-data';
 import { type Box, boxHeight, boxWidth } from '../core/geometry/point';
+import { LIMITS } from '../core/limits';
 
 /** A group of a drawing that is brought in, as the dialog shows it. */
 export type FoundGroupView = {
@@ -36,40 +37,53 @@ export type Looked = {
   readonly notes: readonly string[];
   /** The drawing as it is kept. */
   readonly drawing: string;
+  /** How many pages the file has, and the number of this one, from 0. */
+  readonly pages: number;
+  readonly page: number;
+};
+
+/** A page as small as a stamp: its size in mm, and what it draws as path data, y upwards. */
+export type PagePicture = {
+  readonly page: number;
+  readonly width: number;
+  readonly height: number;
+  readonly filled: string;
+  readonly lines: string;
 };
 
 /** What is in a file, or a sentence why it can't be read. */
 export type FilePreview = Looked | { readonly ok: false; readonly sentence: string };
 
-/** Places told apart in a preview of the whole, in thousands across. */
+/** Places told apart in a preview of the whole, in thousands across; in a small picture. */
 const PREVIEW_DIGITS = 4;
+const SMALL_DIGITS = 3;
 
-/** Reads a file and says what is in it. `engine` is asked for only where a drawing has clips. */
+/** Digits behind the point by which so many powers of ten are told apart across a size in mm. */
+const digitsFor = (sizeMm: number, powers: number): number =>
+  Math.min(6, Math.max(0, powers - Math.floor(Math.log10(Math.max(sizeMm, 1e-3)))));
+
+/** Reads a page of a file and says what is in it. `engine` is asked for only where a drawing has clips. */
 export async function previewFile(
   bytes: Uint8Array,
-  progress: (share: number) => void,
+  { page, progress }: { readonly page: number; readonly progress: (share: number) => void },
   engine: () => Promise<ClipEngine>,
 ): Promise<FilePreview> {
-  const reading = readDrawing(bytes, progress);
+  const opened = await openDrawing(bytes);
+  if (!opened.ok) return opened;
+  const { pages } = opened;
+  const reading = await opened.read(Math.min(page, pages - 1), progress);
+  await opened.close();
   if (!reading.ok) return reading;
   const found = reading.found.clips.length > 0 ? withoutClips(reading.found, await engine()) : reading.found;
-  if (found.shapes.length === 0 && found.texts.length === 0) {
-    const unreadKinds = found.unread.map(({ kind, count }) => `${count} ${kind}`).join(', ');
-    const why = found.notes[0] ? ` ${found.notes[0]}` : '';
-    return {
-      ok: false,
-      sentence: unreadKinds
-        ? `There are no outlines in this file. It holds ${unreadKinds}.${why}`
-        : `There is no drawing in this file.${why}`,
-    };
-  }
+  // Of several pages another may have something on it.
+  if (found.shapes.length === 0 && found.texts.length === 0 && pages === 1) return nothingIn(found);
   const box = regionBox(found.shapes.flatMap((s) => s.paths));
-  const digits = Math.max(0, PREVIEW_DIGITS - Math.floor(Math.log10(Math.max(boxWidth(box), boxHeight(box), 1e-3))));
+  const digits = digitsFor(Math.max(boxWidth(box), boxHeight(box)), PREVIEW_DIGITS);
   const groups = found.groups.map((group, i): FoundGroupView => {
     const shapes = found.shapes.filter((s) => s.group === i);
     const paths: Path[] = shapes.flatMap((s) => s.paths);
     const words = found.texts.filter((t) => t.group === i).length;
-    return { ...group, shapes: shapes.length, words, d: pathData(paths, null, Math.min(6, digits)) };
+    return { ...group, shapes: shapes.length, words, d: pathData(paths, null, digits) };
   });
   return {
     ok: true,
@@ -82,5 +96,51 @@ export async function previewFile(
     unread: found.unread,
     notes: found.notes,
     drawing: writeFound(found),
+    pages,
+    page,
   };
+}
+
+function nothingIn({ unread, notes }: ReadDrawing): FilePreview {
+  const unreadKinds = unread.map(({ kind, count }) => `${count} ${kind}`).join(', ');
+  const why = notes[0] ? ` ${notes[0]}` : '';
+  return {
+    ok: false,
+    sentence: unreadKinds
+      ? `There are no outlines in this file. It holds ${unreadKinds}.${why}`
+      : `There is no drawing in this file.${why}`,
+  };
+}
+
+/** Small pictures of the pages of a file from one number up to another, one by one as they are read. */
+export async function picturePages(
+  bytes: Uint8Array,
+  { from, to }: { readonly from: number; readonly to: number },
+  put: (picture: PagePicture) => void,
+): Promise<void> {
+  const opened = await openDrawing(bytes);
+  if (!opened.ok) return;
+  for (let page = from; page < Math.min(to, opened.pages); page++) {
+    const reading = await opened.read(page, () => {});
+    if (reading.ok) put(pictureOf(reading.found, page));
+  }
+  await opened.close();
+}
+
+function pictureOf({ shapes, page: paper }: ReadDrawing, page: number): PagePicture {
+  const box = regionBox(shapes.flatMap((s) => s.paths));
+  const { width, height } = paper ?? { width: Math.max(1, box.maxX), height: Math.max(1, box.maxY) };
+  const digits = digitsFor(Math.max(width, height), SMALL_DIGITS);
+  let room = LIMITS.pagePictureSegments;
+  const within = shapes.filter((s) => {
+    room -= countSegments(s.paths);
+    return room >= 0;
+  });
+  const drawn = (isFilled: boolean) =>
+    pathData(
+      within.filter((s) => (s.fill !== null) === isFilled).flatMap((s) => s.paths),
+      null,
+      digits,
+    );
+  return { page, width, height, filled: drawn(true), lines: drawn(false) };
 }

@@ -21,7 +21,7 @@ type Reading = { progress: (share: number) => void; done: (preview: FilePreview)
 /** Files that are being read, in order. */
 const readings: Reading[] = [];
 const reader = {
-  preview: (_bytes: Uint8Array, progress: (share: number) => void) =>
+  preview: (_bytes: Uint8Array, _page: number, progress: (share: number) => void) =>
     new Promise<FilePreview>((resolve) => {
       readings.push({ progress, done: resolve });
     }),
@@ -30,11 +30,7 @@ let workers: Started[];
 
 const SVG =
   '<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><path d="M0 0h20v10h-20z"/></svg>';
-const look = await previewFile(
-  new TextEncoder().encode(SVG),
-  () => {},
-  async () => wasmEngine,
-);
+const look = await previewFile(new TextEncoder().encode(SVG), { page: 0, progress: () => {} }, async () => wasmEngine);
 if (!look.ok) throw new Error(look.sentence);
 const choices = { factor: 1, operations: look.groups.map(() => 'cut') };
 

@@ -12,7 +12,7 @@ import { POST } from '../../src/app/api/assets/route';
 import { pinIsland, pinnedBridge } from '../../src/core/commands/bridges';
 import { checkJob, readJob } from '../../src/core/document/read';
 import { writeFound } from '../../src/core/formats/found-file';
-import { readDrawing } from '../../src/core/formats/read';
+import { openDrawing, readDrawing } from '../../src/core/formats/read';
 import type { ReadDrawing } from '../../src/core/formats/read-drawing';
 import { closedPath } from '../../src/core/geometry/path';
 import { pathData } from '../../src/core/geometry/path-data';
@@ -40,10 +40,12 @@ import { clearUnusedAssets, keepAsset } from '../../src/server/assets';
 import { assets } from '../../src/server/schema';
 import { bridgesView } from '../../src/worker/bridge-view';
 import { readingFile } from '../../src/worker/client';
+import { type PagePicture, picturePages } from '../../src/worker/reading';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { tiesOf } from '../support/notes';
 import { ownDatabase } from '../support/own-database';
+import { pdfOf } from '../support/pdf';
 import { workersAnswer } from '../support/workers';
 
 type Name = keyof typeof LIMITS;
@@ -492,11 +494,39 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     await expect(call(API.listMaterials, {}, null)).rejects.toThrow('The server is away.');
     expect(limited).toEqual([7_000]);
   },
+  pages: async () => {
+    limits.pages = 2;
+    const [three, two] = [3, 2].map((n) => pdfOf(listOf(n, () => ({ content: '0 0 m 9 9 l S' }))));
+    for (const bytes of [three, two])
+      expect(await openDrawing(bytes as Uint8Array)).toMatchObject({ ok: true, pages: 2 });
+  },
+  pageOperators: async () => {
+    const notes = async () => {
+      const opened = await openDrawing(pdfOf([{ content: '0 0 m 9 9 l S '.repeat(10) }]));
+      const read = opened.ok ? await opened.read(0, () => {}) : opened;
+      return read.ok && read.found.notes.length;
+    };
+    expect(await notes()).toBe(0);
+    limits.pageOperators = 9;
+    expect(await notes()).toBe(1);
+  },
+  pagePictureSegments: async () => {
+    const lines = async () => {
+      const pictures: PagePicture[] = [];
+      const bytes = pdfOf([{ content: '0 0 m 9 9 l S 0 0 m 9 0 l S' }]);
+      await picturePages(bytes, { from: 0, to: 1 }, (picture) => pictures.push(picture));
+      return pictures[0]?.lines.match(/M/g)?.length;
+    };
+    limits.pagePictureSegments = 2;
+    expect(await lines()).toBe(2);
+    limits.pagePictureSegments = 1;
+    expect(await lines()).toBe(1);
+  },
   readSeconds: async () => {
     limits.readSeconds = 7;
     vi.useFakeTimers();
     const [worker] = [workersAnswer({ preview: () => new Promise(() => {}) })];
-    const { done } = readingFile(new Uint8Array(1), () => {});
+    const { done } = readingFile(new Uint8Array(1), 0, () => {});
     await vi.advanceTimersByTimeAsync(6_999);
     expect(worker[0]?.ended).toBe(false);
     await vi.advanceTimersByTimeAsync(1);

@@ -65,11 +65,7 @@ describe('a file is', () => {
       utf8('0 section of words about svg'),
       `This is no drawing that can be read here. Bring in an ${READ_FORMATS_SAID} file.`,
     ],
-    [
-      'a PDF',
-      latin1('%PDF-1.4 <svg></svg>'),
-      `This file is a PDF. PDF files can’t be brought in yet; save it as ${READ_FORMATS_SAID}.`,
-    ],
+    ['a PDF', latin1('%PDF-1.4 <svg></svg>'), 'This file has pages, which are read one by one.'],
     [
       'a PNG',
       latin1('\x89PNG\r\n'),

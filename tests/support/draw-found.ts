@@ -36,7 +36,10 @@ export function drawFound(found: ReadDrawing): string {
         ` stroke-miterlimit="${stroke.miter}"${stroke.dashesMm.length > 0 ? ` stroke-dasharray="${stroke.dashesMm.join(' ')}" stroke-dashoffset="${stroke.dashOffsetMm}"` : ''}`
       : '';
     const area = fill ? ` fill="${fill.colour}" fill-rule="${fill.rule}"` : ' fill="none"';
-    return `<path d="${pathData(shape.paths, height, 9)}"${area}${line}${chain(shape.clips)}/>`;
+    // A group around it for each clip: not every renderer clips clips of clips.
+    const open = shape.clips.map((clip) => `<g clip-path="url(#c${clip})">`).join('');
+    const path = `<path d="${pathData(shape.paths, height, 9)}"${area}${line}/>`;
+    return open + path + '</g>'.repeat(shape.clips.length);
   };
   const body = found.shapes.map(draw).join('\n');
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}mm" height="${height}mm" viewBox="0 0 ${width} ${height}"><defs>${defs.join('')}</defs>\n${body}</svg>`;

@@ -15,12 +15,7 @@ import { jobWith } from '../support/jobs';
 const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 const svg = (body: string): Uint8Array =>
   bytesOf(`<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60">${body}</svg>`);
-const look = (bytes: Uint8Array) =>
-  previewFile(
-    bytes,
-    () => {},
-    async () => wasmEngine,
-  );
+const look = (bytes: Uint8Array) => previewFile(bytes, { page: 0, progress: () => {} }, async () => wasmEngine);
 
 describe('a look at a file', () => {
   test('groups with their shapes and words, sizes, bounds, and the drawing to keep', async () => {
@@ -171,14 +166,10 @@ describe('what a look shows', () => {
   test('the engine is asked for only where there is something to clip, and what is clipped is', async () => {
     let asked = 0;
     const clipping = (bytes: Uint8Array) =>
-      previewFile(
-        bytes,
-        () => {},
-        async () => {
-          asked++;
-          return wasmEngine;
-        },
-      );
+      previewFile(bytes, { page: 0, progress: () => {} }, async () => {
+        asked++;
+        return wasmEngine;
+      });
     await clipping(svg(drawn));
     expect(asked).toBe(0);
     const clipped = await clipping(

@@ -14,6 +14,8 @@ import { bringIntoSight, change, select, useBench, whenComputed } from '../store
 type Incoming = {
   readonly name: string;
   readonly bytes: Uint8Array;
+  /** Number of the page that is looked at, from 0. */
+  readonly page: number;
   /** 0 to 1 while it is read. */
   readonly share: number;
   readonly preview: FilePreview | null;
@@ -32,12 +34,25 @@ const put = (part: Partial<Incoming>) =>
 
 /** Read a file and show what is in it. */
 export async function bringIn(name: string, bytes: Uint8Array): Promise<void> {
+  useBringIn.setState({ incoming: { name, bytes, page: 0, share: 0, preview: null } });
+  await readPage(bytes, 0);
+}
+
+/** Look at another page of the file. What is seen of the one before stays until it is there. */
+export async function turnTo(page: number): Promise<void> {
+  const { incoming } = useBringIn.getState();
+  if (!incoming || incoming.page === page) return;
+  put({ page, share: 0 });
+  await readPage(incoming.bytes, page);
+}
+
+async function readPage(bytes: Uint8Array, page: number): Promise<void> {
   stopReading?.();
-  useBringIn.setState({ incoming: { name, bytes, share: 0, preview: null } });
-  const reading = readingFile(bytes, (share) => put({ share }));
+  const reading = readingFile(bytes, page, (share) => put({ share }));
   stopReading = reading.stop;
   const preview = await reading.done;
-  if (useBringIn.getState().incoming?.bytes === bytes) put({ preview });
+  const { incoming } = useBringIn.getState();
+  if (incoming?.bytes === bytes && incoming.page === page) put({ preview });
 }
 
 /** Files that wait until the one before them is brought in or left. */

@@ -17,6 +17,7 @@ import type { Looked } from '@/worker/reading';
 import { useBench } from '../store';
 import { keepBroughtIn, leaveBringingIn, putOnSheet, stopBringingIn, useBringIn } from './bring-in';
 import styles from './bring-in.module.css';
+import { Pages } from './pages';
 
 const KEEP = ['keep what is brought in'];
 
@@ -33,6 +34,7 @@ function Preview({ preview, marks, onMark }: { preview: Looked; marks: readonly 
     if (!m) return;
     onMark({ x: m.a * event.clientX + m.e, y: -(m.d * event.clientY + m.f) });
   };
+  if (isEmptyBox(box) && preview.texts.length === 0) return null;
   if (isEmptyBox(box))
     return (
       <p className="nf-muted">
@@ -204,7 +206,9 @@ function Groups({
   );
 }
 
-function Found({ preview }: { preview: Looked }) {
+function Found({ preview, share }: { preview: Looked; share: number }) {
+  const page = useBringIn((s) => s.incoming?.page ?? 0);
+  const isTurning = page !== preview.page;
   const job = useBench((s) => s.job);
   const keep = useMutation({
     mutationKey: KEEP,
@@ -222,6 +226,8 @@ function Found({ preview }: { preview: Looked }) {
     <>
       <Modal.Body className={styles.body}>
         <div>
+          {isTurning && <ProgressBar now={share * 100} className="mb-2" aria-label="How far the page is read" />}
+          {preview.groups.length === 0 && <p>There is nothing on this page that can be read.</p>}
           <Preview
             preview={preview}
             marks={marks}
@@ -277,7 +283,7 @@ function Found({ preview }: { preview: Looked }) {
         <Button
           variant="primary"
           autoFocus
-          disabled={keep.isPending || chosen.every((id) => id === null)}
+          disabled={keep.isPending || isTurning || chosen.every((id) => id === null)}
           onClick={() => client.isMutating({ mutationKey: KEEP }) === 0 && keep.mutate()}
         >
           {keep.isPending ? 'Bringing in …' : 'Bring in'}
@@ -291,7 +297,7 @@ function Found({ preview }: { preview: Looked }) {
 export function BringInDialog() {
   const incoming = useBringIn((s) => s.incoming);
   if (!incoming) return null;
-  const { name, share, preview } = incoming;
+  const { name, page, share, preview } = incoming;
   return (
     <Modal show {...(preview?.ok && { size: 'xl' })} onHide={leaveBringingIn} aria-labelledby="bring-in-title">
       <Modal.Header closeButton>
@@ -317,7 +323,12 @@ export function BringInDialog() {
           </Button>
         </Modal.Body>
       )}
-      {preview?.ok && <Found preview={preview} />}
+      {preview?.ok && preview.pages > 1 && (
+        <div className="px-3 pt-3">
+          <Pages count={preview.pages} page={page} />
+        </div>
+      )}
+      {preview?.ok && <Found key={preview.page} preview={preview} share={share} />}
     </Modal>
   );
 }

@@ -2,8 +2,8 @@
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
 import { numberAt } from '../geometry/elements';
-import { type Path, pathBox, shut } from '../geometry/path';
-import { boxesMeet, type Point } from '../geometry/point';
+import { type Path, pathBox, regionBox, shut } from '../geometry/path';
+import { type Box, boxContains, boxesMeet, type Point } from '../geometry/point';
 import { pointAt, type Segment, stepsWithin, subSegment } from '../geometry/segment';
 import { crossingNear, segmentBox } from '../geometry/segment-measures';
 import { windingAt } from '../geometry/winding';
@@ -34,11 +34,18 @@ export function withoutClips(found: ReadDrawing, engine: ClipEngine): ReadDrawin
     regions.set(clip, region);
     return region;
   };
+  const frames = found.clips.map(frameOf);
   const shapes = found.shapes.flatMap((shape): ReadShape[] => {
-    if (shape.clips.length === 0) return [shape];
-    const clips = shape.clips.map(regionOf);
+    const box = regionBox(shape.paths);
+    // Pages clip to their own edges; most of what is on them is not touched by that.
+    const cutting = shape.clips.filter((clip) => {
+      const frame = frames[clip];
+      return !frame || !boxContains(frame, box);
+    });
+    if (cutting.length === 0) return [{ ...shape, clips: [] }];
+    const clips = cutting.map(regionOf);
     const paths = shape.fill
-      ? within(shape.paths, shape.fill.rule, shape.clips)
+      ? within(shape.paths, shape.fill.rule, cutting)
       : clips.reduce<readonly Path[]>(
           (clipped, region) => clipped.flatMap((path) => linesWithin(path, region)),
           shape.paths,
@@ -46,6 +53,16 @@ export function withoutClips(found: ReadDrawing, engine: ClipEngine): ReadDrawin
     return paths.length === 0 ? [] : [{ ...shape, paths, clips: [] }];
   });
   return { ...found, shapes, clips: [] };
+}
+
+/** The bounds of a clip that is a level rectangle and not clipped itself; null for any other. */
+function frameOf(clip: ReadDrawing['clips'][number]): Box | null {
+  const [shape, ...more] = clip;
+  const [path, ...others] = shape?.paths ?? [];
+  if (!path || more.length > 0 || others.length > 0 || (shape?.clips.length ?? 0) > 0) return null;
+  const isLevel = ({ segments }: Path) =>
+    segments.length === 4 && segments.every((s) => s.kind === 'line' && (s.x0 === s.x1) !== (s.y0 === s.y1));
+  return isLevel(path) ? pathBox(path) : null;
 }
 
 /** The stretches of a path within a region. A closed path that is not cut stays closed. */

@@ -3,10 +3,10 @@ import { Gunzip } from 'fflate';
 import { LIMITS } from '../limits';
 import { READ_FORMATS_SAID } from './endings';
 import type { Reading, ReadProgress } from './read-drawing';
-import type { FileToRead } from './read-format';
+import type { FileToRead, FormatToRead, Opened } from './read-format';
 import { READ_FORMATS } from './readers';
 
-const fail = (sentence: string): Reading => ({ ok: false, sentence });
+const fail = (sentence: string): { readonly ok: false; readonly sentence: string } => ({ ok: false, sentence });
 const MB = 1024 * 1024;
 
 const PICTURE = `a picture, made of dots. Pictures can’t be brought in yet; bring in an ${READ_FORMATS_SAID}`;
@@ -15,7 +15,6 @@ const POSTSCRIPT = `an EPS or PostScript drawing, which can’t be read here. As
 
 /** Kinds of files that hold no lines, by their first bytes; in the user's words. */
 const OTHERS: readonly (readonly [mark: string, what: string])[] = [
-  ['%PDF', `a PDF. PDF files can’t be brought in yet; save it as ${READ_FORMATS_SAID}`],
   ['\x89PNG', PICTURE],
   ['\xff\xd8\xff', PICTURE],
   ['GIF8', PICTURE],
@@ -27,8 +26,12 @@ const OTHERS: readonly (readonly [mark: string, what: string])[] = [
   ['\xc5\xd0\xd3\xc6', POSTSCRIPT],
 ];
 
-/** Read a file. Never throws for what is in it: damaged files give what could be read, or a sentence. */
-export function readDrawing(bytes: Uint8Array, progress: ReadProgress = () => {}): Reading {
+/** A file and the format it is read by, or a sentence why it can't be. */
+type Recognition =
+  | { readonly ok: true; readonly file: FileToRead; readonly format: FormatToRead }
+  | { readonly ok: false; readonly sentence: string };
+
+function recognise(bytes: Uint8Array): Recognition {
   if (bytes.length === 0) return fail('This file is empty.');
   if (bytes.length > LIMITS.drawingBytes)
     return fail(
@@ -36,7 +39,7 @@ export function readDrawing(bytes: Uint8Array, progress: ReadProgress = () => {}
     );
   if (bytes[0] === 0x1f && bytes[1] === 0x8b) {
     const unpacked = unpack(bytes);
-    return 'sentence' in unpacked ? fail(unpacked.sentence) : readDrawing(unpacked.bytes, progress);
+    return 'sentence' in unpacked ? fail(unpacked.sentence) : recognise(unpacked.bytes);
   }
   let text: string | null = null;
   const file: FileToRead = {
@@ -48,14 +51,31 @@ export function readDrawing(bytes: Uint8Array, progress: ReadProgress = () => {}
     },
   };
   const known = READ_FORMATS.find((f) => f.recognises(file));
-  if (known) return known.read(file, progress);
+  if (known) return { ok: true, file, format: known };
   const other = OTHERS.find(([mark]) => file.start.startsWith(mark));
   if (other) return fail(`This file is ${other[1]}.`);
   if (/^\uFEFF?\s*</.test(file.text()))
     return fail('There is no drawing in this file: it is written as a drawing would be, but has none in it.');
   const likely = READ_FORMATS.find((f) => f.mayBe?.(file));
-  if (likely) return likely.read(file, progress);
+  if (likely) return { ok: true, file, format: likely };
   return fail(`This is no drawing that can be read here. Bring in an ${READ_FORMATS_SAID} file.`);
+}
+
+/** Read a file that is one drawing. Never throws for what is in it: damaged files give what could be read, or a sentence. */
+export function readDrawing(bytes: Uint8Array, progress: ReadProgress = () => {}): Reading {
+  const known = recognise(bytes);
+  if (!known.ok) return known;
+  if ('open' in known.format) return fail('This file has pages, which are read one by one.');
+  return known.format.read(known.file, progress);
+}
+
+/** Open any file that can be read; one that is one drawing has one page. */
+export async function openDrawing(bytes: Uint8Array): Promise<Opened> {
+  const known = recognise(bytes);
+  if (!known.ok) return known;
+  const { file, format } = known;
+  if ('open' in format) return format.open(file);
+  return { ok: true, pages: 1, read: async (_, progress) => format.read(file, progress), close: async () => {} };
 }
 
 function textOf(bytes: Uint8Array): string {

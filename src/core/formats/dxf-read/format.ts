@@ -1,10 +1,10 @@
 /** DXF as a format that is read: binary, or text that starts with a section, comments before it or not. */
-import type { FormatToRead } from '../read-format';
+import type { WholeFormat } from '../read-format';
 import { readDxf } from './dxf-read';
 import { isBinaryDxf } from './tags';
 
 /** Reading DXF. */
-export const dxfReader: FormatToRead = {
+export const dxfReader: WholeFormat = {
   word: 'DXF',
   endings: ['.dxf'],
   recognises: ({ bytes, start }) =>

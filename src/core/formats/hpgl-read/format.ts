@@ -1,5 +1,5 @@
 /** HPGL as a format that is read: commands of two letters, in whatever wrappings for plotters and printers. */
-import type { FormatToRead } from '../read-format';
+import type { WholeFormat } from '../read-format';
 import { readHpgl } from './hpgl-read';
 
 /** Stands for the escape sign, so that what it introduces can be searched for. */
@@ -12,7 +12,7 @@ const COMMANDS =
   /^(?:BP|CA|CO|CS|DF|DT|FT|IN|IP|IR|IW|LT|MC|NP|NR|OW|PA|PC|PD|PE|PG|PM|PR|PS|PU|PW|RO|SC|SI|SP|SR|TR|VS|WU)[\s\d.,+-]*(?:;\s*|(?=[A-Za-z]{2}))(?:$|["A-Za-z]{2}[\s\d.,+;"-]|[A-Za-z]{2}[A-Za-z]{2})/i;
 
 /** Reading HPGL. */
-export const hpglReader: FormatToRead = {
+export const hpglReader: WholeFormat = {
   word: 'HPGL',
   endings: ['.plt', '.hpgl', '.hpg', '.hgl'],
   recognises: ({ start }) => COMMANDS.test(start.replaceAll('\x1b', ESC).replace(WRAPPING, '')),

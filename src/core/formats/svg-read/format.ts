@@ -1,11 +1,11 @@
 /** SVG as a format that is read: an element `svg`, whatever stands before it. */
-import type { FormatToRead } from '../read-format';
+import type { WholeFormat } from '../read-format';
 import { readSvg } from './svg-read';
 
 const MARKUP = /^\uFEFF?\s*</;
 
 /** Reading SVG. */
-export const svgReader: FormatToRead = {
+export const svgReader: WholeFormat = {
   word: 'SVG',
   endings: ['.svg', '.svgz'],
   recognises: ({ text }) => MARKUP.test(text()) && /<(?:\w+:)?svg[\s>]/.test(text()),
