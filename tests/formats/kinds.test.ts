@@ -239,6 +239,12 @@ describe('sizes a drawing may be meant in', () => {
       'pixels of 1/90 inch',
       'points of 1/72 inch',
     ]);
+    expect(units(25.4 / 72, 'points').map(([unit]) => unit)).toEqual([
+      'claimed',
+      'millimetres',
+      'pixels of 1/96 inch',
+      'pixels of 1/90 inch',
+    ]);
     expect(units(0.025, 'steps')).toEqual([
       ['claimed', 1, true],
       ['steps of 1/1000 inch', 1.016, false],

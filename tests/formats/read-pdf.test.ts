@@ -208,6 +208,18 @@ describe('what is not read', () => {
     });
   });
 
+  test('what is read more simply than it looks is told', async () => {
+    const more = '/Resources<</ExtGState<</G<</ca .5>>>>>>';
+    expect(kinds(await read({ content: '/G gs 0 0 9 9 re f 0 0 m 9 9 l S', more }))).toEqual({
+      'see-through colours, read as full ones': 1,
+    });
+    expect(
+      kinds(await read('q 1 0 0 .2 0 0 cm 0 0 m 9 9 l S 0 0 9 9 re f Q q 0 3 -3 0 0 0 cm 0 0 m 9 9 l S Q')),
+    ).toEqual({
+      'lines wider one way than the other, read as of one width': 1,
+    });
+  });
+
   test('masks are not drawn themselves', async () => {
     const objects = [
       stream('1 g 0 0 36 36 re f', '/Type/XObject/Subtype/Form/BBox[0 0 72 72]/Group<</S/Transparency/CS/DeviceGray>>'),

@@ -230,6 +230,7 @@ function PenKey({ operations }: { operations: readonly Operation[] }) {
         <Fragment key={id}>
           <NumberField
             label={name}
+            prefix="pen"
             suffix=""
             step={1}
             digits={0}

@@ -69,8 +69,8 @@ export type ReadGroup = {
   readonly pen?: number;
 };
 
-/** What the numbers of a file are: pixels, units of a drawing, steps of a plotter. */
-export type FileMeasure = 'pixels' | 'units' | 'steps';
+/** What the numbers of a file are: pixels, points of a page, units of a drawing, steps of a plotter. */
+export type FileMeasure = 'pixels' | 'points' | 'units' | 'steps';
 
 /** What the file says about its size. */
 export type SizeClaim = {

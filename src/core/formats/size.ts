@@ -32,6 +32,8 @@ const STEPS: readonly (readonly [unit: string, mm: number])[] = [
 
 const UNITS_OF: Readonly<Record<FileMeasure, readonly (readonly [unit: string, mm: number])[]>> = {
   pixels: UNITS,
+  // A page is as large as it says; only some programs put their millimetres or pixels in as points.
+  points: UNITS.filter(([unit]) => /^millimetres|^pixels/.test(unit)),
   units: UNITS.slice(0, DRAWN),
   steps: STEPS,
 };

@@ -34,8 +34,8 @@ export type BringInChoices = {
 const SAME_COLOUR = 40;
 
 /**
- * The operation a group is most likely meant for: that of its pen, one of its name, one whose colour in files it has, else an engraving for
- * what is filled and the first cut for lines.
+ * The operation a group is most likely meant for: that of its pen, one of its name, one whose colour in files it has, else the first
+ * cut.
  */
 export function likelyOperation(group: ReadGroup, job: Pick<Job, 'operations' | 'colourKey'>): string | null {
   const { operations } = job;

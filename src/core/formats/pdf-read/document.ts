@@ -122,7 +122,7 @@ async function readPage(
     }
     progress(1);
     page.cleanup();
-    const claim = { unit: 'points of 1/72 inch', mmPerUnit, stated: true, measure: 'pixels' } as const;
+    const claim = { unit: 'points of 1/72 inch', mmPerUnit, stated: true, measure: 'points' } as const;
     return { ok: true, found: reader.finder.found('PDF', claim, reader.page) };
   } catch {
     return { ok: false, sentence: UNREADABLE };

@@ -14,6 +14,8 @@ import { glyphRun, type PdfGlyph } from './text';
 const CAPITAL_SHARE = 0.7;
 /** Lines of no width are drawn as thin as can be; this one is, in mm. */
 const HAIRLINE_MM = 0.1;
+/** Lines are as wide whatever their way within this share. */
+const EVEN = 0.01;
 /** Progress is told every so many operators. */
 const OPERATORS_TOLD = 5_000;
 /** Invisible, as words under a scanned page are. */
@@ -279,8 +281,19 @@ export class PageReader {
       if (stroke && row.length > 0) this.finder.unread('points');
       return;
     }
+    this.tellSimplified(fill !== null, stroke !== null, matrix);
     const group = this.finder.groupOf(this.layer(), stroke?.colour ?? (colour as string), fill !== null);
     this.finder.shape({ paths, group, fill, stroke, clips: state.clips });
+  }
+
+  /** What is read more simply than it looks. */
+  private tellSimplified(isFilled: boolean, isStroked: boolean, { a, b, c, d }: Matrix): void {
+    const { fillAlpha, strokeAlpha } = this.state;
+    if ((isFilled && fillAlpha < 1) || (isStroked && strokeAlpha < 1))
+      this.finder.unread('see-through colours, read as full ones');
+    const [across, up] = [Math.hypot(a, b), Math.hypot(c, d)];
+    const isEven = Math.abs(across - up) <= EVEN * across && Math.abs(a * c + b * d) <= EVEN * across * up;
+    if (isStroked && !isEven) this.finder.unread('lines wider one way than the other, read as of one width');
   }
 
   private strokeOf(matrix: Matrix): ReadStroke | null {

@@ -12,6 +12,7 @@ import {
   type ReadHead,
   type ReadItem,
   type ReadPath,
+  type ReadPiece,
 } from './read-back';
 import { strayingWithin } from './within';
 
@@ -174,8 +175,21 @@ function strayingOnGrid(path: Path, read: ReadPath, toleranceMm: number, gridMm:
   const end = read.pieces.at(-1) ?? read;
   if (path.closed && (end.x !== read.x || end.y !== read.y)) return 'is open';
   const isStraight = path.segments.every((s) => s.kind === 'line');
+  if (isStraight && areOnGrid(path, read, gridMm)) return null;
   const strays = strayingWithin(path, read, (isStraight ? 0 : toleranceMm) + gridMm * Math.SQRT1_2);
   return strays && strayingWords(strays);
+}
+
+/** Whether straight pieces go from place to place of the grid, each the nearest to where it should be: nearly all do. */
+function areOnGrid({ segments }: Path, { x, y, pieces }: ReadPath, gridMm: number): boolean {
+  const most = gridMm / 2 + 1e-9;
+  const isNear = (a: number, b: number) => Math.abs(a - b) <= most;
+  const [first] = segments;
+  if (!first || pieces.length !== segments.length || !isNear(x, first.x0) || !isNear(y, first.y0)) return false;
+  return segments.every((s, i) => {
+    const piece = pieces[i] as ReadPiece;
+    return isNear(piece.x, s.x1) && isNear(piece.y, s.y1);
+  });
 }
 
 const strayingWords = ({ x, y, mm }: Straying): string =>
