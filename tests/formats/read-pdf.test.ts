@@ -192,6 +192,21 @@ describe('words', () => {
     ];
     const found = await read({ content: 'BT /F 36 Tf 0 0 Td (aa) Tj ET', more }, { objects });
     expect(inches(found)).toEqual(['M0 0L0.25 0L0.25 0.25L0 0.25Z', 'M0.5 0L0.75 0L0.75 0.25L0.5 0.25Z']);
+    const set = async (content: string) => inches(await read({ content, more }, { objects }));
+    // Half as wide, a quarter of an inch apart; lifted; with less between them; upside down.
+    expect(await set('BT /F 36 Tf 50 Tz 18 Tc (aa) Tj ET')).toEqual([
+      'M0 0L0.125 0L0.125 0.25L0 0.25Z',
+      'M0.375 0L0.5 0L0.5 0.25L0.375 0.25Z',
+    ]);
+    expect(await set('BT /F 36 Tf 9 Ts [(a)500(a)] TJ ET')).toEqual([
+      'M0 0.125L0.25 0.125L0.25 0.375L0 0.375Z',
+      'M0.25 0.125L0.5 0.125L0.5 0.375L0.25 0.375Z',
+    ]);
+    expect(await set('BT /F -36 Tf 1 0 0 1 36 36 Tm (a) Tj ET')).toEqual(['M0.5 0.5L0.25 0.5L0.25 0.25L0.5 0.25Z']);
+    expect(await set('BT /F 36 Tf 20 TL 0 36 Td (a) Tj T* (a) Tj ET')).toEqual([
+      'M0 0.5L0.25 0.5L0.25 0.75L0 0.75Z',
+      'M0 0.222L0.25 0.222L0.25 0.472L0 0.472Z',
+    ]);
   });
 });
 

@@ -23,11 +23,8 @@ async function loadPdfJs(): Promise<PdfJs> {
   return import('pdfjs-dist/legacy/build/pdf.mjs');
 }
 
-const REFUSED: Readonly<Record<string, string>> = {
-  PasswordException:
-    'This PDF is locked with a password. Save it without one, or print it into a new PDF, and bring that in.',
-  InvalidPDFException: 'This PDF is damaged and can’t be read.',
-};
+const LOCKED =
+  'This PDF is locked with a password. Save it without one, or print it into a new PDF, and bring that in.';
 const UNREADABLE = 'This PDF is damaged and can’t be read.';
 
 /** Opens a PDF; a sentence where it is locked or damaged. */
@@ -55,7 +52,8 @@ export async function openPdf(bytes: Uint8Array): Promise<Opened> {
     };
   } catch (fault) {
     await loading.destroy();
-    return { ok: false, sentence: REFUSED[fault instanceof Error ? fault.name : ''] ?? UNREADABLE };
+    const isLocked = fault instanceof Error && fault.name === 'PasswordException';
+    return { ok: false, sentence: isLocked ? LOCKED : UNREADABLE };
   }
 }
 

@@ -82,6 +82,7 @@ export class PageReader {
   private textMatrix: Matrix = matrixOf(null);
   private lineMatrix: Matrix = this.textMatrix;
   private pen = { x: 0, y: 0 };
+  private lineStart = this.pen;
   private depth = 0;
   private readonly paintings: ReadonlyMap<number, Painting>;
   private readonly handlers: ReadonlyMap<number, Handler>;
@@ -317,8 +318,6 @@ export class PageReader {
     this.pen = { x: 0, y: 0 };
     this.lineStart = { x: 0, y: 0 };
   }
-
-  private lineStart = { x: 0, y: 0 };
 
   private moveText(x: number, y: number): void {
     this.lineStart = { x: this.lineStart.x + x, y: this.lineStart.y + y };

@@ -65,9 +65,8 @@ export function glyphRun(
     if (isDown) {
       const metric = glyph.vmetric ?? font.defaultVMetrics ?? [];
       x = -(glyph.vmetric ? (metric[1] ?? 0) : width * 0.5) * size * scale;
-      y = pen + (metric[2] ?? 0) * size * scale;
+      y = -(pen + (metric[2] ?? 0) * size * scale);
       step = -(metric[0] ?? -1000) * size * scale - spacing * way;
-      y = -y;
     }
     const put = (char: string, dx: number, dy: number) =>
       placed.push({
