@@ -157,7 +157,7 @@ describe('all files of one command are written, or none', () => {
   test('what stood there is written over, and nothing is left beside it', () => {
     const out = path.join(home, 'again');
     for (let i = 0; i < 2; i++) expect(run('prepare', job, '--out', out).code).toBe(0);
-    expect(entriesOf(out).sort()).toEqual(['trial.dxf', 'trial.pdf', 'trial.svg']);
+    expect(entriesOf(out).sort()).toEqual(['trial.dxf', 'trial.pdf', 'trial.plt', 'trial.svg']);
   });
 });
 
@@ -201,7 +201,7 @@ describe('numbers beyond all measure are refused with their field', () => {
     );
     expect(result.code).toBe(0);
     expect(result.out).toMatch(/fault: Something in .* would be [\d,.]+ m large; up to 1,000 m is drawn\./);
-    expect(entriesOf(out)).toHaveLength(3);
+    expect(entriesOf(out)).toHaveLength(4);
   });
 });
 

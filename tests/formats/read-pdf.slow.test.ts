@@ -76,7 +76,7 @@ async function judge(file: string, page = 0): Promise<void> {
 describe('pages drawn again from our reading', () => {
   test('by cairo: words, clips, dashes, turned and mirrored', { timeout: 300_000 }, async () => {
     const names = JSON.parse(
-      execFileSync('/usr/bin/python3', ['tests/formats/make_pdf.py', out, '7', String(sample(8, 100))], {
+      execFileSync('/usr/bin/python3', ['tests/formats/make_pdf.py', out, '7', String(sample(5, 100))], {
         encoding: 'utf8',
       }),
     ) as string[];
@@ -92,7 +92,7 @@ describe('pages drawn again from our reading', () => {
     // Back at the start after closing, poppler draws the square end of a line that is not there.
     const files = readdirSync(dir).filter((f) => isStatic.test(f) && !f.startsWith('paths-data-10-t'));
     const before = off.length;
-    for (const file of files.filter((_, i) => i % sample(6, 1) === 0)) {
+    for (const file of files.filter((_, i) => i % sample(10, 1) === 0)) {
       const pdf = path.join(out, `${file}.pdf`);
       execFileSync('rsvg-convert', ['-f', 'pdf', '-o', pdf, path.join(dir, file)]);
       await judge(pdf);
@@ -123,7 +123,7 @@ describe('pages drawn again from our reading', () => {
 
   test('by us: documents by chance', { timeout: 300_000 }, async () => {
     const before = off.length;
-    for (let i = 0; i < sample(6, 60); i++) {
+    for (let i = 0; i < sample(4, 60); i++) {
       const read = readJob(JSON.stringify(anyDocument(i, 20_271_129)));
       if (!read.ok) throw new Error(read.sentences.join(' '));
       const evaluator = new Evaluator(wasmEngine);
@@ -155,7 +155,7 @@ describe('pages drawn again from our reading', () => {
       aim: { most: 0 },
       note: `told and not compared: ${[...toldKinds].map(([kind, n]) => `${n} with ${kind}`).join(', ') || 'none'}`,
     });
-    expect(tried).toBeGreaterThan(20);
+    expect(tried).toBeGreaterThan(15);
   });
 });
 
@@ -167,7 +167,7 @@ test('spoiled at random and cut off anywhere, PDF files are answered', { timeout
   expect(sources.length).toBeGreaterThan(0);
   const next = chance(20_271_130);
   let longest = 0;
-  const count = sample(100, 2_000);
+  const count = sample(50, 2_000);
   for (let i = 0; i < count; i++) {
     const source = sources[i % sources.length] as Uint8Array;
     const bytes = source.slice(0, next() < 0.3 ? Math.floor(next() * source.length) : source.length);
