@@ -497,8 +497,14 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   pages: async () => {
     limits.pages = 2;
     const [three, two] = [3, 2].map((n) => pdfOf(listOf(n, () => ({ content: '0 0 m 9 9 l S' }))));
-    for (const bytes of [three, two])
-      expect(await openDrawing(bytes as Uint8Array)).toMatchObject({ ok: true, pages: 2 });
+    const notesOf = async (bytes: Uint8Array) => {
+      const opened = await openDrawing(bytes);
+      expect(opened).toMatchObject({ ok: true, pages: 2 });
+      const read = opened.ok ? await opened.read(0, () => {}) : opened;
+      return read.ok && read.found.notes;
+    };
+    expect(await notesOf(three as Uint8Array)).toEqual(['This file has 3 pages; the first 2 can be chosen.']);
+    expect(await notesOf(two as Uint8Array)).toEqual([]);
   },
   pageOperators: async () => {
     const notes = async () => {

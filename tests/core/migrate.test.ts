@@ -275,3 +275,10 @@ describe('format 4', () => {
       expect(migrate({ format: 3, parts })).toEqual({ format: JOB_FORMAT, parts });
   });
 });
+
+test('format 5: jobs of before have no pens of their own, and plotter files from the corner of the work', () => {
+  const job = read({ format: 4, sheet: { width: 300, height: 200 }, parts: [] });
+  expect(job.format).toBe(JOB_FORMAT);
+  expect(job.operations.map((o) => o.pens)).toEqual([[], [], [], []]);
+  expect(job.export.plotterOrigin).toBe('corner');
+});

@@ -298,6 +298,9 @@ describe('hostile files', () => {
       const found = read(`PU0,0;PD${'0,1,1,0,'.repeat(60)}5,5;PU;PU0,0;PD40,0;`);
       expect(found.notes.join()).toContain('more than 100 lines and curves');
       expect(found.shapes.map((s) => s.paths[0]?.segments.length)).toEqual([100]);
+      const polygon = read(`PU0,0;PD40,0;PU;PM0;PD${'0,1,1,0,'.repeat(60)}5,5;PM2;EP;PU0,0;PD9,9;`);
+      expect(polygon.notes.join()).toContain('A polygon of this file has no end');
+      expect(polygon.shapes).toHaveLength(1);
     } finally {
       limits.drawnSegments = most;
     }

@@ -300,6 +300,27 @@ describe('files that mean harm', () => {
     expect(done.ok ? done.found.shapes.length : 0).toBeLessThan(1_000);
   });
 
+  test('letters made of letters made of letters come to an end', async () => {
+    const limits = LIMITS as { pageOperators: number };
+    const most = limits.pageOperators;
+    limits.pageOperators = 1_000;
+    try {
+      // Each of eight faces draws four letters of the next.
+      const faces = Array.from({ length: 8 }, (_, i) => [
+        `<</Type/Font/Subtype/Type3/FontBBox[0 0 1000 1000]/FontMatrix[.001 0 0 .001 0 0]/CharProcs<</a ${11 + 2 * i} 0 R>>/Encoding<</Type/Encoding/Differences[97/a]>>/FirstChar 97/LastChar 97/Widths[1000]/Resources<<${i < 7 ? `/Font<</F ${12 + 2 * i} 0 R>>` : ''}>>>>`,
+        stream(i < 7 ? '1000 0 d0 BT /F 300 Tf (aaaa) Tj ET' : '1000 0 d0 0 0 500 500 re f'),
+      ]).flat();
+      const found = await read(
+        { content: 'BT /F 36 Tf (aaaa) Tj ET', more: '/Resources<</Font<</F 10 0 R>>>>' },
+        { objects: faces },
+      );
+      expect(found.shapes.length).toBeLessThan(2_000);
+      expect(found.notes.join()).toContain('far too many others');
+    } finally {
+      limits.pageOperators = most;
+    }
+  });
+
   test('more than can be kept is left out, and said', async () => {
     const limits = LIMITS as { drawnSegments: number };
     const most = limits.drawnSegments;

@@ -12,7 +12,7 @@ export const writeWithPen = (job: Job, operationId: Operation['id'], pen: number
     if (operation) operation.pens = distinct([pen, ...operation.pens.slice(1)]);
   });
 
-/** A pen means one operation, and no other, where a file is read from now on; that one goes on being written as it was. */
+/** A pen means one operation, and no other, where a file is read from now on; one that has a pen goes on being written with it. */
 export const readPenAs = (job: Job, pen: number, operationId: Operation['id']): Job =>
   changed(job, (draft) => {
     for (const operation of draft.operations)

@@ -36,6 +36,7 @@ export function withoutClips(found: ReadDrawing, engine: ClipEngine): ReadDrawin
   };
   const frames = found.clips.map(frameOf);
   const shapes = found.shapes.flatMap((shape): ReadShape[] => {
+    if (shape.clips.length === 0) return [shape];
     const box = regionBox(shape.paths);
     // Pages clip to their own edges; most of what is on them is not touched by that.
     const cutting = shape.clips.filter((clip) => {

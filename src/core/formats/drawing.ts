@@ -61,6 +61,7 @@ export type FormatToWrite<Id extends string> = {
   /** Media type. */
   readonly type: string;
   readonly write: (drawing: Drawing, settings: WriteSettings) => Uint8Array;
+  /** Where a drawing lies in its files. */
   readonly frame: (settings: WriteSettings) => Frame;
   /** Reads back what was written; throws `NotAsWritten`. */
   readonly readBack: (bytes: Uint8Array) => ReadBack;

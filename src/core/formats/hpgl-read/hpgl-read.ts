@@ -9,6 +9,7 @@ import { LIMITS } from '../../limits';
 import { Finder, type Reading, ReadingStops, type ReadProgress } from '../read-drawing';
 import { type PlotterCommand, plotterCommands } from './commands';
 import { encodedMoves } from './encoded';
+import { SILENT_COMMANDS, UNREAD_COMMANDS } from './known';
 import { LabelWriter } from './labels';
 import { dashesOf } from './line-types';
 import { arcsAbout, arcsThrough, asPath, circleOutline, rectangleOutline, wedgeOutline } from './outlines';
@@ -19,21 +20,6 @@ const PEN_COLOURS = ['#000000', '#b3261e', '#2f7d4f', '#1b6ca8', '#8a4f10', '#7b
 const HAIRLINE = { widthMm: 0.1, cap: 'round', join: 'round', miter: 4, dashOffsetMm: 0 } as const;
 /** Progress is told every so many commands. */
 const COMMANDS_TOLD = 20_000;
-
-/** Commands that draw something which is not read, in the user’s words. */
-const UNREAD: Readonly<Record<string, string>> = {
-  UC: 'letters drawn stroke by stroke',
-  XT: 'tick marks',
-  YT: 'tick marks',
-  IR: 'places given in shares of the paper',
-};
-/** Commands that change nothing of what is drawn here: pens, speeds, fill patterns, fonts, answers of the plotter. */
-const SILENT = new Set(
-  (
-    'AC AD AF AH AP AS BF CA CC CF CM CR CS CT CV DC DF DL DP DS DV EC EP ES FN FR FS FT GC GM IM IV KY LA LM MC MT NP NR OA OC OD ' +
-    'OE OF OG OH OI OK OL OO OP OS OT OW PC PG PP PS PT PW QL RF RP RQ RV SA SB SD SI SL SS ST SV TD TL TR UL VA VN VS WU'
-  ).split(' '),
-);
 
 /**
  * Reads a plotter file. Never throws for what is in it; `progress` hears shares from 0 to 1.
@@ -234,9 +220,9 @@ class HpglReader {
         this.turnSheet();
         return;
       default: {
-        const kind = UNREAD[name];
+        const kind = UNREAD_COMMANDS[name];
         if (kind) this.finder.unread(kind);
-        else if (!SILENT.has(name)) this.finder.unread(`commands called “${name}”`);
+        else if (!SILENT_COMMANDS.has(name)) this.finder.unread(`commands called “${name}”`);
       }
     }
   }
@@ -279,7 +265,7 @@ class HpglReader {
   /** Along segments in the file’s own numbers, drawing where the pen is down. */
   private goAlong(segments: readonly Segment[], to: Point): void {
     const end = applyMatrix(this.scale.matrix, to);
-    if (this.isInPolygon) this.corners.push(...transformSegments(segments, this.scale.matrix));
+    if (this.isInPolygon) this.corner(transformSegments(segments, this.scale.matrix));
     else if (this.isDown) {
       if (distance(this.at, end) > 0 || segments.some((s) => s.kind !== 'line'))
         this.drawn.push(...transformSegments(segments, this.scale.matrix));
@@ -288,6 +274,13 @@ class HpglReader {
     this.at = end;
     this.margin = end;
     if (this.areSymbols && !this.isInPolygon) this.finder.unread('symbols at the places of a line');
+  }
+
+  /** A piece of the polygon that is being told, which may never be drawn: no more are kept than could be. */
+  private corner(segments: readonly Segment[]): void {
+    this.corners.push(...segments);
+    if (this.corners.length > LIMITS.drawnSegments)
+      throw new ReadingStops('A polygon of this file has no end; it and what comes after it were left out.');
   }
 
   private setDown(): void {

@@ -108,6 +108,10 @@ async function readPage(
       layerName: (id) => (layers.getGroup(id) as { name?: string } | null)?.name ?? '',
       shared: (id) => (page.commonObjs.has(id) ? page.commonObjs.get(id) : null),
     });
+    if (document.numPages > LIMITS.pages)
+      reader.finder.note(
+        `This file has ${document.numPages.toLocaleString('en')} pages; the first ${LIMITS.pages} can be chosen.`,
+      );
     if (!isWhole)
       reader.finder.note(
         `The page draws more than ${LIMITS.pageOperators.toLocaleString('en')} things; what comes after them was left out.`,

@@ -84,6 +84,7 @@ export class PageReader {
   private pen = { x: 0, y: 0 };
   private lineStart = this.pen;
   private depth = 0;
+  private ran = 0;
   private readonly paintings: ReadonlyMap<number, Painting>;
   private readonly handlers: ReadonlyMap<number, Handler>;
   readonly page: { readonly width: number; readonly height: number };
@@ -122,6 +123,11 @@ export class PageReader {
       throw new ReadingStops('Letters of this page draw themselves; what comes after them was left out.');
     for (let i = 0; i < fnArray.length; i++) {
       if (this.depth === 1 && i % OPERATORS_TOLD === 0) progress(i / fnArray.length);
+      // Letters may be made of letters, which grows fast.
+      if (++this.ran > 2 * LIMITS.pageOperators)
+        throw new ReadingStops(
+          'Letters of this page are drawn by far too many others; what comes after them was left out.',
+        );
       this.handlers.get(fnArray[i] as number)?.(...(argsArray[i] ?? []));
     }
     this.depth--;
