@@ -175,7 +175,7 @@ function Groups({
                           ? `${group.shapes.toLocaleString('en')} shape${group.shapes === 1 ? '' : 's'}`
                           : '',
                         group.words > 0 ? `${group.words} line${group.words === 1 ? '' : 's'} of words` : '',
-                        group.colour,
+                        group.pen === undefined ? group.colour : '',
                       ]
                         .filter(Boolean)
                         .join(' · ')}

@@ -47,7 +47,8 @@ export function likelyOperation(group: ReadGroup, job: Pick<Job, 'operations' | 
     const [p, q] = [rgbOf(group.colour), rgbOf(o.colour ?? job.colourKey[o.kind])];
     return Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
   };
-  const nearest = [...operations].sort((a, b) => away(a) - away(b))[0];
+  // Files for plotters have no colours: those that pens are shown in are ours.
+  const nearest = group.pen === undefined ? [...operations].sort((a, b) => away(a) - away(b))[0] : undefined;
   if (nearest && away(nearest) <= SAME_COLOUR) return nearest.id;
   return (operations.find((o) => o.kind === 'cut') ?? operations[0])?.id ?? null;
 }
