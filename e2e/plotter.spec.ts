@@ -1,7 +1,7 @@
 /** Plotter files: read with their pens given to operations, written with the pens of operations, and the pens offered again. */
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { addLettering, computed, expect, kept, newJob, station, test } from './fixtures';
+import { addLettering, computed, expect, kept, newJob, saved, station, test } from './fixtures';
 
 /** A plate with two holes by the second pen, wrapped for a plotter. */
 const PLATE =
@@ -50,6 +50,7 @@ test('pens become operations, are kept with the job, and are written again', asy
   expect((await written(page)).match(/-\d+/)).not.toBeNull();
 
   // The same pens are offered with the next file.
+  await saved(page);
   await page.reload();
   await station(page, 'Compose').click();
   // What was chosen is chosen again; the way to bring in stands where nothing is.
@@ -63,7 +64,7 @@ test('pens become operations, are kept with the job, and are written again', asy
     { id: 'engrave', pens: [] },
     { id: 'mark', pens: [2] },
     { id: 'score', pens: [5] },
-    { id: 'cut', pens: [] },
+    { id: 'cut', pens: [1] },
   ]);
 });
 

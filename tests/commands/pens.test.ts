@@ -1,7 +1,7 @@
 /** Pens of plotter files: which is written, which operation one means, and what is kept of what the user says. */
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { readPenAs, writeWithPen } from '../../src/core/commands/pens';
+import { readPenAs, readPensAs, writeWithPen } from '../../src/core/commands/pens';
 import { operationOfPen, pensOf } from '../../src/core/document/pens';
 import type { Job } from '../../src/core/document/schema';
 import { likelyOperation } from '../../src/core/job/bring-in';
@@ -65,6 +65,18 @@ describe('the operation a pen means', () => {
     expect(written(job).cut).toBe(4);
     expect(meant(job, 6)).toBe('cut');
     expect(readPenAs(job, 6, 'cut')).toBe(job);
+  });
+
+  test('is kept for every pen of a file, so that one does not move another', () => {
+    // Two pens that cut, one that scores, as was proposed for the first and the second.
+    const job = readPensAs(withPens({}), [
+      { pen: 1, operationId: 'cut' },
+      { pen: 2, operationId: 'score' },
+      { pen: 2, operationId: 'mark' },
+      { pen: 7, operationId: 'cut' },
+    ]);
+    expect([1, 2, 7].map((pen) => meant(job, pen))).toEqual(['cut', 'score', 'cut']);
+    expect(written(job)).toMatchObject({ cut: 1, score: 2 });
   });
 
   test('of more than an operation can have, the last are not kept', () => {

@@ -3,8 +3,7 @@ import { create } from 'zustand';
 import { callWithBytes } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { freeId } from '@/core/commands/ids';
-import { readPenAs } from '@/core/commands/pens';
-import { operationOfPen } from '@/core/document/pens';
+import { readPensAs } from '@/core/commands/pens';
 import { isEmptyBox } from '@/core/geometry/point';
 import { type BringInChoices, broughtParts } from '@/core/job/bring-in';
 import { readingFile } from '@/worker/client';
@@ -109,10 +108,11 @@ export function putOnSheet(kept: Kept, looked: Looked, choices: Omit<BringInChoi
     );
     draft.parts.push(...parts);
     // What a pen was said to be for is kept with the job, and offered with the next file.
-    draft.operations = groups.reduce((now, { pen }, i) => {
-      const id = choices.operations[i];
-      return pen === undefined || !id || operationOfPen(pen, now.operations)?.id === id ? now : readPenAs(now, pen, id);
-    }, job).operations;
+    const said = groups.flatMap(({ pen }, i) => {
+      const operationId = choices.operations[i];
+      return pen === undefined || !operationId ? [] : [{ pen, operationId }];
+    });
+    draft.operations = readPensAs(job, said).operations;
     first = parts[0]?.id ?? null;
   });
   leaveBringingIn();

@@ -12,6 +12,18 @@ export const writeWithPen = (job: Job, operationId: Operation['id'], pen: number
     if (operation) operation.pens = distinct([pen, ...operation.pens.slice(1)]);
   });
 
+/**
+ * What the pens of a file were said to mean, each of them: also where that is what was proposed, since a proposal moves when another
+ * pen is given. Of a pen that is said twice the first holds.
+ */
+export const readPensAs = (
+  job: Job,
+  pens: readonly { readonly pen: number; readonly operationId: Operation['id'] }[],
+): Job =>
+  pens
+    .filter(({ pen }, i) => pens.findIndex((other) => other.pen === pen) === i)
+    .reduce((now, { pen, operationId }) => readPenAs(now, pen, operationId), job);
+
 /** A pen means one operation, and no other, where a file is read from now on; one that has a pen goes on being written with it. */
 export const readPenAs = (job: Job, pen: number, operationId: Operation['id']): Job =>
   changed(job, (draft) => {
