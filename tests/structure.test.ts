@@ -13,6 +13,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/units'],
   ['core/schema'],
   ['core/geometry'],
+  ['core/tracing'],
   ['core/lettering'],
   ['core/formats'],
   ['core/prepare'],
@@ -42,7 +43,7 @@ const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
 
 /** Packages by the layers that may import them; the core has those that compute. Any other package is for none. */
 const PACKAGES: Readonly<Record<string, string>> = {
-  core: 'bidi-js clipper2-ts clipper2-wasm color-string css-select delaunator fflate flatbush harfbuzzjs immer pdfjs-dist saxes svgpath zod',
+  core: 'bidi-js clipper2-ts clipper2-wasm color-string css-select delaunator fast-png fflate flatbush harfbuzzjs immer pdfjs-dist saxes svgpath zod',
   api: 'zod',
   worker: 'comlink',
   server: 'drizzle-orm node: pg zod',

@@ -4,6 +4,7 @@ import { memo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { moveEntry } from '@/core/commands/changed';
 import { removeParts, split, takeIn } from '@/core/commands/parts';
+import { editPicture } from '@/core/commands/pictures';
 import { partWords } from '@/core/document/part-words';
 import type { Operation, Part } from '@/core/document/schema';
 import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
@@ -19,7 +20,7 @@ import { useBeside } from './beside';
 import { duplicateChosen } from './clipboard';
 import { FindingRow } from './finding-row';
 import { ownMiddle } from './seen';
-import { change, dispatch, select, selectAlso, useBench } from './store';
+import { change, choosePicture, dispatch, select, selectAlso, useBench } from './store';
 
 /** "rectangle, 4 × ellipse cut out, ALDER LANE cut out". */
 function describe(part: Part): string {
@@ -30,7 +31,9 @@ function describe(part: Part): string {
         ? m.text.trim().split('\n').join(' / ') || 'no words yet'
         : m.kind === 'artwork'
           ? m.name || 'drawing'
-          : m.kind;
+          : m.kind === 'trace'
+            ? `traced from ${m.name || 'a picture'}`
+            : m.kind;
     const words = m.role === 'join' ? what : m.role === 'punch' ? `${what} cut out` : `within ${what}`;
     counts.set(words, (counts.get(words) ?? 0) + 1);
   }
@@ -236,6 +239,45 @@ function Parts() {
   );
 }
 
+/** Pictures that lie under the parts; one that is locked or covered is chosen here. */
+function PlacedPictures() {
+  const pictures = useBench((s) => s.job.pictures);
+  const at = useBench((s) => s.atPicture);
+  if (pictures.length === 0) return null;
+  return (
+    <>
+      <Heading beside={pictures.length}>Pictures under them</Heading>
+      <ul className="list-unstyled m-0" aria-label="Pictures">
+        {pictures.map((picture) => (
+          <li key={picture.id} className={styles.card} data-on={picture.id === at}>
+            <div className="d-flex align-items-center">
+              <button
+                type="button"
+                className={styles.plainButton}
+                aria-pressed={picture.id === at}
+                onClick={() => choosePicture(picture.id)}
+              >
+                <span className="d-block text-truncate">{picture.name || 'Without a name'}</span>
+              </button>
+              <CardButton
+                label={picture.shown ? `Hide ${picture.name}` : `Show ${picture.name}`}
+                icon={picture.shown ? Eye : EyeOff}
+                onClick={() =>
+                  dispatch((job) =>
+                    editPicture(job, picture.id, (p) => {
+                      p.shown = !p.shown;
+                    }),
+                  )
+                }
+              />
+            </div>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
 function Findings() {
   const findings = useBeside((view) => view?.findings) ?? NO_FINDINGS;
   const isEmpty = useBench((s) => s.view === null || s.job.parts.length === 0);
@@ -266,6 +308,7 @@ const NO_FINDINGS: readonly Finding[] = [];
 export const JobSheet = () => (
   <aside className={styles.jobSheet} aria-label="Job sheet">
     <Parts />
+    <PlacedPictures />
     <Findings />
   </aside>
 );

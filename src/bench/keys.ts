@@ -9,11 +9,13 @@ import { duplicateChosen } from './clipboard';
 import { removeChosenDot } from './dot-edits';
 import { goInside, goToWords } from './inside';
 import { chooseNext, deleteNodes, nudgeNodes } from './nodes/tools';
+import { nudgePicture, removeChosenPicture } from './picture-edits';
 import { memberView } from './seen';
 import { fitChosen, fitSheet, useCamera, zoomBy } from './sheet/camera';
 import {
   chooseDot,
   chooseIsland,
+  choosePicture,
   dispatch,
   goToStation,
   type Look,
@@ -55,6 +57,7 @@ function nudge(key: string, factor: number): void {
     arrowdown: [0, -1],
   };
   const [dx, dy] = (ways[key] ?? [0, 0]).map((way) => way * by) as [number, number];
+  if (nudgePicture(dx, dy)) return;
   if (nudgeNodes(dx, dy)) return;
   if (nudgeChosenBridge(dx, dy)) return;
   const { partId, memberId } = selection;
@@ -112,7 +115,7 @@ export function useBenchKeys(showKeys: () => void): void {
   useKey('equal,shift+equal,plus,add', () => zoomBy(1.25));
   useKey('minus,subtract', () => zoomBy(0.8));
   useKey('left,right,up,down,shift+left,shift+right,shift+up,shift+down,alt+left,alt+right,alt+up,alt+down', (e) => {
-    if (!useBench.getState().selection.partId) return;
+    if (!useBench.getState().selection.partId && useBench.getState().atPicture === null) return;
     e.preventDefault();
     nudge(e.key.toLowerCase(), e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
   });
@@ -136,6 +139,7 @@ export function useBenchKeys(showKeys: () => void): void {
       const { atNodes } = useBench.getState();
       if (atNodes) workOnNodes(atNodes.chosen.size > 0 ? { ...atNodes, chosen: new Set() } : null);
       else if (pointing) setPointing(null);
+      else if (useBench.getState().atPicture !== null) choosePicture(null);
       else if (useBench.getState().atDot) chooseDot(null);
       else if (useBench.getState().atIsland) chooseIsland(null);
       else if (picked) pick(picked.length > 0 ? [] : null);
@@ -147,7 +151,7 @@ export function useBenchKeys(showKeys: () => void): void {
   );
   useKey('delete,backspace', () => {
     if (useBench.getState().atNodes) deleteNodes();
-    else if (!removeChosenDot() && !removeChosenBridge()) removeSelected();
+    else if (!removeChosenPicture() && !removeChosenDot() && !removeChosenBridge()) removeSelected();
   });
   useKey('t', (e) => {
     e.preventDefault();

@@ -34,7 +34,7 @@ export type Selection = {
 };
 
 /** What the next press on the sheet says; null for nothing. */
-export type Pointing = 'region' | 'bridge' | 'letter' | null;
+export type Pointing = 'region' | 'bridge' | 'letter' | 'tone belongs' | 'tone apart' | 'level' | 'distance' | null;
 
 /** Whose nodes are worked on: a path that was drawn, or a whole part; and the pen while it draws. */
 export type AtNodes = {
@@ -77,6 +77,8 @@ type ChosenSlice = {
   readonly atNodes: AtNodes | null;
   /** The dot chosen at station Fill. */
   readonly atDot: AtDot | null;
+  /** The picture on the sheet that is chosen. */
+  readonly atPicture: string | null;
   /** A path is being drawn on the sheet. */
   readonly pen: boolean;
   /** Whether sizing makes larger what would stay as it was set, and whether a shape's proportions are freed. */
@@ -133,6 +135,7 @@ const INITIAL: BenchState = {
   atIsland: null,
   atNodes: null,
   atDot: null,
+  atPicture: null,
   pen: false,
   everything: false,
   freed: false,
@@ -286,6 +289,7 @@ export const select = (partId: string | null, memberId: string | null = null): v
     picked: same ? picked : null,
     pointing: null,
     atDot: null,
+    atPicture: null,
     ...(partId === selection.partId ? {} : { atIsland: null }),
   });
 };
@@ -320,6 +324,7 @@ export const selectParts = (ids: readonly string[]): void => {
     picked: null,
     pointing: null,
     atDot: null,
+    atPicture: null,
     atIsland: null,
   });
 };
@@ -368,6 +373,10 @@ export const workOnNodes = (atNodes: AtNodes | null): void => set({ atNodes, pen
 
 /** Choose a dot; null for none. */
 export const chooseDot = (atDot: AtDot | null): void => set({ atDot });
+
+/** Choose a picture that lies on the sheet; null for none. */
+export const choosePicture = (atPicture: string | null): void =>
+  set({ selection: NOTHING, picked: null, pointing: null, atDot: null, atIsland: null, atPicture });
 
 /** Whether a path is being drawn on the sheet. */
 export const setPen = (pen: boolean): void => set({ pen, atNodes: null });

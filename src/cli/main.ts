@@ -14,7 +14,8 @@ const USAGE = `Needlefile prepares lettering for machine output.
   --formats LIST   which files: svg, dxf, pdf, hpgl; all when left out
   --report FILE    write a report as JSON
   --typefaces DIR  more typefaces (.ttf, .otf), found by family name
-  --drawings DIR   brought-in drawings, each ID.json; the folder of the job when left out
+  --drawings DIR   brought-in drawings, each ID.json, and pictures that are traced, each ID.png; the folder of the job
+                   when left out
   --strict         end with 1 when a finding would spoil the work
 
 Files are read back before they are given out: all of them are written, or none.

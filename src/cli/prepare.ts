@@ -21,7 +21,7 @@ export type PrepareOptions = {
   readonly formats: readonly FileFormat[];
   readonly report: string | null;
   readonly typefaces: string | null;
-  /** Folder with the drawings the job names, each called by its id; null: where the job is. */
+  /** Folder with the drawings and pictures the job names, each called by its id; null: where the job is. */
   readonly assets: string | null;
   readonly strict: boolean;
 };
@@ -57,6 +57,16 @@ async function bringDrawings(job: Job, evaluator: Evaluator, folder: string): Pr
     );
 }
 
+/** The pixels of the pictures that are traced, from a folder where each is called by its id. */
+async function bringPictures(job: Job, evaluator: Evaluator, folder: string): Promise<void> {
+  const ids = new Set(job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'trace' ? [m.pixels] : []))));
+  for (const id of ids)
+    await readFile(path.join(folder, `${id}.png`)).then(
+      (bytes) => evaluator.addPicture(id, new Uint8Array(bytes)),
+      () => false,
+    );
+}
+
 /** Prepares a job document: writes its files, and says its report. Returns how the process is to end. */
 export async function prepare(options: PrepareOptions, say: Say, complain: Say): Promise<ExitCode> {
   const document = await readText(options.job);
@@ -84,7 +94,9 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
   const faces = await diskFaces(families, options.typefaces, complain);
   const engine = await loadWasmEngine().catch(() => scriptEngine);
   const evaluator = new Evaluator(engine);
-  await bringDrawings(job, evaluator, options.assets ?? path.dirname(path.resolve(options.job)));
+  const folder = options.assets ?? path.dirname(path.resolve(options.job));
+  await bringDrawings(job, evaluator, folder);
+  await bringPictures(job, evaluator, folder);
   const result = evaluator.evaluate(job, faces);
 
   const toWrite: FileToWrite[] = [];

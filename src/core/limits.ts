@@ -10,6 +10,20 @@ export const LIMITS = {
   letteringStoredCharacters: 100_000,
   /** Letters of one lettering that are moved, turned or sized by themselves. */
   letterChanges: 2_000,
+  /** Pixels of a picture that are kept; one with more is made smaller as it comes in. */
+  rasterPixels: 16_000_000,
+  /** Pixels of a picture that are decoded at all, and the longest side of one. */
+  decodedPixels: 120_000_000,
+  rasterSide: 30_000,
+  /** Width of a pixel of a picture on the sheet, in mm. */
+  pixelLeastMm: 1e-5,
+  pixelMostMm: 1e3,
+  /** Pictures on a sheet. */
+  placedPictures: 20,
+  /** Places in a picture that are pressed on to say which tones belong to a shape. */
+  tonePicks: 24,
+  /** Outlines that one trace comes to; of a picture with more only the largest are kept. */
+  tracedOutlines: 4_000,
   /** Characters of a quantity as typed. */
   quantityCharacters: 120,
   /** Parts in a job. */

@@ -46,7 +46,7 @@ type Means = { readonly evaluator: Evaluator; readonly faces: FaceLookup };
 
 /**
  * The core behind the bench, with the last document it evaluated. `fetchFace` brings the bytes of a shipped typeface
- * file, `fetchAsset` the text of a kept drawing; `pause` lets newer calls in; `now` is a clock in ms.
+ * file, `fetchAsset` those of a kept file; `pause` lets newer calls in; `now` is a clock in ms.
  */
 export class Host {
   private readonly evaluators: Promise<Evaluator>;
@@ -58,7 +58,7 @@ export class Host {
 
   constructor(
     fetchFace: (file: string) => Promise<Uint8Array>,
-    fetchAsset: (id: string) => Promise<string>,
+    fetchAsset: (id: string) => Promise<Uint8Array>,
     pause: () => Promise<void>,
     now: () => number,
     engine: Promise<ClipEngine> = loadWasmEngine().catch(() => scriptEngine),

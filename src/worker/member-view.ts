@@ -2,6 +2,7 @@
 import { applyMatrix, type Box, type Matrix, type Point } from '../core/geometry/point';
 import type { Gap } from '../core/prepare/closing/closing';
 import type { MemberTrouble, PreparedMember } from '../core/prepare/prepared';
+import type { TraceFound } from '../core/prepare/trace';
 import type { Printer } from './printing';
 
 /** What the bench shows of a member; places are on the sheet unless they say otherwise. */
@@ -26,6 +27,8 @@ export type MemberView = {
   readonly closedUp: ClosedUpView | null;
   /** What closing found in a drawing; null for other members. */
   readonly closing: ClosingView | null;
+  /** What tracing a picture found; null for other members. */
+  readonly traced: TraceFound | null;
 };
 
 /** A gap by its ends on the sheet. */
@@ -75,6 +78,7 @@ export const memberViewOf = (member: PreparedMember, print: Printer): MemberView
   unclosedD: print.paths(member.unclosed),
   closedUp: member.unclosed.length > 0 ? closedUpView(member) : null,
   closing: closingView(member),
+  traced: member.traced,
 });
 
 function closingView({ closing, matrix }: PreparedMember): ClosingView | null {

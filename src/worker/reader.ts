@@ -1,7 +1,10 @@
 /** The web worker that files are read in: one for each file, so that it can be stopped whatever it is doing. */
 import { expose } from 'comlink';
+import { pictureHead } from '../core/formats/picture-size';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
+import { decodePicture } from './decode-picture';
+import { lookAtPicture } from './picture-reading';
 import { type FilePreview, type PagePicture, picturePages, previewFile } from './reading';
 
 const engine = () => loadWasmEngine().catch(() => scriptEngine);
@@ -15,6 +18,8 @@ const api = {
       last = share;
       progress(share);
     };
+    const head = pictureHead(bytes);
+    if (head) return lookAtPicture(bytes, head, decodePicture, report);
     return previewFile(bytes, { page, progress: report }, engine);
   },
   pictures: (bytes: Uint8Array, from: number, to: number, put: (picture: PagePicture) => void): Promise<void> =>

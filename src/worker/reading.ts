@@ -9,6 +9,7 @@ import { countSegments, type Path, regionBox } from '../core/geometry/path';
 import { pathData } from '../core/geometry/path-data';
 import { type Box, boxHeight, boxWidth } from '../core/geometry/point';
 import { LIMITS } from '../core/limits';
+import type { PictureFound } from './picture-reading';
 
 /** A group of a drawing that is brought in, as the dialog shows it. */
 export type FoundGroupView = {
@@ -26,6 +27,7 @@ export type FoundGroupView = {
 /** What is in a file that is brought in, and its drawing as it is kept. */
 export type Looked = {
   readonly ok: true;
+  readonly isPicture?: never;
   readonly format: string;
   readonly claim: SizeClaim;
   readonly sizes: readonly SizeChoice[];
@@ -51,8 +53,11 @@ export type PagePicture = {
   readonly lines: string;
 };
 
+/** What is in a drawing, or a sentence why it can't be read. */
+export type DrawingPreview = Looked | { readonly ok: false; readonly sentence: string };
+
 /** What is in a file, or a sentence why it can't be read. */
-export type FilePreview = Looked | { readonly ok: false; readonly sentence: string };
+export type FilePreview = DrawingPreview | PictureFound;
 
 /** Places told apart in a preview of the whole, in thousands across; in a small picture. */
 const PREVIEW_DIGITS = 4;
@@ -67,7 +72,7 @@ export async function previewFile(
   bytes: Uint8Array,
   { page, progress }: { readonly page: number; readonly progress: (share: number) => void },
   engine: () => Promise<ClipEngine>,
-): Promise<FilePreview> {
+): Promise<DrawingPreview> {
   const opened = await openDrawing(bytes);
   if (!opened.ok) return opened;
   const { pages } = opened;
@@ -101,7 +106,7 @@ export async function previewFile(
   };
 }
 
-function nothingIn({ unread, notes }: ReadDrawing): FilePreview {
+function nothingIn({ unread, notes }: ReadDrawing): DrawingPreview {
   const unreadKinds = unread.map(({ kind, count }) => `${count} ${kind}`).join(', ');
   const why = notes[0] ? ` ${notes[0]}` : '';
   return {

@@ -1,4 +1,4 @@
-/** What documents refer to, brought from where it is kept: typefaces and drawings. Each is fetched once. */
+/** What documents refer to, brought from where it is kept: typefaces, drawings and pictures. Each is fetched once. */
 import type { Job } from '../core/document/schema';
 import type { Evaluator } from '../core/job/evaluate';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
@@ -10,8 +10,8 @@ import type { FaceAnswer, FaceLookup } from '../core/prepare/prepared';
 const RETRY_MS = 5_000;
 
 /**
- * Typefaces and kept drawings, fetched once. `fetchFace` brings the bytes of a shipped typeface file, `fetchAsset`
- * the text of a kept drawing.
+ * Typefaces, kept drawings and the pixels of pictures, fetched once. `fetchFace` brings the bytes of a shipped typeface file,
+ * `fetchAsset` those of a kept file.
  */
 export class Sources {
   private readonly faces = new Map<string, Promise<FaceAnswer>>();
@@ -23,18 +23,24 @@ export class Sources {
 
   constructor(
     private readonly fetchFace: (file: string) => Promise<Uint8Array>,
-    private readonly fetchAsset: (id: string) => Promise<string>,
+    private readonly fetchAsset: (id: string) => Promise<Uint8Array>,
   ) {}
 
-  /** The typefaces of a job, its drawings put at hand; the same object as long as nothing about them has changed. */
+  /** The typefaces of a job, its drawings and pictures put at hand; the same object as long as nothing about them has changed. */
   async of({ parts }: Job, evaluator: Evaluator): Promise<FaceLookup> {
     const members = parts.flatMap((p) => p.members);
     const drawings = new Set(members.flatMap((m) => (m.kind === 'artwork' ? [m.drawing] : [])));
     const families = [...new Set(members.flatMap((m) => (m.kind === 'lettering' ? [m.face] : [])))];
+    const pictures = new Set(members.flatMap((m) => (m.kind === 'trace' ? [m.pixels] : [])));
     await this.bringDrawings(drawings, evaluator);
+    await this.bringPictures(pictures, evaluator);
     const answers: FaceAnswer[] = [];
     for (const family of families) answers.push(await this.face(family));
-    const about = JSON.stringify([families, [...drawings].filter((id) => evaluator.hasDrawing(id))]);
+    const about = JSON.stringify([
+      families,
+      [...drawings].filter((id) => evaluator.hasDrawing(id)),
+      [...pictures].filter((id) => evaluator.hasPicture(id)),
+    ]);
     if (this.last?.about === about && this.last.answers.every((answer, i) => answer === answers[i]))
       return this.last.lookup;
     const byFamily = new Map(families.map((family, i) => [family, answers[i] as FaceAnswer]));
@@ -49,11 +55,22 @@ export class Sources {
       [...ids].map(async (id) => {
         if (evaluator.hasDrawing(id)) return;
         await this.fetchAsset(id).then(
-          (text) => evaluator.addDrawing(id, text),
+          (bytes) => evaluator.addDrawing(id, new TextDecoder().decode(bytes)),
           () => false,
         );
       }),
     );
+  }
+
+  /** Pixels of pictures put at hand, one after the other: each takes much room while it is unpacked. */
+  private async bringPictures(ids: ReadonlySet<string>, evaluator: Evaluator): Promise<void> {
+    for (const id of ids) {
+      if (evaluator.hasPicture(id)) continue;
+      await this.fetchAsset(id).then(
+        (bytes) => evaluator.addPicture(id, bytes),
+        () => false,
+      );
+    }
   }
 
   face(family: string): Promise<FaceAnswer> {

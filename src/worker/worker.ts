@@ -10,10 +10,10 @@ async function fetchFace(file: string): Promise<Uint8Array> {
   return new Uint8Array(await response.arrayBuffer());
 }
 
-async function fetchAsset(id: string): Promise<string> {
+async function fetchAsset(id: string): Promise<Uint8Array> {
   const response = await fetch(`/api/assets/${id}`);
   if (!response.ok) throw new Error(`${id}: ${response.status}`);
-  return response.text();
+  return new Uint8Array(await response.arrayBuffer());
 }
 
 /** A turn of the event loop through a message channel: timers would wait four milliseconds. */

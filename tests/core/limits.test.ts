@@ -10,8 +10,10 @@ import { call } from '../../src/api/call';
 import { API } from '../../src/api/endpoints';
 import { POST } from '../../src/app/api/assets/route';
 import { pinIsland, pinnedBridge } from '../../src/core/commands/bridges';
+import { layPicture, pickTone } from '../../src/core/commands/pictures';
 import { checkJob, readJob } from '../../src/core/document/read';
 import { writeFound } from '../../src/core/formats/found-file';
+import { readPixels, writePixels } from '../../src/core/formats/pixels';
 import { openDrawing, readDrawing } from '../../src/core/formats/read';
 import type { ReadDrawing } from '../../src/core/formats/read-drawing';
 import { closedPath } from '../../src/core/geometry/path';
@@ -35,11 +37,14 @@ import type { PartLines } from '../../src/core/toolpath/centerline/part-lines';
 import type { PartDots } from '../../src/core/toolpath/dots/part-dots';
 import type { PartHatch } from '../../src/core/toolpath/hatch/part-hatch';
 import { rowStep } from '../../src/core/toolpath/hatch/tip-room';
+import type { Raster } from '../../src/core/tracing/raster';
+import { traceCoverage } from '../../src/core/tracing/trace';
 import { parseLength } from '../../src/core/units/quantity';
 import { clearUnusedAssets, keepAsset } from '../../src/server/assets';
 import { assets } from '../../src/server/schema';
 import { bridgesView } from '../../src/worker/bridge-view';
 import { readingFile } from '../../src/worker/client';
+import { lookAtPicture } from '../../src/worker/picture-reading';
 import { type PagePicture, picturePages } from '../../src/worker/reading';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
@@ -149,7 +154,102 @@ const square = measureOutlines([
   },
 ]);
 
+const ofPicture = (more: Draft) =>
+  said({
+    pictures: [{ id: 'p', pixels: 'a'.repeat(64), columns: 9, rows: 9, scale: 1, placement: { x: 0, y: 0 }, ...more }],
+  });
+const ofTrace = (more: Draft) =>
+  ofMember({ kind: 'trace', pixels: 'a'.repeat(64), columns: 9, rows: 9, scale: 1, ...more });
+/** Two dark squares on white. */
+const twoSquares: Raster = {
+  width: 40,
+  height: 20,
+  channels: 1,
+  data: Uint8Array.from({ length: 800 }, (_, i) => (i % 20 > 4 && i % 20 < 15 && i / 40 > 5 && i / 40 < 15 ? 0 : 255)),
+};
+/** What is said of a picture that says it is so large, and whether it was unpacked. */
+const lookedAt = async (width: number, height: number) => {
+  const decode = vi.fn(async () => ({ raster: twoSquares, png: writePixels(twoSquares) }));
+  const head = { format: 'PNG' as const, width, height, dpi: null, orientation: 1 };
+  const found = await lookAtPicture(new Uint8Array(), head, decode, () => {});
+  return { found, calls: decode.mock.calls as unknown as [unknown, { columns: number; rows: number }][] };
+};
+
 const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
+  rasterPixels: async () => {
+    limits.rasterPixels = 800;
+    expect(readPixels(writePixels(twoSquares))).toMatchObject({ width: 40, height: 20 });
+    limits.rasterPixels = 799;
+    expect(readPixels(writePixels(twoSquares))).toBeNull();
+    limits.rasterPixels = 200;
+    const { found, calls } = await lookedAt(40, 20);
+    expect(calls[0]?.[1]).toEqual({ columns: 20, rows: 10 });
+    expect(found).toMatchObject({ ok: true, came: { columns: 40, rows: 20 } });
+  },
+  decodedPixels: async () => {
+    limits.decodedPixels = 1_000_000;
+    expect((await lookedAt(1000, 1000)).calls).toHaveLength(1);
+    const { found, calls } = await lookedAt(1001, 1000);
+    expect(calls).toEqual([]);
+    expect(found).toMatchObject({ ok: false, sentence: expect.stringContaining('1,001 × 1,000') });
+  },
+  rasterSide: async () => {
+    const most = LIMITS.rasterSide;
+    expect((await lookedAt(most, 1)).calls).toHaveLength(1);
+    expect((await lookedAt(1, most + 1)).calls).toEqual([]);
+    expect([ofPicture({ columns: most }), ofPicture({ columns: most + 1 })]).toEqual([
+      null,
+      expect.stringContaining(`${most}`),
+    ]);
+  },
+  pixelLeastMm: () => {
+    expect(ofPicture({ scale: LIMITS.pixelLeastMm })).toBeNull();
+    expect(ofTrace({ scale: LIMITS.pixelLeastMm / 2 })).toContain('scale');
+  },
+  pixelMostMm: () => {
+    expect(ofTrace({ scale: LIMITS.pixelMostMm })).toBeNull();
+    expect(ofPicture({ scale: LIMITS.pixelMostMm * 2 })).toContain('scale');
+  },
+  placedPictures: () => {
+    const picture = (i: number) => ({
+      id: `p${i}`,
+      pixels: 'a'.repeat(64),
+      columns: 9,
+      rows: 9,
+      scale: 1,
+      placement: { x: 0, y: 0 },
+    });
+    mostOf('placedPictures', (count) => said({ pictures: listOf(count, picture) }));
+    const job = jobWith([], { pictures: listOf(LIMITS.placedPictures, picture) });
+    const kept = { name: '', original: null, pixels: 'a'.repeat(64), columns: 9, rows: 9 };
+    expect(layPicture(job, kept, 1, { x: 0, y: 0 })).toEqual({ job, pictureId: null });
+  },
+  tonePicks: () => {
+    const pick = { x: 1, y: 1, belongs: true };
+    mostOf('tonePicks', (count) => ofTrace({ tones: { by: 'picked', picks: listOf(count, () => pick) } }));
+    const member = {
+      id: 'm',
+      kind: 'trace',
+      pixels: 'a'.repeat(64),
+      columns: 9,
+      rows: 9,
+      scale: 1,
+      placement: { x: 0, y: 0 },
+    };
+    const job = jobWith([partOf([member])]);
+    const picked = listOf(LIMITS.tonePicks + 1, (i) => ({ x: i, y: 0 })).reduce(
+      (now, at) => pickTone(now, job.parts[0]?.id ?? '', 'm', at, true),
+      job,
+    );
+    expect(picked.parts[0]?.members[0]).toMatchObject({ tones: { picks: { length: LIMITS.tonePicks, 0: { x: 1 } } } });
+  },
+  tracedOutlines: () => {
+    const coverage = { ...twoSquares, data: twoSquares.data.map((value) => 255 - value) };
+    const traced = () => finished(traceCoverage(coverage, { least: 0, tolerance: null, dropRim: true }));
+    expect(traced()).toMatchObject({ paths: { length: 2 }, beyond: 0 });
+    limits.tracedOutlines = 1;
+    expect(traced()).toMatchObject({ paths: { length: 1 }, beyond: 1 });
+  },
   numbersRemembered: () => {
     const stage: Stage<string, number> = { name: 'heavy', key: (k) => k, run: () => 0, weigh: () => 900 };
     limits.numbersRemembered = 2_000;

@@ -20,7 +20,8 @@ const made = (shape: Record<string, unknown>): Shape => {
     member.kind === 'lettering' ||
     member.kind === 'copy' ||
     member.kind === 'artwork' ||
-    member.kind === 'path'
+    member.kind === 'path' ||
+    member.kind === 'trace'
   )
     throw new Error('no shape');
   return member;

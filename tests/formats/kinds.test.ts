@@ -69,12 +69,12 @@ describe('a file is', () => {
     [
       'a PNG',
       latin1('\x89PNG\r\n'),
-      `This file is a picture, made of dots. Pictures can’t be brought in yet; bring in an ${READ_FORMATS_SAID}.`,
+      'This file is a picture that breaks off before it says how large it is.',
     ],
     [
       'a JPEG',
       latin1('\xff\xd8\xff\xe0'),
-      `This file is a picture, made of dots. Pictures can’t be brought in yet; bring in an ${READ_FORMATS_SAID}.`,
+      'This file is a picture that breaks off before it says how large it is.',
     ],
     [
       'a ZIP',

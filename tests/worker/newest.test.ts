@@ -109,7 +109,7 @@ test('others get a turn only when a step took long; progress is told then', asyn
   const counting = (now: () => number) =>
     new Host(
       fromDisk,
-      async () => '',
+      async () => new Uint8Array(),
       async () => {
         calls.turns++;
         await turn();
@@ -247,7 +247,7 @@ describe('answers of the host', () => {
       async (id) => {
         asked.push(id);
         if (id === bad) throw new Error('away');
-        return id === good ? kept : 'no drawing';
+        return new TextEncoder().encode(id === good ? kept : 'no drawing');
       },
       turn,
       ticking(),

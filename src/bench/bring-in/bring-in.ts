@@ -4,11 +4,16 @@ import { callWithBytes } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { freeId } from '@/core/commands/ids';
 import { readPensAs } from '@/core/commands/pens';
+import { type PictureAtHand, layPicture, pictureBox, tracePicture } from '@/core/commands/pictures';
+import type { PlacedPicture } from '@/core/document/schema';
 import { isEmptyBox } from '@/core/geometry/point';
 import { type BringInChoices, broughtParts } from '@/core/job/bring-in';
+import { LIMITS } from '@/core/limits';
+import type { StartId } from '@/core/tracing/starts';
 import { readingFile } from '@/worker/client';
+import type { PictureFound } from '@/worker/picture-reading';
 import type { FilePreview, Looked } from '@/worker/reading';
-import { bringIntoSight, change, select, useBench, whenComputed } from '../store';
+import { bringIntoSight, change, choosePicture, dispatch, say, select, useBench, whenComputed } from '../store';
 
 type Incoming = {
   readonly name: string;
@@ -87,6 +92,36 @@ export async function keepBroughtIn(looked: Looked): Promise<Kept | null> {
   const { id: original } = await callWithBytes(API.keepAsset, new Blob([new Uint8Array(bytes)]), name);
   const { id: drawing } = await callWithBytes(API.keepAsset, looked.drawing, '');
   return useBringIn.getState().incoming?.bytes === bytes ? { name, original, drawing } : null;
+}
+
+/** Keep the picture that is brought in, the file and its pixels, on the server; null when it was left meanwhile. */
+export async function keepPicture(found: PictureFound): Promise<PictureAtHand | null> {
+  const { incoming } = useBringIn.getState();
+  if (!incoming) return null;
+  const { bytes, name } = incoming;
+  const { id: original } = await callWithBytes(API.keepAsset, new Blob([new Uint8Array(bytes)]), name);
+  const { id: pixels } = await callWithBytes(API.keepAsset, new Blob([new Uint8Array(found.pixels)]), '');
+  const { columns, rows } = found;
+  return useBringIn.getState().incoming?.bytes === bytes ? { name, original, pixels, columns, rows } : null;
+}
+
+/** Lay a picture that is kept on the sheet, a pixel so many mm wide; traced from a start, or only laid there. */
+export function putPicture(kept: PictureAtHand, found: PictureFound, scale: number, start: StartId | null): void {
+  const { job } = useBench.getState();
+  const { width, height } = job.sheet;
+  const laid = layPicture(job, kept, scale, { x: width / 2, y: height / 2 });
+  leaveBringingIn();
+  if (laid.pictureId === null) {
+    say(`There are ${LIMITS.placedPictures} pictures on the sheet: take one off first.`);
+    return;
+  }
+  const pictureId = laid.pictureId;
+  const traced = start && tracePicture(laid.job, pictureId, { start, tones: found.tones });
+  // One step of undo: the picture, and what is traced from it.
+  dispatch(() => (traced || laid).job);
+  if (traced?.partId) select(traced.partId);
+  else choosePicture(pictureId);
+  bringIntoSight(pictureBox((traced || laid).job.pictures.find((p) => p.id === pictureId) as PlacedPicture));
 }
 
 /** Put a drawing that is kept on the sheet as chosen. */

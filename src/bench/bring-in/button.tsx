@@ -1,7 +1,7 @@
 import { FileInput } from 'lucide-react';
 import { useRef } from 'react';
 import Button from 'react-bootstrap/Button';
-import { READ_ENDINGS, READ_FORMATS_SAID } from '@/core/formats/endings';
+import { PICTURE_ENDINGS, READ_ENDINGS, READ_FORMATS_SAID } from '@/core/formats/endings';
 import { bringInFiles } from './bring-in';
 
 /** Opens the system's dialog for a file. */
@@ -14,8 +14,8 @@ export function BringInButton() {
         type="file"
         hidden
         multiple
-        accept={READ_ENDINGS.join()}
-        aria-label="Drawing to bring in"
+        accept={[...READ_ENDINGS, ...PICTURE_ENDINGS].join()}
+        aria-label="Drawing or picture to bring in"
         onChange={(e) => {
           void bringInFiles([...(e.target.files ?? [])]);
           // The same file may be chosen again.
@@ -25,11 +25,11 @@ export function BringInButton() {
       <Button
         variant="plain"
         className="w-100 mt-2"
-        title={`An ${READ_FORMATS_SAID} file. You can also drop one anywhere, or paste a drawing`}
+        title={`An ${READ_FORMATS_SAID} file, or a picture to trace. You can also drop one anywhere, or paste it`}
         onClick={() => input.current?.click()}
       >
         <FileInput size={14} className="me-1" aria-hidden="true" />
-        Bring in a drawing
+        Bring in a drawing or picture
       </Button>
     </>
   );

@@ -18,6 +18,7 @@ import { useBench } from '../store';
 import { keepBroughtIn, leaveBringingIn, putOnSheet, stopBringingIn, useBringIn } from './bring-in';
 import styles from './bring-in.module.css';
 import { Pages } from './pages';
+import { FoundPicture } from './picture';
 
 const KEEP = ['keep what is brought in'];
 
@@ -323,12 +324,13 @@ export function BringInDialog() {
           </Button>
         </Modal.Body>
       )}
-      {preview?.ok && preview.pages > 1 && (
+      {preview?.ok && !preview.isPicture && preview.pages > 1 && (
         <div className="px-3 pt-3">
           <Pages count={preview.pages} page={page} />
         </div>
       )}
-      {preview?.ok && <Found key={preview.page} preview={preview} share={share} />}
+      {preview?.ok && !preview.isPicture && <Found key={preview.page} preview={preview} share={share} />}
+      {preview?.ok && preview.isPicture && <FoundPicture found={preview} />}
     </Modal>
   );
 }

@@ -15,6 +15,7 @@ import { letterAt } from '../nodes/letter-at';
 import { NodeLayer } from '../nodes/node-layer';
 import { PenLayer } from '../nodes/pen-layer';
 import { notSavedWords } from '../not-saved-words';
+import { toneAt } from '../picture-edits';
 import { cornersOf } from '../seen';
 import { STATION_SCREENS } from '../stations/station-screens';
 import { dispatch, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
@@ -24,6 +25,7 @@ import { type DragSaying, followDrag, type Grab } from './drag';
 import { Nodes } from './found-layer';
 import { HatchCanvas } from './hatch-canvas';
 import { PickLayer } from './pick-layer';
+import { PictureFrame, PictureHits, Pictures } from './picture-layer';
 import { centreAt } from './point-at';
 import { usePointer } from './pointer';
 import { Rulers } from './rulers';
@@ -129,6 +131,7 @@ export function SheetView() {
         <g transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`}>
           <EngravePattern k={k} />
           <rect data-stock width={sheet.width} height={sheet.height} className={styles.sheet} />
+          {look !== 'cut' && <Pictures />}
           {view && job && <WorkLayer job={job} view={view} cutPieces={cutPieces} look={look} only={only} />}
         </g>
       </svg>
@@ -152,12 +155,15 @@ export function SheetView() {
           if (pointing === 'region') centreAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'bridge') void addBridgeAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'letter') letterAt(toMm(e.clientX, e.clientY));
+          else if (pointing === 'tone belongs' || pointing === 'tone apart')
+            toneAt(toMm(e.clientX, e.clientY), pointing === 'tone belongs');
           else if (!(e.target as Element).closest('[data-grab]') && !e.shiftKey && !camera.panning) select(null);
         }}
         onDoubleClick={(e) => {
           if ((e.target as Element).closest('[data-member]')) focusWords();
         }}
       >
+        {look !== 'cut' && <PictureHits camera={camera} toMm={toMm} />}
         <g transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`}>
           {view?.parts.flatMap((part) =>
             part.members.map((member) => (
@@ -183,6 +189,7 @@ export function SheetView() {
         {look !== 'cut' && look !== 'worked' && picked === null && !working && !pen && (
           <Frame camera={camera} onPress={press} />
         )}
+        {look !== 'cut' && !pen && <PictureFrame camera={camera} toMm={toMm} />}
         <OthersFrames camera={camera} />
         <Guides camera={camera} />
         <Band camera={camera} />

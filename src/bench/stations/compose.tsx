@@ -22,10 +22,12 @@ import { change, dispatch, select, useBench } from '../store';
 import { ArrangeChosen, ArrangeParts } from './arrange';
 import { ArtworkEditor } from './artwork-editor';
 import { LetteringEditor } from './lettering-editor';
+import { PictureEditor } from './picture-editor';
 import { PlaceEditor } from './place-editor';
 import { ShapeEditor } from './shape-editor';
 import { SheetEditor } from './sheet-editor';
 import { StepPanels } from './step-panels';
+import { TraceEditor } from './trace-editor';
 
 const SHAPES: readonly { readonly kind: ShapeKind; readonly icon: typeof Type }[] = [
   { kind: 'rectangle', icon: Square },
@@ -256,7 +258,9 @@ export function Compose() {
   const selection = useBench((s) => s.selection);
   const view = useBeside((view) => view?.parts.find((p) => p.id === partId));
   const member = memberInHand(job, selection);
+  const picture = useBench((s) => s.job.pictures.find((p) => p.id === s.atPicture));
   if (several) return <ArrangeParts />;
+  if (!part && picture) return <PictureEditor key={picture.id} picture={picture} />;
   if (!part)
     return (
       <>
@@ -291,10 +295,12 @@ export function Compose() {
       {view && <StepPanels key={`steps-${part.id}`} section="compose: border" part={part} view={view} />}
       {member?.kind === 'copy' && <CopyEditor key={member.id} partId={part.id} member={member} />}
       {member?.kind === 'artwork' && <ArtworkEditor key={member.id} partId={part.id} member={member} />}
+      {member?.kind === 'trace' && <TraceEditor key={member.id} partId={part.id} member={member} />}
       {member &&
         member.kind !== 'lettering' &&
         member.kind !== 'copy' &&
         member.kind !== 'artwork' &&
+        member.kind !== 'trace' &&
         member.kind !== 'path' && <ShapeEditor key={member.id} partId={part.id} member={member} />}
       <PlaceEditor />
       <ArrangeChosen key={`arrange-${part.id}-${memberId}`} />

@@ -18,6 +18,8 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   renameSettings,
   // Format 5: pens of operations, and where 0, 0 is in plotter files.
   asItWas,
+  // Format 6: pictures on the sheet, and traces of them.
+  asItWas,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

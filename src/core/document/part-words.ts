@@ -14,9 +14,11 @@ export const memberWords = (member: Member): string =>
       ? 'Copy'
       : member.kind === 'artwork'
         ? member.name || 'Drawing'
-        : member.kind === 'path'
-          ? 'Path'
-          : shapeWord(member.kind);
+        : member.kind === 'trace'
+          ? member.name || 'Traced picture'
+          : member.kind === 'path'
+            ? 'Path'
+            : shapeWord(member.kind);
 
 /** A part's name, or its words when it has none. */
 export function partWords(part: Part): string {

@@ -4,12 +4,13 @@ import { stepTroubles } from '../kinds/steps';
 import { LIMITS } from '../limits';
 import { about, name } from '../schema/fields';
 import { colourKeySchema, exportSchema, operationSchema } from '../schema/operations';
+import { placedPictureSchema } from '../schema/picture';
 import { sheetSchema } from '../schema/sheet';
 import { listedToolSchema } from '../schema/tools';
 import { partSchema } from './part';
 
 /** The version of the job document that is written; older ones are read through their migrations. */
-export const JOB_FORMAT = 5;
+export const JOB_FORMAT = 6;
 
 const leftAsIsSchema = z.strictObject({
   finding: about(z.string().max(300), 'Key of the finding.'),
@@ -58,6 +59,10 @@ export const jobSchema = z
     units: about(z.enum(['mm', 'in']).default('mm'), 'Unit lengths are shown in. The document itself is always in mm.'),
     sheet: sheetSchema,
     parts: about(z.array(partSchema).max(LIMITS.parts).default([]), 'What comes off the machine, in order.'),
+    pictures: about(
+      z.array(placedPictureSchema).max(LIMITS.placedPictures).default([]),
+      'Pictures that lie under the parts, to draw over and to trace; the first lies lowest.',
+    ),
     operations: about(
       z.array(operationSchema).max(LIMITS.operations).prefault(standardOperations),
       'In the order they run.',
@@ -85,6 +90,10 @@ export const jobSchema = z
     unique(
       job.parts.map((p) => p.id),
       ['parts'],
+    );
+    unique(
+      job.pictures.map((p) => p.id),
+      ['pictures'],
     );
     unique(
       job.tools.map((t) => t.id),
@@ -132,6 +141,7 @@ export type { Artwork, CloseSettings } from '../schema/artwork';
 export type { CloseUp, LetterChange, Lettering } from '../schema/lettering';
 export type { Copy, DrawnPath, Member, Shape, ShapeKind } from '../schema/members';
 export type { ExportSettings, Operation, OperationKind } from '../schema/operations';
+export type { Crop, PlacedPicture, Trace } from '../schema/picture';
 export type { Placement } from '../schema/placement';
 export type { Sheet } from '../schema/sheet';
 export type { HatchTool as FillTool, ListedTool } from '../schema/tools';

@@ -12,13 +12,13 @@ export const SHAPE_LENGTHS: Readonly<Record<ShapeKind, readonly string[]>> = {
   spike: ['width', 'height', 'point'],
 };
 
-/** Change every length of a member in place; for lettering that is its size. A copy and a drawing have none: they have a scale. */
+/** Change every length of a member in place; for lettering that is its size. A copy, a drawing and a trace have none: they have a scale. */
 export function mapLengths(member: Member, change: (mm: number) => number): void {
   if (member.kind === 'lettering') {
     member.size.mm = change(member.size.mm);
     return;
   }
-  if (member.kind === 'copy' || member.kind === 'artwork' || member.kind === 'path') return;
+  if (!('width' in member)) return;
   const lengths = member as Shape & Record<string, number>;
   for (const key of SHAPE_LENGTHS[member.kind]) lengths[key] = change(lengths[key] as number);
 }

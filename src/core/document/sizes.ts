@@ -55,6 +55,13 @@ export function growMember(member: Member, factor: number, everything: boolean, 
       if (close.refit !== null) close.refit = Math.max(LEAST_MM, most(close.refit));
       return;
     }
+    case 'trace':
+      // What is too small to keep grows too: the same is kept.
+      member.scale = member.scale * factor;
+      member.least = Math.min(LIMITS.offsetMostMm, times(member.least, factor));
+      if (member.follow !== null)
+        member.follow = Math.min(LIMITS.gapMostMm, Math.max(LEAST_MM, times(member.follow, factor)));
+      return;
     case 'lettering':
       member.size.mm = Math.max(LEAST_MM, times(member.size.mm, factor));
       if (everything && member.closeUp) member.closeUp.overlap = times(member.closeUp.overlap, factor);
@@ -85,7 +92,7 @@ export function growPart(part: Part, factor: number, everything: boolean, isSize
 
 /** What sizing sizes, in words: for the help and the page about the format. */
 export const SIZED_ALONG: readonly string[] = [
-  'letters, shapes with their corner radii, drawings, live copies',
+  'letters, shapes with their corner radii, drawings, traces of pictures, live copies',
   'nodes by hand, moved letters, lines and dots by hand',
   'distances between the things of a part',
   'margins, corners and holes of a plate; height and overhang of a bar',

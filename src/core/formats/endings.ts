@@ -19,3 +19,6 @@ export const READ_ENDINGS: readonly string[] = [
 
 /** "SVG or DXF", "SVG, DXF or …". */
 export const READ_FORMATS_SAID = `${READ_WORDS.slice(0, -1).join(', ')} or ${READ_WORDS.at(-1)}`;
+
+/** Endings of pictures, which the browser unpacks, for the same dialog. */
+export const PICTURE_ENDINGS: readonly string[] = ['.png', '.jpg', '.jpeg', '.webp', '.gif', '.bmp', '.avif'];

@@ -9,7 +9,7 @@ import { READ_FORMATS } from './readers';
 const fail = (sentence: string): { readonly ok: false; readonly sentence: string } => ({ ok: false, sentence });
 const MB = 1024 * 1024;
 
-const PICTURE = `a picture, made of dots. Pictures can’t be brought in yet; bring in an ${READ_FORMATS_SAID}`;
+const PICTURE = 'a picture that breaks off before it says how large it is';
 
 const POSTSCRIPT = `an EPS or PostScript drawing, which can’t be read here. Ask for it as ${READ_FORMATS_SAID}`;
 

@@ -5,6 +5,7 @@
 import type { Chosen } from '../commands/chosen';
 import type { FillTool, Job, Part, Step } from '../document/schema';
 import { readFound } from '../formats/found-file';
+import { readPixels } from '../formats/pixels';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { drawnBox } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
@@ -16,9 +17,11 @@ import { finished, Memo, type Memory } from '../memo';
 import type { ArtworkLookup, KeptDrawing } from '../prepare/artwork';
 import { placementMatrix } from '../prepare/placement';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
+import { type PictureLookup, traceSteps } from '../prepare/trace';
 import { inspect } from '../rules/inspect';
 import { letterMiddle } from '../toolpath/centerline/part-lines';
 import { TOOL_TRY, type ToolTry } from '../toolpath/hatch/stages';
+import type { Raster } from '../tracing/raster';
 import { type OperationResult, operationResult } from './drawn';
 import { drawnPartOf, drawSteps, PLACED_LINEWORK } from './linework';
 import type { PartResult } from './part-result';
@@ -58,6 +61,7 @@ type OwnPart = {
 export class Evaluator {
   // Ids tell what is in a drawing, so that one more at hand changes nothing that was computed with it.
   private readonly drawings = new Map<string, { readonly drawing: KeptDrawing }>();
+  private readonly rasters = new Map<string, { readonly raster: Raster }>();
   private readonly artworks: ArtworkLookup = (id) => this.drawings.get(id) ?? { sentence: 'It is not at hand here.' };
 
   /** `memo` is what is remembered from one evaluation to the next. */
@@ -77,6 +81,20 @@ export class Evaluator {
     return drawing !== null;
   }
 
+  hasPicture(id: string): boolean {
+    return this.rasters.has(id);
+  }
+
+  /** Put the pixels of a picture at hand; false when the bytes are none. */
+  addPicture(id: string, bytes: Uint8Array): boolean {
+    const raster = readPixels(bytes);
+    if (raster) this.rasters.set(id, { raster });
+    return raster !== null;
+  }
+
+  /** The pixels of a picture, or why there are none. */
+  readonly pictures: PictureLookup = (id) => this.rasters.get(id) ?? { sentence: 'It is not at hand here.' };
+
   /** Evaluate step by step: yields after each part, so that a caller can show progress or stop; returns the result. */
   *steps(job: Job, faces: FaceLookup): Generator<Progress, JobResult> {
     const memory = this.memo.turn();
@@ -84,6 +102,7 @@ export class Evaluator {
     const parts = new PartsOf(job);
     const results = new Map<string, PartResult>();
     for (const part of shown) {
+      yield* this.traces(part, memory, results.size, shown.length + 1);
       const steps = this.partResult(part, { job, faces, parts, memory });
       let step = steps.next();
       for (; !step.done; step = steps.next()) yield { done: results.size + step.value, of: shown.length + 1 };
@@ -98,6 +117,17 @@ export class Evaluator {
       findings: inspect({ job, inspected: results, drawn: operations, memory }),
       workBox: drawnBox(exported),
     };
+  }
+
+  /** Traces of a part, which take long, made so that they can be left; what is made of the part then has them at hand. */
+  private *traces(part: Part, memory: Memory, done: number, of: number): Generator<Progress, void> {
+    for (const member of part.members) {
+      if (member.kind !== 'trace') continue;
+      const answer = this.pictures(member.pixels);
+      if ('sentence' in answer) continue;
+      const steps = traceSteps(this.engine, answer.raster, member, memory);
+      for (let step = steps.next(); !step.done; step = steps.next()) yield { done: done + step.value / 2, of };
+    }
   }
 
   /** Evaluate in one go. */
@@ -187,8 +217,8 @@ export class Evaluator {
       if (!original) return 'gone';
       return parts.reaches(id, part.id) ? 'loop' : this.own(original, { job, faces, parts, memory }).made;
     };
-    const { engine, artworks } = this;
-    const context = { engine, faces, artworks, memory, copied };
+    const { engine, artworks, pictures } = this;
+    const context = { engine, faces, artworks, pictures, memory, copied };
     const content = this.contentOf(part, faces, copied, memory);
     const bare = memory.get(OWN_SHAPE, { part, content, context });
     const { sheet } = job;
@@ -216,6 +246,10 @@ export class Evaluator {
       if (member.kind === 'artwork') {
         const answer = this.artworks(member.drawing);
         return 'sentence' in answer ? answer.sentence : memory.idOf(answer.drawing);
+      }
+      if (member.kind === 'trace') {
+        const answer = this.pictures(member.pixels);
+        return 'sentence' in answer ? answer.sentence : memory.idOf(answer.raster);
       }
       if (member.kind !== 'lettering') return 0;
       const answer = faces(member);

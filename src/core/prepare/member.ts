@@ -20,6 +20,7 @@ import type { Memory } from '../memo';
 import type { Artwork } from '../schema/artwork';
 import type { Lettering } from '../schema/lettering';
 import type { Copy, Member, Shape } from '../schema/members';
+import type { Trace } from '../schema/picture';
 import { type ArtworkLookup, prepareArtwork } from './artwork';
 import { type HandMade, handMade, moveHandMade } from './hand-made';
 import { boundsOf, measureOutlines, transformOutlines } from './outline';
@@ -27,6 +28,7 @@ import { placementMatrix } from './placement';
 import type { FaceLookup, Keep, MemberTrouble, PreparedMember, PreparedPart } from './prepared';
 import { shapePath } from './shape';
 import type { Source } from './source';
+import { type PictureLookup, prepareTrace } from './trace';
 import { weldLettering } from './weld';
 
 /** What preparing members needs of the outside: the boolean engine, typefaces, drawings, and where results are kept. */
@@ -34,6 +36,7 @@ export type PrepareContext = {
   readonly engine: ClipEngine;
   readonly faces: FaceLookup;
   readonly artworks: ArtworkLookup;
+  readonly pictures: PictureLookup;
   readonly memory: Memory;
   /** The part a copy copies: prepared, not there, or one that copies the asking part itself. */
   readonly copied: (partId: string) => PreparedPart | 'gone' | 'loop';
@@ -41,7 +44,7 @@ export type PrepareContext = {
 
 /** What a member comes to: what is left out is as for a member that has nothing of it. */
 type Made = Pick<PreparedMember, 'ownBox' | 'outlines'> &
-  Partial<Pick<PreparedMember, 'matrix' | 'openPaths' | 'layout' | 'unclosed' | 'copied' | 'closing'>>;
+  Partial<Pick<PreparedMember, 'matrix' | 'openPaths' | 'layout' | 'unclosed' | 'copied' | 'closing' | 'traced'>>;
 type MadeOrTrouble = Made | { readonly trouble: MemberTrouble };
 
 /** Words: set, and their letters welded; those of a single-stroke typeface are open paths. */
@@ -106,6 +109,15 @@ function madeOfArtwork(member: Artwork, matrix: Matrix, context: PrepareContext)
   return { ...madeOfPaths(own, matrix), closing: own.closing };
 }
 
+/** The outlines of a shape in a picture. */
+function madeOfTrace(member: Trace, matrix: Matrix, context: PrepareContext): MadeOrTrouble {
+  const answer = context.pictures(member.pixels);
+  if ('sentence' in answer) return { trouble: { kind: 'no picture', sentence: answer.sentence } };
+  const own = prepareTrace(context.engine, answer.raster, member, context.memory);
+  if (!own) return { trouble: { kind: 'nothing traced' } };
+  return { ...madeOfPaths({ outlines: own.outlines, openPaths: [] }, matrix), traced: own.found };
+}
+
 /** A plain shape. */
 function madeOfShape(member: Shape, matrix: Matrix): Made {
   const path = shapePath(member);
@@ -127,6 +139,8 @@ function made(member: Member, weld: boolean, copies: number, context: PrepareCon
       );
     case 'artwork':
       return madeOfArtwork(member, matrix, context);
+    case 'trace':
+      return madeOfTrace(member, matrix, context);
     default:
       return madeOfShape(member, matrix);
   }
@@ -150,6 +164,7 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
     copied: more.copied ?? [],
     openPaths,
     closing: more.closing ?? null,
+    traced: more.traced ?? null,
     trouble,
   };
 }

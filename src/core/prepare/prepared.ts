@@ -11,6 +11,7 @@ import type { Mover } from './mover';
 import type { Outline } from './outline';
 import type { Piece } from './pieces';
 import type { Source } from './source';
+import type { TraceFound } from './trace';
 
 /** Whether the shape is what stays (a positive) or what is cut away (a negative). */
 export type Keep = 'inside' | 'outside';
@@ -24,6 +25,8 @@ export type MemberTrouble =
   | { readonly kind: 'too many characters'; readonly count: number }
   | { readonly kind: 'no typeface'; readonly face: string; readonly sentence: string }
   | { readonly kind: 'no drawing'; readonly sentence: string }
+  | { readonly kind: 'no picture'; readonly sentence: string }
+  | { readonly kind: 'nothing traced' }
   | { readonly kind: 'no part' }
   | { readonly kind: 'copies itself' }
   | { readonly kind: 'too many segments'; readonly count: number }
@@ -49,6 +52,8 @@ export type PreparedMember = {
   readonly openPaths: readonly Path[];
   /** What closing a drawing found, in the member's own coordinates; null for other members. */
   readonly closing: PreparedArtwork['closing'] | null;
+  /** What tracing a picture found; null for other members. */
+  readonly traced: TraceFound | null;
   readonly trouble: MemberTrouble | null;
 };
 

@@ -6,7 +6,7 @@ export type Source = {
   readonly memberId: string;
   /** The characters, or '' for a shape. */
   readonly text: string;
-  readonly shape: 'letter' | 'drawing' | 'path' | ShapeKind;
+  readonly shape: 'letter' | 'drawing' | 'path' | 'trace' | ShapeKind;
   readonly line: number;
   /** Index of its first character in the member's text; 0 for a shape. */
   readonly start: number;

@@ -24,6 +24,7 @@ class MovedMember implements PreparedMember {
   readonly missing: readonly string[];
   readonly copied: PreparedMember['copied'];
   readonly closing: PreparedMember['closing'];
+  readonly traced: PreparedMember['traced'];
   readonly trouble: PreparedMember['trouble'];
 
   constructor(
@@ -37,6 +38,7 @@ class MovedMember implements PreparedMember {
     this.missing = member.missing;
     this.copied = member.copied;
     this.closing = member.closing;
+    this.traced = member.traced;
     this.trouble = member.trouble;
   }
 

@@ -24,7 +24,7 @@ const troubled = <K extends MemberTrouble['kind']>(
               sentence: sentence(
                 trouble as TroubleOf<K>,
                 about.title,
-                member.kind === 'artwork' && member.name ? `“${member.name}” ` : '',
+                (member.kind === 'artwork' || member.kind === 'trace') && member.name ? `“${member.name}” ` : '',
               ),
             }
           : null,
@@ -57,6 +57,18 @@ export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     'fault',
     'no drawing',
     ({ sentence }, _, name) => `The drawing ${name}can’t be used: ${sentence} Its place is kept.`,
+  ),
+  troubled(
+    'no-picture',
+    'fault',
+    'no picture',
+    ({ sentence }, _, name) => `The picture ${name}can’t be used: ${sentence} Its place is kept.`,
+  ),
+  troubled(
+    'nothing-traced',
+    'fault',
+    'nothing traced',
+    (_, __, name) => `Nothing can be told apart in the picture ${name}by the tones that were asked for.`,
   ),
   troubled('no-part', 'fault', 'no part', (_, title) => `The part that ${title} copies is no longer there.`),
   troubled(

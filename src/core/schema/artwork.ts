@@ -4,7 +4,8 @@ import { LIMITS } from '../limits';
 import { about, name } from './fields';
 import { member } from './member';
 
-const assetId = z
+/** The name of what is kept beside the document. */
+export const assetId = z
   .string()
   .regex(/^[0-9a-f]{64}$/, 'must be the SHA-256 of what is kept, 64 hexadecimal digits')
   .describe('SHA-256 of what is kept beside the document.');

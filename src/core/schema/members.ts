@@ -5,6 +5,7 @@ import { artworkSchema } from './artwork';
 import { about, ends, id, length, pathDataField } from './fields';
 import { letteringSchema } from './lettering';
 import { member } from './member';
+import { traceSchema } from './picture';
 
 const rectangleSchema = z.strictObject({
   ...member,
@@ -102,6 +103,7 @@ export const memberSchema = z.discriminatedUnion('kind', [
   copySchema,
   artworkSchema,
   pathSchema,
+  traceSchema,
 ]);
 
 /** What a part is made of: words, a shape, a drawing, a copy. */

@@ -1,0 +1,120 @@
+/** What is done to the picture on the sheet that is chosen, and what a press says of one. */
+import { create } from 'zustand';
+import {
+  layPictureOf,
+  movedPicture,
+  pickTone,
+  pixelAt,
+  putPicture,
+  removePicture,
+  sizedPicture,
+  straightenedPicture,
+  tracePicture,
+} from '@/core/commands/pictures';
+import type { PlacedPicture, Trace } from '@/core/document/schema';
+import { distance, type Point } from '@/core/geometry/point';
+import { LIMITS } from '@/core/limits';
+import { type StartId, TRACE_STARTS } from '@/core/tracing/starts';
+import { memberView } from './seen';
+import { choosePicture, dispatch, say, select, setPointing, useBench } from './store';
+
+/** The picture that is chosen; undefined where none is. */
+export const chosenPicture = (): PlacedPicture | undefined => {
+  const { job, atPicture } = useBench.getState();
+  return atPicture === null ? undefined : job.pictures.find((p) => p.id === atPicture);
+};
+
+/** Move the chosen picture; false where none is chosen. */
+export function nudgePicture(dx: number, dy: number): boolean {
+  const picture = chosenPicture();
+  if (!picture) return false;
+  if (!picture.locked) dispatch((job) => putPicture(job, movedPicture(picture, dx, dy)), 'nudge');
+  return true;
+}
+
+/** Take the chosen picture off the sheet; false where none is chosen. */
+export function removeChosenPicture(): boolean {
+  const picture = chosenPicture();
+  if (!picture) return false;
+  if (!picture.locked) {
+    dispatch((job) => removePicture(job, picture.id));
+    choosePicture(null);
+  }
+  return true;
+}
+
+/** Trace a picture on the sheet, from a start, and choose what comes of it. */
+export function traceNow(pictureId: string, start: StartId, tones: Trace['tones']['by']): void {
+  const made = tracePicture(useBench.getState().job, pictureId, { start, tones });
+  if (made.partId === null) return;
+  dispatch(() => made.job);
+  select(made.partId);
+  say(
+    `Traced as “${TRACE_STARTS.find((s) => s.id === start)?.word.toLowerCase()}”. What is asked of it is in the panel.`,
+  );
+}
+
+/** Lay the picture of a trace under it again. */
+export function showPictureOf(partId: string, trace: Trace): void {
+  const seen = memberView(partId, trace.id);
+  if (!seen) return;
+  const { job } = useBench.getState();
+  const done = layPictureOf(job, trace, seen.matrix);
+  if (done.pictureId === null) say(`There are ${LIMITS.placedPictures} pictures on the sheet: take one off first.`);
+  else dispatch(() => done.job);
+}
+
+/** A press that says of a tone in the picture of the chosen trace whether it belongs to the shape. */
+export function toneAt(at: Point, belongs: boolean): void {
+  const { job, selection } = useBench.getState();
+  const part = job.parts.find((p) => p.id === selection.partId);
+  const trace = part?.members.find((m): m is Trace => m.kind === 'trace' && (selection.memberId ?? m.id) === m.id);
+  const seen = trace && memberView(part?.id ?? null, trace.id);
+  if (!part || !trace || !seen) {
+    setPointing(null);
+    return;
+  }
+  const { scale } = trace;
+  const { a, b, c, d, e, f } = seen.matrix;
+  const pixel = pixelAt(trace, { a: a * scale, b: b * scale, c: c * scale, d: d * scale, e, f }, at);
+  if (!pixel) say('Press on the picture that was traced.');
+  else dispatch((now) => pickTone(now, part.id, trace.id, pixel, belongs));
+}
+
+/** Places pressed on in the chosen picture: none, one, or the two of a distance that is asked for. */
+export const usePressed = create<{ readonly points: readonly Point[] }>(() => ({ points: [] }));
+
+/** Begin to press two places on the chosen picture, or leave that. */
+export function pressPlaces(what: 'level' | 'distance' | null): void {
+  usePressed.setState({ points: [] });
+  setPointing(what);
+}
+
+/** A press on a place of the chosen picture. Two say what is to be level; of a distance they wait until it is said. */
+export function placeAt(at: Point): void {
+  const { pointing } = useBench.getState();
+  const picture = chosenPicture();
+  if (!picture) {
+    pressPlaces(null);
+    return;
+  }
+  const points = [...usePressed.getState().points, at].slice(-2);
+  usePressed.setState({ points });
+  const [from, to] = points;
+  if (!from || !to) return;
+  setPointing(null);
+  if (pointing !== 'level') return;
+  dispatch((job) => putPicture(job, straightenedPicture(picture, from, to)));
+  usePressed.setState({ points: [] });
+}
+
+/** Make the chosen picture as large as a distance between the two places says. */
+export function setDistance(mm: number): void {
+  const picture = chosenPicture();
+  const [from, to] = usePressed.getState().points;
+  if (!picture || !from || !to) return;
+  const factor = mm / distance(from, to);
+  dispatch((job) => putPicture(job, sizedPicture(picture, factor, from)));
+  const moved = { x: from.x + (to.x - from.x) * factor, y: from.y + (to.y - from.y) * factor };
+  usePressed.setState({ points: [from, moved] });
+}

@@ -1,0 +1,349 @@
+/**
+ * Few segments through the points of an outline between two corners, or of one without any: lines where it runs straight, else the
+ * longest cubics that pass the points within a tolerance. Where two meet they have one direction: the one that suits both best.
+ */
+import { floatAt } from '../geometry/elements';
+import { type LeastCubic, leastCubic } from '../geometry/least-cubic';
+import type { Point } from '../geometry/point';
+import { type Cubic, line, type Segment, tangentAt } from '../geometry/segment';
+
+/** How far the segments may be from the points, and how far the points stray from the edge they tell, in pixels. */
+export type PieceSettings = { readonly tolerance: number; readonly noise: number };
+
+/** In so many times as far as points stray, nearly all of them lie; and the mean of their squares. */
+const ALL = 3.6;
+const MEAN = 1.25;
+
+/** Whether points that stray belong to a curve that passes them so. */
+const suits = (
+  found: { readonly worst: number; readonly rms: number },
+  { tolerance, noise }: PieceSettings,
+  times = 1,
+): boolean =>
+  found.worst <= times * tolerance || (found.rms <= times * MEAN * noise && found.worst <= times * ALL * noise);
+
+/** A straight stretch of points, and its line of least squares. */
+type Straight = { readonly from: number; readonly to: number; readonly p: Point; readonly way: Point };
+
+/** A straight stretch within a curve is at least so long, in pixels. */
+const LEAST_STRAIGHT = 12;
+
+/** Sums over the first points of a list, from which the line of least squares through any of them is had at once. */
+type Sums = {
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  readonly xx: Float64Array;
+  readonly xy: Float64Array;
+  readonly yy: Float64Array;
+};
+
+function sumsOf(points: readonly Point[]): Sums {
+  const n = points.length + 1;
+  const sums = {
+    x: new Float64Array(n),
+    y: new Float64Array(n),
+    xx: new Float64Array(n),
+    xy: new Float64Array(n),
+    yy: new Float64Array(n),
+  };
+  const origin = points[0] ?? { x: 0, y: 0 };
+  points.forEach((p, i) => {
+    const [x, y] = [p.x - origin.x, p.y - origin.y];
+    sums.x[i + 1] = floatAt(sums.x, i) + x;
+    sums.y[i + 1] = floatAt(sums.y, i) + y;
+    sums.xx[i + 1] = floatAt(sums.xx, i) + x * x;
+    sums.xy[i + 1] = floatAt(sums.xy, i) + x * y;
+    sums.yy[i + 1] = floatAt(sums.yy, i) + y * y;
+  });
+  return sums;
+}
+
+/** The line of least squares through points `from` to `to`: a point of it, its direction, and what they stray from it in the mean of squares. */
+function leastLine(
+  points: readonly Point[],
+  sums: Sums,
+  from: number,
+  to: number,
+): { p: Point; way: Point; rms: number } {
+  const n = to - from + 1;
+  const over = (list: Float64Array) => floatAt(list, to + 1) - floatAt(list, from);
+  const [mx, my] = [over(sums.x) / n, over(sums.y) / n];
+  const [cxx, cxy, cyy] = [over(sums.xx) / n - mx * mx, over(sums.xy) / n - mx * my, over(sums.yy) / n - my * my];
+  const angle = 0.5 * Math.atan2(2 * cxy, cxx - cyy);
+  const [first, last, origin] = [points[from] as Point, points[to] as Point, points[0] as Point];
+  let way = { x: Math.cos(angle), y: Math.sin(angle) };
+  if (way.x * (last.x - first.x) + way.y * (last.y - first.y) < 0) way = { x: -way.x, y: -way.y };
+  const spread = Math.hypot((cxx - cyy) / 2, cxy);
+  return { p: { x: mx + origin.x, y: my + origin.y }, way, rms: Math.sqrt(Math.max(0, (cxx + cyy) / 2 - spread)) };
+}
+
+/** How far the middle of a stretch bulges from the line of least squares, by a parabola. */
+function bulge(points: readonly Point[], from: number, to: number, p: Point, way: Point): number {
+  let [s2, s4, n, v0, v2] = [0, 0, 0, 0, 0];
+  let most = 0;
+  for (let i = from; i <= to; i++) {
+    const q = points[i] as Point;
+    const u = (q.x - p.x) * way.x + (q.y - p.y) * way.y;
+    const v = (q.y - p.y) * way.x - (q.x - p.x) * way.y;
+    s2 += u * u;
+    s4 += u * u * u * u;
+    v0 += v;
+    v2 += v * u * u;
+    n++;
+    most = Math.max(most, Math.abs(u));
+  }
+  const det = n * s4 - s2 * s2;
+  return det > 0 ? Math.abs(((n * v2 - s2 * v0) / det) * most * most) : 0;
+}
+
+/** Straight stretches of at least `least` pixels, the longest from each place. */
+function straights(points: readonly Point[], least: number, { noise }: PieceSettings): Straight[] {
+  const sums = sumsOf(points);
+  const out: Straight[] = [];
+  const most = 0.02 + 1.3 * noise;
+  const isStraight = (i: number, j: number) => leastLine(points, sums, i, j).rms <= most;
+  const n = points.length;
+  for (let i = 0; i < n - 1; ) {
+    let j = i + 1;
+    for (let step = 4; step >= 1; ) {
+      const next = Math.min(n - 1, j + step);
+      if (next > j && isStraight(i, next)) {
+        j = next;
+        step *= 2;
+      } else step = step > 1 ? Math.min(step >> 1, 1 << 20) : 0;
+    }
+    const [p, q] = [points[i] as Point, points[j] as Point];
+    if (Math.hypot(q.x - p.x, q.y - p.y) >= least) {
+      const found = leastLine(points, sums, i, j);
+      if (bulge(points, i, j, found.p, found.way) <= 0.03 + (2.5 * noise) / Math.sqrt(j - i + 1) + noise / 4) {
+        out.push({ from: i, to: j, p: found.p, way: found.way });
+        i = j;
+        continue;
+      }
+    }
+    i += Math.max(1, Math.min(3, (j - i) >> 2));
+  }
+  return out;
+}
+
+const foot = (q: Point, { p, way }: Straight): Point => {
+  const u = (q.x - p.x) * way.x + (q.y - p.y) * way.y;
+  return { x: p.x + u * way.x, y: p.y + u * way.y };
+};
+
+/** The farthest `j` up to `most` for which `fits(j)`, by doubling, then halving. */
+function farthest(from: number, most: number, fits: (j: number) => boolean): number {
+  let [good, step] = [Math.min(most, from + 2), 4];
+  while (good < most) {
+    const next = Math.min(most, good + step);
+    if (fits(next)) {
+      good = next;
+      step *= 2;
+      continue;
+    }
+    let bad = next;
+    while (bad - good > 1) {
+      const middle = (good + bad) >> 1;
+      if (fits(middle)) good = middle;
+      else bad = middle;
+    }
+    return good;
+  }
+  return good;
+}
+
+/** Most often that a curve is halved. */
+const DEEPEST = 5;
+
+/** Curves from point `from` to `to`, whose directions there are given or free. */
+function bent(
+  points: readonly Point[],
+  from: number,
+  to: number,
+  start: Point | null,
+  end: Point | null,
+  settings: PieceSettings,
+): Segment[] {
+  if (to <= from) return [];
+  // Where curves meet, by greed: as many are needed as this finds.
+  const breaks = [from];
+  for (let i = from; i < to; ) {
+    const way = i === from ? start : null;
+    const j = farthest(i, to, (k) => {
+      const found = leastCubic({ points, from: i, to: k, start: way, end: k === to ? end : null });
+      return found !== null && suits(found, settings);
+    });
+    breaks.push(j);
+    i = j;
+  }
+  evened(points, breaks, start, end, settings);
+  const free = breaks.slice(1).map((j, k) => {
+    const i = breaks[k] as number;
+    return leastCubic({ points, from: i, to: j, start: i === from ? start : null, end: j === to ? end : null });
+  });
+  const ways: (Point | null)[] = breaks.map((_, k) =>
+    k === 0 ? start : k === breaks.length - 1 ? end : between(free[k - 1], free[k]),
+  );
+  return free.flatMap((_, k) =>
+    within(points, breaks[k] as number, breaks[k + 1] as number, ways[k] ?? null, ways[k + 1] ?? null, settings, 0),
+  );
+}
+
+/** Moves the places where curves meet so that none is short beside a long one, where both still fit. */
+function evened(
+  points: readonly Point[],
+  breaks: number[],
+  start: Point | null,
+  end: Point | null,
+  settings: PieceSettings,
+): void {
+  for (let k = breaks.length - 2; k >= 1; k--) {
+    const [i, j, l] = [breaks[k - 1] as number, breaks[k] as number, breaks[k + 1] as number];
+    const middle = (i + l) >> 1;
+    if (middle >= j || middle <= i) continue;
+    const before = leastCubic({ points, from: i, to: middle, start: k === 1 ? start : null, end: null });
+    const after = leastCubic({ points, from: middle, to: l, start: null, end: k === breaks.length - 2 ? end : null });
+    if (before && after && suits(before, settings) && suits(after, settings)) breaks[k] = middle;
+  }
+}
+
+/** The direction between those two curves come and go with. */
+function between(before: LeastCubic | null | undefined, after: LeastCubic | null | undefined): Point | null {
+  const u = before && tangentAt(before.curve, 1);
+  const v = after && tangentAt(after.curve, 0);
+  if (!u || !v) return u || v || null;
+  const [x, y] = [u.x + v.x, u.y + v.y];
+  const size = Math.hypot(x, y);
+  return size > 0.5 ? { x: x / size, y: y / size } : null;
+}
+
+/** The curve between two points with given directions; halved where it does not pass those between. */
+function within(
+  points: readonly Point[],
+  from: number,
+  to: number,
+  start: Point | null,
+  end: Point | null,
+  settings: PieceSettings,
+  depth: number,
+): Segment[] {
+  const [p, q] = [points[from] as Point, points[to] as Point];
+  if (to - from < 2) return [line(p.x, p.y, q.x, q.y)];
+  const found = leastCubic({ points, from, to, start, end });
+  if (!found) return [line(p.x, p.y, q.x, q.y)];
+  if (suits(found, settings, 1.5) || depth >= DEEPEST || to - from < 5) return [plain(found.curve)];
+  const middle = (from + to) >> 1;
+  const before = leastCubic({ points, from, to: middle, start, end: null });
+  const after = leastCubic({ points, from: middle, to, start: null, end });
+  const way = between(before, after);
+  return [
+    ...within(points, from, middle, start, way, settings, depth + 1),
+    ...within(points, middle, to, way, end, settings, depth + 1),
+  ];
+}
+
+/** A line where a curve is one. */
+function plain(s: Cubic): Segment {
+  const [dx, dy] = [s.x1 - s.x0, s.y1 - s.y0];
+  const size = Math.hypot(dx, dy);
+  const off = (x: number, y: number) => Math.abs((x - s.x0) * dy - (y - s.y0) * dx) / size;
+  return size > 0 && off(s.ax, s.ay) < 0.01 && off(s.bx, s.by) < 0.01 ? line(s.x0, s.y0, s.x1, s.y1) : s;
+}
+
+/** Segments from the first to the last of the points of a piece without corners; none of fewer than two points. */
+export function fitPiece(points: readonly Point[], settings: PieceSettings): Segment[] {
+  const n = points.length;
+  const [first, last] = [points[0], points[n - 1]];
+  if (!first || !last || n < 2) return [];
+  if (isLine(points, settings)) return [line(first.x, first.y, last.x, last.y)];
+  return joined(...smoothed(points, settings), null, null);
+}
+
+/** Whether all points lie along the line between the first and the last. */
+function isLine(points: readonly Point[], settings: PieceSettings): boolean {
+  const [p, q] = [points[0] as Point, points[points.length - 1] as Point];
+  const size = Math.hypot(q.x - p.x, q.y - p.y);
+  if (size === 0) return false;
+  let [sum, squares, worst] = [0, 0, 0];
+  for (const m of points) {
+    const off = ((q.x - p.x) * (m.y - p.y) - (q.y - p.y) * (m.x - p.x)) / size;
+    sum += off;
+    squares += off * off;
+    worst = Math.max(worst, Math.abs(off));
+  }
+  // Those of a shallow bow all lie on one side.
+  const isBow = Math.abs(sum / points.length) > Math.min(settings.tolerance / 3, 0.04 + settings.noise);
+  return !isBow && suits({ worst, rms: Math.sqrt(squares / points.length) }, settings);
+}
+
+/** Points are smoothed over so many neighbours either way, where they stray by more than this; and stray by such a share of it then. */
+const SMOOTHING = [
+  { above: 0.12, by: 4, left: 0.6 },
+  { above: 0.06, by: 3, left: 0.66 },
+  { above: 0.025, by: 2, left: 0.78 },
+] as const;
+
+/** Points that stray, each moved onto the parabola through its neighbours (Savitzky and Golay 1964); the ends stay. */
+function smoothed(points: readonly Point[], settings: PieceSettings): [Point[], PieceSettings] {
+  const how = SMOOTHING.find(({ above }) => settings.noise > above);
+  if (!how) return [[...points], settings];
+  const n = points.length;
+  const out = points.map((p, i) => {
+    const m = Math.min(how.by, i - 1, n - 2 - i);
+    if (m < 2) return p;
+    const scale = ((2 * m - 1) * (2 * m + 1) * (2 * m + 3)) / 3;
+    let [x, y] = [0, 0];
+    for (let k = -m; k <= m; k++) {
+      const weight = (3 * m * (m + 1) - 1 - 5 * k * k) / scale;
+      const q = points[i + k] as Point;
+      x += weight * q.x;
+      y += weight * q.y;
+    }
+    return { x, y };
+  });
+  const noise = settings.noise * how.left;
+  return [out, { noise, tolerance: Math.max(settings.tolerance * how.left, 0.12) }];
+}
+
+/** Lines and curves in turn. The ends of straight stretches are moved onto their lines. */
+function joined(points: Point[], settings: PieceSettings, start: Point | null, end: Point | null): Segment[] {
+  const out: Segment[] = [];
+  const lines = straights(points, LEAST_STRAIGHT, settings);
+  let at = 0;
+  let way = start;
+  for (const s of lines) {
+    if (s.from > 0) points[s.from] = foot(points[s.from] as Point, s);
+    if (s.to < points.length - 1) points[s.to] = foot(points[s.to] as Point, s);
+    out.push(...bent(points, at, s.from, way, s.way, settings));
+    const [p, q] = [points[s.from] as Point, points[s.to] as Point];
+    out.push(line(p.x, p.y, q.x, q.y));
+    at = s.to;
+    way = s.way;
+  }
+  out.push(...bent(points, at, points.length - 1, way, end, settings));
+  return out;
+}
+
+/** Segments through the points of a closed outline without corners. */
+export function fitRing(points: readonly Point[], settings: PieceSettings): Segment[] {
+  const n = points.length;
+  if (n < 3) return [];
+  const lap = [...points, ...points];
+  // Opened at the end of a straight stretch, else anywhere, with the direction that a curve through that place has.
+  const straight = straights(lap, LEAST_STRAIGHT, settings).find((s) => s.to < n || s.from > 0);
+  const at = (straight ? straight.to : 0) % n;
+  const ring = [...points.slice(at), ...points.slice(0, at), points[at] as Point];
+  let way = straight?.way ?? null;
+  if (straight) ring[0] = ring[n] = foot(ring[0] as Point, straight);
+  else {
+    const reach = Math.max(3, Math.min(n >> 3, 60));
+    const around = [...ring.slice(n - reach, n), ...ring.slice(0, reach + 1)];
+    const whole = farthest(2, reach, (k) => {
+      const found = leastCubic({ points: around, from: reach - k, to: reach + k, start: null, end: null });
+      return found !== null && suits(found, settings, 0.5);
+    });
+    const found = leastCubic({ points: around, from: reach - whole, to: reach + whole, start: null, end: null });
+    way = found && tangentAt(found.curve, 0.5);
+  }
+  return joined(...smoothed(ring, settings), way, way);
+}
