@@ -44,8 +44,8 @@ export function removeChosenPicture(): boolean {
 }
 
 /** Trace a picture on the sheet, from a start, and choose what comes of it. */
-export function traceNow(pictureId: string, start: StartId, tones: Trace['tones']['by']): void {
-  const made = tracePicture(useBench.getState().job, pictureId, { start, tones });
+export function traceNow(pictureId: string, start: StartId): void {
+  const made = tracePicture(useBench.getState().job, pictureId, start);
   if (made.partId === null) return;
   dispatch(() => made.job);
   select(made.partId);

@@ -81,6 +81,8 @@ type ChosenSlice = {
   readonly atPicture: string | null;
   /** A path is being drawn on the sheet. */
   readonly pen: boolean;
+  /** Whether the pen keeps to edges of pictures that are near it. */
+  readonly keepsToEdges: boolean;
   /** Whether sizing makes larger what would stay as it was set, and whether a shape's proportions are freed. */
   readonly everything: boolean;
   readonly freed: boolean;
@@ -137,6 +139,7 @@ const INITIAL: BenchState = {
   atDot: null,
   atPicture: null,
   pen: false,
+  keepsToEdges: true,
   everything: false,
   freed: false,
   station: 'compose',
@@ -380,6 +383,9 @@ export const choosePicture = (atPicture: string | null): void =>
 
 /** Whether a path is being drawn on the sheet. */
 export const setPen = (pen: boolean): void => set({ pen, atNodes: null });
+
+/** Whether the pen keeps to edges of pictures. */
+export const keepToEdges = (keepsToEdges: boolean): void => set({ keepsToEdges });
 
 /** How the sheet is looked at. */
 export const setLook = (look: Look): void => set({ look });

@@ -8,6 +8,7 @@ export const ASKED_OF_DOCUMENTS = [
   'asCut',
   'bridgeThrough',
   'bridgeVariants',
+  'edgesOf',
   'evaluate',
   'files',
   'inHand',

@@ -3,7 +3,7 @@
  * the last result where the document is the same.
  */
 import type { Chosen } from '../core/commands/chosen';
-import type { Job, StepOf } from '../core/document/schema';
+import type { Job, PlacedPicture, StepOf } from '../core/document/schema';
 import type { FileFormat } from '../core/formats/written';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
@@ -198,6 +198,19 @@ export class Host {
     );
   }
 
+  /** The edges in a picture that lies on the sheet, as path data there; empty where there are none, or no such picture. */
+  async edgesOf(job: Job, pictureId: string): Promise<string> {
+    const picture = job.pictures.find((p) => p.id === pictureId);
+    if (!picture) return '';
+    const { sources } = this;
+    const answer = await this.runner.ask({ kind: null }, async () => {
+      const evaluator = await this.evaluators;
+      await sources.bringPictures(new Set([picture.pixels]), evaluator);
+      return edgeData(evaluator, picture);
+    });
+    return answer ?? '';
+  }
+
   /** The user's words set in every shipped face. */
   async samples(text: string): Promise<FaceSample[]> {
     const answer = await this.runner.ask({ kind: null }, async () =>
@@ -236,6 +249,13 @@ export class Host {
     this.given = { serial, view };
     return updateOf(view, serial, before);
   };
+}
+
+function* edgeData(evaluator: Evaluator, picture: PlacedPicture): Generator<Progress, string> {
+  const finding = evaluator.edgesOf(picture);
+  let step = finding.next();
+  for (; !step.done; step = finding.next()) yield { done: step.value, of: 1 };
+  return pathData(step.value, null, 4);
 }
 
 /** What is found in one go. */

@@ -5,7 +5,7 @@ import { LIMITS } from '../core/limits';
 import { finished } from '../core/memo';
 import { type Raster, reducedRaster } from '../core/tracing/raster';
 import { leastOf, likelyStart, likelyTones, type StartId, TRACE_STARTS } from '../core/tracing/starts';
-import { coverageBy, type Tones } from '../core/tracing/tones';
+import { coverageBy } from '../core/tracing/tones';
 import { traceCoverage } from '../core/tracing/trace';
 
 /** What a start would trace: path data in columns and rows, y upwards from the lower edge of a picture as wide and high as said. */
@@ -24,7 +24,7 @@ export type PictureFound = {
   readonly dpi: number | null;
   /** The pixels, a PNG file. */
   readonly pixels: Uint8Array;
-  readonly tones: Tones['by'];
+  readonly tones: ReturnType<typeof likelyTones>;
   readonly likely: StartId;
   readonly starts: readonly StartView[];
   /** Columns and rows that the paths of the starts are in. */

@@ -63,7 +63,7 @@ export class Sources {
   }
 
   /** Pixels of pictures put at hand, one after the other: each takes much room while it is unpacked. */
-  private async bringPictures(ids: ReadonlySet<string>, evaluator: Evaluator): Promise<void> {
+  async bringPictures(ids: ReadonlySet<string>, evaluator: Evaluator): Promise<void> {
     for (const id of ids) {
       if (evaluator.hasPicture(id)) continue;
       await this.fetchAsset(id).then(

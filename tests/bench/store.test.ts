@@ -94,6 +94,7 @@ describe('opening', () => {
     useBench.setState({
       pen: true,
       atPicture: 'p',
+      keepsToEdges: false,
       view,
       viewBeside: view,
       viewOf: three,

@@ -66,16 +66,8 @@ describe('a file is', () => {
       `This is no drawing that can be read here. Bring in an ${READ_FORMATS_SAID} file.`,
     ],
     ['a PDF', latin1('%PDF-1.4 <svg></svg>'), 'This file has pages, which are read one by one.'],
-    [
-      'a PNG',
-      latin1('\x89PNG\r\n'),
-      'This file is a picture that breaks off before it says how large it is.',
-    ],
-    [
-      'a JPEG',
-      latin1('\xff\xd8\xff\xe0'),
-      'This file is a picture that breaks off before it says how large it is.',
-    ],
+    ['a PNG', latin1('\x89PNG\r\n'), 'This file is a picture that breaks off before it says how large it is.'],
+    ['a JPEG', latin1('\xff\xd8\xff\xe0'), 'This file is a picture that breaks off before it says how large it is.'],
     [
       'a ZIP',
       latin1('PK\x03\x04'),

@@ -4,8 +4,7 @@ import { callWithBytes } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { freeId } from '@/core/commands/ids';
 import { readPensAs } from '@/core/commands/pens';
-import { type PictureAtHand, layPicture, pictureBox, tracePicture } from '@/core/commands/pictures';
-import type { PlacedPicture } from '@/core/document/schema';
+import { layPicture, type PictureAtHand, tracePicture } from '@/core/commands/pictures';
 import { isEmptyBox } from '@/core/geometry/point';
 import { type BringInChoices, broughtParts } from '@/core/job/bring-in';
 import { LIMITS } from '@/core/limits';
@@ -13,6 +12,7 @@ import type { StartId } from '@/core/tracing/starts';
 import { readingFile } from '@/worker/client';
 import type { PictureFound } from '@/worker/picture-reading';
 import type { FilePreview, Looked } from '@/worker/reading';
+import { fitSheet } from '../sheet/camera';
 import { bringIntoSight, change, choosePicture, dispatch, say, select, useBench, whenComputed } from '../store';
 
 type Incoming = {
@@ -101,12 +101,14 @@ export async function keepPicture(found: PictureFound): Promise<PictureAtHand | 
   const { bytes, name } = incoming;
   const { id: original } = await callWithBytes(API.keepAsset, new Blob([new Uint8Array(bytes)]), name);
   const { id: pixels } = await callWithBytes(API.keepAsset, new Blob([new Uint8Array(found.pixels)]), '');
-  const { columns, rows } = found;
-  return useBringIn.getState().incoming?.bytes === bytes ? { name, original, pixels, columns, rows } : null;
+  const { columns, rows, tones } = found;
+  return useBringIn.getState().incoming?.bytes === bytes
+    ? { name, original, pixels, columns, rows, likely: tones }
+    : null;
 }
 
 /** Lay a picture that is kept on the sheet, a pixel so many mm wide; traced from a start, or only laid there. */
-export function putPicture(kept: PictureAtHand, found: PictureFound, scale: number, start: StartId | null): void {
+export function putPicture(kept: PictureAtHand, scale: number, start: StartId | null): void {
   const { job } = useBench.getState();
   const { width, height } = job.sheet;
   const laid = layPicture(job, kept, scale, { x: width / 2, y: height / 2 });
@@ -116,12 +118,12 @@ export function putPicture(kept: PictureAtHand, found: PictureFound, scale: numb
     return;
   }
   const pictureId = laid.pictureId;
-  const traced = start && tracePicture(laid.job, pictureId, { start, tones: found.tones });
+  const traced = start && tracePicture(laid.job, pictureId, start);
   // One step of undo: the picture, and what is traced from it.
   dispatch(() => (traced || laid).job);
   if (traced?.partId) select(traced.partId);
   else choosePicture(pictureId);
-  bringIntoSight(pictureBox((traced || laid).job.pictures.find((p) => p.id === pictureId) as PlacedPicture));
+  fitSheet();
 }
 
 /** Put a drawing that is kept on the sheet as chosen. */

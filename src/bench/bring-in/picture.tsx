@@ -153,6 +153,7 @@ function Start({
   view,
   found,
   isShown,
+  isLikely,
   onShow,
   onTake,
 }: {
@@ -160,6 +161,7 @@ function Start({
   view: StartView | undefined;
   found: PictureFound;
   isShown: boolean;
+  isLikely: boolean;
   onShow: () => void;
   onTake: () => void;
 }) {
@@ -172,6 +174,8 @@ function Start({
       className={styles.start}
       data-on={isShown}
       aria-describedby={words}
+      // biome-ignore lint/a11y/noAutofocus: what is most likely meant is a key away
+      autoFocus={isLikely}
       disabled={isEmpty}
       onPointerEnter={onShow}
       onFocus={onShow}
@@ -204,7 +208,7 @@ export function FoundPicture({ found }: { found: PictureFound }) {
   const keep = useMutation({
     mutationKey: KEEP,
     mutationFn: (_: StartId | null) => keepPicture(found),
-    onSuccess: (kept, start) => kept && putPicture(kept, found, width / found.columns, start),
+    onSuccess: (kept, start) => kept && putPicture(kept, width / found.columns, start),
   });
   const isLate = useIsLate(keep.isPending);
   const take = (start: StartId | null) => client.isMutating({ mutationKey: KEEP }) === 0 && keep.mutate(start);
@@ -239,6 +243,7 @@ export function FoundPicture({ found }: { found: PictureFound }) {
                 view={viewOf(start.id)}
                 found={found}
                 isShown={shown === start.id}
+                isLikely={found.likely === start.id}
                 onShow={() => setShown(start.id)}
                 onTake={() => take(start.id)}
               />
@@ -264,7 +269,7 @@ export function FoundPicture({ found }: { found: PictureFound }) {
         <Button variant="plain" onClick={leaveBringingIn}>
           Cancel
         </Button>
-        <Button variant="primary" disabled={keep.isPending} onClick={() => take(null)}>
+        <Button variant="plain" disabled={keep.isPending} onClick={() => take(null)}>
           {keep.isPending ? 'Bringing in …' : 'Only lay it on the sheet'}
         </Button>
       </Modal.Footer>

@@ -1,22 +1,38 @@
 import { PenTool } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
-import { setPen, useBench } from '../store';
+import { Switch } from '@/ui/fields';
+import { Heading } from '@/ui/heading';
+import { keepToEdges, setPen, useBench } from '../store';
 
-/** Starts and ends drawing a path on the sheet. */
-export function PenButton() {
-  const pen = useBench((s) => s.pen);
+/** Starts drawing a path on the sheet. */
+export const PenButton = () => (
+  <Button variant="plain" className="w-100 mt-2" onClick={() => setPen(true)}>
+    <PenTool size={14} className="me-1" aria-hidden="true" />
+    Draw a path
+  </Button>
+);
+
+/** What the left side says while a path is drawn. */
+export function PenPanel() {
+  const hasPicture = useBench((s) => s.job.pictures.some((p) => p.shown));
+  const keepsToEdges = useBench((s) => s.keepsToEdges);
   return (
-    <>
-      <Button variant="plain" className="w-100 mt-2" aria-pressed={pen} onClick={() => setPen(!pen)}>
-        <PenTool size={14} className="me-1" aria-hidden="true" />
-        Draw a path
+    <section aria-label="Pen">
+      <Heading>Draw a path</Heading>
+      <ul className="nf-small nf-muted ps-3">
+        <li>Press for a corner, press and drag for a bend.</li>
+        <li>Press the first node to close the path; Enter ends it open. Then draw the next.</li>
+        <li>Start at an end of a path to go on with it.</li>
+        <li>Backspace takes the last node back.</li>
+        {hasPicture && (
+          <li>Near an edge of the picture a node goes onto it; with Alt held it stays where you press.</li>
+        )}
+      </ul>
+      {hasPicture && <Switch label="Keep to edges of the picture" on={keepsToEdges} onChange={keepToEdges} />}
+      <Button variant="primary" className="w-100 mt-2" onClick={() => setPen(false)}>
+        Put the pen down
       </Button>
-      {pen && (
-        <p className="nf-small nf-muted mt-2 mb-0">
-          Press for a corner, press and drag for a bend. Press the first node to close; Enter ends it open; Backspace
-          takes the last node back; Esc leaves. Start at an end of a path to go on with it.
-        </p>
-      )}
-    </>
+      <p className="nf-small nf-muted mt-2">Esc puts it down, too, and drops a path that is not ended.</p>
+    </section>
   );
 }

@@ -11,6 +11,7 @@ import { cubic, line, type Segment } from '@/core/geometry/segment';
 import type { Camera } from '../sheet/camera';
 import { followPointer } from '../sheet/drag';
 import { change, select, setPen, useBench } from '../store';
+import { onEdge, usePictureEdges } from './edges';
 import styles from './nodes.module.css';
 
 type Props = { readonly camera: Camera; readonly toMm: (x: number, y: number) => Point };
@@ -18,6 +19,9 @@ type Props = { readonly camera: Camera; readonly toMm: (x: number, y: number) =>
 type Drawn = { readonly at: Point; readonly out: Point | null };
 /** A path that is gone on with, its end where drawing starts. */
 type From = { readonly partId: string; readonly memberId: string; readonly index: number; readonly path: Path };
+
+/** Where a press is meant to be, and whether that is on an edge of a picture. */
+type Meant = { readonly at: Point; readonly isOnEdge: boolean };
 
 const NEAR_PX = 10;
 
@@ -97,15 +101,26 @@ function keep(nodes: readonly Drawn[], closed: boolean, from: From | null): void
 export function PenLayer({ camera, toMm }: Props) {
   const [nodes, setNodes] = useState<readonly Drawn[]>([]);
   const [from, setFrom] = useState<From | null>(null);
-  const [over, setOver] = useState<Point | null>(null);
+  const [over, setOver] = useState<Meant | null>(null);
   const { k, x, y, width, height } = camera;
+  const edges = usePictureEdges();
+  const keepsToEdges = useBench((s) => s.keepsToEdges);
+  /** Where a press is meant to be: on an edge of a picture that is near, unless Alt is held. */
+  const meant = (event: { readonly clientX: number; readonly clientY: number; readonly altKey: boolean }): Meant => {
+    const at = toMm(event.clientX, event.clientY);
+    const snapped = keepsToEdges && !event.altKey ? onEdge(at, edges, NEAR_PX / k) : null;
+    return { at: snapped ?? at, isOnEdge: snapped !== null };
+  };
   const finish = (closed: boolean) => {
     keep(nodes, closed, from);
-    setPen(false);
+    // The pen stays in hand for another path.
+    setNodes([]);
+    setFrom(null);
   };
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
-      if (event.key === 'Enter') finish(false);
+      if (event.key === 'Enter' && nodes.length > 0) finish(false);
+      else if (event.key === 'Enter') setPen(false);
       else if (event.key === 'Escape') setPen(false);
       else if (event.key === 'Backspace' || event.key === 'Delete') setNodes((now) => now.slice(0, -1));
       else return;
@@ -118,7 +133,7 @@ export function PenLayer({ camera, toMm }: Props) {
   const press = (event: PointerEvent) => {
     if (event.button !== 0) return;
     event.stopPropagation();
-    const at = toMm(event.clientX, event.clientY);
+    const { at } = meant(event);
     const reach = NEAR_PX / k;
     const first = nodes[0];
     if (first && nodes.length > 2 && !from && Math.hypot(first.at.x - at.x, first.at.y - at.y) <= reach) {
@@ -145,7 +160,7 @@ export function PenLayer({ camera, toMm }: Props) {
       () => {},
     );
   };
-  const preview = over && nodes.length > 0 ? [...nodes, { at: over, out: null }] : nodes;
+  const preview = over && nodes.length > 0 ? [...nodes, { at: over.at, out: null }] : nodes;
   const toScreen = (p: Point) => ({ x: x + p.x * k, y: y - p.y * k });
   return (
     <g>
@@ -160,7 +175,8 @@ export function PenLayer({ camera, toMm }: Props) {
         width={width}
         height={height}
         onPointerDown={press}
-        onPointerMove={(e) => setOver(toMm(e.clientX, e.clientY))}
+        onPointerMove={(e) => setOver(meant(e))}
+        onPointerLeave={() => setOver(null)}
       />
       <path
         className={styles.node}
@@ -169,6 +185,14 @@ export function PenLayer({ camera, toMm }: Props) {
           .map((p) => `M${p.x - 3} ${p.y - 3}h6v6h-6Z`)
           .join('')}
       />
+      {over?.isOnEdge && (
+        <g transform={`translate(${toScreen(over.at).x} ${toScreen(over.at).y})`} pointerEvents="none">
+          <circle className={styles.onEdge} r={5} />
+          <text className={styles.onEdgeWords} x={10} y={-8}>
+            edge of the picture
+          </text>
+        </g>
+      )}
     </g>
   );
 }

@@ -16,7 +16,7 @@ import { useBeside } from '../beside';
 import { BringInButton } from '../bring-in/button';
 import { memberInHand } from '../chosen';
 import { focusWords } from '../focus-words';
-import { PenButton } from '../nodes/buttons';
+import { PenButton, PenPanel } from '../nodes/buttons';
 import { measureOf, ownMiddle, partView } from '../seen';
 import { change, dispatch, select, useBench } from '../store';
 import { ArrangeChosen, ArrangeParts } from './arrange';
@@ -258,7 +258,9 @@ export function Compose() {
   const selection = useBench((s) => s.selection);
   const view = useBeside((view) => view?.parts.find((p) => p.id === partId));
   const member = memberInHand(job, selection);
+  const pen = useBench((s) => s.pen);
   const picture = useBench((s) => s.job.pictures.find((p) => p.id === s.atPicture));
+  if (pen) return <PenPanel />;
   if (several) return <ArrangeParts />;
   if (!part && picture) return <PictureEditor key={picture.id} picture={picture} />;
   if (!part)

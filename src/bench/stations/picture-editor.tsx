@@ -135,12 +135,7 @@ export function PictureEditor({ picture }: { picture: PlacedPicture }) {
       <h3 className="nf-small nf-muted mb-1">Trace it as</h3>
       <div className="d-grid gap-1 mb-2">
         {TRACE_STARTS.map((start) => (
-          <Button
-            key={start.id}
-            variant="plain"
-            title={start.about}
-            onClick={() => traceNow(picture.id, start.id, 'dark')}
-          >
+          <Button key={start.id} variant="plain" title={start.about} onClick={() => traceNow(picture.id, start.id)}>
             {start.word}
           </Button>
         ))}

@@ -3,8 +3,8 @@ import { Download, Image } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import { editTrace } from '@/core/commands/pictures';
 import type { Trace } from '@/core/document/schema';
-import { boxWidth, isEmptyBox } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
+import { formatLength } from '@/core/units/quantity';
 import { Choice, QuantityField, Row, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { useBeside } from '../beside';
@@ -79,7 +79,6 @@ export function TraceEditor({ partId, member }: { partId: string; member: Trace 
     dispatch((job) => editTrace(job, partId, member.id, recipe), merge && `${merge}:${member.id}`);
   const { scale, columns, tones, least, follow } = member;
   const found = seen?.traced;
-  const own = seen?.ownBox;
   return (
     <>
       <Heading>Traced picture</Heading>
@@ -169,13 +168,10 @@ export function TraceEditor({ partId, member }: { partId: string; member: Trace 
           .
         </p>
       )}
-      {own && !isEmptyBox(own) && (
-        <p className="nf-small nf-muted mb-1">
-          A pixel is{' '}
-          <span className="nf-figure">{Number((scale * (units === 'in' ? 1 / 25.4 : 1)).toPrecision(2))}</span> {units}{' '}
-          wide here; the whole picture {Math.round(columns * scale)} mm, the shape {Math.round(boxWidth(own))} mm.
-        </p>
-      )}
+      <p className="nf-small nf-muted mb-1">
+        A pixel of it is <span className="nf-figure">{formatLength(scale, units)}</span> wide here, all of it{' '}
+        <span className="nf-figure">{formatLength(columns * scale, units)}</span>.
+      </p>
       {!isLaid && (
         <Button variant="plain" className="w-100 mt-1" onClick={() => showPictureOf(partId, member)}>
           <Image size={14} className="me-1" aria-hidden="true" />

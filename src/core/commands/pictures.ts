@@ -14,13 +14,13 @@ import { newStep, withStep } from '../kinds/steps';
 import { LIMITS } from '../limits';
 import { placementMatrix } from '../prepare/placement';
 import { leastOf, type StartId, startOf } from '../tracing/starts';
-import type { Tones } from '../tracing/tones';
 import { changed, type Done, memberOf } from './changed';
 import { newPart } from './defaults';
 import { freeId } from './ids';
 
 /** A picture that is kept beside the jobs: its name, what it and its pixels are called there, and its size in pixels. */
-export type PictureAtHand = Pick<PlacedPicture, 'name' | 'original' | 'pixels' | 'columns' | 'rows'>;
+export type PictureAtHand = Pick<PlacedPicture, 'name' | 'original' | 'pixels' | 'columns' | 'rows'> &
+  Partial<Pick<PlacedPicture, 'likely'>>;
 
 const NO_CROP: Crop = { left: 0, right: 0, top: 0, bottom: 0 };
 const round = (value: number): number => Math.round(value * 1e3) / 1e3;
@@ -52,9 +52,15 @@ export function layPicture(
 ): Done<{ readonly pictureId: string | null }> {
   if (job.pictures.length >= LIMITS.placedPictures) return { job, pictureId: null };
   const pictureId = freeId(job, 'picture');
+  const { name, original, pixels, columns, rows, likely = 'dark' } = kept;
   const picture: PlacedPicture = {
-    ...kept,
     id: pictureId,
+    name,
+    original,
+    pixels,
+    columns,
+    rows,
+    likely,
     crop: NO_CROP,
     scale,
     placement: { x: round(at.x), y: round(at.y), turn: 0, mirror: false },
@@ -65,12 +71,8 @@ export function layPicture(
   return { job: changed(job, (draft) => void draft.pictures.push(picture)), pictureId };
 }
 
-/** Trace a picture: a part over it, cut round about, or with a line down the middle of its strokes. */
-export function tracePicture(
-  job: Job,
-  pictureId: string,
-  { start: startId, tones }: { readonly start: StartId; readonly tones: Tones['by'] },
-): Done<{ readonly partId: string | null }> {
+/** Trace a picture from a start: a part over it, cut round about, or with a line down the middle of its strokes. */
+export function tracePicture(job: Job, pictureId: string, startId: StartId): Done<{ readonly partId: string | null }> {
   const picture = job.pictures.find((p) => p.id === pictureId);
   if (!picture) return { job, partId: null };
   const { name, pixels, original, columns, rows, crop, scale, placement } = picture;
@@ -87,7 +89,7 @@ export function tracePicture(
     rows,
     crop: { ...crop },
     scale,
-    tones: { by: tones, picks: [], evenLight: start.evenLight },
+    tones: { by: picture.likely, picks: [], evenLight: start.evenLight },
     least: Math.min(LIMITS.offsetMostMm, round(leastOf(start, columns, rows) * scale)),
     follow: null,
     dropRim: true,

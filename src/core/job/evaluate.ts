@@ -3,13 +3,13 @@
  * an edit computes only what hangs on it.
  */
 import type { Chosen } from '../commands/chosen';
-import type { FillTool, Job, Part, Step } from '../document/schema';
+import type { FillTool, Job, Part, PlacedPicture, Step } from '../document/schema';
 import { readFound } from '../formats/found-file';
 import { readPixels } from '../formats/pixels';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { drawnBox } from '../geometry/drawable';
-import type { Path } from '../geometry/path';
-import { type Box, compose, EMPTY_BOX, type Matrix, uniteBoxes } from '../geometry/point';
+import { type Path, transformPath } from '../geometry/path';
+import { type Box, compose, determinant, EMPTY_BOX, type Matrix, uniteBoxes } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import { kindOf, type Linework, NO_LINEWORK, stepIn } from '../kinds/steps';
 import { workBox, workKind } from '../kinds/works';
@@ -22,6 +22,7 @@ import { inspect } from '../rules/inspect';
 import { letterMiddle } from '../toolpath/centerline/part-lines';
 import { TOOL_TRY, type ToolTry } from '../toolpath/hatch/stages';
 import type { Raster } from '../tracing/raster';
+import { likelyTones } from '../tracing/starts';
 import { type OperationResult, operationResult } from './drawn';
 import { drawnPartOf, drawSteps, PLACED_LINEWORK } from './linework';
 import type { PartResult } from './part-result';
@@ -56,6 +57,9 @@ type OwnPart = {
   /** What middle lines, dots and hatch lines go by: the shape wherever it lies, as long as no bridges changed it. */
   readonly shape: PreparedPart;
 };
+
+/** Edges around what is smaller than so many pixels are none to draw along. */
+const EDGE_PIXELS = 4;
 
 /** Evaluates job documents: one for all that a window looks at, so that an edit computes only what hangs on it. */
 export class Evaluator {
@@ -117,6 +121,19 @@ export class Evaluator {
       findings: inspect({ job, inspected: results, drawn: operations, memory }),
       workBox: drawnBox(exported),
     };
+  }
+
+  /** The edges in a picture that lies on the sheet, there; none where its pixels are not at hand. Yields the share done. */
+  *edgesOf(picture: PlacedPicture): Generator<number, Path[]> {
+    const answer = this.pictures(picture.pixels);
+    if ('sentence' in answer) return [];
+    const { raster } = answer;
+    const { crop, scale, placement } = picture;
+    const tones = { by: likelyTones(raster), picks: [], evenLight: true };
+    const asked = { crop, scale, tones, least: EDGE_PIXELS * scale, follow: null, dropRim: false };
+    const made = yield* traceSteps(this.engine, raster, asked, this.memo);
+    const matrix = placementMatrix(placement);
+    return (made?.outlines ?? []).map((o) => transformPath(o.path, matrix, determinant(matrix) < 0));
   }
 
   /** Traces of a part, which take long, made so that they can be left; what is made of the part then has them at hand. */

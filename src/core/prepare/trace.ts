@@ -18,7 +18,7 @@ export type PictureLookup = (id: string) => PictureAnswer;
 
 /** What tracing a picture found, in the user's lengths. */
 export type TraceFound = {
-  /** Shapes and holes that were too small, shapes along the rim that were left out, and outlines beyond what one trace comes to. */
+  /** Shapes and holes that were too small, shapes along the rim, left out or not, and outlines beyond what one trace comes to. */
   readonly specks: number;
   readonly pinholes: number;
   readonly rims: number;

@@ -9,6 +9,7 @@ import { MEMBER_RULES } from './members';
 import { PLACE_RULES } from './place';
 import type { AnyMend, PartSubject } from './rule';
 import { STRENGTH_RULES } from './strength';
+import { TRACE_RULES } from './traces';
 import { WORK_RULES } from './work';
 
 export { JOB_RULES };
@@ -30,6 +31,7 @@ const ofSteps = (isDrawn: boolean): StepRules[] =>
 /** Rules about a part by itself. */
 export const PART_RULES: readonly (PartRules | StepRules)[] = [
   part(MEMBER_RULES),
+  part(TRACE_RULES),
   part(PLACE_RULES),
   ...ofSteps(false),
   part(CLOSING_RULES),

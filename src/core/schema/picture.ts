@@ -37,6 +37,10 @@ export const placedPictureSchema = z.strictObject({
   id,
   ...ofPicture,
   placement: placementSchema,
+  likely: about(
+    z.enum(['dark', 'light', 'opaque']).default('dark'),
+    'Which tones its shape most likely has, as found when it came in; what tracing it begins with.',
+  ),
   shown: about(z.boolean().default(true), 'Whether it is shown.'),
   strength: about(z.number().min(0.05).max(1).default(0.6), 'How strongly it is shown, 1 for as it is.'),
   locked: about(z.boolean().default(false), 'Whether it stays where it is when it is pressed on.'),

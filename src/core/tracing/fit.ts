@@ -3,7 +3,7 @@
  * longest cubics that pass the points within a tolerance. Where two meet they have one direction: the one that suits both best.
  */
 import { floatAt } from '../geometry/elements';
-import { type LeastCubic, leastCubic } from '../geometry/least-cubic';
+import { type LeastCubic, leastCubic, type PointRun } from '../geometry/least-cubic';
 import type { Point } from '../geometry/point';
 import { type Cubic, line, type Segment, tangentAt } from '../geometry/segment';
 
@@ -184,9 +184,79 @@ function bent(
   const ways: (Point | null)[] = breaks.map((_, k) =>
     k === 0 ? start : k === breaks.length - 1 ? end : between(free[k - 1], free[k]),
   );
-  return free.flatMap((_, k) =>
-    within(points, breaks[k] as number, breaks[k + 1] as number, ways[k] ?? null, ways[k + 1] ?? null, settings, 0),
-  );
+  aligned(points, breaks, ways, settings);
+  const suitsWell = (k: number): boolean => {
+    const [first, last] = [ways[k] ?? null, ways[k + 1] ?? null];
+    const found = leastCubic({
+      points,
+      from: breaks[k] as number,
+      to: breaks[k + 1] as number,
+      start: first,
+      end: last,
+    });
+    return found !== null && suits(found, settings, LOOSE);
+  };
+  // Where no one direction suits both, there is a kink too slight to be told as a corner.
+  const well = free.map((_, k) => suitsWell(k));
+  const isKink = (k: number) => k > 0 && k < breaks.length - 1 && !(well[k - 1] && well[k]);
+  return free.flatMap((_, k) => {
+    const [first, last] = [isKink(k) ? null : (ways[k] ?? null), isKink(k + 1) ? null : (ways[k + 1] ?? null)];
+    return within(
+      points,
+      { from: breaks[k] as number, to: breaks[k + 1] as number, start: first, end: last },
+      settings,
+    );
+  });
+}
+
+/** A curve may be so many times as far off for one direction where it meets the next. */
+const LOOSE = 1.5;
+
+/** Directions are tried so far to either side, as multiples of what the tolerance makes over the shorter of two curves. */
+const TRIED = [-3, -1.5, -0.75, -0.3, 0.3, 0.75, 1.5, 3];
+const SWEEPS = 2;
+
+/** Turns the directions in which curves meet, one after the other, to where both pass their points best; where both do already, not. */
+function aligned(
+  points: readonly Point[],
+  breaks: readonly number[],
+  ways: (Point | null)[],
+  settings: PieceSettings,
+): void {
+  const fitted = (k: number, first: Point | null, last: Point | null): LeastCubic | null =>
+    leastCubic({ points, from: breaks[k] as number, to: breaks[k + 1] as number, start: first, end: last });
+  for (let sweep = 0; sweep < SWEEPS; sweep++) {
+    let isChanged = false;
+    for (let k = 1; k < breaks.length - 1; k++) {
+      const way = ways[k];
+      if (!way) continue;
+      const off = (now: Point): { readonly off: number; readonly suits: boolean } => {
+        const [before, after] = [fitted(k - 1, ways[k - 1] ?? null, now), fitted(k, now, ways[k + 1] ?? null)];
+        if (!before || !after) return { off: Infinity, suits: false };
+        return { off: Math.max(before.worst, after.worst), suits: suits(before, settings) && suits(after, settings) };
+      };
+      let best = off(way);
+      if (best.suits) continue;
+      const chords = [k - 1, k].map((i) => {
+        const [p, q] = [points[breaks[i] as number] as Point, points[breaks[i + 1] as number] as Point];
+        return Math.hypot(q.x - p.x, q.y - p.y);
+      }) as [number, number];
+      const unit = (4 * settings.tolerance) / Math.max(1, Math.min(...chords));
+      for (const times of TRIED) {
+        const angle = times * unit;
+        const turned = {
+          x: way.x * Math.cos(angle) - way.y * Math.sin(angle),
+          y: way.x * Math.sin(angle) + way.y * Math.cos(angle),
+        };
+        const now = off(turned);
+        if (now.off >= best.off) continue;
+        best = now;
+        ways[k] = turned;
+        isChanged = true;
+      }
+    }
+    if (!isChanged) return;
+  }
 }
 
 /** Moves the places where curves meet so that none is short beside a long one, where both still fit. */
@@ -220,25 +290,22 @@ function between(before: LeastCubic | null | undefined, after: LeastCubic | null
 /** The curve between two points with given directions; halved where it does not pass those between. */
 function within(
   points: readonly Point[],
-  from: number,
-  to: number,
-  start: Point | null,
-  end: Point | null,
+  { from, to, start, end }: Omit<PointRun, 'points'>,
   settings: PieceSettings,
-  depth: number,
+  depth = 0,
 ): Segment[] {
   const [p, q] = [points[from] as Point, points[to] as Point];
   if (to - from < 2) return [line(p.x, p.y, q.x, q.y)];
   const found = leastCubic({ points, from, to, start, end });
   if (!found) return [line(p.x, p.y, q.x, q.y)];
-  if (suits(found, settings, 1.5) || depth >= DEEPEST || to - from < 5) return [plain(found.curve)];
+  if (suits(found, settings, LOOSE) || depth >= DEEPEST || to - from < 5) return [plain(found.curve)];
   const middle = (from + to) >> 1;
   const before = leastCubic({ points, from, to: middle, start, end: null });
   const after = leastCubic({ points, from: middle, to, start: null, end });
   const way = between(before, after);
   return [
-    ...within(points, from, middle, start, way, settings, depth + 1),
-    ...within(points, middle, to, way, end, settings, depth + 1),
+    ...within(points, { from, to: middle, start, end: way }, settings, depth + 1),
+    ...within(points, { from: middle, to, start: way, end }, settings, depth + 1),
   ];
 }
 
@@ -305,24 +372,44 @@ function smoothed(points: readonly Point[], settings: PieceSettings): [Point[], 
   return [out, { noise, tolerance: Math.max(settings.tolerance * how.left, 0.12) }];
 }
 
+/** A straight stretch that ends this near to the end of a piece, in pixels along it, goes on to that. */
+const NEARLY = 3;
+
 /** Lines and curves in turn. The ends of straight stretches are moved onto their lines. */
 function joined(points: Point[], settings: PieceSettings, start: Point | null, end: Point | null): Segment[] {
   const out: Segment[] = [];
-  const lines = straights(points, LEAST_STRAIGHT, settings);
+  const last = points.length - 1;
+  const isNear = (i: number, j: number, s: Straight): boolean => {
+    const [p, q] = [points[i] as Point, points[j] as Point];
+    return Math.hypot(p.x - q.x, p.y - q.y) < NEARLY && distanceTo(s, q) < settings.tolerance;
+  };
+  const lines = straights(points, LEAST_STRAIGHT, settings).map((s) => ({
+    ...s,
+    from: isNear(s.from, 0, s) ? 0 : s.from,
+    to: isNear(s.to, last, s) ? last : s.to,
+  }));
   let at = 0;
   let way = start;
+  const curve = (to: number, wayTo: Point | null): Segment[] => {
+    const smooth = bent(points, at, to, way, wayTo, settings);
+    // A line and a curve may meet in a kink too slight to be told as a corner: it shows in many curves that try to get round it.
+    const free = bent(points, at, to, at === 0 ? start : null, to === last ? end : null, settings);
+    return free.length + 1 < smooth.length ? free : smooth;
+  };
   for (const s of lines) {
     if (s.from > 0) points[s.from] = foot(points[s.from] as Point, s);
-    if (s.to < points.length - 1) points[s.to] = foot(points[s.to] as Point, s);
-    out.push(...bent(points, at, s.from, way, s.way, settings));
+    if (s.to < last) points[s.to] = foot(points[s.to] as Point, s);
+    out.push(...curve(s.from, s.way));
     const [p, q] = [points[s.from] as Point, points[s.to] as Point];
     out.push(line(p.x, p.y, q.x, q.y));
     at = s.to;
     way = s.way;
   }
-  out.push(...bent(points, at, points.length - 1, way, end, settings));
+  out.push(...curve(last, end));
   return out;
 }
+
+const distanceTo = ({ p, way }: Straight, q: Point): number => Math.abs((q.y - p.y) * way.x - (q.x - p.x) * way.y);
 
 /** Segments through the points of a closed outline without corners. */
 export function fitRing(points: readonly Point[], settings: PieceSettings): Segment[] {

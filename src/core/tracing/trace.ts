@@ -25,7 +25,7 @@ export type TraceSettings = {
 export type Traced = {
   /** Closed paths in pixels, y upwards from the lower edge of the picture; holes run clockwise. */
   readonly paths: readonly Path[];
-  /** How many shapes and holes were too small, and how many shapes reach in from the rim. */
+  /** How many shapes and holes were too small, and how many shapes run along the rim, left out or not. */
   readonly specks: number;
   readonly pinholes: number;
   readonly rims: number;
@@ -111,7 +111,8 @@ type Sized = { readonly ring: Ring; readonly area: number };
 /** The outlines that are kept, and how many of each kind are not. */
 function worthKeeping(all: readonly Sized[], coverage: Coverage, { least, dropRim }: TraceSettings) {
   const small = (Math.PI / 4) * least * least;
-  const rims = dropRim ? all.filter(({ ring, area }) => area > 0 && rimShare(ring, coverage) > RIM) : [];
+  const alongRim = all.filter(({ ring, area }) => area > 0 && rimShare(ring, coverage) > RIM);
+  const rims = dropRim ? alongRim : [];
   const solid = all.filter((s) => s.area >= small && !rims.includes(s));
   // A hole goes with what it is a hole in: the smallest outline around it.
   const outers = rims.length > 0 ? all.filter((s) => s.area > 0).sort((p, q) => p.area - q.area) : [];
@@ -126,7 +127,7 @@ function worthKeeping(all: readonly Sized[], coverage: Coverage, { least, dropRi
   return {
     kept: wanted.slice(0, LIMITS.tracedOutlines),
     beyond: Math.max(0, wanted.length - LIMITS.tracedOutlines),
-    rims: rims.length,
+    rims: alongRim.length,
     specks: all.filter((s) => s.area > 0 && s.area < small).length,
     pinholes: all.filter((s) => s.area < 0 && -s.area < small).length,
   };
