@@ -1,6 +1,7 @@
 /** The outlines of a shape in a picture, at its size about the middle of the whole picture. */
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { type Path, transformPath } from '../geometry/path';
+import { pathArea, transformPath } from '../geometry/path';
+import { scaling } from '../geometry/point';
 import { finished, type LongStage, type Memory, NO_MEMORY, type Stage, shareFrom } from '../memo';
 import type { Crop, Trace } from '../schema/picture';
 import type { Coverage } from '../tracing/contours';
@@ -79,6 +80,10 @@ const TRACE: LongStage<TraceInput, PreparedTrace | null> = {
   weigh: (made) => (made ? weighOutlines(made.outlines) : 1),
 };
 
+/** Pixels are told apart in so many parts while outlines are cleaned; slivers that are left of that are smaller than so many square pixels. */
+const FINE = 4;
+const LEAST_AREA = 0.5;
+
 /** Outlines cleaned where they came too near to each other, about the middle of the picture, in mm. */
 function placed(
   engine: ClipEngine,
@@ -86,11 +91,14 @@ function placed(
   { raster, crop, scale }: { readonly raster: Raster; readonly crop: Crop; readonly scale: number },
 ): PreparedTrace {
   const { paths, specks, pinholes, rims, beyond, edgeWidth } = traced;
-  const region: readonly Path[] = paths.length > 0 ? regionOf(engine, [{ paths, rule: 'nonzero' }]) : [];
+  // Cleaned in quarters of a pixel, so that what crosses by a hair is seen.
+  const fine = paths.map((path) => transformPath(path, scaling(FINE)));
+  const cleaned = fine.length > 0 ? regionOf(engine, [{ paths: fine, rule: 'nonzero' }]) : [];
+  const region = cleaned.filter((path) => Math.abs(pathArea(path)) > LEAST_AREA * FINE * FINE);
   const { left, top, height } = within(raster, crop);
   // Paths count from the lower left corner of what is left of the picture.
   const [e, f] = [(left - raster.width / 2) * scale, (raster.height / 2 - top - height) * scale];
-  const matrix = { a: scale, b: 0, c: 0, d: scale, e, f };
+  const matrix = { a: scale / FINE, b: 0, c: 0, d: scale / FINE, e, f };
   const outlines = measureOutlines(
     region.map((path) => ({ path: transformPath(path, matrix), labels: path.segments.map(() => 0) })),
   );

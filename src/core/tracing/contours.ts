@@ -13,7 +13,7 @@ export type Coverage = { readonly width: number; readonly height: number; readon
 
 /**
  * A closed outline: x and y of its points in turn, in pixels from the corner of the picture at its top left, y downwards. The shape
- * lies to the right of the way they go, as seen with y downwards: so outer outlines have a positive area with y upwards.
+ * lies to the right of the way they go, as it is seen.
  */
 export type Ring = Float64Array;
 

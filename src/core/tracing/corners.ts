@@ -10,7 +10,11 @@ import { reachOfTip } from './tips';
 import { placeAt, pointsBetween, sampled, type Track, trackLength } from './track';
 
 /** A corner: how far along the outline, and where. */
-export type Corner = Point & { readonly at: number };
+export type Corner = Point & {
+  readonly at: number;
+  /** How far from it, either way, points of its sides are disturbed. */
+  readonly reach: number;
+};
 
 /** How far pixels and blur reach from a corner, and how far points stray from the edge, in pixels. */
 export type EdgeQuality = { readonly reach: number; readonly noise: number };
@@ -23,7 +27,17 @@ const CORNER = (26 * Math.PI) / 180;
 /** Each side is looked at over at most so many pixels. */
 const LONGEST_ARM = 14;
 
-type Candidate = { readonly at: number; turn: number; tips: readonly Point[]; width: number };
+type Candidate = {
+  readonly at: number;
+  /** How far its sides begin from it, beyond what pixels disturb. */
+  readonly spread: number;
+  /** Whether it is one of two that a wide end was parted in: it is not parted again. */
+  readonly isParted: boolean;
+  turn: number;
+  tips: readonly Point[];
+  width: number;
+  reach: number;
+};
 
 /** One side of a corner, continued to it: where it comes to, and its direction away from the corner. */
 type Arm = {
@@ -68,7 +82,8 @@ function candidates(track: Track, reach: number): Candidate[] {
         weight++;
       }
     }
-    if (isMost) out.push({ at: (i + sum / weight) * step, turn, tips: [], width: 0 });
+    if (isMost)
+      out.push({ at: (i + sum / weight) * step, spread: 0, isParted: false, turn, tips: [], width: 0, reach });
   }
   return out;
 }
@@ -126,15 +141,11 @@ function continued(u: readonly number[], points: readonly Point[], degree: 1 | 2
 
 /** One side of a corner at `at`: towards `until`, which lies before it (going back) or after it. */
 function armOf(track: Track, at: number, until: number, { reach, noise }: EdgeQuality): Arm {
-  const way = until > at ? 1 : -1;
   const room = Math.min(LONGEST_ARM, Math.abs(until - at) - 2 * reach);
-  const near = at + way * reach;
   const allowed = 0.05 + 1.5 * noise;
   for (let length = room; length > 1.2; length *= 0.62) {
-    const far = near + way * length;
-    const points = way > 0 ? pointsBetween(track, near, far) : pointsBetween(track, far, near).reverse();
+    const { points, u } = alongArm(track, at, until, reach, length);
     if (points.length < 2) break;
-    const u = lengthsFrom(placeAt(track, at), points, reach);
     const straight = continued(u, points, 1);
     if (straight && straight.rms <= allowed) return straight.arm;
     const bent = points.length >= 5 ? continued(u, points, 2) : null;
@@ -147,6 +158,42 @@ function armOf(track: Track, at: number, until: number, { reach, noise }: EdgeQu
   // Both are rounded off alike; halfway it lies where it is meant to.
   const middle = placeAt(track, (at + until) / 2);
   return { x: middle.x, y: middle.y, dx: (q.x - p.x) / size, dy: (q.y - p.y) / size, isStraight: false };
+}
+
+/** Near a tip both its sides are in the same pixels: straight ones are looked for beginning so many pixels farther off. */
+const FARTHER = [1.5, 3, 5];
+/** So long they have to be then, in pixels. */
+const TOLD = 5;
+
+/** A straight side of a tip, told by what lies far enough from it; null where there is none. */
+function straightArm(
+  track: Track,
+  at: number,
+  until: number,
+  { reach, noise }: EdgeQuality,
+): { readonly arm: Arm; readonly from: number } | null {
+  const room = Math.min(LONGEST_ARM, Math.abs(until - at) - 2 * reach);
+  for (const farther of FARTHER) {
+    if (room - farther < TOLD) return null;
+    const { points, u } = alongArm(track, at, until, reach + farther, room - farther);
+    const straight = points.length < 4 ? null : continued(u, points, 1);
+    if (straight && straight.rms <= 0.03 + noise) return { arm: straight.arm, from: reach + farther };
+  }
+  return null;
+}
+
+/** The points of a side of a corner that begin so far from it, over a length, and how far along they lie. */
+function alongArm(
+  track: Track,
+  at: number,
+  until: number,
+  from: number,
+  length: number,
+): { points: Point[]; u: number[] } {
+  const way = until > at ? 1 : -1;
+  const [near, far] = [at + way * from, at + way * (from + length)];
+  const points = way > 0 ? pointsBetween(track, near, far) : pointsBetween(track, far, near).reverse();
+  return { points, u: lengthsFrom(placeAt(track, at), points, from) };
 }
 
 /** Lengths of points along their track from a place before the first of them. */
@@ -169,14 +216,17 @@ function lengthsFrom(from: Point, points: readonly Point[], reach: number): numb
 /** Where two sides meet: one corner, or the two of a blunt end between them. */
 type Meeting = {
   readonly turn: number;
-  readonly tips: readonly Point[] /** How wide the blunt end is. */;
+  readonly tips: readonly Point[];
+  /** How wide the blunt end is. */
   readonly width: number;
+  /** Whether the pixels around it told where it ends. */
+  readonly isTold: boolean;
 };
 
 /** Sides that turn by more than this, in radians, may end bluntly. */
 const SHARP = (95 * Math.PI) / 180;
 /** What is missing at a tip is told from this many square pixels on, and by so much more for each pixel that points stray. */
-const MISSING = 0.15;
+const MISSING = 0.22;
 const MISSING_BY_NOISE = 4;
 const MISSING_BY_REACH = 0.3;
 /** Pixels reach so far from a corner where edges are sharp. */
@@ -202,10 +252,10 @@ function bluntEnd(turn: number, [back, on]: readonly [Arm, Arm], shown: Point, o
   }) as [Point, Point];
   const width = Math.hypot(a.x - b.x, a.y - b.y);
   if (!(width <= WIDE) || [a, b].some((p) => Math.hypot(p.x - shown.x, p.y - shown.y) > WIDE))
-    return { turn, tips: [shown], width: 0 };
+    return { turn, tips: [shown], width: 0, isTold: false };
   return width > NARROW
-    ? { turn, tips: [a, b], width }
-    : { turn, tips: [{ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }], width: 0 };
+    ? { turn, tips: [a, b], width, isTold: false }
+    : { turn, tips: [{ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }], width: 0, isTold: false };
 }
 
 /** Where two sides meet, and by how much they turn there. `at` is where the outline comes nearest to it. */
@@ -222,7 +272,7 @@ function meeting(outline: Outlined, at: number, arms: readonly [Arm, Arm], { rea
   const tan = Math.tan(Math.max((Math.PI - turn) / 2, 1e-3));
   const meets = Math.abs(det) > 1e-3 && off < FARTHEST;
   const isNear = meets && off <= Math.max(reach, (reach * TIP_WIDTH) / 1.6 / tan + TIP_MORE);
-  const single = (p: Point): Meeting => ({ turn, tips: [p], width: 0 });
+  const single = (p: Point, isTold = false): Meeting => ({ turn, tips: [p], width: 0, isTold });
   if (turn < SHARP) return single(isNear ? tip : shown);
   const size = Math.hypot(back.dx + on.dx, back.dy + on.dy) || 1;
   const out = { x: -(back.dx + on.dx) / size, y: -(back.dy + on.dy) / size };
@@ -234,7 +284,7 @@ function meeting(outline: Outlined, at: number, arms: readonly [Arm, Arm], { rea
     const short = tip.x * out.x + tip.y * out.y - summed;
     const isWhole =
       meets && short * short * tan < MISSING + MISSING_BY_NOISE * noise + MISSING_BY_REACH * (reach - SHARP_REACH);
-    return isWhole ? single(tip) : bluntEnd(turn, arms, shown, out, summed);
+    return isWhole ? single(tip, true) : { ...bluntEnd(turn, arms, shown, out, summed), isTold: true };
   }
   if (isNear) return single(tip);
   let height = -Infinity;
@@ -246,12 +296,76 @@ function meeting(outline: Outlined, at: number, arms: readonly [Arm, Arm], { rea
 /** An outline, and the picture it was found in. */
 export type Outlined = { readonly track: Track; readonly coverage: Coverage };
 
+/** What turns by more than this, in radians, may be a tip whose sides only show away from it. */
+const TIP_TURN = (125 * Math.PI) / 180;
+
+/** What a place that turns comes to, between what turns before and after it. */
+function cornerAt(
+  outline: Outlined,
+  { at, spread }: Pick<Candidate, 'at' | 'spread'>,
+  { before, after }: { readonly before: number; readonly after: number },
+  quality: EdgeQuality,
+): Meeting & { readonly reach: number } {
+  const { track } = outline;
+  const [back, on] = [at - spread, at + spread];
+  const arms = [armOf(track, back, before, quality), armOf(track, on, after, quality)] as const;
+  const met = { ...meeting(outline, at, arms, quality), reach: quality.reach };
+  if (met.isTold || met.turn < TIP_TURN) return met;
+  const straight = [straightArm(track, back, before, quality), straightArm(track, on, after, quality)] as const;
+  if (!straight[0] || !straight[1]) return met;
+  const told = meeting(outline, at, [straight[0].arm, straight[1].arm], quality);
+  return told.isTold ? { ...told, reach: Math.max(straight[0].from, straight[1].from) } : met;
+}
+
+/** Two places that turn no farther apart than this, in pixels, may be one tip, whose pixels show it as two. */
+const ONE_TIP = 4.2;
+/** So wide an end may one of them be, in pixels. */
+const NARROW_END = 1.2;
+
+/** Places around a track, begun after the widest gap between two; those that lie before it follow a length later. */
+function fromWidestGap(found: readonly Candidate[], length: number): Candidate[] {
+  let [widest, start] = [-1, 0];
+  found.forEach((c, i) => {
+    const before = i === 0 ? (found.at(-1) as Candidate).at - length : (found[i - 1] as Candidate).at;
+    if (c.at - before > widest) [widest, start] = [c.at - before, i];
+  });
+  return [...found.slice(start), ...found.slice(0, start).map((c) => ({ ...c, at: c.at + length }))];
+}
+
+/** The places that turn, those of one tip taken together. */
+function withTips(outline: Outlined, turning: readonly Candidate[], quality: EdgeQuality): Candidate[] {
+  const length = trackLength(outline.track);
+  const n = turning.length;
+  if (n < 3) return [...turning];
+  const found = fromWidestGap(turning, length);
+  const out: Candidate[] = [];
+  for (let i = 0; i < n; i++) {
+    const c = found[i] as Candidate;
+    const next = found[(i + 1) % n] as Candidate;
+    const gap = next.at - c.at;
+    if (i === n - 1 || gap > ONE_TIP) {
+      out.push(c);
+      continue;
+    }
+    const before = i === 0 ? (found[n - 1] as Candidate).at - length : (found[i - 1] as Candidate).at;
+    const after = i + 2 < n ? (found[i + 2] as Candidate).at : (found[0] as Candidate).at + length;
+    const at = (c.at + next.at) / 2;
+    const { isTold, tips, width } = cornerAt(outline, { at, spread: gap / 2 }, { before, after }, quality);
+    if (isTold && width < NARROW_END && tips.length > 0) {
+      out.push({ at, spread: gap / 2, isParted: false, turn: 0, tips: [], width: 0, reach: quality.reach });
+      i++;
+    } else out.push(c);
+  }
+  return out;
+}
+
 /** The corners of an outline, in the order they lie in along it. */
 export function cornersOf(outline: Outlined, quality: EdgeQuality): Corner[] {
   const { track } = outline;
   const length = trackLength(track);
   if (track.count < 4) return [];
-  const found = candidates(track, quality.reach).sort((a, b) => a.at - b.at);
+  const turning = candidates(track, quality.reach).sort((a, b) => a.at - b.at);
+  const found = withTips(outline, turning, quality);
   // The least of them is dropped while it is none: what is beside it then has more to go by. A wide end is two.
   for (;;) {
     const n = found.length;
@@ -261,16 +375,18 @@ export function cornersOf(outline: Outlined, quality: EdgeQuality): Corner[] {
     found.forEach((c, i) => {
       const before = i === 0 ? (found[n - 1] as Candidate).at - length : (found[i - 1] as Candidate).at;
       const after = i === n - 1 ? (found[0] as Candidate).at + length : (found[i + 1] as Candidate).at;
-      const arms = [armOf(track, c.at, before, quality), armOf(track, c.at, after, quality)] as const;
-      Object.assign(c, meeting(outline, c.at, arms, quality));
+      Object.assign(c, cornerAt(outline, c, { before, after }, quality));
       if (c.turn < CORNER && (!weakest || c.turn < weakest.turn)) weakest = c;
-      if (c.width > TWO * quality.reach && (!widest || c.width > widest.width)) widest = c;
+      if (!c.isParted && c.width > TWO * quality.reach && (!widest || c.width > widest.width)) widest = c;
     });
     const wide = widest as Candidate | null;
     if (wide) {
-      const parted = [-wide.width / 2, wide.width / 2].map((by) => ({ ...wide, at: wide.at + by }));
+      const parted = [-wide.width / 2, wide.width / 2].map((by) => ({ ...wide, at: wide.at + by, isParted: true }));
       found.splice(found.indexOf(wide), 1, ...parted);
     } else if (weakest) found.splice(found.indexOf(weakest), 1);
-    else return found.flatMap(({ at, tips }) => tips.map(({ x, y }) => ({ at, x, y })));
+    else
+      return found.flatMap(({ at, tips, reach, spread }) =>
+        tips.map(({ x, y }) => ({ at, x, y, reach: reach + spread })),
+      );
   }
 }

@@ -25,8 +25,12 @@ const suits = (
 /** A straight stretch of points, and its line of least squares. */
 type Straight = { readonly from: number; readonly to: number; readonly p: Point; readonly way: Point };
 
-/** A straight stretch within a curve is at least so long, in pixels. */
+/** A straight stretch within a curve is at least so long, in pixels; longer by the root of how many times more loosely it is followed than this. */
 const LEAST_STRAIGHT = 12;
+const CLOSELY = 0.12;
+
+const leastStraight = ({ tolerance }: PieceSettings): number =>
+  LEAST_STRAIGHT * Math.sqrt(Math.max(1, tolerance / CLOSELY));
 
 /** Sums over the first points of a list, from which the line of least squares through any of them is had at once. */
 type Sums = {
@@ -383,7 +387,7 @@ function joined(points: Point[], settings: PieceSettings, start: Point | null, e
     const [p, q] = [points[i] as Point, points[j] as Point];
     return Math.hypot(p.x - q.x, p.y - q.y) < NEARLY && distanceTo(s, q) < settings.tolerance;
   };
-  const lines = straights(points, LEAST_STRAIGHT, settings).map((s) => ({
+  const lines = straights(points, leastStraight(settings), settings).map((s) => ({
     ...s,
     from: isNear(s.from, 0, s) ? 0 : s.from,
     to: isNear(s.to, last, s) ? last : s.to,
@@ -417,7 +421,7 @@ export function fitRing(points: readonly Point[], settings: PieceSettings): Segm
   if (n < 3) return [];
   const lap = [...points, ...points];
   // Opened at the end of a straight stretch, else anywhere, with the direction that a curve through that place has.
-  const straight = straights(lap, LEAST_STRAIGHT, settings).find((s) => s.to < n || s.from > 0);
+  const straight = straights(lap, leastStraight(settings), settings).find((s) => s.to < n || s.from > 0);
   const at = (straight ? straight.to : 0) % n;
   const ring = [...points.slice(at), ...points.slice(0, at), points[at] as Point];
   let way = straight?.way ?? null;

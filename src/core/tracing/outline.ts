@@ -18,7 +18,7 @@ export function outlinePath(outline: Outlined, settings: OutlineSettings): Path 
   else
     corners.forEach((from, i) => {
       const to: Corner = corners[i + 1] ?? { ...(corners[0] as Corner), at: (corners[0] as Corner).at + length };
-      const between = pointsBetween(track, from.at + settings.reach, to.at - settings.reach);
+      const between = pointsBetween(track, from.at + from.reach, to.at - to.reach);
       if (between.length === 0) segments.push(line(from.x, from.y, to.x, to.y));
       else segments.push(...fitPiece([from, ...between, to], settings));
     });
