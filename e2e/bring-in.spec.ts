@@ -49,7 +49,9 @@ const plate = (): Buffer => {
 };
 
 const bringIn = (page: Page, name: string, buffer: Buffer) =>
-  page.getByLabel('Drawing to bring in').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+  page
+    .getByLabel('Drawing or picture to bring in')
+    .setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
 
 /** Drop a file on the window, as from a folder. */
 const drop = (page: Page, name: string, bytes: Buffer) =>
@@ -172,7 +174,7 @@ test('several files come one after the other, also when one is no drawing', asyn
     Buffer.from(
       `<svg xmlns="http://www.w3.org/2000/svg" width="90mm" height="90mm" viewBox="0 0 90 90"><rect width="${mm}" height="${mm}"/></svg>`,
     );
-  await page.getByLabel('Drawing to bring in').setInputFiles(
+  await page.getByLabel('Drawing or picture to bring in').setInputFiles(
     [
       { name: 'first.svg', buffer: square(30) },
       { name: 'noise.svg', buffer: Buffer.from('nothing') },

@@ -46,7 +46,7 @@ async function plate(page: Page): Promise<void> {
   const svg =
     '<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="20mm" viewBox="0 0 20 20"><circle cx="10" cy="10" r="9" fill="none" stroke="#3730A3"/></svg>';
   await page
-    .getByLabel('Drawing to bring in')
+    .getByLabel('Drawing or picture to bring in')
     .setInputFiles({ name: 'emblem.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) });
   await page.getByRole('dialog').getByRole('button', { name: 'Bring in', exact: true }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);

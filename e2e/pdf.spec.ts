@@ -6,7 +6,7 @@ import { computed, expect, newJob, test } from './fixtures';
 
 const bringIn = (page: Page, name: string, bytes: Uint8Array) =>
   page
-    .getByLabel('Drawing to bring in')
+    .getByLabel('Drawing or picture to bring in')
     .setInputFiles({ name, mimeType: 'application/pdf', buffer: Buffer.from(bytes) });
 
 /** A letter to the workshop, then the drawing: a plate with a hole on one layer, its name on another. */

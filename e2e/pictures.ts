@@ -53,7 +53,7 @@ test('a drawing brought in', async ({ page }) => {
   await page.getByRole('button', { name: 'New job' }).first().click();
   await page.waitForURL(/\/jobs\//);
   await page.getByRole('textbox', { name: 'Name of the job' }).fill('Tool shed');
-  await page.getByLabel('Drawing to bring in').setInputFiles('demo/drawings/tool-shed.dxf');
+  await page.getByLabel('Drawing or picture to bring in').setInputFiles('demo/drawings/tool-shed.dxf');
   await page.getByLabel(/if its numbers are inches/).check();
   await shoot(page, 'bring-in');
   await page.getByRole('button', { name: 'Bring in', exact: true }).click();

@@ -9,7 +9,7 @@ const PLATE =
 
 const bringIn = (page: Page, name: string, text: string) =>
   page
-    .getByLabel('Drawing to bring in')
+    .getByLabel('Drawing or picture to bring in')
     .setInputFiles({ name, mimeType: 'application/octet-stream', buffer: Buffer.from(text, 'latin1') });
 
 async function written(page: Page): Promise<string> {

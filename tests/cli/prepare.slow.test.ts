@@ -7,10 +7,14 @@ import { build } from 'esbuild';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { local } from '../../scripts/lib/paths.mjs';
 import { writeFound } from '../../src/core/formats/found-file';
+import { writePixels } from '../../src/core/formats/pixels';
 import { readDrawing } from '../../src/core/formats/read';
+import { closedPath } from '../../src/core/geometry/path';
+import { arcAbout } from '../../src/core/geometry/segment';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { type Report, reportOf } from '../../src/core/job/report';
 import { folder } from '../support/checkers';
+import { pictureOf } from '../support/degraded';
 import { faces, wasmEngine } from '../support/faces';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
 
@@ -60,6 +64,28 @@ test('files and report of a sample job', () => {
   expect(plate?.pieces.map((p) => p.kind).sort()).toEqual([...Array(7).fill('island'), 'main']);
   expect(plate?.pieces.reduce((sum, p) => sum + p.areaMm2, 0)).toBeCloseTo(plate?.keptAreaMm2 ?? 0, 2);
   expect(read.operations.find((o) => o.id === 'cut')?.lengthMm).toBeGreaterThan(1560);
+});
+
+test('pictures that are traced are found beside the job, and traced as elsewhere', () => {
+  const disc = closedPath([arcAbout(40, 30, 20, 0, Math.PI), arcAbout(40, 30, 20, Math.PI, Math.PI)]);
+  const bytes = writePixels(pictureOf([disc], 80, 60, { name: 'clean' }));
+  const id = createHash('sha256').update(bytes).digest('hex');
+  const trace = { id: 'm', kind: 'trace', pixels: id, columns: 80, rows: 60, scale: 0.5, placement: { x: 100, y: 90 } };
+  const job = jobWith([partOf([trace])]);
+  const document = save('traced.json', job);
+  const out = path.join(home, 'traced');
+  expect(run('prepare', document, '--out', out, '--formats', 'svg').out).toContain(
+    'can’t be used: It is not at hand here.',
+  );
+  writeFileSync(path.join(home, `${id}.png`), bytes);
+  const report = path.join(home, 'traced-report.json');
+  const { code, err } = run('prepare', document, '--out', out, '--formats', 'svg', '--report', report);
+  expect([code, err]).toEqual([0, '']);
+  const here = new Evaluator(wasmEngine);
+  here.addPicture(id, bytes);
+  expect(JSON.parse(readFileSync(report, 'utf8'))).toEqual(
+    JSON.parse(JSON.stringify(reportOf(job, here.evaluate(job, faces)))),
+  );
 });
 
 test('drawings are found beside the job or in the folder that is named; without one its place is told', () => {

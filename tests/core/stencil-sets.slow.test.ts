@@ -82,7 +82,7 @@ const bytesOf = (job: Job, result: JobResult, format: 'svg' | 'dxf') => {
 
 /** Rows of characters, as many as are tried. */
 const texts = (of: number): string[] => {
-  const count = sample(8, CHARACTERS.length);
+  const count = sample(4, CHARACTERS.length);
   const first = (of * count) % CHARACTERS.length;
   const chosen = Array.from({ length: count }, (_, i) => CHARACTERS[(first + i) % CHARACTERS.length] as string);
   const rows: string[] = [];
@@ -177,5 +177,5 @@ test('one piece, in a picture and to shapely, and bridges as wide as asked', () 
     aim: { most: 0.01 },
   });
   expect(bad).toEqual([]);
-  expect(count).toBeGreaterThan(inFull ? 1500 : 60);
+  expect(count).toBeGreaterThan(inFull ? 1500 : 30);
 });

@@ -173,7 +173,7 @@ function bruteWidth(paths: readonly Path[], most: number): number {
 
 test('the narrowest width of shapes by chance is what trying all pairs of points finds', { tags: 'slow' }, () => {
   const next = chance(99);
-  const count = sample(25, 200);
+  const count = sample(10, 200);
   let worst = 0;
   const bad: string[] = [];
   for (let i = 0; i < count; i++) {

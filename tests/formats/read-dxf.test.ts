@@ -15,7 +15,7 @@ import { inFull, sample } from '../support/scale';
 type Written = { file: string; version: string; layers: Record<string, [number, number][][]> };
 
 /** Points of a spline’s own flattening: how near it can be told that ours is, and nearly all the time that the writing takes. */
-const POINTS = String(sample(2_500, 8_000));
+const POINTS = String(sample(900, 8_000));
 
 /** Binary files end in b. */
 const VERSIONS = inFull ? 'R12,R2000,R2004,R2007,R2010,R2013,R2018,R12b,R2000b,R2018b' : 'R12,R2007,R12b,R2018b';

@@ -168,7 +168,7 @@ function avif(data: Uint8Array): PictureHead | null {
   if (b.text(4, 4) !== 'ftyp' || !/avi[fs]/.test(b.text(8, Math.min(b.u32(0), 64)))) return null;
   let [width, height] = [0, 0];
   // The largest of the sizes it names: others are of tiles and of opacity.
-  for (let at = 8; at + 16 < Math.min(b.length, AVIF_HEAD); at++)
+  for (let at = 8; at + 16 <= Math.min(b.length, AVIF_HEAD); at++)
     if (b.u32(at) === 0x69737065 && b.u32(at + 8) * b.u32(at + 12) > width * height)
       [width, height] = [b.u32(at + 8), b.u32(at + 12)];
   return width > 0 ? { format: 'AVIF', width, height, dpi: null, orientation: 1 } : null;
