@@ -19,7 +19,7 @@ import { memberView } from './seen';
 import { choosePicture, dispatch, say, select, setPointing, useBench } from './store';
 
 /** The picture that is chosen; undefined where none is. */
-export const chosenPicture = (): PlacedPicture | undefined => {
+const chosenPicture = (): PlacedPicture | undefined => {
   const { job, atPicture } = useBench.getState();
   return atPicture === null ? undefined : job.pictures.find((p) => p.id === atPicture);
 };

@@ -1,5 +1,6 @@
 /** Pictures unpacked by the browser: upright, no larger than asked for, with the pixels they are kept as. */
 import { readPixels } from '../core/formats/pixels';
+import type { Raster } from '../core/tracing/raster';
 import type { Decode } from './picture-reading';
 
 async function pngOf(canvas: OffscreenCanvas): Promise<Uint8Array> {
@@ -36,3 +37,20 @@ export const decodePicture: Decode = async (bytes, { columns, rows }) => {
   if (!raster) throw new Error('not kept');
   return { raster, png };
 };
+
+/** A PNG file of pixels, by the browser, which is quick at it. */
+export async function encodePixels({ width, height, channels, data }: Raster): Promise<Uint8Array> {
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d', { alpha: channels === 2 || channels === 4 });
+  if (!context) throw new Error('no canvas');
+  const image = context.createImageData(width, height);
+  const isGrey = channels < 3;
+  for (let i = 0, k = 0; i < width * height; i++, k += channels) {
+    image.data[4 * i] = data[k] as number;
+    image.data[4 * i + 1] = data[isGrey ? k : k + 1] as number;
+    image.data[4 * i + 2] = data[isGrey ? k : k + 2] as number;
+    image.data[4 * i + 3] = channels % 2 === 0 ? (data[k + channels - 1] as number) : 255;
+  }
+  context.putImageData(image, 0, 0);
+  return pngOf(canvas);
+}

@@ -3,7 +3,7 @@ import { expose } from 'comlink';
 import { pictureHead } from '../core/formats/picture-size';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
-import { decodePicture } from './decode-picture';
+import { decodePicture, encodePixels } from './decode-picture';
 import { lookAtPicture } from './picture-reading';
 import { type FilePreview, type PagePicture, picturePages, previewFile } from './reading';
 
@@ -20,7 +20,7 @@ const api = {
     };
     const head = pictureHead(bytes);
     if (head) return lookAtPicture(bytes, head, decodePicture, report);
-    return previewFile(bytes, { page, progress: report }, engine);
+    return previewFile(bytes, { page, progress: report, encode: encodePixels }, engine);
   },
   pictures: (bytes: Uint8Array, from: number, to: number, put: (picture: PagePicture) => void): Promise<void> =>
     picturePages(bytes, { from, to }, put),

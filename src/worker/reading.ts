@@ -1,14 +1,30 @@
 /** A file looked at before it is brought in: what is in it, drawn for a preview, and the drawing to be kept. */
+
+import type { Placement } from '../core/document/schema';
 import { withoutClips } from '../core/formats/clip';
 import { writeFound } from '../core/formats/found-file';
+import { writePixels } from '../core/formats/pixels';
 import { openDrawing } from '../core/formats/read';
-import type { ReadDrawing, ReadText, SizeClaim } from '../core/formats/read-drawing';
+import type { ReadDrawing, ReadPicture, ReadText, SizeClaim } from '../core/formats/read-drawing';
 import { type SizeChoice, sizeChoices } from '../core/formats/size';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { countSegments, type Path, regionBox } from '../core/geometry/path';
 import { pathData } from '../core/geometry/path-data';
-import { type Box, boxHeight, boxWidth } from '../core/geometry/point';
+import {
+  type Box,
+  boxHeight,
+  boxWidth,
+  compose,
+  EMPTY_BOX,
+  isEmptyBox,
+  scaling,
+  transformedBox,
+  uniteBoxes,
+} from '../core/geometry/point';
 import { LIMITS } from '../core/limits';
+import { placementMatrix, placementOf } from '../core/prepare/placement';
+import type { Raster } from '../core/tracing/raster';
+import { likelyTones } from '../core/tracing/starts';
 import type { PictureFound } from './picture-reading';
 
 /** A group of a drawing that is brought in, as the dialog shows it. */
@@ -24,6 +40,17 @@ export type FoundGroupView = {
   readonly d: string;
 };
 
+/** A picture in a drawing: its pixels as a PNG file, and where its middle lies in the drawing, in mm, y upwards. */
+export type FoundInDrawing = {
+  readonly pixels: Uint8Array;
+  readonly columns: number;
+  readonly rows: number;
+  /** Width of a pixel in mm. */
+  readonly scale: number;
+  readonly placement: Placement;
+  readonly likely: ReturnType<typeof likelyTones>;
+};
+
 /** What is in a file that is brought in, and its drawing as it is kept. */
 export type Looked = {
   readonly ok: true;
@@ -35,6 +62,7 @@ export type Looked = {
   readonly box: Box;
   readonly groups: readonly FoundGroupView[];
   readonly texts: readonly ReadText[];
+  readonly pictures: readonly FoundInDrawing[];
   readonly unread: readonly { readonly kind: string; readonly count: number }[];
   readonly notes: readonly string[];
   /** The drawing as it is kept. */
@@ -70,7 +98,16 @@ const digitsFor = (sizeMm: number, powers: number): number =>
 /** Reads a page of a file and says what is in it. `engine` is asked for only where a drawing has clips. */
 export async function previewFile(
   bytes: Uint8Array,
-  { page, progress }: { readonly page: number; readonly progress: (share: number) => void },
+  {
+    page,
+    progress,
+    encode = async (raster) => writePixels(raster),
+  }: {
+    readonly page: number;
+    readonly progress: (share: number) => void;
+    /** Makes a PNG file of pixels. */
+    readonly encode?: (raster: Raster) => Promise<Uint8Array>;
+  },
   engine: () => Promise<ClipEngine>,
 ): Promise<DrawingPreview> {
   const opened = await openDrawing(bytes);
@@ -81,8 +118,13 @@ export async function previewFile(
   if (!reading.ok) return reading;
   const found = reading.found.clips.length > 0 ? withoutClips(reading.found, await engine()) : reading.found;
   // Of several pages another may have something on it.
-  if (found.shapes.length === 0 && found.texts.length === 0 && pages === 1) return nothingIn(found);
-  const box = regionBox(found.shapes.flatMap((s) => s.paths));
+  const isEmpty = found.shapes.length + found.texts.length + found.pictures.length === 0;
+  if (isEmpty && pages === 1) return nothingIn(found);
+  const pictures: FoundInDrawing[] = [];
+  for (const picture of found.pictures) pictures.push(await pictureView(picture, encode));
+  // The drawing itself is placed by its own middle; a page of pictures alone by theirs.
+  const drawn = regionBox(found.shapes.flatMap((s) => s.paths));
+  const box = isEmptyBox(drawn) ? pictures.map(boundsOfPicture).reduce(uniteBoxes, EMPTY_BOX) : drawn;
   const digits = digitsFor(Math.max(boxWidth(box), boxHeight(box)), PREVIEW_DIGITS);
   const groups = found.groups.map((group, i): FoundGroupView => {
     const shapes = found.shapes.filter((s) => s.group === i);
@@ -98,6 +140,7 @@ export async function previewFile(
     box,
     groups,
     texts: found.texts,
+    pictures,
     unread: found.unread,
     notes: found.notes,
     drawing: writeFound(found),
@@ -105,6 +148,27 @@ export async function previewFile(
     page,
   };
 }
+
+async function pictureView(
+  { raster, matrix }: ReadPicture,
+  encode: (raster: Raster) => Promise<Uint8Array>,
+): Promise<FoundInDrawing> {
+  return {
+    pixels: await encode(raster),
+    columns: raster.width,
+    rows: raster.height,
+    scale: Math.hypot(matrix.a, matrix.b),
+    placement: placementOf(matrix),
+    likely: likelyTones(raster),
+  };
+}
+
+/** Bounds of a picture in the drawing. */
+const boundsOfPicture = ({ columns, rows, scale, placement }: FoundInDrawing): Box =>
+  transformedBox(
+    { minX: -columns / 2, minY: -rows / 2, maxX: columns / 2, maxY: rows / 2 },
+    compose(scaling(scale), placementMatrix(placement)),
+  );
 
 function nothingIn({ unread, notes }: ReadDrawing): DrawingPreview {
   const unreadKinds = unread.map(({ kind, count }) => `${count} ${kind}`).join(', ');

@@ -58,6 +58,7 @@ async function strays(file: string, page = 0): Promise<{ readonly count: number;
 const toldOf = (found: ReadDrawing): string[] => [
   ...found.unread.map((u) => u.kind),
   ...(found.texts.length > 0 ? ['words to be set anew'] : []),
+  ...(found.pictures.length > 0 ? ['pictures, which lie on the sheet'] : []),
 ];
 
 const off: string[] = [];

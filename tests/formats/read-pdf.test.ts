@@ -2,6 +2,7 @@
 import { deflateSync } from 'node:zlib';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { readPixels } from '../../src/core/formats/pixels';
 import { openDrawing, readDrawing } from '../../src/core/formats/read';
 import type { ReadDrawing, Reading } from '../../src/core/formats/read-drawing';
 import { pathBox } from '../../src/core/geometry/path';
@@ -42,6 +43,68 @@ const scaledToInches = (p: ReadDrawing['shapes'][number]['paths'][number]) => ({
   ),
 });
 const kinds = (found: ReadDrawing) => Object.fromEntries(found.unread.map((u) => [u.kind, u.count]));
+
+describe('pictures on a page', () => {
+  /** Four columns and two rows of grey: dark, light, dark, light, then all middling. */
+  const GREY = 'BI /W 4 /H 2 /CS /G /BPC 8 /F /AHx ID 00ff00ff80808080> EI';
+  const image = (dictionary: string, hex: string) =>
+    `<</Type/XObject/Subtype/Image/Filter/ASCIIHexDecode${dictionary}/Length ${hex.length}>>\nstream\n${hex}\nendstream`;
+
+  test('come with their pixels, and lie where they lie', async () => {
+    const found = await read(`q 36 0 0 18 18 36 cm ${GREY} Q`);
+    expect(found.unread).toEqual([]);
+    const [picture] = found.pictures;
+    expect(picture?.raster).toMatchObject({ width: 4, height: 2 });
+    const { channels, data } = picture?.raster ?? { channels: 0, data: [] };
+    expect([...data].filter((_, i) => i % channels === 0)).toEqual([0, 255, 0, 255, 128, 128, 128, 128]);
+    const { a, b, c, d, e, f } = picture?.matrix ?? {};
+    const mm = (points: number) => expect.closeTo((points * 25.4) / 72, 6);
+    expect([a, b, c, d, e, f]).toEqual([mm(9), 0, 0, mm(9), mm(36), mm(45)]);
+  });
+
+  test('by name, of colours, turned and mirrored', async () => {
+    const objects = [image('/Width 2/Height 1/ColorSpace/DeviceRGB/BitsPerComponent 8', 'ff000000ff00>')];
+    const page = (matrix: string) => ({
+      content: `q ${matrix} cm /Pic Do Q`,
+      more: '/Resources<</XObject<</Pic 10 0 R>>>>',
+    });
+    const turned = await read(page('0 20 -10 0 40 10'), { objects });
+    expect(turned.pictures[0]?.raster).toMatchObject({
+      width: 2,
+      height: 1,
+      channels: 3,
+      data: Uint8Array.from([255, 0, 0, 0, 255, 0]),
+    });
+    expect(turned.pictures[0]?.matrix.b).toBeCloseTo((10 * 25.4) / 72, 6);
+    const mirrored = await read(page('-20 0 0 10 40 10'), { objects });
+    expect(mirrored.pictures[0]?.matrix.a).toBeCloseTo((-10 * 25.4) / 72, 6);
+  });
+
+  test('of bits are black and white', async () => {
+    const found = await read('q 20 0 0 10 0 0 cm BI /W 2 /H 1 /CS /G /BPC 1 /F /AHx ID 40> EI Q');
+    const { channels, data } = found.pictures[0]?.raster ?? { channels: 1, data: [] };
+    expect([...data].filter((_, i) => i % channels === 0)).toEqual([0, 255]);
+  });
+
+  test('that are stretched or slanted are told of, those switched off are not there', async () => {
+    const stretched = await read(`q 36 0 0 36 0 0 cm ${GREY} Q q 36 0 9 18 0 0 cm ${GREY} Q`);
+    expect([stretched.pictures, kinds(stretched)]).toEqual([[], { 'pictures that are stretched or slanted': 2 }]);
+  });
+
+  test('beyond as many as lie on a sheet are counted', async () => {
+    const many = await read(`q 36 0 0 18 0 0 cm ${GREY} Q `.repeat(LIMITS.placedPictures + 2));
+    expect([many.pictures.length, kinds(many)]).toEqual([LIMITS.placedPictures, { pictures: 2 }]);
+  });
+
+  test('are looked at as PNG files; a page of nothing else is one that can be brought in', async () => {
+    const bytes = pdfOf([{ content: `q 36 0 0 18 18 36 cm ${GREY} Q` }]);
+    const looked = await previewFile(bytes, { page: 0, progress: () => {} }, async () => wasmEngine);
+    if (!looked.ok) throw new Error(looked.sentence);
+    expect(looked.pictures).toMatchObject([{ columns: 4, rows: 2, placement: { turn: 0, mirror: false } }]);
+    expect(readPixels(looked.pictures[0]?.pixels ?? new Uint8Array())).toMatchObject({ width: 4, height: 2 });
+    expect(looked.box.maxX - looked.box.minX).toBeCloseTo(12.7, 6);
+  });
+});
 
 describe('what a page draws', () => {
   test('lines, curves and rectangles, stroked, filled and both, in mm and y upwards', async () => {
@@ -217,10 +280,8 @@ describe('what is not read', () => {
       '<</ShadingType 2/ColorSpace/DeviceGray/Coords[0 0 9 9]/Function<</FunctionType 2/Domain[0 1]/C0[0]/C1[1]/N 1>>>>',
     ];
     const more = '/Resources<</XObject<</I 10 0 R>>/Shading<</S 11 0 R>>>>';
-    expect(kinds(await read({ content: '9 0 0 9 0 0 cm /I Do /S sh', more }, { objects }))).toEqual({
-      pictures: 1,
-      'shades of colour': 1,
-    });
+    const found = await read({ content: '9 0 0 9 0 0 cm /I Do /S sh', more }, { objects });
+    expect([kinds(found), found.pictures.length]).toEqual([{ 'shades of colour': 1 }, 1]);
   });
 
   test('what is read more simply than it looks is told', async () => {

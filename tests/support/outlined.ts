@@ -127,14 +127,15 @@ export const alongPaths = (paths: readonly Path[]): Point[] =>
 /** Segments shorter than this, in pixels, are left out where corners are told: files have them where arcs meet. */
 const TINY = 0.3;
 
-/** The corners of outlines that turn by more than so many degrees. */
-export const cornersAbove = (paths: readonly Path[], degrees: number): Point[] =>
+/** The corners of outlines that turn by more than so many degrees, between sides of at least so many pixels. */
+export const cornersAbove = (paths: readonly Path[], degrees: number, sides = 0): Point[] =>
   paths.flatMap((path) => {
     const segments = path.segments.filter((s) => spanOf(s) > TINY);
     return segments.flatMap((s, i) => {
       const before = segments[(i + segments.length - 1) % segments.length] as typeof s;
       const [u, v] = [tangentAt(before, 1), tangentAt(s, 0)];
       const turn = Math.abs(Math.atan2(u.x * v.y - u.y * v.x, u.x * v.x + u.y * v.y));
-      return turn > (degrees * Math.PI) / 180 ? [{ x: s.x0, y: s.y0 }] : [];
+      const isLong = Math.min(spanOf(before), spanOf(s)) >= sides;
+      return isLong && turn > (degrees * Math.PI) / 180 ? [{ x: s.x0, y: s.y0 }] : [];
     });
   });

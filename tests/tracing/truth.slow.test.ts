@@ -83,6 +83,8 @@ const nothing = (): Sums => ({
 /** A corner is kept where one of the trace lies this near, in pixels; corners of the source turn by so many degrees. */
 const NEAR = 0.6;
 const CORNER = 28;
+/** Between sides shorter than this, in pixels, no picture shows a corner. */
+const SIDES = 2;
 const SLIGHT = 15;
 
 const segmentsIn = (paths: readonly Path[]) => paths.reduce((sum, p) => sum + p.segments.length, 0);
@@ -98,7 +100,7 @@ function judge(shape: Placed, raster: Raster, sums: Sums): void {
   sums.nodes += segmentsIn(down);
   sums.sourceNodes += segmentsIn(shape.paths);
   const made = cornersAbove(down, SLIGHT);
-  for (const corner of cornersAbove(shape.paths, CORNER)) {
+  for (const corner of cornersAbove(shape.paths, CORNER, SIDES)) {
     sums.corners++;
     if (made.some((p) => Math.hypot(p.x - corner.x, p.y - corner.y) <= NEAR)) sums.kept++;
   }

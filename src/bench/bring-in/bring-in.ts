@@ -4,8 +4,8 @@ import { callWithBytes } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { freeId } from '@/core/commands/ids';
 import { readPensAs } from '@/core/commands/pens';
-import { layPicture, type PictureAtHand, tracePicture } from '@/core/commands/pictures';
-import { isEmptyBox } from '@/core/geometry/point';
+import { layPicture, layPicturesOf, type PictureAtHand, tracePicture } from '@/core/commands/pictures';
+import { boxCentre, isEmptyBox } from '@/core/geometry/point';
 import { type BringInChoices, broughtParts } from '@/core/job/bring-in';
 import { LIMITS } from '@/core/limits';
 import type { StartId } from '@/core/tracing/starts';
@@ -26,7 +26,13 @@ type Incoming = {
 };
 
 /** A file that is kept on the server: its name, and what it and its drawing are called there. */
-type Kept = { readonly name: string; readonly original: string; readonly drawing: string };
+type Kept = {
+  readonly name: string;
+  readonly original: string;
+  readonly drawing: string;
+  /** What the pictures in it are called. */
+  readonly pictures: readonly string[];
+};
 
 /** The file that is being brought in; null for none. */
 export const useBringIn = create<{ readonly incoming: Incoming | null }>(() => ({ incoming: null }));
@@ -91,7 +97,10 @@ export async function keepBroughtIn(looked: Looked): Promise<Kept | null> {
   const { bytes, name } = incoming;
   const { id: original } = await callWithBytes(API.keepAsset, new Blob([new Uint8Array(bytes)]), name);
   const { id: drawing } = await callWithBytes(API.keepAsset, looked.drawing, '');
-  return useBringIn.getState().incoming?.bytes === bytes ? { name, original, drawing } : null;
+  const pictures: string[] = [];
+  for (const { pixels } of looked.pictures)
+    pictures.push((await callWithBytes(API.keepAsset, new Blob([new Uint8Array(pixels)]), '')).id);
+  return useBringIn.getState().incoming?.bytes === bytes ? { name, original, drawing, pictures } : null;
 }
 
 /** Keep the picture that is brought in, the file and its pixels, on the server; null when it was left meanwhile. */
@@ -130,19 +139,15 @@ export function putPicture(kept: PictureAtHand, scale: number, start: StartId | 
 export function putOnSheet(kept: Kept, looked: Looked, choices: Omit<BringInChoices, 'at'>): void {
   const { job } = useBench.getState();
   const { groups, texts, box } = looked;
+  const at = { x: job.sheet.width / 2, y: job.sheet.height / 2 };
   let first: string | null = null;
   change((draft) => {
     const made: string[] = [];
-    const parts = broughtParts(
-      job,
-      { ...kept, groups, texts, box },
-      { ...choices, at: { x: job.sheet.width / 2, y: job.sheet.height / 2 } },
-      (stem) => {
-        const id = freeId(job, stem, made);
-        made.push(id);
-        return id;
-      },
-    );
+    const parts = broughtParts(job, { ...kept, groups, texts, box }, { ...choices, at }, (stem) => {
+      const id = freeId(job, stem, made);
+      made.push(id);
+      return id;
+    });
     draft.parts.push(...parts);
     // What a pen was said to be for is kept with the job, and offered with the next file.
     const said = groups.flatMap(({ pen }, i) => {
@@ -150,10 +155,21 @@ export function putOnSheet(kept: Kept, looked: Looked, choices: Omit<BringInChoi
       return pen === undefined || !operationId ? [] : [{ pen, operationId }];
     });
     draft.operations = readPensAs(job, said).operations;
+    const laid = looked.pictures.map((picture, i) => ({
+      ...picture,
+      name: kept.name,
+      original: null,
+      pixels: kept.pictures[i] as string,
+    }));
+    const middle = isEmptyBox(box) ? { x: 0, y: 0 } : boxCentre(box);
+    draft.pictures = layPicturesOf(job, laid, { factor: choices.factor, middle, at }).pictures;
     first = parts[0]?.id ?? null;
   });
   leaveBringingIn();
-  if (first === null) return;
+  if (first === null) {
+    choosePicture(useBench.getState().job.pictures.at(-1)?.id ?? null);
+    return;
+  }
   const partId: string = first;
   select(partId);
   whenComputed(() => {

@@ -7,13 +7,15 @@ import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import ProgressBar from 'react-bootstrap/ProgressBar';
 import Table from 'react-bootstrap/Table';
+import { pictureMatrix } from '@/core/commands/pictures';
 import { boxHeight, boxWidth, isEmptyBox, type Point } from '@/core/geometry/point';
 import { likelyOperation } from '@/core/job/bring-in';
 import { LIMITS } from '@/core/limits';
 import { formatLength } from '@/core/units/quantity';
 import { QuantityField } from '@/ui/fields';
+import { useObjectUrl } from '@/ui/object-url';
 import { LATE, useIsLate } from '@/ui/waiting';
-import type { Looked } from '@/worker/reading';
+import type { FoundInDrawing, Looked } from '@/worker/reading';
 import { useBench } from '../store';
 import { keepBroughtIn, leaveBringingIn, putOnSheet, stopBringingIn, useBringIn } from './bring-in';
 import styles from './bring-in.module.css';
@@ -35,7 +37,7 @@ function Preview({ preview, marks, onMark }: { preview: Looked; marks: readonly 
     if (!m) return;
     onMark({ x: m.a * event.clientX + m.e, y: -(m.d * event.clientY + m.f) });
   };
-  if (isEmptyBox(box) && preview.texts.length === 0) return null;
+  if (isEmptyBox(box) && preview.texts.length + preview.pictures.length === 0) return null;
   if (isEmptyBox(box))
     return (
       <p className="nf-muted">
@@ -56,6 +58,10 @@ function Preview({ preview, marks, onMark }: { preview: Looked; marks: readonly 
       onPointerDown={press}
     >
       <g transform="scale(1 -1)">
+        {preview.pictures.map((picture, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: pictures have no name of their own
+          <PictureIn key={i} picture={picture} />
+        ))}
         {preview.groups.map((group, i) => (
           <path
             // biome-ignore lint/suspicious/noArrayIndexKey: groups have no name of their own
@@ -74,6 +80,22 @@ function Preview({ preview, marks, onMark }: { preview: Looked; marks: readonly 
       </g>
     </svg>
   );
+}
+
+/** A picture of the drawing where it lies in it. */
+function PictureIn({ picture }: { picture: FoundInDrawing }) {
+  const { pixels, columns, rows, scale, placement } = picture;
+  const url = useObjectUrl(useMemo(() => new Blob([new Uint8Array(pixels)], { type: 'image/png' }), [pixels]));
+  const { a, b, c, d, e, f } = pictureMatrix({ scale, placement });
+  return url ? (
+    <image
+      href={url}
+      width={columns}
+      height={rows}
+      opacity={0.7}
+      transform={`matrix(${a} ${b} ${c} ${d} ${e} ${f}) matrix(1 0 0 -1 ${-columns / 2} ${rows / 2})`}
+    />
+  ) : null;
 }
 
 function Sizes({
@@ -228,7 +250,9 @@ function Found({ preview, share }: { preview: Looked; share: number }) {
       <Modal.Body className={styles.body}>
         <div>
           {isTurning && <ProgressBar now={share * 100} className="mb-2" aria-label="How far the page is read" />}
-          {preview.groups.length === 0 && <p>There is nothing on this page that can be read.</p>}
+          {preview.groups.length + preview.pictures.length === 0 && (
+            <p>There is nothing on this page that can be read.</p>
+          )}
           <Preview
             preview={preview}
             marks={marks}
@@ -239,6 +263,12 @@ function Found({ preview, share }: { preview: Looked; share: number }) {
               {note}
             </Alert>
           ))}
+          {preview.pictures.length > 0 && (
+            <p className="nf-small mt-2 mb-0">
+              {preview.pictures.length === 1 ? 'A picture comes' : `${preview.pictures.length} pictures come`} along and
+              will lie on the sheet, under the drawing: to draw over, or to trace.
+            </p>
+          )}
           {preview.texts.length > 0 && (
             <p className="nf-small mt-2 mb-0">
               {preview.texts.length} line{preview.texts.length === 1 ? '' : 's'} of words will be set in a typeface from
@@ -284,7 +314,7 @@ function Found({ preview, share }: { preview: Looked; share: number }) {
         <Button
           variant="primary"
           autoFocus
-          disabled={keep.isPending || isTurning || chosen.every((id) => id === null)}
+          disabled={keep.isPending || isTurning || (chosen.every((id) => id === null) && preview.pictures.length === 0)}
           onClick={() => client.isMutating({ mutationKey: KEEP }) === 0 && keep.mutate()}
         >
           {keep.isPending ? 'Bringing in …' : 'Bring in'}

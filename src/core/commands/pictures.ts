@@ -12,7 +12,7 @@ import {
 } from '../geometry/point';
 import { newStep, withStep } from '../kinds/steps';
 import { LIMITS } from '../limits';
-import { placementMatrix } from '../prepare/placement';
+import { placementMatrix, placementOf } from '../prepare/placement';
 import { leastOf, type StartId, startOf } from '../tracing/starts';
 import { changed, type Done, memberOf } from './changed';
 import { newPart } from './defaults';
@@ -207,14 +207,31 @@ export const pickTone = (job: Job, partId: string, memberId: string, at: Point, 
 export function layPictureOf(job: Job, trace: Trace, matrix: Matrix): Done<{ readonly pictureId: string | null }> {
   const done = layPicture(job, trace, trace.scale, { x: matrix.e, y: matrix.f });
   if (done.pictureId === null) return done;
-  const mirror = matrix.a * matrix.d - matrix.b * matrix.c < 0;
-  const turn = (Math.atan2(mirror ? -matrix.b : matrix.b, mirror ? -matrix.a : matrix.a) * 180) / Math.PI;
   return {
     ...done,
     job: editPicture(done.job, done.pictureId, (picture) => {
       picture.crop = { ...trace.crop };
-      picture.placement.mirror = mirror;
-      picture.placement.turn = Math.round(turn * 1e4) / 1e4;
+      picture.placement = placementOf(matrix);
     }),
   };
+}
+
+/** Lay pictures of a drawing on the sheet, where they lie in it: its middle goes to `at`, so many times as large; those beyond as many as may lie there are left out. */
+export function layPicturesOf(
+  job: Job,
+  pictures: readonly (PictureAtHand & Pick<PlacedPicture, 'scale' | 'placement'>)[],
+  { factor, middle, at }: { readonly factor: number; readonly middle: Point; readonly at: Point },
+): Job {
+  return pictures.reduce((now, picture) => {
+    const { x, y } = picture.placement;
+    const done = layPicture(now, picture, picture.scale * factor, {
+      x: at.x + (x - middle.x) * factor,
+      y: at.y + (y - middle.y) * factor,
+    });
+    if (done.pictureId === null) return now;
+    return editPicture(done.job, done.pictureId, ({ placement }) => {
+      placement.turn = picture.placement.turn;
+      placement.mirror = picture.placement.mirror;
+    });
+  }, job);
 }

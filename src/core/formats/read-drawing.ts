@@ -8,6 +8,7 @@ import { countSegments } from '../geometry/path';
 import type { Matrix } from '../geometry/point';
 import { halvedArcs } from '../geometry/segment';
 import { LIMITS } from '../limits';
+import type { Raster } from '../tracing/raster';
 import { cutTo, keepable } from '../units/text';
 
 /** How a shape of a file is filled: its colour "#rrggbb", and by which winding rule. */
@@ -60,6 +61,9 @@ export type ReadText = {
   readonly group: number;
 };
 
+/** A picture in a file: its pixels, and from these, counted from its middle with y upwards, to the drawing in mm. */
+export type ReadPicture = { readonly raster: Raster; readonly matrix: Matrix };
+
 /** Shapes that the file treats alike: one layer or named group, one colour, filled or only lines. */
 export type ReadGroup = {
   readonly name: string;
@@ -93,6 +97,7 @@ export type ReadDrawing = {
   readonly shapes: readonly ReadShape[];
   readonly clips: readonly ReadClip[];
   readonly texts: readonly ReadText[];
+  readonly pictures: readonly ReadPicture[];
   readonly groups: readonly ReadGroup[];
   /** What could not be read, by kind in the user's words. */
   readonly unread: readonly { readonly kind: string; readonly count: number }[];
@@ -116,6 +121,7 @@ export class Finder {
   readonly shapes: ReadShape[] = [];
   readonly clips: ReadClip[] = [];
   readonly texts: ReadText[] = [];
+  readonly pictures: ReadPicture[] = [];
   readonly groups: ReadGroup[] = [];
   readonly notes: string[] = [];
   private readonly unreadKinds = new Map<string, number>();
@@ -174,6 +180,12 @@ export class Finder {
     else this.unread(`lines of words beyond the first ${LIMITS.drawnTexts.toLocaleString('en')}`);
   }
 
+  /** Pictures beyond as many as lie on a sheet are counted as unread. */
+  picture(picture: ReadPicture): void {
+    if (this.pictures.length < LIMITS.placedPictures) this.pictures.push(picture);
+    else this.unread('pictures');
+  }
+
   unread(kind: string, count = 1): void {
     this.unreadKinds.set(kind, (this.unreadKinds.get(kind) ?? 0) + count);
   }
@@ -184,8 +196,8 @@ export class Finder {
 
   found(format: string, claim: SizeClaim, page: ReadDrawing['page']): ReadDrawing {
     const unread = [...this.unreadKinds].map(([kind, count]) => ({ kind, count })).sort((a, b) => b.count - a.count);
-    const { shapes, clips, texts, groups, notes } = this;
-    return { format, claim, page, shapes, clips, texts, groups, unread, notes };
+    const { shapes, clips, texts, pictures, groups, notes } = this;
+    return { format, claim, page, shapes, clips, texts, pictures, groups, unread, notes };
   }
 }
 

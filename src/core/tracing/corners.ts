@@ -24,6 +24,9 @@ const STEM = 2.2;
 /** What turns by less than this at first sight is no corner; what is left after continuing both sides has to turn by more. In radians. */
 const GLANCE = (20 * Math.PI) / 180;
 const CORNER = (26 * Math.PI) / 180;
+/** By so many radians more for each pixel that points stray, but for this much, which hardly turns a side. */
+const CORNER_BY_NOISE = 2.2;
+const HARDLY = 0.03;
 /** Each side is looked at over at most so many pixels. */
 const LONGEST_ARM = 14;
 
@@ -366,6 +369,7 @@ export function cornersOf(outline: Outlined, quality: EdgeQuality): Corner[] {
   if (track.count < 4) return [];
   const turning = candidates(track, quality.reach).sort((a, b) => a.at - b.at);
   const found = withTips(outline, turning, quality);
+  const least = CORNER + CORNER_BY_NOISE * Math.max(0, quality.noise - HARDLY);
   // The least of them is dropped while it is none: what is beside it then has more to go by. A wide end is two.
   for (;;) {
     const n = found.length;
@@ -376,7 +380,7 @@ export function cornersOf(outline: Outlined, quality: EdgeQuality): Corner[] {
       const before = i === 0 ? (found[n - 1] as Candidate).at - length : (found[i - 1] as Candidate).at;
       const after = i === n - 1 ? (found[0] as Candidate).at + length : (found[i + 1] as Candidate).at;
       Object.assign(c, cornerAt(outline, c, { before, after }, quality));
-      if (c.turn < CORNER && (!weakest || c.turn < weakest.turn)) weakest = c;
+      if (c.turn < least && (!weakest || c.turn < weakest.turn)) weakest = c;
       if (!c.isParted && c.width > TWO * quality.reach && (!widest || c.width > widest.width)) widest = c;
     });
     const wide = widest as Candidate | null;

@@ -37,14 +37,14 @@ export function trackOf(ring: Ring): Track {
 export const trackLength = ({ along, count }: Track): number => floatAt(along, count);
 
 /** A length along the track brought between 0 and its whole length. */
-export function wrapped(track: Track, at: number): number {
+function wrapped(track: Track, at: number): number {
   const length = trackLength(track);
   const within = at % length;
   return within < 0 ? within + length : within;
 }
 
 /** The last point that lies no farther along than `at`, which is between 0 and the whole length. */
-export function indexAt({ along, count }: Track, at: number): number {
+function indexAt({ along, count }: Track, at: number): number {
   let [low, high] = [0, count];
   while (high - low > 1) {
     const middle = (low + high) >> 1;

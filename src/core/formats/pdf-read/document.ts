@@ -38,6 +38,10 @@ export async function openPdf(bytes: Uint8Array): Promise<Opened> {
     useSystemFonts: false,
     useWorkerFetch: false,
     useWasm: false,
+    // Pictures as pixels, and none that is larger than any is unpacked.
+    isOffscreenCanvasSupported: false,
+    isImageDecoderSupported: false,
+    maxImageSize: LIMITS.decodedPixels,
     enableXfa: false,
     stopAtErrors: false,
     verbosity: pdf.VerbosityLevel.ERRORS,
@@ -107,6 +111,8 @@ async function readPage(
       isVisible: (group) => layers.isVisible(group as never),
       layerName: (id) => (layers.getGroup(id) as { name?: string } | null)?.name ?? '',
       shared: (id) => (page.commonObjs.has(id) ? page.commonObjs.get(id) : null),
+      // Those that several pages have in common are kept apart.
+      image: (id) => [page.objs, page.commonObjs].find((all) => all.has(id))?.get(id) ?? null,
     });
     if (document.numPages > LIMITS.pages)
       reader.finder.note(

@@ -6,6 +6,7 @@ import { transformPath } from '../../geometry/path';
 import { compose, determinant, type Matrix, scaling } from '../../geometry/point';
 import { LIMITS } from '../../limits';
 import { type Finder, ReadingStops, type ReadProgress, type ReadStroke } from '../read-drawing';
+import { placedImage, rasterOf } from './image';
 import { pathsOf } from './paths';
 import { type GraphicsState, initialState, matrixOf, type Operators, type PdfFont } from './state';
 import { glyphRun, type PdfGlyph } from './text';
@@ -32,6 +33,8 @@ export type PageSource = {
   readonly layerName: (id: string) => string;
   /** Fonts and outlines of letters by name; null where there is none. */
   readonly shared: (id: string) => unknown;
+  /** Unpacked pictures by name; null where there is none. */
+  readonly image: (id: string) => unknown;
 };
 
 type Ops = Readonly<Record<string, number>>;
@@ -220,8 +223,8 @@ export class PageReader {
       shadingFill: () => {
         if (this.isShown()) this.finder.unread('shades of colour');
       },
-      paintImageXObject: pictures(),
-      paintInlineImageXObject: pictures(),
+      paintImageXObject: (id: string) => this.image(this.source.image(id)),
+      paintInlineImageXObject: (image: unknown) => this.image(image),
       paintImageMaskXObject: pictures(),
       paintSolidColorImageMask: pictures(),
       paintImageXObjectRepeat: pictures(),
@@ -238,6 +241,14 @@ export class PageReader {
     else if (key === 'D' || key === 'Font') setters[key === 'D' ? 'setDash' : 'setFont']?.(...(value as unknown[]));
     else if (key === 'CA') this.state = { ...this.state, strokeAlpha: Number(value) };
     else if (key === 'ca') this.state = { ...this.state, fillAlpha: Number(value) };
+  }
+
+  private image(image: unknown): void {
+    if (!this.isShown()) return;
+    const raster = rasterOf(image);
+    const picture = raster && placedImage(raster, this.state.matrix);
+    if (picture) this.finder.picture(picture);
+    else this.finder.unread(raster ? 'pictures that are stretched or slanted' : 'pictures');
   }
 
   private restore(): void {
