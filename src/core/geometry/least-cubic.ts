@@ -6,7 +6,6 @@
 import { floatAt } from './elements';
 import type { Point } from './point';
 import { type Cubic, cubic } from './segment';
-import { solve } from './solve';
 
 /** A run of points `from` to `to` of a list, and the unit directions of travel at its ends; null: what fits best. */
 export type PointRun = {
@@ -25,15 +24,66 @@ const SAMPLES = 40;
 /** Rounds of fitting; it ends earlier where a round wins less than this share. */
 const ROUNDS = 8;
 const WON = 0.02;
+/** After two rounds a curve this many times as far off as is enough does not come near any more. */
+const HOPELESS = 5;
 
 const xs = new Float64Array(SAMPLES);
 const ys = new Float64Array(SAMPLES);
 const ts = new Float64Array(SAMPLES);
-/** Normal equations for two, three or four unknowns, each row with its right side. */
-const EQUATIONS = [2, 3, 4].map((n) => Array.from({ length: n }, () => new Float64Array(n + 1)));
+/** Sums over the points of a run, from which its handles follow: products of the two middle Bernstein polynomials, and with what is left. */
+type Sums = {
+  readonly s11: number;
+  readonly s12: number;
+  readonly s22: number;
+  readonly x1: number;
+  readonly y1: number;
+  readonly x2: number;
+  readonly y2: number;
+};
 
-/** The nearest cubic to a run of points; null where they lie on one spot, or no curve runs forwards through them. */
-export function leastCubic({ points, from, to, start, end }: PointRun): LeastCubic | null {
+/** The handles of least squares: first ax, ay, then bx, by from the ends; null where the points do not tell them. */
+function handlesOf(
+  { s11, s12, s22, x1, y1, x2, y2 }: Sums,
+  u: Point | null,
+  w: Point | null,
+): [number, number, number, number] | null {
+  if (!u && !w) {
+    const det = s11 * s22 - s12 * s12;
+    if (!(det > 1e-12 * s11 * s22)) return null;
+    return [
+      (s22 * x1 - s12 * x2) / det,
+      (s22 * y1 - s12 * y2) / det,
+      (s11 * x2 - s12 * x1) / det,
+      (s11 * y2 - s12 * y1) / det,
+    ];
+  }
+  if (u && w) {
+    const c01 = s12 * (u.x * w.x + u.y * w.y);
+    const [r0, r1] = [u.x * x1 + u.y * y1, w.x * x2 + w.y * y2];
+    const det = s11 * s22 - c01 * c01;
+    if (!(det > 1e-12 * s11 * s22)) return null;
+    const [a, b] = [(s22 * r0 - c01 * r1) / det, (s11 * r1 - c01 * r0) / det];
+    return [a * u.x, a * u.y, b * w.x, b * w.y];
+  }
+  // One is given: what is free follows it.
+  const det = s11 - (s12 * s12) / s22;
+  const other = s22 - (s12 * s12) / s11;
+  if (u) {
+    if (!(det > 1e-12 * s11)) return null;
+    const a = (u.x * x1 + u.y * y1 - (s12 / s22) * (u.x * x2 + u.y * y2)) / det;
+    return [a * u.x, a * u.y, (x2 - s12 * a * u.x) / s22, (y2 - s12 * a * u.y) / s22];
+  }
+  const way = w as Point;
+  if (!(other > 1e-12 * s22)) return null;
+  const b = (way.x * x2 + way.y * y2 - (s12 / s11) * (way.x * x1 + way.y * y1)) / other;
+  return [(x1 - s12 * b * way.x) / s11, (y1 - s12 * b * way.y) / s11, b * way.x, b * way.y];
+}
+
+/**
+ * The nearest cubic to a run of points; null where they lie on one spot, or no curve runs forwards through them. One that is nowhere
+ * farther off than `enough` is not made better; 0 for the nearest.
+ */
+export function leastCubic({ points, from, to, start, end }: PointRun, enough = 0): LeastCubic | null {
   const n = Math.min(SAMPLES, to - from + 1);
   if (n < 2) return null;
   let length = 0;
@@ -48,19 +98,10 @@ export function leastCubic({ points, from, to, start, end }: PointRun): LeastCub
   const chord = Math.hypot(qx - px, qy - py);
   if (length === 0 || chord === 0) return null;
   for (let k = 0; k < n; k++) ts[k] = floatAt(ts, k) / length;
-  // What each unknown adds to x and to y for one unit of its Bernstein polynomial: 0 the first handle's, 1 the second's.
-  const unknowns: { readonly of: 0 | 1; readonly x: number; readonly y: number }[] = [];
-  const put = (of: 0 | 1, way: Point | null) => {
-    if (way) unknowns.push({ of, x: way.x, y: way.y });
-    else unknowns.push({ of, x: 1, y: 0 }, { of, x: 0, y: 1 });
-  };
-  put(0, start);
-  put(1, end && { x: -end.x, y: -end.y });
-  const count = unknowns.length;
-  const rows = EQUATIONS[count - 2] as Float64Array[];
+  const back = end && { x: -end.x, y: -end.y };
   let best: LeastCubic | null = null;
   for (let round = 0; round < ROUNDS; round++) {
-    for (const row of rows) row.fill(0);
+    let [s11, s12, s22, x1, y1, x2, y2] = [0, 0, 0, 0, 0, 0, 0];
     for (let k = 1; k < n - 1; k++) {
       const t = floatAt(ts, k);
       const w = 1 - t;
@@ -70,31 +111,16 @@ export function leastCubic({ points, from, to, start, end }: PointRun): LeastCub
       const tail = t * t * t + b2;
       const rx = floatAt(xs, k) - head * px - tail * qx;
       const ry = floatAt(ys, k) - head * py - tail * qy;
-      for (let i = 0; i < count; i++) {
-        const u = unknowns[i] as (typeof unknowns)[number];
-        const bu = u.of === 0 ? b1 : b2;
-        const row = rows[i] as Float64Array;
-        for (let j = 0; j < count; j++) {
-          const v = unknowns[j] as (typeof unknowns)[number];
-          row[j] = floatAt(row, j) + bu * (v.of === 0 ? b1 : b2) * (u.x * v.x + u.y * v.y);
-        }
-        row[count] = floatAt(row, count) + bu * (u.x * rx + u.y * ry);
-      }
+      s11 += b1 * b1;
+      s12 += b1 * b2;
+      s22 += b2 * b2;
+      x1 += b1 * rx;
+      y1 += b1 * ry;
+      x2 += b2 * rx;
+      y2 += b2 * ry;
     }
-    let [ax, ay, bx, by] = [0, 0, 0, 0];
-    if (n - 2 >= Math.ceil(count / 2) && solve(rows)) {
-      for (let i = 0; i < count; i++) {
-        const u = unknowns[i] as (typeof unknowns)[number];
-        const value = floatAt(rows[i] as Float64Array, count);
-        if (u.of === 0) {
-          ax += value * u.x;
-          ay += value * u.y;
-        } else {
-          bx += value * u.x;
-          by += value * u.y;
-        }
-      }
-    }
+    const handles = n >= 4 ? handlesOf({ s11, s12, s22, x1, y1, x2, y2 }, start, back) : null;
+    let [ax, ay, bx, by] = handles ?? [0, 0, 0, 0];
     const least = 1e-3 * chord;
     const [a, b] = [Math.hypot(ax, ay), Math.hypot(bx, by)];
     const goesOn = (!start || ax * start.x + ay * start.y > least) && (!end || bx * end.x + by * end.y < -least);
@@ -132,7 +158,8 @@ export function leastCubic({ points, from, to, start, end }: PointRun): LeastCub
     const rms = Math.sqrt(sum / Math.max(1, n - 2));
     const before = best?.rms ?? Infinity;
     if (!best || rms < best.rms) best = { curve: cubic(px, py, hx, hy, kx, ky, qx, qy), worst, rms };
-    if (round > 0 && rms > before * (1 - WON)) break;
+    if (worst <= enough || (round > 0 && rms > before * (1 - WON))) break;
+    if (round > 1 && enough > 0 && worst > HOPELESS * enough) break;
   }
   return best;
 }

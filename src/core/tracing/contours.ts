@@ -179,12 +179,16 @@ export function contoursOf(coverage: Coverage, least = 0): Contours {
   };
   for (let y = 1; y <= height; y++) {
     const end = y * W + width;
-    for (let p = y * W + 1; p <= end; p++)
-      if (isInside(p) && !isInside(p + 1) && byteAt(seen, p) === 0) {
-        seen[p] = 1;
-        const ring = follow(p);
+    let isBefore = false;
+    for (let p = y * W + 1; p <= end + 1; p++) {
+      const isNow = byteAt(v, p) > HALF;
+      if (isBefore && !isNow && byteAt(seen, p - 1) === 0) {
+        seen[p - 1] = 1;
+        const ring = follow(p - 1);
         if (ring) rings.push(ring);
       }
+      isBefore = isNow;
+    }
   }
   const half = steps.reduce((sum, n) => sum + n, 0) / 2;
   let middle = 0;

@@ -62,13 +62,8 @@ function sumsOf(points: readonly Point[]): Sums {
   return sums;
 }
 
-/** The line of least squares through points `from` to `to`: a point of it, its direction, and what they stray from it in the mean of squares. */
-function leastLine(
-  points: readonly Point[],
-  sums: Sums,
-  from: number,
-  to: number,
-): { p: Point; way: Point; rms: number } {
+/** The line of least squares through points `from` to `to`: a point of it, and its direction. */
+function leastLine(points: readonly Point[], sums: Sums, from: number, to: number): { p: Point; way: Point } {
   const n = to - from + 1;
   const over = (list: Float64Array) => floatAt(list, to + 1) - floatAt(list, from);
   const [mx, my] = [over(sums.x) / n, over(sums.y) / n];
@@ -77,8 +72,21 @@ function leastLine(
   const [first, last, origin] = [points[from] as Point, points[to] as Point, points[0] as Point];
   let way = { x: Math.cos(angle), y: Math.sin(angle) };
   if (way.x * (last.x - first.x) + way.y * (last.y - first.y) < 0) way = { x: -way.x, y: -way.y };
-  const spread = Math.hypot((cxx - cyy) / 2, cxy);
-  return { p: { x: mx + origin.x, y: my + origin.y }, way, rms: Math.sqrt(Math.max(0, (cxx + cyy) / 2 - spread)) };
+  return { p: { x: mx + origin.x, y: my + origin.y }, way };
+}
+
+/** What points `from` to `to` stray from their line of least squares in the mean of squares: that alone, since it is asked most. */
+function strayOf(sums: Sums, from: number, to: number): number {
+  const n = to - from + 1;
+  const [mx, my] = [
+    (floatAt(sums.x, to + 1) - floatAt(sums.x, from)) / n,
+    (floatAt(sums.y, to + 1) - floatAt(sums.y, from)) / n,
+  ];
+  const cxx = (floatAt(sums.xx, to + 1) - floatAt(sums.xx, from)) / n - mx * mx;
+  const cxy = (floatAt(sums.xy, to + 1) - floatAt(sums.xy, from)) / n - mx * my;
+  const cyy = (floatAt(sums.yy, to + 1) - floatAt(sums.yy, from)) / n - my * my;
+  const half = (cxx - cyy) / 2;
+  return Math.sqrt(Math.max(0, (cxx + cyy) / 2 - Math.sqrt(half * half + cxy * cxy)));
 }
 
 /** How far the middle of a stretch bulges from the line of least squares, by a parabola. */
@@ -105,7 +113,7 @@ function straights(points: readonly Point[], least: number, { noise }: PieceSett
   const sums = sumsOf(points);
   const out: Straight[] = [];
   const most = 0.02 + 1.3 * noise;
-  const isStraight = (i: number, j: number) => leastLine(points, sums, i, j).rms <= most;
+  const isStraight = (i: number, j: number) => strayOf(sums, i, j) <= most;
   const n = points.length;
   for (let i = 0; i < n - 1; ) {
     let j = i + 1;
@@ -174,7 +182,7 @@ function bent(
   for (let i = from; i < to; ) {
     const way = i === from ? start : null;
     const j = farthest(i, to, (k) => {
-      const found = leastCubic({ points, from: i, to: k, start: way, end: k === to ? end : null });
+      const found = leastCubic({ points, from: i, to: k, start: way, end: k === to ? end : null }, settings.tolerance);
       return found !== null && suits(found, settings);
     });
     breaks.push(j);
@@ -191,13 +199,10 @@ function bent(
   aligned(points, breaks, ways, settings);
   const suitsWell = (k: number): boolean => {
     const [first, last] = [ways[k] ?? null, ways[k + 1] ?? null];
-    const found = leastCubic({
-      points,
-      from: breaks[k] as number,
-      to: breaks[k + 1] as number,
-      start: first,
-      end: last,
-    });
+    const found = leastCubic(
+      { points, from: breaks[k] as number, to: breaks[k + 1] as number, start: first, end: last },
+      settings.tolerance,
+    );
     return found !== null && suits(found, settings, LOOSE);
   };
   // Where no one direction suits both, there is a kink too slight to be told as a corner.
@@ -217,7 +222,7 @@ function bent(
 const LOOSE = 1.5;
 
 /** Directions are tried so far to either side, as multiples of what the tolerance makes over the shorter of two curves. */
-const TRIED = [-3, -1.5, -0.75, -0.3, 0.3, 0.75, 1.5, 3];
+const TRIED = [0.3, -0.3, 0.75, -0.75, 1.5, -1.5, 3, -3];
 const SWEEPS = 2;
 
 /** Turns the directions in which curves meet, one after the other, to where both pass their points best; where both do already, not. */
@@ -228,7 +233,10 @@ function aligned(
   settings: PieceSettings,
 ): void {
   const fitted = (k: number, first: Point | null, last: Point | null): LeastCubic | null =>
-    leastCubic({ points, from: breaks[k] as number, to: breaks[k + 1] as number, start: first, end: last });
+    leastCubic(
+      { points, from: breaks[k] as number, to: breaks[k + 1] as number, start: first, end: last },
+      settings.tolerance,
+    );
   for (let sweep = 0; sweep < SWEEPS; sweep++) {
     let isChanged = false;
     for (let k = 1; k < breaks.length - 1; k++) {
@@ -257,6 +265,7 @@ function aligned(
         best = now;
         ways[k] = turned;
         isChanged = true;
+        if (now.suits) break;
       }
     }
     if (!isChanged) return;
@@ -396,6 +405,8 @@ function joined(points: Point[], settings: PieceSettings, start: Point | null, e
   let way = start;
   const curve = (to: number, wayTo: Point | null): Segment[] => {
     const smooth = bent(points, at, to, way, wayTo, settings);
+    const isBesideLine = at > 0 || to < last;
+    if (!isBesideLine || smooth.length < 3) return smooth;
     // A line and a curve may meet in a kink too slight to be told as a corner: it shows in many curves that try to get round it.
     const free = bent(points, at, to, at === 0 ? start : null, to === last ? end : null, settings);
     return free.length + 1 < smooth.length ? free : smooth;

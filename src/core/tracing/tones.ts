@@ -47,8 +47,11 @@ const BROAD = 5;
 
 /** The commonest dark and the commonest light tone, either side of what parts them best; null where all is one tone. */
 export function levelsOf({ data }: Plane): { readonly dark: number; readonly light: number } | null {
-  const counts = new Float64Array(256);
-  for (let i = 0; i < data.length; i++) counts[data[i] as number] = (counts[data[i] as number] as number) + 1;
+  const counts = new Uint32Array(256);
+  for (let i = 0; i < data.length; i++) {
+    const value = data[i] as number;
+    counts[value] = (counts[value] as number) + 1;
+  }
   const parting = otsu(counts);
   if (parting === null) return null;
   const dark = commonest(counts, 0, parting);
@@ -57,7 +60,7 @@ export function levelsOf({ data }: Plane): { readonly dark: number; readonly lig
 }
 
 /** The last value of the darker of two groups whose means are farthest apart for their sizes (Otsu 1979). */
-function otsu(counts: Float64Array): number | null {
+function otsu(counts: Uint32Array): number | null {
   let [n, sum] = [0, 0];
   counts.forEach((count, value) => {
     n += count;
@@ -79,7 +82,7 @@ function otsu(counts: Float64Array): number | null {
 }
 
 /** The middle of the tones that are commonest between two. */
-function commonest(counts: Float64Array, from: number, to: number): number {
+function commonest(counts: Uint32Array, from: number, to: number): number {
   let [best, at] = [-1, from];
   for (let value = from; value <= to; value++) {
     let sum = 0;
