@@ -45,7 +45,7 @@ test('a page is chosen, its layers become operations, and Ctrl Z takes it back',
   await expect(dialog.getByRole('button', { name: 'Bring in', exact: true })).toBeDisabled();
   await pages.getByRole('button', { name: 'Page 3' }).click();
   await expect(dialog.getByText('101.6 mm (4 in) wide, 50.8 mm (2 in) high').first()).toBeVisible();
-  await expect(dialog.getByText('pictures: 1')).toBeVisible();
+  await expect(dialog.getByText(/A picture comes along/)).toBeVisible();
   await expect(dialog.getByLabel('Operation for Plate, lines')).toHaveValue('cut');
   await expect(dialog.getByLabel('Operation for Engrave, filled')).toHaveValue('engrave');
   await dialog.getByRole('button', { name: 'Bring in', exact: true }).click();

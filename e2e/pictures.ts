@@ -72,6 +72,16 @@ test('a drawing brought in', async ({ page }) => {
   await shoot(page, 'gaps');
 });
 
+test('a picture brought in', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New job' }).first().click();
+  await page.waitForURL(/\/jobs\//);
+  await page.getByRole('textbox', { name: 'Name of the job' }).fill('Leaf plaque');
+  await page.getByLabel('Drawing or picture to bring in').setInputFiles('demo/pictures/leaf.jpg');
+  await page.getByRole('button', { name: /Photo or scan/ }).hover();
+  await page.screenshot({ path: 'docs/screenshots/picture.png' });
+});
+
 test('nodes', async ({ page }) => {
   await open(page, 'Bed markers', 'Close', /^Jasmine/);
   const at = await onScreen(page, 215, 125);
@@ -97,11 +107,6 @@ test('islands', async ({ page }) => {
     .click();
   await page.getByRole('button', { name: 'Fit' }).click();
   await shoot(page, 'islands');
-});
-
-test('border', async ({ page }) => {
-  await open(page, 'Greenhouse nameplate', 'Compose', /^Backing/);
-  await shoot(page, 'border');
 });
 
 test('as cut', async ({ page }) => {

@@ -6,6 +6,7 @@ import jpeg from 'jpeg-js';
 import { transformRegion } from '../src/core/geometry/path';
 import { pathOf } from '../src/core/geometry/path-data';
 import { pictureOf } from '../tests/support/degraded';
+import { pdfOf } from '../tests/support/pdf';
 import { addLettering, computed, expect, kept, newJob, onScreen, saved, station, test } from './fixtures';
 
 const LEAF =
@@ -50,6 +51,15 @@ async function drop(page: Page, name: string, bytes: Buffer): Promise<void> {
   );
   await page.dispatchEvent('body', 'drop', { dataTransfer: files });
 }
+
+/** Pastes a picture, as one that was copied elsewhere. */
+const paste = (page: Page, bytes: Buffer) =>
+  page.evaluate((base64) => {
+    const clipboardData = new DataTransfer();
+    const data = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+    clipboardData.items.add(new File([data], 'image.png', { type: 'image/png' }));
+    window.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+  }, bytes.toString('base64'));
 
 const nodes = async (page: Page): Promise<number> =>
   Number(/([\d,]+) nodes/.exec((await page.getByText(/^[\d,]+ nodes$/).textContent()) ?? '')?.[1]);
@@ -164,7 +174,7 @@ test('a shape is told by pressing on its tone; a picture is sized by two places,
   page,
 }) => {
   await newJob(page, 'Tones');
-  await bringIn(page, 'sketch.png', sketch());
+  await paste(page, sketch());
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('textbox', { name: 'Width' }).fill('400');
   await dialog.getByRole('button', { name: /Clear picture/ }).click();
@@ -184,7 +194,7 @@ test('a shape is told by pressing on its tone; a picture is sized by two places,
   await expect(foot).toContainText('1 closed, 0 open');
   await expect(foot).toContainText('40 × 200 mm');
 
-  await page.getByRole('list', { name: 'Pictures' }).getByRole('button', { name: 'sketch.png', exact: true }).click();
+  await page.getByRole('list', { name: 'Pictures' }).getByRole('button', { name: 'image.png', exact: true }).click();
   await page.getByRole('button', { name: 'Size by two places' }).click();
   await press(200, 100);
   await press(400, 100);
@@ -205,11 +215,7 @@ test('a shape is told by pressing on its tone; a picture is sized by two places,
   await expect(page.getByRole('list', { name: 'Pictures' })).toBeHidden();
   // What was traced stays, and has its picture again when asked for.
   await expect(foot).toContainText('1 closed, 0 open');
-  await page
-    .getByRole('list', { name: 'Parts' })
-    .getByRole('button', { name: /sketch/ })
-    .first()
-    .click();
+  await page.getByRole('list', { name: 'Parts' }).getByRole('button', { name: /image/ }).first().click();
   await page.getByRole('button', { name: 'Show its picture under it' }).click();
   await expect(page.getByRole('list', { name: 'Pictures' })).toBeVisible();
   await saved(page);
@@ -229,4 +235,22 @@ test('a picture that breaks off, or says it is as large as a field, is told of',
   await dialog.getByRole('button', { name: 'Close' }).last().click();
   await addLettering(page, 'Beans');
   await computed(page);
+});
+
+test('a page of a PDF brings its picture along, under its drawing', async ({ page }) => {
+  await newJob(page, 'Scanned page');
+  const hex = Array.from({ length: 64 }, (_, i) => (i % 8 > 1 && i % 8 < 6 && i > 15 && i < 48 ? '00' : 'ff')).join('');
+  const content = `q 144 0 0 144 72 72 cm BI /W 8 /H 8 /CS /G /BPC 8 /F /AHx ID ${hex}> EI Q 72 72 144 144 re S`;
+  await bringIn(page, 'page.pdf', Buffer.from(pdfOf([{ content, more: '/MediaBox[0 0 288 288]' }])));
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByText(/A picture comes along/)).toBeVisible();
+  await dialog.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await computed(page);
+  await page.getByRole('list', { name: 'Pictures' }).getByRole('button', { name: 'page.pdf', exact: true }).click();
+  await expect(page.getByRole('textbox', { name: 'Width of the picture' })).toHaveValue('50.8');
+  await expect(page.getByRole('textbox', { name: 'From the left' })).toHaveValue('274.6');
+  await page.getByRole('button', { name: 'Clear picture' }).click();
+  await expect(page.getByRole('heading', { name: 'Traced picture' })).toBeVisible();
+  await computed(page);
+  await expect(page.getByRole('contentinfo')).toContainText(/Selected 2[45]\.\d × 2[45]\.\d mm/);
 });

@@ -51,7 +51,7 @@ export const MANY_LETTERS: readonly (readonly [face: string, character: string])
   'Poppins',
   'DejaVu Serif',
   'DejaVu Sans',
-].flatMap((face) => [...'ABGMSXaefkryz358'].map((character) => [face, character] as const));
+].flatMap((face) => [...'AGae5'].map((character) => [face, character] as const));
 
 const ICONS = '/usr/share/bootstrap-icons/svg';
 

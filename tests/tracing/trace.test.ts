@@ -68,6 +68,18 @@ describe('straight sides', () => {
     );
   });
 
+  test.each([4, 5, 6, 9])('of %i pixels are four all the same', (side) => {
+    const small: P[] = [
+      [20, 20],
+      [20 + side, 20],
+      [20 + side, 20 + side],
+      [20, 20 + side],
+    ];
+    const { paths } = traced([polygon(...small)], { least: 0 });
+    expect(paths[0]?.segments).toHaveLength(4);
+    for (const corner of small) expect(nearest(nodesOf(paths[0]), corner)).toBeLessThan(0.1);
+  });
+
   test('coming together in a tip meet in it, though no pixel shows it', () => {
     const tip: P = [40.2, 12.4];
     const { paths } = traced([polygon(tip, [49, 66], [31, 66])]);

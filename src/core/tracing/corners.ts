@@ -19,8 +19,10 @@ export type Corner = Point & {
 /** How far pixels and blur reach from a corner, and how far points stray from the edge, in pixels. */
 export type EdgeQuality = { readonly reach: number; readonly noise: number };
 
-/** A direction is first told over this many pixels. */
+/** A direction is first told over this many pixels; of what is small over such a part of its length, but never less than this. */
 const STEM = 2.2;
+const STEMS_ROUND = 16;
+const LEAST_STEM = 0.8;
 /** What turns by less than this at first sight is no corner; what is left after continuing both sides has to turn by more. In radians. */
 const GLANCE = (20 * Math.PI) / 180;
 const CORNER = (26 * Math.PI) / 180;
@@ -60,7 +62,9 @@ function candidates(track: Track, reach: number): Candidate[] {
   const n = Math.max(8, Math.round(length / STEP));
   const step = length / n;
   const { x, y } = sampled(track, n);
-  const [inner, outer] = [Math.round(reach / step), Math.round((reach + STEM) / step)];
+  // What is small turns within less.
+  const stem = Math.max(LEAST_STEM, Math.min(STEM, length / STEMS_ROUND));
+  const [inner, outer] = [Math.round(reach / step), Math.round((reach + stem) / step)];
   const turns = new Float64Array(n);
   const index = (i: number) => (i < 0 ? i + n : i >= n ? i - n : i);
   if (outer >= n) return [];
@@ -70,7 +74,7 @@ function candidates(track: Track, reach: number): Candidate[] {
     const [vx, vy] = [floatAt(x, f2) - floatAt(x, f1), floatAt(y, f2) - floatAt(y, f1)];
     turns[i] = Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy));
   }
-  const near = Math.min(Math.round((reach + STEM / 2) / step), (n - 1) >> 1);
+  const near = Math.min(Math.round((reach + stem / 2) / step), (n - 1) >> 1);
   const out: Candidate[] = [];
   for (let i = 0; i < n; i++) {
     const turn = floatAt(turns, i);
