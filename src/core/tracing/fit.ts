@@ -2,13 +2,10 @@
  * Few segments through the points of an outline between two corners, or of one without any: lines where it runs straight, else the
  * longest cubics that pass the points within a tolerance. Where two meet they have one direction: the one that suits both best.
  */
-import { floatAt } from '../geometry/elements';
 import { type LeastCubic, leastCubic, type PointRun } from '../geometry/least-cubic';
 import type { Point } from '../geometry/point';
 import { type Cubic, line, type Segment, tangentAt } from '../geometry/segment';
-
-/** How far the segments may be from the points, and how far the points stray from the edge they tell, in pixels. */
-export type PieceSettings = { readonly tolerance: number; readonly noise: number };
+import { foot, leastStraight, offLine, type PieceSettings, type Straight, straights } from './straights';
 
 /** In so many times as far as points stray, nearly all of them lie; and the mean of their squares. */
 const ALL = 3.6;
@@ -21,127 +18,6 @@ const suits = (
   times = 1,
 ): boolean =>
   found.worst <= times * tolerance || (found.rms <= times * MEAN * noise && found.worst <= times * ALL * noise);
-
-/** A straight stretch of points, and its line of least squares. */
-type Straight = { readonly from: number; readonly to: number; readonly p: Point; readonly way: Point };
-
-/** A straight stretch within a curve is at least so long, in pixels; longer by the root of how many times more loosely it is followed than this. */
-const LEAST_STRAIGHT = 12;
-const CLOSELY = 0.12;
-
-const leastStraight = ({ tolerance }: PieceSettings): number =>
-  LEAST_STRAIGHT * Math.sqrt(Math.max(1, tolerance / CLOSELY));
-
-/** Sums over the first points of a list, from which the line of least squares through any of them is had at once. */
-type Sums = {
-  readonly x: Float64Array;
-  readonly y: Float64Array;
-  readonly xx: Float64Array;
-  readonly xy: Float64Array;
-  readonly yy: Float64Array;
-};
-
-function sumsOf(points: readonly Point[]): Sums {
-  const n = points.length + 1;
-  const sums = {
-    x: new Float64Array(n),
-    y: new Float64Array(n),
-    xx: new Float64Array(n),
-    xy: new Float64Array(n),
-    yy: new Float64Array(n),
-  };
-  const origin = points[0] ?? { x: 0, y: 0 };
-  points.forEach((p, i) => {
-    const [x, y] = [p.x - origin.x, p.y - origin.y];
-    sums.x[i + 1] = floatAt(sums.x, i) + x;
-    sums.y[i + 1] = floatAt(sums.y, i) + y;
-    sums.xx[i + 1] = floatAt(sums.xx, i) + x * x;
-    sums.xy[i + 1] = floatAt(sums.xy, i) + x * y;
-    sums.yy[i + 1] = floatAt(sums.yy, i) + y * y;
-  });
-  return sums;
-}
-
-/** The line of least squares through points `from` to `to`: a point of it, and its direction. */
-function leastLine(points: readonly Point[], sums: Sums, from: number, to: number): { p: Point; way: Point } {
-  const n = to - from + 1;
-  const over = (list: Float64Array) => floatAt(list, to + 1) - floatAt(list, from);
-  const [mx, my] = [over(sums.x) / n, over(sums.y) / n];
-  const [cxx, cxy, cyy] = [over(sums.xx) / n - mx * mx, over(sums.xy) / n - mx * my, over(sums.yy) / n - my * my];
-  const angle = 0.5 * Math.atan2(2 * cxy, cxx - cyy);
-  const [first, last, origin] = [points[from] as Point, points[to] as Point, points[0] as Point];
-  let way = { x: Math.cos(angle), y: Math.sin(angle) };
-  if (way.x * (last.x - first.x) + way.y * (last.y - first.y) < 0) way = { x: -way.x, y: -way.y };
-  return { p: { x: mx + origin.x, y: my + origin.y }, way };
-}
-
-/** What points `from` to `to` stray from their line of least squares in the mean of squares: that alone, since it is asked most. */
-function strayOf(sums: Sums, from: number, to: number): number {
-  const n = to - from + 1;
-  const [mx, my] = [
-    (floatAt(sums.x, to + 1) - floatAt(sums.x, from)) / n,
-    (floatAt(sums.y, to + 1) - floatAt(sums.y, from)) / n,
-  ];
-  const cxx = (floatAt(sums.xx, to + 1) - floatAt(sums.xx, from)) / n - mx * mx;
-  const cxy = (floatAt(sums.xy, to + 1) - floatAt(sums.xy, from)) / n - mx * my;
-  const cyy = (floatAt(sums.yy, to + 1) - floatAt(sums.yy, from)) / n - my * my;
-  const half = (cxx - cyy) / 2;
-  return Math.sqrt(Math.max(0, (cxx + cyy) / 2 - Math.sqrt(half * half + cxy * cxy)));
-}
-
-/** How far the middle of a stretch bulges from the line of least squares, by a parabola. */
-function bulge(points: readonly Point[], from: number, to: number, p: Point, way: Point): number {
-  let [s2, s4, n, v0, v2] = [0, 0, 0, 0, 0];
-  let most = 0;
-  for (let i = from; i <= to; i++) {
-    const q = points[i] as Point;
-    const u = (q.x - p.x) * way.x + (q.y - p.y) * way.y;
-    const v = (q.y - p.y) * way.x - (q.x - p.x) * way.y;
-    s2 += u * u;
-    s4 += u * u * u * u;
-    v0 += v;
-    v2 += v * u * u;
-    n++;
-    most = Math.max(most, Math.abs(u));
-  }
-  const det = n * s4 - s2 * s2;
-  return det > 0 ? Math.abs(((n * v2 - s2 * v0) / det) * most * most) : 0;
-}
-
-/** Straight stretches of at least `least` pixels, the longest from each place. */
-function straights(points: readonly Point[], least: number, { noise }: PieceSettings): Straight[] {
-  const sums = sumsOf(points);
-  const out: Straight[] = [];
-  const most = 0.02 + 1.3 * noise;
-  const isStraight = (i: number, j: number) => strayOf(sums, i, j) <= most;
-  const n = points.length;
-  for (let i = 0; i < n - 1; ) {
-    let j = i + 1;
-    for (let step = 4; step >= 1; ) {
-      const next = Math.min(n - 1, j + step);
-      if (next > j && isStraight(i, next)) {
-        j = next;
-        step *= 2;
-      } else step = step > 1 ? Math.min(step >> 1, 1 << 20) : 0;
-    }
-    const [p, q] = [points[i] as Point, points[j] as Point];
-    if (Math.hypot(q.x - p.x, q.y - p.y) >= least) {
-      const found = leastLine(points, sums, i, j);
-      if (bulge(points, i, j, found.p, found.way) <= 0.03 + (2.5 * noise) / Math.sqrt(j - i + 1) + noise / 4) {
-        out.push({ from: i, to: j, p: found.p, way: found.way });
-        i = j;
-        continue;
-      }
-    }
-    i += Math.max(1, Math.min(3, (j - i) >> 2));
-  }
-  return out;
-}
-
-const foot = (q: Point, { p, way }: Straight): Point => {
-  const u = (q.x - p.x) * way.x + (q.y - p.y) * way.y;
-  return { x: p.x + u * way.x, y: p.y + u * way.y };
-};
 
 /** The farthest `j` up to `most` for which `fits(j)`, by doubling, then halving. */
 function farthest(from: number, most: number, fits: (j: number) => boolean): number {
@@ -394,7 +270,7 @@ function joined(points: Point[], settings: PieceSettings, start: Point | null, e
   const last = points.length - 1;
   const isNear = (i: number, j: number, s: Straight): boolean => {
     const [p, q] = [points[i] as Point, points[j] as Point];
-    return Math.hypot(p.x - q.x, p.y - q.y) < NEARLY && distanceTo(s, q) < settings.tolerance;
+    return Math.hypot(p.x - q.x, p.y - q.y) < NEARLY && offLine(s, q) < settings.tolerance;
   };
   const lines = straights(points, leastStraight(settings), settings).map((s) => ({
     ...s,
@@ -423,8 +299,6 @@ function joined(points: Point[], settings: PieceSettings, start: Point | null, e
   out.push(...curve(last, end));
   return out;
 }
-
-const distanceTo = ({ p, way }: Straight, q: Point): number => Math.abs((q.y - p.y) * way.x - (q.x - p.x) * way.y);
 
 /** Segments through the points of a closed outline without corners. */
 export function fitRing(points: readonly Point[], settings: PieceSettings): Segment[] {
