@@ -1,10 +1,12 @@
 /** What picture files say of themselves before they are unpacked, and pixels as they are kept. */
+import { deflateSync } from 'node:zlib';
 import { encode } from 'fast-png';
 import jpeg from 'jpeg-js';
 import { describe, expect, test } from 'vitest';
 import { pictureHead } from '../../src/core/formats/picture-size';
 import { readPixels, writePixels } from '../../src/core/formats/pixels';
 import { chance } from '../support/random';
+import { sample } from '../support/scale';
 
 const ascii = (text: string): number[] => [...text].map((c) => c.charCodeAt(0));
 const u16 = (n: number): number[] => [(n >> 8) & 255, n & 255];
@@ -211,6 +213,25 @@ describe('pixels', () => {
 
   test.each([1, 2, 3, 4] as const)('of %i channels come back as they were', (channels) => {
     expect(readPixels(writePixels(picture(channels)))).toEqual(picture(channels));
+  });
+
+  test('of a file that unpacks to more than it says are none, and are not unpacked', () => {
+    const packed = deflateSync(Buffer.alloc(80_000_000));
+    const bomb = png(10, 10, chunk('IDAT', [...packed]));
+    const began = process.memoryUsage().arrayBuffers;
+    expect(readPixels(bomb)).toBeNull();
+    expect(process.memoryUsage().arrayBuffers - began).toBeLessThan(40_000_000);
+  });
+
+  test('whatever is changed in a file, there are pixels of its size or none', { tags: 'slow' }, () => {
+    const random = chance(5);
+    const whole = writePixels(picture(3));
+    for (let i = 0; i < sample(60, 2_000); i++) {
+      const bytes = whole.slice(0, i % 3 === 0 ? 1 + Math.floor(random() * whole.length) : whole.length);
+      for (let k = 0; k < 2; k++) bytes[Math.floor(random() * bytes.length)] = Math.floor(random() * 256);
+      const read = readPixels(bytes);
+      if (read) expect(read.data).toHaveLength(read.width * read.height * read.channels);
+    }
   });
 
   test('of another depth, of a palette, or spoiled, are none', () => {
