@@ -1,3 +1,5 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
 import { defineConfig, type ViteUserConfig } from 'vitest/config';
 
 /** What both projects have. Modules are loaded once a worker, not once a file: loading took half the time. */
@@ -9,6 +11,12 @@ const both = {
   pool: 'forks',
   isolate: false,
 } satisfies ViteUserConfig['test'];
+
+/** Files with slow tests in them: the others need not be loaded for these. */
+const withSlow = readdirSync('tests', { recursive: true, encoding: 'utf8' })
+  .filter((file) => file.endsWith('.test.ts'))
+  .map((file) => path.join('tests', file))
+  .filter((file) => /tags: 'slow'|@module-tag slow/.test(readFileSync(file, 'utf8')));
 
 /** A test that hangs is to end; none is to fail because the machine is busy. */
 const HANGS_MS = process.env.NEEDLEFILE_VERIFY ? 3_600_000 : 600_000;
@@ -22,7 +30,7 @@ export default defineConfig({
     projects: [
       // Where all of a file is slow, its name says so, and it is not even loaded.
       { extends: true, test: { ...both, name: 'quick', exclude: ['**/*.slow.test.ts'], testTimeout: HANGS_MS } },
-      { extends: true, test: { ...both, name: 'slow', testTimeout: HANGS_MS } },
+      { extends: true, test: { ...both, name: 'slow', include: withSlow, testTimeout: HANGS_MS } },
     ],
   },
 });

@@ -286,7 +286,7 @@ test('any words, size, turn and setting: one piece but for what is told, and not
   const next = chance(4711);
   const pick = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)] as T;
   const bad: string[] = [];
-  for (let i = 0; i < sample(18, 400); i++) {
+  for (let i = 0; i < sample(9, 400); i++) {
     const face = pick(FAMILIES);
     const text = `${randomWord(next)} ${randomWord(next)}`;
     const mm = pick([1.5, 6, 14, 40, 120, 900]);

@@ -18,7 +18,7 @@ type Written = { file: string; version: string; layers: Record<string, [number, 
 const POINTS = String(sample(900, 8_000));
 
 /** Binary files end in b. */
-const VERSIONS = inFull ? 'R12,R2000,R2004,R2007,R2010,R2013,R2018,R12b,R2000b,R2018b' : 'R12,R2007,R12b,R2018b';
+const VERSIONS = inFull ? 'R12,R2000,R2004,R2007,R2010,R2013,R2018,R12b,R2000b,R2018b' : 'R12,R2018b';
 
 const write = (seed: number): Written[] =>
   JSON.parse(
