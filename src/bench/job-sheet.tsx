@@ -253,8 +253,10 @@ function PlacedPictures() {
             <div className="d-flex align-items-center">
               <button
                 type="button"
-                className={styles.plainButton}
+                className={`${styles.plainButton} flex-fill`}
+                style={{ minWidth: 0 }}
                 aria-pressed={picture.id === at}
+                title={picture.name}
                 onClick={() => choosePicture(picture.id)}
               >
                 <span className="d-block text-truncate">{picture.name || 'Without a name'}</span>

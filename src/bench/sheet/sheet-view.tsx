@@ -52,6 +52,7 @@ export function SheetView() {
   const sheet = useBench((s) => s.job.sheet);
   const unit = useBench((s) => s.job.units);
   const count = useBench((s) => s.job.parts.length);
+  const isEmpty = useBench((s) => s.job.parts.length === 0 && !s.job.pictures.some((p) => p.shown) && !s.pen);
   // What is drawn is of the document it was computed from.
   const job = useBench((s) => s.viewOf);
   const onlyName = useBench((s) => s.job.operations.find((o) => o.id === s.only)?.name);
@@ -201,7 +202,7 @@ export function SheetView() {
           {notice}
         </div>
       )}
-      {count === 0 && <Empty />}
+      {isEmpty && <Empty />}
       {saying && <Measure saying={saying} area={area.current} />}
       <div className={styles.looks}>
         <ToggleButtonGroup type="radio" name="look" value={look} onChange={setLook} aria-label="Look">
