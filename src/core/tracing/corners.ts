@@ -134,8 +134,9 @@ function continued(u: readonly number[], points: readonly Point[], degree: 1 | 2
   const [dx, dy] = [bx + 2 * cx * v, by + 2 * cy * v];
   const size = Math.hypot(dx, dy);
   if (size < 1e-9) return null;
+  const rms = Math.sqrt(sum / Math.max(1, n - degree - 1));
   return {
-    rms: Math.sqrt(sum / Math.max(1, n - degree - 1)),
+    rms,
     arm: {
       x: ax + bx * v + cx * v * v,
       y: ay + by * v + cy * v * v,
@@ -232,10 +233,14 @@ type Meeting = {
 
 /** Sides that turn by more than this, in radians, may end bluntly. */
 const SHARP = (95 * Math.PI) / 180;
+/** What turns by more than this, in radians, may be a tip whose sides only show away from it. */
+const TIP_TURN = (125 * Math.PI) / 180;
 /** What is missing at a tip is told from this many square pixels on, and by so much more for each pixel that points stray. */
 const MISSING = 0.22;
 const MISSING_BY_NOISE = 4;
 const MISSING_BY_REACH = 0.3;
+/** A corner that is not sharp is seldom cut off: so many times as much has to be missing. */
+const OBTUSE = 2.5;
 /** Pixels reach so far from a corner where edges are sharp. */
 export const SHARP_REACH = 0.8;
 /** An end narrower than this is a tip; one wider than that shows its corners. In pixels. */
@@ -289,8 +294,9 @@ function meeting(outline: Outlined, at: number, arms: readonly [Arm, Arm], { rea
       : null;
   if (summed !== null) {
     const short = tip.x * out.x + tip.y * out.y - summed;
-    const isWhole =
-      meets && short * short * tan < MISSING + MISSING_BY_NOISE * noise + MISSING_BY_REACH * (reach - SHARP_REACH);
+    const unsure = MISSING + MISSING_BY_NOISE * noise + MISSING_BY_REACH * (reach - SHARP_REACH);
+    const least = turn < TIP_TURN ? OBTUSE * unsure : unsure;
+    const isWhole = meets && short * short * tan < least;
     return isWhole ? single(tip, true) : { ...bluntEnd(turn, arms, shown, out, summed), isTold: true };
   }
   if (isNear) return single(tip);
@@ -302,9 +308,6 @@ function meeting(outline: Outlined, at: number, arms: readonly [Arm, Arm], { rea
 
 /** An outline, and the picture it was found in. */
 export type Outlined = { readonly track: Track; readonly coverage: Coverage };
-
-/** What turns by more than this, in radians, may be a tip whose sides only show away from it. */
-const TIP_TURN = (125 * Math.PI) / 180;
 
 /** What a place that turns comes to, between what turns before and after it. */
 function cornerAt(
