@@ -1,5 +1,6 @@
 /** The strip at the foot: pointer, selection, figures of the outlines, zoom. */
 import { Minus, Plus } from 'lucide-react';
+import { pictureBox } from '@/core/commands/pictures';
 import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
 import { formatLengthNumber } from '@/core/units/quantity';
 import styles from './bench.module.css';
@@ -22,8 +23,9 @@ export function Foot() {
   const progress = useBench((s) => s.progress);
   const canUndo = useBench((s) => s.past.length > 0);
   const selection = useBench((s) => s.selection);
+  const picture = useBench((s) => s.job.pictures.find((p) => p.id === s.atPicture));
   const n = (mm: number) => formatLengthNumber(mm, units, units === 'mm' ? 1 : 3);
-  const box = chosenBox(chosenIn(selection, view), view);
+  const box = picture ? pictureBox(picture) : chosenBox(chosenIn(selection, view), view);
   const total = (pick: 'outlines' | 'open' | 'segments') => (view?.parts ?? []).reduce((sum, p) => sum + p[pick], 0);
   return (
     <footer className={styles.foot} aria-busy={isBehind}>

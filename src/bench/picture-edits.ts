@@ -12,10 +12,10 @@ import {
   tracePicture,
 } from '@/core/commands/pictures';
 import type { PlacedPicture, Trace } from '@/core/document/schema';
-import { distance, type Point } from '@/core/geometry/point';
+import { compose, distance, type Point, scaling } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
-import { type StartId, TRACE_STARTS } from '@/core/tracing/starts';
-import { memberView } from './seen';
+import type { StartId } from '@/core/tracing/starts';
+import { memberView, partView } from './seen';
 import { choosePicture, dispatch, say, select, setPointing, useBench } from './store';
 
 /** The picture that is chosen; undefined where none is. */
@@ -49,18 +49,21 @@ export function traceNow(pictureId: string, start: StartId): void {
   if (made.partId === null) return;
   dispatch(() => made.job);
   select(made.partId);
-  say(
-    `Traced as “${TRACE_STARTS.find((s) => s.id === start)?.word.toLowerCase()}”. What is asked of it is in the panel.`,
-  );
 }
+
+/** What is said where no more pictures may lie on the sheet. */
+export const SHEET_IS_FULL = `There are ${LIMITS.placedPictures} pictures on the sheet: take one off first.`;
+
+/** Width of a pixel of a trace as it is shown: a part with an overall width is made larger than its members say. */
+const shownScale = (partId: string, { scale }: Trace): number => scale * (partView(partId)?.scale ?? 1);
 
 /** Lay the picture of a trace under it again. */
 export function showPictureOf(partId: string, trace: Trace): void {
   const seen = memberView(partId, trace.id);
   if (!seen) return;
   const { job } = useBench.getState();
-  const done = layPictureOf(job, trace, seen.matrix);
-  if (done.pictureId === null) say(`There are ${LIMITS.placedPictures} pictures on the sheet: take one off first.`);
+  const done = layPictureOf(job, { ...trace, scale: shownScale(partId, trace) }, seen.matrix);
+  if (done.pictureId === null) say(SHEET_IS_FULL);
   else dispatch(() => done.job);
 }
 
@@ -74,12 +77,14 @@ export function toneAt(at: Point, belongs: boolean): void {
     setPointing(null);
     return;
   }
-  const { scale } = trace;
-  const { a, b, c, d, e, f } = seen.matrix;
-  const pixel = pixelAt(trace, { a: a * scale, b: b * scale, c: c * scale, d: d * scale, e, f }, at);
+  const toSheet = compose(scaling(shownScale(part.id, trace)), seen.matrix);
+  const pixel = pixelAt(trace, toSheet, at);
   if (!pixel) say('Press on the picture that was traced.');
   else dispatch((now) => pickTone(now, part.id, trace.id, pixel, belongs));
 }
+
+/** Two places are at least so far apart, in mm. */
+const LEAST_APART_MM = 0.01;
 
 /** Places pressed on in the chosen picture: none, one, or the two of a distance that is asked for. */
 export const usePressed = create<{ readonly points: readonly Point[] }>(() => ({ points: [] }));
@@ -98,6 +103,9 @@ export function placeAt(at: Point): void {
     pressPlaces(null);
     return;
   }
+  const [before] = usePressed.getState().points.slice(-1);
+  // The second press of a double click says nothing.
+  if (before && distance(before, at) < LEAST_APART_MM) return;
   const points = [...usePressed.getState().points, at].slice(-2);
   usePressed.setState({ points });
   const [from, to] = points;
@@ -114,7 +122,7 @@ export function setDistance(mm: number): void {
   const [from, to] = usePressed.getState().points;
   if (!picture || !from || !to) return;
   const factor = mm / distance(from, to);
-  dispatch((job) => putPicture(job, sizedPicture(picture, factor, from)));
+  dispatch((job) => putPicture(job, sizedPicture(picture, factor, from)), 'distance');
   const moved = { x: from.x + (to.x - from.x) * factor, y: from.y + (to.y - from.y) * factor };
   usePressed.setState({ points: [from, moved] });
 }

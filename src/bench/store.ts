@@ -230,9 +230,10 @@ export function baseOf(merge: string): Job {
 }
 
 /** What is selected and shown alone, as far as a changed document still has it. */
-const stillThere = (job: Job, selection = get().selection): Pick<BenchState, 'selection' | 'only'> => ({
+const stillThere = (job: Job, selection = get().selection): Pick<BenchState, 'selection' | 'only' | 'atPicture'> => ({
   selection: checked(job, selection),
   only: job.operations.some((o) => o.id === get().only) ? get().only : null,
+  atPicture: job.pictures.some((p) => p.id === get().atPicture) ? get().atPicture : null,
 });
 
 /** Ends merging, so that the next change is a step of its own. */
@@ -308,7 +309,7 @@ export function selectAlso(partId: string): void {
   const all = [first, ...others];
   const next = all.includes(partId) ? all.filter((id) => id !== partId) : [...all, partId];
   const [head = null, ...tail] = next;
-  set({ selection: checked(job, { partId: head, memberId: null, others: tail }), picked: null });
+  set({ selection: checked(job, { partId: head, memberId: null, others: tail }), picked: null, atPicture: null });
 }
 
 /** Choose all parts that are neither hidden nor locked. */
@@ -365,17 +366,19 @@ export const pick = (picked: readonly number[] | null): void => set({ picked });
 export const setPointing = (pointing: Pointing): void => set({ pointing });
 
 /** Choose an island, or a bridge of it; null for none. */
-export const chooseIsland = (atIsland: AtIsland | null): void => set({ atIsland });
+export const chooseIsland = (atIsland: AtIsland | null): void =>
+  set({ atIsland, ...(atIsland && { atPicture: null }) });
 
 /** Go to a station; what was worked on at another is left. */
 export const goToStation = (station: Station): void =>
-  set({ station, pointing: null, atIsland: null, atDot: null, atNodes: null, pen: false });
+  set({ station, pointing: null, atIsland: null, atDot: null, atPicture: null, atNodes: null, pen: false });
 
 /** Work on the nodes of a path or part; null for none. */
-export const workOnNodes = (atNodes: AtNodes | null): void => set({ atNodes, pen: false });
+export const workOnNodes = (atNodes: AtNodes | null): void =>
+  set({ atNodes, pen: false, ...(atNodes && { atPicture: null }) });
 
 /** Choose a dot; null for none. */
-export const chooseDot = (atDot: AtDot | null): void => set({ atDot });
+export const chooseDot = (atDot: AtDot | null): void => set({ atDot, ...(atDot && { atPicture: null }) });
 
 /** Choose a picture that lies on the sheet; null for none. */
 export const choosePicture = (atPicture: string | null): void =>

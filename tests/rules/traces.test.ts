@@ -5,9 +5,12 @@ import { closedPath, type Path } from '../../src/core/geometry/path';
 import { line } from '../../src/core/geometry/segment';
 import type { Finding } from '../../src/core/inspect/finding';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { Memo } from '../../src/core/memo';
+import { prepareTrace } from '../../src/core/prepare/trace';
 import { mendingOf } from '../../src/core/rules/mend';
 import type { Seen } from '../../src/core/rules/rule';
 import { looksLikeWords } from '../../src/core/rules/traces';
+import { traceSchema } from '../../src/core/schema/picture';
 import { type Degraded, pictureOf } from '../support/degraded';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, partOf } from '../support/jobs';
@@ -128,7 +131,19 @@ describe('shapes that could be words', () => {
   });
 });
 
-test('another crop, other tones and another size each change what comes of it; a move does not trace anew', () => {
+test('places that were pressed on are the same places when the picture is cropped', () => {
+  const two = [box(20, 20, 30, 25), box(70, 20, 30, 25)];
+  const picks = [
+    { x: 85, y: 30, belongs: true },
+    { x: 60, y: 80, belongs: false },
+  ];
+  const more = { crop: { left: 60, right: 0, top: 10, bottom: 0 }, tones: { by: 'picked', picks, evenLight: false } };
+  const [outline, ...others] = found(two, more).result.parts[0]?.outlines ?? [];
+  expect(others).toEqual([]);
+  expect(outline?.area).toBeCloseTo(30 * 25, 0);
+});
+
+test('another crop, other tones and another size each change what comes of it', () => {
   const raster = pictureOf([box(20, 20, 30, 25), box(70, 20, 30, 25)], 120, 90, { name: 'clean' });
   const evaluator = new Evaluator(wasmEngine);
   evaluator.addPicture(ID, writePixels(raster));
@@ -151,7 +166,25 @@ test('another crop, other tones and another size each change what comes of it; a
   expect(outlines({ tones: { by: 'light' }, dropRim: false })).toHaveLength(3);
   const area = (list: ReturnType<typeof outlines>) => list.reduce((sum, o) => sum + o.area, 0);
   expect(area(outlines({ scale: 0.5, least: 1 })) / area(outlines({}))).toBeCloseTo(0.25, 3);
-  const before = evaluator.memo.size.results;
-  outlines({ placement: { x: 10, y: 10 } });
-  expect(evaluator.memo.size.results - before).toBeLessThan(12);
+});
+
+test('where a trace lies does not matter to tracing it: it is made once', () => {
+  const raster = pictureOf([box(20, 20, 30, 25)], 120, 90, { name: 'clean' });
+  const memo = new Memo();
+  const trace = (more: Draft) => {
+    const member = {
+      id: 'm',
+      kind: 'trace',
+      pixels: ID,
+      columns: 120,
+      rows: 90,
+      scale: 1,
+      placement: { x: 0, y: 0 },
+      ...more,
+    };
+    return prepareTrace(wasmEngine, raster, traceSchema.parse(member), memo);
+  };
+  const first = trace({});
+  expect(trace({ placement: { x: 50, y: 20, turn: 30 }, name: 'moved' })).toBe(first);
+  expect(trace({ least: 3 })).not.toBe(first);
 });

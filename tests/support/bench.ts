@@ -26,6 +26,9 @@ export const hostHere = (): Host =>
 /** What the page's worker is asked is answered by this from now on. */
 export const answer = (by: Partial<Host>): void => computeWith(by as Parameters<typeof computeWith>[0]);
 
+/** Put the pixels of a picture at hand for what is computed from now on. */
+export const withPixels = (id: string, bytes: Uint8Array): boolean => evaluator.addPicture(id, bytes);
+
 /** Put the view of the document as it is now into the store, as the worker would. */
 export function compute(): void {
   const { job } = useBench.getState();

@@ -12,6 +12,7 @@ import type { StartId } from '@/core/tracing/starts';
 import { readingFile } from '@/worker/client';
 import type { PictureFound } from '@/worker/picture-reading';
 import type { FilePreview, Looked } from '@/worker/reading';
+import { SHEET_IS_FULL } from '../picture-edits';
 import { fitSheet } from '../sheet/camera';
 import { bringIntoSight, change, choosePicture, dispatch, say, select, useBench, whenComputed } from '../store';
 
@@ -123,7 +124,7 @@ export function putPicture(kept: PictureAtHand, scale: number, start: StartId | 
   const laid = layPicture(job, kept, scale, { x: width / 2, y: height / 2 });
   leaveBringingIn();
   if (laid.pictureId === null) {
-    say(`There are ${LIMITS.placedPictures} pictures on the sheet: take one off first.`);
+    say(SHEET_IS_FULL);
     return;
   }
   const pictureId = laid.pictureId;
@@ -141,6 +142,7 @@ export function putOnSheet(kept: Kept, looked: Looked, choices: Omit<BringInChoi
   const { groups, texts, box } = looked;
   const at = { x: job.sheet.width / 2, y: job.sheet.height / 2 };
   let first: string | null = null;
+  let leftOut = 0;
   change((draft) => {
     const made: string[] = [];
     const parts = broughtParts(job, { ...kept, groups, texts, box }, { ...choices, at }, (stem) => {
@@ -163,9 +165,14 @@ export function putOnSheet(kept: Kept, looked: Looked, choices: Omit<BringInChoi
     }));
     const middle = isEmptyBox(box) ? { x: 0, y: 0 } : boxCentre(box);
     draft.pictures = layPicturesOf(job, laid, { factor: choices.factor, middle, at }).pictures;
+    leftOut = job.pictures.length + laid.length - draft.pictures.length;
     first = parts[0]?.id ?? null;
   });
   leaveBringingIn();
+  if (leftOut > 0)
+    say(
+      `${leftOut} of its pictures ${leftOut === 1 ? 'is' : 'are'} left out: up to ${LIMITS.placedPictures} may lie on a sheet.`,
+    );
   if (first === null) {
     choosePicture(useBench.getState().job.pictures.at(-1)?.id ?? null);
     return;

@@ -14,11 +14,11 @@ import { LIMITS } from '@/core/limits';
 import { formatLength } from '@/core/units/quantity';
 import { QuantityField } from '@/ui/fields';
 import { useObjectUrl } from '@/ui/object-url';
-import { LATE, useIsLate } from '@/ui/waiting';
 import type { FoundInDrawing, Looked } from '@/worker/reading';
 import { useBench } from '../store';
 import { keepBroughtIn, leaveBringingIn, putOnSheet, stopBringingIn, useBringIn } from './bring-in';
 import styles from './bring-in.module.css';
+import { Footer } from './footer';
 import { Pages } from './pages';
 import { FoundPicture } from './picture';
 
@@ -238,7 +238,6 @@ function Found({ preview, share }: { preview: Looked; share: number }) {
     mutationFn: () => keepBroughtIn(preview),
     onSuccess: (kept) => kept && putOnSheet(kept, preview, { factor, operations: chosen }),
   });
-  const isLate = useIsLate(keep.isPending);
   const client = useQueryClient();
   const likely = useMemo(() => preview.groups.map((group) => likelyOperation(group, job)), [preview, job]);
   const [answered, setAnswered] = useState<ReadonlyMap<number, string | null>>(new Map());
@@ -297,20 +296,7 @@ function Found({ preview, share }: { preview: Looked; share: number }) {
           />
         </div>
       </Modal.Body>
-      <Modal.Footer>
-        {isLate && (
-          <p role="alert" className="me-auto mb-0">
-            {LATE}
-          </p>
-        )}
-        {keep.error && (
-          <p role="alert" className="me-auto mb-0 text-danger">
-            {keep.error.message}
-          </p>
-        )}
-        <Button variant="plain" onClick={leaveBringingIn}>
-          Cancel
-        </Button>
+      <Footer keep={keep}>
         <Button
           variant="primary"
           autoFocus
@@ -319,7 +305,7 @@ function Found({ preview, share }: { preview: Looked; share: number }) {
         >
           {keep.isPending ? 'Bringing in …' : 'Bring in'}
         </Button>
-      </Modal.Footer>
+      </Footer>
     </>
   );
 }

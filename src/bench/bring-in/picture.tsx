@@ -11,11 +11,11 @@ import { type StartId, TRACE_STARTS } from '@/core/tracing/starts';
 import { formatLength } from '@/core/units/quantity';
 import { QuantityField } from '@/ui/fields';
 import { useObjectUrl } from '@/ui/object-url';
-import { LATE, useIsLate } from '@/ui/waiting';
 import type { PictureFound, StartView } from '@/worker/picture-reading';
 import { useBench } from '../store';
-import { keepPicture, leaveBringingIn, putPicture } from './bring-in';
+import { keepPicture, putPicture } from './bring-in';
 import styles from './bring-in.module.css';
+import { Footer } from './footer';
 
 const KEEP = ['keep what is brought in'];
 const INCH_MM = 25.4;
@@ -210,7 +210,6 @@ export function FoundPicture({ found }: { found: PictureFound }) {
     mutationFn: (_: StartId | null) => keepPicture(found),
     onSuccess: (kept, start) => kept && putPicture(kept, width / found.columns, start),
   });
-  const isLate = useIsLate(keep.isPending);
   const take = (start: StartId | null) => client.isMutating({ mutationKey: KEEP }) === 0 && keep.mutate(start);
   const url = useObjectUrl(useMemo(() => new Blob([new Uint8Array(found.pixels)], { type: 'image/png' }), [found]));
   const viewOf = (id: StartId) => found.starts.find((s) => s.id === id);
@@ -255,24 +254,11 @@ export function FoundPicture({ found }: { found: PictureFound }) {
           </Form.Text>
         </div>
       </Modal.Body>
-      <Modal.Footer>
-        {isLate && (
-          <p role="alert" className="me-auto mb-0">
-            {LATE}
-          </p>
-        )}
-        {keep.error && (
-          <p role="alert" className="me-auto mb-0 text-danger">
-            {keep.error.message}
-          </p>
-        )}
-        <Button variant="plain" onClick={leaveBringingIn}>
-          Cancel
-        </Button>
+      <Footer keep={keep}>
         <Button variant="plain" disabled={keep.isPending} onClick={() => take(null)}>
           {keep.isPending ? 'Bringing in …' : 'Only lay it on the sheet'}
         </Button>
-      </Modal.Footer>
+      </Footer>
     </>
   );
 }

@@ -16,10 +16,9 @@ import { cornersOf } from '../seen';
 import { choosePicture, dispatch, settle, useBench } from '../store';
 import { type Camera, useCamera } from './camera';
 import { followPointer } from './drag';
+import { FrameHandles, frameOutline, toScreen } from './frame-handles';
 import styles from './sheet.module.css';
 
-const HANDLE_PX = 9;
-const TURN_HANDLE_PX = 26;
 const LEAST_FACTOR = 0.001;
 const TURN_STEP = 15;
 
@@ -117,29 +116,15 @@ export function PictureFrame({ camera, toMm }: Props) {
   const pointing = useBench((s) => s.pointing);
   const points = usePressed((s) => s.points);
   if (!picture?.shown) return null;
-  const { k, x, y, width, height } = camera;
-  const toScreen = (p: Point) => ({ x: x + p.x * k, y: y - p.y * k });
+  const { width, height } = camera;
   const corners = cornersOf(croppedBox(picture), pictureMatrix(picture));
-  const shown = corners.map(toScreen);
-  const [a, , c, d] = shown as [Point, Point, Point, Point];
-  const [top, middle] = [
-    { x: (c.x + d.x) / 2, y: (c.y + d.y) / 2 },
-    { x: (a.x + c.x) / 2, y: (a.y + c.y) / 2 },
-  ];
-  const reach = Math.hypot(top.x - middle.x, top.y - middle.y) || 1;
-  const turnAt = {
-    x: top.x + ((top.x - middle.x) / reach) * TURN_HANDLE_PX,
-    y: top.y + ((top.y - middle.y) / reach) * TURN_HANDLE_PX,
-  };
   const size = (event: PointerEvent, about: Point) =>
     followPicture(event, picture, toMm, (at, start) => {
       const [ux, uy] = [start.x - about.x, start.y - about.y];
       const along = ((at.x - about.x) * ux + (at.y - about.y) * uy) / (ux * ux + uy * uy || 1);
       return sizedPicture(picture, Math.max(LEAST_FACTOR, along), about);
     });
-  const turn = (event: PointerEvent) => {
-    const [p, q] = [corners[0], corners[2]];
-    const about = { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 };
+  const turn = (event: PointerEvent, about: Point) => {
     followPicture(event, picture, toMm, (at, start, isStepped) => {
       const angle = (to: Point) => (Math.atan2(to.y - about.y, to.x - about.x) * 180) / Math.PI;
       const by = angle(at) - angle(start);
@@ -153,35 +138,16 @@ export function PictureFrame({ camera, toMm }: Props) {
       <path
         className={styles.frame}
         strokeDasharray={picture.locked ? '4 3' : '1 3'}
-        d={`M${shown.map((p) => `${p.x} ${p.y}`).join('L')}Z`}
+        d={frameOutline(camera, corners)}
       />
       {!picture.locked && !isPressing && (
-        <>
-          <path className={styles.frame} d={`M${top.x} ${top.y}L${turnAt.x} ${turnAt.y}`} />
-          {shown.map((p, i) => (
-            <rect
-              // biome-ignore lint/suspicious/noArrayIndexKey: corners are told apart by their place
-              key={i}
-              data-grab="size picture"
-              className={styles.handle}
-              style={{ cursor: i % 2 === 0 ? 'nesw-resize' : 'nwse-resize' }}
-              x={p.x - HANDLE_PX / 2}
-              y={p.y - HANDLE_PX / 2}
-              width={HANDLE_PX}
-              height={HANDLE_PX}
-              onPointerDown={(e) => e.button === 0 && size(e, corners[(i + 2) % 4] as Point)}
-            />
-          ))}
-          <circle
-            data-grab="turn picture"
-            className={styles.handle}
-            style={{ cursor: 'crosshair' }}
-            cx={turnAt.x}
-            cy={turnAt.y}
-            r={6}
-            onPointerDown={(e) => e.button === 0 && turn(e)}
-          />
-        </>
+        <FrameHandles
+          camera={camera}
+          corners={corners}
+          of="picture"
+          onSize={(e, about) => e.button === 0 && size(e, about)}
+          onTurn={(e, about) => e.button === 0 && turn(e, about)}
+        />
       )}
       {isPressing && (
         <rect
@@ -196,7 +162,7 @@ export function PictureFrame({ camera, toMm }: Props) {
         <path
           className={styles.pressed}
           d={points
-            .map(toScreen)
+            .map((p) => toScreen(camera, p))
             .map((p, i) => `${i > 0 ? `L${p.x} ${p.y}` : ''}M${p.x - 6} ${p.y}h12m-6 -6v12M${p.x} ${p.y}`)
             .join('')}
         />

@@ -23,6 +23,7 @@ import { Band, drawBand } from './band';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
 import { type DragSaying, followDrag, type Grab } from './drag';
 import { Nodes } from './found-layer';
+import { FrameHandles, frameOutline, HANDLE_PX, toScreen } from './frame-handles';
 import { HatchCanvas } from './hatch-canvas';
 import { PickLayer } from './pick-layer';
 import { PictureFrame, PictureHits, Pictures } from './picture-layer';
@@ -39,9 +40,6 @@ const LOOKS: readonly { value: Look; word: string }[] = [
   { value: 'worked', word: 'As filled' },
   { value: 'cut', word: 'As cut' },
 ];
-
-const HANDLE_PX = 9;
-const TURN_HANDLE_PX = 26;
 
 /** The sheet with all that lies on it. */
 export function SheetView() {
@@ -252,23 +250,11 @@ function Frame({ camera, onPress }: { camera: Camera; onPress: (event: PointerEv
     inHand ? { selection: { ...selection, memberId: inHand.chosen.memberId }, view } : { selection, view },
   );
   if (!frame) return null;
-  const { k, x, y } = camera;
-  const toScreen = (p: Point) => ({ x: x + p.x * k, y: y - p.y * k });
   const corners = cornersOf(frame.box, frame.matrix);
-  const points = corners.map(toScreen);
-  const outline = `M${points.map((p) => `${p.x} ${p.y}`).join('L')}Z`;
+  const points = corners.map((p) => toScreen(camera, p));
+  const outline = frameOutline(camera, corners);
   const isMember = selection.memberId !== null && ids.length === 1;
   if (locked) return <path className={styles.frame} strokeDasharray="4 3" d={outline} />;
-  const [lowLeft, , highRight] = corners;
-  const centre = { x: (lowLeft.x + highRight.x) / 2, y: (lowLeft.y + highRight.y) / 2 };
-  const [topRight, topLeft] = [toScreen(highRight), toScreen(corners[3])];
-  const top = { x: (topRight.x + topLeft.x) / 2, y: (topRight.y + topLeft.y) / 2 };
-  const middle = toScreen(centre);
-  const reach = Math.hypot(top.x - middle.x, top.y - middle.y) || 1;
-  const turnAt = {
-    x: top.x + ((top.x - middle.x) / reach) * TURN_HANDLE_PX,
-    y: top.y + ((top.y - middle.y) / reach) * TURN_HANDLE_PX,
-  };
   const stretch = (about: Point, across: boolean, upright: boolean): Grab | null =>
     inHand && {
       kind: 'stretch',
@@ -282,24 +268,12 @@ function Frame({ camera, onPress }: { camera: Camera; onPress: (event: PointerEv
   return (
     <g data-frame={isMember ? 'member' : ids.length > 1 ? 'parts' : 'part'}>
       <path className={styles.frame} strokeDasharray={isMember ? '2 2' : undefined} d={outline} />
-      <path className={styles.frame} d={`M${top.x} ${top.y}L${turnAt.x} ${turnAt.y}`} />
-      {points.map((p, i) => {
-        const about = corners[(i + 2) % 4] as Point;
-        return (
-          <rect
-            // biome-ignore lint/suspicious/noArrayIndexKey: corners are told apart by their place
-            key={i}
-            data-grab="size"
-            className={styles.handle}
-            style={{ cursor: i % 2 === 0 ? 'nesw-resize' : 'nwse-resize' }}
-            x={p.x - HANDLE_PX / 2}
-            y={p.y - HANDLE_PX / 2}
-            width={HANDLE_PX}
-            height={HANDLE_PX}
-            onPointerDown={(e) => onPress(e, stretch(about, true, true) ?? { kind: 'size', about })}
-          />
-        );
-      })}
+      <FrameHandles
+        camera={camera}
+        corners={corners}
+        onSize={(e, about) => onPress(e, stretch(about, true, true) ?? { kind: 'size', about })}
+        onTurn={(e, about) => onPress(e, { kind: 'turn', about })}
+      />
       {inHand &&
         points.map((p, i) => {
           const next = points[(i + 1) % 4] as Point;
@@ -320,15 +294,6 @@ function Frame({ camera, onPress }: { camera: Camera; onPress: (event: PointerEv
             />
           );
         })}
-      <circle
-        data-grab="turn"
-        className={styles.handle}
-        style={{ cursor: 'crosshair' }}
-        cx={turnAt.x}
-        cy={turnAt.y}
-        r={6}
-        onPointerDown={(e) => onPress(e, { kind: 'turn', about: centre })}
-      />
     </g>
   );
 }

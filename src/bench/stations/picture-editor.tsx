@@ -11,6 +11,7 @@ import { NumberField, QuantityField, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import styles from '../bench.module.css';
 import { pressPlaces, removeChosenPicture, setDistance, traceNow, usePressed } from '../picture-edits';
+import { usePictureUrl } from '../pictures';
 import { choosePicture, dispatch, setPen, useBench } from '../store';
 
 const SIDES: readonly { readonly side: keyof Crop; readonly word: string }[] = [
@@ -113,6 +114,7 @@ function Distance() {
 /** The panel of a picture on the sheet. */
 export function PictureEditor({ picture }: { picture: PlacedPicture }) {
   const units = useBench((s) => s.job.units);
+  const { isAway } = usePictureUrl(picture.pixels);
   const box = pictureBox(picture);
   const own = croppedBox(picture);
   const middle = boxCentre(box);
@@ -132,6 +134,11 @@ export function PictureEditor({ picture }: { picture: PlacedPicture }) {
     <>
       <Heading>Picture on the sheet</Heading>
       <p className="mb-2 text-break">{picture.name || 'Without a name'}</p>
+      {isAway && (
+        <p role="alert" className="nf-small text-danger">
+          It can’t be fetched now, so only its frame is shown. Its place is kept.
+        </p>
+      )}
       <h3 className="nf-small nf-muted mb-1">Trace it as</h3>
       <div className="d-grid gap-1 mb-2">
         {TRACE_STARTS.map((start) => (

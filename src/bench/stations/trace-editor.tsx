@@ -51,6 +51,7 @@ function Picks({ partId, member }: { partId: string; member: Trace }) {
             : picks.length === 0
               ? 'Choose one, then press on places in the picture.'
               : 'A pixel belongs to what it is more like.'}{' '}
+        {picks.length >= LIMITS.tonePicks && `With more than ${LIMITS.tonePicks} the first is forgotten. `}
         {picks.length > 0 && (
           <Button
             variant="word"

@@ -3,6 +3,7 @@
  * cubics that pass them within a tolerance, joined without a kink. Only where the points turn a corner is one kept.
  */
 import { floatAt, numberAt } from './elements';
+import { farthest } from './farthest';
 import { distance, type Point } from './point';
 import { type Cubic, cubic, line, type Segment } from './segment';
 
@@ -114,27 +115,6 @@ function isStraight(points: readonly Point[], i: number, j: number, tolerance: n
   return true;
 }
 
-/** The farthest `j` up to `most` for which `fits(j)`, by doubling, then halving; `from` + 1 always fits. */
-function farthest(from: number, most: number, fits: (j: number) => boolean): number {
-  let good = from + 1;
-  let step = 1;
-  while (good < most) {
-    const next = Math.min(most, good + step);
-    if (!fits(next)) {
-      let bad = next;
-      while (bad - good > 1) {
-        const middle = (good + bad) >> 1;
-        if (fits(middle)) good = middle;
-        else bad = middle;
-      }
-      return good;
-    }
-    good = next;
-    step *= 2;
-  }
-  return good;
-}
-
 /** Rounds of fitting, between which the parameters of the points move to their feet on the curve. */
 const FIT_ROUNDS = 4;
 /** A first fit farther off than this many tolerances comes to nothing. */
@@ -230,7 +210,7 @@ function fitPiece(points: readonly Point[], { tolerance, reach }: FitSettings, o
   // Straight stretches first: what joins them takes their directions.
   const straight: [number, number][] = [];
   for (let i = 0; i < n - 1; ) {
-    const j = farthest(i, n - 1, (k) => isStraight(points, i, k, STRAIGHT * tolerance));
+    const j = farthest(i + 1, n - 1, (k) => isStraight(points, i, k, STRAIGHT * tolerance));
     if (distance(points[i] as Point, points[j] as Point) > STRAIGHT_LENGTH * reach || (i === 0 && j === n - 1)) {
       straight.push([i, j]);
       i = j;
@@ -255,7 +235,7 @@ function fitPiece(points: readonly Point[], { tolerance, reach }: FitSettings, o
   const curve = (i: number, j: number) => fitCurve(points, { i, j, u: wayOf(i), v: wayOf(j), tolerance });
   const bent = (from: number, to: number) => {
     for (let i = from; i < to; ) {
-      const j = farthest(i, to, (k) => curve(i, k) !== null);
+      const j = farthest(i + 1, to, (k) => curve(i, k) !== null);
       const fitted = j === i + 1 ? null : curve(i, j);
       const [p, q] = [points[i] as Point, points[j] as Point];
       out.push(fitted ?? line(p.x, p.y, q.x, q.y));

@@ -54,7 +54,14 @@ const within = (raster: Raster, { left, right, top, bottom }: Crop) => {
 const COVERAGE: Stage<CoverageInput, { readonly coverage: Coverage | null }> = {
   name: 'coverage',
   key: ({ raster, crop, tones }, idOf) => JSON.stringify([idOf(raster), crop, tones]),
-  run: ({ raster, crop, tones }) => ({ coverage: coverageBy(croppedRaster(raster, within(raster, crop)), tones) }),
+  run({ raster, crop, tones }) {
+    const part = within(raster, crop);
+    // Places count from the corner of the whole picture; one in what is left out says nothing.
+    const picks = tones.picks
+      .map((pick) => ({ ...pick, x: pick.x - part.left, y: pick.y - part.top }))
+      .filter(({ x, y }) => x >= 0 && y >= 0 && x <= part.width && y <= part.height);
+    return { coverage: coverageBy(croppedRaster(raster, part), { ...tones, picks }) };
+  },
   weigh: ({ coverage }) => (coverage ? coverage.data.length / 8 : 1),
 };
 

@@ -2,6 +2,7 @@
  * Few segments through the points of an outline between two corners, or of one without any: lines where it runs straight, else the
  * longest cubics that pass the points within a tolerance. Where two meet they have one direction: the one that suits both best.
  */
+import { farthest } from '../geometry/farthest';
 import { type LeastCubic, leastCubic, type PointRun } from '../geometry/least-cubic';
 import type { Point } from '../geometry/point';
 import { type Cubic, line, type Segment, tangentAt } from '../geometry/segment';
@@ -19,26 +20,8 @@ const suits = (
 ): boolean =>
   found.worst <= times * tolerance || (found.rms <= times * MEAN * noise && found.worst <= times * ALL * noise);
 
-/** The farthest `j` up to `most` for which `fits(j)`, by doubling, then halving. */
-function farthest(from: number, most: number, fits: (j: number) => boolean): number {
-  let [good, step] = [Math.min(most, from + 2), 4];
-  while (good < most) {
-    const next = Math.min(most, good + step);
-    if (fits(next)) {
-      good = next;
-      step *= 2;
-      continue;
-    }
-    let bad = next;
-    while (bad - good > 1) {
-      const middle = (good + bad) >> 1;
-      if (fits(middle)) good = middle;
-      else bad = middle;
-    }
-    return good;
-  }
-  return good;
-}
+/** A curve is tried over so many points more at first. */
+const FIRST_STEP = 4;
 
 /** Most often that a curve is halved. */
 const DEEPEST = 5;
@@ -57,10 +40,11 @@ function bent(
   const breaks = [from];
   for (let i = from; i < to; ) {
     const way = i === from ? start : null;
-    const j = farthest(i, to, (k) => {
+    const fits = (k: number): boolean => {
       const found = leastCubic({ points, from: i, to: k, start: way, end: k === to ? end : null }, settings.tolerance);
       return found !== null && suits(found, settings);
-    });
+    };
+    const j = farthest(i + 2, to, fits, FIRST_STEP);
     breaks.push(j);
     i = j;
   }
@@ -314,10 +298,11 @@ export function fitRing(points: readonly Point[], settings: PieceSettings): Segm
   else {
     const reach = Math.max(3, Math.min(n >> 3, 60));
     const around = [...ring.slice(n - reach, n), ...ring.slice(0, reach + 1)];
-    const whole = farthest(2, reach, (k) => {
+    const fits = (k: number): boolean => {
       const found = leastCubic({ points: around, from: reach - k, to: reach + k, start: null, end: null });
       return found !== null && suits(found, settings, 0.5);
-    });
+    };
+    const whole = farthest(4, reach, fits, FIRST_STEP);
     const found = leastCubic({ points: around, from: reach - whole, to: reach + whole, start: null, end: null });
     way = found && tangentAt(found.curve, 0.5);
   }
