@@ -4,14 +4,17 @@ import { useMemo } from 'react';
 import { turnInto } from '@/core/geometry/measure';
 import type { Path } from '@/core/geometry/path';
 import { pathOf } from '@/core/geometry/path-data';
-import type { Point } from '@/core/geometry/point';
-import type { Segment } from '@/core/geometry/segment';
+import { type Box, distance, outsideBox, type Point } from '@/core/geometry/point';
+import { pointAt, type Segment } from '@/core/geometry/segment';
+import { nearestParameter, segmentBox } from '@/core/geometry/segment-measures';
 import { computing } from '@/worker/client';
 import { useBench } from '../store';
-import { onMiddle } from './middle';
 
-/** What the pen keeps to: edges, and the corners they turn. */
-export type PictureEdges = { readonly paths: readonly Path[]; readonly corners: readonly Point[] };
+/** What the pen keeps to: edges piece by piece with their bounds, and the corners they turn. */
+export type PictureEdges = {
+  readonly pieces: readonly { readonly segment: Segment; readonly box: Box }[];
+  readonly corners: readonly Point[];
+};
 
 /** An edge that turns by more than this turns a corner, in radians. */
 const CORNER = 0.4;
@@ -39,17 +42,26 @@ export function usePictureEdges(): PictureEdges {
   });
   return useMemo(() => {
     const { paths } = pathOf(found);
-    return { paths, corners: cornersOf(paths) };
+    const pieces = paths.flatMap((p) => p.segments.map((segment) => ({ segment, box: segmentBox(segment) })));
+    return { pieces, corners: cornersOf(paths) };
   }, [found]);
 }
 
 /** The corner, else the place on an edge, that is nearest to a point within `reach`; null where there is none. */
-export function onEdge(p: Point, { paths, corners }: PictureEdges, reach: number): Point | null {
+export function onEdge(p: Point, { pieces, corners }: PictureEdges, reach: number): Point | null {
   let best: Point | null = null;
   let least = reach;
   for (const q of corners) {
-    const d = Math.hypot(q.x - p.x, q.y - p.y);
+    const d = distance(p, q);
     if (d < least) [best, least] = [q, d];
   }
-  return best ?? onMiddle(p, paths, reach);
+  if (best) return best;
+  // Asked at every move of the pointer: most pieces are nowhere near.
+  for (const { segment, box } of pieces) {
+    if (outsideBox(p, box) >= least) continue;
+    const q = pointAt(segment, nearestParameter(segment, p.x, p.y));
+    const d = distance(p, q);
+    if (d < least) [best, least] = [q, d];
+  }
+  return best;
 }

@@ -92,7 +92,6 @@ export const applyMatrix = (m: Matrix, p: Point): Point => ({
   y: m.b * p.x + m.d * p.y + m.f,
 });
 
-/** Above 0 keeps orientation, below 0 mirrors. */
 /** How far a point is outside a box; 0 within it, infinite from an empty one. */
 export const outsideBox = (p: Point, b: Box): number =>
   isEmptyBox(b)

@@ -31,6 +31,13 @@ const CORNER_BY_NOISE = 2.2;
 const HARDLY = 0.03;
 /** Each side is looked at over at most so many pixels. */
 const LONGEST_ARM = 14;
+/** One that no line or parabola passes is made so much shorter; what is short by then is taken for straight, and less than that tells nothing. */
+const SHORTER = 0.62;
+const SHORT_ARM = 3.2;
+const SHORTEST_ARM = 1.2;
+/** A side passes its points where they stray from it no more than this in the mean of squares, and so many times as far as points stray. */
+const ALLOWED = 0.05;
+const ALLOWED_BY_NOISE = 1.5;
 
 type Candidate = {
   readonly at: number;
@@ -150,15 +157,15 @@ function continued(u: readonly number[], points: readonly Point[], degree: 1 | 2
 /** One side of a corner at `at`: towards `until`, which lies before it (going back) or after it. */
 function armOf(track: Track, at: number, until: number, { reach, noise }: EdgeQuality): Arm {
   const room = Math.min(LONGEST_ARM, Math.abs(until - at) - 2 * reach);
-  const allowed = 0.05 + 1.5 * noise;
-  for (let length = room; length > 1.2; length *= 0.62) {
+  const allowed = ALLOWED + ALLOWED_BY_NOISE * noise;
+  for (let length = room; length > SHORTEST_ARM; length *= SHORTER) {
     const { points, u } = alongArm(track, at, until, reach, length);
     if (points.length < 2) break;
     const straight = continued(u, points, 1);
     if (straight && straight.rms <= allowed) return straight.arm;
     const bent = points.length >= 5 ? continued(u, points, 2) : null;
     if (bent && bent.rms <= allowed) return bent.arm;
-    if (length < 3.2 && straight) return straight.arm;
+    if (length < SHORT_ARM && straight) return straight.arm;
   }
   // There is no room for anything between two corners but a line from one to the other.
   const [p, q] = [placeAt(track, at), placeAt(track, until)];
@@ -170,8 +177,9 @@ function armOf(track: Track, at: number, until: number, { reach, noise }: EdgeQu
 
 /** Near a tip both its sides are in the same pixels: straight ones are looked for beginning so many pixels farther off. */
 const FARTHER = [1.5, 3, 5];
-/** So long they have to be then, in pixels. */
+/** So long they have to be then, in pixels, and so straight. */
 const TOLD = 5;
+const ALLOWED_AT_TIP = 0.03;
 
 /** A straight side of a tip, told by what lies far enough from it; null where there is none. */
 function straightArm(
@@ -185,7 +193,7 @@ function straightArm(
     if (room - farther < TOLD) return null;
     const { points, u } = alongArm(track, at, until, reach + farther, room - farther);
     const straight = points.length < 4 ? null : continued(u, points, 1);
-    if (straight && straight.rms <= 0.03 + noise) return { arm: straight.arm, from: reach + farther };
+    if (straight && straight.rms <= ALLOWED_AT_TIP + noise) return { arm: straight.arm, from: reach + farther };
   }
   return null;
 }
@@ -252,8 +260,8 @@ const TWO = 2.6;
 const FARTHEST = 6;
 /** An end shows within so many pixels. */
 const BLUNT_REACH = 2;
-/** Where a tip that is told by its sides alone shows: where it is this wide, and so much before. In pixels. */
-const TIP_WIDTH = 0.92;
+/** Where a tip that is told by its sides alone shows: where half of it is this share of what pixels disturb, and so many pixels before. */
+const TIP_SHOWS = 0.575;
 const TIP_MORE = 0.45;
 
 /** A blunt end as far out as `height` along `out`; where that is no end, the corner is where it shows. */
@@ -283,7 +291,7 @@ function meeting(outline: Outlined, at: number, arms: readonly [Arm, Arm], { rea
   const off = Math.hypot(tip.x - shown.x, tip.y - shown.y);
   const tan = Math.tan(Math.max((Math.PI - turn) / 2, 1e-3));
   const meets = Math.abs(det) > 1e-3 && off < FARTHEST;
-  const isNear = meets && off <= Math.max(reach, (reach * TIP_WIDTH) / 1.6 / tan + TIP_MORE);
+  const isNear = meets && off <= Math.max(reach, (reach * TIP_SHOWS) / tan + TIP_MORE);
   const single = (p: Point, isTold = false): Meeting => ({ turn, tips: [p], width: 0, isTold });
   if (turn < SHARP) return single(isNear ? tip : shown);
   const size = Math.hypot(back.dx + on.dx, back.dy + on.dy) || 1;
