@@ -182,6 +182,9 @@ test('a shape is told by pressing on its tone; a picture is sized by two places,
   const foot = page.getByRole('contentinfo');
   await expect(foot).toContainText('2 closed, 0 open');
   await page.getByText('pressed on', { exact: true }).click();
+  // Until something is pressed on, the shape stays as it was.
+  await computed(page);
+  await expect(foot).toContainText('2 closed, 0 open');
   const press = async (x: number, y: number) => {
     const at = await onScreen(page, x, y);
     await page.mouse.click(at.x, at.y);
@@ -195,6 +198,25 @@ test('a shape is told by pressing on its tone; a picture is sized by two places,
   await expect(foot).toContainText('40 × 200 mm');
 
   await page.getByRole('list', { name: 'Pictures' }).getByRole('button', { name: 'image.png', exact: true }).click();
+  const drag = async (from: { x: number; y: number }, dx: number, dy: number) => {
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move(from.x + dx, from.y + dy, { steps: 4 });
+    await page.mouse.up();
+  };
+  const left = page.getByRole('textbox', { name: 'From the left' });
+  await expect(left).toHaveValue('100');
+  await drag(await onScreen(page, 130, 330), 40, 0);
+  await expect(left).not.toHaveValue('100');
+  const corner = await page.locator('[data-grab="size picture"]').nth(2).boundingBox();
+  await drag({ x: (corner?.x ?? 0) + 4, y: (corner?.y ?? 0) + 4 }, 60, -45);
+  await expect(page.getByRole('textbox', { name: 'Width of the picture' })).not.toHaveValue('400');
+  const knob = await page.locator('[data-grab="turn picture"]').boundingBox();
+  await drag({ x: (knob?.x ?? 0) + 6, y: (knob?.y ?? 0) + 6 }, 60, 0);
+  await expect(page.getByRole('textbox', { name: 'Turn' })).toHaveValue(/^-\d/);
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  await expect(left).toHaveValue('100');
+
   await page.getByRole('button', { name: 'Size by two places' }).click();
   await press(200, 100);
   await press(400, 100);

@@ -17,6 +17,7 @@ import {
   straightenedPicture,
   tracePicture,
   turnedPicture,
+  unpickTone,
 } from '../../src/core/commands/pictures';
 import { checkJob } from '../../src/core/document/read';
 import type { Job, PlacedPicture, Trace } from '../../src/core/document/schema';
@@ -169,6 +170,9 @@ describe('traced', () => {
       ],
     });
     expect(pickTone(traced, 'part-1', 'none', { x: 1, y: 2 }, true)).toBe(traced);
+    const back = unpickTone(twice, 'part-1', id);
+    expect(traceIn(back).tones).toMatchObject({ by: 'picked', picks: [{ x: 1 }] });
+    expect(traceIn(unpickTone(back, 'part-1', id)).tones).toMatchObject({ by: 'dark', picks: [] });
   });
 
   test('sized, it keeps the same things', () => {

@@ -38,7 +38,7 @@ function Cropped({ picture }: { picture: PlacedPicture }) {
     );
   };
   return (
-    <fieldset>
+    <fieldset className="mt-2">
       <legend className="nf-small nf-muted mb-1">Left out along its sides</legend>
       <div className={styles.pair}>
         {SIDES.map(({ side, word }) => (

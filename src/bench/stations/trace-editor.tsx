@@ -1,7 +1,7 @@
 /** What is asked of a traced picture: which tones belong to its shape, what is worth keeping, how closely it is followed. */
 import { Download, Image } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
-import { editTrace } from '@/core/commands/pictures';
+import { editTrace, unpickTone } from '@/core/commands/pictures';
 import type { Trace } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { formatLength } from '@/core/units/quantity';
@@ -53,16 +53,7 @@ function Picks({ partId, member }: { partId: string; member: Trace }) {
               : 'A pixel belongs to what it is more like.'}{' '}
         {picks.length >= LIMITS.tonePicks && `With more than ${LIMITS.tonePicks} the first is forgotten. `}
         {picks.length > 0 && (
-          <Button
-            variant="word"
-            onClick={() =>
-              dispatch((job) =>
-                editTrace(job, partId, member.id, ({ tones }) => {
-                  tones.picks = tones.picks.slice(0, -1);
-                }),
-              )
-            }
-          >
+          <Button variant="word" onClick={() => dispatch((job) => unpickTone(job, partId, member.id))}>
             Take the last back
           </Button>
         )}
@@ -80,22 +71,25 @@ export function TraceEditor({ partId, member }: { partId: string; member: Trace 
     dispatch((job) => editTrace(job, partId, member.id, recipe), merge && `${merge}:${member.id}`);
   const { scale, columns, tones, least, follow } = member;
   const found = seen?.traced;
+  const isPicking = useBench((s) => s.pointing === 'tone belongs' || s.pointing === 'tone apart');
   return (
     <>
       <Heading>Traced picture</Heading>
       <p className="mb-2 text-break">{member.name || 'Without a name'}</p>
       <Choice
-        label="Its shape is what is"
-        value={tones.by}
+        label="The shape is"
+        value={isPicking ? 'picked' : tones.by}
         options={TONES}
         onChange={(by) => {
-          edit((trace) => {
-            trace.tones.by = by;
-          });
+          // The shape stays as it is until something is pressed on.
+          if (by !== 'picked' || tones.picks.length > 0)
+            edit((trace) => {
+              trace.tones.by = by;
+            });
           setPointing(by === 'picked' ? 'tone belongs' : null);
         }}
       />
-      {tones.by === 'picked' && <Picks partId={partId} member={member} />}
+      {(isPicking || tones.by === 'picked') && <Picks partId={partId} member={member} />}
       {tones.by !== 'opaque' && (
         <Switch
           label="Even out the light"

@@ -203,6 +203,13 @@ export const pickTone = (job: Job, partId: string, memberId: string, at: Point, 
     tones.picks = [...tones.picks, { ...at, belongs }].slice(-LIMITS.tonePicks);
   });
 
+/** Take back what was last said of a tone. With nothing said any more the dark tones count, so that there is a shape all the same. */
+export const unpickTone = (job: Job, partId: string, memberId: string): Job =>
+  editTrace(job, partId, memberId, ({ tones }) => {
+    tones.picks = tones.picks.slice(0, -1);
+    if (tones.picks.length === 0 && tones.by === 'picked') tones.by = 'dark';
+  });
+
 /** Lay the picture of a trace on the sheet again, under it. `matrix` is where the trace lies: from its own mm to the sheet. */
 export function layPictureOf(job: Job, trace: Trace, matrix: Matrix): Done<{ readonly pictureId: string | null }> {
   const done = layPicture(job, trace, trace.scale, { x: matrix.e, y: matrix.f });
