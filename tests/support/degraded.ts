@@ -33,7 +33,8 @@ export const DEGRADED: readonly Degraded[] = [
   { name: 'photographed', blur: 1, noise: 8, slope: 0.4, jpeg: 75, turn: 17, ink: 40, paper: 230 },
 ];
 
-function blurred(plane: Float64Array, width: number, height: number, sigma: number): Float64Array {
+/** A plane of values blurred by a Gaussian of `sigma` pixels; it goes on beyond its rim as it is there. */
+export function blurred(plane: Float64Array, width: number, height: number, sigma: number): Float64Array {
   const reach = Math.ceil(3 * sigma);
   const weights = Array.from({ length: 2 * reach + 1 }, (_, i) => Math.exp(-((i - reach) ** 2) / (2 * sigma * sigma)));
   const whole = weights.reduce((sum, w) => sum + w, 0);

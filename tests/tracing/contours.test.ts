@@ -109,4 +109,7 @@ test('steepness tells sharp edges from blurred ones', () => {
     );
   expect(contoursOf(cone(1)).steepness).toBeGreaterThan(0.6);
   expect(contoursOf(cone(5)).steepness).toBeCloseTo(0.2, 1);
+  // What runs straight across is the steepest.
+  expect(contoursOf(cone(5)).steepest).toBeCloseTo(0.2, 2);
+  expect(contoursOf(cone(5)).steepest).toBeGreaterThan(contoursOf(cone(5)).steepness);
 });

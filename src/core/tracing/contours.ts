@@ -104,8 +104,17 @@ function edgeBetween(v: Uint8Array, p: number, step: number): number {
 /** Fewest points that tell an outline when only those of steep rows and flat columns are kept. */
 const FEWEST = 8;
 
-/** Outlines, and how much of a pixel the coverage changes by from one pixel to the next across them, in the middle of all: 1 where edges are sharp. */
-export type Contours = { readonly rings: readonly Ring[]; readonly steepness: number };
+/** Outlines, and how the coverage changes from one pixel to the next across them: 1 where edges are sharp. */
+export type Contours = {
+  readonly rings: readonly Ring[];
+  /** In the middle of all. */
+  readonly steepness: number;
+  /** At the steepest, but for a few: what runs aslant, or is thinner than the blur, is less steep. */
+  readonly steepest: number;
+};
+
+/** All but so much is less steep than the steepest. */
+const STEEPEST = 0.95;
 
 /** All closed outlines of what is more than half covered, as found row by row from the top left; those of fewer than `least` cells are left out. */
 export function contoursOf(coverage: Coverage, least = 0): Contours {
@@ -190,10 +199,16 @@ export function contoursOf(coverage: Coverage, least = 0): Contours {
       isBefore = isNow;
     }
   }
-  const half = steps.reduce((sum, n) => sum + n, 0) / 2;
-  let middle = 0;
-  for (let sum = 0; middle < 255 && sum < half; middle++) sum += steps[middle] as number;
-  return { rings, steepness: half > 0 ? middle / 255 : 1 };
+  return { rings, steepness: stepAt(steps, 0.5), steepest: stepAt(steps, STEEPEST) };
+}
+
+/** The step that a share of all is not greater than, as a share of a pixel; 1 where there are none. */
+function stepAt(steps: Uint32Array, share: number): number {
+  const wanted = share * steps.reduce((sum, n) => sum + n, 0);
+  if (wanted === 0) return 1;
+  let step = 0;
+  for (let sum = 0; step < 255 && sum < wanted; step++) sum += steps[step] as number;
+  return step / 255;
 }
 
 function grown(list: Float64Array): Float64Array<ArrayBuffer> {

@@ -6,9 +6,10 @@
 import { floatAt } from '../geometry/elements';
 import { type Path, transformPath } from '../geometry/path';
 import { LIMITS } from '../limits';
-import { type Coverage, contoursOf, type Ring, ringArea } from './contours';
+import { type Contours, type Coverage, contoursOf, type Ring, ringArea } from './contours';
 import { SHARP_REACH } from './corners';
 import { outlinePath } from './outline';
+import { sharpened } from './sharpen';
 import { type Track, trackOf } from './track';
 
 /** What is asked of a trace; lengths in pixels. */
@@ -144,18 +145,51 @@ function worthKeeping(all: readonly Sized[], coverage: Coverage, { least, dropRi
   };
 }
 
+/** How wide a step from none to all is across the edges, in pixels. */
+const widthOf = ({ steepness }: Contours): number => 1 / Math.max(steepness, 0.02);
+
+/**
+ * The spread of the Gaussian that edges are blurred by, in pixels. Its steepest place is 1 / (√(2π) σ), a pixel is as a Gaussian of
+ * σ² = 1/12, and both add up.
+ */
+const blurOf = ({ steepest }: Contours): number =>
+  Math.sqrt(Math.max(0, 1 / (2 * Math.PI * Math.max(steepest, 0.02) ** 2) - 1 / 12));
+
+/** Less blur than this is left as it is, and more than this is told too ill to be undone; in pixels. */
+const LEAST_BLUR = 0.5;
+const MOST_BLUR = 2;
+/** Where points stray farther than this, undoing a blur would make more of what they stray by. */
+const STRAYING = 0.05;
+
+/** A picture of a shape and its outlines, its blur undone where it is even enough for that. */
+function* withoutBlur(
+  given: Coverage,
+  first: Contours,
+): Generator<number, { readonly coverage: Coverage; readonly contours: Contours }> {
+  const blur = blurOf(first);
+  const isTold = blur >= LEAST_BLUR && blur <= MOST_BLUR && noiseOf(first.rings.map(trackOf)) < STRAYING;
+  if (!isTold) return { coverage: given, contours: first };
+  const undoing = sharpened(given, blur);
+  let step = undoing.next();
+  for (; !step.done; step = undoing.next()) yield 0.1 + 0.2 * step.value;
+  return { coverage: step.value, contours: contoursOf(step.value) };
+}
+
 /** The outlines of a shape in a picture. Yields how far it is, from 0 to 1, so that it can be left. */
-export function* traceCoverage(coverage: Coverage, settings: TraceSettings): Generator<number, Traced> {
-  const { rings, steepness } = contoursOf(coverage);
+export function* traceCoverage(given: Coverage, settings: TraceSettings): Generator<number, Traced> {
+  const first = contoursOf(given);
+  yield 0.1;
+  const edgeWidth = widthOf(first);
+  const { coverage, contours } = yield* withoutBlur(given, first);
   yield 0.3;
+  const { rings } = contours;
   const sized = rings.map((ring): Sized => ({ ring, area: ringArea(ring) }));
   const { kept, ...counts } = worthKeeping(sized, coverage, settings);
   const tracks = kept.map(({ ring }) => trackOf(ring));
-  const edgeWidth = 1 / Math.max(steepness, 0.02);
   const noise = noiseOf(tracks);
   const quality = {
     noise,
-    reach: SHARP_REACH + REACH_BY_WIDTH * Math.max(0, edgeWidth - SHARP_EDGE) + noise,
+    reach: SHARP_REACH + REACH_BY_WIDTH * Math.max(0, widthOf(contours) - SHARP_EDGE) + noise,
     tolerance: Math.max(settings.tolerance ?? 0, CLOSE, BY_NOISE * noise),
   };
   const paths: Path[] = [];
