@@ -9,13 +9,14 @@ import { loadWasmEngine } from '../src/core/geometry/boolean/engine-wasm';
 import { pathData } from '../src/core/geometry/path-data';
 import { Evaluator } from '../src/core/job/evaluate';
 import { isLineFace, SHIPPED_FACES } from '../src/core/lettering/catalogue';
+import { faceOfFamily } from '../src/core/schema/lettering';
 
 const CHARACTERS = 'aegbdktxXKRWM&48 Sage Quince';
 const CAPITAL_MM = 20;
 const ROW_MM = 38;
 
 const families = SHIPPED_FACES.filter((f) => !isLineFace(f)).map((f) => f.family);
-const faces = await diskFaces(families, null);
+const faces = await diskFaces(families.map(faceOfFamily), null);
 const height = families.length * ROW_MM + 10;
 const parts = families.map((face, i) => ({
   id: `row${i}`,

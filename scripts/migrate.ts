@@ -11,6 +11,7 @@ import { Evaluator } from '../src/core/job/evaluate';
 import { pictureOf } from '../src/core/job/picture';
 import { SHIPPED_FACES } from '../src/core/lettering/catalogue';
 import { finished } from '../src/core/memo';
+import { faceOfFamily } from '../src/core/schema/lettering';
 import { openDatabase } from '../src/server/database';
 import { createJob } from '../src/server/jobs';
 import { jobs } from '../src/server/schema';
@@ -40,7 +41,7 @@ async function loadSamples(databaseUrl: string) {
   if (wanted.length > 0) {
     const evaluator = new Evaluator(await loadWasmEngine());
     const faces = await diskFaces(
-      SHIPPED_FACES.map((f) => f.family),
+      SHIPPED_FACES.map((f) => faceOfFamily(f.family)),
       null,
     );
     for (const file of wanted) {

@@ -9,13 +9,14 @@ import { loadWasmEngine } from '../src/core/geometry/boolean/engine-wasm';
 import { Evaluator } from '../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../src/core/job/export';
 import { isLineFace, SHIPPED_FACES } from '../src/core/lettering/catalogue';
+import { faceOfFamily } from '../src/core/schema/lettering';
 
 const CHARACTERS = 'ABDOPQR abdegopq 04689 &@%';
 const CAPITAL_MM = 30;
 const ROW_MM = 62;
 
 const families = SHIPPED_FACES.filter((f) => !isLineFace(f)).map((f) => f.family);
-const faces = await diskFaces([...families], null);
+const faces = await diskFaces([...families].map(faceOfFamily), null);
 const height = families.length * ROW_MM;
 const words = (text: string, face: string, mm: number, x: number, y: number) => ({
   id: 'words',

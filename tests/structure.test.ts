@@ -27,7 +27,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['api'],
   ['worker', 'server', 'cli', 'ui'],
   ['serve'],
-  ['versions', 'drafts', 'enter'],
+  ['versions', 'drafts', 'enter', 'faces'],
   ['jobs', 'bench'],
   ['app'],
 ];
@@ -35,6 +35,7 @@ const LAYERS: readonly (readonly string[])[] = [
 const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
   versions: ['server', 'cli', 'worker'],
   drafts: ['server', 'cli', 'worker'],
+  faces: ['server', 'cli'],
   enter: ['server', 'cli', 'worker', 'serve'],
   jobs: ['server', 'cli', 'serve'],
   bench: ['server', 'cli', 'serve'],
@@ -43,7 +44,7 @@ const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
 
 /** Packages by the layers that may import them; the core has those that compute. Any other package is for none. */
 const PACKAGES: Readonly<Record<string, string>> = {
-  core: 'bidi-js clipper2-ts clipper2-wasm color-string css-select delaunator fast-png fflate flatbush harfbuzzjs immer pdfjs-dist saxes svgpath zod',
+  core: 'bidi-js clipper2-ts clipper2-wasm color-string css-select delaunator fast-png fflate flatbush harfbuzzjs immer pdfjs-dist saxes svgpath wawoff2 zod',
   api: 'zod',
   worker: 'comlink',
   server: 'drizzle-orm node: pg zod',
@@ -51,6 +52,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   cli: 'node:',
   ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit @tanstack/react-query',
   versions: 'lucide-react react react-bootstrap @tanstack/react-query',
+  faces: 'lucide-react next react react-bootstrap zod zustand @tanstack/react-query @tanstack/react-virtual',
   drafts: 'idb next react react-bootstrap @tanstack/react-query',
   enter: 'react react-bootstrap @tanstack/react-query',
   jobs: 'lucide-react next react react-bootstrap @tanstack/react-query',
@@ -213,7 +215,7 @@ describe('what is remembered beside functions', () => {
       // The page has one worker, whoever asks it.
       'src/worker/client.ts: let connected',
       // HarfBuzz is loaded once, and only when a typeface asks for it.
-      'src/core/lettering/typeface.ts: let harfbuzz',
+      'src/core/lettering/harfbuzz.ts: let loading',
     ]);
   });
 });

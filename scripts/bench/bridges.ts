@@ -14,6 +14,7 @@ import { stepIn } from '../../src/core/kinds/steps';
 import { bridgeIslands } from '../../src/core/prepare/bridges/bridges';
 import type { Bridge, BridgeSetting } from '../../src/core/prepare/bridges/notes';
 import { without } from '../../src/core/prepare/without';
+import { faceOfFamily } from '../../src/core/schema/lettering';
 import { wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
 import { clipper, polygonsOf, readOut, toPaths } from './clipper';
@@ -89,7 +90,7 @@ function plateJob(family: string): Job {
 
 async function bridgeFigures(family: string): Promise<void> {
   const job = plateJob(family);
-  const faces = await diskFaces([family], null);
+  const faces = await diskFaces([family].map(faceOfFamily), null);
   const [part] = new Evaluator(wasmEngine).evaluate(job, faces).parts;
   const notes = part?.bridged;
   if (!part || !notes || notes.bridges.length < 50) throw new Error('no bridges');
@@ -130,7 +131,7 @@ async function bridgeFigures(family: string): Promise<void> {
 /** A bridge dragged along its gap: the whole document evaluated after every move, against the first time. */
 async function dragFigures(family: string): Promise<void> {
   const job = plateJob(family);
-  const faces = await diskFaces([family], null);
+  const faces = await diskFaces([family].map(faceOfFamily), null);
   const first = median(
     5,
     () => new Evaluator(wasmEngine),

@@ -10,6 +10,7 @@ import { IDENTITY } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { Memo } from '../../src/core/memo';
 import { weldLettering, weldTolerance } from '../../src/core/prepare/weld';
+import { faceOfFamily } from '../../src/core/schema/lettering';
 import { rawOutlines, set, typeface, wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
 import { tiesOf } from '../../tests/support/notes';
@@ -102,7 +103,7 @@ async function evaluateFigure(family: string): Promise<void> {
   const times: { first: number[]; second: number[] } = { first: [], second: [] };
   for (let i = 0; i < RUNS + WARM_UP; i++) {
     // Nothing is held before a first evaluation, not even glyphs or set lines.
-    const faces = await diskFaces([family], null);
+    const faces = await diskFaces([family].map(faceOfFamily), null);
     const evaluator = new Evaluator(wasmEngine);
     const timed = (job: typeof first): number => {
       const began = performance.now();
@@ -183,7 +184,7 @@ const OFFSET_CHORD_MM = 0.002;
 
 async function signFigures(family: string): Promise<void> {
   const job = signJob(family, THICKEN_MM);
-  const faces = await diskFaces([family], null);
+  const faces = await diskFaces([family].map(faceOfFamily), null);
   const face = typeface(family);
   const letterPolygons = polygonsOf(
     rawOutlines(set(family, SIGN, { size: { by: 'capital', mm: 30 } }), face),

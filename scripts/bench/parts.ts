@@ -5,6 +5,7 @@ import { type Chosen, mirrorChosen, moveChosen, turnChosen } from '../../src/cor
 import { checkJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { faceOfFamily } from '../../src/core/schema/lettering';
 import { wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
 import { SIGN as FILLED } from '../../tests/support/sign';
@@ -69,7 +70,7 @@ for (const [name, whole] of jobs) {
     const ids = new Set([part.id, part.along, ...part.members.map((m) => (m.kind === 'copy' ? m.of : null))]);
     const job: Job = { ...whole, parts: whole.parts.filter((p) => ids.has(p.id)), leftAsIs: [] };
     const families = job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'lettering' ? [m.face] : [])));
-    const faces = await diskFaces([...new Set(families)], null);
+    const faces = await diskFaces([...new Set(families)].map(faceOfFamily), null);
     const chosen: Chosen = { partIds: [part.id], memberId: null };
     const evaluator = new Evaluator(wasmEngine);
     evaluator.evaluate(job, faces);

@@ -10,6 +10,9 @@ import {
 } from '../core/job/summary';
 import { versionSchema, versionsPageSchema } from '../core/job/versions';
 import { LIMITS } from '../core/limits';
+import { assetId } from '../core/schema/artwork';
+import { faceAboutSchema } from '../core/schema/face-about';
+import { faceMarkSchema, faceUserSchema, keptTypefaceSchema } from '../core/schema/kept-face';
 import { endpoint } from './endpoint';
 
 /** A job document as it is sent: what is in it is checked, and told by field, where it is read. */
@@ -97,6 +100,35 @@ export const API = {
     method: 'POST',
     path: '/api/enter',
     body: z.object({ passphrase: z.string() }),
+    answer: doneSchema,
+  }),
+
+  /** The shop's typefaces that were brought in, and what is noted of faces. */
+  listTypefaces: endpoint({
+    method: 'GET',
+    path: '/api/typefaces',
+    answer: z.object({ typefaces: z.array(keptTypefaceSchema), marks: z.array(faceMarkSchema) }),
+  }),
+  /** Note the faces of a kept file. */
+  addTypeface: endpoint({
+    method: 'POST',
+    path: '/api/typefaces',
+    body: z.object({ content: assetId, faces: z.array(faceAboutSchema).min(1).max(LIMITS.facesInFile) }),
+    answer: z.object({ outcome: z.enum(['added', 'known']) }),
+    refusal: { status: 422, sentence: 'A typeface is sent with what is known of its faces.' },
+  }),
+  /** The jobs that use a typeface. */
+  usersOfTypeface: endpoint({ method: 'GET', path: '/api/typefaces/{content}/jobs', answer: z.array(faceUserSchema) }),
+  removeTypeface: endpoint({ method: 'DELETE', path: '/api/typefaces/{content}', answer: doneSchema }),
+  /** Take removing back. */
+  restoreTypeface: endpoint({ method: 'POST', path: '/api/typefaces/{content}/restore', answer: doneSchema }),
+  markFace: endpoint({
+    method: 'PATCH',
+    path: '/api/face-marks',
+    body: faceMarkSchema
+      .pick({ face: true, favourite: true, look: true })
+      .partial({ favourite: true, look: true })
+      .extend({ used: z.boolean().optional() }),
     answer: doneSchema,
   }),
 

@@ -90,8 +90,8 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
     complain(`There is no folder ${options.typefaces}.`);
     return 2;
   }
-  const families = job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'lettering' ? [m.face] : [])));
-  const faces = await diskFaces(families, options.typefaces, complain);
+  const named = job.parts.flatMap((p) => p.members.filter((m) => m.kind === 'lettering'));
+  const faces = await diskFaces(named, options.typefaces, complain);
   const engine = await loadWasmEngine().catch(() => scriptEngine);
   const evaluator = new Evaluator(engine);
   const folder = options.assets ?? path.dirname(path.resolve(options.job));

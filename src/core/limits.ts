@@ -80,6 +80,24 @@ export const LIMITS = {
   sheetMostMm: 20_000,
   /** Size of a typeface file, in bytes. */
   typefaceBytes: 32 * 1024 * 1024,
+  /** What a typeface file may unpack to, in bytes; faces of a collection, and glyphs of a face. */
+  typefaceUnpackedBytes: 64 * 1024 * 1024,
+  facesInFile: 64,
+  facesFeatures: 200,
+  /** Typeface files that are kept in the list. */
+  typefacesKept: 5_000,
+  /** Longest that reading a typeface may take, in seconds. */
+  typefaceSeconds: 20,
+  /** Axes of a variable face, places along them that have a name, and forms that a feature gives. */
+  faceAxes: 64,
+  faceInstances: 500,
+  faceForms: 100,
+  /** Characters of what a face says of its licence. */
+  faceWords: 2_000,
+  typefaceGlyphs: 65_535,
+  /** How deep glyphs put together from others may lie in each other; lines and curves of one glyph. */
+  compositeDepth: 16,
+  glyphSegments: 20_000,
   /** Tolerance for curves made into arcs, in mm. */
   arcToleranceLeastMm: 0.001,
   arcToleranceMostMm: 1,

@@ -2,6 +2,7 @@
 
 /** The list of jobs as pictures. */
 import { keepPreviousData, useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -137,6 +138,9 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
           maxLength={LIMITS.nameCharacters}
           onChange={(e) => setWords(keepable(e.target.value))}
         />
+        <Link className="btn btn-plain" href="/typefaces">
+          Typefaces
+        </Link>
         <SchemeSwitch />
         <Button variant="primary" disabled={create.isPending || create.isSuccess} onClick={startJob}>
           New job

@@ -122,6 +122,7 @@ export async function bodyOf(request: Request): Promise<unknown> {
 const WHAT_IS_SAID: Readonly<Record<string, string>> = {
   id: 'There is no such job.',
   version: 'There is no such version.',
+  content: 'There is no such typeface.',
 };
 
 const isWords = (value: string): boolean => value.length <= LIMITS.nameCharacters && isKeepable(value);
@@ -130,6 +131,7 @@ const IS_GOOD: Readonly<Record<string, (value: string) => boolean>> = {
   id: (value) => z.uuid().safeParse(value).success,
   words: isWords,
   tag: isWords,
+  content: (value) => /^[0-9a-f]{64}$/.test(value),
   after: (value) => value === '' || AFTER.test(value),
 };
 const isVersion = (value: string): boolean => /^\d{1,9}$/.test(value);

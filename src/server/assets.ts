@@ -1,9 +1,9 @@
 /** Files that were brought in and drawings read from them, kept by what is in them as long as something uses them. */
 import { createHash } from 'node:crypto';
-import { and, eq, isNotNull, isNull, lt, type SQL, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNotNull, isNull, lt, type SQL, sql } from 'drizzle-orm';
 import { LIMITS } from '../core/limits';
 import type { Database } from './database';
-import { assets, jobRevisions, jobs } from './schema';
+import { assets, jobRevisions, jobs, typefaces } from './schema';
 
 /**
  * Keep bytes; returns their id, null where there is no more room for files. The same bytes are kept once, under the first name they
@@ -32,10 +32,14 @@ export async function openAsset(db: Database, sha256: string): Promise<{ bytes: 
   return found ?? null;
 }
 
-/** Ids that stand in documents: those of jobs, deleted ones among them, since they can be had back, and of versions that are kept. */
+/**
+ * Ids that stand in documents: those of jobs, deleted ones among them, since they can be had back, and of versions that are kept. And
+ * those of typefaces that are in the list.
+ */
 const IDS_IN_USE: SQL = sql`
   select (regexp_matches(${jobs.document}::text, '"([0-9a-f]{64})"', 'g'))[1] as id from ${jobs}
-  union select (regexp_matches(${jobRevisions.document}::text, '"([0-9a-f]{64})"', 'g'))[1] from ${jobRevisions}`;
+  union select (regexp_matches(${jobRevisions.document}::text, '"([0-9a-f]{64})"', 'g'))[1] from ${jobRevisions}
+  union select ${typefaces.content} from ${typefaces} where ${typefaces.removedAt} is null`;
 
 /**
  * Note which files nothing uses any more, and drop those that nothing has used for so long that nobody will miss them. Returns how many
@@ -53,7 +57,10 @@ export async function clearUnusedAssets(db: Database): Promise<number> {
       .update(assets)
       .set({ unusedSince: sql`now()` })
       .where(and(isNull(assets.unusedSince), sql`not ${isUsed}`));
-    const before = sql`now() - ${LIMITS.unusedAssetDays} * interval '1 day'`;
-    return (await tx.delete(assets).where(lt(assets.unusedSince, before)).returning({ id: assets.sha256 })).length;
+    const isOver = lt(assets.unusedSince, sql`now() - ${LIMITS.unusedAssetDays} * interval '1 day'`);
+    // What was noted of a typeface goes with its file.
+    const gone = tx.select({ id: assets.sha256 }).from(assets).where(isOver);
+    await tx.delete(typefaces).where(inArray(typefaces.content, gone));
+    return (await tx.delete(assets).where(isOver).returning({ id: assets.sha256 })).length;
   });
 }

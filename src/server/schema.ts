@@ -1,6 +1,7 @@
 /** The tables. */
 import { sql } from 'drizzle-orm';
 import {
+  boolean,
   customType,
   doublePrecision,
   index,
@@ -14,6 +15,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Job } from '../core/document/schema';
 import type { Picture } from '../core/job/picture';
+import type { FaceAbout, Look } from '../core/schema/face-about';
 
 /** Bytes; drizzle has no column type of its own for them. */
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
@@ -72,6 +74,25 @@ export const assets = pgTable('assets', {
   createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
   /** When it was first seen that nothing uses it any more; null while something does. */
   unusedSince: timestamp('unused_since', { withTimezone: true }),
+});
+
+/** Typeface files that were brought in, by what is in them. */
+export const typefaces = pgTable('typefaces', {
+  content: text('content')
+    .primaryKey()
+    .references(() => assets.sha256),
+  faces: jsonb('faces').$type<FaceAbout[]>().notNull(),
+  addedAt: timestamp('added_at', { withTimezone: true }).notNull().defaultNow(),
+  /** Taken out of the list; jobs that use it go on. */
+  removedAt: timestamp('removed_at', { withTimezone: true }),
+});
+
+/** What is noted of faces: by content and number, or by the family of one that ships. */
+export const faceMarks = pgTable('face_marks', {
+  face: text('face').primaryKey(),
+  favourite: boolean('favourite').notNull().default(false),
+  look: text('look').$type<Look>(),
+  usedAt: timestamp('used_at', { withTimezone: true }),
 });
 
 /** What stock there is, with what is safe in it; first values come with the migration. */

@@ -23,12 +23,23 @@ export const ASKED_OF_DOCUMENTS = [
 /** A question about a document. */
 export type AskedOfDocument = (typeof ASKED_OF_DOCUMENTS)[number];
 
+/** Questions about typefaces. */
+export const ASKED_OF_FACES = [
+  'faceAbout',
+  'faceSample',
+  'faceTrial',
+  'letterForms',
+] as const satisfies readonly (keyof Host)[];
+
+/** A question about a typeface. */
+export type AskedOfFace = (typeof ASKED_OF_FACES)[number];
+
 /** What the page asks, about documents themselves. */
-export type Computing = Pick<Host, AskedOfDocument | 'samples'>;
+export type Computing = Pick<Host, AskedOfDocument | AskedOfFace>;
 
 type ByNumber<F> = F extends (job: Job, ...rest: infer R) => infer A ? (serial: number, ...rest: R) => A : never;
 
 /** What the worker answers. */
-export type WorkerApi = { [K in AskedOfDocument]: ByNumber<Host[K]> } & Pick<Host, 'samples'> & {
+export type WorkerApi = { [K in AskedOfDocument]: ByNumber<Host[K]> } & Pick<Host, AskedOfFace> & {
     hold: (update: DocumentUpdate) => void;
   };

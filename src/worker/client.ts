@@ -1,8 +1,9 @@
 /** The page's end of the workers. */
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Job } from '../core/document/schema';
+import type { FacesInFile } from '../core/lettering/about';
 import { LIMITS } from '../core/limits';
-import { ASKED_OF_DOCUMENTS, type AskedOfDocument, type Computing, type WorkerApi } from './api';
+import { ASKED_OF_DOCUMENTS, ASKED_OF_FACES, type AskedOfDocument, type Computing, type WorkerApi } from './api';
 import { DocumentSender } from './documents';
 import type { ReaderApi } from './reader';
 import type { FilePreview, PagePicture } from './reading';
@@ -31,7 +32,9 @@ function overThere(worker: Remote<WorkerApi>): Computing {
       return (worker[name] as unknown as Ask)(serial, ...args);
     };
   return {
-    samples: (text: string) => worker.samples(text),
+    ...Object.fromEntries(
+      ASKED_OF_FACES.map((name) => [name, (...args: unknown[]) => (worker[name] as unknown as Ask)(...args)]),
+    ),
     ...Object.fromEntries(ASKED_OF_DOCUMENTS.map((name) => [name, ask(name)])),
   } as Computing;
 }
@@ -41,34 +44,72 @@ export const computeWith = (answering: Computing): void => {
   connected = answering;
 };
 
-/** Read a page of a file, from 0, in a worker of its own. Stopping, or taking longer than the limit, ends that worker whatever it does. */
-export function readingFile(
-  bytes: Uint8Array,
-  page: number,
-  progress: (share: number) => void,
-): { done: Promise<FilePreview>; stop: () => void } {
-  const worker = new Worker(new URL('./reader.ts', import.meta.url), { type: 'module', name: 'needlefile-reader' });
-  let settle: (preview: FilePreview) => void = () => {};
-  const done = new Promise<FilePreview>((resolve) => {
-    settle = (preview) => {
-      clearTimeout(timer);
-      worker.terminate();
-      resolve(preview);
+/** Something that is read elsewhere, and how to stop it. */
+type Reading<T> = { readonly done: Promise<T | Unread>; readonly stop: () => void };
+type Unread = { readonly ok: false; readonly sentence: string };
+
+/** A worker that files are read in: whatever takes longer than it may ends it. */
+class Reader {
+  private worker: Worker | null = null;
+  private reader: Remote<ReaderApi> | null = null;
+
+  /** What a question to the worker comes to. */
+  read<T>(seconds: number, ask: (reader: Remote<ReaderApi>) => Promise<T>): Reading<T> {
+    let settle: (said: T | Unread) => void = () => {};
+    const done = new Promise<T | Unread>((resolve) => {
+      settle = (said) => {
+        clearTimeout(timer);
+        resolve(said);
+      };
+    });
+    const fail = (sentence: string) => {
+      this.end();
+      settle({ ok: false, sentence });
     };
-  });
-  const fail = (sentence: string) => settle({ ok: false, sentence });
-  const timer = setTimeout(
-    () =>
-      fail(`Reading this file took longer than ${LIMITS.readSeconds} seconds and was stopped. Nothing was changed.`),
-    LIMITS.readSeconds * 1000,
-  );
-  const gaveUp = () =>
-    fail('This file could not be read: it asks for more than there is room for. Nothing was changed.');
-  worker.onerror = gaveUp;
-  wrap<ReaderApi>(worker)
-    .preview(bytes, page, proxy(progress))
-    .then((preview) => settle(preview), gaveUp);
-  return { done, stop: () => fail('Stopped. Nothing was changed.') };
+    const timer = setTimeout(
+      () => fail(`Reading this file took longer than ${seconds} seconds and was stopped. Nothing was changed.`),
+      seconds * 1000,
+    );
+    const gaveUp = () =>
+      fail('This file could not be read: it asks for more than there is room for. Nothing was changed.');
+    ask(this.begun(gaveUp)).then(settle, gaveUp);
+    return { done, stop: () => fail('Stopped. Nothing was changed.') };
+  }
+
+  end(): void {
+    this.worker?.terminate();
+    this.worker = null;
+    this.reader = null;
+  }
+
+  private begun(gaveUp: () => void): Remote<ReaderApi> {
+    this.worker ??= new Worker(new URL('./reader.ts', import.meta.url), { type: 'module', name: 'needlefile-reader' });
+    this.worker.onerror = gaveUp;
+    this.reader ??= wrap<ReaderApi>(this.worker);
+    return this.reader;
+  }
+}
+
+/** Read a page of a file, from 0, in a worker of its own. */
+export function readingFile(bytes: Uint8Array, page: number, progress: (share: number) => void): Reading<FilePreview> {
+  const reader = new Reader();
+  const reading = reader.read<FilePreview>(LIMITS.readSeconds, async (r) => r.preview(bytes, page, proxy(progress)));
+  void reading.done.then(() => reader.end());
+  return reading;
+}
+
+/** Describes typeface files one after the other, in one worker as long as none ends it; `end` it when there are no more. */
+export class TypefaceReader {
+  private readonly reader = new Reader();
+
+  /** What faces a file holds. */
+  describe(bytes: Uint8Array): Promise<FacesInFile> {
+    return this.reader.read<FacesInFile>(LIMITS.typefaceSeconds, async (r) => r.typeface(bytes)).done;
+  }
+
+  end(): void {
+    this.reader.end();
+  }
 }
 
 /**

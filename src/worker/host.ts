@@ -15,6 +15,7 @@ import { bridgeVariants } from '../core/job/compare-bridges';
 import { type ToolTrial, toolTrials } from '../core/job/compare-tools';
 import { Evaluator, type JobResult, type Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
+import { type FaceTrial, tryFace } from '../core/job/face-trial';
 import { type MadeFiles, makeFiles } from '../core/job/files';
 import { pictureOf } from '../core/job/picture';
 import { regionAt } from '../core/job/region-at';
@@ -22,13 +23,17 @@ import { atSafeSize, type SafePart, thickenedEnough } from '../core/job/safe';
 import { type Sizing, sizingTo } from '../core/job/size';
 import type { SavedExtras } from '../core/job/summary';
 import { outlinesInHand } from '../core/kinds/steps/nodes';
-import { SHIPPED_FACES } from '../core/lettering/catalogue';
+import type { Typeface } from '../core/lettering/face';
+import type { LetteringSpec } from '../core/lettering/layout';
 import type { PinnedBridge } from '../core/prepare/bridges/notes';
 import { bridgeThrough } from '../core/prepare/bridges/through';
 import type { FaceLookup } from '../core/prepare/prepared';
+import type { FaceAbout } from '../core/schema/face-about';
+import type { FaceNamed } from '../core/schema/lettering';
+import { type FaceSample, formViews, type LetterFormView, sampleOf } from './face-samples';
 import { Printer } from './printing';
 import { type OnProgress, type Question, Runner } from './runner';
-import { type FaceSample, samplesOf } from './samples';
+
 import { Sources } from './sources';
 import {
   type BridgeVariantView,
@@ -61,7 +66,7 @@ export class Host {
     fetchAsset: (id: string) => Promise<Uint8Array>,
     pause: () => Promise<void>,
     now: () => number,
-    engine: Promise<ClipEngine> = loadWasmEngine().catch(() => scriptEngine),
+    private readonly engine: Promise<ClipEngine> = loadWasmEngine().catch(() => scriptEngine),
   ) {
     this.evaluators = engine.then((e) => new Evaluator(e));
     this.runner = new Runner(pause, now);
@@ -211,12 +216,42 @@ export class Host {
     return answer ?? '';
   }
 
-  /** The user's words set in every shipped face. */
-  async samples(text: string): Promise<FaceSample[]> {
-    const answer = await this.runner.ask({ kind: null }, async () =>
-      samplesOf(text, await Promise.all(SHIPPED_FACES.map(({ family }) => this.sources.face(family)))),
-    );
-    return answer ?? [];
+  /** The user's words in a face. */
+  faceSample(named: FaceNamed, text: string, features: Readonly<Record<string, number>>): Promise<FaceSample> {
+    return this.withFace(named, (face) => sampleOf(face, text, features));
+  }
+
+  /** What words come to in a face, cut as they are; nobody waits for it. */
+  async faceTrial(named: FaceNamed, words: LetteringSpec, most: number): Promise<FaceTrial | { sentence: string }> {
+    const engine = await this.engine;
+    return this.withFace(named, (face) => tryFace(engine, face, words, most), true);
+  }
+
+  /** A face described; null where it is not there. */
+  async faceAbout(named: FaceNamed): Promise<FaceAbout | null> {
+    return this.sources.about(named);
+  }
+
+  /** The forms that a face has for a letter of a text. */
+  async letterForms(
+    named: FaceNamed,
+    letter: { readonly text: string; readonly at: number; readonly features: Readonly<Record<string, number>> },
+  ): Promise<LetterFormView[]> {
+    const known = (await this.sources.about(named))?.features ?? [];
+    const forms = await this.withFace(named, (face) => formViews(face, letter, known));
+    return 'sentence' in forms ? [] : forms;
+  }
+
+  private async withFace<T extends object>(
+    named: FaceNamed,
+    find: (face: Typeface) => T,
+    isPatient = false,
+  ): Promise<T | { readonly sentence: string }> {
+    const answer = await this.runner.ask({ kind: null, isPatient }, async () => {
+      const found = await this.sources.face(named);
+      return atOnce(() => ('typeface' in found ? find(found.typeface) : found));
+    });
+    return answer ?? { sentence: 'It was not computed.' };
   }
 
   private ask<T>(question: Question, job: Job, steps: (means: Means) => Iterator<Progress, T>): Promise<T | null> {

@@ -1,13 +1,19 @@
 /** What documents refer to, brought from where it is kept: typefaces, drawings and pictures. Each is fetched once. */
 import type { Job } from '../core/document/schema';
 import type { Evaluator } from '../core/job/evaluate';
+import { aboutOf } from '../core/lettering/about';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
-import { sameFamily } from '../core/lettering/pick';
-import { loadTypeface } from '../core/lettering/typeface';
+import { faceKey, sameFamily } from '../core/lettering/pick';
+import { openTypeface } from '../core/lettering/typeface';
 import type { FaceAnswer, FaceLookup } from '../core/prepare/prepared';
+import type { FaceAbout } from '../core/schema/face-about';
+import type { FaceNamed } from '../core/schema/lettering';
 
 /** A face that did not load is tried again after this, in ms. */
 const RETRY_MS = 5_000;
+/** Files of typefaces that are held open, and faces at places of their axes, those asked for last. */
+const MOST_OPEN = 24;
+const MOST_FACES = 400;
 
 /**
  * Typefaces, kept drawings and the pixels of pictures, fetched once. `fetchFace` brings the bytes of a shipped typeface file,
@@ -15,6 +21,8 @@ const RETRY_MS = 5_000;
  */
 export class Sources {
   private readonly faces = new Map<string, Promise<FaceAnswer>>();
+  /** Files of the user's typefaces by content. */
+  private readonly files = new Map<string, ReturnType<typeof openTypeface>>();
   private last: {
     readonly about: string;
     readonly answers: readonly FaceAnswer[];
@@ -30,21 +38,21 @@ export class Sources {
   async of({ parts }: Job, evaluator: Evaluator): Promise<FaceLookup> {
     const members = parts.flatMap((p) => p.members);
     const drawings = new Set(members.flatMap((m) => (m.kind === 'artwork' ? [m.drawing] : [])));
-    const families = [...new Set(members.flatMap((m) => (m.kind === 'lettering' ? [m.face] : [])))];
+    const named = new Map(members.flatMap((m) => (m.kind === 'lettering' ? [[faceKey(m), m] as const] : [])));
     const pictures = new Set(members.flatMap((m) => (m.kind === 'trace' ? [m.pixels] : [])));
     await this.bringDrawings(drawings, evaluator);
     await this.bringPictures(pictures, evaluator);
     const answers: FaceAnswer[] = [];
-    for (const family of families) answers.push(await this.face(family));
+    for (const wish of named.values()) answers.push(await this.face(wish));
     const about = JSON.stringify([
-      families,
+      [...named.keys()],
       [...drawings].filter((id) => evaluator.hasDrawing(id)),
       [...pictures].filter((id) => evaluator.hasPicture(id)),
     ]);
     if (this.last?.about === about && this.last.answers.every((answer, i) => answer === answers[i]))
       return this.last.lookup;
-    const byFamily = new Map(families.map((family, i) => [family, answers[i] as FaceAnswer]));
-    const lookup: FaceLookup = (wish) => byFamily.get(wish.face) ?? NOT_HERE;
+    const byKey = new Map([...named.keys()].map((key, i) => [key, answers[i] as FaceAnswer]));
+    const lookup: FaceLookup = (wish) => byKey.get(faceKey(wish)) ?? NOT_HERE;
     this.last = { about, answers, lookup };
     return lookup;
   }
@@ -73,27 +81,58 @@ export class Sources {
     }
   }
 
-  face(family: string): Promise<FaceAnswer> {
-    const key = family.trim().toLowerCase();
+  /** A typeface as words name it. */
+  face(named: FaceNamed): Promise<FaceAnswer> {
+    const key = faceKey(named);
     const known = this.faces.get(key);
-    if (known) return known;
-    const loading = this.load(family);
-    this.faces.set(key, loading);
-    void loading.then((answer) => {
-      if ('sentence' in answer) setTimeout(() => this.faces.delete(key), RETRY_MS);
-    });
+    const loading = known ?? this.load(named);
+    keepNewest(this.faces, key, loading, MOST_FACES);
+    if (!known)
+      void loading.then((answer) => {
+        if ('sentence' in answer) setTimeout(() => this.faces.delete(key), RETRY_MS);
+      });
     return loading;
   }
 
-  private async load(family: string): Promise<FaceAnswer> {
-    const shipped = SHIPPED_FACES.find((face) => sameFamily(face.family, family));
-    if (!shipped) return NOT_HERE;
+  /** What a file says of a face; null where it is not there. */
+  async about(named: FaceNamed): Promise<FaceAbout | null> {
+    const opened = await this.open(named).catch(() => null);
+    const about = opened?.ok ? aboutOf(opened.open, named.number) : null;
+    return typeof about === 'string' ? null : about;
+  }
+
+  private async load(named: FaceNamed): Promise<FaceAnswer> {
     try {
-      const loaded = await loadTypeface(await this.fetchFace(shipped.file));
-      return loaded.ok ? { typeface: loaded.typeface } : { sentence: loaded.sentence };
+      const opened = await this.open(named);
+      if (opened === null) return NOT_HERE;
+      const load = opened.ok ? opened.open.at(named) : opened;
+      return load.ok ? { typeface: load.typeface } : { sentence: load.sentence };
     } catch {
       return { sentence: 'Its file could not be fetched.' };
     }
+  }
+
+  /** The file of a typeface, held open; null where there is none of that name. */
+  private async open({ face, content }: FaceNamed): Promise<Awaited<ReturnType<typeof openTypeface>> | null> {
+    const shipped = SHIPPED_FACES.find(({ family }) => sameFamily(family, face));
+    const id = content ?? shipped?.file;
+    if (id === undefined) return null;
+    const opening =
+      this.files.get(id) ??
+      (content === null ? this.fetchFace(id) : this.fetchAsset(id)).then((bytes) => openTypeface(bytes));
+    keepNewest(this.files, id, opening, MOST_OPEN);
+    opening.catch(() => this.files.delete(id));
+    return opening;
+  }
+}
+
+/** Put an entry last, and let the first ones go where there are too many. */
+function keepNewest<V>(map: Map<string, V>, key: string, value: V, most: number): void {
+  map.delete(key);
+  map.set(key, value);
+  for (const oldest of map.keys()) {
+    if (map.size <= most) break;
+    map.delete(oldest);
   }
 }
 

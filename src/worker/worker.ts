@@ -1,6 +1,6 @@
 /** The web worker: a thin shell around the host. Documents come as updates and are asked about by their numbers. */
 import { expose } from 'comlink';
-import { ASKED_OF_DOCUMENTS, type AskedOfDocument, type WorkerApi } from './api';
+import { ASKED_OF_DOCUMENTS, ASKED_OF_FACES, type AskedOfDocument, type WorkerApi } from './api';
 import { Documents } from './documents';
 import { Host } from './host';
 
@@ -39,6 +39,6 @@ const ask = (name: AskedOfDocument): Ask => {
 
 expose({
   hold: (update) => documents.hold(update),
-  samples: (text) => host.samples(text),
+  ...Object.fromEntries(ASKED_OF_FACES.map((name) => [name, (host[name] as Ask).bind(host)])),
   ...Object.fromEntries(ASKED_OF_DOCUMENTS.map((name) => [name, ask(name)])),
 } as WorkerApi);

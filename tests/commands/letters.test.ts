@@ -2,6 +2,7 @@
 import { describe, expect, test } from 'vitest';
 import { letterChange, nudgeLetters, setFace, settleLetters, spaceLetters } from '../../src/core/commands/letters';
 import type { Job } from '../../src/core/document/schema';
+import { faceOfFamily } from '../../src/core/schema/lettering';
 import { partIn, rectangle, viewed, wordsIn } from '../support/commands';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
@@ -16,7 +17,7 @@ describe('letters one by one', () => {
   test('what changes nothing is not kept, the rest is rounded', () => {
     const words = structuredClone(wordsIn(jobWith([partOf([lettering('Lane')])])));
     const change = letterChange(words, 2);
-    expect(change).toEqual({ at: 2, dx: 0, dy: 0, turn: 0, scale: 1 });
+    expect(change).toEqual({ at: 2, dx: 0, dy: 0, turn: 0, scale: 1, form: null });
     expect(letterChange(words, 2)).toBe(change);
     letterChange(words, 0).dx = 0.12345678;
     letterChange(words, 1).dy = 1e-9;
@@ -24,9 +25,9 @@ describe('letters one by one', () => {
     change.scale = 1.23456;
     settleLetters(words);
     expect(words.letters).toEqual([
-      { at: 2, dx: 0, dy: 0, turn: 0, scale: 1.2346 },
-      { at: 0, dx: 0.123457, dy: 0, turn: 0, scale: 1 },
-      { at: 3, dx: 0, dy: 0, turn: 12.35, scale: 1 },
+      { at: 2, dx: 0, dy: 0, turn: 0, scale: 1.2346, form: null },
+      { at: 0, dx: 0.123457, dy: 0, turn: 0, scale: 1, form: null },
+      { at: 3, dx: 0, dy: 0, turn: 12.35, scale: 1, form: null },
     ]);
     letterChange(words, 1).dy = 0.5;
     settleLetters(words);
@@ -88,7 +89,23 @@ describe('letters one by one', () => {
   });
 });
 
+/** A face that ships, as the list of typefaces names it. */
+const shipped = (family: string) => ({
+  ...faceOfFamily(family),
+  isLine: /^(hershey|ems)/i.test(family),
+});
+
 describe('another typeface', () => {
+  test('a face of a file is named by its content, and lines of a file are marked too', () => {
+    const content = 'a'.repeat(64);
+    const one = { ...faceOfFamily('Scribe'), content, number: 1, style: 'Thin', axes: { wght: 250 } };
+    let job = jobWith([partOf([lettering('Lane')])]);
+    job = setFace(job, 'part', 'words', { ...one, isLine: true });
+    expect(wordsIn(job)).toMatchObject(one);
+    expect(wordsIn(job)).not.toHaveProperty('isLine');
+    expect(partIn(job).work).toEqual([{ what: 'outline', operation: 'mark' }]);
+  });
+
   test('a part of nothing but lines is marked, and cut again when it has outlines', () => {
     let job = jobWith([
       partOf([lettering('Lane')], {
@@ -98,29 +115,29 @@ describe('another typeface', () => {
         ],
       }),
     ]);
-    job = setFace(job, 'part', 'words', 'Pacifico');
+    job = setFace(job, 'part', 'words', shipped('Pacifico'));
     expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'cut' });
-    job = setFace(job, 'part', 'words', 'hershey sans');
+    job = setFace(job, 'part', 'words', shipped('hershey sans'));
     expect(wordsIn(job).face).toBe('hershey sans');
     expect(partIn(job).work).toEqual([
       { what: 'outline', operation: 'mark' },
       { what: 'fill', operation: 'engrave' },
     ]);
-    job = setFace(job, 'part', 'words', 'EMS Tech');
+    job = setFace(job, 'part', 'words', shipped('EMS Tech'));
     expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'mark' });
-    job = setFace(job, 'part', 'words', 'Poppins');
+    job = setFace(job, 'part', 'words', shipped('Poppins'));
     expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'cut' });
   });
 
   test('with a shape beside the words, or without an operation to go to, the work stays', () => {
     let job = jobWith([partOf([lettering('Lane'), rectangle('r', 50)])]);
-    job = setFace(job, 'part', 'words', 'Hershey Sans');
+    job = setFace(job, 'part', 'words', shipped('Hershey Sans'));
     expect(partIn(job).work).toEqual([{ what: 'outline', operation: 'cut' }]);
     let only = jobWith([partOf([lettering('Lane')])], { operations: [{ id: 'cut', name: 'Cut', kind: 'cut' }] });
-    only = setFace(only, 'part', 'words', 'Hershey Sans');
+    only = setFace(only, 'part', 'words', shipped('Hershey Sans'));
     expect(partIn(only).work).toEqual([{ what: 'outline', operation: 'cut' }]);
-    job = setFace(job, 'part', 'r', 'Poppins');
-    job = setFace(job, 'gone', 'words', 'Poppins');
+    job = setFace(job, 'part', 'r', shipped('Poppins'));
+    job = setFace(job, 'gone', 'words', shipped('Poppins'));
     expect(wordsIn(job).face).toBe('Hershey Sans');
   });
 });

@@ -267,7 +267,7 @@ describe('lines made equally wide', () => {
 
 describe('letters one by one', () => {
   const face = typeface('Poppins');
-  const change = (at: number, more: object) => ({ at, dx: 0, dy: 0, turn: 0, scale: 1, ...more });
+  const change = (at: number, more: object) => ({ at, dx: 0, dy: 0, turn: 0, scale: 1, form: null, ...more });
   const boxes = (text: string, letters: ReturnType<typeof change>[], mm = 20) =>
     layoutLettering(spec(text, { letters, size: { by: 'capital', mm } }), face).letters.map((l) => l.box);
 

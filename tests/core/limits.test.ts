@@ -29,7 +29,6 @@ import { newStep } from '../../src/core/kinds/steps';
 import { centerlineStep } from '../../src/core/kinds/steps/centerline';
 import { dotsStep } from '../../src/core/kinds/steps/dots';
 import { hatchStep as hatchKind } from '../../src/core/kinds/steps/hatch';
-import { loadTypeface } from '../../src/core/lettering/typeface';
 import { LIMITS } from '../../src/core/limits';
 import { finished, Memo, type Stage } from '../../src/core/memo';
 import { measureOutlines } from '../../src/core/prepare/outline';
@@ -52,6 +51,7 @@ import { tiesOf } from '../support/notes';
 import { ownDatabase } from '../support/own-database';
 import { pdfOf } from '../support/pdf';
 import { workersAnswer } from '../support/workers';
+import { TYPEFACE_LIMITS } from './typeface-limits';
 
 type Name = keyof typeof LIMITS;
 const limits = LIMITS as { -readonly [K in Name]: number };
@@ -515,14 +515,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     for (const side of ['width', 'height'])
       most(mm, mm + 1, (value) => said({ sheet: { width: 10, height: 10, [side]: value } }));
   },
-  typefaceBytes: async () => {
-    limits.typefaceBytes = 100;
-    expect(await loadTypeface(new Uint8Array(100))).toMatchObject({ sentence: expect.stringContaining('is not a') });
-    expect(await loadTypeface(new Uint8Array(101))).toMatchObject({
-      sentence: expect.stringContaining('larger than 32 MB'),
-    });
-    expect(before.typefaceBytes).toBe(32 * 1024 * 1024);
-  },
+  ...TYPEFACE_LIMITS,
   arcToleranceLeastMm: () => {
     const least = LIMITS.arcToleranceLeastMm;
     for (const field of ['arcTolerance', 'markTolerance'])

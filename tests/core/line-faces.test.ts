@@ -9,6 +9,7 @@ import { drawnPaths } from '../../src/core/geometry/drawable';
 import { boxHeight, boxWidth } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { drawingOf } from '../../src/core/job/export';
+import { PLAIN_SHAPING } from '../../src/core/lettering/face';
 import { layoutLettering, letterPaths } from '../../src/core/lettering/layout';
 import { loadTypeface } from '../../src/core/lettering/typeface';
 import { faces, LINE_FAMILIES, scriptEngine, spec, typeface } from '../support/faces';
@@ -24,7 +25,7 @@ describe.each(LINE_FAMILIES)('%s', (family) => {
   test('has all of Latin-1, every sign but the spaces with lines, and none of them closed', () => {
     expect(face.isSingleStroke).toBe(true);
     for (const character of LATIN_1) {
-      const [glyph] = face.shape(character, 'ltr', true);
+      const [glyph] = face.shape(character, 'ltr', PLAIN_SHAPING);
       expect(glyph?.glyph, character).toBeGreaterThan(0);
       const lines = face.outline(glyph?.glyph ?? 0);
       if (character.trim() !== '') expect(lines.length, character).toBeGreaterThan(0);

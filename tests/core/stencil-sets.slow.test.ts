@@ -11,6 +11,7 @@ import { diskFaces } from '../../src/cli/typefaces';
 import type { Job } from '../../src/core/document/schema';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
+import { faceOfFamily } from '../../src/core/schema/lettering';
 import { countDark, folder, renderSvg } from '../support/checkers';
 import { FAMILIES, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
@@ -56,7 +57,7 @@ const LEAST_MM = 0.6;
 const PX_PER_MM = 20;
 
 /** Debian's own typefaces beside the shipped ones: two makes, upright and slanted. */
-const faces = await diskFaces(FAMILIES, '/usr/share/fonts/truetype/dejavu');
+const faces = await diskFaces(FAMILIES.map(faceOfFamily), '/usr/share/fonts/truetype/dejavu');
 const SETS = [
   ...FAMILIES.map((face) => ({ face, italic: false })),
   ...['DejaVu Sans', 'DejaVu Serif'].flatMap((face) => [false, true].map((italic) => ({ face, italic }))),

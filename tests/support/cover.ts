@@ -10,7 +10,7 @@ import { flattenPath, type Path, pathLength, regionBox, transformRegion } from '
 import { type Point, scaling } from '../../src/core/geometry/point';
 import type { Segment } from '../../src/core/geometry/segment';
 import { segmentLength } from '../../src/core/geometry/segment-measures';
-import type { Typeface } from '../../src/core/lettering/face';
+import { PLAIN_SHAPING, type Typeface } from '../../src/core/lettering/face';
 import type { Centerline } from '../../src/core/toolpath/centerline/centerline';
 
 import { scriptEngine } from './faces';
@@ -32,7 +32,7 @@ export type Cover = {
 /** A character of a typeface as it is drawn, capitals `capital` high: regions that hang together. */
 export function letterOf(face: Typeface, character: string, capital: number): Path[][] {
   const outlines = face
-    .shape(character, 'ltr', false)
+    .shape(character, 'ltr', PLAIN_SHAPING)
     .flatMap(({ glyph }) => transformRegion(face.outline(glyph), scaling(capital / face.capHeight)));
   const clean = uniteLabelled(scriptEngine, [outlines], capital / 4000).map((o) => o.path);
   const { parent, depth } = nestPaths(clean);

@@ -12,12 +12,13 @@ import { type Layout, type LetteringSpec, layoutLettering } from '../../src/core
 import { readLineFace } from '../../src/core/lettering/line-face';
 import { sameFamily } from '../../src/core/lettering/pick';
 import type { FaceAnswer, FaceLookup } from '../../src/core/prepare/prepared';
+import { faceOfFamily } from '../../src/core/schema/lettering';
 
 /** Faces of outlines, and those of lines. */
 export const FAMILIES = SHIPPED_FACES.filter((f) => !isLineFace(f)).map((f) => f.family);
 export const LINE_FAMILIES = SHIPPED_FACES.filter(isLineFace).map((f) => f.family);
 
-const outlineFaces = await diskFaces(FAMILIES, null);
+const outlineFaces = await diskFaces(FAMILIES.map(faceOfFamily), null);
 const lineFaces = new Map<string, FaceAnswer>();
 
 /** The shipped typefaces; those of lines are read when first asked for, since most tests need none. */
@@ -37,7 +38,7 @@ export const wasmEngine = await loadWasmEngine();
 export { scriptEngine };
 
 export function typeface(family: string): Typeface {
-  const answer = faces({ face: family, weight: null, italic: false });
+  const answer = faces(faceOfFamily(family));
   if ('sentence' in answer) throw new Error(answer.sentence);
   return answer.typeface;
 }

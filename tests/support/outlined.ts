@@ -9,17 +9,18 @@ import { spanOf, tangentAt } from '../../src/core/geometry/segment';
 import { layoutLettering } from '../../src/core/lettering/layout';
 import { regionOf } from '../../src/core/prepare/closing/region';
 import { weldLettering } from '../../src/core/prepare/weld';
+import { faceOfFamily } from '../../src/core/schema/lettering';
 import { spec, wasmEngine } from './faces';
 
 /** A shape by its name; its outlines in no particular unit, y upwards. */
 export type Outlined = { readonly name: string; readonly paths: readonly Path[] };
 
 const FACES = ['Archivo Black', 'Libre Baskerville', 'Pacifico', 'Alfa Slab One', 'Poppins', 'Dancing Script'];
-const lookUp = await diskFaces(FACES, '/usr/share/fonts/truetype/dejavu');
+const lookUp = await diskFaces(FACES.map(faceOfFamily), '/usr/share/fonts/truetype/dejavu');
 
 /** A letter of a face, as a shape. */
 export function letterShape(face: string, character: string): Outlined {
-  const answer = lookUp({ face, weight: null, italic: false });
+  const answer = lookUp(faceOfFamily(face));
   if ('sentence' in answer) throw new Error(`${face}: ${answer.sentence}`);
   const layout = layoutLettering(spec(character), answer.typeface);
   const outlines = weldLettering(wasmEngine, layout, { face: answer.typeface, weld: true, matrix: IDENTITY });

@@ -110,7 +110,7 @@ const loopsIn = (lines: readonly Path[], width: number): number =>
 
 /** The lines of a character, of which capitals are CAPITAL high. */
 function linesOf(face: Typeface, character: string): Path[] {
-  const [glyph] = face.shape(character, 'ltr', false);
+  const [glyph] = face.shape(character, 'ltr', { ligatures: false, features: [] });
   return face.outline(glyph?.glyph ?? 0).map((p) => transformPath(p, scaling(CAPITAL / face.capHeight)));
 }
 

@@ -2,6 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { describe, expect, test, vi } from 'vitest';
 import type { StepOf } from '../../src/core/document/schema';
+import { faceOfFamily } from '../../src/core/schema/lettering';
 import { Host } from '../../src/worker/host';
 import { applyUpdate, type JobUpdate } from '../../src/worker/view';
 import { wasmEngine } from '../support/faces';
@@ -198,36 +199,32 @@ describe('answers of the host', () => {
   });
 
   test('a sample of the first words in a face: drawn as it is filled, or as lines, with its bounds, y downwards', async () => {
-    const samples = await host(ticking(), (file) =>
+    const away = host(ticking(), (file) =>
       file.includes('pacifico') ? Promise.reject(new Error('away')) : fromDisk(file),
-    ).samples('  \n  Alder Lane Community Garden, all of it \nsecond');
-    const of = (family: string) => samples.find((s) => s.family === family);
-    expect(samples.length).toBeGreaterThan(25);
-    const [bold, thin] = [of('Archivo Black'), of('Hershey Sans')];
-    expect([bold?.isSingleStroke, thin?.isSingleStroke]).toEqual([false, true]);
-    expect(bold?.d).toMatch(/^M.*Z/);
-    expect(bold?.missing).toEqual([]);
-    // Twenty-eight characters of capitals 10 mm high, standing on the line: its box lies above it.
-    expect(bold?.box.width).toBeGreaterThan(100);
-    expect(bold?.box.width).toBeLessThan(300);
-    expect(bold?.box.y).toBeLessThan(-9);
-    expect((bold?.box.y ?? 0) + (bold?.box.height ?? 0)).toBeLessThan(6);
-    const ys = [...(bold?.d ?? '').matchAll(/[ML]-?[\d.]+ (-?[\d.]+)/g)].map((m) => Number(m[1]));
-    expect(Math.min(...ys)).toBeGreaterThanOrEqual((bold?.box.y ?? 0) - 0.01);
-    expect(of('Pacifico')).toEqual({
-      family: 'Pacifico',
-      d: null,
-      isSingleStroke: false,
-      box: { x: 0, y: 0, width: 1, height: 1 },
-      missing: [],
-    });
-    const plain = (await bench().samples('   ')).find((s) => s.family === 'Archivo Black');
-    expect(plain?.d).not.toBe(bold?.d);
-    expect(plain?.d?.length).toBeGreaterThan(100);
-    const lettersOnly = (await bench().samples('Alder Lane Community Garden, all')).find(
-      (s) => s.family === 'Archivo Black',
     );
-    expect(lettersOnly?.d).toBe(bold?.d);
+    const sample = async (family: string, text: string) => {
+      const shown = await away.faceSample(faceOfFamily(family), text, {});
+      if ('sentence' in shown) throw new Error(shown.sentence);
+      return shown;
+    };
+    const words = '  \n  Alder Lane Community Garden, all of it \nsecond';
+    const [bold, thin] = [await sample('Archivo Black', words), await sample('Hershey Sans', words)];
+    expect([bold.isSingleStroke, thin.isSingleStroke]).toEqual([false, true]);
+    expect(bold.d).toMatch(/^M.*Z/);
+    expect(bold.missing).toEqual([]);
+    // Twenty-eight characters of capitals 10 mm high, standing on the line: its box lies above it.
+    expect(bold.box.width).toBeGreaterThan(100);
+    expect(bold.box.width).toBeLessThan(300);
+    expect(bold.box.y).toBeLessThan(-9);
+    expect(bold.box.y + bold.box.height).toBeLessThan(6);
+    const ys = [...bold.d.matchAll(/[ML]-?[\d.]+ (-?[\d.]+)/g)].map((m) => Number(m[1]));
+    expect(Math.min(...ys)).toBeGreaterThanOrEqual(bold.box.y - 0.01);
+    await expect(sample('Pacifico', words)).rejects.toThrow('Its file could not be fetched.');
+    await expect(sample('Nobody’s', words)).rejects.toThrow('It is not among the typefaces here.');
+    const plain = await sample('Archivo Black', '   ');
+    expect(plain.d).not.toBe(bold.d);
+    expect(plain.d.length).toBeGreaterThan(100);
+    expect((await sample('Archivo Black', 'Alder Lane Community Garden, all')).d).toBe(bold.d);
   });
 
   test('drawings are fetched once, and only those a job has; one that can’t be is a finding', async () => {

@@ -1,6 +1,9 @@
 /** What comes from outside the page: files dropped on the window, and what is on the clipboard, of ours or of other programs. */
 import { useEffect } from 'react';
+import { isTypeface } from '@/faces/bring-in';
+import { cameInWords, useBringInFaces } from '@/faces/bring-in-faces';
 import { copiedWords, copyChosen, cutChosen, pasteCopied, pasteText } from '../clipboard';
+import { say } from '../store';
 import { bringIn, bringInFiles } from './bring-in';
 
 /** Marks a clipboard that holds parts of ours; what was copied elsewhere since then has no such mark. */
@@ -19,11 +22,26 @@ const isDrawing = (text: string): boolean =>
   /^\s*0\s*\r?\n\s*SECTION/.test(text) ||
   /^\s*IN;\s*(?:[A-Z]{2}[\d\s.,-]*;\s*)*P[UDA]/.test(text);
 
-const drop = (event: DragEvent) => {
+type TakeFaces = ReturnType<typeof useBringInFaces>;
+
+/** Typefaces go into the list, and what came of them is said; everything else is looked at. */
+async function takeFiles(files: readonly File[], takeFaces: TakeFaces): Promise<void> {
+  const areFaces = await Promise.all(files.map(isTypeface));
+  const others = files.filter((_, i) => !areFaces[i]);
+  const faces = files.filter((_, i) => areFaces[i]);
+  if (others.length > 0) void bringInFiles(others);
+  if (faces.length === 0) return;
+  const came = await takeFaces(faces);
+  const refused = came.find((b) => b.outcome === 'refused');
+  if (came.length > 0)
+    say([cameInWords(came), refused && `${refused.file}: ${refused.sentence}`].filter(Boolean).join(' '));
+}
+
+const dropBy = (takeFaces: TakeFaces) => (event: DragEvent) => {
   const files = [...(event.dataTransfer?.files ?? [])];
   if (files.length === 0) return;
   event.preventDefault();
-  void bringInFiles(files);
+  void takeFiles(files, takeFaces);
 };
 
 const dragOver = (event: DragEvent) => {
@@ -57,11 +75,13 @@ const cut = copyBy(cutChosen);
 
 /** Listens for files that are dropped on the page, and for the clipboard. */
 export function useArrivals(): void {
+  const takeFaces = useBringInFaces();
   useEffect(() => {
+    const drop = dropBy(takeFaces);
     const listened = Object.entries({ dragover: dragOver, drop, copy, cut, paste }) as [string, EventListener][];
     for (const [name, listener] of listened) window.addEventListener(name, listener);
     return () => {
       for (const [name, listener] of listened) window.removeEventListener(name, listener);
     };
-  }, []);
+  }, [takeFaces]);
 }

@@ -1,114 +1,93 @@
-/** Choosing a typeface by seeing the words set in it. */
-import { useQuery } from '@tanstack/react-query';
+/** Choosing a typeface by seeing the words set in it, beside the sheet that follows. */
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Modal from 'react-bootstrap/Modal';
-import Spinner from 'react-bootstrap/Spinner';
-import { SHIPPED_FACES } from '@/core/lettering/catalogue';
-import { computing } from '@/worker/client';
-import type { FaceSample } from '@/worker/samples';
+import Offcanvas from 'react-bootstrap/Offcanvas';
+import { setFace } from '@/core/commands/letters';
+import type { Lettering } from '@/core/document/schema';
+import { BringInFaces, BroughtFaces } from '@/faces/bring-in-faces';
+import { FaceList } from '@/faces/face-list';
+import { type ListedFace, useFaces, useMarkFace } from '@/faces/faces';
 import styles from '../bench.module.css';
+import { dispatch, useBench } from '../store';
 
-function Sample({ sample, chosen, onChoose }: { sample: FaceSample; chosen: boolean; onChoose: () => void }) {
-  const { box } = sample;
-  const manner = SHIPPED_FACES.find((f) => f.family === sample.family)?.manner;
-  return (
-    <button
-      ref={(button) => {
-        if (chosen) button?.scrollIntoView({ block: 'nearest' });
-      }}
-      type="button"
-      role="option"
-      aria-selected={chosen}
-      className={styles.face}
-      onClick={onChoose}
-    >
-      {sample.d === null ? (
-        <span className="nf-muted">could not be loaded</span>
-      ) : (
-        <svg
-          viewBox={`${box.x} ${box.y} ${Math.max(box.width, 1)} ${Math.max(box.height, 1)}`}
-          preserveAspectRatio="xMinYMid meet"
-          aria-hidden="true"
-        >
-          {sample.isSingleStroke ? (
-            <path d={sample.d} className={styles.faceLines} />
-          ) : (
-            <path d={sample.d} fill="currentColor" />
-          )}
-        </svg>
-      )}
-      <small>
-        <span>{sample.family}</span>
-        <span>{sample.missing.length > 0 ? `has no ${sample.missing.slice(0, 6).join(' ')}` : manner}</span>
-      </small>
-    </button>
-  );
-}
-
-/** Chooses a typeface by how it sets the user's words. */
-export function FacePicker({
-  face,
-  text,
-  onChange,
-}: {
-  face: string;
-  text: string;
-  onChange: (family: string) => void;
-}) {
-  const [open, setOpen] = useState(false);
-  const samples = useQuery({
-    queryKey: ['samples', text],
-    queryFn: () => computing().samples(text),
-    enabled: open,
-    staleTime: 60_000,
-  });
+/** Chooses the typeface of a lettering. */
+export function FacePicker({ partId, member }: { partId: string; member: Lettering }) {
+  const [isOpen, setIsOpen] = useState(false);
   return (
     <>
       <Button
         variant="plain"
-        className="w-100 text-start fw-normal"
+        className="w-100 text-start fw-normal text-truncate"
         aria-haspopup="dialog"
-        onClick={() => setOpen(true)}
+        aria-expanded={isOpen}
+        onClick={() => setIsOpen(!isOpen)}
       >
-        {face}
+        {member.face}
       </Button>
-      {/* While it faded it would take the keys from the field one has gone on to, and give them back to its button. */}
-      <Modal
-        show={open}
-        animation={false}
-        onHide={() => setOpen(false)}
-        size="lg"
-        scrollable
-        aria-labelledby="faces-title"
-      >
-        <Modal.Header closeButton>
-          <Modal.Title id="faces-title" as="h2" className="fs-5">
-            Your words in each typeface
-          </Modal.Title>
-        </Modal.Header>
-        <Modal.Body className="p-2">
-          {samples.data ? (
-            <div className={styles.faceList} role="listbox" aria-label="Typefaces">
-              {samples.data.map((sample) => (
-                <Sample
-                  key={sample.family}
-                  sample={sample}
-                  chosen={sample.family === face}
-                  onChoose={() => {
-                    onChange(sample.family);
-                    setOpen(false);
-                  }}
-                />
-              ))}
-            </div>
-          ) : samples.isError ? (
-            <p role="alert">The typefaces could not be set. Close this and try again.</p>
-          ) : (
-            <Spinner role="status" aria-label="Setting your words" size="sm" />
-          )}
-        </Modal.Body>
-      </Modal>
+      {isOpen && <Faces partId={partId} member={member} onClose={() => setIsOpen(false)} />}
     </>
+  );
+}
+
+function Faces({ partId, member, onClose }: { partId: string; member: Lettering; onClose: () => void }) {
+  const { families, error } = useFaces();
+  const units = useBench((s) => s.job.units);
+  const least = useBench((s) => s.job.sheet.leastWidth);
+  const mark = useMarkFace();
+  const [chosen, setChosen] = useState<ListedFace | null>(null);
+  const choose = (face: ListedFace) => {
+    setChosen(face);
+    dispatch((job) => setFace(job, partId, member.id, { ...face.named, isLine: face.isLine }), `face:${member.id}`);
+  };
+  const close = () => {
+    // What was stepped through on the way was not used.
+    if (chosen) mark({ face: chosen.key, used: true });
+    onClose();
+  };
+  const { text, size, letterSpacing, lineSpacing, align, evenLines, features } = member;
+  const own = families.find(({ faces }) =>
+    faces.some(({ named }) => named.face === member.face && named.content === member.content),
+  );
+  return (
+    <Offcanvas
+      show
+      placement="end"
+      backdrop={false}
+      scroll
+      enforceFocus={false}
+      onHide={close}
+      className={styles.faces}
+      aria-labelledby="faces-title"
+    >
+      <Offcanvas.Header closeButton>
+        <Offcanvas.Title id="faces-title" as="h2" className="fs-5">
+          Your words in each typeface
+        </Offcanvas.Title>
+      </Offcanvas.Header>
+      <Offcanvas.Body className="d-flex flex-column gap-2 pt-0">
+        {error && <p role="alert">{error.message} The typefaces that ship are here all the same.</p>}
+        <BroughtFaces />
+        <div className="flex-fill overflow-hidden">
+          <FaceList
+            families={families}
+            words={{
+              text,
+              size,
+              letterSpacing,
+              lineSpacing,
+              align,
+              evenLines,
+              features,
+              leastMm: least ?? 0,
+            }}
+            units={units}
+            chosen={own?.family ?? ''}
+            onChoose={choose}
+            onDone={close}
+          />
+        </div>
+        <BringInFaces />
+      </Offcanvas.Body>
+    </Offcanvas>
   );
 }

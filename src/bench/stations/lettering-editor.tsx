@@ -2,7 +2,6 @@
 import { useId } from 'react';
 import Form from 'react-bootstrap/Form';
 import { memberOf } from '@/core/commands/changed';
-import { setFace } from '@/core/commands/letters';
 import { setOverallWidth } from '@/core/commands/overall';
 import type { Lettering } from '@/core/document/schema';
 import { boxWidth } from '@/core/geometry/point';
@@ -70,11 +69,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
       </Form>
       <LettersEditor partId={partId} member={member} view={computed} />
       <Row label="Typeface">
-        <FacePicker
-          face={member.face}
-          text={member.text}
-          onChange={(face) => dispatch((job) => setFace(job, partId, member.id, face))}
-        />
+        <FacePicker partId={partId} member={member} />
       </Row>
       <Choice
         label="Size by"

@@ -12,7 +12,7 @@ import { change, pick, select, useBench } from '../store';
 /** Letters are moved up to this many capital heights. */
 const FARTHEST = 20;
 
-const NONE: Omit<LetterChange, 'at'> = { dx: 0, dy: 0, turn: 0, scale: 1 };
+const NONE: Omit<LetterChange, 'at'> = { dx: 0, dy: 0, turn: 0, scale: 1, form: null };
 
 /** Letters one by one: moved, turned, sized. */
 export function LettersEditor({

@@ -16,6 +16,7 @@ import {
 import { type Measure, tenths } from '../kinds/step';
 import { DEFAULT_FACE } from '../lettering/catalogue';
 import { UNMOVED } from '../prepare/placement';
+import { faceOfFamily } from '../schema/lettering';
 
 /** An empty job on a 600 × 400 mm sheet. */
 export const newJob = (title: string): Job =>
@@ -29,9 +30,8 @@ export function newLettering(id: string, sheet: Sheet, text: string): Lettering 
     role: 'join',
     placement: { x: sheet.width / 2, y: sheet.height / 2, turn: 0, mirror: false },
     text,
-    face: DEFAULT_FACE,
-    weight: null,
-    italic: false,
+    ...faceOfFamily(DEFAULT_FACE),
+    features: {},
     size: { by: 'capital', mm: Math.max(1, Math.round(Math.min(sheet.height / 5, sheet.width / 10))) },
     letterSpacing: 0,
     lineSpacing: 1,

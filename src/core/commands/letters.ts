@@ -4,6 +4,7 @@ import type { Matrix } from '../geometry/point';
 import { isLineFace, SHIPPED_FACES } from '../lettering/catalogue';
 import { sameFamily } from '../lettering/pick';
 
+import type { FaceNamed } from '../schema/lettering';
 import { changed, memberOf, partOf } from './changed';
 
 /** What a lettering was computed to: its capitals in mm, and the matrix from its own coordinates to the sheet. */
@@ -13,7 +14,7 @@ export type LetteringSeen = { readonly capHeightMm: number | null; readonly matr
 export function letterChange(member: Lettering, at: number): LetterChange {
   let known = member.letters.find((c) => c.at === at);
   if (!known) {
-    known = { at, dx: 0, dy: 0, turn: 0, scale: 1 };
+    known = { at, dx: 0, dy: 0, turn: 0, scale: 1, form: null };
     member.letters.push(known);
   }
   return known;
@@ -28,7 +29,9 @@ export function settleLetters(member: Lettering): void {
     c.turn = round(c.turn, 100);
     c.scale = round(c.scale, 1e4);
   }
-  member.letters = member.letters.filter((c) => c.dx !== 0 || c.dy !== 0 || c.turn !== 0 || c.scale !== 1);
+  member.letters = member.letters.filter(
+    (c) => c.dx !== 0 || c.dy !== 0 || c.turn !== 0 || c.scale !== 1 || c.form !== null,
+  );
 }
 
 /** Change a lettering that is not locked; `settleLetters` is done. */
@@ -91,21 +94,28 @@ export const spaceLetters = (
       member.letterSpacing = Math.min(10, Math.ceil((member.letterSpacing + byMm / capHeightMm) * 1e3 + 1) / 1e3);
   });
 
-const isOneLine = (family: string): boolean => SHIPPED_FACES.some((f) => isLineFace(f) && sameFamily(f.family, family));
+const isOneLine = ({ face, content }: Lettering): boolean =>
+  content === null && SHIPPED_FACES.some((f) => isLineFace(f) && sameFamily(f.family, face));
 
 /**
  * Set a lettering in another typeface. A part that becomes nothing but one-line lettering is marked instead of cut, and cut
  * again when it gets outlines.
  */
-export const setFace = (job: Job, partId: string, memberId: string, face: string): Job =>
+export const setFace = (
+  job: Job,
+  partId: string,
+  memberId: string,
+  { isLine, ...named }: FaceNamed & { readonly isLine: boolean },
+): Job =>
   changed(job, (draft) => {
     const part = partOf(draft, partId);
     const member = memberOf(draft, partId, memberId);
     if (!part || member?.kind !== 'lettering') return;
-    const isLines = () => part.members.every((m) => m.kind === 'lettering' && isOneLine(m.face));
-    const before = isLines();
-    member.face = face;
-    const after = isLines();
+    const others = part.members.filter((m) => m !== member);
+    const areLines = others.every((m) => m.kind === 'lettering' && isOneLine(m));
+    const before = areLines && isOneLine(member);
+    Object.assign(member, named);
+    const after = areLines && isLine;
     if (before === after) return;
     const [from, to] = after ? (['cut', 'mark'] as const) : (['mark', 'cut'] as const);
     const kindOf = (id: string) => draft.operations.find((o) => o.id === id)?.kind;

@@ -20,6 +20,8 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   asItWas,
   // Format 6: pictures on the sheet, and traces of them.
   asItWas,
+  // Format 7: typefaces by style and content, axes, features, other forms of letters.
+  asItWas,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

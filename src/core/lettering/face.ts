@@ -12,6 +12,25 @@ export type ShapedGlyph = {
   readonly dy: number;
 };
 
+/** An OpenType feature that is asked for: by its tag, its value (0 off, 1 on, or which of several), and over which of the text. */
+export type FeatureUse = {
+  readonly tag: string;
+  readonly value: number;
+  /** UTF-16 units of the text it holds for; all of it where these are left out. */
+  readonly from?: number;
+  readonly to?: number;
+};
+
+/** How a text is shaped. */
+export type Shaping = {
+  /** Whether standard ligatures are made; kerning and contextual forms always are. */
+  readonly ligatures: boolean;
+  readonly features: readonly FeatureUse[];
+};
+
+/** As a face shapes by itself. */
+export const PLAIN_SHAPING: Shaping = { ligatures: true, features: [] };
+
 /** A typeface that is loaded: it shapes text to glyphs and gives their outlines, in font units. */
 export type Typeface = {
   readonly family: string;
@@ -29,12 +48,17 @@ export type Typeface = {
   /** How far its uprights lean to the right, in degrees, as the face itself says. */
   readonly slantDeg: number;
   /**
-   * Shape one run of a single direction and script. Kerning and contextual forms are always on; `ligatures` switches
-   * the standard ones. Glyphs come in visual order, left to right. Glyph 0 stands for a character the face lacks.
+   * Shape one run of a single direction and script. Glyphs come in visual order, left to right. Glyph 0 stands for a character the
+   * face lacks.
    */
-  readonly shape: (text: string, direction: 'ltr' | 'rtl', ligatures: boolean) => ShapedGlyph[];
-  /** Closed outlines of a glyph in font units, y upwards, to be filled by the non-zero rule; open lines where `lines`. */
+  readonly shape: (text: string, direction: 'ltr' | 'rtl', shaping: Shaping) => ShapedGlyph[];
+  /** Closed outlines of a glyph in font units, y upwards, to be filled by the non-zero rule; open lines where `isSingleStroke`. */
   readonly outline: (glyph: number) => readonly Path[];
   /** Bounds of a glyph's outlines in font units; empty when it draws nothing. */
   readonly box: (glyph: number) => Box;
+  /** Code points of the characters it has, and its glyphs but for the one that stands for what it lacks. */
+  readonly characters: readonly number[];
+  readonly glyphs: readonly number[];
+  /** Whether what the face says of a glyph can't be drawn; it has no outlines then. */
+  readonly isBroken: (glyph: number) => boolean;
 };

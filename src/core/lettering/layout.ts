@@ -20,7 +20,7 @@ import {
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import type { CloseUp, LetterChange } from '../schema/lettering';
 import { closingMove } from './close-up';
-import type { Typeface } from './face';
+import type { FeatureUse, Typeface } from './face';
 import { inkWidth, letterOutlines, NUMBERS_PER_LETTER, type PlacedLetter, type SetLine, setLine } from './line';
 
 export type { PlacedLetter } from './line';
@@ -45,6 +45,8 @@ export type LetteringSpec = {
   readonly closeUp?: CloseUp | null;
   /** Changes to single letters; `at` counts in the whole text. */
   readonly letters?: readonly LetterChange[];
+  /** Features of the typeface that are asked for, by their tags: 0 off, 1 on, or which of several. */
+  readonly features?: Readonly<Record<string, number>>;
 };
 
 /** One line as set. Two lines of the same text in the same face and spacing have the same letters. */
@@ -84,6 +86,8 @@ export type Layout = {
   readonly box: Box;
   /** Characters the typeface lacks, each once, in the order met. */
   readonly missing: readonly string[];
+  /** Characters whose glyphs the typeface has in a way that can't be drawn. */
+  readonly broken: readonly string[];
   readonly capHeightMm: number;
   /** How far its uprights lean to the right, in degrees. */
   readonly slantDeg: number;
@@ -147,6 +151,7 @@ const overlapIn = (closeUp: CloseUp, face: Typeface, scale: number): number =>
 function draftLines(spec: LetteringSpec, face: Typeface, scale: number, memory: Memory): Draft[] {
   const spacing = spec.letterSpacing * face.capHeight;
   const closeUp = spec.closeUp ? { overlap: overlapIn(spec.closeUp, face, scale), words: spec.closeUp.words } : null;
+  const everywhere = Object.entries(spec.features ?? {}).map(([tag, value]): FeatureUse => ({ tag, value }));
   let offset = 0;
   const bare = textLines(spec.text).map((text) => {
     const start = offset;
@@ -154,9 +159,10 @@ function draftLines(spec: LetteringSpec, face: Typeface, scale: number, memory: 
     const changes = (spec.letters ?? [])
       .filter((c) => c.at >= start && c.at < start + text.length)
       .map((c) => ({ ...c, at: c.at - start }));
+    const features = [...everywhere, ...formsOf(changes)];
     const make = (own: number, extra: number): Draft => {
-      const settings = { spacing: spacing + extra, scale: own, closeUp, changes };
-      const plain = own === 1 && extra === 0 && !closeUp && changes.length === 0;
+      const settings = { spacing: spacing + extra, scale: own, closeUp, changes, features };
+      const plain = own === 1 && extra === 0 && !closeUp && changes.length === 0 && features.length === 0;
       return {
         text,
         offset: start,
@@ -172,6 +178,10 @@ function draftLines(spec: LetteringSpec, face: Typeface, scale: number, memory: 
   const target = Math.max(0, ...bare.map((b) => inkWidth(b.draft.set)));
   return bare.map(({ make, draft }) => widened(make, draft, target, closeUp ? 'size' : even));
 }
+
+/** The other forms that single letters are set in. */
+const formsOf = (changes: readonly LetterChange[]): FeatureUse[] =>
+  changes.flatMap(({ at, form }) => (form ? { tag: form.tag, value: form.value, from: at, to: at + 1 } : []));
 
 /** A line made as wide as asked, by its size, by its spacing, or half by each. */
 function widened(
@@ -212,10 +222,12 @@ function place(
 ): Layout {
   const advance = (face.ascent - face.descent + face.lineGap) * spec.lineSpacing;
   const missing = new Set<string>();
+  const broken = new Set<string>();
   const baselines: number[] = [];
   let y = 0;
   drafts.forEach((d, i) => {
     for (const characters of d.set.missing) missing.add(characters);
+    for (const characters of d.set.broken) broken.add(characters);
     const before = drafts[i - 1];
     if (before) y -= advance * (ABOVE * d.scale + (1 - ABOVE) * before.scale);
     baselines.push(y);
@@ -263,6 +275,7 @@ function place(
       ? EMPTY_BOX
       : { minX: box.minX * scale, maxX: box.maxX * scale, minY: box.minY * scale, maxY: box.maxY * scale },
     missing: [...missing],
+    broken: [...broken],
     capHeightMm: face.capHeight * scale,
     slantDeg: face.slantDeg,
     baselines: baselines.map((b) => b * scale),

@@ -3,11 +3,10 @@
  * scripts/line-faces.ts) and set letter by letter: such faces have neither kerning nor joined forms.
  */
 import { z } from 'zod';
-import { alongOnce } from '../geometry/doubles';
-import { type Path, regionBox } from '../geometry/path';
-import { type Box, boxHeight, EMPTY_BOX } from '../geometry/point';
+import type { Path } from '../geometry/path';
 import { cubic, line, type Segment } from '../geometry/segment';
-import type { ShapedGlyph, Typeface } from './face';
+import type { Typeface } from './face';
+import { glyphFace } from './glyph-face';
 
 const coordinate = z.number().min(-20_000).max(20_000);
 const pointSchema = z.tuple([coordinate, coordinate]);
@@ -48,23 +47,6 @@ const pathOf = ([start, ...further]: LineStroke): Path => {
   return { segments, closed: false };
 };
 
-/**
- * Strokes of a glyph along each other nearer than this are one, in em: faces drawn for plotters run back along a stem to reach its
- * other side, and a beam would burn it twice.
- */
-const TWICE_EM = 0.001;
-
-/** A glyph, and what is gone along of its strokes once that was asked for. */
-type Glyph = {
-  readonly advance: number;
-  readonly strokes: readonly Path[];
-  readonly box: Box;
-  once: readonly Path[] | null;
-};
-
-/** A character with the marks that follow it. */
-const WITH_MARKS = /\P{M}\p{M}*|\p{M}/gu;
-
 /** Whether a file's first bytes are those of a one-line face. */
 export const seemsLineFace = (bytes: Uint8Array): boolean => bytes[0] === 0x7b;
 
@@ -79,17 +61,7 @@ export function readLineFace(bytes: Uint8Array): Typeface | null {
   const read = lineFaceSchema.safeParse(data);
   if (!read.success) return null;
   const file = read.data;
-  // Glyph 0 stands for a character the face lacks.
-  const glyphs: Glyph[] = [{ advance: 0, strokes: [], box: EMPTY_BOX, once: [] }];
-  const byCharacter = new Map<string, number>();
-  for (const [character, [advance, strokes]] of Object.entries(file.glyphs)) {
-    const paths = strokes.map(pathOf);
-    byCharacter.set(character, glyphs.length);
-    glyphs.push({ advance, strokes: paths, box: regionBox(paths), once: null });
-  }
-  const of = (glyph: number) => glyphs[glyph] ?? (glyphs[0] as Glyph);
-  const heightOf = (character: string) => boxHeight(of(byCharacter.get(character) ?? 0).box);
-  return {
+  return glyphFace({
     family: file.family,
     weight: file.weight,
     italic: file.italic,
@@ -97,28 +69,12 @@ export function readLineFace(bytes: Uint8Array): Typeface | null {
     unitsPerEm: file.unitsPerEm,
     ascent: file.ascent,
     descent: file.descent,
-    lineGap: 0,
     slantDeg: file.slantDeg,
-    capHeight: heightOf('H') || heightOf('X') || 0.7 * file.unitsPerEm,
-    outline(glyph) {
-      const drawn = of(glyph);
-      // Few of a face's glyphs are ever set.
-      drawn.once ??= alongOnce(drawn.strokes, TWICE_EM * file.unitsPerEm);
-      return drawn.once;
-    },
-    box: (glyph) => of(glyph).box,
-    shape(text, direction) {
-      const shaped: ShapedGlyph[] = [];
-      for (const { 0: marked, index } of text.matchAll(WITH_MARKS)) {
-        const whole = byCharacter.get(marked.normalize('NFC'));
-        let cluster = index;
-        for (const character of whole === undefined ? marked : [marked]) {
-          const glyph = whole ?? byCharacter.get(character) ?? byCharacter.get(character.normalize('NFKC')) ?? 0;
-          shaped.push({ glyph, cluster, advance: of(glyph).advance, dx: 0, dy: 0 });
-          cluster += character.length;
-        }
-      }
-      return direction === 'rtl' ? shaped.reverse() : shaped;
-    },
-  };
+    glyphs: new Map(
+      Object.entries(file.glyphs).map(([character, [advance, strokes]]) => [
+        character,
+        { advance, paths: strokes.map(pathOf) },
+      ]),
+    ),
+  });
 }

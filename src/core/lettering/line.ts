@@ -19,7 +19,7 @@ import {
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import type { LetterChange } from '../schema/lettering';
 import { type Closing, closingMove } from './close-up';
-import type { Typeface } from './face';
+import type { FeatureUse, Typeface } from './face';
 import { visualRuns } from './runs';
 
 /** What one character (or what it joined with) became. */
@@ -59,7 +59,9 @@ export type SetLine = {
   readonly letters: readonly SetLetter[];
   /** Bounds of the ink. */
   readonly box: Box;
+  /** Characters the typeface lacks, and those whose glyphs it has in a way that can't be drawn. */
   readonly missing: readonly string[];
+  readonly broken: readonly string[];
   readonly joints: readonly LetterJoint[];
 };
 
@@ -67,6 +69,8 @@ export type SetLine = {
 export type TextLineSettings = {
   /** Extra space between letters in font units; ligatures are off when it is not 0. */
   readonly spacing: number;
+  /** Features of the typeface that are asked for; their ranges count from the start of the line. */
+  readonly features: readonly FeatureUse[];
   /** Size of the line against the others. */
   readonly scale: number;
   /** Overlap wanted between neighbours in font units, over spaces too or not; null for no closing up. */
@@ -84,8 +88,9 @@ type LineInput = { readonly text: string; readonly face: Typeface; readonly sett
 /** A line as the typeface has it, with its spacing. */
 const SHAPED: Stage<LineInput, SetLine> = {
   name: 'shaped line',
-  key: ({ text, face, settings }, idOf) => `${idOf(face)}|${settings.spacing}|${text}`,
-  run: ({ text, face, settings }) => shapeLine(text, face, settings.spacing),
+  key: ({ text, face, settings }, idOf) =>
+    `${idOf(face)}|${settings.spacing}|${JSON.stringify(settings.features)}|${text}`,
+  run: ({ text, face, settings }) => shapeLine(text, face, settings),
   weigh: weighLine,
 };
 
@@ -107,15 +112,30 @@ export function setLine(text: string, face: Typeface, settings: TextLineSettings
   return memory.get(isPlain ? SHAPED : ARRANGED, { text, face, settings });
 }
 
-function shapeLine(text: string, face: Typeface, spacing: number): SetLine {
+/** The features that hold for a run of a line, their ranges counted from its start. */
+const featuresOf = (
+  features: readonly FeatureUse[],
+  run: { readonly start: number; readonly end: number },
+): FeatureUse[] =>
+  features.flatMap((feature) => {
+    const [from, to] = [feature.from ?? run.start, feature.to ?? run.end];
+    if (to <= run.start || from >= run.end) return [];
+    return { ...feature, from: Math.max(from, run.start) - run.start, to: Math.min(to, run.end) - run.start };
+  });
+
+function shapeLine(text: string, face: Typeface, { spacing, features }: TextLineSettings): SetLine {
   const missing = new Set<string>();
+  const broken = new Set<string>();
   const clean = text.replace(/\t/g, ' ').replace(UNSEEN, '\u200b');
   const letters: SetLetter[] = [];
   let pen = 0;
   let box = EMPTY_BOX;
   const runs = visualRuns(clean);
   runs.forEach((run, r) => {
-    const shaped = face.shape(clean.slice(run.start, run.end), run.direction, spacing === 0);
+    const shaped = face.shape(clean.slice(run.start, run.end), run.direction, {
+      ligatures: spacing === 0,
+      features: featuresOf(features, run),
+    });
     const starts = [...new Set(shaped.map((g) => g.cluster))].sort((a, b) => a - b);
     const endOf = (cluster: number) => starts.find((s) => s > cluster) ?? run.end - run.start;
     for (let i = 0; i < shaped.length; ) {
@@ -125,11 +145,13 @@ function shapeLine(text: string, face: Typeface, spacing: number): SetLine {
       const glyphs: { glyph: number; x: number; y: number }[] = [];
       const origin = pen;
       let lacks = false;
+      let isBroken = false;
       let ink = EMPTY_BOX;
       for (; i < shaped.length && shaped[i]?.cluster === cluster; i++) {
         const g = shaped[i] as (typeof shaped)[number];
         if (g.glyph === 0) lacks = true;
         else {
+          if (face.isBroken(g.glyph)) isBroken = true;
           const b = face.box(g.glyph);
           if (!isEmptyBox(b)) {
             const x = pen - origin + g.dx;
@@ -141,6 +163,7 @@ function shapeLine(text: string, face: Typeface, spacing: number): SetLine {
       }
       const chars = clean.slice(start, end);
       if (lacks && !NOT_MISSED.test(chars)) missing.add(chars);
+      if (isBroken) broken.add(chars);
       const last = i >= shaped.length && r === runs.length - 1;
       if (!last) pen += spacing;
       if (glyphs.length > 0) {
@@ -152,7 +175,7 @@ function shapeLine(text: string, face: Typeface, spacing: number): SetLine {
       }
     }
   });
-  return { letters, box, missing: [...missing], joints: [] };
+  return { letters, box, missing: [...missing], broken: [...broken], joints: [] };
 }
 
 const shift = (b: Box, x: number, y: number): Box => ({
@@ -169,10 +192,12 @@ export function letterOutlines(letter: Pick<PlacedLetter, 'glyphs' | 'own'>, fac
   );
 }
 
+const UNCHANGED: LetterChange = { at: -1, dx: 0, dy: 0, turn: 0, scale: 1, form: null };
+
 /** Sizes, turns and nudges of letters, the size of the line, and closing up, in this order. */
 function arrange(bare: SetLine, { text, face, settings: s }: LineInput, memory: Memory): SetLine {
   const changeOf = (letter: SetLetter['letter']) =>
-    s.changes.find((c) => c.at >= letter.start && c.at < letter.end) ?? { at: -1, dx: 0, dy: 0, turn: 0, scale: 1 };
+    s.changes.find((c) => c.at >= letter.start && c.at < letter.end) ?? UNCHANGED;
   // Sizes first: what follows a larger letter moves on by what it has grown.
   let grown = 0;
   const sized = bare.letters.map(({ letter, box }, i) => {
@@ -202,6 +227,7 @@ function arrange(bare: SetLine, { text, face, settings: s }: LineInput, memory: 
     letters: placedLetters,
     box: placedLetters.reduce<Box>((all, l) => uniteBoxes(all, l.box), EMPTY_BOX),
     missing: bare.missing,
+    broken: bare.broken,
     joints,
   };
 }

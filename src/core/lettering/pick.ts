@@ -1,7 +1,14 @@
 /** Picking a typeface of a family: the nearest weight and slant of those there are. */
+import type { FaceNamed } from '../schema/lettering';
 
 /** The typeface a lettering asks for; a weight of null is any. */
 export type FaceWish = { readonly face: string; readonly weight: number | null; readonly italic: boolean };
+
+/** Tells faces that words name apart: by content, face of the file and place along its axes, or by the family alone. */
+export const faceKey = ({ face, weight, italic, content, number, axes }: FaceNamed): string =>
+  content === null
+    ? `${face.trim().toLowerCase()}|${weight}|${italic}`
+    : JSON.stringify([content, number, Object.entries(axes).sort(([a], [b]) => (a < b ? -1 : 1))]);
 
 /** What a typeface that is there has. */
 export type FaceTraits = { readonly family: string; readonly weight: number; readonly italic: boolean };

@@ -1,31 +1,11 @@
 /** A line of text cut into runs of one direction and one script, in visual order (Unicode Annexes 9 and 24). */
 import createBidi from 'bidi-js';
+import { scriptOf } from './scripts';
 
 /** A stretch of text in one direction, by its range in UTF-16 units. */
 export type TextRun = { readonly start: number; readonly end: number; readonly direction: 'ltr' | 'rtl' };
 
 const bidi = createBidi();
-
-/** Scripts told apart; anything else runs together with its neighbours, which HarfBuzz then judges. */
-const SCRIPTS = [
-  'Latin',
-  'Greek',
-  'Cyrillic',
-  'Armenian',
-  'Hebrew',
-  'Arabic',
-  'Devanagari',
-  'Bengali',
-  'Tamil',
-  'Thai',
-  'Georgian',
-  'Hangul',
-  'Hiragana',
-  'Katakana',
-  'Han',
-].map((name) => [name, new RegExp(`\\p{Script=${name}}`, 'u')] as const);
-
-const scriptOf = (char: string): string | null => SCRIPTS.find(([, script]) => script.test(char))?.[0] ?? null;
 
 function splitByScript(text: string, start: number, end: number): [number, number][] {
   const pieces: [number, number][] = [];

@@ -161,6 +161,7 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
     layout,
     unclosed: more.unclosed ?? [],
     missing: layout?.missing ?? [],
+    broken: layout?.broken ?? [],
     copied: more.copied ?? [],
     openPaths,
     closing: more.closing ?? null,

@@ -3,7 +3,7 @@ import type { Path } from '../geometry/path';
 import type { Box, Matrix } from '../geometry/point';
 import type { Typeface } from '../lettering/face';
 import type { Layout } from '../lettering/layout';
-import type { Lettering } from '../schema/lettering';
+import type { FaceNamed } from '../schema/lettering';
 import type { PreparedArtwork } from './artwork';
 import type { BridgeNotes } from './bridges/notes';
 import type { LetterFrame } from './frames';
@@ -46,6 +46,7 @@ export type PreparedMember = {
   /** Where its letters would be without closing up, as they are drawn; empty when nothing is closed up. */
   readonly unclosed: readonly Path[];
   readonly missing: readonly string[];
+  readonly broken: readonly string[];
   /** The letters and shapes of a copied part, by the names they have there; empty for other members. */
   readonly copied: readonly Source[];
   /** Open lines on the sheet: of a drawing, or of a one-line face. */
@@ -109,4 +110,4 @@ export type PreparedPart = {
 export type FaceAnswer = { readonly typeface: Typeface } | { readonly sentence: string };
 
 /** How typefaces are asked for; the answer may be a sentence why there is none. */
-export type FaceLookup = (lettering: Pick<Lettering, 'face' | 'weight' | 'italic'>) => FaceAnswer;
+export type FaceLookup = (lettering: FaceNamed) => FaceAnswer;

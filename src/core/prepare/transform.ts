@@ -22,6 +22,7 @@ class MovedMember implements PreparedMember {
   readonly ownBox: Box;
   readonly layout: PreparedMember['layout'];
   readonly missing: readonly string[];
+  readonly broken: readonly string[];
   readonly copied: PreparedMember['copied'];
   readonly closing: PreparedMember['closing'];
   readonly traced: PreparedMember['traced'];
@@ -36,6 +37,7 @@ class MovedMember implements PreparedMember {
     this.ownBox = member.ownBox;
     this.layout = member.layout;
     this.missing = member.missing;
+    this.broken = member.broken;
     this.copied = member.copied;
     this.closing = member.closing;
     this.traced = member.traced;

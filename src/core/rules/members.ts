@@ -127,4 +127,18 @@ export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
         };
       }),
   }),
+  partRule({
+    code: 'broken-glyphs',
+    severity: 'fault',
+    station: 'compose',
+    find: (about) =>
+      ofMembers(about, (member, { broken }) => {
+        if (broken.length === 0 || member.kind !== 'lettering') return null;
+        const letters = broken.slice(0, 12).join(' ');
+        return {
+          sentence: `${letters} ${broken.length > 1 ? 'are' : 'is'} broken in the file of ${member.face} and can’t be drawn; the rest of the words is set.`,
+          detail: `${member.id}:${broken.join('')}`,
+        };
+      }),
+  }),
 ];

@@ -1,6 +1,7 @@
 /** Words set in a typeface. */
 import { z } from 'zod';
 import { LIMITS } from '../limits';
+import { assetId } from './artwork';
 import { about, length, name, turn } from './fields';
 import { member } from './member';
 
@@ -15,12 +16,27 @@ const closeUpSchema = z.strictObject({
   lines: about(z.boolean().default(false), 'Also each line with those above it.'),
 });
 
+const tag = z.string().regex(/^[ -~]{4}$/, 'Tags have four letters.');
+
+const featuresSchema = z
+  .record(tag, z.int().min(0).max(255))
+  .refine((features) => Object.keys(features).length <= LIMITS.facesFeatures, 'These are too many features.');
+
+const formSchema = z.strictObject({
+  tag: about(tag, 'Tag of the OpenType feature that gives the form.'),
+  value: about(z.int().min(1).max(255), 'Which of the forms it gives.'),
+});
+
 const letterChangeSchema = z.strictObject({
   at: about(z.int().min(0).max(LIMITS.letteringStoredCharacters), 'Index of the letter in the text, in UTF-16 units.'),
   dx: about(share, 'Moved to the right by this share of the capital height.'),
   dy: about(share, 'The same upwards.'),
   turn: about(turn, 'Turned about its middle, degrees counter-clockwise.'),
   scale: about(z.number().min(0.05).max(20).default(1), 'How many times as large as the rest; the rest moves on.'),
+  form: about(
+    formSchema.nullable().default(null),
+    'Another form that the typeface has for it; null for the usual one.',
+  ),
 });
 
 /** Words set in a typeface: their size, spacing, alignment, closing up, and changes to single letters. */
@@ -34,6 +50,30 @@ export const letteringSchema = z.strictObject({
     'Weight wanted where the family has several (400 regular, 700 bold).',
   ),
   italic: about(z.boolean().default(false), 'Italic where the family has it.'),
+  style: about(
+    name.nullable().default(null),
+    'Name of the style, as its file has it; null where weight and italic say enough.',
+  ),
+  content: about(
+    assetId.nullable().default(null),
+    'The file of the typeface by what is in it, so that two files of one name are told apart; null for one that ships.',
+  ),
+  number: about(
+    z
+      .int()
+      .min(0)
+      .max(LIMITS.facesInFile - 1)
+      .default(0),
+    'Which face of that file, where it holds several; from 0.',
+  ),
+  axes: about(
+    z.record(tag, z.number().min(-100_000).max(100_000)).default({}),
+    'Places along the axes of a variable face by their tags; others stay where the face has them.',
+  ),
+  features: about(
+    featuresSchema.default({}),
+    'OpenType features by their tags: 0 off, 1 on, or which of several; others as the face has them.',
+  ),
   size: z
     .strictObject({
       by: about(
@@ -72,6 +112,20 @@ export const letteringSchema = z.strictObject({
 
 /** Words set in a typeface, as a member of a part. */
 export type Lettering = z.infer<typeof letteringSchema>;
+
+/** How words name their typeface: by family, style and content, and where along its axes. */
+export type FaceNamed = Pick<Lettering, 'face' | 'weight' | 'italic' | 'style' | 'content' | 'number' | 'axes'>;
+
+/** A typeface named by its family alone. */
+export const faceOfFamily = (face: string): FaceNamed => ({
+  face,
+  weight: null,
+  italic: false,
+  style: null,
+  content: null,
+  number: 0,
+  axes: {},
+});
 
 /** How letters are moved together until they join. */
 export type CloseUp = z.infer<typeof closeUpSchema>;

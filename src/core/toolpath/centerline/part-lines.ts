@@ -103,7 +103,7 @@ export const PEN_LETTERS = 'HVonLZ';
 function penOfFace(face: Typeface, engine: ClipEngine): number | null {
   const regions = [...PEN_LETTERS].flatMap((character) =>
     face
-      .shape(character, 'ltr', false)
+      .shape(character, 'ltr', { ligatures: false, features: [] })
       .filter((g) => g.glyph > 0)
       .flatMap(({ glyph }) =>
         cleanRegions(transformRegion(face.outline(glyph), scaling(UNITS_PER_CAPITAL / face.capHeight)), engine),

@@ -1,0 +1,135 @@
+'use client';
+
+/** The shop's typefaces in the user's own words. */
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import Link from 'next/link';
+import { useEffect, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import Toast from 'react-bootstrap/Toast';
+import ToastContainer from 'react-bootstrap/ToastContainer';
+import { call } from '@/api/call';
+import { API } from '@/api/endpoints';
+import { LIMITS } from '@/core/limits';
+import { keepable } from '@/core/units/text';
+import { Logo } from '@/ui/marks';
+import { SchemeSwitch } from '@/ui/scheme-switch';
+import { BringInFaces, BroughtFaces, useBringInFaces } from './bring-in-faces';
+import { FaceDetail } from './face-detail';
+import { FaceList } from './face-list';
+import { FACES, useFaces } from './faces';
+import styles from './faces.module.css';
+import type { TriedWords } from './trials';
+
+/** How long removing can be undone from the message, in ms. */
+const UNDO_MS = 12_000;
+
+/** What faces are shown with until the user types words of their own. */
+const WORDS = 'Alder Lane Garden';
+
+const SET: Omit<TriedWords, 'text'> = {
+  size: { by: 'capital', mm: 40 },
+  letterSpacing: 0,
+  lineSpacing: 1,
+  align: 'left',
+  evenLines: 'no',
+  features: {},
+  leastMm: 0,
+};
+
+/** Files dropped anywhere on the page. */
+function useDropped(take: (files: readonly File[]) => Promise<unknown>): void {
+  useEffect(() => {
+    const over = (e: DragEvent) => {
+      if (e.dataTransfer?.types.includes('Files')) e.preventDefault();
+    };
+    const drop = (e: DragEvent) => {
+      const files = [...(e.dataTransfer?.files ?? [])];
+      if (files.length === 0) return;
+      e.preventDefault();
+      void take(files);
+    };
+    window.addEventListener('dragover', over);
+    window.addEventListener('drop', drop);
+    return () => {
+      window.removeEventListener('dragover', over);
+      window.removeEventListener('drop', drop);
+    };
+  }, [take]);
+}
+
+/** The typefaces of the shop. */
+export function TypefacesScreen() {
+  const { families, error, refetch } = useFaces();
+  const client = useQueryClient();
+  const [words, setWords] = useState(WORDS);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [removed, setRemoved] = useState<{ content: string; file: string } | null>(null);
+  useDropped(useBringInFaces());
+  const restore = useMutation({
+    mutationFn: (content: string) => call(API.restoreTypeface, { content }, null),
+    onSuccess: () => {
+      setRemoved(null);
+      return client.invalidateQueries({ queryKey: FACES });
+    },
+  });
+  const family = families.find((f) => f.family === chosen) ?? families[0];
+  const text = words.trim() === '' ? WORDS : words;
+  return (
+    <main className={styles.screen}>
+      <header className={styles.head}>
+        <Link href="/" aria-label="All jobs" title="All jobs">
+          <Logo />
+        </Link>
+        <h1>Typefaces</h1>
+        <Form.Control
+          size="sm"
+          className={styles.words}
+          aria-label="Your words"
+          placeholder="Your words"
+          value={words}
+          maxLength={LIMITS.nameCharacters}
+          onChange={(e) => setWords(keepable(e.target.value))}
+        />
+        <BringInFaces />
+        <SchemeSwitch />
+      </header>
+      <BroughtFaces />
+      {error && (
+        <div className={styles.came} role="alert">
+          {error.message} The typefaces that ship are here all the same.{' '}
+          <Button variant="plain" onClick={() => void refetch()}>
+            Try again
+          </Button>
+        </div>
+      )}
+      <div className={styles.columns}>
+        <FaceList
+          families={families}
+          words={{ ...SET, text }}
+          units="mm"
+          chosen={family?.family ?? ''}
+          onChoose={(face) => setChosen(families.find((f) => f.faces.includes(face))?.family ?? null)}
+        />
+        {family && (
+          <FaceDetail
+            key={family.family}
+            family={family}
+            text={text}
+            onRemoved={(content, file) => setRemoved({ content, file })}
+          />
+        )}
+      </div>
+      <ToastContainer position="bottom-center" className="p-3 position-fixed">
+        <Toast show={removed !== null} onClose={() => setRemoved(null)} delay={UNDO_MS} autohide>
+          <Toast.Body className="d-flex align-items-center gap-3">
+            <span className="me-auto">“{removed?.file}” was taken out of the list.</span>
+            <Button variant="plain" onClick={() => removed && restore.mutate(removed.content)}>
+              Undo
+            </Button>
+          </Toast.Body>
+        </Toast>
+      </ToastContainer>
+    </main>
+  );
+}
