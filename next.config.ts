@@ -17,11 +17,7 @@ const config: NextConfig = {
   turbopack: {
     root: import.meta.dirname,
     // The WebAssembly packages hold `await import("module")` behind a test for Node.
-    resolveAlias: {
-      module: { browser: false } as never,
-      fs: { browser: false } as never,
-      path: { browser: false } as never,
-    },
+    resolveAlias: { module: { browser: false } as never },
   },
 };
 

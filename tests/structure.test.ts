@@ -44,7 +44,7 @@ const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
 
 /** Packages by the layers that may import them; the core has those that compute. Any other package is for none. */
 const PACKAGES: Readonly<Record<string, string>> = {
-  core: 'bidi-js clipper2-ts clipper2-wasm color-string css-select delaunator fast-png fflate flatbush harfbuzzjs immer pdfjs-dist saxes svgpath wawoff2 zod',
+  core: 'bidi-js clipper2-ts clipper2-wasm color-string css-select delaunator fast-png fflate flatbush harfbuzzjs immer pdfjs-dist saxes svgpath woff2-encoder zod',
   api: 'zod',
   worker: 'comlink',
   server: 'drizzle-orm node: pg zod',

@@ -1,7 +1,7 @@
 /** Typeface files of every kind: the same face comes out of each, and what is none is told in words. */
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
-import compress from 'wawoff2/compress.js';
+import { compress } from 'woff2-encoder';
 import { facesAbout } from '../../src/core/lettering/about';
 import { PLAIN_SHAPING, type Typeface } from '../../src/core/lettering/face';
 import { loadTypeface } from '../../src/core/lettering/typeface';

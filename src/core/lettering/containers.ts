@@ -95,7 +95,7 @@ const WOFF2_SIZE = 16;
 
 async function unpackWoff2(file: Uint8Array): Promise<Unpacked> {
   if (new Bytes(file).u32(WOFF2_SIZE) > LIMITS.typefaceUnpackedBytes) return unpacksToTooMuch;
-  const { default: decompress } = await import('wawoff2/decompress.js');
+  const { default: decompress } = await import('woff2-encoder/decompress');
   try {
     const bytes = await decompress(file);
     // What the decoder gives is a view of its own memory.
