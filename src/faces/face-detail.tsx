@@ -9,6 +9,7 @@ import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { type FaceAbout, LOOKS, type Look } from '@/core/schema/face-about';
 import { Heading } from '@/ui/heading';
+import { aboutQuery } from './about';
 import { FaceWords } from './face-words';
 import { FACES, type Family, type ListedFace, useMarkFace } from './faces';
 import styles from './faces.module.css';
@@ -112,6 +113,7 @@ export function FaceDetail({
   const mark = useMarkFace();
   const [seen, setSeen] = useState<string | null>(null);
   const face = family.faces.find(({ key }) => key === seen) ?? family.faces[0];
+  const about = useQuery(aboutQuery(face.named));
   return (
     <section className={styles.detail} aria-label={family.family}>
       <div className="d-flex align-items-start gap-2">
@@ -137,7 +139,7 @@ export function FaceDetail({
         ))}
       </ul>
       <Form.Group className="d-flex align-items-center gap-2" controlId="look">
-        <Form.Label className="m-0 nf-small">Built as</Form.Label>
+        <Form.Label className="m-0 nf-small text-nowrap">Built as</Form.Label>
         <Form.Select
           size="sm"
           value={face.look}
@@ -149,11 +151,8 @@ export function FaceDetail({
           ))}
         </Form.Select>
       </Form.Group>
-      {face.kept ? (
-        <Facts about={face.kept.about} file={face.kept.file} />
-      ) : (
-        <p className="nf-muted nf-small mt-3">It ships with Needlefile, with its licence beside it.</p>
-      )}
+      {about.data && <Facts about={about.data} file={face.kept?.file ?? ''} />}
+      {!face.kept && <p className="nf-muted nf-small mt-3">It ships with Needlefile, with its licence beside it.</p>}
       <UsedBy face={face} onRemoved={onRemoved} />
     </section>
   );

@@ -54,6 +54,7 @@ function Faces({ partId, member, onClose }: { partId: string; member: Lettering;
       placement="end"
       backdrop={false}
       scroll
+      autoFocus={false}
       enforceFocus={false}
       onHide={close}
       className={styles.faces}

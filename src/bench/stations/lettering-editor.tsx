@@ -1,8 +1,10 @@
 /** Words, typeface, size and spacing of a lettering member. */
 import { useId } from 'react';
+import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { memberOf } from '@/core/commands/changed';
 import { setOverallWidth } from '@/core/commands/overall';
+import { setCase } from '@/core/commands/words';
 import type { Lettering } from '@/core/document/schema';
 import { boxWidth } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
@@ -12,8 +14,15 @@ import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { change, dispatch, useBench } from '../store';
 import { typeWords } from '../type-words';
+import { FaceFields } from './face-fields';
 import { FacePicker } from './face-picker';
 import { LettersEditor } from './letters-editor';
+
+const CASES = [
+  { as: 'upper', word: 'CAPITALS', title: 'Write all in capitals' },
+  { as: 'lower', word: 'small', title: 'Write all in small letters' },
+  { as: 'title', word: 'Each Word', title: 'Begin each word with a capital' },
+] as const;
 
 const SIZE_WORDS = { capital: 'Capital height', width: 'Widest line', overall: 'Overall width' } as const;
 const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
@@ -67,10 +76,23 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
           onChange={(e) => typeWords(partId, member.id, keepable(e.target.value))}
         />
       </Form>
+      <fieldset className="d-flex gap-1 mb-2" aria-label="Write the words in">
+        {CASES.map(({ as, word, title }) => (
+          <Button
+            key={as}
+            variant="plain"
+            title={title}
+            onClick={() => dispatch((job) => setCase(job, partId, member.id, as))}
+          >
+            {word}
+          </Button>
+        ))}
+      </fieldset>
       <LettersEditor partId={partId} member={member} view={computed} />
       <Row label="Typeface">
         <FacePicker partId={partId} member={member} />
       </Row>
+      <FaceFields partId={partId} member={member} />
       <Choice
         label="Size by"
         value={measure}

@@ -8,6 +8,7 @@ import { Heading } from '@/ui/heading';
 import type { MemberView } from '@/worker/view';
 import styles from '../bench.module.css';
 import { change, pick, select, useBench } from '../store';
+import { LetterForms } from './letter-forms';
 
 /** Letters are moved up to this many capital heights. */
 const FARTHEST = 20;
@@ -130,6 +131,7 @@ export function LettersEditor({
               }, 'size')
             }
           />
+          <LetterForms partId={partId} member={member} picked={picked} />
           <Button
             variant="word"
             onClick={() =>

@@ -2,7 +2,7 @@
 import type { Job, Lettering } from '../document/schema';
 import { carryLetters } from '../kinds/steps';
 import { carried, letterMap } from '../lettering/changes';
-import { changed } from './changed';
+import { changed, memberOf } from './changed';
 
 /**
  * Change the words of a lettering. What is anchored to letters keeps its letters, and
@@ -35,5 +35,32 @@ function carryWords(job: Job, partId: string, memberId: string, text: string): v
     if (!found) return [dismissed];
     const letter = carriedKey(found[1] as string);
     return letter === null ? [] : [{ ...dismissed, finding: about + letter + found[2] }];
+  });
+}
+
+/** How words are written. */
+export type Case = 'upper' | 'lower' | 'title';
+
+const CASES: Readonly<Record<Case, (text: string) => string>> = {
+  upper: (text) => text.toUpperCase(),
+  lower: (text) => text.toLowerCase(),
+  title: (text) =>
+    text
+      .toLowerCase()
+      .replace(
+        /(^|[^\p{L}\p{M}\p{N}’'])(\p{L})/gu,
+        (_, before: string, letter: string) => before + letter.toUpperCase(),
+      ),
+};
+
+/** Write the words in capitals, in small letters, or each with a capital. What is anchored to a letter stays with it. */
+export function setCase(job: Job, partId: string, memberId: string, as: Case): Job {
+  const member = memberOf(job, partId, memberId);
+  if (member?.kind !== 'lettering') return job;
+  const text = CASES[as](member.text);
+  if (text.length !== member.text.length) return setWords(job, partId, memberId, text);
+  return changed(job, (draft) => {
+    const words = memberOf(draft, partId, memberId);
+    if (words?.kind === 'lettering') words.text = text;
   });
 }

@@ -15,6 +15,9 @@ export type Unpacked =
 /** What names of typeface files end in. */
 export const TYPEFACE_ENDINGS = ['.ttf', '.otf', '.ttc', '.otc', '.woff', '.woff2', '.svg'] as const;
 
+/** What is said of a file that is something else. */
+export const NOT_A_TYPEFACE = 'The file is not a typeface we can read: TTF, OTF, TTC, OTC, WOFF, WOFF2 or SVG font.';
+
 /** What is said of a file that is too large to be read. */
 export const fileTooLarge = (): string => `The typeface file is larger than ${mega(LIMITS.typefaceBytes)}.`;
 
@@ -43,10 +46,7 @@ export async function unpackTypeface(file: Uint8Array): Promise<Unpacked> {
   if (seemsSfnt(file)) return whole(file);
   if (seemsMarkup(file)) return { kind: 'svg', markup: new TextDecoder().decode(file) };
   const start = String.fromCharCode(...file.subarray(0, 16));
-  return refused(
-    KNOWN.find(([begin]) => start.startsWith(begin))?.[1] ??
-      'The file is not a typeface we can read: TTF, OTF, TTC, OTC, WOFF, WOFF2 or SVG font.',
-  );
+  return refused(KNOWN.find(([begin]) => start.startsWith(begin))?.[1] ?? NOT_A_TYPEFACE);
 }
 
 /** A file as it is: the faces of a collection are counted. */

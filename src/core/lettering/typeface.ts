@@ -1,7 +1,7 @@
 /** A typeface file made ready for use, whatever it is packed in. */
 import type { Face } from 'harfbuzzjs';
 import { LIMITS } from '../limits';
-import { unpackTypeface } from './containers';
+import { NOT_A_TYPEFACE, unpackTypeface } from './containers';
 import type { Typeface } from './face';
 import { type HarfBuzz, loadHarfBuzz } from './harfbuzz';
 import { readLineFace } from './line-face';
@@ -59,7 +59,7 @@ const NO_SUCH_FACE = refused('The file has fewer faces than that.');
 
 function loadLines(file: Uint8Array): TypefaceLoad {
   const typeface = readLineFace(file);
-  return typeface ? { ok: true, typeface } : refused('The file is not a one-line typeface we can read.');
+  return typeface ? { ok: true, typeface } : refused(NOT_A_TYPEFACE);
 }
 
 function loadSvg(markup: string): TypefaceLoad {
