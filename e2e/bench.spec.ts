@@ -1,5 +1,6 @@
 import {
   addLettering,
+  chooseFace,
   computed,
   expect,
   kept,
@@ -267,8 +268,7 @@ test.describe('with requests that must fail', () => {
     await page.route('**/typefaces/pacifico.ttf', (route) => route.abort());
     await newJob(page, 'Face');
     await addLettering(page, 'Lane');
-    await page.getByRole('button', { name: 'Archivo Black' }).click();
-    await page.getByRole('option', { name: /Pacifico/ }).click();
+    await chooseFace(page, 'Pacifico');
     await expect(page.getByText(/The typeface Pacifico can’t be used/)).toBeVisible();
     await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue('Lane');
   });

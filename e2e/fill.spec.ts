@@ -9,7 +9,7 @@ import { windingAt } from '../src/core/geometry/winding';
 import { Evaluator } from '../src/core/job/evaluate';
 import { faces, wasmEngine } from '../tests/support/faces';
 import { SIGN } from '../tests/support/sign';
-import { addLettering, computed, expect, kept, newJob, station, test } from './fixtures';
+import { addLettering, chooseFace, computed, expect, kept, newJob, station, test } from './fixtures';
 
 const panel = (page: Page) => page.getByRole('complementary', { name: 'Station Fill' });
 const sheet = (page: Page) => page.getByRole('complementary', { name: 'Job sheet' });
@@ -40,15 +40,7 @@ async function exported(page: Page) {
 test('a script word for a marker of 1 mm: a missed place is found and filled', async ({ page }) => {
   const id = await newJob(page, 'Marker');
   await addLettering(page, 'Sage');
-  await page
-    .getByRole('button', { name: /Archivo Black/ })
-    .first()
-    .click();
-  await page.getByRole('listbox', { name: 'Typefaces' }).getByRole('option', { name: 'Pacifico' }).first().click();
-  // The next field is gone on with at once: the dialog does not take the keys back while it closes.
-  await page.getByLabel('Capital height').focus();
-  await expect(page.getByRole('dialog')).toBeHidden();
-  await expect(page.getByLabel('Capital height')).toBeFocused();
+  await chooseFace(page, 'Pacifico');
   await computed(page);
   await type(page, 'Capital height', '20');
 

@@ -39,6 +39,16 @@ export async function addLettering(page: Page, words: string): Promise<void> {
   await page.getByRole('textbox', { name: 'Words' }).fill(words);
 }
 
+/** Choose a typeface for the lettering that is chosen, set in one that ships until then, and leave the list. */
+export async function chooseFace(page: Page, family: string, from = 'Archivo Black'): Promise<void> {
+  await page.getByRole('button', { name: from, exact: true }).click();
+  await page.getByLabel('Find typefaces').fill(family);
+  const faces = page.getByRole('listbox', { name: 'Typefaces' });
+  await faces.getByRole('option', { name: family }).first().click();
+  await page.keyboard.press('Escape');
+  await expect(faces).toBeHidden();
+}
+
 /** The sheet is in step with the document, and what stands beside it with the sheet. */
 export async function computed(page: Page): Promise<void> {
   await expect(page.getByRole('region', { name: 'Sheet' })).toHaveAttribute('aria-busy', 'false');

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { addLettering, computed, expect, kept, newJob, saved, station, test } from './fixtures';
+import { addLettering, chooseFace, computed, expect, kept, newJob, saved, station, test } from './fixtures';
 
 type Steps = {
   kind: string;
@@ -18,15 +18,10 @@ type StoredPart = {
 const partsOf = async (page: Page, id: string) => (await kept(page, id)).document.parts as unknown as StoredPart[];
 const stepOf = (part: StoredPart | undefined, kind: string) => part?.steps.find((s) => s.kind === kind);
 
-async function chooseFace(page: Page, name: RegExp) {
-  await page.getByRole('button', { name: 'Archivo Black' }).click();
-  await page.getByRole('listbox', { name: 'Typefaces' }).getByRole('option', { name }).click();
-}
-
 test('a word becomes one piece: closed up, tied, and still words', async ({ page }) => {
   const id = await newJob(page, 'Name to hang');
   await addLettering(page, 'Fig jam');
-  await chooseFace(page, /Poppins/);
+  await chooseFace(page, 'Poppins');
   await station(page, 'Hold').click();
   const panel = page.getByRole('complementary', { name: 'Station Hold' });
   await expect(panel.getByText(/\d+ pieces/)).toBeVisible();
@@ -70,7 +65,7 @@ test('a word becomes one piece: closed up, tied, and still words', async ({ page
 test('a tie is dragged and turned by hand, and found anew', async ({ page }) => {
   const id = await newJob(page, 'Ties');
   await addLettering(page, 'i');
-  await chooseFace(page, /Poppins/);
+  await chooseFace(page, 'Poppins');
   await page.getByLabel('Capital height').fill('120');
   await station(page, 'Hold').click();
   await page.getByLabel('Tie what is loose').check();
@@ -97,7 +92,7 @@ test('strength: too thin is found, shown, and mended in one press', async ({ pag
   await page.getByLabel('Thickness').fill('4');
   await expect(page.getByLabel('Least safe width')).toHaveValue('2');
   await addLettering(page, 'lo');
-  await chooseFace(page, /Libre Baskerville/);
+  await chooseFace(page, 'Libre Baskerville');
   await page.getByLabel('Capital height').fill('20');
   await station(page, 'Hold').click();
   const panel = page.getByRole('complementary', { name: 'Station Hold' });

@@ -5,7 +5,7 @@
  */
 import type { Page } from '@playwright/test';
 import { figure } from '../tests/support/figures';
-import { addLettering, computed, expect, newJob, test } from './fixtures';
+import { addLettering, chooseFace, computed, expect, newJob, test } from './fixtures';
 import { median, timesToRedraw } from './redrawn';
 
 const SIGN = 'Alder Lane Gardens\nopen every day\nuntil the dusk';
@@ -25,10 +25,7 @@ for (const family of ['Archivo Black', 'Pacifico'])
   test(`key press to redrawn sheet, ${family}`, async ({ page, context }) => {
     await newJob(page, 'Key press');
     await addLettering(page, SIGN);
-    if (family !== 'Archivo Black') {
-      await page.getByRole('button', { name: 'Archivo Black' }).click();
-      await page.getByRole('option', { name: new RegExp(family) }).click();
-    }
+    if (family !== 'Archivo Black') await chooseFace(page, family);
     const letters = page.locator('[data-member]');
     await expect(letters).toHaveAttribute('d', /^M/);
     await page.getByText(/^Saved/).waitFor();

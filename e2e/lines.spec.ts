@@ -1,7 +1,7 @@
 /** A pen's work from end to end: a script word down its middle, a joint mended, dots, a number in a one-line face, the file. */
 import { readFileSync } from 'node:fs';
 import { readDrawing } from '../src/core/formats/read';
-import { addLettering, computed, expect, kept, newJob, onScreen, station, test } from './fixtures';
+import { addLettering, chooseFace, computed, expect, kept, newJob, onScreen, station, test } from './fixtures';
 
 type Kept = {
   parts: {
@@ -10,18 +10,6 @@ type Kept = {
     steps: { kind: string; corrections?: unknown[]; changes?: { dx: number | null }[] }[];
     work: { what: string; operation: string }[];
   }[];
-};
-
-const chooseFace = async (page: import('@playwright/test').Page, family: string) => {
-  await page
-    .getByRole('button', { name: /Archivo Black/ })
-    .first()
-    .click();
-  await page
-    .getByRole('listbox', { name: 'Typefaces' })
-    .getByRole('option', { name: family, exact: false })
-    .first()
-    .click();
 };
 
 test('a word down its middle, a joint mended, dots, a part number, and the file', async ({ page }) => {

@@ -1,7 +1,7 @@
 /** The families of typefaces in the user's words: searched, narrowed down, and stepped through by the keyboard. */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Star } from 'lucide-react';
-import { type KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
+import { type KeyboardEvent, type RefObject, useEffect, useId, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { LIMITS } from '@/core/limits';
@@ -58,6 +58,7 @@ export function FaceList({
   chosen,
   onChoose,
   onDone,
+  search,
 }: {
   families: readonly Family[];
   words: TriedWords;
@@ -65,16 +66,18 @@ export function FaceList({
   chosen: string;
   onChoose: (face: ListedFace) => void;
   onDone?: () => void;
+  /** The field that is looked for in; arrow keys in it step through the list. */
+  search?: RefObject<HTMLInputElement | null>;
 }) {
   // The virtual list changes in place, which the compiler can't see.
   'use no memo';
   const id = useId();
-  const [search, setSearch] = useState('');
+  const [sought, setSought] = useState('');
   const [look, setLook] = useState<Look | ''>('');
   const [isFavourite, setIsFavourite] = useState(false);
   const [order, setOrder] = useState<Order>('name');
   const [asked, setAsked] = useState<readonly Asked[]>([]);
-  const fits = fitting(families, { search, look, isFavourite, order });
+  const fits = fitting(families, { search: sought, look, isFavourite, order });
   const { shown, done } = useMeeting(fits, words, asked);
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({
@@ -117,13 +120,13 @@ export function FaceList({
         <Form.Control
           type="search"
           size="sm"
-          autoFocus
+          ref={search}
           placeholder="Find by name, style or maker"
           aria-label="Find typefaces"
           aria-controls={`${id}-rows`}
-          value={search}
+          value={sought}
           maxLength={LIMITS.nameCharacters}
-          onChange={(e) => setSearch(keepable(e.target.value))}
+          onChange={(e) => setSought(keepable(e.target.value))}
           onKeyDown={onKeyDown}
         />
         <Form.Select

@@ -1,5 +1,5 @@
 /** Choosing a typeface by seeing the words set in it, beside the sheet that follows. */
-import { useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Offcanvas from 'react-bootstrap/Offcanvas';
 import { setFace } from '@/core/commands/letters';
@@ -34,6 +34,7 @@ function Faces({ partId, member, onClose }: { partId: string; member: Lettering;
   const units = useBench((s) => s.job.units);
   const least = useBench((s) => s.job.sheet.leastWidth);
   const mark = useMarkFace();
+  const search = useRef<HTMLInputElement>(null);
   const [chosen, setChosen] = useState<ListedFace | null>(null);
   const choose = (face: ListedFace) => {
     setChosen(face);
@@ -45,6 +46,15 @@ function Faces({ partId, member, onClose }: { partId: string; member: Lettering;
     onClose();
   };
   const { text, size, letterSpacing, lineSpacing, align, evenLines, features } = member;
+  // Going on elsewhere leaves the list, and what is pressed there gets the press.
+  const leave = useEffectEvent(close);
+  useEffect(() => {
+    const onPress = (e: PointerEvent) => {
+      if (!(e.target instanceof Element && e.target.closest('.offcanvas'))) leave();
+    };
+    document.addEventListener('pointerdown', onPress, true);
+    return () => document.removeEventListener('pointerdown', onPress, true);
+  }, []);
   const own = families.find(({ faces }) =>
     faces.some(({ named }) => named.face === member.face && named.content === member.content),
   );
@@ -57,6 +67,7 @@ function Faces({ partId, member, onClose }: { partId: string; member: Lettering;
       autoFocus={false}
       enforceFocus={false}
       onHide={close}
+      onEntered={() => search.current?.focus()}
       className={styles.faces}
       aria-labelledby="faces-title"
     >
@@ -85,6 +96,7 @@ function Faces({ partId, member, onClose }: { partId: string; member: Lettering;
             chosen={own?.family ?? ''}
             onChoose={choose}
             onDone={close}
+            search={search}
           />
         </div>
         <BringInFaces />
