@@ -2,9 +2,10 @@
  * How the letters of a face are built: by the class it gives itself, where it gives one that can be believed, else measured on its
  * outlines along horizontal lines through a few letters.
  */
-import { inkRowsOf } from '../geometry/ink-rows';
-import { type Path, regionArea, regionBox, transformRegion } from '../geometry/path';
-import { boxHeight, isEmptyBox, translation } from '../geometry/point';
+import { DisjointSets } from '../geometry/disjoint-sets';
+import { type InkRows, inkRowsOf } from '../geometry/ink-rows';
+import { type Path, regionBox, transformRegion } from '../geometry/path';
+import { translation } from '../geometry/point';
 import { spanOf } from '../geometry/segment';
 import type { Look } from '../schema/face-about';
 import { PLAIN_SHAPING, type Typeface } from './face';
@@ -98,23 +99,50 @@ function joinedShare(face: Typeface): number {
 
 /** Letters that have an island in all but stencil faces. */
 const ISLANDS = 'ABDOPQR';
-/** Their islands are smaller than this share of them: nicks and overlaps. */
-const NICK = 0.002;
+/** What is enclosed over fewer lines is a nick. */
+const NICK_LINES = 6;
+
+/** Whether ink encloses what is not ink: gaps of neighbouring lines that meet, none of them open to the outside. */
+function hasIsland({ rows }: InkRows): boolean {
+  type Gap = { readonly from: number; readonly to: number; readonly of: number };
+  const sets = new DisjointSets(0);
+  const lines: number[] = [];
+  const isOpen: boolean[] = [];
+  let before: { readonly gaps: readonly Gap[]; readonly ends: readonly [number, number] | null } = {
+    gaps: [],
+    ends: null,
+  };
+  const meets = (gap: Gap, from: number, to: number) => gap.from < to && gap.to > from;
+  const opens = (gap: Gap, ends: readonly [number, number] | null) =>
+    ends === null || gap.from < ends[0] || gap.to > ends[1];
+  for (const row of [...rows, []]) {
+    const ends = row.length > 0 ? ([row[0] as number, row.at(-1) as number] as const) : null;
+    const gaps: Gap[] = [];
+    for (let i = 1; i + 1 < row.length; i += 2) {
+      const gap = { from: row[i] as number, to: row[i + 1] as number, of: sets.add() };
+      lines.push(1);
+      isOpen.push(opens(gap, before.ends));
+      for (const other of before.gaps) if (meets(other, gap.from, gap.to)) sets.join(other.of, gap.of);
+      gaps.push(gap);
+    }
+    for (const gap of before.gaps) if (opens(gap, ends)) isOpen[gap.of] = true;
+    before = { gaps, ends };
+  }
+  const whole = new Map<number, { lines: number; isOpen: boolean }>();
+  lines.forEach((_, i) => {
+    const root = sets.find(i);
+    const known = whole.get(root) ?? { lines: 0, isOpen: false };
+    whole.set(root, { lines: known.lines + 1, isOpen: known.isOpen || isOpen[i] === true });
+  });
+  return [...whole.values()].some((w) => !w.isOpen && w.lines >= NICK_LINES);
+}
 
 /** Whether letters that have islands elsewhere have none here, though they are drawn in pieces. */
 function isStencil(face: Typeface): boolean {
-  let [letters, open] = [0, 0];
-  for (const paths of lettersOf(face, ISLANDS)) {
-    const box = regionBox(paths);
-    if (isEmptyBox(box)) continue;
-    letters++;
-    const whole = boxHeight(box) ** 2;
-    const areas = paths.map((p) => regionArea([p]));
-    const way = Math.sign(areas.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a), 0));
-    const holes = areas.filter((a) => Math.sign(a) !== way && Math.abs(a) > NICK * whole);
-    if (holes.length === 0 && paths.length > 1) open++;
-  }
-  return letters >= 4 && open >= 0.7 * letters;
+  const letters = lettersOf(face, ISLANDS).filter((paths) => paths.length > 0);
+  const isOpen = (paths: readonly Path[]) =>
+    paths.length > 1 && !hasIsland(inkRowsOf(paths, face.capHeight * FINE * 2));
+  return letters.length >= 4 && letters.filter(isOpen).length >= 0.7 * letters.length;
 }
 
 /** Letters of straight strokes; written by hand they are hardly ever straight. */
