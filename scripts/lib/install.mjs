@@ -19,6 +19,8 @@ const MARKS = {
   'fonts-dejavu-core': () => fs.existsSync('/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf'),
   'librsvg2-tests': () => fs.existsSync('/usr/libexec/installed-tests/RSVG/fixtures/reftests/svg1.1'),
   'bootstrap-icons': () => fs.existsSync('/usr/share/bootstrap-icons/svg'),
+  'libharfbuzz-bin': () => fs.existsSync('/usr/bin/hb-shape'),
+  'python3-fonttools': () => fs.existsSync('/usr/lib/python3/dist-packages/fontTools'),
   'fonts-dejavu-extra': () => fs.existsSync('/usr/share/fonts/truetype/dejavu/DejaVuSerif-Italic.ttf'),
 };
 
@@ -33,6 +35,8 @@ export const CHECKERS = [
   'hp2xx',
   'fonts-dejavu-core',
   'fonts-dejavu-extra',
+  'libharfbuzz-bin',
+  'python3-fonttools',
   'librsvg2-tests',
   'bootstrap-icons',
 ];

@@ -47,15 +47,15 @@ class Outlines {
   }
 
   lineTo(x: number, y: number): void {
-    if (x !== this.x || y !== this.y) this.add(line(this.x, this.y, x, y), x, y);
+    if (!this.isHere(x, y)) this.add(line(this.x, this.y, x, y), x, y);
   }
 
   quadraticTo(cx: number, cy: number, x: number, y: number): void {
-    this.add(quadratic(this.x, this.y, cx, cy, x, y), x, y);
+    if (!this.isHere(cx, cy, x, y)) this.add(quadratic(this.x, this.y, cx, cy, x, y), x, y);
   }
 
   cubicTo(...[ax, ay, bx, by, x, y]: [number, number, number, number, number, number]): void {
-    this.add(cubic(this.x, this.y, ax, ay, bx, by, x, y), x, y);
+    if (!this.isHere(ax, ay, bx, by, x, y)) this.add(cubic(this.x, this.y, ax, ay, bx, by, x, y), x, y);
   }
 
   close(): void {
@@ -65,6 +65,11 @@ class Outlines {
       this.paths.push(closedPath(segments));
     }
     this.segments = [];
+  }
+
+  /** Whether a segment with these points is none: it stays where it begins. */
+  private isHere(...points: number[]): boolean {
+    return points.every((value, i) => value === (i % 2 === 0 ? this.x : this.y));
   }
 
   private add(segment: Segment, x: number, y: number): void {

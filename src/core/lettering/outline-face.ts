@@ -53,7 +53,7 @@ export function outlineFace(
     return glyph ? boxHeight(glyphOf(glyph).box) : 0;
   };
   // A 16.16 fixed point number of degrees, negative where letters lean to the right (OpenType, post table).
-  const slantDeg = -(tables.get('post')?.fixed(4) ?? 0);
+  const slantDeg = 0 - (tables.get('post')?.fixed(4) ?? 0);
   const unitsPerEm = face.upem > 0 ? face.upem : 1000;
   return {
     family: nameInFace(face, NAME.typographicFamily) || nameInFace(face, NAME.family) || 'Unnamed',
