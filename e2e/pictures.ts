@@ -35,9 +35,11 @@ test('compose', async ({ page }) => {
 });
 
 test('typefaces', async ({ page }) => {
-  await open(page, 'Bed markers', 'Compose', /^Rosemary/);
-  await page.getByRole('button', { name: 'Pacifico' }).click();
-  await expect(page.getByRole('option', { name: /Sacramento/ })).toBeVisible();
+  await page.goto('/typefaces');
+  await page.getByLabel('Your words').fill('Rosemary');
+  await page.getByRole('option', { name: /^Caveat/ }).click();
+  await expect(page.getByRole('region', { name: 'Caveat' }).getByText('Latin, Cyrillic')).toBeVisible();
+  await expect(page.getByRole('option', { name: /^Dancing Script/ }).getByText('islands')).toBeVisible();
   await shoot(page, 'typefaces');
 });
 

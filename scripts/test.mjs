@@ -1,6 +1,6 @@
 // npm test: installs what the tests need and runs everything: types, linter, core, server, interface.
 import { CHECKERS, ensureDebian, ensureNodeModules } from './lib/install.mjs';
-import { bin, must, run } from './lib/run.mjs';
+import { bin, ended, must, run, start } from './lib/run.mjs';
 
 ensureNodeModules();
 ensureDebian(['postgresql', 'chromium', ...CHECKERS]);
@@ -16,13 +16,16 @@ const step = (name, command, args, env = {}) => {
 
 must(node, [bin('next', 'dist', 'bin', 'next'), 'typegen'], { quiet: true });
 step('types', node, [bin('typescript', 'bin', 'tsc'), '--noEmit']);
+// What the interface is tested on is built beside what follows.
+const building = start(node, ['scripts/build.mjs']);
 step('linter and layers', node, [bin('@biomejs', 'biome', 'bin', 'biome'), 'ci', '.']);
 step('licences', node, ['scripts/licences.mjs']);
 step('nothing unused', node, [bin('knip', 'bin', 'knip.js')]);
 
 step('core, server and bench', node, [bin('vitest', 'vitest.mjs'), 'run']);
 
-step('interface', node, ['scripts/e2e.mjs']);
+if ((await ended(building)) !== 0) failed.push('build');
+else step('interface', node, ['scripts/e2e.mjs']);
 
 if (failed.length > 0) {
   console.error(`\nNot passed: ${failed.join(', ')}`);

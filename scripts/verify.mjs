@@ -4,7 +4,7 @@ import path from 'node:path';
 import { CHECKERS, ensureDebian, ensureNodeModules } from './lib/install.mjs';
 import { figuresIn, shown, writeMeasurements } from './lib/measurements.mjs';
 import { local } from './lib/paths.mjs';
-import { bin, run } from './lib/run.mjs';
+import { bin, must, run } from './lib/run.mjs';
 
 ensureNodeModules();
 ensureDebian(CHECKERS);
@@ -13,7 +13,10 @@ const file = path.join(local, 'figures.jsonl');
 fs.rmSync(file, { force: true });
 
 const env = { NEEDLEFILE_FIGURES: file };
-const sets = run(process.execPath, [bin('vitest', 'vitest.mjs'), 'run', 'tests/core', 'tests/formats'], {
+// Typefaces that do not ship, to judge on.
+must('npm', ['ci', '--no-fund', '--no-audit', '--prefix', 'tests/typefaces']);
+const folders = ['tests/core', 'tests/formats', 'tests/lettering', 'tests/tracing'];
+const sets = run(process.execPath, [bin('vitest', 'vitest.mjs'), 'run', ...folders], {
   env: { ...env, NEEDLEFILE_VERIFY: '1', NEEDLEFILE_COMMAND: 'npm run verify' },
 });
 const bench = run(process.execPath, ['scripts/bench.mjs'], { env });

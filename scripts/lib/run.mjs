@@ -34,5 +34,11 @@ export function must(command, args, options = {}) {
 export const start = (command, args, env = {}) =>
   spawn(command, args, { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', 'inherit', 'inherit'] });
 
+/** The status a command that was started ends with. */
+export const ended = (child) =>
+  child.exitCode === null
+    ? new Promise((resolve) => child.once('exit', (status) => resolve(status ?? 1)))
+    : Promise.resolve(child.exitCode);
+
 /** The path of a package's own command file, so that no shell stands between us and it. */
 export const bin = (...parts) => [root, 'node_modules', ...parts].join('/');

@@ -23,7 +23,7 @@ type State = {
 export const useBroughtFaces = create<State>(() => ({ under: null, came: null }));
 
 /** Whether a file is a typeface by its name; an SVG file may be one too, which only its text tells. */
-export const isTypefaceName = (name: string): boolean =>
+const isTypefaceName = (name: string): boolean =>
   TYPEFACE_ENDINGS.some((ending) => ending !== '.svg' && name.toLowerCase().endsWith(ending));
 
 /** Characters of an SVG file in which a font shows. */

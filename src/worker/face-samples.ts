@@ -24,7 +24,7 @@ export type LetterFormView = { readonly tag: string; readonly value: number; rea
 const SAMPLE_CHARACTERS = 28;
 
 /** The words of which samples are made: the beginning of the first line that has any. */
-export function sampleWords(text: string): string {
+function sampleWords(text: string): string {
   const first = textLines(text).find((line) => line.trim() !== '') ?? 'Lettering';
   return [...first.trim()].slice(0, SAMPLE_CHARACTERS).join('');
 }

@@ -67,7 +67,7 @@ test('lines and arcs stay within the tolerance, both ways, and meet end to start
         expect(deviation(arcs, [s], 12)).toBeLessThanOrEqual(tolerance + MEASURE_MM);
       },
     ),
-    { numRuns: sample(12, 400) },
+    { numRuns: sample(6, 400) },
   );
 });
 

@@ -131,7 +131,7 @@ describe.each(ENGINES)('booleans on %s', (_name, engine) => {
         const along = shapes.some((a, i) => shapes.some((b, j) => j > i && Math.hypot(a.x - b.x, a.y - b.y) < 0.5));
         expect(off).toBeLessThan(along ? FLATTEN_MM * lengthOf(out) : 2e-4 * regionArea(out));
       }),
-      { numRuns: sample(150, 3000) },
+      { numRuns: sample(80, 3000) },
     );
   });
 });

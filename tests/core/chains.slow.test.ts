@@ -67,7 +67,7 @@ test(
   'nothing is lost, nothing is open, and a union said twice adds no node',
   () => {
     const next = chance(4711);
-    const count = sample(150, 2000);
+    const count = sample(80, 2000);
     const cases = Array.from({ length: count }, () => anyChain(next));
     const tolerance = (size: number) => Math.min(FLATTEN_MM, Math.max(5e-4, size / 4000));
     const results = cases.map(({ links, size }) =>

@@ -105,7 +105,7 @@ test('words of every face, grown and shrunk: on the true offset both ways, close
 }, () => {
   const next = chance(20_260);
   const pick = <T>(from: readonly T[]): T => from[Math.floor(next() * from.length)] as T;
-  const count = sample(15, 1000);
+  const count = sample(8, 1000);
   let worst = 0;
   let segments = 0;
   let vertices = 0;

@@ -13,7 +13,7 @@ import { chance, randomWord } from '../support/random';
 import { sample } from '../support/scale';
 
 /** Words per typeface. */
-const WORDS = sample(12, 400);
+const WORDS = sample(8, 400);
 
 /** Welded area may differ from the independent fill by this share. */
 const AREA_SHARE = 2e-4;

@@ -28,7 +28,7 @@ import { finished } from '../support/generators';
 import { type Chance, randomWord } from '../support/random';
 import { inFull, sample } from '../support/scale';
 
-const DOCUMENTS = sample(20, 400);
+const DOCUMENTS = sample(12, 400);
 const SEED = 20_271_201;
 const VERSIONS = ['R12', '2000', '2007'] as const;
 /** What numbers in files add to a tolerance, in mm. */

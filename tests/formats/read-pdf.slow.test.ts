@@ -168,7 +168,7 @@ test('spoiled at random and cut off anywhere, PDF files are answered', { timeout
   expect(sources.length).toBeGreaterThan(0);
   const next = chance(20_271_130);
   let longest = 0;
-  const count = sample(50, 2_000);
+  const count = sample(30, 2_000);
   for (let i = 0; i < count; i++) {
     const source = sources[i % sources.length] as Uint8Array;
     const bytes = source.slice(0, next() < 0.3 ? Math.floor(next() * source.length) : source.length);

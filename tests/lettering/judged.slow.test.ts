@@ -129,9 +129,6 @@ function shapedBy(
     .map((line) => JSON.parse(line) as Glyph[]);
 }
 
-/** Differences that come from the other version of the shaper (6.0 there), by face and words. */
-const OF_THE_VERSION: readonly (readonly [face: string, why: string])[] = [];
-
 test('glyphs, advances and outlines are those of other programs', { timeout: 3_600_000 }, async () => {
   const out = folder();
   let [strings, outlines, worst] = [0, 0, 0];
@@ -206,8 +203,5 @@ test('glyphs, advances and outlines are those of other programs', { timeout: 3_6
     aim: { most: NEAR },
     note: `${JUDGED.length} faces, ${outlines.toLocaleString('en')} glyphs; ${strings.toLocaleString('en')} strings shaped as by hb-shape, ${apart.length} of them otherwise`,
   });
-  const unnamed = apart.filter(
-    (name) => !OF_THE_VERSION.some(([face]) => name.startsWith(`${face}:`) || name.startsWith(`${face} `)),
-  );
-  expect(unnamed).toEqual([]);
+  expect(apart).toEqual([]);
 });

@@ -9,7 +9,7 @@ import type { Look } from '../../src/core/schema/face-about';
 const FOLDER = path.resolve('tests/typefaces/node_modules');
 
 /** Whether the typefaces are installed. */
-export const areTypefacesHere = existsSync(FOLDER);
+const areTypefacesHere = existsSync(FOLDER);
 
 /** A typeface by its name, its file and its label. */
 export type Labelled = { readonly name: string; readonly file: string; readonly look: Look };

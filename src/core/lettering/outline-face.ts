@@ -6,6 +6,7 @@ import { LIMITS } from '../limits';
 import { type GlyphTable, isShallow } from './composites';
 import type { Typeface } from './face';
 import { drawnGlyph, type HarfBuzz, nameInFace } from './harfbuzz';
+import { kerned, kerningOf } from './kern-table';
 import type { Bytes } from './sfnt';
 
 /** A face that claims to lean by more is not believed. */
@@ -54,6 +55,9 @@ export function outlineFace(
   };
   // A 16.16 fixed point number of degrees, negative where letters lean to the right (OpenType, post table).
   const slantDeg = 0 - (tables.get('post')?.fixed(4) ?? 0);
+  // What OpenType says of kerning goes before the older table.
+  const kerning = face.getTableFeatureTags('GPOS').includes('kern') ? null : kerningOf(tables.get('kern'));
+  const isMark = (glyph: number) => face.getGlyphClass(glyph) === hb.GlyphClass.MARK;
   const unitsPerEm = face.upem > 0 ? face.upem : 1000;
   return {
     family: nameInFace(face, NAME.typographicFamily) || nameInFace(face, NAME.family) || 'Unnamed',
@@ -80,13 +84,15 @@ export function outlineFace(
         ...(ligatures ? [] : ['liga', 'clig'].map((tag) => new hb.Feature(tag, 0))),
         ...features.map(({ tag, value, from, to }) => new hb.Feature(tag, value, from, to)),
       ]);
-      return buffer.getGlyphInfosAndPositions().map((g) => ({
+      const shaped = buffer.getGlyphInfosAndPositions().map((g) => ({
         glyph: g.codepoint,
         cluster: g.cluster,
         advance: g.xAdvance ?? 0,
         dx: g.xOffset ?? 0,
         dy: g.yOffset ?? 0,
       }));
+      const isKerned = kerning !== null && !features.some(({ tag, value }) => tag === 'kern' && value === 0);
+      return isKerned ? kerned(shaped, kerning, isMark) : shaped;
     },
   };
 }

@@ -1,7 +1,7 @@
 /** Scripts told by their characters (Unicode Annex 24). */
 
 /** Scripts told apart; anything else runs together with its neighbours, which HarfBuzz then judges. */
-export const SCRIPTS = [
+const SCRIPTS = [
   'Latin',
   'Greek',
   'Cyrillic',

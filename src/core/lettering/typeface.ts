@@ -23,7 +23,7 @@ export type FaceChoice = {
 };
 
 /** The first face of a file, as it is. */
-export const FIRST_FACE: FaceChoice = { number: 0, axes: {} };
+const FIRST_FACE: FaceChoice = { number: 0, axes: {} };
 
 /** A typeface file that is open: its faces at any place of their axes. */
 export type OpenTypeface = {
