@@ -1,4 +1,5 @@
 /** @module-tag slow */
+
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
@@ -16,6 +17,7 @@ import { type Report, reportOf } from '../../src/core/job/report';
 import { folder } from '../support/checkers';
 import { pictureOf } from '../support/degraded';
 import { faces, wasmEngine } from '../support/faces';
+import { fontOf, SQUARE, woffOf } from '../support/font';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
 
 /** The command in one file, two folders deep as its source is: it starts in a fraction of the time. */
@@ -245,7 +247,14 @@ test('more typefaces come from a folder by their family name; files that are non
   mkdirSync(path.join(dir, 'deep'), { recursive: true });
   copyFileSync('public/typefaces/caveat.ttf', path.join(dir, 'deep', 'renamed.ttf'));
   writeFileSync(path.join(dir, 'bad.otf'), 'not a typeface at all');
-  const job = jobWith([partOf([lettering('Lane', 'caveat')])]);
+  const packed = woffOf(fontOf({ glyphs: [...'Lane'].map((char) => ({ char, contours: [SQUARE] })) }));
+  writeFileSync(path.join(dir, 'packed.woff'), packed);
+  const content = createHash('sha256').update(packed).digest('hex');
+  const job = jobWith([
+    partOf([lettering('Lane', 'caveat')]),
+    partOf([lettering('Lane', 'Whatever it is called', { content })], { id: 'packed' }),
+    partOf([lettering('Lane', 'Caveat', { content: 'f'.repeat(64) })], { id: 'another' }),
+  ]);
   const result = run(
     'prepare',
     save('folder.json', job),
@@ -255,9 +264,13 @@ test('more typefaces come from a folder by their family name; files that are non
     '--report',
     path.join(home, 'folder.report.json'),
   );
-  expect(result.err).toContain('bad.otf: The file is not a TrueType or OpenType typeface.');
+  expect(result.err).toContain('bad.otf: The file is not a typeface we can read');
   const report = JSON.parse(readFileSync(path.join(home, 'folder.report.json'), 'utf8')) as Report;
   expect(report.parts[0]?.paths).toBeGreaterThan(0);
+  // By what is in it, whatever it is called; another file of the same name is not taken for it.
+  expect(report.parts[1]?.paths).toBe(4);
+  expect(report.parts[2]?.paths).toBe(0);
+  expect(result.out).toMatch(/The typeface Caveat can’t be used: It is not among the typefaces here/);
   const missing = run('prepare', save('missing.json', jobWith([partOf([lettering('Lane', 'Nowhere')])])), '--strict');
   expect(missing.code).toBe(1);
   expect(missing.out).toMatch(/Nowhere can’t be used/);
