@@ -78,7 +78,7 @@ function wordsFor(face: Typeface, seed: number): string[] {
 }
 
 /** A unit in x and a unit in y: parts of glyphs put together from others are rounded at another step. */
-const NEAR = Math.SQRT2;
+const NEAR = 1.42;
 
 /** How far two drawings of a glyph are apart: point by point where they have the same, else along their outlines. */
 function apartBy(ours: readonly Path[], theirs: readonly Path[]): number {
