@@ -2,14 +2,15 @@
 import { expect, type Page } from '@playwright/test';
 
 /**
- * Milliseconds from each of so many key presses to the frame that shows the change of a path. `between` is waited for after each,
- * by its number.
+ * Milliseconds from each of so many key presses to the frame that shows the change of a path; the keys are pressed in turn. `between`
+ * is waited for after each, by its number.
  */
 export async function timesToRedraw(
   page: Page,
   selector: string,
   presses: number,
   between: (i: number) => Promise<void> = async () => {},
+  keys: readonly [string, string] = ['e', 'Backspace'],
 ): Promise<number[]> {
   await page.evaluate((wanted) => {
     const times: number[] = [];
@@ -31,7 +32,7 @@ export async function timesToRedraw(
   }, selector);
   const taken = () => page.evaluate(() => (window as unknown as { redrawn: number[] }).redrawn);
   for (let i = 0; i < presses; i++) {
-    await page.keyboard.press(i % 2 === 0 ? 'e' : 'Backspace');
+    await page.keyboard.press(keys[i % 2] as string);
     await expect.poll(async () => (await taken()).length, { intervals: [10, 20, 50] }).toBe(i + 1);
     await between(i);
   }

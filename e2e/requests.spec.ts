@@ -15,6 +15,10 @@ type Answer = { readonly status: number; readonly type: string; readonly text: s
 const JSON_TYPE = { 'content-type': 'application/json' };
 const NOWHERE = '123e4567-e89b-42d3-a456-426614174000';
 
+/** A typeface that nobody brought in. */
+const FACE = `/api/typefaces/${'a'.repeat(64)}`;
+const FACE_JOBS = `${FACE}/jobs`;
+
 /** Endpoints by method and path; `ID` and `N` stand for a job and a version. */
 const READS = [
   '/api/jobs',
@@ -24,6 +28,8 @@ const READS = [
   '/api/jobs/ID/versions/before/N',
   '/api/jobs/ID/versions/N',
   '/api/materials',
+  '/api/typefaces',
+  FACE_JOBS,
 ] as const;
 const CHANGES: readonly (readonly [string, string])[] = [
   ['POST', '/api/jobs'],
@@ -34,6 +40,10 @@ const CHANGES: readonly (readonly [string, string])[] = [
   ['POST', '/api/jobs/ID/restore'],
   ['PATCH', '/api/jobs/ID/versions/N'],
   ['POST', '/api/jobs/ID/versions/N/restore'],
+  ['POST', '/api/typefaces'],
+  ['DELETE', FACE],
+  ['POST', `${FACE}/restore`],
+  ['PATCH', '/api/face-marks'],
 ];
 const WITH_BODY = CHANGES.filter(([method, path]) => method !== 'DELETE' && !/duplicate|restore/.test(path));
 
@@ -240,6 +250,15 @@ test('requests nobody of the page sends are answered with a sentence', async ({ 
     expect([400, 404, 308, 200], odd).toContain(page.status);
     expect(page.status === 200 ? '..' : odd).toBe(odd);
   }
+  for (const odd of ODD_IDS)
+    for (const [method, path] of [
+      ['GET', FACE_JOBS],
+      ['DELETE', FACE],
+      ['POST', `${FACE}/restore`],
+    ] as const) {
+      const target = path.replace('a'.repeat(64), encodeURIComponent(odd));
+      expect([400, 404, 405, 308], target).toContain((await ask({ method, target, headers: JSON_TYPE })).status);
+    }
   for (const odd of ODD_VERSIONS)
     for (const path of READS.filter((p) => p.includes('N') && p.includes('/N')))
       await answered({ method: 'GET', target: at(path, id, odd) }, 404);

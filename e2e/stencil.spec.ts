@@ -74,6 +74,7 @@ test('a plate: words, bridges, one dragged and pinned, other words, as cut, expo
   expect((await bridgeStep(page, id))?.width).toBe(3);
 
   await panel.getByRole('region', { name: 'Bridges' }).getByText('1', { exact: true }).click();
+  await computed(page);
 
   // One is dragged: its island is in hand from then on.
   await islands(page)

@@ -3,6 +3,7 @@ import { addLettering, computed, expect, kept, newJob, saved, test } from './fix
 
 const SERIF = '/usr/share/fonts/truetype/dejavu/DejaVuSerif.ttf';
 const SERIF_BOLD = '/usr/share/fonts/truetype/dejavu/DejaVuSerif-Bold.ttf';
+const VARIABLE = 'node_modules/@fontsource-variable/caveat/files/caveat-latin-wght-normal.woff2';
 const BROKEN = { name: 'broken.ttf', mimeType: 'font/ttf', buffer: readFileSync(SERIF).subarray(0, 4_000) };
 
 /** The list of typefaces. */
@@ -22,10 +23,9 @@ test('typefaces are brought in, one of them broken; chosen by words; one in use 
   await page.getByRole('link', { name: 'Typefaces' }).click();
   await expect(faces(page).getByRole('option', { name: /Alfa Slab One/ })).toBeVisible();
   const input = page.getByLabel('Typefaces to bring in');
-  const broken = { name: BROKEN.name, mimeType: BROKEN.mimeType, buffer: BROKEN.buffer };
   await input.setInputFiles([SERIF, SERIF_BOLD]);
   await expect(page.getByText('2 typeface files brought in.')).toBeVisible();
-  await input.setInputFiles([broken]);
+  await input.setInputFiles([BROKEN]);
   await expect(page.getByText('1 could not be brought in.')).toBeVisible();
   await expect(page.getByText(/^broken\.ttf: The typeface file/)).toBeVisible();
   await input.setInputFiles([SERIF]);
@@ -115,4 +115,74 @@ test('what is in a typeface: features both ways, and another form for one letter
   await expect
     .poll(async () => ((await memberOf(page, id))?.letters as { at: number; form: unknown }[] | undefined)?.[0])
     .toMatchObject({ at: 4, form: { value: 1 } });
+});
+
+test('a typeface that is not there: the nearest are offered in the words, and nothing is replaced until one is pressed', async ({
+  page,
+  request,
+}) => {
+  const document = {
+    format: 7,
+    title: 'From elsewhere',
+    sheet: { width: 300, height: 200 },
+    parts: [
+      {
+        id: 'part',
+        placement: { x: 0, y: 0 },
+        members: [
+          {
+            id: 'words',
+            kind: 'lettering',
+            placement: { x: 150, y: 100 },
+            text: 'Marrow',
+            face: 'House Script',
+            content: 'e'.repeat(64),
+            size: { by: 'capital', mm: 30 },
+          },
+        ],
+        work: [{ what: 'outline', operation: 'cut' }],
+      },
+    ],
+  };
+  const made = await request.post('/api/jobs', { data: { document } });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/jobs/${id}`);
+  await expect(page.getByText(/The typeface House Script can’t be used/)).toBeVisible();
+  const near = page.getByRole('list', { name: 'Nearest to House Script' });
+  await expect(near.getByRole('button')).toHaveCount(3);
+  await expect(near.locator('path').first()).toHaveAttribute('d', /^M/);
+  expect((await memberOf(page, id))?.face).toBe('House Script');
+  await near.getByRole('button').first().click();
+  await expect(near).toBeHidden();
+  await saved(page);
+  await expect.poll(async () => (await memberOf(page, id))?.content).toBeNull();
+  await page.keyboard.press('Control+z');
+  await expect(near).toBeVisible();
+});
+
+test('a variable face: named places first, then anywhere along its axis', async ({ page }) => {
+  await page.goto('/typefaces');
+  await page.getByLabel('Typefaces to bring in').setInputFiles(VARIABLE);
+  await expect(page.getByText(/brought in|here already/)).toBeVisible();
+  const id = await newJob(page, 'Axis');
+  await addLettering(page, 'Rhubarb');
+  await page.getByRole('button', { name: 'Archivo Black', exact: true }).click();
+  await page.getByLabel('Find typefaces').fill('caveat');
+  await faces(page)
+    .getByRole('option', { name: /Caveat/ })
+    .click();
+  // A press elsewhere leaves the list.
+  await page.getByLabel('Style').click();
+  await expect(faces(page)).toBeHidden();
+  await page.getByLabel('Style').selectOption({ label: 'SemiBold' });
+  await expect.poll(async () => (await memberOf(page, id))?.axes).toEqual({ wght: 600 });
+  const d = page.locator('[data-member]').first();
+  await computed(page);
+  const before = await d.getAttribute('d');
+  await page.getByRole('slider', { name: 'Weight' }).focus();
+  await page.keyboard.press('Home');
+  await expect(d).not.toHaveAttribute('d', before ?? '');
+  await expect.poll(async () => (await memberOf(page, id))?.axes).toEqual({ wght: 400 });
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await memberOf(page, id))?.axes).toEqual({ wght: 600 });
 });

@@ -9,6 +9,7 @@ import type { Seen } from '@/core/rules/rule';
 import { keepable } from '@/core/units/text';
 import styles from './bench.module.css';
 import { bridgesSeen } from './bridge-edits';
+import { NearFaces } from './near-faces';
 import { enterLines } from './nodes/hand';
 import { memberView, ownMiddle } from './seen';
 import { bringIntoSight, change, dispatch, goToStation, select, useBench } from './store';
@@ -85,6 +86,9 @@ export const FindingRow = memo(function FindingRow({ finding }: { finding: Findi
       <div>
         <p>{finding.sentence}</p>
         {finding.leftReason && <p className="nf-muted nf-small">Left: {finding.leftReason}</p>}
+        {finding.code === 'no-typeface' && !isLeft && !isLocked && finding.partId && finding.memberId && (
+          <NearFaces partId={finding.partId} memberId={finding.memberId} />
+        )}
         {leaving ? (
           <Form
             className="mt-1"

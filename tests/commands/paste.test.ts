@@ -268,6 +268,11 @@ describe('words from elsewhere', () => {
     const done = pasteWords(sign(), 'Elm', 'words');
     const made = partIn(done.job, done.chosen.partIds[0] as string).members[0];
     expect(made).toMatchObject({ kind: 'lettering', text: 'Elm', face: 'Poppins', size: { by: 'capital', mm: 10 } });
+    // In the same file, at the same place along its axes, with the same features.
+    const own = { style: 'Thin', content: 'a'.repeat(64), number: 1, axes: { wght: 250 }, features: { ss01: 1 } };
+    const job = jobWith([partOf([lettering('Oak', 'Scribe', own)])]);
+    const beside = pasteWords(job, 'Elm', 'part');
+    expect(partIn(beside.job, beside.chosen.partIds[0] as string).members[0]).toMatchObject({ face: 'Scribe', ...own });
   });
 
   test('of nothing, and into a full job, are refused', () => {

@@ -7,6 +7,7 @@ import { faceOfFamily } from '../../src/core/schema/lettering';
 import { cameInWords } from '../../src/faces/bring-in-faces';
 import { marksOf } from '../../src/faces/face-marks';
 import { faceIn, familiesOf, type ListedFace, listedFaces, markKey } from '../../src/faces/faces';
+import { nearestFaces } from '../../src/faces/nearest';
 import { meets, type TriedWords } from '../../src/faces/trials';
 import { fontOf, SQUARE } from '../support/font';
 
@@ -94,6 +95,29 @@ test('what is asked of a face', () => {
   expect(does('every character', { broken: ['x'] })).toBe(false);
   expect(meets(face(), { ...trial, islands: 1 }, ['one piece', 'no islands'])).toBe(false);
   expect(meets(face(), { ...trial, islands: 1 }, [])).toBe(true);
+});
+
+test('for a face that is not there the nearest are offered: its family, then its build, then weight and slant', async () => {
+  const style = (number: number, name: string, weight: number, italic = false) =>
+    about({ number, family: 'Scribe', style: name, weight, italic, look: 'hand' });
+  const faces = listedFaces({
+    typefaces: kept([
+      await style(0, 'Regular', 400),
+      await style(1, 'Bold', 700),
+      await style(2, 'Bold Italic', 700, true),
+    ]),
+    marks: [],
+  });
+  const near = (face: string, more: object = {}) =>
+    nearestFaces({ ...faceOfFamily(face), ...more }, faces, 3).map((f) => [f.family, f.style].join(' '));
+  // Another file of that name: the style that was meant comes first, and no family twice.
+  expect(near('Scribe', { content: 'c'.repeat(64), weight: 700 })[0]).toBe('Scribe Bold');
+  expect(near('scribe', { weight: 700, italic: true })[0]).toBe('Scribe Bold Italic');
+  expect(new Set(near('Scribe').map((name) => name.split(' ')[0])).size).toBe(3);
+  expect(near('Old Town Stencil')[0]).toMatch(/^Saira Stencil One/);
+  expect(near('Hershey Sans Light')[0]).toMatch(/^Hershey Sans/);
+  expect(near('Brushwork Script').every((name) => /Script|Pacifico|Sacramento/.test(name))).toBe(true);
+  expect(nearestFaces(faceOfFamily('Anything'), faces, 3)).toHaveLength(3);
 });
 
 test('what came of files in one sentence', () => {

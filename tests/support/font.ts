@@ -199,3 +199,13 @@ export function collectionOf(fonts: readonly Uint8Array[]): Uint8Array {
   });
   return out;
 }
+
+/** A face under another name, as many are for a list. */
+export function renamed(font: Uint8Array, family: string): Uint8Array {
+  const name = tablesOf(fontOf({ glyphs: [], names: { 1: family } }), 0).get('name')?.data ?? new Uint8Array();
+  const tag = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));
+  return sfntOf(
+    font.subarray(0, 4),
+    [...tablesOf(font, 0)].map(([key, { data }]) => ({ tag: tag(key), data: key === 'name' ? name : data })),
+  );
+}

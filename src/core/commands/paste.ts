@@ -4,6 +4,7 @@ import { checkJob } from '../document/read';
 import { JOB_FORMAT, type Job, jobSchema, type Lettering, type Operation, type Part } from '../document/schema';
 import { LIMITS } from '../limits';
 import { partMatrix, placementOf } from '../prepare/placement';
+import { faceOf } from '../schema/lettering';
 import { cutTo, keepable } from '../units/text';
 import { changed, type Done, type MiddleOf, memberOf, partOf, plain } from './changed';
 import { type Chosen, moveChosen } from './chosen';
@@ -155,8 +156,8 @@ export function pasteWords(job: Job, text: string, like: string | null): Pasted 
     const lettering = memberOf(draft, partId, memberId);
     if (lettering?.kind !== 'lettering') return;
     if (model) {
-      const { face, weight, italic, size, letterSpacing, lineSpacing, align } = plain(model);
-      Object.assign(lettering, { face, weight, italic, size, letterSpacing, lineSpacing, align });
+      const { features, size, letterSpacing, lineSpacing, align } = plain(model);
+      Object.assign(lettering, { ...faceOf(plain(model)), features, size, letterSpacing, lineSpacing, align });
     }
     lettering.text = words;
   });

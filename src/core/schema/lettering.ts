@@ -116,6 +116,17 @@ export type Lettering = z.infer<typeof letteringSchema>;
 /** How words name their typeface: by family, style and content, and where along its axes. */
 export type FaceNamed = Pick<Lettering, 'face' | 'weight' | 'italic' | 'style' | 'content' | 'number' | 'axes'>;
 
+/** The typeface of a lettering, as others can be set in it. */
+export const faceOf = ({ face, weight, italic, style, content, number, axes }: Lettering): FaceNamed => ({
+  face,
+  weight,
+  italic,
+  style,
+  content,
+  number,
+  axes,
+});
+
 /** A typeface named by its family alone. */
 export const faceOfFamily = (face: string): FaceNamed => ({
   face,

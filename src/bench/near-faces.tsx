@@ -1,0 +1,37 @@
+/** For words whose typeface is not there: the nearest ones, in these words. Nothing is replaced until one of them is pressed. */
+import { memberOf } from '@/core/commands/changed';
+import { setFace } from '@/core/commands/letters';
+import { FaceWords } from '@/faces/face-words';
+import { useFaces } from '@/faces/faces';
+import { nearestFaces } from '@/faces/nearest';
+import styles from './bench.module.css';
+import { dispatch, useBench } from './store';
+
+/** How many are offered. */
+const OFFERED = 3;
+
+/** The nearest typefaces for a lettering. */
+export function NearFaces({ partId, memberId }: { partId: string; memberId: string }) {
+  const member = useBench((s) => memberOf(s.job, partId, memberId));
+  const { faces } = useFaces();
+  if (member?.kind !== 'lettering') return null;
+  return (
+    <ul className={styles.nearFaces} aria-label={`Nearest to ${member.face}`}>
+      {nearestFaces(member, faces, OFFERED).map((face) => (
+        <li key={face.key}>
+          <button
+            type="button"
+            title={`Set these words in ${face.family}`}
+            onClick={() => dispatch((job) => setFace(job, partId, memberId, { ...face.named, isLine: face.isLine }))}
+          >
+            <FaceWords face={face} text={member.text} />
+            <small>
+              {face.family}
+              {face.kept && ` ${face.style}`}
+            </small>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
