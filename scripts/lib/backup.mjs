@@ -191,7 +191,11 @@ export async function restoreInto(url, file, say = () => {}) {
         const table = /processing data for table "public\.(\w+)"/.exec(line)?.[1];
         if (table) say(`${TABLES[table] ?? table} …`);
       },
-    );
+    ).catch((reason) => {
+      // All of it or none: what was begun has been taken back.
+      const why = `It is damaged, or the database went away: ${reason.message}`;
+      throw new BackupFault(`${path.basename(file)} could not be put back; nothing was changed. ${why}`);
+    });
     const changes = Number((await client.query('select count(*) from drizzle.__drizzle_migrations')).rows[0].count);
     if (changes > knownChanges())
       throw new BackupFault('This backup was made by a newer Needlefile. Bring that one up to date first.');

@@ -34,7 +34,7 @@ const VERSIONS = ['R12', '2000', '2007'] as const;
 /** What numbers in files add to a tolerance, in mm. */
 const ROUNDING_MM = 0.002;
 /** So many files are read by one call of another program. */
-const AT_ONCE = 20;
+const AT_ONCE = Math.min(20, DOCUMENTS);
 
 /** Words with the shapes that meet, cross and double back most. */
 const words = (next: Chance): string =>

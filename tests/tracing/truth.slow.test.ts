@@ -111,7 +111,7 @@ function judge(shape: Placed, raster: Raster, sums: Sums): void {
 const shapes: readonly Outlined[] = [
   ...(inFull ? MANY_LETTERS : []).map(([face, character]) => letterShape(face, character)),
   ...HARD_LETTERS.map(([face, character]) => letterShape(face, character)),
-  ...emblems(inFull ? 40 : 140),
+  ...emblems(inFull ? 40 : 80),
 ];
 
 const said = (how: Degraded, size: number) => `${how.name}, ${size} px`;
