@@ -57,7 +57,8 @@ test('others of the network are let in by a passphrase, and not without one set'
     await expect(page.getByText('This is not the passphrase. Try again in a second.')).toBeVisible();
     await page.getByLabel('Passphrase of this shop').fill(WORDS);
     await expect(async () => {
-      await page.getByRole('button', { name: 'Go in' }).click();
+      // Let in, but slowly: there is nothing to press any more.
+      if (!page.url().endsWith('/?shelf')) await page.getByRole('button', { name: 'Go in' }).click({ timeout: 3_000 });
       await expect(page).toHaveURL(/\/\?shelf$/, { timeout: 3_000 });
     }).toPass();
     await expect(page.getByText('The line to the server is not encrypted')).toBeVisible();

@@ -250,7 +250,8 @@ test('requests nobody of the page sends are answered with a sentence', async ({ 
     expect([400, 404, 308, 200], odd).toContain(page.status);
     expect(page.status === 200 ? '..' : odd).toBe(odd);
   }
-  for (const odd of ODD_IDS)
+  // Two dots are gone before anything is asked.
+  for (const odd of ODD_IDS.filter((o) => o !== '..'))
     for (const [method, path] of [
       ['GET', FACE_JOBS],
       ['DELETE', FACE],

@@ -174,8 +174,8 @@ test('a variable face: named places first, then anywhere along its axis', async 
   // A press elsewhere leaves the list.
   await page.getByLabel('Style').click();
   await expect(faces(page)).toBeHidden();
-  await page.getByLabel('Style').selectOption({ label: 'SemiBold' });
-  await expect.poll(async () => (await memberOf(page, id))?.axes).toEqual({ wght: 600 });
+  await page.getByLabel('Style').selectOption({ label: 'Bold' });
+  await expect.poll(async () => (await memberOf(page, id))?.axes).toEqual({ wght: 700 });
   const d = page.locator('[data-member]').first();
   await computed(page);
   const before = await d.getAttribute('d');
@@ -184,5 +184,5 @@ test('a variable face: named places first, then anywhere along its axis', async 
   await expect(d).not.toHaveAttribute('d', before ?? '');
   await expect.poll(async () => (await memberOf(page, id))?.axes).toEqual({ wght: 400 });
   await page.keyboard.press('Control+z');
-  await expect.poll(async () => (await memberOf(page, id))?.axes).toEqual({ wght: 600 });
+  await expect.poll(async () => (await memberOf(page, id))?.axes).toEqual({ wght: 700 });
 });
