@@ -22,6 +22,11 @@ test('text is cut between letters as a reader takes them', () => {
   expect(cutTo('a👩‍🌾b', 5)).toBe('a');
   expect(cutTo('a👩‍🌾b', 6)).toBe('a👩‍🌾');
   expect(cutTo('', 5)).toBe('');
+  // However long it is, and where no plain sign stands before the cut.
+  for (const before of ['x'.repeat(9_000), 'é'.repeat(9_000), '👩‍🌾'.repeat(1_800)]) {
+    expect(cutTo(`${before}a👩‍🌾b`, before.length + 5)).toBe(`${before}a`);
+    expect(cutTo(`${before}a👩‍🌾b`, before.length + 6)).toBe(`${before}a👩‍🌾`);
+  }
 });
 
 test('text that is cut is no longer than asked, the start of what it was, and can be kept', () => {
