@@ -3,7 +3,6 @@ import { queryOptions, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import Spinner from 'react-bootstrap/Spinner';
 import { setAxes, setFeature } from '@/core/commands/faces';
 import { setFace } from '@/core/commands/letters';
 import type { Lettering } from '@/core/document/schema';
@@ -149,11 +148,18 @@ function Feature({ partId, member, feature }: Props & { readonly feature: FaceAb
   );
 }
 
+/** As high as the button that may stand here, so that what is below does not move under a press. */
+const Nothing = ({ words }: { words: string }) => (
+  <Button variant="plain" className="w-100 mb-2" disabled>
+    {words}
+  </Button>
+);
+
 /** What is in the face, folded away until it is wanted. */
 function Features({ partId, member, about }: Props & { readonly about: FaceAbout }) {
   const [isOpen, setIsOpen] = useState(false);
   const used = Object.keys(member.features).length;
-  if (about.features.length === 0) return null;
+  if (about.features.length === 0) return <Nothing words="Nothing more is in this typeface" />;
   if (!isOpen)
     return (
       <Button variant="plain" className="w-100 mb-2" onClick={() => setIsOpen(true)}>
@@ -178,13 +184,17 @@ function Features({ partId, member, about }: Props & { readonly about: FaceAbout
 /** Styles, axes and features of the typeface of a lettering. */
 export function FaceFields({ partId, member }: Props) {
   const about = useQuery(aboutQuery(member));
-  if (about.isPending) return <Spinner size="sm" role="status" aria-label="Looking into the typeface" />;
+  if (about.isPending) return <Nothing words="What is in this typeface …" />;
   const known = about.data ?? null;
   return (
     <>
       <Styles partId={partId} member={member} about={known} />
       {known && <Axes partId={partId} member={member} about={known} />}
-      {known && <Features partId={partId} member={member} about={known} />}
+      {known ? (
+        <Features partId={partId} member={member} about={known} />
+      ) : (
+        <Nothing words="This typeface is not there" />
+      )}
     </>
   );
 }
