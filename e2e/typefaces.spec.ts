@@ -48,6 +48,22 @@ test('typefaces are brought in, one of them broken; chosen by words; one in use 
   await expect(faces(page).getByRole('option')).toHaveCount(1);
   await expect(faces(page).getByRole('option', { name: 'DejaVu Serif, serif' })).toBeVisible();
 
+  await page.getByRole('button', { name: 'favourites' }).click();
+
+  // What is asked of the words is looked for in every family, and told how far that is.
+  const families = page.getByText(/^\d+ famil(y|ies)$/);
+  await page.getByLabel('Your words').fill('minimum');
+  await page.getByRole('button', { name: 'one piece' }).click();
+  await expect(families).toBeVisible();
+  await expect(faces(page).getByRole('option', { name: /^Pacifico/ })).toBeHidden();
+  await page.getByLabel('Your words').fill('leaf');
+  await expect(families).toBeVisible();
+  await expect(faces(page).getByRole('option', { name: /^Pacifico/ })).toBeVisible();
+  await expect(faces(page).getByRole('option', { name: /^Poppins/ })).toBeHidden();
+  await page.getByRole('button', { name: 'no islands' }).click();
+  await expect(page.getByText('0 families')).toBeVisible();
+  await expect(page.getByText('No typeface fits.')).toBeVisible();
+
   // On the bench the sheet follows the arrow keys, and what is chosen is named by its content.
   const id = await newJob(page, 'House face');
   await addLettering(page, 'Sow in March');

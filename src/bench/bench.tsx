@@ -1,5 +1,6 @@
 /** The bench: route, station panel, sheet, job sheet, foot. */
 import { useEffect, useState } from 'react';
+import { BroughtFaces } from '@/faces/bring-in-faces';
 import styles from './bench.module.css';
 import { useArrivals } from './bring-in/arrivals';
 import { BringInDialog } from './bring-in/dialog';
@@ -44,6 +45,9 @@ export function Bench({
       {versionsShown && <BenchVersions onClose={() => setVersionsShown(false)} />}
       <StaleDialog forget={forget} />
       <BringInDialog />
+      <div className={styles.brought}>
+        <BroughtFaces />
+      </div>
     </div>
   );
 }

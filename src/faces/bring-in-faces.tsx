@@ -1,11 +1,11 @@
 /** Bringing typefaces in: the button, how far it is, and what came of each file. */
 import { useQueryClient } from '@tanstack/react-query';
-import { FileInput } from 'lucide-react';
-import { useCallback, useRef } from 'react';
+import { useCallback } from 'react';
 import Button from 'react-bootstrap/Button';
 import CloseButton from 'react-bootstrap/CloseButton';
 import ProgressBar from 'react-bootstrap/ProgressBar';
 import { TYPEFACE_ENDINGS } from '@/core/lettering/containers';
+import { FileButton } from '@/ui/file-button';
 import { type Brought, bringInTypefaces, dismissBrought, stopBringingFaces, useBroughtFaces } from './bring-in';
 import { FACES } from './faces';
 import styles from './faces.module.css';
@@ -21,32 +21,16 @@ export function useBringInFaces(): (files: readonly File[]) => Promise<readonly 
 
 /** Opens the system's dialog for typeface files. */
 export function BringInFaces() {
-  const input = useRef<HTMLInputElement>(null);
   const bringIn = useBringInFaces();
   return (
-    <>
-      <input
-        ref={input}
-        type="file"
-        hidden
-        multiple
-        accept={TYPEFACE_ENDINGS.join()}
-        aria-label="Typefaces to bring in"
-        onChange={(e) => {
-          void bringIn([...(e.target.files ?? [])]);
-          // The same file may be chosen again.
-          e.target.value = '';
-        }}
-      />
-      <Button
-        variant="plain"
-        title="TTF, OTF, collections, WOFF, WOFF2 or SVG fonts, as many as you like. You can also drop them here"
-        onClick={() => input.current?.click()}
-      >
-        <FileInput size={14} className="me-1" aria-hidden="true" />
-        Bring in typefaces
-      </Button>
-    </>
+    <FileButton
+      accept={TYPEFACE_ENDINGS}
+      label="Typefaces to bring in"
+      title="TTF, OTF, collections, WOFF, WOFF2 or SVG fonts, as many as you like. You can also drop them here"
+      onFiles={bringIn}
+    >
+      Bring in typefaces
+    </FileButton>
   );
 }
 

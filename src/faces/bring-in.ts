@@ -26,15 +26,17 @@ export const useBroughtFaces = create<State>(() => ({ under: null, came: null })
 const isTypefaceName = (name: string): boolean =>
   TYPEFACE_ENDINGS.some((ending) => ending !== '.svg' && name.toLowerCase().endsWith(ending));
 
-/** Characters of an SVG file in which a font shows. */
-const LOOKED_AT = 64 * 1024;
+const FONT = /<(?:\w+:)?font[\s>][\s\S]*?<\/(?:\w+:)?font\s*>/g;
+const DRAWN = /<(?:\w+:)?(?:path|rect|circle|ellipse|line|polyline|polygon|text|use|image)[\s/>]/;
 
-/** Whether a file is a typeface: by its name, or an SVG file with a font in it. */
+/** Whether an SVG file is a font and nothing else: a drawing may have the fonts of its words in it. */
+export const isSvgFont = (text: string): boolean => text.search(FONT) >= 0 && !DRAWN.test(text.replace(FONT, ''));
+
+/** Whether a file is a typeface: by its name, or an SVG file that is a font. */
 export async function isTypeface(file: File): Promise<boolean> {
   if (isTypefaceName(file.name)) return true;
-  if (!file.name.toLowerCase().endsWith('.svg')) return false;
-  const text = await file.slice(0, LOOKED_AT).text();
-  return /<(\w+:)?font[\s>]/.test(text) && /<(\w+:)?(glyph|font-face)[\s/>]/.test(text);
+  const isRead = file.name.toLowerCase().endsWith('.svg') && file.size <= LIMITS.typefaceBytes;
+  return isRead && isSvgFont(await file.text());
 }
 
 let isStopped = false;

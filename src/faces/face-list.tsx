@@ -1,7 +1,7 @@
 /** The families of typefaces in the user's words: searched, narrowed down, and stepped through by the keyboard. */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Star } from 'lucide-react';
-import { type KeyboardEvent, type RefObject, useEffect, useId, useRef, useState } from 'react';
+import { type KeyboardEvent, type RefObject, useEffect, useId, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { LIMITS } from '@/core/limits';
@@ -77,7 +77,10 @@ export function FaceList({
   const [isFavourite, setIsFavourite] = useState(false);
   const [order, setOrder] = useState<Order>('name');
   const [asked, setAsked] = useState<readonly Asked[]>([]);
-  const fits = fitting(families, { search: sought, look, isFavourite, order });
+  const fits = useMemo(
+    () => fitting(families, { search: sought, look, isFavourite, order }),
+    [families, sought, look, isFavourite, order],
+  );
   const { shown, done } = useMeeting(fits, words, asked);
   const scroller = useRef<HTMLDivElement>(null);
   const virtual = useVirtualizer({

@@ -6,7 +6,7 @@ import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { SHIPPED_FACES } from '@/core/lettering/catalogue';
 import { sameFamily } from '@/core/lettering/pick';
-import type { FaceAbout, Look } from '@/core/schema/face-about';
+import type { ListedAbout, Look } from '@/core/schema/face-about';
 import type { FaceMark } from '@/core/schema/kept-face';
 import { type FaceNamed, faceOfFamily } from '@/core/schema/lettering';
 
@@ -22,7 +22,7 @@ export type ListedFace = {
   readonly favourite: boolean;
   readonly usedAt: string | null;
   /** Its file and what is known of it; null for one that ships. */
-  readonly kept: { readonly content: string; readonly file: string; readonly about: FaceAbout } | null;
+  readonly kept: { readonly content: string; readonly file: string; readonly about: ListedAbout } | null;
 };
 
 /** Faces of one family name; the one that stands for it comes first. */

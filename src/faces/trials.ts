@@ -22,12 +22,18 @@ export const ASKED = ['one piece', 'no islands', 'thick enough', 'every characte
 /** What a user asks of a face for these words. */
 export type Asked = (typeof ASKED)[number];
 
+/** What could not be computed, since a file could not be fetched, is asked for again when it is older than this, in ms. */
+const RETRY_MS = 5_000;
+
+const keepsAnswer = ({ state: { data } }: { readonly state: { readonly data: object | undefined } }): number =>
+  data !== undefined && 'sentence' in data ? RETRY_MS : Infinity;
+
 /** Words in a face, drawn. */
 export const sampleQuery = (face: ListedFace, text: string) =>
   queryOptions({
     queryKey: ['face sample', faceKey(face.named), text],
     queryFn: () => computing().faceSample(face.named, text, {}),
-    staleTime: Infinity,
+    staleTime: keepsAnswer,
   });
 
 /** Words in a face, tried. */
@@ -35,7 +41,7 @@ export const trialQuery = (face: ListedFace, { leastMm, ...words }: TriedWords) 
   queryOptions({
     queryKey: ['face trial', faceKey(face.named), words, leastMm],
     queryFn: () => computing().faceTrial(face.named, words, leastMm),
-    staleTime: Infinity,
+    staleTime: keepsAnswer,
   });
 
 const MEETS: Readonly<Record<Asked, (trial: FaceTrial, isLine: boolean) => boolean>> = {
@@ -54,7 +60,7 @@ const AT_A_TIME = 8;
 
 /**
  * The families whose first face does what is asked, as far as that is known, and how many have been looked at. Nothing is computed
- * while nothing is asked.
+ * while nothing is asked. `families` is the same list as long as nothing in it changes: another is looked through from its start.
  */
 export function useMeeting(families: readonly Family[], words: TriedWords, asked: readonly Asked[]) {
   const client = useQueryClient();
@@ -69,7 +75,7 @@ export function useMeeting(families: readonly Family[], words: TriedWords, asked
     const tried = JSON.parse(about) as TriedWords;
     void (async () => {
       for (const [i, { faces }] of families.entries()) {
-        await client.ensureQueryData(trialQuery(faces[0], tried)).catch(() => null);
+        await client.fetchQuery(trialQuery(faces[0], tried)).catch(() => null);
         if (isOver) return;
         if (i % AT_A_TIME === AT_A_TIME - 1 || i === families.length - 1) setDone(i + 1);
       }

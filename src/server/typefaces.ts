@@ -1,7 +1,7 @@
 /** The shop's typefaces: files that were brought in, with their faces, and what is noted of faces. */
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { LIMITS } from '../core/limits';
-import type { FaceAbout } from '../core/schema/face-about';
+import { type FaceAbout, listedAboutSchema } from '../core/schema/face-about';
 import type { FaceMark, FaceUser, KeptTypeface } from '../core/schema/kept-face';
 import type { Database } from './database';
 import { assets, faceMarks, jobs, typefaces } from './schema';
@@ -14,7 +14,12 @@ export async function listTypefaces(db: Database): Promise<KeptTypeface[]> {
     .innerJoin(assets, eq(assets.sha256, typefaces.content))
     .where(isNull(typefaces.removedAt))
     .orderBy(desc(typefaces.addedAt), typefaces.content);
-  return rows.map((row) => ({ ...row, addedAt: row.addedAt.toISOString() }));
+  return rows.map(({ faces, ...row }) => ({
+    ...row,
+    // Licences and the like of thousands would be megabytes.
+    faces: faces.map((about) => listedAboutSchema.strip().parse(about)),
+    addedAt: row.addedAt.toISOString(),
+  }));
 }
 
 /** What bringing a typeface in came to. */
@@ -73,7 +78,9 @@ export async function markFace(db: Database, face: string, { favourite, look, us
     ...(look === undefined ? {} : { look }),
     ...(used ? { usedAt: new Date() } : {}),
   };
-  const insert = db.insert(faceMarks).values({ face, ...change });
   if (Object.keys(change).length === 0) return;
-  await insert.onConflictDoUpdate({ target: faceMarks.face, set: change });
+  await db
+    .insert(faceMarks)
+    .values({ face, ...change })
+    .onConflictDoUpdate({ target: faceMarks.face, set: change });
 }

@@ -1,8 +1,9 @@
 /** The user's words in a face, for choosing one, and the forms that a face has for a letter. */
+import { regionBox } from '../core/geometry/path';
 import { pathData } from '../core/geometry/path-data';
 import { type Box, isEmptyBox } from '../core/geometry/point';
 import type { Typeface } from '../core/lettering/face';
-import { letterForms } from '../core/lettering/forms';
+import { type LetterIn, letterForms } from '../core/lettering/forms';
 import { type LetteringSpec, layoutLettering, letterPaths, textLines } from '../core/lettering/layout';
 import type { FaceAbout } from '../core/schema/face-about';
 
@@ -54,11 +55,7 @@ function shown(paths: Parameters<typeof pathData>[0], inked: Box, { isSingleStro
 /** The forms that a face has for the letter at a place of a text, each with the line it stands in; the usual one first. */
 export function formViews(
   face: Typeface,
-  {
-    text,
-    at,
-    features,
-  }: { readonly text: string; readonly at: number; readonly features: Readonly<Record<string, number>> },
+  { text, at, features }: LetterIn,
   known: FaceAbout['features'],
 ): LetterFormView[] {
   const start = text.lastIndexOf('\n', at - 1) + 1;
@@ -73,16 +70,7 @@ export function formViews(
     // The letter and its neighbours: what a form does to these is seen too.
     const i = layout.letters.findIndex((l) => l.start <= at - start && at - start < l.end);
     const near = layout.letters.slice(Math.max(0, i - 1), i + 2);
-    const part = { ...layout, letters: near };
-    const box = near.reduce(
-      (all, { box: b }) => ({
-        minX: Math.min(all.minX, b.minX * layout.scale),
-        minY: Math.min(all.minY, b.minY * layout.scale),
-        maxX: Math.max(all.maxX, b.maxX * layout.scale),
-        maxY: Math.max(all.maxY, b.maxY * layout.scale),
-      }),
-      { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity },
-    );
-    return { tag, value, name, ...shown(letterPaths(part, face), box, face) };
+    const paths = letterPaths({ ...layout, letters: near }, face);
+    return { tag, value, name, ...shown(paths, regionBox(paths), face) };
   });
 }

@@ -24,6 +24,7 @@ import { type Sizing, sizingTo } from '../core/job/size';
 import type { SavedExtras } from '../core/job/summary';
 import { outlinesInHand } from '../core/kinds/steps/nodes';
 import type { Typeface } from '../core/lettering/face';
+import type { LetterIn } from '../core/lettering/forms';
 import type { LetteringSpec } from '../core/lettering/layout';
 import type { PinnedBridge } from '../core/prepare/bridges/notes';
 import { bridgeThrough } from '../core/prepare/bridges/through';
@@ -233,10 +234,7 @@ export class Host {
   }
 
   /** The forms that a face has for a letter of a text. */
-  async letterForms(
-    named: FaceNamed,
-    letter: { readonly text: string; readonly at: number; readonly features: Readonly<Record<string, number>> },
-  ): Promise<LetterFormView[]> {
+  async letterForms(named: FaceNamed, letter: LetterIn): Promise<LetterFormView[]> {
     const known = (await this.sources.about(named))?.features ?? [];
     const forms = await this.withFace(named, (face) => formViews(face, letter, known));
     return 'sentence' in forms ? [] : forms;

@@ -4,6 +4,7 @@ import { facesAbout } from '../../src/core/lettering/about';
 import { SHIPPED_FACES } from '../../src/core/lettering/catalogue';
 import type { FaceAbout } from '../../src/core/schema/face-about';
 import { faceOfFamily } from '../../src/core/schema/lettering';
+import { isSvgFont } from '../../src/faces/bring-in';
 import { cameInWords } from '../../src/faces/bring-in-faces';
 import { marksOf } from '../../src/faces/face-marks';
 import { faceIn, familiesOf, type ListedFace, listedFaces, markKey } from '../../src/faces/faces';
@@ -118,6 +119,16 @@ test('for a face that is not there the nearest are offered: its family, then its
   expect(near('Hershey Sans Light')[0]).toMatch(/^Hershey Sans/);
   expect(near('Brushwork Script').every((name) => /Script|Pacifico|Sacramento/.test(name))).toBe(true);
   expect(nearestFaces(faceOfFamily('Anything'), faces, 3)).toHaveLength(3);
+});
+
+test('an SVG file is a typeface where it is a font, and a drawing where it has one', () => {
+  const font = '<defs><font id="f"><font-face font-family="F"/><glyph unicode="a" d="M0 0V9"/></font></defs>';
+  expect(isSvgFont(`<svg>${font}</svg>`)).toBe(true);
+  expect(isSvgFont(`<svg:svg>${font.replaceAll('font', 'svg:font')}</svg:svg>`)).toBe(true);
+  expect(isSvgFont(`<svg>${font}<path d="M0 0h9"/></svg>`)).toBe(false);
+  expect(isSvgFont(`<svg><text>a</text>${font}</svg>`)).toBe(false);
+  expect(isSvgFont('<svg><path d="M0 0h9"/></svg>')).toBe(false);
+  expect(isSvgFont('<svg font="x"/>')).toBe(false);
 });
 
 test('what came of files in one sentence', () => {

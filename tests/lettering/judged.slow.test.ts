@@ -61,7 +61,7 @@ const PHRASES = [
 function wordsFor(face: Typeface, seed: number): string[] {
   const random = chance(seed);
   const byScript = new Map<string, string[]>();
-  for (const code of face.characters) {
+  for (const code of face.characters()) {
     const character = String.fromCodePoint(code);
     const script = /\p{L}/u.test(character) ? scriptOf(character) : null;
     if (script) byScript.set(script, [...(byScript.get(script) ?? []), character]);

@@ -43,7 +43,7 @@ test('a broken glyph costs that glyph; broken markup what comes after it', async
   );
   expect([1, 2, 3].map((glyph) => face.isBroken(glyph))).toEqual([false, true, true]);
   const cut = await faceOf(`${font('<glyph unicode="a" d="M0 0V9"/>').slice(0, -20)}<<<`);
-  expect(cut.characters).toEqual([97]);
+  expect(cut.characters()).toEqual([97]);
 });
 
 test('what a font says of itself that can’t be is not believed', async () => {

@@ -1,9 +1,8 @@
 /** What comes from outside the page: files dropped on the window, and what is on the clipboard, of ours or of other programs. */
 import { useEffect } from 'react';
 import { isTypeface } from '@/faces/bring-in';
-import { cameInWords, useBringInFaces } from '@/faces/bring-in-faces';
+import { useBringInFaces } from '@/faces/bring-in-faces';
 import { copiedWords, copyChosen, cutChosen, pasteCopied, pasteText } from '../clipboard';
-import { say } from '../store';
 import { bringIn, bringInFiles } from './bring-in';
 
 /** Marks a clipboard that holds parts of ours; what was copied elsewhere since then has no such mark. */
@@ -24,17 +23,13 @@ const isDrawing = (text: string): boolean =>
 
 type TakeFaces = ReturnType<typeof useBringInFaces>;
 
-/** Typefaces go into the list, and what came of them is said; everything else is looked at. */
+/** Typefaces go into the list; everything else is looked at. */
 async function takeFiles(files: readonly File[], takeFaces: TakeFaces): Promise<void> {
   const areFaces = await Promise.all(files.map(isTypeface));
   const others = files.filter((_, i) => !areFaces[i]);
   const faces = files.filter((_, i) => areFaces[i]);
   if (others.length > 0) void bringInFiles(others);
-  if (faces.length === 0) return;
-  const came = await takeFaces(faces);
-  const refused = came.find((b) => b.outcome === 'refused');
-  if (came.length > 0)
-    say([cameInWords(came), refused && `${refused.file}: ${refused.sentence}`].filter(Boolean).join(' '));
+  if (faces.length > 0) await takeFaces(faces);
 }
 
 const dropBy = (takeFaces: TakeFaces) => (event: DragEvent) => {

@@ -1,10 +1,10 @@
 /** Choosing a typeface by seeing the words set in it, beside the sheet that follows. */
-import { useEffect, useEffectEvent, useRef, useState } from 'react';
+import { type RefObject, useEffect, useEffectEvent, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Offcanvas from 'react-bootstrap/Offcanvas';
 import { setFace } from '@/core/commands/letters';
 import type { Lettering } from '@/core/document/schema';
-import { BringInFaces, BroughtFaces } from '@/faces/bring-in-faces';
+import { BringInFaces } from '@/faces/bring-in-faces';
 import { FaceList } from '@/faces/face-list';
 import { type ListedFace, useFaces, useMarkFace } from '@/faces/faces';
 import styles from '../bench.module.css';
@@ -13,9 +13,11 @@ import { dispatch, useBench } from '../store';
 /** Chooses the typeface of a lettering. */
 export function FacePicker({ partId, member }: { partId: string; member: Lettering }) {
   const [isOpen, setIsOpen] = useState(false);
+  const opener = useRef<HTMLButtonElement>(null);
   return (
     <>
       <Button
+        ref={opener}
         variant="plain"
         className="w-100 text-start fw-normal text-truncate"
         aria-haspopup="dialog"
@@ -24,12 +26,23 @@ export function FacePicker({ partId, member }: { partId: string; member: Letteri
       >
         {member.face}
       </Button>
-      {isOpen && <Faces partId={partId} member={member} onClose={() => setIsOpen(false)} />}
+      {isOpen && <Faces partId={partId} member={member} opener={opener} onClose={() => setIsOpen(false)} />}
     </>
   );
 }
 
-function Faces({ partId, member, onClose }: { partId: string; member: Lettering; onClose: () => void }) {
+function Faces({
+  partId,
+  member,
+  opener,
+  onClose,
+}: {
+  partId: string;
+  member: Lettering;
+  /** What opens and closes the list. */
+  opener: RefObject<HTMLElement | null>;
+  onClose: () => void;
+}) {
   const { families, error } = useFaces();
   const units = useBench((s) => s.job.units);
   const least = useBench((s) => s.job.sheet.leastWidth);
@@ -40,20 +53,20 @@ function Faces({ partId, member, onClose }: { partId: string; member: Lettering;
     setChosen(face);
     dispatch((job) => setFace(job, partId, member.id, { ...face.named, isLine: face.isLine }), `face:${member.id}`);
   };
-  const close = () => {
-    // What was stepped through on the way was not used.
-    if (chosen) mark({ face: chosen.key, used: true });
-    onClose();
-  };
   const { text, size, letterSpacing, lineSpacing, align, evenLines, features } = member;
   // Going on elsewhere leaves the list, and what is pressed there gets the press.
-  const leave = useEffectEvent(close);
+  const leave = useEffectEvent((e: PointerEvent) => {
+    const pressed = e.target instanceof Element ? e.target : null;
+    if (!pressed?.closest('.offcanvas') && !opener.current?.contains(pressed)) onClose();
+  });
+  // What was stepped through on the way was not used.
+  const used = useEffectEvent(() => chosen && mark({ face: chosen.key, used: true }));
   useEffect(() => {
-    const onPress = (e: PointerEvent) => {
-      if (!(e.target instanceof Element && e.target.closest('.offcanvas'))) leave();
+    document.addEventListener('pointerdown', leave, true);
+    return () => {
+      document.removeEventListener('pointerdown', leave, true);
+      used();
     };
-    document.addEventListener('pointerdown', onPress, true);
-    return () => document.removeEventListener('pointerdown', onPress, true);
   }, []);
   const own = families.find(({ faces }) =>
     faces.some(({ named }) => named.face === member.face && named.content === member.content),
@@ -66,7 +79,7 @@ function Faces({ partId, member, onClose }: { partId: string; member: Lettering;
       scroll
       autoFocus={false}
       enforceFocus={false}
-      onHide={close}
+      onHide={onClose}
       onEntered={() => search.current?.focus()}
       className={styles.faces}
       aria-labelledby="faces-title"
@@ -78,7 +91,6 @@ function Faces({ partId, member, onClose }: { partId: string; member: Lettering;
       </Offcanvas.Header>
       <Offcanvas.Body className="d-flex flex-column gap-2 pt-0">
         {error && <p role="alert">{error.message} The typefaces that ship are here all the same.</p>}
-        <BroughtFaces />
         <div className="flex-fill overflow-hidden">
           <FaceList
             families={families}
@@ -95,7 +107,7 @@ function Faces({ partId, member, onClose }: { partId: string; member: Lettering;
             units={units}
             chosen={own?.family ?? ''}
             onChoose={choose}
-            onDone={close}
+            onDone={onClose}
             search={search}
           />
         </div>

@@ -40,6 +40,16 @@ export function aboutOf(open: OpenTypeface, number: number): FaceAbout | string 
   return raw ? aboutFace(number, load.typeface, raw) : aboutGlyphs(load.typeface);
 }
 
+/** What is counted of a face. */
+function countsOf(typeface: Typeface): Pick<FaceAbout, 'characters' | 'scripts' | 'broken'> {
+  const characters = typeface.characters();
+  return {
+    characters: characters.length,
+    scripts: scriptsIn(characters),
+    broken: typeface.glyphs().filter((glyph) => typeface.isBroken(glyph)).length,
+  };
+}
+
 /** A face that is a table of glyphs: it has nothing but letters. */
 const aboutGlyphs = (typeface: Typeface): FaceAbout => ({
   number: 0,
@@ -50,8 +60,7 @@ const aboutGlyphs = (typeface: Typeface): FaceAbout => ({
   italic: typeface.italic,
   slantDeg: typeface.slantDeg,
   isSingleStroke: typeface.isSingleStroke,
-  characters: typeface.characters.length,
-  scripts: scriptsIn(typeface.characters),
+  ...countsOf(typeface),
   axes: [],
   instances: [],
   features: [],
@@ -60,7 +69,6 @@ const aboutGlyphs = (typeface: Typeface): FaceAbout => ({
   licence: '',
   embedding: 'any',
   look: lookOf(typeface),
-  broken: typeface.glyphs.filter((glyph) => typeface.isBroken(glyph)).length,
 });
 
 /** Widths by the classes of the OS/2 table, in percent. */
@@ -95,8 +103,7 @@ function aboutFace(
     italic: typeface.italic,
     slantDeg: typeface.slantDeg,
     isSingleStroke: false,
-    characters: typeface.characters.length,
-    scripts: scriptsIn(typeface.characters),
+    ...countsOf(typeface),
     axes: axesIn(face),
     instances: instancesIn(face, tables.get('fvar')),
     features: featuresIn(face),
@@ -105,6 +112,5 @@ function aboutFace(
     licence: said(SAID.licence).slice(0, LIMITS.faceWords),
     embedding,
     look: lookOf(typeface, os2),
-    broken: typeface.glyphs.filter((glyph) => typeface.isBroken(glyph)).length,
   };
 }

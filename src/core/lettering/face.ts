@@ -57,8 +57,8 @@ export type Typeface = {
   /** Bounds of a glyph's outlines in font units; empty when it draws nothing. */
   readonly box: (glyph: number) => Box;
   /** Code points of the characters it has, and its glyphs but for the one that stands for what it lacks. */
-  readonly characters: readonly number[];
-  readonly glyphs: readonly number[];
+  readonly characters: () => readonly number[];
+  readonly glyphs: () => readonly number[];
   /** Whether what the face says of a glyph can't be drawn; it has no outlines then. */
   readonly isBroken: (glyph: number) => boolean;
 };

@@ -5,10 +5,17 @@
 import { LIMITS } from '../limits';
 import type { FaceAbout } from '../schema/face-about';
 import type { FeatureUse, Typeface } from './face';
-import { visualRuns } from './runs';
+import { featuresWithin, visualRuns } from './runs';
 
 /** A form of a letter: the feature that gives it and which of its values; '' for the usual form. */
 export type LetterForm = { readonly tag: string; readonly value: number; readonly name: string };
+
+/** A letter by where it begins in a text, and the features that hold for all of that. */
+export type LetterIn = {
+  readonly text: string;
+  readonly at: number;
+  readonly features: Readonly<Record<string, number>>;
+};
 
 /** Features that give no form of a letter: they are about pairs, or about the words as a whole. */
 const NO_FORM: ReadonlySet<string> = new Set(['kern', 'liga', 'cpsp']);
@@ -16,29 +23,22 @@ const NO_FORM: ReadonlySet<string> = new Set(['kern', 'liga', 'cpsp']);
 /** Glyphs of a run with features, as one string. */
 function glyphsOf(face: Typeface, text: string, features: readonly FeatureUse[]): string {
   return visualRuns(text)
-    .map((run) => {
-      const within = features.map((f) => ({
-        ...f,
-        from: Math.max(f.from ?? run.start, run.start) - run.start,
-        to: Math.min(f.to ?? run.end, run.end) - run.start,
-      }));
-      const inRun = within.filter((f) => f.to > f.from);
-      return face
-        .shape(text.slice(run.start, run.end), run.direction, { ligatures: true, features: inRun })
+    .map((run) =>
+      face
+        .shape(text.slice(run.start, run.end), run.direction, {
+          ligatures: true,
+          features: featuresWithin(features, run),
+        })
         .map((g) => g.glyph)
-        .join();
-    })
+        .join(),
+    )
     .join('|');
 }
 
 /** The forms of the letter that begins at a place of a line, the usual one first; those that look alike once. */
 export function letterForms(
   face: Typeface,
-  {
-    text,
-    at,
-    features,
-  }: { readonly text: string; readonly at: number; readonly features: Readonly<Record<string, number>> },
+  { text, at, features }: LetterIn,
   known: FaceAbout['features'],
 ): LetterForm[] {
   const everywhere = Object.entries(features).map(([tag, value]): FeatureUse => ({ tag, value }));

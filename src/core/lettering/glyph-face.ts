@@ -55,8 +55,9 @@ export function glyphFace(source: GlyphFaceSource): Typeface {
       return drawn.once;
     },
     box: (glyph) => of(glyph).box,
-    characters: [...byCharacters.keys()].flatMap((c) => ([...c].length === 1 ? (c.codePointAt(0) as number) : [])),
-    glyphs: Array.from({ length: glyphs.length - 1 }, (_, i) => i + 1),
+    characters: () =>
+      [...byCharacters.keys()].flatMap((c) => ([...c].length === 1 ? (c.codePointAt(0) as number) : [])),
+    glyphs: () => Array.from({ length: glyphs.length - 1 }, (_, i) => i + 1),
     isBroken: (glyph) => of(glyph).isBroken === true,
     shape(text, direction, { ligatures }) {
       const shaped: ShapedGlyph[] = [];

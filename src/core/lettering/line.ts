@@ -20,7 +20,7 @@ import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import type { LetterChange } from '../schema/lettering';
 import { type Closing, closingMove } from './close-up';
 import type { FeatureUse, Typeface } from './face';
-import { visualRuns } from './runs';
+import { featuresWithin, visualRuns } from './runs';
 
 /** What one character (or what it joined with) became. */
 export type PlacedLetter = {
@@ -112,17 +112,6 @@ export function setLine(text: string, face: Typeface, settings: TextLineSettings
   return memory.get(isPlain ? SHAPED : ARRANGED, { text, face, settings });
 }
 
-/** The features that hold for a run of a line, their ranges counted from its start. */
-const featuresOf = (
-  features: readonly FeatureUse[],
-  run: { readonly start: number; readonly end: number },
-): FeatureUse[] =>
-  features.flatMap((feature) => {
-    const [from, to] = [feature.from ?? run.start, feature.to ?? run.end];
-    if (to <= run.start || from >= run.end) return [];
-    return { ...feature, from: Math.max(from, run.start) - run.start, to: Math.min(to, run.end) - run.start };
-  });
-
 function shapeLine(text: string, face: Typeface, { spacing, features }: TextLineSettings): SetLine {
   const missing = new Set<string>();
   const broken = new Set<string>();
@@ -134,7 +123,7 @@ function shapeLine(text: string, face: Typeface, { spacing, features }: TextLine
   runs.forEach((run, r) => {
     const shaped = face.shape(clean.slice(run.start, run.end), run.direction, {
       ligatures: spacing === 0,
-      features: featuresOf(features, run),
+      features: featuresWithin(features, run),
     });
     const starts = [...new Set(shaped.map((g) => g.cluster))].sort((a, b) => a - b);
     const endOf = (cluster: number) => starts.find((s) => s > cluster) ?? run.end - run.start;

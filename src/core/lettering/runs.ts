@@ -1,5 +1,6 @@
 /** A line of text cut into runs of one direction and one script, in visual order (Unicode Annexes 9 and 24). */
 import createBidi from 'bidi-js';
+import type { FeatureUse } from './face';
 import { scriptOf } from './scripts';
 
 /** A stretch of text in one direction, by its range in UTF-16 units. */
@@ -57,3 +58,11 @@ export function visualRuns(text: string): TextRun[] {
   }
   return runs.map((r) => ({ start: r.start, end: r.end, direction: r.level % 2 === 1 ? 'rtl' : 'ltr' }));
 }
+
+/** The features that hold for a run of a line, their ranges counted from its start. */
+export const featuresWithin = (features: readonly FeatureUse[], run: Pick<TextRun, 'start' | 'end'>): FeatureUse[] =>
+  features.flatMap((feature) => {
+    const [from, to] = [feature.from ?? run.start, feature.to ?? run.end];
+    if (to <= run.start || from >= run.end) return [];
+    return { ...feature, from: Math.max(from, run.start) - run.start, to: Math.min(to, run.end) - run.start };
+  });

@@ -62,3 +62,19 @@ export const faceAboutSchema = z.strictObject({
 
 /** A face of a typeface file, described. */
 export type FaceAbout = z.infer<typeof faceAboutSchema>;
+
+/** What a list of faces shows of each; the rest is asked for one by one. */
+export const listedAboutSchema = faceAboutSchema.pick({
+  number: true,
+  family: true,
+  style: true,
+  weight: true,
+  width: true,
+  italic: true,
+  isSingleStroke: true,
+  foundry: true,
+  look: true,
+});
+
+/** What a list of faces shows of each. */
+export type ListedAbout = z.infer<typeof listedAboutSchema>;

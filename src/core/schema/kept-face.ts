@@ -2,14 +2,14 @@
 import { z } from 'zod';
 import { LIMITS } from '../limits';
 import { assetId } from './artwork';
-import { faceAboutSchema, LOOKS } from './face-about';
+import { LOOKS, listedAboutSchema } from './face-about';
 
-/** A typeface file that was brought in: its bytes by their id, the name it came with, its faces. */
+/** A typeface file that was brought in: its bytes by their id, the name it came with, what a list shows of its faces. */
 export const keptTypefaceSchema = z.object({
   content: assetId,
   name: z.string(),
   addedAt: z.string(),
-  faces: z.array(faceAboutSchema).min(1).max(LIMITS.facesInFile),
+  faces: z.array(listedAboutSchema).min(1).max(LIMITS.facesInFile),
 });
 
 /** A typeface file that was brought in. */
