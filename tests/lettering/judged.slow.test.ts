@@ -77,8 +77,8 @@ function wordsFor(face: Typeface, seed: number): string[] {
   return inFull ? [...PHRASES, ...words].slice(0, 40) : [...PHRASES.slice(0, 8), ...words.slice(0, 8)];
 }
 
-/** A unit in x and a unit in y: parts of glyphs put together from others are rounded at another step. */
-const NEAR = 1.42;
+/** Outlines are this near, in units of the face. */
+const NEAR = 1;
 
 /** How far two drawings of a glyph are apart: point by point where they have the same, else along their outlines. */
 function apartBy(ours: readonly Path[], theirs: readonly Path[]): number {
