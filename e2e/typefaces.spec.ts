@@ -202,3 +202,15 @@ test('a variable face: named places first, then anywhere along its axis', async 
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await memberOf(page, id))?.axes).toEqual({ wght: 700 });
 });
+
+test('a field that one is in has the colours of the scheme, light or dark', async ({ page }) => {
+  await page.goto('/typefaces');
+  const field = page.getByLabel('Find typefaces');
+  const ground = () => field.evaluate((f) => getComputedStyle(f).backgroundColor);
+  const light = await ground();
+  await page.getByRole('button', { name: /dark/i }).click();
+  await expect.poll(ground).not.toBe(light);
+  const dark = await ground();
+  await field.focus();
+  await expect.poll(ground).toBe(dark);
+});

@@ -13,7 +13,8 @@ export function marksOf({ isLine }: ListedFace, trial: FaceTrial, { leastMm }: T
   const { pieces, islands, thinnestMm, missing, broken } = trial;
   if (missing.length > 0) return [{ words: `has no ${missing.slice(0, 6).join(' ')}`, tone: 'caution' }];
   if (broken.length > 0) return [{ words: `${broken.slice(0, 6).join(' ')} broken`, tone: 'caution' }];
-  if (isLine) return [{ words: 'one line', tone: 'plain' }];
+  // How it is built says so already.
+  if (isLine) return [];
   const marks: Mark[] = [];
   if (thinnestMm !== null && leastMm > 0)
     marks.push({ words: `thin: ${formatLength(thinnestMm, units)}`, tone: 'caution' });

@@ -140,9 +140,11 @@ export const TYPEFACE_LIMITS = {
     expect((await aboutOf(file)).instances).toHaveLength(2);
   },
   faceWords: async () => {
-    const file = fontOf({ glyphs: [A], names: { 13: 'w'.repeat(50) } });
-    limits.faceWords = 30;
-    expect((await aboutOf(file)).licence).toHaveLength(30);
+    // Longer than a name may be.
+    const file = fontOf({ glyphs: [A], names: { 0: 'c'.repeat(500), 13: 'w'.repeat(500) } });
+    expect(await aboutOf(file)).toMatchObject({ licence: 'w'.repeat(500), copyright: 'c'.repeat(500) });
+    limits.faceWords = 450;
+    expect(await aboutOf(file)).toMatchObject({ licence: 'w'.repeat(450), copyright: 'c'.repeat(450) });
   },
   typefacesKept: async () => {
     const { db, close } = await ownDatabase('typeface_limits');

@@ -89,7 +89,7 @@ function aboutFace(
   { face, tables }: { readonly face: Face; readonly tables: ReadonlyMap<string, Bytes> },
 ): FaceAbout {
   const os2 = tables.get('OS/2');
-  const said = (id: number) => nameInFace(face, id);
+  const said = (id: number, most?: number) => nameInFace(face, id, most);
   const flags = os2?.u16(EMBEDDING) ?? 0;
   // Of several the least strict one counts.
   const embedding =
@@ -108,8 +108,8 @@ function aboutFace(
     instances: instancesIn(face, tables.get('fvar')),
     features: featuresIn(face),
     foundry: said(SAID.foundry),
-    copyright: said(SAID.copyright).slice(0, LIMITS.faceWords),
-    licence: said(SAID.licence).slice(0, LIMITS.faceWords),
+    copyright: said(SAID.copyright, LIMITS.faceWords),
+    licence: said(SAID.licence, LIMITS.faceWords),
     embedding,
     look: lookOf(typeface, os2),
   };

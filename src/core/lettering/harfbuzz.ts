@@ -15,20 +15,20 @@ export function loadHarfBuzz(): Promise<HarfBuzz> {
   return loading;
 }
 
-/** A record of a face's name table, in English where there is one; '' where it has none. */
-export function nameInFace(face: Face, id: number): string {
+/** A record of a face's name table, in English where there is one, up to so many characters; '' where it has none. */
+export function nameInFace(face: Face, id: number, most: number = LIMITS.nameCharacters): string {
   const entries = face.listNames().filter((n) => n.nameId === id);
   const entry = entries.find((n) => n.language.startsWith('en')) ?? entries[0];
-  return entry ? printable(face.getName(entry.nameId, entry.language)) : '';
+  return entry ? printable(face.getName(entry.nameId, entry.language), most) : '';
 }
 
 /** A name as it can be kept and shown. */
-const printable = (name: string): string =>
+const printable = (name: string, most: number): string =>
   name
     .replace(/[\p{Cc}\ufffd]/gu, ' ')
     .replace(/\s+/g, ' ')
     .trim()
-    .slice(0, LIMITS.nameCharacters);
+    .slice(0, most);
 
 /** The closed outlines of a glyph as they are drawn; contours left open are closed with a line, empty ones dropped. */
 class Outlines {
