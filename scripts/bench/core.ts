@@ -56,7 +56,7 @@ function weldFigures(family: string): void {
       median(
         runs,
         () => new Memo(),
-        (memo) => weldLettering(wasmEngine, layout, { face, weld: true, matrix: IDENTITY, memory: memo }),
+        (memo) => weldLettering(wasmEngine, layout, { weld: true, matrix: IDENTITY, memory: memo }),
       );
     // Both by turns, so that neither has the warmer machine.
     const rounds = [1, 2, 3].map(() => ({ bare: bare(), exact: exact() }));

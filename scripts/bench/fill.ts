@@ -24,7 +24,7 @@ const TIP = 0.1;
 const RUNS = 100;
 const face = typeface('Pacifico');
 const layout = layoutLettering(spec('Hummingbirds', { size: { by: 'width', mm: 300 } }), face);
-const outlines = measureOutlines(uniteLabelled(wasmEngine, [letterPaths(layout, face)], 0.005));
+const outlines = measureOutlines(uniteLabelled(wasmEngine, [letterPaths(layout)], 0.005));
 const room = tipRoom(wasmEngine, outlines, TIP);
 const paths = room.outlines.map((o) => o.path);
 const FLAT = flatness(TIP);

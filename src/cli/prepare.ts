@@ -1,4 +1,5 @@
 /** `needlefile prepare`: a job document in, machine files and a report out. No browser, no database. */
+
 import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { documentTooLarge, readJob } from '../core/document/read';
@@ -11,6 +12,7 @@ import { makeFiles } from '../core/job/files';
 import { reportOf } from '../core/job/report';
 import { LIMITS } from '../core/limits';
 import { finished } from '../core/memo';
+import { facesOf } from '../core/schema/lettering';
 import { diskFaces } from './typefaces';
 import { type FileToWrite, writeAll } from './write-all';
 
@@ -90,7 +92,7 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
     complain(`There is no folder ${options.typefaces}.`);
     return 2;
   }
-  const named = job.parts.flatMap((p) => p.members.filter((m) => m.kind === 'lettering'));
+  const named = job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'lettering' ? facesOf(m) : [])));
   const faces = await diskFaces(named, options.typefaces, complain);
   const engine = await loadWasmEngine().catch(() => scriptEngine);
   const evaluator = new Evaluator(engine);

@@ -10,6 +10,8 @@ export const LIMITS = {
   letteringStoredCharacters: 100_000,
   /** Letters of one lettering that are moved, turned or sized by themselves. */
   letterChanges: 2_000,
+  /** Lines of one lettering that have a typeface, size or spacing of their own. */
+  ownLines: 200,
   /** Pixels of a picture that are kept; one with more is made smaller as it comes in. */
   rasterPixels: 16_000_000,
   /** Pixels of a picture that are decoded at all, and the longest side of one. */

@@ -8,7 +8,7 @@ import { keepable } from '@/core/units/text';
 import { TypedField, type TypedFieldProps } from './typed-field';
 import styles from './ui.module.css';
 
-type Shared = Pick<TypedFieldProps, 'label' | 'value' | 'onChange' | 'disabled' | 'bare' | 'prefix'> & {
+type Shared = Pick<TypedFieldProps, 'label' | 'value' | 'mixed' | 'onChange' | 'disabled' | 'bare' | 'prefix'> & {
   readonly least?: number;
   readonly most?: number;
 };

@@ -10,6 +10,8 @@ import styles from './ui.module.css';
 export type TypedFieldProps = {
   readonly label: string;
   readonly value: number;
+  /** Whether what is acted on differs: then no value is shown until one is set. */
+  readonly mixed?: boolean;
   readonly parse: (text: string) => Parsed;
   readonly format: (value: number) => string;
   readonly suffix?: string;
@@ -46,7 +48,7 @@ export function TypedField(props: TypedFieldProps) {
   }, [value]);
 
   const send = (next: number) => {
-    if (next === sent.current) return;
+    if (next === sent.current && !props.mixed) return;
     sent.current = next;
     onTheirWay.current.push(next);
     onChange(next);
@@ -101,7 +103,8 @@ export function TypedField(props: TypedFieldProps) {
           spellCheck={false}
           disabled={props.disabled ?? false}
           isInvalid={sentence !== null}
-          value={text ?? format(value)}
+          value={text ?? (props.mixed ? '' : format(value))}
+          placeholder={props.mixed ? 'mixed' : undefined}
           onFocus={(e) => e.target.select()}
           onChange={(e) => read(e.target.value)}
           onBlur={settle}

@@ -2,9 +2,11 @@
 import { regionBox } from '../core/geometry/path';
 import { pathData } from '../core/geometry/path-data';
 import { type Box, isEmptyBox } from '../core/geometry/point';
+import { textLines } from '../core/lettering/draft-lines';
 import type { Typeface } from '../core/lettering/face';
 import { type LetterIn, letterForms } from '../core/lettering/forms';
-import { type LetteringSpec, layoutLettering, letterPaths, textLines } from '../core/lettering/layout';
+import { layoutLettering, letterPaths } from '../core/lettering/layout';
+import type { LetteringSpec } from '../core/lettering/spec';
 import type { FaceAbout } from '../core/schema/face-about';
 
 /** A few outlines as path data with y downwards, and where they lie. */
@@ -33,7 +35,7 @@ function sampleWords(text: string): string {
 /** Words in a face with its features. */
 export function sampleOf(face: Typeface, text: string, features: Readonly<Record<string, number>>): FaceSample {
   const layout = layoutLettering({ ...PLAIN, text: sampleWords(text), features }, face);
-  return { ...shown(letterPaths(layout, face), layout.box, face), missing: layout.missing };
+  return { ...shown(letterPaths(layout), layout.box, face), missing: layout.missing.map((l) => l.text) };
 }
 
 const PLAIN = {
@@ -70,7 +72,7 @@ export function formViews(
     // The letter and its neighbours: what a form does to these is seen too.
     const i = layout.letters.findIndex((l) => l.start <= at - start && at - start < l.end);
     const near = layout.letters.slice(Math.max(0, i - 1), i + 2);
-    const paths = letterPaths({ ...layout, letters: near }, face);
+    const paths = letterPaths({ ...layout, letters: near });
     return { tag, value, name, ...shown(paths, regionBox(paths), face) };
   });
 }

@@ -25,7 +25,7 @@ import type { SavedExtras } from '../core/job/summary';
 import { outlinesInHand } from '../core/kinds/steps/nodes';
 import type { Typeface } from '../core/lettering/face';
 import type { LetterIn } from '../core/lettering/forms';
-import type { LetteringSpec } from '../core/lettering/layout';
+import type { LetteringSpec } from '../core/lettering/spec';
 import type { PinnedBridge } from '../core/prepare/bridges/notes';
 import { bridgeThrough } from '../core/prepare/bridges/through';
 import type { FaceLookup } from '../core/prepare/prepared';

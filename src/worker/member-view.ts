@@ -69,7 +69,7 @@ export const memberViewOf = (member: PreparedMember, print: Printer): MemberView
   ownBox: member.ownBox,
   box: member.box,
   d: print.outlines(member.outlines) + print.paths(member.openPaths),
-  missing: member.missing,
+  missing: member.missing.map((m) => m.text),
   trouble: member.trouble,
   capHeightMm: member.layout?.capHeightMm ?? null,
   letters: member.layout?.letters.length ?? 0,

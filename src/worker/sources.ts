@@ -7,7 +7,7 @@ import { faceKey, sameFamily } from '../core/lettering/pick';
 import { openTypeface } from '../core/lettering/typeface';
 import type { FaceAnswer, FaceLookup } from '../core/prepare/prepared';
 import type { FaceAbout } from '../core/schema/face-about';
-import type { FaceNamed } from '../core/schema/lettering';
+import { type FaceNamed, facesOf } from '../core/schema/lettering';
 
 /** A face that did not load is tried again after this, in ms. */
 const RETRY_MS = 5_000;
@@ -38,7 +38,11 @@ export class Sources {
   async of({ parts }: Job, evaluator: Evaluator): Promise<FaceLookup> {
     const members = parts.flatMap((p) => p.members);
     const drawings = new Set(members.flatMap((m) => (m.kind === 'artwork' ? [m.drawing] : [])));
-    const named = new Map(members.flatMap((m) => (m.kind === 'lettering' ? [[faceKey(m), m] as const] : [])));
+    const named = new Map(
+      members.flatMap((m) =>
+        m.kind === 'lettering' ? facesOf(m).map((named) => [faceKey(named), named] as const) : [],
+      ),
+    );
     const pictures = new Set(members.flatMap((m) => (m.kind === 'trace' ? [m.pixels] : [])));
     await this.bringDrawings(drawings, evaluator);
     await this.bringPictures(pictures, evaluator);

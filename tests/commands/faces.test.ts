@@ -13,29 +13,31 @@ const words = (of: Job) => {
 };
 
 test('places along axes are set one by one, and their name goes with them', () => {
-  let now = setAxes(job(), 'part', 'words', { wght: 900, opsz: 9 }, 'Black');
+  let now = setAxes(job(), { partId: 'part', memberId: 'words', lines: null }, { wght: 900, opsz: 9 }, 'Black');
   expect(words(now)).toMatchObject({ axes: { wght: 900, opsz: 9 }, style: 'Black' });
-  now = setAxes(now, 'part', 'words', { wght: 650 });
+  now = setAxes(now, { partId: 'part', memberId: 'words', lines: null }, { wght: 650 });
   expect(words(now)).toMatchObject({ axes: { wght: 650, opsz: 9 }, style: null });
   const locked = job('Lane', { locked: true });
-  expect(setAxes(locked, 'part', 'words', { wght: 1 })).toBe(locked);
-  expect(setAxes(now, 'gone', 'words', { wght: 1 })).toBe(now);
+  expect(setAxes(locked, { partId: 'part', memberId: 'words', lines: null }, { wght: 1 })).toBe(locked);
+  expect(setAxes(now, { partId: 'gone', memberId: 'words', lines: null }, { wght: 1 })).toBe(now);
 });
 
 test('a feature is switched, and given back to the face', () => {
-  const on = setFeature(job(), 'part', 'words', 'ss02', 1);
+  const on = setFeature(job(), { partId: 'part', memberId: 'words', lines: null }, 'ss02', 1);
   expect(words(on).features).toEqual({ ss02: 1 });
-  expect(words(setFeature(on, 'part', 'words', 'ss02', null)).features).toEqual({});
+  expect(words(setFeature(on, { partId: 'part', memberId: 'words', lines: null }, 'ss02', null)).features).toEqual({});
 });
 
 test('letters get another form, keep what else was changed of them, and lose it again', () => {
   const moved = jobWith([partOf([lettering('Dahlia', 'Poppins', { letters: [{ at: 1, dx: 0.2 }] })])]);
-  const other = setForm(moved, 'part', 'words', [1, 5], { tag: 'salt', value: 2 });
+  const other = setForm(moved, { partId: 'part', memberId: 'words' }, [1, 5], { tag: 'salt', value: 2 });
   expect(words(other).letters).toMatchObject([
     { at: 1, dx: 0.2, form: { tag: 'salt', value: 2 } },
     { at: 5, dx: 0, form: { tag: 'salt', value: 2 } },
   ]);
-  expect(words(setForm(other, 'part', 'words', [1, 5], null)).letters).toMatchObject([{ at: 1, dx: 0.2, form: null }]);
+  expect(words(setForm(other, { partId: 'part', memberId: 'words' }, [1, 5], null)).letters).toMatchObject([
+    { at: 1, dx: 0.2, form: null },
+  ]);
 });
 
 test.each([

@@ -1,6 +1,7 @@
 /** Letters one by one, room between them, and another typeface. */
 import { describe, expect, test } from 'vitest';
-import { letterChange, nudgeLetters, setFace, settleLetters, spaceLetters } from '../../src/core/commands/letters';
+import { setFace } from '../../src/core/commands/faces';
+import { letterChange, nudgeLetters, settleLetters, spaceLetters } from '../../src/core/commands/letters';
 import type { Job } from '../../src/core/document/schema';
 import { faceOfFamily } from '../../src/core/schema/lettering';
 import { partIn, rectangle, viewed, wordsIn } from '../support/commands';
@@ -100,7 +101,7 @@ describe('another typeface', () => {
     const content = 'a'.repeat(64);
     const one = { ...faceOfFamily('Scribe'), content, number: 1, style: 'Thin', axes: { wght: 250 } };
     let job = jobWith([partOf([lettering('Lane')])]);
-    job = setFace(job, 'part', 'words', { ...one, isLine: true });
+    job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, { ...one, isLine: true });
     expect(wordsIn(job)).toMatchObject(one);
     expect(wordsIn(job)).not.toHaveProperty('isLine');
     expect(partIn(job).work).toEqual([{ what: 'outline', operation: 'mark' }]);
@@ -115,29 +116,29 @@ describe('another typeface', () => {
         ],
       }),
     ]);
-    job = setFace(job, 'part', 'words', shipped('Pacifico'));
+    job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, shipped('Pacifico'));
     expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'cut' });
-    job = setFace(job, 'part', 'words', shipped('hershey sans'));
+    job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, shipped('hershey sans'));
     expect(wordsIn(job).face).toBe('hershey sans');
     expect(partIn(job).work).toEqual([
       { what: 'outline', operation: 'mark' },
       { what: 'fill', operation: 'engrave' },
     ]);
-    job = setFace(job, 'part', 'words', shipped('EMS Tech'));
+    job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, shipped('EMS Tech'));
     expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'mark' });
-    job = setFace(job, 'part', 'words', shipped('Poppins'));
+    job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, shipped('Poppins'));
     expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'cut' });
   });
 
   test('with a shape beside the words, or without an operation to go to, the work stays', () => {
     let job = jobWith([partOf([lettering('Lane'), rectangle('r', 50)])]);
-    job = setFace(job, 'part', 'words', shipped('Hershey Sans'));
+    job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, shipped('Hershey Sans'));
     expect(partIn(job).work).toEqual([{ what: 'outline', operation: 'cut' }]);
     let only = jobWith([partOf([lettering('Lane')])], { operations: [{ id: 'cut', name: 'Cut', kind: 'cut' }] });
-    only = setFace(only, 'part', 'words', shipped('Hershey Sans'));
+    only = setFace(only, { partId: 'part', memberId: 'words', lines: null }, shipped('Hershey Sans'));
     expect(partIn(only).work).toEqual([{ what: 'outline', operation: 'cut' }]);
-    job = setFace(job, 'part', 'r', shipped('Poppins'));
-    job = setFace(job, 'gone', 'words', shipped('Poppins'));
+    job = setFace(job, { partId: 'part', memberId: 'r', lines: null }, shipped('Poppins'));
+    job = setFace(job, { partId: 'gone', memberId: 'words', lines: null }, shipped('Poppins'));
     expect(wordsIn(job).face).toBe('Hershey Sans');
   });
 });

@@ -199,7 +199,7 @@ test('pairs of letters move as little as brute force finds', { tags: 'slow' }, (
         left.push(`${family} ${pair}`);
         continue;
       }
-      const [first, second] = open.letters.map((letter) => letterPaths({ ...open, letters: [letter] }, face));
+      const [first, second] = open.letters.map((letter) => letterPaths({ ...open, letters: [letter] }));
       const fixed = united(first as Path[]);
       const moving = united(second as Path[]);
       const leastFor = (strength: number): number => {

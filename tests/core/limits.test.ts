@@ -365,6 +365,10 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     mostOf('letteringStoredCharacters', (at) => ofWords({ letters: [{ at }] }));
   },
   letterChanges: () => mostOf('letterChanges', (n) => ofWords({ letters: listOf(n, (at) => ({ at })) })),
+  ownLines: () => {
+    mostOf('ownLines', (n) => ofWords({ lines: listOf(n, (line) => ({ line })) }));
+    most(LIMITS.ownLines - 1, LIMITS.ownLines, (line) => ofWords({ lines: [{ line }] }));
+  },
   quantityCharacters: () => {
     expect(parseLength('1'.padStart(LIMITS.quantityCharacters, '0'), 'mm')).toMatchObject({ ok: true });
     expect(parseLength('1'.padStart(LIMITS.quantityCharacters + 1, '0'), 'mm')).toMatchObject({ ok: false });

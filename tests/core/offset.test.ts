@@ -94,7 +94,7 @@ const moved = (p: { segments: readonly { x0: number; x1: number }[] }, dx: numbe
 function letters(text: string, family: string, capital: number, turn: number): readonly Outline[] {
   const face = typeface(family);
   const layout = layoutLettering(spec(text, { size: { by: 'capital', mm: capital } }), face);
-  return weldLettering(wasmEngine, layout, { face, weld: true, matrix: rotation(turn), memory: new Memo() });
+  return weldLettering(wasmEngine, layout, { weld: true, matrix: rotation(turn), memory: new Memo() });
 }
 
 const WORDS = ['Willow', 'Anna', 'Bo8%@', 'Ägypten', 'r&d', 'fjord', 'Queen', 'xyz', 'mill', 'S', '“Oak”'];

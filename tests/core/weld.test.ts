@@ -72,7 +72,7 @@ describe.each(FAMILIES)('%s', (family) => {
       const text = `${randomWord(next)} ${randomWord(next)}\n${randomWord(next)}`;
       const layout = set(family, text, { letterSpacing: (next() - 0.7) * 0.3, lineSpacing: 0.4 + next() * 0.6 });
       const caches = new Memo();
-      const member = weldLettering(wasmEngine, layout, { face, weld: true, matrix: IDENTITY, memory: caches });
+      const member = weldLettering(wasmEngine, layout, { weld: true, matrix: IDENTITY, memory: caches });
       const { out } = weldRaw(rawOutlines(layout, face), layout.capHeightMm);
       const whole = measureOutlines(out.map((path) => ({ path, labels: [] })));
       expect(member.length, text).toBe(whole.length);
@@ -81,7 +81,7 @@ describe.each(FAMILIES)('%s', (family) => {
         2,
       );
       expect(member.map((o) => o.depth).sort(), text).toEqual(whole.map((o) => o.depth).sort());
-      const again = weldLettering(wasmEngine, layout, { face, weld: true, matrix: IDENTITY, memory: caches });
+      const again = weldLettering(wasmEngine, layout, { weld: true, matrix: IDENTITY, memory: caches });
       expect(again).toEqual(member);
     }
   });
@@ -91,13 +91,11 @@ test('both engines weld alike', () => {
   for (const family of ['Pacifico', 'Fredoka', 'JetBrains Mono']) {
     const layout = set(family, 'Alder Lane gäy');
     const a = weldLettering(wasmEngine, layout, {
-      face: typeface(family),
       weld: true,
       matrix: IDENTITY,
       memory: new Memo(),
     });
     const b = weldLettering(scriptEngine, layout, {
-      face: typeface(family),
       weld: true,
       matrix: IDENTITY,
       memory: new Memo(),
@@ -114,14 +112,12 @@ test('with welding off every letter keeps its own clean outline', () => {
   const layout = set('Pacifico', 'weld');
   const caches = new Memo();
   const off = weldLettering(wasmEngine, layout, {
-    face: typeface('Pacifico'),
     weld: false,
     matrix: IDENTITY,
     memory: caches,
   });
   for (const outline of off) expect(new Set(outline.labels).size).toBe(1);
   const on = weldLettering(wasmEngine, layout, {
-    face: typeface('Pacifico'),
     weld: true,
     matrix: IDENTITY,
     memory: caches,
@@ -136,7 +132,6 @@ test('a letter that overlaps itself inside its glyph comes out clean', () => {
   const raw = rawOutlines(layout, typeface('Fredoka'));
   expect(countCrossings(raw)).toBeGreaterThan(0);
   const clean = weldLettering(wasmEngine, layout, {
-    face: typeface('Fredoka'),
     weld: false,
     matrix: IDENTITY,
     memory: new Memo(),
@@ -154,14 +149,12 @@ test('letters gather where their bounds meet, through others too', () => {
 });
 
 test('changing one letter welds only what it touches', () => {
-  const face = typeface('Archivo Black');
   const { memory, made } = countingMemory();
   const text = 'the quick brown fox jumps over the lazy dog '.repeat(4);
-  weldLettering(wasmEngine, set('Archivo Black', text), { face, weld: true, matrix: IDENTITY, memory });
+  weldLettering(wasmEngine, set('Archivo Black', text), { weld: true, matrix: IDENTITY, memory });
   const before = made('cluster');
   expect(before).toBeGreaterThan(20);
   weldLettering(wasmEngine, set('Archivo Black', text.replace('quick', 'quÉck')), {
-    face,
     weld: true,
     matrix: IDENTITY,
     memory,

@@ -77,7 +77,7 @@ test('each is answered, and what is left of it can be set', { timeout: 3_600_000
       const load = await loadTypeface(file);
       if (load.ok) {
         const layout = layoutLettering(spec('Alder fi 48'), load.typeface);
-        expect(letterPaths(layout, load.typeface).length).toBeLessThan(LIMITS.glyphSegments);
+        expect(letterPaths(layout).length).toBeLessThan(LIMITS.glyphSegments);
       }
     } else expect(about.sentence).toMatch(/^[A-Z].*\.$/);
     // What is no longer used is let go between one and the next.

@@ -8,9 +8,10 @@ import { transformRegion } from '../../src/core/geometry/path';
 import { compose, rotation, translation } from '../../src/core/geometry/point';
 import { isLineFace, SHIPPED_FACES } from '../../src/core/lettering/catalogue';
 import type { Typeface } from '../../src/core/lettering/face';
-import { type Layout, type LetteringSpec, layoutLettering } from '../../src/core/lettering/layout';
+import { type Layout, layoutLettering } from '../../src/core/lettering/layout';
 import { readLineFace } from '../../src/core/lettering/line-face';
 import { sameFamily } from '../../src/core/lettering/pick';
+import type { LetteringSpec } from '../../src/core/lettering/spec';
 import type { FaceAnswer, FaceLookup } from '../../src/core/prepare/prepared';
 import { faceOfFamily } from '../../src/core/schema/lettering';
 

@@ -23,7 +23,7 @@ export function letterShape(face: string, character: string): Outlined {
   const answer = lookUp(faceOfFamily(face));
   if ('sentence' in answer) throw new Error(`${face}: ${answer.sentence}`);
   const layout = layoutLettering(spec(character), answer.typeface);
-  const outlines = weldLettering(wasmEngine, layout, { face: answer.typeface, weld: true, matrix: IDENTITY });
+  const outlines = weldLettering(wasmEngine, layout, { weld: true, matrix: IDENTITY });
   return { name: `${face} ${character}`, paths: outlines.map((o) => o.path) };
 }
 

@@ -3,8 +3,8 @@ import { queryOptions, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { setAxes, setFeature } from '@/core/commands/faces';
-import { setFace } from '@/core/commands/letters';
+import { setAxes, setFace, setFeature } from '@/core/commands/faces';
+import type { LinesAt } from '@/core/commands/own-lines';
 import type { Lettering } from '@/core/document/schema';
 import { ON_BY_ITSELF } from '@/core/lettering/face-features';
 import { faceKey, sameFamily } from '@/core/lettering/pick';
@@ -18,14 +18,15 @@ import { computing } from '@/worker/client';
 import styles from '../bench.module.css';
 import { dispatch } from '../store';
 
-type Props = { readonly partId: string; readonly member: Lettering };
+/** `member`: the words, set as the lines that are chosen are. */
+type Props = { readonly at: LinesAt; readonly member: Lettering };
 
 /** Whether words stand at a place along axes; what is not named there is as the face has it. */
 const standsAt = (member: Lettering, axes: FaceAbout['axes'], place: Readonly<Record<string, number>>): boolean =>
   axes.every(({ tag, usual }) => (member.axes[tag] ?? usual) === (place[tag] ?? usual));
 
 /** The styles of the family; those of a variable face are named places along its axes. */
-function Styles({ partId, member, about }: Props & { readonly about: FaceAbout | null }) {
+function Styles({ at: words, member, about }: Props & { readonly about: FaceAbout | null }) {
   const { faces } = useFaces();
   const family = faces.filter(({ family: name }) => sameFamily(name, member.face));
   const own = faceIn(faces, member);
@@ -35,8 +36,8 @@ function Styles({ partId, member, about }: Props & { readonly about: FaceAbout |
   const choose = (value: string) => {
     const place = value.startsWith('place ') ? places[Number(value.slice(6))] : undefined;
     const face = family.find(({ key }) => key === value);
-    if (place) dispatch((job) => setAxes(job, partId, member.id, place.axes, place.name));
-    else if (face) dispatch((job) => setFace(job, partId, member.id, { ...face.named, isLine: face.isLine }));
+    if (place) dispatch((job) => setAxes(job, words, place.axes, place.name));
+    else if (face) dispatch((job) => setFace(job, words, { ...face.named, isLine: face.isLine }));
   };
   return (
     <Row label="Style" htmlFor={`style-${member.id}`}>
@@ -70,11 +71,11 @@ function Styles({ partId, member, about }: Props & { readonly about: FaceAbout |
 }
 
 /** A slider and a figure for each axis of a variable face. */
-function Axes({ partId, member, about }: Props & { readonly about: FaceAbout }) {
+function Axes({ at: words, member, about }: Props & { readonly about: FaceAbout }) {
   return about.axes.map(({ tag, name, least, usual, most }) => {
     const value = member.axes[tag] ?? usual;
     const set = (to: number) =>
-      dispatch((job) => setAxes(job, partId, member.id, { [tag]: to }), `axis:${tag}:${member.id}`);
+      dispatch((job) => setAxes(job, words, { [tag]: to }), `axis:${tag}:${member.id}:${words.lines?.join()}`);
     const step = most - least > 20 ? 1 : (most - least) / 100;
     return (
       <div key={tag}>
@@ -115,11 +116,11 @@ function BothWays({ member, tag, value }: { member: Lettering; tag: string; valu
 }
 
 /** A feature: switched on and off, or one of the several forms it gives. */
-function Feature({ partId, member, feature }: Props & { readonly feature: FaceAbout['features'][number] }) {
+function Feature({ at, member, feature }: Props & { readonly feature: FaceAbout['features'][number] }) {
   const { tag, name, forms } = feature;
   const usual = ON_BY_ITSELF.has(tag) ? 1 : 0;
   const value = member.features[tag] ?? usual;
-  const set = (to: number) => dispatch((job) => setFeature(job, partId, member.id, tag, to === usual ? null : to));
+  const set = (to: number) => dispatch((job) => setFeature(job, at, tag, to === usual ? null : to));
   const id = `feature-${member.id}-${tag}`;
   return (
     <li>
@@ -156,7 +157,7 @@ const Nothing = ({ words }: { words: string }) => (
 );
 
 /** What is in the face, folded away until it is wanted. */
-function Features({ partId, member, about }: Props & { readonly about: FaceAbout }) {
+function Features({ at: words, member, about }: Props & { readonly about: FaceAbout }) {
   const [isOpen, setIsOpen] = useState(false);
   const used = Object.keys(member.features).length;
   if (about.features.length === 0) return <Nothing words="Nothing more is in this typeface" />;
@@ -171,7 +172,7 @@ function Features({ partId, member, about }: Props & { readonly about: FaceAbout
       <Heading beside={`${about.features.length}`}>What is in this typeface</Heading>
       <ul className={styles.features}>
         {about.features.map((feature) => (
-          <Feature key={feature.tag} partId={partId} member={member} feature={feature} />
+          <Feature key={feature.tag} at={words} member={member} feature={feature} />
         ))}
       </ul>
       <Button variant="plain" onClick={() => setIsOpen(false)}>
@@ -182,19 +183,15 @@ function Features({ partId, member, about }: Props & { readonly about: FaceAbout
 }
 
 /** Styles, axes and features of the typeface of a lettering. */
-export function FaceFields({ partId, member }: Props) {
+export function FaceFields({ at, member }: Props) {
   const about = useQuery(aboutQuery(member));
   if (about.isPending) return <Nothing words="What is in this typeface …" />;
   const known = about.data ?? null;
   return (
     <>
-      <Styles partId={partId} member={member} about={known} />
-      {known && <Axes partId={partId} member={member} about={known} />}
-      {known ? (
-        <Features partId={partId} member={member} about={known} />
-      ) : (
-        <Nothing words="This typeface is not there" />
-      )}
+      <Styles at={at} member={member} about={known} />
+      {known && <Axes at={at} member={member} about={known} />}
+      {known ? <Features at={at} member={member} about={known} /> : <Nothing words="This typeface is not there" />}
     </>
   );
 }

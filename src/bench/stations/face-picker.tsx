@@ -2,16 +2,26 @@
 import { type RefObject, useEffect, useEffectEvent, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Offcanvas from 'react-bootstrap/Offcanvas';
-import { setFace } from '@/core/commands/letters';
+import { setFace } from '@/core/commands/faces';
+import type { LinesAt } from '@/core/commands/own-lines';
 import type { Lettering } from '@/core/document/schema';
+import { textLines } from '@/core/lettering/draft-lines';
+import { faceInLine } from '@/core/schema/lettering';
 import { BringInFaces } from '@/faces/bring-in-faces';
 import { FaceList } from '@/faces/face-list';
 import { type ListedFace, useFaces, useMarkFace } from '@/faces/faces';
 import styles from '../bench.module.css';
 import { dispatch, useBench } from '../store';
 
-/** Chooses the typeface of a lettering. */
-export function FacePicker({ partId, member }: { partId: string; member: Lettering }) {
+type Props = {
+  readonly at: LinesAt;
+  readonly member: Lettering;
+  /** The words set as the lines that are chosen are. */
+  readonly shown: Lettering;
+};
+
+/** Chooses the typeface of a lettering, or of lines of it. */
+export function FacePicker({ at, member, shown }: Props) {
   const [isOpen, setIsOpen] = useState(false);
   const opener = useRef<HTMLButtonElement>(null);
   return (
@@ -24,21 +34,26 @@ export function FacePicker({ partId, member }: { partId: string; member: Letteri
         aria-expanded={isOpen}
         onClick={() => setIsOpen(!isOpen)}
       >
-        {member.face}
+        {facesIn(member, at.lines)}
       </Button>
-      {isOpen && <Faces partId={partId} member={member} opener={opener} onClose={() => setIsOpen(false)} />}
+      {isOpen && <Faces at={at} member={member} shown={shown} opener={opener} onClose={() => setIsOpen(false)} />}
     </>
   );
 }
 
+/** The typefaces of the lines that are acted on, by name. */
+function facesIn(member: Lettering, lines: readonly number[] | null): string {
+  const acted = lines ?? textLines(member.text).map((_, line) => line);
+  return [...new Set(acted.map((line) => faceInLine(member, line).face))].join(', ');
+}
+
 function Faces({
-  partId,
+  at,
   member,
+  shown,
   opener,
   onClose,
-}: {
-  partId: string;
-  member: Lettering;
+}: Props & {
   /** What opens and closes the list. */
   opener: RefObject<HTMLElement | null>;
   onClose: () => void;
@@ -51,9 +66,14 @@ function Faces({
   const [chosen, setChosen] = useState<ListedFace | null>(null);
   const choose = (face: ListedFace) => {
     setChosen(face);
-    dispatch((job) => setFace(job, partId, member.id, { ...face.named, isLine: face.isLine }), `face:${member.id}`);
+    dispatch(
+      (job) => setFace(job, at, { ...face.named, isLine: face.isLine }),
+      `face:${member.id}:${at.lines?.join()}`,
+    );
   };
-  const { text, size, letterSpacing, lineSpacing, align, evenLines, features } = member;
+  const { size, letterSpacing, lineSpacing, align, evenLines, features } = shown;
+  const every = textLines(member.text);
+  const text = at.lines ? at.lines.map((line) => every[line]).join('\n') : member.text;
   // Going on elsewhere leaves the list, and what is pressed there gets the press.
   const leave = useEffectEvent((e: PointerEvent) => {
     const pressed = e.target instanceof Element ? e.target : null;
@@ -69,7 +89,7 @@ function Faces({
     };
   }, []);
   const own = families.find(({ faces }) =>
-    faces.some(({ named }) => named.face === member.face && named.content === member.content),
+    faces.some(({ named }) => named.face === shown.face && named.content === shown.content),
   );
   return (
     <Offcanvas

@@ -2,7 +2,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { setForm } from '@/core/commands/faces';
 import type { Lettering } from '@/core/document/schema';
+import { textLines } from '@/core/lettering/draft-lines';
 import { faceKey } from '@/core/lettering/pick';
+import { faceInLine } from '@/core/schema/lettering';
 import { Outlines } from '@/faces/face-words';
 import { Heading } from '@/ui/heading';
 import { computing } from '@/worker/client';
@@ -20,10 +22,11 @@ export function LetterForms({
   picked: readonly number[];
 }) {
   const at = picked[0] ?? 0;
-  const { text, features } = member;
+  const { text } = member;
+  const { features, ...named } = faceInLine(member, textLines(text.slice(0, at)).length - 1);
   const { data } = useQuery({
-    queryKey: ['letter forms', faceKey(member), text, at, features],
-    queryFn: () => computing().letterForms(member, { text, at, features }),
+    queryKey: ['letter forms', faceKey(named), text, at, features],
+    queryFn: () => computing().letterForms(named, { text, at, features }),
     staleTime: Infinity,
   });
   const now = member.letters.find((c) => c.at === at)?.form ?? null;
@@ -45,7 +48,9 @@ export function LetterForms({
               aria-label={name}
               title={name}
               onClick={() =>
-                dispatch((job) => setForm(job, partId, member.id, picked, tag === '' ? null : { tag, value }))
+                dispatch((job) =>
+                  setForm(job, { partId, memberId: member.id }, picked, tag === '' ? null : { tag, value }),
+                )
               }
             >
               <Outlines shown={form} />

@@ -1,22 +1,24 @@
 /** Words, typeface, size and spacing of a lettering member. */
-import { useId } from 'react';
+import { useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { memberOf } from '@/core/commands/changed';
-import { setOverallWidth } from '@/core/commands/overall';
+import { chosenLines, linesAlike } from '@/core/commands/own-lines';
 import { setCase } from '@/core/commands/words';
 import type { Lettering } from '@/core/document/schema';
-import { boxWidth } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
+import { setAsLine } from '@/core/schema/lettering';
 import { keepable } from '@/core/units/text';
-import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
+import { Choice, Row } from '@/ui/fields';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
-import { change, dispatch, useBench } from '../store';
+import { change, dispatch } from '../store';
 import { typeWords } from '../type-words';
 import { FaceFields } from './face-fields';
 import { FacePicker } from './face-picker';
 import { LettersEditor } from './letters-editor';
+import { LineChooser } from './line-chooser';
+import { SizeFields } from './size-fields';
 
 const CASES = [
   { as: 'upper', word: 'CAPITALS', title: 'Write all in capitals' },
@@ -24,37 +26,22 @@ const CASES = [
   { as: 'title', word: 'Each Word', title: 'Begin each word with a capital' },
 ] as const;
 
-const SIZE_WORDS = { capital: 'Capital height', width: 'Widest line', overall: 'Overall width' } as const;
-const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
-
 /** The panel of lettering. */
 export function LetteringEditor({ partId, member }: { partId: string; member: Lettering }) {
   const id = useId();
-  const unit = useBench((s) => s.job.units);
+  const [chosen, setChosen] = useState<readonly number[] | null>(null);
   const seen = useBeside((view) => view?.parts.find((p) => p.id === partId));
-  const overall = useBench((s) => s.job.parts.find((p) => p.id === partId)?.overallWidth ?? null);
   const computed = seen?.members.find((m) => m.id === member.id);
-  const measure = overall === null ? member.size.by : 'overall';
   const edit = (recipe: (m: Lettering) => void, merge: string | null) =>
     change((job) => {
       const draft = memberOf(job, partId, member.id);
       if (draft?.kind === 'lettering') recipe(draft);
     }, merge && `${merge}:${member.id}`);
 
-  /** The other measure takes over with the size the lettering has now, so that nothing moves. */
-  const changeMeasure = (by: 'capital' | 'width' | 'overall') => {
-    if (!computed || by === measure) return;
-    if (by === 'overall') {
-      if (seen) dispatch((job) => setOverallWidth(job, partId, clean(boxWidth(seen.ownBox)), seen.scale));
-      return;
-    }
-    if (seen && overall !== null) dispatch((job) => setOverallWidth(job, partId, null, seen.scale));
-    const mm = by === 'capital' ? computed.capHeightMm : computed.ownBox.maxX - computed.ownBox.minX;
-    if (mm && Number.isFinite(mm) && mm > 0)
-      edit((m) => {
-        m.size = { by, mm: clean(mm) };
-      }, null);
-  };
+  const lines = chosenLines(member.text, chosen);
+  const at = { partId, memberId: member.id, lines };
+  // What the fields show is that of the first line they act on.
+  const shown = lines?.[0] === undefined ? member : setAsLine(member, lines[0]);
 
   return (
     <>
@@ -89,66 +76,17 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
         ))}
       </fieldset>
       <LettersEditor partId={partId} member={member} view={computed} />
+      <LineChooser text={member.text} chosen={lines} own={member.lines.map((l) => l.line)} onChoose={setChosen} />
       <Row label="Typeface">
-        <FacePicker partId={partId} member={member} />
+        <FacePicker at={at} member={member} shown={shown} />
       </Row>
-      <FaceFields partId={partId} member={member} />
-      <Choice
-        label="Size by"
-        value={measure}
-        options={[
-          { value: 'capital', word: 'capital', title: 'Height of a flat capital letter' },
-          { value: 'width', word: 'words', title: 'Width of the widest line of the words' },
-          {
-            value: 'overall',
-            word: 'overall',
-            title: 'Width of the finished outline, with bar, border and thickening',
-          },
-        ]}
-        onChange={changeMeasure}
-      />
-      <QuantityField
-        label={SIZE_WORDS[measure]}
-        unit={unit}
-        value={overall ?? member.size.mm}
-        least={0.1}
-        most={LIMITS.sheetMostMm}
-        onChange={(mm) =>
-          overall === null
-            ? edit((m) => {
-                m.size.mm = mm;
-              }, 'size')
-            : dispatch((job) => setOverallWidth(job, partId, mm, seen?.scale ?? 1), `overall:${partId}`)
-        }
-      />
-      <NumberField
-        label="Letter spacing"
-        suffix="%"
-        scale={100}
-        step={1}
-        least={-2}
-        most={10}
-        value={member.letterSpacing}
-        onChange={(share) =>
-          edit((m) => {
-            m.letterSpacing = share;
-          }, 'spacing')
-        }
-      />
-      <NumberField
-        label="Line spacing"
-        suffix="%"
-        scale={100}
-        step={5}
-        least={0.1}
-        most={10}
-        value={member.lineSpacing}
-        onChange={(share) =>
-          edit((m) => {
-            m.lineSpacing = share;
-          }, 'lines')
-        }
-      />
+      <FaceFields at={at} member={shown} />
+      <SizeFields at={at} member={member} />
+      {lines && member.lines.some((l) => lines.includes(l.line)) && (
+        <Button variant="word" className="mb-2" onClick={() => dispatch((job) => linesAlike(job, at))}>
+          {lines.length === 1 ? 'This line as the others' : 'These lines as the others'}
+        </Button>
+      )}
       {member.text.includes('\n') && (
         <Choice
           label="Equal widths"
@@ -167,7 +105,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
         />
       )}
       <Choice
-        label="Lines"
+        label="Align"
         value={member.align}
         options={[
           { value: 'left', word: 'left' },

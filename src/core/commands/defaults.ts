@@ -40,6 +40,7 @@ export function newLettering(id: string, sheet: Sheet, text: string): Lettering 
     closeUp: null,
     insteadOf: null,
     letters: [],
+    lines: [],
   };
 }
 

@@ -1,10 +1,6 @@
-/** Letters moved, turned and sized by themselves, and set in another typeface. */
+/** Letters moved, turned and sized by themselves. */
 import type { Job, LetterChange, Lettering } from '../document/schema';
 import type { Matrix } from '../geometry/point';
-import { isLineFace, SHIPPED_FACES } from '../lettering/catalogue';
-import { sameFamily } from '../lettering/pick';
-
-import type { FaceNamed } from '../schema/lettering';
 import { changed, memberOf, partOf } from './changed';
 
 /** What a lettering was computed to: its capitals in mm, and the matrix from its own coordinates to the sheet. */
@@ -92,34 +88,4 @@ export const spaceLetters = (
     const member = memberOf(draft, partId, memberId);
     if (capHeightMm && member?.kind === 'lettering')
       member.letterSpacing = Math.min(10, Math.ceil((member.letterSpacing + byMm / capHeightMm) * 1e3 + 1) / 1e3);
-  });
-
-const isOneLine = ({ face, content }: Lettering): boolean =>
-  content === null && SHIPPED_FACES.some((f) => isLineFace(f) && sameFamily(f.family, face));
-
-/**
- * Set a lettering in another typeface. A part that becomes nothing but one-line lettering is marked instead of cut, and cut
- * again when it gets outlines.
- */
-export const setFace = (
-  job: Job,
-  partId: string,
-  memberId: string,
-  { isLine, ...named }: FaceNamed & { readonly isLine: boolean },
-): Job =>
-  changed(job, (draft) => {
-    const part = partOf(draft, partId);
-    const member = memberOf(draft, partId, memberId);
-    if (!part || member?.kind !== 'lettering') return;
-    const others = part.members.filter((m) => m !== member);
-    const areLines = others.every((m) => m.kind === 'lettering' && isOneLine(m));
-    const before = areLines && isOneLine(member);
-    Object.assign(member, named);
-    const after = areLines && isLine;
-    if (before === after) return;
-    const [from, to] = after ? (['cut', 'mark'] as const) : (['mark', 'cut'] as const);
-    const kindOf = (id: string) => draft.operations.find((o) => o.id === id)?.kind;
-    const target = draft.operations.find((o) => o.kind === to);
-    for (const work of part.work)
-      if (work.what === 'outline' && kindOf(work.operation) === from && target) work.operation = target.id;
   });

@@ -22,6 +22,8 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   asItWas,
   // Format 7: typefaces by style and content, axes, features, other forms of letters.
   asItWas,
+  // Format 8: lines of their own.
+  asItWas,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

@@ -10,7 +10,7 @@ import { listedToolSchema } from '../schema/tools';
 import { partSchema } from './part';
 
 /** The version of the job document that is written; older ones are read through their migrations. */
-export const JOB_FORMAT = 7;
+export const JOB_FORMAT = 8;
 
 const leftAsIsSchema = z.strictObject({
   finding: about(z.string().max(300), 'Key of the finding.'),
@@ -138,7 +138,7 @@ export type { Step, StepOf } from '../kinds/steps';
 export type { TieAnswer } from '../kinds/steps/tie';
 export type { Work } from '../kinds/works';
 export type { Artwork, CloseSettings } from '../schema/artwork';
-export type { CloseUp, LetterChange, Lettering } from '../schema/lettering';
+export type { CloseUp, LetterChange, Lettering, OwnLine } from '../schema/lettering';
 export type { Copy, DrawnPath, Member, Shape, ShapeKind } from '../schema/members';
 export type { ExportSettings, Operation, OperationKind } from '../schema/operations';
 export type { Crop, PlacedPicture, Trace } from '../schema/picture';

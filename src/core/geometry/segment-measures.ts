@@ -1,5 +1,6 @@
 /** What a segment measures: bounds, area, length, the point nearest to another, and where it crosses another. */
 import { type Box, EMPTY_BOX } from './point';
+import { gaussLegendre } from './quadrature';
 import { arcRadius, arcStart, derivativeAt, pointAt, type Quadratic, type Segment } from './segment';
 
 function quadraticExtremes(p0: number, p1: number, p2: number): number[] {
@@ -90,25 +91,15 @@ export function segmentArea(s: Segment): number {
   }
 }
 
-/** Abscissae and weights of 8-point Gauss–Legendre quadrature on [-1, 1] (Abramowitz & Stegun 25.4.30). */
-const GAUSS = [
-  [0.1834346424956498, 0.362683783378362],
-  [0.525532409916329, 0.3137066458778873],
-  [0.7966664774136267, 0.2223810344533745],
-  [0.9602898564975363, 0.1012285362903763],
-] as const;
-
-function gaussLength(s: Segment, from: number, to: number): number {
-  const half = (to - from) / 2;
-  const mid = (from + to) / 2;
-  let sum = 0;
-  for (const [x, w] of GAUSS) {
-    const p = derivativeAt(s, mid + half * x);
-    const q = derivativeAt(s, mid - half * x);
-    sum += w * (Math.hypot(p.x, p.y) + Math.hypot(q.x, q.y));
-  }
-  return sum * half;
-}
+const gaussLength = (s: Segment, from: number, to: number): number =>
+  gaussLegendre(
+    (t) => {
+      const d = derivativeAt(s, t);
+      return Math.hypot(d.x, d.y);
+    },
+    from,
+    to,
+  );
 
 /**
  * Length of a quadratic by its closed form: the speed is √(a·t² + b·t + c), whose integral is elementary. Null where the

@@ -19,6 +19,7 @@ import { placementMatrix } from '../prepare/placement';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
 import { type PictureLookup, traceSteps } from '../prepare/trace';
 import { inspect } from '../rules/inspect';
+import { facesOf } from '../schema/lettering';
 import { letterMiddle } from '../toolpath/centerline/part-lines';
 import { TOOL_TRY, type ToolTry } from '../toolpath/hatch/stages';
 import type { Raster } from '../tracing/raster';
@@ -158,7 +159,7 @@ export class Evaluator {
     const ready = this.prepare(job, partId, faces);
     const { engine, memo } = this;
     const drawnPart = part && drawnPartOf(part);
-    return drawnPart && ready ? letterMiddle(drawnPart, ready, letter, { engine, faces, memory: memo }) : [];
+    return drawnPart && ready ? letterMiddle(drawnPart, ready, letter, { engine, memory: memo }) : [];
   }
 
   /** Bounds on the sheet of what is cut or drawn of parts, or of a member of one; empty when nothing is. */
@@ -171,7 +172,7 @@ export class Evaluator {
       if (memberId !== null) return ready.members.find((m) => m.id === memberId)?.box ?? EMPTY_BOX;
       // What lies within the outline says nothing about the size.
       const sizing = { ...part, work: part.work.filter((w) => workKind(w.what).box) };
-      const linework = finished(this.linework(sizing, { own, placed: ready, job, faces, memory: this.memo }));
+      const linework = finished(this.linework(sizing, { own, placed: ready, job, memory: this.memo }));
       box = uniteBoxes(
         box,
         workBox(
@@ -212,7 +213,7 @@ export class Evaluator {
     const [least, kerf] = [job.sheet.leastWidth ?? 0, job.sheet.kerf ?? 0];
     const found = memory.get(STRENGTH, { part: made, unbridged, least, kerf });
     const strength = memory.get(PLACED_STRENGTH, { id: part.id, strength: found, matrix: ready.matrix });
-    const linework = yield* this.linework(part, { own, placed: ready, job, faces, memory });
+    const linework = yield* this.linework(part, { own, placed: ready, job, memory });
     return memory.get(PART_RESULT, { part, ready, own: made, strength, linework });
   }
 
@@ -269,8 +270,8 @@ export class Evaluator {
         return 'sentence' in answer ? answer.sentence : memory.idOf(answer.raster);
       }
       if (member.kind !== 'lettering') return 0;
-      const answer = faces(member);
-      return 'typeface' in answer ? memory.idOf(answer.typeface) : answer.sentence;
+      const answers = facesOf(member).map((named) => faces(named));
+      return answers.map((a) => ('typeface' in a ? memory.idOf(a.typeface) : a.sentence)).join('|');
     });
     const written = memory.of(part, 'content', () => {
       const { keep, selfAdhesive, overallWidth, members, steps } = part;
@@ -286,17 +287,15 @@ export class Evaluator {
       own: { shape },
       placed: { matrix },
       job,
-      faces,
       memory,
     }: {
       readonly own: OwnPart;
       readonly placed: PreparedPart;
       readonly job: Job;
-      readonly faces: FaceLookup;
       readonly memory: Memory;
     },
   ): Generator<number, Linework> {
-    const made = yield* drawSteps(part, shape, job, { engine: this.engine, faces, memory });
+    const made = yield* drawSteps(part, shape, job, { engine: this.engine, memory });
     return made.size > 0 ? memory.get(PLACED_LINEWORK, { id: part.id, made, matrix }) : NO_LINEWORK;
   }
 }

@@ -3,7 +3,8 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { IDENTITY } from '../geometry/point';
 import { leastWidth } from '../inspect/strength';
 import type { Typeface } from '../lettering/face';
-import { type LetteringSpec, layoutLettering } from '../lettering/layout';
+import { layoutLettering } from '../lettering/layout';
+import type { LetteringSpec } from '../lettering/spec';
 import { piecesOf } from '../prepare/pieces';
 import { weldLettering } from '../prepare/weld';
 
@@ -22,9 +23,12 @@ export type FaceTrial = {
 /** Try words in a face. `most`: strokes are looked at up to this width, in mm; 0 for not at all. */
 export function tryFace(engine: ClipEngine, face: Typeface, words: LetteringSpec, most: number): FaceTrial {
   const layout = layoutLettering(words, face);
-  const { missing, broken } = layout;
+  const [missing, broken] = [layout.missing, layout.broken].map((list) => list.map((l) => l.text)) as [
+    string[],
+    string[],
+  ];
   if (face.isSingleStroke) return { pieces: 0, islands: 0, thinnestMm: null, missing, broken };
-  const outlines = weldLettering(engine, layout, { face, weld: true, matrix: IDENTITY });
+  const outlines = weldLettering(engine, layout, { weld: true, matrix: IDENTITY });
   return {
     pieces: piecesOf(outlines).length,
     // What lies in a hole of the words stays, when these are cut out of a plate, only as long as it is held.

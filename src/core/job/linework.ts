@@ -6,10 +6,10 @@ import type { DrawnPart } from '../kinds/step';
 import { DRAW_STEPS, kindOf, type Linework, NO_LINEWORK, stepIn } from '../kinds/steps';
 import { drawnBy } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
-import type { FaceLookup, PreparedPart } from '../prepare/prepared';
+import type { PreparedPart } from '../prepare/prepared';
 
-/** What drawing steps need of the outside: the boolean engine, typefaces, and where results are kept. */
-export type DrawContext = { readonly engine: ClipEngine; readonly faces: FaceLookup; readonly memory: Memory };
+/** What drawing steps need of the outside: the boolean engine, and where results are kept. */
+export type DrawContext = { readonly engine: ClipEngine; readonly memory: Memory };
 
 /** What was drawn, by the kind of step. */
 export type Made = ReadonlyMap<string, object>;
@@ -26,7 +26,7 @@ export function* drawSteps(
   part: Pick<Part, 'id' | 'members' | 'steps' | 'work'>,
   shape: PreparedPart,
   { parts }: Job,
-  { engine, faces, memory }: DrawContext,
+  { engine, memory }: DrawContext,
 ): Generator<number, Made> {
   const asked = new Set<string>(drawnBy(part.work));
   for (const { kind, needs } of [...DRAW_STEPS].reverse()) {
@@ -40,7 +40,7 @@ export function* drawSteps(
     if (!own?.on || !asked.has(kind) || !(canDraw?.(shape) ?? true)) continue;
     const others = completed ? parts.flatMap((p) => (p.id === part.id ? [] : (stepIn(p, kind) ?? []))) : [];
     const step = completed?.(own, others) ?? own;
-    made.set(kind, yield* memory.steps(draw, { step, shape, part: drawnPart, made, engine, faces }));
+    made.set(kind, yield* memory.steps(draw, { step, shape, part: drawnPart, made, engine }));
   }
   return made;
 }

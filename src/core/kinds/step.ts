@@ -11,7 +11,7 @@ import type { Layout } from '../lettering/layout';
 import type { LongStage } from '../memo';
 import type { Mover } from '../prepare/mover';
 import type { Outline } from '../prepare/outline';
-import type { FaceLookup, Keep, PreparedPart } from '../prepare/prepared';
+import type { Keep, PreparedPart } from '../prepare/prepared';
 import type { Source } from '../prepare/source';
 import type { Member } from '../schema/members';
 
@@ -142,7 +142,6 @@ export type DrawInput<S> = {
   /** What kinds it needs have drawn. */
   readonly made: ReadonlyMap<string, object>;
   readonly engine: ClipEngine;
-  readonly faces: FaceLookup;
 };
 
 /** How something is drawn, remembered by what it hangs on. */

@@ -4,7 +4,6 @@
  */
 
 import { numberAt } from '../geometry/elements';
-import { columnsOf, type InkRows, moveRows, uniteRows } from '../geometry/ink-rows';
 import { type Path, transformRegion } from '../geometry/path';
 import {
   type Box,
@@ -18,40 +17,20 @@ import {
   uniteBoxes,
 } from '../geometry/point';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
-import type { CloseUp, LetterChange } from '../schema/lettering';
-import { closingMove } from './close-up';
-import type { FeatureUse, Typeface } from './face';
-import { inkWidth, letterOutlines, NUMBERS_PER_LETTER, type PlacedLetter, type SetLine, setLine } from './line';
+import { closeUpLines } from './close-lines';
+import { type DraftLine, draftLines, type LineFaces, overlapIn } from './draft-lines';
+import type { Typeface } from './face';
+import { inkWidth, letterOutlines, NUMBERS_PER_LETTER, type PlacedLetter, type SetLine } from './line';
+import type { LetteringSpec } from './spec';
 
 export type { PlacedLetter } from './line';
 
-/** Where the lines of lettering stand: at their left ends, middles or right ends. */
-export type Alignment = 'left' | 'centre' | 'right';
-
-/** How lines are made equally wide. */
-export type EvenLines = 'no' | 'spacing' | 'size' | 'both';
-
-/** What lettering is set by: its words, size, spacing, alignment, closing up and changes to single letters. */
-export type LetteringSpec = {
-  readonly text: string;
-  /** By capital height, or by the width of the widest line as drawn; in mm. */
-  readonly size: { readonly by: 'capital' | 'width'; readonly mm: number };
-  /** Extra space between letters as a share of the capital height; ligatures are off when it is not 0. */
-  readonly letterSpacing: number;
-  /** Distance between baselines as a multiple of the typeface's own. */
-  readonly lineSpacing: number;
-  readonly align: Alignment;
-  readonly evenLines?: EvenLines;
-  readonly closeUp?: CloseUp | null;
-  /** Changes to single letters; `at` counts in the whole text. */
-  readonly letters?: readonly LetterChange[];
-  /** Features of the typeface that are asked for, by their tags: 0 off, 1 on, or which of several. */
-  readonly features?: Readonly<Record<string, number>>;
-};
-
-/** One line as set. Two lines of the same text in the same face and spacing have the same letters. */
+/** One line as set. Two lines of the same text in the same face and setting have the same letters. */
 export type PlacedLine = {
   readonly text: string;
+  readonly face: Typeface;
+  /** Height of its capitals, in font units of the lettering's own face. */
+  readonly capital: number;
   /** Range in the list of letters. */
   readonly from: number;
   readonly to: number;
@@ -75,62 +54,63 @@ export type ClosedUp = {
   readonly joint: number;
 };
 
+/** A character that can't be drawn, and the first line whose typeface it was to be drawn in. */
+export type Lacking = { readonly text: string; readonly line: number };
+
 /** Lettering set: its lines with their letters in place, its size in mm, and characters the typeface lacks. */
 export type Layout = {
   readonly letters: readonly PlacedLetter[];
   /** Lines that have letters. */
   readonly lines: readonly PlacedLine[];
-  /** Millimetres per font unit. */
+  /** The typeface of each line of the text. */
+  readonly faces: readonly Typeface[];
+  /** Millimetres per font unit of the lettering's own face. */
   readonly scale: number;
   /** Bounds of the ink in mm; empty when nothing is drawn. */
   readonly box: Box;
-  /** Characters the typeface lacks, each once, in the order met. */
-  readonly missing: readonly string[];
-  /** Characters whose glyphs the typeface has in a way that can't be drawn. */
-  readonly broken: readonly string[];
+  /** Characters their typeface lacks, each once, in the order met. */
+  readonly missing: readonly Lacking[];
+  /** Characters whose glyphs their typeface has in a way that can't be drawn. */
+  readonly broken: readonly Lacking[];
   readonly capHeightMm: number;
-  /** How far its uprights lean to the right, in degrees. */
-  readonly slantDeg: number;
   /** Baselines in mm from the origin, one a line, downwards negative. */
   readonly baselines: readonly number[];
   readonly closedUp: readonly ClosedUp[];
 };
 
-/** The lines of a text, whichever way its lines end. */
-export const textLines = (text: string): string[] => text.replace(/\r\n?/g, '\n').split('\n');
+/** The typeface of a letter. */
+export const faceOfLetter = ({ faces }: Pick<Layout, 'faces'>, { line }: Pick<PlacedLetter, 'line'>): Typeface =>
+  faces[line] as Typeface;
 
-/** The outlines of every letter as drawn, overlaps and all, where `matrix` puts the lettering. */
-export const letterPaths = (layout: Layout, face: Typeface, matrix: Matrix = IDENTITY): Path[] =>
-  layout.letters.flatMap((letter) =>
+/** The outlines or lines of letters as drawn, overlaps and all, where `matrix` puts the lettering. */
+export const letterPaths = (
+  { letters, faces, scale }: Pick<Layout, 'letters' | 'faces' | 'scale'>,
+  matrix: Matrix = IDENTITY,
+): Path[] =>
+  letters.flatMap((letter) =>
     transformRegion(
-      letterOutlines(letter, face),
-      compose(compose(translation(letter.x, letter.y), scaling(layout.scale)), matrix),
+      letterOutlines(letter, faceOfLetter({ faces }, letter)),
+      compose(compose(translation(letter.x, letter.y), scaling(scale)), matrix),
     ),
   );
 
-/** One line with how it was set. */
-type Draft = {
-  readonly text: string;
-  /** Where it starts in the text. */
-  readonly offset: number;
-  readonly set: SetLine;
-  readonly scale: number;
-  readonly setting: string;
-};
-
 /** Rounds of setting until the scale is settled: overlaps are in mm, the scale may hang on the width. */
 const ROUNDS = 8;
-const SETTLED = 1e-7;
 const SCALE_SETTLED = 1e-4;
-/** Overlaps are at most this share of the capital height. */
-const MOST_OVERLAP = 0.5;
 
-/** Set the text. Lines align by what is drawn, not by side bearings, so that cut edges line up. */
-export function layoutLettering(asked: LetteringSpec, face: Typeface, memory: Memory = NO_MEMORY): Layout {
-  // Lines have no ink to overlap with.
-  const spec = face.isSingleStroke ? { ...asked, closeUp: null } : asked;
+/**
+ * Set the text. Lines align by what is drawn, not by side bearings, so that cut edges line up. `ofLine`: the typefaces of lines
+ * that have one of their own.
+ */
+export function layoutLettering(
+  spec: LetteringSpec,
+  face: Typeface,
+  memory: Memory = NO_MEMORY,
+  ofLine: LineFaces['ofLine'] = () => face,
+): Layout {
+  const faces = { face, ofLine };
   let scale = spec.size.mm / face.capHeight;
-  let drafts = draftLines(spec, face, scale, memory);
+  let drafts = draftLines(spec, faces, scale, memory);
   if (spec.size.by === 'width')
     for (let round = 0; round < ROUNDS; round++) {
       const widest = Math.max(0, ...drafts.map((d) => inkWidth(d.set)));
@@ -139,77 +119,9 @@ export function layoutLettering(asked: LetteringSpec, face: Typeface, memory: Me
       const settled = Math.abs(next / scale - 1) < SCALE_SETTLED;
       scale = next;
       if (settled || !spec.closeUp) break;
-      drafts = draftLines(spec, face, scale, memory);
+      drafts = draftLines(spec, faces, scale, memory);
     }
   return place(spec, face, { drafts, scale, memory });
-}
-
-/** The overlap asked for, in font units. */
-const overlapIn = (closeUp: CloseUp, face: Typeface, scale: number): number =>
-  Math.min(closeUp.overlap / scale, MOST_OVERLAP * face.capHeight);
-
-function draftLines(spec: LetteringSpec, face: Typeface, scale: number, memory: Memory): Draft[] {
-  const spacing = spec.letterSpacing * face.capHeight;
-  const closeUp = spec.closeUp ? { overlap: overlapIn(spec.closeUp, face, scale), words: spec.closeUp.words } : null;
-  const everywhere = Object.entries(spec.features ?? {}).map(([tag, value]): FeatureUse => ({ tag, value }));
-  let offset = 0;
-  const bare = textLines(spec.text).map((text) => {
-    const start = offset;
-    offset += text.length + 1;
-    const changes = (spec.letters ?? [])
-      .filter((c) => c.at >= start && c.at < start + text.length)
-      .map((c) => ({ ...c, at: c.at - start }));
-    const features = [...everywhere, ...formsOf(changes)];
-    const make = (own: number, extra: number): Draft => {
-      const settings = { spacing: spacing + extra, scale: own, closeUp, changes, features };
-      const plain = own === 1 && extra === 0 && !closeUp && changes.length === 0 && features.length === 0;
-      return {
-        text,
-        offset: start,
-        set: setLine(text, face, settings, memory),
-        scale: own,
-        setting: plain ? `${spacing}` : JSON.stringify(settings),
-      };
-    };
-    return { make, draft: make(1, 0) };
-  });
-  const even = spec.evenLines ?? 'no';
-  if (even === 'no') return bare.map((b) => b.draft);
-  const target = Math.max(0, ...bare.map((b) => inkWidth(b.draft.set)));
-  return bare.map(({ make, draft }) => widened(make, draft, target, closeUp ? 'size' : even));
-}
-
-/** The other forms that single letters are set in. */
-const formsOf = (changes: readonly LetterChange[]): FeatureUse[] =>
-  changes.flatMap(({ at, form }) => (form ? { tag: form.tag, value: form.value, from: at, to: at + 1 } : []));
-
-/** A line made as wide as asked, by its size, by its spacing, or half by each. */
-function widened(
-  make: (scale: number, extra: number) => Draft,
-  draft: Draft,
-  target: number,
-  by: Exclude<EvenLines, 'no'>,
-): Draft {
-  const width = inkWidth(draft.set);
-  const gaps = draft.set.letters.length - 1;
-  if (width === 0 || width >= target * (1 - SETTLED)) return draft;
-  const ratio = target / width;
-  const scale = by === 'spacing' && gaps > 0 ? 1 : by === 'both' && gaps > 0 ? Math.sqrt(ratio) : ratio;
-  let made = make(scale, 0);
-  let extra = 0;
-  // Spacing switches ligatures off, which changes the width once more.
-  for (let round = 0; round < ROUNDS; round++) {
-    const missing = target - inkWidth(made.set);
-    const letters = made.set.letters.length - 1;
-    if (Math.abs(missing) < SETTLED * target) break;
-    if (by === 'size' || letters <= 0) {
-      made = make((made.scale * target) / inkWidth(made.set), 0);
-      continue;
-    }
-    extra += missing / letters / made.scale;
-    made = make(scale, extra);
-  }
-  return made;
 }
 
 /** Space of a line above its baseline, as a share of the typeface's line height. */
@@ -218,18 +130,13 @@ const ABOVE = 0.8;
 function place(
   spec: LetteringSpec,
   face: Typeface,
-  { drafts, scale, memory }: { readonly drafts: readonly Draft[]; readonly scale: number; readonly memory: Memory },
+  { drafts, scale, memory }: { readonly drafts: readonly DraftLine[]; readonly scale: number; readonly memory: Memory },
 ): Layout {
-  const advance = (face.ascent - face.descent + face.lineGap) * spec.lineSpacing;
-  const missing = new Set<string>();
-  const broken = new Set<string>();
   const baselines: number[] = [];
   let y = 0;
   drafts.forEach((d, i) => {
-    for (const characters of d.set.missing) missing.add(characters);
-    for (const characters of d.set.broken) broken.add(characters);
     const before = drafts[i - 1];
-    if (before) y -= advance * (ABOVE * d.scale + (1 - ABOVE) * before.scale);
+    if (before) y -= d.lineSpacing * (before.height + ABOVE * (d.height - before.height));
     baselines.push(y);
   });
   const shifts = drafts.map(({ set: { box } }) => {
@@ -237,7 +144,12 @@ function place(
     return -{ left: box.minX, centre: (box.minX + box.maxX) / 2, right: box.maxX }[spec.align];
   });
   const closedLines = spec.closeUp?.lines
-    ? closeLines(drafts, { shifts, baselines, overlap: overlapIn(spec.closeUp, face, scale), face })
+    ? closeUpLines(drafts, {
+        shifts,
+        baselines,
+        overlap: overlapIn(spec.closeUp.overlap, face.capHeight, scale),
+        capital: face.capHeight,
+      })
     : [];
   let box = EMPTY_BOX;
   const letters: PlacedLetter[] = [];
@@ -248,7 +160,7 @@ function place(
     move: c.move * scale,
     joint: c.joint * scale,
   }));
-  drafts.forEach(({ text, offset, set, setting }, i) => {
+  drafts.forEach(({ text, offset, face: own, capital, set, setting }, i) => {
     if (isEmptyBox(set.box)) return;
     const x = numberAt(shifts, i);
     const baseline = numberAt(baselines, i);
@@ -265,19 +177,19 @@ function place(
         move: j.move * scale,
         joint: j.joint * scale,
       });
-    lines.push({ text, from, to: letters.length, x, y: baseline, box: lineBox, setting });
+    lines.push({ text, face: own, capital, from, to: letters.length, x, y: baseline, box: lineBox, setting });
   });
   return {
     letters,
     lines,
+    faces: drafts.map((d) => d.face),
     scale,
     box: isEmptyBox(box)
       ? EMPTY_BOX
       : { minX: box.minX * scale, maxX: box.maxX * scale, minY: box.minY * scale, maxY: box.maxY * scale },
-    missing: [...missing],
-    broken: [...broken],
+    missing: lacking(drafts, 'missing'),
+    broken: lacking(drafts, 'broken'),
     capHeightMm: face.capHeight * scale,
-    slantDeg: face.slantDeg,
     baselines: baselines.map((b) => b * scale),
     closedUp,
   };
@@ -315,57 +227,13 @@ function placedLetters({ set, line, offset, x, y }: PlacedAt): readonly PlacedLe
   );
 }
 
-/** Columns a capital is cut into for closing lines. */
-const COLUMNS_PER_CAPITAL = 200;
-/** Lines above a line that it is closed up with. */
-const LINES_ABOVE = 2;
-/** Lines farther apart than this many capital heights stay as they are. */
-const FARTHEST_LINE = 3;
-
-/** Moves every line up to those above it, and all below along with it; changes `baselines`. */
-function closeLines(
-  drafts: readonly Draft[],
-  {
-    shifts,
-    baselines,
-    overlap,
-    face,
-  }: {
-    readonly shifts: readonly number[];
-    readonly baselines: number[];
-    readonly overlap: number;
-    readonly face: Typeface;
-  },
-): { start: number; end: number; move: number; joint: number }[] {
-  const step = face.capHeight / COLUMNS_PER_CAPITAL;
-  const out: { start: number; end: number; move: number; joint: number }[] = [];
-  const above: InkRows[] = [];
-  let moved = 0;
-  drafts.forEach((draft, i) => {
-    baselines[i] = numberAt(baselines, i) + moved;
-    const paths = draft.set.letters.flatMap(({ letter }) =>
-      transformRegion(letterOutlines(letter, face), translation(letter.x + numberAt(shifts, i), letter.y)),
-    );
-    // Columns run downwards, so that moving up is moving towards lower values.
-    const own = flipped(columnsOf(paths, step));
-    if (own.rows.length === 0) return;
-    const movedRows = moveRows(own, -numberAt(baselines, i));
-    const closing =
-      above.length > 0
-        ? closingMove(uniteRows(above.slice(-LINES_ABOVE)), movedRows, {
-            wanted: overlap,
-            farthest: FARTHEST_LINE * face.capHeight,
-            step,
-          })
-        : null;
-    if (closing) {
-      moved += closing.move;
-      baselines[i] = numberAt(baselines, i) + closing.move;
-      out.push({ start: draft.offset, end: draft.offset + draft.text.length, ...closing });
-    }
-    above.push(moveRows(own, -numberAt(baselines, i)));
+/** What the faces of lines lack, each character of a face once. */
+const lacking = (drafts: readonly DraftLine[], what: 'missing' | 'broken'): Lacking[] => {
+  const found = new Map<Typeface, Map<string, Lacking>>();
+  drafts.forEach(({ face, set }, line) => {
+    const known = found.get(face) ?? new Map<string, Lacking>();
+    found.set(face, known);
+    for (const text of set[what]) if (!known.has(text)) known.set(text, { text, line });
   });
-  return out;
-}
-
-const flipped = (r: InkRows): InkRows => ({ first: r.first, rows: r.rows.map((row) => row.map((y) => -y).reverse()) });
+  return [...found.values()].flatMap((known) => [...known.values()]);
+};

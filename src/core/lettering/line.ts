@@ -11,6 +11,7 @@ import {
   IDENTITY,
   isEmptyBox,
   type Matrix,
+  type Point,
   rotation,
   scaling,
   translation,
@@ -51,10 +52,18 @@ export type LetterJoint = {
   readonly joint: number;
 };
 
-/** A letter of a line with the bounds of its ink, in font units. */
-export type SetLetter = { readonly letter: Omit<PlacedLetter, 'box'>; readonly box: Box };
+/** A letter of a line with the bounds of its ink, how far it moves the pen on, and how far it was moved by itself. */
+export type SetLetter = {
+  readonly letter: Omit<PlacedLetter, 'box'>;
+  readonly box: Box;
+  readonly advance: number;
+  readonly moved: Point | null;
+};
 
-/** A line of lettering set: its letters, ink and joints, in font units from its own pen start. */
+/**
+ * A line of lettering set: its letters, ink and joints, from its own pen start. In the units that its scale leads to: font units of
+ * the lettering's own face.
+ */
 export type SetLine = {
   readonly letters: readonly SetLetter[];
   /** Bounds of the ink. */
@@ -71,10 +80,10 @@ export type TextLineSettings = {
   readonly spacing: number;
   /** Features of the typeface that are asked for; their ranges count from the start of the line. */
   readonly features: readonly FeatureUse[];
-  /** Size of the line against the others. */
+  /** From font units of its face to the lettering's. */
   readonly scale: number;
-  /** Overlap wanted between neighbours in font units, over spaces too or not; null for no closing up. */
-  readonly closeUp: { readonly overlap: number; readonly words: boolean } | null;
+  /** Overlap wanted between neighbours, over spaces too or not, and the height of capitals; null for no closing up. */
+  readonly closeUp: { readonly overlap: number; readonly words: boolean; readonly capital: number } | null;
   /** Changes to letters of this line; `at` counts from the start of the line. */
   readonly changes: readonly LetterChange[];
 };
@@ -154,11 +163,14 @@ function shapeLine(text: string, face: Typeface, { spacing, features }: TextLine
       if (lacks && !NOT_MISSED.test(chars)) missing.add(chars);
       if (isBroken) broken.add(chars);
       const last = i >= shaped.length && r === runs.length - 1;
+      const advance = pen - origin;
       if (!last) pen += spacing;
       if (glyphs.length > 0) {
         letters.push({
           letter: { text: chars, start, end, line: 0, glyphs, own: null, x: origin, y: 0 },
           box: shift(ink, origin, 0),
+          advance,
+          moved: null,
         });
         box = uniteBoxes(box, shift(ink, origin, 0));
       }
@@ -189,28 +201,31 @@ function arrange(bare: SetLine, { text, face, settings: s }: LineInput, memory: 
     s.changes.find((c) => c.at >= letter.start && c.at < letter.end) ?? UNCHANGED;
   // Sizes first: what follows a larger letter moves on by what it has grown.
   let grown = 0;
-  const sized = bare.letters.map(({ letter, box }, i) => {
+  const sized = bare.letters.map(({ letter, box, advance: bareAdvance }, i): SetLetter => {
     const { scale, turn } = changeOf(letter);
     const x = (letter.x + grown) * s.scale;
     const next = bare.letters[i + 1];
     const advance = next ? next.letter.x - letter.x - s.spacing : box.maxX - letter.x;
     grown += (scale - 1) * advance;
     const size = scale * s.scale;
-    if (size === 1 && turn === 0) return { letter: { ...letter, x }, box: shift(box, x - letter.x, 0) };
+    const own = { advance: bareAdvance * size, moved: null };
+    if (size === 1 && turn === 0) return { letter: { ...letter, x }, box: shift(box, x - letter.x, 0), ...own };
     const middle = boxCentre(shift(box, -letter.x, 0));
     const about = translation(-middle.x * size, -middle.y * size);
     const back = translation(middle.x * size, middle.y * size);
-    const own = compose(scaling(size), turn === 0 ? IDENTITY : compose(compose(about, rotation(turn)), back));
-    const changed = { ...letter, own, x };
-    return { letter: changed, box: shift(regionBox(letterOutlines(changed, face)), x, 0) };
+    const matrix = compose(scaling(size), turn === 0 ? IDENTITY : compose(compose(about, rotation(turn)), back));
+    const changed = { ...letter, own: matrix, x };
+    return { letter: changed, box: shift(regionBox(letterOutlines(changed, face)), x, 0), ...own };
   });
   const { letters, joints } = s.closeUp
     ? closeLetters(sized, { text, face, closeUp: s.closeUp, memory })
     : { letters: sized, joints: [] };
-  const placedLetters = letters.map(({ letter, box }) => {
+  const placedLetters = letters.map((set): SetLetter => {
+    const { letter, box } = set;
     const { dx, dy } = changeOf(letter);
     const [mx, my] = [dx * face.capHeight * s.scale, dy * face.capHeight * s.scale];
-    return { letter: { ...letter, x: letter.x + mx, y: my }, box: shift(box, mx, my) };
+    const moved = mx === 0 && my === 0 ? null : { x: mx, y: my };
+    return { ...set, letter: { ...letter, x: letter.x + mx, y: my }, box: shift(box, mx, my), moved };
   });
   return {
     letters: placedLetters,
@@ -228,12 +243,12 @@ const LETTERS_BEFORE = 3;
 /** A letter is closed up when what is before it is nearer than this share of the capital height. */
 const FARTHEST = 0.45;
 
-const rowStep = (face: Typeface): number => face.capHeight / ROWS_PER_CAPITAL;
+const rowStep = (capital: number): number => capital / ROWS_PER_CAPITAL;
 
 /** The ink of a letter about its origin, and a name for it. */
 type LetterInk = { readonly key: string; readonly rows: InkRows };
 
-type InkInput = { readonly letter: SetLetter['letter']; readonly face: Typeface };
+type InkInput = { readonly letter: SetLetter['letter']; readonly face: Typeface; readonly step: number };
 
 const glyphsKey = ({ glyphs, own }: SetLetter['letter']): string =>
   `${glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+')}|${own ? Object.values(own).join() : ''}`;
@@ -241,19 +256,20 @@ const glyphsKey = ({ glyphs, own }: SetLetter['letter']): string =>
 /** The rows of ink of a letter about its origin. */
 const INK: Stage<InkInput, InkRows> = {
   name: 'ink',
-  key: ({ letter, face }, idOf) => `${idOf(face)}|${glyphsKey(letter)}`,
-  run: ({ letter, face }) => inkRowsOf(letterOutlines(letter, face), rowStep(face)),
+  key: ({ letter, face, step }, idOf) => `${idOf(face)}|${step}|${glyphsKey(letter)}`,
+  run: ({ letter, face, step }) => inkRowsOf(letterOutlines(letter, face), step),
   weigh: ({ rows }) => rows.reduce((sum, row) => sum + row.length, 0),
 };
 
-const letterInk = (letter: SetLetter['letter'], face: Typeface, memory: Memory): LetterInk => ({
+const letterInk = (letter: SetLetter['letter'], face: Typeface, step: number, memory: Memory): LetterInk => ({
   key: glyphsKey(letter),
-  rows: memory.get(INK, { letter, face }),
+  rows: memory.get(INK, { letter, face, step }),
 });
 
 type ClosingInput = {
   readonly face: Typeface;
   readonly overlap: number;
+  readonly capital: number;
   readonly ink: LetterInk;
   /** Letters before it, each with how far to the right of it that letter's origin lies. */
   readonly fixed: readonly { readonly ink: LetterInk; readonly x: number }[];
@@ -262,13 +278,13 @@ type ClosingInput = {
 /** The move of a letter towards those before it; in an object of its own, since there may be none. */
 const CLOSING: Stage<ClosingInput, { readonly made: Closing | null }> = {
   name: 'closing',
-  key: ({ face, overlap, ink, fixed }, idOf) =>
-    `${idOf(face)}|${overlap}|${ink.key}|${fixed.map((f) => `${f.x}:${f.ink.key}`).join('|')}`,
-  run: ({ face, overlap, ink, fixed }) => ({
+  key: ({ face, overlap, capital, ink, fixed }, idOf) =>
+    `${idOf(face)}|${overlap}|${capital}|${ink.key}|${fixed.map((f) => `${f.x}:${f.ink.key}`).join('|')}`,
+  run: ({ overlap, capital, ink, fixed }) => ({
     made: closingMove(uniteRows(fixed.map((f) => moveRows(f.ink.rows, f.x))), ink.rows, {
       wanted: overlap,
-      farthest: FARTHEST * face.capHeight,
-      step: rowStep(face),
+      farthest: FARTHEST * capital,
+      step: rowStep(capital),
     }),
   }),
   weigh: () => 1,
@@ -280,12 +296,12 @@ function closeLetters(
   {
     text,
     face,
-    closeUp: { overlap, words },
+    closeUp: { overlap, words, capital },
     memory,
   }: {
     readonly text: string;
     readonly face: Typeface;
-    readonly closeUp: { readonly overlap: number; readonly words: boolean };
+    readonly closeUp: NonNullable<TextLineSettings['closeUp']>;
     readonly memory: Memory;
   },
 ): { letters: SetLetter[]; joints: LetterJoint[] } {
@@ -297,11 +313,11 @@ function closeLetters(
     const before = letters[i - 1]?.letter;
     const { letter } = current;
     if (before && !words && spaceBetween(before, letter, text)) word = [];
-    const ink = letterInk(letter, face, memory);
+    const ink = letterInk(letter, face, rowStep(capital), memory);
     if (word.length > 0) {
       const from = (x: number) => Math.round((x - letter.x + moved) * 1e3) / 1e3;
       const fixed = word.slice(-LETTERS_BEFORE).map((f) => ({ ink: f.ink, x: from(f.x) }));
-      const closing = memory.get(CLOSING, { face, overlap, ink, fixed }).made;
+      const closing = memory.get(CLOSING, { face, overlap, capital, ink, fixed }).made;
       if (closing) {
         moved += closing.move;
         joints.push({ start: letter.start, end: letter.end, ...closing });
@@ -309,7 +325,7 @@ function closeLetters(
     }
     const x = letter.x - moved;
     word.push({ ink, x });
-    out.push({ letter: { ...letter, x }, box: shift(current.box, -moved, 0) });
+    out.push({ ...current, letter: { ...letter, x }, box: shift(current.box, -moved, 0) });
   });
   return { letters: out, joints };
 }

@@ -24,7 +24,9 @@ export function barsOf(layout: Layout, matrix: Matrix, step: BarSettings): Path[
     if (length <= 0) return [];
     const baseline = line.y * layout.scale;
     const middle =
-      step.at === 'under' ? baseline + step.overlap - step.height / 2 : baseline + THROUGH * layout.capHeightMm;
+      step.at === 'under'
+        ? baseline + step.overlap - step.height / 2
+        : baseline + THROUGH * (line.capital * layout.scale);
     const corner = step.ends === 'round' ? Math.min(step.height, length) / 2 : 0;
     return [
       transformPath(

@@ -9,7 +9,8 @@ import {
   scaling,
   translation,
 } from '../geometry/point';
-import type { Layout, PlacedLetter } from '../lettering/layout';
+import { faceOfLetter, type Layout, type PlacedLetter } from '../lettering/layout';
+import type { Lettering } from '../schema/lettering';
 import type { Member } from '../schema/members';
 import type { Source } from './source';
 
@@ -46,10 +47,10 @@ export function framesOf(
     if (member.kind === 'lettering' && layout)
       return layout.letters.map((letter) => ({
         key: `${member.id}:${letter.start}`,
-        alike: `${member.face}/${member.weight ?? ''}/${member.italic}/${letter.glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+')}`,
+        alike: `${faceNameOf(member, letter.line)}/${letter.glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+')}`,
         line: `${member.id}:${letter.line}`,
         matrix: compose(letterMatrix(layout, letter), matrix),
-        slantDeg: layout.slantDeg,
+        slantDeg: faceOfLetter(layout, letter).slantDeg,
       }));
     const unit = isEmptyBox(ownBox) ? 1 : Math.max(1, boxHeight(ownBox));
     return of.map((source) => ({
@@ -62,9 +63,14 @@ export function framesOf(
   });
 }
 
+/** The face of a line by its name: what is drawn by hand for alike letters is kept under it. */
+function faceNameOf(member: Lettering, line: number): string {
+  const { face, weight, italic } = member.lines.find((own) => own.line === line)?.face ?? member;
+  return `${face}/${weight ?? ''}/${italic}`;
+}
+
 /** From capital heights of a letter to the lettering's own mm. */
 function letterMatrix(layout: Layout, letter: PlacedLetter): Matrix {
-  const capital = layout.capHeightMm / layout.scale;
-  const own = compose(scaling(capital), letter.own ?? IDENTITY);
+  const own = compose(scaling(faceOfLetter(layout, letter).capHeight), letter.own ?? IDENTITY);
   return compose(compose(own, translation(letter.x, letter.y)), scaling(layout.scale));
 }

@@ -14,18 +14,20 @@ import {
   translation,
   uniteBoxes,
 } from '../geometry/point';
-import { layoutLettering, letterPaths } from '../lettering/layout';
+import type { LineFaces } from '../lettering/draft-lines';
+import type { Typeface } from '../lettering/face';
+import { faceOfLetter, layoutLettering, letterPaths } from '../lettering/layout';
 import { LIMITS } from '../limits';
 import type { Memory } from '../memo';
 import type { Artwork } from '../schema/artwork';
-import type { Lettering } from '../schema/lettering';
+import { facesOf, type Lettering } from '../schema/lettering';
 import type { Copy, Member, Shape } from '../schema/members';
 import type { Trace } from '../schema/picture';
 import { type ArtworkLookup, prepareArtwork } from './artwork';
 import { type HandMade, handMade, moveHandMade } from './hand-made';
 import { boundsOf, measureOutlines, transformOutlines } from './outline';
 import { placementMatrix } from './placement';
-import type { FaceLookup, Keep, MemberTrouble, PreparedMember, PreparedPart } from './prepared';
+import type { FaceLookup, Keep, MemberTrouble, PreparedMember, PreparedPart, TroubleOf } from './prepared';
 import { shapePath } from './shape';
 import type { Source } from './source';
 import { type PictureLookup, prepareTrace } from './trace';
@@ -47,23 +49,40 @@ type Made = Pick<PreparedMember, 'ownBox' | 'outlines'> &
   Partial<Pick<PreparedMember, 'matrix' | 'openPaths' | 'layout' | 'unclosed' | 'copied' | 'closing' | 'traced'>>;
 type MadeOrTrouble = Made | { readonly trouble: MemberTrouble };
 
+/** The typefaces of words and of their lines, or which of them is not there. */
+function lineFacesOf(member: Lettering, lookup: FaceLookup): LineFaces | TroubleOf<'no typeface'> {
+  const found: Typeface[] = [];
+  for (const named of facesOf(member)) {
+    const answer = lookup(named);
+    if ('sentence' in answer) return { kind: 'no typeface', named, sentence: answer.sentence };
+    found.push(answer.typeface);
+  }
+  const [face, ...others] = found as [Typeface, ...Typeface[]];
+  const own = new Map(member.lines.filter((l) => l.face).map(({ line }, i) => [line, others[i] as Typeface]));
+  return { face, ofLine: (line) => own.get(line) ?? face };
+}
+
 /** Words: set, and their letters welded; those of a single-stroke typeface are open paths. */
 function madeOfWords(member: Lettering, weld: boolean, matrix: Matrix, context: PrepareContext): MadeOrTrouble {
   const { engine, memory } = context;
   if (member.text.trim() === '') return { trouble: { kind: 'no words' } };
   if (member.text.length > LIMITS.letteringCharacters)
     return { trouble: { kind: 'too many characters', count: member.text.length } };
-  const answer = context.faces(member);
-  if ('sentence' in answer) return { trouble: { kind: 'no typeface', face: member.face, sentence: answer.sentence } };
-  const face = answer.typeface;
-  const layout = layoutLettering(member, face, memory);
+  const faces = lineFacesOf(member, context.faces);
+  if ('kind' in faces) return { trouble: faces };
+  const layout = layoutLettering(member, faces.face, memory, faces.ofLine);
   const size = sizeTrouble(layout.box);
   if (size) return { trouble: size };
-  if (face.isSingleStroke)
-    return { ownBox: layout.box, outlines: [], openPaths: letterPaths(layout, face, matrix), layout };
-  const outlines = weldLettering(engine, layout, { face, weld, matrix, memory });
-  const apart = member.closeUp && layoutLettering({ ...member, closeUp: null }, face, memory);
-  return { ownBox: layout.box, outlines, layout, unclosed: apart ? letterPaths(apart, face, matrix) : [] };
+  const outlines = weldLettering(engine, layout, { weld, matrix, memory });
+  const letters = layout.letters.filter((letter) => faceOfLetter(layout, letter).isSingleStroke);
+  const apart = member.closeUp && layoutLettering({ ...member, closeUp: null }, faces.face, memory, faces.ofLine);
+  return {
+    ownBox: layout.box,
+    outlines,
+    openPaths: letterPaths({ ...layout, letters }, matrix),
+    layout,
+    unclosed: apart && letters.length < layout.letters.length ? letterPaths(apart, matrix) : [],
+  };
 }
 
 /** What is wrong with the size of what lies within bounds, made `scale` times as large; null when nothing is. */

@@ -23,7 +23,7 @@ export type StepNote = { readonly note: unknown; readonly moved: (mover: Mover) 
 export type MemberTrouble =
   | { readonly kind: 'no words' }
   | { readonly kind: 'too many characters'; readonly count: number }
-  | { readonly kind: 'no typeface'; readonly face: string; readonly sentence: string }
+  | { readonly kind: 'no typeface'; readonly named: FaceNamed; readonly sentence: string }
   | { readonly kind: 'no drawing'; readonly sentence: string }
   | { readonly kind: 'no picture'; readonly sentence: string }
   | { readonly kind: 'nothing traced' }
@@ -33,6 +33,9 @@ export type MemberTrouble =
   /** How large it would be on its longer side. */
   | { readonly kind: 'too large'; readonly mm: number }
   | { readonly kind: 'too small'; readonly mm: number };
+
+/** One kind of trouble. */
+export type TroubleOf<K extends MemberTrouble['kind']> = Extract<MemberTrouble, { kind: K }>;
 
 /** A member made ready: its outlines and open paths on the sheet, and what setting or closing it found. */
 export type PreparedMember = {
@@ -45,8 +48,8 @@ export type PreparedMember = {
   readonly layout: Layout | null;
   /** Where its letters would be without closing up, as they are drawn; empty when nothing is closed up. */
   readonly unclosed: readonly Path[];
-  readonly missing: readonly string[];
-  readonly broken: readonly string[];
+  readonly missing: Layout['missing'];
+  readonly broken: Layout['broken'];
   /** The letters and shapes of a copied part, by the names they have there; empty for other members. */
   readonly copied: readonly Source[];
   /** Open lines on the sheet: of a drawing, or of a one-line face. */

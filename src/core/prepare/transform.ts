@@ -21,8 +21,8 @@ class MovedMember implements PreparedMember {
   readonly matrix: Matrix;
   readonly ownBox: Box;
   readonly layout: PreparedMember['layout'];
-  readonly missing: readonly string[];
-  readonly broken: readonly string[];
+  readonly missing: PreparedMember['missing'];
+  readonly broken: PreparedMember['broken'];
   readonly copied: PreparedMember['copied'];
   readonly closing: PreparedMember['closing'];
   readonly traced: PreparedMember['traced'];

@@ -23,7 +23,7 @@ import {
   uniteBoxes,
 } from '../geometry/point';
 import type { Typeface } from '../lettering/face';
-import type { Layout, PlacedLetter, PlacedLine } from '../lettering/layout';
+import { faceOfLetter, type Layout, type PlacedLetter, type PlacedLine } from '../lettering/layout';
 import { type IdOf, type Memory, NO_MEMORY, type Stage } from '../memo';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines, weighOutlines } from './outline';
 
@@ -51,24 +51,33 @@ const round = (value: number): number => Math.round(value * 1e6) / 1e6;
 
 /** A letter of a cluster: its glyphs about its own origin, its own turn and size, and its place from the first letter. */
 type ClusterLetter = {
+  readonly face: Typeface;
   readonly glyphs: PlacedLetter['glyphs'];
   readonly own: Matrix | null;
   readonly x: number;
   readonly y: number;
 };
 
-function clusterLettersOf(cluster: readonly number[], letters: readonly PlacedLetter[]): ClusterLetter[] {
+function clusterLettersOf(
+  cluster: readonly number[],
+  letters: readonly PlacedLetter[],
+  layout: Pick<Layout, 'faces'>,
+): ClusterLetter[] {
   const first = letters[numberAt(cluster, 0)] as PlacedLetter;
   return cluster.map((i) => {
-    const { glyphs, own, x, y } = letters[i] as PlacedLetter;
-    return { glyphs, own, x: round(x - first.x), y: round(y - first.y) };
+    const letter = letters[i] as PlacedLetter;
+    const { glyphs, own, x, y } = letter;
+    return { face: faceOfLetter(layout, letter), glyphs, own, x: round(x - first.x), y: round(y - first.y) };
   });
 }
 
-/** The same content has the same key: glyphs and their distances, letters parted by ";". */
-function clusterKey(letters: readonly ClusterLetter[]): string {
+/** The same content has the same key: faces, glyphs and their distances, letters parted by ";". */
+function clusterKey(letters: readonly ClusterLetter[], idOf: IdOf): string {
   let key = '';
-  for (const { glyphs, own, x, y } of letters) {
+  let before: Typeface | null = null;
+  for (const { face, glyphs, own, x, y } of letters) {
+    if (face !== before) key += `${idOf(face)}|`;
+    before = face;
     if (own) key += `*${Object.values(own).join()}`;
     for (const g of glyphs) {
       const at = [round(x + g.x), round(y + g.y)];
@@ -82,8 +91,8 @@ function clusterKey(letters: readonly ClusterLetter[]): string {
 /** Letters united, in mm from the origin of the first. */
 type ClusterInput = { readonly letters: readonly ClusterLetter[]; readonly setting: Setting };
 
-function uniteCluster({ letters, setting: { engine, face, scale, toleranceMm } }: ClusterInput): readonly Outline[] {
-  const paths = letters.map(({ glyphs, own, x, y }) =>
+function uniteCluster({ letters, setting: { engine, scale, toleranceMm } }: ClusterInput): readonly Outline[] {
+  const paths = letters.map(({ face, glyphs, own, x, y }) =>
     glyphs.flatMap((g): readonly Path[] =>
       transformRegion(
         face.outline(g.glyph),
@@ -94,10 +103,10 @@ function uniteCluster({ letters, setting: { engine, face, scale, toleranceMm } }
   return measureOutlines(uniteLabelled(engine, paths, toleranceMm));
 }
 
-const settingKey = ({ face, scale }: Setting, idOf: IdOf): string => `${idOf(face)}|${round(scale * 1e6)}|`;
+const settingKey = ({ scale }: Setting): string => `${round(scale * 1e6)}|`;
 
 const clusterInputKey = ({ letters, setting }: ClusterInput, idOf: IdOf): string =>
-  settingKey(setting, idOf) + clusterKey(letters);
+  settingKey(setting) + clusterKey(letters, idOf);
 
 const CLUSTER: Stage<ClusterInput, readonly Outline[]> = {
   name: 'cluster',
@@ -151,7 +160,7 @@ function blocksOf(lines: readonly PlacedLine[]): Block[] {
 /** Everything a weld depends on but the letters themselves. */
 type Setting = {
   readonly engine: ClipEngine;
-  readonly face: Typeface;
+  readonly layout: Layout;
   readonly weld: boolean;
   readonly matrix: Matrix;
   readonly scale: number;
@@ -159,8 +168,13 @@ type Setting = {
 };
 
 /** The letters from index `from` on, united cluster by cluster; labels are indices in the whole lettering. */
-function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting, memory: Memory): Outline[] {
-  const { scale } = s;
+function weldLetters(from: number, to: number, s: Setting, memory: Memory): Outline[] {
+  const { scale, layout } = s;
+  // Lines of one-line faces have no outlines.
+  const names = Array.from({ length: to - from }, (_, i) => i + from).filter(
+    (i) => !faceOfLetter(layout, layout.letters[i] as PlacedLetter).isSingleStroke,
+  );
+  const letters = names.map((i) => layout.letters[i] as PlacedLetter);
   const boxes = letters.map((letter) => letter.box);
   const clusters = s.weld ? clusterLetters(boxes, TOUCH_MM / scale) : letters.map((_, i) => [i]);
   const out: Outline[] = [];
@@ -168,10 +182,10 @@ function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting,
   for (const cluster of clusters) {
     const first = letters[numberAt(cluster, 0)] as PlacedLetter;
     const placedCluster = memory.get(PLACED_CLUSTER, {
-      letters: clusterLettersOf(cluster, letters),
+      letters: clusterLettersOf(cluster, letters, layout),
       setting: s,
       to: compose(translation(first.x * scale, first.y * scale), s.matrix),
-      names: cluster.map((i) => i + from),
+      names: cluster.map((i) => numberAt(names, i)),
     });
     across ||= cluster.length > 1 && clusters.length > 1 && enclosesOthers(cluster, boxes);
     out.push(...relabel(placedCluster, out.length, 0));
@@ -180,7 +194,6 @@ function weldLetters(letters: readonly PlacedLetter[], from: number, s: Setting,
 }
 
 type BlockInput = {
-  readonly letters: readonly PlacedLetter[];
   readonly lines: readonly PlacedLine[];
   readonly setting: Setting;
 };
@@ -190,14 +203,16 @@ const BLOCK: Stage<BlockInput, readonly Outline[]> = {
   name: 'block',
   key({ lines, setting }, idOf) {
     const { matrix, weld } = setting;
-    const places = lines.map((line) => `${round(line.x)},${round(line.y)} ${line.setting} ${line.text}`);
+    const places = lines.map(
+      (line) => `${idOf(line.face)} ${round(line.x)},${round(line.y)} ${line.setting} ${line.text}`,
+    );
     const from = (lines[0] as PlacedLine).from;
-    return `${settingKey(setting, idOf)}${placeKey(matrix)}${weld}|${round(matrix.e)},${round(matrix.f)}|${from}\n${places.join('\n')}`;
+    return `${settingKey(setting)}${placeKey(matrix)}${weld}|${round(matrix.e)},${round(matrix.f)}|${from}\n${places.join('\n')}`;
   },
-  run({ letters, lines, setting }, memory) {
+  run({ lines, setting }, memory) {
     const from = (lines[0] as PlacedLine).from;
     const to = (lines[lines.length - 1] as PlacedLine).to;
-    return weldLetters(letters.slice(from, to), from, setting, memory);
+    return weldLetters(from, to, setting, memory);
   },
   weigh: weighOutlines,
 };
@@ -210,24 +225,16 @@ export function weldLettering(
   engine: ClipEngine,
   layout: Layout,
   {
-    face,
     weld,
     matrix,
     memory = NO_MEMORY,
-  }: { readonly face: Typeface; readonly weld: boolean; readonly matrix: Matrix; readonly memory?: Memory | undefined },
+  }: { readonly weld: boolean; readonly matrix: Matrix; readonly memory?: Memory | undefined },
 ): readonly Outline[] {
-  const { letters, scale } = layout;
-  const setting: Setting = {
-    engine,
-    face,
-    weld,
-    matrix,
-    scale,
-    toleranceMm: weldTolerance(layout.capHeightMm),
-  };
+  const { scale } = layout;
+  const setting: Setting = { engine, layout, weld, matrix, scale, toleranceMm: weldTolerance(layout.capHeightMm) };
   const out: Outline[] = [];
-  for (const { lines } of blocksOf(layout.lines))
-    out.push(...relabel(memory.get(BLOCK, { letters, lines, setting }), out.length, 0));
+  for (const { lines } of blocksOf(layout.lines.filter((line) => !line.face.isSingleStroke)))
+    out.push(...relabel(memory.get(BLOCK, { lines, setting }), out.length, 0));
   return out;
 }
 

@@ -1,10 +1,10 @@
 /** What is found about the members of a part: words without letters, drawings and parts that are not there. */
 import type { Rule } from '../inspect/rule';
+import type { Lacking } from '../lettering/layout';
 import { LIMITS } from '../limits';
-import type { MemberTrouble } from '../prepare/prepared';
+import type { MemberTrouble, TroubleOf } from '../prepare/prepared';
+import type { Lettering } from '../schema/lettering';
 import { type AnyMend, ofMembers, type PartSubject, partRule } from './rule';
-
-type TroubleOf<K> = Extract<MemberTrouble, { kind: K }>;
 
 /** A rule about members with one kind of trouble. */
 const troubled = <K extends MemberTrouble['kind']>(
@@ -36,6 +36,32 @@ const metres = (mm: number): string => `${(mm / 1000).toLocaleString('en', { max
 
 const count = (n: number): string => n.toLocaleString('en');
 
+/** A sentence for each typeface that lacks something, by the name it has in the words. */
+function byFace(
+  member: Lettering,
+  all: readonly Lacking[],
+  sentence: (family: string, letters: readonly string[]) => string,
+): string {
+  const letters = new Map<string, string[]>();
+  for (const { text, line } of all) {
+    const { face } = member.lines.find((own) => own.line === line)?.face ?? member;
+    letters.set(face, [...(letters.get(face) ?? []), text]);
+  }
+  return [...letters].map(([family, lacked]) => sentence(family, lacked)).join(' ');
+}
+
+const MOST_NAMED = 12;
+
+function lacks(family: string, letters: readonly string[]): string {
+  const shown = letters.slice(0, MOST_NAMED).map((c) => (c.trim() === '' ? `U+${c.codePointAt(0)?.toString(16)}` : c));
+  const more = letters.length - shown.length;
+  const verb = letters.length > 1 ? 'they are' : 'it is';
+  return `${family} has no ${shown.join(' ')}${more > 0 ? ` and ${more} more` : ''}; ${verb} left out.`;
+}
+
+const isBroken = (family: string, letters: readonly string[]): string =>
+  `${letters.slice(0, MOST_NAMED).join(' ')} ${letters.length > 1 ? 'are' : 'is'} broken in the file of ${family} and can’t be drawn; the rest of the words is set.`;
+
 /** What is found about members that could not be made ready. */
 export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
   troubled('no-words', 'caution', 'no words', (_, title) => `${title} has lettering without words.`),
@@ -50,7 +76,7 @@ export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     'no-typeface',
     'fault',
     'no typeface',
-    ({ face, sentence }) => `The typeface ${face} can’t be used: ${sentence} The words are kept.`,
+    ({ named: { face }, sentence }) => `The typeface ${face} can’t be used: ${sentence} The words are kept.`,
   ),
   troubled(
     'no-drawing',
@@ -118,12 +144,9 @@ export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     find: (about) =>
       ofMembers(about, (member, { missing }) => {
         if (missing.length === 0 || member.kind !== 'lettering') return null;
-        const shown = missing.slice(0, 12).map((c) => (c.trim() === '' ? `U+${c.codePointAt(0)?.toString(16)}` : c));
-        const more = missing.length - shown.length;
-        const verb = missing.length > 1 ? 'they are' : 'it is';
         return {
-          sentence: `${member.face} has no ${shown.join(' ')}${more > 0 ? ` and ${more} more` : ''}; ${verb} left out.`,
-          detail: `${member.id}:${missing.join('')}`,
+          sentence: byFace(member, missing, lacks),
+          detail: `${member.id}:${missing.map((m) => m.text).join('')}`,
         };
       }),
   }),
@@ -134,10 +157,9 @@ export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     find: (about) =>
       ofMembers(about, (member, { broken }) => {
         if (broken.length === 0 || member.kind !== 'lettering') return null;
-        const letters = broken.slice(0, 12).join(' ');
         return {
-          sentence: `${letters} ${broken.length > 1 ? 'are' : 'is'} broken in the file of ${member.face} and can’t be drawn; the rest of the words is set.`,
-          detail: `${member.id}:${broken.join('')}`,
+          sentence: byFace(member, broken, isBroken),
+          detail: `${member.id}:${broken.map((b) => b.text).join('')}`,
         };
       }),
   }),

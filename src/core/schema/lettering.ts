@@ -16,6 +16,9 @@ const closeUpSchema = z.strictObject({
   lines: about(z.boolean().default(false), 'Also each line with those above it.'),
 });
 
+const letterSpacing = z.number().min(-2).max(10);
+const lineSpacing = z.number().min(0.1).max(10);
+
 const tag = z.string().regex(/^[ -~]{4}$/, 'Tags have four letters.');
 
 const featuresSchema = z
@@ -39,11 +42,8 @@ const letterChangeSchema = z.strictObject({
   ),
 });
 
-/** Words set in a typeface: their size, spacing, alignment, closing up, and changes to single letters. */
-export const letteringSchema = z.strictObject({
-  ...member,
-  kind: z.literal('lettering'),
-  text: about(z.string().max(LIMITS.letteringStoredCharacters), 'The words; lines are parted by \\n.'),
+/** How words name their typeface, and what they use of it. */
+const faceFields = {
   face: about(name.min(1), 'Family name of the typeface.'),
   weight: about(
     z.int().min(1).max(1000).nullable().default(null),
@@ -74,6 +74,37 @@ export const letteringSchema = z.strictObject({
     featuresSchema.default({}),
     'OpenType features by their tags: 0 off, 1 on, or which of several; others as the face has them.',
   ),
+};
+
+const ownLineSchema = z.strictObject({
+  line: about(
+    z
+      .int()
+      .min(0)
+      .max(LIMITS.ownLines - 1),
+    'Which line of the words, from 0.',
+  ),
+  face: about(z.strictObject(faceFields).nullable().default(null), 'Typeface of its own; null for that of the words.'),
+  scale: about(
+    z.number().min(0.01).max(100).default(1),
+    'How many times as high its capitals are as those of the words.',
+  ),
+  letterSpacing: about(
+    letterSpacing.nullable().default(null),
+    'Letter spacing of its own, as a share of its capital height; null for that of the words.',
+  ),
+  lineSpacing: about(
+    lineSpacing.nullable().default(null),
+    'Distance of its own to the line above, as a multiple of what the typefaces have; null for that of the words.',
+  ),
+});
+
+/** Words set in a typeface: their size, spacing, alignment, closing up, and changes to single letters. */
+export const letteringSchema = z.strictObject({
+  ...member,
+  kind: z.literal('lettering'),
+  text: about(z.string().max(LIMITS.letteringStoredCharacters), 'The words; lines are parted by \\n.'),
+  ...faceFields,
   size: z
     .strictObject({
       by: about(
@@ -83,14 +114,8 @@ export const letteringSchema = z.strictObject({
       mm: about(length, 'That measure in mm.'),
     })
     .describe('Size; proportions are always kept.'),
-  letterSpacing: about(
-    z.number().min(-2).max(10).default(0),
-    'Extra space between letters as a share of the capital height.',
-  ),
-  lineSpacing: about(
-    z.number().min(0.1).max(10).default(1),
-    'Distance of baselines as a multiple of the typeface’s own.',
-  ),
+  letterSpacing: about(letterSpacing.default(0), 'Extra space between letters as a share of the capital height.'),
+  lineSpacing: about(lineSpacing.default(1), 'Distance of baselines as a multiple of the typeface’s own.'),
   align: about(
     z.enum(['left', 'centre', 'right']).default('left'),
     'How lines align, by what is drawn; also which end of the first baseline is the origin.',
@@ -107,6 +132,14 @@ export const letteringSchema = z.strictObject({
   letters: about(
     z.array(letterChangeSchema).max(LIMITS.letterChanges).default([]),
     'Letters that are moved, turned or sized by themselves.',
+  ),
+  lines: about(
+    z
+      .array(ownLineSchema)
+      .max(LIMITS.ownLines)
+      .refine((lines) => new Set(lines.map(({ line }) => line)).size === lines.length, 'A line is named twice.')
+      .default([]),
+    'Lines that have a typeface, size or spacing of their own.',
   ),
 });
 
@@ -126,6 +159,35 @@ export const faceOf = ({ face, weight, italic, style, content, number, axes }: L
   number,
   axes,
 });
+
+/** A line of words with a typeface, size or spacing of its own. */
+export type OwnLine = z.infer<typeof ownLineSchema>;
+
+/** The typefaces that a lettering names: its own, and those of its lines. */
+export const facesOf = (member: Lettering): FaceNamed[] => [
+  faceOf(member),
+  ...member.lines.flatMap(({ face }) => (face ? [face] : [])),
+];
+
+/** A typeface as words name it, and what they use of it. */
+export type LineFace = FaceNamed & Pick<Lettering, 'features'>;
+
+/** The typeface that a line of words is set in, by the number of the line. */
+export const faceInLine = (member: Lettering, line: number): LineFace =>
+  member.lines.find((own) => own.line === line)?.face ?? { ...faceOf(member), features: member.features };
+
+/** Words as they would be, were all of them set as one of their lines is. */
+export function setAsLine(member: Lettering, line: number): Lettering {
+  const own = member.lines.find((l) => l.line === line);
+  if (!own) return { ...member, lines: [] };
+  return {
+    ...member,
+    ...faceInLine(member, line),
+    letterSpacing: own.letterSpacing ?? member.letterSpacing,
+    lineSpacing: own.lineSpacing ?? member.lineSpacing,
+    lines: [],
+  };
+}
 
 /** A typeface named by its family alone. */
 export const faceOfFamily = (face: string): FaceNamed => ({

@@ -109,8 +109,8 @@ export const centerlineStep = drawStep({
     name: 'middle lines',
     key: ({ shape, step }, idOf) => JSON.stringify([idOf(shape), step]),
     // biome-ignore lint/correctness/useYield: letters are traced in one go.
-    *run({ part, shape, step, engine, faces }, memory) {
-      return partLines(part, shape, step, { engine, faces, memory });
+    *run({ part, shape, step, engine }, memory) {
+      return partLines(part, shape, step, { engine, memory });
     },
     weigh: ({ paths: lines }) => 2 * weighPaths(lines),
   },

@@ -13,12 +13,12 @@ import { type Path, pathLength, regionArea, transformPath, transformRegion } fro
 import { pathOf } from '../../geometry/path-data';
 import { applyMatrix, compose, determinant, type Matrix, type Point, scaling, translation } from '../../geometry/point';
 import type { Typeface } from '../../lettering/face';
-import type { PlacedLetter } from '../../lettering/layout';
+import { faceOfLetter, type PlacedLetter } from '../../lettering/layout';
 import { LIMITS } from '../../limits';
 import type { Memory, Stage } from '../../memo';
 import type { LetterFrame } from '../../prepare/frames';
 import { type Outline, weighPaths } from '../../prepare/outline';
-import type { FaceLookup, PreparedPart } from '../../prepare/prepared';
+import type { PreparedPart } from '../../prepare/prepared';
 import type { Member } from '../../schema/members';
 import { axisLines, type Centerline, centerlineOf, penOf, type StrokeDot } from './centerline';
 import { retraced } from './retrace';
@@ -58,10 +58,9 @@ export type PartLines = {
   readonly untraced: number;
 };
 
-/** What tracing needs of the outside: the boolean engine, typefaces, and where results are kept. */
+/** What tracing needs of the outside: the boolean engine, and where results are kept. */
 export type LinesContext = {
   readonly engine: ClipEngine;
-  readonly faces: FaceLookup;
   readonly memory: Memory;
 };
 
@@ -197,9 +196,10 @@ function placedLine(
 }
 
 /** A letter as it is drawn, in units of which its capitals are 100 high: clean regions that hang together. */
-function letterRegions(letter: PlacedLetter, face: Typeface, capital: number, engine: ClipEngine): Path[][] {
+function letterRegions(letter: PlacedLetter, face: Typeface, engine: ClipEngine): Path[][] {
+  const toUnits = scaling(UNITS_PER_CAPITAL / face.capHeight);
   const outlines = letter.glyphs.flatMap((g) =>
-    transformRegion(face.outline(g.glyph), compose(translation(g.x, g.y), scaling(UNITS_PER_CAPITAL / capital))),
+    transformRegion(face.outline(g.glyph), compose(translation(g.x, g.y), toUnits)),
   );
   return cleanRegions(outlines, engine);
 }
@@ -224,9 +224,7 @@ export function letterMiddle(part: TracedPart, prepared: PreparedPart, key: stri
       index -= layout.letters.length;
       continue;
     }
-    const answer = context.faces(member);
-    if (!('typeface' in answer)) return [];
-    const regions = letterRegions(letter, answer.typeface, layout.capHeightMm / layout.scale, context.engine);
+    const regions = letterRegions(letter, faceOfLetter(layout, letter), context.engine);
     const toSheet = compose(scaling(1 / UNITS_PER_CAPITAL), frame.matrix);
     return regions.flatMap(axisLines).map((p) => transformPath(p, toSheet));
   }
@@ -249,8 +247,6 @@ type TracedInput = {
   /** What letters look like that have the same lines. */
   readonly alike: string | null;
   readonly face: Typeface;
-  /** Height of a capital in font units. */
-  readonly capital: number;
   readonly step: PartCenterlineSettings;
   readonly smooth: number | null;
   readonly pen: number | null;
@@ -262,8 +258,8 @@ const TRACED: Stage<TracedInput, Centerline> = {
   name: 'traced letter',
   key: ({ face, alike, step, smooth }, idOf) =>
     JSON.stringify([idOf(face), alike, step.detail, step.ends, step.loops, step.retraced, smooth?.toPrecision(6)]),
-  run: ({ letter, face, capital, engine, step, smooth, pen }) =>
-    traceAll(letterRegions(letter, face, capital, engine), step, smooth, pen),
+  run: ({ letter, face, engine, step, smooth, pen }) =>
+    traceAll(letterRegions(letter, face, engine), step, smooth, pen),
   weigh: ({ paths: lines }) => weighPaths(lines),
 };
 
@@ -281,16 +277,11 @@ export function partLines(
     part.members.forEach((member, i) => {
       const layout = prepared.members[i]?.layout;
       if (member.kind !== 'lettering' || !layout) return;
-      const answer = context.faces(member);
-      if (!('typeface' in answer) || answer.typeface.isSingleStroke) {
-        index += layout.letters.length;
-        return;
-      }
-      const face = answer.typeface;
-      const capital = layout.capHeightMm / layout.scale;
-      const pen = context.memory.of(face, 'pen', () => penOfFace(face, context.engine));
       for (const letter of layout.letters) {
         const frame = prepared.frames[index++] as LetterFrame;
+        const face = faceOfLetter(layout, letter);
+        if (face.isSingleStroke) continue;
+        const pen = context.memory.of(face, 'pen', () => penOfFace(face, context.engine));
         if (letters.length >= LIMITS.lettersTraced) {
           untraced++;
           continue;
@@ -299,7 +290,7 @@ export function partLines(
         const smooth = step.smooth === null ? null : step.smooth / perUnit;
         const { alike } = frame;
         const { engine } = context;
-        const traced = context.memory.get(TRACED, { letter, alike, face, capital, step, smooth, pen, engine });
+        const traced = context.memory.get(TRACED, { letter, alike, face, step, smooth, pen, engine });
         letters.push(placedLine(traced, { frame, text: letter.text, units: UNITS_PER_CAPITAL, step }));
       }
     });
