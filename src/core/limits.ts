@@ -12,6 +12,8 @@ export const LIMITS = {
   letterChanges: 2_000,
   /** Lines of one lettering that have a typeface, size or spacing of their own. */
   ownLines: 200,
+  /** Crests of a wave that words run along, on each side of its middle. */
+  crests: 500,
   /** Pixels of a picture that are kept; one with more is made smaller as it comes in. */
   rasterPixels: 16_000_000,
   /** Pixels of a picture that are decoded at all, and the longest side of one. */

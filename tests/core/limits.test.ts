@@ -3,6 +3,7 @@
  * says so. Limits of a document are tried as they are; the others are lowered for the test, so that each is seen to be the one
  * that is obeyed.
  */
+
 import { sql } from 'drizzle-orm';
 import { gzipSync } from 'fflate';
 import { afterEach, expect, test, vi } from 'vitest';
@@ -29,6 +30,7 @@ import { newStep } from '../../src/core/kinds/steps';
 import { centerlineStep } from '../../src/core/kinds/steps/centerline';
 import { dotsStep } from '../../src/core/kinds/steps/dots';
 import { hatchStep as hatchKind } from '../../src/core/kinds/steps/hatch';
+import { textPathOf } from '../../src/core/lettering/text-path';
 import { LIMITS } from '../../src/core/limits';
 import { finished, Memo, type Stage } from '../../src/core/memo';
 import { measureOutlines } from '../../src/core/prepare/outline';
@@ -368,6 +370,12 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   ownLines: () => {
     mostOf('ownLines', (n) => ofWords({ lines: listOf(n, (line) => ({ line })) }));
     most(LIMITS.ownLines - 1, LIMITS.ownLines, (line) => ofWords({ lines: [{ line }] }));
+  },
+  crests() {
+    const along = { line: { kind: 'wave', length: 0.01, height: 1 }, side: 'on', distance: 0, start: 0 } as const;
+    const more = { letters: 'following', reversed: false, bottom: false } as const;
+    const guide = textPathOf({ along: { ...along, ...more }, align: 'centre', lengthMm: 1000, drawn: null });
+    expect(guide?.path.segments.length).toBe(2 * LIMITS.crests * 16);
   },
   quantityCharacters: () => {
     expect(parseLength('1'.padStart(LIMITS.quantityCharacters, '0'), 'mm')).toMatchObject({ ok: true });

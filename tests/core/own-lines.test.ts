@@ -17,9 +17,8 @@ const own = (line: number, more: Partial<OwnLine> & { family?: string } = {}): O
 };
 
 const setIn = (family: string, text: string, lines: OwnLine[], more: Partial<LetteringSpec> = {}): Layout =>
-  layoutLettering({ ...spec(text, more), lines }, typeface(family), undefined, (line) => {
-    const { face } = lines.find((l) => l.line === line) ?? {};
-    return typeface(face?.face ?? family);
+  layoutLettering({ ...spec(text, more), lines }, typeface(family), undefined, {
+    ofLine: (line) => typeface(lines.find((l) => l.line === line)?.face?.face ?? family),
   });
 
 /** Outlines of the letters of one line, from its baseline. */

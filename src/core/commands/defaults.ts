@@ -41,6 +41,7 @@ export function newLettering(id: string, sheet: Sheet, text: string): Lettering 
     insteadOf: null,
     letters: [],
     lines: [],
+    along: null,
   };
 }
 

@@ -4,6 +4,7 @@ import type { Copy, Job, Part } from '../document/schema';
 import type { Measure } from '../kinds/step';
 import { stepIn } from '../kinds/steps';
 import { UNMOVED } from '../prepare/placement';
+import { madeFrom } from '../schema/members';
 import { changed, type MiddleOf, partOf } from './changed';
 import { betweenParts, inCoordinates } from './coordinates';
 import { newCopy } from './defaults';
@@ -81,7 +82,7 @@ export function cutOutOf(job: Job, outerId: string, innerId: string, middleOf: M
   const isPlain =
     inner.overallWidth === null &&
     inner.members.every((m) => m.role === 'join') &&
-    !job.parts.some((p) => p.along === innerId || p.members.some((m) => m.kind === 'copy' && m.of === innerId)) &&
+    !job.parts.some((p) => p.along === innerId || p.members.some((m) => madeFrom(m) === innerId)) &&
     inner.steps.every((s) => s.kind === 'weld' || s.kind === 'hatch' || !s.on);
   if (!isPlain) {
     const copy: Copy = { ...newCopy(freeId(job, 'copy'), innerId, job.sheet), follows: true, placement: UNMOVED };

@@ -4,6 +4,7 @@ import { partWords } from '../document/part-words';
 import type { Job, Member, Part, ShapeKind } from '../document/schema';
 import { applyMatrix, invert, type Point } from '../geometry/point';
 import { partMatrix, placementFor, placementOf } from '../prepare/placement';
+import { madeFrom, remadeFrom } from '../schema/members';
 import { changed, type Done, type MiddleOf, memberOf, partOf, plain, type Refusable } from './changed';
 import { type Chosen, moveChosen } from './chosen';
 import { betweenParts, inCoordinates } from './coordinates';
@@ -117,7 +118,10 @@ export function duplicate(job: Job, chosen: Chosen): Done<{ readonly chosen: Cho
 export const relinked = (part: Part, ids: ReadonlyMap<string, string>): Part => ({
   ...part,
   along: part.along === null ? null : (ids.get(part.along) ?? part.along),
-  members: part.members.map((m) => (m.kind === 'copy' ? { ...m, of: ids.get(m.of) ?? m.of } : m)),
+  members: part.members.map((m) => {
+    const of = madeFrom(m);
+    return of === null ? m : remadeFrom(m, ids.get(of) ?? of);
+  }),
 });
 
 /** Take a part apart into one for every joined member; its place in the list is theirs. */
@@ -125,11 +129,13 @@ export function split(job: Job, partId: string): Refusable {
   const at = job.parts.findIndex((p) => p.id === partId);
   const part = job.parts[at];
   if (!part) return { job, sentence: null };
-  const copying = job.parts.find((p) => p.members.some((m) => m.kind === 'copy' && m.of === partId));
+  const copying = job.parts.find((p) => p.members.some((m) => madeFrom(m) === partId));
   if (copying)
     return {
       job,
-      sentence: `${partWords(copying)} copies it; taken apart, only the first piece would be copied.`,
+      sentence: copying.members.some((m) => m.kind === 'copy' && m.of === partId)
+        ? `${partWords(copying)} copies it; taken apart, only the first piece would be copied.`
+        : `The words of ${partWords(copying)} run along it; taken apart, they would run along the first piece.`,
     };
   if (part.overallWidth !== null)
     return { job, sentence: 'Its overall width is given; taken apart, each piece would be made as wide.' };

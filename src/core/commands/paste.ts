@@ -5,6 +5,7 @@ import { JOB_FORMAT, type Job, jobSchema, type Lettering, type Operation, type P
 import { LIMITS } from '../limits';
 import { partMatrix, placementOf } from '../prepare/placement';
 import { faceOf } from '../schema/lettering';
+import { madeFrom } from '../schema/members';
 import { cutTo, keepable } from '../units/text';
 import { changed, type Done, type MiddleOf, memberOf, partOf, plain } from './changed';
 import { type Chosen, moveChosen } from './chosen';
@@ -48,13 +49,14 @@ export function copyOf(job: Job, { partIds, memberId }: Chosen): Copied | null {
   return { document, partIds: wanted.map((p) => p.id), memberId: member?.id ?? null };
 }
 
-/** The parts with all that they copy, straight or by way of others, in the order of the job. */
+/** The parts with all that they are made from, straight or by way of others, in the order of the job. */
 function withOriginals(job: Job, wanted: readonly Part[]): Part[] {
   const wantedById = new Map(wanted.map((p) => [p.id, p]));
   const toVisit = [...wanted];
   for (let part = toVisit.pop(); part; part = toVisit.pop())
     for (const m of part.members) {
-      const original = m.kind === 'copy' && !wantedById.has(m.of) ? partOf(job, m.of) : undefined;
+      const of = madeFrom(m);
+      const original = of !== null && !wantedById.has(of) ? partOf(job, of) : undefined;
       if (!original) continue;
       wantedById.set(original.id, original);
       toVisit.push(original);

@@ -7,6 +7,8 @@
 
 import { growAll, kindOf } from '../kinds/steps';
 import { LIMITS } from '../limits';
+import type { Along } from '../schema/along';
+import { madeFrom } from '../schema/members';
 import type { Member, Part } from './schema';
 import { SHAPE_LENGTHS } from './shapes';
 
@@ -31,9 +33,24 @@ function growSteps(part: Part, factor: number, everything: boolean): void {
   }
 }
 
+/** The line that words run along, larger with them; another part's outline is larger only where that part is. */
+function growAlong(along: Along, factor: number, isLineSized: boolean): void {
+  const { line } = along;
+  const grown = (mm: number) => Math.max(LEAST_MM, times(mm, factor));
+  if (line.kind === 'arc') line.mm = grown(line.mm);
+  if (line.kind === 'circle') line.radius = grown(line.radius);
+  if (line.kind === 'wave') {
+    line.length = grown(line.length);
+    line.height = grown(line.height);
+  }
+  if (line.kind === 'path') line.scale = line.scale * factor;
+  along.distance = times(along.distance, factor);
+  if (line.kind !== 'outline' || isLineSized) along.start = times(along.start, factor);
+}
+
 /**
- * Make all a member measures larger by a factor, in place, about its own origin. `isCopySized`: whether what it copies is made
- * larger too, so that it grows by that.
+ * Make all a member measures larger by a factor, in place, about its own origin. `isCopySized`: whether what it copies, or runs
+ * along, is made larger too, so that it grows by that.
  */
 export function growMember(member: Member, factor: number, everything: boolean, isCopySized = false): void {
   switch (member.kind) {
@@ -64,6 +81,7 @@ export function growMember(member: Member, factor: number, everything: boolean, 
       return;
     case 'lettering':
       member.size.mm = Math.max(LEAST_MM, times(member.size.mm, factor));
+      if (member.along) growAlong(member.along, factor, isCopySized);
       if (everything && member.closeUp) member.closeUp.overlap = times(member.closeUp.overlap, factor);
       return;
     default: {
@@ -82,7 +100,7 @@ export function growMember(member: Member, factor: number, everything: boolean, 
  */
 export function growPart(part: Part, factor: number, everything: boolean, isSized = (_: string) => false): void {
   for (const member of part.members) {
-    growMember(member, factor, everything, member.kind === 'copy' && isSized(member.of));
+    growMember(member, factor, everything, isSized(madeFrom(member) ?? ''));
     member.placement.x = steady(member.placement.x * factor);
     member.placement.y = steady(member.placement.y * factor);
   }
@@ -93,6 +111,7 @@ export function growPart(part: Part, factor: number, everything: boolean, isSize
 /** What sizing sizes, in words: for the help and the page about the format. */
 export const SIZED_ALONG: readonly string[] = [
   'letters, shapes with their corner radii, drawings, traces of pictures, live copies',
+  'arcs, circles, waves and drawn lines that words run along, how far from them, and where on them',
   'nodes by hand, moved letters, lines and dots by hand',
   'distances between the things of a part',
   'margins, corners and holes of a plate; height and overhang of a bar',

@@ -4,10 +4,21 @@
  * The speed along the parallel at distance d to the left of a curve of curvature κ is that along the curve times 1 − κd.
  */
 import { numberAt } from './elements';
-import type { Path } from './path';
+import { parallel } from './offset/parallel';
+import { joinedExactly, type Path } from './path';
 import type { Point } from './point';
 import { gaussLegendre } from './quadrature';
-import { arcRadius, curvatureAt, derivativeAt, pointAt, type Segment, tangentAt } from './segment';
+import {
+  arcAbout,
+  arcRadius,
+  curvatureAt,
+  derivativeAt,
+  line,
+  pointAt,
+  type Segment,
+  subSegment,
+  tangentAt,
+} from './segment';
 
 /** Where one is on a path and which way it runs there, in radians counter-clockwise from the x axis. */
 export type Pose = { readonly x: number; readonly y: number; readonly angle: number };
@@ -102,6 +113,12 @@ class SideCurve {
     const t = this.parameterAt(Math.min(this.length, Math.max(0, run)));
     return posed(pointAt(this.segment, t), tangentAt(this.segment, t), this.left);
   }
+
+  /** What lies between two lengths, as segments. */
+  between(from: number, to: number): Segment[] {
+    const within = (run: number) => Math.min(1, Math.max(0, this.parameterAt(Math.min(this.length, Math.max(0, run)))));
+    return parallel(subSegment(this.segment, within(from), within(to)), -this.left);
+  }
 }
 
 /** The turn about a corner, at a distance from it. */
@@ -120,6 +137,13 @@ class Turn {
   poseAt(run: number): Pose {
     const angle = this.start + (this.sweep * run) / this.length;
     return { ...posed(this.corner, { x: Math.cos(angle), y: Math.sin(angle) }, this.left), angle };
+  }
+
+  between(from: number, to: number): Segment[] {
+    const { x, y } = this.poseAt(from);
+    const radius = Math.abs(this.left);
+    const about = Math.atan2(y - this.corner.y, x - this.corner.x);
+    return [arcAbout(this.corner.x, this.corner.y, radius, about, (this.sweep * (to - from)) / this.length)];
   }
 }
 
@@ -169,6 +193,30 @@ export class ArcLength {
     // One without length is at the same place as that before it.
     while (lo > 0 && this.stretches[lo]?.length === 0) lo--;
     return this.stretches[lo];
+  }
+
+  /** What lies between two lengths, as an open path; straight on past the ends of an open one. */
+  between(from: number, to: number): Path {
+    const segments: Segment[] = [];
+    const straight = (a: number, b: number) => {
+      if (b <= a) return;
+      const [p, q] = [this.at(a), this.at(b)];
+      segments.push(line(p.x, p.y, q.x, q.y));
+    };
+    const inner = (a: number, b: number) => {
+      for (const s of this.stretches) {
+        const [start, end] = [Math.max(a, s.from), Math.min(b, s.from + s.length)];
+        if (end > start) segments.push(...s.curve.between(start - s.from + s.skipped, end - s.from + s.skipped));
+      }
+    };
+    if (!this.path.closed) {
+      straight(from, Math.min(to, 0));
+      inner(Math.max(0, from), Math.min(this.length, to));
+      straight(Math.max(from, this.length), to);
+    } else if (this.length > 0)
+      for (let round = Math.floor(from / this.length); round * this.length < to; round++)
+        inner(Math.max(0, from - round * this.length), Math.min(this.length, to - round * this.length));
+    return joinedExactly({ segments, closed: false });
   }
 
   /** The place on the path itself that is reached after a length. */

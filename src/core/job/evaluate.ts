@@ -20,6 +20,7 @@ import type { FaceLookup, PreparedPart } from '../prepare/prepared';
 import { type PictureLookup, traceSteps } from '../prepare/trace';
 import { inspect } from '../rules/inspect';
 import { facesOf } from '../schema/lettering';
+import { madeFrom } from '../schema/members';
 import { letterMiddle } from '../toolpath/centerline/part-lines';
 import { TOOL_TRY, type ToolTry } from '../toolpath/hatch/stages';
 import type { Raster } from '../tracing/raster';
@@ -271,7 +272,12 @@ export class Evaluator {
       }
       if (member.kind !== 'lettering') return 0;
       const answers = facesOf(member).map((named) => faces(named));
-      return answers.map((a) => ('typeface' in a ? memory.idOf(a.typeface) : a.sentence)).join('|');
+      const of = madeFrom(member);
+      const original = of === null ? 0 : copied(of);
+      return [
+        typeof original === 'object' ? memory.idOf(original) : original,
+        ...answers.map((a) => ('typeface' in a ? memory.idOf(a.typeface) : a.sentence)),
+      ].join('|');
     });
     const written = memory.of(part, 'content', () => {
       const { keep, selfAdhesive, overallWidth, members, steps } = part;
@@ -303,7 +309,7 @@ export class Evaluator {
 /** Whether a step changes the shape before its bridges. */
 const isOfShape = (step: Step): boolean => !['bridge', 'drawn'].includes(kindOf(step).place);
 
-/** The parts of one evaluation: by id, those ready, and which copies lead to which. */
+/** The parts of one evaluation: by id, those ready, and which are made from which. */
 class PartsOf {
   readonly byId: ReadonlyMap<string, Part>;
   /** Those prepared so far. */
@@ -330,7 +336,7 @@ class PartsOf {
     return known;
   }
 
-  /** Whether a part is another, or copies it directly or by way of others. */
+  /** Whether a part is another, or is made from it directly or by way of others. */
   reaches(from: string, to: string): boolean {
     let known = this.reached.get(from);
     if (!known) {
@@ -339,7 +345,10 @@ class PartsOf {
       for (let id = toVisit.pop(); id !== undefined; id = toVisit.pop()) {
         if (met.has(id)) continue;
         met.add(id);
-        for (const member of this.byId.get(id)?.members ?? []) if (member.kind === 'copy') toVisit.push(member.of);
+        for (const member of this.byId.get(id)?.members ?? []) {
+          const of = madeFrom(member);
+          if (of !== null) toVisit.push(of);
+        }
       }
       known = met;
       this.reached.set(from, known);

@@ -7,6 +7,7 @@ import { numberAt } from '../geometry/elements';
 import { type Path, transformRegion } from '../geometry/path';
 import {
   type Box,
+  boxWidth,
   compose,
   EMPTY_BOX,
   IDENTITY,
@@ -17,6 +18,7 @@ import {
   uniteBoxes,
 } from '../geometry/point';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
+import { type BaselineTrack, type Bent, bend } from './bend';
 import { closeUpLines } from './close-lines';
 import { type DraftLine, draftLines, type LineFaces, overlapIn } from './draft-lines';
 import type { Typeface } from './face';
@@ -41,6 +43,8 @@ export type PlacedLine = {
   readonly box: Box;
   /** Tells lines of the same text apart that are set differently. */
   readonly setting: string;
+  /** The stretch of a curve that it stands on; null for a straight line. */
+  readonly track: BaselineTrack | null;
 };
 
 /** What closing up did to a letter or a line. */
@@ -76,7 +80,12 @@ export type Layout = {
   /** Baselines in mm from the origin, one a line, downwards negative. */
   readonly baselines: readonly number[];
   readonly closedUp: readonly ClosedUp[];
+  /** The line that the words run along; null where they are straight. */
+  readonly along: AlongFound | null;
 };
+
+/** The line that words run along, in mm from the origin: where they start on it, and how much longer they are than it. */
+export type AlongFound = Pick<Bent, 'path' | 'overrunMm' | 'start'>;
 
 /** The typeface of a letter. */
 export const faceOfLetter = ({ faces }: Pick<Layout, 'faces'>, { line }: Pick<PlacedLetter, 'line'>): Typeface =>
@@ -98,78 +107,81 @@ export const letterPaths = (
 const ROUNDS = 8;
 const SCALE_SETTLED = 1e-4;
 
-/**
- * Set the text. Lines align by what is drawn, not by side bearings, so that cut edges line up. `ofLine`: the typefaces of lines
- * that have one of their own.
- */
+/** What words are set with beside their own face. */
+export type LayoutWith = {
+  /** The typefaces of lines that have one of their own. */
+  readonly ofLine?: LineFaces['ofLine'];
+  /** The line that the words run along, where it is drawn or another part's: in the lettering's coordinates, mm. */
+  readonly drawn?: Path | null;
+};
+
+/** Set the text. Lines align by what is drawn, not by side bearings, so that cut edges line up. */
 export function layoutLettering(
   spec: LetteringSpec,
   face: Typeface,
   memory: Memory = NO_MEMORY,
-  ofLine: LineFaces['ofLine'] = () => face,
+  { ofLine = () => face, drawn = null }: LayoutWith = {},
 ): Layout {
+  // Along a line, letters are closed up where they stand.
+  const straight = spec.along ? { ...spec, closeUp: null } : spec;
   const faces = { face, ofLine };
-  let scale = spec.size.mm / face.capHeight;
-  let drafts = draftLines(spec, faces, scale, memory);
+  const at = (scale: number): Setting => ({ drafts: draftLines(straight, faces, scale, memory), scale, memory, drawn });
+  let set = at(spec.size.mm / face.capHeight);
   if (spec.size.by === 'width')
     for (let round = 0; round < ROUNDS; round++) {
-      const widest = Math.max(0, ...drafts.map((d) => inkWidth(d.set)));
-      const next = widest > 0 ? spec.size.mm / widest : scale;
+      const widest = lengthOf(spec, face, set);
+      const next = widest > 0 ? spec.size.mm / widest : set.scale;
       // The width is met whatever the overlap; only that is off by this share.
-      const settled = Math.abs(next / scale - 1) < SCALE_SETTLED;
-      scale = next;
+      const settled = Math.abs(next / set.scale - 1) < SCALE_SETTLED;
+      set = spec.closeUp && !settled ? at(next) : { ...set, scale: next };
       if (settled || !spec.closeUp) break;
-      drafts = draftLines(spec, faces, scale, memory);
     }
-  return place(spec, face, { drafts, scale, memory });
+  return place(spec, face, set);
 }
+
+/** Length of the longest line in units: its ink, of words along a line where they are closed up. */
+function lengthOf(spec: LetteringSpec, face: Typeface, set: Setting): number {
+  if (!spec.along || !spec.closeUp) return Math.max(0, ...set.drafts.map((d) => inkWidth(d.set)));
+  const { lines } = place(spec, face, set);
+  return Math.max(0, ...lines.map(({ track, box }) => (track ? (track.to - track.from) / set.scale : boxWidth(box))));
+}
+
+/** Lines set, and how large. */
+type Setting = {
+  readonly drafts: readonly DraftLine[];
+  readonly scale: number;
+  readonly memory: Memory;
+  readonly drawn: Path | null;
+};
 
 /** Space of a line above its baseline, as a share of the typeface's line height. */
 const ABOVE = 0.8;
 
-function place(
-  spec: LetteringSpec,
-  face: Typeface,
-  { drafts, scale, memory }: { readonly drafts: readonly DraftLine[]; readonly scale: number; readonly memory: Memory },
-): Layout {
-  const baselines: number[] = [];
+/** Baselines from the first downwards, in units. */
+function baselinesOf(drafts: readonly DraftLine[]): number[] {
   let y = 0;
-  drafts.forEach((d, i) => {
+  return drafts.map((d, i) => {
     const before = drafts[i - 1];
     if (before) y -= d.lineSpacing * (before.height + ABOVE * (d.height - before.height));
-    baselines.push(y);
+    return y;
   });
-  const shifts = drafts.map(({ set: { box } }) => {
-    if (isEmptyBox(box)) return 0;
-    return -{ left: box.minX, centre: (box.minX + box.maxX) / 2, right: box.maxX }[spec.align];
-  });
-  const closedLines = spec.closeUp?.lines
-    ? closeUpLines(drafts, {
-        shifts,
-        baselines,
-        overlap: overlapIn(spec.closeUp.overlap, face.capHeight, scale),
-        capital: face.capHeight,
-      })
-    : [];
-  let box = EMPTY_BOX;
+}
+
+function place(spec: LetteringSpec, face: Typeface, { drafts, scale, memory, drawn }: Setting): Layout {
+  const { closeUp, along, align } = spec;
+  const baselines = baselinesOf(drafts);
+  const closing = closeUp ? { overlapMm: closeUp.overlap, words: closeUp.words } : null;
+  const bent = along ? bend(drafts, { along, align, drawn, closeUp: closing, baselines, scale }, memory) : null;
+  const straight = bent ? null : placeStraight(spec, face, { drafts, scale, memory, baselines });
   const letters: PlacedLetter[] = [];
   const lines: PlacedLine[] = [];
-  const closedUp: ClosedUp[] = closedLines.map((c) => ({
-    ...c,
-    what: 'line',
-    move: c.move * scale,
-    joint: c.joint * scale,
-  }));
-  drafts.forEach(({ text, offset, face: own, capital, set, setting }, i) => {
-    if (isEmptyBox(set.box)) return;
-    const x = numberAt(shifts, i);
-    const baseline = numberAt(baselines, i);
-    const { minX, maxX, minY, maxY } = set.box;
-    const lineBox = { minX: minX + x, maxX: maxX + x, minY: minY + baseline, maxY: maxY + baseline };
-    box = uniteBoxes(box, lineBox);
+  const closedUp: ClosedUp[] = straight ? [...straight.closedUp] : [];
+  drafts.forEach(({ text, offset, face: own, capital, setting }, i) => {
+    const placed = bent ? bent.lines[i] : straight?.lines[i];
+    if (!placed) return;
     const from = letters.length;
-    for (const letter of memory.get(PLACED_LETTERS, { set, line: i, offset, x, y: baseline })) letters.push(letter);
-    for (const j of set.joints)
+    for (const letter of placed.letters) letters.push(letter);
+    for (const j of placed.joints)
       closedUp.push({
         what: 'letter',
         start: j.start + offset,
@@ -177,8 +189,30 @@ function place(
         move: j.move * scale,
         joint: j.joint * scale,
       });
-    lines.push({ text, face: own, capital, from, to: letters.length, x, y: baseline, box: lineBox, setting });
+    const [x, y, track] = 'track' in placed ? [0, 0, placed.track] : [placed.x, placed.y, null];
+    lines.push({
+      text,
+      face: own,
+      capital,
+      from,
+      to: letters.length,
+      x,
+      y,
+      box: placed.letters.reduce<Box>((all, letter) => uniteBoxes(all, letter.box), EMPTY_BOX),
+      // Along a curve every letter stands by itself.
+      setting: track
+        ? placed.letters
+            .map((l) =>
+              Object.values(l.own ?? {})
+                .concat(l.x, l.y)
+                .join(),
+            )
+            .join(';')
+        : setting,
+      track,
+    });
   });
+  const box = lines.reduce<Box>((all, line) => uniteBoxes(all, line.box), EMPTY_BOX);
   return {
     letters,
     lines,
@@ -192,6 +226,44 @@ function place(
     capHeightMm: face.capHeight * scale,
     baselines: baselines.map((b) => b * scale),
     closedUp,
+    along: bent,
+  };
+}
+
+/** A straight line: where its pen starts, its letters, and the joints between them. */
+type StraightLine = {
+  readonly x: number;
+  readonly y: number;
+  readonly letters: readonly PlacedLetter[];
+  readonly joints: SetLine['joints'];
+};
+
+/** Lines one under the other, aligned; `baselines` are changed where lines are closed up. */
+function placeStraight(
+  spec: LetteringSpec,
+  face: Typeface,
+  { drafts, scale, memory, baselines }: Pick<Setting, 'drafts' | 'scale' | 'memory'> & { readonly baselines: number[] },
+): { readonly lines: readonly (StraightLine | null)[]; readonly closedUp: readonly ClosedUp[] } {
+  const shifts = drafts.map(({ set: { box } }) => {
+    if (isEmptyBox(box)) return 0;
+    return -{ left: box.minX, centre: (box.minX + box.maxX) / 2, right: box.maxX }[spec.align];
+  });
+  const closed = spec.closeUp?.lines
+    ? closeUpLines(drafts, {
+        shifts,
+        baselines,
+        overlap: overlapIn(spec.closeUp.overlap, face.capHeight, scale),
+        capital: face.capHeight,
+      })
+    : [];
+  const lines = drafts.map(({ offset, set }, i): StraightLine | null => {
+    if (isEmptyBox(set.box)) return null;
+    const [x, y] = [numberAt(shifts, i), numberAt(baselines, i)];
+    return { x, y, letters: memory.get(PLACED_LETTERS, { set, line: i, offset, x, y }), joints: set.joints };
+  });
+  return {
+    lines,
+    closedUp: closed.map((c) => ({ ...c, what: 'line', move: c.move * scale, joint: c.joint * scale })),
   };
 }
 

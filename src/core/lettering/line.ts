@@ -331,7 +331,7 @@ function closeLetters(
 }
 
 /** Whether white space stands between two letters, in whichever direction they are read. */
-function spaceBetween(a: SetLetter['letter'], b: SetLetter['letter'], text: string): boolean {
+export function spaceBetween(a: SetLetter['letter'], b: SetLetter['letter'], text: string): boolean {
   const from = Math.min(a.end, b.end);
   const to = Math.max(a.start, b.start);
   return to > from && /\s/.test(text.slice(from, to));

@@ -1,4 +1,5 @@
 /** What lettering is set by. */
+import type { Along } from '../schema/along';
 import type { CloseUp, LetterChange, OwnLine } from '../schema/lettering';
 
 /** Where the lines of lettering stand: at their left ends, middles or right ends. */
@@ -25,4 +26,6 @@ export type LetteringSpec = {
   readonly features?: Readonly<Record<string, number>>;
   /** Lines that have a typeface, size or spacing of their own. */
   readonly lines?: readonly OwnLine[];
+  /** The line that the words run along; null for straight. */
+  readonly along?: Along | null;
 };

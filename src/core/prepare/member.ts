@@ -28,6 +28,7 @@ import { type HandMade, handMade, moveHandMade } from './hand-made';
 import { boundsOf, measureOutlines, transformOutlines } from './outline';
 import { placementMatrix } from './placement';
 import type { FaceLookup, Keep, MemberTrouble, PreparedMember, PreparedPart, TroubleOf } from './prepared';
+import { lineToRunAlong } from './run-along';
 import { shapePath } from './shape';
 import type { Source } from './source';
 import { type PictureLookup, prepareTrace } from './trace';
@@ -70,12 +71,16 @@ function madeOfWords(member: Lettering, weld: boolean, matrix: Matrix, context: 
     return { trouble: { kind: 'too many characters', count: member.text.length } };
   const faces = lineFacesOf(member, context.faces);
   if ('kind' in faces) return { trouble: faces };
-  const layout = layoutLettering(member, faces.face, memory, faces.ofLine);
+  const drawn = lineToRunAlong(member.along, matrix, context);
+  if (drawn && 'kind' in drawn) return { trouble: drawn };
+  const layout = layoutLettering(member, faces.face, memory, { ofLine: faces.ofLine, drawn });
   const size = sizeTrouble(layout.box);
   if (size) return { trouble: size };
   const outlines = weldLettering(engine, layout, { weld, matrix, memory });
   const letters = layout.letters.filter((letter) => faceOfLetter(layout, letter).isSingleStroke);
-  const apart = member.closeUp && layoutLettering({ ...member, closeUp: null }, faces.face, memory, faces.ofLine);
+  const apart =
+    member.closeUp &&
+    layoutLettering({ ...member, closeUp: null }, faces.face, memory, { ofLine: faces.ofLine, drawn });
   return {
     ownBox: layout.box,
     outlines,

@@ -24,6 +24,8 @@ export type MemberTrouble =
   | { readonly kind: 'no words' }
   | { readonly kind: 'too many characters'; readonly count: number }
   | { readonly kind: 'no typeface'; readonly named: FaceNamed; readonly sentence: string }
+  /** The line that words run along. */
+  | { readonly kind: 'no line'; readonly why: 'gone' | 'loop' | 'nothing drawn' | 'no outline' }
   | { readonly kind: 'no drawing'; readonly sentence: string }
   | { readonly kind: 'no picture'; readonly sentence: string }
   | { readonly kind: 'nothing traced' }

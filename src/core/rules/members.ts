@@ -50,6 +50,16 @@ function byFace(
   return [...letters].map(([family, lacked]) => sentence(family, lacked)).join(' ');
 }
 
+const NO_LINE: Readonly<Record<TroubleOf<'no line'>['why'], (title: string) => string>> = {
+  gone: (title) => `The part whose outline the words of ${title} run along is no longer there.`,
+  loop: (title) => `The words of ${title} run along an outline that is made from them.`,
+  'nothing drawn': (title) => `No line is drawn yet for the words of ${title} to run along.`,
+  'no outline': (title) => `The part whose outline the words of ${title} run along has no such outline now.`,
+};
+
+/** Words longer than their line by less than this are as long, in mm. */
+const OVERRUN_MM = 0.01;
+
 const MOST_NAMED = 12;
 
 function lacks(family: string, letters: readonly string[]): string {
@@ -78,6 +88,21 @@ export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     'no typeface',
     ({ named: { face }, sentence }) => `The typeface ${face} can’t be used: ${sentence} The words are kept.`,
   ),
+  troubled('no-line', 'fault', 'no line', ({ why }, title) => `${NO_LINE[why](title)} The words are kept.`),
+  partRule({
+    code: 'longer-than-line',
+    severity: 'caution',
+    station: 'compose',
+    find: (about) =>
+      ofMembers(about, (member, { layout }) =>
+        layout?.along && layout.along.overrunMm > OVERRUN_MM
+          ? {
+              sentence: `The words of ${about.title} are ${about.length(layout.along.overrunMm)} longer than the line they run along.`,
+              detail: member.id,
+            }
+          : null,
+      ),
+  }),
   troubled(
     'no-drawing',
     'fault',

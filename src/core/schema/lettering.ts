@@ -1,6 +1,7 @@
 /** Words set in a typeface. */
 import { z } from 'zod';
 import { LIMITS } from '../limits';
+import { alongSchema } from './along';
 import { assetId } from './artwork';
 import { about, length, name, turn } from './fields';
 import { member } from './member';
@@ -141,6 +142,7 @@ export const letteringSchema = z.strictObject({
       .default([]),
     'Lines that have a typeface, size or spacing of their own.',
   ),
+  along: about(alongSchema.nullable().default(null), 'A line that the words run along; null where they are straight.'),
 });
 
 /** Words set in a typeface, as a member of a part. */

@@ -109,6 +109,20 @@ export const memberSchema = z.discriminatedUnion('kind', [
 /** What a part is made of: words, a shape, a drawing, a copy. */
 export type Member = z.infer<typeof memberSchema>;
 
+/** The part that a member is made from: that it copies, or whose outline its words run along; null for none. */
+export function madeFrom(member: Member): string | null {
+  if (member.kind === 'copy') return member.of;
+  const line = member.kind === 'lettering' ? member.along?.line : undefined;
+  return line?.kind === 'outline' ? line.of : null;
+}
+
+/** A member made from another part instead. */
+export function remadeFrom(member: Member, of: string): Member {
+  if (member.kind === 'copy') return { ...member, of };
+  if (member.kind !== 'lettering' || member.along?.line.kind !== 'outline') return member;
+  return { ...member, along: { ...member.along, line: { ...member.along.line, of } } };
+}
+
 /** Another part's shape as a member. */
 export type Copy = z.infer<typeof copySchema>;
 
