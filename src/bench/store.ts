@@ -81,6 +81,8 @@ type ChosenSlice = {
   readonly atPicture: string | null;
   /** A path is being drawn on the sheet. */
   readonly pen: boolean;
+  /** The words that the path being drawn is for: they run along it; null for a path of its own. */
+  readonly penFor: { readonly partId: string; readonly memberId: string } | null;
   /** Whether the pen keeps to edges of pictures that are near it. */
   readonly keepsToEdges: boolean;
   /** Whether sizing makes larger what would stay as it was set, and whether a shape's proportions are freed. */
@@ -139,6 +141,7 @@ const INITIAL: BenchState = {
   atDot: null,
   atPicture: null,
   pen: false,
+  penFor: null,
   keepsToEdges: true,
   everything: false,
   freed: false,
@@ -384,8 +387,8 @@ export const chooseDot = (atDot: AtDot | null): void => set({ atDot, ...(atDot &
 export const choosePicture = (atPicture: string | null): void =>
   set({ selection: NOTHING, picked: null, pointing: null, atDot: null, atIsland: null, atPicture });
 
-/** Whether a path is being drawn on the sheet. */
-export const setPen = (pen: boolean): void => set({ pen, atNodes: null });
+/** Whether a path is being drawn on the sheet, and the words it is for. */
+export const setPen = (pen: boolean, penFor: BenchState['penFor'] = null): void => set({ pen, penFor, atNodes: null });
 
 /** Whether the pen keeps to edges of pictures. */
 export const keepToEdges = (keepsToEdges: boolean): void => set({ keepsToEdges });

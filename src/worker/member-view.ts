@@ -1,5 +1,6 @@
 /** What the bench shows of a member. */
-import { applyMatrix, type Box, type Matrix, type Point } from '../core/geometry/point';
+import { transformPath } from '../core/geometry/path';
+import { applyMatrix, type Box, type Matrix, type Point, turnWith } from '../core/geometry/point';
 import type { Gap } from '../core/prepare/closing/closing';
 import type { MemberTrouble, PreparedMember } from '../core/prepare/prepared';
 import type { TraceFound } from '../core/prepare/trace';
@@ -25,10 +26,22 @@ export type MemberView = {
   readonly unclosedD: string;
   /** What closing up did; null when nothing is closed up. */
   readonly closedUp: ClosedUpView | null;
+  /** The line that the words run along; null where they are straight. */
+  readonly along: AlongView | null;
   /** What closing found in a drawing; null for other members. */
   readonly closing: ClosingView | null;
   /** What tracing a picture found; null for other members. */
   readonly traced: TraceFound | null;
+};
+
+/** The line that words run along, on the sheet: with where they start on it, and how long they are in their own mm. */
+export type AlongView = {
+  readonly d: string;
+  readonly start: Point;
+  /** Which way the line runs there, in degrees from that of the sheet's x. */
+  readonly startDeg: number;
+  readonly closed: boolean;
+  readonly lengthMm: number;
 };
 
 /** A gap by its ends on the sheet. */
@@ -45,12 +58,17 @@ export type ClosingView = {
   readonly shared: number;
 };
 
-/** A letter by where it starts and ends in the text, with the corners of its ink on the sheet. */
+/**
+ * A letter by where it starts and ends in the text, with the corners of its ink on the sheet, how high its capitals are, and how its
+ * baseline is turned in the words.
+ */
 export type LetterView = {
   readonly start: number;
   readonly end: number;
   readonly text: string;
   readonly corners: readonly Point[];
+  readonly capitalMm: number;
+  readonly baselineDeg: number;
 };
 
 /** A joint where two letters were closed up. */
@@ -77,9 +95,23 @@ export const memberViewOf = (member: PreparedMember, print: Printer): MemberView
   baselines: baselinesOf(member),
   unclosedD: print.paths(member.unclosed),
   closedUp: member.unclosed.length > 0 ? closedUpView(member) : null,
+  along: alongView(member, print),
   closing: closingView(member),
   traced: member.traced,
 });
+
+function alongView({ layout, matrix }: PreparedMember, print: Printer): AlongView | null {
+  if (!layout?.along) return null;
+  const { path, start } = layout.along;
+  const way = turnWith(matrix, { x: Math.cos(start.angle), y: Math.sin(start.angle) });
+  return {
+    d: print.paths([transformPath(path, matrix)]),
+    start: applyMatrix(matrix, start),
+    startDeg: (Math.atan2(way.y, way.x) * 180) / Math.PI,
+    closed: path.closed,
+    lengthMm: layout.lines.reduce((most, { track }) => Math.max(most, track ? track.to - track.from : 0), 0),
+  };
+}
 
 function closingView({ closing, matrix }: PreparedMember): ClosingView | null {
   if (!closing) return null;
@@ -97,10 +129,13 @@ export const MOST_PICKS = 400;
 function pickViews({ layout, matrix }: PreparedMember): LetterView[] {
   if (!layout || layout.letters.length > MOST_PICKS) return [];
   const k = layout.scale;
-  return layout.letters.map(({ start, end, text, box }) => ({
+  const capitals = layout.lines.flatMap(({ from, to, capital }) => Array<number>(to - from).fill(capital * k));
+  return layout.letters.map(({ start, end, text, box, baselineDeg }, i) => ({
     start,
     end,
     text,
+    capitalMm: capitals[i] ?? layout.capHeightMm,
+    baselineDeg,
     corners: [
       { x: box.minX, y: box.minY },
       { x: box.maxX, y: box.minY },
@@ -111,7 +146,7 @@ function pickViews({ layout, matrix }: PreparedMember): LetterView[] {
 }
 
 const baselinesOf = ({ layout, matrix }: PreparedMember): number[] =>
-  layout && Math.abs(matrix.b) < 1e-9 ? layout.baselines.map((y) => matrix.f + matrix.d * y) : [];
+  layout && !layout.along && Math.abs(matrix.b) < 1e-9 ? layout.baselines.map((y) => matrix.f + matrix.d * y) : [];
 
 function closedUpView({ layout }: PreparedMember): ClosedUpView {
   const closed = layout?.closedUp ?? [];

@@ -16,13 +16,14 @@ export const PenButton = () => (
 export function PenPanel() {
   const hasPicture = useBench((s) => s.job.pictures.some((p) => p.shown));
   const keepsToEdges = useBench((s) => s.keepsToEdges);
+  const isForWords = useBench((s) => s.penFor !== null);
   return (
     <section aria-label="Pen">
-      <Heading>Draw a path</Heading>
+      <Heading>{isForWords ? 'Draw the line that the words run along' : 'Draw a path'}</Heading>
       <ul className="nf-small nf-muted ps-3">
         <li>Press for a corner, press and drag for a bend.</li>
-        <li>Press the first node to close the path; Enter ends it open. Then draw the next.</li>
-        <li>Start at an end of a path to go on with it.</li>
+        <li>Press the first node to close the path; Enter ends it open.{!isForWords && ' Then draw the next.'}</li>
+        {!isForWords && <li>Start at an end of a path to go on with it.</li>}
         <li>Backspace takes the last node back.</li>
         {hasPicture && (
           <li>Near an edge of the picture a node goes onto it; with Alt held it stays where you press.</li>

@@ -3,14 +3,16 @@ import { type PointerEvent, useEffect, useState } from 'react';
 import { memberOf } from '@/core/commands/changed';
 import { newPart } from '@/core/commands/defaults';
 import { freeId } from '@/core/commands/ids';
+import { runAlongDrawn, type WordsAt } from '@/core/commands/run-along';
 import { joined } from '@/core/geometry/nodes';
 import { type Path, regionBox, reversePath, transformPath } from '@/core/geometry/path';
 import { KEPT_DIGITS, pathData, pathOf } from '@/core/geometry/path-data';
 import { boxCentre, compose, invert, type Point, scaling, translation } from '@/core/geometry/point';
 import { cubic, line, type Segment } from '@/core/geometry/segment';
+import { memberView } from '../seen';
 import type { Camera } from '../sheet/camera';
 import { followPointer } from '../sheet/drag';
-import { change, select, setPen, useBench } from '../store';
+import { change, dispatch, select, setPen, useBench } from '../store';
 import { onEdge, usePictureEdges } from './edges';
 import styles from './nodes.module.css';
 
@@ -97,6 +99,15 @@ function keep(nodes: readonly Drawn[], closed: boolean, from: From | null): void
   if (made) select(made[0]);
 }
 
+/** Let words run along what was drawn; the pen is put down. */
+function keepForWords(nodes: readonly Drawn[], closed: boolean, at: WordsAt): void {
+  const seen = memberView(at.partId, at.memberId);
+  setPen(false);
+  if (nodes.length < 2 || !seen) return;
+  const drawn = transformPath({ segments: segmentsOf(nodes, closed), closed }, invert(seen.matrix));
+  dispatch((job) => runAlongDrawn(job, at, drawn));
+}
+
 /** The path that is being drawn. */
 export function PenLayer({ camera, toMm }: Props) {
   const [nodes, setNodes] = useState<readonly Drawn[]>([]);
@@ -112,6 +123,11 @@ export function PenLayer({ camera, toMm }: Props) {
     return { at: snapped ?? at, isOnEdge: snapped !== null };
   };
   const finish = (closed: boolean) => {
+    const { penFor } = useBench.getState();
+    if (penFor) {
+      keepForWords(nodes, closed, penFor);
+      return;
+    }
     keep(nodes, closed, from);
     // The pen stays in hand for another path.
     setNodes([]);
@@ -146,7 +162,7 @@ export function PenLayer({ camera, toMm }: Props) {
       return;
     }
     let start = at;
-    if (!first) {
+    if (!first && !useBench.getState().penFor) {
       const end = endNear(at, reach);
       const last = end?.path.segments[end.path.segments.length - 1];
       setFrom(end);

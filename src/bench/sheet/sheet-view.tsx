@@ -19,6 +19,7 @@ import { toneAt } from '../picture-edits';
 import { cornersOf } from '../seen';
 import { STATION_SCREENS } from '../stations/station-screens';
 import { dispatch, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
+import { AlongLayer } from './along-layer';
 import { Band, drawBand } from './band';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
 import { type DragSaying, followDrag, type Grab } from './drag';
@@ -189,6 +190,7 @@ export function SheetView() {
           <Frame camera={camera} onPress={press} />
         )}
         {look !== 'cut' && !pen && <PictureFrame camera={camera} toMm={toMm} />}
+        {look !== 'cut' && !working && !pen && <AlongLayer camera={camera} toMm={toMm} say={setSaying} />}
         <OthersFrames camera={camera} />
         <Guides camera={camera} />
         <Band camera={camera} />

@@ -14,6 +14,7 @@ import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { change, dispatch } from '../store';
 import { typeWords } from '../type-words';
+import { AlongFields } from './along-fields';
 import { FaceFields } from './face-fields';
 import { FacePicker } from './face-picker';
 import { LettersEditor } from './letters-editor';
@@ -87,6 +88,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
           {lines.length === 1 ? 'This line as the others' : 'These lines as the others'}
         </Button>
       )}
+      <AlongFields partId={partId} member={member} />
       {member.text.includes('\n') && (
         <Choice
           label="Equal widths"

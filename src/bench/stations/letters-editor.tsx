@@ -42,7 +42,7 @@ export function LettersEditor({
       </Button>
     );
   const chosen = letters.filter((l) => picked.includes(l.start));
-  const capital = view?.capHeightMm ?? 1;
+  const capital = chosen[0]?.capitalMm ?? 1;
   const now = member.letters.find((c) => c.at === chosen[0]?.start) ?? NONE;
   const edit = (recipe: (c: LetterChange) => void, merge: string) =>
     change((job) => {

@@ -1,10 +1,17 @@
 /** Letters moved, turned and sized by themselves. */
 import type { Job, LetterChange, Lettering } from '../document/schema';
-import type { Matrix } from '../geometry/point';
+import { applyMatrix, type Matrix, rotation } from '../geometry/point';
 import { changed, memberOf, partOf } from './changed';
 
-/** What a lettering was computed to: its capitals in mm, and the matrix from its own coordinates to the sheet. */
-export type LetteringSeen = { readonly capHeightMm: number | null; readonly matrix: Matrix };
+/**
+ * What a lettering was computed to: its capitals in mm, the matrix from its own coordinates to the sheet, and its letters by where they
+ * start in the text.
+ */
+export type LetteringSeen = {
+  readonly capHeightMm: number | null;
+  readonly matrix: Matrix;
+  readonly picks: readonly { readonly start: number; readonly capitalMm: number; readonly baselineDeg: number }[];
+};
 
 /** The change of one letter, made when it has none yet, in place; `settleLetters` takes it out if it stays without effect. */
 export function letterChange(member: Lettering, at: number): LetterChange {
@@ -51,6 +58,7 @@ export function nudgeLetters(
     seen: {
       capHeightMm,
       matrix: { a, b, c, d },
+      picks,
     },
   }: {
     readonly memberId: string;
@@ -68,8 +76,12 @@ export function nudgeLetters(
   return editLettering(job, partId, memberId, (member) => {
     for (const at of picked) {
       const change = letterChange(member, at);
-      change.dx += ox / capHeightMm;
-      change.dy += oy / capHeightMm;
+      const letter = picks.find((l) => l.start === at);
+      const capital = letter?.capitalMm ?? capHeightMm;
+      // Up is away from the line that the words run along.
+      const own = applyMatrix(rotation(-(letter?.baselineDeg ?? 0)), { x: ox, y: oy });
+      change.dx += own.x / capital;
+      change.dy += own.y / capital;
     }
   });
 }

@@ -19,6 +19,7 @@ import {
   subSegment,
   tangentAt,
 } from './segment';
+import { nearestParameter } from './segment-measures';
 
 /** Where one is on a path and which way it runs there, in radians counter-clockwise from the x axis. */
 export type Pose = { readonly x: number; readonly y: number; readonly angle: number };
@@ -228,6 +229,18 @@ export class ArcLength {
     const { curve, segment, from, skipped } = stretch;
     const t = curve instanceof Turn ? 1 : curve.parameterAt(inside - from + skipped);
     return { segment, t, beyond: around - inside };
+  }
+
+  /** The length run to the place of the path that is nearest to a point. */
+  nearest({ x, y }: Point): number {
+    let best = { run: 0, far: Infinity };
+    this.path.segments.forEach((s, segment) => {
+      const t = nearestParameter(s, x, y);
+      const p = pointAt(s, t);
+      const far = Math.hypot(p.x - x, p.y - y);
+      if (far < best.far) best = { run: this.lengthTo({ segment, t, beyond: 0 }), far };
+    });
+    return best.run;
   }
 
   /** The length run to a place of the path. */

@@ -148,11 +148,20 @@ function bentLine({ draft, line, on, left, start, input }: BentInput): BentLine 
   const letters = set.letters.map(({ letter, advance, moved }, i): PlacedLetter => {
     const nudged = moved ?? { x: 0, y: 0 };
     const middle = letter.x - nudged.x - (closed.moves[i] ?? 0) + advance / 2;
-    const { matrix } = standing(middle, advance);
+    const { matrix, turnedDeg: baselineDeg } = standing(middle, advance);
     const to = compose(translation(nudged.x, nudged.y), matrix);
     const turned: Matrix = { ...to, e: 0, f: 0 };
     const own = compose(letter.own ?? IDENTITY, turned);
-    const placed = { ...letter, own, start: letter.start + offset, end: letter.end + offset, line, x: to.e, y: to.f };
+    const placed = {
+      ...letter,
+      own,
+      baselineDeg,
+      start: letter.start + offset,
+      end: letter.end + offset,
+      line,
+      x: to.e,
+      y: to.f,
+    };
     const box = regionBox(letterOutlines(placed, face));
     return {
       ...placed,

@@ -20,15 +20,19 @@ const FARTHEST = 0.45;
 /** Shares of the way that are gone before it is looked at again; the last goes all of it. */
 const WAYS = [0.8, 0.8, 1];
 
-/** How a letter stands on a curve: from its own coordinates to the lettering's, and which way the curve runs there, in degrees. */
-export type Standing = { readonly matrix: Matrix; readonly alongDeg: number };
+/**
+ * How a letter stands on a curve: from its own coordinates to the lettering's, how its baseline is turned, and which way the curve
+ * runs there, in degrees.
+ */
+export type Standing = { readonly matrix: Matrix; readonly turnedDeg: number; readonly alongDeg: number };
 
 /** From a letter's own coordinates to where a pose puts the middle of its advance. */
 export function standingAt(pose: Pose, advance: number, isUpright: boolean): Standing {
   const alongDeg = (pose.angle * 180) / Math.PI;
-  const turned = isUpright ? 0 : alongDeg;
+  const turnedDeg = isUpright ? 0 : alongDeg;
   return {
-    matrix: compose(compose(translation(-advance / 2, 0), rotation(turned)), translation(pose.x, pose.y)),
+    matrix: compose(compose(translation(-advance / 2, 0), rotation(turnedDeg)), translation(pose.x, pose.y)),
+    turnedDeg,
     alongDeg,
   };
 }

@@ -292,6 +292,7 @@ function placedLetters({ set, line, offset, x, y }: PlacedAt): readonly PlacedLe
       line,
       glyphs: letter.glyphs,
       own: letter.own,
+      baselineDeg: letter.baselineDeg,
       x: letter.x + x,
       y: letter.y + y,
       box: { minX: box.minX + x, maxX: box.maxX + x, minY: box.minY + y, maxY: box.maxY + y },

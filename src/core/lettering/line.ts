@@ -35,6 +35,8 @@ export type PlacedLetter = {
   readonly glyphs: readonly { readonly glyph: number; readonly x: number; readonly y: number }[];
   /** Turn and size of its own about its origin, in font units; null for none. */
   readonly own: Matrix | null;
+  /** How its baseline is turned, in degrees: with the line that the words run along; 0 on a straight one. */
+  readonly baselineDeg: number;
   /** Origin of the letter in font units from the lettering's origin. */
   readonly x: number;
   readonly y: number;
@@ -167,7 +169,7 @@ function shapeLine(text: string, face: Typeface, { spacing, features }: TextLine
       if (!last) pen += spacing;
       if (glyphs.length > 0) {
         letters.push({
-          letter: { text: chars, start, end, line: 0, glyphs, own: null, x: origin, y: 0 },
+          letter: { text: chars, start, end, line: 0, glyphs, own: null, baselineDeg: 0, x: origin, y: 0 },
           box: shift(ink, origin, 0),
           advance,
           moved: null,

@@ -44,6 +44,12 @@ export function radiusOfRise(length: number, rise: number): number {
   return length / 2 / hi;
 }
 
+/** How high the middle of an arc of a length is above its ends; of a radius so small that it goes around, as high as it can be. */
+export function riseOfRadius(length: number, radius: number): number {
+  const theta = Math.min(HIGHEST, length / 2 / radius);
+  return ((length / 2) * (1 - Math.cos(theta))) / theta;
+}
+
 /** Cubics a crest of a wave is made of. */
 const PIECES = 16;
 
