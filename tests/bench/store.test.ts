@@ -93,6 +93,7 @@ describe('opening', () => {
     const view = { parts: [], operations: [], findings: [], workBox: { minX: 0, minY: 0, maxX: 1, maxY: 1 } };
     useBench.setState({
       pen: true,
+      penFor: { partId: 'a', memberId: 'words' },
       atPicture: 'p',
       keepsToEdges: false,
       view,

@@ -2,7 +2,8 @@
 import type { PointerEvent } from 'react';
 import { type AlongHandle, dragAlong } from '@/core/commands/run-along';
 import { ArcLength } from '@/core/geometry/arc-length';
-import type { pathData } from '@/core/geometry/path-data';
+import { type Path, transformPath } from '@/core/geometry/path';
+import { pathData } from '@/core/geometry/path-data';
 import { applyMatrix, invert, type Point } from '@/core/geometry/point';
 import type { Along } from '@/core/schema/along';
 import { formatLength } from '@/core/units/quantity';
@@ -85,6 +86,12 @@ export function AlongLayer({ camera, toMm, say }: Props) {
     );
   };
   const start = toScreen(camera, view.along.start);
+  // Of an arc no more than the words take, and a little on.
+  const reach = ARC_SHOWN * seen.lengthMm;
+  const isArc = along.line.kind === 'arc' && 2 * reach < curve.length;
+  const shown = isArc
+    ? pathData([transformPath(curve.between(run - reach, run + reach), view.matrix)], null, 3)
+    : view.along.d;
   const bend = bendAt(along.line, curve, run + seen.lengthMm / 2);
   const nodes = along.line.kind === 'path' ? nodesOf(seen.path) : [];
   const knob = (p: Point, handle: AlongHandle, title: string, key: string) => {
@@ -107,7 +114,7 @@ export function AlongLayer({ camera, toMm, say }: Props) {
   };
   return (
     <g data-frame="along">
-      <path className={styles.runsAlong} d={view.along.d} transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`} />
+      <path className={styles.runsAlong} d={shown} transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`} />
       {nodes.map((p, i) => knob(p, { node: i }, 'Drag the node', `node-${i}`))}
       {bend && knob(bend, 'bend', BEND_WORDS[along.line.kind] ?? '', 'bend')}
       <path
@@ -125,6 +132,9 @@ export function AlongLayer({ camera, toMm, say }: Props) {
   );
 }
 
+/** Of an arc so much is shown on each side of its middle, as a share of the length of the words. */
+const ARC_SHOWN = 0.6;
+
 const now = () => useBench.getState().job.units;
 
 const BEND_WORDS: Readonly<Partial<Record<Along['line']['kind'], string>>> = {
@@ -134,7 +144,7 @@ const BEND_WORDS: Readonly<Partial<Record<Along['line']['kind'], string>>> = {
 };
 
 /** The nodes of a drawn line. */
-function nodesOf({ segments, closed }: Parameters<typeof pathData>[0][number]): Point[] {
+function nodesOf({ segments, closed }: Path): Point[] {
   const last = segments[segments.length - 1];
   return [...segments.map((s) => ({ x: s.x0, y: s.y0 })), ...(last && !closed ? [{ x: last.x1, y: last.y1 }] : [])];
 }

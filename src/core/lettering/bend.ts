@@ -53,7 +53,9 @@ export function bend(drafts: readonly DraftLine[], input: BendInput, memory: Mem
   const textPath = textPathOf({ along, align, lengthMm, drawn });
   if (!textPath) return null;
   const inked = drafts.flatMap((d, i) => (isEmptyBox(d.set.box) ? [] : [i]));
-  const bottom = along.bottom && textPath.path.closed && inked.length > 1 ? numberAt(inked, inked.length - 1) : -1;
+  // An arc is a circle of which only the words' own stretch is meant.
+  const isRing = along.bottom && textPath.path.closed && along.line.kind !== 'arc';
+  const bottom = isRing && inked.length > 1 ? numberAt(inked, inked.length - 1) : -1;
   const upper = inked.filter((i) => i !== bottom);
   let overrunMm = 0;
   const lines = drafts.map((draft, i): BentLine | null => {
