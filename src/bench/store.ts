@@ -34,7 +34,16 @@ export type Selection = {
 };
 
 /** What the next press on the sheet says; null for nothing. */
-export type Pointing = 'region' | 'bridge' | 'letter' | 'tone belongs' | 'tone apart' | 'level' | 'distance' | null;
+export type Pointing =
+  | 'region'
+  | 'panel'
+  | 'bridge'
+  | 'letter'
+  | 'tone belongs'
+  | 'tone apart'
+  | 'level'
+  | 'distance'
+  | null;
 
 /** Whose nodes are worked on: a path that was drawn, or a whole part; and the pen while it draws. */
 export type AtNodes = {

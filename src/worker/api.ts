@@ -14,6 +14,7 @@ export const ASKED_OF_DOCUMENTS = [
   'inHand',
   'middleOf',
   'regionAt',
+  'panelAt',
   'safePart',
   'sizingTo',
   'summary',

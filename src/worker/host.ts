@@ -18,7 +18,7 @@ import type { ExportScope } from '../core/job/export';
 import { type FaceTrial, tryFace } from '../core/job/face-trial';
 import { type MadeFiles, makeFiles } from '../core/job/files';
 import { pictureOf } from '../core/job/picture';
-import { regionAt } from '../core/job/region-at';
+import { type Panel, panelAt, regionAt } from '../core/job/region-at';
 import { atSafeSize, type SafePart, thickenedEnough } from '../core/job/safe';
 import { type Sizing, sizingTo } from '../core/job/size';
 import type { SavedExtras } from '../core/job/summary';
@@ -120,7 +120,15 @@ export class Host {
   regionAt(job: Job, at: Point, except: Chosen): Promise<Box | null> {
     const { resultOf } = this;
     return this.answer(job, function* (means) {
-      return regionAt(yield* resultOf(job, means), at, except)?.box ?? null;
+      return regionAt(yield* resultOf(job, means), at, except)?.outline.box ?? null;
+    });
+  }
+
+  /** The smallest panel around a point, of all parts but one; null when there is none. */
+  panelAt(job: Job, at: Point, exceptPart: string): Promise<Panel | null> {
+    const { resultOf } = this;
+    return this.answer(job, function* (means) {
+      return panelAt(yield* resultOf(job, means), at, exceptPart);
     });
   }
 

@@ -112,7 +112,7 @@ describe('what words run along', () => {
     const lines = words.map((m) => (m.along?.line.kind === 'outline' ? m.along.line.of : ''));
     expect(new Set(lines).size).toBe(2);
     expect(lines.every((of) => copied.job.parts.some((p) => p.id === of))).toBe(true);
-    expect(split(now, 'emblem').sentence).toContain('run along it');
+    expect(split(now, 'emblem').sentence).toContain('lie on it');
     expect(wordsIn(removeParts(now, ['emblem'])).text).toBe('Alder Lane');
   });
 });

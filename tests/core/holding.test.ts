@@ -362,8 +362,8 @@ describe('arranging', () => {
       ]),
     );
     const words = { partIds: ['part'], memberId: 'words' };
-    expect(boxCentre(regionAt(result, { x: 82, y: 104 }, words)?.box as Box)).toEqual({ x: 80, y: 100 });
-    expect(boxCentre(regionAt(result, { x: 150, y: 130 }, words)?.box as Box)).toEqual({ x: 100, y: 100 });
+    expect(boxCentre(regionAt(result, { x: 82, y: 104 }, words)?.outline.box as Box)).toEqual({ x: 80, y: 100 });
+    expect(boxCentre(regionAt(result, { x: 150, y: 130 }, words)?.outline.box as Box)).toEqual({ x: 100, y: 100 });
     expect(regionAt(result, { x: 5, y: 5 }, words)).toBeNull();
     // A part that is chosen as a whole is no region for itself.
     expect(regionAt(result, { x: 82, y: 104 }, { ...words, memberId: null })).toBeNull();

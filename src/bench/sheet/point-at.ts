@@ -1,8 +1,10 @@
-/** Centring what is chosen in the region under a point of the sheet. */
+/** What a press on the sheet says: the region to centre in, the panel to fit words into. */
+
+import { fitIntoPanel } from '@/core/commands/fit';
 import { boxCentre, isEmptyBox, type Point } from '@/core/geometry/point';
 import { computing } from '@/worker/client';
-import { chosenBox, chosenNow, moveBy } from '../chosen';
-import { setPointing, useBench, whenComputed } from '../store';
+import { chosenBox, chosenNow, memberInHand, moveBy } from '../chosen';
+import { dispatch, say, setPointing, useBench, whenComputed } from '../store';
 
 /** Centre what is chosen in the region that a point lies in. */
 export function centreAt(at: Point): void {
@@ -19,4 +21,25 @@ async function centre(at: Point): Promise<void> {
   const sheet = { minX: 0, minY: 0, maxX: job.sheet.width, maxY: job.sheet.height };
   const [from, to] = [boxCentre(box), boxCentre(region ?? sheet)];
   moveBy(chosen, to.x - from.x, to.y - from.y);
+}
+
+/** A margin that suits a panel, as a share of the capitals that words have now. */
+const MARGIN = 0.5;
+
+/** Fit the words in hand into the panel that a point lies in. */
+export function fitAt(at: Point): void {
+  setPointing(null);
+  whenComputed(() => void fit(at));
+}
+
+async function fit(at: Point): Promise<void> {
+  const { job, selection, view } = useBench.getState();
+  const member = memberInHand(job, selection);
+  const { partId } = selection;
+  if (!partId || member?.kind !== 'lettering') return;
+  const panel = await computing().panelAt(job, at, partId);
+  if (!panel) return say('There is no closed outline of another part around that place.');
+  const seen = view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === member.id);
+  const margin = member.fit?.margin ?? MARGIN * (seen?.capHeightMm ?? 0);
+  dispatch((now) => fitIntoPanel(now, { partId, memberId: member.id }, { ...panel, margin: Math.round(margin) }));
 }

@@ -28,7 +28,7 @@ import { FrameHandles, frameOutline, HANDLE_PX, toScreen } from './frame-handles
 import { HatchCanvas } from './hatch-canvas';
 import { PickLayer } from './pick-layer';
 import { PictureFrame, PictureHits, Pictures } from './picture-layer';
-import { centreAt } from './point-at';
+import { centreAt, fitAt } from './point-at';
 import { usePointer } from './pointer';
 import { Rulers } from './rulers';
 import styles from './sheet.module.css';
@@ -153,6 +153,7 @@ export function SheetView() {
         onPointerMove={(e) => usePointer.setState(toMm(e.clientX, e.clientY))}
         onClick={(e) => {
           if (pointing === 'region') centreAt(toMm(e.clientX, e.clientY));
+          else if (pointing === 'panel') fitAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'bridge') void addBridgeAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'letter') letterAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'tone belongs' || pointing === 'tone apart')

@@ -42,6 +42,7 @@ export function newLettering(id: string, sheet: Sheet, text: string): Lettering 
     letters: [],
     lines: [],
     along: null,
+    fit: null,
   };
 }
 

@@ -82,7 +82,7 @@ export function cutOutOf(job: Job, outerId: string, innerId: string, middleOf: M
   const isPlain =
     inner.overallWidth === null &&
     inner.members.every((m) => m.role === 'join') &&
-    !job.parts.some((p) => p.along === innerId || p.members.some((m) => madeFrom(m) === innerId)) &&
+    !job.parts.some((p) => p.along === innerId || p.members.some((m) => madeFrom(m).includes(innerId))) &&
     inner.steps.every((s) => s.kind === 'weld' || s.kind === 'hatch' || !s.on);
   if (!isPlain) {
     const copy: Copy = { ...newCopy(freeId(job, 'copy'), innerId, job.sheet), follows: true, placement: UNMOVED };

@@ -118,10 +118,7 @@ export function duplicate(job: Job, chosen: Chosen): Done<{ readonly chosen: Cho
 export const relinked = (part: Part, ids: ReadonlyMap<string, string>): Part => ({
   ...part,
   along: part.along === null ? null : (ids.get(part.along) ?? part.along),
-  members: part.members.map((m) => {
-    const of = madeFrom(m);
-    return of === null ? m : remadeFrom(m, ids.get(of) ?? of);
-  }),
+  members: part.members.map((m) => remadeFrom(m, (of) => ids.get(of) ?? of)),
 });
 
 /** Take a part apart into one for every joined member; its place in the list is theirs. */
@@ -129,13 +126,13 @@ export function split(job: Job, partId: string): Refusable {
   const at = job.parts.findIndex((p) => p.id === partId);
   const part = job.parts[at];
   if (!part) return { job, sentence: null };
-  const copying = job.parts.find((p) => p.members.some((m) => madeFrom(m) === partId));
+  const copying = job.parts.find((p) => p.members.some((m) => madeFrom(m).includes(partId)));
   if (copying)
     return {
       job,
       sentence: copying.members.some((m) => m.kind === 'copy' && m.of === partId)
         ? `${partWords(copying)} copies it; taken apart, only the first piece would be copied.`
-        : `The words of ${partWords(copying)} run along it; taken apart, they would run along the first piece.`,
+        : `The words of ${partWords(copying)} lie on it; taken apart, they would lie on the first piece.`,
     };
   if (part.overallWidth !== null)
     return { job, sentence: 'Its overall width is given; taken apart, each piece would be made as wide.' };

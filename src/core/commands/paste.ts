@@ -55,11 +55,12 @@ function withOriginals(job: Job, wanted: readonly Part[]): Part[] {
   const toVisit = [...wanted];
   for (let part = toVisit.pop(); part; part = toVisit.pop())
     for (const m of part.members) {
-      const of = madeFrom(m);
-      const original = of !== null && !wantedById.has(of) ? partOf(job, of) : undefined;
-      if (!original) continue;
-      wantedById.set(original.id, original);
-      toVisit.push(original);
+      for (const of of madeFrom(m)) {
+        const original = wantedById.has(of) ? undefined : partOf(job, of);
+        if (!original) continue;
+        wantedById.set(original.id, original);
+        toVisit.push(original);
+      }
     }
   return job.parts.flatMap((p) => wantedById.get(p.id) ?? []);
 }

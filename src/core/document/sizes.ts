@@ -8,6 +8,7 @@
 import { growAll, kindOf } from '../kinds/steps';
 import { LIMITS } from '../limits';
 import type { Along } from '../schema/along';
+import type { Fit } from '../schema/fit';
 import { madeFrom } from '../schema/members';
 import type { Member, Part } from './schema';
 import { SHAPE_LENGTHS } from './shapes';
@@ -48,6 +49,15 @@ function growAlong(along: Along, factor: number, isLineSized: boolean): void {
   if (line.kind !== 'outline' || isLineSized) along.start = times(along.start, factor);
 }
 
+/** What words are fitted into, larger with them; another part's panel is larger only where that part is. */
+function growFit(fit: Fit, factor: number, isPanelSized: boolean): void {
+  if (fit.to === 'box') {
+    fit.width = Math.max(LEAST_MM, times(fit.width, factor));
+    fit.height = Math.max(LEAST_MM, times(fit.height, factor));
+  }
+  if (fit.to === 'box' || isPanelSized) fit.margin = times(fit.margin, factor);
+}
+
 /**
  * Make all a member measures larger by a factor, in place, about its own origin. `isCopySized`: whether what it copies, or runs
  * along, is made larger too, so that it grows by that.
@@ -82,6 +92,7 @@ export function growMember(member: Member, factor: number, everything: boolean, 
     case 'lettering':
       member.size.mm = Math.max(LEAST_MM, times(member.size.mm, factor));
       if (member.along) growAlong(member.along, factor, isCopySized);
+      if (member.fit) growFit(member.fit, factor, isCopySized);
       if (everything && member.closeUp) member.closeUp.overlap = times(member.closeUp.overlap, factor);
       return;
     default: {
@@ -100,7 +111,7 @@ export function growMember(member: Member, factor: number, everything: boolean, 
  */
 export function growPart(part: Part, factor: number, everything: boolean, isSized = (_: string) => false): void {
   for (const member of part.members) {
-    growMember(member, factor, everything, isSized(madeFrom(member) ?? ''));
+    growMember(member, factor, everything, madeFrom(member).some(isSized));
     member.placement.x = steady(member.placement.x * factor);
     member.placement.y = steady(member.placement.y * factor);
   }
@@ -112,6 +123,7 @@ export function growPart(part: Part, factor: number, everything: boolean, isSize
 export const SIZED_ALONG: readonly string[] = [
   'letters, shapes with their corner radii, drawings, traces of pictures, live copies',
   'arcs, circles, waves and drawn lines that words run along, how far from them, and where on them',
+  'boxes that words are fitted into, with their margins',
   'nodes by hand, moved letters, lines and dots by hand',
   'distances between the things of a part',
   'margins, corners and holes of a plate; height and overhang of a bar',

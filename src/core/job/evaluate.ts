@@ -272,10 +272,9 @@ export class Evaluator {
       }
       if (member.kind !== 'lettering') return 0;
       const answers = facesOf(member).map((named) => faces(named));
-      const of = madeFrom(member);
-      const original = of === null ? 0 : copied(of);
+      const originals = madeFrom(member).map(copied);
       return [
-        typeof original === 'object' ? memory.idOf(original) : original,
+        ...originals.map((original) => (typeof original === 'string' ? original : memory.idOf(original))),
         ...answers.map((a) => ('typeface' in a ? memory.idOf(a.typeface) : a.sentence)),
       ].join('|');
     });
@@ -346,8 +345,7 @@ class PartsOf {
         if (met.has(id)) continue;
         met.add(id);
         for (const member of this.byId.get(id)?.members ?? []) {
-          const of = madeFrom(member);
-          if (of !== null) toVisit.push(of);
+          toVisit.push(...madeFrom(member));
         }
       }
       known = met;

@@ -7,6 +7,7 @@ import { numberAt } from '../geometry/elements';
 import { type Path, transformRegion } from '../geometry/path';
 import {
   type Box,
+  boxHeight,
   boxWidth,
   compose,
   EMPTY_BOX,
@@ -17,6 +18,7 @@ import {
   translation,
   uniteBoxes,
 } from '../geometry/point';
+import { factorFor } from '../geometry/root';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import { type BaselineTrack, type Bent, bend } from './bend';
 import { closeUpLines } from './close-lines';
@@ -106,6 +108,8 @@ export const letterPaths = (
 /** Rounds of setting until the scale is settled: overlaps are in mm, the scale may hang on the width. */
 const ROUNDS = 8;
 const SCALE_SETTLED = 1e-4;
+/** A height is met to this, in mm, by letters so many times smaller or larger than it. */
+const HEIGHT_SEARCH = { met: 1e-5, least: 1e-4, most: 1e2 };
 
 /** What words are set with beside their own face. */
 export type LayoutWith = {
@@ -126,7 +130,12 @@ export function layoutLettering(
   const straight = spec.along ? { ...spec, closeUp: null } : spec;
   const faces = { face, ofLine };
   const at = (scale: number): Setting => ({ drafts: draftLines(straight, faces, scale, memory), scale, memory, drawn });
-  let set = at(spec.size.mm / face.capHeight);
+  const first = spec.size.mm / face.capHeight;
+  if (spec.size.by === 'height') {
+    const heightAt = (factor: number) => boxHeight(place(spec, face, at(first * factor)).box);
+    return place(spec, face, at(first * factorFor(heightAt, spec.size.mm, HEIGHT_SEARCH)));
+  }
+  let set = at(first);
   if (spec.size.by === 'width')
     for (let round = 0; round < ROUNDS; round++) {
       const widest = lengthOf(spec, face, set);

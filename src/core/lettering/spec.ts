@@ -11,8 +11,8 @@ export type EvenLines = 'no' | 'spacing' | 'size' | 'both';
 /** What lettering is set by: its words, size, spacing, alignment, closing up and changes to single letters. */
 export type LetteringSpec = {
   readonly text: string;
-  /** By capital height, or by the width of the widest line as drawn; in mm. */
-  readonly size: { readonly by: 'capital' | 'width'; readonly mm: number };
+  /** By capital height, by the width of the widest line as drawn, or the height of all; in mm. */
+  readonly size: { readonly by: 'capital' | 'width' | 'height'; readonly mm: number };
   /** Extra space between letters as a share of the capital height; ligatures are off when it is not 0. */
   readonly letterSpacing: number;
   /** Distance between baselines as a multiple of the typeface's own. */

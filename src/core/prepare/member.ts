@@ -16,10 +16,13 @@ import {
 } from '../geometry/point';
 import type { LineFaces } from '../lettering/draft-lines';
 import type { Typeface } from '../lettering/face';
-import { faceOfLetter, layoutLettering, letterPaths } from '../lettering/layout';
+import { type Fitted, fitLettering } from '../lettering/fit';
+import { faceOfLetter, type Layout, layoutLettering, letterPaths } from '../lettering/layout';
+import type { LetteringSpec } from '../lettering/spec';
 import { LIMITS } from '../limits';
 import type { Memory } from '../memo';
 import type { Artwork } from '../schema/artwork';
+import type { Fit } from '../schema/fit';
 import { facesOf, type Lettering } from '../schema/lettering';
 import type { Copy, Member, Shape } from '../schema/members';
 import type { Trace } from '../schema/picture';
@@ -28,7 +31,7 @@ import { type HandMade, handMade, moveHandMade } from './hand-made';
 import { boundsOf, measureOutlines, transformOutlines } from './outline';
 import { placementMatrix } from './placement';
 import type { FaceLookup, Keep, MemberTrouble, PreparedMember, PreparedPart, TroubleOf } from './prepared';
-import { lineToRunAlong } from './run-along';
+import { lineToRunAlong, toFitInto } from './run-along';
 import { shapePath } from './shape';
 import type { Source } from './source';
 import { type PictureLookup, prepareTrace } from './trace';
@@ -73,21 +76,39 @@ function madeOfWords(member: Lettering, weld: boolean, matrix: Matrix, context: 
   if ('kind' in faces) return { trouble: faces };
   const drawn = lineToRunAlong(member.along, matrix, context);
   if (drawn && 'kind' in drawn) return { trouble: drawn };
-  const layout = layoutLettering(member, faces.face, memory, { ofLine: faces.ofLine, drawn });
+  const set = (words: LetteringSpec) => layoutLettering(words, faces.face, memory, { ofLine: faces.ofLine, drawn });
+  const fitted = member.fit && fittedWords(member, member.fit, set, matrix, context);
+  if (fitted && 'kind' in fitted) return { trouble: fitted };
+  const layout = fitted?.layout ?? set(member);
   const size = sizeTrouble(layout.box);
   if (size) return { trouble: size };
-  const outlines = weldLettering(engine, layout, { weld, matrix, memory });
+  const to = fitted ? compose(translation(fitted.shift.x, fitted.shift.y), matrix) : matrix;
+  const outlines = weldLettering(engine, layout, { weld, matrix: to, memory });
   const letters = layout.letters.filter((letter) => faceOfLetter(layout, letter).isSingleStroke);
-  const apart =
-    member.closeUp &&
-    layoutLettering({ ...member, closeUp: null }, faces.face, memory, { ofLine: faces.ofLine, drawn });
+  const found = { by: 'capital', mm: layout.capHeightMm } as const;
+  const apart = member.closeUp && set({ ...member, size: fitted ? found : member.size, closeUp: null });
   return {
+    matrix: to,
     ownBox: layout.box,
     outlines,
-    openPaths: letterPaths({ ...layout, letters }, matrix),
+    openPaths: letterPaths({ ...layout, letters }, to),
     layout,
-    unclosed: apart && letters.length < layout.letters.length ? letterPaths(apart, matrix) : [],
+    unclosed: apart && letters.length < layout.letters.length ? letterPaths(apart, to) : [],
   };
+}
+
+/** Words as large as what they are fitted into, and where they lie in it; or what is in the way of that. */
+function fittedWords(
+  member: Lettering,
+  fit: Fit,
+  set: (words: LetteringSpec) => Layout,
+  matrix: Matrix,
+  context: PrepareContext,
+): NonNullable<Fitted> | TroubleOf<'no panel' | 'no room'> {
+  const into = toFitInto(fit, matrix, context);
+  if ('kind' in into) return into;
+  const fitted = fitLettering((mm) => set({ ...member, size: { by: 'capital', mm } }), into, fit);
+  return fitted ?? { kind: 'no room' };
 }
 
 /** What is wrong with the size of what lies within bounds, made `scale` times as large; null when nothing is. */

@@ -26,6 +26,9 @@ export type MemberTrouble =
   | { readonly kind: 'no typeface'; readonly named: FaceNamed; readonly sentence: string }
   /** The line that words run along. */
   | { readonly kind: 'no line'; readonly why: 'gone' | 'loop' | 'nothing drawn' | 'no outline' }
+  /** The panel that words are fitted into, and what leaves no room for them. */
+  | { readonly kind: 'no panel'; readonly why: 'gone' | 'loop' | 'no outline' }
+  | { readonly kind: 'no room' }
   | { readonly kind: 'no drawing'; readonly sentence: string }
   | { readonly kind: 'no picture'; readonly sentence: string }
   | { readonly kind: 'nothing traced' }

@@ -1,10 +1,12 @@
-/** The line that words run along, where it is drawn or an outline of another part. */
+/** The lines that words run along and the panels they fill, where these are drawn or outlines of other parts. */
 import { type Path, transformPath } from '../geometry/path';
 import { pathOf } from '../geometry/path-data';
 import { invert, type Matrix, scaling } from '../geometry/point';
+import type { FitInto } from '../lettering/fit';
 import { linesToRunAlong } from '../lettering/text-path';
 import type { Memory, Stage } from '../memo';
 import type { Along } from '../schema/along';
+import type { Fit } from '../schema/fit';
 import { weighPaths } from './outline';
 import type { PreparedPart, TroubleOf } from './prepared';
 
@@ -43,6 +45,17 @@ export type LineContext = {
   readonly copied: (partId: string) => PreparedPart | 'gone' | 'loop';
 };
 
+/** An outline of another part, in the coordinates of words that a matrix places; or why there is none. */
+function outlineOf(
+  { of, outline }: { readonly of: string; readonly outline: number },
+  matrix: Matrix,
+  { memory, copied }: LineContext,
+): Path | 'gone' | 'loop' | 'no outline' {
+  const original = copied(of);
+  if (typeof original === 'string') return original;
+  return memory.get(OUTLINE, { original, outline, matrix }).path ?? 'no outline';
+}
+
 /**
  * The line that words run along, in their own coordinates, where it is drawn or another part's; null for lines that are made for
  * the words. `matrix` places the words in their part.
@@ -50,13 +63,19 @@ export type LineContext = {
 export function lineToRunAlong(
   along: Along | null,
   matrix: Matrix,
-  { memory, copied }: LineContext,
+  context: LineContext,
 ): Path | null | TroubleOf<'no line'> {
   const line = along?.line;
-  if (line?.kind === 'path') return memory.get(DRAWN, line).path ?? { kind: 'no line', why: 'nothing drawn' };
+  if (line?.kind === 'path') return context.memory.get(DRAWN, line).path ?? { kind: 'no line', why: 'nothing drawn' };
   if (line?.kind !== 'outline') return null;
-  const original = copied(line.of);
-  if (typeof original === 'string') return { kind: 'no line', why: original };
-  const { path } = memory.get(OUTLINE, { original, outline: line.outline, matrix });
-  return path ?? { kind: 'no line', why: 'no outline' };
+  const found = outlineOf(line, matrix, context);
+  return typeof found === 'string' ? { kind: 'no line', why: found } : found;
+}
+
+/** What words are fitted into, in their own coordinates. */
+export function toFitInto(fit: Fit, matrix: Matrix, context: LineContext): FitInto | TroubleOf<'no panel'> {
+  if (fit.to === 'box') return fit;
+  const found = outlineOf(fit, matrix, context);
+  if (typeof found === 'string') return { kind: 'no panel', why: found };
+  return found.closed ? { panel: found } : { kind: 'no panel', why: 'no outline' };
 }

@@ -57,6 +57,12 @@ const NO_LINE: Readonly<Record<TroubleOf<'no line'>['why'], (title: string) => s
   'no outline': (title) => `The part whose outline the words of ${title} run along has no such outline now.`,
 };
 
+const NO_PANEL: Readonly<Record<TroubleOf<'no panel'>['why'], (title: string) => string>> = {
+  gone: (title) => `The part whose panel the words of ${title} fill is no longer there.`,
+  loop: (title) => `The words of ${title} fill a panel that is made from them.`,
+  'no outline': (title) => `The part whose panel the words of ${title} fill has no such panel now.`,
+};
+
 /** Words longer than their line by less than this are as long, in mm. */
 const OVERRUN_MM = 0.01;
 
@@ -89,6 +95,13 @@ export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     ({ named: { face }, sentence }) => `The typeface ${face} can’t be used: ${sentence} The words are kept.`,
   ),
   troubled('no-line', 'fault', 'no line', ({ why }, title) => `${NO_LINE[why](title)} The words are kept.`),
+  troubled('no-panel', 'fault', 'no panel', ({ why }, title) => `${NO_PANEL[why](title)} The words are kept.`),
+  troubled(
+    'no-room',
+    'fault',
+    'no room',
+    (_, title) => `The margins leave no room for the words of ${title}. The words are kept.`,
+  ),
   partRule({
     code: 'longer-than-line',
     severity: 'caution',

@@ -4,6 +4,7 @@ import { LIMITS } from '../limits';
 import { alongSchema } from './along';
 import { assetId } from './artwork';
 import { about, length, name, turn } from './fields';
+import { fitSchema } from './fit';
 import { member } from './member';
 
 const share = z.number().min(-100).max(100).default(0);
@@ -109,8 +110,8 @@ export const letteringSchema = z.strictObject({
   size: z
     .strictObject({
       by: about(
-        z.enum(['capital', 'width']),
-        '`capital`: height of a flat capital; `width`: of the widest line as drawn.',
+        z.enum(['capital', 'width', 'height']),
+        '`capital`: height of a flat capital; `width`: of the widest line as drawn; `height`: of all lines as drawn.',
       ),
       mm: about(length, 'That measure in mm.'),
     })
@@ -141,6 +142,10 @@ export const letteringSchema = z.strictObject({
       .refine((lines) => new Set(lines.map(({ line }) => line)).size === lines.length, 'A line is named twice.')
       .default([]),
     'Lines that have a typeface, size or spacing of their own.',
+  ),
+  fit: about(
+    fitSchema.nullable().default(null),
+    'A box or panel that the words are as large as; null where they have a size of their own.',
   ),
   along: about(alongSchema.nullable().default(null), 'A line that the words run along; null where they are straight.'),
 });

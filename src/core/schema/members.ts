@@ -109,18 +109,24 @@ export const memberSchema = z.discriminatedUnion('kind', [
 /** What a part is made of: words, a shape, a drawing, a copy. */
 export type Member = z.infer<typeof memberSchema>;
 
-/** The part that a member is made from: that it copies, or whose outline its words run along; null for none. */
-export function madeFrom(member: Member): string | null {
-  if (member.kind === 'copy') return member.of;
-  const line = member.kind === 'lettering' ? member.along?.line : undefined;
-  return line?.kind === 'outline' ? line.of : null;
+/** The parts that a member is made from: that it copies, whose outline its words run along, or whose panel they fill. */
+export function madeFrom(member: Member): string[] {
+  if (member.kind === 'copy') return [member.of];
+  if (member.kind !== 'lettering') return [];
+  const { along, fit } = member;
+  return [...(along?.line.kind === 'outline' ? [along.line.of] : []), ...(fit?.to === 'panel' ? [fit.of] : [])];
 }
 
-/** A member made from another part instead. */
-export function remadeFrom(member: Member, of: string): Member {
-  if (member.kind === 'copy') return { ...member, of };
-  if (member.kind !== 'lettering' || member.along?.line.kind !== 'outline') return member;
-  return { ...member, along: { ...member.along, line: { ...member.along.line, of } } };
+/** A member made from other parts instead. */
+export function remadeFrom(member: Member, instead: (of: string) => string): Member {
+  if (member.kind === 'copy') return { ...member, of: instead(member.of) };
+  if (member.kind !== 'lettering') return member;
+  const { along, fit } = member;
+  return {
+    ...member,
+    along: along?.line.kind === 'outline' ? { ...along, line: { ...along.line, of: instead(along.line.of) } } : along,
+    fit: fit?.to === 'panel' ? { ...fit, of: instead(fit.of) } : fit,
+  };
 }
 
 /** Another part's shape as a member. */
