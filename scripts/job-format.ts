@@ -29,7 +29,7 @@ const code = (value: unknown) => `\`${JSON.stringify(value)}\``;
 function typeOf(s: Schema): string {
   if (s.const !== undefined) return code(s.const);
   if (s.enum) return s.enum.map(code).join(', ');
-  if (s.oneOf) return `one of: ${s.oneOf.map((o) => String(o.properties?.kind?.const)).join(', ')}`;
+  if (s.oneOf) return `one of: ${s.oneOf.map(kindOf).join(', ')}`;
   if (s.anyOf) return s.anyOf.map(typeOf).join(' or ');
   if (s.type === 'array') return `list of ${s.items?.oneOf || s.items?.properties ? 'objects' : typeOf(s.items ?? {})}`;
   return s.type ?? '';
@@ -68,14 +68,20 @@ function sections(name: string, s: Schema, depth: number): string[] {
     : [];
   const inner = Object.entries(s.properties ?? {}).flatMap(([key, field]) => {
     const at = name === 'Job' ? key : `${name}.${key}`;
-    if (field.properties) return sections(at, field, depth + 1);
-    const items = field.items;
-    if (items?.oneOf)
-      return items.oneOf.flatMap((o) => sections(`${at}[] · ${String(o.properties?.kind?.const)}`, o, depth + 1));
-    return items?.properties ? sections(`${at}[]`, items, depth + 1) : [];
+    return [field, ...(field.anyOf ?? [])].flatMap((one) => described(at, one, depth));
   });
   return [...own, ...inner];
 }
+
+/** What a field holds: an object, one of several, or a list of these. */
+function described(at: string, field: Schema, depth: number): string[] {
+  if (field.properties) return sections(at, field, depth + 1);
+  if (field.oneOf) return field.oneOf.flatMap((o) => sections(`${at} · ${kindOf(o)}`, o, depth + 1));
+  return field.items ? described(`${at}[]`, field.items, depth) : [];
+}
+
+/** What tells one of several from the others. */
+const kindOf = ({ properties }: Schema): string => String((properties?.kind ?? properties?.to)?.const);
 
 /** What grows along beside what stays as it was set. */
 function sizingTable(): string {

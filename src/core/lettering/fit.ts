@@ -58,7 +58,7 @@ function boundsOf(into: FitInto): Box {
 }
 
 /** The place of words that is put in the middle, in mm. */
-export function middleOf(layout: Layout, centre: Fit['centre']): Point {
+function middleOf(layout: Layout, centre: Fit['centre']): Point {
   const ink = boxCentre(layout.box);
   if (centre === 'ink') return ink;
   if (centre === 'weight') {
