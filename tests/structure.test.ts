@@ -27,7 +27,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['api'],
   ['worker', 'server', 'cli', 'ui'],
   ['serve'],
-  ['versions', 'drafts', 'enter', 'faces'],
+  ['versions', 'drafts', 'enter', 'faces', 'taken'],
   ['jobs', 'bench'],
   ['app'],
 ];
@@ -36,6 +36,7 @@ const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
   versions: ['server', 'cli', 'worker'],
   drafts: ['server', 'cli', 'worker'],
   faces: ['server', 'cli'],
+  taken: ['server', 'cli'],
   enter: ['server', 'cli', 'worker', 'serve'],
   jobs: ['server', 'cli', 'serve'],
   bench: ['server', 'cli', 'serve'],
@@ -54,6 +55,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   versions: 'lucide-react react react-bootstrap @tanstack/react-query',
   faces: 'lucide-react next react react-bootstrap zod zustand @tanstack/react-query @tanstack/react-virtual',
   drafts: 'idb next react react-bootstrap @tanstack/react-query',
+  taken: 'next react',
   enter: 'react react-bootstrap @tanstack/react-query',
   jobs: 'lucide-react next react react-bootstrap @tanstack/react-query',
   bench:

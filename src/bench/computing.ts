@@ -38,7 +38,8 @@ export function followDocument(): () => void {
       afterFrame(() => {
         if (!stopped) useBench.setState({ viewBeside: useBench.getState().view });
       });
-      if (view.findings.some((f) => f.code === 'no-typeface')) retry = setTimeout(() => void compute(), RETRY_MS);
+      if (view.findings.some((f) => f.code === 'no-typeface' || f.code === 'words-as-they-came'))
+        retry = setTimeout(() => void compute(), RETRY_MS);
     } catch (reason) {
       isDone = true;
       if (!stopped)

@@ -86,9 +86,11 @@ export const FindingRow = memo(function FindingRow({ finding }: { finding: Findi
       <div>
         <p>{finding.sentence}</p>
         {finding.leftReason && <p className="nf-muted nf-small">Left: {finding.leftReason}</p>}
-        {finding.code === 'no-typeface' && !isLeft && !isLocked && finding.partId && finding.memberId && (
-          <NearFaces partId={finding.partId} memberId={finding.memberId} />
-        )}
+        {(finding.code === 'no-typeface' || finding.code === 'words-as-they-came') &&
+          !isLeft &&
+          !isLocked &&
+          finding.partId &&
+          finding.memberId && <NearFaces partId={finding.partId} memberId={finding.memberId} />}
         {leaving ? (
           <Form
             className="mt-1"

@@ -17,7 +17,7 @@ export function NearFaces({ partId, memberId }: { partId: string; memberId: stri
   const { faces } = useFaces();
   const view = useBeside((v) => v?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === memberId));
   if (member?.kind !== 'lettering') return null;
-  const gone = view?.trouble?.kind === 'no typeface' ? view.trouble.named : member;
+  const gone = view?.lacks ?? (view?.trouble?.kind === 'no typeface' ? view.trouble.named : member);
   return (
     <ul className={styles.nearFaces} aria-label={`Nearest to ${gone.face}`}>
       {nearestFaces(gone, faces, OFFERED).map((face) => (

@@ -1,5 +1,6 @@
-/** `needlefile prepare`: a job document in, machine files and a report out. No browser, no database. */
+/** `needlefile prepare`: a job document, or a job taken along, in, machine files and a report out. No browser, no database. */
 
+import { createHash } from 'node:crypto';
 import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { documentTooLarge, readJob } from '../core/document/read';
@@ -10,6 +11,7 @@ import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { Evaluator } from '../core/job/evaluate';
 import { makeFiles } from '../core/job/files';
 import { reportOf } from '../core/job/report';
+import { openTaken, TAKEN_ALONG, type TakenFile, takenTooLarge } from '../core/job/taken-along';
 import { LIMITS } from '../core/limits';
 import { finished } from '../core/memo';
 import { facesOf } from '../core/schema/lettering';
@@ -36,52 +38,63 @@ export type ExitCode = 0 | 1 | 2;
 
 type Say = (line: string) => void;
 
-/** The text of a document, or a sentence why there is none. */
-async function readText(file: string): Promise<{ readonly text: string } | { readonly sentence: string }> {
+/** A job to prepare, with the files that came along with it. */
+type Given = { readonly job: Job; readonly files: readonly TakenFile[] };
+type Refused = { readonly sentences: readonly string[] };
+
+const refuse = (...sentences: readonly string[]): Refused => ({ sentences });
+
+/** A document, or a job taken along; or sentences why it can't be used. */
+async function readGiven(file: string): Promise<Given | Refused> {
   const size = await stat(file).then(
     (s) => (s.isFile() ? s.size : null),
     () => null,
   );
-  if (size === null) return { sentence: `There is no file ${file}.` };
-  if (size > LIMITS.documentBytes) return { sentence: documentTooLarge(size) };
-  return readFile(file, 'utf8').then(
-    (text) => ({ text }),
-    () => ({ sentence: `${file} can’t be read.` }),
-  );
+  if (size === null) return refuse(`There is no file ${file}.`);
+  const isPacked = file.toLowerCase().endsWith(TAKEN_ALONG);
+  if (isPacked && size > LIMITS.takenBytes) return refuse(takenTooLarge());
+  if (!isPacked && size > LIMITS.documentBytes) return refuse(documentTooLarge(size));
+  const bytes = await readFile(file).catch(() => null);
+  if (!bytes) return refuse(`${file} can’t be read.`);
+  if (isPacked) {
+    const opened = openTaken(new Uint8Array(bytes));
+    if (!opened.ok) return refuse(opened.sentence);
+    for (const { id, bytes: taken } of opened.files)
+      if (createHash('sha256').update(taken).digest('hex') !== id)
+        return refuse('One of the files in this job taken along is not what it should be: it did not arrive whole.');
+    return opened;
+  }
+  const read = readJob(bytes.toString('utf8'));
+  return read.ok ? { job: read.job, files: [] } : { sentences: read.sentences };
 }
 
-async function bringDrawings(job: Job, evaluator: Evaluator, folder: string): Promise<void> {
-  const ids = new Set(job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'artwork' ? [m.drawing] : []))));
-  for (const id of ids)
-    await readFile(path.join(folder, `${id}.json`), 'utf8').then(
-      (text) => evaluator.addDrawing(id, text),
-      () => false,
-    );
-}
-
-/** The pixels of the pictures that are traced, from a folder where each is called by its id. */
-async function bringPictures(job: Job, evaluator: Evaluator, folder: string): Promise<void> {
-  const ids = new Set(job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'trace' ? [m.pixels] : []))));
-  for (const id of ids)
-    await readFile(path.join(folder, `${id}.png`)).then(
-      (bytes) => evaluator.addPicture(id, new Uint8Array(bytes)),
-      () => false,
-    );
+/** Put drawings and pixels of pictures at hand: those that came along, and those of a folder where each is called by its id. */
+async function bringFiles({ job, files }: Given, evaluator: Evaluator, folder: string): Promise<void> {
+  const members = job.parts.flatMap((p) => p.members);
+  const bytesOf = async (id: string, ending: string): Promise<Uint8Array | null> =>
+    files.find((f) => f.id === id)?.bytes ??
+    (await readFile(path.join(folder, `${id}${ending}`)).then(
+      (bytes) => new Uint8Array(bytes),
+      () => null,
+    ));
+  for (const id of new Set(members.flatMap((m) => (m.kind === 'artwork' ? [m.drawing] : [])))) {
+    const bytes = await bytesOf(id, '.json');
+    if (bytes) evaluator.addDrawing(id, new TextDecoder().decode(bytes));
+  }
+  for (const id of new Set(members.flatMap((m) => (m.kind === 'trace' ? [m.pixels] : [])))) {
+    const bytes = await bytesOf(id, '.png');
+    if (bytes) evaluator.addPicture(id, bytes);
+  }
 }
 
 /** Prepares a job document: writes its files, and says its report. Returns how the process is to end. */
 export async function prepare(options: PrepareOptions, say: Say, complain: Say): Promise<ExitCode> {
-  const document = await readText(options.job);
-  if ('sentence' in document) {
-    complain(document.sentence);
+  const given = await readGiven(options.job);
+  if ('sentences' in given) {
+    for (const sentence of given.sentences) complain(sentence);
     return 2;
   }
-  const read = readJob(document.text);
-  if (!read.ok) {
-    for (const sentence of read.sentences) complain(sentence);
-    return 2;
-  }
-  const { job } = read;
+  const { job } = given;
   if (
     options.typefaces &&
     !(await stat(options.typefaces).then(
@@ -93,12 +106,12 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
     return 2;
   }
   const named = job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'lettering' ? facesOf(m) : [])));
-  const faces = await diskFaces(named, options.typefaces, complain);
+  const came = given.files.flatMap(({ id, as, bytes }) => (as === 'typeface' ? [{ content: id, bytes }] : []));
+  const faces = await diskFaces(named, options.typefaces, complain, came);
   const engine = await loadWasmEngine().catch(() => scriptEngine);
   const evaluator = new Evaluator(engine);
   const folder = options.assets ?? path.dirname(path.resolve(options.job));
-  await bringDrawings(job, evaluator, folder);
-  await bringPictures(job, evaluator, folder);
+  await bringFiles(given, evaluator, folder);
   const result = evaluator.evaluate(job, faces);
 
   const toWrite: FileToWrite[] = [];

@@ -57,22 +57,29 @@ async function loadFolder(folder: string, warn: Warn): Promise<OwnFace[]> {
   return faces;
 }
 
+/** A typeface file that came along with a job. */
+export type BroughtFace = { readonly content: string; readonly bytes: Uint8Array };
+
 /**
- * A lookup over the typefaces that words name: those of the folder by content, else by family, and those that ship. The folder wins
+ * A lookup over the typefaces that words name: those that came along with the job and those of the folder by content, else by family, and those that ship. The folder wins
  * where both have a family.
  */
 export async function diskFaces(
   named: readonly FaceNamed[],
   folder: string | null,
   warn: Warn = () => {},
+  brought: readonly BroughtFace[] = [],
 ): Promise<FaceLookup> {
   const own = folder ? await loadFolder(folder, warn) : [];
   const byKey = new Map<string, Typeface>();
   for (const wish of named) {
+    const along = brought.find((f) => f.content === wish.content);
+    const load = along && !byKey.has(faceKey(wish)) ? await loadTypeface(along.bytes, wish) : null;
+    if (load?.ok) byKey.set(faceKey(wish), load.typeface);
     const face = wish.content && own.find((f) => f.content === wish.content && f.number === wish.number);
     if (!face || byKey.has(faceKey(wish))) continue;
-    const load = await loadTypeface(new Uint8Array(await readFile(face.file)), wish);
-    if (load.ok) byKey.set(faceKey(wish), load.typeface);
+    const fromDisk = await loadTypeface(new Uint8Array(await readFile(face.file)), wish);
+    if (fromDisk.ok) byKey.set(faceKey(wish), fromDisk.typeface);
   }
   const shipped: Typeface[] = [];
   const faults = new Map<string, string>();

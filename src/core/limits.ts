@@ -105,6 +105,9 @@ export const LIMITS = {
   /** Tolerance for curves made into arcs, in mm. */
   arcToleranceLeastMm: 0.001,
   arcToleranceMostMm: 1,
+  /** A job taken along: its bytes, packed and unpacked, and files in it beside the document. */
+  takenBytes: 512 * 1024 * 1024,
+  takenFiles: 2_000,
   /** Size of a drawing that is brought in, in bytes; the same once it is unpacked. */
   drawingBytes: 64 * 1024 * 1024,
   /** Size of a file, or of a drawing read from one, that is kept with the jobs, in bytes. */

@@ -17,11 +17,12 @@ type Props = {
   readonly onRename: (title: string) => void;
   readonly onDuplicate: () => void;
   readonly onVersions: () => void;
+  readonly onTakeAlong: () => void;
   readonly onDelete: () => void;
 };
 
 /** A job in the list: its picture, its name, and what can be done with it. */
-export function JobCard({ job, onRename, onDuplicate, onVersions, onDelete }: Props) {
+export function JobCard({ job, onRename, onDuplicate, onVersions, onTakeAlong, onDelete }: Props) {
   const [naming, setNaming] = useState<string | null>(null);
   const n = (mm: number) => formatLengthNumber(mm, job.units);
   const stock = [job.material, job.thickness ? formatLength(job.thickness, job.units) : ''].filter(Boolean).join(' ');
@@ -70,6 +71,9 @@ export function JobCard({ job, onRename, onDuplicate, onVersions, onDelete }: Pr
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={onVersions}>
               Earlier versions
+            </Dropdown.Item>
+            <Dropdown.Item as="button" onClick={onTakeAlong}>
+              Take along
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={onDelete}>
               Delete

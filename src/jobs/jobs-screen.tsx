@@ -13,10 +13,16 @@ import ToastContainer from 'react-bootstrap/ToastContainer';
 import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { newJob } from '@/core/commands/defaults';
+import { checkJob } from '@/core/document/read';
 import type { JobSummary, JobsPage } from '@/core/job/summary';
+import { TAKEN_ALONG } from '@/core/job/taken-along';
 import { LIMITS } from '@/core/limits';
 import { keepable } from '@/core/units/text';
 import { DraftsAtHand } from '@/drafts/drafts-at-hand';
+import { takeJobAlong } from '@/taken/take-along';
+import { useDrop } from '@/taken/use-drop';
+import { useOpenTaken } from '@/taken/use-taken';
+import { FileButton } from '@/ui/file-button';
 import { Logo } from '@/ui/marks';
 import { OpenLine } from '@/ui/open-line';
 import { JOBS } from '@/ui/questions';
@@ -115,6 +121,19 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
     onError: failed,
   });
 
+  const take = useMutation({
+    mutationFn: async (id: string) => {
+      const { document } = await call(API.openJob, { id }, null);
+      const read = checkJob(document);
+      if (!read.ok) throw new Error(read.sentences.join(' '));
+      return takeJobAlong(read.job);
+    },
+    onSuccess: ({ words }) => setSentence(words),
+    onError: failed,
+  });
+  const taken = useOpenTaken(setSentence);
+  useDrop(taken.open);
+
   const asking = [create, rename, duplicate, remove, restore].some(({ isPending }) => isPending);
   const isLate = useIsLate(asking || jobs.isFetching);
   const tags = jobs.data?.pages[0]?.tags ?? [];
@@ -138,6 +157,14 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
           maxLength={LIMITS.nameCharacters}
           onChange={(e) => setWords(keepable(e.target.value))}
         />
+        <FileButton
+          accept={[TAKEN_ALONG]}
+          label="Jobs taken along"
+          title="Opens a job that was taken along from another Needlefile. You can also drop it here"
+          onFiles={taken.open}
+        >
+          Open a job taken along
+        </FileButton>
         <Link className="btn btn-plain" href="/typefaces">
           Typefaces
         </Link>
@@ -199,6 +226,7 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
             onRename={(title) => rename.mutate({ id: job.id, title })}
             onDuplicate={() => duplicate.mutate(job.id)}
             onVersions={() => setLookedAt(job)}
+            onTakeAlong={() => take.mutate(job.id)}
             onDelete={() => remove.mutate(job)}
           />
         ))}
@@ -226,6 +254,9 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
               Undo
             </Button>
           </Toast.Body>
+        </Toast>
+        <Toast show={taken.said !== null || take.isPending}>
+          <Toast.Body role="status">{taken.said ?? 'Packing the job …'}</Toast.Body>
         </Toast>
         <Toast show={isLate}>
           <Toast.Body role="alert">{LATE}</Toast.Body>

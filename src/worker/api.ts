@@ -15,6 +15,7 @@ export const ASKED_OF_DOCUMENTS = [
   'middleOf',
   'regionAt',
   'panelAt',
+  'takeAlong',
   'safePart',
   'sizingTo',
   'summary',

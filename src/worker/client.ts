@@ -1,6 +1,7 @@
 /** The page's end of the workers. */
 import { proxy, type Remote, wrap } from 'comlink';
 import type { Job } from '../core/document/schema';
+import type { OpenedJob } from '../core/job/taken-along';
 import type { FacesInFile } from '../core/lettering/about';
 import { LIMITS } from '../core/limits';
 import { ASKED_OF_DOCUMENTS, ASKED_OF_FACES, type AskedOfDocument, type Computing, type WorkerApi } from './api';
@@ -96,6 +97,16 @@ export function readingFile(bytes: Uint8Array, page: number, progress: (share: n
   const reading = reader.read<FilePreview>(LIMITS.readSeconds, async (r) => r.preview(bytes, page, proxy(progress)));
   void reading.done.then(() => reader.end());
   return reading;
+}
+
+/** Unpack a job that was taken along, in a worker of its own. */
+export async function readingTaken(bytes: Uint8Array): Promise<OpenedJob> {
+  const reader = new Reader();
+  try {
+    return await reader.read<OpenedJob>(LIMITS.readSeconds, async (r) => r.taken(bytes)).done;
+  } finally {
+    reader.end();
+  }
 }
 
 /** Describes typeface files one after the other, in one worker as long as none ends it; `end` it when there are no more. */

@@ -36,6 +36,7 @@ import { Printer } from './printing';
 import { type OnProgress, type Question, Runner } from './runner';
 
 import { Sources } from './sources';
+import { type Taken, takeAlong } from './take-along';
 import {
   type BridgeVariantView,
   type CutPieceView,
@@ -105,6 +106,11 @@ export class Host {
     return this.answer(job, function* (means) {
       return yield* makeFiles(job, yield* resultOf(job, means), formats, scope);
     });
+  }
+
+  /** A document packed with all that it names, to be taken along. */
+  async takeAlong(job: Job): Promise<Taken> {
+    return takeAlong(job, await this.evaluators, this.sources);
   }
 
   /** The pieces there are after the cut; null when a newer document has come in meanwhile. */

@@ -16,6 +16,8 @@ export type MemberView = {
   readonly d: string;
   readonly missing: readonly string[];
   readonly trouble: MemberTrouble | null;
+  /** The typeface that words came without. */
+  readonly lacks: PreparedMember['lacks'];
   readonly capHeightMm: number | null;
   readonly letters: number;
   /** Letters to pick one by one, when they are few enough. */
@@ -89,6 +91,7 @@ export const memberViewOf = (member: PreparedMember, print: Printer): MemberView
   d: print.outlines(member.outlines) + print.paths(member.openPaths),
   missing: member.missing.map((m) => m.text),
   trouble: member.trouble,
+  lacks: member.lacks,
   capHeightMm: member.layout?.capHeightMm ?? null,
   letters: member.layout?.letters.length ?? 0,
   picks: pickViews(member),

@@ -3,6 +3,7 @@ import { expose } from 'comlink';
 import { pictureHead } from '../core/formats/picture-size';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
+import { type OpenedJob, openTaken } from '../core/job/taken-along';
 import { type FacesInFile, facesAbout } from '../core/lettering/about';
 import { decodePicture, encodePixels } from './decode-picture';
 import { lookAtPicture } from './picture-reading';
@@ -23,6 +24,7 @@ const api = {
     if (head) return lookAtPicture(bytes, head, decodePicture, report);
     return previewFile(bytes, { page, progress: report, encode: encodePixels }, engine);
   },
+  taken: (bytes: Uint8Array): Promise<OpenedJob> => Promise.resolve(openTaken(bytes)),
   typeface: (bytes: Uint8Array): Promise<FacesInFile> => facesAbout(bytes),
   pictures: (bytes: Uint8Array, from: number, to: number, put: (picture: PagePicture) => void): Promise<void> =>
     picturePages(bytes, { from, to }, put),

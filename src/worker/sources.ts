@@ -98,6 +98,9 @@ export class Sources {
     return loading;
   }
 
+  /** The bytes of a kept file; null where it is not there. */
+  readonly asset = (id: string): Promise<Uint8Array | null> => this.fetchAsset(id).catch(() => null);
+
   /** What a file says of a face; null where it is not there. */
   async about(named: FaceNamed): Promise<FaceAbout | null> {
     const opened = await this.open(named).catch(() => null);

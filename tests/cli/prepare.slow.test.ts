@@ -14,10 +14,11 @@ import { closedPath } from '../../src/core/geometry/path';
 import { arcAbout } from '../../src/core/geometry/segment';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { type Report, reportOf } from '../../src/core/job/report';
+import { packJob } from '../../src/core/job/taken-along';
 import { folder } from '../support/checkers';
 import { pictureOf } from '../support/degraded';
 import { faces, wasmEngine } from '../support/faces';
-import { fontOf, SQUARE, woffOf } from '../support/font';
+import { fontOf, renamed, SQUARE, woffOf } from '../support/font';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
 
 /** The command in one file, two folders deep as its source is: it starts in a fraction of the time. */
@@ -121,6 +122,46 @@ test('drawings are found beside the job or in the folder that is named; without 
   expect(part?.openPaths).toBe(0);
   copyFileSync(path.join(home, 'drawings', `${id}.json`), path.join(home, `${id}.json`));
   expect(run('prepare', file, '--report', report).out).not.toContain('can’t be used');
+});
+
+test('a job taken along is taken in place of a document, with all that came with it', () => {
+  const reading = readDrawing(readFileSync('demo/drawings/tool-shed.dxf'));
+  if (!reading.ok) throw new Error(reading.sentence);
+  const drawing = new TextEncoder().encode(writeFound(reading.found));
+  const script = renamed(new Uint8Array(readFileSync('public/typefaces/pacifico.ttf')), 'House Script');
+  const hash = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
+  const job = jobWith([
+    partOf([lettering('Alder', 'House Script', { content: hash(script) })]),
+    partOf([{ id: 'art', kind: 'artwork', placement: { x: 150, y: 150 }, drawing: hash(drawing), scale: 9 }], {
+      id: 'shed',
+    }),
+  ]);
+  const files = [
+    { id: hash(script), as: 'typeface', name: 'House Script', bytes: script },
+    { id: hash(drawing), as: 'drawing', name: '', bytes: drawing },
+  ] as const;
+  const packed = path.join(home, 'emblem.needlefile');
+  writeFileSync(packed, packJob(job, files, []));
+  const whole = run('prepare', packed, '--out', path.join(home, 'packed'), '--formats', 'svg,dxf', '--strict');
+  expect(whole.err).toBe('');
+  expect(whole.out).not.toContain('can’t be used');
+  // The same from a document beside its files.
+  const beside = path.join(home, 'beside');
+  mkdirSync(beside);
+  writeFileSync(path.join(beside, 'house.ttf'), script);
+  writeFileSync(path.join(beside, `${hash(drawing)}.json`), drawing);
+  writeFileSync(path.join(beside, 'emblem.json'), JSON.stringify(job));
+  const plain = ['--typefaces', beside, '--out', path.join(home, 'plain'), '--formats', 'svg,dxf'];
+  expect(run('prepare', path.join(beside, 'emblem.json'), ...plain).out).not.toContain('can’t be used');
+  for (const name of readdirSync(path.join(home, 'plain')))
+    expect(readFileSync(path.join(home, 'packed', name)).equals(readFileSync(path.join(home, 'plain', name)))).toBe(
+      true,
+    );
+
+  writeFileSync(packed, packJob(job, [{ ...files[0], bytes: script.slice(0, 1000) }, files[1]], []));
+  expect(run('prepare', packed)).toMatchObject({ code: 2, err: expect.stringContaining('did not arrive whole') });
+  writeFileSync(packed, 'nothing of the kind');
+  expect(run('prepare', packed)).toMatchObject({ code: 2, err: expect.stringContaining('no zip file') });
 });
 
 test('with --strict open faults end with 1, answered ones with 0', () => {

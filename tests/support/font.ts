@@ -201,6 +201,17 @@ export function collectionOf(fonts: readonly Uint8Array[]): Uint8Array {
 }
 
 /** A face under another name, as many are for a list. */
+/** A face whose licence does not let it be put into other files (OS/2, fsType bit 1). */
+export function restricted(font: Uint8Array): Uint8Array {
+  const tag = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));
+  const tables = [...tablesOf(font, 0)].map(([key, { data }]) => {
+    const own = data.slice();
+    if (key === 'OS/2') new DataView(own.buffer).setUint16(8, 2);
+    return { tag: tag(key), data: own };
+  });
+  return sfntOf(font.subarray(0, 4), tables);
+}
+
 export function renamed(font: Uint8Array, family: string): Uint8Array {
   const name = tablesOf(fontOf({ glyphs: [], names: { 1: family } }), 0).get('name')?.data ?? new Uint8Array();
   const tag = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));

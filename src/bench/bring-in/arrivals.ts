@@ -2,7 +2,10 @@
 import { useEffect } from 'react';
 import { isTypeface } from '@/faces/bring-in';
 import { useBringInFaces } from '@/faces/bring-in-faces';
+import { isTaken } from '@/taken/open-taken';
+import { useOpenTaken } from '@/taken/use-taken';
 import { copiedWords, copyChosen, cutChosen, pasteCopied, pasteText } from '../clipboard';
+import { say } from '../store';
 import { bringIn, bringInFiles } from './bring-in';
 
 /** Marks a clipboard that holds parts of ours; what was copied elsewhere since then has no such mark. */
@@ -22,9 +25,14 @@ const isDrawing = (text: string): boolean =>
   /^\s*IN;\s*(?:[A-Z]{2}[\d\s.,-]*;\s*)*P[UDA]/.test(text);
 
 type TakeFaces = ReturnType<typeof useBringInFaces>;
+type OpenTaken = ReturnType<typeof useOpenTaken>['open'];
 
-/** Typefaces go into the list; everything else is looked at. */
-async function takeFiles(files: readonly File[], takeFaces: TakeFaces): Promise<void> {
+/** Jobs taken along are opened, typefaces go into the list; everything else is looked at. */
+async function takeFiles(dropped: readonly File[], takeFaces: TakeFaces, openTaken: OpenTaken): Promise<void> {
+  const areTaken = await Promise.all(dropped.map(isTaken));
+  const taken = dropped.filter((_, i) => areTaken[i]);
+  if (taken.length > 0) await openTaken(taken);
+  const files = dropped.filter((_, i) => !areTaken[i]);
   const areFaces = await Promise.all(files.map(isTypeface));
   const others = files.filter((_, i) => !areFaces[i]);
   const faces = files.filter((_, i) => areFaces[i]);
@@ -32,11 +40,11 @@ async function takeFiles(files: readonly File[], takeFaces: TakeFaces): Promise<
   if (faces.length > 0) await takeFaces(faces);
 }
 
-const dropBy = (takeFaces: TakeFaces) => (event: DragEvent) => {
+const dropBy = (takeFaces: TakeFaces, openTaken: OpenTaken) => (event: DragEvent) => {
   const files = [...(event.dataTransfer?.files ?? [])];
   if (files.length === 0) return;
   event.preventDefault();
-  void takeFiles(files, takeFaces);
+  void takeFiles(files, takeFaces, openTaken);
 };
 
 const dragOver = (event: DragEvent) => {
@@ -71,12 +79,13 @@ const cut = copyBy(cutChosen);
 /** Listens for files that are dropped on the page, and for the clipboard. */
 export function useArrivals(): void {
   const takeFaces = useBringInFaces();
+  const { open } = useOpenTaken(say);
   useEffect(() => {
-    const drop = dropBy(takeFaces);
+    const drop = dropBy(takeFaces, open);
     const listened = Object.entries({ dragover: dragOver, drop, copy, cut, paste }) as [string, EventListener][];
     for (const [name, listener] of listened) window.addEventListener(name, listener);
     return () => {
       for (const [name, listener] of listened) window.removeEventListener(name, listener);
     };
-  }, [takeFaces]);
+  }, [takeFaces, open]);
 }

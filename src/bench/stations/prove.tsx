@@ -1,4 +1,4 @@
-import { Download } from 'lucide-react';
+import { Download, Package } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
@@ -9,6 +9,8 @@ import { isEmptyBox } from '@/core/geometry/point';
 import { fileName } from '@/core/job/export';
 import { LIMITS } from '@/core/limits';
 import { formatLength } from '@/core/units/quantity';
+import { takeJobAlong } from '@/taken/take-along';
+import { download } from '@/ui/download';
 import { Choice, QuantityField, Row } from '@/ui/fields';
 import { formatArea, formatRun } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
@@ -20,15 +22,6 @@ import { change, useBench } from '../store';
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
 const counted = (n: number): string => COUNTS[n] ?? `${n}`;
-
-function download(name: string, bytes: Uint8Array, type: string): void {
-  const url = URL.createObjectURL(new Blob([bytes as BlobPart], { type }));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 30_000);
-}
 
 function Figures() {
   const job = useBench((s) => s.job);
@@ -132,6 +125,17 @@ export function Prove() {
         bad: true,
         words: `The file could not be written: ${reason instanceof Error ? reason.message : 'unknown'}.`,
       });
+    }
+  };
+
+  const take = async () => {
+    setState({ busy: true, words: 'Packing …' });
+    try {
+      const { words, isAll } = await takeJobAlong(job);
+      setState({ busy: false, words, bad: !isAll });
+    } catch (reason) {
+      const why = reason instanceof Error ? reason.message : 'unknown';
+      setState({ busy: false, bad: true, words: `The job could not be packed: ${why}.` });
     }
   };
 
@@ -255,6 +259,11 @@ export function Prove() {
         onClick={() => void write(WRITTEN_FORMATS)}
       >
         Write all {counted(WRITTEN_FORMATS.length)}
+      </Button>
+      <Heading beside="with its drawings, pictures and typefaces">The whole job</Heading>
+      <Button variant="plain" className="w-100" disabled={state.busy} onClick={() => void take()}>
+        <Package size={14} className="me-1" aria-hidden="true" />
+        Take the job along
       </Button>
       {state.words && (
         <p

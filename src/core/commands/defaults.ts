@@ -43,6 +43,7 @@ export function newLettering(id: string, sheet: Sheet, text: string): Lettering 
     lines: [],
     along: null,
     fit: null,
+    asSet: null,
   };
 }
 

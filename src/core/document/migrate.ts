@@ -22,7 +22,7 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   asItWas,
   // Format 7: typefaces by style and content, axes, features, other forms of letters.
   asItWas,
-  // Format 8: lines of their own, words along a line, sizes that are found.
+  // Format 8: lines of their own, words along a line, sizes that are found, words as they were set.
   asItWas,
 ];
 

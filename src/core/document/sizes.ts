@@ -6,6 +6,7 @@
  */
 
 import { growAll, kindOf } from '../kinds/steps';
+import { growAsSet, isAsSet, wordsKey } from '../lettering/as-set';
 import { LIMITS } from '../limits';
 import type { Along } from '../schema/along';
 import type { Fit } from '../schema/fit';
@@ -89,12 +90,16 @@ export function growMember(member: Member, factor: number, everything: boolean, 
       if (member.follow !== null)
         member.follow = Math.min(LIMITS.gapMostMm, Math.max(LEAST_MM, times(member.follow, factor)));
       return;
-    case 'lettering':
+    case 'lettering': {
+      const wasAsSet = isAsSet(member);
+      const before = member.size.mm;
       member.size.mm = Math.max(LEAST_MM, times(member.size.mm, factor));
       if (member.along) growAlong(member.along, factor, isCopySized);
       if (member.fit) growFit(member.fit, factor, isCopySized);
       if (everything && member.closeUp) member.closeUp.overlap = times(member.closeUp.overlap, factor);
+      if (wasAsSet && member.asSet) growAsSet(member.asSet, member.size.mm / before, wordsKey(member));
       return;
+    }
     default: {
       const lengths = member as unknown as Record<string, number>;
       for (const key of SHAPE_LENGTHS[member.kind]) {

@@ -9,6 +9,7 @@ import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point'
 import { LIMITS } from '../limits';
 import { decimal } from '../units/decimal';
 import type { JobResult } from './evaluate';
+import { TAKEN_ALONG } from './taken-along';
 
 /** Of which parts files are written. */
 export type ExportScope = {
@@ -88,8 +89,14 @@ const DEVICE = /^(con|prn|aux|nul|com\d|lpt\d)(\.|$)/;
 /** "gate-sign_plate_steel-3mm.svg": job, piece when only one is exported, material and thickness. */
 export function fileName(job: Job, format: FileFormat, scope: ExportScope = { partIds: null }): string {
   const only = scope.partIds?.length === 1 ? job.parts.find((p) => p.id === scope.partIds?.[0]) : undefined;
-  const { material, thickness } = job.sheet;
+  return `${stemOf(job, only?.name ?? '')}.${writtenFormat(format).ending}`;
+}
+
+/** The name of a file that a job is taken along in. */
+export const takenName = (job: Job): string => `${stemOf(job, '')}${TAKEN_ALONG}`;
+
+function stemOf({ title, sheet: { material, thickness } }: Job, piece: string): string {
   const stock = [material, thickness ? `${decimal(thickness, 3)}mm` : ''].filter(Boolean).join(' ');
-  const stem = [job.title, only?.name ?? '', stock].map(slug).filter(Boolean).join('_');
-  return `${DEVICE.test(stem) ? 'job-' : ''}${stem || 'job'}.${writtenFormat(format).ending}`;
+  const stem = [title, piece, stock].map(slug).filter(Boolean).join('_');
+  return `${DEVICE.test(stem) ? 'job-' : ''}${stem || 'job'}`;
 }

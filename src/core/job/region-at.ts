@@ -7,11 +7,11 @@ import type { Outline } from '../prepare/outline';
 import type { JobResult } from './evaluate';
 
 /** A region of a part. */
-export type Region = { readonly partId: string; readonly outline: Outline };
+export type PartRegion = { readonly partId: string; readonly outline: Outline };
 
 /** The smallest outline around a point, of everything but what is chosen; null when there is none. */
-export function regionAt(result: JobResult, at: Point, { partIds, memberId }: Chosen): Region | null {
-  let best: Region | null = null;
+export function regionAt(result: JobResult, at: Point, { partIds, memberId }: Chosen): PartRegion | null {
+  let best: PartRegion | null = null;
   for (const part of result.parts) {
     const isChosen = partIds.includes(part.id);
     if (isChosen && memberId === null) continue;

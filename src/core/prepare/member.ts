@@ -10,10 +10,12 @@ import {
   EMPTY_BOX,
   isEmptyBox,
   type Matrix,
+  type Point,
   scaling,
   translation,
   uniteBoxes,
 } from '../geometry/point';
+import { isAsSet, layoutAsSet } from '../lettering/as-set';
 import type { LineFaces } from '../lettering/draft-lines';
 import type { Typeface } from '../lettering/face';
 import { type Fitted, fitLettering } from '../lettering/fit';
@@ -50,7 +52,12 @@ export type PrepareContext = {
 
 /** What a member comes to: what is left out is as for a member that has nothing of it. */
 type Made = Pick<PreparedMember, 'ownBox' | 'outlines'> &
-  Partial<Pick<PreparedMember, 'matrix' | 'openPaths' | 'layout' | 'unclosed' | 'copied' | 'closing' | 'traced'>>;
+  Partial<
+    Pick<
+      PreparedMember,
+      'matrix' | 'openPaths' | 'layout' | 'shift' | 'lacks' | 'unclosed' | 'copied' | 'closing' | 'traced'
+    >
+  >;
 type MadeOrTrouble = Made | { readonly trouble: MemberTrouble };
 
 /** The typefaces of words and of their lines, or which of them is not there. */
@@ -73,7 +80,7 @@ function madeOfWords(member: Lettering, weld: boolean, matrix: Matrix, context: 
   if (member.text.length > LIMITS.letteringCharacters)
     return { trouble: { kind: 'too many characters', count: member.text.length } };
   const faces = lineFacesOf(member, context.faces);
-  if ('kind' in faces) return { trouble: faces };
+  if ('kind' in faces) return wordsThatCame(member, weld, matrix, context, faces);
   const drawn = lineToRunAlong(member.along, matrix, context);
   if (drawn && 'kind' in drawn) return { trouble: drawn };
   const set = (words: LetteringSpec) => layoutLettering(words, faces.face, memory, { ofLine: faces.ofLine, drawn });
@@ -82,19 +89,49 @@ function madeOfWords(member: Lettering, weld: boolean, matrix: Matrix, context: 
   const layout = fitted?.layout ?? set(member);
   const size = sizeTrouble(layout.box);
   if (size) return { trouble: size };
-  const to = fitted ? compose(translation(fitted.shift.x, fitted.shift.y), matrix) : matrix;
-  const outlines = weldLettering(engine, layout, { weld, matrix: to, memory });
-  const letters = layout.letters.filter((letter) => faceOfLetter(layout, letter).isSingleStroke);
+  const made = madeOfLayout(layout, fitted?.shift ?? { x: 0, y: 0 }, { weld, matrix, engine, memory });
   const found = { by: 'capital', mm: layout.capHeightMm } as const;
   const apart = member.closeUp && set({ ...member, size: fitted ? found : member.size, closeUp: null });
+  const hasInk = layout.lines.some((line) => !line.face.isSingleStroke);
+  return { ...made, unclosed: apart && hasInk ? letterPaths(apart, made.matrix) : [] };
+}
+
+/** Words that are set: their letters welded, those of one-line faces as they are. */
+function madeOfLayout(
+  layout: Layout,
+  shift: Point,
+  {
+    weld,
+    matrix,
+    engine,
+    memory,
+  }: { readonly weld: boolean; readonly matrix: Matrix } & Pick<PrepareContext, 'engine' | 'memory'>,
+): Made & { readonly matrix: Matrix } {
+  const to = compose(translation(shift.x, shift.y), matrix);
+  const letters = layout.letters.filter((letter) => faceOfLetter(layout, letter).isSingleStroke);
   return {
     matrix: to,
     ownBox: layout.box,
-    outlines,
+    outlines: weldLettering(engine, layout, { weld, matrix: to, memory }),
     openPaths: letterPaths({ ...layout, letters }, to),
     layout,
-    unclosed: apart && letters.length < layout.letters.length ? letterPaths(apart, to) : [],
+    shift,
   };
+}
+
+/** Words whose typeface is not here: as they were set where they came from, unless they were changed since. */
+function wordsThatCame(
+  member: Lettering,
+  weld: boolean,
+  matrix: Matrix,
+  { engine, memory }: PrepareContext,
+  trouble: TroubleOf<'no typeface'>,
+): MadeOrTrouble {
+  const kept = member.asSet;
+  if (!kept || !isAsSet(member)) return { trouble };
+  const layout = memory.of(kept, 'layout', () => layoutAsSet(kept));
+  const shift = { x: kept.shift[0], y: kept.shift[1] };
+  return { ...madeOfLayout(layout, shift, { weld, matrix, engine, memory }), lacks: trouble.named };
 }
 
 /** Words as large as what they are fitted into, and where they lie in it; or what is in the way of that. */
@@ -204,6 +241,8 @@ export function prepareMember(member: Member, weld: boolean, copies: number, con
     box: uniteBoxes(boundsOf(outlines), regionBox(openPaths)),
     outlines,
     layout,
+    shift: more.shift ?? { x: 0, y: 0 },
+    lacks: more.lacks ?? null,
     unclosed: more.unclosed ?? [],
     missing: layout?.missing ?? [],
     broken: layout?.broken ?? [],

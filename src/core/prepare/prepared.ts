@@ -1,6 +1,6 @@
 /** What a part made ready is: its members, outlines, what is kept of it and in how many pieces. */
 import type { Path } from '../geometry/path';
-import type { Box, Matrix } from '../geometry/point';
+import type { Box, Matrix, Point } from '../geometry/point';
 import type { Typeface } from '../lettering/face';
 import type { Layout } from '../lettering/layout';
 import type { FaceNamed } from '../schema/lettering';
@@ -51,6 +51,10 @@ export type PreparedMember = {
   readonly box: Box;
   readonly outlines: readonly Outline[];
   readonly layout: Layout | null;
+  /** How far words that are fitted into something lie from their origin, in their own coordinates. */
+  readonly shift: Point;
+  /** The typeface that words were set in before they came here without it; null where theirs is there. */
+  readonly lacks: FaceNamed | null;
   /** Where its letters would be without closing up, as they are drawn; empty when nothing is closed up. */
   readonly unclosed: readonly Path[];
   readonly missing: Layout['missing'];

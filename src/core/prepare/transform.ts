@@ -21,6 +21,8 @@ class MovedMember implements PreparedMember {
   readonly matrix: Matrix;
   readonly ownBox: Box;
   readonly layout: PreparedMember['layout'];
+  readonly shift: PreparedMember['shift'];
+  readonly lacks: PreparedMember['lacks'];
   readonly missing: PreparedMember['missing'];
   readonly broken: PreparedMember['broken'];
   readonly copied: PreparedMember['copied'];
@@ -36,6 +38,8 @@ class MovedMember implements PreparedMember {
     this.matrix = compose(member.matrix, mover.matrix);
     this.ownBox = member.ownBox;
     this.layout = member.layout;
+    this.shift = member.shift;
+    this.lacks = member.lacks;
     this.missing = member.missing;
     this.broken = member.broken;
     this.copied = member.copied;

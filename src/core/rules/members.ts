@@ -94,6 +94,20 @@ export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     'no typeface',
     ({ named: { face }, sentence }) => `The typeface ${face} can’t be used: ${sentence} The words are kept.`,
   ),
+  partRule({
+    code: 'words-as-they-came',
+    severity: 'caution',
+    station: 'compose',
+    find: (about) =>
+      ofMembers(about, (_, { lacks }) =>
+        lacks
+          ? {
+              sentence: `The typeface ${lacks.face} is not here: the words of ${about.title} are as they were where the job comes from. To change them, bring it in or choose another.`,
+              detail: lacks.face,
+            }
+          : null,
+      ),
+  }),
   troubled('no-line', 'fault', 'no line', ({ why }, title) => `${NO_LINE[why](title)} The words are kept.`),
   troubled('no-panel', 'fault', 'no panel', ({ why }, title) => `${NO_PANEL[why](title)} The words are kept.`),
   troubled(

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { LIMITS } from '../limits';
 import { alongSchema } from './along';
 import { assetId } from './artwork';
+import { asSetSchema } from './as-set';
 import { about, length, name, turn } from './fields';
 import { fitSchema } from './fit';
 import { member } from './member';
@@ -146,6 +147,10 @@ export const letteringSchema = z.strictObject({
   fit: about(
     fitSchema.nullable().default(null),
     'A box or panel that the words are as large as; null where they have a size of their own.',
+  ),
+  asSet: about(
+    asSetSchema.nullable().default(null),
+    'The words as they were set, used where their typeface is not; null where that goes along with the job.',
   ),
   along: about(alongSchema.nullable().default(null), 'A line that the words run along; null where they are straight.'),
 });
