@@ -128,7 +128,7 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
       if (!read.ok) throw new Error(read.sentences.join(' '));
       return takeJobAlong(read.job);
     },
-    onSuccess: ({ words }) => setSentence(words),
+    onSuccess: setSentence,
     onError: failed,
   });
   const taken = useOpenTaken(setSentence);

@@ -4,10 +4,10 @@ import { takenName } from '@/core/job/export';
 import { download } from '@/ui/download';
 import { computing } from '@/worker/client';
 
-/** Save a job as one file. Returns what is to be said of it, and whether something does not go along. */
-export async function takeJobAlong(job: Job): Promise<{ readonly words: string; readonly isAll: boolean }> {
+/** Save a job as one file. Returns what is to be said of it: the name of the file, and what does not go along. */
+export async function takeJobAlong(job: Job): Promise<string> {
   const { bytes, leftOut } = await computing().takeAlong(job);
   const name = takenName(job);
   download(name, bytes, 'application/zip');
-  return { words: [`Written: ${name}.`, ...leftOut].join(' '), isAll: leftOut.length === 0 };
+  return [`Written: ${name}.`, ...leftOut].join(' ');
 }

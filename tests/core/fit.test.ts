@@ -201,8 +201,8 @@ describe('a panel of another part', () => {
       partOf([lettering('Oak', 'Poppins')]),
     ]);
     const result = new Evaluator(wasmEngine).evaluate(job, faces);
-    expect(panelAt(result, { x: 110, y: 100 }, 'part')).toEqual({ of: 'plate', outline: 1 });
-    expect(panelAt(result, { x: 220, y: 100 }, 'part')).toEqual({ of: 'plate', outline: 0 });
+    expect(panelAt(result, { x: 110, y: 100 }, 'part')).toMatchObject({ of: 'plate', outline: 1 });
+    expect(panelAt(result, { x: 220, y: 100 }, 'part')).toMatchObject({ of: 'plate', outline: 0 });
     expect(panelAt(result, { x: 290, y: 190 }, 'part')).toBeNull();
     const fitted = fitIntoPanel(job, at, { of: 'plate', outline: 1, margin: 5 });
     expect(boxWidth(boxOf(fitted, 'part'))).toBeCloseTo(50, 2);

@@ -243,6 +243,26 @@ describe('words in a typeface that stays where it is', () => {
     expect(result.findings.map((f) => f.code)).toContain('no-typeface');
   });
 
+  test('are the same words in whichever order a database keeps their fields', () => {
+    const packed = asSet(
+      jobWith([partOf([lettering('Alder\nOak', 'Pacifico', { lines: [{ line: 1, scale: 0.5 }] })])]),
+      'Pacifico',
+    );
+    const reversed = (value: unknown): unknown =>
+      Array.isArray(value)
+        ? value.map(reversed)
+        : value !== null && typeof value === 'object'
+          ? Object.fromEntries(
+              Object.entries(value)
+                .reverse()
+                .map(([k, v]) => [k, reversed(v)]),
+            )
+          : value;
+    const turned = reversed(packed) as typeof packed;
+    expect(JSON.stringify(turned)).not.toBe(JSON.stringify(packed));
+    same(outlinesOf(packed, faces), outlinesOf(turned, without('Pacifico')));
+  });
+
   test('of one-line faces stay lines', () => {
     const job = jobWith([partOf([lettering('Alder', 'Hershey Sans')])]);
     expect(typeface('Hershey Sans').isSingleStroke).toBe(true);

@@ -1,7 +1,7 @@
 /** What a press on the sheet says: the region to centre in, the panel to fit words into. */
 
 import { fitIntoPanel } from '@/core/commands/fit';
-import { boxCentre, isEmptyBox, type Point } from '@/core/geometry/point';
+import { boxCentre, boxHeight, boxWidth, isEmptyBox, type Point } from '@/core/geometry/point';
 import { computing } from '@/worker/client';
 import { chosenBox, chosenNow, memberInHand, moveBy } from '../chosen';
 import { dispatch, say, setPointing, useBench, whenComputed } from '../store';
@@ -23,8 +23,8 @@ async function centre(at: Point): Promise<void> {
   moveBy(chosen, to.x - from.x, to.y - from.y);
 }
 
-/** A margin that suits a panel, as a share of the capitals that words have now. */
-const MARGIN = 0.5;
+/** A margin that suits a panel, as a share of its shorter side. */
+const MARGIN = 0.08;
 
 /** Fit the words in hand into the panel that a point lies in. */
 export function fitAt(at: Point): void {
@@ -33,13 +33,13 @@ export function fitAt(at: Point): void {
 }
 
 async function fit(at: Point): Promise<void> {
-  const { job, selection, view } = useBench.getState();
+  const { job, selection } = useBench.getState();
   const member = memberInHand(job, selection);
   const { partId } = selection;
   if (!partId || member?.kind !== 'lettering') return;
   const panel = await computing().panelAt(job, at, partId);
   if (!panel) return say('There is no closed outline of another part around that place.');
-  const seen = view?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === member.id);
-  const margin = member.fit?.margin ?? MARGIN * (seen?.capHeightMm ?? 0);
-  dispatch((now) => fitIntoPanel(now, { partId, memberId: member.id }, { ...panel, margin: Math.round(margin) }));
+  const { of, outline, box } = panel;
+  const margin = member.fit?.margin ?? Math.round(MARGIN * Math.min(boxWidth(box), boxHeight(box)));
+  dispatch((now) => fitIntoPanel(now, { partId, memberId: member.id }, { of, outline, margin }));
 }

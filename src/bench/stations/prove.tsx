@@ -131,8 +131,7 @@ export function Prove() {
   const take = async () => {
     setState({ busy: true, words: 'Packing …' });
     try {
-      const { words, isAll } = await takeJobAlong(job);
-      setState({ busy: false, words, bad: !isAll });
+      setState({ busy: false, words: await takeJobAlong(job) });
     } catch (reason) {
       const why = reason instanceof Error ? reason.message : 'unknown';
       setState({ busy: false, bad: true, words: `The job could not be packed: ${why}.` });
@@ -260,15 +259,21 @@ export function Prove() {
       >
         Write all {counted(WRITTEN_FORMATS.length)}
       </Button>
-      <Heading beside="with its drawings, pictures and typefaces">The whole job</Heading>
-      <Button variant="plain" className="w-100" disabled={state.busy} onClick={() => void take()}>
+      <Heading beside="in one file">The whole job</Heading>
+      <Button
+        variant="plain"
+        className="w-100"
+        title="With its drawings, pictures and typefaces, to be opened in another Needlefile"
+        disabled={state.busy}
+        onClick={() => void take()}
+      >
         <Package size={14} className="me-1" aria-hidden="true" />
         Take the job along
       </Button>
       {state.words && (
         <p
-          // Why nothing was written is not left below the edge.
-          ref={(words) => void (state.bad && words?.scrollIntoView({ block: 'nearest' }))}
+          // What came of it is not left below the edge.
+          ref={(words) => void words?.scrollIntoView({ block: 'nearest' })}
           role="status"
           className={`nf-small mt-2 mb-0 ${state.bad ? 'text-danger' : 'nf-muted'}`}
         >

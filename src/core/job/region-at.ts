@@ -1,6 +1,6 @@
 /** The region of a job under a point: the panel of an emblem, not the whole emblem. */
 import type { Chosen } from '../commands/chosen';
-import type { Point } from '../geometry/point';
+import type { Box, Point } from '../geometry/point';
 import { windingAt } from '../geometry/winding';
 import { linesToRunAlong } from '../lettering/text-path';
 import type { Outline } from '../prepare/outline';
@@ -26,8 +26,8 @@ export function regionAt(result: JobResult, at: Point, { partIds, memberId }: Ch
   return best;
 }
 
-/** A panel: a closed outline of a part, the longest counted first. */
-export type Panel = { readonly of: string; readonly outline: number };
+/** A panel: a closed outline of a part, the longest counted first, and its bounds on the sheet. */
+export type Panel = { readonly of: string; readonly outline: number; readonly box: Box };
 
 /** The smallest panel around a point, of all parts but one; null when there is none. */
 export function panelAt(result: JobResult, at: Point, exceptPart: string): Panel | null {
@@ -38,5 +38,5 @@ export function panelAt(result: JobResult, at: Point, exceptPart: string): Panel
     part.solid.map((o) => o.path),
     [],
   );
-  return { of: part.id, outline: ranked.indexOf(region.outline.path) };
+  return { of: part.id, outline: ranked.indexOf(region.outline.path), box: region.outline.box };
 }

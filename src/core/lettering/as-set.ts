@@ -24,8 +24,14 @@ export function wordsKey({
   asSet: _kept,
   ...words
 }: Lettering): string {
-  return JSON.stringify(words);
+  return JSON.stringify(words, sorted);
 }
+
+/** Fields by their names: in whichever order they were kept, the same words are the same. */
+const sorted = (_key: string, value: unknown): unknown =>
+  value !== null && typeof value === 'object' && !Array.isArray(value)
+    ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+    : value;
 
 /** Keep words as they are set; `shift` is how far they lie from their origin, in mm. */
 export function keepAsSet(member: Lettering, layout: Layout, shift: { readonly x: number; readonly y: number }): AsSet {
