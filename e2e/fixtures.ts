@@ -73,12 +73,6 @@ export async function moveUp(page: Page, handle: Locator): Promise<void> {
   await page.keyboard.press('Space');
 }
 
-/** Pixels a millimetre takes on the screen. */
-export async function zoomed(page: Page): Promise<number> {
-  const [a, b] = [await onScreen(page, 0, 0), await onScreen(page, 1, 0)];
-  return b.x - a.x;
-}
-
 export const saved = (page: Page) => expect(page.getByText(/^Saved/)).toBeVisible();
 
 /** Where a point of the sheet, in mm from its lower left corner, is in the window. */

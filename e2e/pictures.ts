@@ -1,6 +1,6 @@
 /** Takes the pictures of docs/screenshots from the sample jobs; run by `npm run pictures`. */
 import type { Page } from '@playwright/test';
-import { expect, onScreen, station, test, zoomed } from './fixtures';
+import { addLettering, chooseFace, computed, expect, newJob, onScreen, station, test } from './fixtures';
 
 test.describe.configure({ mode: 'serial' });
 test.use({ viewport: { width: 1280, height: 800 } });
@@ -32,6 +32,20 @@ test('compose', async ({ page }) => {
   await page.getByRole('button', { name: /^ALDER LANE/ }).click();
   await page.getByRole('complementary', { name: 'Station Compose' }).evaluate((panel) => panel.scrollTo(0, 0));
   await shoot(page, 'compose');
+});
+
+test('ring', async ({ page }) => {
+  await newJob(page, 'Garden emblem');
+  await addLettering(page, 'ALDER LANE\nCOMMUNITY GARDEN');
+  await page.getByRole('textbox', { name: 'Capital height' }).fill('36');
+  await chooseFace(page, 'Poppins');
+  await page.getByLabel('Runs along').selectOption('circle');
+  await page.getByText('Last line along the bottom').click();
+  await page.getByRole('textbox', { name: 'Radius' }).fill('135');
+  await page.keyboard.press('Enter');
+  await computed(page);
+  await page.getByLabel('Runs along').evaluate((field) => field.scrollIntoView({ block: 'start' }));
+  await shoot(page, 'ring');
 });
 
 test('typefaces', async ({ page }) => {
@@ -121,22 +135,6 @@ test('as cut', async ({ page }) => {
 test('fill', async ({ page }) => {
   await open(page, 'Apron lettering', 'Fill', /^Workshop/);
   await shoot(page, 'fill');
-});
-
-test('lines', async ({ page }) => {
-  await open(page, 'Apron lettering', 'Fill', /^Workshop/);
-  await page.getByRole('button', { name: 'Mend a letter' }).click();
-  const at = await onScreen(page, 105, 120);
-  await page.mouse.click(at.x, at.y);
-  await expect(page.getByText(/^Lines of/)).toBeVisible();
-  await page.mouse.move(at.x, at.y);
-  for (let i = 0; i < 5; i++) {
-    const before = await zoomed(page);
-    await page.mouse.wheel(0, -240);
-    await expect.poll(() => zoomed(page)).toBeGreaterThan(before);
-  }
-  await page.getByRole('button', { name: 'Choose all' }).click();
-  await shoot(page, 'lines');
 });
 
 test('letters filled with lines', async ({ page }) => {
