@@ -105,6 +105,9 @@ test('many typefaces', async ({ page }) => {
     note: `${median(screens).toFixed(0)} ms against ${median(bare).toFixed(0)} ms`,
   });
   await search.fill('');
+  // At rest: what is in sight is drawn, and nothing is under way.
+  await expect(page.locator('[role="listbox"] [role="option"] path').first()).toBeVisible();
+  await page.waitForTimeout(1500);
   const longest = await page.evaluate(async () => {
     const list = document.querySelector('[role="listbox"][aria-label="Typefaces"]') as HTMLElement;
     let [last, most] = [performance.now(), 0];

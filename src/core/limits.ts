@@ -112,6 +112,9 @@ export const LIMITS = {
   drawingBytes: 64 * 1024 * 1024,
   /** Size of a file, or of a drawing read from one, that is kept with the jobs, in bytes. */
   assetBytes: 128 * 1024 * 1024,
+  /** Kept files that are asked for at once, and what they may weigh together in one answer, in bytes; the rest is asked for by itself. */
+  assetsAtOnce: 16,
+  assetsAtOnceBytes: 32 * 1024 * 1024,
   /** Size of all files that are kept together, in bytes. */
   assetsBytes: 8 * 1024 * 1024 * 1024,
   /** How long a file that nothing uses any more is kept, in days. */

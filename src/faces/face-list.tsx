@@ -1,7 +1,7 @@
 /** The families of typefaces in the user's words: searched, narrowed down, and stepped through by the keyboard. */
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Star } from 'lucide-react';
-import { type KeyboardEvent, type RefObject, useEffect, useId, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, type RefObject, useEffect, useId, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { LIMITS } from '@/core/limits';
@@ -45,6 +45,20 @@ function fitting(
   const lastUsed = ({ faces }: Family) =>
     faces.reduce((last, { usedAt }) => (usedAt && usedAt > last ? usedAt : last), '');
   return order === 'used' ? found.sort((a, b) => (lastUsed(a) < lastUsed(b) ? 1 : -1)) : found;
+}
+
+/** Rows that pass by faster than this are not made ready, in ms. */
+const PASSING_MS = 350;
+
+/** What is in a row once that stays: one that comes while the list is scrolled fast may be gone in a moment. */
+function AtRest({ isPassing, children }: { isPassing: boolean; children: ReactNode }) {
+  const [stays, setStays] = useState(!isPassing);
+  useEffect(() => {
+    if (stays) return;
+    const timer = setTimeout(() => setStays(true), PASSING_MS);
+    return () => clearTimeout(timer);
+  }, [stays]);
+  return stays ? children : <span />;
 }
 
 /**
@@ -205,7 +219,9 @@ export function FaceList({
                 onClick={() => onChoose(face)}
                 onDoubleClick={onDone}
               >
-                <FaceWords face={face} text={words.text} />
+                <AtRest isPassing={virtual.isScrolling}>
+                  <FaceWords face={face} text={words.text} />
+                </AtRest>
                 <span className={styles.about}>
                   {faces.some((f) => f.favourite) && <Star size={11} aria-label="favourite" />}
                   <b>{family}</b>
@@ -213,7 +229,9 @@ export function FaceList({
                     {face.look}
                     {faces.length > 1 && ` · ${faces.length} styles`}
                   </span>
-                  <FaceMarks face={face} words={words} units={units} />
+                  <AtRest isPassing={virtual.isScrolling}>
+                    <FaceMarks face={face} words={words} units={units} />
+                  </AtRest>
                 </span>
               </div>
             );

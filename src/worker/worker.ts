@@ -1,6 +1,7 @@
 /** The web worker: a thin shell around the host. Documents come as updates and are asked about by their numbers. */
 import { expose } from 'comlink';
 import { ASKED_OF_DOCUMENTS, ASKED_OF_FACES, type AskedOfDocument, type WorkerApi } from './api';
+import { Assets } from './assets';
 import { Documents } from './documents';
 import { Host } from './host';
 
@@ -10,11 +11,15 @@ async function fetchFace(file: string): Promise<Uint8Array> {
   return new Uint8Array(await response.arrayBuffer());
 }
 
-async function fetchAsset(id: string): Promise<Uint8Array> {
-  const response = await fetch(`/api/assets/${id}`);
-  if (!response.ok) throw new Error(`${id}: ${response.status}`);
+async function fetchBytes(address: string): Promise<Uint8Array> {
+  const response = await fetch(address);
+  if (!response.ok) throw new Error(`${address}: ${response.status}`);
   return new Uint8Array(await response.arrayBuffer());
 }
+
+/** Questions that were sent together come in one after the other, in ms: files are asked for when there are no more for now. */
+const TOGETHER_MS = 3;
+const assets = new Assets(fetchBytes, (then) => setTimeout(then, TOGETHER_MS));
 
 /** A turn of the event loop through a message channel: timers would wait four milliseconds. */
 function pause(): Promise<void> {
@@ -28,7 +33,7 @@ function pause(): Promise<void> {
   });
 }
 
-const host = new Host(fetchFace, fetchAsset, pause, () => performance.now());
+const host = new Host(fetchFace, assets.fetch, pause, () => performance.now());
 const documents = new Documents();
 
 type Ask = (...args: unknown[]) => unknown;

@@ -26,7 +26,6 @@ import { fileName } from '../../src/core/job/export';
 import { pictureOf } from '../../src/core/job/picture';
 import { thickenedEnough } from '../../src/core/job/safe';
 import { savedExtrasSchema } from '../../src/core/job/summary';
-import { openTaken, packJob, type TakenFile } from '../../src/core/job/taken-along';
 import { newStep } from '../../src/core/kinds/steps';
 import { centerlineStep } from '../../src/core/kinds/steps/centerline';
 import { dotsStep } from '../../src/core/kinds/steps/dots';
@@ -54,6 +53,7 @@ import { tiesOf } from '../support/notes';
 import { ownDatabase } from '../support/own-database';
 import { pdfOf } from '../support/pdf';
 import { workersAnswer } from '../support/workers';
+import { TAKEN_LIMITS } from './taken-limits';
 import { TYPEFACE_LIMITS } from './typeface-limits';
 
 type Name = keyof typeof LIMITS;
@@ -76,13 +76,6 @@ const ofStep = (step: Draft) => ofPart({ steps: [step] });
 const ofWords = (more: Draft) => said({ parts: [partOf([lettering('o', 'Poppins', more)])] });
 const ofMember = (member: Draft) => said({ parts: [partOf([{ id: 'm', placement: { x: 0, y: 0 }, ...member }])] });
 const listOf = <T>(count: number, entry: (i: number) => T): T[] => Array.from({ length: count }, (_, i) => entry(i));
-
-const takenFile = (n: number, bytes: number): TakenFile => ({
-  id: n.toString(16).padStart(64, '0'),
-  as: 'picture',
-  name: '',
-  bytes: new Uint8Array(bytes),
-});
 
 /** A field of a document: its greatest value is taken, one beyond is refused with a sentence that names the limit. */
 function most(value: number, beyond: number, ask: (value: number) => string | null, shown = String(value)): void {
@@ -379,35 +372,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     mostOf('ownLines', (n) => ofWords({ lines: listOf(n, (line) => ({ line })) }));
     most(LIMITS.ownLines - 1, LIMITS.ownLines, (line) => ofWords({ lines: [{ line }] }));
   },
-  takenBytes() {
-    const long = { length: LIMITS.takenBytes + 1 } as Uint8Array;
-    expect(openTaken(long)).toMatchObject({ ok: false, sentence: expect.stringContaining('512 MB') });
-    const job = jobWith([]);
-    const three = [1, 2, 3].map((n) => takenFile(n, 40_000));
-    const packed = packJob(
-      job,
-      three.map((f) => ({ ...f, as: 'original' })),
-      [],
-    );
-    limits.takenBytes = 125_000;
-    expect(openTaken(packed)).toMatchObject({ ok: true });
-    limits.takenBytes = 119_000;
-    expect(openTaken(packed)).toMatchObject({
-      ok: false,
-      sentence: expect.stringContaining('larger than what is read'),
-    });
-  },
-  takenFiles() {
-    limits.takenFiles = 3;
-    const packed = (n: number) =>
-      packJob(
-        jobWith([]),
-        listOf(n, (i) => takenFile(i, 1)),
-        [],
-      );
-    expect(openTaken(packed(3))).toMatchObject({ ok: true });
-    expect(openTaken(packed(4))).toMatchObject({ ok: false, sentence: expect.stringContaining('more than 3 files') });
-  },
+  ...TAKEN_LIMITS,
   crests() {
     const along = { line: { kind: 'wave', length: 0.01, height: 1 }, side: 'on', distance: 0, start: 0 } as const;
     const more = { letters: 'following', reversed: false, bottom: false } as const;

@@ -1,8 +1,9 @@
-/** Keeping files that are brought in, and the drawings read from them. */
+/** Keeping files that are brought in, and the drawings read from them; several kept files in one answer. */
+import { bundled } from '@/api/bundle';
 import { LIMITS } from '@/core/limits';
 import { cutTo, keepable } from '@/core/units/text';
 import { answer, bytesOf, Refusal } from '@/server/answer';
-import { keepAsset } from '@/server/assets';
+import { keepAsset, openAssets } from '@/server/assets';
 
 export const dynamic = 'force-dynamic';
 
@@ -17,6 +18,21 @@ function nameOf(sent: string): string {
     return cutTo(keepable(sent), LIMITS.nameCharacters);
   }
 }
+
+export const GET = (request: Request) =>
+  answer(async (db) => {
+    const ids = (new URL(request.url).searchParams.get('ids') ?? '').split(',');
+    if (ids.length > LIMITS.assetsAtOnce || !ids.every((id) => /^[0-9a-f]{64}$/.test(id)))
+      throw new Refusal(422, `Up to ${LIMITS.assetsAtOnce} files are asked for at once, each by its id.`);
+    return new Response(new Uint8Array(bundled(await openAssets(db, ids))), {
+      headers: {
+        'content-type': 'application/octet-stream',
+        'content-disposition': 'attachment',
+        'x-content-type-options': 'nosniff',
+        'cache-control': 'no-store',
+      },
+    });
+  });
 
 export const POST = (request: Request) =>
   answer(async (db) => {
