@@ -204,7 +204,7 @@ test('the size shown is that of what is cut: bar, thickening and border are in i
     `${shown[0]} × ${shown[1]}`,
   );
 
-  await page.getByText('overall', { exact: true }).click();
+  await page.getByLabel('Size by').selectOption('overall');
   await field(page, 'Overall width').fill('180');
   await computed(page);
   await expect.poll(() => value(page, W)).toBeCloseTo(180, 2);
@@ -214,7 +214,7 @@ test('the size shown is that of what is cut: bar, thickening and border are in i
   const stored = (await kept(page, id)).document.parts[0] as unknown as { overallWidth: number };
   expect(stored.overallWidth).toBe(180);
   // Let go, the words are as large as they are now.
-  await page.getByText('capital', { exact: true }).click();
+  await page.getByLabel('Size by').selectOption('capital');
   await computed(page);
   await expect.poll(() => value(page, W)).toBeCloseTo(180, 1);
 });
