@@ -117,7 +117,7 @@ const BENT: Stage<BentInput, BentLine> = {
   weigh: ({ letters }) => NUMBERS_PER_LETTER * letters.length,
 };
 
-function bentLine({ draft, line, on, left, start, input }: BentInput): BentLine {
+function bentLine({ draft, line, on, left, start, input }: BentInput, memory: Memory): BentLine {
   const { align, closeUp, scale, along } = input;
   const { set, face, text, offset, capital } = draft;
   const curve = new ArcLength(on.path, left);
@@ -143,7 +143,7 @@ function bentLine({ draft, line, on, left, start, input }: BentInput): BentLine 
     for (let round = 0; round < rounds; round++) {
       const { overlapMm, words } = closeUp;
       const overlap = overlapIn(overlapMm, capital, scale);
-      closed = closeAlong(set.letters, { text, face, overlap, words, capital, standing: standingFrom(shift) });
+      closed = closeAlong(set.letters, { text, face, overlap, words, capital, standing: standingFrom(shift), memory });
       shift = shiftFor(closed.moves[closed.moves.length - 1] ?? 0);
     }
   const standing = standingFrom(shift);

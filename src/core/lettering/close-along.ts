@@ -7,9 +7,10 @@ import type { Pose } from '../geometry/arc-length';
 import { type InkRows, inkRowsOf, uniteRows } from '../geometry/ink-rows';
 import { transformRegion } from '../geometry/path';
 import { compose, invert, type Matrix, rotation, translation } from '../geometry/point';
-import { closingMove } from './close-up';
+import type { Memory, Stage } from '../memo';
+import { type Closing, closingMove } from './close-up';
 import type { Typeface } from './face';
-import { type LetterJoint, letterOutlines, type SetLetter, spaceBetween } from './line';
+import { glyphsKey, type LetterJoint, letterOutlines, type SetLetter, spaceBetween } from './line';
 
 /** Rows a capital is cut into. */
 const ROWS_PER_CAPITAL = 500;
@@ -47,6 +48,45 @@ export type AlongInput = {
   readonly capital: number;
   /** How a letter stands whose middle has come so far. */
   readonly standing: (middle: number, advance: number) => Standing;
+  readonly memory: Memory;
+};
+
+/** A letter as it lies in rows along the curve. */
+type Lying = { readonly letter: SetLetter['letter']; readonly matrix: Matrix };
+
+type InkInput = Lying & { readonly face: Typeface; readonly step: number };
+type LookInput = {
+  readonly face: Typeface;
+  readonly overlap: number;
+  readonly capital: number;
+  /** Those that stay, and last the one that is moved. */
+  readonly lying: readonly Lying[];
+};
+
+/** Letters that lie alike to a thousandth of a unit and a millionth of a turn are alike, wherever on the curve they stand. */
+const lyingKey = ({ letter, matrix: { a, b, c, d, e, f } }: Lying): string =>
+  `${glyphsKey(letter)}@${[a, b, c, d].map((v) => Math.round(v * 1e6)).join()},${[e, f].map((v) => Math.round(v * 1e3)).join()}`;
+
+/** The rows of ink of a letter as it lies. */
+const LYING_INK: Stage<InkInput, InkRows> = {
+  name: 'lying ink',
+  key: ({ face, step, ...lying }, idOf) => `${idOf(face)}|${step}|${lyingKey(lying)}`,
+  run: ({ face, step, letter, matrix }) => inkRowsOf(transformRegion(letterOutlines(letter, face), matrix), step),
+  weigh: ({ rows }) => rows.reduce((sum, row) => sum + row.length, 0),
+};
+
+/** The move of a letter towards those before it from where it stands; in an object of its own, since there may be none. */
+const LOOK: Stage<LookInput, { readonly made: Closing | null }> = {
+  name: 'closing along',
+  key: ({ face, overlap, capital, lying }, idOf) =>
+    `${idOf(face)}|${overlap}|${capital}|${lying.map(lyingKey).join('|')}`,
+  run({ face, overlap, capital, lying }, memory) {
+    const step = capital / ROWS_PER_CAPITAL;
+    const rows = lying.map((l) => memory.get(LYING_INK, { ...l, face, step }));
+    const moving = rows.pop() as InkRows;
+    return { made: closingMove(uniteRows(rows), moving, { wanted: overlap, farthest: FARTHEST * capital, step }) };
+  },
+  weigh: () => 1,
 };
 
 /** How far each letter is moved back, and the joints that makes; lengths in the lettering's units. */
@@ -54,15 +94,11 @@ export function closeAlong(
   letters: readonly SetLetter[],
   input: AlongInput,
 ): { moves: number[]; joints: LetterJoint[] } {
-  const { text, face, overlap, words, capital, standing } = input;
-  const step = capital / ROWS_PER_CAPITAL;
+  const { text, face, overlap, words, capital, standing, memory } = input;
   const moves: number[] = [];
   const joints: LetterJoint[] = [];
   let word: { readonly letter: SetLetter['letter']; readonly matrix: Matrix }[] = [];
   let moved = 0;
-  /** Ink as it lies in rows along the curve at a letter that stands somehow. */
-  const rowsAt = (letter: SetLetter['letter'], matrix: Matrix, at: Standing): InkRows =>
-    inkRowsOf(transformRegion(letterOutlines(letter, face), compose(matrix, rowsFrame(at))), step);
   letters.forEach(({ letter, advance, moved: nudge }, i) => {
     const before = letters[i - 1]?.letter;
     if (before && !words && spaceBetween(before, letter, text)) word = [];
@@ -71,12 +107,11 @@ export function closeAlong(
     let joint: number | null = null;
     for (const share of word.length > 0 ? WAYS : []) {
       const at = standing(middle - back, advance);
-      const fixed = word.slice(-LETTERS_BEFORE).map((f) => rowsAt(f.letter, f.matrix, at));
-      const closing = closingMove(uniteRows(fixed), rowsAt(letter, at.matrix, at), {
-        wanted: overlap,
-        farthest: FARTHEST * capital,
-        step,
-      });
+      const frame = rowsFrame(at);
+      const lying = [...word.slice(-LETTERS_BEFORE), { letter, matrix: at.matrix }].map(
+        (l): Lying => ({ letter: l.letter, matrix: compose(l.matrix, frame) }),
+      );
+      const closing = memory.get(LOOK, { face, overlap, capital, lying }).made;
       if (!closing) break;
       joint = closing.joint;
       back += share * closing.move;

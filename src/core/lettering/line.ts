@@ -252,7 +252,8 @@ type LetterInk = { readonly key: string; readonly rows: InkRows };
 
 type InkInput = { readonly letter: SetLetter['letter']; readonly face: Typeface; readonly step: number };
 
-const glyphsKey = ({ glyphs, own }: SetLetter['letter']): string =>
+/** Tells letters of a face apart by their glyphs, and their own turn and size. */
+export const glyphsKey = ({ glyphs, own }: SetLetter['letter']): string =>
   `${glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+')}|${own ? Object.values(own).join() : ''}`;
 
 /** The rows of ink of a letter about its origin. */

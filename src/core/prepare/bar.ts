@@ -49,7 +49,9 @@ function bentBar(
 ): Path | null {
   const half = height / 2;
   const inset = ends === 'round' ? half : 0;
-  const [start, end] = [from - beyond + inset, to + beyond - inset];
+  const start = from - beyond + inset;
+  // Once around a closed line is enough, however long the words are.
+  const end = Math.min(to + beyond - inset, curve.path.closed ? start + curve.length : Infinity);
   if (end <= start) return null;
   const side = (left: number): Path => {
     const edge = new ArcLength(curve.path, curve.left + left);
