@@ -34,6 +34,15 @@ describe('along a circle', () => {
     }
   });
 
+  test('a bar goes around once, however often the words do', () => {
+    const bar = { kind: 'bar', at: 'under', height: 4, overlap: 1.5, beyond: 2 };
+    const { part } = first([
+      partOf([words('ALDER LANE', { line: { kind: 'circle', radius: 0.01 }, distance: 10 })], { steps: [bar] }),
+    ]);
+    expect(part.pieces.length).toBe(1);
+    expect(part.outlines.length).toBeLessThan(20);
+  });
+
   test('bridges run upright to the baseline of each letter', () => {
     const step = { kind: 'bridge', direction: 'upright', width: 1.5 };
     const { part } = first([partOf([words('OOOOO', ring(), 'Poppins')], { keep: 'outside', steps: [step] })]);
