@@ -1,5 +1,6 @@
 /** The line that words run along, as commands ask for it: seen in the words' own coordinates. */
-import type { AlongSeen, WordsAt, WordsSeen } from '@/core/commands/run-along';
+import type { WordsAt } from '@/core/commands/own-lines';
+import type { AlongSeen, WordsSeen } from '@/core/commands/run-along';
 import { transformPath } from '@/core/geometry/path';
 import { pathOf } from '@/core/geometry/path-data';
 import { applyMatrix, EMPTY_BOX, invert } from '@/core/geometry/point';

@@ -7,13 +7,14 @@ const FORMATS = WRITTEN_FORMATS.map((f) => f.id);
 
 const USAGE = `Needlefile prepares lettering for machine output.
 
-  npm run -s needlefile -- prepare JOB.json [--out DIR] [--formats svg,dxf,pdf,hpgl] [--report REPORT.json]
-                                            [--typefaces DIR] [--drawings DIR] [--strict]
+  npm run -s needlefile -- prepare JOB [--out DIR] [--formats svg,dxf,pdf,hpgl] [--report REPORT.json]
+                                       [--typefaces DIR] [--drawings DIR] [--strict]
 
+  JOB              a job document (.json), or a job taken along (.needlefile) with all that came with it
   --out DIR        folder for the files (made when missing)
   --formats LIST   which files: svg, dxf, pdf, hpgl; all when left out
   --report FILE    write a report as JSON
-  --typefaces DIR  more typefaces (.ttf, .otf), found by family name
+  --typefaces DIR  more typefaces, of every kind the bench takes, by content or family name
   --drawings DIR   brought-in drawings, each ID.json, and pictures that are traced, each ID.png; the folder of the job
                    when left out
   --strict         end with 1 when a finding would spoil the work

@@ -3,7 +3,7 @@
 /** The shop's typefaces in the user's own words. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Toast from 'react-bootstrap/Toast';
@@ -14,6 +14,7 @@ import { LIMITS } from '@/core/limits';
 import { keepable } from '@/core/units/text';
 import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
+import { useDrop } from '@/ui/use-drop';
 import { BringInFaces, BroughtFaces, useBringInFaces } from './bring-in-faces';
 import { FaceDetail } from './face-detail';
 import { FaceList } from './face-list';
@@ -37,27 +38,6 @@ const SET: Omit<TriedWords, 'text'> = {
   leastMm: 0,
 };
 
-/** Files dropped anywhere on the page. */
-function useDropped(take: (files: readonly File[]) => Promise<unknown>): void {
-  useEffect(() => {
-    const over = (e: DragEvent) => {
-      if (e.dataTransfer?.types.includes('Files')) e.preventDefault();
-    };
-    const drop = (e: DragEvent) => {
-      const files = [...(e.dataTransfer?.files ?? [])];
-      if (files.length === 0) return;
-      e.preventDefault();
-      void take(files);
-    };
-    window.addEventListener('dragover', over);
-    window.addEventListener('drop', drop);
-    return () => {
-      window.removeEventListener('dragover', over);
-      window.removeEventListener('drop', drop);
-    };
-  }, [take]);
-}
-
 /** The typefaces of the shop. */
 export function TypefacesScreen() {
   const { families, error, refetch } = useFaces();
@@ -65,7 +45,7 @@ export function TypefacesScreen() {
   const [words, setWords] = useState(WORDS);
   const [chosen, setChosen] = useState<string | null>(null);
   const [removed, setRemoved] = useState<{ content: string; file: string } | null>(null);
-  useDropped(useBringInFaces());
+  useDrop(useBringInFaces());
   const restore = useMutation({
     mutationFn: (content: string) => call(API.restoreTypeface, { content }, null),
     onSuccess: () => {

@@ -3,7 +3,7 @@ import { call, callWithBytes } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { isZip, TAKEN_ALONG, type TakenFile, takenTooLarge } from '@/core/job/taken-along';
 import { LIMITS } from '@/core/limits';
-import { readingTaken, TypefaceReader } from '@/worker/client';
+import { computing, readingTaken, TypefaceReader } from '@/worker/client';
 
 /** What came of a file: the job it has become, or the sentence why there is none. */
 export type OpenedTaken =
@@ -34,7 +34,10 @@ export async function openTakenFile(file: File, said: (words: string) => void): 
       if (id !== taken.id) return refused(DAMAGED);
       if (taken.as === 'typeface') notes.push(...(await listTypeface(reader, taken)));
     }
-    const { id } = await call(API.createJob, {}, { document: opened.job });
+    said('Preparing it …');
+    // The list shows it as others: with its picture.
+    const extras = await computing().summary(opened.job);
+    const { id } = await call(API.createJob, {}, { document: opened.job, extras });
     return { ok: true, id, notes: [...notes, ...opened.leftOut] };
   } catch (reason) {
     return refused(reason instanceof Error ? reason.message : 'It could not be opened.');

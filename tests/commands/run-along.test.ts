@@ -1,6 +1,7 @@
 /** Words set along lines, and the handles of those. */
 import { describe, expect, test } from 'vitest';
 import { alongSeen } from '../../src/bench/run-along';
+import { fitIntoPanel, unfit } from '../../src/core/commands/fit';
 import { nudgeLetters } from '../../src/core/commands/letters';
 import { duplicate, removeParts, split } from '../../src/core/commands/parts';
 import {
@@ -95,6 +96,18 @@ describe('what words run along', () => {
     // Never along itself, nor along what is not there.
     expect(runAlongPart(now, at, 'part')).toBe(now);
     expect(runAlongPart(now, at, 'gone')).toBe(now);
+  });
+
+  test('left, the words still go along with what they lie on otherwise', () => {
+    const plate = partOf([{ ...rectangle('r', 0), placement: { x: 0, y: 0 }, width: 120, height: 80 }], {
+      id: 'plate',
+    });
+    const along = runAlongPart(job({}, [plate]), at, 'plate');
+    const both = fitIntoPanel(along, at, { of: 'plate', outline: 0, margin: 2 });
+    const straight = runStraight(both, at, seen(both));
+    expect(partIn(straight).along).toBe('plate');
+    const free = unfit(straight, at, { capHeightMm: 9, place: { x: 0, y: 0 } });
+    expect(partIn(free).along).toBeNull();
   });
 
   test('of a locked part stays as it is', () => {

@@ -79,7 +79,10 @@ const cut = copyBy(cutChosen);
 /** Listens for files that are dropped on the page, and for the clipboard. */
 export function useArrivals(): void {
   const takeFaces = useBringInFaces();
-  const { open } = useOpenTaken(say);
+  const { said, open } = useOpenTaken(say);
+  useEffect(() => {
+    if (said !== null) say(said);
+  }, [said]);
   useEffect(() => {
     const drop = dropBy(takeFaces, open);
     const listened = Object.entries({ dragover: dragOver, drop, copy, cut, paste }) as [string, EventListener][];

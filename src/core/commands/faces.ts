@@ -6,7 +6,7 @@ import { sameFamily } from '../lettering/pick';
 import { type FaceNamed, faceInLine, type LineFace } from '../schema/lettering';
 import { changed, memberOf, partOf } from './changed';
 import { letterChange, settleLetters } from './letters';
-import { chosenLines, copyOfFace, editWords, type LinesAt, setOfLines } from './own-lines';
+import { chosenLines, copyOfFace, editWords, type LinesAt, setOfLines, type WordsAt } from './own-lines';
 
 const isOneLine = ({ face, content }: FaceNamed): boolean =>
   content === null && SHIPPED_FACES.some((f) => isLineFace(f) && sameFamily(f.family, face));
@@ -23,7 +23,7 @@ const areSame = (a: Pick<FaceNamed, 'face' | 'content'>, b: Pick<FaceNamed, 'fac
  */
 const changeFaces = (
   job: Job,
-  { partId, memberId }: Omit<LinesAt, 'lines'>,
+  { partId, memberId }: WordsAt,
   { isLine, ...named }: NewFace,
   recipe: (member: Lettering) => void,
 ): Job =>
@@ -58,12 +58,7 @@ export const setFace = (job: Job, at: LinesAt, to: NewFace): Job =>
   });
 
 /** Set all of the words that name a typeface in another. */
-export const replaceFace = (
-  job: Job,
-  at: Omit<LinesAt, 'lines'>,
-  from: Pick<FaceNamed, 'face' | 'content'>,
-  to: NewFace,
-): Job =>
+export const replaceFace = (job: Job, at: WordsAt, from: Pick<FaceNamed, 'face' | 'content'>, to: NewFace): Job =>
   changeFaces(job, at, to, (member) => {
     const { isLine: _, ...named } = to;
     for (const face of [member, ...member.lines.map((own) => own.face)])
@@ -108,12 +103,7 @@ export const setFeature = (job: Job, at: LinesAt, tag: string, value: number | n
   );
 
 /** Set letters, by where they stand in the text, in another form that the face has; null: in the usual one. */
-export const setForm = (
-  job: Job,
-  at: Omit<LinesAt, 'lines'>,
-  picked: readonly number[],
-  form: LetterChange['form'],
-): Job =>
+export const setForm = (job: Job, at: WordsAt, picked: readonly number[], form: LetterChange['form']): Job =>
   editWords(job, at, (member) => {
     for (const letter of picked) letterChange(member, letter).form = form;
     settleLetters(member);

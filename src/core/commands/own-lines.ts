@@ -11,17 +11,16 @@ export type LinesAt = {
   readonly lines: readonly number[] | null;
 };
 
+/** Words of a part. */
+export type WordsAt = Omit<LinesAt, 'lines'>;
+
 /** What a line has by itself. */
 type Own = Omit<OwnLine, 'line'>;
 
 const NOTHING_OWN: Own = { face: null, scale: 1, letterSpacing: null, lineSpacing: null };
 
 /** Change words whose part is not locked. */
-export const editWords = (
-  job: Job,
-  { partId, memberId }: Omit<LinesAt, 'lines'>,
-  recipe: (member: Lettering) => void,
-): Job =>
+export const editWords = (job: Job, { partId, memberId }: WordsAt, recipe: (member: Lettering) => void): Job =>
   changed(job, (draft) => {
     const member = memberOf(draft, partId, memberId);
     if (member?.kind === 'lettering' && !partOf(draft, partId)?.locked) recipe(member);

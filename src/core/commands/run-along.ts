@@ -7,12 +7,8 @@ import { applyMatrix, type Box, boxWidth, isEmptyBox, type Point } from '../geom
 import { riseOfRadius } from '../lettering/text-path';
 import { placementMatrix, UNMOVED } from '../prepare/placement';
 import { type Along, alongSchema } from '../schema/along';
-import { goAlong } from './along';
-import { changed, memberOf, partOf } from './changed';
-import { editWords, type LinesAt } from './own-lines';
-
-/** Words of a part. */
-export type WordsAt = Omit<LinesAt, 'lines'>;
+import { editLying, layOn } from './lie-on';
+import { editWords, type WordsAt } from './own-lines';
 
 /** What words were computed to, in their own coordinates: their bounds, capitals, and where they start on the line they run along. */
 export type WordsSeen = {
@@ -65,16 +61,9 @@ const onLine = (member: Lettering, line: Along['line']): Along => ({
   line,
 });
 
-/** No longer along another part's outline: the part stays where it is, and goes by itself. */
-function leaveOutline(job: Job, at: WordsAt): Job {
-  const member = memberOf(job, at.partId, at.memberId);
-  if (member?.kind !== 'lettering' || member.along?.line.kind !== 'outline') return job;
-  return partOf(job, at.partId)?.along === member.along.line.of ? goAlong(job, at.partId, null) : job;
-}
-
 /** Let words run along a line that is made for them; their middle stays where it is. */
 export const runAlong = (job: Job, at: WordsAt, kind: MadeLine, seen: WordsSeen): Job =>
-  editWords(leaveOutline(job, at), at, (member) => {
+  editLying(job, at, (member) => {
     const line = madeFor(kind, Math.max(1, boxWidth(seen.ownBox)), seen.capHeightMm ?? member.size.mm);
     moveBy(member, middleOf(member, seen));
     member.align = 'centre';
@@ -83,30 +72,22 @@ export const runAlong = (job: Job, at: WordsAt, kind: MadeLine, seen: WordsSeen)
 
 /** Let words run along a drawn line, in their own coordinates. */
 export const runAlongDrawn = (job: Job, at: WordsAt, path: Path): Job =>
-  editWords(leaveOutline(job, at), at, (member) => {
+  editLying(job, at, (member) => {
     const line: Along['line'] = { kind: 'path', d: pathData([path], null, KEPT_DIGITS), scale: 1 };
     member.along = { ...onLine(member, line), start: 0 };
   });
 
 /** Let words run along an outline of another part, and their part go along with it. */
-export function runAlongPart(job: Job, at: WordsAt, of: string): Job {
-  if (!partOf(job, of) || of === at.partId || partOf(job, at.partId)?.locked) return job;
-  const gone = goAlong(leaveOutline(job, at), at.partId, of);
-  const follows = partOf(gone, at.partId)?.along === of;
-  return changed(gone, (draft) => {
-    const part = partOf(draft, at.partId);
-    const member = memberOf(draft, at.partId, at.memberId);
-    if (!part || member?.kind !== 'lettering') return;
-    if (follows && part.members.length === 1) part.placement = { ...UNMOVED };
+export const runAlongPart = (job: Job, at: WordsAt, of: string): Job =>
+  layOn(job, at, of, (member) => {
     member.placement = { ...UNMOVED };
     member.align = 'centre';
     member.along = { ...onLine(member, { kind: 'outline', of, outline: 0 }), start: 0 };
   });
-}
 
 /** Set words straight again; their middle stays where it is. */
 export const runStraight = (job: Job, at: WordsAt, seen: WordsSeen): Job =>
-  editWords(leaveOutline(job, at), at, (member) => {
+  editLying(job, at, (member) => {
     if (seen.start) moveBy(member, middleOf(member, seen));
     member.along = null;
   });

@@ -75,7 +75,8 @@ export function bend(drafts: readonly DraftLine[], input: BendInput, memory: Mem
         ? along.distance + down(last) * scale
         : -(along.distance + hung) + down(first) * scale;
     const on = isBottom ? bottomOf(textPath) : textPath;
-    const bent = memory.get(BENT, { draft, line: i, on, left, start: isBottom ? -along.start : along.start, input });
+    const start = isBottom ? -along.start : along.start;
+    const bent = memory.get(BENT, { draft, line: i, on, isBottom, left, start, input });
     const { curve, from, to } = bent.track;
     const over = curve.path.closed ? to - from - curve.length : Math.max(0, -from) + Math.max(0, to - curve.length);
     overrunMm = Math.max(overrunMm, over);
@@ -90,6 +91,7 @@ type BentInput = {
   readonly draft: DraftLine;
   readonly line: number;
   readonly on: TextPath;
+  readonly isBottom: boolean;
   /** How far to the left of the line the baseline lies, and how far along the words start, in mm. */
   readonly left: number;
   readonly start: number;
@@ -98,12 +100,13 @@ type BentInput = {
 
 const BENT: Stage<BentInput, BentLine> = {
   name: 'bent line',
-  key: ({ draft, line, left, start, on, input: { along, align, drawn, closeUp, scale } }, idOf) =>
+  key: ({ draft, line, isBottom, left, start, on, input: { along, align, drawn, closeUp, scale } }, idOf) =>
     JSON.stringify([
       idOf(draft.set),
       idOf(draft.face),
       draft.offset,
       line,
+      isBottom,
       left,
       start,
       along,
