@@ -167,14 +167,14 @@ describe('a panel of another part', () => {
   test('with notches holds words that no notch reaches into', () => {
     // A plate with a deep notch from above, in the middle.
     const d = 'M-60 -30L60 -30L60 30L4 30L0 -5L-4 30L-60 30Z';
-    const points = inkOf(panelled({ kind: 'path', d }, { margin: 1 }, 'HHH'));
+    const points = inkOf(panelled({ kind: 'path', d }, { margin: 1 }, 'HOH'));
     const tip = { x: 150, y: 95 };
     expect(Math.min(...points.map((p) => Math.hypot(p.x - tip.x, p.y - tip.y)))).toBeGreaterThan(1 - 0.02);
     // Between its sides, which meet at the tip, there is no ink.
     const isInNotch = ({ x, y }: Point) => y > tip.y && Math.abs(x - tip.x) < ((y - tip.y) * 4) / 35;
     expect(points.filter(isInNotch)).toEqual([]);
     // Without the notch they are larger, and lie in it.
-    const whole = inkOf(panelled({ kind: 'path', d: 'M-60 -30L60 -30L60 30L-60 30Z' }, { margin: 1 }, 'HHH'));
+    const whole = inkOf(panelled({ kind: 'path', d: 'M-60 -30L60 -30L60 30L-60 30Z' }, { margin: 1 }, 'HOH'));
     expect(whole.filter(isInNotch).length).toBeGreaterThan(0);
   });
 
