@@ -215,6 +215,7 @@ test('a job is taken along with its typefaces, and opened in an empty installati
     const there = await browser.newPage();
     const errors: string[] = [];
     there.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+    there.on('pageerror', (error) => errors.push(error.message));
     await there.goto(other.url);
     await expectThere(there.getByText('No jobs yet.')).toBeVisible();
     await there.getByLabel('Jobs taken along').setInputFiles([taken]);
@@ -228,12 +229,22 @@ test('a job is taken along with its typefaces, and opened in an empty installati
     await expectThere(there.getByRole('option', { name: /Customer Script/ })).toHaveCount(0);
     // Broken on the way it is refused, and nothing comes of it.
     writeFileSync(taken, readFileSync(taken).subarray(0, 3_000));
-    await there.goto(other.url);
+    // Chosen before the page answers it is not heard of; chosen once more it is.
+    let letScripts = () => {};
+    const scripts = new Promise<void>((resolve) => {
+      letScripts = resolve;
+    });
+    await there.route('**/*.js', async (route) => {
+      await scripts;
+      await route.continue();
+    });
+    await there.goto(other.url, { waitUntil: 'commit' });
+    await there.getByLabel('Jobs taken along').setInputFiles([taken]);
+    letScripts();
     await expectThere(async () => {
-      // Before the page answers, a file that is chosen is not heard of.
       await there.getByLabel('Jobs taken along').setInputFiles([taken]);
       await expectThere(there.getByText(/did not arrive whole/)).toBeVisible({ timeout: 3_000 });
-    }).toPass();
+    }).toPass({ timeout: 60_000 });
     await expectThere(there.getByRole('list', { name: 'Jobs' }).getByRole('listitem')).toHaveCount(1);
     expect(errors).toEqual([]);
     await there.close();

@@ -23,11 +23,11 @@ export async function openTakenFile(file: File, said: (words: string) => void): 
   const refused = (sentence: string): OpenedTaken => ({ ok: false, sentence: `${file.name}: ${sentence}` });
   if (file.size > LIMITS.takenBytes) return refused(takenTooLarge());
   said(`Unpacking ${file.name} …`);
-  const opened = await readingTaken(new Uint8Array(await file.arrayBuffer()));
-  if (!opened.ok) return refused(opened.sentence);
   const notes: string[] = [];
   const reader = new TypefaceReader();
   try {
+    const opened = await readingTaken(new Uint8Array(await file.arrayBuffer()));
+    if (!opened.ok) return refused(opened.sentence);
     for (const [i, taken] of opened.files.entries()) {
       said(`Keeping what came with it: ${i + 1} of ${opened.files.length} …`);
       const { id } = await callWithBytes(API.keepAsset, new Blob([new Uint8Array(taken.bytes)]), taken.name);

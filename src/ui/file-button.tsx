@@ -1,5 +1,5 @@
 import { FileInput } from 'lucide-react';
-import { type ReactNode, useRef } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 
 /** Opens the system's dialog for files. */
@@ -21,6 +21,10 @@ export function FileButton({
   children: ReactNode;
 }) {
   const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    // A file chosen before the page answered was not heard of, and the browser says nothing of one that is chosen twice.
+    if (input.current) input.current.value = '';
+  }, []);
   return (
     <>
       <input
