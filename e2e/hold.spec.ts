@@ -27,6 +27,7 @@ test('a word becomes one piece: closed up, tied, and still words', async ({ page
   await expect(panel.getByText(/\d+ pieces/)).toBeVisible();
 
   await panel.getByLabel('Close letters up').check();
+  await panel.getByText('overlap', { exact: true }).click();
   await expect(panel.getByText(/moved, by up to/)).toBeVisible();
   await panel.getByLabel('Tie what is loose').check();
   await expect(panel.getByText('It comes off as one piece.')).toBeVisible();
@@ -60,6 +61,39 @@ test('a word becomes one piece: closed up, tied, and still words', async ({ page
     .poll(async () => stepOf((await partsOf(page, id))[0], 'bar'))
     .toMatchObject({ at: 'through', beyond: 5 });
   expect((await partsOf(page, id))[0]?.members[0]?.closeUp?.overlap).toBeGreaterThan(0);
+});
+
+test('a name is one piece that reads at one press; a pair is joined otherwise, and as before', async ({ page }) => {
+  const id = await newJob(page, 'Name that reads');
+  await addLettering(page, 'lilli & Zoë');
+  await chooseFace(page, 'Poppins');
+  await station(page, 'Hold').click();
+  const panel = page.getByRole('complementary', { name: 'Station Hold' });
+  await panel.getByLabel('Close letters up').check();
+  await panel.getByLabel('Over spaces too').check();
+  await expect(panel.getByText('It comes off as one piece.')).toBeVisible();
+  await expect(page.getByText('Nothing to look at.')).toBeVisible();
+
+  // Pairs that are alike stand together; one of them can be joined by itself.
+  const joints = panel.getByRole('list', { name: 'Joints' });
+  await expect(joints.getByText('li', { exact: true })).toBeVisible();
+  await panel.getByRole('button', { name: '2 times' }).click();
+  await panel.getByLabel('Join l and i at 5').selectOption('tie');
+  await computed(page);
+  await saved(page);
+  const pairs = async () =>
+    ((await partsOf(page, id))[0]?.members[0]?.closeUp as unknown as { pairs: unknown[]; joints: string }).pairs;
+  await expect.poll(pairs).toEqual([{ left: 'l', right: 'i', at: 4, how: 'tie' }]);
+  await expect(joints.getByText(/^tie/).first()).toBeVisible();
+  await panel.getByLabel('Join l and i', { exact: true }).selectOption('apart');
+  await expect(panel.getByText(/\d pieces/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(panel.getByText('It comes off as one piece.')).toBeVisible();
+  await expect.poll(pairs).toHaveLength(1);
+  await saved(page);
+  await page.reload();
+  await station(page, 'Hold').click();
+  await expect(panel.getByText('It comes off as one piece.')).toBeVisible();
 });
 
 test('a tie is dragged and turned by hand, and found anew', async ({ page }) => {

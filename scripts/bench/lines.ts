@@ -9,7 +9,7 @@ import { nestPaths } from '../../src/core/geometry/nesting';
 import { type Path, pathLength, regionArea, transformRegion } from '../../src/core/geometry/path';
 import { scaling } from '../../src/core/geometry/point';
 import { layoutLettering } from '../../src/core/lettering/layout';
-import { letterOutlines } from '../../src/core/lettering/line';
+import { letterOutlines } from '../../src/core/lettering/set-letter';
 import { centerlineOf } from '../../src/core/toolpath/centerline/centerline';
 import { spec, typeface, wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';

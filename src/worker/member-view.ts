@@ -1,6 +1,8 @@
 /** What the bench shows of a member. */
 import { transformPath } from '../core/geometry/path';
 import { applyMatrix, type Box, type Matrix, type Point, turnWith } from '../core/geometry/point';
+import type { Layout } from '../core/lettering/layout';
+import type { JointKind } from '../core/lettering/set-letter';
 import type { Gap } from '../core/prepare/closing/closing';
 import type { MemberTrouble, PreparedMember } from '../core/prepare/prepared';
 import type { TraceFound } from '../core/prepare/trace';
@@ -80,6 +82,17 @@ export type ClosedUpView = {
   /** The weakest joint, and the letter at it. */
   readonly weakestMm: number | null;
   readonly weakestAt: string;
+  /** Neighbours and how they are joined, those that are alike together; in the order they are first met. */
+  readonly pairs: readonly JointsView[];
+};
+
+/** Neighbours that are alike: how each is joined, by where its right letter stands in the text. */
+export type JointsView = {
+  readonly left: string;
+  readonly right: string;
+  /** Whether a space stands between them. */
+  readonly isSpace: boolean;
+  readonly joints: readonly { readonly at: number; readonly kind: JointKind | 'apart'; readonly jointMm: number }[];
 };
 
 /** What the bench shows of a member. */
@@ -160,5 +173,24 @@ function closedUpView({ layout }: PreparedMember): ClosedUpView {
     mostMm: closed.reduce((most, c) => Math.max(most, c.move), 0),
     weakestMm: weakest?.joint ?? null,
     weakestAt: letter?.text ?? '',
+    pairs: layout ? jointsView(layout) : [],
   };
+}
+
+function jointsView({ letters, closedUp }: Layout): JointsView[] {
+  const byStart = new Map(
+    closedUp.flatMap((c) => (c.what === 'letter' && c.kind !== 'held' ? [[c.start, c] as const] : [])),
+  );
+  const pairs = new Map<string, JointsView & { joints: JointsView['joints'][number][] }>();
+  letters.forEach((right, i) => {
+    const left = letters[i - 1];
+    const joint = byStart.get(right.start);
+    if (!left || left.line !== right.line) return;
+    const isSpace = left.end !== right.start && right.end !== left.start;
+    const key = JSON.stringify([left.text, right.text, isSpace]);
+    const pair = pairs.get(key) ?? { left: left.text, right: right.text, isSpace, joints: [] };
+    pairs.set(key, pair);
+    pair.joints.push({ at: right.start, kind: joint?.kind ?? 'apart', jointMm: joint?.joint ?? 0 });
+  });
+  return [...pairs.values()];
 }

@@ -367,6 +367,12 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     mostOf('letteringStoredCharacters', (n) => ofWords({ text: 'o'.repeat(n) }));
     mostOf('letteringStoredCharacters', (at) => ofWords({ letters: [{ at }] }));
   },
+  pairAnswers: () =>
+    mostOf('pairAnswers', (n) =>
+      ofWords({
+        closeUp: { overlap: 1, joints: 'best', pairs: listOf(n, (at) => ({ left: 'a', right: 'b', at, how: 'foot' })) },
+      }),
+    ),
   letterChanges: () => mostOf('letterChanges', (n) => ofWords({ letters: listOf(n, (at) => ({ at })) })),
   ownLines: () => {
     mostOf('ownLines', (n) => ofWords({ lines: listOf(n, (line) => ({ line })) }));

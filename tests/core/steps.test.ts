@@ -61,7 +61,7 @@ describe('first values', () => {
       tool: { shape: 'line', tip: 3 },
       overlap: 0.3,
     });
-    expect(newCloseUp(large)).toEqual({ overlap: 1.5, words: false, lines: false });
+    expect(newCloseUp(large)).toEqual({ overlap: 1.5, words: false, lines: false, joints: 'best', pairs: [] });
   });
 
   test('are never nothing, however small it is', () => {

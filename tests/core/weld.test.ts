@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { BooleanSession } from '../../src/core/geometry/boolean/session';
-import { countSegments, isContinuous, type Path, regionArea } from '../../src/core/geometry/path';
+import { countSegments, isContinuous, type Path, regionArea, reversePath } from '../../src/core/geometry/path';
 import { IDENTITY } from '../../src/core/geometry/point';
+import { letterOutlines } from '../../src/core/lettering/set-letter';
 import { Memo } from '../../src/core/memo';
 import { measureOutlines, type Outline } from '../../src/core/prepare/outline';
 import { clusterLetters, weldLettering, weldTolerance } from '../../src/core/prepare/weld';
@@ -138,6 +139,21 @@ test('a letter that overlaps itself inside its glyph comes out clean', () => {
   });
   expect(clean).toHaveLength(1);
   expect(countCrossings(clean.map((o) => o.path))).toBe(0);
+});
+
+test('letters that run the other way round are united with their neighbours, not taken from them', () => {
+  const layout = set('Poppins', 'on', { letterSpacing: -0.25 });
+  const face = typeface('Poppins');
+  const turned = layout.letters.map((letter, i) => ({
+    ...letter,
+    drawn: i === 0 ? null : { paths: letterOutlines(letter, face).map(reversePath), key: 'turned' },
+  }));
+  const areaOf = (l: typeof layout) => {
+    const out = weldLettering(wasmEngine, l, { weld: true, matrix: IDENTITY });
+    return out.reduce((sum, o) => sum + o.area, 0);
+  };
+  expect(areaOf(layout)).toBeLessThan(regionArea(rawOutlines(layout, face)) * -0.98);
+  expect(areaOf({ ...layout, letters: turned })).toBeCloseTo(areaOf(layout), 6);
 });
 
 test('letters gather where their bounds meet, through others too', () => {

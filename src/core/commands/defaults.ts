@@ -112,4 +112,6 @@ export const newCloseUp = ({ capHeightMm, leastWidthMm }: Measure): CloseUp => (
   overlap: tenths(Math.max(1.2 * (leastWidthMm ?? 0), capHeightMm / 40)),
   words: false,
   lines: false,
+  joints: 'best',
+  pairs: [],
 });

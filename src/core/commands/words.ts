@@ -3,6 +3,7 @@ import type { Job, Lettering } from '../document/schema';
 import { carryLetters } from '../kinds/steps';
 import { carried, letterMap } from '../lettering/changes';
 import { changed, memberOf } from './changed';
+import { carriedPairs } from './joints';
 import { carriedLines } from './own-lines';
 
 /**
@@ -19,6 +20,7 @@ function carryWords(job: Job, partId: string, memberId: string, text: string): v
   const before = lettering.text;
   lettering.text = text;
   lettering.letters = carried(lettering.letters, before, text);
+  if (lettering.closeUp) lettering.closeUp.pairs = carriedPairs(lettering.closeUp.pairs, before, text);
   const map = letterMap(before, text);
   lettering.lines = carriedLines(lettering.lines, { before, after: text, map });
   /** The key of the same letter in the new words; null when it is gone. */

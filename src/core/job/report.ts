@@ -114,6 +114,7 @@ export function reportOf(job: Job, result: JobResult) {
           at: c.start,
           movedMm: round(c.move),
           jointMm: round(c.joint),
+          kind: c.kind,
         })),
       ),
       middleLines: part.linework.centerline?.paths.length ?? 0,

@@ -10,7 +10,7 @@ import type { AsSet } from '../schema/as-set';
 import type { Lettering } from '../schema/lettering';
 import type { Typeface } from './face';
 import type { Layout, PlacedLine } from './layout';
-import { letterOutlines, type PlacedLetter } from './line';
+import { letterOutlines, type PlacedLetter } from './set-letter';
 
 /** Digits of outlines and of places: of a unit of a face of a thousand, a millionth. */
 const DIGITS = 6;
@@ -53,7 +53,7 @@ export function keepAsSet(member: Lettering, layout: Layout, shift: { readonly x
         d: pathData(face.outline(glyph), null, DIGITS),
       })),
     })),
-    letters: layout.letters.map(({ text, start, end, line, x, y, own, baselineDeg, glyphs }) => ({
+    letters: layout.letters.map(({ text, start, end, line, x, y, own, drawn, baselineDeg, glyphs }) => ({
       text,
       start,
       end,
@@ -61,6 +61,7 @@ export function keepAsSet(member: Lettering, layout: Layout, shift: { readonly x
       x,
       y,
       own: own && [own.a, own.b, own.c, own.d, own.e, own.f],
+      drawn: drawn && pathData(drawn.paths, null, DIGITS),
       baselineDeg,
       glyphs: glyphs.map((g) => [g.glyph, g.x, g.y]),
     })),
@@ -118,10 +119,11 @@ export function layoutAsSet(kept: AsSet): Layout {
   const faces = kept.faces.map(excerptOf);
   const byLine: Typeface[] = kept.baselines.map(() => faces[0] as Typeface);
   for (const { line, face } of kept.lines) byLine[line] = (faces[face] ?? faces[0]) as Typeface;
-  const letters = kept.letters.map(({ own, glyphs, ...letter }): PlacedLetter => {
+  const letters = kept.letters.map(({ own, glyphs, drawn: outlines, ...letter }): PlacedLetter => {
     const [a, b, c, d, e, f] = own ?? [];
     const matrix = own ? ({ a, b, c, d, e, f } as Matrix) : null;
-    const placed = { ...letter, own: matrix, glyphs: glyphs.map(([glyph, x, y]) => ({ glyph, x, y })) };
+    const drawn = outlines === null ? null : { paths: pathOf(outlines).paths, key: outlines };
+    const placed = { ...letter, own: matrix, drawn, glyphs: glyphs.map(([glyph, x, y]) => ({ glyph, x, y })) };
     const ink = regionBox(letterOutlines(placed, (byLine[letter.line] ?? faces[0]) as Typeface));
     return { ...placed, box: moved(ink, letter.x, letter.y) };
   });

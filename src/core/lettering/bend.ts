@@ -10,7 +10,7 @@ import type { Memory, Stage } from '../memo';
 import type { Along } from '../schema/along';
 import { closeAlong, type Standing, standingAt } from './close-along';
 import { type DraftLine, overlapIn } from './draft-lines';
-import { inkWidth, type LetterJoint, letterOutlines, NUMBERS_PER_LETTER, type PlacedLetter } from './line';
+import { inkWidth, type LetterJoint, letterOutlines, NUMBERS_PER_LETTER, type PlacedLetter } from './set-letter';
 import type { Alignment } from './spec';
 import { bottomOf, type TextPath, textPathOf } from './text-path';
 

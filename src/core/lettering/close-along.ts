@@ -10,7 +10,7 @@ import { compose, invert, type Matrix, rotation, translation } from '../geometry
 import type { Memory, Stage } from '../memo';
 import { type Closing, closingMove } from './close-up';
 import type { Typeface } from './face';
-import { glyphsKey, type LetterJoint, letterOutlines, type SetLetter, spaceBetween } from './line';
+import { glyphsKey, type LetterJoint, letterOutlines, type SetLetter, spaceBetween } from './set-letter';
 
 /** Rows a capital is cut into. */
 const ROWS_PER_CAPITAL = 500;
@@ -116,7 +116,14 @@ export function closeAlong(
       joint = closing.joint;
       back += share * closing.move;
     }
-    if (joint !== null) joints.push({ start: letter.start, end: letter.end, move: back - moved, joint });
+    if (joint !== null)
+      joints.push({
+        start: letter.start,
+        end: letter.end,
+        move: back - moved,
+        joint,
+        kind: back > moved ? 'touch' : 'as is',
+      });
     moved = back;
     moves.push(back);
     word.push({ letter, matrix: standing(middle - back, advance).matrix });

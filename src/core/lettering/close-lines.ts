@@ -5,7 +5,7 @@ import { transformRegion } from '../geometry/path';
 import { translation } from '../geometry/point';
 import { closingMove } from './close-up';
 import type { DraftLine } from './draft-lines';
-import { letterOutlines } from './line';
+import { letterOutlines } from './set-letter';
 
 /** Columns a capital is cut into for closing lines. */
 const COLUMNS_PER_CAPITAL = 200;

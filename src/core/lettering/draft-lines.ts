@@ -2,7 +2,8 @@
 import type { Memory } from '../memo';
 import type { LetterChange } from '../schema/lettering';
 import type { FeatureUse, Typeface } from './face';
-import { inkWidth, type SetLine, setLine } from './line';
+import { setLine } from './line';
+import { inkWidth, type SetLine } from './set-letter';
 import type { EvenLines, LetteringSpec } from './spec';
 
 /** One line with how it was set. Its units are those of the lettering: font units of the lettering's own face. */
@@ -89,7 +90,13 @@ function maker(
   // Lines have no ink to overlap with.
   const closeUp =
     spec.closeUp && !face.isSingleStroke
-      ? { overlap: overlapIn(spec.closeUp.overlap, capital, scale), words: spec.closeUp.words, capital }
+      ? {
+          overlap: overlapIn(spec.closeUp.overlap, capital, scale),
+          words: spec.closeUp.words,
+          capital,
+          joints: spec.closeUp.joints ?? 'overlap',
+          pairs: (spec.closeUp.pairs ?? []).map((p) => (p.at === null ? p : { ...p, at: p.at - start })),
+        }
       : null;
   return (widening) => {
     const settings = { spacing: spacing + widening.extra, scale: widening.size * factor, closeUp, changes, features };

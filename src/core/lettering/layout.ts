@@ -24,10 +24,17 @@ import { type BaselineTrack, type Bent, bend } from './bend';
 import { closeUpLines } from './close-lines';
 import { type DraftLine, draftLines, type LineFaces, overlapIn } from './draft-lines';
 import type { Typeface } from './face';
-import { inkWidth, letterOutlines, NUMBERS_PER_LETTER, type PlacedLetter, type SetLine } from './line';
+import {
+  inkWidth,
+  type JointKind,
+  letterOutlines,
+  NUMBERS_PER_LETTER,
+  type PlacedLetter,
+  type SetLine,
+} from './set-letter';
 import type { LetteringSpec } from './spec';
 
-export type { PlacedLetter } from './line';
+export type { PlacedLetter } from './set-letter';
 
 /** One line as set. Two lines of the same text in the same face and setting have the same letters. */
 export type PlacedLine = {
@@ -58,6 +65,7 @@ export type ClosedUp = {
   /** In mm. */
   readonly move: number;
   readonly joint: number;
+  readonly kind: JointKind;
 };
 
 /** A character that can't be drawn, and the first line whose typeface it was to be drawn in. */
@@ -197,6 +205,7 @@ function place(spec: LetteringSpec, face: Typeface, { drafts, scale, memory, dra
         end: j.end + offset,
         move: j.move * scale,
         joint: j.joint * scale,
+        kind: j.kind,
       });
     const [x, y, track] = 'track' in placed ? [0, 0, placed.track] : [placed.x, placed.y, null];
     lines.push({
@@ -272,7 +281,7 @@ function placeStraight(
   });
   return {
     lines,
-    closedUp: closed.map((c) => ({ ...c, what: 'line', move: c.move * scale, joint: c.joint * scale })),
+    closedUp: closed.map((c) => ({ ...c, what: 'line', kind: 'touch', move: c.move * scale, joint: c.joint * scale })),
   };
 }
 
@@ -301,6 +310,7 @@ function placedLetters({ set, line, offset, x, y }: PlacedAt): readonly PlacedLe
       line,
       glyphs: letter.glyphs,
       own: letter.own,
+      drawn: letter.drawn,
       baselineDeg: letter.baselineDeg,
       x: letter.x + x,
       y: letter.y + y,

@@ -1,17 +1,13 @@
 /** One line of lettering: shaped, its letters adjusted one by one, closed up. In font units from its own pen start. */
 
-import { type InkRows, inkRowsOf, moveRows, uniteRows } from '../geometry/ink-rows';
-import { type Path, regionBox, transformRegion } from '../geometry/path';
+import { regionBox } from '../geometry/path';
 import {
   type Box,
   boxCentre,
-  boxWidth,
   compose,
   EMPTY_BOX,
   IDENTITY,
   isEmptyBox,
-  type Matrix,
-  type Point,
   rotation,
   scaling,
   translation,
@@ -19,62 +15,18 @@ import {
 } from '../geometry/point';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import type { LetterChange } from '../schema/lettering';
-import { type Closing, closingMove } from './close-up';
+import { closeLetters } from './close-letters';
 import type { FeatureUse, Typeface } from './face';
+import { joinNeighbours } from './joining/join-neighbours';
 import { featuresWithin, visualRuns } from './runs';
-
-/** What one character (or what it joined with) became. */
-export type PlacedLetter = {
-  /** The characters it stands for, as typed. */
-  readonly text: string;
-  /** Range in the text, in UTF-16 units. */
-  readonly start: number;
-  readonly end: number;
-  readonly line: number;
-  /** Glyphs with their origins in font units, relative to the letter's own origin. */
-  readonly glyphs: readonly { readonly glyph: number; readonly x: number; readonly y: number }[];
-  /** Turn and size of its own about its origin, in font units; null for none. */
-  readonly own: Matrix | null;
-  /** How its baseline is turned, in degrees: with the line that the words run along; 0 on a straight one. */
-  readonly baselineDeg: number;
-  /** Origin of the letter in font units from the lettering's origin. */
-  readonly x: number;
-  readonly y: number;
-  /** Bounds of its ink in font units from the lettering's origin. */
-  readonly box: Box;
-};
-
-/** Where two neighbours were closed up. */
-export type LetterJoint = {
-  /** Ranges in the text of the letter that moved. */
-  readonly start: number;
-  readonly end: number;
-  /** How far it moved towards those before it, and how strong the joint is, in font units. */
-  readonly move: number;
-  readonly joint: number;
-};
-
-/** A letter of a line with the bounds of its ink, how far it moves the pen on, and how far it was moved by itself. */
-export type SetLetter = {
-  readonly letter: Omit<PlacedLetter, 'box'>;
-  readonly box: Box;
-  readonly advance: number;
-  readonly moved: Point | null;
-};
-
-/**
- * A line of lettering set: its letters, ink and joints, from its own pen start. In the units that its scale leads to: font units of
- * the lettering's own face.
- */
-export type SetLine = {
-  readonly letters: readonly SetLetter[];
-  /** Bounds of the ink. */
-  readonly box: Box;
-  /** Characters the typeface lacks, and those whose glyphs it has in a way that can't be drawn. */
-  readonly missing: readonly string[];
-  readonly broken: readonly string[];
-  readonly joints: readonly LetterJoint[];
-};
+import {
+  type Closeness,
+  letterOutlines,
+  NUMBERS_PER_LETTER,
+  type SetLetter,
+  type SetLine,
+  shiftBox,
+} from './set-letter';
 
 /** How one line is set: spacing, size against the others, closing up, changes to letters. */
 export type TextLineSettings = {
@@ -85,13 +37,11 @@ export type TextLineSettings = {
   /** From font units of its face to the lettering's. */
   readonly scale: number;
   /** Overlap wanted between neighbours, over spaces too or not, and the height of capitals; null for no closing up. */
-  readonly closeUp: { readonly overlap: number; readonly words: boolean; readonly capital: number } | null;
+  readonly closeUp: Closeness | null;
   /** Changes to letters of this line; `at` counts from the start of the line. */
   readonly changes: readonly LetterChange[];
 };
 
-/** A letter's glyphs, matrix and bounds, in numbers. */
-export const NUMBERS_PER_LETTER = 40;
 const weighLine = (line: SetLine): number => NUMBERS_PER_LETTER * line.letters.length;
 
 type LineInput = { readonly text: string; readonly face: Typeface; readonly settings: TextLineSettings };
@@ -169,30 +119,16 @@ function shapeLine(text: string, face: Typeface, { spacing, features }: TextLine
       if (!last) pen += spacing;
       if (glyphs.length > 0) {
         letters.push({
-          letter: { text: chars, start, end, line: 0, glyphs, own: null, baselineDeg: 0, x: origin, y: 0 },
-          box: shift(ink, origin, 0),
+          letter: { text: chars, start, end, line: 0, glyphs, own: null, drawn: null, baselineDeg: 0, x: origin, y: 0 },
+          box: shiftBox(ink, origin, 0),
           advance,
           moved: null,
         });
-        box = uniteBoxes(box, shift(ink, origin, 0));
+        box = uniteBoxes(box, shiftBox(ink, origin, 0));
       }
     }
   });
   return { letters, box, missing: [...missing], broken: [...broken], joints: [] };
-}
-
-const shift = (b: Box, x: number, y: number): Box => ({
-  minX: b.minX + x,
-  maxX: b.maxX + x,
-  minY: b.minY + y,
-  maxY: b.maxY + y,
-});
-
-/** The outlines of a letter in font units about its origin, its own turn and size applied. */
-export function letterOutlines(letter: Pick<PlacedLetter, 'glyphs' | 'own'>, face: Typeface): readonly Path[] {
-  return letter.glyphs.flatMap((g) =>
-    transformRegion(face.outline(g.glyph), compose(translation(g.x, g.y), letter.own ?? IDENTITY)),
-  );
 }
 
 const UNCHANGED: LetterChange = { at: -1, dx: 0, dy: 0, turn: 0, scale: 1, form: null };
@@ -211,23 +147,28 @@ function arrange(bare: SetLine, { text, face, settings: s }: LineInput, memory: 
     grown += (scale - 1) * advance;
     const size = scale * s.scale;
     const own = { advance: bareAdvance * size, moved: null };
-    if (size === 1 && turn === 0) return { letter: { ...letter, x }, box: shift(box, x - letter.x, 0), ...own };
-    const middle = boxCentre(shift(box, -letter.x, 0));
+    if (size === 1 && turn === 0) return { letter: { ...letter, x }, box: shiftBox(box, x - letter.x, 0), ...own };
+    const middle = boxCentre(shiftBox(box, -letter.x, 0));
     const about = translation(-middle.x * size, -middle.y * size);
     const back = translation(middle.x * size, middle.y * size);
     const matrix = compose(scaling(size), turn === 0 ? IDENTITY : compose(compose(about, rotation(turn)), back));
     const changed = { ...letter, own: matrix, x };
-    return { letter: changed, box: shift(regionBox(letterOutlines(changed, face)), x, 0), ...own };
+    return { letter: changed, box: shiftBox(regionBox(letterOutlines(changed, face)), x, 0), ...own };
   });
   const { letters, joints } = s.closeUp
-    ? closeLetters(sized, { text, face, closeUp: s.closeUp, memory })
+    ? (s.closeUp.joints === 'overlap' ? closeLetters : joinNeighbours)(sized, {
+        text,
+        face,
+        closeUp: s.closeUp,
+        memory,
+      })
     : { letters: sized, joints: [] };
   const placedLetters = letters.map((set): SetLetter => {
     const { letter, box } = set;
     const { dx, dy } = changeOf(letter);
     const [mx, my] = [dx * face.capHeight * s.scale, dy * face.capHeight * s.scale];
     const moved = mx === 0 && my === 0 ? null : { x: mx, y: my };
-    return { ...set, letter: { ...letter, x: letter.x + mx, y: my }, box: shift(box, mx, my), moved };
+    return { ...set, letter: { ...letter, x: letter.x + mx, y: my }, box: shiftBox(box, mx, my), moved };
   });
   return {
     letters: placedLetters,
@@ -237,108 +178,3 @@ function arrange(bare: SetLine, { text, face, settings: s }: LineInput, memory: 
     joints,
   };
 }
-
-/** Rows a capital is cut into for closing up. */
-const ROWS_PER_CAPITAL = 1000;
-/** Letters before a letter that it is closed up with. */
-const LETTERS_BEFORE = 3;
-/** A letter is closed up when what is before it is nearer than this share of the capital height. */
-const FARTHEST = 0.45;
-
-const rowStep = (capital: number): number => capital / ROWS_PER_CAPITAL;
-
-/** The ink of a letter about its origin, and a name for it. */
-type LetterInk = { readonly key: string; readonly rows: InkRows };
-
-type InkInput = { readonly letter: SetLetter['letter']; readonly face: Typeface; readonly step: number };
-
-/** Tells letters of a face apart by their glyphs, and their own turn and size. */
-export const glyphsKey = ({ glyphs, own }: SetLetter['letter']): string =>
-  `${glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+')}|${own ? Object.values(own).join() : ''}`;
-
-/** The rows of ink of a letter about its origin. */
-const INK: Stage<InkInput, InkRows> = {
-  name: 'ink',
-  key: ({ letter, face, step }, idOf) => `${idOf(face)}|${step}|${glyphsKey(letter)}`,
-  run: ({ letter, face, step }) => inkRowsOf(letterOutlines(letter, face), step),
-  weigh: ({ rows }) => rows.reduce((sum, row) => sum + row.length, 0),
-};
-
-const letterInk = (letter: SetLetter['letter'], face: Typeface, step: number, memory: Memory): LetterInk => ({
-  key: glyphsKey(letter),
-  rows: memory.get(INK, { letter, face, step }),
-});
-
-type ClosingInput = {
-  readonly face: Typeface;
-  readonly overlap: number;
-  readonly capital: number;
-  readonly ink: LetterInk;
-  /** Letters before it, each with how far to the right of it that letter's origin lies. */
-  readonly fixed: readonly { readonly ink: LetterInk; readonly x: number }[];
-};
-
-/** The move of a letter towards those before it; in an object of its own, since there may be none. */
-const CLOSING: Stage<ClosingInput, { readonly made: Closing | null }> = {
-  name: 'closing',
-  key: ({ face, overlap, capital, ink, fixed }, idOf) =>
-    `${idOf(face)}|${overlap}|${capital}|${ink.key}|${fixed.map((f) => `${f.x}:${f.ink.key}`).join('|')}`,
-  run: ({ overlap, capital, ink, fixed }) => ({
-    made: closingMove(uniteRows(fixed.map((f) => moveRows(f.ink.rows, f.x))), ink.rows, {
-      wanted: overlap,
-      farthest: FARTHEST * capital,
-      step: rowStep(capital),
-    }),
-  }),
-  weigh: () => 1,
-};
-
-/** Each letter moved towards those before it in its word, and all after it along with it. */
-function closeLetters(
-  letters: readonly SetLetter[],
-  {
-    text,
-    face,
-    closeUp: { overlap, words, capital },
-    memory,
-  }: {
-    readonly text: string;
-    readonly face: Typeface;
-    readonly closeUp: NonNullable<TextLineSettings['closeUp']>;
-    readonly memory: Memory;
-  },
-): { letters: SetLetter[]; joints: LetterJoint[] } {
-  const out: SetLetter[] = [];
-  const joints: LetterJoint[] = [];
-  let word: { readonly ink: LetterInk; readonly x: number }[] = [];
-  let moved = 0;
-  letters.forEach((current, i) => {
-    const before = letters[i - 1]?.letter;
-    const { letter } = current;
-    if (before && !words && spaceBetween(before, letter, text)) word = [];
-    const ink = letterInk(letter, face, rowStep(capital), memory);
-    if (word.length > 0) {
-      const from = (x: number) => Math.round((x - letter.x + moved) * 1e3) / 1e3;
-      const fixed = word.slice(-LETTERS_BEFORE).map((f) => ({ ink: f.ink, x: from(f.x) }));
-      const closing = memory.get(CLOSING, { face, overlap, capital, ink, fixed }).made;
-      if (closing) {
-        moved += closing.move;
-        joints.push({ start: letter.start, end: letter.end, ...closing });
-      }
-    }
-    const x = letter.x - moved;
-    word.push({ ink, x });
-    out.push({ ...current, letter: { ...letter, x }, box: shift(current.box, -moved, 0) });
-  });
-  return { letters: out, joints };
-}
-
-/** Whether white space stands between two letters, in whichever direction they are read. */
-export function spaceBetween(a: SetLetter['letter'], b: SetLetter['letter'], text: string): boolean {
-  const from = Math.min(a.end, b.end);
-  const to = Math.max(a.start, b.start);
-  return to > from && /\s/.test(text.slice(from, to));
-}
-
-/** Width of what is drawn; 0 for nothing. */
-export const inkWidth = (line: SetLine): number => boxWidth(line.box);

@@ -19,7 +19,7 @@ export type LetteringSpec = {
   readonly lineSpacing: number;
   readonly align: Alignment;
   readonly evenLines?: EvenLines;
-  readonly closeUp?: CloseUp | null;
+  readonly closeUp?: (Pick<CloseUp, 'overlap' | 'words' | 'lines'> & Partial<CloseUp>) | null;
   /** Changes to single letters; `at` counts in the whole text. */
   readonly letters?: readonly LetterChange[];
   /** Features of the typeface that are asked for, by their tags: 0 off, 1 on, or which of several. */

@@ -8,7 +8,7 @@ import { FLATTEN_MM } from '../geometry/boolean/session';
 import { uniteLabelled } from '../geometry/boolean/union';
 import { DisjointSets } from '../geometry/disjoint-sets';
 import { numberAt } from '../geometry/elements';
-import { type Path, transformRegion } from '../geometry/path';
+import { type Region, regionArea, reversePath, transformRegion } from '../geometry/path';
 import {
   type Box,
   boxContains,
@@ -16,7 +16,6 @@ import {
   compose,
   EMPTY_BOX,
   growBox,
-  IDENTITY,
   type Matrix,
   scaling,
   translation,
@@ -24,6 +23,7 @@ import {
 } from '../geometry/point';
 import type { Typeface } from '../lettering/face';
 import { faceOfLetter, type Layout, type PlacedLetter, type PlacedLine } from '../lettering/layout';
+import { letterOutlines } from '../lettering/set-letter';
 import { type IdOf, type Memory, NO_MEMORY, type Stage } from '../memo';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines, weighOutlines } from './outline';
 
@@ -54,6 +54,7 @@ type ClusterLetter = {
   readonly face: Typeface;
   readonly glyphs: PlacedLetter['glyphs'];
   readonly own: Matrix | null;
+  readonly drawn: PlacedLetter['drawn'];
   readonly x: number;
   readonly y: number;
 };
@@ -66,8 +67,8 @@ function clusterLettersOf(
   const first = letters[numberAt(cluster, 0)] as PlacedLetter;
   return cluster.map((i) => {
     const letter = letters[i] as PlacedLetter;
-    const { glyphs, own, x, y } = letter;
-    return { face: faceOfLetter(layout, letter), glyphs, own, x: round(x - first.x), y: round(y - first.y) };
+    const { glyphs, own, drawn, x, y } = letter;
+    return { face: faceOfLetter(layout, letter), glyphs, own, drawn, x: round(x - first.x), y: round(y - first.y) };
   });
 }
 
@@ -75,10 +76,11 @@ function clusterLettersOf(
 function clusterKey(letters: readonly ClusterLetter[], idOf: IdOf): string {
   let key = '';
   let before: Typeface | null = null;
-  for (const { face, glyphs, own, x, y } of letters) {
+  for (const { face, glyphs, own, drawn, x, y } of letters) {
     if (face !== before) key += `${idOf(face)}|`;
     before = face;
     if (own) key += `*${Object.values(own).join()}`;
+    if (drawn) key += `=${drawn.key}`;
     for (const g of glyphs) {
       const at = [round(x + g.x), round(y + g.y)];
       key += at[0] === 0 && at[1] === 0 ? `+${g.glyph}` : `+${g.glyph}@${at.join()}`;
@@ -92,15 +94,14 @@ function clusterKey(letters: readonly ClusterLetter[], idOf: IdOf): string {
 type ClusterInput = { readonly letters: readonly ClusterLetter[]; readonly setting: Setting };
 
 function uniteCluster({ letters, setting: { engine, scale, toleranceMm } }: ClusterInput): readonly Outline[] {
-  const paths = letters.map(({ face, glyphs, own, x, y }) =>
-    glyphs.flatMap((g): readonly Path[] =>
-      transformRegion(
-        face.outline(g.glyph),
-        compose(compose(translation(g.x, g.y), own ?? IDENTITY), compose(translation(x, y), scaling(scale))),
-      ),
-    ),
+  const paths = letters.map(({ face, x, y, ...letter }) =>
+    transformRegion(letterOutlines(letter, face), compose(translation(x, y), scaling(scale))),
   );
-  return measureOutlines(uniteLabelled(engine, paths, toleranceMm));
+  // Letters of one face may run either way round: where two that do not run alike overlap, the one would take from the other.
+  const first = paths.find((letter) => letter.length > 0) ?? [];
+  const isAlike = (letter: Region) => regionArea(letter) < 0 === regionArea(first) < 0;
+  const alike = paths.map((letter) => (isAlike(letter) ? letter : letter.map(reversePath)));
+  return measureOutlines(uniteLabelled(engine, alike, toleranceMm));
 }
 
 const settingKey = ({ scale }: Setting): string => `${round(scale * 1e6)}|`;

@@ -53,12 +53,13 @@ export const asSetSchema = z.strictObject({
           x: figure,
           y: figure,
           own: z.array(figure).length(6).nullable(),
+          drawn: pathDataField.nullable().default(null),
           baselineDeg: figure,
           glyphs: z.array(z.tuple([z.int().min(0).max(LIMITS.typefaceGlyphs), figure, figure])).max(1000),
         }),
       )
       .max(LIMITS.letteringCharacters),
-    'Letters: their place in the text, their origin in units, their own turn and size as a matrix, and their glyphs.',
+    'Letters: their place in the text, their origin in units, their own turn and size as a matrix, their outlines where joining changed them, and their glyphs.',
   ),
   lines: about(
     z

@@ -10,6 +10,19 @@ import { member } from './member';
 
 const share = z.number().min(-100).max(100).default(0);
 
+const pairSchema = z.strictObject({
+  left: about(z.string().min(1).max(16), 'The left one of two neighbours, as they are seen.'),
+  right: about(z.string().min(1).max(16), 'The right one.'),
+  at: about(
+    z.int().min(0).max(LIMITS.letteringStoredCharacters).nullable().default(null),
+    'Index of the right one in the text, in UTF-16 units; null for all pairs like it.',
+  ),
+  how: about(
+    z.enum(['touch', 'foot', 'tie', 'apart']),
+    'Moved until they overlap, a strip along a line that both stand on or hang from, one at another height, or left apart.',
+  ),
+});
+
 const closeUpSchema = z.strictObject({
   overlap: about(
     z.number().min(0.01).max(1000),
@@ -17,6 +30,14 @@ const closeUpSchema = z.strictObject({
   ),
   words: about(z.boolean().default(false), 'Also over the spaces between words.'),
   lines: about(z.boolean().default(false), 'Also each line with those above it.'),
+  joints: about(
+    z.enum(['overlap', 'best']).default('overlap'),
+    '`overlap`: neighbours are moved together until they overlap. `best`: each pair by what costs the words least of how they read: touching, a foot, a tie.',
+  ),
+  pairs: about(
+    z.array(pairSchema).max(LIMITS.pairAnswers).default([]),
+    'Pairs that are joined as is said for them, where `joints` is `best`.',
+  ),
 });
 
 const letterSpacing = z.number().min(-2).max(10);
@@ -211,6 +232,9 @@ export const faceOfFamily = (face: string): FaceNamed => ({
   number: 0,
   axes: {},
 });
+
+/** How a pair of neighbours is joined, as the user says. */
+export type PairAnswer = z.infer<typeof pairSchema>;
 
 /** How letters are moved together until they join. */
 export type CloseUp = z.infer<typeof closeUpSchema>;

@@ -1,12 +1,13 @@
+/** Closing letters up until they hang together, for each lettering of a part. */
 import { memberOf } from '@/core/commands/changed';
 import { newCloseUp } from '@/core/commands/defaults';
-/** Closing letters up until they overlap, for each lettering of a part. */
 import type { CloseUp, Lettering, Part } from '@/core/document/schema';
 import { formatLength } from '@/core/units/quantity';
-import { QuantityField, Switch } from '@/ui/fields';
+import { Choice, QuantityField, Switch } from '@/ui/fields';
 import type { MemberView, PartView } from '@/worker/view';
 import { measureOf } from '../../seen';
 import { change, useBench } from '../../store';
+import { Joints } from './joints';
 
 function Done({ member, wanted }: { member: MemberView; wanted: number }) {
   const unit = useBench((s) => s.job.units);
@@ -20,7 +21,7 @@ function Done({ member, wanted }: { member: MemberView; wanted: number }) {
         ? 'All of them overlap enough as they are.'
         : `${moved} moved, by up to ${formatLength(mostMm, unit)}. Dashed on the sheet: where they were.`}
       {weakestMm !== null &&
-        ` ${weak ? 'Weakest' : 'Every'} joint ${formatLength(weakestMm, unit)}${weak ? `, before ${weakestAt}: its strokes are no thicker` : ' or more'}.`}
+        ` ${weak ? 'Weakest' : 'Every'} joint ${formatLength(weakestMm, unit)}${weak ? `, at ${weakestAt}: its strokes are no thicker` : ' or more'}.`}
     </p>
   );
 }
@@ -49,12 +50,33 @@ function LetteringCloseUp({ part, member, view }: { part: Part; member: Letterin
             m.closeUp = on ? newCloseUp(measureOf(useBench.getState().job, view)) : null;
           })
         }
-        note={closeUp ? undefined : 'Moves neighbours together until they overlap, as little as possible.'}
+        note={
+          closeUp
+            ? undefined
+            : 'Joins neighbours into one piece: moved together as little as possible, or by short strips.'
+        }
       />
       {closeUp && (
         <>
+          <Choice
+            label="Joints"
+            value={closeUp.joints}
+            options={[
+              {
+                value: 'best',
+                word: 'as reads best',
+                title:
+                  'Each pair by what costs the words least: touching, a foot on a common line, or a tie. Dots and accents are held too',
+              },
+              { value: 'overlap', word: 'overlap', title: 'Neighbours are moved together until they overlap' },
+            ]}
+            onChange={(joints) => set({ joints })}
+          />
+          {closeUp.joints === 'best' && member.along !== null && (
+            <p className="nf-small nf-muted">Along a line letters are moved together until they overlap.</p>
+          )}
           <QuantityField
-            label="Overlap"
+            label={closeUp.joints === 'best' ? 'Width of joints' : 'Overlap'}
             unit={unit}
             value={closeUp.overlap}
             least={0.01}
@@ -67,6 +89,9 @@ function LetteringCloseUp({ part, member, view }: { part: Part; member: Letterin
             <Switch label="Lines too" on={closeUp.lines} onChange={(lines) => set({ lines })} />
           )}
           {computed && <Done member={computed} wanted={closeUp.overlap} />}
+          {closeUp.joints === 'best' && member.along === null && (
+            <Joints part={part} member={member} pairs={computed?.closedUp?.pairs ?? []} />
+          )}
         </>
       )}
     </>

@@ -1,0 +1,45 @@
+/** How neighbours of a lettering are joined, where the user says otherwise than what reads best. */
+import type { Job } from '../document/schema';
+import { letterMap } from '../lettering/changes';
+import { LIMITS } from '../limits';
+import type { CloseUp, PairAnswer } from '../schema/lettering';
+import { changed, memberOf } from './changed';
+
+/** A pair of neighbours: all like it, or the one whose right letter stands at a place of the text. */
+export type PairAt = Pick<PairAnswer, 'left' | 'right' | 'at'>;
+
+const isFor =
+  ({ left, right, at }: PairAt) =>
+  (answer: PairAnswer): boolean =>
+    answer.left === left && answer.right === right && answer.at === at;
+
+/**
+ * Join a pair of neighbours as said; null: by what reads best again. What is said of all like it is said of each of them: what was said
+ * of single ones before goes.
+ */
+export const joinPair = (
+  job: Job,
+  partId: string,
+  memberId: string,
+  pair: PairAt,
+  how: PairAnswer['how'] | null,
+): Job =>
+  changed(job, (draft) => {
+    const words = memberOf(draft, partId, memberId);
+    if (words?.kind !== 'lettering' || !words.closeUp) return;
+    const isOf = isFor(pair);
+    const others = words.closeUp.pairs.filter(
+      (answer) => !isOf(answer) && !(pair.at === null && answer.left === pair.left && answer.right === pair.right),
+    );
+    words.closeUp.pairs = how === null ? others : [...others, { ...pair, how }].slice(-LIMITS.pairAnswers);
+  });
+
+/** What is said of pairs, carried to edited words: what is said of a single pair whose letter is gone is left out. */
+export function carriedPairs(pairs: CloseUp['pairs'], before: string, after: string): CloseUp['pairs'] {
+  const map = letterMap(before, after);
+  return pairs.flatMap((answer) => {
+    if (answer.at === null) return [answer];
+    const at = map(answer.at);
+    return at === null ? [] : [{ ...answer, at }];
+  });
+}

@@ -1,0 +1,202 @@
+/**
+ * Joining the letters of a line into one piece that is still read: each pair by what costs the word least, free parts of letters held
+ * to these. In the units of the line.
+ */
+import { columnsOf } from '../../geometry/ink-rows';
+import { type Path, pathArea, regionBox, transformRegion } from '../../geometry/path';
+import { type Point, scaling } from '../../geometry/point';
+import type { Memory, Stage } from '../../memo';
+import { CLOSING, letterInk } from '../close-letters';
+import { PLAIN_SHAPING, type Typeface } from '../face';
+import {
+  type Closeness,
+  type DrawnLetter,
+  glyphsKey,
+  type LetterJoint,
+  letterOutlines,
+  type SetLetter,
+  shiftBox,
+  spaceBetween,
+} from '../set-letter';
+import { JOIN_LETTER, type JoinLetter, smallHeight } from './letter';
+import { type Neighbours, type PairInput, pairOf, type Way } from './neighbours';
+import { STEP } from './profile';
+import { stripPath } from './strip-path';
+import { joinWord } from './word';
+
+/** Joints are at least this share of what is asked, where strokes are no thicker; and thinner than a level stroke by a row. */
+const LEAST_SHARE = 0.75;
+/** Letters farther apart than this share of a capital do not touch; they are joined by strips. */
+const FARTHEST = 0.6;
+/** How far from the end of an L its foot is measured, in capital heights. */
+const FOOT = 0.12;
+
+/** What the letters of a line are joined by. */
+export type JoinInput = {
+  readonly text: string;
+  readonly face: Typeface;
+  readonly closeUp: Closeness;
+  readonly memory: Memory;
+};
+
+/** The height of a face's small letters, and how thick its level strokes are: both in capital heights. */
+const measuresOf = (face: Typeface, memory: Memory): { readonly small: number; readonly bar: number } =>
+  memory.of(face, 'joint measures', () => {
+    const [glyph] = face.shape('L', 'ltr', PLAIN_SHAPING);
+    const outlines = glyph && glyph.glyph !== 0 ? face.outline(glyph.glyph) : [];
+    const paths = transformRegion(outlines, scaling(1 / face.capHeight));
+    const bar = paths.length === 0 ? 0 : inkAt(paths, regionBox(paths).maxX - FOOT);
+    return { small: smallHeight(face), bar: bar > 0 ? bar : Infinity };
+  });
+
+/** How much ink a plumb line at a place meets. */
+function inkAt(paths: readonly Path[], x: number): number {
+  const { first, rows } = columnsOf(paths, STEP);
+  const column = rows[Math.floor(x / STEP) - first] ?? [];
+  return column.reduce((sum, y, i) => sum + (i % 2 === 0 ? -y : y), 0);
+}
+
+type Joined = { readonly letter: JoinLetter; readonly key: string };
+
+type PairStageInput = Omit<PairInput, 'left' | 'right'> & {
+  readonly face: Typeface;
+  readonly capital: number;
+  readonly left: Joined;
+  readonly right: Joined;
+};
+
+const PAIR: Stage<PairStageInput, Neighbours> = {
+  name: 'pair to join',
+  key: ({ face, capital, left, right, apart, width, touch, space }, idOf) =>
+    `${idOf(face)}|${capital}|${width}|${apart}|${space}|${touch?.slide}|${left.key}|${right.key}`,
+  run: ({ left, right, face: _face, capital: _capital, ...pair }) =>
+    pairOf({ ...pair, left: left.letter, right: right.letter }),
+  weigh: ({ ways }) => 24 * ways.length,
+};
+
+const rounded = (value: number): number => Math.round(value * 1e5) / 1e5;
+
+/** Each letter joined to the one before it in its word, and all after it moved along with it; free parts of letters held to these. */
+export function joinNeighbours(
+  letters: readonly SetLetter[],
+  { text, face, closeUp: { overlap, words, capital, pairs: answers }, memory }: JoinInput,
+): { letters: SetLetter[]; joints: LetterJoint[] } {
+  const { small, bar } = measuresOf(face, memory);
+  const asked = overlap / capital;
+  const width = Math.max(LEAST_SHARE * asked, Math.min(asked, bar - STEP));
+  const made = letters.map(({ letter }): Joined => {
+    const key = glyphsKey(letter);
+    const outlines = () => letterOutlines(letter, face);
+    return { key, letter: memory.get(JOIN_LETTER, { face, text: letter.text, outlines, drawn: key, capital, width }) };
+  });
+  const between = letters.slice(1).map((right, i): Neighbours | null => {
+    const left = letters[i] as SetLetter;
+    const isSpace = spaceBetween(left.letter, right.letter, text);
+    if (isSpace && !words) return null;
+    const said = answers.filter((a) => a.left === left.letter.text && a.right === right.letter.text);
+    const answer = said.find((a) => a.at === right.letter.start) ?? said.find((a) => a.at === null);
+    const apart = rounded((right.letter.x - left.letter.x) / capital);
+    const ink = (k: number) =>
+      letterInk(heldAs(letters[k] as SetLetter, made[k] as Joined, capital), face, capital, memory);
+    const closing = memory.get(CLOSING, {
+      face,
+      overlap,
+      capital,
+      farthest: FARTHEST,
+      ink: ink(i + 1),
+      fixed: [{ ink: ink(i), x: rounded(left.letter.x - right.letter.x) }],
+    }).made;
+    const pair = memory.get(PAIR, {
+      face,
+      capital,
+      left: made[i] as Joined,
+      right: made[i + 1] as Joined,
+      apart,
+      width,
+      small,
+      touch: closing && { slide: closing.move / capital, width: closing.joint / capital },
+      space: isSpace ? rounded(Math.max(LEAST_SPACE, apart - left.advance / capital)) : 0,
+    });
+    // It stays one of the word, whose rhythm hangs on all its pairs.
+    if (answer?.how === 'apart') return { ...pair, ways: [] };
+    const wanted = pair.ways.filter(
+      ({ kind }) => kind === answer?.how || (answer?.how === 'touch' && kind === 'as is'),
+    );
+    return wanted.length > 0 ? { ...pair, ways: wanted } : pair;
+  });
+  const ways = wordsOf(between).flatMap((word) =>
+    word.length === 1 && word[0] === null ? [null] : joinWord(word as readonly Neighbours[], small, width),
+  );
+  return placed(letters, made, ways, capital);
+}
+
+/** A letter with its parts held. */
+const heldAs = ({ letter }: SetLetter, made: Joined, capital: number): SetLetter['letter'] => ({
+  ...letter,
+  drawn: drawnLetter(made, null, capital),
+});
+
+/** A space is at least so wide, in capital heights. */
+const LEAST_SPACE = 0.05;
+
+/** Runs of pairs that are joined together; what is not joined is a run by itself. */
+function wordsOf(pairs: readonly (Neighbours | null)[]): (readonly (Neighbours | null)[])[] {
+  const runs: (Neighbours | null)[][] = [];
+  pairs.forEach((pair, i) => {
+    const last = runs[runs.length - 1];
+    if (i > 0 && pair && pairs[i - 1] && last) last.push(pair);
+    else runs.push([pair]);
+  });
+  return runs;
+}
+
+function placed(
+  letters: readonly SetLetter[],
+  made: readonly Joined[],
+  ways: readonly (Way | null)[],
+  capital: number,
+): { letters: SetLetter[]; joints: LetterJoint[] } {
+  const joints: LetterJoint[] = [];
+  let moved = 0;
+  const out = letters.map((current, i): SetLetter => {
+    const { letter } = current;
+    const { tieWidth } = (made[i] as Joined).letter.held;
+    if (tieWidth !== null)
+      joints.push({ start: letter.start, end: letter.end, move: 0, joint: tieWidth * capital, kind: 'held' });
+    const way = i > 0 ? (ways[i - 1] ?? null) : null;
+    if (way) {
+      moved += way.slide * capital;
+      const { kind } = way;
+      joints.push({
+        start: letter.start,
+        end: letter.end,
+        move: way.slide * capital,
+        joint: way.width * capital,
+        kind,
+      });
+    }
+    const x = letter.x - moved;
+    // Strips are given from the letter before.
+    const before = letters[i - 1]?.letter;
+    const by = before && way ? before.x - letter.x + way.slide * capital : 0;
+    const strip = way?.strip?.map((p): Point => ({ x: p.x * capital + by, y: p.y * capital })) ?? null;
+    const drawn = drawnLetter(made[i] as Joined, strip, capital);
+    const box = drawn ? shiftBox(regionBox(drawn.paths), x, 0) : shiftBox(current.box, -moved, 0);
+    return { ...current, letter: { ...letter, x, drawn }, box };
+  });
+  return { letters: out, joints };
+}
+
+/** A letter with its parts held and the strip that joins it to the one before; null where nothing of it is changed. */
+function drawnLetter(
+  { letter: { held }, key }: Joined,
+  strip: readonly Point[] | null,
+  capital: number,
+): DrawnLetter | null {
+  if (held.tieWidth === null && !strip) return null;
+  const paths = transformRegion(held.paths, scaling(capital));
+  if (!strip) return { paths, key: `${key}|${capital}` };
+  const isClockwise = held.body.reduce((sum, p) => sum + pathArea(p), 0) < 0;
+  const corners = strip.map(({ x, y }) => `${rounded(x / capital)},${rounded(y / capital)}`).join(' ');
+  return { paths: [...paths, stripPath(strip, isClockwise)], key: `${key}|${capital}|${corners}` };
+}

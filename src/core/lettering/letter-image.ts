@@ -1,0 +1,106 @@
+/**
+ * Letters as pictures of how much of each cell their ink covers, for laying one over another. Lengths are in capital heights, the
+ * origin on the baseline in the middle of the letter.
+ */
+import { type InkRows, inkRowsOf } from '../geometry/ink-rows';
+import { type Path, regionBox, transformRegion } from '../geometry/path';
+import { type Box, boxCentre, EMPTY_BOX, isEmptyBox, translation } from '../geometry/point';
+
+/** Cells along a capital height. */
+export const CELLS = 32;
+/** Rows of ink that each row of cells is the mean of. */
+const ROWS_IN_CELL = 4;
+/** What is looked at: so far below the baseline and above it, and to both sides of the middle. */
+const BELOW = 0.6;
+const ABOVE = 1.6;
+const ASIDE = 1.5;
+
+/** Rows and columns of a picture. Row 0 is the lowest. */
+export const ROWS = Math.round((BELOW + ABOVE) * CELLS);
+/** The columns of a picture; the middle of the letter is in the middle of them. */
+export const COLUMNS = Math.round(2 * ASIDE * CELLS);
+
+/** The row that a height lies in, and the column that a place beside the middle lies in; both with their fraction. */
+export const rowAt = (y: number): number => (y + BELOW) * CELLS;
+/** The column that a place beside the middle lies in, with its fraction. */
+export const columnAt = (x: number): number => (x + ASIDE) * CELLS;
+
+/** A letter as a picture. */
+export type LetterImage = {
+  /** Share of each cell that is ink, 0 to 1, row after row from below. */
+  readonly cells: Float32Array;
+  /** Columns that have ink: from, and up to without it. */
+  readonly from: number;
+  readonly to: number;
+  /** Sum of all cells. */
+  readonly ink: number;
+};
+
+/** Where the middle of a letter lies, whose pictures are about it. */
+export const middleOf = (paths: readonly Path[]): number => {
+  const box: Box = paths.length > 0 ? regionBox(paths) : EMPTY_BOX;
+  return isEmptyBox(box) ? 0 : boxCentre(box).x;
+};
+
+/** The picture of closed paths filled by the non-zero rule; `middle` is where its own middle lies. What lies beyond it is left out. */
+export function imageOf(paths: readonly Path[], middle: number): LetterImage {
+  const step = 1 / CELLS / ROWS_IN_CELL;
+  return imageOfRows(inkRowsOf(transformRegion(paths, translation(-middle, 0)), step));
+}
+
+function imageOfRows({ first, rows }: InkRows): LetterImage {
+  const cells = new Float32Array(ROWS * COLUMNS);
+  const lowest = -BELOW * CELLS * ROWS_IN_CELL;
+  rows.forEach((row, k) => {
+    const r = Math.floor((first + k - lowest) / ROWS_IN_CELL);
+    if (r < 0 || r >= ROWS) return;
+    for (let i = 0; i + 1 < row.length; i += 2)
+      addRun(cells, r, columnAt(row[i] as number), columnAt(row[i + 1] as number), 1 / ROWS_IN_CELL);
+  });
+  return measured(cells);
+}
+
+/** Add a run of ink to a row of cells, from one column to another, as thick a share of the row as said. */
+function addRun(cells: Float32Array, row: number, from: number, to: number, thick: number): void {
+  const [x0, x1] = [Math.max(0, from), Math.min(COLUMNS, to)];
+  for (let c = Math.floor(x0); c < x1; c++) {
+    const at = row * COLUMNS + c;
+    cells[at] = (cells[at] as number) + thick * (Math.min(c + 1, x1) - Math.max(c, x0));
+  }
+}
+
+function measured(cells: Float32Array): LetterImage {
+  let [from, to, ink] = [COLUMNS, 0, 0];
+  for (let r = 0; r < ROWS; r++)
+    for (let c = 0; c < COLUMNS; c++) {
+      const v = cells[r * COLUMNS + c] as number;
+      if (v === 0) continue;
+      ink += v;
+      if (c < from) from = c;
+      if (c >= to) to = c + 1;
+    }
+  return { cells, from: Math.min(from, to), to, ink };
+}
+
+/** How much two pictures differ where the second is moved by whole columns; no more than `most` is told apart. */
+export function differenceOf(a: LetterImage, b: LetterImage, shift: number, most = Infinity): number {
+  const from = Math.max(0, Math.min(a.from, b.from + shift));
+  const to = Math.min(COLUMNS, Math.max(a.to, b.to + shift));
+  let sum = 0;
+  for (let r = 0; r < ROWS && sum < most; r++) {
+    const at = r * COLUMNS;
+    for (let c = from; c < to; c++) sum += Math.abs((a.cells[at + c] as number) - cellAt(b.cells, at, c - shift));
+  }
+  return sum;
+}
+
+/** A cell of a row that begins `at`; nothing beyond its ends. */
+export const cellAt = (cells: Float32Array, at: number, column: number): number =>
+  column >= 0 && column < COLUMNS ? (cells[at + column] as number) : 0;
+
+/** A share of a cell between two of a row: the value at a place that is not a whole column. */
+export function between(cells: Float32Array, at: number, column: number): number {
+  const c = Math.floor(column);
+  const t = column - c;
+  return (1 - t) * cellAt(cells, at, c) + (t === 0 ? 0 : t * cellAt(cells, at, c + 1));
+}

@@ -1,0 +1,87 @@
+/**
+ * Which letter of a face a shape looks most like: the one that leaves the fewest pixels over when laid on it. A plain judge, by pixels
+ * that are ink or are not; it knows nothing of what tells letters apart.
+ */
+import { flattenPath, type Path, transformRegion } from '../../src/core/geometry/path';
+import { scaling, translation } from '../../src/core/geometry/point';
+import type { Typeface } from '../../src/core/lettering/face';
+import { fillMask, type Mask, type Raster } from './raster';
+
+/** Pixels along a capital height, and shifts tried to both sides. */
+const PIXELS = 24;
+const SHIFTS = 3;
+const FRAME: Raster = {
+  width: 3 * PIXELS,
+  height: Math.round(2.2 * PIXELS),
+  minX: -1.5,
+  minY: -0.6,
+  size: 1 / PIXELS,
+};
+
+export const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789';
+
+/** A shape in capital heights about the middle of its box. */
+export type Shape = { readonly name: string; readonly mask: Mask; readonly from: number; readonly to: number };
+
+/** Clean outlines in mm, between two places across, as pixels about the middle of these. */
+export function shapeBetween(outlines: readonly Path[], from: number, to: number, capMm: number, name: string): Shape {
+  const placed = transformRegion([...outlines], translation(-(from + to) / 2, 0));
+  const mask = fillMask(
+    FRAME,
+    transformRegion(placed, scaling(1 / capMm)).map((p) => flattenPath(p, 0.01)),
+  );
+  const half = (to - from) / 2 / capMm;
+  for (let k = 0; k < mask.length; k++) {
+    const x = FRAME.minX + ((k % FRAME.width) + 0.5) * FRAME.size;
+    if (Math.abs(x) > half) mask[k] = 0;
+  }
+  const columns = Array.from({ length: FRAME.width }, (_, c) => c).filter((c) =>
+    mask.some((v, k) => v === 1 && k % FRAME.width === c),
+  );
+  return { name, mask, from: columns[0] ?? 0, to: (columns[columns.length - 1] ?? -1) + 1 };
+}
+
+/** Pixels that are ink in one and not in the other, where they fit best; no more than `most` are told apart. */
+function leftOver(a: Shape, b: Shape, most: number): number {
+  let least = most;
+  const { width, height } = FRAME;
+  for (let shift = -SHIFTS; shift <= SHIFTS; shift++) {
+    let sum = 0;
+    const [from, to] = [Math.max(0, Math.min(a.from, b.from + shift)), Math.min(width, Math.max(a.to, b.to + shift))];
+    for (let r = 0; r < height && sum < least; r++)
+      for (let c = from; c < to; c++) {
+        const other = c - shift;
+        const inB = other >= 0 && other < width ? (b.mask[r * width + other] as number) : 0;
+        sum += (a.mask[r * width + c] as number) ^ inB;
+      }
+    least = Math.min(least, sum);
+  }
+  return least;
+}
+
+/** The letters of a face as shapes, from their own clean outlines. */
+export function lettersOf(
+  face: Typeface,
+  clean: (character: string) => {
+    readonly outlines: readonly Path[];
+    readonly from: number;
+    readonly to: number;
+    readonly capMm: number;
+  } | null,
+): Shape[] {
+  return [...LETTERS].flatMap((character) => {
+    if (face.shape(character, 'ltr', { ligatures: false, features: [] }).some((g) => g.glyph === 0)) return [];
+    const set = clean(character);
+    return set ? [shapeBetween(set.outlines, set.from, set.to, set.capMm, character)] : [];
+  });
+}
+
+/** The name of the shape that is nearest to one. */
+export function nearestTo(shape: Shape, among: readonly Shape[]): string {
+  let best = { name: '', sum: Infinity };
+  for (const other of among) {
+    const sum = leftOver(shape, other, best.sum);
+    if (sum < best.sum) best = { name: other.name, sum };
+  }
+  return best.name;
+}
