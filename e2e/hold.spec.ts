@@ -12,7 +12,12 @@ type StoredPart = {
   steps: Steps;
   work: { what: string; operation: string }[];
   along: string | null;
-  members: { kind: string; size: { mm: number }; closeUp: { overlap: number } | null; follows?: boolean }[];
+  members: {
+    kind: string;
+    size: { mm: number };
+    closeUp: { overlap: number; pairs: object[] } | null;
+    follows?: boolean;
+  }[];
 };
 
 const partsOf = async (page: Page, id: string) => (await kept(page, id)).document.parts as unknown as StoredPart[];
@@ -81,8 +86,7 @@ test('a name is one piece that reads at one press; a pair is joined otherwise, a
   await panel.getByLabel('Join l and i at 5').selectOption('tie');
   await computed(page);
   await saved(page);
-  const pairs = async () =>
-    ((await partsOf(page, id))[0]?.members[0]?.closeUp as unknown as { pairs: unknown[]; joints: string }).pairs;
+  const pairs = async () => (await partsOf(page, id))[0]?.members[0]?.closeUp?.pairs;
   await expect.poll(pairs).toEqual([{ left: 'l', right: 'i', at: 4, how: 'tie' }]);
   await expect(joints.getByText(/^tie/).first()).toBeVisible();
   await panel.getByLabel('Join l and i', { exact: true }).selectOption('apart');
