@@ -54,7 +54,7 @@ function bruteForce(text: string, face: string): { ours: number; best: number } 
   const outline = shape.indexOf(island.outline);
   const edges = edgesFor(shape, given, WIDTH_MM);
   const usual = usualAcross(edges, outline, longestAcross(shape, outline));
-  const site = siteOn(shape, given, { outline, label: island.label, width: WIDTH_MM, usual });
+  const site = siteOn(shape, given, { outline, label: island.label, width: WIDTH_MM, usual, evidence: null });
   const whole = edges.length[outline] as number;
   let best = Infinity;
   let ours = Infinity;

@@ -8,13 +8,70 @@ import { segmentLength } from '../../src/core/geometry/segment-measures';
 import { bridgeVariants } from '../../src/core/job/compare-bridges';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { newStep, stepIn } from '../../src/core/kinds/steps';
+import { EVIDENCE } from '../../src/core/lettering/evidence';
+import { middleOf } from '../../src/core/lettering/letter-image';
+import { NO_MEMORY } from '../../src/core/memo';
 import { readabilityOf } from '../../src/core/prepare/bridges/readability';
+import { evidenceUnder } from '../../src/core/prepare/bridges/sites';
 import type { PreparedPart } from '../../src/core/prepare/prepared';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { chance, randomWord } from '../support/random';
 import { sample } from '../support/scale';
 import { area, evaluator, key, notesOf, partIn, sheet, stencil, stencilJob, turnOf, weld } from '../support/stencils';
+
+describe('what tells letters apart is spared', () => {
+  /** What the bridges of letters take of what makes these themselves, together. */
+  const taken = (family: string, text: string, reads: boolean): number => {
+    const part = stencil(text, { width: 3, reads }, family);
+    const { bridges, islands } = notesOf(part);
+    return islands.reduce((sum, island) => {
+      const frame = part.frames[island.label];
+      if (!frame?.glyphs) return sum;
+      const paths = frame.glyphs.outlines();
+      const evidence = NO_MEMORY.get(EVIDENCE, { ...frame.glyphs, paths });
+      return island.bridges.reduce((more, k) => {
+        const bridge = bridges[k] as (typeof bridges)[number];
+        const { from, to, width } = bridge;
+        const ends = { from: { middle: from }, to: { middle: to }, width };
+        return more + evidenceUnder({ evidence, middle: middleOf(paths) }, frame.matrix)(ends);
+      }, sum);
+    }, 0);
+  };
+
+  test.each(['Caveat', 'Poppins', 'Libre Baskerville', 'Dancing Script'])('less of it is taken in %s', (family) => {
+    const letters = 'ABDOPQRabdegopq04689';
+    expect(taken(family, letters, true)).toBeLessThan(0.95 * taken(family, letters, false));
+  });
+
+  test('a 9 is not opened at its bowl, where it would be a 4', () => {
+    expect(taken('Caveat', '9', true)).toBeLessThan(0.5 * taken('Caveat', '9', false));
+  });
+
+  test('every island is still held, and letters of other kinds are bridged as they were', () => {
+    for (const text of ['A9e%@', 'ø å &'])
+      expect(stencil(text, { width: 3, reads: true }, 'Libre Baskerville').pieces.length).toBe(
+        stencil(text, { width: 3, reads: false }, 'Libre Baskerville').pieces.length,
+      );
+    const ring = (reads: boolean) =>
+      partIn(
+        jobWith([
+          partOf(
+            [60, 30].map((width, i) => ({
+              id: `r${i}`,
+              kind: 'ellipse',
+              role: i === 0 ? 'join' : 'punch',
+              placement: { x: 150, y: 100 },
+              width,
+              height: width,
+            })),
+            { keep: 'outside', steps: [weld, { kind: 'bridge', width: 3, reads }] },
+          ),
+        ]),
+      );
+    expect(notesOf(ring(true)).bridges).toEqual(notesOf(ring(false)).bridges);
+  });
+});
 
 describe('islands', () => {
   test('at every depth, named by letter, from the top', () => {

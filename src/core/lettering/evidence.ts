@@ -4,10 +4,20 @@
  * the other letter is. An O hangs on its right side (C, G), an e on its bar, a B on its waist.
  */
 import { type Path, transformRegion } from '../geometry/path';
-import { scaling } from '../geometry/point';
+import { type Point, scaling } from '../geometry/point';
 import type { Stage } from '../memo';
 import { PLAIN_SHAPING, type Typeface } from './face';
-import { COLUMNS, cellAt, differenceOf, imageOf, type LetterImage, middleOf, ROWS } from './letter-image';
+import {
+  CELLS,
+  COLUMNS,
+  cellAt,
+  differenceOf,
+  imageOf,
+  type LetterImage,
+  middleOf,
+  ROWS,
+  valueAt,
+} from './letter-image';
 import { scriptOf } from './scripts';
 
 /** What makes a letter itself: how much each cell of its picture counts, as ink that has to be there and as white that has to. */
@@ -69,6 +79,30 @@ export type EvidenceInput = {
   readonly paths: readonly Path[];
   readonly drawn: string;
 };
+
+/** Places looked at along a strip and across it. */
+const ALONG = 8;
+const ACROSS = 4;
+
+/**
+ * The share of what makes a letter itself that lies in its ink under a straight strip, in capital heights about the letter's middle:
+ * from the middle of one end to that of the other, so wide.
+ */
+export function inkUnder({ ink }: Pick<Evidence, 'ink'>, from: Point, to: Point, width: number): number {
+  const [dx, dy] = [to.x - from.x, to.y - from.y];
+  const length = Math.hypot(dx, dy);
+  if (length === 0) return 0;
+  const [nx, ny] = [(-dy / length) * width, (dx / length) * width];
+  let sum = 0;
+  for (let i = 0; i < ALONG; i++) {
+    const t = (i + 0.5) / ALONG;
+    for (let k = 0; k < ACROSS; k++) {
+      const u = (k + 0.5) / ACROSS - 0.5;
+      sum += valueAt(ink, from.x + t * dx + u * nx, from.y + t * dy + u * ny);
+    }
+  }
+  return (sum / (ALONG * ACROSS)) * length * width * CELLS * CELLS;
+}
 
 /** The evidence of a letter as it is drawn. All of it together counts 1. */
 export const EVIDENCE: Stage<EvidenceInput, Evidence> = {

@@ -98,6 +98,22 @@ export function differenceOf(a: LetterImage, b: LetterImage, shift: number, most
 export const cellAt = (cells: Float32Array, at: number, column: number): number =>
   column >= 0 && column < COLUMNS ? (cells[at + column] as number) : 0;
 
+/** The value at a place about the middle of a letter, between the middles of the four cells around it; nothing beyond the picture. */
+export function valueAt(cells: Float32Array, x: number, y: number): number {
+  // Written out: bridges ask for it at every place they are tried at.
+  const column = (x + ASIDE) * CELLS - 0.5;
+  const row = (y + BELOW) * CELLS - 0.5;
+  const c = Math.floor(column);
+  const r = Math.floor(row);
+  if (c < 0 || r < 0 || c >= COLUMNS - 1 || r >= ROWS - 1) return 0;
+  const at = r * COLUMNS + c;
+  const s = column - c;
+  const t = row - r;
+  const lower = (1 - s) * (cells[at] as number) + s * (cells[at + 1] as number);
+  const upper = (1 - s) * (cells[at + COLUMNS] as number) + s * (cells[at + COLUMNS + 1] as number);
+  return (1 - t) * lower + t * upper;
+}
+
 /** A share of a cell between two of a row: the value at a place that is not a whole column. */
 export function between(cells: Float32Array, at: number, column: number): number {
   const c = Math.floor(column);

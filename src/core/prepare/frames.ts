@@ -1,4 +1,5 @@
 /** The frame of each letter: what places on a letter are told in, so that they go with it through every change. */
+import { type Region, transformRegion } from '../geometry/path';
 import {
   type Box,
   boxHeight,
@@ -9,7 +10,9 @@ import {
   scaling,
   translation,
 } from '../geometry/point';
+import type { Typeface } from '../lettering/face';
 import { faceOfLetter, type Layout, type PlacedLetter } from '../lettering/layout';
+import { letterOutlines } from '../lettering/set-letter';
 import type { Lettering } from '../schema/lettering';
 import type { Member } from '../schema/members';
 import type { Source } from './source';
@@ -26,6 +29,16 @@ export type LetterFrame = {
   readonly matrix: Matrix;
   /** How far its uprights lean to the right, in degrees. */
   readonly slantDeg: number;
+  /** The letter as its face draws it, in the frame's own coordinates; null for what is no letter. */
+  readonly glyphs: FramedGlyphs | null;
+};
+
+/** What a letter is drawn by in its face: its outlines in capital heights about its origin, and a name for them. */
+export type FramedGlyphs = {
+  readonly face: Typeface;
+  readonly text: string;
+  readonly drawn: string;
+  readonly outlines: () => Region;
 };
 
 type FramedMember = {
@@ -51,6 +64,7 @@ export function framesOf(
         line: `${member.id}:${letter.line}`,
         matrix: compose(letterMatrix(layout, letter), matrix),
         slantDeg: faceOfLetter(layout, letter).slantDeg,
+        glyphs: glyphsIn(faceOfLetter(layout, letter), letter),
       }));
     const unit = isEmptyBox(ownBox) ? 1 : Math.max(1, boxHeight(ownBox));
     return of.map((source) => ({
@@ -59,8 +73,20 @@ export function framesOf(
       line: `${member.id}:${source.line}`,
       matrix: compose(scaling(unit), matrix),
       slantDeg: 0,
+      glyphs: null,
     }));
   });
+}
+
+function glyphsIn(face: Typeface, { text, glyphs }: PlacedLetter): FramedGlyphs | null {
+  if (face.isSingleStroke) return null;
+  const plain = { glyphs, own: null, drawn: null };
+  return {
+    face,
+    text,
+    drawn: glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+'),
+    outlines: () => transformRegion(letterOutlines(plain, face), scaling(1 / face.capHeight)),
+  };
 }
 
 /** The face of a line by its name: what is drawn by hand for alike letters is kept under it. */

@@ -125,6 +125,12 @@ export function Bridges(props: StepProps) {
           note={step.level ? undefined : 'Bridges of neighbours lie in one line.'}
         />
       )}
+      <Switch
+        label="Spare what tells letters apart"
+        on={step.reads}
+        onChange={(reads) => set({ reads })}
+        note={step.reads ? undefined : 'Bridges keep off the bar of an e, the bowl of a 9, and the like.'}
+      />
       <Switch label="Lean with italics" on={step.slanted} onChange={(slanted) => set({ slanted })} />
       {!part.locked && (
         <div className={styles.buttons}>

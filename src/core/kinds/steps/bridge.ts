@@ -66,10 +66,14 @@ export const bridgeStep = fixedStep({
     slanted: about(z.boolean().default(true), 'Upright bridges lean as the typeface does.'),
     alike: about(z.boolean().default(true), 'The same letter has the same bridges everywhere.'),
     level: about(z.boolean().default(false), 'Bridges of neighbours lie at the same height.'),
+    reads: about(z.boolean().default(false), 'Bridges keep off what makes letters themselves.'),
     islands: about(z.array(islandSettingSchema).max(LIMITS.islands).default([]), 'Islands treated otherwise.'),
     pinned: about(z.array(placedBridgeSchema).max(LIMITS.bridgesPlaced).default([]), 'Bridges placed by hand.'),
   }),
-  suited: ({ kerfMm, leastWidthMm }) => ({ width: Math.max(usualBridge(kerfMm), leastWidthMm ?? 0) }),
+  suited: ({ kerfMm, leastWidthMm }) => ({
+    width: Math.max(usualBridge(kerfMm), leastWidthMm ?? 0),
+    reads: true,
+  }),
   lengths: { grows: [], stays: ['width'] },
   grow(step, times) {
     for (const pinned of step.pinned) if (pinned.width !== null) pinned.width = times(pinned.width);

@@ -4,7 +4,7 @@
  * ink it adds and by where it lies. Lengths in capital heights; the origin is that of the left letter.
  */
 import type { Point } from '../../geometry/point';
-import { between, CELLS, COLUMNS, columnAt, type LetterImage, ROWS, rowAt } from '../letter-image';
+import { between, CELLS, COLUMNS, columnAt, ROWS, rowAt } from '../letter-image';
 import type { JointKind } from '../set-letter';
 import { type JoinLetter, sideOver } from './letter';
 import { HEIGHTS, heightAtRow, rowFrom, rowsOver, STEP } from './profile';
@@ -220,9 +220,11 @@ class PairWays {
     for (let i = 0; i < HEIGHTS; i += 2) {
       const a = left.whole.right[i] as number;
       if (Number.isNaN(a)) continue;
-      for (let j = 0; j < HEIGHTS; j += 2) {
+      // Rows farther away than the nearest so far are not nearer.
+      const reach = Math.min(HEIGHTS, Math.ceil(best.distance / STEP));
+      for (let j = Math.max(i % 2, i - reach); j < Math.min(HEIGHTS, i + reach + 1); j++) {
         const dx = apart - slide + (right.whole.left[j] as number) - a;
-        const distance = Math.hypot(dx, (j - i) * STEP);
+        const distance = Math.sqrt(dx * dx + (j - i) * (j - i) * STEP * STEP);
         if (distance < best.distance) best = { distance, i, j };
       }
     }
@@ -284,67 +286,72 @@ class PairWays {
   }
 }
 
-/** What is newly covered of a letter's picture by a neighbour that moves, and what it loses by that. */
-type Cover = { readonly cells: Float32Array; readonly lost: number };
+/** What is newly covered of a letter's picture by a neighbour that moves, between two columns, and what it loses by that. */
+type Cover = { readonly cells: Float32Array; readonly from: number; readonly to: number; readonly lost: number };
 
 /** `before` and `after`: from the letter's origin to the other's. */
 function coverOf(letter: JoinLetter, other: JoinLetter, before: number, after: number): Cover {
-  const cells = new Float32Array(ROWS * COLUMNS);
   const shift = (apart: number) => (apart + other.middle - letter.middle) * CELLS;
   const [was, is] = [shift(before), shift(after)];
-  let lost = 0;
   const { white, ink } = letter.evidence;
+  const { cells: inked } = other.image;
   const from = Math.max(0, Math.floor(other.image.from + Math.min(was, is)) - 1);
-  const to = Math.min(COLUMNS, Math.ceil(other.image.to + Math.max(was, is)) + 1);
-  for (let r = 0; r < ROWS; r++)
+  const to = Math.max(from, Math.min(COLUMNS, Math.ceil(other.image.to + Math.max(was, is)) + 1));
+  const cells = new Float32Array(ROWS * (to - from));
+  let lost = 0;
+  for (let r = 0; r < ROWS; r++) {
+    const at = r * COLUMNS;
     for (let c = from; c < to; c++) {
-      const at = r * COLUMNS;
-      const more = inked(other.image, at, c - is) - inked(other.image, at, c - was);
+      const more = between(inked, at, c - is) - between(inked, at, c - was);
       if (more <= 0) continue;
-      cells[at + c] = more;
+      cells[r * (to - from) + c - from] = more;
       lost += more * ((white[at + c] as number) + (ink[at + c] as number));
     }
-  return { cells, lost };
+  }
+  return { cells, from, to, lost };
 }
 
-const hasInk = ({ whole }: JoinLetter, row: number): boolean => !Number.isNaN(whole.left[row] ?? Number.NaN);
-
-const inked = (image: LetterImage, at: number, column: number): number => between(image.cells, at, column);
-
 /** What a letter loses under a strip, where it had no ink and no neighbour covers it; `by` leads from the pair's origin to its own. */
-function lostUnder(
-  { evidence, image, middle }: JoinLetter,
-  { cells }: Cover,
-  strip: readonly Point[],
-  by: number,
-): number {
+function lostUnder({ evidence, image, middle }: JoinLetter, cover: Cover, strip: readonly Point[], by: number): number {
   const xs = strip.map((p) => columnAt(p.x + by - middle));
   const ys = strip.map((p) => rowAt(p.y));
-  const [x0, x1] = [Math.max(0, Math.floor(Math.min(...xs))), Math.min(COLUMNS, Math.ceil(Math.max(...xs)))];
-  const [y0, y1] = [Math.max(0, Math.floor(Math.min(...ys))), Math.min(ROWS, Math.ceil(Math.max(...ys)))];
+  const [left, right, low, high] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const isLevel = ys.every((y) => y === low || y === high) && xs.every((x) => x === left || x === right);
+  const [x0, x1] = [Math.max(0, Math.floor(left)), Math.min(COLUMNS, Math.ceil(right))];
+  const [y0, y1] = [Math.max(0, Math.floor(low)), Math.min(ROWS, Math.ceil(high))];
   let lost = 0;
-  for (let r = y0; r < y1; r++)
+  for (let r = y0; r < y1; r++) {
+    const tall = Math.min(r + 1, high) - Math.max(r, low);
     for (let c = x0; c < x1; c++) {
-      const share = coveredShare(xs, ys, c, r);
-      if (share === 0) continue;
       const at = r * COLUMNS + c;
-      const free = Math.max(0, 1 - (image.cells[at] as number) - (cells[at] as number));
-      lost += share * free * ((evidence.white[at] as number) + (evidence.ink[at] as number));
+      const counts = (evidence.white[at] as number) + (evidence.ink[at] as number);
+      if (counts === 0) continue;
+      const isCovered = c >= cover.from && c < cover.to;
+      const covered = isCovered ? (cover.cells[r * (cover.to - cover.from) + c - cover.from] as number) : 0;
+      const free = 1 - (image.cells[at] as number) - covered;
+      if (free <= 0) continue;
+      const share = isLevel ? tall * (Math.min(c + 1, right) - Math.max(c, left)) : coveredShare(xs, ys, c, r);
+      lost += share * free * counts;
     }
+  }
   return lost;
 }
 
 /** The share of a cell that a convex shape covers, by four places of it. */
 function coveredShare(xs: readonly number[], ys: readonly number[], column: number, row: number): number {
   let count = 0;
-  for (const dx of [0.25, 0.75])
-    for (const dy of [0.25, 0.75]) {
-      const inside = xs.every((x, i) => {
-        const j = (i + 1) % xs.length;
-        const [nx, ny] = [xs[j] as number, ys[j] as number];
-        return (nx - x) * (row + dy - (ys[i] as number)) - (ny - (ys[i] as number)) * (column + dx - x) >= 0;
-      });
-      if (inside) count++;
+  for (let k = 0; k < 4; k++) {
+    const x = column + (k & 1 ? 0.75 : 0.25);
+    const y = row + (k & 2 ? 0.75 : 0.25);
+    let isInside = true;
+    for (let i = 0; i < xs.length && isInside; i++) {
+      const j = (i + 1) % xs.length;
+      const [px, py] = [xs[i] as number, ys[i] as number];
+      isInside = ((xs[j] as number) - px) * (y - py) - ((ys[j] as number) - py) * (x - px) >= 0;
     }
+    if (isInside) count++;
+  }
   return count / 4;
 }
+
+const hasInk = ({ whole }: JoinLetter, row: number): boolean => !Number.isNaN(whole.left[row] ?? Number.NaN);

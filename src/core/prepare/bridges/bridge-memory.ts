@@ -1,10 +1,14 @@
 /** What is found out about one shape while bridging it, remembered for when only the bridges are others. */
+import { EVIDENCE } from '../../lettering/evidence';
+import { middleOf } from '../../lettering/letter-image';
 import type { Memory, Stage } from '../../memo';
+import type { LetterFrame } from '../frames';
 import { type Outline, weighOutlines } from '../outline';
 import type { VoidEdges } from './edges';
 import type { Hair } from './hairs';
 import type { Island } from './islands';
 import type { Candidate } from './search';
+import type { LetterEvidence } from './sites';
 
 /** What bridges of one shape are searched on, kept from one edit to the next. */
 export type Ground = {
@@ -46,6 +50,14 @@ export class BridgeMemory {
 
   edges(width: number, make: () => VoidEdges): VoidEdges {
     return this.memory.of(this.owner, `edges for bridges ${width}`, make);
+  }
+
+  /** What makes a letter itself; null for what is no letter. */
+  evidence({ glyphs }: LetterFrame): LetterEvidence | null {
+    if (!glyphs) return null;
+    const { face, text, drawn, outlines } = glyphs;
+    const paths = outlines();
+    return { evidence: this.memory.get(EVIDENCE, { face, text, paths, drawn }), middle: middleOf(paths) };
   }
 
   usualWay(outline: number, find: () => number): number {

@@ -15,7 +15,7 @@ import { heightOf, type Levelled, levelled } from './level';
 import type { Bridge, BridgedIsland, BridgeNotes, BridgeSetting, IslandTrouble, PinnedBridge } from './notes';
 import { besideOf, flareOf, type Inlay, rewire } from './rewire';
 import { type Candidate, candidateAt, type Site, usualAcross } from './search';
-import { edgesFor, longestAcross, NO_FRAME, siteOn } from './sites';
+import { edgesFor, type LetterEvidence, longestAcross, NO_FRAME, siteOn } from './sites';
 import type { Span } from './span';
 
 /** The bridges of a letter are taken from one like it unless they cost this much more there. */
@@ -47,6 +47,7 @@ export class Bridging {
   private readonly trouble = new Map<Island, IslandTrouble>();
   private readonly unplaced: number[] = [];
   private readonly sites = new Map<string, Site>();
+  private readonly evidences = new Map<number, LetterEvidence | null>();
 
   private readonly shape: readonly Outline[];
   private readonly islands: readonly Island[];
@@ -66,7 +67,15 @@ export class Bridging {
     this.asked = nothing.askedMm;
     this.least = nothing.leastMm;
     this.beside = besideOf({ shape: step.sides, joints: step.joints });
-    this.manner = JSON.stringify([this.asked, leastMm, thicknessMm, step.direction, step.sides, step.slanted]);
+    this.manner = JSON.stringify([
+      this.asked,
+      leastMm,
+      thicknessMm,
+      step.direction,
+      step.sides,
+      step.slanted,
+      step.reads,
+    ]);
     this.edges = remembered.edges(this.asked, () => edgesFor(this.shape, setting, this.asked));
     for (const island of this.islands) this.islandNamed.set(`${island.letter}/${island.rank}`, island);
   }
@@ -269,10 +278,26 @@ export class Bridging {
     const key = `${outline}/${width}`;
     let site = this.sites.get(key);
     if (!site) {
-      site = siteOn(this.shape, this.setting, { outline, label, width, usual: this.usualOf(outline) });
+      site = siteOn(this.shape, this.setting, {
+        outline,
+        label,
+        width,
+        usual: this.usualOf(outline),
+        evidence: this.setting.step.reads ? this.evidenceOf(label) : null,
+      });
       this.sites.set(key, site);
     }
     return site;
+  }
+
+  private evidenceOf(label: number): LetterEvidence | null {
+    let known = this.evidences.get(label);
+    if (known === undefined) {
+      const frame = this.setting.frames[label];
+      known = frame ? this.remembered.evidence(frame) : null;
+      this.evidences.set(label, known);
+    }
+    return known;
   }
 
   private usualOf(outline: number): number {

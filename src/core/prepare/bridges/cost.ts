@@ -32,6 +32,8 @@ const WEIGHTS = {
   /** Level rather than upright: a bowl opened at its side is read as another letter, the more so at its right. */
   level: 0.36,
   right: 0.16,
+  /** All of what makes a letter itself. */
+  evidence: 6,
   /** Lower rather than upper: only settles what is otherwise equal. */
   lower: 0.03,
 } as const;
@@ -52,6 +54,8 @@ export type Standard = {
   readonly up: Point;
   readonly along: Point;
   readonly direction: Direction;
+  /** The share of what makes the letter itself that a span takes; null where that is not asked. */
+  readonly evidence: ((span: Span) => number) | null;
   /** Whether an outline is an island rather than what lies around the void. */
   readonly isIsland: (outline: number) => boolean;
 };
@@ -92,6 +96,7 @@ export function costOf(span: Span, standard: Standard): number {
     WEIGHTS.offCentre * Math.min(1, aside / standard.reach) +
     WEIGHTS.uneven * Math.min(1, Math.abs(span.sides[0] - span.sides[1]) / mean) +
     (standard.isIsland(to.outline) ? WEIGHTS.onIsland : 0) +
+    (standard.evidence ? WEIGHTS.evidence * standard.evidence(span) : 0) +
     WEIGHTS.level * level * level +
     WEIGHTS.right * Math.max(0, rightwards) ** 2 +
     (isLower ? WEIGHTS.lower : 0)

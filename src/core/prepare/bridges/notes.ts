@@ -36,6 +36,8 @@ export type BridgeSettings = {
   readonly slanted: boolean;
   readonly alike: boolean;
   readonly level: boolean;
+  /** Whether bridges keep off what makes letters themselves. */
+  readonly reads: boolean;
   readonly islands: readonly IslandSetting[];
   readonly pinned: readonly PinnedBridge[];
 };

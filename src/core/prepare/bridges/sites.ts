@@ -1,5 +1,15 @@
 /** What bridges that start on an outline are looked for in, and what they are measured by. */
-import { boxCentre, boxHeight, boxWidth, turnWith } from '../../geometry/point';
+import {
+  boxCentre,
+  boxHeight,
+  boxWidth,
+  determinant,
+  invert,
+  type Matrix,
+  type Point,
+  turnWith,
+} from '../../geometry/point';
+import { type Evidence, inkUnder } from '../../lettering/evidence';
 import type { LetterFrame } from '../frames';
 import type { Outline } from '../outline';
 import type { Standard } from './cost';
@@ -8,6 +18,7 @@ import { halfExtent } from './islands';
 import type { BridgeSetting } from './notes';
 import { flareOf } from './rewire';
 import type { Site } from './search';
+import type { Landing } from './span';
 
 /** The least width of a bridge where no least safe width is given. */
 const LEAST_MM = 1;
@@ -23,7 +34,25 @@ export const NO_FRAME: LetterFrame = {
   line: '',
   matrix: { a: 1, b: 0, c: 0, d: 1, e: 0, f: 0 },
   slantDeg: 0,
+  glyphs: null,
 };
+
+/** What makes a letter itself, about the middle of its outlines. */
+export type LetterEvidence = { readonly evidence: Evidence; readonly middle: number };
+
+/** What a span is to be asked about what it takes of a letter. */
+type Strip = { readonly from: Pick<Landing, 'middle'>; readonly to: Pick<Landing, 'middle'>; readonly width: number };
+
+/** Tells the share of what makes a letter itself that a span takes; `matrix` is that of the letter's frame. */
+export function evidenceUnder({ evidence, middle }: LetterEvidence, matrix: Matrix): (strip: Strip) => number {
+  const back = invert(matrix);
+  const scale = Math.sqrt(Math.abs(determinant(back)));
+  const own = (p: Point): Point => ({
+    x: back.a * p.x + back.c * p.y + back.e - middle,
+    y: back.b * p.x + back.d * p.y + back.f,
+  });
+  return ({ from, to, width }) => inkUnder(evidence, own(from.middle), own(to.middle), width * scale);
+}
 
 /** The narrowest a bridge is made. */
 export const leastBridge = (width: number, leastMm: number | null): number => leastMm ?? Math.min(width, LEAST_MM);
@@ -52,7 +81,15 @@ export function siteOn(
     label,
     width,
     usual,
-  }: { readonly outline: number; readonly label: number; readonly width: number; readonly usual: number },
+    evidence,
+  }: {
+    readonly outline: number;
+    readonly label: number;
+    readonly width: number;
+    readonly usual: number;
+    /** What makes the letter itself; null where that does not count, or there is no letter. */
+    readonly evidence: LetterEvidence | null;
+  },
 ): Site {
   const o = shape[outline] as Outline;
   const asked = Math.max(step.width, leastMm ?? 0);
@@ -69,6 +106,7 @@ export function siteOn(
     up: turnWith(matrix, { x: lean, y: 1 }),
     along: turnWith(matrix, { x: 1, y: 0 }),
     direction: step.direction,
+    evidence: evidence && evidenceUnder(evidence, matrix),
     isIsland: (i) => {
       const other = shape[i];
       return other !== undefined && other.parent >= 0 && other.depth % 2 === islandDepth;
