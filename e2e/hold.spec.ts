@@ -162,9 +162,12 @@ test('thickening by the slider; holes are kept open and said so', async ({ page 
   await page.keyboard.press('End');
   await expect.poll(async () => stepOf((await partsOf(page, id))[0], 'thicken')?.by).toBe(4);
   await panel.getByText('pointed', { exact: true }).click();
-  await panel.getByLabel('Keep holes open').check();
+  // Holes are kept open unless they may close; what closes is named by its letter.
+  await expect(panel.getByLabel('Keep holes open')).toBeChecked();
   await panel.getByLabel('At least').fill('1.2');
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText(/hole of [Boa] is kept 1\.2\d* mm open/);
+  await panel.getByLabel('Keep holes open').uncheck();
+  await expect(page.getByRole('list', { name: 'Findings' })).toContainText(/The hole of [Boa] closes/);
 });
 
 test('a border goes along with the words; engraved on it or glued on is one choice', async ({ page }) => {

@@ -12,7 +12,7 @@ const strong = { capHeightMm: 60, leastWidthMm: 12, kerfMm: 0.1 };
 
 describe('first values', () => {
   test('suit the height of a capital', () => {
-    expect(newStep('thicken', large)).toMatchObject({ by: 0.6, corners: 'round', holesOpen: null });
+    expect(newStep('thicken', large)).toMatchObject({ by: 0.6, corners: 'round', holesOpen: 2.4 });
     expect(newStep('bar', large)).toMatchObject({ at: 'under', height: 10, overlap: 2.4, beyond: 0, ends: 'square' });
     expect(newStep('tie', large)).toMatchObject({
       width: 5,

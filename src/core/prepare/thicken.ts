@@ -3,6 +3,7 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { numberAt } from '../geometry/elements';
 import { largestCircleIn } from '../geometry/inscribed';
 import { type Corners, offsetRegion } from '../geometry/offset/offset';
+import { type ClosedWhite, closedByGrowing } from './grown';
 import { measureOutlines, type Outline } from './outline';
 
 /** How outlines are moved: how far outwards, in mm, and how narrow holes may get. */
@@ -19,19 +20,23 @@ export type Thickened = {
   readonly outlines: readonly Outline[];
   /** Holes that grew together less than asked, by how wide they are kept, in mm. */
   readonly heldHoles: readonly { readonly hole: Outline; readonly widthMm: number }[];
+  /** What closed by it. */
+  readonly closed: readonly ClosedWhite[];
 };
 
 /** Holes narrower than this, in mm, are left over from where letters meet. */
 const HARDLY_MM = 0.1;
 
+const widthOf = (hole: Outline): number => 2 * largestCircleIn(hole.path).radius;
+
 /** Every outline moved by the step's distance; a hole that would get narrower than it may gives way. */
 export function thicken(engine: ClipEngine, shape: readonly Outline[], step: ThickenSettings): Thickened {
-  if (step.by === 0) return { outlines: shape, heldHoles: [] };
+  if (step.by === 0) return { outlines: shape, heldHoles: [], closed: [] };
   const heldHoles: { hole: Outline; widthMm: number }[] = [];
   const least = step.holesOpen;
   const by = shape.map((o) => {
     if (o.depth % 2 === 0 || step.by < 0 || least === null) return step.by;
-    const width = 2 * largestCircleIn(o.path).radius;
+    const width = widthOf(o);
     const most = Math.max(0, (width - least) / 2);
     // What is hardly a hole may close.
     if (most >= step.by || width < HARDLY_MM) return step.by;
@@ -41,5 +46,6 @@ export function thicken(engine: ClipEngine, shape: readonly Outline[], step: Thi
   const outlines = measureOutlines(
     offsetRegion(engine, shape, { by: step.by, corners: step.corners, holeBy: (i) => numberAt(by, i) }),
   );
-  return { outlines, heldHoles: heldHoles };
+  const closed = step.by < 0 ? [] : closedByGrowing(shape, outlines, (hole) => widthOf(hole) < HARDLY_MM);
+  return { outlines, heldHoles, closed };
 }

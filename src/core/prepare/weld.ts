@@ -16,6 +16,7 @@ import {
   compose,
   EMPTY_BOX,
   growBox,
+  IDENTITY,
   type Matrix,
   scaling,
   translation,
@@ -23,7 +24,6 @@ import {
 } from '../geometry/point';
 import type { Typeface } from '../lettering/face';
 import { faceOfLetter, type Layout, type PlacedLetter, type PlacedLine } from '../lettering/layout';
-import { letterOutlines } from '../lettering/set-letter';
 import { type IdOf, type Memory, NO_MEMORY, type Stage } from '../memo';
 import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines, weighOutlines } from './outline';
 
@@ -94,9 +94,13 @@ function clusterKey(letters: readonly ClusterLetter[], idOf: IdOf): string {
 type ClusterInput = { readonly letters: readonly ClusterLetter[]; readonly setting: Setting };
 
 function uniteCluster({ letters, setting: { engine, scale, toleranceMm } }: ClusterInput): readonly Outline[] {
-  const paths = letters.map(({ face, x, y, ...letter }) =>
-    transformRegion(letterOutlines(letter, face), compose(translation(x, y), scaling(scale))),
-  );
+  const paths = letters.map(({ face, glyphs, own, drawn, x, y }): Region => {
+    const to = compose(translation(x, y), scaling(scale));
+    if (drawn) return transformRegion(drawn.paths, to);
+    return glyphs.flatMap((g) =>
+      transformRegion(face.outline(g.glyph), compose(compose(translation(g.x, g.y), own ?? IDENTITY), to)),
+    );
+  });
   // Letters of one face may run either way round: where two that do not run alike overlap, the one would take from the other.
   const first = paths.find((letter) => letter.length > 0) ?? [];
   const isAlike = (letter: Region) => regionArea(letter) < 0 === regionArea(first) < 0;
