@@ -36,7 +36,7 @@ const parts = families.flatMap((face, i) => {
       id: `row${i}`,
       keep: 'outside',
       members: [words(CHARACTERS, face, CAPITAL_MM, 10, y)],
-      steps: [{ kind: 'weld' }, { kind: 'bridge', width: 3 }],
+      steps: [{ kind: 'weld' }, { kind: 'bridge', width: 3, reads: true }],
       work,
     },
   ];

@@ -10,6 +10,8 @@ export const LIMITS = {
   letteringStoredCharacters: 100_000,
   /** Letters of one lettering that are moved, turned or sized by themselves. */
   letterChanges: 2_000,
+  /** Letters of one part whose readability is measured. */
+  lettersRead: 300,
   /** Pairs of one lettering that are joined as is said for them. */
   pairAnswers: 500,
   /** Lines of one lettering that have a typeface, size or spacing of their own. */

@@ -5,9 +5,9 @@ import { type Box, boxContains, boxesMeet, growBox, type Matrix, type Point } fr
 import { islandNames } from '../core/inspect/names';
 import { LIMITS } from '../core/limits';
 import type { Bridge, BridgedIsland, BridgeNotes, IslandTrouble } from '../core/prepare/bridges/notes';
-import { readabilityOf } from '../core/prepare/bridges/readability';
 import type { Outline } from '../core/prepare/outline';
 import type { PreparedPart } from '../core/prepare/prepared';
+import { type LetterReadability, meanReadability } from '../core/prepare/readability';
 
 /** A bridge as it is drawn and edited, on the sheet. */
 export type BridgeView = BridgeNow & {
@@ -69,10 +69,14 @@ const NONE: BridgesView = {
 const AROUND = 0.8;
 
 /** What the bench shows of the bridges of a part. */
-export function bridgesView(part: PreparedPart, print: (outlines: readonly Outline[]) => string): BridgesView {
+export function bridgesView(
+  part: PreparedPart & { readonly readability: readonly LetterReadability[] },
+  print: (outlines: readonly Outline[]) => string,
+): BridgesView {
   const notes = part.bridged;
   if (!notes) return NONE;
-  const letters = readabilityOf(notes);
+  const withIslands = new Set(notes.islands.map((i) => i.label));
+  const letters = part.readability.filter(({ label }) => withIslands.has(label));
   const figures = new Map(letters.map((l) => [l.label, l.figure]));
   const shown = notes.islands.slice(0, LIMITS.piecesNamed);
   const names = islandNames(part.sources, notes.islands);
@@ -84,7 +88,7 @@ export function bridgesView(part: PreparedPart, print: (outlines: readonly Outli
     keys: notes.islands.map((i) => ({ letter: i.letter, island: i.rank, text: part.sources[i.label]?.text ?? '' })),
     islandsHeld: notes.islands.filter((i) => i.hangs).length,
     islandsLeft: notes.isOn ? notes.islands.filter((i) => i.how === 'leave').length : 0,
-    readability: letters.length === 0 ? 100 : letters.reduce((sum, l) => sum + l.figure, 0) / letters.length,
+    readability: meanReadability(letters),
   };
 }
 

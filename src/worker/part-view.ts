@@ -11,6 +11,7 @@ import { LIMITS } from '../core/limits';
 import type { Memory } from '../core/memo';
 import type { Outline } from '../core/prepare/outline';
 import type { Piece, PieceKind } from '../core/prepare/pieces';
+import { meanReadability } from '../core/prepare/readability';
 import type { PartLines } from '../core/toolpath/centerline/part-lines';
 import { type DotFrame, dotFrames } from '../core/toolpath/dots/part-dots';
 import { type BridgesView, bridgesView } from './bridge-view';
@@ -76,6 +77,8 @@ export type PartView = {
   /** Whether the shape is what stays, its own plate included. */
   readonly keep: Part['keep'];
   readonly bridges: BridgesView;
+  /** How readable its letters stay in the mean, and the worst of them; null where nothing was done to them. */
+  readonly readability: { readonly mean: number; readonly worst: number; readonly worstOf: string } | null;
   /** The pieces besides the largest before they were tied; empty without that step. */
   readonly untied: readonly UntiedView[];
   /** Lines across thin places, and across gaps narrower than the kerf. */
@@ -168,6 +171,13 @@ const centerlineView = ({ paths: lines, dots, letters, lengthMm }: PartLines, pr
   };
 };
 
+function readabilityView({ readability, sources }: PartResult): PartView['readability'] {
+  const [first, ...others] = readability;
+  if (!first) return null;
+  const worst = others.reduce((a, b) => (b.figure < a.figure ? b : a), first);
+  return { mean: meanReadability(readability), worst: worst.figure, worstOf: sources[worst.label]?.text ?? '' };
+}
+
 /** The view of a part: the same object as long as the part is, so that an edit elsewhere does not print its paths again. */
 export const partViewOf = (part: PartResult, memory: Memory): PartView =>
   memory.of(part, 'view', () => viewOfPart(part, new Printer(memory)));
@@ -219,6 +229,7 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
     })),
     keep: part.keep,
     bridges: bridgesView(part, print.outlines),
+    readability: readabilityView(part),
     untied: untiedViews(part),
     thinD: linesAcross(strength.thin),
     tightD: linesAcross(strength.tight),

@@ -11,7 +11,6 @@ import { newStep, stepIn } from '../../src/core/kinds/steps';
 import { EVIDENCE } from '../../src/core/lettering/evidence';
 import { middleOf } from '../../src/core/lettering/letter-image';
 import { NO_MEMORY } from '../../src/core/memo';
-import { readabilityOf } from '../../src/core/prepare/bridges/readability';
 import { evidenceUnder } from '../../src/core/prepare/bridges/sites';
 import type { PreparedPart } from '../../src/core/prepare/prepared';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
@@ -333,7 +332,7 @@ describe('chosen', () => {
     const one = variants.find((v) => v.values.count === 1 && v.values.direction === 'any');
     const two = variants.find((v) => v.values.count === 2 && v.values.direction === 'any');
     expect(one?.readability).toBeGreaterThan(two?.readability ?? 100);
-    expect(readabilityOf(notesOf(partIn(job)))).toHaveLength(5);
+    expect(evaluator.readability(partIn(job))).toHaveLength(5);
   });
 });
 

@@ -367,6 +367,12 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     mostOf('letteringStoredCharacters', (n) => ofWords({ text: 'o'.repeat(n) }));
     mostOf('letteringStoredCharacters', (at) => ofWords({ letters: [{ at }] }));
   },
+  lettersRead() {
+    const text = 'oo'.repeat(LIMITS.lettersRead / 2 + 5);
+    const job = jobWith([partOf([lettering(text, 'Poppins')], { steps: [{ kind: 'thicken', by: 0.3 }] })]);
+    const [part] = new Evaluator(wasmEngine).evaluate(job, faces).parts;
+    expect(part?.readability).toHaveLength(LIMITS.lettersRead);
+  },
   pairAnswers: () =>
     mostOf('pairAnswers', (n) =>
       ofWords({

@@ -1,8 +1,8 @@
 /** The same words bridged in several ways, side by side, with how readable they stay. */
 import type { Job, StepOf } from '../document/schema';
 import { withStep } from '../kinds/steps';
-import { meanReadability } from '../prepare/bridges/readability';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
+import { meanReadability } from '../prepare/readability';
 import type { Evaluator } from './evaluate';
 
 type BridgeStep = StepOf<'bridge'>;
@@ -40,12 +40,13 @@ export function* bridgeVariants(
     const prepared = evaluator.prepare({ ...job, parts }, partId, faces);
     const notes = prepared?.bridged;
     if (!prepared || !notes) return;
+    const withIslands = new Set(notes.islands.map((i) => i.label));
     yield {
       values,
       prepared,
       bridges: notes.bridges.length,
       unheld: notes.islands.filter((i) => !i.hangs && i.how === 'auto').length,
-      readability: meanReadability(notes),
+      readability: meanReadability(evaluator.readability(prepared).filter(({ label }) => withIslands.has(label))),
     };
   }
 }

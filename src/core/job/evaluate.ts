@@ -17,6 +17,7 @@ import { finished, Memo, type Memory } from '../memo';
 import type { ArtworkLookup, KeptDrawing } from '../prepare/artwork';
 import { placementMatrix } from '../prepare/placement';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
+import type { LetterReadability } from '../prepare/readability';
 import { type PictureLookup, traceSteps } from '../prepare/trace';
 import { inspect } from '../rules/inspect';
 import { facesOf } from '../schema/lettering';
@@ -28,7 +29,17 @@ import { likelyTones } from '../tracing/starts';
 import { type OperationResult, operationResult } from './drawn';
 import { drawnPartOf, drawSteps, PLACED_LINEWORK } from './linework';
 import type { PartResult } from './part-result';
-import { BRIDGED, ON_SHEET, OWN_SHAPE, PART_RESULT, PLACED, PLACED_STRENGTH, RIM, STRENGTH } from './part-stages';
+import {
+  BRIDGED,
+  ON_SHEET,
+  OWN_SHAPE,
+  PART_RESULT,
+  PLACED,
+  PLACED_STRENGTH,
+  READABILITY,
+  RIM,
+  STRENGTH,
+} from './part-stages';
 
 /** What a job comes to: its parts prepared, what each operation draws, and the findings. */
 export type JobResult = {
@@ -186,6 +197,11 @@ export class Evaluator {
     return box;
   }
 
+  /** How readable the letters of a prepared part are. */
+  readability(part: PreparedPart): readonly LetterReadability[] {
+    return this.memo.get(READABILITY, part);
+  }
+
   /** One part prepared by itself, where it lies on the sheet; undefined when there is no such part. */
   prepare(job: Job, partId: string, faces: FaceLookup): PreparedPart | undefined {
     const parts = new PartsOf(job);
@@ -214,8 +230,9 @@ export class Evaluator {
     const [least, kerf] = [job.sheet.leastWidth ?? 0, job.sheet.kerf ?? 0];
     const found = memory.get(STRENGTH, { part: made, unbridged, least, kerf });
     const strength = memory.get(PLACED_STRENGTH, { id: part.id, strength: found, matrix: ready.matrix });
+    const readability = memory.get(READABILITY, made);
     const linework = yield* this.linework(part, { own, placed: ready, job, memory });
-    return memory.get(PART_RESULT, { part, ready, own: made, strength, linework });
+    return memory.get(PART_RESULT, { part, ready, own: made, strength, readability, linework });
   }
 
   /** A part in its own coordinates, and where it lies on the sheet. */

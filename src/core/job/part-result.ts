@@ -4,11 +4,14 @@ import type { Strength } from '../inspect/strength';
 import type { Linework } from '../kinds/steps';
 import type { WorkedPart } from '../kinds/work';
 import type { PreparedPart } from '../prepare/prepared';
+import type { LetterReadability } from '../prepare/readability';
 
 /** A part prepared, with what its steps draw, where it lies on the sheet, and how strong it is. */
 export type PartResult = WorkedPart & {
   /** Thin places and tight gaps. */
   readonly strength: Strength;
+  /** How readable its letters are, of those that something was done to. */
+  readonly readability: readonly LetterReadability[];
   /** Bounds of what is cut or drawn of it. */
   readonly size: Box;
 };
@@ -29,12 +32,13 @@ class Result implements PartResult {
   readonly overall: PreparedPart['overall'];
   readonly own: PreparedPart;
   readonly strength: Strength;
+  readonly readability: readonly LetterReadability[];
   readonly linework: Linework;
   readonly size: Box;
 
   constructor(
     private readonly ready: PreparedPart,
-    { own, strength, linework, size }: WithIt,
+    { own, strength, readability, linework, size }: WithIt,
   ) {
     this.id = ready.id;
     this.matrix = ready.matrix;
@@ -46,6 +50,7 @@ class Result implements PartResult {
     this.overall = ready.overall;
     this.own = own;
     this.strength = strength;
+    this.readability = readability;
     this.linework = linework;
     this.size = size;
   }

@@ -6,6 +6,7 @@
  *     ON_SHEET       what is kept of the sheet, for a part that is cut out of it
  *     BRIDGED        islands found and bridged
  *     STRENGTH       thin places and tight gaps
+ *     READABILITY    how much is left of what tells its letters apart
  *     drawSteps      what steps draw of the finished shape: middle lines, dots, hatch lines
  *     PLACED …       the same where the part lies on the sheet
  *     PART_RESULT    all of it together
@@ -21,6 +22,7 @@ import { onSheet, rimOf } from '../prepare/kept';
 import type { PrepareContext } from '../prepare/member';
 import { type Outline, weighOutlines, weighPaths } from '../prepare/outline';
 import type { PreparedPart } from '../prepare/prepared';
+import { type LetterReadability, readabilityOf } from '../prepare/readability';
 import { transformPart } from '../prepare/transform';
 import { withBridges } from './bridged';
 import { prepareSized } from './overall';
@@ -139,6 +141,20 @@ export const PLACED_STRENGTH: Stage<PlacedStrengthInput, Strength> = {
   weigh: weighStrength,
 };
 
+/** How readable the letters of a part stay; nothing is measured where nothing was done to them. */
+export const READABILITY: Stage<PreparedPart, readonly LetterReadability[]> = {
+  name: 'readability',
+  key: (part, idOf) => `${idOf(part)}`,
+  run: (part, memory) => (isChanged(part) ? readabilityOf(part, memory) : []),
+  weigh: (letters) => 2 * letters.length,
+};
+
+/** Whether joints, bridges or outline steps changed what the words and shapes of a part give. */
+const isChanged = ({ bare, outlines, members, bridged }: PreparedPart): boolean =>
+  outlines !== bare ||
+  (bridged?.bridges.length ?? 0) > 0 ||
+  members.some(({ layout }) => layout?.closedUp.some(({ what }) => what === 'letter') ?? false);
+
 type PartResultInput = Omit<PartResult, keyof PreparedPart | 'size'> & {
   readonly part: Part;
   readonly ready: PreparedPart;
@@ -149,10 +165,10 @@ const whatsIn = ({ work }: Pick<Part, 'work'>) => work.map((w) => w.what);
 /** A part with all that belongs to it: the same object as long as nothing about the part changes. */
 export const PART_RESULT: Stage<PartResultInput, PartResult> = {
   name: 'part',
-  key: ({ part, ready, strength, linework }, idOf) =>
-    `${idOf(ready)}|${idOf(strength)}|${idOf(linework)}|${whatsIn(part).join()}`,
+  key: ({ part, ready, strength, readability, linework }, idOf) =>
+    `${idOf(ready)}|${idOf(strength)}|${idOf(readability)}|${idOf(linework)}|${whatsIn(part).join()}`,
   slot: ({ part }) => part.id,
-  run: ({ part, ready, own, strength, linework }) =>
-    partResult(ready, { own, strength, linework, size: workBox(whatsIn(part), ready, linework) }),
+  run: ({ part, ready, own, strength, readability, linework }) =>
+    partResult(ready, { own, strength, readability, linework, size: workBox(whatsIn(part), ready, linework) }),
   weigh: () => 1,
 };

@@ -80,6 +80,16 @@ export type EvidenceInput = {
   readonly drawn: string;
 };
 
+/** The share of what makes a letter itself that is lost where its picture changes: white that is inked, and ink that is gone. */
+export function evidenceLost({ ink, white }: Evidence, before: LetterImage, after: LetterImage): number {
+  let lost = 0;
+  before.cells.forEach((b, i) => {
+    const a = after.cells[i] as number;
+    lost += a > b ? (white[i] as number) * (a - b) : (ink[i] as number) * (b - a);
+  });
+  return lost;
+}
+
 /** Places looked at along a strip and across it. */
 const ALONG = 8;
 const ACROSS = 4;

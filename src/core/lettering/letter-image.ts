@@ -15,6 +15,9 @@ const BELOW = 0.6;
 const ABOVE = 1.6;
 const ASIDE = 1.5;
 
+/** Height of a row of ink that pictures are made of. */
+export const ROW = 1 / CELLS / ROWS_IN_CELL;
+
 /** Rows and columns of a picture. Row 0 is the lowest. */
 export const ROWS = Math.round((BELOW + ABOVE) * CELLS);
 /** The columns of a picture; the middle of the letter is in the middle of them. */
@@ -44,11 +47,11 @@ export const middleOf = (paths: readonly Path[]): number => {
 
 /** The picture of closed paths filled by the non-zero rule; `middle` is where its own middle lies. What lies beyond it is left out. */
 export function imageOf(paths: readonly Path[], middle: number): LetterImage {
-  const step = 1 / CELLS / ROWS_IN_CELL;
-  return imageOfRows(inkRowsOf(transformRegion(paths, translation(-middle, 0)), step));
+  return imageOfRows(inkRowsOf(transformRegion(paths, translation(-middle, 0)), ROW));
 }
 
-function imageOfRows({ first, rows }: InkRows): LetterImage {
+/** The picture of ink in rows of such a height, about the middle of a letter. */
+export function imageOfRows({ first, rows }: InkRows): LetterImage {
   const cells = new Float32Array(ROWS * COLUMNS);
   const lowest = -BELOW * CELLS * ROWS_IN_CELL;
   rows.forEach((row, k) => {

@@ -1,7 +1,8 @@
 /** What falls or comes away: islands, loose pieces, overlaps that would be cut. */
 import { bridgeIsland } from '../commands/bridges';
 import { sticks } from '../document/sticks';
-import { type Box, EMPTY_BOX, uniteBoxes } from '../geometry/point';
+import { regionBox } from '../geometry/path';
+import { type Box, EMPTY_BOX, transformedBox, uniteBoxes } from '../geometry/point';
 import { startSentence } from '../inspect/names';
 import type { Observation, Rule } from '../inspect/rule';
 import { noteOf } from '../kinds/step';
@@ -45,6 +46,15 @@ const ofPieces = (
     const found = find(piece, name);
     return found ? [{ ...found, box: piece.box, detail: name }] : [];
   });
+
+/** Letters of which less than this is left, in per cent, are hard to read. */
+const HARD_TO_READ = 55;
+
+/** The bounds of a letter as its face draws it, where it stands. */
+function boxOfLetter({ frames }: PartSubject['ready'], label: number): Box {
+  const frame = frames[label];
+  return frame?.glyphs ? transformedBox(regionBox(frame.glyphs.outlines()), frame.matrix) : EMPTY_BOX;
+}
 
 /** What is found about pieces that come away. */
 export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
@@ -120,5 +130,20 @@ export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
       const sentence = `${more.length} more ${more.length === 1 ? 'piece' : 'pieces'} of ${about.title} would come away.`;
       return [{ sentence, box, detail: about.part.id }];
     },
+  }),
+  partRule({
+    code: 'hard-to-read',
+    severity: 'caution',
+    station: 'hold',
+    find: ({ part, ready, names }) =>
+      ready.readability
+        .filter(({ figure }) => figure < HARD_TO_READ)
+        .sort((a, b) => a.figure - b.figure)
+        .slice(0, LIMITS.piecesNamed)
+        .map(({ label, figure }) => ({
+          sentence: `${startSentence(names.source(label))} is hard to read: ${Math.round(figure)} % is left of what tells it from other letters.`,
+          detail: `${part.id}/${label}`,
+          box: boxOfLetter(ready, label),
+        })),
   }),
 ];

@@ -10,9 +10,14 @@ import type { Strength } from '../inspect/strength';
 import type { WorkedPart } from '../kinds/work';
 import type { Memory } from '../memo';
 import type { PreparedMember } from '../prepare/prepared';
+import type { LetterReadability } from '../prepare/readability';
 
 /** A part made ready, its strength, and what is drawn of it. */
-export type Inspected = WorkedPart & { readonly strength: Strength };
+export type Inspected = WorkedPart & {
+  readonly strength: Strength;
+  /** How readable its letters are, of those that something was done to. */
+  readonly readability: readonly LetterReadability[];
+};
 
 /** The settings of a job that findings about a part hang on. */
 export type Setting = Pick<Job, 'sheet' | 'operations' | 'units'>;

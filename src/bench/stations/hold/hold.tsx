@@ -100,6 +100,14 @@ function PartPieces({ part, view, isAlone }: { part: Part; view: PartView; isAlo
   );
 }
 
+/** How readable its letters are, and the worst of them. */
+function readableWords({ readability }: PartView): string | undefined {
+  if (!readability) return undefined;
+  const { mean, worst, worstOf } = readability;
+  const about = Math.round(mean) - Math.round(worst) >= 1 ? `, ${worstOf} ${Math.round(worst)} %` : '';
+  return `readable ${Math.round(mean)} %${about}`;
+}
+
 /** What makes a part one strong piece: for a negative its plate and its bridges. */
 function Ways({ part, view }: { part: Part; view: PartView }) {
   if (part.locked) return <p className="nf-muted nf-small mt-2">It is locked: it is not changed by hand.</p>;
@@ -125,7 +133,7 @@ function Ways({ part, view }: { part: Part; view: PartView }) {
       <StepPanels section="hold: bridges" part={part} view={view} />
       {part.keep === 'inside' && (
         <section aria-label="One piece">
-          <Heading>One piece</Heading>
+          <Heading beside={readableWords(view)}>One piece</Heading>
           <CloseUpOf part={part} view={view} />
           <StepPanels section="hold: one piece" part={part} view={view} />
         </section>

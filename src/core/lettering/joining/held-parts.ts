@@ -14,8 +14,8 @@ import {
   type Point,
   translation,
 } from '../../geometry/point';
-import type { Evidence } from '../evidence';
-import { imageOf, type LetterImage, middleOf } from '../letter-image';
+import { type Evidence, evidenceLost } from '../evidence';
+import { imageOf, middleOf } from '../letter-image';
 import { clumpsOf, rowsOfLetter, STEP } from './profile';
 import { barCorners, rectangle, stripPath } from './strip-path';
 
@@ -126,16 +126,6 @@ function bestHold(part: readonly Path[], own: readonly Path[], about: About): Ho
     return { ...way, cost: way.place + COSTS.evidence * evidenceLost(about.evidence, before, after) };
   });
   return holds.reduce((a, b) => (b.cost < a.cost ? b : a));
-}
-
-/** The share of what makes a letter itself that is lost where its picture changes: white that is inked, and ink that is gone. */
-function evidenceLost({ ink, white }: Evidence, before: LetterImage, after: LetterImage): number {
-  let lost = 0;
-  before.cells.forEach((b, i) => {
-    const a = after.cells[i] as number;
-    lost += a > b ? (white[i] as number) * (a - b) : (ink[i] as number) * (b - a);
-  });
-  return lost;
 }
 
 type Way = {

@@ -74,6 +74,8 @@ const COSTS = {
   ink: 1.8,
   /** A strip along the baseline, an edge that both letters have, the small letters' height, that of capitals, elsewhere, aslant. */
   baseline: 0,
+  /** A foot a step higher. */
+  raised: 0.03,
   edge: 0.02,
   small: 0.08,
   capital: 0.1,
@@ -91,6 +93,9 @@ const LEAST_TOUCH = 0.75;
 
 /** Slides tried between where the letters stand and where they first touch. */
 const SLIDES = 6;
+/** Heights tried for feet along the baseline. */
+const FEET = [0, 0.03, 0.06];
+
 /** Heights tried for ties. */
 const TIES = { from: -0.2, to: 1.2, step: 0.06 };
 
@@ -165,7 +170,10 @@ class PairWays {
   private levels(): Map<number, { readonly kind: 'foot' | 'tie'; readonly cost: number }> {
     const { left, right, width, small } = this.input;
     const levels = new Map<number, { readonly kind: 'foot' | 'tie'; readonly cost: number }>();
-    levels.set(0, { kind: 'foot', cost: COSTS.baseline });
+    // Strokes that taper or are rounded off carry a foot a little above the baseline.
+    FEET.forEach((y, k) => {
+      levels.set(y, { kind: 'foot', cost: COSTS.baseline + k * COSTS.raised });
+    });
     for (const [height, cost] of [
       [small, COSTS.small],
       [1, COSTS.capital],
