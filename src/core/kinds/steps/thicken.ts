@@ -98,7 +98,7 @@ export const thickenStep = outlineStep({
     },
     {
       code: 'opening-closes',
-      severity: 'caution',
+      severity: 'note',
       station: 'hold',
       find: (about) =>
         closedOf(about.note, 'opening').map(({ box, labels }, i) => {
