@@ -58,6 +58,21 @@ export const STATIC_FACES: readonly Labelled[] = areTypefacesHere
     )
   : [];
 
+const UNSEEN: Readonly<Partial<Record<Look, string>>> = {
+  script: 'satisfy tangerine merienda marck-script',
+  hand: 'handlee gochi-hand covered-by-your-grace rock-salt bangers',
+  serif: 'abril-fatface alegreya cardo vollkorn spectral noticia-text domine fredericka-the-great special-elite',
+  slab: 'bree-serif patua-one',
+  plain: 'josefin-sans titillium-web cabin karla rubik barlow exo-2 poiret-one fira-sans righteous',
+};
+
+/** Faces that nothing was set by: looked at when all was settled. */
+export const UNSEEN_FACES: readonly Labelled[] = areTypefacesHere
+  ? Object.entries(UNSEEN).flatMap(([look, names]) =>
+      names.split(' ').map((name) => ({ name, file: regularOf(name), look: look as Look })),
+    )
+  : [];
+
 /** Faces for scripts that are not Latin. */
 export const OTHER_SCRIPTS: readonly Labelled[] = areTypefacesHere
   ? ['noto-naskh-arabic', 'noto-sans-devanagari', 'noto-sans-thai'].map((name) => ({

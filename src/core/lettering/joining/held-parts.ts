@@ -62,17 +62,24 @@ export function heldLetter(paths: readonly Path[], holding: Holding): HeldLetter
   const around = regionBox(body);
   const away = (part: readonly Path[]) => boxGap(regionBox(part), around);
   for (const part of [...free].sort((a, b) => away(a) - away(b))) {
+    // A speck lower than a row of ink has no room for a tie.
+    if (isSpeck(part)) {
+      done.push(...part);
+      continue;
+    }
     const best = bestHold(part, done, { ...holding, middle, isClockwise });
     done.push(...best.part);
     narrowest = Math.min(narrowest, best.width);
     // What hangs above can stand on this tie in turn.
     done.push(best.tie);
   }
-  return { paths: done, body, tieWidth: narrowest };
+  return { paths: done, body, tieWidth: Number.isFinite(narrowest) ? narrowest : null };
 }
 
 const boxGap = (a: Box, b: Box): number =>
   Math.hypot(Math.max(0, a.minX - b.maxX, b.minX - a.maxX), Math.max(0, a.minY - b.maxY, b.minY - a.maxY));
+
+const isSpeck = (part: readonly Path[]): boolean => rowsOfLetter(part).rows.every((row) => row.length === 0);
 
 const areaOf = (paths: readonly Path[]): number => paths.reduce((sum, p) => sum + pathArea(p), 0);
 
