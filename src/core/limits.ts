@@ -14,6 +14,8 @@ export const LIMITS = {
   lettersRead: 300,
   /** Pairs of one lettering that are joined as is said for them. */
   pairAnswers: 500,
+  /** Characters that one letter of such a pair stands for: letters with marks, ligatures. */
+  pairCharacters: 32,
   /** Lines of one lettering that have a typeface, size or spacing of their own. */
   ownLines: 200,
   /** Crests of a wave that words run along, on each side of its middle. */

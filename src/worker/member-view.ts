@@ -82,6 +82,8 @@ export type ClosedUpView = {
   /** The weakest joint, and the letter at it. */
   readonly weakestMm: number | null;
   readonly weakestAt: string;
+  /** Whether that is the tie of a part to its own letter: no wider, since it would make another letter of it. */
+  readonly isWeakestHeld: boolean;
   /** Neighbours and how they are joined, those that are alike together; in the order they are first met. */
   readonly pairs: readonly JointsView[];
 };
@@ -173,6 +175,7 @@ function closedUpView({ layout }: PreparedMember): ClosedUpView {
     mostMm: closed.reduce((most, c) => Math.max(most, c.move), 0),
     weakestMm: weakest?.joint ?? null,
     weakestAt: letter?.text ?? '',
+    isWeakestHeld: weakest?.kind === 'held',
     pairs: layout ? jointsView(layout) : [],
   };
 }

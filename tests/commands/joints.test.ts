@@ -1,6 +1,6 @@
 /** What the user says of joints: of one pair or of all like it, kept with the letters it is about. */
 import { describe, expect, test } from 'vitest';
-import { joinPair } from '../../src/core/commands/joints';
+import { canJoinPair, joinPair } from '../../src/core/commands/joints';
 import { setWords } from '../../src/core/commands/words';
 import type { Job } from '../../src/core/document/schema';
 import { LIMITS } from '../../src/core/limits';
@@ -51,14 +51,25 @@ describe('joints as the user says', () => {
     expect(pairsOf(setWords(job, ...idsOf(job), 'lil')).map(({ at }) => at)).toEqual([null]);
   });
 
-  test('no more than there may be: the first goes', () => {
+  test('no more than there may be: what was said stays, and can be said otherwise', () => {
     const full = words(
-      Array.from({ length: LIMITS.pairAnswers }, (_, at): PairAnswer => ({ left: 'x', right: 'y', at, how: 'foot' })),
+      Array.from({ length: LIMITS.pairAnswers }, (_, at): PairAnswer => ({ left: 'l', right: 'i', at, how: 'foot' })),
     );
-    const now = pairsOf(join(full, null, 'tie'));
+    const other = { left: 'i', right: 'l', at: null };
+    expect(canJoinPair({ pairs: [...pairsOf(full)] }, other)).toBe(false);
+    expect(pairsOf(joinPair(full, ...idsOf(full), other, 'tie'))).toEqual(pairsOf(full));
+    expect(canJoinPair({ pairs: [...pairsOf(full)] }, { left: 'l', right: 'i', at: 3 })).toBe(true);
+    const now = pairsOf(join(full, 3, 'tie'));
     expect(now).toHaveLength(LIMITS.pairAnswers);
-    expect(now[0]?.at).toBe(1);
-    expect(now.at(-1)?.how).toBe('tie');
+    expect(now.find(({ at }) => at === 3)?.how).toBe('tie');
+    expect(pairsOf(join(full, null, 'tie'))).toEqual([{ left: 'l', right: 'i', at: null, how: 'tie' }]);
+  });
+
+  test('letters that are too long to be named are joined as reads best', () => {
+    const pair = { left: `a${'\u0301'.repeat(LIMITS.pairCharacters)}`, right: 'i', at: null };
+    const job = words([]);
+    expect(canJoinPair({ pairs: [] }, pair)).toBe(false);
+    expect(joinPair(job, ...idsOf(job), pair, 'tie')).toEqual(job);
   });
 
   test('words that are not closed up, and what is not there, stay as they are', () => {

@@ -28,7 +28,7 @@ describe('what tells letters apart is spared', () => {
       const frame = part.frames[island.label];
       if (!frame?.glyphs) return sum;
       const paths = frame.glyphs.outlines();
-      const evidence = NO_MEMORY.get(EVIDENCE, { ...frame.glyphs, paths });
+      const evidence = NO_MEMORY.get(EVIDENCE, { ...frame.glyphs, paths: () => paths });
       return island.bridges.reduce((more, k) => {
         const bridge = bridges[k] as (typeof bridges)[number];
         const { from, to, width } = bridge;

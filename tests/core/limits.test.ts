@@ -379,6 +379,10 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
         closeUp: { overlap: 1, joints: 'best', pairs: listOf(n, (at) => ({ left: 'a', right: 'b', at, how: 'foot' })) },
       }),
     ),
+  pairCharacters: () =>
+    mostOf('pairCharacters', (n) =>
+      ofWords({ closeUp: { overlap: 1, pairs: [{ left: 'a'.repeat(n), right: 'b', at: null, how: 'foot' }] } }),
+    ),
   letterChanges: () => mostOf('letterChanges', (n) => ofWords({ letters: listOf(n, (at) => ({ at })) })),
   ownLines: () => {
     mostOf('ownLines', (n) => ofWords({ lines: listOf(n, (line) => ({ line })) }));

@@ -146,7 +146,7 @@ test('letters that run the other way round are united with their neighbours, not
   const face = typeface('Poppins');
   const turned = layout.letters.map((letter, i) => ({
     ...letter,
-    drawn: i === 0 ? null : { paths: letterOutlines(letter, face).map(reversePath), key: 'turned' },
+    drawn: i === 0 ? null : { paths: letterOutlines(letter, face).map(reversePath), key: 'turned', lowered: null },
   }));
   const areaOf = (l: typeof layout) => {
     const out = weldLettering(wasmEngine, l, { weld: true, matrix: IDENTITY });

@@ -8,12 +8,15 @@ import { keepAsSet, layoutAsSet } from '../../src/core/lettering/as-set';
 import { EVIDENCE, type Evidence } from '../../src/core/lettering/evidence';
 import { heldLetter } from '../../src/core/lettering/joining/held-parts';
 import { type Layout, layoutLettering, letterPaths } from '../../src/core/lettering/layout';
-import { CELLS, COLUMNS, columnAt, ROWS, rowAt } from '../../src/core/lettering/letter-image';
+import { COLUMNS, columnAt, ROWS, rowAt } from '../../src/core/lettering/letter-image';
+import { glyphNames } from '../../src/core/lettering/set-letter';
+import { loadTypeface } from '../../src/core/lettering/typeface';
 import { Memo, NO_MEMORY } from '../../src/core/memo';
 import { piecesOf } from '../../src/core/prepare/pieces';
 import { weldLettering } from '../../src/core/prepare/weld';
 import { type CloseUp, letteringSchema } from '../../src/core/schema/lettering';
 import { FAMILIES, spec, typeface, wasmEngine } from '../support/faces';
+import { fontOf, SQUARE } from '../support/font';
 import { lettering } from '../support/jobs';
 import { inFull, sample } from '../support/scale';
 
@@ -36,7 +39,7 @@ describe('what makes a letter itself', () => {
   const evidenceOf = (family: string, text: string): Evidence => {
     const face = typeface(family);
     const layout = layoutLettering(spec(text, { size: { by: 'capital', mm: 1 } }), face);
-    return NO_MEMORY.get(EVIDENCE, { face, text, paths: letterPaths(layout), drawn: text });
+    return NO_MEMORY.get(EVIDENCE, { face, text, paths: () => letterPaths(layout), drawn: text });
   };
   /** The share of it between two heights and to one side of the middle. */
   const within = (
@@ -77,15 +80,31 @@ describe('what makes a letter itself', () => {
     expect([...small.ink]).toEqual([...capital.ink]);
   });
 
-  test('the same whatever units a face is drawn in, and the same remembered', () => {
-    expect(CELLS).toBe(32);
+  test('measured once, and the same for joints as for bridges', () => {
     const face = typeface('Poppins');
-    const paths = letterPaths(layoutLettering(spec('B', { size: { by: 'capital', mm: 1 } }), face));
-    const held = memory.get(EVIDENCE, { face, text: 'B', paths, drawn: 'B' });
-    expect(memory.get(EVIDENCE, { face, text: 'B', paths, drawn: 'B' })).toBe(held);
-    expect([...held.ink]).toEqual([...evidenceOf('Poppins', 'B').ink]);
+    const held = new Memo();
+    const words = spec('Bob', { closeUp: closeUp() });
+    layoutLettering(words, face, held);
+    const { letters } = layoutLettering(spec('B'), face);
+    const glyphs = letters[0]?.glyphs ?? [];
+    const unasked = () => {
+      throw new Error('measured again');
+    };
+    const evidence = held.get(EVIDENCE, { face, text: 'B', paths: unasked, drawn: glyphNames(glyphs) });
+    expect([...evidence.ink]).toEqual([...evidenceOf('Poppins', 'B').ink]);
   });
 });
+
+/** A rectangle, by its lower left corner, its width and its height. */
+const box = (x: number, y: number, w: number, h: number): Path =>
+  closedPath([line(x, y, x + w, y), line(x + w, y, x + w, y + h), line(x + w, y + h, x, y + h), line(x, y + h, x, y)]);
+
+/** As if white between two heights were what makes a letter itself. */
+const whiteWithin = (low: number, high: number): Evidence => {
+  const [ink, white] = [new Float32Array(ROWS * COLUMNS), new Float32Array(ROWS * COLUMNS)];
+  white.fill(0.01, Math.floor(rowAt(low)) * COLUMNS, Math.floor(rowAt(high)) * COLUMNS);
+  return { ink, white };
+};
 
 describe('joined as reads best', () => {
   const some = inFull ? FAMILIES : ['Archivo Black', 'Libre Baskerville', 'Saira Stencil One', 'Sacramento'];
@@ -185,14 +204,15 @@ describe('joined as reads best', () => {
   });
 
   test('strips run the way the outlines of their letters run, so that nothing is white where they meet', () => {
-    for (const family of some)
-      for (const letter of joined(family, 'Hiä&').letters) {
-        const [first, ...others] = letter.drawn?.paths ?? [];
-        const strip = others.at(-1);
-        if (!first || !strip) continue;
-        const all = (letter.drawn?.paths ?? []).reduce((sum, p) => sum + pathArea(p), 0);
-        expect(Math.sign(pathArea(strip))).toBe(Math.sign(all));
-      }
+    for (const family of some) {
+      const strips = joined(family, 'Hiä&').letters.flatMap(({ drawn }) => {
+        const strip = drawn?.paths.at(-1);
+        return drawn && strip ? [[strip, drawn.paths] as const] : [];
+      });
+      expect(strips.length).toBeGreaterThan(0);
+      for (const [strip, paths] of strips)
+        expect(Math.sign(pathArea(strip))).toBe(Math.sign(paths.reduce((sum, p) => sum + pathArea(p), 0)));
+    }
   });
 
   test('spaces stay as they are unless asked for', () => {
@@ -240,29 +260,49 @@ describe('joined as reads best', () => {
   });
 
   test('specks that are lower than a row of ink are left as they are', () => {
-    const square = (x: number, y: number, w: number, h: number): Path =>
-      closedPath([
-        line(x, y, x + w, y),
-        line(x + w, y, x + w, y + h),
-        line(x + w, y + h, x, y + h),
-        line(x, y + h, x, y),
-      ]);
-    const body = square(0, 0, 0.2, 0.7);
-    const none = { ink: new Float32Array(ROWS * COLUMNS), white: new Float32Array(ROWS * COLUMNS) };
-    const holding = { evidence: none, width: 0.1, slope: 0 };
-    for (const speck of [square(0.05, 0.8, 0.1, 0.0004), square(0.05, 0.8, 0, 0), square(0.05, 0.8, 0.1, 0)]) {
+    const body = box(0, 0, 0.2, 0.7);
+    const holding = { evidence: whiteWithin(0, 0), width: 0.1, slope: 0 };
+    for (const speck of [box(0.05, 0.8, 0.1, 0.0004), box(0.05, 0.8, 0, 0), box(0.05, 0.8, 0.1, 0)]) {
       const held = heldLetter([body, speck], holding);
       expect(held.tieWidth).toBeNull();
       expect(held.paths).toHaveLength(2);
     }
-    const dotted = heldLetter([body, square(0.05, 0.8, 0.1, 0.1)], holding);
+    const dotted = heldLetter([body, box(0.05, 0.8, 0.1, 0.1)], holding);
     expect(dotted.tieWidth).toBeGreaterThan(0);
     expect(dotted.paths).toHaveLength(3);
   });
 
-  test('right-to-left words are joined as they are seen', () => {
-    const { letters, closedUp } = joined('Poppins', 'שלום');
-    expect(closedUp.filter(({ kind }) => kind !== 'held').length).toBe(Math.max(0, letters.length - 1));
+  test('signs that do not face each other are one piece too', () => {
+    for (const text of ["'.", "._'", '".,', '-_', "'-."])
+      expect(`${text}: ${piecesIn(joined('Poppins', text))}`).toBe(`${text}: 1`);
+  });
+
+  test('right-to-left words are joined as they are seen, each to the one on its left', async () => {
+    const glyphs = ['H', 'x', 'א', 'ב', 'ג'].map((char) => ({ char, advance: 700, contours: [SQUARE] }));
+    const load = await loadTypeface(fontOf({ glyphs: [{}, ...glyphs] }));
+    if (!load.ok) throw new Error(load.sentence);
+    const layout = layoutLettering(spec('אבג', { closeUp: closeUp() }), load.typeface);
+    expect(layout.letters.map(({ text }) => text).join('')).toBe('גבא');
+    expect(layout.closedUp.map(({ start }) => start)).toEqual([1, 0]);
+    expect(piecesIn(layout)).toBe(1);
+    // Said of a pair as it is seen: the letter on the left first.
+    const pairs: CloseUp['pairs'] = [{ left: 'ג', right: 'ב', at: null, how: 'apart' }];
+    expect(piecesIn(layoutLettering(spec('אבג', { closeUp: closeUp({ pairs }) }), load.typeface))).toBe(2);
+  });
+
+  test('a dot that is lowered is lowered for what is traced, too', () => {
+    const held = heldLetter(
+      [box(0, 0, 0.1, 0.7), box(0, 0.95, 0.1, 0.1)],
+      // White between dot and stem is what makes this letter itself.
+      { evidence: whiteWithin(0.7, 0.95), width: 0.1, slope: 0 },
+    );
+    expect(held.lowered?.by).toHaveLength(1);
+    expect(held.lowered?.by[0]).toBeLessThan(0);
+    expect(held.lowered?.paths).toHaveLength(2);
+    // As high as it is drawn.
+    const drawn = regionBox(held.paths);
+    expect(regionBox(held.lowered?.paths ?? []).maxY).toBeCloseTo(drawn.maxY, 9);
+    expect(drawn.maxY).toBeLessThan(1.05);
   });
 
   test('kept as they were set, strips and all', () => {

@@ -128,7 +128,7 @@ export class Names {
       const names = around
         .slice(0, 3)
         .map((label) => (sources[label] as Source).text || (sources[label] as Source).shape);
-      return `the piece enclosed by ${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+      return `the piece enclosed by ${listed(names)}`;
     }
     const label = numberAt(around, 0);
     const name = this.source(label);
@@ -162,6 +162,16 @@ export class Names {
     if (piece.labels.length === 1 && source.shape === 'drawing') return `a piece of ${this.source(label)}`;
     return wordName(piece.labels, sources);
   }
+}
+
+/** Letters named one by one before the rest is counted. */
+const MOST_NAMED = 4;
+
+/** Names in a row: "B", "B, e and a", "B, e and 4 more". */
+export function listed(names: readonly string[]): string {
+  if (names.length > MOST_NAMED) return `${names[0]}, ${names[1]} and ${names.length - 2} more`;
+  const last = names[names.length - 1] as string;
+  return names.length === 1 ? last : `${names.slice(0, -1).join(', ')} and ${last}`;
 }
 
 /** The names of islands before they were bridged, in their order. */

@@ -122,7 +122,7 @@ export function layoutAsSet(kept: AsSet): Layout {
   const letters = kept.letters.map(({ own, glyphs, drawn: outlines, ...letter }): PlacedLetter => {
     const [a, b, c, d, e, f] = own ?? [];
     const matrix = own ? ({ a, b, c, d, e, f } as Matrix) : null;
-    const drawn = outlines === null ? null : { paths: pathOf(outlines).paths, key: outlines };
+    const drawn = outlines === null ? null : { paths: pathOf(outlines).paths, key: outlines, lowered: null };
     const placed = { ...letter, own: matrix, drawn, glyphs: glyphs.map(([glyph, x, y]) => ({ glyph, x, y })) };
     const ink = regionBox(letterOutlines(placed, (byLine[letter.line] ?? faces[0]) as Typeface));
     return { ...placed, box: moved(ink, letter.x, letter.y) };

@@ -4,9 +4,9 @@ import type { Memory, Stage } from '../memo';
 import { type Closing, closingMove } from './close-up';
 import type { Typeface } from './face';
 import {
-  type Closeness,
   glyphsKey,
   type LetterJoint,
+  type LineCloseUp,
   letterOutlines,
   type SetLetter,
   shiftBox,
@@ -79,7 +79,7 @@ export function closeLetters(
   }: {
     readonly text: string;
     readonly face: Typeface;
-    readonly closeUp: Closeness;
+    readonly closeUp: LineCloseUp;
     readonly memory: Memory;
   },
 ): { letters: SetLetter[]; joints: LetterJoint[] } {

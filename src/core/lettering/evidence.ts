@@ -76,17 +76,17 @@ function setAlone(face: Typeface, character: string): readonly Path[] {
 export type EvidenceInput = {
   readonly face: Typeface;
   readonly text: string;
-  readonly paths: readonly Path[];
+  readonly paths: () => readonly Path[];
   readonly drawn: string;
 };
 
 /** The share of what makes a letter itself that is lost where its picture changes: white that is inked, and ink that is gone. */
-export function evidenceLost({ ink, white }: Evidence, before: LetterImage, after: LetterImage): number {
+export function evidenceLost({ ink, white }: Evidence, before: Float32Array, after: Float32Array): number {
   let lost = 0;
-  before.cells.forEach((b, i) => {
-    const a = after.cells[i] as number;
-    lost += a > b ? (white[i] as number) * (a - b) : (ink[i] as number) * (b - a);
-  });
+  for (let i = 0; i < before.length; i++) {
+    const more = (after[i] as number) - (before[i] as number);
+    if (more !== 0) lost += more > 0 ? (white[i] as number) * more : -(ink[i] as number) * more;
+  }
   return lost;
 }
 
@@ -118,8 +118,10 @@ export function inkUnder({ ink }: Pick<Evidence, 'ink'>, from: Point, to: Point,
 export const EVIDENCE: Stage<EvidenceInput, Evidence> = {
   name: 'evidence',
   key: ({ face, text, drawn }, idOf) => `${idOf(face)}|${scriptIn(text)}|${drawn}`,
-  run: ({ face, text, paths }, memory) =>
-    evidenceAgainst(imageOf(paths, middleOf(paths)), memory.get(ALPHABET, { face, script: scriptIn(text) })),
+  run: ({ face, text, paths }, memory) => {
+    const own = paths();
+    return evidenceAgainst(imageOf(own, middleOf(own)), memory.get(ALPHABET, { face, script: scriptIn(text) }));
+  },
   weigh: () => ROWS * COLUMNS,
 };
 

@@ -3,25 +3,26 @@
  * origin on the baseline in the middle of the letter.
  */
 import { type InkRows, inkRowsOf } from '../geometry/ink-rows';
-import { type Path, regionBox, transformRegion } from '../geometry/path';
-import { type Box, boxCentre, EMPTY_BOX, isEmptyBox, translation } from '../geometry/point';
+import { type Path, regionBox } from '../geometry/path';
+import { type Box, boxCentre, EMPTY_BOX, isEmptyBox } from '../geometry/point';
 
 /** Cells along a capital height. */
 export const CELLS = 32;
 /** Rows of ink that each row of cells is the mean of. */
 const ROWS_IN_CELL = 4;
-/** What is looked at: so far below the baseline and above it, and to both sides of the middle. */
-const BELOW = 0.6;
-const ABOVE = 1.6;
-const ASIDE = 1.5;
-
-/** Height of a row of ink that pictures are made of. */
-export const ROW = 1 / CELLS / ROWS_IN_CELL;
+/** What is looked at: so far below the baseline and above it, in whole cells. */
+const BELOW = 20 / CELLS;
+const ABOVE = 52 / CELLS;
+/** How far to both sides of its middle a picture shows. */
+export const ASIDE = 1.5;
 
 /** Rows and columns of a picture. Row 0 is the lowest. */
 export const ROWS = Math.round((BELOW + ABOVE) * CELLS);
 /** The columns of a picture; the middle of the letter is in the middle of them. */
 export const COLUMNS = Math.round(2 * ASIDE * CELLS);
+
+/** Heights that a picture shows: from the first to the second. */
+export const SHOWN: readonly [number, number] = [-BELOW, ABOVE];
 
 /** The row that a height lies in, and the column that a place beside the middle lies in; both with their fraction. */
 export const rowAt = (y: number): number => (y + BELOW) * CELLS;
@@ -47,28 +48,49 @@ export const middleOf = (paths: readonly Path[]): number => {
 
 /** The picture of closed paths filled by the non-zero rule; `middle` is where its own middle lies. What lies beyond it is left out. */
 export function imageOf(paths: readonly Path[], middle: number): LetterImage {
-  return imageOfRows(inkRowsOf(transformRegion(paths, translation(-middle, 0)), ROW));
+  const step = 1 / CELLS / ROWS_IN_CELL;
+  const cells = new Float32Array(ROWS * COLUMNS);
+  paintRows(cells, inkRowsOf(paths, step), -middle, ROWS_IN_CELL);
+  return measured(cells);
 }
 
-/** The picture of ink in rows of such a height, about the middle of a letter. */
-export function imageOfRows({ first, rows }: InkRows): LetterImage {
-  const cells = new Float32Array(ROWS * COLUMNS);
-  const lowest = -BELOW * CELLS * ROWS_IN_CELL;
+/**
+ * Ink in rows, so many to each row of cells, painted on a picture whose middle lies at 0 after moving it by `by`. Where it is painted
+ * twice it counts twice.
+ */
+export function paintRows(cells: Float32Array, { first, rows }: InkRows, by: number, perCell: number): void {
+  const lowest = first + Math.round(BELOW * CELLS * perCell);
+  const thick = 1 / perCell;
   rows.forEach((row, k) => {
-    const r = Math.floor((first + k - lowest) / ROWS_IN_CELL);
+    const r = Math.floor((lowest + k) / perCell);
     if (r < 0 || r >= ROWS) return;
-    for (let i = 0; i + 1 < row.length; i += 2)
-      addRun(cells, r, columnAt(row[i] as number), columnAt(row[i + 1] as number), 1 / ROWS_IN_CELL);
+    for (let i = startingAt(row, -ASIDE - by); i + 1 < row.length; i += 2) {
+      const from = columnAt((row[i] as number) + by);
+      if (from >= COLUMNS) break;
+      addRun(cells, r, from, columnAt((row[i + 1] as number) + by), thick);
+    }
   });
-  return measured(cells);
+}
+
+/** The first stretch of a row that does not end before a place. */
+function startingAt(row: readonly number[], x: number): number {
+  let [low, high] = [0, row.length >> 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((row[2 * middle + 1] as number) < x) low = middle + 1;
+    else high = middle;
+  }
+  return 2 * low;
 }
 
 /** Add a run of ink to a row of cells, from one column to another, as thick a share of the row as said. */
 function addRun(cells: Float32Array, row: number, from: number, to: number, thick: number): void {
-  const [x0, x1] = [Math.max(0, from), Math.min(COLUMNS, to)];
+  const x0 = from < 0 ? 0 : from;
+  const x1 = to > COLUMNS ? COLUMNS : to;
   for (let c = Math.floor(x0); c < x1; c++) {
     const at = row * COLUMNS + c;
-    cells[at] = (cells[at] as number) + thick * (Math.min(c + 1, x1) - Math.max(c, x0));
+    const end = c + 1 < x1 ? c + 1 : x1;
+    cells[at] = (cells[at] as number) + thick * (end - (c > x0 ? c : x0));
   }
 }
 

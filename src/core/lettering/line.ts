@@ -20,7 +20,7 @@ import type { FeatureUse, Typeface } from './face';
 import { joinNeighbours } from './joining/join-neighbours';
 import { featuresWithin, visualRuns } from './runs';
 import {
-  type Closeness,
+  type LineCloseUp,
   letterOutlines,
   NUMBERS_PER_LETTER,
   type SetLetter,
@@ -37,7 +37,7 @@ export type TextLineSettings = {
   /** From font units of its face to the lettering's. */
   readonly scale: number;
   /** Overlap wanted between neighbours, over spaces too or not, and the height of capitals; null for no closing up. */
-  readonly closeUp: Closeness | null;
+  readonly closeUp: LineCloseUp | null;
   /** Changes to letters of this line; `at` counts from the start of the line. */
   readonly changes: readonly LetterChange[];
 };

@@ -32,6 +32,8 @@ export type DrawnLetter = {
   readonly paths: readonly Path[];
   /** Tells letters of a face apart that are drawn otherwise. */
   readonly key: string;
+  /** Its own outlines, without strips, its own turn and size, where parts of it were lowered; null where none was. */
+  readonly lowered: { readonly paths: readonly Path[]; readonly name: string } | null;
 };
 
 /** Where two neighbours were closed up. */
@@ -74,7 +76,7 @@ export type SetLine = {
 };
 
 /** How letters of a line are closed up: the overlap wanted, in its units, over spaces too or not, the height of capitals, and how. */
-export type Closeness = {
+export type LineCloseUp = {
   readonly overlap: number;
   readonly words: boolean;
   readonly capital: number;
@@ -93,9 +95,13 @@ export function letterOutlines(
   return glyphs.flatMap((g) => transformRegion(face.outline(g.glyph), compose(translation(g.x, g.y), own ?? IDENTITY)));
 }
 
+/** Glyphs of a face by their numbers and places: the same for letters that the face draws alike. */
+export const glyphNames = (glyphs: PlacedLetter['glyphs']): string =>
+  glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+');
+
 /** Tells letters of a face apart by their glyphs, and their own turn and size. */
 export const glyphsKey = ({ glyphs, own, drawn }: SetLetter['letter']): string =>
-  drawn?.key ?? `${glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+')}|${own ? Object.values(own).join() : ''}`;
+  drawn?.key ?? `${glyphNames(glyphs)}|${own ? Object.values(own).join() : ''}`;
 
 /** Whether white space stands between two letters, in whichever direction they are read. */
 export function spaceBetween(a: SetLetter['letter'], b: SetLetter['letter'], text: string): boolean {

@@ -12,7 +12,7 @@ import {
 } from '../geometry/point';
 import type { Typeface } from '../lettering/face';
 import { faceOfLetter, type Layout, type PlacedLetter } from '../lettering/layout';
-import { letterOutlines } from '../lettering/set-letter';
+import { glyphNames, letterOutlines } from '../lettering/set-letter';
 import type { Lettering } from '../schema/lettering';
 import type { Member } from '../schema/members';
 import type { Source } from './source';
@@ -60,7 +60,7 @@ export function framesOf(
     if (member.kind === 'lettering' && layout)
       return layout.letters.map((letter) => ({
         key: `${member.id}:${letter.start}`,
-        alike: `${faceNameOf(member, letter.line)}/${letter.glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+')}`,
+        alike: `${faceNameOf(member, letter.line)}/${glyphNames(letter.glyphs)}${letter.drawn?.lowered ? `/${letter.drawn.lowered.name}` : ''}`,
         line: `${member.id}:${letter.line}`,
         matrix: compose(letterMatrix(layout, letter), matrix),
         slantDeg: faceOfLetter(layout, letter).slantDeg,
@@ -84,7 +84,7 @@ function glyphsIn(face: Typeface, { text, glyphs }: PlacedLetter): FramedGlyphs 
   return {
     face,
     text,
-    drawn: glyphs.map((g) => `${g.glyph}@${g.x},${g.y}`).join('+'),
+    drawn: glyphNames(glyphs),
     outlines: () => transformRegion(letterOutlines(plain, face), scaling(1 / face.capHeight)),
   };
 }

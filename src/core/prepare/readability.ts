@@ -2,14 +2,14 @@
  * How readable letters stay, whatever was done to them: joined, bridged, thickened. The finished shape is laid over each letter as its
  * face draws it; what is lost is the share of what makes the letter itself that is inked and was white, or is white and was inked.
  */
-import { type InkRows, inkRowsOf, moveRows } from '../geometry/ink-rows';
-import { transformRegion } from '../geometry/path';
-import { compose, determinant, invert, type Matrix, translation } from '../geometry/point';
+import { chordsOf, type InkRows, inkRowsOf, rowsOfChords } from '../geometry/ink-rows';
+import { flattenPath, transformRegion } from '../geometry/path';
+import { compose, determinant, invert, type Matrix } from '../geometry/point';
 import { EVIDENCE, evidenceLost } from '../lettering/evidence';
 import type { Layout } from '../lettering/layout';
-import { imageOf, imageOfRows, type LetterImage, middleOf, ROW } from '../lettering/letter-image';
+import { ASIDE, CELLS, COLUMNS, middleOf, paintRows, ROWS, SHOWN } from '../lettering/letter-image';
 import { LIMITS } from '../limits';
-import type { Memory } from '../memo';
+import type { Memory, Stage } from '../memo';
 import type { FramedGlyphs, LetterFrame } from './frames';
 import type { PreparedPart } from './prepared';
 
@@ -38,34 +38,100 @@ type Read = {
 
 /** How readable the letters of a part are, the first few hundred of them, by their labels. */
 export function readabilityOf(part: ReadPart, memory: Memory): LetterReadability[] {
-  const rows = new Map<string, InkRows>();
-  /** The finished shape in rows along a letter's baseline: the same for all that stand alike. */
-  const rowsFor = (back: Matrix): InkRows => {
-    const key = [back.a, back.b, back.c, back.d, back.f].map((v) => v.toFixed(9)).join();
-    let known = rows.get(key);
-    if (!known) {
-      const paths = part.outlines.map((o) => o.path);
-      known = inkRowsOf(transformRegion(paths, { ...back, e: 0 }), ROW);
-      rows.set(key, known);
-    }
-    return known;
-  };
-  return linesOf(part).flatMap((line) =>
+  const lines = linesOf(part);
+  const finished = new FinishedShape(part, lines.flat());
+  const pictures = new Pictures();
+  return lines.flatMap((line) =>
     line.map((letter, i): LetterReadability => {
-      const { face, text, drawn } = letter.glyphs;
-      const paths = letter.glyphs.outlines();
-      const middle = middleOf(paths);
-      const evidence = memory.get(EVIDENCE, { face, text, paths, drawn });
+      const { face, text, drawn, outlines } = letter.glyphs;
+      const { rows, middle } = memory.get(GLYPH_ROWS, letter.glyphs);
+      const evidence = memory.get(EVIDENCE, { face, text, paths: outlines, drawn });
       const back = invert(letter.frame.matrix);
-      const after = imageOfRows(moveRows(rowsFor(back), back.e - middle));
-      const alone = imageOf(paths, middle);
-      const before = imageOf([...paths, ...besides(line, i, back)], middle);
+      const after = pictures.after([{ rows: finished.rowsAlong(back, middle), by: back.e - middle }]);
+      const own = { rows, by: -middle };
+      const alone = pictures.before([own]);
       const lost = isHole(alone, after)
-        ? evidenceLost(evidence, alone, filled(alone, after))
-        : evidenceLost(evidence, before, after);
+        ? evidenceLost(evidence, alone, openedBy(alone, after))
+        : evidenceLost(evidence, pictures.before([own, ...besides(line, i, back, middle, memory)]), after);
       return { label: letter.label, figure: 100 * Math.max(0, 1 - lost) };
     }),
   );
+}
+
+/** Rows of ink to each row of cells. */
+const PER_CELL = 2;
+const ROW = 1 / CELLS / PER_CELL;
+
+/** A letter of a face in rows of ink, in capital heights about its origin, and where its middle lies. */
+const GLYPH_ROWS: Stage<FramedGlyphs, { readonly rows: InkRows; readonly middle: number }> = {
+  name: 'rows of a letter',
+  key: ({ face, drawn }, idOf) => `${idOf(face)}|${drawn}`,
+  run: ({ outlines }) => {
+    const paths = outlines();
+    return { rows: inkRowsOf(paths, ROW), middle: middleOf(paths) };
+  },
+  weigh: ({ rows }) => rows.rows.reduce((sum, row) => sum + row.length, 0),
+};
+
+/** The finished shape in rows along the baselines of letters. */
+class FinishedShape {
+  private readonly chords: Float64Array;
+  /** How many letters stand on each baseline, and the rows along those that several stand on. */
+  private readonly counts = new Map<string, number>();
+  private readonly known = new Map<string, InkRows>();
+
+  constructor({ outlines }: ReadPart, letters: readonly Read[]) {
+    let least = Infinity;
+    for (const { frame } of letters) {
+      least = Math.min(least, scaleOf(frame.matrix));
+      const key = baselineKey(invert(frame.matrix));
+      this.counts.set(key, (this.counts.get(key) ?? 0) + 1);
+    }
+    // Flattened once, as finely as the smallest letter asks for.
+    this.chords = chordsOf(letters.length === 0 ? [] : outlines.map((o) => flattenPath(o.path, (ROW * least) / 2)));
+  }
+
+  /** In rows along a letter's baseline, but for how far along it; of one that stands by itself no farther than is seen of it. */
+  rowsAlong(back: Matrix, middle: number): InkRows {
+    const key = baselineKey(back);
+    const isShared = (this.counts.get(key) ?? 0) > 1;
+    const known = isShared ? this.known.get(key) : undefined;
+    if (known) return known;
+    const upTo = isShared ? Infinity : middle - back.e + ASIDE;
+    const rows = rowsOfChords(this.chords, { ...back, e: 0 }, { step: ROW, within: SHOWN, upTo });
+    if (isShared) this.known.set(key, rows);
+    return rows;
+  }
+}
+
+/** The same for letters that stand alike on one baseline. */
+const baselineKey = ({ a, b, c, d, f }: Matrix): string => [a, b, c, d, f].map((v) => v.toFixed(9)).join();
+
+const scaleOf = (m: Matrix): number => Math.sqrt(Math.abs(determinant(m)));
+
+/** Ink in rows, moved along them. */
+type Inked = { readonly rows: InkRows; readonly by: number };
+
+/** Pictures of one letter after the other: each is good until the next of its kind is made. */
+class Pictures {
+  private readonly ofBefore = new Float32Array(ROWS * COLUMNS);
+  private readonly ofAfter = new Float32Array(ROWS * COLUMNS);
+
+  before(inked: readonly Inked[]): Float32Array {
+    return paintAll(this.ofBefore, inked);
+  }
+
+  after(inked: readonly Inked[]): Float32Array {
+    return paintAll(this.ofAfter, inked);
+  }
+}
+
+/** Paint ink on a picture; what lies on one another counts once. */
+function paintAll(cells: Float32Array, inked: readonly Inked[]): Float32Array {
+  cells.fill(0);
+  for (const { rows, by } of inked) paintRows(cells, rows, by, PER_CELL);
+  if (inked.length > 1) for (let i = 0; i < cells.length; i++) if ((cells[i] as number) > 1) cells[i] = 1;
+  return cells;
 }
 
 /** The mean of some letters; 100 of none. */
@@ -92,34 +158,41 @@ function linesOf({ frames, sources, members }: ReadPart): Read[][] {
 const movedIn = ({ closedUp }: Layout, start: number): number =>
   closedUp.find((c) => c.what === 'letter' && c.kind !== 'held' && c.start === start)?.move ?? 0;
 
-/** The neighbours of a letter where they stood before they were moved together, in its own coordinates. */
-function besides(line: readonly Read[], i: number, back: Matrix) {
-  const scale = Math.sqrt(Math.abs(determinant(back)));
+/** Two letters stand alike when what leads from one to the other is hardly more than a way along the baseline. */
+const ALIKE = 1e-6;
+
+/** The neighbours of a letter where they stood before they were moved together. */
+function besides(line: readonly Read[], i: number, back: Matrix, middle: number, memory: Memory): Inked[] {
+  const scale = scaleOf(back);
   return [-1, 1].flatMap((way) => {
     let apart = 0;
-    return Array.from({ length: BESIDE }, (_, k) => {
+    return Array.from({ length: BESIDE }, (_, k): Inked[] => {
       const at = i + way * (k + 1);
       const other = line[at];
       if (!other) return [];
       apart += way * (way > 0 ? other.moved : (line[at + 1] as Read).moved) * scale;
-      return transformRegion(
-        other.glyphs.outlines(),
-        compose(compose(other.frame.matrix, back), translation(apart, 0)),
-      );
+      const m = compose(other.frame.matrix, back);
+      const isMoved =
+        Math.max(Math.abs(m.a - 1), Math.abs(m.b), Math.abs(m.c), Math.abs(m.d - 1), Math.abs(m.f)) > ALIKE;
+      const rows = isMoved
+        ? inkRowsOf(transformRegion(other.glyphs.outlines(), { ...m, e: 0 }), ROW)
+        : memory.get(GLYPH_ROWS, other.glyphs).rows;
+      return [{ rows, by: m.e + apart - middle }];
     }).flat();
   });
 }
 
-function isHole(alone: LetterImage, after: LetterImage): boolean {
-  let inked = 0;
-  alone.cells.forEach((v, k) => {
-    inked += v * (after.cells[k] as number);
-  });
-  return inked < IS_HOLE * alone.ink;
+function isHole(alone: Float32Array, after: Float32Array): boolean {
+  let [ink, left] = [0, 0];
+  for (let k = 0; k < alone.length; k++) {
+    const v = alone[k] as number;
+    if (v === 0) continue;
+    ink += v;
+    left += v * (after[k] as number);
+  }
+  return left < IS_HOLE * ink;
 }
 
 /** A letter that is a hole in the shape, as far as that leaves it open. What lies around it is stock, or beyond it. */
-const filled = (alone: LetterImage, after: LetterImage): LetterImage => ({
-  ...alone,
-  cells: alone.cells.map((v, k) => Math.min(v, 1 - (after.cells[k] as number))),
-});
+const openedBy = (alone: Float32Array, after: Float32Array): Float32Array =>
+  alone.map((v, k) => Math.min(v, 1 - (after[k] as number)));

@@ -4,7 +4,7 @@ import { sticks } from '../document/sticks';
 import { regionBox } from '../geometry/path';
 import { type Box, EMPTY_BOX, transformedBox, uniteBoxes } from '../geometry/point';
 import { startSentence } from '../inspect/names';
-import type { Observation, Rule } from '../inspect/rule';
+import { more, type Observation, type Rule } from '../inspect/rule';
 import { noteOf } from '../kinds/step';
 import { tieStep } from '../kinds/steps/tie';
 import { LIMITS } from '../limits';
@@ -124,10 +124,10 @@ export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     severity: 'fault',
     station: 'hold',
     find(about) {
-      const more = away(about).slice(LIMITS.piecesNamed);
-      if (more.length === 0) return [];
-      const box = more.reduce<Box>((all, piece) => uniteBoxes(all, piece.box), EMPTY_BOX);
-      const sentence = `${more.length} more ${more.length === 1 ? 'piece' : 'pieces'} of ${about.title} would come away.`;
+      const others = away(about).slice(LIMITS.piecesNamed);
+      if (others.length === 0) return [];
+      const box = others.reduce<Box>((all, piece) => uniteBoxes(all, piece.box), EMPTY_BOX);
+      const sentence = `${more(others.length, 'piece')} of ${about.title} would come away.`;
       return [{ sentence, box, detail: about.part.id }];
     },
   }),
@@ -135,15 +135,16 @@ export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'hard-to-read',
     severity: 'caution',
     station: 'hold',
-    find: ({ part, ready, names }) =>
-      ready.readability
-        .filter(({ figure }) => figure < HARD_TO_READ)
-        .sort((a, b) => a.figure - b.figure)
-        .slice(0, LIMITS.piecesNamed)
-        .map(({ label, figure }) => ({
-          sentence: `${startSentence(names.source(label))} is hard to read: ${Math.round(figure)} % is left of what tells it from other letters.`,
-          detail: `${part.id}/${label}`,
-          box: boxOfLetter(ready, label),
-        })),
+    find({ part, ready, names, title }) {
+      const found = ready.readability.filter(({ figure }) => figure < HARD_TO_READ).sort((a, b) => a.figure - b.figure);
+      const named = found.slice(0, LIMITS.piecesNamed).map(({ label, figure }) => ({
+        sentence: `${startSentence(names.source(label))} is hard to read: ${Math.round(figure)} % is left of what tells it from other letters.`,
+        detail: ready.frames[label]?.key ?? part.id,
+        box: boxOfLetter(ready, label),
+      }));
+      const count = found.length - named.length;
+      if (count === 0) return named;
+      return [...named, { sentence: `${more(count, 'letter')} in ${title} hard to read.`, detail: part.id }];
+    },
   }),
 ];

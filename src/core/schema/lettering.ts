@@ -11,8 +11,8 @@ import { member } from './member';
 const share = z.number().min(-100).max(100).default(0);
 
 const pairSchema = z.strictObject({
-  left: about(z.string().min(1).max(16), 'The left one of two neighbours, as they are seen.'),
-  right: about(z.string().min(1).max(16), 'The right one.'),
+  left: about(z.string().min(1).max(LIMITS.pairCharacters), 'The left one of two neighbours, as they are seen.'),
+  right: about(z.string().min(1).max(LIMITS.pairCharacters), 'The right one.'),
   at: about(
     z.int().min(0).max(LIMITS.letteringStoredCharacters).nullable().default(null),
     'Index of the right one in the text, in UTF-16 units; null for all pairs like it.',

@@ -13,7 +13,8 @@ function Done({ member, wanted }: { member: MemberView; wanted: number }) {
   const unit = useBench((s) => s.job.units);
   const { closedUp } = member;
   if (!closedUp) return null;
-  const { moved, mostMm, weakestMm, weakestAt } = closedUp;
+  const { moved, mostMm, weakestMm, weakestAt, isWeakestHeld } = closedUp;
+  const why = isWeakestHeld ? 'wider it would be another letter, or there is no room' : 'its strokes are no thicker';
   const weak = weakestMm !== null && weakestMm < wanted * 0.995;
   return (
     <p className="nf-small nf-muted">
@@ -21,7 +22,7 @@ function Done({ member, wanted }: { member: MemberView; wanted: number }) {
         ? 'All of them overlap enough as they are.'
         : `${moved} moved, by up to ${formatLength(mostMm, unit)}. Dashed on the sheet: where they were.`}
       {weakestMm !== null &&
-        ` ${weak ? 'Weakest' : 'Every'} joint ${formatLength(weakestMm, unit)}${weak ? `, at ${weakestAt}: its strokes are no thicker` : ' or more'}.`}
+        ` ${weak ? 'Weakest' : 'Every'} joint ${formatLength(weakestMm, unit)}${weak ? `, at ${weakestAt}: ${why}` : ' or more'}.`}
     </p>
   );
 }

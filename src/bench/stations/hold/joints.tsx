@@ -2,8 +2,9 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { joinPair, type PairAt } from '@/core/commands/joints';
+import { canJoinPair, joinPair, type PairAt } from '@/core/commands/joints';
 import type { Lettering, Part } from '@/core/document/schema';
+import { LIMITS } from '@/core/limits';
 import type { PairAnswer } from '@/core/schema/lettering';
 import { formatLength } from '@/core/units/quantity';
 import { useListed } from '@/ui/listed';
@@ -29,6 +30,8 @@ const ANSWERS: readonly (readonly [how: PairAnswer['how'], word: string])[] = [
   ['apart', 'left apart'],
 ];
 
+/** Why a pair is joined as reads best. */
+const NO_MORE = `No more is said of pairs here: there may be ${LIMITS.pairAnswers}, of letters with up to ${LIMITS.pairCharacters} characters.`;
 /** Pairs listed at first. */
 const LISTED = 12;
 
@@ -42,6 +45,7 @@ function How({ part, member, pair }: { part: Part; member: Lettering; pair: Pair
       className="w-auto"
       aria-label={`Join ${left} and ${right}${beside}`}
       value={answer?.how ?? ''}
+      {...(member.closeUp && !canJoinPair(member.closeUp, pair) && { disabled: true, title: NO_MORE })}
       onChange={(e) => {
         const how = e.target.value as PairAnswer['how'] | '';
         dispatch((job) => joinPair(job, part.id, member.id, pair, how === '' ? null : how));

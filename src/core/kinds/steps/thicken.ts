@@ -1,7 +1,8 @@
 /** Thicken: every outline is moved outwards, or inwards; holes may be kept open. */
 import { z } from 'zod';
 import { transformedBox } from '../../geometry/point';
-import { Names, startSentence } from '../../inspect/names';
+import { listed, Names, startSentence } from '../../inspect/names';
+import { more } from '../../inspect/rule';
 import { LIMITS } from '../../limits';
 import type { ClosedWhite } from '../../prepare/grown';
 import type { PreparedPart } from '../../prepare/prepared';
@@ -15,24 +16,30 @@ export type ThickenNote = Pick<Thickened, 'heldHoles' | 'closed'>;
 /** Holes are kept this wide at least, in mm, where no least safe width is given. */
 const LEAST_HOLE_MM = 0.5;
 
-const closedOf = (note: ThickenNote | null, kind: ClosedWhite['kind']): readonly ClosedWhite[] =>
-  (note?.closed ?? []).filter((c) => c.kind === kind).slice(0, LIMITS.piecesNamed);
+type About = {
+  readonly note: ThickenNote | null;
+  readonly part: PreparedPart;
+  readonly partId: string;
+  readonly title: string;
+};
 
-/** "B", "B, e and a", "B, e and 4 more": letters by their labels, or the part where there are none. */
-function nameOf(
-  { part, title }: { readonly part: PreparedPart; readonly title: string },
-  labels: readonly number[],
-): string {
+/** White of a kind that closed, each with the sentence of it; those beyond what is named one by one in one sentence. */
+function closedOf(about: About, kind: ClosedWhite['kind'], say: (name: string, count: number) => string, rest: string) {
+  const { part, partId, note, title } = about;
   const names = new Names(part);
-  const [first, ...others] = labels.map((label) => names.source(label));
-  if (first === undefined) return title;
-  if (others.length === 0) return first;
-  if (others.length <= MOST_NAMED) return `${[first, ...others.slice(0, -1)].join(', ')} and ${others.at(-1)}`;
-  return `${first}, ${others[0]} and ${others.length - 1} more`;
+  const all = (note?.closed ?? []).filter((c) => c.kind === kind);
+  const times = new Map<string, number>();
+  const named = all.slice(0, LIMITS.piecesNamed).map(({ box, labels }) => {
+    const name = labels.length === 0 ? title : listed(labels.map((label) => names.source(label)));
+    // It stays the same finding while others of the part come and go.
+    const letters = labels.map((label) => part.frames[label]?.key ?? '').join(' ');
+    const nth = times.get(letters) ?? 0;
+    times.set(letters, nth + 1);
+    return { sentence: say(name, labels.length), box, detail: `${letters}/${nth}` };
+  });
+  const count = all.length - named.length;
+  return count === 0 ? named : [...named, { sentence: `${more(count, rest)} in ${title}.`, box: null, detail: partId }];
 }
-
-/** Letters named beside the first. */
-const MOST_NAMED = 3;
 
 /** Every outline moved outwards, or inwards. */
 export const thickenStep = outlineStep({
@@ -87,37 +94,38 @@ export const thickenStep = outlineStep({
       severity: 'caution',
       station: 'hold',
       find: (about) =>
-        closedOf(about.note, 'hole').map(({ box, labels }, i) => {
-          const name = nameOf(about, labels);
-          return {
-            sentence: `The hole of ${name} closes: nothing is left of it at this thickness.`,
-            box,
-            detail: `${name}/${i}`,
-          };
-        }),
+        closedOf(
+          about,
+          'hole',
+          (name) => `The hole of ${name} closes: nothing is left of it at this thickness.`,
+          'closed hole',
+        ),
     },
     {
       code: 'opening-closes',
       severity: 'note',
       station: 'hold',
       find: (about) =>
-        closedOf(about.note, 'opening').map(({ box, labels }, i) => {
-          const name = nameOf(about, labels);
-          const what = labels.length > 1 ? `The white between ${name}` : `The opening of ${name}`;
-          return { sentence: `${what} closes and becomes a hole.`, box, detail: `${name}/${i}` };
-        }),
+        closedOf(
+          about,
+          'opening',
+          (name, letters) =>
+            `${letters > 1 ? 'The white between' : 'The opening of'} ${name} closes and becomes a hole.`,
+          'closed opening',
+        ),
     },
     {
       code: 'grows-together',
       severity: 'note',
       station: 'hold',
       find: (about) =>
-        closedOf(about.note, 'between').map(({ box, labels }, i) => {
-          const name = nameOf(about, labels);
-          const sentence =
-            labels.length > 1 ? `${startSentence(name)} grow together.` : `The parts of ${name} grow together.`;
-          return { sentence, box, detail: `${name}/${i}` };
-        }),
+        closedOf(
+          about,
+          'between',
+          (name, letters) =>
+            letters > 1 ? `${startSentence(name)} grow together.` : `The parts of ${name} grow together.`,
+          'closed gap',
+        ),
     },
   ],
 });

@@ -16,7 +16,7 @@ import {
 } from '../../geometry/point';
 import { type Evidence, evidenceLost } from '../evidence';
 import { imageOf, middleOf } from '../letter-image';
-import { clumpsOf, rowsOfLetter, STEP } from './profile';
+import { clumpsOf, rowsOfLetter, rowWith, STEP } from './profile';
 import { barCorners, rectangle, stripPath } from './strip-path';
 
 /** A letter whose parts are held: all its outlines with those of the ties, and those of its body alone. */
@@ -25,6 +25,8 @@ export type HeldLetter = {
   readonly body: readonly Path[];
   /** The width of its narrowest tie; null where nothing of it hung free. */
   readonly tieWidth: number | null;
+  /** Its outlines without ties where parts of it were lowered, and how far, part by part; null where none was. */
+  readonly lowered: { readonly paths: readonly Path[]; readonly by: readonly number[] } | null;
 };
 
 /** What is known of a letter when its parts are held. */
@@ -54,10 +56,12 @@ const COSTS = { evidence: 5, aside: 3, lowered: 0.6, aslant: 0.5, length: 1.8, n
 /** Hold the free parts of a letter, given by its outlines: the nearest to the greatest first. */
 export function heldLetter(paths: readonly Path[], holding: Holding): HeldLetter {
   const [body = [], ...free] = alikeTurned(partsOf(paths));
-  if (free.length === 0) return { paths, body: paths, tieWidth: null };
+  if (free.length === 0) return { paths, body: paths, tieWidth: null, lowered: null };
   const isClockwise = areaOf(body) < 0;
   const middle = middleOf(paths);
   const done: Path[] = [...body];
+  const strokes: Path[] = [...body];
+  const by: number[] = [];
   let narrowest = Infinity;
   const around = regionBox(body);
   const away = (part: readonly Path[]) => boxGap(regionBox(part), around);
@@ -65,15 +69,23 @@ export function heldLetter(paths: readonly Path[], holding: Holding): HeldLetter
     // A speck lower than a row of ink has no room for a tie.
     if (isSpeck(part)) {
       done.push(...part);
+      strokes.push(...part);
       continue;
     }
     const best = bestHold(part, done, { ...holding, middle, isClockwise });
     done.push(...best.part);
+    strokes.push(...best.part);
+    by.push(best.lowered);
     narrowest = Math.min(narrowest, best.width);
     // What hangs above can stand on this tie in turn.
     done.push(best.tie);
   }
-  return { paths: done, body, tieWidth: Number.isFinite(narrowest) ? narrowest : null };
+  return {
+    paths: done,
+    body,
+    tieWidth: Number.isFinite(narrowest) ? narrowest : null,
+    lowered: by.some((moved) => moved !== 0) ? { paths: strokes, by } : null,
+  };
 }
 
 const boxGap = (a: Box, b: Box): number =>
@@ -108,7 +120,7 @@ function partsOf(paths: readonly Path[]): Path[][] {
     // An outline is of the part whose ink lies along it: most of its rows tell.
     const votes = clumps.map(() => 0);
     for (const { x0, y0 } of path.segments) {
-      const row = Math.floor(Math.min(y0, box.maxY - STEP / 4) / STEP) + 60;
+      const row = rowWith(Math.min(y0, box.maxY - STEP / 4));
       rows.forEach((of, i) => {
         const near = [row - 1, row, row + 1].some((r) =>
           of.get(r)?.some(([from, to]) => x0 >= from - 2 * STEP && x0 <= to + 2 * STEP),
@@ -127,9 +139,9 @@ type About = Holding & { readonly middle: number; readonly isClockwise: boolean 
 function bestHold(part: readonly Path[], own: readonly Path[], about: About): Hold {
   const upright = uprightHolds(part, own, about);
   const ways = [...upright, shortest(part, own, about)];
-  const before = imageOf([...own, ...part], about.middle);
+  const { cells: before } = imageOf([...own, ...part], about.middle);
   const holds = ways.map((way): Hold => {
-    const after = imageOf([...own, ...way.part, way.tie], about.middle);
+    const { cells: after } = imageOf([...own, ...way.part, way.tie], about.middle);
     return { ...way, cost: way.place + COSTS.evidence * evidenceLost(about.evidence, before, after) };
   });
   return holds.reduce((a, b) => (b.cost < a.cost ? b : a));
@@ -139,6 +151,8 @@ type Way = {
   readonly part: readonly Path[];
   readonly tie: Path;
   readonly width: number;
+  /** How far the part is moved towards what it is held to; upwards positive. */
+  readonly lowered: number;
   readonly place: number;
 };
 
@@ -176,6 +190,7 @@ function uprightHolds(part: readonly Path[], own: readonly Path[], { width, slop
         const corners = rectangle(x - wide / 2, y0, x + wide / 2, y1).map((c) => applyMatrix(lean(slope), c));
         ways.push({
           width: wide,
+          lowered: by,
           part: k === 0 ? part : transformRegion(part, translation(slope * by, by)),
           tie: stripPath(corners, isClockwise),
           place:
@@ -207,6 +222,9 @@ function facingAt(part: InkRows, own: InkRows, x: number, isAbove: boolean): Fac
   return bottoms.length > 0 ? { part: high, own: Math.min(...bottoms) } : null;
 }
 
+/** How far from the end of a stroke its middle is looked for. */
+const UNDER_END = 0.17;
+
 /** The middle of the stroke that ends under a part, or over it; null where that is no narrow stem. */
 function stemMiddle(own: InkRows, part: Box, isAbove: boolean): number | null {
   const ends = own.rows.flatMap((row) =>
@@ -215,7 +233,7 @@ function stemMiddle(own: InkRows, part: Box, isAbove: boolean): number | null {
   const end = isAbove ? Math.max(...ends) : Math.min(...ends);
   const near: number[] = [];
   own.rows.forEach((row, k) => {
-    const y = isAbove ? end - 0.17 : end + 0.17;
+    const y = isAbove ? end - UNDER_END : end + UNDER_END;
     for (let i = 0; i + 1 < row.length; i += 2)
       if ((row[i] as number) <= y && (row[i + 1] as number) >= y) near.push((own.first + k + 0.5) * STEP);
   });
@@ -239,6 +257,7 @@ function shortest(part: readonly Path[], own: readonly Path[], { width, isClockw
   return {
     part,
     width: wide,
+    lowered: 0,
     tie: stripPath(barCorners(best.from, best.to, wide, INTO), isClockwise),
     place: COSTS.aslant + COSTS.length * best.distance,
   };

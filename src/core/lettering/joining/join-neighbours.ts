@@ -4,15 +4,16 @@
  */
 import { columnsOf } from '../../geometry/ink-rows';
 import { type Path, pathArea, regionBox, transformRegion } from '../../geometry/path';
-import { type Point, scaling } from '../../geometry/point';
+import { compose, IDENTITY, invert, type Matrix, type Point, scaling } from '../../geometry/point';
 import type { Memory, Stage } from '../../memo';
 import { CLOSING, letterInk } from '../close-letters';
 import { PLAIN_SHAPING, type Typeface } from '../face';
 import {
-  type Closeness,
   type DrawnLetter,
+  glyphNames,
   glyphsKey,
   type LetterJoint,
+  type LineCloseUp,
   letterOutlines,
   type SetLetter,
   shiftBox,
@@ -35,7 +36,7 @@ const FOOT = 0.12;
 export type JoinInput = {
   readonly text: string;
   readonly face: Typeface;
-  readonly closeUp: Closeness;
+  readonly closeUp: LineCloseUp;
   readonly memory: Memory;
 };
 
@@ -56,7 +57,8 @@ function inkAt(paths: readonly Path[], x: number): number {
   return column.reduce((sum, y, i) => sum + (i % 2 === 0 ? -y : y), 0);
 }
 
-type Joined = { readonly letter: JoinLetter; readonly key: string };
+/** A letter made ready, a name for it, and what is drawn of it with its parts held; null for its glyphs. */
+type Joined = { readonly letter: JoinLetter; readonly key: string; readonly drawn: DrawnLetter | null };
 
 type PairStageInput = Omit<PairInput, 'left' | 'right'> & {
   readonly face: Typeface;
@@ -87,7 +89,13 @@ export function joinNeighbours(
   const made = letters.map(({ letter }): Joined => {
     const key = glyphsKey(letter);
     const outlines = () => letterOutlines(letter, face);
-    return { key, letter: memory.get(JOIN_LETTER, { face, text: letter.text, outlines, drawn: key, capital, width }) };
+    const shape = isAsFaceHasIt(letter, face, capital) ? glyphNames(letter.glyphs) : `${key}|${capital}`;
+    const made = memory.get(JOIN_LETTER, { face, text: letter.text, outlines, drawn: key, shape, capital, width });
+    return {
+      key,
+      letter: made,
+      drawn: memory.of(made, 'drawn', () => drawnLetter(made, key, letter.own, null, capital)),
+    };
   });
   const between = letters.slice(1).map((right, i): Neighbours | null => {
     const left = letters[i] as SetLetter;
@@ -97,7 +105,7 @@ export function joinNeighbours(
     const answer = said.find((a) => a.at === right.letter.start) ?? said.find((a) => a.at === null);
     const apart = rounded((right.letter.x - left.letter.x) / capital);
     const ink = (k: number) =>
-      letterInk(heldAs(letters[k] as SetLetter, made[k] as Joined, capital), face, capital, memory);
+      letterInk({ ...(letters[k] as SetLetter).letter, drawn: (made[k] as Joined).drawn }, face, capital, memory);
     const closing = memory.get(CLOSING, {
       face,
       overlap,
@@ -130,11 +138,13 @@ export function joinNeighbours(
   return placed(letters, made, ways, capital);
 }
 
-/** A letter with its parts held. */
-const heldAs = ({ letter }: SetLetter, made: Joined, capital: number): SetLetter['letter'] => ({
-  ...letter,
-  drawn: drawnLetter(made, null, capital),
-});
+/** Whether a letter is drawn as its face has it, but for the size of its line. */
+function isAsFaceHasIt({ own }: SetLetter['letter'], face: Typeface, capital: number): boolean {
+  const size = capital / face.capHeight;
+  const { a, b, c, d } = own ?? IDENTITY;
+  return b === 0 && c === 0 && Math.abs(a - size) < SAME_SIZE && Math.abs(d - size) < SAME_SIZE;
+}
+const SAME_SIZE = 1e-9;
 
 /** A space is at least so wide, in capital heights. */
 const LEAST_SPACE = 0.05;
@@ -180,7 +190,8 @@ function placed(
     const before = letters[i - 1]?.letter;
     const by = before && way ? before.x - letter.x + way.slide * capital : 0;
     const strip = way?.strip?.map((p): Point => ({ x: p.x * capital + by, y: p.y * capital })) ?? null;
-    const drawn = drawnLetter(made[i] as Joined, strip, capital);
+    const { letter: joined, key, drawn: held } = made[i] as Joined;
+    const drawn = strip ? drawnLetter(joined, key, letter.own, strip, capital) : held;
     const box = drawn ? shiftBox(regionBox(drawn.paths), x, 0) : shiftBox(current.box, -moved, 0);
     return { ...current, letter: { ...letter, x, drawn }, box };
   });
@@ -189,14 +200,20 @@ function placed(
 
 /** A letter with its parts held and the strip that joins it to the one before; null where nothing of it is changed. */
 function drawnLetter(
-  { letter: { held }, key }: Joined,
+  { held }: JoinLetter,
+  key: string,
+  own: Matrix | null,
   strip: readonly Point[] | null,
   capital: number,
 ): DrawnLetter | null {
   if (held.tieWidth === null && !strip) return null;
   const paths = transformRegion(held.paths, scaling(capital));
-  if (!strip) return { paths, key: `${key}|${capital}` };
+  const lowered = held.lowered && {
+    paths: transformRegion(held.lowered.paths, compose(scaling(capital), invert(own ?? IDENTITY))),
+    name: held.lowered.by.map(rounded).join(),
+  };
+  if (!strip) return { paths, lowered, key: `${key}|${capital}` };
   const isClockwise = held.body.reduce((sum, p) => sum + pathArea(p), 0) < 0;
   const corners = strip.map(({ x, y }) => `${rounded(x / capital)},${rounded(y / capital)}`).join(' ');
-  return { paths: [...paths, stripPath(strip, isClockwise)], key: `${key}|${capital}|${corners}` };
+  return { paths: [...paths, stripPath(strip, isClockwise)], lowered, key: `${key}|${capital}|${corners}` };
 }

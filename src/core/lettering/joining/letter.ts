@@ -43,8 +43,9 @@ export type JoinLetterInput = {
   readonly face: Typeface;
   readonly text: string;
   readonly outlines: () => readonly Path[];
-  /** Tells how it is drawn. */
+  /** Tells how it is drawn in the line's units; and in capital heights: where that is as its face draws it, by its glyphs alone. */
   readonly drawn: string;
+  readonly shape: string;
   readonly capital: number;
   /** In capital heights. */
   readonly width: number;
@@ -57,9 +58,9 @@ const slopeOf = ({ slantDeg }: Pick<Typeface, 'slantDeg'>): number => Math.tan((
 export const JOIN_LETTER: Stage<JoinLetterInput, JoinLetter> = {
   name: 'letter to join',
   key: ({ face, text, drawn, capital, width }, idOf) => `${idOf(face)}|${capital}|${width}|${drawn}|${text}`,
-  run: ({ face, text, outlines, drawn, capital, width }, memory) => {
+  run: ({ face, text, outlines, shape, capital, width }, memory) => {
     const paths = transformRegion(outlines(), scaling(1 / capital));
-    const evidence = memory.get(EVIDENCE, { face, text, paths, drawn: `${drawn}|${capital}` });
+    const evidence = memory.get(EVIDENCE, { face, text, paths: () => paths, drawn: shape });
     return joinLetter(paths, evidence, width, slopeOf(face));
   },
   weigh: () => (3 * ROWS * COLUMNS) / 2 + 10 * HEIGHTS,

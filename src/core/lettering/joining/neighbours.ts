@@ -21,8 +21,6 @@ export type Way = {
   readonly level: number | null;
   /** The width of what holds the two together. */
   readonly width: number;
-  /** Share of what makes each letter itself that is lost. */
-  readonly lost: readonly [number, number];
   /** Cost of all but what hangs on the word: rhythm and the height its strips share. */
   readonly cost: number;
 };
@@ -33,7 +31,7 @@ export type Neighbours = {
   /** White between the two, as far as it is seen, and the height it is seen over. */
   readonly white: number;
   readonly height: number;
-  /** The least distance between the two, and the slide at which they touch as strongly as asked; null where none does. */
+  /** The least distance between the two, Infinity where they do not face each other; and the slide at which they touch as strongly as asked. */
   readonly first: number;
   readonly touch: number | null;
   readonly isSpace: boolean;
@@ -274,7 +272,7 @@ class PairWays {
       COSTS.stems * this.stems(slide, NEAR, true) +
       (COSTS.ink * ink) / this.input.width +
       place;
-    this.found.push({ kind, slide, strip, level, width, lost, cost });
+    this.found.push({ kind, slide, strip, level, width, cost });
   }
 
   /** What of each letter is lost: by the other one as it is moved over it, and by a strip. */

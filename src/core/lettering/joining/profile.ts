@@ -18,6 +18,9 @@ export const heightAtRow = (row: number): number => (row + LOWEST + 0.5) * STEP;
 /** The row that begins at a height. */
 export const rowFrom = (y: number): number => Math.round(y / STEP) - LOWEST;
 
+/** The row that a height lies in. */
+export const rowWith = (y: number): number => Math.floor(y / STEP) - LOWEST;
+
 /** The rows that a strip of some height covers: from, and up to without it. */
 export function rowsOver(y: number, height: number): readonly [number, number] {
   const from = rowFrom(y);

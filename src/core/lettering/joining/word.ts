@@ -14,6 +14,8 @@ const COSTS = {
 };
 /** Strips this near in height are at the same one. */
 const SAME_HEIGHT = 0.05;
+/** A word is not tightened farther than this past where its letters first touch. */
+const PAST_TOUCH = 0.05;
 /** Slides tried for the word. */
 const SLIDES = 7;
 /** White of a pair that counts at least, where the letters of a word stand close. */
@@ -23,7 +25,13 @@ const LEAST_WHITE = 0.02;
 export function joinWord(pairs: readonly Neighbours[], small: number, width: number): (Way | null)[] {
   const inner = pairs.filter((p) => !p.isSpace);
   const white = Math.max(LEAST_WHITE, median(inner.map((p) => p.white)));
-  const most = median(inner.map((p) => Math.max(0, Math.min(p.touch ?? Infinity, p.first + SAME_HEIGHT))));
+  // What does not face each other says nothing of how far the word may be tightened.
+  const most = median(
+    inner.flatMap(({ touch, first }) => {
+      const slide = Math.min(touch ?? Infinity, first + PAST_TOUCH);
+      return Number.isFinite(slide) ? [Math.max(0, slide)] : [];
+    }),
+  );
   let best: { readonly cost: number; readonly ways: (Way | null)[] } = { cost: Infinity, ways: pairs.map(() => null) };
   for (let k = 0; k < (most > 0 ? SLIDES : 1); k++)
     for (const height of [0, small - width, 1 - width]) {

@@ -56,8 +56,10 @@ export class BridgeMemory {
   evidence({ glyphs }: LetterFrame): LetterEvidence | null {
     if (!glyphs) return null;
     const { face, text, drawn, outlines } = glyphs;
-    const paths = outlines();
-    return { evidence: this.memory.get(EVIDENCE, { face, text, paths, drawn }), middle: middleOf(paths) };
+    return {
+      evidence: this.memory.get(EVIDENCE, { face, text, paths: outlines, drawn }),
+      middle: middleOf(outlines()),
+    };
   }
 
   usualWay(outline: number, find: () => number): number {

@@ -195,12 +195,13 @@ function placedLine(
   };
 }
 
-/** A letter as it is drawn, in units of which its capitals are 100 high: clean regions that hang together. */
+/** A letter as its face draws it, its parts where joining put them, in units of which its capitals are 100 high: clean regions that hang together. */
 function letterRegions(letter: PlacedLetter, face: Typeface, engine: ClipEngine): Path[][] {
   const toUnits = scaling(UNITS_PER_CAPITAL / face.capHeight);
-  const outlines = letter.glyphs.flatMap((g) =>
-    transformRegion(face.outline(g.glyph), compose(translation(g.x, g.y), toUnits)),
-  );
+  const lowered = letter.drawn?.lowered;
+  const outlines = lowered
+    ? transformRegion(lowered.paths, toUnits)
+    : letter.glyphs.flatMap((g) => transformRegion(face.outline(g.glyph), compose(translation(g.x, g.y), toUnits)));
   return cleanRegions(outlines, engine);
 }
 
