@@ -1,25 +1,31 @@
 /** The bridges of one shape: those by hand first, then the automatic ones, then the outlines with all of them put in. */
 import { DisjointSets } from '../../geometry/disjoint-sets';
 import { numberAt } from '../../geometry/elements';
-import { applyMatrix, boxHeight, boxWidth, invert, type Matrix, type Point, turnWith } from '../../geometry/point';
+import { applyMatrix, boxHeight, boxWidth, invert, type Point, turnWith } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import { measureOutlines, nestAgain, type Outline } from '../outline';
+import { likeThere, type Models, placesIn } from './alike';
 import type { BridgeMemory, Ground } from './bridge-memory';
 import { placedCandidate, placeOf } from './by-hand';
-import { type CandidateSet, cheapest, poolFor, widthsFrom } from './choose';
+import { type CandidateSet, cheapest, cheapestSets, widthsFrom } from './choose';
 import { conflict } from './conflict';
 import type { Standard } from './cost';
 import type { VoidEdges } from './edges';
+import { IslandSites } from './island-sites';
 import { countFor, type Island } from './islands';
 import { heightOf, type Levelled, levelled } from './level';
 import type { Bridge, BridgedIsland, BridgeNotes, BridgeSetting, IslandTrouble, PinnedBridge } from './notes';
+import { choiceTogether, type IslandOfLetter, MOST_TOGETHER } from './one-letter';
 import { besideOf, flareOf, type Inlay, rewire } from './rewire';
-import { type Candidate, candidateAt, type Site, usualAcross } from './search';
-import { edgesFor, type LetterEvidence, longestAcross, NO_FRAME, siteOn } from './sites';
+import type { Candidate } from './search';
+import { edgesFor, NO_FRAME } from './sites';
 import type { Span } from './span';
 
 /** The bridges of a letter are taken from one like it unless they cost this much more there. */
 const ALIKE_MORE = 0.3;
+
+/** So many of the best bridges of an island, and sets of them, are tried with those of the other islands of its letter. */
+const OPTIONS = 8;
 
 type ChosenBridge = {
   readonly candidate: Candidate;
@@ -46,13 +52,10 @@ export class Bridging {
   private readonly free: (ChosenBridge & { readonly label: number; readonly letter: string })[] = [];
   private readonly trouble = new Map<Island, IslandTrouble>();
   private readonly unplaced: number[] = [];
-  private readonly sites = new Map<string, Site>();
-  private readonly evidences = new Map<number, LetterEvidence | null>();
+  private readonly sites: IslandSites;
 
   private readonly shape: readonly Outline[];
   private readonly islands: readonly Island[];
-  /** Tells settings apart under which the same places are good. */
-  private readonly manner: string;
 
   constructor(
     ground: Ground,
@@ -60,23 +63,15 @@ export class Bridging {
     private readonly remembered: BridgeMemory,
     private readonly nothing: BridgeNotes,
   ) {
-    const { step, leastMm, thicknessMm } = setting;
+    const { step } = setting;
     this.shape = ground.shape;
     this.islands = ground.islands;
     this.hanging = new DisjointSets(ground.shape.length + setting.rims.length);
     this.asked = nothing.askedMm;
     this.least = nothing.leastMm;
     this.beside = besideOf({ shape: step.sides, joints: step.joints });
-    this.manner = JSON.stringify([
-      this.asked,
-      leastMm,
-      thicknessMm,
-      step.direction,
-      step.sides,
-      step.slanted,
-      step.reads,
-    ]);
     this.edges = remembered.edges(this.asked, () => edgesFor(this.shape, setting, this.asked));
+    this.sites = new IslandSites(this.shape, this.edges, { setting, remembered, asked: this.asked });
     for (const island of this.islands) this.islandNamed.set(`${island.letter}/${island.rank}`, island);
   }
 
@@ -95,7 +90,7 @@ export class Bridging {
       else {
         const island = this.islandNamed.get(`${pinned.letter}/${pinned.island}`);
         if (!island || this.howOf(island) !== 'hand') return;
-        const candidate = placedCandidate(this.edges, this.siteOf(island, this.asked), {
+        const candidate = placedCandidate(this.edges, this.sites.of(island, this.asked), {
           pinned,
           frame,
           leastMm: this.least,
@@ -113,7 +108,11 @@ export class Bridging {
     const candidate =
       outline === null
         ? null
-        : placedCandidate(this.edges, this.siteFor(outline, label, this.asked), { pinned, frame, leastMm: this.least });
+        : placedCandidate(this.edges, this.sites.on(outline, label, this.asked), {
+            pinned,
+            frame,
+            leastMm: this.least,
+          });
     if (!candidate || this.isInTheWay(candidate)) {
       this.unplaced.push(index);
       return;
@@ -132,7 +131,8 @@ export class Bridging {
     const alone = (island: Island) => (new Set(this.shape[island.void.outer]?.labels).size > 1 ? 1 : 0);
     waiting.sort((a, b) => alone(a) - alone(b));
     if (this.setting.step.level && this.setting.step.direction !== 'upright') this.placeLevel(waiting);
-    const models = new Map<string, { readonly places: readonly Place[]; readonly cost: number }>();
+    const models: Models = new Map();
+    if (this.setting.step.reads) this.placeLetters(waiting, models);
     let unheld = waiting.filter((i) => !this.chosenFor.has(i));
     for (let isLast = false; unheld.length > 0; ) {
       const later: Island[] = [];
@@ -166,9 +166,9 @@ export class Bridging {
     }
     for (const islands of lines.values()) {
       const known = islands.map((island): Levelled & { island: Island } => {
-        const site = this.siteOf(island, this.asked);
+        const site = this.sites.of(island, this.asked);
         const { matrix } = this.frameOf(island);
-        const pool = site.standard.usual === Infinity ? [] : this.poolOn(island, this.asked, false);
+        const pool = site.standard.usual === Infinity ? [] : this.sites.poolOn(island, this.asked, false);
         const ownHeights = pool.filter((c) => isAlong(c.span.way, site.standard)).map((c) => heightOf(c, matrix));
         return { island, site, matrix, count: this.countOf(island), ownCost: pool[0]?.cost ?? 0, ownHeights };
       });
@@ -180,14 +180,10 @@ export class Bridging {
   }
 
   /** Whether the island is dealt with: bridged, or beyond help. */
-  private placeOn(
-    island: Island,
-    models: Map<string, { readonly places: readonly Place[]; readonly cost: number }>,
-    isLast: boolean,
-  ): boolean {
+  private placeOn(island: Island, models: Models, isLast: boolean): boolean {
     const count = this.countOf(island);
     const frame = this.frameOf(island);
-    const site = this.siteOf(island, this.asked);
+    const site = this.sites.of(island, this.asked);
     if (site.standard.usual === Infinity) {
       this.trouble.set(island, 'no way');
       return true;
@@ -195,10 +191,10 @@ export class Bridging {
     const hangs = (to: number) => this.hanging.areJoined(to, island.void.outer);
     const may = (c: Candidate) => !this.isInTheWay(c);
     const first = (span: Candidate['span']) => isLast || hangs(span.to.outline);
-    const name = this.setting.step.alike && frame.alike ? `${frame.alike}/${island.rank}/${count}` : null;
+    const name = this.modelName(island);
     const model = name === null ? undefined : models.get(name);
     if (model) {
-      const same = model.places.flatMap((place) => this.likeThere(site, place, frame.matrix) ?? []);
+      const same = model.places.flatMap((place) => likeThere(this.edges, site, place, frame.matrix) ?? []);
       const cost = same.reduce((sum, c) => sum + c.cost, 0);
       const fits = same.length === model.places.length && same.every(may) && same.some((c) => first(c.span));
       if (fits && cost <= model.cost + ALIKE_MORE * same.length) {
@@ -208,7 +204,7 @@ export class Bridging {
     }
     let choice: CandidateSet | null = null;
     for (const width of widthsFrom(this.asked, this.least)) {
-      const pool = this.poolOn(island, width, count > 1).filter(may);
+      const pool = this.sites.poolOn(island, width, count > 1).filter(may);
       const isAsked = this.isCountAsked(island);
       choice = cheapest(this.edges, pool, { count, standard: site.standard, first, isAsked, beside: this.beside });
       if (choice) break;
@@ -219,34 +215,71 @@ export class Bridging {
       if (isLast) this.trouble.set(island, this.isTooSmall(island) ? 'too small' : 'no way');
       return isLast;
     }
-    for (const c of choice.candidates) this.hold(island, c, null);
-    if (name !== null && !model) {
-      const back = invert(frame.matrix);
-      const places = choice.candidates.map(({ span }) => ({
-        at: applyMatrix(back, span.from.middle),
-        way: turnWith(back, span.way),
-        width: span.width,
-      }));
-      const alone = choice.candidates.reduce((sum, c) => sum + c.cost, 0);
-      models.set(name, { places, cost: alone });
-    }
+    this.holdBy(island, choice, models);
     return true;
+  }
+
+  /** Islands of one letter are bridged together, where none of them is and no letter like it was. */
+  private placeLetters(waiting: readonly Island[], models: Models): void {
+    const byLetter = new Map<string, Island[]>();
+    for (const island of waiting) byLetter.set(island.letter, [...(byLetter.get(island.letter) ?? []), island]);
+    for (const islands of byLetter.values()) {
+      if (islands.length < 2 || islands.length > MOST_TOGETHER || islands.some((i) => this.chosenFor.has(i))) continue;
+      if (islands.every((i) => models.has(this.modelName(i) ?? ''))) continue;
+      const choice = choiceTogether(
+        this.edges,
+        islands.map((island) => this.optionsOf(island)),
+        { beside: this.beside, holds: (sets) => this.wouldHang(islands, sets) },
+      );
+      choice?.forEach((set, i) => {
+        this.holdBy(islands[i] as Island, set, models);
+      });
+    }
+  }
+
+  private optionsOf(island: Island): IslandOfLetter {
+    const site = this.sites.of(island, this.asked);
+    const count = this.countOf(island);
+    const { matrix } = this.frameOf(island);
+    if (site.standard.usual === Infinity) return { island, site, matrix, count, options: [] };
+    const pool = this.sites.poolOn(island, this.asked, count > 1).filter((c) => !this.isInTheWay(c));
+    const rule = { count, standard: site.standard, first: () => true, isAsked: true, beside: this.beside };
+    const singles = pool.slice(0, OPTIONS).map((c): CandidateSet => ({ candidates: [c], cost: c.cost }));
+    const sets = count > 1 ? cheapestSets(this.edges, pool, rule, OPTIONS) : [];
+    const isEnough = count > 1 && this.isCountAsked(island) && sets.length > 0;
+    return { island, site, matrix, count, options: isEnough ? sets : [...sets, ...singles] };
+  }
+
+  /** Whether islands would hang on what lies around their voids, straight or by way of each other. */
+  private wouldHang(islands: readonly Island[], sets: readonly (readonly Candidate[])[]): boolean {
+    const held = new Set<number>();
+    for (let before = -1; before < held.size; ) {
+      before = held.size;
+      islands.forEach((island, i) => {
+        const hangs = (to: number) => held.has(to) || this.hanging.areJoined(to, island.void.outer);
+        if (sets[i]?.some((c) => hangs(c.span.to.outline))) held.add(island.outline);
+      });
+    }
+    return held.size === islands.length;
+  }
+
+  private holdBy(island: Island, { candidates }: CandidateSet, models: Models): void {
+    for (const c of candidates) this.hold(island, c, null);
+    const name = this.modelName(island);
+    if (name === null || models.has(name)) return;
+    const places = placesIn(candidates, this.frameOf(island).matrix);
+    models.set(name, { places, cost: candidates.reduce((sum, c) => sum + c.cost, 0) });
+  }
+
+  /** The name by which islands of like letters share their bridges; null for what shares none. */
+  private modelName(island: Island): string | null {
+    const { alike } = this.frameOf(island);
+    return this.setting.step.alike && alike ? `${alike}/${island.rank}/${this.countOf(island)}` : null;
   }
 
   private isTooSmall(island: Island): boolean {
     const { box } = this.shape[island.outline] as Outline;
     return Math.min(boxWidth(box), boxHeight(box)) < this.least * 1.1;
-  }
-
-  /** The bridge at the same place of a letter like the one it was found on. */
-  private likeThere(site: Site, place: Place, matrix: Matrix): Candidate | null {
-    const way = turnWith(matrix, place.way);
-    const near = this.edges.nearest(applyMatrix(matrix, place.at), [site.island]);
-    if (!near) return null;
-    const at = numberAt(this.edges.start, near.chord) + near.along * this.edges.chordLength(near.chord);
-    const flare = site.width - site.waist;
-    const here = { ...site, width: place.width, waist: place.width - flare };
-    return candidateAt(this.edges, here, { at, angle: Math.atan2(way.y, way.x) });
   }
 
   private frameOf(island: Island): LetterFrame {
@@ -270,52 +303,10 @@ export class Bridging {
     return count > 0 ? count : countFor(this.shape[island.outline] as Outline, this.asked, this.setting.thicknessMm);
   }
 
-  private siteOf(island: Island, width: number): Site {
-    return this.siteFor(island.outline, island.label, width);
-  }
-
-  private siteFor(outline: number, label: number, width: number): Site {
-    const key = `${outline}/${width}`;
-    let site = this.sites.get(key);
-    if (!site) {
-      site = siteOn(this.shape, this.setting, {
-        outline,
-        label,
-        width,
-        usual: this.usualOf(outline),
-        evidence: this.setting.step.reads ? this.evidenceOf(label) : null,
-      });
-      this.sites.set(key, site);
-    }
-    return site;
-  }
-
-  private evidenceOf(label: number): LetterEvidence | null {
-    let known = this.evidences.get(label);
-    if (known === undefined) {
-      const frame = this.setting.frames[label];
-      known = frame ? this.remembered.evidence(frame) : null;
-      this.evidences.set(label, known);
-    }
-    return known;
-  }
-
-  private usualOf(outline: number): number {
-    return this.remembered.usualWay(outline, () =>
-      usualAcross(this.edges, outline, longestAcross(this.shape, outline)),
-    );
-  }
-
-  private poolOn(island: Island, width: number, several: boolean): readonly Candidate[] {
-    return this.remembered.candidates(this.manner, `${island.outline}/${width}/${several}`, () =>
-      poolFor(this.edges, this.siteOf(island, width), several),
-    );
-  }
-
   private choose(candidate: Candidate, pinnedIndex: number | null): ChosenBridge {
     const { step } = this.setting;
     const { span } = candidate;
-    const usual = this.usualOf(span.from.outline);
+    const usual = this.sites.usualOf(span.from.outline);
     if (step.sides !== 'waisted') return { candidate, width: span.width, flare: 0, pinnedIndex: pinnedIndex };
     // The width at the ends is that of the waist and a flare that hangs on it.
     let waist = span.width;
@@ -435,7 +426,5 @@ export class Bridging {
     };
   }
 }
-
-type Place = { readonly at: Point; readonly way: Point; readonly width: number };
 
 const isAlong = (way: Point, { along }: Standard): boolean => Math.abs(way.x * along.x + way.y * along.y) > 0.9;

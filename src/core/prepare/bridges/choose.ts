@@ -46,32 +46,39 @@ function oppositeOf(edges: VoidEdges, site: Site, { span, angle }: Candidate): C
 /** Whether a span may be taken at all. */
 export type Allowed = (span: Candidate['span']) => boolean;
 
-/**
- * The cheapest set of `count` from the pool (fewer when no more fit); `first` says which may be the one that the island
- * hangs on. `isAsked`: whether somebody asked for that many.
- */
-export function cheapest(
-  edges: VoidEdges,
-  pool: readonly Candidate[],
-  {
-    count,
-    standard,
-    first,
-    isAsked,
-    beside,
-  }: {
-    readonly count: number;
-    readonly standard: Standard;
-    readonly first: Allowed;
-    readonly isAsked: boolean;
-    readonly beside: number;
-  },
-): CandidateSet | null {
-  let best: CandidateSet | null = null;
+/** What a set of bridges is chosen under. */
+export type SetRule = {
+  readonly count: number;
+  readonly standard: Standard;
+  /** Which may be the one that the island hangs on. */
+  readonly first: Allowed;
+  /** Whether somebody asked for that many. */
+  readonly isAsked: boolean;
+  /** What each bridge needs of the edge next to it, in shares of its width. */
+  readonly beside: number;
+};
+
+/** The cheapest set of `count` from the pool, which is sorted by cost; fewer when no more fit, null when none does. */
+export function cheapest(edges: VoidEdges, pool: readonly Candidate[], rule: SetRule): CandidateSet | null {
+  const { count, first, isAsked } = rule;
   const cheapestSingle = pool.find((c) => first(c.span));
   if (!cheapestSingle) return null;
   const single: CandidateSet = { candidates: [cheapestSingle], cost: cheapestSingle.cost };
   if (count === 1) return single;
+  const [found] = cheapestSets(edges, pool, rule, 1);
+  if (!found) return cheapest(edges, pool, { ...rule, count: count - 1 });
+  if (!isAsked && found.candidates.some((c) => c.cost > single.cost + SECOND_MORE)) return single;
+  return found;
+}
+
+/** The cheapest sets of exactly `count` bridges that keep clear of each other, up to so many, the cheapest first. */
+export function cheapestSets(
+  edges: VoidEdges,
+  pool: readonly Candidate[],
+  { count, standard, first, beside }: SetRule,
+  most: number,
+): CandidateSet[] {
+  const best: CandidateSet[] = [];
   const meets = new Map<number, boolean>();
   const apart = (i: number, j: number): boolean => {
     const key = i * pool.length + j;
@@ -82,6 +89,7 @@ export function cheapest(
     }
     return known;
   };
+  const dearest = (): number => (best.length < most ? Infinity : (best[most - 1] as CandidateSet).cost);
   const chosen: number[] = [];
   const extend = (from: number, sum: number) => {
     if (chosen.length === count) {
@@ -93,12 +101,14 @@ export function cheapest(
           set.map((c) => c.span),
           standard,
         );
-      if (!best || cost < best.cost - 1e-12) best = { candidates: set, cost };
+      if (cost >= dearest() - 1e-12) return;
+      best.splice(best.filter((b) => b.cost <= cost).length, 0, { candidates: set, cost });
+      best.length = Math.min(best.length, most);
       return;
     }
     for (let i = from; i < pool.length; i++) {
       const c = pool[i] as Candidate;
-      if (best && sum + c.cost >= best.cost) continue;
+      if (sum + c.cost >= dearest()) continue;
       if (!chosen.every((j) => apart(j, i))) continue;
       chosen.push(i);
       extend(i + 1, sum + c.cost);
@@ -106,8 +116,5 @@ export function cheapest(
     }
   };
   extend(0, 0);
-  const found = best as CandidateSet | null;
-  if (!found) return cheapest(edges, pool, { count: count - 1, standard, first, isAsked, beside });
-  if (!isAsked && found.candidates.some((c) => c.cost > single.cost + SECOND_MORE)) return single;
-  return found;
+  return best;
 }

@@ -25,6 +25,24 @@ function landingsMeet(edges: VoidEdges, a: Landing, b: Landing, apart: number): 
   return ahead < a.lastAt - a.firstAt + apart || back < b.lastAt - b.firstAt + apart;
 }
 
+/** What lies between two strips where they are nearest, in mm; nothing or less where they meet. */
+export function whiteBetween(a: Span, b: Span): number {
+  const apart = Math.min(
+    fromLine(a.from.middle, b),
+    fromLine(a.to.middle, b),
+    fromLine(b.from.middle, a),
+    fromLine(b.to.middle, a),
+  );
+  return apart - (a.width + b.width) / 2;
+}
+
+/** The distance of a point from the middle line of a strip. */
+function fromLine(p: Point, { from: { middle }, way, length }: Span): number {
+  const along = (p.x - middle.x) * way.x + (p.y - middle.y) * way.y;
+  const t = Math.min(length, Math.max(0, along));
+  return Math.hypot(p.x - middle.x - t * way.x, p.y - middle.y - t * way.y);
+}
+
 /** Separating axes of two oblong strips (each direction and its normal); `grow` mm around each. */
 function stripsMeet(a: Span, b: Span, grow: number): boolean {
   const [ca, cb] = [corners(a, grow), corners(b, grow)];
