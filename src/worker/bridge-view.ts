@@ -51,6 +51,8 @@ export type BridgesView = {
   readonly keys: readonly { readonly letter: string; readonly island: number; readonly text: string }[];
   readonly islandsHeld: number;
   readonly islandsLeft: number;
+  /** Islands that nobody would miss and that are not bridged: how many, and how wide the widest is on the whole, in mm. */
+  readonly small: { readonly count: number; readonly widestMm: number };
   /** Mean over the letters with islands, 0 to 100. */
   readonly readability: number;
 };
@@ -62,6 +64,7 @@ const NONE: BridgesView = {
   keys: [],
   islandsHeld: 0,
   islandsLeft: 0,
+  small: { count: 0, widestMm: 0 },
   readability: 100,
 };
 
@@ -75,7 +78,7 @@ export function bridgesView(
 ): BridgesView {
   const notes = part.bridged;
   if (!notes) return NONE;
-  const withIslands = new Set(notes.islands.map((i) => i.label));
+  const withIslands = new Set([...notes.islands, ...notes.small].map((i) => i.label));
   const letters = part.readability.filter(({ label }) => withIslands.has(label));
   const figures = new Map(letters.map((l) => [l.label, l.figure]));
   const shown = notes.islands.slice(0, LIMITS.piecesNamed);
@@ -88,6 +91,7 @@ export function bridgesView(
     keys: notes.islands.map((i) => ({ letter: i.letter, island: i.rank, text: part.sources[i.label]?.text ?? '' })),
     islandsHeld: notes.islands.filter((i) => i.hangs).length,
     islandsLeft: notes.isOn ? notes.islands.filter((i) => i.how === 'leave').length : 0,
+    small: { count: notes.small.length, widestMm: Math.max(0, ...notes.small.map(({ widthMm }) => widthMm)) },
     readability: meanReadability(letters),
   };
 }

@@ -7,7 +7,6 @@ import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
 import type { Path } from '../../src/core/geometry/path';
 import { type Box, IDENTITY } from '../../src/core/geometry/point';
-import { SHIPPED_FACES } from '../../src/core/lettering/catalogue';
 import type { Typeface } from '../../src/core/lettering/face';
 import { type Layout, layoutLettering } from '../../src/core/lettering/layout';
 import { loadTypeface } from '../../src/core/lettering/typeface';
@@ -17,7 +16,7 @@ import { spec, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
 import { LETTERS, lettersOf, nearestTo, type Shape, shapeBetween } from '../support/nearest-shape';
 import { inFull } from '../support/scale';
-import { type Labelled, STATIC_FACES, UNSEEN_FACES } from '../support/typefaces';
+import { type Labelled, SHIPPED, STATIC_FACES, UNSEEN_FACES } from '../support/typefaces';
 
 const NAMES =
   "Lilly RIDGE Mimi Anneliese O'Brien Zoë Jean-Luc Åsa Jürgen Fjäll Quilt WILLIAM Hannah Theo Emilia Finn Ida Jonas Klara Ludwig Maja Noah Ottilie Paul Quentin Rosa Selma Till Ursula Viktor Wanda Xaver Yara Zita Ñandú Øre Garden KILN Sage 7i".split(
@@ -28,17 +27,14 @@ const TWO_WORDS =
     '|',
   );
 
-const shipped = SHIPPED_FACES.filter((f) => f.file.endsWith('.ttf')).map(
-  ({ family, file, manner }): Labelled => ({ name: family, file: `public/typefaces/${file}`, look: manner }),
-);
 /** The slash of that letter runs against its bowl: where they cross there is white, and a tip hangs by two points. */
 const KNOWN = 'keania-one: “Øre” in 2';
 const JUDGED: readonly (readonly [string, readonly Labelled[], readonly string[]])[] = inFull
   ? [
-      ['faces that were looked at on the way', [...shipped, ...STATIC_FACES], [KNOWN]],
+      ['faces that were looked at on the way', [...SHIPPED, ...STATIC_FACES], [KNOWN]],
       ['faces that nothing was set by', UNSEEN_FACES, []],
     ]
-  : [['shipped faces', shipped.filter(({ name }) => ['Poppins', 'Archivo Black', 'Caveat'].includes(name)), []]];
+  : [['shipped faces', SHIPPED.filter(({ name }) => ['Poppins', 'Archivo Black', 'Caveat'].includes(name)), []]];
 const ONE_WORD = inFull ? NAMES : NAMES.slice(0, 9);
 const PARTED = inFull ? TWO_WORDS : TWO_WORDS.slice(0, 3);
 

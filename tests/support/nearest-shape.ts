@@ -3,12 +3,12 @@
  * that are ink or are not; it knows nothing of what tells letters apart.
  */
 import { flattenPath, type Path, transformRegion } from '../../src/core/geometry/path';
-import { scaling, translation } from '../../src/core/geometry/point';
+import { type Point, scaling, translation } from '../../src/core/geometry/point';
 import type { Typeface } from '../../src/core/lettering/face';
 import { fillMask, type Mask, type Raster } from './raster';
 
 /** Pixels along a capital height, and shifts tried to both sides. */
-const PIXELS = 24;
+export const PIXELS = 24;
 const SHIFTS = 3;
 const FRAME: Raster = {
   width: 3 * PIXELS,
@@ -23,13 +23,49 @@ export const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123
 /** A shape in capital heights about the middle of its box. */
 export type Shape = { readonly name: string; readonly mask: Mask; readonly from: number; readonly to: number };
 
-/** Clean outlines in mm, between two places across, as pixels about the middle of these. */
-export function shapeBetween(outlines: readonly Path[], from: number, to: number, capMm: number, name: string): Shape {
+/** So many finer pixels a pixel is wide, where a shape is made thinner. */
+const FINER = 4;
+
+/** The pixels of closed lines made thinner all around by a share of a capital height; what has closed stays closed. */
+function thinnerMask(rings: readonly Point[][], by: number): Mask {
+  const fine: Raster = {
+    ...FRAME,
+    width: FRAME.width * FINER,
+    height: FRAME.height * FINER,
+    size: FRAME.size / FINER,
+  };
+  const mask = fillMask(fine, rings);
+  const reach = by / fine.size;
+  const round: number[] = [];
+  for (let y = -Math.floor(reach); y <= reach; y++)
+    for (let x = -Math.floor(reach); x <= reach; x++) if (Math.hypot(x, y) <= reach) round.push(y * fine.width + x);
+  const out = fillMask(FRAME, []);
+  for (let k = 0; k < out.length; k++) {
+    const [row, column] = [FINER * Math.floor(k / FRAME.width), FINER * (k % FRAME.width)];
+    let ink = 0;
+    for (let i = 0; i < FINER * FINER; i++) {
+      const at = (row + Math.floor(i / FINER)) * fine.width + column + (i % FINER);
+      if (round.every((by) => mask[at + by] === 1)) ink++;
+    }
+    out[k] = 2 * ink >= FINER * FINER ? 1 : 0;
+  }
+  return out;
+}
+
+/**
+ * Clean outlines in mm, between two places across, as pixels about the middle of these; made thinner all around by so many mm.
+ */
+export function shapeBetween(
+  outlines: readonly Path[],
+  from: number,
+  to: number,
+  capMm: number,
+  name: string,
+  thinnedMm: number | null = null,
+): Shape {
   const placed = transformRegion([...outlines], translation(-(from + to) / 2, 0));
-  const mask = fillMask(
-    FRAME,
-    transformRegion(placed, scaling(1 / capMm)).map((p) => flattenPath(p, 0.01)),
-  );
+  const rings = transformRegion(placed, scaling(1 / capMm)).map((p) => flattenPath(p, 0.01));
+  const mask = thinnedMm === null ? fillMask(FRAME, rings) : thinnerMask(rings, thinnedMm / capMm);
   const half = (to - from) / 2 / capMm;
   for (let k = 0; k < mask.length; k++) {
     const x = FRAME.minX + ((k % FRAME.width) + 0.5) * FRAME.size;

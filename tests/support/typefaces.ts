@@ -4,6 +4,7 @@
  */
 import { existsSync, readdirSync } from 'node:fs';
 import path from 'node:path';
+import { SHIPPED_FACES } from '../../src/core/lettering/catalogue';
 import type { Look } from '../../src/core/schema/face-about';
 
 const FOLDER = path.resolve('tests/typefaces/node_modules');
@@ -72,6 +73,18 @@ export const UNSEEN_FACES: readonly Labelled[] = areTypefacesHere
       names.split(' ').map((name) => ({ name, file: regularOf(name), look: look as Look })),
     )
   : [];
+
+/** Decorated faces: inlines, shadows, letters in outline or of several lines. */
+export const DECORATED_FACES: readonly Labelled[] = areTypefacesHere
+  ? 'bungee-inline bungee-shade ewert londrina-shadow monoton rye sancreek'
+      .split(' ')
+      .map((name) => ({ name, file: regularOf(name), look: 'plain' }))
+  : [];
+
+/** The shipped faces of outlines. */
+export const SHIPPED: readonly Labelled[] = SHIPPED_FACES.filter((f) => f.file.endsWith('.ttf')).map(
+  ({ family, file, manner }) => ({ name: family, file: `public/typefaces/${file}`, look: manner }),
+);
 
 /** Faces for scripts that are not Latin. */
 export const OTHER_SCRIPTS: readonly Labelled[] = areTypefacesHere

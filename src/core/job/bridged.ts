@@ -40,8 +40,8 @@ export function withBridges(
     const found = unbridgedIslands(prepared.solid, setting);
     return found ? { ...prepared, bridged: found } : prepared;
   }
-  const { shape, notes } = bridgeIslands(prepared.solid, { ...setting, step }, memory, prepared);
+  const { shape, cut, notes } = bridgeIslands(prepared.solid, { ...setting, step }, memory, prepared);
   const withNotes = { ...prepared, bridged: notes };
   if (shape === prepared.solid) return withNotes;
-  return { ...withNotes, solid: shape, outlines: shape, ...keptOf(shape, rim, engine, memory) };
+  return { ...withNotes, solid: shape, outlines: cut, ...keptOf(shape, rim, engine, memory) };
 }

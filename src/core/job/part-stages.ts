@@ -153,6 +153,7 @@ export const READABILITY: Stage<PreparedPart, readonly LetterReadability[]> = {
 const isChanged = ({ bare, outlines, members, bridged }: PreparedPart): boolean =>
   outlines !== bare ||
   (bridged?.bridges.length ?? 0) > 0 ||
+  (bridged?.small.length ?? 0) > 0 ||
   members.some(({ layout }) => layout?.closedUp.some(({ what }) => what === 'letter') ?? false);
 
 type PartResultInput = Omit<PartResult, keyof PreparedPart | 'size'> & {

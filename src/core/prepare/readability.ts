@@ -21,7 +21,7 @@ export type LetterReadability = {
   readonly figure: number;
 };
 
-type ReadPart = Pick<PreparedPart, 'frames' | 'sources' | 'members' | 'outlines'>;
+type ReadPart = Pick<PreparedPart, 'frames' | 'sources' | 'members' | 'outlines' | 'solid' | 'bridged'>;
 
 /** Letters to both sides of a letter that are laid over it as they were set. */
 const BESIDE = 3;
@@ -80,7 +80,9 @@ class FinishedShape {
   private readonly counts = new Map<string, number>();
   private readonly known = new Map<string, InkRows>();
 
-  constructor({ outlines }: ReadPart, letters: readonly Read[]) {
+  constructor({ outlines: drawn, solid, bridged }: ReadPart, letters: readonly Read[]) {
+    // Islands that are cut and left to drop are white no more.
+    const outlines = bridged && bridged.small.length > 0 ? solid : drawn;
     let least = Infinity;
     for (const { frame } of letters) {
       least = Math.min(least, scaleOf(frame.matrix));

@@ -159,5 +159,6 @@ const movedBridges = (bridged: BridgeNotes, mover: Mover): BridgeNotes => ({
     to: applyMatrix(mover.matrix, bridge.to),
   })),
   islands: bridged.islands.map((island) => ({ ...island, outline: mover.outline(island.outline) })),
+  small: bridged.small.map((island) => ({ ...island, outline: mover.outline(island.outline) })),
   hairs: bridged.hairs.map((hair) => ({ ...hair, at: applyMatrix(mover.matrix, hair.at) })),
 });

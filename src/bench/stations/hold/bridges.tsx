@@ -53,6 +53,13 @@ const ALIKE = [
   { value: 'own', word: 'each its own' },
 ] as const;
 
+const SMALL = [
+  { value: 'ask', word: 'ask', title: 'They are told of, and not bridged until it is decided' },
+  { value: 'bridge', word: 'bridge', title: 'Bridged like the others' },
+  { value: 'fill', word: 'uncut', title: 'Their edges are not cut: the letter is open there' },
+  { value: 'drop', word: 'drop', title: 'Cut, and left to drop out' },
+] as const;
+
 const FINE_MM = 0.1;
 const FINE_IN_MM = 25.4 / 128;
 
@@ -131,6 +138,7 @@ export function Bridges(props: StepProps) {
         onChange={(reads) => set({ reads })}
         note={step.reads ? undefined : 'Bridges keep off the bar of an e, the bowl of a 9, and the like.'}
       />
+      <Choice label="Small islands" value={step.small} options={SMALL} onChange={(small) => set({ small })} />
       <Switch label="Lean with italics" on={step.slanted} onChange={(slanted) => set({ slanted })} />
       {!part.locked && (
         <div className={styles.buttons}>

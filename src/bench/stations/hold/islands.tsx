@@ -13,6 +13,7 @@ import { bridgeAll, bridgeOne, leaveIsland } from '../../bridge-edits';
 import { bringIntoSight, chooseIsland, useBench } from '../../store';
 import { AddByHand } from './bridges';
 import hold from './hold.module.css';
+import { type StepProps, useStep } from './use-step';
 
 const countWords = (n: number): string => (n === 1 ? '1 bridge' : `${n} bridges`);
 
@@ -98,11 +99,43 @@ function islandWords({ keys, islandsHeld }: PartView['bridges'], stays: boolean)
   return words.join(' · ');
 }
 
+const SMALL_WORDS = { ask: 'not bridged yet', bridge: '', fill: 'left uncut', drop: 'will drop out' } as const;
+
+/** Islands that nobody would miss: what becomes of them, or the question. */
+function SmallIslands(props: StepProps) {
+  const unit = useBench((s) => s.job.units);
+  const { step, set } = useStep(props, 'bridge');
+  const { count, widestMm } = props.view.bridges.small;
+  if (!step || count === 0) return null;
+  return (
+    <div className={hold.small}>
+      <p className="nf-small m-0">
+        {count === 1 ? '1 small one' : `${count} small ones`}, up to {formatLength(widestMm, unit)} wide:{' '}
+        {SMALL_WORDS[step.small]}.
+      </p>
+      {step.small === 'ask' && !props.part.locked && (
+        <div className={styles.buttons}>
+          <Button
+            variant="plain"
+            onClick={() => set({ small: 'fill' })}
+            title="Their edges are not cut: the letter is open there"
+          >
+            Leave them uncut
+          </Button>
+          <Button variant="plain" onClick={() => set({ small: 'bridge' })}>
+            Bridge them
+          </Button>
+        </div>
+      )}
+    </div>
+  );
+}
+
 /** The islands of a part, and what holds each. */
 export function Islands({ part, view }: { part: Part; view: PartView }) {
   const { bridges } = view;
   const stays = sticks(part);
-  if (bridges.keys.length === 0)
+  if (bridges.keys.length === 0 && bridges.small.count === 0)
     return part.keep === 'outside' ? (
       <section aria-label="Islands">
         <Heading>Islands</Heading>
@@ -122,6 +155,7 @@ export function Islands({ part, view }: { part: Part; view: PartView }) {
           <li className="nf-muted nf-small">and {bridges.keys.length - bridges.islands.length} more</li>
         )}
       </ul>
+      {!stays && <SmallIslands part={part} view={view} />}
       {!stays && !part.locked && open > 0 && (!bridges.isOn || bridges.islandsLeft > 0 || hasEmptied(part)) && (
         <Button variant="primary" className="w-100 mt-1" onClick={() => bridgeAll(part.id)}>
           Bridge every island

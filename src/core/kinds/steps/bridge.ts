@@ -67,12 +67,17 @@ export const bridgeStep = fixedStep({
     alike: about(z.boolean().default(true), 'The same letter has the same bridges everywhere.'),
     level: about(z.boolean().default(false), 'Bridges of neighbours lie at the same height.'),
     reads: about(z.boolean().default(false), 'Bridges keep off what makes letters themselves.'),
+    small: about(
+      z.enum(['bridge', 'ask', 'fill', 'drop']).default('bridge'),
+      'Islands that nobody would miss, as in decorated lettering: bridged like others, asked about, not cut at all, or cut and left to drop.',
+    ),
     islands: about(z.array(islandSettingSchema).max(LIMITS.islands).default([]), 'Islands treated otherwise.'),
     pinned: about(z.array(placedBridgeSchema).max(LIMITS.bridgesPlaced).default([]), 'Bridges placed by hand.'),
   }),
   suited: ({ kerfMm, leastWidthMm }) => ({
     width: Math.max(usualBridge(kerfMm), leastWidthMm ?? 0),
     reads: true,
+    small: 'ask' as const,
   }),
   lengths: { grows: [], stays: ['width'] },
   grow(step, times) {
@@ -98,6 +103,28 @@ export const bridgeStep = fixedStep({
               },
             ]
           : [],
+    },
+    {
+      code: 'small-islands',
+      severity: 'caution',
+      station: 'hold',
+      mend: {
+        words: 'Leave them uncut',
+        step: (step) => {
+          step.small = 'fill';
+        },
+      },
+      find({ step, part, partId, title, length }) {
+        const small = part.bridged?.small ?? [];
+        const [first] = small;
+        if (step?.small !== 'ask' || !first) return [];
+        const widest = length(Math.max(...small.map(({ widthMm }) => widthMm)));
+        const sentence =
+          small.length === 1
+            ? `A small island of ${title} is not bridged and would drop out: it is ${widest} wide.`
+            : `${small.length.toLocaleString('en')} small islands of ${title} are not bridged and would drop out: they are up to ${widest} wide.`;
+        return [{ sentence, detail: partId, box: first.outline.box, mend: {} }];
+      },
     },
     {
       code: 'bridge-narrowed',

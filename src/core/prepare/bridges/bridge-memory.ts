@@ -7,6 +7,7 @@ import { type Outline, weighOutlines } from '../outline';
 import type { VoidEdges } from './edges';
 import type { Hair } from './hairs';
 import type { Island } from './islands';
+import type { SmallIsland } from './notes';
 import type { Candidate } from './search';
 import type { LetterEvidence } from './sites';
 
@@ -15,6 +16,11 @@ export type Ground = {
   readonly shape: readonly Outline[];
   readonly hairs: readonly Hair[];
   readonly islands: readonly Island[];
+  /** Islands that have one bridge where they would have two. */
+  readonly single: ReadonlySet<number>;
+  /** Islands that are not bridged because nobody would miss them; they and what lies in them are not in the shape. */
+  readonly small: readonly Omit<SmallIsland, 'isCut'>[];
+  readonly taken: readonly Outline[];
 };
 
 type Asked<T> = { readonly of: object; readonly key: string; readonly find: () => T };
@@ -44,8 +50,13 @@ export class BridgeMemory {
     private readonly owner: object,
   ) {}
 
-  ground(find: () => Ground): Ground {
-    return this.memory.of(this.owner, 'ground for bridges', find);
+  ground(manner: string, find: () => Ground): Ground {
+    return this.memory.of(this.owner, `ground for bridges ${manner}`, find);
+  }
+
+  /** What is remembered of one ground, where there are several. */
+  on(ground: Ground): BridgeMemory {
+    return ground.small.length === 0 && ground.single.size === 0 ? this : new BridgeMemory(this.memory, ground);
   }
 
   edges(width: number, make: () => VoidEdges): VoidEdges {

@@ -7,7 +7,7 @@ import { Memo, type Memory } from '../../memo';
 import type { Outline } from '../outline';
 import { BridgeMemory } from './bridge-memory';
 import { Bridging } from './bridging';
-import { cutHairs } from './hairs';
+import { type BridgedShape, groundOf, withSmall } from './ground';
 import { islandsOf, voidsOf } from './islands';
 import type { BridgeGround, BridgeNotes, BridgeSetting } from './notes';
 import { leastBridge } from './sites';
@@ -36,6 +36,7 @@ export function unbridgedIslands(shape: readonly Outline[], setting: BridgeGroun
     leastMm: 0,
     hairs: [],
     unplaced: [],
+    small: [],
     tooMany: 0,
   };
 }
@@ -49,15 +50,12 @@ export function bridgeIslands(
   setting: BridgeSetting,
   memory: Memory = new Memo(),
   owner: object = given,
-): { readonly shape: readonly Outline[]; readonly notes: BridgeNotes } {
-  const { step, leastMm, frames, stockInside } = setting;
+): BridgedShape {
+  const { step, leastMm } = setting;
   const remembered = new BridgeMemory(memory, owner);
-  const ground = remembered.ground(() => {
-    const { shape, hairs } = cutHairs(given, stockInside);
-    return { shape, hairs, islands: islandsOf(shape, voidsOf(shape, stockInside), frames) };
-  });
-  const { shape, hairs, islands } = ground;
   const askedMm = Math.max(step.width, leastMm ?? 0);
+  const ground = groundOf(given, setting, askedMm, remembered);
+  const { shape, hairs, islands } = ground;
   const nothing: BridgeNotes = {
     isOn: true,
     before: shape,
@@ -67,12 +65,13 @@ export function bridgeIslands(
     leastMm: leastBridge(askedMm, leastMm),
     hairs,
     unplaced: [],
+    small: ground.small.map((island) => ({ ...island, isCut: step.small !== 'fill' })),
     tooMany: 0,
   };
-  if (islands.length > LIMITS.islands) return { shape, notes: { ...nothing, tooMany: islands.length } };
-  if (islands.length === 0 && step.pinned.length === 0) return { shape, notes: nothing };
-  const work = new Bridging(ground, setting, remembered, nothing);
+  if (islands.length > LIMITS.islands) return { shape, cut: shape, notes: { ...nothing, tooMany: islands.length } };
+  if (islands.length === 0 && step.pinned.length === 0) return withSmall({ shape, notes: nothing, strips: [] }, ground);
+  const work = new Bridging(ground, setting, remembered.on(ground), nothing);
   work.placeByHand();
   work.placeAutomatically();
-  return work.result();
+  return withSmall(work.result(), ground);
 }

@@ -11,6 +11,7 @@ import { type CandidateSet, cheapest, cheapestSets, widthsFrom } from './choose'
 import { conflict } from './conflict';
 import type { Standard } from './cost';
 import type { VoidEdges } from './edges';
+import type { Bridged } from './ground';
 import { IslandSites } from './island-sites';
 import { countFor, type Island } from './islands';
 import { heightOf, type Levelled, levelled } from './level';
@@ -56,6 +57,7 @@ export class Bridging {
 
   private readonly shape: readonly Outline[];
   private readonly islands: readonly Island[];
+  private readonly single: ReadonlySet<number>;
 
   constructor(
     ground: Ground,
@@ -66,6 +68,7 @@ export class Bridging {
     const { step } = setting;
     this.shape = ground.shape;
     this.islands = ground.islands;
+    this.single = ground.single;
     this.hanging = new DisjointSets(ground.shape.length + setting.rims.length);
     this.asked = nothing.askedMm;
     this.least = nothing.leastMm;
@@ -300,7 +303,9 @@ export class Bridging {
 
   private countOf(island: Island): number {
     const count = this.settingOf(island)?.count ?? this.setting.step.count;
-    return count > 0 ? count : countFor(this.shape[island.outline] as Outline, this.asked, this.setting.thicknessMm);
+    if (count > 0) return count;
+    if (this.single.has(island.outline)) return 1;
+    return countFor(this.shape[island.outline] as Outline, this.asked, this.setting.thicknessMm);
   }
 
   private choose(candidate: Candidate, pinnedIndex: number | null): ChosenBridge {
@@ -344,7 +349,7 @@ export class Bridging {
     );
   }
 
-  result(): { readonly shape: readonly Outline[]; readonly notes: BridgeNotes } {
+  result(): Bridged {
     const bridges: Bridge[] = [];
     const inlays: Inlay[] = [];
     const add = (chosen: ChosenBridge, label: number, letter: string, rank: number | null): number => {
@@ -369,7 +374,8 @@ export class Bridging {
     });
     for (const chosen of this.free) add(chosen, chosen.label, chosen.letter, null);
     const notes: BridgeNotes = { ...this.nothing, islands, bridges, unplaced: this.unplaced };
-    if (inlays.length === 0) return { shape: this.shape, notes };
+    const strips = inlays.map(({ span }) => span);
+    if (inlays.length === 0) return { shape: this.shape, notes, strips };
     const byVoid = new Map<number, Inlay[]>();
     for (const inlay of inlays) {
       const around = this.voidOf(inlay.span);
@@ -380,7 +386,7 @@ export class Bridging {
     const touched = new Set(inlays.flatMap(({ span }) => [span.from.outline, span.to.outline]));
     const changed = [...byVoid].flatMap(([around, list]) => this.rewired(around, list));
     const kept = this.shape.filter((_, i) => !touched.has(i));
-    return { shape: nestAgain([...kept, ...changed]), notes };
+    return { shape: nestAgain([...kept, ...changed]), notes, strips };
   }
 
   /** The outlines of a void with its bridges put in; the same objects as long as the same bridges lie there. */

@@ -1,9 +1,12 @@
 /** Whether two spans would get in each other's way. */
 import { numberAt } from '../../geometry/elements';
+import { flattenPath, type Path } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import type { VoidEdges } from './edges';
 import type { Landing, Span } from './span';
 
+/** Outlines are looked at as chords that stray from the curves by up to this. */
+const FLAT_MM = 0.05;
 /** Bridges keep this share of the wider one's width from each other. */
 const APART = 0.35;
 
@@ -41,6 +44,30 @@ function fromLine(p: Point, { from: { middle }, way, length }: Span): number {
   const along = (p.x - middle.x) * way.x + (p.y - middle.y) * way.y;
   const t = Math.min(length, Math.max(0, along));
   return Math.hypot(p.x - middle.x - t * way.x, p.y - middle.y - t * way.y);
+}
+
+/** Whether an outline runs into a strip, or nearer to it than bridges come to each other. */
+export function crosses({ from: { middle }, way, width, length }: Span, path: Path): boolean {
+  const grow = APART * width;
+  const points = flattenPath(path, FLAT_MM).map((p) => ({
+    u: (p.y - middle.y) * way.x - (p.x - middle.x) * way.y,
+    v: (p.x - middle.x) * way.x + (p.y - middle.y) * way.y,
+  }));
+  return points.some((a, i) => {
+    const b = points[(i + 1) % points.length] as typeof a;
+    // The stretch of the chord that is between the sides, then whether that lies between the ends (Liang and Barsky 1984).
+    let [from, to] = [0, 1];
+    for (const [start, by, low, high] of [
+      [a.u, b.u - a.u, -width / 2 - grow, width / 2 + grow],
+      [a.v, b.v - a.v, -grow, length + grow],
+    ] as const) {
+      if (by === 0 && (start < low || start > high)) return false;
+      if (by === 0) continue;
+      from = Math.max(from, Math.min((low - start) / by, (high - start) / by));
+      to = Math.min(to, Math.max((low - start) / by, (high - start) / by));
+    }
+    return from <= to;
+  });
 }
 
 /** Separating axes of two oblong strips (each direction and its normal); `grow` mm around each. */

@@ -26,6 +26,9 @@ export type PinnedBridge = {
   readonly width: number | null;
 };
 
+/** Islands that nobody would miss are bridged like others, asked about, not cut at all, or cut and left to drop. */
+export type SmallAnswer = 'bridge' | 'ask' | 'fill' | 'drop';
+
 /** How bridges are to be. Lengths in mm. */
 export type BridgeSettings = {
   readonly width: number;
@@ -38,6 +41,8 @@ export type BridgeSettings = {
   readonly level: boolean;
   /** Whether bridges keep off what makes letters themselves. */
   readonly reads: boolean;
+  /** What becomes of islands that nobody would miss. */
+  readonly small: SmallAnswer;
   readonly islands: readonly IslandSetting[];
   readonly pinned: readonly PinnedBridge[];
 };
@@ -88,6 +93,16 @@ export type BridgedIsland = {
   readonly trouble: IslandTrouble | null;
 };
 
+/** An island that nobody would miss: its letter, its outline, how wide it is on the whole in mm, and whether it is still cut. */
+export type SmallIsland = {
+  readonly letter: string;
+  readonly rank: number;
+  readonly label: number;
+  readonly outline: Outline;
+  readonly widthMm: number;
+  readonly isCut: boolean;
+};
+
 /** What bridging has to say: its bridges, islands, hairs, and what was placed by hand and has no place any more. */
 export type BridgeNotes = {
   /** Whether bridges were looked for. */
@@ -103,6 +118,8 @@ export type BridgeNotes = {
   readonly hairs: readonly Hair[];
   /** Bridges placed by hand that there is no place for, as indices of the step's. */
   readonly unplaced: readonly number[];
+  /** Islands that nobody would miss and that are not bridged. */
+  readonly small: readonly SmallIsland[];
   /** Islands that are too many to be bridged; 0 when they were. */
   readonly tooMany: number;
 };
