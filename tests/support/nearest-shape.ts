@@ -24,7 +24,7 @@ export const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123
 export type Shape = { readonly name: string; readonly mask: Mask; readonly from: number; readonly to: number };
 
 /** So many finer pixels a pixel is wide, where a shape is made thinner. */
-const FINER = 4;
+const FINER = 6;
 
 /** The pixels of closed lines made thinner all around by a share of a capital height; what has closed stays closed. */
 function thinnerMask(rings: readonly Point[][], by: number): Mask {
@@ -35,7 +35,8 @@ function thinnerMask(rings: readonly Point[][], by: number): Mask {
     size: FRAME.size / FINER,
   };
   const mask = fillMask(fine, rings);
-  const reach = by / fine.size;
+  // White begins half a pixel before the middle of the first white one.
+  const reach = by > 0 ? by / fine.size + 0.5 : 0;
   const round: number[] = [];
   for (let y = -Math.floor(reach); y <= reach; y++)
     for (let x = -Math.floor(reach); x <= reach; x++) if (Math.hypot(x, y) <= reach) round.push(y * fine.width + x);

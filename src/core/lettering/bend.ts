@@ -10,7 +10,15 @@ import type { Memory, Stage } from '../memo';
 import type { Along } from '../schema/along';
 import { closeAlong, type Standing, standingAt } from './close-along';
 import { type DraftLine, overlapIn } from './draft-lines';
-import { inkWidth, type LetterJoint, letterOutlines, NUMBERS_PER_LETTER, type PlacedLetter } from './set-letter';
+import { type ClosedAlong, joinAlong } from './joining/join-along';
+import {
+  inkWidth,
+  type LetterJoint,
+  type LineCloseUp,
+  letterOutlines,
+  NUMBERS_PER_LETTER,
+  type PlacedLetter,
+} from './set-letter';
 import type { Alignment } from './spec';
 import { bottomOf, type TextPath, textPathOf } from './text-path';
 
@@ -40,7 +48,12 @@ export type BendInput = {
   readonly align: Alignment;
   /** The line itself, in the lettering's coordinates, where it is drawn or another part's. */
   readonly drawn: Path | null;
-  readonly closeUp: { readonly overlapMm: number; readonly words: boolean } | null;
+  readonly closeUp: {
+    readonly overlapMm: number;
+    readonly words: boolean;
+    readonly joints: LineCloseUp['joints'];
+    readonly pairs: LineCloseUp['pairs'];
+  } | null;
   /** Baselines from the first, and mm per unit. */
   readonly baselines: readonly number[];
   readonly scale: number;
@@ -139,27 +152,37 @@ function bentLine({ draft, line, on, left, start, input }: BentInput, memory: Me
   const shiftFor = (closed: number): number =>
     -{ left: minX, centre: (minX + maxX - closed) / 2, right: maxX - closed }[align];
   let shift = shiftFor(0);
-  let closed: { moves: readonly number[]; joints: readonly LetterJoint[] } = { moves: [], joints: [] };
+  let closed: ClosedAlong = { moves: [], joints: [], drawnAt: null };
   // What is closed up is shorter, and stands elsewhere on the curve: where that bends the same, nothing changes by it.
   const rounds = along.line.kind === 'arc' || along.line.kind === 'circle' ? 1 : 2;
   if (closeUp && !face.isSingleStroke)
     for (let round = 0; round < rounds; round++) {
-      const { overlapMm, words } = closeUp;
+      const { overlapMm, words, joints } = closeUp;
       const overlap = overlapIn(overlapMm, capital, scale);
-      closed = closeAlong(set.letters, { text, face, overlap, words, capital, standing: standingFrom(shift), memory });
+      const input = { text, face, overlap, words, capital, standing: standingFrom(shift), memory };
+      const pairs = closeUp.pairs.map((p) => (p.at === null ? p : { ...p, at: p.at - offset }));
+      closed =
+        joints === 'best'
+          ? joinAlong(set.letters, { ...input, pairs })
+          : { ...closeAlong(set.letters, input), drawnAt: null };
       shift = shiftFor(closed.moves[closed.moves.length - 1] ?? 0);
     }
   const standing = standingFrom(shift);
-  const letters = set.letters.map(({ letter, advance, moved }, i): PlacedLetter => {
+  const stood = set.letters.map(({ letter, advance, moved }, i) => {
     const nudged = moved ?? { x: 0, y: 0 };
     const middle = letter.x - nudged.x - (closed.moves[i] ?? 0) + advance / 2;
-    const { matrix, turnedDeg: baselineDeg } = standing(middle, advance);
-    const to = compose(translation(nudged.x, nudged.y), matrix);
+    const { matrix, turnedDeg } = standing(middle, advance);
+    return { to: compose(translation(nudged.x, nudged.y), matrix), turnedDeg };
+  });
+  const drawn = closed.drawnAt?.(stood.map(({ to }) => to)) ?? [];
+  const letters = set.letters.map(({ letter }, i): PlacedLetter => {
+    const { to, turnedDeg: baselineDeg } = stood[i] as (typeof stood)[number];
     const turned: Matrix = { ...to, e: 0, f: 0 };
     const own = compose(letter.own ?? IDENTITY, turned);
     const placed = {
       ...letter,
       own,
+      drawn: drawn[i] ?? null,
       baselineDeg,
       start: letter.start + offset,
       end: letter.end + offset,

@@ -10,14 +10,22 @@ import { compose, invert, type Matrix, rotation, translation } from '../geometry
 import type { Memory, Stage } from '../memo';
 import { type Closing, closingMove } from './close-up';
 import type { Typeface } from './face';
-import { glyphsKey, type LetterJoint, letterOutlines, type SetLetter, spaceBetween } from './set-letter';
+import {
+  glyphsKey,
+  type JointKind,
+  type LetterJoint,
+  letterOutlines,
+  type SetLetter,
+  spaceBetween,
+} from './set-letter';
 
 /** Rows a capital is cut into. */
 const ROWS_PER_CAPITAL = 500;
 /** Letters before a letter that it is closed up with. */
 const LETTERS_BEFORE = 2;
-/** A letter is closed up when what is before it is nearer than this share of the capital height. */
+/** A letter is closed up when what is before it is nearer than this share of the capital height; one that is to touch, than that. */
 const FARTHEST = 0.45;
+const FARTHEST_TO_TOUCH = 0.6;
 /** Shares of the way that are gone before it is looked at again; the last goes all of it. */
 const WAYS = [0.8, 0.8, 1];
 
@@ -51,6 +59,9 @@ export type AlongInput = {
   readonly memory: Memory;
 };
 
+/** How a letter is joined to the one before it: moved until they touch where it stands, or moved so far for a strip. */
+export type JoinAs = 'touch' | { readonly move: number; readonly joint: number; readonly kind: JointKind };
+
 /** A letter as it lies in rows along the curve. */
 type Lying = { readonly letter: SetLetter['letter']; readonly matrix: Matrix };
 
@@ -59,6 +70,8 @@ type LookInput = {
   readonly face: Typeface;
   readonly overlap: number;
   readonly capital: number;
+  /** What is farther away is left there, in capital heights. */
+  readonly farthest: number;
   /** Those that stay, and last the one that is moved. */
   readonly lying: readonly Lying[];
 };
@@ -78,21 +91,25 @@ const LYING_INK: Stage<InkInput, InkRows> = {
 /** The move of a letter towards those before it from where it stands; in an object of its own, since there may be none. */
 const LOOK: Stage<LookInput, { readonly made: Closing | null }> = {
   name: 'closing along',
-  key: ({ face, overlap, capital, lying }, idOf) =>
-    `${idOf(face)}|${overlap}|${capital}|${lying.map(lyingKey).join('|')}`,
-  run({ face, overlap, capital, lying }, memory) {
+  key: ({ face, overlap, capital, farthest, lying }, idOf) =>
+    `${idOf(face)}|${overlap}|${capital}|${farthest}|${lying.map(lyingKey).join('|')}`,
+  run({ face, overlap, capital, farthest, lying }, memory) {
     const step = capital / ROWS_PER_CAPITAL;
     const rows = lying.map((l) => memory.get(LYING_INK, { ...l, face, step }));
     const moving = rows.pop() as InkRows;
-    return { made: closingMove(uniteRows(rows), moving, { wanted: overlap, farthest: FARTHEST * capital, step }) };
+    return { made: closingMove(uniteRows(rows), moving, { wanted: overlap, farthest: farthest * capital, step }) };
   },
   weigh: () => 1,
 };
 
-/** How far each letter is moved back, and the joints that makes; lengths in the lettering's units. */
+/**
+ * How far each letter is moved back, and the joints that makes; lengths in the lettering's units. `joinAs` says how each is joined to
+ * the one before it, null where it is not; without it they are closed up with those before them.
+ */
 export function closeAlong(
   letters: readonly SetLetter[],
   input: AlongInput,
+  joinAs: readonly (JoinAs | null)[] | null = null,
 ): { moves: number[]; joints: LetterJoint[] } {
   const { text, face, overlap, words, capital, standing, memory } = input;
   const moves: number[] = [];
@@ -100,18 +117,24 @@ export function closeAlong(
   let word: { readonly letter: SetLetter['letter']; readonly matrix: Matrix }[] = [];
   let moved = 0;
   letters.forEach(({ letter, advance, moved: nudge }, i) => {
-    const before = letters[i - 1]?.letter;
-    if (before && !words && spaceBetween(before, letter, text)) word = [];
+    const last = letters[i - 1]?.letter;
+    if (last && !words && spaceBetween(last, letter, text)) word = [];
     const middle = letter.x - (nudge?.x ?? 0) + advance / 2;
+    const as = joinAs ? (joinAs[i] ?? null) : 'touch';
     let back = moved;
     let joint: number | null = null;
-    for (const share of word.length > 0 ? WAYS : []) {
+    if (as && as !== 'touch') {
+      back += as.move;
+      joints.push({ start: letter.start, end: letter.end, ...as });
+    }
+    const [before, farthest] = joinAs ? [1, FARTHEST_TO_TOUCH] : [LETTERS_BEFORE, FARTHEST];
+    for (const share of as === 'touch' && word.length > 0 ? WAYS : []) {
       const at = standing(middle - back, advance);
       const frame = rowsFrame(at);
-      const lying = [...word.slice(-LETTERS_BEFORE), { letter, matrix: at.matrix }].map(
+      const lying = [...word.slice(-before), { letter, matrix: at.matrix }].map(
         (l): Lying => ({ letter: l.letter, matrix: compose(l.matrix, frame) }),
       );
-      const closing = memory.get(LOOK, { face, overlap, capital, lying }).made;
+      const closing = memory.get(LOOK, { face, overlap, capital, farthest, lying }).made;
       if (!closing) break;
       joint = closing.joint;
       back += share * closing.move;

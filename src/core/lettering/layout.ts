@@ -187,7 +187,14 @@ function baselinesOf(drafts: readonly DraftLine[]): number[] {
 function place(spec: LetteringSpec, face: Typeface, { drafts, scale, memory, drawn }: Setting): Layout {
   const { closeUp, along, align } = spec;
   const baselines = baselinesOf(drafts);
-  const closing = closeUp ? { overlapMm: closeUp.overlap, words: closeUp.words } : null;
+  const closing = closeUp
+    ? {
+        overlapMm: closeUp.overlap,
+        words: closeUp.words,
+        joints: closeUp.joints ?? 'overlap',
+        pairs: closeUp.pairs ?? [],
+      }
+    : null;
   const bent = along ? bend(drafts, { along, align, drawn, closeUp: closing, baselines, scale }, memory) : null;
   const straight = bent ? null : placeStraight(spec, face, { drafts, scale, memory, baselines });
   const letters: PlacedLetter[] = [];

@@ -73,9 +73,6 @@ function LetteringCloseUp({ part, member, view }: { part: Part; member: Letterin
             ]}
             onChange={(joints) => set({ joints })}
           />
-          {closeUp.joints === 'best' && member.along !== null && (
-            <p className="nf-small nf-muted">Along a line letters are moved together until they overlap.</p>
-          )}
           <QuantityField
             label={closeUp.joints === 'best' ? 'Width of joints' : 'Overlap'}
             unit={unit}
@@ -90,9 +87,7 @@ function LetteringCloseUp({ part, member, view }: { part: Part; member: Letterin
             <Switch label="Lines too" on={closeUp.lines} onChange={(lines) => set({ lines })} />
           )}
           {computed && <Done member={computed} wanted={closeUp.overlap} />}
-          {closeUp.joints === 'best' && member.along === null && (
-            <Joints part={part} member={member} pairs={computed?.closedUp?.pairs ?? []} />
-          )}
+          {closeUp.joints === 'best' && <Joints part={part} member={member} pairs={computed?.closedUp?.pairs ?? []} />}
         </>
       )}
     </>

@@ -58,7 +58,7 @@ function inkAt(paths: readonly Path[], x: number): number {
 }
 
 /** A letter made ready, a name for it, and what is drawn of it with its parts held; null for its glyphs. */
-type Joined = { readonly letter: JoinLetter; readonly key: string; readonly drawn: DrawnLetter | null };
+export type Joined = { readonly letter: JoinLetter; readonly key: string; readonly drawn: DrawnLetter | null };
 
 type PairStageInput = Omit<PairInput, 'left' | 'right'> & {
   readonly face: Typeface;
@@ -81,8 +81,17 @@ const rounded = (value: number): number => Math.round(value * 1e5) / 1e5;
 /** Each letter joined to the one before it in its word, and all after it moved along with it; free parts of letters held to these. */
 export function joinNeighbours(
   letters: readonly SetLetter[],
-  { text, face, closeUp: { overlap, words, capital, pairs: answers }, memory }: JoinInput,
+  input: JoinInput,
 ): { letters: SetLetter[]; joints: LetterJoint[] } {
+  const { made, ways } = waysToJoin(letters, input);
+  return placed(letters, made, ways, input.closeUp.capital);
+}
+
+/** Letters with their free parts held, and the way in which each is joined to the one before it; null where it is not. */
+export function waysToJoin(
+  letters: readonly SetLetter[],
+  { text, face, closeUp: { overlap, words, capital, pairs: answers }, memory }: JoinInput,
+): { readonly made: readonly Joined[]; readonly ways: readonly (Way | null)[] } {
   const { small, bar } = measuresOf(face, memory);
   const asked = overlap / capital;
   const width = Math.max(LEAST_SHARE * asked, Math.min(asked, bar - STEP));
@@ -135,7 +144,7 @@ export function joinNeighbours(
   const ways = wordsOf(between).flatMap((word) =>
     word.length === 1 && word[0] === null ? [null] : joinWord(word as readonly Neighbours[], small, width),
   );
-  return placed(letters, made, ways, capital);
+  return { made, ways: [null, ...ways] };
 }
 
 /** Whether a letter is drawn as its face has it, but for the size of its line. */
@@ -160,6 +169,14 @@ function wordsOf(pairs: readonly (Neighbours | null)[]): (readonly (Neighbours |
   return runs;
 }
 
+/** The joint of a letter's free parts, if it has any that are held. */
+export const heldJoints = (
+  { start, end }: SetLetter['letter'],
+  { letter: { held } }: Joined,
+  capital: number,
+): LetterJoint[] =>
+  held.tieWidth === null ? [] : [{ start, end, move: 0, joint: held.tieWidth * capital, kind: 'held' }];
+
 function placed(
   letters: readonly SetLetter[],
   made: readonly Joined[],
@@ -170,10 +187,8 @@ function placed(
   let moved = 0;
   const out = letters.map((current, i): SetLetter => {
     const { letter } = current;
-    const { tieWidth } = (made[i] as Joined).letter.held;
-    if (tieWidth !== null)
-      joints.push({ start: letter.start, end: letter.end, move: 0, joint: tieWidth * capital, kind: 'held' });
-    const way = i > 0 ? (ways[i - 1] ?? null) : null;
+    joints.push(...heldJoints(letter, made[i] as Joined, capital));
+    const way = ways[i] ?? null;
     if (way) {
       moved += way.slide * capital;
       const { kind } = way;
@@ -198,22 +213,27 @@ function placed(
   return { letters: out, joints };
 }
 
-/** A letter with its parts held and the strip that joins it to the one before; null where nothing of it is changed. */
-function drawnLetter(
+/**
+ * A letter with its parts held and the strip that joins it to the one before, about its origin; null where nothing of it is changed.
+ * `turned` is how it is turned along a curve: the strip is given as it lies.
+ */
+export function drawnLetter(
   { held }: JoinLetter,
   key: string,
   own: Matrix | null,
   strip: readonly Point[] | null,
   capital: number,
+  turned: Matrix | null = null,
 ): DrawnLetter | null {
   if (held.tieWidth === null && !strip) return null;
-  const paths = transformRegion(held.paths, scaling(capital));
+  const paths = transformRegion(held.paths, compose(scaling(capital), turned ?? IDENTITY));
+  const standing = turned ? `|${[turned.a, turned.b].map(rounded).join()}` : '';
   const lowered = held.lowered && {
     paths: transformRegion(held.lowered.paths, compose(scaling(capital), invert(own ?? IDENTITY))),
     name: held.lowered.by.map(rounded).join(),
   };
-  if (!strip) return { paths, lowered, key: `${key}|${capital}` };
+  if (!strip) return { paths, lowered, key: `${key}|${capital}${standing}` };
   const isClockwise = held.body.reduce((sum, p) => sum + pathArea(p), 0) < 0;
   const corners = strip.map(({ x, y }) => `${rounded(x / capital)},${rounded(y / capital)}`).join(' ');
-  return { paths: [...paths, stripPath(strip, isClockwise)], lowered, key: `${key}|${capital}|${corners}` };
+  return { paths: [...paths, stripPath(strip, isClockwise)], lowered, key: `${key}|${capital}${standing}|${corners}` };
 }
