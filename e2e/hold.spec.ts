@@ -68,6 +68,33 @@ test('a word becomes one piece: closed up, tied, and still words', async ({ page
   expect((await partsOf(page, id))[0]?.members[0]?.closeUp?.overlap).toBeGreaterThan(0);
 });
 
+test('what a bar holds already is said, and only the rest is offered', async ({ page }) => {
+  await newJob(page, 'On a bar');
+  await addLettering(page, 'Jim Fig');
+  await chooseFace(page, 'Poppins');
+  await station(page, 'Hold').click();
+  const panel = page.getByRole('complementary', { name: 'Station Hold' });
+  await expect(panel.getByLabel('Close letters up')).toBeVisible();
+  await panel.getByLabel('Bar along the words').check();
+  await expect(
+    panel.getByText('The bar holds all but the dot of the first i and the dot of the second i.'),
+  ).toBeVisible();
+  await expect(panel.getByLabel('Close letters up')).toBeHidden();
+  await panel.getByLabel('Tie what is loose').check();
+  await expect(panel.getByText('It comes off as one piece.')).toBeVisible();
+  await panel.getByLabel('Tie what is loose').uncheck();
+  await page.getByRole('button', { name: 'Join letters all the same' }).click();
+  await panel.getByLabel('Close letters up').check();
+  await expect(panel.getByText(/moved, by up to|overlap enough/)).toBeVisible();
+  // Letters that hang together as they are need nothing.
+  await newJob(page, 'A script');
+  await addLettering(page, 'Greenhouse');
+  await chooseFace(page, 'Pacifico');
+  await station(page, 'Hold').click();
+  await expect(panel.getByText('All 10 letters hang together as they are.')).toBeVisible();
+  await expect(panel.getByLabel('Close letters up')).toBeHidden();
+});
+
 test('a name is one piece that reads at one press; a pair is joined otherwise, and as before', async ({ page }) => {
   const id = await newJob(page, 'Name that reads');
   await addLettering(page, 'lilli & Zoë');

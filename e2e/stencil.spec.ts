@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { addLettering, computed, expect, kept, newJob, onScreen, station, test } from './fixtures';
+import { addLettering, chooseFace, computed, expect, kept, newJob, onScreen, saved, station, test } from './fixtures';
 
 type Pinned = {
   letter: string;
@@ -16,6 +16,7 @@ type BridgeStep = {
   width: number;
   count: number;
   direction: string;
+  small: string;
   islands: { letter: string; island: number; how: string }[];
   pinned: Pinned[];
 };
@@ -196,6 +197,29 @@ test('an emblem: lettering punched into a shape is bridged to its own stock', as
   await islands(page).getByRole('button', { name: 'Bridge every island' }).click();
   await expect(islands(page).getByText('3 held', { exact: true })).toBeVisible();
   await expect(panelOf(page).getByText('It comes off as one piece.')).toBeVisible();
+});
+
+test('islands that nobody would miss are asked about, and left uncut all at once', async ({ page }) => {
+  const id = await newJob(page, 'Herb stencil');
+  await addLettering(page, 'HERKT irj');
+  await chooseFace(page, 'Sacramento');
+  await station(page, 'Hold').click();
+  await page.getByText('the stock', { exact: true }).click();
+  await computed(page);
+  await page.getByRole('button', { name: 'Bridge every island' }).click();
+  await expect(islands(page).getByText('2 held')).toBeVisible();
+  await expect(islands(page).getByText(/^7 small ones, up to 1\.\d+ mm wide: not bridged yet\.$/)).toBeVisible();
+  await expect(page.getByText(/^7 small islands of “HERKT irj” are not bridged/)).toBeVisible();
+  // Beside the islands, and beside the finding.
+  await page.getByRole('button', { name: 'Leave them uncut' }).last().click();
+  await expect(islands(page).getByText(/left uncut\.$/)).toBeVisible();
+  await expect(page.getByText('Nothing to look at.')).toBeVisible();
+  await saved(page);
+  await expect.poll(async () => (await bridgeStep(page, id))?.small).toBe('fill');
+  // And back: asked again, then bridged like the others.
+  await page.keyboard.press('Control+z');
+  await islands(page).getByRole('button', { name: 'Bridge them' }).click();
+  await expect(islands(page).getByText('9 held')).toBeVisible();
 });
 
 test('ways to bridge side by side, one taken; letters too close spaced from the finding', async ({ page }) => {

@@ -67,6 +67,8 @@ export type PartView = {
   /** All pieces that come away. */
   readonly awayD: string;
   readonly overlaps: boolean;
+  /** Letters of it that are drawn. */
+  readonly letters: number;
   readonly outlines: number;
   readonly segments: number;
   readonly open: number;
@@ -211,6 +213,7 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
     loose: away.filter((piece) => piece.kind === 'loose').length,
     awayD: away.map(pieceData).join(''),
     overlaps: part.overlaps,
+    letters: part.sources.filter(({ shape }) => shape === 'letter').length,
     outlines: part.outlines.length,
     segments: countSegments(part.outlines.map((o) => o.path)),
     open: part.openPaths.length,

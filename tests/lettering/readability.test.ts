@@ -17,7 +17,7 @@ const evaluated = (members: Draft[], more: Draft = {}): PartResult =>
 const words = (text: string, face: string, more: Draft = {}): Draft =>
   lettering(text, face, { size: { by: 'capital', mm: CAP }, align: 'left', placement: { x: 20, y: 80 }, ...more });
 const readable = (members: Draft[], more: Draft = {}): number =>
-  meanReadability(readabilityOf(evaluated(members, more), memory));
+  meanReadability(readabilityOf(evaluated(members, more), null, memory));
 
 const weld = { kind: 'weld' };
 const joined = (joints: string, overlap: number): Draft => ({ closeUp: { overlap, words: true, joints } });
@@ -31,7 +31,7 @@ describe('one figure', () => {
           { x: 20, y: 80 },
           { x: 150, y: 90, turn: 33, mirror: true },
         ])
-          for (const { figure: left } of readabilityOf(evaluated([words(text, family, { placement })]), memory))
+          for (const { figure: left } of readabilityOf(evaluated([words(text, family, { placement })]), null, memory))
             expect(left).toBeGreaterThan(98);
   });
 
@@ -70,6 +70,65 @@ describe('one figure', () => {
     const left = worst.map((f) => Number(/(\d+) %/.exec(f.sentence)?.[1]));
     expect(left).toEqual([...left].sort((a, b) => a - b));
     expect(worst[0]?.box && worst[0].box.maxX > worst[0].box.minX).toBe(true);
+  });
+});
+
+describe('what a tool leaves', () => {
+  const cut = (mm: number, kerf: number | null, more: Draft = {}) =>
+    evaluator.evaluate(
+      jobWith([partOf([words('Reed', 'Poppins', { size: { by: 'capital', mm } })], { steps: [weld], ...more })], {
+        sheet: { width: 300, height: 200, kerf },
+      }),
+      faces,
+    );
+  const meanOf = (result: ReturnType<typeof cut>) => meanReadability(result.parts[0]?.readability ?? []);
+
+  test('a kerf is looked at from a fiftieth of a capital on, and only of what is cut', () => {
+    expect(cut(20, 0.39).parts[0]?.readability).toEqual([]);
+    expect(cut(20, 0.41).parts[0]?.readability).toHaveLength(4);
+    expect(cut(20, null).parts[0]?.readability).toEqual([]);
+    const engraved = { work: [{ what: 'fill', operation: 'engrave' }] };
+    expect(cut(4, 0.6, engraved).parts[0]?.readability).toEqual([]);
+  });
+
+  test('the wider the kerf the less is left; letters that it eats are found', () => {
+    const figures = [0.1, 0.3, 0.5].map((kerf) => meanOf(cut(4, kerf)));
+    expect(figures[0]).toBeGreaterThan(85);
+    expect(figures[1]).toBeLessThan(figures[0] as number);
+    expect(figures[2]).toBeLessThan(figures[1] as number);
+    const codes = (kerf: number) => cut(4, kerf).findings.filter(({ code }) => code === 'hard-to-read').length;
+    expect(codes(0.1)).toBe(0);
+    expect(codes(0.75)).toBeGreaterThan(0);
+  });
+
+  test('a kerf widens letters that are cut out, and thins those that stay', () => {
+    const stencil = cut(6, 0.5, { keep: 'outside' });
+    const sign = cut(6, 0.5);
+    for (const result of [stencil, sign]) {
+      expect(result.parts[0]?.readability).toHaveLength(4);
+      expect(meanOf(result)).toBeLessThan(99);
+      expect(meanOf(result)).toBeGreaterThan(60);
+    }
+    expect(meanOf(stencil)).not.toBeCloseTo(meanOf(sign), 1);
+  });
+
+  test('a filling is read by what its tool gets to, wherever the part lies', () => {
+    const filled = (tip: number, placement: Draft = { x: 0, y: 0 }) =>
+      evaluator.evaluate(
+        jobWith([
+          partOf([words('Reed', 'Poppins')], {
+            placement,
+            steps: [weld, { kind: 'hatch', tool: { shape: 'round', tip, depth: tip } }],
+            work: [{ what: 'hatch', operation: 'engrave' }],
+          }),
+        ]),
+        faces,
+      );
+    expect(filled(0.3).parts[0]?.readability).toEqual([]);
+    const [fine, coarse] = [meanOf(filled(1)), meanOf(filled(3.2))];
+    expect(fine).toBeGreaterThan(95);
+    expect(coarse).toBeLessThan(fine - 3);
+    expect(meanOf(filled(3.2, { x: 13, y: 7, turn: 31 }))).toBeCloseTo(coarse, 0);
   });
 });
 

@@ -20,7 +20,8 @@ export type Section =
   | 'close: nodes'
   | 'hold: plate'
   | 'hold: bridges'
-  | 'hold: one piece'
+  | 'hold: bar'
+  | 'hold: ties'
   | 'hold: strength'
   | 'fill: inside'
   | 'fill: lines';
@@ -38,8 +39,8 @@ const isNegative = ({ keep }: Part): boolean => keep === 'outside';
 const PANELS: Readonly<Record<StepKind['kind'], StepPanel>> = {
   weld: { section: 'close: outlines', Panel: Weld },
   thicken: { section: 'hold: strength', Panel: Thicken },
-  bar: { section: 'hold: one piece', Panel: Bar, suits: isPositive },
-  tie: { section: 'hold: one piece', Panel: Ties, suits: isPositive },
+  bar: { section: 'hold: bar', Panel: Bar, suits: isPositive },
+  tie: { section: 'hold: ties', Panel: Ties, suits: isPositive },
   border: { section: 'compose: border', Panel: BorderEditor },
   plate: { section: 'hold: plate', Panel: Plate, suits: isNegative },
   nodes: { section: 'close: nodes', Panel: PartNodes },

@@ -27,6 +27,7 @@ import { TOOL_TRY, type ToolTry } from '../toolpath/hatch/stages';
 import type { Raster } from '../tracing/raster';
 import { likelyTones } from '../tracing/starts';
 import { type OperationResult, operationResult } from './drawn';
+import { leftByTools } from './left-by-tools';
 import { drawnPartOf, drawSteps, PLACED_LINEWORK } from './linework';
 import type { PartResult } from './part-result';
 import {
@@ -199,7 +200,7 @@ export class Evaluator {
 
   /** How readable the letters of a prepared part are. */
   readability(part: PreparedPart): readonly LetterReadability[] {
-    return this.memo.get(READABILITY, part);
+    return this.memo.get(READABILITY, { part, left: null });
   }
 
   /** One part prepared by itself, where it lies on the sheet; undefined when there is no such part. */
@@ -230,8 +231,9 @@ export class Evaluator {
     const [least, kerf] = [job.sheet.leastWidth ?? 0, job.sheet.kerf ?? 0];
     const found = memory.get(STRENGTH, { part: made, unbridged, least, kerf });
     const strength = memory.get(PLACED_STRENGTH, { id: part.id, strength: found, matrix: ready.matrix });
-    const readability = memory.get(READABILITY, made);
     const linework = yield* this.linework(part, { own, placed: ready, job, memory });
+    const left = leftByTools(part, { made, ready, linework, job, engine: this.engine, memory });
+    const readability = memory.get(READABILITY, left);
     return memory.get(PART_RESULT, { part, ready, own: made, strength, readability, linework });
   }
 

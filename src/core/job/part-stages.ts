@@ -141,11 +141,14 @@ export const PLACED_STRENGTH: Stage<PlacedStrengthInput, Strength> = {
   weigh: weighStrength,
 };
 
+/** A part, and what its tool leaves of it in the same coordinates; null for its outlines. */
+type ReadInput = { readonly part: PreparedPart; readonly left: readonly Outline[] | null };
+
 /** How readable the letters of a part stay; nothing is measured where nothing was done to them. */
-export const READABILITY: Stage<PreparedPart, readonly LetterReadability[]> = {
+export const READABILITY: Stage<ReadInput, readonly LetterReadability[]> = {
   name: 'readability',
-  key: (part, idOf) => `${idOf(part)}`,
-  run: (part, memory) => (isChanged(part) ? readabilityOf(part, memory) : []),
+  key: ({ part, left }, idOf) => `${idOf(part)}|${left ? idOf(left) : ''}`,
+  run: ({ part, left }, memory) => (left || isChanged(part) ? readabilityOf(part, left, memory) : []),
   weigh: (letters) => 2 * letters.length,
 };
 

@@ -11,6 +11,7 @@ import { ASIDE, CELLS, COLUMNS, middleOf, paintRows, ROWS, SHOWN } from '../lett
 import { LIMITS } from '../limits';
 import type { Memory, Stage } from '../memo';
 import type { FramedGlyphs, LetterFrame } from './frames';
+import type { Outline } from './outline';
 import type { PreparedPart } from './prepared';
 
 /** How well one letter can still be read. */
@@ -36,10 +37,16 @@ type Read = {
   readonly moved: number;
 };
 
-/** How readable the letters of a part are, the first few hundred of them, by their labels. */
-export function readabilityOf(part: ReadPart, memory: Memory): LetterReadability[] {
+/**
+ * How readable the letters of a part are, the first few hundred of them, by their labels. `left` is what a tool leaves of the part;
+ * null for its outlines.
+ */
+export function readabilityOf(part: ReadPart, left: readonly Outline[] | null, memory: Memory): LetterReadability[] {
   const lines = linesOf(part);
-  const finished = new FinishedShape(part, lines.flat());
+  // Islands that are cut and left to drop are white no more.
+  const hasDropped = part.bridged && part.bridged.small.length > 0;
+  const shape = new FinishedShape(hasDropped ? part.solid : part.outlines, lines.flat());
+  const finished = left ? new FinishedShape(left, lines.flat()) : shape;
   const pictures = new Pictures();
   return lines.flatMap((line) =>
     line.map((letter, i): LetterReadability => {
@@ -47,10 +54,15 @@ export function readabilityOf(part: ReadPart, memory: Memory): LetterReadability
       const { rows, middle } = memory.get(GLYPH_ROWS, letter.glyphs);
       const evidence = memory.get(EVIDENCE, { face, text, paths: outlines, drawn });
       const back = invert(letter.frame.matrix);
-      const after = pictures.after([{ rows: finished.rowsAlong(back, middle), by: back.e - middle }]);
+      const pictureOf = (seen: FinishedShape) =>
+        pictures.after([{ rows: seen.rowsAlong(back, middle), by: back.e - middle }]);
       const own = { rows, by: -middle };
       const alone = pictures.before([own]);
-      const lost = isHole(alone, after)
+      // Told before the tool: what that eats up is no hole.
+      const standing = pictureOf(shape);
+      const isCutOut = isHole(alone, standing);
+      const after = left ? pictureOf(finished) : standing;
+      const lost = isCutOut
         ? evidenceLost(evidence, alone, openedBy(alone, after))
         : evidenceLost(evidence, pictures.before([own, ...besides(line, i, back, middle, memory)]), after);
       return { label: letter.label, figure: 100 * Math.max(0, 1 - lost) };
@@ -80,9 +92,7 @@ class FinishedShape {
   private readonly counts = new Map<string, number>();
   private readonly known = new Map<string, InkRows>();
 
-  constructor({ outlines: drawn, solid, bridged }: ReadPart, letters: readonly Read[]) {
-    // Islands that are cut and left to drop are white no more.
-    const outlines = bridged && bridged.small.length > 0 ? solid : drawn;
+  constructor(outlines: readonly Outline[], letters: readonly Read[]) {
     let least = Infinity;
     for (const { frame } of letters) {
       least = Math.min(least, scaleOf(frame.matrix));

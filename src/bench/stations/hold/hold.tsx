@@ -12,8 +12,8 @@ import styles from '../../bench.module.css';
 import { bringIntoSight, change, useBench } from '../../store';
 import { NothingYet, PANELS_LISTED, useShownParts } from '../shown-parts';
 import { StepPanels } from '../step-panels';
-import { CloseUpOf } from './close-up';
 import { Islands } from './islands';
+import { OnePiece } from './one-piece';
 import { StrengthOf } from './strength';
 
 function Piece({ piece }: { piece: PieceView }) {
@@ -100,14 +100,6 @@ function PartPieces({ part, view, isAlone }: { part: Part; view: PartView; isAlo
   );
 }
 
-/** How readable its letters are, and the worst of them. */
-function readableWords({ readability }: PartView): string | undefined {
-  if (!readability) return undefined;
-  const { mean, worst, worstOf } = readability;
-  const about = Math.round(mean) - Math.round(worst) >= 1 ? `, ${worstOf} ${Math.round(worst)} %` : '';
-  return `readable ${Math.round(mean)} %${about}`;
-}
-
 /** What makes a part one strong piece: for a negative its plate and its bridges. */
 function Ways({ part, view }: { part: Part; view: PartView }) {
   if (part.locked) return <p className="nf-muted nf-small mt-2">It is locked: it is not changed by hand.</p>;
@@ -131,13 +123,7 @@ function Ways({ part, view }: { part: Part; view: PartView }) {
       )}
       <Islands part={part} view={view} />
       <StepPanels section="hold: bridges" part={part} view={view} />
-      {part.keep === 'inside' && (
-        <section aria-label="One piece">
-          <Heading beside={readableWords(view)}>One piece</Heading>
-          <CloseUpOf part={part} view={view} />
-          <StepPanels section="hold: one piece" part={part} view={view} />
-        </section>
-      )}
+      {part.keep === 'inside' && <OnePiece part={part} view={view} />}
       <section aria-label="Strength">
         <Heading>Strength</Heading>
         <StepPanels section="hold: strength" part={part} view={view} />

@@ -147,6 +147,9 @@ export function Islands({ part, view }: { part: Part; view: PartView }) {
   return (
     <section aria-label="Islands">
       <Heading beside={islandWords(bridges, stays)}>Islands</Heading>
+      {!stays && open > 0 && view.loose === 0 && (
+        <p className="nf-small nf-muted">Everything else hangs together already.</p>
+      )}
       <ul className={`list-unstyled m-0 ${hold.islands}`}>
         {bridges.islands.map((island) => (
           <Island key={`${island.letter}/${island.island}`} part={part} island={island} stays={stays} />

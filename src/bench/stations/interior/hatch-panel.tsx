@@ -11,6 +11,7 @@ import type { HatchView } from '@/worker/hatch-view';
 import { useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { DoneBy } from '../lines/done-by';
+import { readableWords } from '../readable';
 import styles from './interior.module.css';
 import { ReachPanel } from './reach-panel';
 import { ToolShapes } from './tool-words';
@@ -29,6 +30,9 @@ export function HatchPanel(props: StepProps) {
       <DoneBy part={part} what="outline" label="Outline as well" />
       <Tool id={part.id} step={step} set={set} />
       <Lines step={step} set={set} />
+      {view.hatch && view.readability && (
+        <p className="nf-small nf-muted">Of its letters by what the tool gets to: {readableWords(view)}.</p>
+      )}
       {view.hatch && <Figures hatch={view.hatch} step={step} set={set} />}
       {view.hatch && <ReachPanel {...props} step={step} hatch={view.hatch} />}
     </>

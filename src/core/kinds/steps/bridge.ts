@@ -1,5 +1,6 @@
 /** Bridge: islands are held by strips of stock across the cut. */
 import { z } from 'zod';
+import { type Box, EMPTY_BOX, uniteBoxes } from '../../geometry/point';
 import { islandNames, Names, startSentence } from '../../inspect/names';
 import { LIMITS } from '../../limits';
 import { about, length, letterKey, stepOn } from '../../schema/fields';
@@ -116,14 +117,14 @@ export const bridgeStep = fixedStep({
       },
       find({ step, part, partId, title, length }) {
         const small = part.bridged?.small ?? [];
-        const [first] = small;
-        if (step?.small !== 'ask' || !first) return [];
+        if (step?.small !== 'ask' || small.length === 0) return [];
         const widest = length(Math.max(...small.map(({ widthMm }) => widthMm)));
         const sentence =
           small.length === 1
             ? `A small island of ${title} is not bridged and would drop out: it is ${widest} wide.`
             : `${small.length.toLocaleString('en')} small islands of ${title} are not bridged and would drop out: they are up to ${widest} wide.`;
-        return [{ sentence, detail: partId, box: first.outline.box, mend: {} }];
+        const box = small.reduce<Box>((all, { outline }) => uniteBoxes(all, outline.box), EMPTY_BOX);
+        return [{ sentence, detail: partId, box, mend: {} }];
       },
     },
     {
