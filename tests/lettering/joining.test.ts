@@ -8,7 +8,17 @@ import { keepAsSet, layoutAsSet } from '../../src/core/lettering/as-set';
 import { EVIDENCE, type Evidence } from '../../src/core/lettering/evidence';
 import { heldLetter } from '../../src/core/lettering/joining/held-parts';
 import { type Layout, layoutLettering, letterPaths } from '../../src/core/lettering/layout';
-import { COLUMNS, columnAt, ROWS, rowAt } from '../../src/core/lettering/letter-image';
+import {
+  COLUMNS,
+  columnAt,
+  differenceOf,
+  imageOf,
+  leastDifference,
+  leastDifferenceAt,
+  middleOf,
+  ROWS,
+  rowAt,
+} from '../../src/core/lettering/letter-image';
 import { glyphNames } from '../../src/core/lettering/set-letter';
 import { loadTypeface } from '../../src/core/lettering/typeface';
 import { Memo, NO_MEMORY } from '../../src/core/memo';
@@ -54,6 +64,29 @@ describe('what makes a letter itself', () => {
     });
     return sum;
   };
+
+  test('what two pictures differ by at least is never more than they do, and most of it for most', () => {
+    const images = [...'AOQILg8&'].flatMap((c) =>
+      ['Poppins', 'Caveat'].map((family) => {
+        const paths = letterPaths(layoutLettering(spec(c, { size: { by: 'capital', mm: 1 } }), typeface(family)));
+        return imageOf(paths, middleOf(paths));
+      }),
+    );
+    let some = 0;
+    for (const a of images)
+      for (const b of images)
+        for (const shift of [-5, -1, 0, 2]) {
+          const [least, leastHere, really] = [
+            leastDifference(a, b),
+            leastDifferenceAt(a, b, shift),
+            differenceOf(a, b, shift),
+          ];
+          expect(least).toBeLessThanOrEqual(really + 1e-3);
+          expect(leastHere).toBeLessThanOrEqual(really + 1e-3);
+          if (least > really / 2) some++;
+        }
+    expect(some).toBeGreaterThan(200);
+  });
 
   test.each(['Poppins', 'Archivo Black', 'Bebas Neue'])('all of it counts 1 together: %s', (family) => {
     for (const text of 'OQEG8') {

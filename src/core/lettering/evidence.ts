@@ -14,6 +14,8 @@ import {
   differenceOf,
   imageOf,
   type LetterImage,
+  leastDifference,
+  leastDifferenceAt,
   middleOf,
   ROWS,
   valueAt,
@@ -153,18 +155,27 @@ type Near = { readonly image: LetterImage; readonly shift: number; readonly apar
 function nearestTo(letter: LetterImage, others: readonly LetterImage[]): Near[] {
   if (letter.ink === 0) return [];
   const near: Near[] = [];
-  for (const image of others) {
-    let best = { shift: 0, sum: Infinity };
+  const bounded = others.map((image) => ({ image, least: leastDifference(letter, image) }));
+  bounded.sort((a, b) => a.least - b.least);
+  for (const { image, least } of bounded) {
+    // What is farther than the nearest so far counts nothing, and neither does any after it.
+    const farthest = near.length < NEAREST ? Infinity : (near[NEAREST - 1] as Near).apart * letter.ink;
+    if (least >= farthest) break;
+    let best = { shift: 0, sum: farthest };
     // From the middle outwards, so that what comes later is given up early.
     for (let k = 0; k <= 2 * SHIFTS; k++) {
       const shift = k % 2 === 0 ? k / 2 : -(k + 1) / 2;
+      if (leastDifferenceAt(letter, image, shift) >= best.sum) continue;
       const sum = differenceOf(letter, image, shift, best.sum);
       if (sum < best.sum) best = { shift, sum };
     }
     const apart = best.sum / letter.ink;
-    if (apart > SAME) near.push({ image, shift: best.shift, apart });
+    if (apart <= SAME || best.sum >= farthest) continue;
+    near.push({ image, shift: best.shift, apart });
+    near.sort((a, b) => a.apart - b.apart);
+    near.length = Math.min(near.length, NEAREST);
   }
-  return near.sort((a, b) => a.apart - b.apart).slice(0, NEAREST);
+  return near;
 }
 
 /** Each cell mixed with its neighbours, so that an edge a hair off still counts. */

@@ -36,8 +36,10 @@ export type LetterImage = {
   /** Columns that have ink: from, and up to without it. */
   readonly from: number;
   readonly to: number;
-  /** Sum of all cells. */
+  /** Sum of all cells, of each row, and of each column. */
   readonly ink: number;
+  readonly rowInk: Float32Array;
+  readonly columnInk: Float32Array;
 };
 
 /** Where the middle of a letter lies, whose pictures are about it. */
@@ -96,15 +98,19 @@ function addRun(cells: Float32Array, row: number, from: number, to: number, thic
 
 function measured(cells: Float32Array): LetterImage {
   let [from, to, ink] = [COLUMNS, 0, 0];
+  const rowInk = new Float32Array(ROWS);
+  const columnInk = new Float32Array(COLUMNS);
   for (let r = 0; r < ROWS; r++)
     for (let c = 0; c < COLUMNS; c++) {
       const v = cells[r * COLUMNS + c] as number;
       if (v === 0) continue;
       ink += v;
+      rowInk[r] = (rowInk[r] as number) + v;
+      columnInk[c] = (columnInk[c] as number) + v;
       if (c < from) from = c;
       if (c >= to) to = c + 1;
     }
-  return { cells, from: Math.min(from, to), to, ink };
+  return { cells, from: Math.min(from, to), to, ink, rowInk, columnInk };
 }
 
 /** How much two pictures differ where the second is moved by whole columns; no more than `most` is told apart. */
@@ -116,6 +122,17 @@ export function differenceOf(a: LetterImage, b: LetterImage, shift: number, most
     const at = r * COLUMNS;
     for (let c = from; c < to; c++) sum += Math.abs((a.cells[at + c] as number) - cellAt(b.cells, at, c - shift));
   }
+  return sum;
+}
+
+/** What two pictures differ by at least, however the second is moved: by the ink of their rows. */
+export const leastDifference = (a: LetterImage, b: LetterImage): number =>
+  a.rowInk.reduce((sum, ink, r) => sum + Math.abs(ink - (b.rowInk[r] as number)), 0);
+
+/** What two pictures differ by at least where the second is moved by whole columns: by the ink of these. */
+export function leastDifferenceAt(a: LetterImage, b: LetterImage, shift: number): number {
+  let sum = 0;
+  for (let c = 0; c < COLUMNS; c++) sum += Math.abs((a.columnInk[c] as number) - cellAt(b.columnInk, 0, c - shift));
   return sum;
 }
 

@@ -33,9 +33,6 @@ const BRIDGES_A_LETTER = 2;
 /** Which islands are small, and which have one bridge where they would have two, as indices of their outlines. */
 export type SmallIslands = { readonly small: ReadonlySet<number>; readonly single: ReadonlySet<number> };
 
-/** No island is small, and none goes with fewer bridges. */
-export const NONE_SMALL: SmallIslands = { small: new Set(), single: new Set() };
-
 type Asked = {
   readonly step: BridgeSettings;
   /** Width of bridges in mm, and of the stock. */
