@@ -17,7 +17,7 @@ await writeFaceSheet(process.argv[2] ?? 'docs/stencils.svg', {
       id: 'row',
       keep: 'outside',
       members: [wordsIn(CHARACTERS, face, CAPITAL_MM, LEFT_MM, y)],
-      steps: [{ kind: 'weld' }, { kind: 'bridge', width: 3, reads: true }],
+      steps: [{ kind: 'weld' }, { kind: 'bridge', width: 3, reads: true, small: 'ask' }],
     },
   ],
 });
