@@ -4,19 +4,23 @@
  * @module-tag slow
  */
 import { execFileSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test } from 'vitest';
 import { diskFaces } from '../../src/cli/typefaces';
 import type { Job } from '../../src/core/document/schema';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
+import type { Typeface } from '../../src/core/lettering/face';
+import { loadTypeface } from '../../src/core/lettering/typeface';
+import type { FaceLookup } from '../../src/core/prepare/prepared';
 import { faceOfFamily } from '../../src/core/schema/lettering';
 import { countDark, folder, renderSvg } from '../support/checkers';
 import { FAMILIES, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
 import { jobWith, lettering, partOf } from '../support/jobs';
 import { inFull, sample } from '../support/scale';
+import { DECORATED_FACES, STATIC_FACES } from '../support/typefaces';
 
 const CHARACTERS = [...'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789&@%#$ßÄÖÜÅøéñ?!“”'] as const;
 const WORDS = [
@@ -57,8 +61,19 @@ const LEAST_MM = 0.6;
 const PX_PER_MM = 20;
 
 /** Debian's own typefaces beside the shipped ones: two makes, upright and slanted. */
-const faces = await diskFaces(FAMILIES.map(faceOfFamily), '/usr/share/fonts/truetype/dejavu');
+const onDisk = await diskFaces(FAMILIES.map(faceOfFamily), '/usr/share/fonts/truetype/dejavu');
+/** Typefaces that do not ship, and decorated ones: their characters. */
+const others = new Map<string, Typeface>();
+for (const { name, file } of inFull ? [...STATIC_FACES, ...DECORATED_FACES] : []) {
+  const load = await loadTypeface(new Uint8Array(readFileSync(file)));
+  if (load.ok) others.set(name, load.typeface);
+}
+const faces: FaceLookup = (wish) => {
+  const typeface = others.get(wish.face);
+  return typeface ? { typeface } : onDisk(wish);
+};
 const SETS = [
+  ...[...others.keys()].map((face) => ({ face, italic: false })),
   ...FAMILIES.map((face) => ({ face, italic: false })),
   ...['DejaVu Sans', 'DejaVu Serif'].flatMap((face) => [false, true].map((italic) => ({ face, italic }))),
 ];
@@ -68,7 +83,11 @@ const plate = (text: string, more: Record<string, unknown>, work: 'fill' | 'outl
     [
       partOf([lettering(text, 'Poppins', { size: { by: 'capital', mm: CAPITAL_MM }, align: 'left', ...more })], {
         keep: 'outside',
-        steps: [{ kind: 'weld' }, { kind: 'plate', across: 4, upright: 4 }, { kind: 'bridge', width: WIDTH_MM }],
+        steps: [
+          { kind: 'weld' },
+          { kind: 'plate', across: 4, upright: 4 },
+          { kind: 'bridge', width: WIDTH_MM, reads: true, small: 'fill' },
+        ],
         work: [{ what: work, operation: work === 'fill' ? 'engrave' : 'cut' }],
       }),
     ],
@@ -82,13 +101,15 @@ const bytesOf = (job: Job, result: JobResult, format: 'svg' | 'dxf') => {
 };
 
 /** Rows of characters, as many as are tried. */
-const texts = (of: number): string[] => {
-  const count = sample(4, CHARACTERS.length);
-  const first = (of * count) % CHARACTERS.length;
-  const chosen = Array.from({ length: count }, (_, i) => CHARACTERS[(first + i) % CHARACTERS.length] as string);
+const texts = (of: number, face: string): string[] => {
+  const has = new Set(others.get(face)?.characters());
+  const own = others.has(face) ? CHARACTERS.filter((c) => has.has(c.codePointAt(0) as number)) : CHARACTERS;
+  const count = sample(4, own.length);
+  const first = (of * count) % own.length;
+  const chosen = Array.from({ length: count }, (_, i) => own[(first + i) % own.length] as string);
   const rows: string[] = [];
   for (let i = 0; i < chosen.length; i += 14) rows.push(chosen.slice(i, i + 14).join(' '));
-  const words = sample(1, WORDS.length);
+  const words = others.has(face) ? 0 : sample(1, WORDS.length);
   return [...rows, ...Array.from({ length: words }, (_, i) => WORDS[(of * words + i) % WORDS.length] as string)];
 };
 
@@ -104,7 +125,7 @@ test('one piece, in a picture and to shapely, and bridges as wide as asked', () 
   let narrowed = 0;
   let finer = 0;
   SETS.forEach(({ face, italic }, f) => {
-    for (const text of texts(f)) {
+    for (const text of texts(f, face)) {
       const name = `${face}${italic ? ' italic' : ''} “${text}”`;
       const filled = plate(text, { face, italic }, 'fill');
       const shown = evaluator.evaluate(filled, faces);

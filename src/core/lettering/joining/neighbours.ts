@@ -141,7 +141,11 @@ class PairWays {
       this.add({ kind: touch.slide > 0 ? 'touch' : 'as is', slide: Math.max(0, touch.slide), width: touch.width });
     const slides = this.slides();
     for (const [level, { kind, cost }] of this.levels()) this.strips(level, kind, cost, slides);
-    for (const slide of space > 0 ? slides : slides.filter((_, i) => i % 2 === 0)) this.aslant(slide);
+    // Over a space a bar is level wherever both words have ink at its height, though it reach through thin strokes.
+    if (space > 0 && this.found.length === 0)
+      for (const [level, { kind, cost }] of this.levels()) this.strips(level, kind, cost, slides, true);
+    if (space === 0 || this.found.length === 0)
+      for (const slide of space > 0 ? slides : slides.filter((_, i) => i % 2 === 0)) this.aslant(slide);
     return this.found;
   }
 
@@ -187,18 +191,24 @@ class PairWays {
     return levels;
   }
 
-  /** Level strips that begin at a height, for every slide. */
-  private strips(y: number, kind: 'foot' | 'tie', cost: number, slides: readonly number[]): void {
+  /** Level strips that begin at a height, for every slide; also those that reach through the strokes they end in, where that is asked. */
+  private strips(
+    y: number,
+    kind: 'foot' | 'tie',
+    cost: number,
+    slides: readonly number[],
+    reachesThrough = false,
+  ): void {
     const { left, right, apart, width } = this.input;
     const a = sideOver(left.body, 'right', y, width);
     const b = sideOver(right.body, 'left', y, width);
     if (!a || !b) return;
     const [unevenA, unevenB] = [a.near - a.far, b.far - b.near];
-    if (unevenA > UNEVEN || unevenB > UNEVEN) return;
+    if (!reachesThrough && (unevenA > UNEVEN || unevenB > UNEVEN)) return;
     // A strip ends within the strokes it joins: it never reaches through one into the white behind.
     const from = a.far - INTO;
     const to = b.far + INTO;
-    if (from < a.inner || to > b.inner) return;
+    if (!reachesThrough && (from < a.inner || to > b.inner)) return;
     const end = (low: number, high: number) => Math.min(Math.abs(y - low), Math.abs(y + width - high));
     const isAtEnd = Math.min(end(left.bottom, left.top), end(right.bottom, right.top)) <= 0.06;
     let across = 0;
