@@ -139,20 +139,23 @@ const whiteWithin = (low: number, high: number): Evidence => {
   return { ink, white };
 };
 
-test.each(FAMILIES.filter((f) => f !== 'Saira Stencil One'))('a bar between words is level: %s', (family) => {
-  let bars = 0;
-  for (const text of ['Ana & Joel', 'Ida Berg', 'Room 9', 'Ty Te', 'Elm 4', 'Paul Iff']) {
-    const layout = joined(family, text);
-    layout.letters.slice(1).forEach((letter, i) => {
-      if (letter.start - (layout.letters[i]?.end ?? 0) < 1) return;
-      const strip = letter.drawn?.paths[letter.drawn.paths.length - 1];
-      expect(new Set(strip?.segments.map(({ y0 }) => y0.toFixed(6))).size).toBe(2);
-      bars++;
-    });
-    expect(piecesIn(layout)).toBe(1);
-  }
-  expect(bars).toBe(7);
-});
+test.each(inFull ? FAMILIES.filter((f) => f !== 'Saira Stencil One') : ['Poppins', 'Sacramento'])(
+  'a bar between words is level: %s',
+  (family) => {
+    let bars = 0;
+    for (const text of ['Ana & Joel', 'Ida Berg', 'Room 9', 'Ty Te', 'Elm 4', 'Paul Iff']) {
+      const layout = joined(family, text);
+      layout.letters.slice(1).forEach((letter, i) => {
+        if (letter.start - (layout.letters[i]?.end ?? 0) < 1) return;
+        const strip = letter.drawn?.paths[letter.drawn.paths.length - 1];
+        expect(new Set(strip?.segments.map(({ y0 }) => y0.toFixed(6))).size).toBe(2);
+        bars++;
+      });
+      expect(piecesIn(layout)).toBe(1);
+    }
+    expect(bars).toBe(7);
+  },
+);
 
 describe('joined as reads best', () => {
   const some = inFull ? FAMILIES : ['Archivo Black', 'Libre Baskerville', 'Saira Stencil One', 'Sacramento'];
