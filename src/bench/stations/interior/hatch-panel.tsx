@@ -31,7 +31,7 @@ export function HatchPanel(props: StepProps) {
       <Tool id={part.id} step={step} set={set} />
       <Lines step={step} set={set} />
       {view.hatch && view.readability && (
-        <p className="nf-small nf-muted">Of its letters by what the tool gets to: {readableWords(view)}.</p>
+        <p className="nf-small nf-muted">Letters as this tool leaves them: {readableWords(view)}.</p>
       )}
       {view.hatch && <Figures hatch={view.hatch} step={step} set={set} />}
       {view.hatch && <ReachPanel {...props} step={step} hatch={view.hatch} />}
