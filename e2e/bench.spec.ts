@@ -188,10 +188,18 @@ test('operations: order, alone, off, colour', async ({ page }) => {
   await page.getByLabel('Score is on').uncheck();
   await page.getByLabel('Colour of Cut in files').fill('#ff0000');
   await page.getByRole('button', { name: 'Follow the colour key' }).click();
-  await page.getByRole('button', { name: 'Add an operation' }).click();
-  await expect(page.getByRole('button', { name: 'Move Cut 5', exact: true })).toBeVisible();
-  await page.getByRole('button', { name: 'Remove Cut 5', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Move Cut 5', exact: true })).toBeHidden();
+  await page.getByRole('button', { name: '+ cut', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Move Cut 2', exact: true })).toBeVisible();
+  await saved(page);
+  await expect
+    .poll(async () => {
+      const operations = (await stored(page, id)).document.operations as { id: string; colour: string | null }[];
+      const own = operations.find((o) => o.id === 'operation-1')?.colour;
+      return [operations.map((o) => o.id).join(), /^#[0-9A-F]{6}$/.test(own ?? '')];
+    })
+    .toEqual(['engrave,mark,cut,operation-1,score', true]);
+  await page.getByRole('button', { name: 'Remove Cut 2', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Move Cut 2', exact: true })).toBeHidden();
 });
 
 test('a finding can be shown, left with a reason, and taken up again', async ({ page }) => {

@@ -1,12 +1,13 @@
 /** Arranging by bounds, and what is exported of a job. */
 import { describe, expect, test } from 'vitest';
 import { putTogether, splitPart } from '../../src/core/commands/regroup';
+import { colourOf } from '../../src/core/document/colour-of';
 import type { Job, Operation } from '../../src/core/document/schema';
 import { type Drawable, dot, drawnPaths, polyline, polylines } from '../../src/core/geometry/drawable';
 import { alignTo, levelBaselines, snapTo, spaceEqually } from '../../src/core/job/arrange';
 import type { DrawnWork } from '../../src/core/job/drawn';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { colourOf, drawingOf, fileName, writeFile } from '../../src/core/job/export';
+import { drawingOf, fileName, writeFile } from '../../src/core/job/export';
 import { dotTotals, totalSetDowns } from '../../src/core/job/totals';
 import { area } from '../support/drawables';
 import { faces, wasmEngine } from '../support/faces';

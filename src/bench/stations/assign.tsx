@@ -3,12 +3,12 @@ import { Fragment, useId } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { moveEntry } from '@/core/commands/changed';
-import { freeId } from '@/core/commands/ids';
+import { addOperation, RUNNING_ORDER } from '@/core/commands/operations';
 import { writeWithPen } from '@/core/commands/pens';
+import { colourOf } from '@/core/document/colour-of';
 import { partWords } from '@/core/document/part-words';
 import { pensOf } from '@/core/document/pens';
 import type { Job, Operation, OperationKind, Part, Work } from '@/core/document/schema';
-import { colourOf } from '@/core/job/export';
 import { stepIn } from '@/core/kinds/steps';
 import { WORKS, workKind } from '@/core/kinds/works';
 import { LIMITS } from '@/core/limits';
@@ -22,8 +22,6 @@ import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { change, dispatch, showOnly, useBench } from '../store';
-
-const KINDS: readonly OperationKind[] = ['engrave', 'mark', 'score', 'cut'];
 
 function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   const only = useBench((s) => s.only);
@@ -87,7 +85,7 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
             })
           }
         >
-          {KINDS.map((kind) => (
+          {RUNNING_ORDER.map((kind) => (
             <option key={kind} value={kind}>
               {kind}
             </option>
@@ -200,7 +198,7 @@ function ColourKey({ job }: { job: Job }) {
     <>
       <Heading beside="what your machine reads">Colour key</Heading>
       <div className="d-flex flex-wrap column-gap-2 row-gap-1">
-        {KINDS.map((kind) => (
+        {RUNNING_ORDER.map((kind) => (
           <div key={kind} className="d-flex align-items-center gap-1 nf-small">
             <input
               type="color"
@@ -257,20 +255,6 @@ export function Assign() {
     change((draft) => {
       moveEntry(draft.operations, from, to);
     });
-  const add = () =>
-    change((draft) => {
-      const id = freeId(draft, 'operation');
-      draft.operations.push({
-        id,
-        name: `Cut ${draft.operations.length + 1}`,
-        kind: 'cut',
-        on: true,
-        tip: null,
-        scan: null,
-        colour: null,
-        pens: [],
-      });
-    });
   return (
     <>
       <Heading beside="in running order">Operations</Heading>
@@ -281,9 +265,19 @@ export function Assign() {
           ))}
         </ul>
       </SortableList>
-      <Button variant="plain" onClick={add} disabled={job.operations.length >= LIMITS.operations}>
-        Add an operation
-      </Button>
+      <fieldset className={styles.adders} aria-label="Add an operation">
+        {RUNNING_ORDER.map((kind) => (
+          <Button
+            key={kind}
+            variant="plain"
+            title={`Add another ${kind}, at the place of its kind and in a colour of its own`}
+            disabled={job.operations.length >= LIMITS.operations}
+            onClick={() => dispatch((now) => addOperation(now, kind))}
+          >
+            + {kind}
+          </Button>
+        ))}
+      </fieldset>
       <Heading>Given to</Heading>
       {job.parts.length === 0 ? (
         <p className="nf-muted nf-small">No parts yet.</p>

@@ -1,7 +1,8 @@
 /** From a computed job to files: the neutral drawing, the formats, and what they are called. */
 
+import { colourOf } from '../document/colour-of';
 import { pensOf } from '../document/pens';
-import type { Job, Operation } from '../document/schema';
+import type { Job } from '../document/schema';
 import type { Drawing, Frame, Layer } from '../formats/drawing';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { drawnBox, moveDrawable } from '../geometry/drawable';
@@ -16,10 +17,6 @@ export type ExportScope = {
   /** Only these parts; all when null. */
   readonly partIds: readonly string[] | null;
 };
-
-/** The colour an operation has in files, "#rrggbb": its own, or that of its kind in the job's key. */
-export const colourOf = (operation: Operation, job: Pick<Job, 'colourKey'>): string =>
-  operation.colour ?? job.colourKey[operation.kind];
 
 /** The drawing that is exported, or null when nothing would be in it. What is off, hidden or empty is not. */
 export function drawingOf(

@@ -1,0 +1,73 @@
+/** Commands on operations: a new one at the place of its kind, in a colour of its own. */
+
+import { colourOf } from '../document/colour-of';
+import type { Job, Operation, OperationKind } from '../document/schema';
+import { LIMITS } from '../limits';
+import { changed } from './changed';
+import { freeId } from './ids';
+
+/** Kinds in the order they run: what comes off is cut last. */
+export const RUNNING_ORDER: readonly OperationKind[] = ['engrave', 'mark', 'score', 'cut'];
+
+const NAMES: Readonly<Record<OperationKind, string>> = { engrave: 'Engrave', mark: 'Mark', score: 'Score', cut: 'Cut' };
+
+/** Shades as dark as ink on white, all around the wheel, that colours of operations are taken from. */
+const SHADES = Array.from({ length: 24 }, (_, i) => shade((i % 12) * 30 + (i < 12 ? 0 : 15), i < 12 ? 0.72 : 0.5));
+
+/** A job with one more operation of a kind: after the last of its kind, or before those that run later; none beyond the limit. */
+export const addOperation = (job: Job, kind: OperationKind): Job =>
+  job.operations.length >= LIMITS.operations
+    ? job
+    : changed(job, (draft) => {
+        const same = draft.operations.filter((o) => o.kind === kind);
+        const operation: Operation = {
+          id: freeId(job, 'operation'),
+          name: freeName(draft.operations, NAMES[kind]),
+          kind,
+          on: true,
+          tip: null,
+          scan: null,
+          // The first of its kind is drawn as the colour key says.
+          colour: same.length === 0 ? null : ownColour(job),
+          pens: [],
+        };
+        draft.operations.splice(placeFor(draft.operations, kind), 0, operation);
+      });
+
+function placeFor(operations: readonly Operation[], kind: OperationKind): number {
+  const lastOfKind = operations.findLastIndex((o) => o.kind === kind);
+  if (lastOfKind >= 0) return lastOfKind + 1;
+  const rank = RUNNING_ORDER.indexOf(kind);
+  const later = operations.findIndex((o) => RUNNING_ORDER.indexOf(o.kind) > rank);
+  return later < 0 ? operations.length : later;
+}
+
+function freeName(operations: readonly Operation[], stem: string): string {
+  const taken = new Set(operations.map((o) => o.name));
+  if (!taken.has(stem)) return stem;
+  for (let n = 2; ; n++) if (!taken.has(`${stem} ${n}`)) return `${stem} ${n}`;
+}
+
+/** The shade that is farthest from every colour a file of the job may have. */
+function ownColour(job: Job): string {
+  const used = [...job.operations.map((o) => colourOf(o, job)), ...Object.values(job.colourKey)].map(partsOf);
+  const farthest = (colour: string): number => Math.min(...used.map((other) => apart(partsOf(colour), other)));
+  return SHADES.reduce((best, colour) => (farthest(colour) > farthest(best) ? colour : best));
+}
+
+const partsOf = (colour: string): number[] => [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16));
+
+const apart = (a: readonly number[], b: readonly number[]): number =>
+  Math.hypot(...a.map((v, i) => v - (b[i] as number)));
+
+/** A saturated shade of a hue in degrees, "#RRGGBB", as bright as `value` of 1. */
+function shade(hue: number, value: number): string {
+  const part = (n: number): string => {
+    const k = (n + hue / 60) % 6;
+    const light = value - value * 0.85 * Math.max(0, Math.min(k, 4 - k, 1));
+    return Math.round(255 * light)
+      .toString(16)
+      .padStart(2, '0');
+  };
+  return `#${part(5)}${part(3)}${part(1)}`.toUpperCase();
+}
