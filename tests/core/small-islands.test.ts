@@ -163,6 +163,19 @@ test('decorated letters have two bridges on average, those that matter most; a n
   expect(counted.bridges).toHaveLength(20);
 });
 
+test('dust is no island: it is neither bridged nor told', async () => {
+  const load = await loadTypeface(
+    fontOf({
+      glyphs: [{ char: 'O', contours: [solid(60, 0, 640, 700), hole(200, 180, 500, 520), hole(80, 40, 81, 41)] }],
+    }),
+  );
+  if (!load.ok) throw new Error(load.sentence);
+  const result = evaluator.evaluate(jobOf('O', {}, 20), () => ({ typeface: load.typeface }));
+  const notes = notesOf(result.parts[0] as PartResult);
+  expect(notes.islands.map(({ rank, hangs }) => [rank, hangs])).toEqual([[0, true]]);
+  expect(result.findings.filter(({ code }) => code === 'unbridged' || code === 'island')).toEqual([]);
+});
+
 test('another answer does not keep what was found under the one before', () => {
   const shape = (small: string) => partIn(jobOf('LOHI', { small })).outlines.length;
   const before = ['bridge', 'ask', 'fill', 'drop'].map(shape);

@@ -19,7 +19,7 @@ export type Piece = {
 };
 
 /** Smaller than any beam or tool leaves standing: a square of 0.03 mm. */
-const DUST_MM2 = 1e-3;
+export const DUST_MM2 = 1e-3;
 
 /**
  * Pieces of a kept region given by its clean outlines. A piece within a hole of another is an island; the largest of

@@ -2,6 +2,7 @@
 import { applyMatrix, boxCentre, boxHeight, boxWidth, invert, type Point } from '../../geometry/point';
 import type { LetterFrame } from '../frames';
 import type { Outline } from '../outline';
+import { DUST_MM2 } from '../pieces';
 
 /** A void: the outline around it and the islands in it, as indices of outlines. */
 export type Void = { readonly outer: number; readonly islands: readonly number[] };
@@ -42,7 +43,7 @@ const firstLabel = (o: Outline): number => {
 /** Heights nearer than this, in capital heights, count as one row. */
 const ROW = 0.08;
 
-/** All islands, letter by letter, each letter's from the top. */
+/** All islands, letter by letter, each letter's from the top. Dust is none, though it is counted: the others keep their numbers. */
 export function islandsOf(shape: readonly Outline[], voids: readonly Void[], frames: readonly LetterFrame[]): Island[] {
   const byLabel = new Map<number, { outline: number; void: Void; x: number; y: number }[]>();
   for (const v of voids)
@@ -61,17 +62,20 @@ export function islandsOf(shape: readonly Outline[], voids: readonly Void[], fra
     .sort(([a], [b]) => a - b)
     .flatMap(([label, list]) => {
       list.sort((a, b) => (Math.abs(a.y - b.y) > ROW ? b.y - a.y : a.x - b.x || b.y - a.y));
-      return list.map(({ outline, void: v }, rank) => {
+      return list.flatMap(({ outline, void: v }, rank): Island[] => {
         const o = shape[outline] as Outline;
-        return {
-          outline,
-          void: v,
-          label,
-          letter: frames[label]?.key ?? '',
-          rank,
-          middle: boxCentre(o.box),
-          areaMm2: Math.abs(o.area),
-        };
+        if (Math.abs(o.area) < DUST_MM2) return [];
+        return [
+          {
+            outline,
+            void: v,
+            label,
+            letter: frames[label]?.key ?? '',
+            rank,
+            middle: boxCentre(o.box),
+            areaMm2: Math.abs(o.area),
+          },
+        ];
       });
     });
 }
