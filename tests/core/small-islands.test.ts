@@ -163,6 +163,27 @@ test('decorated letters have two bridges on average, those that matter most; a n
   expect(counted.bridges).toHaveLength(20);
 });
 
+test('letters of other scripts keep all their bridges; small letters drawn as capitals both halves', async () => {
+  const holes = [100, 220, 340, 460, 580].map((x) => hole(x, 100, x + 60, 600));
+  const load = await loadTypeface(
+    fontOf({
+      glyphs: [
+        { char: '中', contours: [solid(0, 0, 740, 700), ...holes] },
+        { char: 'b', contours: [solid(0, 0, 500, 700), hole(150, 400, 350, 600), hole(150, 100, 350, 300)] },
+      ],
+    }),
+  );
+  if (!load.ok) throw new Error(load.sentence);
+  const notes = (text: string, capital: number) =>
+    notesOf(
+      evaluator.evaluate(jobOf(text, { small: 'ask' }, capital), () => ({ typeface: load.typeface }))
+        .parts[0] as PartResult,
+    );
+  expect(notes('中中', 70).small).toEqual([]);
+  expect(notes('中中', 70).islands.filter(({ hangs }) => hangs)).toHaveLength(10);
+  expect(notes('b', 20).small).toEqual([]);
+});
+
 test('dust is no island: it is neither bridged nor told', async () => {
   const load = await loadTypeface(
     fontOf({

@@ -15,12 +15,13 @@ import type { LetterEvidence } from './sites';
 const MISSED = 0.15;
 /** What is no letter is missed where it measures more than this many bridge widths from end to end. */
 const LARGE_WIDTHS = 4;
-/** A letter of more islands is decorated, and so is one with an island that has a hole. */
+/** A Latin letter of more islands is decorated, and so is one with an island that has a hole. */
 const PLAIN_ISLANDS = 2;
-/** The counters that letters have in plain faces; the others of Latin words have none. */
+/** The counters that letters have in plain faces, small ones also as capitals; the others of Latin words have none. */
 const COUNTERS: Readonly<Record<string, number>> = {
-  ...each('ADOPQRabdegopq0469ÞþÐðß¶®©', 1),
-  ...each('B8&@%$ØøÆæŒœ', 2),
+  ...each('ADOPQRabdeopq0469#§°ªº№ÞþÐðß¶®©ə', 1),
+  ...each('B8g&@%$ØøÆæŒœ', 2),
+  ...each('‰', 3),
 };
 /** What stands over or under a letter in its decomposition, and has a counter. */
 const RING = '\u030a';
@@ -72,14 +73,17 @@ export function smallIslands(
   };
   const small = new Set(open.filter(isThin).map(({ outline }) => outline));
   const rest = open.filter(({ outline }) => !small.has(outline));
-  if (step.count > 0 || !isDecorated(shape, islands)) return { small, single: new Set() };
+  if (step.count > 0 || !isDecorated(shape, islands, frames)) return { small, single: new Set() };
+  // Drawings, and letters of other scripts, have as many islands as they have.
+  const ofLetters = rest.filter(({ label }) => isLatin(frames[label]));
   // Those that matter most come first, so that what an island stands in comes before it.
-  rest.sort((a, b) => shareOf(b) - shareOf(a) || b.areaMm2 - a.areaMm2);
-  let left = BRIDGES_A_LETTER * lettersIn(shape) - (islands.length - open.length);
-  for (const island of rest.splice(Math.max(0, left))) small.add(island.outline);
-  left -= rest.length;
+  ofLetters.sort((a, b) => shareOf(b) - shareOf(a) || b.areaMm2 - a.areaMm2);
+  const own = islands.filter((island) => isOwn(island) && isLatin(frames[island.label]));
+  let left = BRIDGES_A_LETTER * lettersIn(shape, frames) - own.length;
+  for (const island of ofLetters.splice(Math.max(0, left))) small.add(island.outline);
+  left -= ofLetters.length;
   const single = new Set<number>();
-  for (const { outline } of rest)
+  for (const { outline } of ofLetters)
     if (countFor(shape[outline] as Outline, asked, thicknessMm) > 1 && left-- <= 0) single.add(outline);
   return { small, single };
 }
@@ -103,8 +107,13 @@ function countersAmong(
 /** How many counters a letter has in plain faces; any number for one of another script. */
 function countersOf(text: string): number {
   if (text !== '' && !LATIN_WORDS.test(text)) return Infinity;
-  return [...text.normalize('NFD')].reduce((sum, c) => sum + (c === RING ? 1 : (COUNTERS[c] ?? 0)), 0);
+  const count = (c: string): number => (c === RING ? 1 : (COUNTERS[c] ?? 0));
+  // Faces of capitals alone draw small letters as these.
+  return [...text.normalize('NFD')].reduce((sum, c) => sum + Math.max(count(c), count(c.toUpperCase())), 0);
 }
+
+const isLatin = (frame: LetterFrame | undefined): boolean =>
+  frame?.glyphs !== null && frame?.glyphs !== undefined && LATIN_WORDS.test(frame.glyphs.text);
 
 function each(characters: string, count: number): Record<string, number> {
   return Object.fromEntries([...characters].map((c) => [c, count]));
@@ -124,21 +133,25 @@ function shareFilled(
   return known.evidence.white.reduce((sum, white, i) => sum + white * (cells[i] as number), 0);
 }
 
-/** Whether many letters have more islands than letters have, or islands with holes. */
-function isDecorated(shape: readonly Outline[], islands: readonly Island[]): boolean {
+/** Whether many Latin letters have more islands than letters have, or islands with holes. */
+function isDecorated(shape: readonly Outline[], islands: readonly Island[], frames: readonly LetterFrame[]): boolean {
   const holed = new Set(shape.map(({ parent }) => parent));
   const counts = new Map<number, number>();
   const decorated = new Set<number>();
   for (const { label, outline } of islands) {
+    const frame = frames[label];
+    if (!isLatin(frame)) continue;
     const count = (counts.get(label) ?? 0) + 1;
     counts.set(label, count);
-    if (count > PLAIN_ISLANDS || holed.has(outline)) decorated.add(label);
+    const plain = Math.max(PLAIN_ISLANDS, countersOf(frame?.glyphs?.text ?? ''));
+    if (count > plain || holed.has(outline)) decorated.add(label);
   }
   return decorated.size > DECORATED * counts.size;
 }
 
-const lettersIn = (shape: readonly Outline[]): number =>
-  new Set(shape.flatMap(({ labels }) => labels.filter((label) => label >= 0))).size;
+/** Latin letters that outlines of a shape run along. */
+const lettersIn = (shape: readonly Outline[], frames: readonly LetterFrame[]): number =>
+  new Set(shape.flatMap(({ labels }) => labels.filter((label) => isLatin(frames[label])))).size;
 
 /** A shape without some outlines and all that lies in them, and what was taken out. */
 export function withoutOutlines(
