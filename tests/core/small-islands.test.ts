@@ -3,6 +3,7 @@ import { beforeAll, expect, test } from 'vitest';
 import type { Job } from '../../src/core/document/schema';
 import type { JobResult } from '../../src/core/job/evaluate';
 import type { PartResult } from '../../src/core/job/part-result';
+import { isOfCapitals } from '../../src/core/lettering/capitals';
 import type { Typeface } from '../../src/core/lettering/face';
 import { loadTypeface } from '../../src/core/lettering/typeface';
 import { mendingOf } from '../../src/core/rules/mend';
@@ -165,23 +166,30 @@ test('decorated letters have two bridges on average, those that matter most; a n
 
 test('letters of other scripts keep all their bridges; small letters drawn as capitals both halves', async () => {
   const holes = [100, 220, 340, 460, 580].map((x) => hole(x, 100, x + 60, 600));
-  const load = await loadTypeface(
-    fontOf({
-      glyphs: [
-        { char: '中', contours: [solid(0, 0, 740, 700), ...holes] },
-        { char: 'b', contours: [solid(0, 0, 500, 700), hole(150, 400, 350, 600), hole(150, 100, 350, 300)] },
-      ],
-    }),
-  );
-  if (!load.ok) throw new Error(load.sentence);
-  const notes = (text: string, capital: number) =>
-    notesOf(
-      evaluator.evaluate(jobOf(text, { small: 'ask' }, capital), () => ({ typeface: load.typeface }))
-        .parts[0] as PartResult,
+  const halves = [hole(150, 300, 350, 600), hole(150, 80, 190, 200)];
+  const withSmall = async (heightOfX: number) => {
+    const load = await loadTypeface(
+      fontOf({
+        glyphs: [
+          { char: '中', contours: [solid(0, 0, 740, 700), ...holes] },
+          { char: 'b', contours: [solid(0, 0, 500, 700), ...halves] },
+          { char: 'p', contours: [solid(0, 0, 500, 700)] },
+          { char: 'x', contours: [solid(0, 0, 500, heightOfX)] },
+        ],
+      }),
     );
-  expect(notes('中中', 70).small).toEqual([]);
-  expect(notes('中中', 70).islands.filter(({ hangs }) => hangs)).toHaveLength(10);
-  expect(notes('b', 20).small).toEqual([]);
+    if (!load.ok) throw new Error(load.sentence);
+    return load.typeface;
+  };
+  const [capitals, small] = await Promise.all([withSmall(700), withSmall(500)]);
+  const notes = (typeface: Typeface, text: string, capital: number) =>
+    notesOf(evaluator.evaluate(jobOf(text, { small: 'ask' }, capital), () => ({ typeface })).parts[0] as PartResult);
+  expect(notes(capitals, '中中', 70).small).toEqual([]);
+  expect(notes(capitals, '中中', 70).islands.filter(({ hangs }) => hangs)).toHaveLength(10);
+  // Both are counters of a B; a b has one, and what else is in it is a loop.
+  expect([capitals, small].map(isOfCapitals)).toEqual([true, false]);
+  expect(notes(capitals, 'b', 10).small).toEqual([]);
+  expect(notes(small, 'b', 10).small).toHaveLength(1);
 });
 
 test('dust is no island: it is neither bridged nor told', async () => {

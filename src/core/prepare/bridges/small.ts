@@ -4,6 +4,7 @@
  */
 import { pathLength, transformRegion } from '../../geometry/path';
 import { boxHeight, boxWidth, invert } from '../../geometry/point';
+import { isOfCapitals } from '../../lettering/capitals';
 import { imageOf } from '../../lettering/letter-image';
 import type { LetterFrame } from '../frames';
 import { nestAgain, type Outline } from '../outline';
@@ -17,7 +18,7 @@ const MISSED = 0.15;
 const LARGE_WIDTHS = 4;
 /** A Latin letter of more islands is decorated, and so is one with an island that has a hole. */
 const PLAIN_ISLANDS = 2;
-/** The counters that letters have in plain faces, small ones also as capitals; the others of Latin words have none. */
+/** The counters that letters have in plain faces; the others of Latin words have none. */
 const COUNTERS: Readonly<Record<string, number>> = {
   ...each('ADOPQRabdeopq0469#§°ªº№ÞþÐðß¶®©ə', 1),
   ...each('B8g&@%$ØøÆæŒœ', 2),
@@ -98,19 +99,24 @@ function countersAmong(
   for (const island of islands) byLabel.set(island.label, [...(byLabel.get(island.label) ?? []), island]);
   return new Set(
     [...byLabel].flatMap(([label, own]) => {
-      const count = countersOf(frames[label]?.glyphs?.text ?? '');
+      const count = countersOf(frames[label]);
       return own.length <= count ? own : own.sort((a, b) => shareOf(b) - shareOf(a)).slice(0, count);
     }),
   );
 }
 
 /** How many counters a letter has in plain faces; any number for one of another script. */
-function countersOf(text: string): number {
+function countersOf(frame: LetterFrame | undefined): number {
+  const text = frame?.glyphs?.text ?? '';
   if (text !== '' && !LATIN_WORDS.test(text)) return Infinity;
-  const count = (c: string): number => (c === RING ? 1 : (COUNTERS[c] ?? 0));
-  // Faces of capitals alone draw small letters as these.
-  return [...text.normalize('NFD')].reduce((sum, c) => sum + Math.max(count(c), count(c.toUpperCase())), 0);
+  const small = [...text.normalize('NFD')];
+  const capitals = small.map((c) => c.toUpperCase());
+  const drawn = frame?.glyphs && countersIn(small) !== countersIn(capitals) && isOfCapitals(frame.glyphs.face);
+  return countersIn(drawn ? capitals : small);
 }
+
+const countersIn = (characters: readonly string[]): number =>
+  characters.reduce((sum, c) => sum + (c === RING ? 1 : (COUNTERS[c] ?? 0)), 0);
 
 const isLatin = (frame: LetterFrame | undefined): boolean =>
   frame?.glyphs !== null && frame?.glyphs !== undefined && LATIN_WORDS.test(frame.glyphs.text);
@@ -143,7 +149,7 @@ function isDecorated(shape: readonly Outline[], islands: readonly Island[], fram
     if (!isLatin(frame)) continue;
     const count = (counts.get(label) ?? 0) + 1;
     counts.set(label, count);
-    const plain = Math.max(PLAIN_ISLANDS, countersOf(frame?.glyphs?.text ?? ''));
+    const plain = Math.max(PLAIN_ISLANDS, countersOf(frame));
     if (count > plain || holed.has(outline)) decorated.add(label);
   }
   return decorated.size > DECORATED * counts.size;
