@@ -111,8 +111,14 @@ test('drag, size and turn on the sheet; exact numbers beside it', async ({ page 
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByLabel('Turn', { exact: true })).toHaveValue('0');
 
-  await page.getByLabel('Width as cut or drawn').fill('120');
-  await page.getByLabel('Width as cut or drawn').blur();
+  // A value stepped to, or come while the field is in hand, is typed over and not behind.
+  await computed(page);
+  await w.focus();
+  const undone = await size();
+  await page.keyboard.press('ArrowUp');
+  await expect.poll(size).toBeGreaterThan(undone + 0.9);
+  await page.keyboard.type('120');
+  await w.blur();
   await expect(figures(page)).toContainText('Selected 120 ×');
   await x.fill('1 in');
   await expect(x).toHaveValue('1 in');

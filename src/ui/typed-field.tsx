@@ -1,5 +1,5 @@
 /** A field for a typed value: text is read as it is typed, steps with the arrow keys, and says in a sentence when it can't be read. */
-import { type KeyboardEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useId, useLayoutEffect, useRef, useState } from 'react';
 import Form from 'react-bootstrap/Form';
 import InputGroup from 'react-bootstrap/InputGroup';
 import type { Parsed } from '@/core/units/quantity';
@@ -46,6 +46,13 @@ export function TypedField(props: TypedFieldProps) {
       setSentence(null);
     }
   }, [value]);
+
+  // A value that comes while the field is in hand and nothing is typed yet is chosen whole, as the one before it was: what is typed
+  // next stands in its place and not behind it.
+  const shown = text ?? (props.mixed ? '' : format(value));
+  useLayoutEffect(() => {
+    if (text === null && shown !== '' && document.activeElement === field.current) field.current?.select();
+  }, [text, shown]);
 
   const send = (next: number) => {
     if (next === sent.current && !props.mixed) return;
@@ -103,7 +110,7 @@ export function TypedField(props: TypedFieldProps) {
           spellCheck={false}
           disabled={props.disabled ?? false}
           isInvalid={sentence !== null}
-          value={text ?? (props.mixed ? '' : format(value))}
+          value={shown}
           placeholder={props.mixed ? 'mixed' : undefined}
           onFocus={(e) => e.target.select()}
           onChange={(e) => read(e.target.value)}
