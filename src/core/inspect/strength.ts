@@ -22,6 +22,7 @@ import {
 } from '../geometry/point';
 import { type Narrow, narrowPlaces, pathStops } from '../geometry/width';
 import type { Outline } from '../prepare/outline';
+import type { Source } from '../prepare/source';
 
 /** A run of places of a part thinner than is safe, with its least width in mm. */
 export type Stretch = {
@@ -105,6 +106,22 @@ export function strengthAfter(before: StrengthBefore, kept: readonly Outline[], 
     tight: renewed(before.strength.tight, kerf, 'outside'),
   };
 }
+
+/** Lines across of one length, but for this share, lie where the sides are parallel; so many of them are no point. */
+const PARALLEL = { share: 0.005, lines: 3 };
+
+/** Strength without the points of spikes, which are thin by intent; a spike that is thin where its sides are parallel stays. */
+export const withoutPoints = (strength: Strength, sources: readonly Source[]): Strength => {
+  const isPoint = ({ labels: [a, b], across }: Stretch): boolean => {
+    const source = sources[a];
+    if (a !== b || source?.shape !== 'spike' || source.takesAway) return false;
+    const widths = across.map(([p, q]) => Math.hypot(q.x - p.x, q.y - p.y));
+    const widest = Math.max(...widths);
+    return widths.filter((width) => width > (1 - PARALLEL.share) * widest).length < PARALLEL.lines;
+  };
+  const thin = strength.thin.filter((stretch) => !isPoint(stretch));
+  return thin.length === strength.thin.length ? strength : { ...strength, thin };
+};
 
 /** The strength of a part that is moved, turned or mirrored. */
 export function transformStrength(strength: Strength, m: Matrix): Strength {

@@ -15,7 +15,14 @@ import type { Job, Part } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import type { Path } from '../geometry/path';
 import type { Matrix } from '../geometry/point';
-import { type Strength, type StrengthBefore, strengthAfter, strengthOf, transformStrength } from '../inspect/strength';
+import {
+  type Strength,
+  type StrengthBefore,
+  strengthAfter,
+  strengthOf,
+  transformStrength,
+  withoutPoints,
+} from '../inspect/strength';
 import { workBox } from '../kinds/works';
 import type { Stage } from '../memo';
 import { onSheet, rimOf } from '../prepare/kept';
@@ -114,7 +121,7 @@ export const STRENGTH: Stage<StrengthInput, Strength> = {
         ? strengthAfter(last.found, part.kept, least, kerf)
         : strengthOf(part.kept, least, kerf);
     last.found = { kept: part.kept, strength, least, kerf };
-    return strength;
+    return withoutPoints(strength, part.sources);
   },
   weigh: weighStrength,
 };
