@@ -1,5 +1,6 @@
 /** The browser test with our rules: any console error or uncaught exception fails it. */
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { newJob as emptyJob } from '../src/core/commands/defaults';
 
 type Options = {
   /** Console errors that belong to what is tested (such as a request that must fail). */
@@ -25,13 +26,28 @@ function watch(page: Page, errors: string[]): void {
 
 export { expect };
 
-/** A new job made through the list; ends on its bench with the name given. */
+/** A job with an empty sheet and the name given, open on its bench. */
 export async function newJob(page: Page, title: string): Promise<string> {
-  await page.goto('/');
-  await page.getByRole('button', { name: 'New job' }).first().click();
+  const made = await page.request.post('/api/jobs', { data: { document: emptyJob(title) } });
+  expect(made.ok(), await made.text()).toBe(true);
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/jobs/${id}`);
+  return id;
+}
+
+/** The starters: pictures to choose from, and what is asked by the one that is chosen. */
+export const startOf = (page: Page, title: string) => ({
+  card: page.getByRole('list', { name: 'Starters' }).getByRole('button', { name: title, exact: true }),
+  form: page.getByRole('form', { name: title }),
+});
+
+/** A new job begun from an empty sheet, as a user begins it; ends on its bench. */
+export async function startEmpty(page: Page): Promise<void> {
+  await page.getByRole('link', { name: 'New job' }).first().click();
+  const { card, form } = startOf(page, 'Empty sheet');
+  await card.click();
+  await form.getByRole('button', { name: 'Start the job' }).click();
   await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
-  await page.getByRole('textbox', { name: 'Name of the job' }).fill(title);
-  return page.url().replace(/.*\/jobs\/([0-9a-f-]+).*/, '$1');
 }
 
 export async function addLettering(page: Page, words: string): Promise<void> {

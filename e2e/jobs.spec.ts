@@ -71,18 +71,6 @@ test('rename, duplicate, delete and undo', async ({ page }) => {
   await expect(list.getByRole('link', { name: `${name} B copy` })).toBeVisible();
 });
 
-test('a double click on New job makes one job', async ({ page }) => {
-  await page.goto('/');
-  await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem').first()).toBeVisible();
-  let made = 0;
-  page.on('request', (r) => {
-    if (r.method() === 'POST' && r.url().endsWith('/api/jobs')) made++;
-  });
-  await page.getByRole('button', { name: 'New job' }).dblclick();
-  await page.waitForURL(/\/jobs\//);
-  expect(made).toBe(1);
-});
-
 test('documents that can’t be kept are refused with a sentence, and nothing is changed', async ({ page }) => {
   const id = await newJob(page, 'Kept');
   await addLettering(page, 'Kept');

@@ -60,7 +60,7 @@ async function keep(page: Page, job: Job): Promise<string> {
 /** Milliseconds from going to a job until all its parts are drawn. */
 async function opened(page: Page, id: string, parts: number): Promise<number> {
   await page.goto('/');
-  await page.getByRole('button', { name: 'New job' }).first().waitFor();
+  await page.getByRole('link', { name: 'New job' }).first().waitFor();
   const began = performance.now();
   await page.goto(`/jobs/${id}`);
   await page.waitForFunction(

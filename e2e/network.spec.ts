@@ -1,6 +1,6 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { freePort } from '../scripts/lib/postgres.mjs';
-import { addLettering, expect, saved, test } from './fixtures';
+import { addLettering, expect, saved, startEmpty, test } from './fixtures';
 
 const WORDS = 'four oak boards';
 /** Stands for the address of a shop's network: this machine's second one. */
@@ -64,8 +64,7 @@ test('others of the network are let in by a passphrase, and not without one set'
     await expect(page.getByText('The line to the server is not encrypted')).toBeVisible();
     // The address is there before the page is: a press on what has not woken up yet would be lost.
     await page.waitForLoadState();
-    await page.getByRole('button', { name: 'New job' }).first().click();
-    await page.waitForURL(/\/jobs\//);
+    await startEmpty(page);
     await addLettering(page, 'From the shop');
     await saved(page);
     await page.reload();

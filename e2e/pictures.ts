@@ -1,6 +1,17 @@
 /** Takes the pictures of docs/screenshots from the sample jobs; run by `npm run pictures`. */
 import type { Page } from '@playwright/test';
-import { addLettering, chooseFace, computed, expect, newJob, onScreen, station, test } from './fixtures';
+import {
+  addLettering,
+  chooseFace,
+  computed,
+  expect,
+  newJob,
+  onScreen,
+  startEmpty,
+  startOf,
+  station,
+  test,
+} from './fixtures';
 
 test.describe.configure({ mode: 'serial' });
 test.use({ viewport: { width: 1280, height: 800 } });
@@ -25,6 +36,14 @@ test('jobs', async ({ page }) => {
   // Each sample has its picture.
   await expect(page.locator('li svg[role=img]:has(path)')).toHaveCount(7);
   await shoot(page, 'jobs');
+});
+
+test('starters', async ({ page }) => {
+  await page.goto('/new');
+  const { card, form } = startOf(page, 'Name to hang');
+  await card.click();
+  await expect(form.getByRole('status')).toHaveText('Nothing to look at.');
+  await shoot(page, 'starters');
 });
 
 test('compose', async ({ page }) => {
@@ -67,8 +86,7 @@ test('close', async ({ page }) => {
 
 test('a drawing brought in', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'New job' }).first().click();
-  await page.waitForURL(/\/jobs\//);
+  await startEmpty(page);
   await page.getByRole('textbox', { name: 'Name of the job' }).fill('Tool shed');
   await page.getByLabel('Drawing or picture to bring in').setInputFiles('demo/drawings/tool-shed.dxf');
   await page.getByLabel(/if its numbers are inches/).check();
@@ -91,24 +109,11 @@ test('a drawing brought in', async ({ page }) => {
 
 test('a picture brought in', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'New job' }).first().click();
-  await page.waitForURL(/\/jobs\//);
+  await startEmpty(page);
   await page.getByRole('textbox', { name: 'Name of the job' }).fill('Leaf plaque');
   await page.getByLabel('Drawing or picture to bring in').setInputFiles('demo/pictures/leaf.jpg');
   await page.getByRole('button', { name: /Photo or scan/ }).hover();
   await page.screenshot({ path: 'docs/screenshots/picture.png' });
-});
-
-test('nodes', async ({ page }) => {
-  await open(page, 'Bed markers', 'Close', /^Jasmine/);
-  const at = await onScreen(page, 215, 125);
-  await page.mouse.move(at.x, at.y);
-  await page.mouse.wheel(0, -1100);
-  await page.getByRole('button', { name: 'Work on nodes' }).click();
-  await expect(page.getByRole('region', { name: 'Nodes' })).toBeVisible();
-  await page.locator('[data-sheet]').focus();
-  for (let i = 0; i < 6; i++) await page.keyboard.press('Tab');
-  await shoot(page, 'nodes');
 });
 
 test('hold', async ({ page }) => {

@@ -22,13 +22,14 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/kinds'],
   ['core/document'],
   ['core/commands'],
+  ['core/starters'],
   ['core/rules'],
   ['core/job'],
   ['api'],
   ['worker', 'server', 'cli', 'ui'],
   ['serve'],
   ['versions', 'drafts', 'enter', 'faces', 'taken'],
-  ['jobs', 'bench'],
+  ['jobs', 'starters', 'bench'],
   ['app'],
 ];
 /** What a layer does not import although it stands lower: screens reach the server by its routes. */
@@ -39,6 +40,7 @@ const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
   taken: ['server', 'cli'],
   enter: ['server', 'cli', 'worker', 'serve'],
   jobs: ['server', 'cli', 'serve'],
+  starters: ['server', 'cli', 'serve'],
   bench: ['server', 'cli', 'serve'],
   app: ['cli'],
 };
@@ -58,6 +60,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   taken: 'next react',
   enter: 'react react-bootstrap @tanstack/react-query',
   jobs: 'lucide-react next react react-bootstrap @tanstack/react-query',
+  starters: 'lucide-react next react react-bootstrap @tanstack/react-query',
   bench:
     'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-hotkeys-hook zustand @dnd-kit @tanstack/react-query',
   app: 'bootstrap next react zod @fontsource @tanstack/react-query',

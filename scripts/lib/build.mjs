@@ -7,7 +7,16 @@ import { bin, must, stop } from './run.mjs';
 import { servedAt } from './served.mjs';
 import { writeWhole } from './written.mjs';
 
-const MADE_FROM = ['src', 'public', 'next.config.ts', 'tsconfig.json', 'package-lock.json'];
+const MADE_FROM = [
+  'src',
+  'scripts/starter-pictures.ts',
+  'public',
+  'next.config.ts',
+  'tsconfig.json',
+  'package-lock.json',
+];
+/** Pictures of the starters, which come with their page (src/server/starter-pictures.ts). */
+const pictures = path.join(root, '.next', 'needlefile-starters.json');
 const marker = path.join(root, '.next', 'needlefile-built-from');
 
 function fingerprint() {
@@ -32,5 +41,6 @@ export async function ensureBuilt() {
     quiet: true,
     env: { NEXT_TELEMETRY_DISABLED: '1' },
   });
+  must(process.execPath, [bin('tsx', 'dist', 'cli.mjs'), 'scripts/starter-pictures.ts', pictures], { quiet: true });
   writeWhole(marker, now);
 }

@@ -70,6 +70,10 @@ export const API = {
   }),
   deleteJob: endpoint({ method: 'DELETE', path: '/api/jobs/{id}', answer: doneSchema }),
   duplicateJob: endpoint({ method: 'POST', path: '/api/jobs/{id}/duplicate', answer: madeSchema, status: 201 }),
+  /** The shop's own starters. */
+  listStarters: endpoint({ method: 'GET', path: '/api/starters', answer: z.array(jobSummarySchema) }),
+  /** Keep a copy of a job that others are started from. */
+  keepAsStarter: endpoint({ method: 'POST', path: '/api/jobs/{id}/starter', answer: madeSchema, status: 201 }),
   /** Take deleting back. */
   restoreJob: endpoint({ method: 'POST', path: '/api/jobs/{id}/restore', answer: doneSchema }),
 

@@ -20,6 +20,7 @@ import { useBeside } from './beside';
 import { duplicateChosen } from './clipboard';
 import { FindingRow } from './finding-row';
 import { ownMiddle } from './seen';
+import { StarterNote } from './starter-note';
 import { change, choosePicture, dispatch, select, selectAlso, useBench } from './store';
 
 /** "rectangle, 4 × ellipse cut out, ALDER LANE cut out". */
@@ -309,6 +310,7 @@ const NO_FINDINGS: readonly Finding[] = [];
 /** The right side of the bench: parts and findings. */
 export const JobSheet = () => (
   <aside className={styles.jobSheet} aria-label="Job sheet">
+    <StarterNote />
     <Parts />
     <PlacedPictures />
     <Findings />

@@ -71,6 +71,11 @@ export const LIMITS = {
   /** Tags of a job, and characters of one tag. */
   tags: 24,
   tagCharacters: 40,
+  /** Characters of what is said of a starter, and words that are asked for when a job is started from it. */
+  starterAbout: 300,
+  starterWords: 12,
+  /** Starters of the shop's own that are shown. */
+  starters: 200,
   /** Characters of a title or a name. */
   nameCharacters: 200,
   /** Longest and shortest length anywhere in a document, in mm (100 m, 1 µm). */

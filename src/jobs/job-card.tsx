@@ -18,11 +18,12 @@ type Props = {
   readonly onDuplicate: () => void;
   readonly onVersions: () => void;
   readonly onTakeAlong: () => void;
+  readonly onKeepAsStarter: () => void;
   readonly onDelete: () => void;
 };
 
 /** A job in the list: its picture, its name, and what can be done with it. */
-export function JobCard({ job, onRename, onDuplicate, onVersions, onTakeAlong, onDelete }: Props) {
+export function JobCard({ job, onRename, onDuplicate, onVersions, onTakeAlong, onKeepAsStarter, onDelete }: Props) {
   const [naming, setNaming] = useState<string | null>(null);
   const n = (mm: number) => formatLengthNumber(mm, job.units);
   const stock = [job.material, job.thickness ? formatLength(job.thickness, job.units) : ''].filter(Boolean).join(' ');
@@ -74,6 +75,9 @@ export function JobCard({ job, onRename, onDuplicate, onVersions, onTakeAlong, o
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={onTakeAlong}>
               Take along
+            </Dropdown.Item>
+            <Dropdown.Item as="button" onClick={onKeepAsStarter}>
+              Keep as a starter
             </Dropdown.Item>
             <Dropdown.Item as="button" onClick={onDelete}>
               Delete

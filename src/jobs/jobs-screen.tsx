@@ -12,7 +12,6 @@ import Toast from 'react-bootstrap/Toast';
 import ToastContainer from 'react-bootstrap/ToastContainer';
 import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
-import { newJob } from '@/core/commands/defaults';
 import { checkJob } from '@/core/document/read';
 import type { JobSummary, JobsPage } from '@/core/job/summary';
 import { TAKEN_ALONG } from '@/core/job/taken-along';
@@ -36,8 +35,6 @@ import { More } from './more';
 
 /** How long deleting can be undone from the message, in ms. */
 const UNDO_MS = 12_000;
-
-const CREATE = ['create a job'];
 
 /** How long a pause in typing is, after which it is looked for, in ms. */
 const PAUSE_MS = 200;
@@ -84,16 +81,6 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
     return client.invalidateQueries({ queryKey: JOBS });
   };
   const failed = (reason: Error) => setSentence(reason.message);
-  const create = useMutation({
-    mutationKey: CREATE,
-    mutationFn: () => call(API.createJob, {}, { document: newJob('Untitled') }),
-    onSuccess: ({ id }) => router.push(`/jobs/${id}`),
-    onError: failed,
-  });
-  const startJob = () => {
-    // The second half of a double click comes before the button is drawn as disabled.
-    if (client.isMutating({ mutationKey: CREATE }) === 0 && !create.isSuccess) create.mutate();
-  };
   const rename = useMutation({
     mutationFn: ({ id, title }: { id: string; title: string }) => call(API.renameJob, { id }, { title }),
     onSuccess: again,
@@ -131,10 +118,15 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
     onSuccess: setSentence,
     onError: failed,
   });
+  const keep = useMutation({
+    mutationFn: ({ id }: JobSummary) => call(API.keepAsStarter, { id }, null),
+    onSuccess: (_kept, { title }) => setSentence(`“${title}” is one of your starters now. New jobs begin from it.`),
+    onError: failed,
+  });
   const taken = useOpenTaken(setSentence);
   useDrop(taken.open);
 
-  const asking = [create, rename, duplicate, remove, restore].some(({ isPending }) => isPending);
+  const asking = [rename, duplicate, remove, restore, keep].some(({ isPending }) => isPending);
   const isLate = useIsLate(asking || jobs.isFetching);
   const tags = jobs.data?.pages[0]?.tags ?? [];
   const shown = jobs.data?.pages.flatMap((page) => page.jobs) ?? [];
@@ -169,9 +161,9 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
           Typefaces
         </Link>
         <SchemeSwitch />
-        <Button variant="primary" disabled={create.isPending || create.isSuccess} onClick={startJob}>
+        <Link className="btn btn-primary" href="/new">
           New job
-        </Button>
+        </Link>
       </header>
       {isOpenLine && <OpenLine />}
       <DraftsAtHand jobId={null} />
@@ -197,10 +189,10 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
         <div className={styles.nothing}>
           {isAll ? (
             <>
-              <p className="m-0">No jobs yet. The first one starts with an empty sheet.</p>
-              <Button variant="primary" disabled={create.isPending} onClick={startJob}>
+              <p className="m-0">No jobs yet. The first one begins with what you want to make.</p>
+              <Link className="btn btn-primary" href="/new">
                 New job
-              </Button>
+              </Link>
             </>
           ) : (
             <>
@@ -227,6 +219,7 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
             onDuplicate={() => duplicate.mutate(job.id)}
             onVersions={() => setLookedAt(job)}
             onTakeAlong={() => take.mutate(job.id)}
+            onKeepAsStarter={() => keep.mutate(job)}
             onDelete={() => remove.mutate(job)}
           />
         ))}

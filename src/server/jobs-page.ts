@@ -1,6 +1,7 @@
 /** The list of jobs, some at a time: what is looked for is looked for among all of them. */
 import { and, desc, eq, isNull, lt, or, type SQL, sql } from 'drizzle-orm';
 import type { JobSummary, JobsPage } from '../core/job/summary';
+import { LIMITS } from '../core/limits';
 import type { Database } from './database';
 import { jobs } from './schema';
 
@@ -34,7 +35,7 @@ const text = sql`lower(${jobs.title} || ' ' || ${jobs.material} || ' ' || array_
 
 /** What is looked for: jobs whose name, material and tags hold all the words, that have the tag, and come after a place in the list. */
 function lookedFor(words: string, tag: string, after: string): SQL | undefined {
-  const parts: (SQL | undefined)[] = [isNull(jobs.deletedAt)];
+  const parts: (SQL | undefined)[] = [isNull(jobs.deletedAt), eq(jobs.isStarter, false)];
   for (const word of words.toLowerCase().split(/\s+/).filter(Boolean))
     parts.push(sql`position(${word} in ${text}) > 0`);
   if (tag) parts.push(sql`${tag} = any(${jobs.tags})`);
@@ -64,7 +65,7 @@ export async function listJobs(
     db
       .selectDistinct({ tag: sql<string>`unnest(${jobs.tags})` })
       .from(jobs)
-      .where(isNull(jobs.deletedAt)),
+      .where(and(isNull(jobs.deletedAt), eq(jobs.isStarter, false))),
   ]);
   const shown = rows.slice(0, JOBS_A_PAGE);
   const last = shown.at(-1);
@@ -73,6 +74,17 @@ export async function listJobs(
     tags: tags.map((row) => row.tag).sort(),
     next: rows.length > JOBS_A_PAGE && last ? `${last.micros}.${last.id}` : null,
   };
+}
+
+/** The shop's own starters, by name. */
+export async function listStarters(db: Database): Promise<JobSummary[]> {
+  const rows = await db
+    .select(summaryColumns)
+    .from(jobs)
+    .where(and(isNull(jobs.deletedAt), eq(jobs.isStarter, true)))
+    .orderBy(sql`lower(${jobs.title})`, jobs.id)
+    .limit(LIMITS.starters);
+  return rows.map(summaryOf);
 }
 
 /** What a list shows of one job; null where there is none, or it was deleted. */

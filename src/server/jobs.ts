@@ -1,5 +1,7 @@
 /** Keeping jobs: list, open, save with a version check, duplicate, delete with undo. */
 import { and, eq, isNull, sql } from 'drizzle-orm';
+import { asStarter } from '../core/commands/starters';
+import { checkJob } from '../core/document/read';
 import type { Job } from '../core/document/schema';
 import type { SavedExtras, StoredJob } from '../core/job/summary';
 import { LIMITS } from '../core/limits';
@@ -30,6 +32,8 @@ const columnsOf = (job: Job) => ({
   thickness: job.sheet.thickness,
   width: job.sheet.width,
   height: job.sheet.height,
+  // A document that was kept in an older format says nothing of it.
+  isStarter: (job.starter ?? null) !== null,
 });
 
 type Row = typeof jobs.$inferSelect;
@@ -134,6 +138,18 @@ export async function duplicateJob(db: Database, id: string): Promise<StoredJob 
   const title = `${cutTo(row.document.title, LIMITS.nameCharacters - COPY.length)}${COPY}`;
   const document = { ...row.document, title };
   return createJob(db, document, { picture: row.picture, openFindings: row.openFindings });
+}
+
+/** A copy that others are started from; null where there is no such job, sentences where it can't be read. */
+export async function keepAsStarter(db: Database, id: string): Promise<StoredJob | readonly string[] | null> {
+  const [row] = await db
+    .select()
+    .from(jobs)
+    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+  if (!row) return null;
+  const read = checkJob(row.document);
+  if (!read.ok) return read.sentences;
+  return createJob(db, asStarter(read.job), { picture: row.picture, openFindings: row.openFindings });
 }
 
 /** Rename without opening: the document is changed too, and it is a save like others. A job that has the name stays as it is. */

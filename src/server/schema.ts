@@ -38,6 +38,8 @@ export const jobs = pgTable(
     thickness: doublePrecision('thickness'),
     width: doublePrecision('width').notNull(),
     height: doublePrecision('height').notNull(),
+    /** Whether others are started from it. */
+    isStarter: boolean('is_starter').notNull().default(false),
     /** Which sample job this is, so that samples are loaded once. */
     sample: text('sample').unique(),
     createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),

@@ -18,6 +18,7 @@ export const ASKED_OF_DOCUMENTS = [
   'takeAlong',
   'safePart',
   'sizingTo',
+  'started',
   'summary',
   'toolTrials',
 ] as const satisfies readonly (keyof Host)[];

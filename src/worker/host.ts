@@ -3,6 +3,7 @@
  * the last result where the document is the same.
  */
 import type { Chosen } from '../core/commands/chosen';
+import type { Material } from '../core/document/material';
 import type { Job, PlacedPicture, StepOf } from '../core/document/schema';
 import type { FileFormat } from '../core/formats/written';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
@@ -17,10 +18,11 @@ import { Evaluator, type JobResult, type Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
 import { type FaceTrial, tryFace } from '../core/job/face-trial';
 import { type MadeFiles, makeFiles } from '../core/job/files';
-import { pictureOf } from '../core/job/picture';
+import { type Picture, pictureOf } from '../core/job/picture';
 import { type Panel, panelAt, regionAt } from '../core/job/region-at';
 import { atSafeSize, type SafePart, thickenedEnough } from '../core/job/safe';
 import { type Sizing, sizingTo } from '../core/job/size';
+import { type StartAnswers, type Started, startJob } from '../core/job/start';
 import type { SavedExtras } from '../core/job/summary';
 import { outlinesInHand } from '../core/kinds/steps/nodes';
 import type { Typeface } from '../core/lettering/face';
@@ -34,7 +36,6 @@ import type { FaceNamed } from '../core/schema/lettering';
 import { type FaceSample, formViews, type LetterFormView, sampleOf } from './face-samples';
 import { Printer } from './printing';
 import { type OnProgress, type Question, Runner } from './runner';
-
 import { Sources } from './sources';
 import { type Taken, takeAlong } from './take-along';
 import {
@@ -50,6 +51,13 @@ import {
 
 /** What a question is answered with. */
 type Means = { readonly evaluator: Evaluator; readonly faces: FaceLookup };
+
+/** A job as it would be started, its picture, and what would be found about it. */
+export type StartedView = Started & { readonly picture: Picture; readonly findings: readonly string[] };
+
+/** What is found about a job, and not left as it is. */
+const openIn = ({ findings }: JobResult): readonly string[] =>
+  findings.filter((f) => f.leftReason === null).map((f) => f.sentence);
 
 /**
  * The core behind the bench, with the last document it evaluated. `fetchFace` brings the bytes of a shipped typeface
@@ -95,8 +103,7 @@ export class Host {
     const { resultOf } = this;
     return this.ask({ kind: 'summary', isPatient: true }, job, function* (means) {
       const result = yield* resultOf(job, means);
-      const openFindings = result.findings.filter((f) => f.leftReason === null).length;
-      return { picture: yield* pictureOf(job, result), openFindings };
+      return { picture: yield* pictureOf(job, result), openFindings: openIn(result).length };
     });
   }
 
@@ -159,6 +166,24 @@ export class Host {
     return this.ask({ kind: 'sizing' }, job, ({ evaluator, faces }) =>
       sizingTo(job, chosen, { side, mm, everything, evaluator, faces }),
     );
+  }
+
+  /**
+   * A starter with what was answered to it, and what lists show of that; null when another was asked for meanwhile, where only the
+   * newest counts.
+   */
+  started(
+    starter: Job,
+    answers: StartAnswers,
+    materials: readonly Material[],
+    isNewestOnly: boolean,
+  ): Promise<StartedView | null> {
+    return this.ask({ kind: isNewestOnly ? 'start' : null }, starter, function* ({ evaluator, faces }) {
+      const started = yield* startJob(starter, answers, { materials, evaluator, faces });
+      const result = yield* evaluator.steps(started.job, faces);
+      const picture = yield* pictureOf(started.job, result);
+      return { ...started, picture, findings: openIn(result) };
+    });
   }
 
   /** Where a bridge put into a part at a point of the sheet would start; null when there is no gap. */

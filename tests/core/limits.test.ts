@@ -53,6 +53,7 @@ import { tiesOf } from '../support/notes';
 import { ownDatabase } from '../support/own-database';
 import { pdfOf } from '../support/pdf';
 import { workersAnswer } from '../support/workers';
+import { STARTER_LIMITS } from './starter-limits';
 import { TAKEN_LIMITS } from './taken-limits';
 import { TYPEFACE_LIMITS } from './typeface-limits';
 
@@ -388,6 +389,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     mostOf('ownLines', (n) => ofWords({ lines: listOf(n, (line) => ({ line })) }));
     most(LIMITS.ownLines - 1, LIMITS.ownLines, (line) => ofWords({ lines: [{ line }] }));
   },
+  ...STARTER_LIMITS,
   ...TAKEN_LIMITS,
   crests() {
     const along = { line: { kind: 'wave', length: 0.01, height: 1 }, side: 'on', distance: 0, start: 0 } as const;

@@ -3,8 +3,17 @@ import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vit
 import { API } from '../../src/api/endpoints';
 import { answer, bodyOf, MOST_BODY_BYTES, Refusal, serve } from '../../src/server/answer';
 import { type Database, openDatabase } from '../../src/server/database';
-import { createJob, deleteJob, duplicateJob, openJob, renameJob, restoreJob, saveJob } from '../../src/server/jobs';
-import { JOBS_A_PAGE, listJobs as jobsPage, openSummary } from '../../src/server/jobs-page';
+import {
+  createJob,
+  deleteJob,
+  duplicateJob,
+  keepAsStarter,
+  openJob,
+  renameJob,
+  restoreJob,
+  saveJob,
+} from '../../src/server/jobs';
+import { JOBS_A_PAGE, listJobs as jobsPage, listStarters, openSummary } from '../../src/server/jobs-page';
 import { listMaterials } from '../../src/server/materials';
 import { jobRevisions, jobs } from '../../src/server/schema';
 import { openPicture } from '../../src/server/versions';
@@ -31,6 +40,42 @@ const make = async (title = 'Sign') => {
   if (!made) throw new Error('not made');
   return made;
 };
+
+test('a starter is a copy that is listed by itself, until it is a job again', async () => {
+  const made = await make();
+  const kept = await keepAsStarter(db, made.id);
+  if (!kept || !('id' in kept)) throw new Error('not kept');
+  expect(await listStarters(db)).toMatchObject([{ id: kept.id, title: 'Sign', openFindings: 2 }]);
+  expect((await listJobs(db)).map((j) => j.id)).toEqual([made.id]);
+  expect((await jobsPage(db)).tags).toEqual(['garden']);
+  await deleteJob(db, made.id);
+  expect((await jobsPage(db)).tags).toEqual([]);
+  expect(await openJob(db, kept.id)).toMatchObject({
+    document: { starter: { about: '' }, parts: [{ members: [{ asked: 'Lane' }] }] },
+  });
+  await saveJob(db, kept.id, { from: 1, job: { ...job, starter: null }, extras });
+  expect(await listStarters(db)).toEqual([]);
+  expect((await listJobs(db)).map((j) => j.id)).toEqual([kept.id]);
+  expect(await keepAsStarter(db, made.id)).toBeNull();
+});
+
+test('a copy of a job of an older format is no starter; one that can’t be read is told', async () => {
+  const made = await make();
+  const older: Record<string, unknown> = { ...job, format: 8 };
+  delete older.starter;
+  await db
+    .update(jobs)
+    .set({ document: older as never })
+    .where(eq(jobs.id, made.id));
+  const copy = await duplicateJob(db, made.id);
+  expect(await listStarters(db)).toEqual([]);
+  expect((await listJobs(db)).map((j) => j.id)).toContain(copy?.id);
+  await db
+    .update(jobs)
+    .set({ document: { format: 99 } as never })
+    .where(eq(jobs.id, made.id));
+  expect(await keepAsStarter(db, made.id)).toEqual([expect.stringContaining('newer Needlefile')]);
+});
 
 test('a job comes back as it was saved', async () => {
   const made = await make();

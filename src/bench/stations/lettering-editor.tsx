@@ -9,10 +9,10 @@ import type { Lettering } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { setAsLine } from '@/core/schema/lettering';
 import { keepable } from '@/core/units/text';
-import { Choice, Row } from '@/ui/fields';
+import { Choice, Row, TextField } from '@/ui/fields';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
-import { change, dispatch } from '../store';
+import { change, dispatch, useBench } from '../store';
 import { typeWords } from '../type-words';
 import { AlongFields } from './along-fields';
 import { FaceFields } from './face-fields';
@@ -39,6 +39,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
       if (draft?.kind === 'lettering') recipe(draft);
     }, merge && `${merge}:${member.id}`);
 
+  const isStarter = useBench((s) => s.job.starter !== null);
   const lines = chosenLines(member.text, chosen);
   const at = { partId, memberId: member.id, lines };
   // What the fields show is that of the first line they act on.
@@ -64,6 +65,19 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
           onChange={(e) => typeWords(partId, member.id, keepable(e.target.value))}
         />
       </Form>
+      {isStarter && (
+        <TextField
+          label="Asked for as"
+          value={member.asked ?? ''}
+          most={LIMITS.nameCharacters}
+          placeholder="not asked for: they stay"
+          onChange={(asked) =>
+            edit((m) => {
+              m.asked = asked === '' ? null : asked;
+            }, 'asked')
+          }
+        />
+      )}
       <fieldset className="d-flex gap-1 mb-2" aria-label="Write the words in">
         {CASES.map(({ as, word, title }) => (
           <Button

@@ -1,30 +1,18 @@
 /** The stock: its size, material and thickness, and what is safe in it. */
-import { useQuery } from '@tanstack/react-query';
-import { useEffect, useId, useRef } from 'react';
-import Form from 'react-bootstrap/Form';
-import { call } from '@/api/call';
-import { API } from '@/api/endpoints';
-import { leastWidthOf, type Material, materialNamed } from '@/core/document/material';
+import { useEffect, useRef } from 'react';
+import { leastWidthOf, materialNamed } from '@/core/document/material';
 import type { Sheet } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
-import { keepable } from '@/core/units/text';
-import { QuantityField, Row } from '@/ui/fields';
+import { QuantityField } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
+import { StockFields, useMaterials } from '@/ui/stock-fields';
 import { change, useBench } from '../store';
-
-const EVER = Number.POSITIVE_INFINITY;
-const NONE: Material[] = [];
 
 /** The panel of the stock. */
 export function SheetEditor() {
   const sheet = useBench((s) => s.job.sheet);
   const unit = useBench((s) => s.job.units);
-  const { data: materials = NONE } = useQuery({
-    queryKey: ['materials'],
-    queryFn: ({ signal }) => call(API.listMaterials, {}, null, signal),
-    staleTime: EVER,
-  });
-  const id = useId();
+  const materials = useMaterials();
   const set = (values: Partial<Sheet>, merge: string) =>
     change((job) => {
       Object.assign(job.sheet, values);
@@ -44,8 +32,7 @@ export function SheetEditor() {
       'material',
     );
   };
-  const setThickness = (mm: number) => {
-    const thickness = mm === 0 ? null : mm;
+  const setThickness = (thickness: number | null) => {
     const known = materialNamed(sheet.material, materials);
     // A width typed by hand stays; one that came with the material goes with the thickness.
     const follows = known && sheet.leastWidth === leastWidthOf(known, sheet.thickness);
@@ -72,31 +59,13 @@ export function SheetEditor() {
         stepMm={unit === 'mm' ? 10 : 25.4}
         onChange={(height) => set({ height }, 'height')}
       />
-      <Row label="Material" htmlFor={id}>
-        <Form.Control
-          id={id}
-          size="sm"
-          list={`${id}-known`}
-          value={sheet.material}
-          maxLength={LIMITS.nameCharacters}
-          placeholder="such as birch plywood"
-          autoComplete="off"
-          onChange={(e) => setMaterial(keepable(e.target.value))}
-        />
-        <datalist id={`${id}-known`}>
-          {materials.map((m) => (
-            <option key={m.name} value={m.name} />
-          ))}
-        </datalist>
-      </Row>
-      <QuantityField
-        label="Thickness"
+      <StockFields
+        material={sheet.material}
+        thickness={sheet.thickness}
         unit={unit}
-        value={sheet.thickness ?? 0}
-        least={0}
-        most={1000}
-        stepMm={unit === 'mm' ? 0.5 : 25.4 / 16}
-        onChange={setThickness}
+        materials={materials}
+        onMaterial={setMaterial}
+        onThickness={setThickness}
       />
       <QuantityField
         label="Least safe width"

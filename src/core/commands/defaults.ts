@@ -44,6 +44,7 @@ export function newLettering(id: string, sheet: Sheet, text: string): Lettering 
     along: null,
     fit: null,
     asSet: null,
+    asked: null,
   };
 }
 

@@ -24,6 +24,8 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   asItWas,
   // Format 8: lines of their own, words along a line, sizes that are found, words as they were set.
   asItWas,
+  // Format 9: starters, and words that are asked for.
+  asItWas,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

@@ -6,11 +6,12 @@ import { about, name } from '../schema/fields';
 import { colourKeySchema, exportSchema, operationSchema } from '../schema/operations';
 import { placedPictureSchema } from '../schema/picture';
 import { sheetSchema } from '../schema/sheet';
+import { starterSchema } from '../schema/starter';
 import { listedToolSchema } from '../schema/tools';
 import { partSchema } from './part';
 
 /** The version of the job document that is written; older ones are read through their migrations. */
-export const JOB_FORMAT = 8;
+export const JOB_FORMAT = 9;
 
 const leftAsIsSchema = z.strictObject({
   finding: about(z.string().max(300), 'Key of the finding.'),
@@ -73,6 +74,10 @@ export const jobSchema = z
     ),
     colourKey: colourKeySchema.prefault({}).describe('Colours the machine reads, by kind of operation.'),
     export: exportSchema.prefault({}).describe('How files are written.'),
+    starter: about(
+      starterSchema.nullable().default(null),
+      'What other jobs are started from it for; null for a job of its own.',
+    ),
     leftAsIs: about(z.array(leftAsIsSchema).max(2000).default([]), 'Findings the user has looked at and left.'),
   })
   .superRefine((job, context) => {

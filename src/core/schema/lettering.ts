@@ -174,6 +174,10 @@ export const letteringSchema = z.strictObject({
     'The words as they were set, used where their typeface is not; null where that goes along with the job.',
   ),
   along: about(alongSchema.nullable().default(null), 'A line that the words run along; null where they are straight.'),
+  asked: about(
+    name.min(1).nullable().default(null),
+    'What is asked for in the place of these words when a job is started from this one; null where they stay.',
+  ),
 });
 
 /** Words set in a typeface, as a member of a part. */

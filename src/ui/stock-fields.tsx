@@ -1,0 +1,72 @@
+/** What the stock is: its material, chosen from those that are known or typed, and its thickness. */
+import { useQuery } from '@tanstack/react-query';
+import { useId } from 'react';
+import Form from 'react-bootstrap/Form';
+import { call } from '@/api/call';
+import { API } from '@/api/endpoints';
+import type { Material } from '@/core/document/material';
+import { LIMITS } from '@/core/limits';
+import type { LengthUnit } from '@/core/units/quantity';
+import { keepable } from '@/core/units/text';
+import { QuantityField, Row } from './fields';
+
+const NONE: readonly Material[] = [];
+
+/** The materials that are known; none until they have come. */
+export function useMaterials(): readonly Material[] {
+  const { data = NONE } = useQuery({
+    queryKey: ['materials'],
+    queryFn: ({ signal }) => call(API.listMaterials, {}, null, signal),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  return data;
+}
+
+/** Fields for material and thickness in mm; a thickness of 0 is none. */
+export function StockFields({
+  material,
+  thickness,
+  unit,
+  materials,
+  onMaterial,
+  onThickness,
+}: {
+  material: string;
+  thickness: number | null;
+  unit: LengthUnit;
+  materials: readonly Material[];
+  onMaterial: (name: string) => void;
+  onThickness: (mm: number | null) => void;
+}) {
+  const id = useId();
+  return (
+    <>
+      <Row label="Material" htmlFor={id}>
+        <Form.Control
+          id={id}
+          size="sm"
+          list={`${id}-known`}
+          value={material}
+          maxLength={LIMITS.nameCharacters}
+          placeholder="such as birch plywood"
+          autoComplete="off"
+          onChange={(e) => onMaterial(keepable(e.target.value))}
+        />
+        <datalist id={`${id}-known`}>
+          {materials.map((m) => (
+            <option key={m.name} value={m.name} />
+          ))}
+        </datalist>
+      </Row>
+      <QuantityField
+        label="Thickness"
+        unit={unit}
+        value={thickness ?? 0}
+        least={0}
+        most={1000}
+        stepMm={unit === 'mm' ? 0.5 : 25.4 / 16}
+        onChange={(mm) => onThickness(mm === 0 ? null : mm)}
+      />
+    </>
+  );
+}
