@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { addLettering, computed, expect, kept, newJob, onScreen, saved, test } from './fixtures';
+import { addLettering, computed, expect, intoPart, kept, newJob, onScreen, saved, test } from './fixtures';
 
 type Member = {
   kind: string;
@@ -27,6 +27,7 @@ const back = (page: Page) => page.getByRole('button', { name: 'Back to the sheet
 test('on the sheet, on another part, and in the region pointed at', async ({ page }) => {
   const id = await newJob(page, 'Arrange');
   await addShape(page, 'Rectangle');
+  await intoPart(page);
   await addShape(page, 'Ellipse');
   await page.getByText('cut out', { exact: true }).click();
   await page.getByLabel('From the left').fill('180');

@@ -3,6 +3,7 @@ import {
   chooseFace,
   computed,
   expect,
+  intoPart,
   kept,
   moveUp,
   newJob,
@@ -316,6 +317,7 @@ test('every shape can be added, measured and changed', async ({ page }) => {
 test('parts: in order, locked, split and put together', async ({ page }) => {
   const id = await newJob(page, 'Parts');
   await addLettering(page, 'One');
+  await intoPart(page);
   await page.getByRole('button', { name: 'Shape', exact: true }).click();
   await page.getByRole('button', { name: 'Bar', exact: true }).click();
   await expect(figures(page)).toContainText(/Outlines [1-9]/);

@@ -1,6 +1,6 @@
 /** Drawings brought in: read, sized, closed, put together with words, bridged, exported; and files that mean harm. */
 import type { Page } from '@playwright/test';
-import { addLettering, computed, expect, kept, newJob, onScreen, station, test } from './fixtures';
+import { addLettering, computed, expect, intoPart, kept, newJob, onScreen, station, test } from './fixtures';
 
 type Pair = readonly [code: number, value: string | number];
 type Point = readonly [number, number];
@@ -95,6 +95,7 @@ test('a broken DXF: dropped, sized, its gaps closed, words cut out of it and bri
 
   // Words cut out of it; the middle of O is held by a bridge.
   await station(page, 'Compose').click();
+  await intoPart(page);
   await addLettering(page, 'O');
   await page.getByText('cut out', { exact: true }).click();
   await page.getByRole('button', { name: 'Centre', exact: true }).click();

@@ -9,7 +9,7 @@ import { windingAt } from '../src/core/geometry/winding';
 import { Evaluator } from '../src/core/job/evaluate';
 import { faces, wasmEngine } from '../tests/support/faces';
 import { SIGN } from '../tests/support/sign';
-import { addLettering, chooseFace, computed, expect, kept, newJob, station, test } from './fixtures';
+import { addLettering, chooseFace, computed, expect, intoPart, kept, newJob, station, test } from './fixtures';
 
 const panel = (page: Page) => page.getByRole('complementary', { name: 'Station Fill' });
 const sheet = (page: Page) => page.getByRole('complementary', { name: 'Job sheet' });
@@ -100,6 +100,7 @@ test('a label engraved around its words, whether made as one part or as two', as
     await computed(page);
   };
   // Added to the same part, the rectangle swallows the words; they are cut out of it instead.
+  await intoPart(page);
   await addRectangle();
   const swallowed = sheet(page).getByText(/“HOE” lies in the rest of its part/);
   await expect(swallowed).toBeVisible();
@@ -115,11 +116,14 @@ test('a label engraved around its words, whether made as one part or as two', as
   await computed(page);
   expect((await document(page, id)).parts[0]?.members).toHaveLength(1);
 
-  // As a part of its own it is filled over them.
+  // As a part of its own it comes beside them; laid over them it is filled over them.
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await addRectangle();
+  await page.getByLabel('Arrange on').selectOption({ label: 'HOE' });
+  await page.getByRole('button', { name: 'Centre', exact: true }).click();
+  await computed(page);
   await station(page, 'Fill').click();
   await press(page, 'lines');
   await computed(page);

@@ -32,6 +32,8 @@ export async function newJob(page: Page, title: string): Promise<string> {
   expect(made.ok(), await made.text()).toBe(true);
   const { id } = (await made.json()) as { id: string };
   await page.goto(`/jobs/${id}`);
+  // The bench is there once it says the name.
+  await expect(page.getByRole('textbox', { name: 'Name of the job' })).toHaveValue(title);
   return id;
 }
 
@@ -49,6 +51,9 @@ export async function startEmpty(page: Page): Promise<void> {
   await form.getByRole('button', { name: 'Start the job' }).click();
   await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
 }
+
+/** What is added comes into the part that is chosen, not beside it. */
+export const intoPart = (page: Page) => page.getByText('into this part', { exact: true }).click();
 
 export async function addLettering(page: Page, words: string): Promise<void> {
   await page.getByRole('button', { name: 'Lettering', exact: true }).click();

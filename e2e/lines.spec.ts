@@ -95,7 +95,8 @@ test('a word down its middle, a joint mended, dots, a part number, and the file'
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await addLettering(page, 'AL-07');
-  await chooseFace(page, 'Hershey Sans');
+  // It comes set as the words beside it.
+  await chooseFace(page, 'Hershey Sans', 'Pacifico');
   await computed(page);
   await station(page, 'Assign').click();
   await page

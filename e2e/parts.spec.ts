@@ -1,7 +1,7 @@
 /** A part is one thing: moved, sized, turned, mirrored and copied as a whole, by hand and by keyboard alone. */
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { addLettering, computed, expect, kept, newJob, onScreen, saved, station, test } from './fixtures';
+import { addLettering, computed, expect, intoPart, kept, newJob, onScreen, saved, station, test } from './fixtures';
 
 const figures = (page: Page) => page.getByRole('contentinfo');
 const field = (page: Page, name: string) => page.getByLabel(name, { exact: true });
@@ -32,6 +32,7 @@ async function plate(page: Page): Promise<void> {
   await addShape(page, 'Rectangle');
   await field(page, 'Width').fill('300');
   await field(page, 'Height').fill('150');
+  await intoPart(page);
   await page.getByRole('button', { name: 'Lettering', exact: true }).click();
   await page.getByRole('textbox', { name: 'Words' }).fill('Oak');
   await cutOut(page);
@@ -223,6 +224,7 @@ test('the same by keyboard alone: chosen, gone into, sized, turned, copied and p
   const id = await newJob(page, 'Keys only');
   await addShape(page, 'Rectangle');
   await field(page, 'Width').fill('200');
+  await intoPart(page);
   await page.getByRole('button', { name: 'Lettering', exact: true }).click();
   await page.getByRole('textbox', { name: 'Words' }).fill('Ash');
   await cutOut(page);

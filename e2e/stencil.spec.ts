@@ -1,6 +1,18 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { addLettering, chooseFace, computed, expect, kept, newJob, onScreen, saved, station, test } from './fixtures';
+import {
+  addLettering,
+  chooseFace,
+  computed,
+  expect,
+  intoPart,
+  kept,
+  newJob,
+  onScreen,
+  saved,
+  station,
+  test,
+} from './fixtures';
 
 type Pinned = {
   letter: string;
@@ -190,6 +202,7 @@ test('an emblem: lettering punched into a shape is bridged to its own stock', as
   await newJob(page, 'Emblem');
   await page.getByRole('button', { name: 'Shape', exact: true }).click();
   await page.getByRole('button', { name: 'Rectangle', exact: true }).click();
+  await intoPart(page);
   await addLettering(page, 'POD');
   await page.getByText('cut out', { exact: true }).click();
   await station(page, 'Hold').click();

@@ -1,4 +1,5 @@
 /** What was computed of the document, as far as commands ask for it. */
+import type { Around } from '@/core/commands/beside';
 import type { MiddleOf } from '@/core/commands/changed';
 import type { Job } from '@/core/document/schema';
 import { applyMatrix, type Box, boxCentre, isEmptyBox, type Matrix, type Point } from '@/core/geometry/point';
@@ -36,4 +37,15 @@ export const ownMiddle: MiddleOf = (partId) => {
 export function cornersOf(b: Box, m: Matrix): [Point, Point, Point, Point] {
   const at = (x: number, y: number) => applyMatrix(m, { x, y });
   return [at(b.minX, b.minY), at(b.maxX, b.minY), at(b.maxX, b.maxY), at(b.minX, b.maxY)];
+}
+
+/** What there is on the sheet, for new things that come beside a part; null for the last one. */
+export function aroundNow(beside: string | null): Around {
+  const { job, view } = useBench.getState();
+  const seen = view?.parts.filter((p) => !isEmptyBox(p.size) && job.parts.some((part) => part.id === p.id)) ?? [];
+  return {
+    beside,
+    boxes: new Map(seen.map((p) => [p.id, p.size])),
+    capHeightOf: (partId, memberId) => memberView(partId, memberId)?.capHeightMm ?? undefined,
+  };
 }

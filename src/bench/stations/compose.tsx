@@ -1,4 +1,5 @@
 import { ChevronsDown, Circle, Frame, Heart, Hexagon, Minus, Shapes, Square, Star, Trash2, Type } from 'lucide-react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
 import { addBorder, setFollows } from '@/core/commands/along';
@@ -17,7 +18,7 @@ import { BringInButton } from '../bring-in/button';
 import { memberInHand } from '../chosen';
 import { focusWords } from '../focus-words';
 import { PenButton, PenPanel } from '../nodes/buttons';
-import { measureOf, ownMiddle, partView } from '../seen';
+import { aroundNow, measureOf, ownMiddle, partView } from '../seen';
 import { change, dispatch, select, useBench } from '../store';
 import { ArrangeChosen, ArrangeParts } from './arrange';
 import { ArtworkEditor } from './artwork-editor';
@@ -39,19 +40,21 @@ const SHAPES: readonly { readonly kind: ShapeKind; readonly icon: typeof Type }[
   { kind: 'heart', icon: Heart },
 ];
 
-function Add({ partId, beside }: { partId: string | null; beside: string }) {
+function Add({ partId }: { partId: string | null }) {
   const box = useBeside((view) => view?.parts.find((p) => p.id === partId)?.box);
   const parts = useBench((s) => s.job.parts);
+  const [where, setWhere] = useState<'beside' | 'into'>('beside');
   const others = parts.filter((p) => p.id !== partId);
-  const where = box && !isEmptyBox(box) ? boxCentre(box) : null;
+  const isInto = partId !== null && where === 'into';
+  const middle = box && !isEmptyBox(box) ? boxCentre(box) : null;
   const add = (kind: NewThing) => {
     const { job } = useBench.getState();
-    if (partId) {
-      const made = addMember(job, partId, kind, where);
+    if (partId && isInto) {
+      const made = addMember(job, partId, kind, middle, aroundNow(partId));
       dispatch(() => made.job);
       select(partId, made.memberId);
     } else {
-      const made = addPart(job, kind);
+      const made = addPart(job, kind, aroundNow(partId));
       dispatch(() => made.job);
       select(made.partId);
     }
@@ -66,7 +69,18 @@ function Add({ partId, beside }: { partId: string | null; beside: string }) {
   };
   return (
     <>
-      <Heading beside={beside}>{partId ? 'Add to this part' : 'Add a part'}</Heading>
+      <Heading>Add</Heading>
+      {partId && (
+        <Choice
+          label="It comes"
+          value={where}
+          options={[
+            { value: 'beside', word: 'beside it', title: 'As a part of its own, set and worked as this one' },
+            { value: 'into', word: 'into this part', title: 'As one thing with it' },
+          ]}
+          onChange={setWhere}
+        />
+      )}
       <div className={styles.addBar}>
         <Button variant="plain" onClick={() => add('lettering')}>
           <Type size={14} className="me-1" aria-hidden="true" />
@@ -266,7 +280,7 @@ export function Compose() {
   if (!part)
     return (
       <>
-        <Add partId={null} beside="" />
+        <Add key="add" partId={null} />
         <SheetEditor />
       </>
     );
@@ -325,7 +339,7 @@ export function Compose() {
       )}
       <Members part={part} memberId={memberId} />
       <PartEditor key={part.id} part={part} />
-      <Add partId={part.id} beside="" />
+      <Add key="add" partId={part.id} />
       <Button variant="word" className="mt-3" onClick={() => select(null)}>
         Back to the sheet
       </Button>

@@ -2,9 +2,19 @@
 
 import { partWords } from '../document/part-words';
 import type { Job, Member, Part, ShapeKind } from '../document/schema';
-import { applyMatrix, invert, type Point } from '../geometry/point';
+import { applyMatrix, boxWidth, invert, type Point } from '../geometry/point';
 import { partMatrix, placementFor, placementOf } from '../prepare/placement';
 import { madeFrom, remadeFrom } from '../schema/members';
+import {
+  type Around,
+  besideIn,
+  placeBeside,
+  roughBounds,
+  setAlike,
+  sizedAlike,
+  wordsBeside,
+  workAlike,
+} from './beside';
 import { changed, type Done, type MiddleOf, memberOf, partOf, plain, type Refusable } from './changed';
 import { type Chosen, moveChosen } from './chosen';
 import { betweenParts, inCoordinates } from './coordinates';
@@ -21,25 +31,66 @@ function makeMember(job: Job, kind: NewThing): Member {
   return kind === 'lettering' ? newLettering(id, job.sheet, '') : newShape(kind, id, job.sheet);
 }
 
-/** A new part with one member in the middle of the sheet. */
-export function addPart(job: Job, kind: NewThing): Done<{ readonly partId: string; readonly memberId: string }> {
+/** Ornaments are worked as the words they come beside; panels and spikes are cut. */
+const ORNAMENTS: ReadonlySet<Member['kind']> = new Set(['lettering', 'bar', 'heart', 'star', 'polygon']);
+
+/** A new member alike to what it comes beside. */
+function makeAlike(job: Job, kind: NewThing, around: Around): Member {
   const member = makeMember(job, kind);
-  const partId = freeId(job, 'part');
-  const part = newPart(partId, '', [member], job);
-  return { job: changed(job, (draft) => void draft.parts.push(part)), partId, memberId: member.id };
+  const words = wordsBeside(job, around);
+  if (member.kind === 'lettering') return words ? setAlike(member, words.words, words.capHeightMm) : member;
+  const part = besideIn(job, around);
+  const box = part && around.boxes.get(part.id);
+  return 'width' in member && box ? sizedAlike(member, box) : member;
 }
 
-/** A new member at the end of a part, at a point of the sheet; without one, in the middle of the sheet. */
+/**
+ * A new part with one member: beside what is there, in the typeface, size and operations of the words next to it; in the middle of the
+ * sheet where nothing is.
+ */
+export function addPart(
+  job: Job,
+  kind: NewThing,
+  around: Around = NOTHING_AROUND,
+): Done<{ readonly partId: string; readonly memberId: string }> {
+  const made = makeAlike(job, kind, around);
+  const words = wordsBeside(job, around);
+  const wordsBox = words && around.boxes.get(words.part.id);
+  const at = placeBeside(roughBounds(made, wordsBox ? boxWidth(wordsBox) : 0), job, around);
+  const member = { ...made, placement: { ...made.placement, ...at } };
+  const partId = freeId(job, 'part');
+  const part = newPart(partId, '', [member], job);
+  const alike = words && ORNAMENTS.has(member.kind) ? { ...part, ...workAlike(words.part) } : part;
+  return { job: changed(job, (draft) => void draft.parts.push(alike)), partId, memberId: member.id };
+}
+
+const NOTHING_AROUND: Around = { beside: null, boxes: new Map(), capHeightOf: () => undefined };
+
+/**
+ * A new member at the end of a part: words beneath words, anything else at a point of the sheet; without one, in the middle of the
+ * sheet.
+ */
 export function addMember(
   job: Job,
   partId: string,
   kind: NewThing,
   where: Point | null,
+  around: Around = NOTHING_AROUND,
 ): Done<{ readonly memberId: string | null }> {
   const part = partOf(job, partId);
   if (!part) return { job, memberId: null };
-  const member = makeMember(job, kind);
-  const at = applyMatrix(invert(partMatrix(job.parts, part)), where ?? member.placement);
+  const beside = { ...around, beside: partId };
+  const member = makeAlike(job, kind, beside);
+  const words = wordsBeside(job, beside);
+  const box = around.boxes.get(partId);
+  // In a plate words come to its middle; beside words of the same part they come beneath.
+  const isBeneath = member.kind === 'lettering' && words?.part === part && box && part.members.every(isLettering);
+  const own = roughBounds(member, box ? boxWidth(box) : 0);
+  const only = new Map(box ? [[partId, box]] : []);
+  const at = applyMatrix(
+    invert(partMatrix(job.parts, part)),
+    isBeneath ? placeBeside(own, job, { ...beside, boxes: only }) : (where ?? member.placement),
+  );
   const place = { x: Math.round(at.x * 1e3) / 1e3, y: Math.round(at.y * 1e3) / 1e3 };
   const placedMember = { ...member, placement: { ...member.placement, ...place } };
   return {
@@ -47,6 +98,8 @@ export function addMember(
     memberId: member.id,
   };
 }
+
+const isLettering = (member: Member): boolean => member.kind === 'lettering';
 
 /** Take parts out. What went along with one of them stays where it is. */
 export const removeParts = (job: Job, partIds: readonly string[]): Job =>
