@@ -16,6 +16,7 @@ import {
 import type { Job } from '../core/document/schema';
 import type { Picture } from '../core/job/picture';
 import type { FaceAbout, Look } from '../core/schema/face-about';
+import type { Process } from '../core/schema/sheet';
 
 /** Bytes; drizzle has no column type of its own for them. */
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
@@ -103,8 +104,22 @@ export const materials = pgTable('materials', {
   /** The least safe width is the greater of the two: a length, and a share of the thickness. */
   leastWidthMm: doublePrecision('least_width_mm').notNull(),
   leastPerThickness: doublePrecision('least_per_thickness').notNull(),
-  kerfMm: doublePrecision('kerf_mm').notNull(),
+  /** How it is cut where nothing else is said. */
+  process: text('process').$type<Process>().notNull().default('laser'),
 });
+
+/** How wide a cut in a material is, by the way it is cut. */
+export const kerfs = pgTable(
+  'kerfs',
+  {
+    material: text('material')
+      .notNull()
+      .references(() => materials.name, { onDelete: 'cascade', onUpdate: 'cascade' }),
+    process: text('process').$type<Process>().notNull(),
+    kerfMm: doublePrecision('kerf_mm').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.material, table.process] })],
+);
 
 /** Settings of the service, by name. */
 export const settings = pgTable('settings', {

@@ -1,7 +1,6 @@
 /** The steps that hold a part together, and what follows from them: ties, bars, thickening, borders, safe sizes, the cut. */
 import { describe, expect, test } from 'vitest';
 import { setWords } from '../../src/core/commands/words';
-import { leastWidthOf, materialNamed } from '../../src/core/document/material';
 import type { Job } from '../../src/core/document/schema';
 import { type Box, boxCentre } from '../../src/core/geometry/point';
 import { leastWidth } from '../../src/core/inspect/strength';
@@ -262,15 +261,6 @@ describe('strength', () => {
     });
     expect(finished(atSafeSize(job, 'nowhere', evaluator, faces)).ok).toBe(false);
     expect(finished(thickenedEnough(job, 'part', { evaluator, faces, capHeightMm: 10 })).ok).toBe(false);
-  });
-
-  test('what a material asks for', () => {
-    const ply = { name: 'Birch plywood', leastWidthMm: 1.2, leastPerThickness: 0.5, kerfMm: 0.2 };
-    expect(leastWidthOf(ply, 6)).toBe(3);
-    expect(leastWidthOf(ply, 1)).toBe(1.2);
-    expect(leastWidthOf(ply, null)).toBe(1.2);
-    expect(materialNamed(' birch PLYWOOD ', [ply])).toBe(ply);
-    expect(materialNamed('steel', [ply])).toBeUndefined();
   });
 });
 

@@ -11,7 +11,17 @@ import { countCrossings } from '../support/area';
 import { faces, wasmEngine } from '../support/faces';
 import { jobWith, partOf } from '../support/jobs';
 
-const sheet = { width: 300, height: 200, material: '', thickness: null, leastWidth: null, kerf: null };
+const sheet = {
+  width: 300,
+  height: 200,
+  material: '',
+  thickness: null,
+  leastWidth: null,
+  kerf: null,
+  process: null,
+  leastWidthFrom: null,
+  kerfFrom: null,
+} as const;
 const KINDS = Object.keys(SHAPE_LENGTHS) as (keyof typeof SHAPE_LENGTHS)[];
 const made = (shape: Record<string, unknown>): Shape => {
   const [member] = jobWith([partOf([{ id: 's', placement: { x: 0, y: 0 }, ...shape }])]).parts[0]?.members ?? [];

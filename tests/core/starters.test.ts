@@ -13,8 +13,8 @@ import { faces, wasmEngine } from '../support/faces';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
 const MATERIALS: Material[] = [
-  { name: 'Oak', leastWidthMm: 1.8, leastPerThickness: 0.6, kerfMm: 0.25 },
-  { name: 'Mild steel', leastWidthMm: 1.5, leastPerThickness: 1, kerfMm: 1.2 },
+  { name: 'Oak', leastWidthMm: 1.8, leastPerThickness: 0.6, process: 'laser', kerfsMm: { laser: 0.25 } },
+  { name: 'Mild steel', leastWidthMm: 1.5, leastPerThickness: 1, process: 'plasma', kerfsMm: { plasma: 1.2 } },
 ];
 const evaluator = new Evaluator(wasmEngine);
 const starterOf = (id: string): Job => {

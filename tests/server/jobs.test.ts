@@ -1,6 +1,7 @@
 import { eq, notInArray, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { API } from '../../src/api/endpoints';
+import { materialSchema } from '../../src/core/document/material';
 import { answer, bodyOf, MOST_BODY_BYTES, Refusal, serve } from '../../src/server/answer';
 import { type Database, openDatabase } from '../../src/server/database';
 import {
@@ -429,7 +430,14 @@ test('materials come with the database, by name, each with what is safe in it', 
     name: 'Birch plywood',
     leastWidthMm: 1.2,
     leastPerThickness: 0.5,
-    kerfMm: 0.2,
+    process: 'laser',
+    kerfsMm: { laser: 0.2, router: 3 },
   });
-  expect(list.every((m) => m.leastWidthMm > 0 && m.kerfMm >= 0)).toBe(true);
+  // Each is cut as is usual for it, and in no other way than is known.
+  for (const m of list) expect(m.kerfsMm[m.process]).toBeGreaterThanOrEqual(0);
+  expect(list.find((m) => m.name === 'Mild steel')).toMatchObject({
+    process: 'plasma',
+    kerfsMm: { plasma: 1.2, laser: 0.3 },
+  });
+  expect(materialSchema.array().safeParse(list).success).toBe(true);
 });

@@ -1,43 +1,38 @@
-/** The stock: its size, material and thickness, and what is safe in it. */
-import { useEffect, useRef } from 'react';
-import { leastWidthOf, materialNamed } from '@/core/document/material';
+/** The stock: its size, material and thickness, how it is cut, and what is safe in it. */
+import { useEffect, useId, useRef } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { followsMaterial, type Stock, saidOf, setStock, setWidth } from '@/core/commands/stock';
 import type { Sheet } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
-import { QuantityField } from '@/ui/fields';
+import { PROCESSES, type Process } from '@/core/schema/sheet';
+import { formatLength } from '@/core/units/quantity';
+import { QuantityField, Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { StockFields, useMaterials } from '@/ui/stock-fields';
-import { change, useBench } from '../store';
+import { change, dispatch, useBench } from '../store';
 
 /** The panel of the stock. */
 export function SheetEditor() {
   const sheet = useBench((s) => s.job.sheet);
   const unit = useBench((s) => s.job.units);
   const materials = useMaterials();
+  const id = useId();
   const set = (values: Partial<Sheet>, merge: string) =>
     change((job) => {
       Object.assign(job.sheet, values);
     }, `sheet:${merge}`);
+  const stock = (values: Stock, merge: string) => dispatch((job) => setStock(job, values, materials), `sheet:${merge}`);
   // A name typed before the list has arrived is looked up when it has.
   const typed = useRef<string | null>(null);
   useEffect(() => {
     if (materials.length > 0 && typed.current !== null) setMaterial(typed.current);
   });
-  const setMaterial = (text: string) => {
-    typed.current = materials.length === 0 ? text : null;
-    const known = materialNamed(text, materials);
-    set(
-      known
-        ? { material: text, leastWidth: leastWidthOf(known, sheet.thickness), kerf: known.kerfMm }
-        : { material: text },
-      'material',
-    );
+  const setMaterial = (material: string) => {
+    typed.current = materials.length === 0 ? material : null;
+    stock({ material }, 'material');
   };
-  const setThickness = (thickness: number | null) => {
-    const known = materialNamed(sheet.material, materials);
-    // A width typed by hand stays; one that came with the material goes with the thickness.
-    const follows = known && sheet.leastWidth === leastWidthOf(known, sheet.thickness);
-    set(follows ? { thickness, leastWidth: leastWidthOf(known, thickness) } : { thickness }, 'thickness');
-  };
+  const usual = saidOf(sheet, materials).material?.process;
   return (
     <>
       <Heading>Sheet</Heading>
@@ -65,26 +60,84 @@ export function SheetEditor() {
         unit={unit}
         materials={materials}
         onMaterial={setMaterial}
-        onThickness={setThickness}
+        onThickness={(thickness) => stock({ thickness }, 'thickness')}
       />
+      <Row label="Cut by" htmlFor={id}>
+        <Form.Select
+          id={id}
+          size="sm"
+          value={sheet.process ?? ''}
+          onChange={(e) => stock({ process: (e.target.value || null) as Process | null }, 'process')}
+        >
+          <option value="">{usual ? `as usual: ${usual}` : 'as usual'}</option>
+          {PROCESSES.map((process) => (
+            <option key={process} value={process}>
+              {process}
+            </option>
+          ))}
+        </Form.Select>
+      </Row>
+      <StockWidth which="leastWidth" label="Least safe width" most={1000} stepMm={unit === 'mm' ? 0.1 : 25.4 / 64} />
+      <StockWidth which="kerf" label="Kerf" most={100} stepMm={unit === 'mm' ? 0.05 : 25.4 / 256} />
+    </>
+  );
+}
+
+/** A width that comes with the material, or is typed, and where it is from. */
+function StockWidth({
+  which,
+  label,
+  most,
+  stepMm,
+}: {
+  which: 'leastWidth' | 'kerf';
+  label: string;
+  most: number;
+  stepMm: number;
+}) {
+  const sheet = useBench((s) => s.job.sheet);
+  const unit = useBench((s) => s.job.units);
+  const materials = useMaterials();
+  const said = saidOf(sheet, materials);
+  const follows = followsMaterial(sheet, which, materials);
+  const by =
+    which === 'kerf'
+      ? (sheet.process ?? said.material?.process)
+      : sheet.thickness && formatLength(sheet.thickness, unit);
+  const source = said.material && [said.material.name, by].filter(Boolean).join(', ');
+  const merge = `sheet:${which}`;
+  return (
+    <>
       <QuantityField
-        label="Least safe width"
+        label={label}
         unit={unit}
-        value={sheet.leastWidth ?? 0}
+        value={sheet[which] ?? 0}
         least={0}
-        most={1000}
-        stepMm={unit === 'mm' ? 0.1 : 25.4 / 64}
-        onChange={(mm) => set({ leastWidth: mm === 0 ? null : mm }, 'least')}
+        most={most}
+        stepMm={stepMm}
+        onChange={(mm) => dispatch((job) => setWidth(job, which, mm, materials), merge)}
       />
-      <QuantityField
-        label="Kerf"
-        unit={unit}
-        value={sheet.kerf ?? 0}
-        least={0}
-        most={100}
-        stepMm={unit === 'mm' ? 0.05 : 25.4 / 256}
-        onChange={(mm) => set({ kerf: mm === 0 ? null : mm }, 'kerf')}
-      />
+      <p className="nf-muted nf-small mb-2">
+        {follows ? (
+          source && sheet[which] !== null ? (
+            `from ${source}`
+          ) : (
+            'not known for this material'
+          )
+        ) : (
+          <>
+            typed
+            {source && said[which] !== null && (
+              <>
+                {'; '}
+                <Button variant="word" onClick={() => dispatch((job) => setWidth(job, which, null, materials), merge)}>
+                  {formatLength(said[which], unit)} from {source}
+                </Button>
+              </>
+            )}
+          </>
+        )}
+      </p>
     </>
   );
 }

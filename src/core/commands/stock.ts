@@ -1,21 +1,51 @@
 /** Commands on the stock: its material and thickness, and what follows from these. */
-import { leastWidthOf, type Material, materialNamed } from '../document/material';
-import type { Job } from '../document/schema';
+import { kerfOf, leastWidthOf, type Material, materialNamed } from '../document/material';
+import type { Job, Sheet } from '../document/schema';
 import { stepIn } from '../kinds/steps';
 import { changed } from './changed';
 
-/** The stock of a job: what it is called, how thick it is in mm, and the materials that are known. */
-export type Stock = { readonly material: string; readonly thickness: number | null };
+/** What can be said of the stock; what is left out stays. Thickness in mm. */
+export type Stock = Partial<Pick<Sheet, 'material' | 'thickness' | 'process'>>;
 
-/** Another material and thickness; what is safe in it and how wide a cut it is come with a material that is known. */
-export const setStock = (job: Job, { material, thickness }: Stock, known: readonly Material[]): Job =>
+/** What the materials that are known say of a sheet; null where they say nothing. */
+export function saidOf(
+  { material, thickness, process }: Pick<Sheet, 'material' | 'thickness' | 'process'>,
+  known: readonly Material[],
+): { readonly material: Material | null; readonly leastWidth: number | null; readonly kerf: number | null } {
+  const named = materialNamed(material, known);
+  if (!named) return { material: null, leastWidth: null, kerf: null };
+  return { material: named, leastWidth: leastWidthOf(named, thickness), kerf: kerfOf(named, process) };
+}
+
+/** Whether a width follows the material: it came with it, or it was never said where from and is nothing else. */
+export const followsMaterial = (sheet: Sheet, which: 'leastWidth' | 'kerf', known: readonly Material[]): boolean =>
+  sheet[`${which}From`] === null
+    ? sheet[which] === null || sheet[which] === saidOf(sheet, known)[which]
+    : sheet[`${which}From`] === 'material';
+
+/**
+ * Another material, thickness or way of cutting. The least safe width and the kerf follow, unless they were typed: a material that is not
+ * known has none, rather than those of another.
+ */
+export const setStock = (job: Job, stock: Stock, known: readonly Material[]): Job =>
   changed(job, (draft) => {
-    draft.sheet.material = material;
-    draft.sheet.thickness = thickness;
-    const named = materialNamed(material, known);
-    if (!named) return;
-    draft.sheet.leastWidth = leastWidthOf(named, thickness);
-    draft.sheet.kerf = named.kerfMm;
+    const before = job.sheet;
+    Object.assign(draft.sheet, stock);
+    // Where the list has not come, nothing can be said.
+    if (known.length === 0) return;
+    const said = saidOf(draft.sheet, known);
+    for (const which of ['leastWidth', 'kerf'] as const) {
+      if (!followsMaterial(before, which, known)) continue;
+      draft.sheet[which] = said[which];
+      draft.sheet[`${which}From`] = 'material';
+    }
+  });
+
+/** A width of the stock typed by hand, in mm, which then stays; null: as the material says. */
+export const setWidth = (job: Job, which: 'leastWidth' | 'kerf', mm: number | null, known: readonly Material[]): Job =>
+  changed(job, (draft) => {
+    draft.sheet[which] = mm ?? saidOf(job.sheet, known)[which];
+    draft.sheet[`${which}From`] = mm === null ? 'material' : 'typed';
   });
 
 /** Joints stronger than is safe by this, as new ones are. */

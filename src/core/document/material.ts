@@ -1,5 +1,6 @@
-/** What is safe in a material, and what follows for a sheet of it. */
+/** What is safe in a material, how wide a cut in it is by each process, and the names it goes by. */
 import { z } from 'zod';
+import { type Process, processSchema } from '../schema/sheet';
 
 /** A material as it is listed; lengths in mm. */
 export const materialSchema = z.object({
@@ -7,16 +8,83 @@ export const materialSchema = z.object({
   /** The least safe width is the greater of the two: a length in mm, and a share of the thickness. */
   leastWidthMm: z.number(),
   leastPerThickness: z.number(),
-  kerfMm: z.number(),
+  /** How it is cut where nothing else is said. */
+  process: processSchema,
+  /** Width of a cut by process; those it is not cut by are left out. */
+  kerfsMm: z.partialRecord(processSchema, z.number()),
 });
 
 /** A material: what is safe in it, and how wide a cut it is. */
 export type Material = z.infer<typeof materialSchema>;
 
 /** The least safe width in mm of a material at a thickness in mm; to a hundredth. */
-export const leastWidthOf = (material: Material, thicknessMm: number | null): number =>
-  Math.round(Math.max(material.leastWidthMm, material.leastPerThickness * (thicknessMm ?? 0)) * 100) / 100;
+export const leastWidthOf = (
+  { leastWidthMm, leastPerThickness }: Pick<Material, 'leastWidthMm' | 'leastPerThickness'>,
+  thicknessMm: number | null,
+): number => Math.round(Math.max(leastWidthMm, leastPerThickness * (thicknessMm ?? 0)) * 100) / 100;
 
-/** The material of a name, however it is capitalised. */
-export const materialNamed = (name: string, among: readonly Material[]): Material | undefined =>
-  among.find((m) => m.name.toLowerCase() === name.trim().toLowerCase());
+/** Width of a cut in mm by a process, or by the one that is usual; null where it is not cut by that. */
+export const kerfOf = ({ process: usual, kerfsMm }: Pick<Material, 'process' | 'kerfsMm'>, process: Process | null) =>
+  kerfsMm[process ?? usual] ?? null;
+
+/** Words that materials go by in shops, and which of the listed ones each is; the last of several in a name counts. */
+const SPELLINGS: Readonly<Record<string, string>> = {
+  ply: 'Birch plywood',
+  plywood: 'Birch plywood',
+  birch: 'Birch plywood',
+  poplar: 'Poplar plywood',
+  mdf: 'MDF',
+  hdf: 'MDF',
+  fibreboard: 'MDF',
+  fiberboard: 'MDF',
+  hardwood: 'Hardwood',
+  wood: 'Hardwood',
+  oak: 'Hardwood',
+  beech: 'Hardwood',
+  ash: 'Hardwood',
+  maple: 'Hardwood',
+  walnut: 'Hardwood',
+  cherry: 'Hardwood',
+  alder: 'Hardwood',
+  cork: 'Cork',
+  card: 'Card',
+  cardboard: 'Card',
+  paper: 'Card',
+  acrylic: 'Acrylic',
+  acrylics: 'Acrylic',
+  pmma: 'Acrylic',
+  laminate: 'Engraving laminate',
+  leather: 'Leather',
+  felt: 'Felt',
+  steel: 'Mild steel',
+  iron: 'Mild steel',
+  stainless: 'Stainless steel',
+  inox: 'Stainless steel',
+  aluminium: 'Aluminium',
+  aluminum: 'Aluminium',
+  alu: 'Aluminium',
+  vinyl: 'Vinyl film',
+  film: 'Vinyl film',
+};
+
+const wordsIn = (name: string): string[] => name.toLowerCase().match(/[\p{L}\p{M}]+/gu) ?? [];
+
+/**
+ * The material of a name: one that is listed under it however it is written, or whose words are all in it; else what the name goes by in
+ * shops ("ply", "aluminum", "brushed stainless").
+ */
+export function materialNamed(name: string, among: readonly Material[]): Material | undefined {
+  const said = wordsIn(name);
+  const key = said.join(' ');
+  if (key === '') return undefined;
+  const exact = among.find((m) => wordsIn(m.name).join(' ') === key);
+  if (exact) return exact;
+  const within = among
+    .filter((m) => wordsIn(m.name).every((word) => said.includes(word)))
+    .sort((a, b) => wordsIn(b.name).length - wordsIn(a.name).length)[0];
+  if (within) return within;
+  // Steel that is said to be stainless is that, whichever word comes first.
+  const meant = said.includes('stainless') ? 'stainless' : said.findLast((word) => Object.hasOwn(SPELLINGS, word));
+  const listed = meant === undefined ? undefined : SPELLINGS[meant];
+  return among.find((m) => m.name === listed);
+}

@@ -88,7 +88,11 @@ export function* startJob(
     const text = answers.words[i];
     if (typeof text === 'string' && text.trim() !== '') job = setWords(job, partId, memberId, text);
   }
-  job = titled(strongEnough(setStock(job, answers, materials)), asked, answers.words);
+  job = titled(
+    strongEnough(setStock(job, { material: answers.material, thickness: answers.thickness }, materials)),
+    asked,
+    answers.words,
+  );
   const all: Chosen = { partIds: job.parts.filter((p) => !p.hidden).map((p) => p.id), memberId: null };
   if (answers.size) {
     const { side, mm } = answers.size;

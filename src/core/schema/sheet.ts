@@ -3,6 +3,20 @@ import { z } from 'zod';
 import { LIMITS } from '../limits';
 import { about, name } from './fields';
 
+/** How stock is cut. */
+export const PROCESSES = ['laser', 'plasma', 'water jet', 'router', 'knife'] as const;
+/** How stock is cut, as a field. */
+export const processSchema = z.enum(PROCESSES);
+
+/** A way of cutting: by a beam, a flame, water, a turning tool or a blade. */
+export type Process = (typeof PROCESSES)[number];
+
+const from = (what: string) =>
+  about(
+    z.enum(['material', 'typed']).nullable().default(null),
+    `Whether ${what} came with the material, which it then follows, or was typed; null where that was never said.`,
+  );
+
 /** The stock: its size, material and thickness, and what is safe in it. Lengths in mm. */
 export const sheetSchema = z.strictObject({
   width: about(z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm), 'Width in mm.'),
@@ -17,6 +31,9 @@ export const sheetSchema = z.strictObject({
     z.number().min(0).max(100).nullable().default(null),
     'Width that the beam or tool takes away, in mm; null when not given.',
   ),
+  process: about(processSchema.nullable().default(null), 'How it is cut; null: as is usual for the material.'),
+  leastWidthFrom: from('the least width'),
+  kerfFrom: from('the kerf'),
 });
 
 /** The stock on the table. */

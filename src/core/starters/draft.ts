@@ -19,7 +19,14 @@ export const starter = (
   { sheet, parts, ...more }: Pick<JobDraft, 'sheet'> & { readonly parts: PartDraft[] } & Partial<JobDraft>,
 ): ShippedStarter => ({
   id,
-  job: jobSchema.parse({ format: JOB_FORMAT, title, starter: { about }, sheet, parts, ...more }),
+  job: jobSchema.parse({
+    format: JOB_FORMAT,
+    title,
+    starter: { about },
+    sheet: { ...sheet, leastWidthFrom: 'material', kerfFrom: 'material' },
+    parts,
+    ...more,
+  }),
 });
 
 const AT_ORIGIN = { x: 0, y: 0 };

@@ -1,0 +1,1 @@
+ALTER TABLE "materials" DROP COLUMN "kerf_mm";
