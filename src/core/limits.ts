@@ -196,6 +196,8 @@ export const LIMITS = {
   twiceNamed: 20,
   /** Pairs of parts whose bounds meet that are looked at for lines in common. */
   twicePairs: 400,
+  /** Pairs of what is worked whose bounds meet that are looked at for collisions. */
+  collisionPairs: 2_000,
   /** Gaps of one drawing that are named one by one; the rest are counted. */
   gapsNamed: 40,
   /** Bytes of a job's picture as JSON. */

@@ -217,9 +217,9 @@ test('parts that differ only in place and name are each where they are, under th
       keep: 'outside',
       steps: [{ kind: 'weld' }, { kind: 'plate' }, { kind: 'bridge', width: 2 }],
     });
-  const both = new Evaluator(wasmEngine).evaluate(jobWith([at('a', 80, 60), at('b', 190.5, 130)]), faces);
+  const both = new Evaluator(wasmEngine).evaluate(jobWith([at('a', 80, 60), at('b', 225.5, 140)]), faces);
   expect(both.parts.map((p) => p.id)).toEqual(['a', 'b']);
-  for (const [i, [id, x, y]] of ([['a', 80, 60] as const, ['b', 190.5, 130] as const] as const).entries()) {
+  for (const [i, [id, x, y]] of ([['a', 80, 60] as const, ['b', 225.5, 140] as const] as const).entries()) {
     const [alone] = new Evaluator(wasmEngine).evaluate(jobWith([at(id, x, y)]), faces).parts;
     const together = both.parts[i];
     expect(together?.outlines.length).toBe(alone?.outlines.length);

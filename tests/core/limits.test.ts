@@ -389,6 +389,21 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     mostOf('ownLines', (n) => ofWords({ lines: listOf(n, (line) => ({ line })) }));
     most(LIMITS.ownLines - 1, LIMITS.ownLines, (line) => ofWords({ lines: [{ line }] }));
   },
+  collisionPairs: () => {
+    const bar = (i: number) => ({
+      id: 'r',
+      kind: 'rectangle',
+      placement: { x: 60 + 20 * i, y: 60 },
+      width: 30,
+      height: 20,
+    });
+    const job = jobWith(listOf(4, (i) => partOf([bar(i)], { id: `p${i}` })));
+    const over = () =>
+      new Evaluator(wasmEngine).evaluate(job, faces).findings.filter((f) => f.code === 'cut-over').length;
+    expect(over()).toBe(3);
+    limits.collisionPairs = 2;
+    expect(over()).toBe(2);
+  },
   ...STARTER_LIMITS,
   ...TAKEN_LIMITS,
   crests() {

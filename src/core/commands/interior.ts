@@ -70,6 +70,16 @@ export const punchMember = (job: Job, partId: string, memberId: string): Job =>
     members?.push(member);
   });
 
+/** Keep a part to what lies within another: a live copy of that at its end keeps the rest out. */
+export function keepWithin(job: Job, partId: string, otherId: string, middleOf: MiddleOf): Job {
+  const part = partOf(job, partId);
+  const other = partOf(job, otherId);
+  if (!part || !other || part === other || part.locked) return job;
+  const copy: Copy = { ...newCopy(freeId(job, 'copy'), otherId, job.sheet), follows: true, placement: UNMOVED };
+  const carried = inCoordinates(copy, betweenParts(job, other, part), middleOf);
+  return changed(job, (draft) => void partOf(draft, partId)?.members.push({ ...carried, role: 'clip' }));
+}
+
 /**
  * Cut a part out of another that is filled around it. Plain members go over as they are; a part with steps of its own stays
  * behind, out of sight, and is cut out as a live copy.

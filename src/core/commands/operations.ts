@@ -3,7 +3,7 @@
 import { colourOf } from '../document/colour-of';
 import type { Job, Operation, OperationKind } from '../document/schema';
 import { LIMITS } from '../limits';
-import { changed } from './changed';
+import { changed, moveEntry } from './changed';
 import { freeId } from './ids';
 
 /** Kinds in the order they run: what comes off is cut last. */
@@ -33,6 +33,21 @@ export const addOperation = (job: Job, kind: OperationKind): Job =>
         };
         draft.operations.splice(placeFor(draft.operations, kind), 0, operation);
       });
+
+/** A colour of its own for an operation, which no other has. */
+export const giveOwnColour = (job: Job, operationId: string): Job =>
+  changed(job, (draft) => {
+    const operation = draft.operations.find((o) => o.id === operationId);
+    if (operation) operation.colour = ownColour(job);
+  });
+
+/** Run an operation right before another that runs before it now. */
+export const runBefore = (job: Job, operationId: string, otherId: string): Job =>
+  changed(job, (draft) => {
+    const from = draft.operations.findIndex((o) => o.id === operationId);
+    const to = draft.operations.findIndex((o) => o.id === otherId);
+    if (from > to && to >= 0) moveEntry(draft.operations, from, to);
+  });
 
 function placeFor(operations: readonly Operation[], kind: OperationKind): number {
   const lastOfKind = operations.findLastIndex((o) => o.kind === kind);

@@ -1,10 +1,12 @@
-/** What is found about a job as a whole: parts filled over each other, and the order of operations. */
+/** What is found about a job as a whole: parts filled over each other, operations, lines drawn twice. */
 import { cutOutOf } from '../commands/interior';
 import { partTitle } from '../document/part-words';
 import type { Operation, Part } from '../document/schema';
 import { windingAt } from '../geometry/winding';
 import { stepIn } from '../kinds/steps';
 import type { PreparedPart } from '../prepare/prepared';
+import { COLLISION_RULES } from './collide';
+import { OPERATION_RULES } from './operations';
 import { type JobRule, jobRule } from './rule';
 import { drawnTwice } from './twice';
 
@@ -31,8 +33,6 @@ function liesInside(inner: PreparedPart, outer: PreparedPart): boolean {
     return winding !== 0;
   });
 }
-
-const RUNS_BEFORE_CUT = new Set(['engrave', 'mark', 'score']);
 
 /** What is found about a job as a whole. */
 export const JOB_RULES: readonly JobRule[] = [
@@ -72,20 +72,7 @@ export const JOB_RULES: readonly JobRule[] = [
       );
     },
   }),
-  jobRule({
-    code: 'cut-first',
-    severity: 'caution',
-    station: 'assign',
-    find({ job }) {
-      const used = new Set(job.parts.filter((p) => !p.hidden).flatMap((p) => p.work.map((w) => w.operation)));
-      const running = job.operations.filter((o) => o.on && used.has(o.id));
-      return running.flatMap((operation, i) => {
-        const earlier = running.slice(0, i).find((o) => o.kind === 'cut');
-        if (!earlier || !RUNS_BEFORE_CUT.has(operation.kind)) return [];
-        const sentence = `${earlier.name} runs before ${operation.name}: pieces may shift or fall before they are finished.`;
-        return [{ sentence, partId: null, detail: `${earlier.id}:${operation.id}` }];
-      });
-    },
-  }),
+  ...COLLISION_RULES,
+  ...OPERATION_RULES,
   drawnTwice,
 ];

@@ -16,11 +16,12 @@ export type Mending = { readonly words: string } & (
 export function mendingOf(job: Job, { code, partId, mend: args }: Finding): Mending | null {
   const known = args && MENDS.get(code);
   const part = partOf(job, partId);
-  if (!known || !part || part.locked) return null;
+  if (!known || part?.locked || (!part && partId !== null)) return null;
   if (known.by === 'command') {
     const { words, apply } = known.mend;
-    return { words, run: (now, seen) => apply(now, part.id, args, seen) };
+    return { words, run: (now, seen) => apply(now, partId ?? '', args, seen) };
   }
+  if (!part) return null;
   const { kind, mend } = known;
   if ('byHand' in mend)
     return { words: mend.words, byHand: mend.byHand, partId: part.id, letter: String(args.letter ?? '') };

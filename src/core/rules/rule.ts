@@ -60,7 +60,7 @@ export type Seen = {
   readonly bridgesOf: (partId: string) => BridgesSeen;
 };
 
-/** How a finding about a part is mended in one press. */
+/** How a finding is mended in one press; `partId` is '' for one that is about no part. */
 export type Mend<A extends MendArgs> = {
   readonly words: string;
   readonly apply: (job: Job, partId: string, args: A, seen: Seen) => Job;

@@ -1,0 +1,127 @@
+/** How outlines lie to others: across them, within what they enclose, or apart. */
+import { indexChords } from './chord-index';
+import { flattenPath, type Path } from './path';
+import { type Box, boxesMeet, EMPTY_BOX, growBox, type Point, uniteBoxes } from './point';
+import { windingAt } from './winding';
+
+/** Outlines made ready to be compared: as chords that stray from the curves by no more than CHORD_MM. */
+export type Laid = {
+  readonly paths: readonly Path[];
+  readonly lines: readonly (readonly Point[])[];
+  readonly box: Box;
+  readonly index: ReturnType<typeof indexChords>;
+  readonly chords: readonly (readonly [Point, Point])[];
+};
+
+/** How one lies to another: `across` its outlines, `within` what it encloses, `apart` from it. */
+export type Lying = 'across' | 'within' | 'apart';
+
+const CHORD_MM = 0.01;
+/** What lies nearer to an outline than this, in mm, lies on it: edges that touch or coincide do not cross. */
+export const ON_MM = 0.05;
+
+/** Paths made ready to be compared; open ones enclose nothing. */
+export function laid(paths: readonly Path[]): Laid {
+  const lines = paths.map((path) => {
+    const points = flattenPath(path, CHORD_MM);
+    return path.closed && points.length > 0 ? [...points, points[0] as Point] : points;
+  });
+  const chords = lines.flatMap((line) => line.slice(1).map((q, i) => [line[i] as Point, q] as const));
+  let box = EMPTY_BOX;
+  for (const line of lines) for (const { x, y } of line) box = uniteBoxes(box, { minX: x, minY: y, maxX: x, maxY: y });
+  const index = indexChords(chords.length, (i, put) => {
+    const [p, q] = chords[i] as readonly [Point, Point];
+    put(p.x, p.y, q.x, q.y);
+  });
+  return { paths, lines, box, index, chords };
+}
+
+/**
+ * How lines lie to the outlines of a region, with where they go across: some of a line lies within it, farther from its outlines than
+ * ON_MM, and some outside.
+ */
+export function lyingTo(lines: Laid, region: Laid): { readonly how: Lying; readonly where: Box } {
+  if (!boxesMeet(lines.box, growBox(region.box, ON_MM))) return { how: 'apart', where: EMPTY_BOX };
+  let where = EMPTY_BOX;
+  let [inside, outside] = [0, 0];
+  for (const line of lines.lines) {
+    const sides = sidesOf(line, region);
+    inside += sides.inside;
+    outside += sides.outside;
+    if (sides.inside > 0 && sides.outside > 0) where = uniteBoxes(where, sides.places);
+  }
+  if (where.maxX >= where.minX) return { how: 'across', where };
+  return { how: inside > 0 && outside === 0 ? 'within' : 'apart', where: EMPTY_BOX };
+}
+
+/** How many points of a line lie in a region and outside of it, and where it changes from one to the other. */
+function sidesOf(line: readonly Point[], region: Laid) {
+  let [inside, outside] = [0, 0];
+  let places = EMPTY_BOX;
+  let before: { readonly at: Point; readonly isInside: boolean } | null = null;
+  for (const at of between(line, region)) {
+    if (isOn(at, region)) continue;
+    const isInside = isIn(at, region);
+    if (isInside) inside++;
+    else outside++;
+    if (before && before.isInside !== isInside) places = uniteBoxes(places, boxOver(before.at, at));
+    before = { at, isInside };
+  }
+  return { inside, outside, places };
+}
+
+/** A point of every stretch of a line between places where it meets the outlines of a region: these tell where all of it lies. */
+function* between(line: readonly Point[], { index, chords }: Laid): Generator<Point> {
+  for (let k = 1; k < line.length; k++) {
+    const [p, q] = [line[k - 1] as Point, line[k] as Point];
+    const box = growBox(boxOver(p, q), ON_MM);
+    const stops = [0, 1];
+    for (const i of index.search(box.minX, box.minY, box.maxX, box.maxY)) {
+      const chord = chords[i];
+      if (chord) stops.push(...meetings(p, q, chord[0], chord[1]));
+    }
+    stops.sort((a, b) => a - b);
+    for (let n = 1; n < stops.length; n++) {
+      const t = ((stops[n - 1] as number) + (stops[n] as number)) / 2;
+      yield { x: p.x + t * (q.x - p.x), y: p.y + t * (q.y - p.y) };
+    }
+  }
+}
+
+/** Where on the way from p to q, from 0 to 1, it meets the line through two points, and where it passes their ends. */
+function meetings(p: Point, q: Point, r: Point, s: Point): number[] {
+  const [dx, dy] = [q.x - p.x, q.y - p.y];
+  const length = dx * dx + dy * dy;
+  if (length === 0) return [];
+  const along = ({ x, y }: Point): number => ((x - p.x) * dx + (y - p.y) * dy) / length;
+  const cross = dx * (s.y - r.y) - dy * (s.x - r.x);
+  const met = cross === 0 ? [] : [((r.x - p.x) * (s.y - r.y) - (r.y - p.y) * (s.x - r.x)) / cross];
+  return [...met, along(r), along(s)].filter((t) => t > 0 && t < 1);
+}
+
+const isIn = ({ x, y }: Point, { paths, box }: Laid): boolean =>
+  x >= box.minX &&
+  x <= box.maxX &&
+  y >= box.minY &&
+  y <= box.maxY &&
+  paths.reduce((sum, path) => sum + (path.closed ? windingAt(path, x, y) : 0), 0) !== 0;
+
+const isOn = (at: Point, { index, chords }: Laid): boolean =>
+  index.search(at.x - ON_MM, at.y - ON_MM, at.x + ON_MM, at.y + ON_MM).some((i) => {
+    const chord = chords[i];
+    return chord !== undefined && toChord(at, chord[0], chord[1]) <= ON_MM;
+  });
+
+function toChord(at: Point, p: Point, q: Point): number {
+  const [dx, dy] = [q.x - p.x, q.y - p.y];
+  const length = dx * dx + dy * dy;
+  const t = length === 0 ? 0 : Math.min(1, Math.max(0, ((at.x - p.x) * dx + (at.y - p.y) * dy) / length));
+  return Math.hypot(p.x + t * dx - at.x, p.y + t * dy - at.y);
+}
+
+const boxOver = (p: Point, q: Point): Box => ({
+  minX: Math.min(p.x, q.x),
+  minY: Math.min(p.y, q.y),
+  maxX: Math.max(p.x, q.x),
+  maxY: Math.max(p.y, q.y),
+});

@@ -1,0 +1,61 @@
+/** What is found about operations: their order, and those that a machine would take for one. */
+import { giveOwnColour, runBefore } from '../commands/operations';
+import { colourOf } from '../document/colour-of';
+import type { Job, Operation } from '../document/schema';
+import { type JobRule, jobRule } from './rule';
+
+const RUNS_BEFORE_CUT = new Set(['engrave', 'mark', 'score']);
+
+/** The operations that run: they are on, and some part that is shown is given to them. */
+function running(job: Job): readonly Operation[] {
+  const used = new Set(job.parts.filter((p) => !p.hidden).flatMap((p) => p.work.map((w) => w.operation)));
+  return job.operations.filter((o) => o.on && used.has(o.id));
+}
+
+/** What is found about operations. */
+export const OPERATION_RULES: readonly JobRule[] = [
+  jobRule<{ operation: string; before: string }>({
+    code: 'cut-first',
+    severity: 'caution',
+    station: 'assign',
+    mend: {
+      words: 'Run it before',
+      apply: (job, _partId, { operation, before }) => runBefore(job, operation, before),
+    },
+    find({ job }) {
+      const inOrder = running(job);
+      return inOrder.flatMap((operation, i) => {
+        const earlier = inOrder.slice(0, i).find((o) => o.kind === 'cut');
+        if (!earlier || !RUNS_BEFORE_CUT.has(operation.kind)) return [];
+        const sentence = `${earlier.name} runs before ${operation.name}: pieces may shift or fall before they are finished.`;
+        return [
+          {
+            sentence,
+            partId: null,
+            detail: `${earlier.id}:${operation.id}`,
+            mend: { operation: operation.id, before: earlier.id },
+          },
+        ];
+      });
+    },
+  }),
+  jobRule<{ operation: string }>({
+    code: 'one-colour',
+    severity: 'caution',
+    station: 'assign',
+    mend: {
+      words: 'A colour of its own',
+      apply: (job, _partId, { operation }) => giveOwnColour(job, operation),
+    },
+    find({ job }) {
+      const inOrder = running(job);
+      const colours = inOrder.map((o) => colourOf(o, job).toUpperCase());
+      return inOrder.flatMap((operation, i) => {
+        const first = inOrder[colours.indexOf(colours[i] as string)] as Operation;
+        if (first === operation) return [];
+        const sentence = `${first.name} and ${operation.name} have the same colour in files: a machine reads them as one.`;
+        return [{ sentence, partId: null, detail: operation.id, mend: { operation: operation.id } }];
+      });
+    },
+  }),
+];
