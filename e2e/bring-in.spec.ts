@@ -1,6 +1,6 @@
 /** Drawings brought in: read, sized, closed, put together with words, bridged, exported; and files that mean harm. */
 import type { Page } from '@playwright/test';
-import { addLettering, computed, expect, intoPart, kept, newJob, onScreen, station, test } from './fixtures';
+import { addLettering, computed, expect, intoPart, kept, newJob, onScreen, showEach, station, test } from './fixtures';
 
 type Pair = readonly [code: number, value: string | number];
 type Point = readonly [number, number];
@@ -77,10 +77,12 @@ test('a broken DXF: dropped, sized, its gaps closed, words cut out of it and bri
   await expect(dialog).toBeHidden();
   await computed(page);
   await expect(findings(page).getByText('203.2 × 101.6')).toBeVisible();
+  await expect(findings(page).getByText('2 gaps are open.')).toBeVisible();
+  await showEach(page);
   await expect(findings(page).getByText(/^Gap of /)).toHaveCount(2);
 
   await station(page, 'Close').click();
-  const gaps = page.getByRole('list', { name: 'Gaps' }).getByRole('listitem');
+  const gaps = page.getByRole('list', { name: 'Gaps', exact: true }).getByRole('listitem');
   await expect(gaps).toHaveCount(2);
   await expect(page.getByText(/1 line was drawn twice/)).toBeVisible();
   await gaps.first().getByRole('button', { name: 'Close', exact: true }).click();

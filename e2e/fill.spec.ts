@@ -49,7 +49,7 @@ test('a script word for a marker of 1 mm: a missed place is found and filled', a
   await type(page, 'Width', '1');
   await press(page, 'rings');
   await computed(page);
-  const missed = sheet(page).getByText(/is missed\.$/);
+  const missed = sheet(page).getByText(/missed\.$/);
   await expect(missed.first()).toBeVisible();
   expect((await document(page, id)).parts[0]?.work).toEqual([{ what: 'hatch', operation: 'mark' }]);
 

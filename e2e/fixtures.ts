@@ -52,6 +52,13 @@ export async function startEmpty(page: Page): Promise<void> {
   await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
 }
 
+/** Findings that are alike stand in one row: each is shown underneath. */
+export async function showEach(page: Page): Promise<void> {
+  const each = page.getByRole('list', { name: 'Findings' }).getByRole('button', { name: 'Each', exact: true });
+  await expect(each.first()).toBeVisible();
+  while ((await each.count()) > 0) await each.first().click();
+}
+
 /** What is added comes into the part that is chosen, not beside it. */
 export const intoPart = (page: Page) => page.getByText('into this part', { exact: true }).click();
 

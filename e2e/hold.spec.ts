@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { addLettering, chooseFace, computed, expect, kept, newJob, saved, station, test } from './fixtures';
+import { addLettering, chooseFace, computed, expect, kept, newJob, saved, showEach, station, test } from './fixtures';
 
 type Steps = {
   kind: string;
@@ -162,6 +162,7 @@ test('strength: too thin is found, shown, and mended in one press', async ({ pag
   await station(page, 'Hold').click();
   const panel = page.getByRole('complementary', { name: 'Station Hold' });
   await panel.getByLabel('Close letters up').check();
+  await showEach(page);
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText(
     /Stroke of [lo] is [\d.]+ mm wide here; 2 mm is the least for Birch plywood 4 mm/,
   );
@@ -192,8 +193,10 @@ test('thickening by the slider; holes are kept open and said so', async ({ page 
   // Holes are kept open unless they may close; what closes is named by its letter.
   await expect(panel.getByLabel('Keep holes open')).toBeChecked();
   await panel.getByLabel('At least').fill('1.2');
+  await showEach(page);
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText(/hole of [Boa] is kept 1\.2\d* mm open/);
   await panel.getByLabel('Keep holes open').uncheck();
+  await showEach(page);
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText(/The hole of [Boa] closes/);
 });
 

@@ -10,6 +10,7 @@ import {
   newJob,
   onScreen,
   saved,
+  showEach,
   station,
   test,
 } from './fixtures';
@@ -252,7 +253,8 @@ test('ways to bridge side by side, one taken; letters too close spaced from the 
   await page.keyboard.press('Escape');
   await station(page, 'Compose').click();
   await page.getByLabel('Least safe width').fill('9');
-  const spacing = page.getByRole('button', { name: 'Space the letters' });
+  await showEach(page);
+  const spacing = page.getByRole('button', { name: 'Space the letters', exact: true });
   await expect(spacing.first()).toBeVisible();
   await spacing.first().click();
   const [part] = (await kept(page, id)).document.parts as unknown as { members: { letterSpacing: number }[] }[];

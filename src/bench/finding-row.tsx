@@ -2,6 +2,7 @@
 import { memo, useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { setHangs } from '@/core/commands/hangs';
 import type { Finding, Severity } from '@/core/inspect/finding';
 import { stationOf } from '@/core/inspect/stations';
 import { mendingOf } from '@/core/rules/mend';
@@ -15,7 +16,7 @@ import { memberView, ownMiddle } from './seen';
 import { bringIntoSight, change, dispatch, goToStation, select, useBench } from './store';
 
 /** Shape and colour both say how grave a finding is. */
-function SeverityMark({ severity, isLeft: left }: { severity: Severity; isLeft: boolean }) {
+export function SeverityMark({ severity, isLeft: left }: { severity: Severity; isLeft: boolean }) {
   const words = left ? 'left as it is' : { fault: 'fault', caution: 'caution', note: 'note' }[severity];
   return (
     <svg width="14" height="14" viewBox="0 0 14 14" role="img" aria-label={words}>
@@ -32,7 +33,8 @@ function SeverityMark({ severity, isLeft: left }: { severity: Severity; isLeft: 
   );
 }
 
-const seen: Seen = {
+/** What was computed of the job on the bench, as far as mending asks for it. */
+export const seenNow: Seen = {
   middleOf: ownMiddle,
   capHeightOf: (partId, memberId) => memberView(partId, memberId)?.capHeightMm ?? undefined,
   bridgesOf: (partId) => bridgesSeen(useBench.getState().job, partId),
@@ -42,7 +44,7 @@ const seen: Seen = {
 function mendOf(finding: Finding): { words: string; run: () => void } | null {
   const mending = mendingOf(useBench.getState().job, finding);
   if (!mending) return null;
-  if ('run' in mending) return { words: mending.words, run: () => dispatch((job) => mending.run(job, seen)) };
+  if ('run' in mending) return { words: mending.words, run: () => dispatch((job) => mending.run(job, seenNow)) };
   const { words, partId, letter } = mending;
   return {
     words,
@@ -136,9 +138,18 @@ export const FindingRow = memo(function FindingRow({ finding }: { finding: Findi
                 To {stationOf(finding.station).word}
               </Button>
             )}
-            <Button variant="word" onClick={isLeft ? takeUp : () => setLeaving(true)}>
-              {isLeft ? 'Take up again' : 'Leave as it is'}
-            </Button>
+            {finding.code === 'in-pieces' && !isLeft ? (
+              <Button
+                variant="word"
+                onClick={() => finding.partId && dispatch((job) => setHangs(job, finding.partId as string, 'no'))}
+              >
+                No, they are separate
+              </Button>
+            ) : (
+              <Button variant="word" onClick={isLeft ? takeUp : () => setLeaving(true)}>
+                {isLeft ? 'Take up again' : 'Leave as it is'}
+              </Button>
+            )}
           </div>
         )}
       </div>

@@ -9,6 +9,7 @@ import { partWords } from '@/core/document/part-words';
 import type { Operation, Part } from '@/core/document/schema';
 import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
 import type { Finding } from '@/core/inspect/finding';
+import { groupsOf, openGroups } from '@/core/rules/groups';
 import { formatLengthNumber, type LengthUnit } from '@/core/units/quantity';
 import { Heading } from '@/ui/heading';
 import { useListed } from '@/ui/listed';
@@ -19,6 +20,7 @@ import styles from './bench.module.css';
 import { useBeside } from './beside';
 import { duplicateChosen } from './clipboard';
 import { FindingRow } from './finding-row';
+import { FindingsAlike } from './findings-alike';
 import { ownMiddle } from './seen';
 import { StarterNote } from './starter-note';
 import { change, choosePicture, dispatch, select, selectAlso, useBench } from './store';
@@ -284,21 +286,23 @@ function PlacedPictures() {
 function Findings() {
   const findings = useBeside((view) => view?.findings) ?? NO_FINDINGS;
   const isEmpty = useBench((s) => s.view === null || s.job.parts.length === 0);
-  const open = findings.filter((f) => f.leftReason === null);
-  const listed = useListed([...open, ...findings.filter((f) => f.leftReason !== null)], LISTED);
-  const leftCount = findings.length - open.length;
+  const open = openGroups(findings);
+  const left = findings.filter((f) => f.leftReason !== null);
+  const listed = useListed([...open, ...groupsOf(left)], LISTED);
   const beside =
-    open.length === 0 && leftCount === 0
+    findings.length === 0
       ? ''
-      : [`${open.length} to look at`, leftCount > 0 ? `${leftCount} left as is` : ''].filter(Boolean).join(' · ');
+      : [`${open.length} to look at`, left.length > 0 ? `${left.length} left as is` : ''].filter(Boolean).join(' · ');
   return (
     <>
       <Heading beside={beside}>Findings</Heading>
       {!isEmpty && findings.length === 0 && <p className="nf-muted nf-small">Nothing to look at.</p>}
       <ul className={styles.findings} aria-label="Findings">
-        {listed.shown.map((finding) => (
-          <FindingRow key={finding.key} finding={finding} />
-        ))}
+        {listed.shown.map((group) => {
+          const [first] = group.findings;
+          if (group.findings.length > 1) return <FindingsAlike key={group.key} group={group} />;
+          return first && <FindingRow key={group.key} finding={first} />;
+        })}
       </ul>
       {listed.more}
     </>

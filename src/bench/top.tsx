@@ -3,9 +3,9 @@ import { History, Keyboard, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import type { Severity } from '@/core/inspect/finding';
 import { STATIONS } from '@/core/inspect/stations';
 import { LIMITS } from '@/core/limits';
+import { openGroups, worstOf } from '@/core/rules/groups';
 import { formatLengthNumber } from '@/core/units/quantity';
 import { keepable } from '@/core/units/text';
 import { Logo } from '@/ui/marks';
@@ -14,8 +14,6 @@ import styles from './bench.module.css';
 import { useBeside } from './beside';
 import { notSavedWords } from './not-saved-words';
 import { change, goToStation, redo, undo, useBench } from './store';
-
-const RANK: Readonly<Record<Severity, number>> = { fault: 3, caution: 2, note: 1 };
 
 function Route() {
   const station = useBench((s) => s.station);
@@ -26,8 +24,8 @@ function Route() {
     <nav aria-label="Route">
       <ol className={styles.route}>
         {STATIONS.map((stop, i) => {
-          const open = (findings ?? []).filter((f) => f.station === stop.id && f.leftReason === null);
-          const worst = open.reduce<Severity>((w, f) => (RANK[f.severity] > RANK[w] ? f.severity : w), 'note');
+          const open = openGroups((findings ?? []).filter((f) => f.station === stop.id));
+          const worst = worstOf(open);
           const reached = stop.asksFor === 'work' ? hasWork : hasParts;
           const state = !reached ? 'nothing to do' : open.length > 0 ? `${open.length} to look at` : 'done';
           return (

@@ -3,6 +3,7 @@
 import { createHash } from 'node:crypto';
 import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
+import { allHanging } from '../core/commands/hangs';
 import { documentTooLarge, readJob } from '../core/document/read';
 import type { Job } from '../core/document/schema';
 import type { FileFormat } from '../core/formats/written';
@@ -94,7 +95,8 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
     for (const sentence of given.sentences) complain(sentence);
     return 2;
   }
-  const { job } = given;
+  // A machine that runs by itself does not ask: what was never said is to hang together.
+  const job = options.strict ? allHanging(given.job) : given.job;
   if (
     options.typefaces &&
     !(await stat(options.typefaces).then(

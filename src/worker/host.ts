@@ -31,6 +31,7 @@ import type { LetteringSpec } from '../core/lettering/spec';
 import type { PinnedBridge } from '../core/prepare/bridges/notes';
 import { bridgeThrough } from '../core/prepare/bridges/through';
 import type { FaceLookup } from '../core/prepare/prepared';
+import { openGroups } from '../core/rules/groups';
 import type { FaceAbout } from '../core/schema/face-about';
 import type { FaceNamed } from '../core/schema/lettering';
 import { type FaceSample, formViews, type LetterFormView, sampleOf } from './face-samples';
@@ -56,8 +57,7 @@ type Means = { readonly evaluator: Evaluator; readonly faces: FaceLookup };
 export type StartedView = Started & { readonly picture: Picture; readonly findings: readonly string[] };
 
 /** What is found about a job, and not left as it is. */
-const openIn = ({ findings }: JobResult): readonly string[] =>
-  findings.filter((f) => f.leftReason === null).map((f) => f.sentence);
+const openIn = ({ findings }: JobResult): readonly string[] => openGroups(findings).map((group) => group.sentence);
 
 /**
  * The core behind the bench, with the last document it evaluated. `fetchFace` brings the bytes of a shipped typeface

@@ -10,7 +10,7 @@ import { tieStep } from '../core/kinds/steps/tie';
 import { LIMITS } from '../core/limits';
 import type { Memory } from '../core/memo';
 import type { Outline } from '../core/prepare/outline';
-import type { Piece, PieceKind } from '../core/prepare/pieces';
+import type { Piece } from '../core/prepare/pieces';
 import { meanReadability } from '../core/prepare/readability';
 import type { PartLines } from '../core/toolpath/centerline/part-lines';
 import { type DotFrame, dotFrames } from '../core/toolpath/dots/part-dots';
@@ -37,15 +37,6 @@ export type TieView = {
   readonly byHand: boolean;
 };
 
-/** A piece of a part as it is listed and drawn. */
-export type PieceView = {
-  readonly kind: PieceKind;
-  readonly name: string;
-  readonly areaMm2: number;
-  readonly box: Box;
-  readonly d: string;
-};
-
 /** What the bench shows of a part; places are on the sheet unless they say otherwise. */
 export type PartView = {
   readonly id: string;
@@ -61,7 +52,7 @@ export type PartView = {
   readonly d: string;
   readonly members: readonly MemberView[];
   /** Pieces that come away, the first of them by name. */
-  readonly away: readonly PieceView[];
+  readonly away: readonly string[];
   readonly islands: number;
   readonly loose: number;
   /** All pieces that come away. */
@@ -202,13 +193,7 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
     scale: part.overall?.factor ?? 1,
     d: print.outlines(part.outlines),
     members: part.members.map((member) => memberViewOf(member, print)),
-    away: away.slice(0, LIMITS.piecesNamed).map((piece) => ({
-      kind: piece.kind,
-      name: names.piece(piece),
-      areaMm2: piece.area,
-      box: piece.box,
-      d: pieceData(piece),
-    })),
+    away: away.slice(0, LIMITS.piecesNamed).map((piece) => names.piece(piece)),
     islands: away.filter((piece) => piece.kind === 'island').length,
     loose: away.filter((piece) => piece.kind === 'loose').length,
     awayD: away.map(pieceData).join(''),

@@ -14,7 +14,7 @@ import { type PartView, partViewOf } from './part-view';
 import { dotData, Printer } from './printing';
 
 export type { ClosingView, GapView, MemberView } from './member-view';
-export type { CenterlineView, LetterLinesView, PartView, PieceView, TieView, UntiedView } from './part-view';
+export type { CenterlineView, LetterLinesView, PartView, TieView, UntiedView } from './part-view';
 
 /** What the bench shows of an operation. */
 export type OperationView = {

@@ -167,13 +167,18 @@ test('a job taken along is taken in place of a document, with all that came with
 test('with --strict open faults end with 1, answered ones with 0', () => {
   expect(run('prepare', 'demo/gate-sign.json', '--strict').code).toBe(1);
   expect(run('prepare', 'demo/bench-plaque.json', '--strict').code).toBe(0);
+  // Where it was never said, words are to hang together.
+  const said = (hangsTogether: string | null) =>
+    run('prepare', save('said.json', jobWith([partOf([lettering('HI')], { hangsTogether })])), '--strict');
+  expect(said(null)).toMatchObject({ code: 1, out: expect.stringContaining('is not attached') });
+  expect(said('no')).toMatchObject({ code: 0, out: '' });
 });
 
 describe('input that can’t be used ends with 2 and a sentence', () => {
   test.each([
     [['prepare', '/nowhere.json'], /no file/],
     [['prepare', save('broken.json', '{')], /not valid JSON/],
-    [['prepare', save('newer.json', { format: 9, sheet: { width: 1, height: 1 } })], /newer Needlefile/],
+    [['prepare', save('newer.json', { format: 99, sheet: { width: 1, height: 1 } })], /newer Needlefile/],
     [['prepare', save('zero.json', { format: 1, sheet: { width: 0, height: 10 } })], /sheet\.width must be at least 1/],
     [['prepare', save('huge.json', `"${'x'.repeat(20 * 1024 * 1024)}"`)], /20\.0 MB/],
     [['prepare', 'demo/gate-sign.json', '--formats', 'cdr'], /“cdr” is not a format/],

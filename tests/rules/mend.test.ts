@@ -116,7 +116,7 @@ test('nothing is offered where the part is locked or gone, or there is nothing t
   expect(mendingOf(job, finding)).toBeNull();
   expect(mendingOf({ ...job, parts: [] }, finding)).toBeNull();
   expect(mendingOf(jobWith([partOf([])]), { ...finding, mend: null })).toBeNull();
-  expect(mendingOf(jobWith([partOf([])]), { ...finding, code: 'loose' })).toBeNull();
+  expect(mendingOf(jobWith([partOf([])]), { ...finding, code: 'overlaps' })).toBeNull();
   const mended = [
     'filled-over',
     'gap',

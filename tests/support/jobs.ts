@@ -16,10 +16,11 @@ export const lettering = (text: string, face = 'Archivo Black', more: Draft = {}
   ...more,
 });
 
-/** A part at the corner of the sheet, so that members lie where they say. */
+/** A part at the corner of the sheet, so that members lie where they say; it is to hang together. */
 export const partOf = (members: Draft[], more: Draft = {}): Draft => ({
   id: 'part',
   placement: { x: 0, y: 0 },
+  hangsTogether: 'yes',
   members,
   work: [{ what: 'outline', operation: 'cut' }],
   ...more,

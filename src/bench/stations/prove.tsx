@@ -8,6 +8,7 @@ import { WRITTEN_FORMATS, type WrittenFormat } from '@/core/formats/written';
 import { isEmptyBox } from '@/core/geometry/point';
 import { fileName } from '@/core/job/export';
 import { LIMITS } from '@/core/limits';
+import { openGroups } from '@/core/rules/groups';
 import { formatLength } from '@/core/units/quantity';
 import { takeJobAlong } from '@/taken/take-along';
 import { download } from '@/ui/download';
@@ -26,7 +27,7 @@ const counted = (n: number): string => COUNTS[n] ?? `${n}`;
 function Figures() {
   const job = useBench((s) => s.job);
   const view = useBeside((view) => view);
-  const open = (view?.findings ?? []).filter((f) => f.leftReason === null);
+  const open = openGroups(view?.findings ?? []);
   const faults = open.filter((f) => f.severity === 'fault').length;
   const worked = (view?.operations ?? []).filter(
     (o) => (o.paths > 0 || o.fillMm2 > 0) && job.operations.find((x) => x.id === o.id)?.on,

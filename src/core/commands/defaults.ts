@@ -99,6 +99,7 @@ export function newPart(id: string, name: string, members: readonly Member[], jo
     locked: false,
     keep: 'inside',
     selfAdhesive: false,
+    hangsTogether: null,
     placement: { ...UNMOVED, x, y },
     along: null,
     overallWidth: null,

@@ -21,6 +21,10 @@ export const partSchema = z.strictObject({
     z.boolean().default(false),
     'Islands stay where they are because the stock sticks: they are neither bridged nor found wanting.',
   ),
+  hangsTogether: about(
+    z.enum(['yes', 'no']).nullable().default(null),
+    'Whether what stays is to come off as one piece; null: it was never asked, and steps that join letters stand for yes.',
+  ),
   placement: partPlacementSchema.describe(
     'Where its own coordinates lie on the sheet; all that it is made of goes with it.',
   ),

@@ -26,6 +26,8 @@ export type Rule<Subject, M, A extends MendArgs = MendArgs> = {
   readonly severity: Severity;
   readonly station: Station;
   readonly find: (subject: Subject) => readonly Observation<A>[];
+  /** What is said of several that are alike, in one sentence. */
+  readonly many?: (count: number) => string;
   readonly mend?: M;
 };
 

@@ -59,6 +59,7 @@ const gap = partRule<{ memberId: string; gap: string }>({
   code: 'gap',
   severity: 'caution',
   station: 'close',
+  many: (count) => `${count} gaps are open.`,
   mend: {
     words: 'Close it',
     apply: (job, partId, args) => answerGap(job, partId, { memberId: args.memberId, gap: args.gap, how: 'close' }),
@@ -80,6 +81,7 @@ const askedGap = partRule({
   code: 'asked-gap',
   severity: 'caution',
   station: 'close',
+  many: (count) => `${count} gaps can be joined in more than one way.`,
   find: (about) =>
     ofDrawings(about, (closing, member, { matrix }) =>
       askedPlaces(closing)

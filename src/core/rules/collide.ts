@@ -154,6 +154,7 @@ export const COLLISION_RULES: readonly JobRule[] = [
     code: 'cut-over',
     severity: 'fault',
     station: 'close',
+    many: (count) => `${count} times parts are cut over each other.`,
     mend: {
       words: 'Weld them into one',
       apply: (job, partId, { otherId }, { middleOf }) => group(job, [partId, otherId], middleOf).job,
@@ -177,6 +178,7 @@ export const COLLISION_RULES: readonly JobRule[] = [
     code: 'cut-across',
     severity: 'fault',
     station: 'compose',
+    many: (count) => `${count} times a part is cut across another.`,
     mend: { words: 'Move it apart', apply: (job, partId, by) => move(job, partId, by) },
     find: (subject) =>
       cutAcross(subject, pairsOf(subject)).flatMap(({ first, second, where }) =>
@@ -197,6 +199,7 @@ export const COLLISION_RULES: readonly JobRule[] = [
     code: 'across-edge',
     severity: 'caution',
     station: 'assign',
+    many: (count) => `${count} pieces of work run across an edge.`,
     mend: {
       words: 'Keep it to the piece',
       apply: (job, partId, { otherId }, { middleOf }) => keepWithin(job, partId, otherId, middleOf),
@@ -224,6 +227,7 @@ export const COLLISION_RULES: readonly JobRule[] = [
     code: 'off-piece',
     severity: 'caution',
     station: 'compose',
+    many: (count) => `${count} parts lie beside the pieces: they stay on the rest of the sheet.`,
     mend: { words: 'Put it on the piece', apply: (job, partId, by) => move(job, partId, by) },
     /** Work beside every piece that is cut, where some work lies on one: it was meant to. */
     find(subject) {
@@ -264,6 +268,7 @@ export const COLLISION_RULES: readonly JobRule[] = [
     code: 'outside-first',
     severity: 'fault',
     station: 'assign',
+    many: (count) => `${count} insides are cut after their outside: the piece has come free by then.`,
     mend: {
       words: 'Cut the inside first',
       apply: (job, _partId, { operation, before }) => runBefore(job, operation, before),

@@ -1,5 +1,7 @@
 /** What falls or comes away: islands, loose pieces, overlaps that would be cut. */
 import { bridgeIsland } from '../commands/bridges';
+import { joinTogether, setHangs } from '../commands/hangs';
+import { hangsTogether } from '../document/hangs';
 import { sticks } from '../document/sticks';
 import { regionBox } from '../geometry/path';
 import { type Box, EMPTY_BOX, transformedBox, uniteBoxes } from '../geometry/point';
@@ -19,7 +21,10 @@ function findAway({ part, ready, isCut }: PartSubject): Piece[] {
   if (!isCut || ready.overlaps || sticks(part)) return [];
   const onPurpose = new Set(noteOf(tieStep, ready)?.leftLoose);
   const keys = onPurpose.size > 0 ? pieceKeys(ready.pieces, ready.sources) : [];
-  return ready.pieces.filter((piece, i) => piece.kind !== 'main' && !onPurpose.has(keys[i] as string));
+  const hangs = hangsTogether(part) === 'yes';
+  return ready.pieces.filter(
+    (piece, i) => piece.kind !== 'main' && (hangs || piece.kind !== 'loose') && !onPurpose.has(keys[i] as string),
+  );
 }
 
 const sameBox = (a: Box, b: Box): boolean =>
@@ -62,6 +67,7 @@ export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'overlaps',
     severity: 'fault',
     station: 'close',
+    many: (count) => `Letters of ${count} parts overlap and are not welded: every overlap would be cut.`,
     find: ({ part, ready, isCut, title }) =>
       isCut && ready.overlaps && !sticks(part)
         ? [
@@ -77,6 +83,7 @@ export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'unbridged',
     severity: 'fault',
     station: 'hold',
+    many: (count) => `${count} islands will drop out: there is no room for their bridges.`,
     find: (about) =>
       ofPieces(about, (piece, called) => {
         const trouble = piece.kind === 'island' ? islandOf(about, piece)?.trouble : null;
@@ -95,8 +102,10 @@ export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'island',
     severity: 'fault',
     station: 'hold',
+    many: (count) => `${count} islands will drop out.`,
     mend: {
       words: 'Bridge it',
+      all: 'Bridge them',
       apply: (job, partId, key, seen) => bridgeIsland(job, partId, key, seen.bridgesOf(partId)),
     },
     find: (about) =>
@@ -111,12 +120,33 @@ export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
       }) as Observation<{ letter: string; island: number }>[],
   }),
   partRule({
+    code: 'in-pieces',
+    severity: 'caution',
+    station: 'hold',
+    many: (count) => `${count} parts come off in pieces. Are they to hang together?`,
+    mend: { words: 'Yes', all: 'Yes, all of them', apply: (job, partId) => setHangs(job, partId, 'yes') },
+    /** Asked once: plain words come off in as many pieces as they have letters, and that may be meant. */
+    find({ part, ready, isCut, title }) {
+      if (!isCut || ready.overlaps || sticks(part) || hangsTogether(part) !== null) return [];
+      const loose = ready.pieces.filter((piece) => piece.kind === 'loose').length;
+      if (loose === 0) return [];
+      const sentence = `${title} comes off in ${loose + 1} pieces. Is it to hang together?`;
+      return [{ sentence, detail: part.id, box: ready.box, mend: {} }];
+    },
+  }),
+  partRule({
     code: 'loose',
     severity: 'fault',
     station: 'hold',
+    many: (count) => `${count} pieces are not attached.`,
+    mend: {
+      words: 'Join it',
+      all: 'Join them',
+      apply: (job, partId, _args, seen) => joinTogether(job, partId, seen.bridgesOf(partId).measure),
+    },
     find: (about) =>
       ofPieces(about, (piece, name) =>
-        piece.kind === 'island' ? null : { sentence: `${startSentence(name)} is not attached.` },
+        piece.kind === 'island' ? null : { sentence: `${startSentence(name)} is not attached.`, mend: {} },
       ),
   }),
   partRule({
@@ -135,6 +165,7 @@ export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'hard-to-read',
     severity: 'caution',
     station: 'hold',
+    many: (count) => `${count} letters are hard to read.`,
     find({ part, ready, names, title }) {
       const found = ready.readability.filter(({ figure }) => figure < HARD_TO_READ).sort((a, b) => a.figure - b.figure);
       const named = found.slice(0, LIMITS.piecesNamed).map(({ label, figure }) => ({

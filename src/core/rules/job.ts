@@ -44,6 +44,7 @@ export const JOB_RULES: readonly JobRule[] = [
     code: 'filled-over',
     severity: 'fault',
     station: 'fill',
+    many: (count) => `${count} filled parts lie in others that are filled: they would not be seen.`,
     mend: {
       words: 'Cut it out of the other',
       apply: (job, partId, { otherId }, { middleOf }) => cutOutOf(job, partId, otherId, middleOf),

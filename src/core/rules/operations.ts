@@ -18,6 +18,7 @@ export const OPERATION_RULES: readonly JobRule[] = [
     code: 'cut-first',
     severity: 'caution',
     station: 'assign',
+    many: (count) => `${count} operations run after a cut: pieces may shift or fall before they are finished.`,
     mend: {
       words: 'Run it before',
       apply: (job, _partId, { operation, before }) => runBefore(job, operation, before),
@@ -43,6 +44,7 @@ export const OPERATION_RULES: readonly JobRule[] = [
     code: 'one-colour',
     severity: 'caution',
     station: 'assign',
+    many: (count) => `${count} operations have the colour of another in files: a machine reads them as one.`,
     mend: {
       words: 'A colour of its own',
       apply: (job, _partId, { operation }) => giveOwnColour(job, operation),

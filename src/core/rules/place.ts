@@ -29,6 +29,7 @@ export const PLACE_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'swallowed',
     severity: 'fault',
     station: 'compose',
+    many: (count) => `${count} things lie in the rest of their part and would not be seen.`,
     mend: {
       words: 'Cut it out instead',
       apply: (job, partId, { memberId }) => punchMember(job, partId, memberId),
@@ -79,6 +80,7 @@ export const PLACE_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'off-sheet',
     severity: 'fault',
     station: 'compose',
+    many: (count) => `${count} parts stick out of the sheet.`,
     find({ part, ready: { box }, job, title, length }) {
       const out = isEmptyBox(box) ? 0 : stickingOut(box, job.sheet);
       if (out <= OFF_SHEET_MM) return [];

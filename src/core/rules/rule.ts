@@ -63,6 +63,8 @@ export type Seen = {
 /** How a finding is mended in one press; `partId` is '' for one that is about no part. */
 export type Mend<A extends MendArgs> = {
   readonly words: string;
+  /** The words for several at once, where these are others. */
+  readonly all?: string;
   readonly apply: (job: Job, partId: string, args: A, seen: Seen) => Job;
 };
 

@@ -56,3 +56,12 @@ function* mends(): Generator<[string, RuleMend]> {
 
 /** By the code of a finding. */
 export const MENDS: ReadonlyMap<string, RuleMend> = new Map(mends());
+
+type Alike = { readonly code: string; readonly many?: (count: number) => string };
+
+/** What is said of several findings of a code in one sentence, where it is said. */
+export const MANY: ReadonlyMap<string, (count: number) => string> = new Map(
+  [...JOB_RULES, ...PART_RULES.flatMap(({ rules }): readonly Alike[] => rules)].flatMap(({ code, many }: Alike) =>
+    many ? [[code, many] as const] : [],
+  ),
+);

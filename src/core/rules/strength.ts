@@ -62,6 +62,7 @@ export const STRENGTH_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'thin',
     severity: 'caution',
     station: 'hold',
+    many: (count) => `${count} places are thinner than is safe.`,
     mend: {
       words: 'Space the letters',
       apply: (job, partId, { memberId, byMm }, seen) =>
@@ -96,6 +97,7 @@ export const STRENGTH_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'tight',
     severity: 'caution',
     station: 'hold',
+    many: (count) => `${count} gaps are narrower than the kerf.`,
     find(about) {
       const kerf = about.length(about.job.sheet.kerf ?? 0);
       return named(about, about.ready.strength.tight, ({ of, between }, width) => {

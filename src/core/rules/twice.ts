@@ -122,6 +122,7 @@ export const drawnTwice: JobRule = jobRule({
   code: 'drawn-twice',
   severity: 'caution',
   station: 'assign',
+  many: (count) => `${count} times lines are gone along twice.`,
   find({ job, inspected, drawn, memory }) {
     const titles = new Map(job.parts.map((part) => [part.id, partTitle(part)]));
     const title = (id: string) => titles.get(id) ?? '';

@@ -52,6 +52,7 @@ export const WORK_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'no-operation',
     severity: 'caution',
     station: 'assign',
+    many: (count) => `${count} parts have no operation yet: they would not be in the file.`,
     find: ({ part, ready: { box }, title }) =>
       part.work.length === 0 && !isEmptyBox(box)
         ? [{ sentence: `${title} has no operation yet: it would not be in the file.`, detail: part.id, box }]
@@ -61,6 +62,7 @@ export const WORK_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'fill-and-cut',
     severity: 'caution',
     station: 'assign',
+    many: (count) => `${count} parts have both a fill and a cut on the same letters.`,
     find(about) {
       const { part, ready, title } = about;
       const filled = doing(about, 'fill', 'hatch').find((o) => o.on);
@@ -74,6 +76,7 @@ export const WORK_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     code: 'operation-off',
     severity: 'note',
     station: 'assign',
+    many: (count) => `${count} parts are given to operations that are switched off.`,
     find: ({ part, ready: { box }, job, title }) =>
       part.work.length > 0 &&
       !isEmptyBox(box) &&

@@ -1,57 +1,33 @@
-import Button from 'react-bootstrap/Button';
+import { setHangs } from '@/core/commands/hangs';
+import { hangsTogether } from '@/core/document/hangs';
 import { partWords } from '@/core/document/part-words';
 import type { Part } from '@/core/document/schema';
 import { sticks } from '@/core/document/sticks';
-import { startSentence } from '@/core/inspect/names';
 import { isCut } from '@/core/kinds/works';
 import { Choice, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { useListed } from '@/ui/listed';
-import type { PartView, PieceView } from '@/worker/view';
-import styles from '../../bench.module.css';
-import { bringIntoSight, change, useBench } from '../../store';
+import type { PartView } from '@/worker/view';
+import { change, dispatch, useBench } from '../../store';
 import { NothingYet, PANELS_LISTED, useShownParts } from '../shown-parts';
 import { StepPanels } from '../step-panels';
 import { Islands } from './islands';
 import { OnePiece } from './one-piece';
 import { StrengthOf } from './strength';
 
-function Piece({ piece }: { piece: PieceView }) {
-  const { box } = piece;
-  const w = Math.max(1e-6, box.maxX - box.minX);
-  const h = Math.max(1e-6, box.maxY - box.minY);
-  return (
-    <li className={styles.card}>
-      <div className={styles.piece}>
-        <svg viewBox={`${box.minX - w * 0.06} ${-box.maxY - h * 0.06} ${w * 1.12} ${h * 1.12}`} aria-hidden="true">
-          <path d={piece.d} transform="scale(1 -1)" fill="currentColor" />
-        </svg>
-        <div>
-          {startSentence(piece.name)}
-          <div className="nf-small text-danger">{piece.kind === 'island' ? 'will drop out' : 'not attached'}</div>
-        </div>
-        <Button variant="plain" onClick={() => bringIntoSight(box)}>
-          Show
-        </Button>
-      </div>
-    </li>
-  );
-}
-
-function PartPieces({ part, view, isAlone }: { part: Part; view: PartView; isAlone: boolean }) {
+/** How a part comes off: whether in one piece, and whether it is to. What would come away is named by the findings. */
+function PartPieces({ part, view }: { part: Part; view: PartView }) {
   const operations = useBench((s) => s.job.operations);
   const comesOff = isCut(part.work, operations);
-  const { away, islands, loose } = view;
-  // The islands of the one part that is looked at have a list of their own.
-  const shown = isAlone ? away.filter((piece) => piece.kind !== 'island') : away;
-  const total = isAlone ? loose : islands + loose;
+  const { islands, loose } = view;
+  const hangs = hangsTogether(part);
   const words =
     islands + loose === 0
       ? 'one piece'
       : [
           `${1 + islands + loose} pieces`,
           islands > 0 ? `${islands} will drop out` : '',
-          loose > 0 ? `${loose} loose` : '',
+          loose > 0 && hangs === 'yes' ? `${loose} loose` : '',
         ]
           .filter(Boolean)
           .join(' · ');
@@ -76,11 +52,22 @@ function PartPieces({ part, view, isAlone }: { part: Part; view: PartView; isAlo
           })
         }
       />
+      {comesOff && part.keep === 'inside' && (loose > 0 || part.hangsTogether !== null) && (
+        <Choice
+          label="Hangs together"
+          value={hangs ?? 'asked'}
+          options={[
+            { value: 'yes', word: 'yes', title: 'It is to come off as one piece' },
+            { value: 'no', word: 'no', title: 'It comes off in pieces, as it is meant to' },
+          ]}
+          onChange={(answer) => dispatch((job) => setHangs(job, part.id, answer as 'yes' | 'no'))}
+        />
+      )}
       {!comesOff ? (
         <p className="nf-muted nf-small">Nothing of it is cut, so nothing can fall apart.</p>
       ) : view.overlaps ? (
         <p className="nf-muted nf-small">Its letters overlap and are not welded; weld them at station Close.</p>
-      ) : away.length === 0 ? (
+      ) : islands + loose === 0 ? (
         <p className="nf-small" style={{ color: 'var(--nf-good)' }}>
           ✓ It comes off as one piece.
         </p>
@@ -88,14 +75,11 @@ function PartPieces({ part, view, isAlone }: { part: Part; view: PartView; isAlo
         <p className="nf-small" style={{ color: 'var(--nf-good)' }}>
           ✓ Its islands stay on their backing.
         </p>
-      ) : isAlone && loose === 0 ? null : (
-        <ul className="list-unstyled m-0">
-          {shown.map((piece) => (
-            <Piece key={`${piece.name}-${piece.box.minX}-${piece.box.minY}`} piece={piece} />
-          ))}
-          {total > shown.length && <li className="nf-muted nf-small">and {total - shown.length} more</li>}
-        </ul>
-      )}
+      ) : islands === 0 && hangs === 'no' ? (
+        <p className="nf-small" style={{ color: 'var(--nf-good)' }}>
+          ✓ It comes off in {1 + loose} pieces, as it is meant to.
+        </p>
+      ) : null}
     </section>
   );
 }
@@ -142,7 +126,7 @@ export function Hold() {
   return (
     <>
       {shown.map(({ part, view }) => (
-        <PartPieces key={part.id} part={part} view={view} isAlone={parts.length === 1} />
+        <PartPieces key={part.id} part={part} view={view} />
       ))}
       {more}
       {parts.length === 1 ? (

@@ -20,7 +20,7 @@ export function OnePiece({ part, view }: { part: Part; view: PartView }) {
     isClosedUp: part.members.some((m) => m.kind === 'lettering' && m.closeUp !== null),
     isTied: stepIn(part, 'tie')?.on ?? false,
     letters: view.letters,
-    away: view.away.map(({ name }) => name),
+    away: view.away,
     awayCount: view.islands + view.loose,
     overlaps: view.overlaps,
   });

@@ -109,6 +109,7 @@ export const bridgeStep = fixedStep({
       code: 'small-islands',
       severity: 'caution',
       station: 'hold',
+      many: (count) => `Small islands of ${count} parts are not bridged and would drop out.`,
       mend: {
         words: 'Leave them uncut',
         step: (step) => {
@@ -131,6 +132,7 @@ export const bridgeStep = fixedStep({
       code: 'bridge-narrowed',
       severity: 'caution',
       station: 'hold',
+      many: (count) => `${count} bridges are narrower than was asked: there is no room.`,
       find({ part, length }) {
         const { bridged } = part;
         if (!bridged) return [];
@@ -155,6 +157,7 @@ export const bridgeStep = fixedStep({
       code: 'fewer-bridges',
       severity: 'note',
       station: 'hold',
+      many: (count) => `${count} islands have fewer bridges than was asked.`,
       find({ part }) {
         const { bridged } = part;
         if (!bridged) return [];
@@ -187,6 +190,7 @@ export const bridgeStep = fixedStep({
       code: 'hair',
       severity: 'note',
       station: 'hold',
+      many: (count) => `${count} necks of stock are too thin to stay.`,
       find: ({ part, partId, title, length }) =>
         (part.bridged?.hairs ?? []).map(({ at, width }) => ({
           sentence: `A piece of ${title} hangs on ${length(width)} of stock here; it is cut free, to be held by a bridge.`,

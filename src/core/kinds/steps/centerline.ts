@@ -120,6 +120,7 @@ export const centerlineStep = drawStep({
       code: 'uneven-line',
       severity: 'note',
       station: 'fill',
+      many: (count) => `${count} places of middle lines want a look.`,
       mend: { words: 'Mend its lines', byHand: 'lines' },
       find: ({ drawn }) =>
         unevenPlaces(drawn)

@@ -93,6 +93,7 @@ export const dotsStep = drawStep({
       code: 'dots-touch',
       severity: 'caution',
       station: 'fill',
+      many: (count) => `${count} dots lie on others.`,
       find: ({ drawn, length }) =>
         drawn && !drawn.tooMany
           ? drawn.clashes.slice(0, LIMITS.clashesNamed).map((p) => ({

@@ -133,6 +133,7 @@ export const hatchStep = drawStep({
       code: 'missed',
       severity: 'caution',
       station: 'fill',
+      many: (count) => `${count} places are missed.`,
       mend: { words: 'Fill the rest', step: fillRest },
       find({ drawn, title, part, length }) {
         const hatch = filled(drawn);

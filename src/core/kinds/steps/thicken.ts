@@ -79,6 +79,7 @@ export const thickenStep = outlineStep({
       code: 'hole-held',
       severity: 'note',
       station: 'hold',
+      many: (count) => `${count} holes were kept open.`,
       find({ note, part, title, length }) {
         const names = new Names(part);
         return (note?.heldHoles ?? []).map(({ hole, widthMm }) => {
@@ -93,6 +94,7 @@ export const thickenStep = outlineStep({
       code: 'hole-closes',
       severity: 'caution',
       station: 'hold',
+      many: (count) => `${count} holes close.`,
       find: (about) =>
         closedOf(
           about,
@@ -105,6 +107,7 @@ export const thickenStep = outlineStep({
       code: 'opening-closes',
       severity: 'note',
       station: 'hold',
+      many: (count) => `${count} openings close.`,
       find: (about) =>
         closedOf(
           about,
@@ -118,6 +121,7 @@ export const thickenStep = outlineStep({
       code: 'grows-together',
       severity: 'note',
       station: 'hold',
+      many: (count) => `${count} things grow together.`,
       find: (about) =>
         closedOf(
           about,
