@@ -55,6 +55,9 @@ function askedPlaces({ gaps }: Closing): { gaps: Gap[]; ends: number }[] {
   return [...new Set(placeOf.values())].map((place) => ({ gaps: place.gaps, ends: place.ends.size }));
 }
 
+/** What is narrower is told as nothing, in mm. */
+const NO_GAP_MM = 0.005;
+
 const gap = partRule<{ memberId: string; gap: string }>({
   code: 'gap',
   severity: 'caution',
@@ -69,7 +72,10 @@ const gap = partRule<{ memberId: string; gap: string }>({
       sureGaps(closing)
         .slice(0, LIMITS.gapsNamed)
         .map((one) => ({
-          sentence: `Gap of ${about.length(one.sizeMm)} in an outline.`,
+          sentence:
+            one.sizeMm < NO_GAP_MM
+              ? 'Two ends of an outline meet and are not joined: close it, and it is cut in one go.'
+              : `Gap of ${about.length(one.sizeMm)} in an outline.`,
           box: gapBox([one], matrix),
           detail: `${member.id}:${one.key}`,
           mend: { memberId: member.id, gap: one.key },

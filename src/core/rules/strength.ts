@@ -6,6 +6,9 @@ import type { Stretch } from '../inspect/strength';
 import { LIMITS } from '../limits';
 import { type AnyMend, type PartSubject, partRule } from './rule';
 
+/** Gaps narrower than this are told as none, in mm. */
+const TOUCHING_MM = 0.005;
+
 type Space = { readonly memberId: string; readonly byMm: number };
 
 /** What a thin place or a gap lies in: "Stroke of l", "The stock in E", "Between r and n". */
@@ -20,13 +23,13 @@ function placeName({ labels }: Stretch, { ready, names }: PartSubject) {
 const named = (
   about: PartSubject,
   stretches: readonly Stretch[],
-  sentence: (place: ReturnType<typeof placeName>, width: string) => string,
+  sentence: (place: ReturnType<typeof placeName>, width: string, mm: number) => string,
 ): (Observation & { readonly stretch: Stretch })[] =>
   (about.isCut ? stretches : []).slice(0, LIMITS.thinNamed).map((stretch) => {
     const place = placeName(stretch, about);
     return {
       stretch,
-      sentence: sentence(place, about.length(stretch.width)),
+      sentence: sentence(place, about.length(stretch.width), stretch.width),
       box: stretch.box,
       detail: place.between ?? place.of ?? about.part.id,
     };
@@ -100,8 +103,10 @@ export const STRENGTH_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     many: (count) => `${count} gaps are narrower than the kerf.`,
     find(about) {
       const kerf = about.length(about.job.sheet.kerf ?? 0);
-      return named(about, about.ready.strength.tight, ({ of, between }, width) => {
+      return named(about, about.ready.strength.tight, ({ of, between }, width, mm) => {
         const where = between ? `between ${between}` : of ? `in ${of}` : 'here';
+        if (mm < TOUCHING_MM)
+          return `Edges touch ${where} and nothing is cut between them: weld what is to be one, space what is not.`;
         return `The gap ${where} is ${width} wide; the kerf is ${kerf}.`;
       }).map(({ stretch: _, ...found }) => found);
     },
