@@ -1,4 +1,4 @@
-import { addLettering, expect, newJob, saved, stored, test } from './fixtures';
+import { addLettering, expect, kept, newJob, saved, stored, test } from './fixtures';
 
 test('the sample jobs are there as true drawings', async ({ page }) => {
   await page.goto('/');
@@ -69,6 +69,31 @@ test('rename, duplicate, delete and undo', async ({ page }) => {
   await expect(list.getByRole('link', { name: `${name} B copy` })).toBeHidden();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(list.getByRole('link', { name: `${name} B copy` })).toBeVisible();
+});
+
+test('tags are given on the bench, and to several jobs at once in the list, and taken back', async ({ page }) => {
+  const name = `Tagged ${Date.now()}`;
+  const tag = `shed ${Date.now() % 100000}`;
+  const id = await newJob(page, `${name} A`);
+  await page.getByLabel('Add a tag to this job').fill(tag);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: `Remove the tag ${tag}` })).toBeVisible();
+  expect((await kept(page, id)).document.tags).toEqual([tag]);
+  await newJob(page, `${name} B`);
+  await page.goto('/');
+  await page.getByLabel('Find jobs').fill(name);
+  const list = page.getByRole('list', { name: 'Jobs' });
+  await expect(list.getByRole('listitem')).toHaveCount(2);
+  for (const which of ['A', 'B']) await list.getByLabel(`Choose ${name} ${which}`).check();
+  const chosen = page.getByRole('region', { name: 'Chosen jobs' });
+  await expect(chosen).toContainText('2 jobs chosen');
+  await chosen.getByLabel('Add a tag to the chosen jobs').fill(`${tag},`);
+  await expect(page.getByText(`“${tag}” was given to 1 job; others had it, or have no room for more.`)).toBeVisible();
+  await expect(list.getByText(tag, { exact: true })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(list.getByText(tag, { exact: true })).toHaveCount(1);
+  await chosen.getByRole('button', { name: 'Choose none' }).click();
+  await expect(chosen).toHaveCount(0);
 });
 
 test('documents that can’t be kept are refused with a sentence, and nothing is changed', async ({ page }) => {

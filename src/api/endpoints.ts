@@ -68,6 +68,21 @@ export const API = {
     answer: doneSchema,
     refusal: { status: 422, sentence: `A job needs a name of 1 to ${LIMITS.nameCharacters} characters.` },
   }),
+  /** Give a tag to jobs, or take it from them; answers which of them had it changed. */
+  tagJobs: endpoint({
+    method: 'POST',
+    path: '/api/jobs/tags',
+    body: z.object({
+      ids: z.array(z.uuid()).min(1).max(LIMITS.jobsTagged),
+      tag: z.string().trim().min(1).max(LIMITS.tagCharacters),
+      on: z.boolean(),
+    }),
+    answer: z.object({ changed: z.array(z.uuid()) }),
+    refusal: {
+      status: 422,
+      sentence: `A tag has 1 to ${LIMITS.tagCharacters} characters, and is given to up to ${LIMITS.jobsTagged} jobs at once.`,
+    },
+  }),
   deleteJob: endpoint({ method: 'DELETE', path: '/api/jobs/{id}', answer: doneSchema }),
   duplicateJob: endpoint({ method: 'POST', path: '/api/jobs/{id}/duplicate', answer: madeSchema, status: 201 }),
   /** The shop's own starters. */

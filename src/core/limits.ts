@@ -71,6 +71,8 @@ export const LIMITS = {
   /** Tags of a job, and characters of one tag. */
   tags: 24,
   tagCharacters: 40,
+  /** Jobs that a tag is given to, or taken from, at once. */
+  jobsTagged: 500,
   /** Characters of what is said of a starter, and words that are asked for when a job is started from it. */
   starterAbout: 300,
   starterWords: 12,

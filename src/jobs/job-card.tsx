@@ -14,6 +14,8 @@ import styles from './jobs.module.css';
 
 type Props = {
   readonly job: JobSummary;
+  readonly isChosen: boolean;
+  readonly onChoose: (on: boolean) => void;
   readonly onRename: (title: string) => void;
   readonly onDuplicate: () => void;
   readonly onVersions: () => void;
@@ -23,7 +25,17 @@ type Props = {
 };
 
 /** A job in the list: its picture, its name, and what can be done with it. */
-export function JobCard({ job, onRename, onDuplicate, onVersions, onTakeAlong, onKeepAsStarter, onDelete }: Props) {
+export function JobCard({
+  job,
+  isChosen,
+  onChoose,
+  onRename,
+  onDuplicate,
+  onVersions,
+  onTakeAlong,
+  onKeepAsStarter,
+  onDelete,
+}: Props) {
   const [naming, setNaming] = useState<string | null>(null);
   const n = (mm: number) => formatLengthNumber(mm, job.units);
   const stock = [job.material, job.thickness ? formatLength(job.thickness, job.units) : ''].filter(Boolean).join(' ');
@@ -34,7 +46,15 @@ export function JobCard({ job, onRename, onDuplicate, onVersions, onTakeAlong, o
     setNaming(null);
   };
   return (
-    <li className={styles.job}>
+    <li className={styles.job} data-on={isChosen}>
+      <Form.Check
+        type="checkbox"
+        className={styles.choose}
+        aria-label={`Choose ${job.title}`}
+        title="Choose, to give tags to several"
+        checked={isChosen}
+        onChange={(e) => onChoose(e.target.checked)}
+      />
       <Link href={`/jobs/${job.id}`} className={styles.picture} tabIndex={-1} aria-hidden="true">
         <KeptPicture jobId={job.id} version={job.version} title={job.title} waiting={sheet} none={sheet} />
         {job.openFindings > 0 && <span className={styles.open}>{job.openFindings} to look at</span>}

@@ -12,6 +12,7 @@ import Toast from 'react-bootstrap/Toast';
 import ToastContainer from 'react-bootstrap/ToastContainer';
 import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
+import { tagOf } from '@/core/commands/tags';
 import { checkJob } from '@/core/document/read';
 import type { JobSummary, JobsPage } from '@/core/job/summary';
 import { TAKEN_ALONG } from '@/core/job/taken-along';
@@ -29,6 +30,7 @@ import { useDrop } from '@/ui/use-drop';
 import { LATE, useIsLate } from '@/ui/waiting';
 import { whenExactly } from '@/ui/when';
 import { VersionsDialog } from '@/versions/versions-dialog';
+import { ChosenJobs } from './chosen-jobs';
 import { JobCard } from './job-card';
 import styles from './jobs.module.css';
 import { More } from './more';
@@ -38,6 +40,16 @@ const UNDO_MS = 12_000;
 
 /** How long a pause in typing is, after which it is looked for, in ms. */
 const PAUSE_MS = 200;
+
+/** A tag that was given to jobs, or taken from them: those it changed, of so many that were asked for. */
+type Tagged = { readonly ids: readonly string[]; readonly tag: string; readonly on: boolean; readonly asked: number };
+
+function taggedWords({ ids, tag, on, asked }: Tagged): string {
+  const jobs = ids.length === 1 ? '1 job' : `${ids.length} jobs`;
+  const rest =
+    asked > ids.length ? (on ? '; others had it, or have no room for more' : '; others did not have it') : '';
+  return on ? `“${tag}” was given to ${jobs}${rest}.` : `“${tag}” was taken from ${jobs}${rest}.`;
+}
 
 /** A value as it was before the last pause. */
 function useSettled<T>(value: T): T {
@@ -123,14 +135,36 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
     onSuccess: (_kept, { title }) => setSentence(`“${title}” is one of your starters now. New jobs begin from it.`),
     onError: failed,
   });
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  /** What was done to tags last, to take it back. */
+  const [tagged, setTagged] = useState<Tagged | null>(null);
+  const tagging = useMutation({
+    mutationFn: async ({ ids, tag, on }: Omit<Tagged, 'asked'>) => {
+      const { changed } = await call(API.tagJobs, {}, { ids: [...ids], tag: tagOf(tag), on });
+      return { ids: changed, tag: tagOf(tag), on, asked: ids.length };
+    },
+    onSuccess: (done) => {
+      setTagged(done);
+      return again();
+    },
+    onError: failed,
+  });
   const taken = useOpenTaken(setSentence);
   useDrop(taken.open);
 
-  const asking = [rename, duplicate, remove, restore, keep].some(({ isPending }) => isPending);
+  const asking = [rename, duplicate, remove, restore, keep, tagging].some(({ isPending }) => isPending);
   const isLate = useIsLate(asking || jobs.isFetching);
   const tags = jobs.data?.pages[0]?.tags ?? [];
   const shown = jobs.data?.pages.flatMap((page) => page.jobs) ?? [];
   const more = () => void jobs.fetchNextPage();
+  const chosenJobs = shown.filter((job) => chosen.has(job.id));
+  const choose = (id: string, on: boolean) =>
+    setChosen((now) => {
+      const next = new Set(now);
+      if (on) next.add(id);
+      else next.delete(id);
+      return next;
+    });
 
   return (
     <main className={styles.screen}>
@@ -210,11 +244,21 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
           )}
         </div>
       )}
+      {chosenJobs.length > 0 && (
+        <ChosenJobs
+          jobs={chosenJobs}
+          known={tags}
+          onTag={(words, on) => tagging.mutate({ ids: chosenJobs.map((job) => job.id), tag: words, on })}
+          onNone={() => setChosen(new Set())}
+        />
+      )}
       <ul className={styles.grid} aria-label="Jobs">
         {shown.map((job) => (
           <JobCard
             key={job.id}
             job={job}
+            isChosen={chosen.has(job.id)}
+            onChoose={(on) => choose(job.id, on)}
             onRename={(title) => rename.mutate({ id: job.id, title })}
             onDuplicate={() => duplicate.mutate(job.id)}
             onVersions={() => setLookedAt(job)}
@@ -246,6 +290,21 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
             <Button variant="plain" onClick={() => deleted && restore.mutate(deleted.id)}>
               Undo
             </Button>
+          </Toast.Body>
+        </Toast>
+        <Toast show={tagged !== null} onClose={() => setTagged(null)} delay={UNDO_MS} autohide>
+          <Toast.Body className="d-flex align-items-center gap-3">
+            <span className="me-auto" role="status">
+              {tagged && taggedWords(tagged)}
+            </span>
+            {tagged && tagged.ids.length > 0 && (
+              <Button
+                variant="plain"
+                onClick={() => tagging.mutate({ ids: tagged.ids, tag: tagged.tag, on: !tagged.on })}
+              >
+                Undo
+              </Button>
+            )}
           </Toast.Body>
         </Toast>
         <Toast show={taken.said !== null || take.isPending}>

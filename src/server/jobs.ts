@@ -1,6 +1,7 @@
 /** Keeping jobs: list, open, save with a version check, duplicate, delete with undo. */
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { asStarter } from '../core/commands/starters';
+import { withTag } from '../core/commands/tags';
 import { checkJob } from '../core/document/read';
 import type { Job } from '../core/document/schema';
 import type { SavedExtras, StoredJob } from '../core/job/summary';
@@ -159,6 +160,28 @@ export async function renameJob(db: Database, id: string, title: string): Promis
     if (!before || before.document.title === title) return before !== undefined;
     return (await replace(tx, before, { title, document: { ...before.document, title } })) !== null;
   });
+}
+
+/**
+ * Give a tag to jobs, or take it from them: each is saved as a version of its own. Gives the ids of those that changed; others had it
+ * already, have no room for it, or are gone.
+ */
+export async function tagJobs(
+  db: Database,
+  { ids, tag, on }: { readonly ids: readonly string[]; readonly tag: string; readonly on: boolean },
+): Promise<string[]> {
+  const changed: string[] = [];
+  // In one order everywhere, so that two who tag at once do not wait for each other.
+  for (const id of [...new Set(ids)].sort())
+    await db.transaction(async (tx) => {
+      const before = await heldRow(tx, id);
+      if (!before) return;
+      const tags = [...withTag(before.tags, tag, on)];
+      if (tags.length === before.tags.length) return;
+      await replace(tx, before, { tags, document: { ...before.document, tags } });
+      changed.push(id);
+    });
+  return changed;
 }
 
 /** Deleted jobs stay in the table, so that deleting can be undone. */

@@ -1,5 +1,6 @@
-/** Limits of starters, by their names. */
+/** Limits of starters and of tags, by their names. */
 import { expect } from 'vitest';
+import { API } from '../../src/api/endpoints';
 import { asStarter } from '../../src/core/commands/starters';
 import { checkJob } from '../../src/core/document/read';
 import { askedIn } from '../../src/core/job/start';
@@ -12,6 +13,13 @@ import { ownDatabase } from '../support/own-database';
 const limits = LIMITS as { -readonly [K in keyof typeof LIMITS]: number };
 
 export const STARTER_LIMITS = {
+  jobsTagged: () => {
+    const asked = (n: number) =>
+      API.tagJobs.body?.safeParse({ ids: Array(n).fill('00000000-0000-4000-8000-000000000000'), tag: 'oak', on: true })
+        .success;
+    expect([asked(LIMITS.jobsTagged), asked(LIMITS.jobsTagged + 1)]).toEqual([true, false]);
+    expect(API.tagJobs.refusal.sentence).toContain(`up to ${LIMITS.jobsTagged} jobs`);
+  },
   starterAbout: () => {
     const said = (n: number) => {
       const read = checkJob({ format: 9, sheet: { width: 9, height: 9 }, starter: { about: 'x'.repeat(n) } });

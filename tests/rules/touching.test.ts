@@ -4,7 +4,13 @@ import { Evaluator } from '../../src/core/job/evaluate';
 import { faces, wasmEngine } from '../support/faces';
 import { jobWith, partOf } from '../support/jobs';
 
-const square = (id: string, x: number, y = 60) => ({ id, kind: 'rectangle', placement: { x, y }, width: 20, height: 20 });
+const square = (id: string, x: number, y = 60) => ({
+  id,
+  kind: 'rectangle',
+  placement: { x, y },
+  width: 20,
+  height: 20,
+});
 const tight = (apart: number) => {
   const members = [square('a', 50), square('b', 70 + apart, 60 + apart)];
   const job = jobWith([partOf(members)], { sheet: { width: 300, height: 200, kerf: 0.5 } });

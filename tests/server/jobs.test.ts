@@ -13,6 +13,7 @@ import {
   renameJob,
   restoreJob,
   saveJob,
+  tagJobs,
 } from '../../src/server/jobs';
 import { JOBS_A_PAGE, listJobs as jobsPage, listStarters, openSummary } from '../../src/server/jobs-page';
 import { listMaterials } from '../../src/server/materials';
@@ -76,6 +77,21 @@ test('a copy of a job of an older format is no starter; one that can’t be read
     .set({ document: { format: 99 } as never })
     .where(eq(jobs.id, made.id));
   expect(await keepAsStarter(db, made.id)).toEqual([expect.stringContaining('newer Needlefile')]);
+});
+
+test('a tag is given to several jobs and taken again, each a version of its own; those that have it stay as they are', async () => {
+  const [one, two] = [await make('One'), await make('Two')];
+  await saveJob(db, two.id, { from: 1, job: { ...job, title: 'Two', tags: ['Gift'] }, extras });
+  expect(await tagJobs(db, { ids: [one.id, two.id, one.id], tag: ' gift ', on: true })).toEqual([one.id]);
+  expect(await openJob(db, one.id)).toMatchObject({ version: 2, document: { tags: ['garden', 'gift'] } });
+  expect(await openJob(db, two.id)).toMatchObject({ version: 2 });
+  expect((await jobsPage(db)).tags).toEqual(['Gift', 'garden', 'gift']);
+  expect((await tagJobs(db, { ids: [one.id, two.id], tag: 'gift', on: false })).sort()).toEqual(
+    [one.id, two.id].sort(),
+  );
+  expect((await jobsPage(db)).tags).toEqual(['garden']);
+  await deleteJob(db, two.id);
+  expect(await tagJobs(db, { ids: [two.id], tag: 'oak', on: true })).toEqual([]);
 });
 
 test('a job comes back as it was saved', async () => {

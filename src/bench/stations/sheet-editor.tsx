@@ -1,15 +1,21 @@
 /** The stock: its size, material and thickness, how it is cut, and what is safe in it. */
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useId, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { call } from '@/api/call';
+import { API } from '@/api/endpoints';
 import { followsMaterial, type Stock, saidOf, setStock, setWidth } from '@/core/commands/stock';
+import { withTag } from '@/core/commands/tags';
 import type { Sheet } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { PROCESSES, type Process } from '@/core/schema/sheet';
 import { formatLength } from '@/core/units/quantity';
 import { QuantityField, Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
+import { JOBS } from '@/ui/questions';
 import { StockFields, useMaterials } from '@/ui/stock-fields';
+import { TagsField } from '@/ui/tags-field';
 import { change, dispatch, useBench } from '../store';
 
 /** The panel of the stock. */
@@ -79,6 +85,33 @@ export function SheetEditor() {
       </Row>
       <StockWidth which="leastWidth" label="Least safe width" most={1000} stepMm={unit === 'mm' ? 0.1 : 25.4 / 64} />
       <StockWidth which="kerf" label="Kerf" most={100} stepMm={unit === 'mm' ? 0.05 : 25.4 / 256} />
+      <Tags />
+    </>
+  );
+}
+
+/** What the job is found by. */
+function Tags() {
+  const tags = useBench((s) => s.job.tags);
+  const { data } = useQuery({
+    queryKey: [...JOBS, 'tags'],
+    queryFn: ({ signal }) => call(API.listJobs, { words: '', tag: '', after: '' }, null, signal),
+  });
+  const set = (tag: string, on: boolean) =>
+    change((job) => {
+      const next = withTag(job.tags, tag, on);
+      if (next !== job.tags) job.tags = [...next];
+    });
+  return (
+    <>
+      <Heading beside="to find the job by">Tags</Heading>
+      <TagsField
+        label="Add a tag to this job"
+        tags={tags}
+        known={data?.tags ?? []}
+        onAdd={(tag) => set(tag, true)}
+        onRemove={(tag) => set(tag, false)}
+      />
     </>
   );
 }

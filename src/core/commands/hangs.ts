@@ -20,7 +20,10 @@ export const joinTogether = (job: Job, partId: string, measure: Measure): Job =>
   const part = partOf(job, partId);
   const words = part?.members.filter((m): m is Lettering => m.kind === 'lettering' && m.role === 'join') ?? [];
   const open = new Set(words.filter((m) => m.closeUp === null).map((m) => m.id));
-  if (open.size === 0) return editStep(job, partId, 'tie', measure, (step) => void (step.on = true));
+  if (open.size === 0)
+    return editStep(job, partId, 'tie', measure, (step) => {
+      step.on = true;
+    });
   return changed(job, (draft) => {
     for (const member of partOf(draft, partId)?.members ?? [])
       if (member.kind === 'lettering' && open.has(member.id))
