@@ -42,6 +42,32 @@ test('leaving for the list right after an edit leaves nothing behind', async ({ 
   await expect(notSaved(page)).toBeHidden();
 });
 
+test('what was done can be undone after going to the list and back', async ({ page }) => {
+  await newJob(page, 'There and back');
+  await addLettering(page, 'Start');
+  await page.getByRole('button', { name: 'CAPITALS' }).click();
+  await expect(words(page)).toHaveValue('START');
+  await page.getByRole('link', { name: 'All jobs' }).click();
+  await page.getByRole('link', { name: 'There and back', exact: true }).first().click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page
+    .getByRole('button', { name: /^Start/ })
+    .first()
+    .click();
+  await expect(words(page)).toHaveValue('Start');
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(words(page)).toHaveValue('START');
+});
+
+test('a list that could not be fetched comes by itself when the server is back', async ({ page }) => {
+  await page.goto('/typefaces');
+  await page.route('**/api/jobs?**', (route) => route.abort());
+  await page.getByRole('link', { name: 'All jobs' }).click();
+  await expect(page.getByText('The server is away').first()).toBeVisible();
+  await page.unroute('**/api/jobs?**');
+  await expect(page.getByText('The server is away')).toHaveCount(0);
+});
+
 test('a server that does not answer is told, the draft is kept, and goes on from the list', async ({ page }) => {
   const id = await newJob(page, 'Silent server');
   await addLettering(page, 'Before');

@@ -7,6 +7,10 @@ import { SAVED_JOB } from '@/bench/saved-job';
 
 /** How often a question that found the server away is asked again. */
 const RETRIES = 2;
+/** How long until a server that is away is asked again, in ms. */
+const AWAY_MS = 5_000;
+
+const isAway = (fault: Error): boolean => !(fault instanceof CallFault) || fault.isAway;
 
 /** Client-wide state for what comes from the server. */
 export function Providers({ children }: { children: ReactNode }) {
@@ -15,7 +19,9 @@ export function Providers({ children }: { children: ReactNode }) {
       defaultOptions: {
         queries: {
           // What the server refuses it refuses again.
-          retry: (count, fault) => count < RETRIES && (!(fault instanceof CallFault) || fault.isAway),
+          retry: (count, fault) => count < RETRIES && isAway(fault),
+          // While it is away it is asked again, so that what is said of it goes when it is back.
+          refetchInterval: ({ state: { error } }) => (error && isAway(error) ? AWAY_MS : false),
           refetchOnWindowFocus: true,
           staleTime: 2_000,
         },

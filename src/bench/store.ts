@@ -4,6 +4,7 @@ import { changed } from '@/core/commands/changed';
 import type { Job, Part } from '@/core/document/schema';
 import type { Station } from '@/core/inspect/stations';
 import type { CutPieceView, JobView } from '@/worker/view';
+import { Histories } from './histories';
 
 /** How the sheet is looked at. `worked`: what the lines that fill leave on the stock. */
 export type Look = 'drawing' | 'outlines' | 'worked' | 'cut';
@@ -173,7 +174,9 @@ export const useBench = create<BenchState>(() => INITIAL);
 const set = useBench.setState;
 const get = useBench.getState;
 
-/** Start with a document from the server (or a kept draft of it). */
+const histories = new Histories<Change>();
+
+/** Start with a document from the server (or a kept draft of it); what could be undone when it was left, as it is, can be undone again. */
 export function openBench(
   id: string,
   job: Job,
@@ -189,12 +192,17 @@ export function openBench(
     readonly station: Station;
   },
 ): void {
+  const before = get();
+  if (before.id !== '') histories.leave(before.id, before);
+  const history = histories.of(id, job) ?? { job, past: [], future: [] };
   set({
     ...INITIAL,
     id,
-    job,
+    job: history.job,
+    past: history.past,
+    future: history.future,
     version,
-    selection: checked(job, { ...selection, others: [] }),
+    selection: checked(history.job, { ...selection, others: [] }),
     station,
     save: { kind: 'saved', at: savedAt },
   });
