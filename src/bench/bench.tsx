@@ -1,6 +1,7 @@
 /** The bench: route, station panel, sheet, job sheet, foot. */
 import { useEffect, useState } from 'react';
 import { BroughtFaces } from '@/faces/bring-in-faces';
+import { Announce } from './announce';
 import styles from './bench.module.css';
 import { useArrivals } from './bring-in/arrivals';
 import { BringInDialog } from './bring-in/dialog';
@@ -38,9 +39,12 @@ export function Bench({
     <div className={styles.bench}>
       <Top onLeave={onLeave} onKeys={() => setKeysShown(true)} onVersions={() => setVersionsShown(true)} />
       <StationPanel />
-      <SheetView />
+      <main className={styles.main}>
+        <SheetView />
+      </main>
       <JobSheet />
       <Foot />
+      <Announce />
       <KeysDialog shown={keysShown} onClose={() => setKeysShown(false)} />
       {versionsShown && <BenchVersions onClose={() => setVersionsShown(false)} />}
       <StaleDialog forget={forget} />

@@ -67,12 +67,14 @@ function nudge(key: string, factor: number): void {
   else moveBy(chosenNow(), dx, dy, 'nudge');
 }
 
-function nextPart(way: 1 | -1): void {
+/** Choose the next part, or the one before; false after the last and before the first, where the key goes on to what is beside the sheet. */
+function nextPart(way: 1 | -1): boolean {
   const { job, selection } = useBench.getState();
-  if (job.parts.length === 0) return;
   const at = job.parts.findIndex((p) => p.id === selection.partId);
-  const next = job.parts[(at + way + job.parts.length) % job.parts.length] ?? job.parts[0];
-  if (next) select(next.id);
+  const next = job.parts[at + way];
+  if (!next || (at < 0 && way < 0)) return false;
+  select(next.id);
+  return true;
 }
 
 function removeSelected(): void {
@@ -122,9 +124,10 @@ export function useBenchKeys(showKeys: () => void): void {
   useKey('tab,shift+tab', (e) => {
     // Tab steps through parts only from the sheet, so that the keyboard still reaches every control.
     if (!document.activeElement?.closest('[data-sheet]')) return;
+    const way = e.shiftKey ? -1 : 1;
+    if (useBench.getState().atNodes) chooseNext(way);
+    else if (!nextPart(way)) return;
     e.preventDefault();
-    if (useBench.getState().atNodes) chooseNext(e.shiftKey ? -1 : 1);
-    else nextPart(e.shiftKey ? -1 : 1);
   });
   useKey('enter', (e) => {
     if (document.activeElement?.matches('button, a, [role=button]')) return;

@@ -37,6 +37,8 @@ export function TypedField(props: TypedFieldProps) {
   /** Values sent while typing: what comes of each may be shown only when the next is typed already. */
   const onTheirWay = useRef<number[]>([]);
   const field = useRef<HTMLInputElement>(null);
+  /** What there was when the field was gone into. */
+  const before = useRef(value);
 
   // A change from elsewhere (undo, the sheet) replaces what is being typed; what comes of an earlier digit does not.
   useEffect(() => {
@@ -88,10 +90,12 @@ export function TypedField(props: TypedFieldProps) {
       send(next);
     } else if (event.key === 'Enter') settle();
     else if (event.key === 'Escape') {
+      // What was typed is taken back, and nothing else; where nothing was, the field is left.
+      if (text === null && sent.current === before.current) return;
       setText(null);
       setSentence(null);
-      field.current?.blur();
-      event.stopPropagation();
+      send(before.current);
+      event.nativeEvent.stopImmediatePropagation();
     }
   };
 
@@ -112,7 +116,10 @@ export function TypedField(props: TypedFieldProps) {
           isInvalid={sentence !== null}
           value={shown}
           placeholder={props.mixed ? 'mixed' : undefined}
-          onFocus={(e) => e.target.select()}
+          onFocus={(e) => {
+            before.current = value;
+            e.target.select();
+          }}
           onChange={(e) => read(e.target.value)}
           onBlur={settle}
           onKeyDown={keyDown}

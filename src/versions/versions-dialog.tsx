@@ -18,6 +18,9 @@ import { LATE, useIsLate } from '@/ui/waiting';
 import { whenExactly } from '@/ui/when';
 import styles from './versions.module.css';
 
+/** Where the version that is chosen is shown, whichever it is. */
+const SHOWN = 'version-shown';
+
 type Props = {
   readonly jobId: string;
   readonly title: string;
@@ -76,7 +79,11 @@ export function VersionsDialog({ jobId, title, bringBack, onClose }: Props) {
           </div>
         )}
         {shown && (
-          <Tab.Container activeKey={shown.version} onSelect={(version) => setAsked(Number(version))}>
+          <Tab.Container
+            activeKey={shown.version}
+            onSelect={(version) => setAsked(Number(version))}
+            generateChildId={(key, type) => (type === 'tab' ? `version-${key}` : SHOWN)}
+          >
             <div className={styles.list}>
               <Nav variant="pills" className="flex-column" aria-label="Versions">
                 {all.map((v) => (
@@ -107,7 +114,12 @@ export function VersionsDialog({ jobId, title, bringBack, onClose }: Props) {
                 </p>
               )}
             </div>
-            <div className={styles.shown} role="tabpanel" aria-label={`Version of ${whenExactly(shown.savedAt)}`}>
+            <div
+              id={SHOWN}
+              className={styles.shown}
+              role="tabpanel"
+              aria-label={`Version of ${whenExactly(shown.savedAt)}`}
+            >
               <div className={styles.picture}>
                 <KeptPicture
                   key={shown.version}

@@ -1,0 +1,171 @@
+/** What can be told by a machine of how a screen is reached and read: every screen and dialog, in both schemes. */
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { addLettering, computed, expect, newJob, startOf, station, test } from './fixtures';
+
+const SCHEMES = ['light', 'dark'] as const;
+
+/** No serious or moderate finding, in either scheme. */
+async function reached(page: Page, what: string): Promise<void> {
+  for (const scheme of SCHEMES) {
+    await page.evaluate((to) => {
+      document.documentElement.dataset.bsTheme = to;
+    }, scheme);
+    await page.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished.catch(() => null))));
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    const grave = violations.filter((v) => v.impact !== 'minor');
+    const said = grave.flatMap((v) =>
+      v.nodes.map((n) => `${what}, ${scheme}: ${v.id} (${v.impact}) ${n.target.join(' ')} ${n.failureSummary ?? ''}`),
+    );
+    expect.soft(said).toEqual([]);
+  }
+}
+
+test('the list of jobs, the starters, the typefaces', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('list', { name: 'Jobs' }).getByRole('listitem').first()).toBeVisible();
+  await reached(page, 'jobs');
+  await page.goto('/new');
+  const { card, form } = startOf(page, 'Ring emblem');
+  await card.click();
+  await expect(form.getByRole('status')).not.toHaveText('Drawing …');
+  await reached(page, 'starters');
+  await page.goto('/typefaces');
+  await expect(page.getByRole('option', { name: /^EMS Elfin/ })).toBeVisible();
+  await reached(page, 'typefaces');
+});
+
+test('every station of the bench, with a part chosen and without', async ({ page }) => {
+  await newJob(page, 'Reached');
+  await page.getByLabel('Material').fill('birch plywood');
+  await reached(page, 'an empty sheet');
+  await addLettering(page, 'Alder 8');
+  await computed(page);
+  for (const name of ['Compose', 'Close', 'Hold', 'Fill', 'Assign', 'Prove']) {
+    await station(page, name).click();
+    await computed(page);
+    await reached(page, name);
+  }
+  await page.keyboard.press('Escape');
+  for (const name of ['Compose', 'Fill', 'Assign']) {
+    await station(page, name).click();
+    await reached(page, `${name}, nothing chosen`);
+  }
+});
+
+test('dialogs', async ({ page }) => {
+  await newJob(page, 'Dialogs');
+  await addLettering(page, 'Lane');
+  await page.locator('[data-sheet]').focus();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await reached(page, 'keys');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Earlier versions' }).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await reached(page, 'versions');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Back to the sheet' }).click();
+  await page.getByLabel('Drawing or picture to bring in').setInputFiles('demo/drawings/tool-shed.dxf');
+  await expect(page.getByRole('dialog').getByRole('button', { name: 'Bring in', exact: true })).toBeVisible();
+  await reached(page, 'bring in');
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Drawing or picture to bring in').setInputFiles('demo/pictures/leaf.jpg');
+  await expect(page.getByRole('dialog').getByRole('button', { name: /Photo or scan/ })).toBeVisible();
+  await reached(page, 'picture');
+});
+
+/** Presses Tab until a control has the focus; so many presses at most. */
+async function tabTo(
+  page: Page,
+  role: 'button' | 'link' | 'textbox' | 'radio' | 'switch',
+  name: RegExp,
+): Promise<void> {
+  const wanted = page.getByRole(role, { name }).first();
+  for (let n = 0; n < 90; n++) {
+    if (await wanted.evaluate((e) => e === document.activeElement).catch(() => false)) return;
+    await page.keyboard.press('Tab');
+  }
+  throw new Error(`the keyboard does not get to ${role} ${name}`);
+}
+
+test('from a name to a file by keyboard alone', async ({ page }) => {
+  await page.goto('/');
+  await tabTo(page, 'link', /^New job$/);
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/\/new/);
+  await tabTo(page, 'button', /^Name to hang$/);
+  await page.keyboard.press('Enter');
+  // The words are in hand.
+  await expect(page.getByRole('textbox', { name: 'Name', exact: true })).toBeFocused();
+  await page.keyboard.type('Linden');
+  await tabTo(page, 'button', /^Start the job$/);
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/\/jobs\//);
+  await computed(page);
+  await page.keyboard.press('e');
+  await expect(page.getByRole('heading', { name: 'Prove', level: 1 })).toBeFocused();
+  await tabTo(page, 'button', /^Write SVG/);
+  const [file] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')]);
+  expect(file.suggestedFilename()).toMatch(/^linden.*\.svg$/);
+});
+
+test('from words to a stencil and its file by keyboard alone', async ({ page }) => {
+  await newJob(page, 'Stencil by keys');
+  await tabTo(page, 'button', /^Lettering$/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('textbox', { name: 'Words' })).toBeFocused();
+  await page.keyboard.type('BED 4');
+  await computed(page);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('3');
+  await expect(page.getByRole('heading', { name: 'Hold', level: 1 })).toBeFocused();
+  await tabTo(page, 'radio', /^the shape$/);
+  await page.keyboard.press('ArrowRight');
+  await computed(page);
+  await tabTo(page, 'button', /^Bridge every island$/);
+  await page.keyboard.press('Enter');
+  await computed(page);
+  await expect(page.getByText('It comes off as one piece.')).toBeVisible();
+  await expect(page.getByRole('status', { name: 'What has changed' })).toContainText('to look at');
+  await page.keyboard.press('6');
+  await tabTo(page, 'button', /^Write DXF/);
+  const [file] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')]);
+  expect(file.suggestedFilename()).toMatch(/\.dxf$/);
+});
+
+test('Tab goes through the parts on the sheet and out of it again; Esc in a number takes back the number only', async ({
+  page,
+}) => {
+  await newJob(page, 'Tab');
+  for (const word of ['One', 'Two']) {
+    await addLettering(page, word);
+    await computed(page);
+    await page.getByRole('button', { name: 'Back to the sheet' }).click();
+  }
+  const sheet = page.locator('[data-sheet]');
+  const chosen = page.locator('[data-chosen]');
+  await sheet.focus();
+  await page.keyboard.press('Tab');
+  await expect(chosen).toHaveText(/One/);
+  await page.keyboard.press('Tab');
+  await expect(chosen).toHaveText(/Two/);
+  await expect(page.getByRole('status', { name: 'What has changed' })).toContainText('Two');
+  await expect(sheet).toBeFocused();
+  await page.keyboard.press('Tab');
+  await expect(sheet).not.toBeFocused();
+  await page.keyboard.press('Shift+Tab');
+  await expect(sheet).toBeFocused();
+  await page.keyboard.press('Shift+Tab');
+  await expect(chosen).toHaveText(/One/);
+
+  const width = page.getByLabel('Width as cut or drawn');
+  const before = await width.inputValue();
+  await width.focus();
+  await page.keyboard.type('77');
+  await expect(page.getByRole('contentinfo')).toContainText('Selected 77 ×');
+  await page.keyboard.press('Escape');
+  await expect(width).toHaveValue(before);
+  await expect(width).toBeFocused();
+  await expect(chosen).toHaveText(/One/);
+});
