@@ -139,6 +139,11 @@ test('zoom, fit, and a double click on the letters', async ({ page }) => {
   await expect.poll(async () => (await at()).x).not.toBeCloseTo(fitted.x, 0);
   await page.getByRole('button', { name: 'Fit' }).click();
   await expect.poll(async () => (await at()).x).toBeCloseTo(fitted.x, 3);
+  // Fitted, it stays so in a window of another size.
+  await page.setViewportSize({ width: 1500, height: 800 });
+  await expect.poll(async () => (await at()).x).toBeGreaterThan(fitted.x + 5);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await expect.poll(async () => (await at()).x).toBeCloseTo(fitted.x, 3);
 
   // A drag with the space bar held pans; the wheel zooms at the pointer.
   const empty = await onScreen(page, 20, 20);

@@ -112,7 +112,11 @@ export function JobCard({
         </span>
         <span className={styles.line}>{job.tags.join(', ') || '\u00a0'}</span>
         <span className={styles.line}>{when(job.changedAt)}</span>
-        {job.openFindings > 0 && <span className="visually-hidden">{job.openFindings} findings to look at</span>}
+        {job.openFindings > 0 && (
+          <span className="visually-hidden">
+            {job.openFindings === 1 ? '1 finding' : `${job.openFindings} findings`} to look at
+          </span>
+        )}
       </div>
     </li>
   );

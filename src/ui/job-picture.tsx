@@ -1,14 +1,32 @@
 import type { Picture } from '@/core/job/picture';
 import { kindColour, SMALL_DASHES } from './marks';
 
+/** Work that takes less of its sheet than this, across and upright, is shown larger than it. */
+const SMALL = 0.5;
+/** Room around what is shown, as a share of it. */
+const ROOM = { sheet: 0.03, work: 0.2 };
+
+/** What is shown: the sheet, or of small work as much of it as lies around that. */
+function seenOf({ width, height, work }: Picture): { x: number; y: number; width: number; height: number } {
+  const isSmall = work && work.width > 0 && work.width < SMALL * width && work.height < SMALL * height;
+  const box = isSmall ? work : { x: 0, y: 0, width, height };
+  const margin = Math.max(box.width, box.height) * (isSmall ? ROOM.work : ROOM.sheet);
+  return {
+    x: box.x - margin,
+    y: box.y - margin,
+    width: box.width + 2 * margin,
+    height: box.height + 2 * margin,
+  };
+}
+
 /** A job's true drawing at the size of its box. */
 export function JobPicture({ picture, title }: { picture: Picture; title: string }) {
-  const margin = Math.max(picture.width, picture.height) * 0.03;
+  const seen = seenOf(picture);
   return (
     <svg
       role="img"
       aria-label={`Drawing of ${title}`}
-      viewBox={`${-margin} ${-margin} ${picture.width + 2 * margin} ${picture.height + 2 * margin}`}
+      viewBox={`${seen.x} ${seen.y} ${seen.width} ${seen.height}`}
       preserveAspectRatio="xMidYMid meet"
     >
       <rect

@@ -413,5 +413,8 @@ describe('centred in the region under a press', () => {
 });
 
 test('places of the view are millimetres on the sheet, which go upwards', () => {
-  expect(toSheet({ k: 4, x: 100, y: 300, width: 0, height: 0, panning: false }, 140, 260)).toEqual({ x: 10, y: 10 });
+  expect(toSheet({ k: 4, x: 100, y: 300, width: 0, height: 0, panning: false, fitted: false }, 140, 260)).toEqual({
+    x: 10,
+    y: 10,
+  });
 });

@@ -1,7 +1,7 @@
 /** The inside of a part worked in another way, and fillings mended. */
 import { beforeEach, describe, expect, test } from 'vitest';
 import * as fills from '../../src/core/commands/interior';
-import { interiorOf } from '../../src/core/commands/interior';
+import { interiorOf, takeTool } from '../../src/core/commands/interior';
 import { editStep } from '../../src/core/commands/steps';
 import type { Job, Part } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
@@ -277,4 +277,32 @@ test('words that are swallowed are cut out, after what swallows them', () => {
   expect(viewOf(new Evaluator(wasmEngine).evaluate(now(), faces)).findings.map((f) => f.code)).not.toContain(
     'swallowed',
   );
+});
+
+describe('another tool', () => {
+  const filled = (operation: string, more: Draft = {}) =>
+    jobWith([
+      partOf([lettering('Oak')], {
+        steps: [{ kind: 'weld' }, { kind: 'hatch', tool: { shape: 'line', tip: 1 }, ...more }],
+        work: [{ what: 'hatch', operation }],
+      }),
+    ]);
+  const tool = (shape: 'line' | 'flat' | 'cone', tip = 2) => ({ shape, tip, angle: 60, depth: 0.5 });
+  const doneBy = (job: Job) => job.parts[0]?.work[0]?.operation;
+
+  test('of the other kind goes to the operation that suits it, and back', () => {
+    const turning = takeTool(filled('mark'), 'part', tool('cone'));
+    expect(doneBy(turning)).toBe('engrave');
+    expect(turning.parts[0]?.steps[1]).toMatchObject({ kind: 'hatch', tool: tool('cone') });
+    expect(doneBy(takeTool(turning, 'part', tool('line')))).toBe('mark');
+  });
+
+  test('of the same kind stays, and so does work that was given to something else, or has nowhere to go', () => {
+    expect(doneBy(takeTool(filled('mark'), 'part', tool('line', 3)))).toBe('mark');
+    expect(doneBy(takeTool(filled('score'), 'part', tool('flat')))).toBe('score');
+    const off = filled('mark');
+    const without = { ...off, operations: off.operations.map((o) => ({ ...o, on: o.kind !== 'engrave' })) };
+    expect(doneBy(takeTool(without, 'part', tool('flat')))).toBe('mark');
+    expect(takeTool(off, 'gone', tool('flat'))).toBe(off);
+  });
 });

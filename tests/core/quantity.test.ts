@@ -101,3 +101,11 @@ test('nothing divides: neither a number, nor a fraction, nor what is worked out 
   expect(parseLength('12 / 0.5', 'mm')).toEqual({ ok: true, value: 24 });
   expect(parseLength('0/8 in', 'mm')).toEqual({ ok: true, value: 0 });
 });
+
+test('a unit that is not understood is answered with every one that is', () => {
+  const said = parseLength('12 furlong', 'mm');
+  if (said.ok) throw new Error('it was read');
+  const words = said.sentence.match(/(?:mm|cm|µm|\bm\b|in\b|ft|thou|mil|pt|"|')/g) ?? [];
+  expect(new Set(words)).toEqual(new Set(['mm', 'cm', 'm', 'µm', 'in', '"', 'ft', "'", 'thou', 'mil', 'pt']));
+  for (const unit of words) expect(parseLength(`2 ${unit}`, 'mm').ok, unit).toBe(true);
+});

@@ -2,7 +2,7 @@
 import { select } from 'd3-selection';
 import { type ZoomBehavior, zoom, zoomIdentity } from 'd3-zoom';
 import { create } from 'zustand';
-import { boxHeight, boxWidth, growBox, isEmptyBox } from '@/core/geometry/point';
+import { boxHeight, boxWidth, growBox, isEmptyBox, uniteBoxes } from '@/core/geometry/point';
 import { chosenBox, chosenNow } from '../chosen';
 import { useBench } from '../store';
 
@@ -15,6 +15,8 @@ export type Camera = {
   readonly height: number;
   /** The space bar is held: a drag moves the view, whatever it begins on. */
   readonly panning: boolean;
+  /** The sheet is fitted, and stays so when the window or a panel changes. */
+  readonly fitted: boolean;
 };
 
 /** Pixels per millimetre: from metres of sheet in sight to a micrometre per pixel. */
@@ -28,7 +30,15 @@ export const RULER = { top: 22, left: 30 } as const;
 const LOOKS = 56;
 
 /** How the sheet is seen now. */
-export const useCamera = create<Camera>(() => ({ k: 1, x: 0, y: 0, width: 0, height: 0, panning: false }));
+export const useCamera = create<Camera>(() => ({
+  k: 1,
+  x: 0,
+  y: 0,
+  width: 0,
+  height: 0,
+  panning: false,
+  fitted: false,
+}));
 
 let behaviour: ZoomBehavior<SVGSVGElement, unknown> | null = null;
 let surface: SVGSVGElement | null = null;
@@ -43,8 +53,14 @@ export function attachCamera(svg: SVGSVGElement): () => void {
       (event: MouseEvent) =>
         event.type === 'wheel' || event.button === 1 || (event.button === 0 && useCamera.getState().panning),
     )
-    .on('zoom', ({ transform }) => {
-      useCamera.setState({ k: transform.k, x: transform.x, y: transform.y });
+    .on('zoom', ({ transform, sourceEvent }) => {
+      useCamera.setState({
+        k: transform.k,
+        x: transform.x,
+        y: transform.y,
+        // Wheel and drag lead away from it; what is done by ourselves says so itself.
+        ...(sourceEvent && { fitted: false }),
+      });
     });
   select(svg).call(behaviour).on('dblclick.zoom', null);
   return () => {
@@ -69,27 +85,38 @@ function lookAt(box: Box, mostZoom: number): void {
   select(surface).call(behaviour.transform, zoomIdentity.translate(x, y).scale(k));
 }
 
-/** See the whole sheet. */
+/** See the whole sheet, and the work that lies off it. */
 export function fitSheet(): void {
-  const { width, height } = useBench.getState().job.sheet;
-  lookAt({ minX: 0, minY: 0, maxX: width, maxY: height }, Infinity);
+  const { job, view } = useBench.getState();
+  const sheet: Box = { minX: 0, minY: 0, maxX: job.sheet.width, maxY: job.sheet.height };
+  const all = (view?.parts ?? []).reduce(
+    (box, part) => (isEmptyBox(part.size) ? box : uniteBoxes(box, part.size)),
+    sheet,
+  );
+  lookAt(all, Infinity);
+  useCamera.setState({ fitted: true });
 }
 
 /** Bring what is chosen into sight; the sheet where nothing is. */
 export function fitChosen(): void {
   const box = chosenBox(chosenNow(), useBench.getState().view);
   if (isEmptyBox(box)) fitSheet();
-  else lookAt(growBox(box, Math.max(boxWidth(box), boxHeight(box), 1) * ROOM), Infinity);
+  else {
+    useCamera.setState({ fitted: false });
+    lookAt(growBox(box, Math.max(boxWidth(box), boxHeight(box), 1) * ROOM), Infinity);
+  }
 }
 
 /** Bring a place into sight with its surroundings. */
 export function lookAtPlace(box: Box): void {
+  useCamera.setState({ fitted: false });
   const room = Math.max(box.maxX - box.minX, box.maxY - box.minY, 2) * 1.2;
   lookAt({ minX: box.minX - room, minY: box.minY - room, maxX: box.maxX + room, maxY: box.maxY + room }, 60);
 }
 
 /** See everything larger, or smaller, about the middle. */
 export function zoomBy(factor: number): void {
+  useCamera.setState({ fitted: false });
   if (surface && behaviour) select(surface).call(behaviour.scaleBy, factor);
 }
 

@@ -91,6 +91,12 @@ export function SheetView() {
     if (sized) fitSheet();
   }, [sized, id, sheet.width, sheet.height]);
 
+  // A fitted sheet stays fitted when the window or a panel changes.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: for every size that the view comes to have
+  useEffect(() => {
+    if (useCamera.getState().fitted) fitSheet();
+  }, [camera.width, camera.height]);
+
   useEffect(() => {
     if (goTo) lookAtPlace(goTo);
   }, [goTo]);

@@ -5,6 +5,7 @@ import type { Measure } from '../kinds/step';
 import { stepIn } from '../kinds/steps';
 import { UNMOVED } from '../prepare/placement';
 import { madeFrom } from '../schema/members';
+import type { HatchTool } from '../schema/tools';
 import { changed, type MiddleOf, partOf } from './changed';
 import { betweenParts, inCoordinates } from './coordinates';
 import { newCopy } from './defaults';
@@ -58,6 +59,27 @@ export function setInside(job: Job, partId: string, inside: Interior, measure: M
     step.on = true;
   });
 }
+
+/** Whether a tool turns and takes stock away, rather than drawing as a pen or a beam does. */
+export const isTurning = ({ shape }: Pick<HatchTool, 'shape'>): boolean => shape !== 'line';
+
+/**
+ * Fill a part with another tool. Where it is of the other kind, the work goes to the first operation that suits: engraving for one that
+ * turns, marking for a pen; from an operation of a third kind it stays there.
+ */
+export const takeTool = (job: Job, partId: string, tool: HatchTool): Job =>
+  changed(job, (draft) => {
+    const part = partOf(draft, partId);
+    const step = part && stepIn(part, 'hatch');
+    if (!part || !step) return;
+    const [from, to] = isTurning(tool) ? (['mark', 'engrave'] as const) : (['engrave', 'mark'] as const);
+    const isOther = isTurning(tool) !== isTurning(step.tool);
+    step.tool = tool;
+    const work = part.work.find((w) => w.what === 'hatch');
+    const now = draft.operations.find((o) => o.id === work?.operation);
+    const next = draft.operations.find((o) => o.kind === to && o.on);
+    if (isOther && work && next && now?.kind === from) work.operation = next.id;
+  });
 
 /** Cut a member out of what its part is made of, instead of joining it. */
 export const punchMember = (job: Job, partId: string, memberId: string): Job =>

@@ -5,6 +5,7 @@ import { circleAt } from '../formats/drawing';
 import { drawnPaths, isHatch } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { pathData } from '../geometry/path-data';
+import { boxHeight, boxWidth, isEmptyBox } from '../geometry/point';
 import { LIMITS } from '../limits';
 import type { JobResult, Progress } from './evaluate';
 
@@ -12,6 +13,8 @@ import type { JobResult, Progress } from './evaluate';
 export const pictureSchema = z.strictObject({
   width: z.number().positive(),
   height: z.number().positive(),
+  /** Where the work lies, y downwards; left out where there is none, or the picture is older. */
+  work: z.strictObject({ x: z.number(), y: z.number(), width: z.number(), height: z.number() }).optional(),
   shapes: z
     .array(
       z.strictObject({
@@ -70,5 +73,17 @@ export function* pictureOf(job: Job, result: JobResult): Generator<Progress, Pic
   for (const part of result.parts)
     if (!worked.has(part.id) && part.outlines.length + part.openPaths.length > 0)
       add('none', false, [...part.outlines.map((o) => o.path), ...part.openPaths]);
-  return { width: job.sheet.width, height: job.sheet.height, shapes };
+  const box = result.workBox;
+  const digits = (mm: number) => Math.round(mm * 100) / 100;
+  const work = isEmptyBox(box)
+    ? {}
+    : {
+        work: {
+          x: digits(box.minX),
+          y: digits(job.sheet.height - box.maxY),
+          width: digits(boxWidth(box)),
+          height: digits(boxHeight(box)),
+        },
+      };
+  return { width: job.sheet.width, height: job.sheet.height, ...work, shapes };
 }

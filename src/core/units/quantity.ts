@@ -33,6 +33,9 @@ const MM_PER: Readonly<Record<string, number>> = {
   µm: 0.001,
 };
 
+/** Every unit that is understood, as it is said where one is not. */
+const UNIT_WORDS = 'mm, cm, m, µm, in or ", ft or \', thou or mil, or pt';
+
 /** A number on its way through the sum: `power` 1 is a length in mm, 0 a bare number. */
 type Term = { readonly value: number; readonly power: 0 | 1 };
 
@@ -157,7 +160,7 @@ class Reader {
       return term;
     }
     const mm = MM_PER[word.toLowerCase()];
-    if (mm === undefined) throw new Unreadable(`“${word}” is not a unit. Use mm, cm, m, in or ft.`);
+    if (mm === undefined) throw new Unreadable(`“${word}” is not a unit. Use ${UNIT_WORDS}.`);
     if (term.power === 1) throw new Unreadable('A unit is given twice.');
     return { value: term.value * mm, power: 1 };
   }

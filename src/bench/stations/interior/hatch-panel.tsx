@@ -1,6 +1,7 @@
 /** Lines that fill: what draws them, how they lie, and what they come to. */
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { isTurning, takeTool } from '@/core/commands/interior';
 import type { FillTool, StepOf } from '@/core/document/schema';
 import { widthOf } from '@/core/toolpath/hatch/tool';
 import { formatLength } from '@/core/units/quantity';
@@ -8,7 +9,7 @@ import { Choice, NumberField, QuantityField, Row, Switch } from '@/ui/fields';
 import { formatRun, formatShare } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
 import type { HatchView } from '@/worker/hatch-view';
-import { useBench } from '../../store';
+import { dispatch, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
 import { DoneBy } from '../lines/done-by';
 import { readableWords } from '../readable';
@@ -22,8 +23,15 @@ type Set = (values: Partial<HatchStep>, merge?: string | null) => void;
 /** The panel of hatch lines. */
 export function HatchPanel(props: StepProps) {
   const { part, view } = props;
-  const { step, set } = useStep(props, 'hatch');
+  const { step, set: setStep } = useStep(props, 'hatch');
   if (!step) return null;
+  // A tool of the other kind goes to the operation that suits it.
+  const set: Set = (values, merge) => {
+    const { tool } = values;
+    if (tool && isTurning(tool as FillTool) !== isTurning(step.tool))
+      dispatch((job) => takeTool(job, part.id, { ...step.tool, ...(tool as FillTool) }));
+    else setStep(values, merge);
+  };
   return (
     <>
       <DoneBy part={part} what="hatch" label="Done by" />
