@@ -134,3 +134,19 @@ test('two lines of one width, by spacing, size or both', async ({ page }) => {
     await expect.poll(async () => (await membersOf(page, id))[0]?.[0]?.evenLines).toBe(way);
   }
 });
+
+test('a part for reference: pale, placed by, and not in the file', async ({ page }) => {
+  await newJob(page, 'Reference');
+  await addShape(page, 'Rectangle');
+  await page.getByLabel('For reference only').check();
+  await expect(page.locator('[data-reference=true]')).toHaveCount(1);
+  await expect(page.getByRole('list', { name: 'Parts' })).toContainText('for reference');
+  await back(page);
+  await addLettering(page, 'I');
+  await page.getByLabel('Arrange on').selectOption({ label: 'Rectangle' });
+  await page.getByRole('button', { name: 'Centre', exact: true }).click();
+  await expect(page.getByText('Nothing to look at.')).toBeVisible();
+  await page.getByRole('button', { name: 'Export' }).click();
+  const figures = page.getByRole('complementary', { name: 'Station Prove' });
+  await expect(figures.getByRole('row', { name: /Size of the work/ })).toContainText(/work\d\d(\.\d+)? mm × 60 mm$/);
+});

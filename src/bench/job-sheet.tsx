@@ -93,6 +93,7 @@ const PartCard = memo(function PartCard({ part, operations, size, on, alone, int
   const words = describe(part);
   const about = [
     part.hidden ? 'hidden' : '',
+    part.reference ? 'for reference' : '',
     part.keep === 'outside' ? 'cut out of the sheet' : '',
     words.toLowerCase() === partWords(part).toLowerCase() ? '' : words,
   ]
@@ -115,7 +116,7 @@ const PartCard = memo(function PartCard({ part, operations, size, on, alone, int
       </button>
       <div className="d-flex justify-content-between align-items-end">
         <div className={styles.ops}>
-          {part.work.map((w) => {
+          {(part.reference ? [] : part.work).map((w) => {
             const operation = operations.find((o) => o.id === w.operation);
             return (
               operation && (
@@ -127,7 +128,7 @@ const PartCard = memo(function PartCard({ part, operations, size, on, alone, int
               )
             );
           })}
-          {part.work.length === 0 && <span>no operation</span>}
+          {part.reference ? <span>not worked</span> : part.work.length === 0 && <span>no operation</span>}
         </div>
         <div className="d-flex align-items-center">
           {into !== null && !part.locked && (

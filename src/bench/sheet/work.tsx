@@ -59,12 +59,15 @@ function Drawing({ job, view, look, only }: Props) {
     view.operations.flatMap((o) => [...o.outlinesOf, ...o.areasOf, ...o.hatchedParts, ...o.linesOf.map((l) => l.id)]),
   );
   const outlined = new Set(view.operations.flatMap((o) => [...o.outlinesOf, ...o.areasOf]));
+  const references = new Set(job.parts.flatMap((p) => (p.reference ? [p.id] : [])));
   const isOn = (id: string) => job.operations.find((o) => o.id === id)?.on !== false;
   return (
     <>
       {only === null &&
         view.parts.map((part) => {
-          const outside = job.parts.find((p) => p.id === part.id)?.keep === 'outside';
+          const { keep, reference } = job.parts.find((p) => p.id === part.id) ?? {};
+          if (reference) return <Area key={part.id} d={part.d} fill="var(--nf-ink)" opacity={0.05} />;
+          const outside = keep === 'outside';
           return (
             <Area
               key={part.id}
@@ -115,7 +118,11 @@ function Drawing({ job, view, look, only }: Props) {
       {only === null &&
         view.parts
           .filter((p) => !worked.has(p.id))
-          .map((part) => <Line key={part.id} d={part.d + part.linesD} colour="var(--nf-muted)" />)}
+          .map((part) => (
+            <g key={part.id} opacity={references.has(part.id) ? 0.45 : 1} data-reference={references.has(part.id)}>
+              <Line d={part.d + part.linesD} colour="var(--nf-muted)" />
+            </g>
+          ))}
     </>
   );
 }

@@ -27,7 +27,7 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   const only = useBench((s) => s.only);
   const figures = useBeside((view) => view?.operations.find((o) => o.id === operation.id));
   const row = useSortableRow(operation.id, operation.name);
-  const used = job.parts.some((p) => p.work.some((w) => w.operation === operation.id));
+  const used = job.parts.some((p) => !p.reference && p.work.some((w) => w.operation === operation.id));
   const edit = (recipe: (o: Operation) => void, merge: string | null = null) =>
     change((draft) => {
       const o = draft.operations.find((x) => x.id === operation.id);
@@ -250,7 +250,10 @@ const ROWS_LISTED = 30;
 /** Operations in running order, and which part goes to which. */
 export function Assign() {
   const job = useBench((s) => s.job);
-  const { shown, more } = useListed(job.parts, ROWS_LISTED);
+  const { shown, more } = useListed(
+    job.parts.filter((part) => !part.reference),
+    ROWS_LISTED,
+  );
   const reorder = (from: number, to: number) =>
     change((draft) => {
       moveEntry(draft.operations, from, to);

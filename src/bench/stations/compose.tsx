@@ -246,6 +246,16 @@ function PartEditor({ part }: { part: Part }) {
           }, `name:${part.id}`)
         }
       />
+      <Switch
+        label="For reference only"
+        on={part.reference}
+        note={part.reference ? 'Shown pale, to place others by: never cut, drawn or written.' : undefined}
+        onChange={(on) =>
+          edit((p) => {
+            p.reference = on;
+          })
+        }
+      />
       <Choice
         label="What stays"
         value={part.keep}

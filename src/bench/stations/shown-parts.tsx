@@ -11,7 +11,7 @@ export function useShownParts(withLines = false): { part: Part; view: PartView }
   const views = useBeside((view) => view?.parts);
   const selected = useBench((s) => s.selection.partId);
   return parts
-    .filter((p) => selected === null || p.id === selected)
+    .filter((p) => !p.reference && (selected === null || p.id === selected))
     .flatMap((part) => {
       const view = views?.find((v) => v.id === part.id);
       return view && view.outlines + (withLines ? view.open : 0) > 0 ? [{ part, view }] : [];
@@ -24,5 +24,7 @@ export const PANELS_LISTED = 12;
 /** In place of a panel without parts; the first computing of a job is not mistaken for an empty one. */
 export function NothingYet({ children }: { children: ReactNode }) {
   const computing = useBench((s) => s.view === null && s.workerFault === null && s.job.parts.length > 0);
+  const isReference = useBench((s) => s.job.parts.find((p) => p.id === s.selection.partId)?.reference === true);
+  if (isReference) return <p className="nf-muted">It is shown for reference only: nothing is done to it.</p>;
   return <p className="nf-muted">{computing ? 'Setting the letters …' : children}</p>;
 }

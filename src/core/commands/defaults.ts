@@ -96,6 +96,7 @@ export function newPart(id: string, name: string, members: readonly Member[], jo
     id,
     name,
     hidden: false,
+    reference: false,
     locked: false,
     keep: 'inside',
     selfAdhesive: false,

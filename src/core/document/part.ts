@@ -12,6 +12,10 @@ export const partSchema = z.strictObject({
   id,
   name: about(name.default(''), 'What the user calls it.'),
   hidden: about(z.boolean().default(false), 'Hidden parts are kept but neither shown nor exported.'),
+  reference: about(
+    z.boolean().default(false),
+    'Shown for reference only: other parts are placed by it; nothing of it is worked or written, and nothing is found about it.',
+  ),
   locked: about(z.boolean().default(false), 'Locked parts are not moved, changed or removed by hand.'),
   keep: about(
     z.enum(['inside', 'outside']).default('inside'),

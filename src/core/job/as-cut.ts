@@ -23,7 +23,9 @@ export type CutPiece = {
 export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generator<Progress, CutPiece[]> {
   const half = (job.sheet.kerf ?? 0) / 2;
   const running = job.operations.filter((o) => o.on);
-  const cut = new Set(job.parts.flatMap((p) => (p.work.length > 0 && isCut(p.work, running) ? [p.id] : [])));
+  const cut = new Set(
+    job.parts.flatMap((p) => (!p.reference && p.work.length > 0 && isCut(p.work, running) ? [p.id] : [])),
+  );
   const shown = result.parts.filter((p) => cut.has(p.id) && p.solid.length > 0);
   const negatives = shown.filter((p) => p.keep === 'outside');
   const positives = shown.filter((p) => p.keep === 'inside');

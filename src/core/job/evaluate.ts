@@ -75,6 +75,10 @@ type OwnPart = {
 /** Edges around what is smaller than so many pixels are none to draw along. */
 const EDGE_PIXELS = 4;
 
+/** A job without the parts that are shown for reference only; itself where there are none. */
+const withoutReferences = (job: Job): Job =>
+  job.parts.some((part) => part.reference) ? { ...job, parts: job.parts.filter((part) => !part.reference) } : job;
+
 /** Evaluates job documents: one for all that a window looks at, so that an edit computes only what hangs on it. */
 export class Evaluator {
   // Ids tell what is in a drawing, so that one more at hand changes nothing that was computed with it.
@@ -127,12 +131,16 @@ export class Evaluator {
       results.set(part.id, step.value);
       yield { done: results.size, of: shown.length + 1 };
     }
-    const operations = job.operations.map((operation) => operationResult(operation, job, results, memory));
+    // What is shown for reference is neither worked nor looked at.
+    const doing = withoutReferences(job);
+    const inspected =
+      doing === job ? results : new Map([...results].filter(([id]) => doing.parts.some((p) => p.id === id)));
+    const operations = job.operations.map((operation) => operationResult(operation, doing, results, memory));
     const exported = operations.filter((o) => o.operation.on).flatMap((o) => o.drawn.map((d) => d.drawable));
     return {
       parts: [...results.values()],
       operations,
-      findings: inspect({ job, inspected: results, drawn: operations, memory }),
+      findings: inspect({ job: doing, inspected, drawn: operations, memory }),
       workBox: drawnBox(exported),
     };
   }

@@ -61,69 +61,72 @@ export type Report = ReturnType<typeof reportOf>;
 
 /** Figures per part and operation, and the findings. Origin is the sheet's lower left corner, y upwards. */
 export function reportOf(job: Job, result: JobResult) {
+  const references = new Set(job.parts.flatMap((p) => (p.reference ? [p.id] : [])));
   return {
     title: job.title,
     unit: 'mm' as const,
     sheet: { width: job.sheet.width, height: job.sheet.height },
     work: boxReport(result.workBox),
-    parts: result.parts.map((part) => ({
-      id: part.id,
-      name: job.parts.find((p) => p.id === part.id)?.name ?? '',
-      box: boxReport(part.box),
-      shapeAreaMm2: round(part.outlines.reduce((sum, o) => sum + o.area, 0)),
-      keptAreaMm2: part.outlines.length === 0 ? 0 : round(part.kept.reduce((sum, o) => sum + o.area, 0)),
-      keptPieces: part.pieces.length,
-      pieces: namedPieces(part).map(({ piece, name }) => ({
-        kind: piece.kind,
-        name,
-        areaMm2: round(piece.area),
-        box: boxReport(piece.box),
-        centre: pointReport(boxCentre(piece.box)),
-      })),
-      ties: (noteOf(tieStep, part)?.ties ?? []).map((onSheet) => {
-        const { centre, angleDeg } = tieOnSheet(onSheet, part.matrix);
-        return {
-          piece: onSheet.piece,
-          centre: pointReport(centre),
-          lengthMm: round(onSheet.length),
-          widthMm: round(onSheet.width),
-          turnDeg: round(angleDeg, 2),
-        };
-      }),
-      islands: (part.bridged?.islands ?? []).map((island) => ({
-        letter: island.letter,
-        island: island.rank,
-        box: boxReport(island.outline.box),
-        bridges: island.bridges.length,
-        trouble: island.trouble,
-      })),
-      bridges: (part.bridged?.bridges ?? []).map((bridge) => ({
-        letter: bridge.letter,
-        island: bridge.island,
-        from: pointReport(bridge.from),
-        to: pointReport(bridge.to),
-        widthMm: round(bridge.width),
-        byHand: bridge.pinnedIndex !== null,
-      })),
-      thin: stretchReport(part.strength.thin),
-      tightGaps: stretchReport(part.strength.tight),
-      closedUp: part.members.flatMap((m) =>
-        (m.layout?.closedUp ?? []).map((c) => ({
-          member: m.id,
-          what: c.what,
-          at: c.start,
-          movedMm: round(c.move),
-          jointMm: round(c.joint),
-          kind: c.kind,
+    parts: result.parts
+      .filter(({ id }) => !references.has(id))
+      .map((part) => ({
+        id: part.id,
+        name: job.parts.find((p) => p.id === part.id)?.name ?? '',
+        box: boxReport(part.box),
+        shapeAreaMm2: round(part.outlines.reduce((sum, o) => sum + o.area, 0)),
+        keptAreaMm2: part.outlines.length === 0 ? 0 : round(part.kept.reduce((sum, o) => sum + o.area, 0)),
+        keptPieces: part.pieces.length,
+        pieces: namedPieces(part).map(({ piece, name }) => ({
+          kind: piece.kind,
+          name,
+          areaMm2: round(piece.area),
+          box: boxReport(piece.box),
+          centre: pointReport(boxCentre(piece.box)),
         })),
-      ),
-      middleLines: part.linework.centerline?.paths.length ?? 0,
-      dots: part.linework.dots?.dots.length ?? 0,
-      hatch: hatchReport(part.linework.hatch),
-      paths: part.outlines.length,
-      segments: countSegments(part.outlines.map((o) => o.path)),
-      openPaths: part.openPaths.length + part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
-    })),
+        ties: (noteOf(tieStep, part)?.ties ?? []).map((onSheet) => {
+          const { centre, angleDeg } = tieOnSheet(onSheet, part.matrix);
+          return {
+            piece: onSheet.piece,
+            centre: pointReport(centre),
+            lengthMm: round(onSheet.length),
+            widthMm: round(onSheet.width),
+            turnDeg: round(angleDeg, 2),
+          };
+        }),
+        islands: (part.bridged?.islands ?? []).map((island) => ({
+          letter: island.letter,
+          island: island.rank,
+          box: boxReport(island.outline.box),
+          bridges: island.bridges.length,
+          trouble: island.trouble,
+        })),
+        bridges: (part.bridged?.bridges ?? []).map((bridge) => ({
+          letter: bridge.letter,
+          island: bridge.island,
+          from: pointReport(bridge.from),
+          to: pointReport(bridge.to),
+          widthMm: round(bridge.width),
+          byHand: bridge.pinnedIndex !== null,
+        })),
+        thin: stretchReport(part.strength.thin),
+        tightGaps: stretchReport(part.strength.tight),
+        closedUp: part.members.flatMap((m) =>
+          (m.layout?.closedUp ?? []).map((c) => ({
+            member: m.id,
+            what: c.what,
+            at: c.start,
+            movedMm: round(c.move),
+            jointMm: round(c.joint),
+            kind: c.kind,
+          })),
+        ),
+        middleLines: part.linework.centerline?.paths.length ?? 0,
+        dots: part.linework.dots?.dots.length ?? 0,
+        hatch: hatchReport(part.linework.hatch),
+        paths: part.outlines.length,
+        segments: countSegments(part.outlines.map((o) => o.path)),
+        openPaths: part.openPaths.length + part.outlines.filter((o) => !o.path.closed || !isContinuous(o.path)).length,
+      })),
     operations: result.operations.map((o) => ({
       id: o.operation.id,
       name: o.operation.name,
