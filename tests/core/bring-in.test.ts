@@ -263,6 +263,24 @@ describe('bringing in', () => {
     expect(checkJob({ ...job, parts }).ok).toBe(true);
   });
 
+  test('layers stay apart where that is asked for, each under its own name and in its place', () => {
+    const dxf = (layer: string, x: number) => ({ name: layer, colour: '#000000', filled: false, shapes: 1, x });
+    const layers = { ...brought, texts: [], groups: [dxf('PROFILE', 0), dxf('HOLES', 1), dxf('NOTES', 2)] };
+    const made = (apart: boolean) => {
+      let k = 0;
+      const choices = { factor: 1, operations: ['cut', 'cut', null], at: { x: 10, y: 20 }, apart };
+      return broughtParts(job, layers, choices, (stem) => `${stem}-${++k}`);
+    };
+    expect(made(true).map((p) => [p.name, p.members.map((m) => m.kind === 'artwork' && m.groups)])).toEqual([
+      ['shed, PROFILE', [[0]]],
+      ['shed, HOLES', [[1]]],
+    ]);
+    expect(made(true).map((p) => p.placement.x)).toEqual([10, 10]);
+    expect(made(false).map((p) => [p.name, p.members.map((m) => m.kind === 'artwork' && m.groups)])).toEqual([
+      ['shed', [[0, 1]]],
+    ]);
+  });
+
   test('words stay words, in their place and size, and a finding names the typeface they asked for', () => {
     const words = parts[1]?.members[0];
     expect(words).toMatchObject({

@@ -146,6 +146,14 @@ describe('whether it is to hang together', () => {
   test('is not asked of one piece, of what is not cut, nor of what sticks; islands drop out whatever was said', () => {
     expect(codes(words({ members: [lettering('H')] }))).toEqual([]);
     expect(codes(words({ work: [{ what: 'outline', operation: 'mark' }] }))).toEqual([]);
+    const bars = ['a', 'b'].map((id, i) => ({
+      id,
+      kind: 'bar',
+      placement: { x: 60 + 90 * i, y: 60 },
+      width: 40,
+      height: 9,
+    }));
+    expect(codes(words({ members: bars }))).toEqual([]);
     expect(codes(words({ keep: 'outside', members: [lettering('O')], hangsTogether: 'no' }))).toEqual(['island']);
   });
 

@@ -12,7 +12,7 @@ import { boxHeight, boxWidth, isEmptyBox, type Point } from '@/core/geometry/poi
 import { likelyOperation } from '@/core/job/bring-in';
 import { LIMITS } from '@/core/limits';
 import { formatLength } from '@/core/units/quantity';
-import { QuantityField } from '@/ui/fields';
+import { QuantityField, Switch } from '@/ui/fields';
 import { useObjectUrl } from '@/ui/object-url';
 import type { FoundInDrawing, Looked } from '@/worker/reading';
 import { useBench } from '../store';
@@ -229,6 +229,12 @@ function Groups({
   );
 }
 
+/** Whether an operation works several groups, which may be one part or several. */
+const mayBeApart = (chosen: readonly (string | null)[]): boolean => {
+  const given = chosen.filter((id) => id !== null);
+  return new Set(given).size < given.length;
+};
+
 function Found({ preview, share }: { preview: Looked; share: number }) {
   const page = useBringIn((s) => s.incoming?.page ?? 0);
   const isTurning = page !== preview.page;
@@ -236,13 +242,15 @@ function Found({ preview, share }: { preview: Looked; share: number }) {
   const keep = useMutation({
     mutationKey: KEEP,
     mutationFn: () => keepBroughtIn(preview),
-    onSuccess: (kept) => kept && putOnSheet(kept, preview, { factor, operations: chosen }),
+    onSuccess: (kept) =>
+      kept && putOnSheet(kept, preview, { factor, operations: chosen, apart: apart && mayBeApart(chosen) }),
   });
   const client = useQueryClient();
   const likely = useMemo(() => preview.groups.map((group) => likelyOperation(group, job)), [preview, job]);
   const [answered, setAnswered] = useState<ReadonlyMap<number, string | null>>(new Map());
   const [factor, setFactor] = useState(1);
   const [marks, setMarks] = useState<readonly Point[]>([]);
+  const [apart, setApart] = useState(true);
   const chosen = likely.map((id, i) => (answered.has(i) ? (answered.get(i) ?? null) : id));
   return (
     <>
@@ -294,6 +302,18 @@ function Found({ preview, share }: { preview: Looked; share: number }) {
             chosen={chosen}
             onChoose={(i, id) => setAnswered((now) => new Map(now).set(i, id))}
           />
+          {mayBeApart(chosen) && (
+            <Switch
+              label="Layers stay apart"
+              on={apart}
+              onChange={setApart}
+              note={
+                apart
+                  ? 'Each is a part of its own, also where one operation works several.'
+                  : 'What one operation works becomes one part.'
+              }
+            />
+          )}
         </div>
       </Modal.Body>
       <Footer keep={keep}>

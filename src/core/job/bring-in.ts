@@ -26,6 +26,8 @@ export type BringInChoices = {
   readonly factor: number;
   /** For each group the operation it is given to, or null to leave it out. */
   readonly operations: readonly (string | null)[];
+  /** Whether groups given to the same operation stay parts of their own, as layers are; else they become one. */
+  readonly apart?: boolean;
   /** Where the middle of the drawing goes. */
   readonly at: Point;
 };
@@ -54,8 +56,8 @@ export function likelyOperation(group: ReadGroup, job: Pick<Job, 'operations' | 
 }
 
 /**
- * One part for each operation that something is given to, and one for its words, all in their places to each other. `freeId`
- * names what is made.
+ * One part for each operation that something is given to, or for each group of it, and one for its words, all in their places to each
+ * other. `freeId` names what is made.
  */
 export function broughtParts(
   job: Job,
@@ -65,8 +67,11 @@ export function broughtParts(
 ): Part[] {
   const used = job.operations.filter((o) => choices.operations.includes(o.id));
   const stem = brought.name.replace(/\.[^.]{1,5}$/, '').trim() || 'Drawing';
-  return used.flatMap((operation): Part[] => {
+  const sets = used.flatMap((operation) => {
     const groups = brought.groups.flatMap((_, i) => (choices.operations[i] === operation.id ? [i] : []));
+    return choices.apart ? groups.map((i) => ({ operation, groups: [i] })) : [{ operation, groups }];
+  });
+  return sets.flatMap(({ operation, groups }): Part[] => {
     const all = groups.length === brought.groups.length;
     const artwork: Artwork = {
       id: freeId('artwork'),
@@ -84,7 +89,9 @@ export function broughtParts(
       .filter((text) => groups.includes(text.group))
       .map((text) => letteringFor(text, brought, { choices, job, id: freeId('lettering') }));
     const isDrawn = groups.some((i) => (brought.groups[i]?.shapes ?? 0) > 0);
-    const name = used.length > 1 ? `${stem}, ${operation.name}` : stem;
+    const [first = 0] = groups;
+    const own = choices.apart ? (brought.groups[first]?.name ?? '') : operation.name;
+    const name = sets.length > 1 && own ? `${stem}, ${own}` : stem;
     const filled = operation.kind === 'engrave' && groups.every((i) => brought.groups[i]?.filled);
     const made = (title: string, members: Part['members']): Part => ({
       ...newPart(freeId('part'), title, members, job),

@@ -125,8 +125,12 @@ export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     station: 'hold',
     many: (count) => `${count} parts come off in pieces. Are they to hang together?`,
     mend: { words: 'Yes', all: 'Yes, all of them', apply: (job, partId) => setHangs(job, partId, 'yes') },
-    /** Asked once: plain words come off in as many pieces as they have letters, and that may be meant. */
+    /**
+     * Asked once: plain words come off in as many pieces as they have letters, and that may be meant. A drawing of several outlines is
+     * several things.
+     */
     find({ part, ready, isCut, title }) {
+      if (!part.members.some(({ kind }) => kind === 'lettering' || kind === 'trace')) return [];
       if (!isCut || ready.overlaps || sticks(part) || hangsTogether(part) !== null) return [];
       const loose = ready.pieces.filter((piece) => piece.kind === 'loose').length;
       if (loose === 0) return [];
