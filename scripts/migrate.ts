@@ -11,6 +11,7 @@ import { Evaluator } from '../src/core/job/evaluate';
 import { pictureOf } from '../src/core/job/picture';
 import { SHIPPED_FACES } from '../src/core/lettering/catalogue';
 import { finished } from '../src/core/memo';
+import { openGroups } from '../src/core/rules/groups';
 import { faceOfFamily } from '../src/core/schema/lettering';
 import { openDatabase } from '../src/server/database';
 import { createJob } from '../src/server/jobs';
@@ -48,7 +49,7 @@ async function loadSamples(databaseUrl: string) {
       const read = readJob(await readFile(path.join(root, 'demo', file), 'utf8'));
       if (!read.ok) throw new Error(`${file}: ${read.sentences.join(' ')}`);
       const result = evaluator.evaluate(read.job, faces);
-      const openFindings = result.findings.filter((f) => f.leftReason === null).length;
+      const openFindings = openGroups(result.findings).length;
       await createJob(
         db,
         read.job,
