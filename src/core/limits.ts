@@ -199,7 +199,9 @@ export const LIMITS = {
   /** Pairs of parts whose bounds meet that are looked at for lines in common. */
   twicePairs: 400,
   /** Pairs of what is worked whose bounds meet that are looked at for collisions. */
-  collisionPairs: 2_000,
+  collisionPairs: 400,
+  /** Pairs of parts cut across each other that are named one by one. */
+  collisionsNamed: 20,
   /** Gaps of one drawing that are named one by one; the rest are counted. */
   gapsNamed: 40,
   /** Bytes of a job's picture as JSON. */

@@ -404,6 +404,19 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     limits.collisionPairs = 2;
     expect(over()).toBe(2);
   },
+  collisionsNamed: () => {
+    const bar = (i: number) => ({
+      id: 'r',
+      kind: 'rectangle',
+      placement: { x: 60 + 20 * i, y: 60 },
+      width: 30,
+      height: 20,
+    });
+    const job = jobWith(listOf(4, (i) => partOf([bar(i)], { id: `p${i}` })));
+    limits.collisionsNamed = 2;
+    const { findings } = new Evaluator(wasmEngine).evaluate(job, faces);
+    expect(findings.filter((f) => f.code === 'cut-over')).toHaveLength(2);
+  },
   ...STARTER_LIMITS,
   ...TAKEN_LIMITS,
   crests() {

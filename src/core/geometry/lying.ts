@@ -1,12 +1,14 @@
 /** How outlines lie to others: across them, within what they enclose, or apart. */
 import { indexChords } from './chord-index';
-import { flattenPath, type Path } from './path';
+import { flattenPath, type Path, pathBox } from './path';
 import { type Box, boxesMeet, EMPTY_BOX, growBox, type Point, uniteBoxes } from './point';
 import { windingAt } from './winding';
 
 /** Outlines made ready to be compared: as chords that stray from the curves by no more than CHORD_MM. */
 export type Laid = {
   readonly paths: readonly Path[];
+  /** Bounds of each path. */
+  readonly boxes: readonly Box[];
   readonly lines: readonly (readonly Point[])[];
   readonly box: Box;
   readonly index: ReturnType<typeof indexChords>;
@@ -27,47 +29,39 @@ export function laid(paths: readonly Path[]): Laid {
     return path.closed && points.length > 0 ? [...points, points[0] as Point] : points;
   });
   const chords = lines.flatMap((line) => line.slice(1).map((q, i) => [line[i] as Point, q] as const));
-  let box = EMPTY_BOX;
-  for (const line of lines) for (const { x, y } of line) box = uniteBoxes(box, { minX: x, minY: y, maxX: x, maxY: y });
+  const boxes = paths.map(pathBox);
+  const box = boxes.reduce(uniteBoxes, EMPTY_BOX);
   const index = indexChords(chords.length, (i, put) => {
     const [p, q] = chords[i] as readonly [Point, Point];
     put(p.x, p.y, q.x, q.y);
   });
-  return { paths, lines, box, index, chords };
+  return { paths, boxes, lines, box, index, chords };
 }
 
 /**
- * How lines lie to the outlines of a region, with where they go across: some of a line lies within it, farther from its outlines than
- * ON_MM, and some outside.
+ * How lines lie to the outlines of a region: across where some of a line lies within it, farther from its outlines than ON_MM, and some
+ * outside. `where` is the first place where one does.
  */
 export function lyingTo(lines: Laid, region: Laid): { readonly how: Lying; readonly where: Box } {
-  if (!boxesMeet(lines.box, growBox(region.box, ON_MM))) return { how: 'apart', where: EMPTY_BOX };
-  let where = EMPTY_BOX;
+  const near = growBox(region.box, ON_MM);
+  if (!boxesMeet(lines.box, near)) return { how: 'apart', where: EMPTY_BOX };
   let [inside, outside] = [0, 0];
-  for (const line of lines.lines) {
-    const sides = sidesOf(line, region);
-    inside += sides.inside;
-    outside += sides.outside;
-    if (sides.inside > 0 && sides.outside > 0) where = uniteBoxes(where, sides.places);
+  for (const [i, line] of lines.lines.entries()) {
+    if (!boxesMeet(lines.boxes[i] ?? EMPTY_BOX, near)) {
+      outside++;
+      continue;
+    }
+    let before: { readonly at: Point; readonly isInside: boolean } | null = null;
+    for (const at of between(line, region)) {
+      if (isOn(at, region)) continue;
+      const isInside = isIn(at, region);
+      if (before && before.isInside !== isInside) return { how: 'across', where: boxOver(before.at, at) };
+      if (isInside) inside++;
+      else outside++;
+      before = { at, isInside };
+    }
   }
-  if (where.maxX >= where.minX) return { how: 'across', where };
   return { how: inside > 0 && outside === 0 ? 'within' : 'apart', where: EMPTY_BOX };
-}
-
-/** How many points of a line lie in a region and outside of it, and where it changes from one to the other. */
-function sidesOf(line: readonly Point[], region: Laid) {
-  let [inside, outside] = [0, 0];
-  let places = EMPTY_BOX;
-  let before: { readonly at: Point; readonly isInside: boolean } | null = null;
-  for (const at of between(line, region)) {
-    if (isOn(at, region)) continue;
-    const isInside = isIn(at, region);
-    if (isInside) inside++;
-    else outside++;
-    if (before && before.isInside !== isInside) places = uniteBoxes(places, boxOver(before.at, at));
-    before = { at, isInside };
-  }
-  return { inside, outside, places };
 }
 
 /** A point of every stretch of a line between places where it meets the outlines of a region: these tell where all of it lies. */
@@ -99,12 +93,16 @@ function meetings(p: Point, q: Point, r: Point, s: Point): number[] {
   return [...met, along(r), along(s)].filter((t) => t > 0 && t < 1);
 }
 
-const isIn = ({ x, y }: Point, { paths, box }: Laid): boolean =>
-  x >= box.minX &&
-  x <= box.maxX &&
-  y >= box.minY &&
-  y <= box.maxY &&
-  paths.reduce((sum, path) => sum + (path.closed ? windingAt(path, x, y) : 0), 0) !== 0;
+/** Whether a point lies in what closed paths enclose. Those whose bounds it is not in do not wind about it. */
+function isIn({ x, y }: Point, { paths, boxes }: Laid): boolean {
+  let winding = 0;
+  for (const [i, path] of paths.entries()) {
+    const box = boxes[i] as Box;
+    if (path.closed && x >= box.minX && x <= box.maxX && y >= box.minY && y <= box.maxY)
+      winding += windingAt(path, x, y);
+  }
+  return winding !== 0;
+}
 
 const isOn = (at: Point, { index, chords }: Laid): boolean =>
   index.search(at.x - ON_MM, at.y - ON_MM, at.x + ON_MM, at.y + ON_MM).some((i) => {

@@ -125,19 +125,24 @@ const mayBeOne = (job: Job, first: Worked, second: Worked): boolean =>
   !second.part.locked &&
   group(job, [first.part.id, second.part.id], () => ({ x: 0, y: 0 })).sentence === null;
 
-type Pair = { readonly first: Worked; readonly second: Worked; readonly where: Box };
+type Pair = { readonly first: Worked; readonly second: Worked; readonly where: Box; readonly isOne: boolean };
 
-/** Pieces that are cut across each other. */
-function cutAcross({ job, memory }: JobSubject, pairs: readonly PairInput[]): Pair[] {
-  const seen = new Set<string>();
-  return pairs.flatMap(({ first, second }) => {
+/** Pieces that are cut across each other, the first of them, and whether they may be one. */
+const cutAcross = (subject: JobSubject): readonly Pair[] =>
+  subject.memory.of(subject.drawn, 'cut across', () => findAcross(subject));
+
+function findAcross(subject: JobSubject): Pair[] {
+  const { job, memory } = subject;
+  const found = new Map<string, Pair>();
+  for (const { first, second } of pairsOf(subject)) {
+    // Parts that lie on each other by the dozen are told by the first of them.
+    if (found.size >= LIMITS.collisionsNamed) break;
     const key = `${first.part.id}|${second.part.id}`;
-    if (!first.isCut || !second.isCut || seen.has(key) || leadsTo(job, first.part, second.part)) return [];
+    if (!first.isCut || !second.isCut || found.has(key) || leadsTo(job, first.part, second.part)) continue;
     const { how, where } = memory.get(LYING, { first, second });
-    if (how !== 'across') return [];
-    seen.add(key);
-    return [{ first, second, where }];
-  });
+    if (how === 'across') found.set(key, { first, second, where, isOne: mayBeOne(job, first, second) });
+  }
+  return [...found.values()];
 }
 
 /** A border and what it is around of lie as they are meant to. */
@@ -146,7 +151,10 @@ const leadsTo = (job: Job, a: Part, b: Part): boolean =>
   job.parts.length > 1;
 
 const pairsOf = (subject: JobSubject): readonly PairInput[] =>
-  subject.memory.of(subject.drawn, 'pairs', () => pairsIn(workedIn(subject)));
+  subject.memory.of(subject.drawn, 'pairs', () => pairsIn(allWorked(subject)));
+
+const allWorked = (subject: JobSubject): readonly Worked[] =>
+  subject.memory.of(subject.drawn, 'worked', () => workedIn(subject));
 
 /** What is found where work collides. */
 export const COLLISION_RULES: readonly JobRule[] = [
@@ -160,8 +168,8 @@ export const COLLISION_RULES: readonly JobRule[] = [
       apply: (job, partId, { otherId }, { middleOf }) => group(job, [partId, otherId], middleOf).job,
     },
     find: (subject) =>
-      cutAcross(subject, pairsOf(subject)).flatMap(({ first, second, where }) =>
-        mayBeOne(subject.job, first, second)
+      cutAcross(subject).flatMap(({ first, second, where, isOne }) =>
+        isOne
           ? [
               {
                 sentence: `${partTitle(first.part)} and ${partTitle(second.part)} are cut over each other: both would be cut through.`,
@@ -181,8 +189,8 @@ export const COLLISION_RULES: readonly JobRule[] = [
     many: (count) => `${count} times a part is cut across another.`,
     mend: { words: 'Move it apart', apply: (job, partId, by) => move(job, partId, by) },
     find: (subject) =>
-      cutAcross(subject, pairsOf(subject)).flatMap(({ first, second, where }) =>
-        mayBeOne(subject.job, first, second)
+      cutAcross(subject).flatMap(({ first, second, where, isOne }) =>
+        isOne
           ? []
           : [
               {
@@ -231,7 +239,7 @@ export const COLLISION_RULES: readonly JobRule[] = [
     mend: { words: 'Put it on the piece', apply: (job, partId, by) => move(job, partId, by) },
     /** Work beside every piece that is cut, where some work lies on one: it was meant to. */
     find(subject) {
-      const worked = workedIn(subject);
+      const worked = allWorked(subject);
       const pieces = worked.filter((w) => w.isCut && w.part.keep === 'inside');
       const others = worked.filter((w) => !w.isCut && !pieces.some((p) => p.part.id === w.part.id));
       if (pieces.length === 0 || worked.some((w) => w.isCut && w.part.keep === 'outside')) return [];
