@@ -235,8 +235,11 @@ test('a path is drawn, its nodes worked on, and words are taken in hand and give
   await computed(page);
   await expect(page.getByRole('contentinfo')).toContainText('1 closed, 0 open');
 
-  await station(page, 'Close').click();
-  await page.getByRole('button', { name: 'Work on nodes' }).click();
+  // The pen is put down; then Enter opens the nodes of the path, as it opens words.
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Pen' })).toBeHidden();
+  await page.locator('[data-sheet]').focus();
+  await page.keyboard.press('Enter');
   const nodes = page.getByRole('region', { name: 'Nodes' });
   await expect(nodes.getByText('0 of 4')).toBeVisible();
   await drag([100, 100], [60, 60]);
@@ -246,7 +249,7 @@ test('a path is drawn, its nodes worked on, and words are taken in hand and give
   await expect(nodes.getByText('1 of 5')).toBeVisible();
   await page.keyboard.press('Delete');
   await expect(nodes.getByText('0 of 4')).toBeVisible();
-  await nodes.getByRole('button', { name: 'Choose all' }).click();
+  await nodes.getByRole('button', { name: 'Choose every node' }).click();
   await expect(nodes.getByText('4 of 4')).toBeVisible();
   await press(200, 20);
   await expect(nodes.getByText('0 of 4')).toBeVisible();
@@ -256,7 +259,7 @@ test('a path is drawn, its nodes worked on, and words are taken in hand and give
   await page.mouse.click(far.x, far.y);
   await page.keyboard.up('Shift');
   await expect(nodes.getByText('2 of 4')).toBeVisible();
-  await nodes.getByRole('button', { name: 'Choose between' }).click();
+  await nodes.getByRole('button', { name: 'Choose those between' }).click();
   await expect(nodes.getByText('3 of 4')).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');

@@ -203,7 +203,7 @@ test('thickening by the slider; holes are kept open and said so', async ({ page 
 test('a border goes along with the words; engraved on it or glued on is one choice', async ({ page }) => {
   const id = await newJob(page, 'Backing');
   await addLettering(page, 'Oak');
-  await page.getByRole('button', { name: 'Border around it' }).click();
+  await page.getByRole('button', { name: 'A backing' }).click();
   await expect(page.getByRole('list', { name: 'Parts' }).getByRole('button', { name: /^Border of Oak/ })).toBeVisible();
   await expect.poll(async () => (await partsOf(page, id))[0]?.work).toEqual([{ what: 'fill', operation: 'engrave' }]);
   await page.getByLabel('Distance', { exact: true }).fill('8');

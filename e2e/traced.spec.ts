@@ -95,7 +95,7 @@ test('a photo is traced, corrected, and becomes a plaque with letters and a fram
   await expect(page.getByRole('contentinfo')).toContainText('2 closed, 0 open');
 
   // A frame that is cut, two letters that are engraved.
-  await page.getByRole('button', { name: 'Border around it' }).click();
+  await page.getByRole('button', { name: 'A backing' }).click();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await addLettering(page, 'AL');

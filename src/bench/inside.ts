@@ -9,7 +9,15 @@ export function goInside(memberId: string | null = null): void {
   const { job, selection } = useBench.getState();
   const { partId, others } = selection;
   const part = job.parts.find((p) => p.id === partId);
-  if (!part || part.locked || others.length > 0) return;
+  if (!part || part.locked || others.length > 0 || useBench.getState().pen) return;
+  // A path that is all of its part opens its nodes at once, as words that are all of theirs open.
+  const [only] = part.members;
+  if (part.members.length === 1 && only?.kind === 'path' && selection.memberId === null) {
+    select(part.id, only.id);
+    goToStation('close');
+    void enterNodes(part.id, only.id);
+    return;
+  }
   if (selection.memberId === null || (memberId !== null && memberId !== selection.memberId)) {
     select(part.id, memberId ?? part.members[0]?.id ?? null);
     return;

@@ -1,6 +1,6 @@
 /** Parts that go along with others: borders, backings, copies that follow. */
 import { describe, expect, test } from 'vitest';
-import { addBorder, backingUse, follows, goAlong, setBackingUse, setFollows } from '../../src/core/commands/along';
+import { addAround, backingUse, follows, goAlong, setBackingUse, setFollows } from '../../src/core/commands/along';
 import { changed, memberOf } from '../../src/core/commands/changed';
 import { moveChosen, turnChosen } from '../../src/core/commands/chosen';
 import { addPart } from '../../src/core/commands/parts';
@@ -12,7 +12,7 @@ import { jobWith, lettering, partOf } from '../support/jobs';
 
 const measure = { capHeightMm: 30, leastWidthMm: null, kerfMm: null };
 const bordered = (job: Job) => {
-  const made = addBorder(job, 'part', measure);
+  const made = addAround(job, 'part', 'backing', measure);
   if (!made) throw new Error('no border');
   return made;
 };
@@ -48,7 +48,7 @@ describe('a border', () => {
     expect(stepIn(border, 'border')).toMatchObject({ on: true, distance: 7.5 });
     expect(partIn(made.job).work).toEqual([{ what: 'fill', operation: 'engrave' }]);
     expect(backingUse(made.job, border)).toBe('engraved');
-    expect(addBorder(made.job, 'gone', measure)).toBeNull();
+    expect(addAround(made.job, 'gone', 'backing', measure)).toBeNull();
   });
 
   test('stays around the words when these are moved, turned and typed anew', () => {
@@ -234,4 +234,27 @@ test('a copy that is to go along, or to stay, does not move by that', () => {
   ).toMatchObject({
     follows: false,
   });
+});
+
+test('the edge of a part is cut exactly on it while it is engraved; an outline around it is scored and leaves it alone', () => {
+  const job = jobWith([partOf([lettering('Lane')])]);
+  const edge = addAround(job, 'part', 'edge', measure);
+  const [words, own] = edge?.job.parts ?? [];
+  expect(words?.work).toEqual([{ what: 'fill', operation: 'engrave' }]);
+  expect(own).toMatchObject({ along: 'part', name: 'Edge of Lane', work: [{ what: 'outline', operation: 'cut' }] });
+  expect(own?.steps.map((s) => s.kind)).toEqual(['weld']);
+  expect(own?.members[0]).toMatchObject({ kind: 'copy', of: 'part', follows: true });
+  const outline = addAround(job, 'part', 'outline', measure);
+  expect(outline?.job.parts[0]).toBe(job.parts[0]);
+  expect(outline?.job.parts[1]).toMatchObject({
+    name: 'Outline around Lane',
+    work: [{ what: 'outline', operation: 'score' }],
+  });
+  expect(outline?.job.parts[1]?.steps.map((s) => s.kind)).toEqual(['weld', 'border']);
+  // Without scoring it is marked; with neither it is given to nothing.
+  const marked = (kinds: string[]) =>
+    addAround({ ...job, operations: job.operations.filter((o) => kinds.includes(o.kind)) }, 'part', 'outline', measure)
+      ?.job.parts[1]?.work;
+  expect(marked(['cut', 'mark'])).toEqual([{ what: 'outline', operation: 'mark' }]);
+  expect(marked(['cut'])).toEqual([]);
 });

@@ -91,16 +91,29 @@ export function NodesPanel({ partId, memberId }: { partId: string; memberId: str
           <QuantityField label="y" unit={job.units} value={place.y} onChange={(y) => go(place.x, y)} />
         </>
       )}
+      <h3 className={styles.about}>At the chosen nodes</h3>
       <div className={styles.tools}>
-        {tool('Smooth', smoothNodes, true, 'Let the path run through without a corner')}
-        {tool('Corner', cornerNodes)}
-        {tool('Straighten', straightenSegments, true, 'The segments between the chosen nodes')}
-        {tool('Delete', deleteNodes, true, 'The curve is fitted to what was there')}
-        {tool('Break', breakNodes)}
-        {tool('Join', joinNodes, true, 'Two ends, or the ends of one path')}
-        {tool('Reverse', reversePaths, false)}
-        {tool('Choose all', chooseAll, false)}
-        {tool('Choose between', chooseBetween, true, 'The nodes along the path between two chosen ones')}
+        {tool('Run through smoothly', smoothNodes, true, 'The path runs through without a corner')}
+        {tool('Turn a corner', cornerNodes)}
+        {tool('Take them out', deleteNodes, true, 'The curve is fitted to what was there (Delete)')}
+        {tool('Part the path', breakNodes, true, 'It ends here, and another begins')}
+      </div>
+      <h3 className={styles.about}>Between them</h3>
+      <div className={styles.tools}>
+        {tool('Make it straight', straightenSegments, true, 'The segments between the chosen nodes')}
+        {tool('Choose those between', chooseBetween, true, 'The nodes along the path between two chosen ones')}
+        {tool('Bring the ends together', joinNodes, true, 'Two ends, or the ends of one path')}
+      </div>
+      <h3 className={styles.about}>The whole path</h3>
+      <div className={styles.tools}>
+        {tool('Choose every node', chooseAll, false)}
+        {tool('Run the other way', reversePaths, false)}
+        {tool(
+          'Draw it with fewer nodes',
+          () => simplifyPaths(tolerance),
+          false,
+          'Runs of short lines become arcs and curves',
+        )}
       </div>
       <QuantityField
         label="Straying at most"
@@ -112,12 +125,9 @@ export function NodesPanel({ partId, memberId }: { partId: string; memberId: str
         digits={3}
         onChange={setTolerance}
       />
-      <div className={styles.tools}>
-        {tool('Simplify', () => simplifyPaths(tolerance), false, 'Runs of short lines become arcs and curves')}
-        <Button variant="primary" onClick={() => workOnNodes(null)}>
-          Done
-        </Button>
-      </div>
+      <Button variant="primary" className="w-100 mb-2" onClick={() => workOnNodes(null)}>
+        Done
+      </Button>
       <p className="nf-small nf-muted">
         Drag nodes, handles or the line itself. Press twice on the line for a new node. Drag over empty sheet to choose
         several; Shift adds.

@@ -1,8 +1,8 @@
-import { ChevronsDown, Circle, Frame, Heart, Hexagon, Minus, Shapes, Square, Star, Trash2, Type } from 'lucide-react';
+import { ChevronsDown, Circle, Heart, Hexagon, Minus, Shapes, Square, Star, Trash2, Type } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
-import { addBorder, setFollows } from '@/core/commands/along';
+import { type AroundIt, addAround, setFollows } from '@/core/commands/along';
 import { memberOf, moveEntry } from '@/core/commands/changed';
 import { addMember, addPart, type NewThing, removeMember } from '@/core/commands/parts';
 import { memberWords, partWords, shapeWord } from '@/core/document/part-words';
@@ -60,9 +60,9 @@ function Add({ partId }: { partId: string | null }) {
     }
     if (kind === 'lettering') focusWords();
   };
-  const border = () => {
+  const around = (what: AroundIt) => {
     const { job } = useBench.getState();
-    const made = partId ? addBorder(job, partId, measureOf(job, partView(partId))) : null;
+    const made = partId ? addAround(job, partId, what, measureOf(job, partView(partId))) : null;
     if (!made) return;
     dispatch(() => made.job);
     select(made.partId);
@@ -118,13 +118,55 @@ function Add({ partId }: { partId: string | null }) {
           <PenButton />
         </>
       )}
-      {partId && box && !isEmptyBox(box) && (
-        <Button variant="plain" className="w-100 mt-2" onClick={border} title="A part of its own that follows this one">
-          <Frame size={14} className="me-1" aria-hidden="true" />
-          Border around it
-        </Button>
-      )}
+      {partId && box && !isEmptyBox(box) && <AroundButtons onAdd={around} />}
     </>
+  );
+}
+
+const AROUND: readonly { readonly what: AroundIt; readonly words: string; readonly title: string }[] = [
+  { what: 'edge', words: 'Cut along its edge', title: 'The same outline is cut, exactly on it; the part is engraved' },
+  { what: 'backing', words: 'A backing', title: 'Cut at a distance around it, to engrave it on or to glue it on' },
+  { what: 'outline', words: 'An outline around', title: 'A line at a distance around it, scored' },
+];
+
+/** A letter and what is made around it, as small as a button. */
+function AroundPicture({ what }: { what: AroundIt }) {
+  const letter = 'M10 27 17 9h6l7 18h-6l-1-4h-6l-1 4z';
+  const outer = what === 'edge' ? letter : 'M4 29 14 5Q15 3 17 3h6q2 0 3 2l10 24q1 3-2 3H6q-3 0-2-3z';
+  return (
+    <svg viewBox="0 0 40 36" width="40" height="36" aria-hidden="true">
+      {what === 'backing' && <path d={outer} fill="var(--nf-stock)" />}
+      <path
+        d={letter}
+        fill={what === 'outline' ? 'none' : 'var(--nf-engrave)'}
+        stroke={what === 'outline' ? 'var(--nf-cut)' : 'none'}
+      />
+      <path
+        d={outer}
+        fill="none"
+        stroke={what === 'outline' ? 'var(--nf-score)' : 'var(--nf-cut)'}
+        strokeWidth="1.6"
+        strokeDasharray={what === 'outline' ? '4 2' : undefined}
+      />
+    </svg>
+  );
+}
+
+function AroundButtons({ onAdd }: { onAdd: (what: AroundIt) => void }) {
+  return (
+    <fieldset className={styles.around} aria-label="Made from its outline">
+      {AROUND.map(({ what, words, title }) => (
+        <Button
+          key={what}
+          variant="plain"
+          title={`${title}: a part of its own that goes along`}
+          onClick={() => onAdd(what)}
+        >
+          <AroundPicture what={what} />
+          {words}
+        </Button>
+      ))}
+    </fieldset>
   );
 }
 

@@ -58,20 +58,44 @@ export function setFollows(
   return partOf(job, partId)?.along === copy.of ? goAlong(set, partId, null) : set;
 }
 
-/** A border around a part, as a part of its own that goes along with it. */
-export function addBorder(
+/**
+ * What is made around a part from its outline: the same outline cut while the part is engraved, a backing at a distance, or a line at a
+ * distance that is scored.
+ */
+export type AroundIt = 'edge' | 'backing' | 'outline';
+
+const AROUND_NAMES: Readonly<Record<AroundIt, string>> = {
+  edge: 'Edge of',
+  backing: 'Border of',
+  outline: 'Outline around',
+};
+
+/** Something around a part, as a part of its own that goes along with it; null where there is no such part. */
+export function addAround(
   job: Job,
   partId: string,
+  what: AroundIt,
   measure: Measure,
 ): Done<{ readonly partId: string; readonly memberId: string }> | null {
   const at = job.parts.findIndex((p) => p.id === partId);
   const original = job.parts[at];
   if (!original) return null;
   const copy: Copy = { ...newCopy(freeId(job, 'copy'), partId, job.sheet), follows: true, placement: { ...UNMOVED } };
-  const made = newPart(freeId(job, 'part'), `Border of ${partWords(original)}`.slice(0, 100), [copy], job);
-  const border: Part = { ...made, along: partId, steps: withStep(made.steps, newStep('border', measure)) };
-  const added = changed(job, (draft) => void draft.parts.splice(at + 1, 0, border));
-  return { job: setBackingUse(added, border.id, 'engraved', null), partId: border.id, memberId: copy.id };
+  const name = `${AROUND_NAMES[what]} ${partWords(original)}`.slice(0, 100);
+  const made = newPart(freeId(job, 'part'), name, [copy], job);
+  const steps = what === 'edge' ? made.steps : withStep(made.steps, newStep('border', measure));
+  const around: Part = { ...made, along: partId, steps };
+  const added = changed(job, (draft) => void draft.parts.splice(at + 1, 0, around));
+  const ids = { partId: around.id, memberId: copy.id };
+  if (what !== 'outline') return { job: setBackingUse(added, around.id, 'engraved', null), ...ids };
+  const line = job.operations.find((o) => o.kind === 'score') ?? job.operations.find((o) => o.kind === 'mark');
+  return {
+    job: changed(added, (draft) => {
+      const part = partOf(draft, around.id);
+      if (part) part.work = line ? [{ what: 'outline', operation: line.id }] : [];
+    }),
+    ...ids,
+  };
 }
 
 /** What becomes of the words on a backing. */
