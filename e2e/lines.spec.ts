@@ -35,7 +35,7 @@ test('a word down its middle, a joint mended, dots, a part number, and the file'
   await expect(page.getByText('Lines of “l”')).toBeVisible();
   await expect(page.getByText('2 of them')).toBeVisible();
   await expect(page.locator('[data-guide]')).toBeAttached();
-  await page.getByRole('button', { name: 'Choose all' }).click();
+  await page.getByRole('button', { name: 'Choose every node' }).click();
   await page.getByRole('button', { name: 'Drop', exact: true }).click();
   await computed(page);
   const dropped = await drawn.getAttribute('d');
