@@ -20,7 +20,7 @@ import { computing } from '@/worker/client';
 import type { StartedView } from '@/worker/host';
 import { StartPanel } from './start-panel';
 import { OwnStarters, ShippedStarters } from './starter-cards';
-import { OWN_STARTERS, type OwnStarter, starterOf, useOwnStarters } from './starters';
+import { OWN_STARTERS, type OwnStarter, shippedStarter, starterOf, useOwnStarters } from './starters';
 import styles from './starters.module.css';
 import { lastUnits } from './units';
 
@@ -44,10 +44,13 @@ export function StartersScreen({
   const [sentence, setSentence] = useState<string | null>(null);
   const [deleted, setDeleted] = useState<OwnStarter | null>(null);
   useEffect(() => setUnits(lastUnits()), []);
+  const shipped = shippedStarter(chosen);
+  // One that ships is there at once, so that what is typed right after it was pressed is not lost.
   const starter = useQuery({
     queryKey: ['starter', chosen],
     queryFn: () => starterOf(chosen as string),
     enabled: chosen !== null,
+    ...(shipped && { initialData: shipped, staleTime: Number.POSITIVE_INFINITY }),
     retry: false,
   });
   const create = useMutation({

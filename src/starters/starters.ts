@@ -21,9 +21,13 @@ export const useOwnStarters = () =>
     refetchOnMount: 'always',
   });
 
+/** The starter that ships under an id; undefined where none does. */
+export const shippedStarter = (id: string | null): ChosenStarter | undefined =>
+  SHIPPED.find((starter) => starter.id === id);
+
 /** The starter of an id, shipped or of the shop; one that can't be had throws a sentence. */
 export async function starterOf(id: string): Promise<ChosenStarter> {
-  const shipped = SHIPPED.find((starter) => starter.id === id);
+  const shipped = shippedStarter(id);
   if (shipped) return shipped;
   const { document } = await call(API.openJob, { id }, null);
   const read = checkJob(document);

@@ -117,6 +117,16 @@ describe('engraving', () => {
     const after = mended(job);
     expect(after.parts[2]?.placement).toMatchObject({ x: -140, y: 0 });
     expect(codes(after)).toEqual([]);
+    // A line around a piece that goes along with it lies beside it as it is meant to.
+    const around = partOf([{ id: 'c', kind: 'copy', placement: { x: 0, y: 0 }, of: 'plate', follows: true }], {
+      id: 'around',
+      along: 'plate',
+      steps: [{ kind: 'weld' }, { kind: 'border', distance: 3 }],
+      work: [{ what: 'outline', operation: 'score' }],
+    });
+    expect(
+      codes(jobWith([cut('plate', rectangle(60, 60, 80, 60)), engraved('on', rectangle(60, 60, 20, 10)), around])),
+    ).toEqual([]);
     // A sheet that is engraved beside what is cut out of it may be meant.
     expect(codes({ ...job, parts: [job.parts[0], job.parts[2]] as Job['parts'] })).toEqual([]);
   });
@@ -132,4 +142,28 @@ test('an inside that is cut after the outside is cut first at a press', () => {
   const after = mended(job);
   expect(after.operations.map((o) => o.id)).toEqual(['holes', 'cut']);
   expect(codes(after)).toEqual([]);
+});
+
+test('what is remembered of a part goes by what of it an operation works', () => {
+  const words = lettering('I', 'Hershey Sans', { placement: { x: 140, y: 60 } });
+  const both = partOf([rectangle(60, 60, 30, 30), { ...words, id: 'line' }], {
+    id: 'both',
+    steps: [{ kind: 'weld' }, { kind: 'centerline' }],
+    work: [
+      { what: 'outline', operation: 'mark' },
+      { what: 'centerline', operation: 'score' },
+    ],
+  });
+  const job = jobWith([both, cut('plate', rectangle(150, 60, 30, 90))]);
+  const moved = (operation: string): Job => ({
+    ...job,
+    parts: job.parts.map((p) => ({
+      ...p,
+      work: p.work.map((w) => (w.what === 'outline' && p.id === 'both' ? { ...w, operation } : w)),
+    })),
+  });
+  const anew = (of: Job) =>
+    new Evaluator(wasmEngine).evaluate(of, faces).findings.flatMap((f) => (CODES.has(f.code) ? [f.key] : []));
+  for (const operation of ['mark', 'score', 'engrave', 'mark'])
+    expect(found(moved(operation)).map((f) => f.key)).toEqual(anew(moved(operation)));
 });

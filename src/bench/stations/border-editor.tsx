@@ -4,6 +4,7 @@ import { type BackingUse, backingUse, setBackingUse } from '@/core/commands/alon
 import { editStep } from '@/core/commands/steps';
 import type { Part, StepOf } from '@/core/document/schema';
 import { stepIn } from '@/core/kinds/steps';
+import { isCut } from '@/core/kinds/works';
 import { LIMITS } from '@/core/limits';
 import { Choice, QuantityField, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
@@ -13,7 +14,8 @@ import { dispatch, useBench } from '../store';
 /** The panel of a border. */
 export function BorderEditor({ part }: { part: Part }) {
   const unit = useBench((s) => s.job.units);
-  const use = useBench((s) => backingUse(s.job, part));
+  // A line around words is no backing: nothing is asked of the words then.
+  const use = useBench((s) => (isCut(part.work, s.job.operations) ? backingUse(s.job, part) : null));
   const step = stepIn(part, 'border');
   if (!step) return null;
   const set = (values: Partial<StepOf<'border'>>, merge: string | null = null) =>

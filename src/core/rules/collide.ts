@@ -20,13 +20,15 @@ type Worked = {
   readonly ready: Inspected;
   readonly operation: Operation;
   readonly isCut: boolean;
+  /** By which operation, and what of the part: with the part made ready it tells the paths. */
+  readonly by: string;
   readonly paths: readonly Path[];
 };
 
 /** Room left between pieces that are moved apart, in mm. */
 const APART_MM = 5;
 
-const LAID: Stage<{ readonly ready: Inspected; readonly by: string; readonly paths: readonly Path[] }, Laid> = {
+const LAID: Stage<Pick<Worked, 'ready' | 'by' | 'paths'>, Laid> = {
   name: 'laid',
   key: ({ ready, by }, idOf) => `${idOf(ready)}|${by}`,
   slot: ({ ready, by }) => `${ready.id}|${by}`,
@@ -34,17 +36,15 @@ const LAID: Stage<{ readonly ready: Inspected; readonly by: string; readonly pat
   weigh: ({ chords }) => 8 * chords.length,
 };
 
-const laidOf = (one: Worked, memory: Memory): Laid =>
-  memory.get(LAID, { ready: one.ready, by: one.operation.id, paths: one.paths });
+const laidOf = (one: Worked, memory: Memory): Laid => memory.get(LAID, one);
 
 type PairInput = { readonly first: Worked; readonly second: Worked };
 
 /** How one lies to another, and where they cross. */
 const LYING: Stage<PairInput, { readonly how: Lying; readonly where: Box }> = {
   name: 'lying',
-  key: ({ first, second }, idOf) =>
-    `${idOf(first.ready)}|${first.operation.id}|${idOf(second.ready)}|${second.operation.id}`,
-  slot: ({ first, second }) => `${first.ready.id}|${first.operation.id}|${second.ready.id}|${second.operation.id}`,
+  key: ({ first, second }, idOf) => `${idOf(first.ready)}|${first.by}|${idOf(second.ready)}|${second.by}`,
+  slot: ({ first, second }) => `${first.ready.id}|${first.by}|${second.ready.id}|${second.by}`,
   run: ({ first, second }, memory) => lyingTo(laidOf(first, memory), laidOf(second, memory)),
   weigh: () => 8,
 };
@@ -55,10 +55,12 @@ function workedIn({ drawn, inspected, job }: JobSubject): Worked[] {
   return drawn.flatMap(({ operation, drawn: all }) => {
     if (!operation.on) return [];
     const byPart = new Map<string, Path[]>();
+    const whats = new Map<string, Set<string>>();
     const filled = new Set<string>();
-    for (const { partId, drawable } of all) {
+    for (const { partId, what, drawable } of all) {
       const ready = inspected.get(partId);
       if (!ready) continue;
+      whats.set(partId, (whats.get(partId) ?? new Set()).add(what));
       const paths = byPart.get(partId) ?? [];
       byPart.set(partId, paths);
       if (drawable.kind === 'dot') continue;
@@ -73,7 +75,8 @@ function workedIn({ drawn, inspected, job }: JobSubject): Worked[] {
       const part = parts.get(id);
       const ready = inspected.get(id);
       if (!part || !ready || paths.length === 0) return [];
-      return [{ part, ready, operation, isCut: operation.kind === 'cut', paths }];
+      const by = `${operation.id}:${[...(whats.get(id) ?? [])].sort().join()}`;
+      return [{ part, ready, operation, isCut: operation.kind === 'cut', by, paths }];
     });
   });
 }
@@ -138,7 +141,7 @@ function findAcross(subject: JobSubject): Pair[] {
     // Parts that lie on each other by the dozen are told by the first of them.
     if (found.size >= LIMITS.collisionsNamed) break;
     const key = `${first.part.id}|${second.part.id}`;
-    if (!first.isCut || !second.isCut || found.has(key) || leadsTo(job, first.part, second.part)) continue;
+    if (!first.isCut || !second.isCut || found.has(key) || leadsTo(first.part, second.part)) continue;
     const { how, where } = memory.get(LYING, { first, second });
     if (how === 'across') found.set(key, { first, second, where, isOne: mayBeOne(job, first, second) });
   }
@@ -146,9 +149,8 @@ function findAcross(subject: JobSubject): Pair[] {
 }
 
 /** A border and what it is around of lie as they are meant to. */
-const leadsTo = (job: Job, a: Part, b: Part): boolean =>
-  [a, b].some((part) => part.members.some((m) => madeFrom(m).some((id) => id === a.id || id === b.id))) &&
-  job.parts.length > 1;
+const leadsTo = (a: Part, b: Part): boolean =>
+  [a, b].some((part) => part.members.some((m) => madeFrom(m).some((id) => id === a.id || id === b.id)));
 
 const pairsOf = (subject: JobSubject): readonly PairInput[] =>
   subject.memory.of(subject.drawn, 'pairs', () => pairsIn(allWorked(subject)));
@@ -219,7 +221,7 @@ export const COLLISION_RULES: readonly JobRule[] = [
         const { how, where } = subject.memory.get(LYING, { first: on, second: piece });
         if (how !== 'across') return [];
         const isClosed = on.ready.outlines.length > 0 && on.ready.openPaths.length === 0;
-        const mayBeKept = isClosed && piece.part.keep === 'inside' && !leadsTo(subject.job, on.part, piece.part);
+        const mayBeKept = isClosed && piece.part.keep === 'inside' && !leadsTo(on.part, piece.part);
         return [
           {
             sentence: `${on.operation.name} of ${partTitle(on.part)} runs across the edge of ${partTitle(piece.part)}.`,
@@ -257,6 +259,8 @@ export const COLLISION_RULES: readonly JobRule[] = [
         if (touched.has(on.part.id) || seen.has(on.part.id) || isEmptyBox(on.ready.box)) return [];
         seen.add(on.part.id);
         const piece = nearest(on.ready.box, pieces);
+        // A line around a piece lies beside it as it is meant to.
+        if (pieces.some((p) => leadsTo(on.part, p.part))) return [];
         const [from, to] = [boxCentre(on.ready.box), boxCentre(piece.ready.box)];
         const fits =
           boxWidth(on.ready.box) <= boxWidth(piece.ready.box) && boxHeight(on.ready.box) <= boxHeight(piece.ready.box);
@@ -304,6 +308,21 @@ export const COLLISION_RULES: readonly JobRule[] = [
         }),
       );
     },
+  }),
+  jobRule({
+    code: 'more-collisions',
+    severity: 'caution',
+    station: 'compose',
+    find: (subject) =>
+      pairsOf(subject).length >= LIMITS.collisionPairs || cutAcross(subject).length >= LIMITS.collisionsNamed
+        ? [
+            {
+              sentence: 'Very many parts lie over each other: not all of them were looked at.',
+              partId: null,
+              detail: 'more',
+            },
+          ]
+        : [],
   }),
 ];
 
