@@ -17,7 +17,8 @@ const USAGE = `Needlefile prepares lettering for machine output.
   --typefaces DIR  more typefaces, of every kind the bench takes, by content or family name
   --drawings DIR   brought-in drawings, each ID.json, and pictures that are traced, each ID.png; the folder of the job
                    when left out
-  --strict         end with 1 when a finding would spoil the work
+  --strict         end with 1 when a finding would spoil the work; where it was never said, what is cut is to hang
+                   together
 
 Files are read back before they are given out: all of them are written, or none.
 
