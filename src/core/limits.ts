@@ -140,6 +140,8 @@ export const LIMITS = {
   pageOperators: 500_000,
   /** Lines and curves of a page that its small picture shows. */
   pagePictureSegments: 20_000,
+  /** Lines and curves that the picture of a file shows before it is brought in; more than these hold a browser up. */
+  previewSegments: 100_000,
   /** Longest that reading a drawing may take, in seconds. */
   readSeconds: 60,
   /** Elements of a drawing, those it repeats included, and how deep they may lie in each other. */

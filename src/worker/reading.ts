@@ -65,6 +65,8 @@ export type Looked = {
   readonly pictures: readonly FoundInDrawing[];
   readonly unread: readonly { readonly kind: string; readonly count: number }[];
   readonly notes: readonly string[];
+  /** How many paths come along that the preview has no room for. */
+  readonly undrawn: number;
   /** The drawing as it is kept. */
   readonly drawing: string;
   /** How many pages the file has, and the number of this one, from 0. */
@@ -94,6 +96,35 @@ const SMALL_DIGITS = 3;
 /** Digits behind the point by which so many powers of ten are told apart across a size in mm. */
 const digitsFor = (sizeMm: number, powers: number): number =>
   Math.min(6, Math.max(0, powers - Math.floor(Math.log10(Math.max(sizeMm, 1e-3)))));
+
+/**
+ * Draws groups for the preview, up to LIMITS.previewSegments in all. What looks alike in a group is drawn once: a line drawn
+ * half a million times over itself holds a browser up for minutes.
+ */
+function drawnOnce(digits: number): {
+  readonly group: (paths: readonly Path[]) => string;
+  readonly undrawn: () => number;
+} {
+  let room = LIMITS.previewSegments;
+  let undrawn = 0;
+  return {
+    group: (paths) => {
+      const drawn = new Set<string>();
+      for (const path of paths) {
+        const d = pathData([path], null, digits);
+        if (drawn.has(d)) continue;
+        if (path.segments.length > room) {
+          undrawn++;
+          continue;
+        }
+        room -= path.segments.length;
+        drawn.add(d);
+      }
+      return [...drawn].join('');
+    },
+    undrawn: () => undrawn,
+  };
+}
 
 /** Reads a page of a file and says what is in it. `engine` is asked for only where a drawing has clips. */
 export async function previewFile(
@@ -125,12 +156,11 @@ export async function previewFile(
   // The drawing itself is placed by its own middle; a page of pictures alone by theirs.
   const drawn = regionBox(found.shapes.flatMap((s) => s.paths));
   const box = isEmptyBox(drawn) ? pictures.map(boundsOfPicture).reduce(uniteBoxes, EMPTY_BOX) : drawn;
-  const digits = digitsFor(Math.max(boxWidth(box), boxHeight(box)), PREVIEW_DIGITS);
+  const draw = drawnOnce(digitsFor(Math.max(boxWidth(box), boxHeight(box)), PREVIEW_DIGITS));
   const groups = found.groups.map((group, i): FoundGroupView => {
     const shapes = found.shapes.filter((s) => s.group === i);
-    const paths: Path[] = shapes.flatMap((s) => s.paths);
     const words = found.texts.filter((t) => t.group === i).length;
-    return { ...group, shapes: shapes.length, words, d: pathData(paths, null, digits) };
+    return { ...group, shapes: shapes.length, words, d: draw.group(shapes.flatMap((s) => s.paths)) };
   });
   return {
     ok: true,
@@ -143,6 +173,7 @@ export async function previewFile(
     pictures,
     unread: found.unread,
     notes: found.notes,
+    undrawn: draw.undrawn(),
     drawing: writeFound(found),
     pages,
     page,

@@ -46,7 +46,7 @@ import { assets } from '../../src/server/schema';
 import { bridgesView } from '../../src/worker/bridge-view';
 import { readingFile } from '../../src/worker/client';
 import { lookAtPicture } from '../../src/worker/picture-reading';
-import { type PagePicture, picturePages } from '../../src/worker/reading';
+import { type PagePicture, picturePages, previewFile } from '../../src/worker/reading';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { tiesOf } from '../support/notes';
@@ -675,6 +675,17 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     expect(await lines()).toBe(2);
     limits.pagePictureSegments = 1;
     expect(await lines()).toBe(1);
+  },
+  previewSegments: async () => {
+    const undrawn = async () => {
+      const bytes = pdfOf([{ content: '0 0 m 9 9 l S 0 0 m 9 0 l S' }]);
+      const seen = await previewFile(bytes, { page: 0, progress: () => {} }, async () => wasmEngine);
+      return seen.ok && seen.undrawn;
+    };
+    limits.previewSegments = 2;
+    expect(await undrawn()).toBe(0);
+    limits.previewSegments = 1;
+    expect(await undrawn()).toBe(1);
   },
   readSeconds: async () => {
     limits.readSeconds = 7;

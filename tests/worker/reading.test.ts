@@ -35,6 +35,16 @@ describe('a look at a file', () => {
     expect(readFound(seen.drawing)?.shapes).toHaveLength(2);
   });
 
+  test('what looks alike is drawn once, and all of it comes along', async () => {
+    const seen = await look(
+      svg('<g fill="none" stroke="#f00"><path d="M0 0h5"/><path d="M0 0h5"/><path d="M0 9h5"/></g>'),
+    );
+    if (!seen.ok) throw new Error(seen.sentence);
+    expect(seen.groups[0]).toMatchObject({ shapes: 3, d: 'M0 60L5 60M0 51L5 51' });
+    expect(seen.undrawn).toBe(0);
+    expect(readFound(seen.drawing)?.shapes).toHaveLength(3);
+  });
+
   test('a file without outlines says what it holds instead', async () => {
     expect(await look(svg('<image href="a.png"/>'))).toEqual({
       ok: false,

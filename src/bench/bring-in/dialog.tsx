@@ -270,6 +270,12 @@ function Found({ preview, share }: { preview: Looked; share: number }) {
               {note}
             </Alert>
           ))}
+          {preview.undrawn > 0 && (
+            <p className="nf-small mt-2 mb-0">
+              {preview.undrawn.toLocaleString('en')} of its paths {preview.undrawn === 1 ? 'is' : 'are'} not shown here,
+              for there are too many. They come along.
+            </p>
+          )}
           {preview.pictures.length > 0 && (
             <p className="nf-small mt-2 mb-0">
               {preview.pictures.length === 1 ? 'A picture comes' : `${preview.pictures.length} pictures come`} along and
