@@ -44,7 +44,7 @@ for (const format of WRITTEN_FORMATS) {
   for (let i = 0; i < ROUNDS + 3; i++) {
     const [wrote, bytes] = timed(() => writeFile(drawing, format.id, job.export));
     const keeps = { keeps: format.keeps, lineMm: job.export.lineWidth };
-    const [read, difference] = timed(() => differenceFrom(drawing, () => format.readBack(bytes), keeps));
+    const [read, difference] = timed(() => differenceFrom(drawing, () => format.readBack(bytes, job.export), keeps));
     if (difference) throw new Error(`${format.word}: ${difference}`);
     if (i < 3) continue;
     writing.push(wrote);

@@ -1,6 +1,7 @@
 /** The headless command: `npm run -s needlefile -- prepare job.json --out DIR …`. */
 import { parseArgs } from 'node:util';
 import { type FileFormat, WRITTEN_FORMATS } from '../core/formats/written';
+import { isDay } from '../core/units/day';
 import { type ExitCode, prepare } from './prepare';
 
 const FORMATS = WRITTEN_FORMATS.map((f) => f.id);
@@ -8,7 +9,7 @@ const FORMATS = WRITTEN_FORMATS.map((f) => f.id);
 const USAGE = `Needlefile prepares lettering for machine output.
 
   npm run -s needlefile -- prepare JOB [--out DIR] [--formats svg,dxf,pdf,hpgl] [--report REPORT.json]
-                                       [--typefaces DIR] [--drawings DIR] [--strict]
+                                       [--typefaces DIR] [--drawings DIR] [--date 2026-05-04] [--strict]
 
   JOB              a job document (.json), or a job taken along (.needlefile) with all that came with it
   --out DIR        folder for the files (made when missing)
@@ -17,6 +18,8 @@ const USAGE = `Needlefile prepares lettering for machine output.
   --typefaces DIR  more typefaces, of every kind the bench takes, by content or family name
   --drawings DIR   brought-in drawings, each ID.json, and pictures that are traced, each ID.png; the folder of the job
                    when left out
+  --date DATE      the day the files are given out, which they keep, and have in their names where the job asks for it;
+                   without it the same job gives the same bytes whenever it is prepared
   --strict         end with 1 when a finding would spoil the work; where it was never said, what is cut is to hang
                    together
 
@@ -56,8 +59,14 @@ async function main(args: string[]): Promise<ExitCode> {
     );
     return 2;
   }
+  const date = values.date ?? null;
+  if (date !== null && !isDay(date)) {
+    complain(`“${date}” is no day: write it as 2026-05-04.`);
+    return 2;
+  }
   return prepare(
     {
+      date,
       job,
       out: values.out ?? null,
       formats: formats as FileFormat[],
@@ -81,6 +90,7 @@ const parse = (args: string[]) =>
       report: { type: 'string' },
       typefaces: { type: 'string' },
       drawings: { type: 'string' },
+      date: { type: 'string' },
       strict: { type: 'boolean' },
       help: { type: 'boolean', short: 'h' },
     },

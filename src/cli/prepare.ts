@@ -29,6 +29,8 @@ export type PrepareOptions = {
   /** Folder with the drawings and pictures the job names, each called by its id; null: where the job is. */
   readonly assets: string | null;
   readonly strict: boolean;
+  /** The day the files are given out, "2026-05-04"; null where it is not said. */
+  readonly date: string | null;
 };
 
 /**
@@ -119,7 +121,12 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
   const toWrite: FileToWrite[] = [];
   let isRefused = false;
   if (options.out && options.formats.length > 0) {
-    const { files, refused } = finished(makeFiles(job, result, options.formats, { partIds: null }));
+    const { files, refused } = finished(
+      makeFiles(job, result, options.formats, { partIds: null, ...(options.date && { date: options.date }) }),
+    );
+    if (options.date === null && job.export.nameFields.includes('date'))
+      complain('Names of this job’s files have the date in them: say it with --date, or they go without.');
+
     for (const sentence of refused) complain(sentence);
     isRefused = refused.length > 0;
     if (files.length + refused.length === 0)

@@ -68,6 +68,8 @@ export const LIMITS = {
   pensOfOperation: 16,
   /** Bytes that a name of a file has of each of a job's title, its part and its material. */
   fileNamePartBytes: 80,
+  /** Bytes of a file’s name without its ending: disks take 255 with it. */
+  fileNameBytes: 240,
   /** Tags of a job, and characters of one tag. */
   tags: 24,
   tagCharacters: 40,

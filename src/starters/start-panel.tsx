@@ -114,7 +114,7 @@ export function StartPanel({
           unit={units}
           materials={materials}
           onMaterial={(material) => set({ material })}
-          onThickness={(thickness) => set({ thickness })}
+          onThickness={(thickness, thicknessAs) => set({ thickness, thicknessAs })}
         />
         {(['width', 'height'] as const).map((side) => (
           <QuantityField

@@ -1,6 +1,6 @@
 /** Taking a job along: packed in the worker, with all that it names, and handed to the browser to be saved. */
 import type { Job } from '@/core/document/schema';
-import { takenName } from '@/core/job/export';
+import { takenName } from '@/core/job/file-names';
 import { download } from '@/ui/download';
 import { computing } from '@/worker/client';
 

@@ -6,7 +6,7 @@ import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import type { Material } from '@/core/document/material';
 import { LIMITS } from '@/core/limits';
-import type { LengthUnit } from '@/core/units/quantity';
+import { inchFraction, type LengthUnit } from '@/core/units/quantity';
 import { keepable } from '@/core/units/text';
 import { QuantityField, Row } from './fields';
 
@@ -36,7 +36,8 @@ export function StockFields({
   unit: LengthUnit;
   materials: readonly Material[];
   onMaterial: (name: string) => void;
-  onThickness: (mm: number | null) => void;
+  /** `as` is the fraction of an inch it was typed as; null where it was not. */
+  onThickness: (mm: number | null, as: string | null) => void;
 }) {
   const id = useId();
   return (
@@ -65,7 +66,7 @@ export function StockFields({
         least={0}
         most={1000}
         stepMm={unit === 'mm' ? 0.5 : 25.4 / 16}
-        onChange={(mm) => onThickness(mm === 0 ? null : mm)}
+        onChange={(mm, typed = '') => onThickness(mm === 0 ? null : mm, inchFraction(typed, unit))}
       />
     </>
   );

@@ -20,7 +20,8 @@ export type TypedFieldProps = {
   readonly most?: number;
   /** Says the limits in the user's unit when a value lies outside. */
   readonly limits?: string | null;
-  readonly onChange: (value: number) => void;
+  /** `typed` is the text the value was read from; left out where it was stepped to or taken back. */
+  readonly onChange: (value: number, typed?: string) => void;
   readonly disabled?: boolean;
   /** Only the field, with the label for screen readers. */
   readonly bare?: boolean;
@@ -56,11 +57,11 @@ export function TypedField(props: TypedFieldProps) {
     if (text === null && shown !== '' && document.activeElement === field.current) field.current?.select();
   }, [text, shown]);
 
-  const send = (next: number) => {
+  const send = (next: number, typed?: string) => {
     if (next === sent.current && !props.mixed) return;
     sent.current = next;
     onTheirWay.current.push(next);
-    onChange(next);
+    onChange(next, typed);
   };
 
   const read = (typed: string) => {
@@ -71,7 +72,7 @@ export function TypedField(props: TypedFieldProps) {
       return setSentence(props.limits ?? 'That is outside of what is possible.');
     setSentence(null);
     // What is shown is rounded; the value is only changed by typing something else.
-    if (typed !== format(sent.current)) send(parsed.value);
+    if (typed !== format(sent.current)) send(parsed.value, typed);
   };
 
   const settle = () => {

@@ -7,6 +7,12 @@ function dayOf(date: Date, now: Date): string {
   return date.toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year });
 }
 
+/** The day it is by the user's clock, "2026-05-04". */
+export function today(now = new Date()): string {
+  const two = (n: number) => String(n).padStart(2, '0');
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+}
+
 /** "today 14:02", "3 Nov", "3 Nov 2025". */
 export function when(iso: string, now = new Date()): string {
   const date = new Date(iso);

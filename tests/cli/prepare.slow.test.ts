@@ -174,6 +174,21 @@ test('with --strict open faults end with 1, answered ones with 0', () => {
   expect(said('no')).toMatchObject({ code: 0, out: '' });
 });
 
+test('the day is said, kept in the files and, where asked for, in their names', () => {
+  const job = save('dated.json', jobWith([partOf([lettering('Oak')])], { export: { nameFields: ['date', 'job'] } }));
+  const out = (name: string) => path.join(home, name);
+  const dated = run('prepare', job, '--out', out('dated'), '--formats', 'svg', '--date', '2026-05-04');
+  expect(dated).toMatchObject({ code: 0, err: '' });
+  expect(readFileSync(path.join(out('dated'), '2026-05-04_trial.svg'), 'utf8')).toContain('>2026-05-04</date>');
+  const undated = run('prepare', job, '--out', out('undated'), '--formats', 'svg');
+  expect(undated).toMatchObject({ code: 0, err: expect.stringContaining('say it with --date') });
+  expect(readFileSync(path.join(out('undated'), 'trial.svg'), 'utf8')).not.toContain('date');
+  expect(run('prepare', job, '--date', '4.5.2026')).toMatchObject({
+    code: 2,
+    err: expect.stringContaining('is no day'),
+  });
+});
+
 describe('input that can’t be used ends with 2 and a sentence', () => {
   test.each([
     [['prepare', '/nowhere.json'], /no file/],

@@ -7,7 +7,7 @@ import { type Drawable, dot, drawnPaths, polyline, polylines } from '../../src/c
 import { alignTo, levelBaselines, snapTo, spaceEqually } from '../../src/core/job/arrange';
 import type { DrawnWork } from '../../src/core/job/drawn';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { drawingOf, fileName, writeFile } from '../../src/core/job/export';
+import { drawingOf, writeFile } from '../../src/core/job/export';
 import { dotTotals, totalSetDowns } from '../../src/core/job/totals';
 import { area } from '../support/drawables';
 import { faces, wasmEngine } from '../support/faces';
@@ -126,36 +126,6 @@ describe('what is exported', () => {
     const start = (format: 'svg' | 'dxf' | 'pdf') =>
       new TextDecoder('latin1').decode(writeFile(drawing, format, two().export)).slice(0, 5);
     expect([start('svg'), start('pdf'), start('dxf')]).toEqual(['<?xml', '%PDF-', '  0\r\n']);
-  });
-
-  test('is named so that every disk takes it: no noise of numbers, cut by bytes, no name of a device', () => {
-    const job = two({ sheet: { width: 300, height: 200, material: 'Steel', thickness: 19.049999999999997 } });
-    expect(fileName(job, 'svg')).toBe('trial_steel-19.05mm.svg');
-    const bare = { ...job, sheet: { ...job.sheet, material: '', thickness: null } };
-    const named = (title: string) => fileName({ ...bare, title }, 'svg');
-    // Four bytes a letter: eighty bytes are twenty of them, none cut in two.
-    expect(named('𐎠'.repeat(60))).toBe(`${'𐎠'.repeat(20)}.svg`);
-    expect(named('Ж'.repeat(60))).toBe(`${'ж'.repeat(40)}.svg`);
-    const long = { ...job, title: 'Ж'.repeat(200), sheet: { ...job.sheet, material: 'Ж'.repeat(200) } };
-    const parts = job.parts.map((p) => ({ ...p, name: 'Ж'.repeat(200) }));
-    const whole = fileName({ ...long, parts }, 'svg', { partIds: ['a'] });
-    expect(new TextEncoder().encode(whole).length).toBeLessThanOrEqual(250);
-    for (const device of ['CON', 'nul', 'Prn', 'AUX', 'COM1', 'lpt9', 'con.backup', 'COM¹'])
-      expect(named(device)).toMatch(/^job-/);
-    for (const other of ['console', 'com', 'null']) expect(named(other)).toBe(`${other}.svg`);
-    expect(named('...')).toBe('job.svg');
-  });
-
-  test('is named by job, piece and material', () => {
-    expect(fileName(two(), 'svg')).toBe('trial_ply-3mm.svg');
-    expect(fileName(two(), 'svg', { partIds: ['a'] })).toBe('trial_plate_ply-3mm.svg');
-    expect(fileName(two(), 'svg', { partIds: ['b'] })).toBe('trial_ply-3mm.svg');
-    expect(fileName(two(), 'svg', { partIds: ['a', 'b'] })).toBe('trial_ply-3mm.svg');
-    const bare = two({ sheet: { width: 300, height: 200, material: 'Ply', thickness: null } });
-    expect(fileName(bare, 'dxf')).toBe('trial_ply.dxf');
-    const named = (title: string) => fileName({ ...bare, title, sheet: { ...bare.sheet, material: '' } }, 'dxf');
-    expect(named('x'.repeat(90))).toBe(`${'x'.repeat(80)}.dxf`);
-    expect(named(`${'x'.repeat(79)} y`)).toBe(`${'x'.repeat(79)}.dxf`);
   });
 });
 

@@ -22,7 +22,7 @@ import { pathData } from '../../src/core/geometry/path-data';
 import { arcBetween, line } from '../../src/core/geometry/segment';
 import { foundBy, type Rule } from '../../src/core/inspect/rule';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { fileName } from '../../src/core/job/export';
+import { fileName } from '../../src/core/job/file-names';
 import { pictureOf } from '../../src/core/job/picture';
 import { thickenedEnough } from '../../src/core/job/safe';
 import { savedExtrasSchema } from '../../src/core/job/summary';
@@ -287,6 +287,19 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
       ok: false,
       sentences: ['This job document has 8.0 MB; up to 8 MB can be read.'],
     });
+  },
+  fileNameBytes: () => {
+    const long = (most: number) => {
+      limits.fileNameBytes = most;
+      const job = jobWith([]);
+      return fileName(
+        { ...job, title: 'linden', export: { ...job.export, nameFields: ['job', 'number'], number: '204' } },
+        'svg',
+      );
+    };
+    expect(long(10)).toBe('linden_204.svg');
+    expect(long(9)).toBe('linde_204.svg');
+    expect(long(6)).toBe('li_20.svg');
   },
   fileNamePartBytes: () => {
     const named = (title: string) => fileName({ ...jobWith([]), title }, 'svg');

@@ -16,6 +16,7 @@ const sheet = {
   height: 200,
   material: '',
   thickness: null,
+  thicknessAs: null,
   leastWidth: null,
   kerf: null,
   process: null,

@@ -30,6 +30,7 @@ const begun = (starter: Job, answers: Partial<StartAnswers> = {}) =>
         words: askedIn(starter).map(() => null),
         material: starter.sheet.material,
         thickness: starter.sheet.thickness,
+        thicknessAs: null,
         size: null,
         sheet: null,
         units: 'mm',

@@ -7,7 +7,7 @@ import { JOB_FORMAT } from '../../src/core/document/schema';
 import { growPart } from '../../src/core/document/sizes';
 import { boxWidth } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { takenName } from '../../src/core/job/export';
+import { takenName } from '../../src/core/job/file-names';
 import {
   filesNamed,
   openTaken,

@@ -92,9 +92,13 @@ const drawnIn = ({ job, result }: Tried, id: FileFormat): Drawing | null =>
 function written(one: Tried, id: FileFormat, dxf: (typeof VERSIONS)[number] = '2007') {
   const drawing = drawnIn(one, id);
   if (!drawing) return null;
-  const bytes = writeFile(drawing, id, { ...one.job.export, dxf });
+  const settings = { ...one.job.export, dxf };
+  const bytes = writeFile(drawing, id, settings);
   const { readBack, keeps } = writtenFormat(id);
-  const difference = differenceFrom(drawing, () => readBack(bytes), { keeps, lineMm: one.job.export.lineWidth });
+  const difference = differenceFrom(drawing, () => readBack(bytes, settings), {
+    keeps,
+    lineMm: one.job.export.lineWidth,
+  });
   return { drawing, bytes, difference };
 }
 

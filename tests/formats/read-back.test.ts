@@ -17,7 +17,7 @@ import { figure } from '../support/figures';
 import { type Chance, chance } from '../support/random';
 import { sample } from '../support/scale';
 
-const SETTINGS = { lineWidth: 0.025, dxf: '2007', page: 'work', plotterOrigin: 'corner' } as const;
+const SETTINGS = { lineWidth: 0.025, dxf: '2007', dxfUnit: 'mm', page: 'work', plotterOrigin: 'corner' } as const;
 const TOLERANCE = 0.02;
 const layer = (name: string, colour: string, drawn: readonly Drawable[], pen = 1): Layer => ({
   name,
@@ -79,11 +79,17 @@ const everything: Drawing = {
   ].map((of, i) => ({ ...of, pen: i + 1 })),
 };
 
-const written = (drawing: Drawing, id: FileFormat, dxf: 'R12' | '2000' | '2007' = '2007') =>
-  writtenFormat(id).write(drawing, { ...SETTINGS, dxf });
-const difference = (drawing: Drawing, id: FileFormat, bytes: Uint8Array): string | null => {
+/** A release of DXF, and the unit of its numbers where these are no mm. */
+type Release = 'R12' | '2000' | '2007' | 'R12 in' | '2007 in';
+const settingsFor = (release: Release) => {
+  const [dxf, dxfUnit = 'mm'] = release.split(' ') as ['R12' | '2000' | '2007', ('mm' | 'in')?];
+  return { ...SETTINGS, dxf, dxfUnit };
+};
+const written = (drawing: Drawing, id: FileFormat, release: Release = '2007') =>
+  writtenFormat(id).write(drawing, settingsFor(release));
+const difference = (drawing: Drawing, id: FileFormat, bytes: Uint8Array, release: Release = '2007'): string | null => {
   const { readBack, keeps } = writtenFormat(id);
-  return differenceFrom(drawing, () => readBack(bytes), { keeps, lineMm: SETTINGS.lineWidth });
+  return differenceFrom(drawing, () => readBack(bytes, settingsFor(release)), { keeps, lineMm: SETTINGS.lineWidth });
 };
 const FILES = [
   ['svg', '2007'],
@@ -91,6 +97,8 @@ const FILES = [
   ['dxf', 'R12'],
   ['dxf', '2000'],
   ['dxf', '2007'],
+  ['dxf', 'R12 in'],
+  ['dxf', '2007 in'],
   ['hpgl', '2007'],
 ] as const;
 /** What a plotter file of chords on a grid does not tell, or tells otherwise. */
@@ -104,16 +112,16 @@ const ON_GRID: Readonly<Record<string, RegExp | null>> = {
 
 describe.each(FILES)('%s (%s)', (id, dxf) => {
   test('what was written is what is drawn', () => {
-    expect(difference(everything, id, written(everything, id, dxf))).toBeNull();
+    expect(difference(everything, id, written(everything, id, dxf), dxf)).toBeNull();
   });
 
   test('of nothing, too', () => {
     const nothing = { title: '', width: 10, height: 20, layers: [] };
-    expect(difference(nothing, id, written(nothing, id, dxf))).toBeNull();
+    expect(difference(nothing, id, written(nothing, id, dxf), dxf)).toBeNull();
   });
 
   const changed = (recipe: (layers: Layer[]) => Layer[]): string | null =>
-    difference(everything, id, written({ ...everything, layers: recipe([...everything.layers]) }, id, dxf));
+    difference(everything, id, written({ ...everything, layers: recipe([...everything.layers]) }, id, dxf), dxf);
   const inLayer = (nth: number, recipe: (drawn: Drawable[]) => Drawable[]) => (layers: Layer[]) =>
     layers.map((l, i) => (i === nth ? { ...l, drawn: recipe([...l.drawn]) } : l));
   const movedBy = (path: Path, dx: number): Path => ({
@@ -203,12 +211,12 @@ describe.each(FILES)('%s (%s)', (id, dxf) => {
 
   test('a colour is looked at where the format has it as it is', () => {
     const found = changed(([a, ...l]) => [{ ...(a as Layer), colour: '#92400F' }, ...l]);
-    if (id === 'hpgl' || (id === 'dxf' && dxf !== '2007')) expect(found).toBeNull();
+    if (id === 'hpgl' || (id === 'dxf' && !dxf.startsWith('2007'))) expect(found).toBeNull();
     else expect(found).toMatch(/“Fill & scan” in another colour/);
   });
 
   test('another page is found where the format has one', () => {
-    const found = difference(everything, id, written({ ...everything, width: 80.01 }, id, dxf));
+    const found = difference(everything, id, written({ ...everything, width: 80.01 }, id, dxf), dxf);
     if (id === 'dxf' || id === 'hpgl') expect(found).toBeNull();
     else expect(found).toMatch(/page of another size/);
   });
@@ -217,18 +225,24 @@ describe.each(FILES)('%s (%s)', (id, dxf) => {
     const bytes = written(everything, id, dxf);
     for (const share of [0, 0.1, 0.5, 0.9, 0.999]) {
       const short = bytes.slice(0, Math.floor(share * bytes.length));
-      expect(difference(everything, id, short), String(share)).toMatch(/^can’t be read/);
+      expect(difference(everything, id, short, dxf), String(share)).toMatch(/^can’t be read/);
     }
     const other = WRITTEN_FORMATS.find((f) => f.id !== id)?.id ?? 'svg';
     expect(difference(everything, id, written(everything, other))).toMatch(/^can’t be read/);
   });
 });
 
+test('a DXF in another unit than asked for is not what was written, where it can say so', () => {
+  expect(difference(everything, 'dxf', written(everything, 'dxf', '2007 in'), '2007')).toMatch(/the unit is not mm/);
+  expect(difference(everything, 'dxf', written(everything, 'dxf', '2007'), '2007 in')).toMatch(/the unit is not in/);
+  expect(difference(everything, 'dxf', written(everything, 'dxf', 'R12 in'), 'R12')).toMatch(/ is .* off/);
+});
+
 test('curves that nearly turn back in a point are as long as they are', () => {
   const turns = [cubic(0, 0, 300, 400, 300.5, 400, 0, 20), cubic(0, 20, 0, 900, 3, -800, 3, 20)];
   const layers = [layer('Cut', '#3730A3', [polyline({ closed: false, segments: turns })])];
   const drawn = { ...everything, width: 900, layers };
-  for (const [id, dxf] of FILES) expect(difference(drawn, id, written(drawn, id, dxf)), `${id} ${dxf}`).toBeNull();
+  for (const [id, dxf] of FILES) expect(difference(drawn, id, written(drawn, id, dxf), dxf), `${id} ${dxf}`).toBeNull();
 });
 
 test('arcs that stay near a curve but are longer are told by their length', () => {
@@ -264,11 +278,11 @@ test('names that a DXF can’t hold are known again, others are not', () => {
   });
   for (const name of ['Schnitt außen <1>', '', '漢字', '𐎠𐎡', `${'long '.repeat(30)}`, 'a\u0007b', 'Ř 1', '"&\''])
     for (const [id, dxf] of FILES)
-      expect(difference(named(name), id, written(named(name), id, dxf)), `${name} ${id} ${dxf}`).toBeNull();
+      expect(difference(named(name), id, written(named(name), id, dxf), dxf), `${name} ${id} ${dxf}`).toBeNull();
   for (const [id, dxf] of FILES) {
     if (id === 'hpgl') continue;
-    expect(difference(named('Cut'), id, written(named('Cup'), id, dxf))).toMatch(/in place of “Cut”/);
-    expect(difference(named('Cut deep'), id, written(named('Cut'), id, dxf))).toMatch(/in place of “Cut deep”/);
+    expect(difference(named('Cut'), id, written(named('Cup'), id, dxf), dxf)).toMatch(/in place of “Cut”/);
+    expect(difference(named('Cut deep'), id, written(named('Cut'), id, dxf), dxf)).toMatch(/in place of “Cut deep”/);
   }
 });
 

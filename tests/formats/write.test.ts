@@ -12,7 +12,7 @@ import { writePdf } from '../../src/core/formats/pdf-write';
 import { readDrawing } from '../../src/core/formats/read';
 import { writeSvg } from '../../src/core/formats/svg-write';
 import { dot, polyline } from '../../src/core/geometry/drawable';
-import { closedPath, type Path } from '../../src/core/geometry/path';
+import { closedPath, type Path, regionBox } from '../../src/core/geometry/path';
 import { arcBetween, line } from '../../src/core/geometry/segment';
 import { area, BLOB, outline } from '../support/drawables';
 
@@ -62,20 +62,42 @@ describe('a drawing of everything', () => {
   test('as PDF', () => kept('everything.pdf', writePdf(drawing, 0.025)));
   test('as HPGL', () => kept('everything.plt', text(writeHpgl(drawing))));
   test.each(['R12', '2000', '2007'] as const)('as DXF %s', (version) => {
-    kept(`everything.${version}.dxf`, text(writeDxf(drawing, version)));
+    kept(`everything.${version}.dxf`, text(writeDxf(drawing, version, 'mm')));
   });
+});
+
+test('the day it is given out is kept in it', () => {
+  const dated: Drawing = { ...drawing, date: '2026-05-04' };
+  expect(writeSvg(dated, 0.025)).toContain('<date xmlns="http://purl.org/dc/elements/1.1/">2026-05-04</date>');
+  expect(Buffer.from(writePdf(dated, 0.025)).toString('latin1')).toContain('/CreationDate(D:20260504)');
+  // 4 May 2026 begins with the Julian day 2461164.5 (day 2451544.5 was 1 January 2000).
+  const days = (Date.UTC(2026, 4, 4) - Date.UTC(2000, 0, 1)) / 86_400_000;
+  expect(writeDxf(dated, 'R12', 'mm')).toContain(`$TDCREATE\r\n 40\r\n${2_451_544.5 + days}\r\n`);
+});
+
+test('a DXF in inches is read as large as it was drawn', () => {
+  const boundsOf = (bytes: Uint8Array) => {
+    const reading = readDrawing(bytes);
+    if (!reading.ok) throw new Error(reading.sentence);
+    expect(reading.found.claim).toMatchObject({ stated: true });
+    return regionBox(reading.found.shapes.flatMap((s) => s.paths));
+  };
+  const inMm = boundsOf(text(writeDxf(drawing, '2007', 'mm')));
+  const inInches = boundsOf(text(writeDxf(drawing, '2007', 'in')));
+  for (const side of ['minX', 'minY', 'maxX', 'maxY'] as const) expect(inInches[side]).toBeCloseTo(inMm[side], 6);
+  expect(writeDxf(drawing, '2007', 'in')).toContain('$MEASUREMENT\r\n 70\r\n0\r\n  9\r\n$INSUNITS\r\n 70\r\n1\r\n');
 });
 
 describe('a drawing of nothing', () => {
   const nothing: Drawing = { title: '', width: 10, height: 20, layers: [] };
   test('as DXF has the page for its extents', () => {
-    const written = writeDxf(nothing, '2007');
+    const written = writeDxf(nothing, '2007', 'mm');
     expect(written).toMatch(/\$EXTMIN\r\n 10\r\n0\.0\r\n 20\r\n0\.0\r\n/);
     expect(written).toMatch(/\$EXTMAX\r\n 10\r\n10\.0\r\n 20\r\n20\.0\r\n/);
   });
   test('a path of a single place is not written', () => {
     const place: Path = { closed: true, segments: [line(3, 3, 3, 3)] };
-    const written = writeDxf({ ...nothing, layers: [layer('Cut', 'cut', [outline(place)])] }, '2000');
+    const written = writeDxf({ ...nothing, layers: [layer('Cut', 'cut', [outline(place)])] }, '2000', 'mm');
     expect(written).not.toContain('LWPOLYLINE');
   });
 });
@@ -87,7 +109,7 @@ test('what is written comes back: the same kinds of paths in the same layers', (
     const { groups, shapes } = reading.found;
     return shapes.map((s) => [groups[s.group]?.name, ...s.paths.map((p) => p.closed)]);
   };
-  expect(read(text(writeDxf(drawing, '2007')))).toEqual([
+  expect(read(text(writeDxf(drawing, '2007', 'mm')))).toEqual([
     ['Fill & scan', true],
     ['Fill & scan', true],
     ['Zoë-1', false],

@@ -6,7 +6,7 @@ import { partWords } from '@/core/document/part-words';
 import type { ExportSettings } from '@/core/document/schema';
 import { WRITTEN_FORMATS, type WrittenFormat } from '@/core/formats/written';
 import { isEmptyBox } from '@/core/geometry/point';
-import { fileName } from '@/core/job/export';
+import { fileName } from '@/core/job/file-names';
 import { LIMITS } from '@/core/limits';
 import { openGroups } from '@/core/rules/groups';
 import { formatLength } from '@/core/units/quantity';
@@ -16,10 +16,12 @@ import { Choice, QuantityField, Row } from '@/ui/fields';
 import { formatArea, formatRun } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
 import { OperationMark } from '@/ui/marks';
+import { today } from '@/ui/when';
 import { computing } from '@/worker/client';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { change, useBench } from '../store';
+import { FileNames } from './file-names';
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
 const counted = (n: number): string => COUNTS[n] ?? `${n}`;
@@ -97,7 +99,7 @@ export function Prove() {
   });
   const settings = job.export;
   const part = job.parts.find((p) => p.id === selected);
-  const scope = { partIds: onlySelected && part ? [part.id] : null };
+  const scope = { partIds: onlySelected && part ? [part.id] : null, date: today() };
   const nothing = !view || isEmptyBox(view.workBox);
 
   const edit = (recipe: (s: ExportSettings) => void, merge: string | null = null) =>
@@ -171,6 +173,19 @@ export function Prove() {
         }
       />
       <Choice
+        label="DXF unit"
+        value={settings.dxfUnit}
+        options={[
+          { value: 'mm', word: 'mm' },
+          { value: 'in', word: 'in' },
+        ]}
+        onChange={(dxfUnit) =>
+          edit((s) => {
+            s.dxfUnit = dxfUnit;
+          })
+        }
+      />
+      <Choice
         label="HPGL origin"
         value={settings.plotterOrigin}
         options={[
@@ -237,7 +252,8 @@ export function Prove() {
           />
         </Row>
       )}
-      <Heading beside="true size, in mm">Files</Heading>
+      <FileNames job={job} scope={scope} edit={edit} />
+      <Heading beside="true size">Files</Heading>
       {WRITTEN_FORMATS.map((format) => (
         <Button
           key={format.id}

@@ -66,7 +66,7 @@ export function SheetEditor() {
         unit={unit}
         materials={materials}
         onMaterial={setMaterial}
-        onThickness={(thickness) => stock({ thickness }, 'thickness')}
+        onThickness={(thickness, thicknessAs) => stock({ thickness, thicknessAs }, 'thickness')}
       />
       <Row label="Cut by" htmlFor={id}>
         <Form.Select

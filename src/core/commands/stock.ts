@@ -5,7 +5,7 @@ import { stepIn } from '../kinds/steps';
 import { changed } from './changed';
 
 /** What can be said of the stock; what is left out stays. Thickness in mm. */
-export type Stock = Partial<Pick<Sheet, 'material' | 'thickness' | 'process'>>;
+export type Stock = Partial<Pick<Sheet, 'material' | 'thickness' | 'thicknessAs' | 'process'>>;
 
 /** What the materials that are known say of a sheet; null where they say nothing. */
 export function saidOf(

@@ -26,6 +26,8 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   asItWas,
   // Format 9: starters, and words that are asked for.
   asItWas,
+  // Format 10: names of files, DXF in inches.
+  asItWas,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

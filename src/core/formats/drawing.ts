@@ -26,6 +26,8 @@ export type Layer = {
 /** What is written to a file, whatever its format: layers of paths and dots in mm, y upwards, on a page. */
 export type Drawing = {
   readonly title: string;
+  /** The day it is given out, "2026-05-04"; left out where nobody said. */
+  readonly date?: string;
   readonly width: number;
   readonly height: number;
   /** In running order; layers with nothing in them are left out. */
@@ -37,6 +39,8 @@ export type WriteSettings = {
   /** Of lines in formats that draw them. */
   readonly lineWidth: number;
   readonly dxf: 'R12' | '2000' | '2007';
+  /** Of the numbers in DXF files. */
+  readonly dxfUnit: 'mm' | 'in';
   /** Whether a page fits the work or is the sheet, in formats that have pages. */
   readonly page: 'work' | 'sheet';
   /** Where 0, 0 is in files for plotters: the lower left corner of the work, its middle, or that of the sheet. */
@@ -64,7 +68,7 @@ export type FormatToWrite<Id extends string> = {
   /** Where a drawing lies in its files. */
   readonly frame: (settings: WriteSettings) => Frame;
   /** Reads back what was written; throws `NotAsWritten`. */
-  readonly readBack: (bytes: Uint8Array) => ReadBack;
+  readonly readBack: (bytes: Uint8Array, settings: WriteSettings) => ReadBack;
   readonly keeps: FormatKeeps;
 };
 

@@ -93,7 +93,7 @@ export function writePdf(drawing: Drawing, lineWidthMm: number): Uint8Array {
   );
   const scans = drawing.layers.flatMap((layer) => scanWords(layer) ?? []).join(' ');
   const info = add(
-    `<</Title ${textString(drawing.title)}${scans ? `/Subject ${textString(scans)}` : ''}/Creator(Needlefile)>>`,
+    `<</Title ${textString(drawing.title)}${scans ? `/Subject ${textString(scans)}` : ''}${drawing.date ? `/CreationDate(D:${drawing.date.replace(/-/g, '')})` : ''}/Creator(Needlefile)>>`,
   );
   return assemble(objects, catalog, info);
 }

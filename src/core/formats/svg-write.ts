@@ -49,6 +49,9 @@ export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
     '<?xml version="1.0" encoding="UTF-8"?>',
     `<svg xmlns="http://www.w3.org/2000/svg" version="1.1" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">`,
     ` <title>${escapeXml(drawing.title)}</title>`,
+    ...(drawing.date
+      ? [` <metadata><date xmlns="http://purl.org/dc/elements/1.1/">${escapeXml(drawing.date)}</date></metadata>`]
+      : []),
     ...groups,
     '</svg>',
     '',

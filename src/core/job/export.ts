@@ -1,4 +1,4 @@
-/** From a computed job to files: the neutral drawing, the formats, and what they are called. */
+/** From a computed job to files: the neutral drawing and its formats. */
 
 import { colourOf } from '../document/colour-of';
 import { pensOf } from '../document/pens';
@@ -7,15 +7,14 @@ import type { Drawing, Frame, Layer } from '../formats/drawing';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { drawnBox, moveDrawable } from '../geometry/drawable';
 import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
-import { LIMITS } from '../limits';
-import { decimal } from '../units/decimal';
 import type { JobResult } from './evaluate';
-import { TAKEN_ALONG } from './taken-along';
 
-/** Of which parts files are written. */
+/** Of which parts files are written, and when. */
 export type ExportScope = {
   /** Only these parts; all when null. */
   readonly partIds: readonly string[] | null;
+  /** The day they are written, "2026-05-04", which is kept in them; left out where nobody says. */
+  readonly date?: string;
 };
 
 /** The drawing that is exported, or null when nothing would be in it. What is off, hidden or empty is not. */
@@ -42,6 +41,7 @@ export function drawingOf(
   const pens = pensOf(job.operations);
   return {
     title: job.title,
+    ...(scope.date && { date: scope.date }),
     width,
     height,
     layers: chosen.map(
@@ -61,39 +61,3 @@ export function drawingOf(
 /** The bytes of one file. */
 export const writeFile = (drawing: Drawing, format: FileFormat, settings: Job['export']): Uint8Array =>
   writtenFormat(format).write(drawing, settings);
-
-/** Letters, digits and single hyphens; no more bytes than a name may have of it. */
-function slug(text: string): string {
-  const plain = text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}.]+/gu, '-')
-    .replace(/^[-.]+|[-.]+$/g, '');
-  let bytes = 0;
-  let cut = '';
-  for (const character of plain) {
-    bytes += new TextEncoder().encode(character).length;
-    if (bytes > LIMITS.fileNamePartBytes) break;
-    cut += character;
-  }
-  return cut.replace(/[-.]+$/, '');
-}
-
-/** Names that are devices on some disks, whatever their ending. */
-const DEVICE = /^(con|prn|aux|nul|com\d|lpt\d)(\.|$)/;
-
-/** "gate-sign_plate_steel-3mm.svg": job, piece when only one is exported, material and thickness. */
-export function fileName(job: Job, format: FileFormat, scope: ExportScope = { partIds: null }): string {
-  const only = scope.partIds?.length === 1 ? job.parts.find((p) => p.id === scope.partIds?.[0]) : undefined;
-  return `${stemOf(job, only?.name ?? '')}.${writtenFormat(format).ending}`;
-}
-
-/** The name of a file that a job is taken along in. */
-export const takenName = (job: Job): string => `${stemOf(job, '')}${TAKEN_ALONG}`;
-
-function stemOf({ title, sheet: { material, thickness } }: Job, piece: string): string {
-  const stock = [material, thickness ? `${decimal(thickness, 3)}mm` : ''].filter(Boolean).join(' ');
-  const stem = [title, piece, stock].map(slug).filter(Boolean).join('_');
-  return `${DEVICE.test(stem) ? 'job-' : ''}${stem || 'job'}`;
-}

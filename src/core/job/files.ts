@@ -12,7 +12,8 @@ import { workKind } from '../kinds/works';
 import { LEAST_TWICE_MM, mayRunTwice, twiceWithin } from '../rules/twice';
 import type { DrawnWork } from './drawn';
 import type { JobResult, Progress } from './evaluate';
-import { drawingOf, type ExportScope, fileName, writeFile } from './export';
+import { drawingOf, type ExportScope, writeFile } from './export';
+import { fileName } from './file-names';
 
 /** A file that was written: its name and its bytes. */
 export type WrittenFile = { readonly name: string; readonly bytes: Uint8Array };
@@ -93,7 +94,7 @@ export function* makeFiles(
     const drawing = drawingOf(job, result, scope, format.frame(job.export));
     if (!drawing) continue;
     const bytes = writeFile(drawing, id, job.export);
-    const difference = differenceFrom(drawing, () => format.readBack(bytes), {
+    const difference = differenceFrom(drawing, () => format.readBack(bytes, job.export), {
       keeps: format.keeps,
       lineMm: job.export.lineWidth,
     });

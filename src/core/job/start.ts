@@ -27,6 +27,8 @@ export type StartAnswers = {
   readonly words: readonly (string | null)[];
   readonly material: string;
   readonly thickness: number | null;
+  /** The thickness as a fraction of an inch where it was typed so. */
+  readonly thicknessAs: string | null;
   /** How wide or high all of the work is to be; null for as large as it comes. */
   readonly size: { readonly side: 'width' | 'height'; readonly mm: number } | null;
   /** The sheet; null for that of the starter, larger where the work asks for it. */
@@ -57,6 +59,7 @@ export const unanswered = ({ parts, sheet }: Job, units: Job['units']): StartAns
   words: askedIn({ parts }).map(() => null),
   material: sheet.material,
   thickness: sheet.thickness,
+  thicknessAs: sheet.thicknessAs,
   size: null,
   sheet: null,
   units,
@@ -89,7 +92,13 @@ export function* startJob(
     if (typeof text === 'string' && text.trim() !== '') job = setWords(job, partId, memberId, text);
   }
   job = titled(
-    strongEnough(setStock(job, { material: answers.material, thickness: answers.thickness }, materials)),
+    strongEnough(
+      setStock(
+        job,
+        { material: answers.material, thickness: answers.thickness, thicknessAs: answers.thicknessAs },
+        materials,
+      ),
+    ),
     asked,
     answers.words,
   );

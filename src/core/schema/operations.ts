@@ -38,6 +38,12 @@ export const colourKeySchema = z.strictObject({
   mark: colour.default('#BE185D'),
 });
 
+/** What the name of a file can be made of. */
+export const NAME_FIELDS = ['job', 'piece', 'material', 'thickness', 'date', 'number'] as const;
+
+/** One thing that the name of a file is made of. */
+export type NameField = (typeof NAME_FIELDS)[number];
+
 /** How files are written: line width, DXF release, tolerance of arcs. */
 export const exportSchema = z.strictObject({
   page: about(
@@ -53,6 +59,19 @@ export const exportSchema = z.strictObject({
     'The same for what is marked.',
   ),
   dxf: about(z.enum(['R12', '2000', '2007']).default('2007'), 'Version of DXF files.'),
+  dxfUnit: about(z.enum(['mm', 'in']).default('mm'), 'Unit of the numbers in DXF files.'),
+  nameFields: about(
+    z
+      .array(z.enum(NAME_FIELDS))
+      .max(NAME_FIELDS.length)
+      .refine((fields) => new Set(fields).size === fields.length, 'each may be there once')
+      .default(['job', 'piece', 'material', 'thickness']),
+    'What names of files are made of, in this order; what is not known is left out.',
+  ),
+  number: about(
+    z.string().max(LIMITS.nameCharacters).default(''),
+    'Number of the order or drawing, for names of files.',
+  ),
   plotterOrigin: about(
     z.enum(['corner', 'middle', 'placed']).default('corner'),
     'Where 0, 0 is in plotter files: the lower left corner of the work, its middle, or that of the sheet (`placed`).',

@@ -23,6 +23,10 @@ export const sheetSchema = z.strictObject({
   height: about(z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm), 'Height in mm.'),
   material: about(name.default(''), 'What the stock is, in the user’s words.'),
   thickness: about(z.number().min(0).max(1000).nullable().default(null), 'Thickness in mm, or null when not given.'),
+  thicknessAs: about(
+    z.string().max(LIMITS.quantityCharacters).nullable().default(null),
+    'The thickness as a fraction of an inch, where it was typed so, such as `1/8 in`; null otherwise.',
+  ),
   leastWidth: about(
     z.number().min(0).max(1000).nullable().default(null),
     'The least width that is safe in this material, in mm; null: strength is not looked at.',

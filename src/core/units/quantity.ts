@@ -204,6 +204,13 @@ export function parseLength(text: string, unit: LengthUnit): Parsed {
   return parse(text, MM_PER[unit] as number);
 }
 
+/** "1/8" or "1 1/2" where a length was typed as a fraction of an inch, the unit said or meant; null where it was not. */
+export function inchFraction(text: string, unit: LengthUnit): string | null {
+  const found = /^(\d+ +)?(\d+) *\/ *(\d+) *(in|inch|inches|"|″|”|'')?$/i.exec(normalise(text));
+  if (!found || (found[4] === undefined && unit !== 'in')) return null;
+  return `${found[1] ? `${found[1].trim()} ` : ''}${found[2]}/${found[3]}`;
+}
+
 /** A bare number as typed (arithmetic allowed); a trailing `suffix` such as "%" or "°" is ignored. Units are refused. */
 export function parseNumber(text: string, suffix = ''): Parsed {
   const bare = suffix && text.trim().endsWith(suffix) ? text.trim().slice(0, -suffix.length) : text;

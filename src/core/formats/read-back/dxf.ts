@@ -1,4 +1,4 @@
-/** Reading back the DXF we write: a table of layers, then polylines with bulges, circles and points; mm, y upwards. */
+/** Reading back the DXF we write: a table of layers, then polylines with bulges, circles and points; y upwards, its numbers in mm or inches. */
 import {
   NotAsWritten,
   numberOf,
@@ -35,10 +35,18 @@ class Tags {
 }
 
 const END = '  0\r\nEOF\r\n';
-const MM = '  9\r\n$INSUNITS\r\n 70\r\n4\r\n';
 
-/** The bytes of a DXF as what is drawn in it; `NotAsWritten` where they are none of ours. */
-export function readBackDxf(bytes: Uint8Array): ReadBack {
+/** What a DXF says of its unit, and how many mm that is. */
+const UNITS = {
+  mm: { says: '  9\r\n$INSUNITS\r\n 70\r\n4\r\n', mm: 1 },
+  in: { says: '  9\r\n$INSUNITS\r\n 70\r\n1\r\n', mm: 25.4 },
+} as const;
+
+/**
+ * The bytes of a DXF, whose numbers are to be in a unit, as what is drawn in it; `NotAsWritten` where they are none of ours. What is
+ * given back is in mm.
+ */
+export function readBackDxf(bytes: Uint8Array, { dxfUnit }: { readonly dxfUnit: keyof typeof UNITS }): ReadBack {
   const text = textOf(bytes);
   const section = (name: string): number => {
     const at = text.indexOf(`  0\r\nSECTION\r\n  2\r\n${name}\r\n`);
@@ -48,10 +56,11 @@ export function readBackDxf(bytes: Uint8Array): ReadBack {
   const [header, tables, entities] = [section('HEADER'), section('TABLES'), section('ENTITIES')];
   if (!text.endsWith(END)) throw new NotAsWritten('the end is missing');
   const isR12 = text.indexOf('\r\nAC1009\r\n') > header;
-  if (!isR12 && !text.slice(header, tables).includes(MM)) throw new NotAsWritten('the unit is not mm');
+  const unit = UNITS[dxfUnit];
+  if (!isR12 && !text.slice(header, tables).includes(unit.says)) throw new NotAsWritten(`the unit is not ${dxfUnit}`);
   const layers = layersOf(new Tags(text, tables));
   const layerOf = new Map(layers.map(({ name }, i) => [name, i]));
-  return { head: { page: null, layers }, items: itemsOf(new Tags(text, entities), layerOf) };
+  return { head: { page: null, layers }, items: inMm(itemsOf(new Tags(text, entities), layerOf), unit.mm) };
 }
 
 /** Layers of the table but for 0, which every file has. */
@@ -72,6 +81,25 @@ function layersOf(tags: Tags): ReadLayer[] {
   }
   if (layers[0]?.name !== '0') throw new NotAsWritten('the layer 0 is missing');
   return layers.slice(1);
+}
+
+/** What is drawn, so many times as large. */
+function* inMm(items: Iterable<ReadItem>, mm: number): Generator<ReadItem> {
+  for (const item of items) {
+    if (mm === 1) yield item;
+    else if (item.kind === 'dot')
+      yield { ...item, x: item.x * mm, y: item.y * mm, r: item.r === null ? null : item.r * mm };
+    else
+      yield {
+        ...item,
+        paths: item.paths.map((path) => ({
+          ...path,
+          x: path.x * mm,
+          y: path.y * mm,
+          pieces: path.pieces.map((piece) => ({ ...piece, x: piece.x * mm, y: piece.y * mm })),
+        })),
+      };
+  }
 }
 
 type Entity = { kind: string; layer: string; flags: number; values: Map<number, number>; vertices: Vertex[] };
