@@ -1,6 +1,7 @@
 /** The browser test with our rules: any console error or uncaught exception fails it. */
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { newJob as emptyJob } from '../src/core/commands/defaults';
+import type { Job } from '../src/core/document/schema';
 
 type Options = {
   /** Console errors that belong to what is tested (such as a request that must fail). */
@@ -27,8 +28,11 @@ function watch(page: Page, errors: string[]): void {
 export { expect };
 
 /** A job with an empty sheet and the name given, open on its bench. */
-export async function newJob(page: Page, title: string): Promise<string> {
-  const made = await page.request.post('/api/jobs', { data: { document: emptyJob(title) } });
+export const newJob = (page: Page, title: string): Promise<string> => openJob(page, title, emptyJob(title));
+
+/** A job of a document, by the name given, open on its bench. */
+export async function openJob(page: Page, title: string, document: Job): Promise<string> {
+  const made = await page.request.post('/api/jobs', { data: { document: { ...document, title } } });
   expect(made.ok(), await made.text()).toBe(true);
   const { id } = (await made.json()) as { id: string };
   await page.goto(`/jobs/${id}`);

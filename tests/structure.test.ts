@@ -53,7 +53,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   server: 'drizzle-orm node: pg zod',
   serve: 'next node:',
   cli: 'node:',
-  ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit @tanstack/react-query',
+  ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit @tanstack/react-query @tanstack/react-virtual',
   versions: 'lucide-react react react-bootstrap @tanstack/react-query',
   faces: 'lucide-react next react react-bootstrap zod zustand @tanstack/react-query @tanstack/react-virtual',
   drafts: 'idb next react react-bootstrap @tanstack/react-query',

@@ -110,6 +110,8 @@ export function TextField(props: {
 export function Choice<T extends string>(props: {
   label: string;
   value: T;
+  /** Whether what is acted on differs: then none is chosen until one is. */
+  mixed?: boolean;
   options: readonly { readonly value: T; readonly word: ReactNode; readonly title?: string }[];
   onChange: (value: T) => void;
   disabled?: boolean;
@@ -123,7 +125,7 @@ export function Choice<T extends string>(props: {
         size="sm"
         className={styles.choice}
         aria-labelledby={id}
-        value={props.value}
+        value={props.mixed ? '' : props.value}
         onChange={(value: T) => props.onChange(value)}
       >
         {props.options.map((option) => (
@@ -139,6 +141,7 @@ export function Choice<T extends string>(props: {
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
+      {props.mixed && <div className="nf-muted nf-small">mixed</div>}
     </Row>
   );
 }
@@ -147,22 +150,28 @@ export function Choice<T extends string>(props: {
 export function Switch(props: {
   label: string;
   on: boolean;
+  /** Whether it is on for some of what is acted on, and off for others. */
+  mixed?: boolean;
   onChange: (on: boolean) => void;
   note?: string | undefined;
   disabled?: boolean;
 }) {
   const id = useId();
+  const { mixed = false } = props;
   return (
     <div className={styles.switch}>
       <Form.Check
         type="switch"
         id={id}
+        ref={(box: HTMLInputElement | null) => {
+          if (box) box.indeterminate = mixed;
+        }}
         label={props.label}
         checked={props.on}
         disabled={props.disabled ?? false}
         onChange={(e) => props.onChange(e.target.checked)}
       />
-      {props.note && <div className="nf-muted nf-small">{props.note}</div>}
+      {(mixed || props.note) && <div className="nf-muted nf-small">{mixed ? 'on for some of them' : props.note}</div>}
     </div>
   );
 }

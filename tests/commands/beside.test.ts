@@ -48,6 +48,18 @@ describe('words', () => {
     expect(part.placement.y).toBeGreaterThan(100);
   });
 
+  test('for a tool to run along are in single lines and marked, as large as what they come beside', () => {
+    const made = last(addPart(job, 'one-line lettering', around).job);
+    expect(made.work).toEqual([{ what: 'outline', operation: 'mark' }]);
+    expect(made.members[0]).toMatchObject({ face: 'EMS Readability', size: { by: 'capital', mm: 12 }, align: 'left' });
+    const lines = jobWith([partOf([lettering('No 7', 'Hershey Sans')], { work: [] })]);
+    expect(last(addPart(lines, 'one-line lettering', around).job).members[0]).toMatchObject({ face: 'Hershey Sans' });
+    const noMark = { ...job, operations: job.operations.filter((o) => o.kind !== 'mark') };
+    expect(last(addPart(noMark, 'one-line lettering', around).job).work).toEqual([
+      { what: 'outline', operation: 'cut' },
+    ]);
+  });
+
   test('come above where there is no room beneath, beside where there is none above, past what is there', () => {
     const above = addPart(job, 'lettering', aroundOf({ part: box(40, 8, 130, 30) }));
     expect(last(above.job).placement.y).toBeGreaterThan(34);

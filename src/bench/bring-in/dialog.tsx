@@ -1,102 +1,30 @@
 /** What is in a file before it is brought in: its picture, its size, which operation its groups are for, what was not read. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { type PointerEvent, useId, useMemo, useState } from 'react';
+import { useId, useMemo, useState } from 'react';
 import Alert from 'react-bootstrap/Alert';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import Modal from 'react-bootstrap/Modal';
 import ProgressBar from 'react-bootstrap/ProgressBar';
 import Table from 'react-bootstrap/Table';
-import { pictureMatrix } from '@/core/commands/pictures';
 import { boxHeight, boxWidth, isEmptyBox, type Point } from '@/core/geometry/point';
 import { likelyOperation } from '@/core/job/bring-in';
 import { LIMITS } from '@/core/limits';
 import { formatLength } from '@/core/units/quantity';
 import { QuantityField, Switch } from '@/ui/fields';
-import { useObjectUrl } from '@/ui/object-url';
-import type { FoundInDrawing, Looked } from '@/worker/reading';
+import type { Looked } from '@/worker/reading';
 import { useBench } from '../store';
 import { keepBroughtIn, leaveBringingIn, putOnSheet, stopBringingIn, useBringIn } from './bring-in';
 import styles from './bring-in.module.css';
 import { Footer } from './footer';
 import { Pages } from './pages';
 import { FoundPicture } from './picture';
+import { Preview } from './preview';
 
 const KEEP = ['keep what is brought in'];
 
 const both = (mm: number): string => `${formatLength(mm, 'mm')} (${formatLength(mm, 'in')})`;
 const times = (factor: number): string => `× ${Number(factor.toPrecision(6))}`;
-
-/** The drawing, on which two points can be pressed to measure between them. */
-function Preview({ preview, marks, onMark }: { preview: Looked; marks: readonly Point[]; onMark: (p: Point) => void }) {
-  const { box } = preview;
-  const size = Math.max(boxWidth(box), boxHeight(box), 1e-6);
-  const pad = size * 0.04;
-  const press = (event: PointerEvent<SVGSVGElement>) => {
-    const m = event.currentTarget.getScreenCTM()?.inverse();
-    if (!m) return;
-    onMark({ x: m.a * event.clientX + m.e, y: -(m.d * event.clientY + m.f) });
-  };
-  if (isEmptyBox(box) && preview.texts.length + preview.pictures.length === 0) return null;
-  if (isEmptyBox(box))
-    return (
-      <p className="nf-muted">
-        Only words:{' '}
-        {preview.texts
-          .map((t) => t.text)
-          .join(' / ')
-          .slice(0, 200)}
-      </p>
-    );
-  const r = size / 90;
-  return (
-    <svg
-      className={styles.preview}
-      viewBox={`${box.minX - pad} ${-box.maxY - pad} ${boxWidth(box) + 2 * pad} ${boxHeight(box) + 2 * pad}`}
-      role="img"
-      aria-label="The drawing; press two points to measure between them"
-      onPointerDown={press}
-    >
-      <g transform="scale(1 -1)">
-        {preview.pictures.map((picture, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: pictures have no name of their own
-          <PictureIn key={i} picture={picture} />
-        ))}
-        {preview.groups.map((group, i) => (
-          <path
-            // biome-ignore lint/suspicious/noArrayIndexKey: groups have no name of their own
-            key={i}
-            d={group.d}
-            className={styles.line}
-            stroke={group.colour}
-            fill={group.filled ? group.colour : 'none'}
-            fillOpacity={0.25}
-          />
-        ))}
-        {marks.map((p) => (
-          <circle key={`${p.x} ${p.y}`} className={styles.mark} cx={p.x} cy={p.y} r={r} />
-        ))}
-        {marks.length === 2 && <path className={styles.mark} d={`M${marks.map((p) => `${p.x} ${p.y}`).join('L')}`} />}
-      </g>
-    </svg>
-  );
-}
-
-/** A picture of the drawing where it lies in it. */
-function PictureIn({ picture }: { picture: FoundInDrawing }) {
-  const { pixels, columns, rows, scale, placement } = picture;
-  const url = useObjectUrl(useMemo(() => new Blob([new Uint8Array(pixels)], { type: 'image/png' }), [pixels]));
-  const { a, b, c, d, e, f } = pictureMatrix({ scale, placement });
-  return url ? (
-    <image
-      href={url}
-      width={columns}
-      height={rows}
-      opacity={0.7}
-      transform={`matrix(${a} ${b} ${c} ${d} ${e} ${f}) matrix(1 0 0 -1 ${-columns / 2} ${rows / 2})`}
-    />
-  ) : null;
-}
 
 function Sizes({
   preview,

@@ -6,22 +6,19 @@ import { moveEntry } from '@/core/commands/changed';
 import { addOperation, RUNNING_ORDER } from '@/core/commands/operations';
 import { writeWithPen } from '@/core/commands/pens';
 import { colourOf } from '@/core/document/colour-of';
-import { partWords } from '@/core/document/part-words';
 import { pensOf } from '@/core/document/pens';
-import type { Job, Operation, OperationKind, Part, Work } from '@/core/document/schema';
-import { stepIn } from '@/core/kinds/steps';
-import { WORKS, workKind } from '@/core/kinds/works';
+import type { Job, Operation, OperationKind } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { keepable } from '@/core/units/text';
 import { NumberField, QuantityField } from '@/ui/fields';
 import { formatArea, formatRun } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
-import { useListed } from '@/ui/listed';
 import { OperationMark } from '@/ui/marks';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { change, dispatch, showOnly, useBench } from '../store';
+import { GivenTo } from './given-to';
 
 function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   const only = useBench((s) => s.only);
@@ -165,33 +162,6 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   );
 }
 
-function Given({ part, what, operations }: { part: Part; what: Work['what']; operations: readonly Operation[] }) {
-  const now = part.work.filter((w) => w.what === what).map((w) => w.operation);
-  return (
-    <Form.Select
-      size="sm"
-      aria-label={`${workKind(what).word} of ${partWords(part)}`}
-      value={now[0] ?? ''}
-      onChange={(e) => {
-        const operation = e.target.value;
-        change((job) => {
-          const draft = job.parts.find((p) => p.id === part.id);
-          if (!draft) return;
-          draft.work = draft.work.filter((w) => w.what !== what);
-          if (operation) draft.work.push({ what, operation });
-        });
-      }}
-    >
-      <option value="">–</option>
-      {operations.map((o) => (
-        <option key={o.id} value={o.id}>
-          {o.name}
-        </option>
-      ))}
-    </Form.Select>
-  );
-}
-
 function ColourKey({ job }: { job: Job }) {
   const id = useId();
   return (
@@ -244,16 +214,9 @@ function PenKey({ operations }: { operations: readonly Operation[] }) {
   );
 }
 
-/** Parts listed at first, and more at each press. */
-const ROWS_LISTED = 30;
-
 /** Operations in running order, and which part goes to which. */
 export function Assign() {
   const job = useBench((s) => s.job);
-  const { shown, more } = useListed(
-    job.parts.filter((part) => !part.reference),
-    ROWS_LISTED,
-  );
   const reorder = (from: number, to: number) =>
     change((draft) => {
       moveEntry(draft.operations, from, to);
@@ -281,49 +244,9 @@ export function Assign() {
           </Button>
         ))}
       </fieldset>
-      <Heading>Given to</Heading>
-      {job.parts.length === 0 ? (
-        <p className="nf-muted nf-small">No parts yet.</p>
-      ) : (
-        <div
-          className={styles.assign}
-          style={{ gridTemplateColumns: `minmax(0, 1fr) repeat(${OF_SHAPE.length}, 92px)` }}
-        >
-          <span className="nf-muted">Part</span>
-          {OF_SHAPE.map(({ what, word }) => (
-            <span key={what} className="nf-muted">
-              {word}
-            </span>
-          ))}
-          {shown.map((part) => (
-            <PartRow key={part.id} part={part} operations={job.operations} />
-          ))}
-        </div>
-      )}
-      {more}
+      <GivenTo job={job} />
       <ColourKey job={job} />
       <PenKey operations={job.operations} />
     </>
   );
 }
-
-/** What is worked of every part, whatever its steps. */
-const OF_SHAPE = WORKS.filter(({ draws }) => draws === null);
-
-const PartRow = ({ part, operations }: { part: Part; operations: readonly Operation[] }) => (
-  <>
-    <span className={styles.assigned} title={partWords(part)}>
-      {partWords(part)}
-    </span>
-    {OF_SHAPE.map(({ what }) => (
-      <Given key={what} part={part} what={what} operations={operations} />
-    ))}
-    {WORKS.filter(({ draws }) => draws !== null && stepIn(part, draws)?.on).map(({ what }) => (
-      <Fragment key={what}>
-        <span className="nf-muted ps-2">{workKind(what).word.toLowerCase()}</span>
-        <Given part={part} what={what} operations={operations} />
-        <span />
-      </Fragment>
-    ))}
-  </>
-);

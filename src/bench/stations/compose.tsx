@@ -1,4 +1,4 @@
-import { ChevronsDown, Circle, Heart, Hexagon, Minus, Shapes, Square, Star, Trash2, Type } from 'lucide-react';
+import { ChevronsDown, Circle, Heart, Hexagon, Minus, PenLine, Shapes, Square, Star, Trash2, Type } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
@@ -58,7 +58,7 @@ function Add({ partId }: { partId: string | null }) {
       dispatch(() => made.job);
       select(made.partId);
     }
-    if (kind === 'lettering') focusWords();
+    if (kind === 'lettering' || kind === 'one-line lettering') focusWords();
   };
   const around = (what: AroundIt) => {
     const { job } = useBench.getState();
@@ -86,6 +86,16 @@ function Add({ partId }: { partId: string | null }) {
           <Type size={14} className="me-1" aria-hidden="true" />
           Lettering
         </Button>
+        {!isInto && (
+          <Button
+            variant="plain"
+            title="Lettering of single lines for a pen or a scribe to run along, given to Mark"
+            onClick={() => add('one-line lettering')}
+          >
+            <PenLine size={14} className="me-1" aria-hidden="true" />
+            One-line
+          </Button>
+        )}
         <Dropdown>
           <Dropdown.Toggle variant="plain">
             <Shapes size={14} className="me-1" aria-hidden="true" />

@@ -1,22 +1,48 @@
-import { Fragment } from 'react';
-import { useListed } from '@/ui/listed';
-import { NothingYet, PANELS_LISTED, useShownParts } from './shown-parts';
+import { interiorOf } from '@/core/commands/interior';
+import { stepIn } from '@/core/kinds/steps';
+import { formatRun, formatShare } from '@/ui/figures';
+import { useBench } from '../store';
+import type { Shown } from './hold/use-step';
+import { asProps, type InShort, NothingYet, ShortList, useShownParts } from './shown-parts';
 import { StepPanels } from './step-panels';
+
+/** What is done inside a part, in a few words. */
+function insideWords({ part, view }: Shown, unit: 'mm' | 'in'): InShort {
+  const lines = stepIn(part, 'centerline')?.on ? view.centerline : null;
+  const dots = stepIn(part, 'dots')?.on ? view.dots : null;
+  const also = [
+    lines && `middle lines, ${formatRun(lines.lengthMm, unit)}`,
+    dots && `${dots.count.toLocaleString('en')} dots`,
+  ].filter(Boolean);
+  const inside = interiorOf(part);
+  const own =
+    inside === 'lines'
+      ? `lines${view.hatch ? `, ${formatShare(view.hatch.covered)} covered` : ''}`
+      : inside === 'area'
+        ? 'an area'
+        : '';
+  return { words: [own, ...also].filter(Boolean).join(' · ') || 'left alone' };
+}
 
 /** What happens to the area inside the outlines. */
 export function FillStation() {
   const parts = useShownParts(true);
-  const { shown, more } = useListed(parts, PANELS_LISTED);
-  if (parts.length === 0) return <NothingYet>Nothing to fill yet: add lettering or a shape first.</NothingYet>;
+  const unit = useBench((s) => s.job.units);
+  const isChosen = useBench((s) => s.selection.partId !== null);
+  const props = asProps(parts);
+  if (!props) return <NothingYet>Nothing to fill yet: add lettering or a shape first.</NothingYet>;
+  if (!isChosen && parts.length > 1)
+    return (
+      <ShortList
+        parts={parts}
+        ask="Choose a part to fill it, or several with Shift or Ctrl."
+        inShort={(shown) => insideWords(shown, unit)}
+      />
+    );
   return (
     <>
-      {shown.map(({ part, view }) => (
-        <Fragment key={part.id}>
-          <StepPanels section="fill: inside" part={part} view={view} />
-          <StepPanels section="fill: lines" part={part} view={view} />
-        </Fragment>
-      ))}
-      {more}
+      <StepPanels section="fill: inside" {...props} />
+      <StepPanels section="fill: lines" {...props} />
     </>
   );
 }

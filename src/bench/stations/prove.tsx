@@ -20,7 +20,7 @@ import { today } from '@/ui/when';
 import { computing } from '@/worker/client';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
-import { change, useBench } from '../store';
+import { change, selectedParts, useBench } from '../store';
 import { FileNames } from './file-names';
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
@@ -91,15 +91,16 @@ function Figures() {
 export function Prove() {
   const job = useBench((s) => s.job);
   const view = useBeside((view) => view);
-  const selected = useBench((s) => s.selection.partId);
+  const selection = useBench((s) => s.selection);
   const [onlySelected, setOnlySelected] = useState(false);
   const [state, setState] = useState<{ busy: boolean; words: string | null; bad?: boolean }>({
     busy: false,
     words: null,
   });
   const settings = job.export;
-  const part = job.parts.find((p) => p.id === selected);
-  const scope = { partIds: onlySelected && part ? [part.id] : null, date: today() };
+  const chosen = job.parts.filter((p) => selectedParts(selection).includes(p.id));
+  const [part] = chosen;
+  const scope = { partIds: onlySelected && part ? chosen.map((p) => p.id) : null, date: today() };
   const nothing = !view || isEmptyBox(view.workBox);
 
   const edit = (recipe: (s: ExportSettings) => void, merge: string | null = null) =>
@@ -246,7 +247,7 @@ export function Prove() {
           <Form.Check
             type="switch"
             id="only-selected"
-            label={`only ${partWords(part)}`}
+            label={`only ${chosen.length > 1 ? `the ${chosen.length} chosen` : partWords(part)}`}
             checked={onlySelected}
             onChange={(e) => setOnlySelected(e.target.checked)}
           />

@@ -20,7 +20,7 @@ export function StationPanel() {
   }, [station]);
   return (
     // A new station starts at its top.
-    <aside key={station} className={styles.station} aria-label={`Station ${word}`}>
+    <aside key={station} data-scrolls className={styles.station} aria-label={`Station ${word}`}>
       <h1 ref={heading} tabIndex={-1}>
         {word}
       </h1>

@@ -7,7 +7,7 @@ import { BorderEditor } from './border-editor';
 import { Bridges } from './hold/bridges';
 import { Plate } from './hold/plate';
 import { Bar, Thicken, Ties } from './hold/steps';
-import type { StepProps } from './hold/use-step';
+import { type StepProps, shownIn } from './hold/use-step';
 import { InteriorPanel } from './interior/interior-panel';
 import { CenterlinePanel } from './lines/centerline';
 import { DotsPanel } from './lines/dots';
@@ -50,13 +50,15 @@ const PANELS: Readonly<Record<StepKind['kind'], StepPanel>> = {
   dots: { section: 'fill: lines', Panel: DotsPanel },
 };
 
-/** The panels of one section that suit a part. */
-export function StepPanels({ section, part, view }: StepProps & { readonly section: Section }) {
+/** The panels of one section that suit a part, or all of several. */
+export function StepPanels({ section, ...props }: StepProps & { readonly section: Section }) {
   return (
     <>
       {STEPS.map(({ kind }) => {
         const { section: own, Panel, suits } = PANELS[kind];
-        return own === section && (suits?.(part) ?? true) ? <Panel key={kind} part={part} view={view} /> : null;
+        return own === section && shownIn(props).every(({ part }) => suits?.(part) ?? true) ? (
+          <Panel key={kind} {...props} />
+        ) : null;
       })}
     </>
   );

@@ -8,7 +8,8 @@ import { changed, memberOf, partOf } from './changed';
 import { letterChange, settleLetters } from './letters';
 import { chosenLines, copyOfFace, editWords, type LinesAt, setOfLines, type WordsAt } from './own-lines';
 
-const isOneLine = ({ face, content }: FaceNamed): boolean =>
+/** Whether a face is one of those that ship which are single lines. */
+export const isOneLine = ({ face, content }: FaceNamed): boolean =>
   content === null && SHIPPED_FACES.some((f) => isLineFace(f) && sameFamily(f.family, face));
 
 /** A typeface to set words in, and whether it is of single lines. */

@@ -3,7 +3,9 @@
 import { partWords } from '../document/part-words';
 import type { Job, Member, Part, ShapeKind } from '../document/schema';
 import { applyMatrix, boxWidth, invert, type Point } from '../geometry/point';
+import { DEFAULT_LINE_FACE } from '../lettering/catalogue';
 import { partMatrix, placementFor, placementOf } from '../prepare/placement';
+import { faceOf, faceOfFamily } from '../schema/lettering';
 import { madeFrom, remadeFrom } from '../schema/members';
 import {
   type Around,
@@ -19,14 +21,17 @@ import { changed, type Done, type MiddleOf, memberOf, partOf, plain, type Refusa
 import { type Chosen, moveChosen } from './chosen';
 import { betweenParts, inCoordinates } from './coordinates';
 import { newCopy, newLettering, newPart, newShape } from './defaults';
+import { isOneLine } from './faces';
 import { freeId } from './ids';
 import { putTogether, splitPart } from './regroup';
 
 /** What can be added; a copy names the part it copies. */
-export type NewThing = 'lettering' | ShapeKind | { readonly copyOf: string };
+export type NewThing = 'lettering' | 'one-line lettering' | ShapeKind | { readonly copyOf: string };
 
 function makeMember(job: Job, kind: NewThing): Member {
   if (typeof kind === 'object') return newCopy(freeId(job, 'copy'), kind.copyOf, job.sheet);
+  if (kind === 'one-line lettering')
+    return { ...newLettering(freeId(job, 'lettering'), job.sheet, ''), ...faceOfFamily(DEFAULT_LINE_FACE) };
   const id = freeId(job, kind);
   return kind === 'lettering' ? newLettering(id, job.sheet, '') : newShape(kind, id, job.sheet);
 }
@@ -38,7 +43,12 @@ const ORNAMENTS: ReadonlySet<Member['kind']> = new Set(['lettering', 'bar', 'hea
 function makeAlike(job: Job, kind: NewThing, around: Around): Member {
   const member = makeMember(job, kind);
   const words = wordsBeside(job, around);
-  if (member.kind === 'lettering') return words ? setAlike(member, words.words, words.capHeightMm) : member;
+  if (member.kind === 'lettering') {
+    if (!words) return member;
+    const alike = setAlike(member, words.words, words.capHeightMm);
+    // In a face of single lines whatever stands beside it, as large as that.
+    return kind === 'one-line lettering' && !isOneLine(alike) ? { ...alike, ...faceOf(member) } : alike;
+  }
   const part = besideIn(job, around);
   const box = part && around.boxes.get(part.id);
   return 'width' in member && box ? sizedAlike(member, box) : member;
@@ -60,7 +70,13 @@ export function addPart(
   const member = { ...made, placement: { ...made.placement, ...at } };
   const partId = freeId(job, 'part');
   const part = newPart(partId, '', [member], job);
-  const alike = words && ORNAMENTS.has(member.kind) ? { ...part, ...workAlike(words.part) } : part;
+  const mark = job.operations.find((o) => o.kind === 'mark');
+  const alike =
+    kind === 'one-line lettering'
+      ? { ...part, ...(mark && { work: [{ what: 'outline' as const, operation: mark.id }] }) }
+      : words && ORNAMENTS.has(member.kind)
+        ? { ...part, ...workAlike(words.part) }
+        : part;
   return { job: changed(job, (draft) => void draft.parts.push(alike)), partId, memberId: member.id };
 }
 

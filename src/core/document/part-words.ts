@@ -38,3 +38,21 @@ export const partTitle = (part: Part): string => {
     ? `“${cutTo(words.text.trim().split('\n')[0] ?? '', 40)}”`
     : 'A part without a name';
 };
+
+/** What a part is made of: "rectangle, 4 × ellipse cut out, ALDER LANE cut out". */
+export function aboutPart(part: Part): string {
+  const counts = new Map<string, number>();
+  for (const m of part.members) {
+    const what =
+      m.kind === 'lettering'
+        ? m.text.trim().split('\n').join(' / ') || 'no words yet'
+        : m.kind === 'artwork'
+          ? m.name || 'drawing'
+          : m.kind === 'trace'
+            ? `traced from ${m.name || 'a picture'}`
+            : m.kind;
+    const words = m.role === 'join' ? what : m.role === 'punch' ? `${what} cut out` : `within ${what}`;
+    counts.set(words, (counts.get(words) ?? 0) + 1);
+  }
+  return [...counts].map(([words, n]) => (n > 1 ? `${n} × ${words}` : words)).join(', ');
+}

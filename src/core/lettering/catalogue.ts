@@ -64,3 +64,6 @@ export const isLineFace = ({ manner }: Pick<ShippedFace, 'manner'>): boolean =>
 
 /** The family new lettering is set in. */
 export const DEFAULT_FACE = 'Archivo Black';
+
+/** The family that new lettering for a tool to run along is set in. */
+export const DEFAULT_LINE_FACE = 'EMS Readability';

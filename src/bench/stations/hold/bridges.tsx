@@ -19,7 +19,7 @@ import {
 } from '../../bridge-edits';
 import { chooseIsland, setPointing, useBench } from '../../store';
 import { CompareBridges } from './compare-bridges';
-import { type StepProps, useStep } from './use-step';
+import { type StepProps, shownIn, useStep } from './use-step';
 
 type BridgeStep = StepOf<'bridge'>;
 
@@ -84,16 +84,18 @@ export function Bridges(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);
   const least = useBench((s) => s.job.sheet.leastWidth) ?? 0;
-  const { step, set, turn } = useStep(props, 'bridge');
-  if (!step || sticks(part)) return null;
+  const { step, switched, at, set, turn } = useStep(props, 'bridge');
+  const isAlone = !props.also;
+  if (isAlone && sticks(part)) return null;
+  if (!step) return isAlone ? null : <Switch label="Bridge the islands" {...switched} onChange={turn} />;
   const fine = unit === 'mm' ? FINE_MM : FINE_IN_MM;
   return (
     <section aria-label="Bridges">
-      <Heading beside={`readable ${Math.round(view.bridges.readability)} %`}>Bridges</Heading>
+      <Heading beside={isAlone ? `readable ${Math.round(view.bridges.readability)} %` : undefined}>Bridges</Heading>
       <QuantityField
         label="Width"
         unit={unit}
-        value={step.width}
+        {...at('width')}
         least={0.1}
         most={1000}
         stepMm={fine}
@@ -104,23 +106,25 @@ export function Bridges(props: StepProps) {
       )}
       <Choice
         label="Direction"
-        value={step.direction}
+        {...at('direction')}
         options={DIRECTIONS}
         onChange={(direction) => set({ direction })}
       />
       <Choice
         label="How many"
         value={String(step.count) as (typeof COUNTS)[number]['value']}
+        mixed={at('count').mixed}
         options={COUNTS}
         onChange={(count) => set({ count: Number(count) })}
       />
-      <Choice label="Sides" value={step.sides} options={SIDES} onChange={(sides) => set({ sides })} />
+      <Choice label="Sides" {...at('sides')} options={SIDES} onChange={(sides) => set({ sides })} />
       {step.sides === 'straight' && (
-        <Choice label="Joints" value={step.joints} options={JOINTS} onChange={(joints) => set({ joints })} />
+        <Choice label="Joints" {...at('joints')} options={JOINTS} onChange={(joints) => set({ joints })} />
       )}
       <Choice
         label="Same letters"
         value={step.alike ? 'alike' : 'own'}
+        mixed={at('alike').mixed}
         options={ALIKE}
         onChange={(alike) => set({ alike: alike === 'alike' })}
       />
@@ -128,6 +132,7 @@ export function Bridges(props: StepProps) {
         <Switch
           label="At shared heights"
           on={step.level}
+          mixed={at('level').mixed}
           onChange={(level) => set({ level })}
           note={step.level ? undefined : 'Bridges of neighbours lie in one line.'}
         />
@@ -135,21 +140,27 @@ export function Bridges(props: StepProps) {
       <Switch
         label="Spare what tells letters apart"
         on={step.reads}
+        mixed={at('reads').mixed}
         onChange={(reads) => set({ reads })}
         note={step.reads ? undefined : 'Bridges keep off the bar of an e, the bowl of a 9, and the like.'}
       />
-      <Choice label="Small islands" value={step.small} options={SMALL} onChange={(small) => set({ small })} />
-      <Switch label="Lean with italics" on={step.slanted} onChange={(slanted) => set({ slanted })} />
-      {!part.locked && (
+      <Choice label="Small islands" {...at('small')} options={SMALL} onChange={(small) => set({ small })} />
+      <Switch
+        label="Lean with italics"
+        on={step.slanted}
+        mixed={at('slanted').mixed}
+        onChange={(slanted) => set({ slanted })}
+      />
+      {shownIn(props).some((shown) => !shown.part.locked) && (
         <div className={styles.buttons}>
-          <AddByHand />
+          {isAlone && <AddByHand />}
           <Button variant="plain" onClick={() => turn(false)} title="What was placed by hand is kept for later">
             Take all out
           </Button>
         </div>
       )}
-      <ThisIsland {...props} step={step} />
-      <CompareBridges {...props} step={step} />
+      {isAlone && <ThisIsland {...props} step={step} />}
+      {isAlone && <CompareBridges {...props} step={step} />}
     </section>
   );
 }

@@ -1,42 +1,63 @@
+import { changed } from '@/core/commands/changed';
+import { newCloseUp } from '@/core/commands/defaults';
 import { setHangs } from '@/core/commands/hangs';
+import { common } from '@/core/commands/several';
 import { hangsTogether } from '@/core/document/hangs';
 import { partWords } from '@/core/document/part-words';
-import type { Part } from '@/core/document/schema';
+import type { CloseUp, Job, Operation, Part } from '@/core/document/schema';
 import { sticks } from '@/core/document/sticks';
 import { isCut } from '@/core/kinds/works';
-import { Choice, Switch } from '@/ui/fields';
+import { Choice, QuantityField, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
-import { useListed } from '@/ui/listed';
-import type { PartView } from '@/worker/view';
-import { change, dispatch, useBench } from '../../store';
-import { NothingYet, PANELS_LISTED, useShownParts } from '../shown-parts';
+import { useBench } from '../../store';
+import { asProps, type InShort, NothingYet, ShortList, useShownParts } from '../shown-parts';
 import { StepPanels } from '../step-panels';
 import { Islands } from './islands';
 import { OnePiece } from './one-piece';
 import { StrengthOf } from './strength';
+import { editAll, type Shown, type StepProps, shownIn } from './use-step';
 
-/** How a part comes off: whether in one piece, and whether it is to. What would come away is named by the findings. */
-function PartPieces({ part, view }: { part: Part; view: PartView }) {
+/** In how many pieces a part comes off, in a few words. */
+function piecesWords({ part, view: { islands, loose } }: Shown, operations: readonly Operation[]): InShort {
+  if (!isCut(part.work, operations)) return { words: 'not cut' };
+  if (islands + loose === 0) return { words: 'one piece' };
+  const isLoose = loose > 0 && hangsTogether(part) === 'yes';
+  return {
+    words: [
+      `${1 + islands + loose} pieces`,
+      islands > 0 ? `${islands} will drop out` : '',
+      isLoose ? `${loose} loose` : '',
+    ]
+      .filter(Boolean)
+      .join(' · '),
+    isTrouble: isLoose || islands > 0,
+  };
+}
+
+/** Edit the documents of all parts that a panel is for. */
+const editParts = (props: StepProps, recipe: (part: Part) => void): void =>
+  editAll(props, (job: Job, id) =>
+    changed(job, (draft) => {
+      const part = draft.parts.find((p) => p.id === id);
+      if (part) recipe(part);
+    }),
+  );
+
+/** What stays of parts, and whether they are to hang together. */
+function WhatStays(props: StepProps) {
   const operations = useBench((s) => s.job.operations);
-  const comesOff = isCut(part.work, operations);
-  const { islands, loose } = view;
-  const hangs = hangsTogether(part);
-  const words =
-    islands + loose === 0
-      ? 'one piece'
-      : [
-          `${1 + islands + loose} pieces`,
-          islands > 0 ? `${islands} will drop out` : '',
-          loose > 0 && hangs === 'yes' ? `${loose} loose` : '',
-        ]
-          .filter(Boolean)
-          .join(' · ');
+  const all = shownIn(props);
+  const keep = common(all.map(({ part }) => part.keep));
+  const asked = all.filter(
+    ({ part, view }) =>
+      isCut(part.work, operations) && part.keep === 'inside' && (view.loose > 0 || part.hangsTogether !== null),
+  );
+  const hangs = common(asked.map(({ part }) => hangsTogether(part) ?? 'asked'));
   return (
-    <section>
-      <Heading beside={comesOff ? words : 'not cut'}>{partWords(part)}</Heading>
+    <>
       <Choice
         label="What stays"
-        value={part.keep}
+        {...keep}
         options={[
           { value: 'inside', word: 'the shape', title: 'A positive: the letters themselves' },
           {
@@ -45,25 +66,36 @@ function PartPieces({ part, view }: { part: Part; view: PartView }) {
             title: 'A negative: the letters are cut out of the sheet, or of a plate',
           },
         ]}
-        onChange={(keep) =>
-          change((job) => {
-            const draft = job.parts.find((p) => p.id === part.id);
-            if (draft) draft.keep = keep;
+        onChange={(value) =>
+          editParts(props, (part) => {
+            part.keep = value;
           })
         }
       />
-      {comesOff && part.keep === 'inside' && (loose > 0 || part.hangsTogether !== null) && (
+      {asked.length > 0 && (
         <Choice
           label="Hangs together"
-          value={hangs ?? 'asked'}
+          {...hangs}
           options={[
             { value: 'yes', word: 'yes', title: 'It is to come off as one piece' },
             { value: 'no', word: 'no', title: 'It comes off in pieces, as it is meant to' },
           ]}
-          onChange={(answer) => dispatch((job) => setHangs(job, part.id, answer as 'yes' | 'no'))}
+          onChange={(answer) => editAll(props, (job, id) => setHangs(job, id, answer as 'yes' | 'no'))}
         />
       )}
-      {!comesOff ? (
+    </>
+  );
+}
+
+/** How a part comes off: whether in one piece, and whether it is to. What would come away is named by the findings. */
+function PartPieces({ part, view }: Shown) {
+  const operations = useBench((s) => s.job.operations);
+  const { islands, loose } = view;
+  return (
+    <section>
+      <Heading beside={piecesWords({ part, view }, operations).words}>{partWords(part)}</Heading>
+      <WhatStays part={part} view={view} />
+      {!isCut(part.work, operations) ? (
         <p className="nf-muted nf-small">Nothing of it is cut, so nothing can fall apart.</p>
       ) : view.overlaps ? (
         <p className="nf-muted nf-small">Its letters overlap and are not welded; weld them at station Close.</p>
@@ -75,7 +107,7 @@ function PartPieces({ part, view }: { part: Part; view: PartView }) {
         <p className="nf-small" style={{ color: 'var(--nf-good)' }}>
           ✓ Its islands stay on their backing.
         </p>
-      ) : islands === 0 && hangs === 'no' ? (
+      ) : islands === 0 && hangsTogether(part) === 'no' ? (
         <p className="nf-small" style={{ color: 'var(--nf-good)' }}>
           ✓ It comes off in {1 + loose} pieces, as it is meant to.
         </p>
@@ -84,25 +116,33 @@ function PartPieces({ part, view }: { part: Part; view: PartView }) {
   );
 }
 
+/** Whether stock that sticks holds the islands of parts by itself. */
+function SelfAdhesive(props: StepProps) {
+  const { value, mixed } = common(shownIn(props).map(({ part }) => part.selfAdhesive));
+  return (
+    <Switch
+      label="Self-adhesive"
+      on={value && !mixed}
+      mixed={mixed}
+      onChange={(on) =>
+        editParts(props, (part) => {
+          part.selfAdhesive = on;
+        })
+      }
+      note="The stock sticks where it is used: islands need no bridges."
+    />
+  );
+}
+
 /** What makes a part one strong piece: for a negative its plate and its bridges. */
-function Ways({ part, view }: { part: Part; view: PartView }) {
+function Ways({ part, view }: Shown) {
   if (part.locked) return <p className="nf-muted nf-small mt-2">It is locked: it is not changed by hand.</p>;
   return (
     <>
       {part.keep === 'outside' && (
         <>
           <StepPanels section="hold: plate" part={part} view={view} />
-          <Switch
-            label="Self-adhesive"
-            on={part.selfAdhesive}
-            onChange={(on) =>
-              change((job) => {
-                const draft = job.parts.find((p) => p.id === part.id);
-                if (draft) draft.selfAdhesive = on;
-              })
-            }
-            note="The stock sticks where it is used: islands need no bridges."
-          />
+          <SelfAdhesive part={part} view={view} />
         </>
       )}
       <Islands part={part} view={view} />
@@ -117,25 +157,106 @@ function Ways({ part, view }: { part: Part; view: PartView }) {
   );
 }
 
-/** Whether what is kept hangs together, part by part; the ways to mend it for the one that is selected. */
-export function Hold() {
-  const parts = useShownParts();
-  const { shown, more } = useListed(parts, PANELS_LISTED);
-  const [only] = parts;
-  if (!only) return <NothingYet>Nothing to hold yet: add lettering or a shape first.</NothingYet>;
+/** Closing up the letters of all words of several parts. */
+function CloseUpAll(props: StepProps) {
+  const unit = useBench((s) => s.job.units);
+  const words = shownIn(props).flatMap(({ part }) => part.members.flatMap((m) => (m.kind === 'lettering' ? [m] : [])));
+  if (words.length === 0) return null;
+  const { value: on, mixed } = common(words.map((m) => m.closeUp !== null));
+  const editWords = (recipe: (closeUp: CloseUp) => void) =>
+    editParts(props, (part) => {
+      for (const member of part.members) if (member.kind === 'lettering' && member.closeUp) recipe(member.closeUp);
+    });
   return (
     <>
-      {shown.map(({ part, view }) => (
-        <PartPieces key={part.id} part={part} view={view} />
-      ))}
-      {more}
-      {parts.length === 1 ? (
-        <Ways key={only.part.id} part={only.part} view={only.view} />
-      ) : (
-        <p className="nf-muted nf-small mt-3">
-          Select a part to bridge its islands, close it up, tie it or thicken it.
-        </p>
+      <Switch
+        label="Close letters up"
+        on={on && !mixed}
+        mixed={mixed}
+        onChange={(isOn) =>
+          editAll(props, (job, id, measure) =>
+            changed(job, (draft) => {
+              for (const member of draft.parts.find((p) => p.id === id)?.members ?? [])
+                if (member.kind === 'lettering') member.closeUp = isOn ? (member.closeUp ?? newCloseUp(measure)) : null;
+            }),
+          )
+        }
+      />
+      {on && !mixed && (
+        <QuantityField
+          label="Width of joints"
+          unit={unit}
+          value={words[0]?.closeUp?.overlap ?? 0}
+          mixed={common(words.map((m) => m.closeUp?.overlap)).mixed}
+          least={0.01}
+          most={1000}
+          stepMm={unit === 'mm' ? 0.1 : 25.4 / 128}
+          onChange={(overlap) =>
+            editWords((closeUp) => {
+              closeUp.overlap = overlap;
+            })
+          }
+        />
       )}
     </>
+  );
+}
+
+/** What several parts have in common, set for all of them. */
+function Several({ locked, ...props }: StepProps & { locked: number }) {
+  const all = shownIn(props);
+  const keep = common(all.map(({ part }) => part.keep));
+  return (
+    <>
+      <Heading>{all.length} parts</Heading>
+      <p className="nf-muted nf-small mb-2">
+        What is set here is set for all of them.
+        {locked > 0 && ` ${locked} more ${locked === 1 ? 'is' : 'are'} locked and stay${locked === 1 ? 's' : ''}.`}
+      </p>
+      <WhatStays {...props} />
+      {!keep.mixed && keep.value === 'outside' && (
+        <>
+          <StepPanels section="hold: plate" {...props} />
+          <SelfAdhesive {...props} />
+        </>
+      )}
+      <StepPanels section="hold: bridges" {...props} />
+      {!keep.mixed && keep.value === 'inside' && (
+        <section aria-label="One piece">
+          <Heading>One piece</Heading>
+          <CloseUpAll {...props} />
+          <StepPanels section="hold: bar" {...props} />
+          <StepPanels section="hold: ties" {...props} />
+        </section>
+      )}
+      <section aria-label="Strength">
+        <Heading>Strength</Heading>
+        <StepPanels section="hold: strength" {...props} />
+      </section>
+    </>
+  );
+}
+
+/** Whether what is kept hangs together; the ways to mend it for what is chosen. */
+export function Hold() {
+  const parts = useShownParts();
+  const operations = useBench((s) => s.job.operations);
+  const isChosen = useBench((s) => s.selection.partId !== null);
+  const props = asProps(parts);
+  if (!props) return <NothingYet>Nothing to hold yet: add lettering or a shape first.</NothingYet>;
+  if (parts.length === 1)
+    return (
+      <>
+        <PartPieces {...props} />
+        <Ways key={props.part.id} {...props} />
+      </>
+    );
+  if (isChosen) return <Several {...props} locked={parts.length - shownIn(props).length} />;
+  return (
+    <ShortList
+      parts={parts}
+      ask="Choose a part to bridge its islands, close it up, tie it or thicken it; or several with Shift or Ctrl."
+      inShort={(shown) => piecesWords(shown, operations)}
+    />
   );
 }

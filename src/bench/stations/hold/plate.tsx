@@ -7,16 +7,14 @@ import { type StepProps, useStep } from './use-step';
 /** The panel of a plate. */
 export function Plate(props: StepProps) {
   const unit = useBench((s) => s.job.units);
-  const { step, set, turn } = useStep(props, 'plate');
+  const { step, switched, at, set, turn } = useStep(props, 'plate');
   const length = (
     label: string,
     {
-      value,
       least,
       most,
       key,
     }: {
-      readonly value: number;
       readonly least: number;
       readonly most: number;
       readonly key: 'across' | 'upright' | 'corner' | 'holeWidth' | 'inset';
@@ -25,7 +23,7 @@ export function Plate(props: StepProps) {
     <QuantityField
       label={label}
       unit={unit}
-      value={value}
+      {...at(key)}
       least={least}
       most={most}
       onChange={(mm) => set({ [key]: mm }, key)}
@@ -35,7 +33,7 @@ export function Plate(props: StepProps) {
     <section aria-label="Plate">
       <Switch
         label="A plate of its own"
-        on={step !== null}
+        {...switched}
         onChange={turn}
         note={step ? undefined : 'Off: the letters are cut out of the sheet itself.'}
       />
@@ -43,20 +41,19 @@ export function Plate(props: StepProps) {
         <>
           <Choice
             label="Shape"
-            value={step.shape}
+            {...at('shape')}
             options={[
               { value: 'rectangle', word: 'rectangle' },
               { value: 'ellipse', word: 'ellipse' },
             ]}
             onChange={(shape) => set({ shape })}
           />
-          {length('Left and right', { value: step.across, least: -1000, most: LIMITS.sheetMostMm, key: 'across' })}
-          {length('Above and below', { value: step.upright, least: -1000, most: LIMITS.sheetMostMm, key: 'upright' })}
-          {step.shape === 'rectangle' &&
-            length('Corner radius', { value: step.corner, least: 0, most: LIMITS.sheetMostMm, key: 'corner' })}
+          {length('Left and right', { least: -1000, most: LIMITS.sheetMostMm, key: 'across' })}
+          {length('Above and below', { least: -1000, most: LIMITS.sheetMostMm, key: 'upright' })}
+          {step.shape === 'rectangle' && length('Corner radius', { least: 0, most: LIMITS.sheetMostMm, key: 'corner' })}
           <Choice
             label="Holes"
-            value={step.holes}
+            {...at('holes')}
             options={[
               { value: 'none', word: 'none' },
               { value: 'corners', word: 'corners' },
@@ -65,10 +62,8 @@ export function Plate(props: StepProps) {
             ]}
             onChange={(holes) => set({ holes })}
           />
-          {step.holes !== 'none' &&
-            length('Hole width', { value: step.holeWidth, least: 0.1, most: 1000, key: 'holeWidth' })}
-          {step.holes !== 'none' &&
-            length('From the edges', { value: step.inset, least: 0, most: LIMITS.sheetMostMm, key: 'inset' })}
+          {step.holes !== 'none' && length('Hole width', { least: 0.1, most: 1000, key: 'holeWidth' })}
+          {step.holes !== 'none' && length('From the edges', { least: 0, most: LIMITS.sheetMostMm, key: 'inset' })}
         </>
       )}
     </section>

@@ -2,7 +2,7 @@
 import { useId } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import type { StepOf, TieAnswer } from '@/core/document/schema';
+import type { TieAnswer } from '@/core/document/schema';
 import { startSentence } from '@/core/inspect/names';
 import { LIMITS } from '@/core/limits';
 import { Choice, QuantityField, Row, Switch } from '@/ui/fields';
@@ -21,7 +21,7 @@ const CORNERS = [
 /** The panel of thickening. */
 export function Thicken(props: StepProps) {
   const unit = useBench((s) => s.job.units);
-  const { step, edit, turn } = useStep(props, 'thicken');
+  const { step, switched, at, edit, turn } = useStep(props, 'thicken');
   const id = useId();
   const most = Math.max(1, Math.round(measureOf(useBench.getState().job, props.view).capHeightMm / 10));
   const fine = unit === 'mm' ? 0.05 : 25.4 / 512;
@@ -31,7 +31,7 @@ export function Thicken(props: StepProps) {
     }, 'by');
   return (
     <>
-      <Switch label="Thicken or thin" on={step !== null} onChange={turn} />
+      <Switch label="Thicken or thin" {...switched} onChange={turn} />
       {step && (
         <>
           <Form.Range
@@ -46,7 +46,7 @@ export function Thicken(props: StepProps) {
           <QuantityField
             label="By"
             unit={unit}
-            value={step.by}
+            {...at('by')}
             least={-LIMITS.offsetMostMm}
             most={LIMITS.offsetMostMm}
             stepMm={fine}
@@ -54,7 +54,7 @@ export function Thicken(props: StepProps) {
           />
           <Choice
             label="Corners"
-            value={step.corners}
+            {...at('corners')}
             options={CORNERS}
             onChange={(corners) =>
               edit((s) => {
@@ -66,6 +66,7 @@ export function Thicken(props: StepProps) {
             <Switch
               label="Keep holes open"
               on={step.holesOpen !== null}
+              mixed={at('holesOpen').mixed}
               onChange={(on) =>
                 edit((s) => {
                   s.holesOpen = on ? Math.max(0.5, useBench.getState().job.sheet.leastWidth ?? 1.2) : null;
@@ -78,6 +79,7 @@ export function Thicken(props: StepProps) {
               label="At least"
               unit={unit}
               value={step.holesOpen}
+              mixed={at('holesOpen').mixed}
               least={0}
               most={LIMITS.offsetMostMm}
               stepMm={unit === 'mm' ? 0.1 : 25.4 / 128}
@@ -102,17 +104,13 @@ const ENDS = [
 /** The panel of a bar. */
 export function Bar(props: StepProps) {
   const unit = useBench((s) => s.job.units);
-  const { step, edit, turn } = useStep(props, 'bar');
-  const set = (values: Partial<StepOf<'bar'>>, merge: string | null = null) =>
-    edit((s) => {
-      Object.assign(s, values);
-    }, merge);
+  const { step, switched, at, set, turn } = useStep(props, 'bar');
   const small = unit === 'mm' ? 0.5 : 25.4 / 64;
   return (
     <>
       <Switch
         label="Bar along the words"
-        on={step !== null}
+        {...switched}
         onChange={turn}
         note={step ? undefined : 'A base they stand in, or a bar through them; as long as they are.'}
       />
@@ -120,7 +118,7 @@ export function Bar(props: StepProps) {
         <>
           <Choice
             label="Where"
-            value={step.at}
+            {...at('at')}
             options={[
               { value: 'under', word: 'under', title: 'The letters stand in it' },
               { value: 'through', word: 'through', title: 'It runs through their middle' },
@@ -130,7 +128,7 @@ export function Bar(props: StepProps) {
           <QuantityField
             label="Thickness"
             unit={unit}
-            value={step.height}
+            {...at('height')}
             least={0.1}
             most={LIMITS.sheetMostMm}
             stepMm={small}
@@ -140,7 +138,7 @@ export function Bar(props: StepProps) {
             <QuantityField
               label="Overlap"
               unit={unit}
-              value={step.overlap}
+              {...at('overlap')}
               least={0}
               most={1000}
               stepMm={small / 5}
@@ -150,13 +148,13 @@ export function Bar(props: StepProps) {
           <QuantityField
             label="Beyond the ends"
             unit={unit}
-            value={step.beyond}
+            {...at('beyond')}
             least={-1000}
             most={1000}
             stepMm={small * 2}
             onChange={(beyond) => set({ beyond }, 'beyond')}
           />
-          <Choice label="Ends" value={step.ends} options={ENDS} onChange={(ends) => set({ ends })} />
+          <Choice label="Ends" {...at('ends')} options={ENDS} onChange={(ends) => set({ ends })} />
         </>
       )}
     </>
@@ -217,12 +215,9 @@ const PIECES_SHOWN = 60;
 /** The panel of ties. */
 export function Ties(props: StepProps) {
   const unit = useBench((s) => s.job.units);
-  const { step, edit, turn } = useStep(props, 'tie');
-  const set = (values: Partial<StepOf<'tie'>>, merge: string | null = null) =>
-    edit((s) => {
-      Object.assign(s, values);
-    }, merge);
-  const { untied } = props.view;
+  const { step, switched, at, edit, set, turn } = useStep(props, 'tie');
+  // Of several the pieces are answered for one by one.
+  const untied = props.also ? [] : props.view.untied;
   const answer = (piece: string, change: (a: TieAnswer) => void) =>
     edit((s) => {
       let known = s.answers.find((a) => a.piece === piece);
@@ -238,7 +233,7 @@ export function Ties(props: StepProps) {
     <>
       <Switch
         label="Tie what is loose"
-        on={step !== null}
+        {...switched}
         onChange={turn}
         note={step ? undefined : 'Short strips from each loose piece to its nearest neighbour.'}
       />
@@ -247,7 +242,7 @@ export function Ties(props: StepProps) {
           <QuantityField
             label="Width"
             unit={unit}
-            value={step.width}
+            {...at('width')}
             least={0.05}
             most={1000}
             stepMm={small}
@@ -256,16 +251,16 @@ export function Ties(props: StepProps) {
           <QuantityField
             label="Overlap"
             unit={unit}
-            value={step.overlap}
+            {...at('overlap')}
             least={0.01}
             most={1000}
             stepMm={small}
             onChange={(overlap) => set({ overlap }, 'overlap')}
           />
-          <Choice label="Ends" value={step.ends} options={ENDS} onChange={(ends) => set({ ends })} />
+          <Choice label="Ends" {...at('ends')} options={ENDS} onChange={(ends) => set({ ends })} />
           <Choice
             label="Direction"
-            value={step.direction}
+            {...at('direction')}
             options={[
               { value: 'any', word: 'best' },
               { value: 'upright', word: 'upright' },

@@ -2,6 +2,7 @@
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { isTurning, takeTool } from '@/core/commands/interior';
+import type { Common } from '@/core/commands/several';
 import type { FillTool, StepOf } from '@/core/document/schema';
 import { widthOf } from '@/core/toolpath/hatch/tool';
 import { formatLength } from '@/core/units/quantity';
@@ -9,8 +10,8 @@ import { Choice, NumberField, QuantityField, Row, Switch } from '@/ui/fields';
 import { formatRun, formatShare } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
 import type { HatchView } from '@/worker/hatch-view';
-import { dispatch, useBench } from '../../store';
-import { type StepProps, useStep } from '../hold/use-step';
+import { useBench } from '../../store';
+import { editAll, type StepProps, useStep } from '../hold/use-step';
 import { DoneBy } from '../lines/done-by';
 import { readableWords } from '../readable';
 import styles from './interior.module.css';
@@ -20,34 +21,38 @@ import { ToolShapes } from './tool-words';
 type HatchStep = StepOf<'hatch'>;
 type Set = (values: Partial<HatchStep>, merge?: string | null) => void;
 
+type ValueAt = <F extends keyof HatchStep>(key: F) => Common<HatchStep[F]>;
+
 /** The panel of hatch lines. */
 export function HatchPanel(props: StepProps) {
   const { part, view } = props;
-  const { step, set: setStep } = useStep(props, 'hatch');
+  const { step, at, set: setStep } = useStep(props, 'hatch');
   if (!step) return null;
   // A tool of the other kind goes to the operation that suits it.
   const set: Set = (values, merge) => {
     const { tool } = values;
     if (tool && isTurning(tool as FillTool) !== isTurning(step.tool))
-      dispatch((job) => takeTool(job, part.id, { ...step.tool, ...(tool as FillTool) }));
+      editAll(props, (job, id) => takeTool(job, id, { ...step.tool, ...(tool as FillTool) }));
     else setStep(values, merge);
   };
+  // Figures, and what is out of reach, are those of one part.
+  const hatch = props.also ? null : view.hatch;
   return (
     <>
-      <DoneBy part={part} what="hatch" label="Done by" />
-      <DoneBy part={part} what="outline" label="Outline as well" />
-      <Tool id={part.id} step={step} set={set} />
-      <Lines step={step} set={set} />
-      {view.hatch && view.readability && (
+      <DoneBy {...props} what="hatch" label="Done by" />
+      <DoneBy {...props} what="outline" label="Outline as well" />
+      <Tool id={part.id} step={step} mixed={at('tool').mixed} set={set} />
+      <Lines step={step} at={at} set={set} />
+      {hatch && view.readability && (
         <p className="nf-small nf-muted">Letters as this tool leaves them: {readableWords(view)}.</p>
       )}
-      {view.hatch && <Figures hatch={view.hatch} step={step} set={set} />}
-      {view.hatch && <ReachPanel {...props} step={step} hatch={view.hatch} />}
+      {hatch && <Figures hatch={hatch} step={step} set={set} />}
+      {hatch && <ReachPanel {...props} step={step} hatch={hatch} />}
     </>
   );
 }
 
-function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
+function Tool({ id, step, mixed, set }: { id: string; step: HatchStep; mixed: boolean; set: Set }) {
   const unit = useBench((s) => s.job.units);
   const { tool } = step;
   const setTool = (values: Partial<FillTool>, merge: string | null = null) =>
@@ -70,6 +75,7 @@ function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
         label={tool.shape === 'cone' ? 'Tip' : 'Width'}
         unit={unit}
         value={tool.tip}
+        mixed={mixed}
         least={0.01}
         most={1000}
         stepMm={tool.tip < 1 ? 0.05 : 0.1}
@@ -86,6 +92,7 @@ function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
           label="Cone angle"
           suffix="°"
           value={tool.angle}
+          mixed={mixed}
           least={1}
           most={170}
           step={5}
@@ -97,6 +104,7 @@ function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
           label="Depth"
           unit={unit}
           value={tool.depth}
+          mixed={mixed}
           least={0.001}
           most={1000}
           stepMm={0.05}
@@ -114,14 +122,14 @@ function Tool({ id, step, set }: { id: string; step: HatchStep; set: Set }) {
   );
 }
 
-function Lines({ step, set }: { step: HatchStep; set: Set }) {
+function Lines({ step, at, set }: { step: HatchStep; at: ValueAt; set: Set }) {
   const unit = useBench((s) => s.job.units);
   const rings = step.style === 'rings';
   return (
     <>
       <Choice
         label="Lines"
-        value={step.style}
+        {...at('style')}
         options={[
           { value: 'parallel', word: 'parallel' },
           { value: 'crossed', word: 'crossed', title: 'A second set square to the first' },
@@ -132,7 +140,7 @@ function Lines({ step, set }: { step: HatchStep; set: Set }) {
       <NumberField
         label={step.overlap < 0 ? 'Room between' : 'Overlap'}
         suffix="%"
-        value={step.overlap}
+        {...at('overlap')}
         scale={100}
         digits={0}
         step={5}
@@ -156,7 +164,7 @@ function Lines({ step, set }: { step: HatchStep; set: Set }) {
           <NumberField
             label="Direction"
             suffix="°"
-            value={step.angle}
+            {...at('angle')}
             least={-360}
             most={360}
             step={5}
@@ -176,6 +184,7 @@ function Lines({ step, set }: { step: HatchStep; set: Set }) {
           <Choice
             label="Ends of lines"
             value={step.joined ? 'joined' : 'lifted'}
+            mixed={at('joined').mixed}
             options={[
               { value: 'joined', word: 'joined', title: 'There and back along the edge: the tool stays down' },
               { value: 'lifted', word: 'lifted', title: 'Set down anew for every line' },
@@ -184,7 +193,7 @@ function Lines({ step, set }: { step: HatchStep; set: Set }) {
           />
           <Choice
             label="Along the edge"
-            value={step.outline}
+            {...at('outline')}
             options={[
               { value: 'none', word: 'nothing' },
               { value: 'first', word: 'first' },
@@ -195,7 +204,7 @@ function Lines({ step, set }: { step: HatchStep; set: Set }) {
           <QuantityField
             label="Shortest line"
             unit={unit}
-            value={step.least}
+            {...at('least')}
             least={0}
             most={1000}
             stepMm={0.1}

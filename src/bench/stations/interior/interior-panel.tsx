@@ -1,25 +1,31 @@
 /** What happens to the inside of a part: nothing, scanned as an area, or filled with lines. */
 import { interiorOf, setInside } from '@/core/commands/interior';
+import { common } from '@/core/commands/several';
 import { partWords } from '@/core/document/part-words';
 import type { Operation, Part } from '@/core/document/schema';
 import { Choice, NumberField, QuantityField, Switch } from '@/ui/fields';
 import { formatArea } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
-import type { PartView } from '@/worker/view';
-import { measureOf } from '../../seen';
-import { change, dispatch, useBench } from '../../store';
+import { change, useBench } from '../../store';
+import { editAll, type StepProps, shownIn } from '../hold/use-step';
 import { DoneBy } from '../lines/done-by';
 import { HatchPanel } from './hatch-panel';
 
 /** How the inside of a part is worked. */
-export function InteriorPanel({ part, view }: { readonly part: Part; readonly view: PartView }) {
+export function InteriorPanel(props: StepProps) {
+  const { part, also = [] } = props;
   const units = useBench((s) => s.job.units);
   const none = useBench((s) => s.job.operations.length === 0);
-  const inside = interiorOf(part);
+  const all = shownIn(props);
+  const area = all.reduce((sum, { view }) => sum + view.areaMm2, 0);
+  const inside = common(all.map((shown) => interiorOf(shown.part)));
+  const filledBy = common(all.map((shown) => shown.part.work.find((w) => w.what === 'fill')?.operation));
   return (
     <section aria-label="Inside">
-      <Heading beside={view.areaMm2 > 0 ? formatArea(view.areaMm2, units) : ''}>{partWords(part)}</Heading>
-      {view.areaMm2 === 0 ? (
+      <Heading beside={area > 0 ? formatArea(area, units) : ''}>
+        {also.length > 0 ? `${all.length} parts` : partWords(part)}
+      </Heading>
+      {area === 0 ? (
         <p className="nf-muted nf-small">Lines only: there is no inside to fill.</p>
       ) : none ? (
         <p className="nf-muted nf-small">There is no operation to fill it; add one at station Assign.</p>
@@ -27,22 +33,22 @@ export function InteriorPanel({ part, view }: { readonly part: Part; readonly vi
         <>
           <Choice
             label="Inside"
-            value={inside}
-            disabled={part.locked}
+            {...inside}
+            disabled={all.every((shown) => shown.part.locked)}
             options={[
               { value: 'alone', word: 'left alone' },
               { value: 'area', word: 'an area', title: 'Handed over as a whole, for a beam that scans it' },
               { value: 'lines', word: 'lines', title: 'Filled with lines that a pen or tool follows' },
             ]}
-            onChange={(value) => dispatch((job) => setInside(job, part.id, value, measureOf(job, view)))}
+            onChange={(value) => editAll(props, (job, id, measure) => setInside(job, id, value, measure))}
           />
-          {inside === 'area' && (
+          {inside.value === 'area' && !inside.mixed && (
             <>
-              <DoneBy part={part} what="fill" label="Done by" />
-              <Scan part={part} />
+              <DoneBy {...props} what="fill" label="Done by" />
+              {!filledBy.mixed && <Scan part={part} />}
             </>
           )}
-          {inside === 'lines' && <HatchPanel part={part} view={view} />}
+          {inside.value === 'lines' && !inside.mixed && <HatchPanel {...props} />}
         </>
       )}
     </section>

@@ -4,9 +4,8 @@ import { setCenterline } from '@/core/commands/lines';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, QuantityField, Row, Switch } from '@/ui/fields';
 import { formatRun } from '@/ui/figures';
-import { measureOf } from '../../seen';
-import { dispatch, useBench } from '../../store';
-import { type StepProps, useStep } from '../hold/use-step';
+import { useBench } from '../../store';
+import { editAll, type StepProps, shownIn, useStep } from '../hold/use-step';
 import { DoneBy } from './done-by';
 import { LetterLinesPanel } from './letter-lines';
 
@@ -17,10 +16,11 @@ const DETAILS = [2, 1.4, 1, 0.7, 0.45, 0.3, 0.2];
 export function CenterlinePanel(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);
-  const { step, set } = useStep(props, 'centerline');
-  if (view.areaMm2 === 0 && !step) return null;
-  const turn = (on: boolean) => dispatch((job) => setCenterline(job, part.id, on, measureOf(job, view)));
-  const lines = view.centerline;
+  const { step, switched, at: valueAt, set } = useStep(props, 'centerline');
+  if (!shownIn(props).some((shown) => shown.view.areaMm2 > 0) && !step) return null;
+  const turn = (on: boolean) => editAll(props, (job, id, measure) => setCenterline(job, id, on, measure));
+  // Figures, and letters by hand, are those of one part.
+  const lines = props.also ? null : view.centerline;
   const at = step
     ? DETAILS.reduce(
         (best, d, i) => (Math.abs(d - step.detail) < Math.abs((DETAILS[best] as number) - step.detail) ? i : best),
@@ -31,17 +31,17 @@ export function CenterlinePanel(props: StepProps) {
     <section aria-label="Middle lines">
       <Switch
         label="A line down the middle of each stroke"
-        on={step !== null}
+        {...switched}
         onChange={turn}
         note={step ? undefined : 'For a pen, a scribe or a point that follows a line.'}
       />
       {step && (
         <>
-          <DoneBy part={part} what="centerline" label="Done by" />
-          <DoneBy part={part} what="outline" label="Outline as well" />
+          <DoneBy {...props} what="centerline" label="Done by" />
+          <DoneBy {...props} what="outline" label="Outline as well" />
           <Choice
             label="Ends"
-            value={step.ends}
+            {...valueAt('ends')}
             options={[
               { value: 'tip', word: 'to the tip', title: 'Lines go to the end of the stroke' },
               { value: 'short', word: 'short of it', title: 'By half a stroke: a round pen fills the rest' },
@@ -62,7 +62,8 @@ export function CenterlinePanel(props: StepProps) {
           <QuantityField
             label="Smooth within"
             unit={unit}
-            value={step.smooth ?? (lines ? lines.widthMm / 100 : 0.01)}
+            value={step.smooth ?? (view.centerline ? view.centerline.widthMm / 100 : 0.01)}
+            mixed={valueAt('smooth').mixed}
             least={0.0001}
             most={100}
             digits={unit === 'mm' ? 3 : 4}
@@ -71,7 +72,7 @@ export function CenterlinePanel(props: StepProps) {
           />
           <Choice
             label="Narrow loops"
-            value={step.loops}
+            {...valueAt('loops')}
             options={[
               { value: 'kept', word: 'stay loops' },
               { value: 'filled', word: 'filled in', title: 'Where the inside is narrower than half the stroke' },
@@ -80,7 +81,7 @@ export function CenterlinePanel(props: StepProps) {
           />
           <Choice
             label="Shared stems"
-            value={step.retraced}
+            {...valueAt('retraced')}
             options={[
               { value: 'once', word: 'once' },
               { value: 'twice', word: 'twice', title: 'There and back, so that the pen stays down' },
@@ -90,13 +91,14 @@ export function CenterlinePanel(props: StepProps) {
           <Switch
             label="Run on from letter to letter"
             on={step.joined}
+            mixed={valueAt('joined').mixed}
             onChange={(joined) => set({ joined })}
             note="Where letters touch, as in scripts."
           />
           {(lines?.dots ?? 0) > 0 && (
             <Choice
               label="A dot becomes"
-              value={step.dots}
+              {...valueAt('dots')}
               options={[
                 { value: 'circle', word: 'a circle', title: 'Half as wide as the dot' },
                 { value: 'point', word: 'a point' },

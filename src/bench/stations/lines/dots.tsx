@@ -4,38 +4,38 @@ import { setDots, setDotsAlong } from '@/core/commands/lines';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, QuantityField, Switch } from '@/ui/fields';
 import { resetDots } from '../../dot-edits';
-import { measureOf } from '../../seen';
-import { dispatch, useBench } from '../../store';
-import { type StepProps, useStep } from '../hold/use-step';
+import { useBench } from '../../store';
+import { editAll, type StepProps, shownIn, useStep } from '../hold/use-step';
 import { DoneBy } from './done-by';
 
 /** The panel of dots. */
 export function DotsPanel(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);
-  const { step, set } = useStep(props, 'dots');
-  if (view.areaMm2 === 0 && view.open === 0 && !step) return null;
-  const turn = (on: boolean) => dispatch((job) => setDots(job, part.id, on, measureOf(job, view)));
-  const dots = view.dots;
+  const { step, switched, at, set } = useStep(props, 'dots');
+  if (!shownIn(props).some((shown) => shown.view.areaMm2 > 0 || shown.view.open > 0) && !step) return null;
+  const turn = (on: boolean) => editAll(props, (job, id, measure) => setDots(job, id, on, measure));
+  const isAlone = !props.also;
+  const dots = isAlone ? view.dots : null;
   const along = (value: 'centerline' | 'outline') =>
-    dispatch((job) => setDotsAlong(job, part.id, value, measureOf(job, view)));
+    editAll(props, (job, id, measure) => setDotsAlong(job, id, value, measure));
   return (
     <section aria-label="Dots">
       <Switch
         label="Rows of dots"
-        on={step !== null}
+        {...switched}
         onChange={turn}
         note={step ? undefined : 'Evenly spaced marks, holes or stones.'}
       />
       {step && (
         <>
-          <DoneBy part={part} what="dots" label="Done by" />
+          <DoneBy {...props} what="dots" label="Done by" />
           {!part.steps.some((s) => s.kind === 'centerline' && s.on) && (
-            <DoneBy part={part} what="outline" label="Outline as well" />
+            <DoneBy {...props} what="outline" label="Outline as well" />
           )}
           <Choice
             label="Along"
-            value={step.along}
+            {...at('along')}
             options={[
               { value: 'outline', word: 'outlines', title: 'Along outlines and lines' },
               { value: 'centerline', word: 'the middle', title: 'Down the middle of the strokes' },
@@ -45,7 +45,7 @@ export function DotsPanel(props: StepProps) {
           <QuantityField
             label="Diameter"
             unit={unit}
-            value={step.diameter}
+            {...at('diameter')}
             least={0.01}
             most={1000}
             stepMm={0.1}
@@ -54,7 +54,7 @@ export function DotsPanel(props: StepProps) {
           <QuantityField
             label="Spacing"
             unit={unit}
-            value={step.spacing}
+            {...at('spacing')}
             least={0.01}
             most={1000}
             stepMm={0.1}
@@ -63,6 +63,7 @@ export function DotsPanel(props: StepProps) {
           <Choice
             label="Between corners"
             value={step.even ? 'even' : 'exact'}
+            mixed={at('even').mixed}
             options={[
               { value: 'even', word: 'even', title: 'Stretched or squeezed a little, to come out even' },
               { value: 'exact', word: 'exact', title: 'As typed; the last gap is what is left' },
@@ -72,12 +73,13 @@ export function DotsPanel(props: StepProps) {
           <Switch
             label="Leave out what would touch"
             on={step.apart}
+            mixed={at('apart').mixed}
             onChange={(apart) => set({ apart })}
             note={step.apart ? undefined : 'Off: dots that touch stay, and are findings.'}
           />
           <Choice
             label="In files"
-            value={step.as}
+            {...at('as')}
             options={[
               { value: 'circle', word: 'circles' },
               { value: 'point', word: 'points' },
@@ -92,7 +94,7 @@ export function DotsPanel(props: StepProps) {
               {step.changes.length > 0 && <> · {step.changes.length.toLocaleString('en')} changed by hand</>}
             </p>
           )}
-          {step.changes.length > 0 ? (
+          {!isAlone ? null : step.changes.length > 0 ? (
             <Button variant="word" onClick={() => resetDots(part.id)}>
               All back in their places
             </Button>
