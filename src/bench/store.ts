@@ -39,6 +39,7 @@ export type Pointing =
   | 'region'
   | 'panel'
   | 'bridge'
+  | 'hang'
   | 'letter'
   | 'tone belongs'
   | 'tone apart'

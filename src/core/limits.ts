@@ -50,6 +50,9 @@ export const LIMITS = {
   piecesNamed: 60,
   /** Thin places, and tight gaps, of one part that are named one by one; the rest are counted. */
   thinNamed: 40,
+  /** Pieces of one part that get studs, and how many each gets at most. */
+  piecesStudded: 500,
+  studsEach: 8,
   /** Pieces of one part that are joined by ties; of more, none is. */
   piecesTied: 200,
   /** Islands of one part that are bridged; of more, none is. */

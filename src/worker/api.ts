@@ -11,6 +11,7 @@ export const ASKED_OF_DOCUMENTS = [
   'edgesOf',
   'evaluate',
   'files',
+  'drillPaper',
   'inHand',
   'middleOf',
   'regionAt',

@@ -14,6 +14,7 @@ import type { Box, Point } from '../core/geometry/point';
 import { asCut } from '../core/job/as-cut';
 import { bridgeVariants } from '../core/job/compare-bridges';
 import { type ToolTrial, toolTrials } from '../core/job/compare-tools';
+import { drillPaper } from '../core/job/drill-paper';
 import { Evaluator, type JobResult, type Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
 import { type FaceTrial, tryFace } from '../core/job/face-trial';
@@ -112,6 +113,14 @@ export class Host {
     const { resultOf } = this;
     return this.answer(job, function* (means) {
       return yield* makeFiles(job, yield* resultOf(job, means), formats, scope);
+    });
+  }
+
+  /** The paper to drill a wall by for a part. */
+  drillPaper(job: Job, partId: string): Promise<MadeFiles> {
+    const { resultOf } = this;
+    return this.answer(job, function* (means) {
+      return drillPaper(job, yield* resultOf(job, means), partId);
     });
   }
 

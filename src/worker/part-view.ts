@@ -1,14 +1,16 @@
 /** What the bench shows of a part: path data and figures, small enough to send from the worker at every change. */
 import type { Part } from '../core/document/schema';
 import { countSegments, regionBox } from '../core/geometry/path';
-import { type Box, growBox, type Matrix } from '../core/geometry/point';
+import { type Box, growBox, type Matrix, type Point } from '../core/geometry/point';
 import { Names } from '../core/inspect/names';
 import type { Stretch } from '../core/inspect/strength';
 import type { PartResult } from '../core/job/part-result';
 import { noteOf } from '../core/kinds/step';
+import { hangStep } from '../core/kinds/steps/hang';
 import { tieStep } from '../core/kinds/steps/tie';
 import { LIMITS } from '../core/limits';
 import type { Memory } from '../core/memo';
+import type { Hanger } from '../core/prepare/hanger';
 import type { Outline } from '../core/prepare/outline';
 import type { Piece } from '../core/prepare/pieces';
 import { meanReadability } from '../core/prepare/readability';
@@ -84,6 +86,10 @@ export type PartView = {
   readonly centerline: CenterlineView | null;
   readonly dots: DotsView | null;
   readonly hatch: HatchView | null;
+  /** What it hangs by, on the sheet; null without that step. */
+  readonly hanger: Hanger | null;
+  /** Places of studs on the sheet; null without that step. */
+  readonly studs: { readonly at: readonly Point[]; readonly width: number } | null;
 };
 
 /** The lines down the middle of a part's strokes. */
@@ -232,5 +238,7 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
       frames: dotFrames(part),
     },
     hatch: linework.hatch && hatchView(part, linework.hatch, print.path),
+    hanger: noteOf(hangStep, part),
+    studs: linework.studs && { at: linework.studs.at, width: linework.studs.width },
   };
 }

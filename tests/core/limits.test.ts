@@ -477,6 +477,16 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     expect(kindsAt(codesOf(parts, sheet), 'thin')).toBe(2);
     expect(findingsOf(parts, sheet).find(([code]) => code === 'more-thin')?.[1]).toMatch(/^1 more places/);
   },
+  piecesStudded: () => {
+    const parts = [
+      partOf([bar(50), bar(70), bar(90)], { steps: [{ kind: 'weld' }, { kind: 'studs', width: 1, edge: 0.5 }] }),
+    ];
+    limits.piecesStudded = 3;
+    expect(codesOf(parts)).not.toContain('too-many-to-stud');
+    limits.piecesStudded = 2;
+    expect(codesOf(parts)).toContain('too-many-to-stud');
+  },
+  studsEach: () => mostOf('studsEach', (each) => ofStep({ kind: 'studs', each })),
   piecesTied: () => {
     const parts = [partOf([bar(50), bar(70), bar(90)], { steps: [{ kind: 'weld' }, { kind: 'tie', width: 1 }] })];
     limits.piecesTied = 3;

@@ -4,6 +4,7 @@ import { editStep } from '@/core/commands/steps';
 import type { TieAnswer } from '@/core/document/schema';
 import { applyMatrix, boxCentre, invert, type Point } from '@/core/geometry/point';
 import { stepIn } from '@/core/kinds/steps';
+import type { Hanger } from '@/core/prepare/hanger';
 import { pieceSize } from '@/core/prepare/ties';
 import type { PartView, TieView } from '@/worker/view';
 import { measureOf } from '../seen';
@@ -109,6 +110,19 @@ function Tie({ part, tie, camera, toMm }: { part: PartView; tie: TieView; camera
   );
 }
 
+/** A cross where the middle of weight is, and a line from there to what the part hangs by; `px` is a pixel in mm. */
+function Plumb({ hanger: { weight }, at, px }: { hanger: Hanger; at: Point; px: number }) {
+  const arm = 6 * px;
+  return (
+    <path
+      className={styles.plumb}
+      d={`M${at.x} ${at.y}L${weight.x} ${weight.y}M${weight.x - arm} ${weight.y}h${2 * arm}M${weight.x} ${weight.y - arm}v${2 * arm}`}
+    >
+      <title>The middle of its weight, and where it hangs</title>
+    </path>
+  );
+}
+
 /** Pieces that come away, ties, and where stock is thin. */
 export function HoldLayer({ camera, toMm }: { camera: Camera; toMm: ToMm }) {
   const view = useBench((s) => s.view);
@@ -125,6 +139,10 @@ export function HoldLayer({ camera, toMm }: { camera: Camera; toMm: ToMm }) {
             {part.id === selected &&
               part.members.map((m) => m.unclosedD && <path key={m.id} d={m.unclosedD} className={styles.before} />)}
             {part.thinD && <path d={part.thinD} className={styles.thin} strokeWidth={band(sheet.leastWidth)} />}
+            {part.hanger?.at && <Plumb hanger={part.hanger} at={part.hanger.at} px={1 / k} />}
+            {part.studs?.at.map(({ x: cx, y: cy }) => (
+              <circle key={`${cx} ${cy}`} className={styles.stud} cx={cx} cy={cy} r={(part.studs?.width ?? 0) / 2} />
+            ))}
             {part.tightD && <path d={part.tightD} className={styles.tight} strokeWidth={band(sheet.kerf)} />}
           </g>
         ))}

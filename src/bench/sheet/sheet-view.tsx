@@ -10,6 +10,7 @@ import benchStyles from '../bench.module.css';
 import { addBridgeAt } from '../bridge-edits';
 import { chosenBox, chosenIn, frameNow, shapeInHand } from '../chosen';
 import { focusWords } from '../focus-words';
+import { hangAt } from '../hang-edits';
 import { goInside } from '../inside';
 import { letterAt } from '../nodes/letter-at';
 import { NodeLayer } from '../nodes/node-layer';
@@ -161,6 +162,7 @@ export function SheetView() {
           if (pointing === 'region') centreAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'panel') fitAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'bridge') void addBridgeAt(toMm(e.clientX, e.clientY));
+          else if (pointing === 'hang') hangAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'letter') letterAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'tone belongs' || pointing === 'tone apart')
             toneAt(toMm(e.clientX, e.clientY), pointing === 'tone belongs');

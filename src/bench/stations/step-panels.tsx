@@ -1,12 +1,14 @@
 /** The panel of each kind of step, and where it stands: each station shows those of its sections, in the order of the kinds. */
 import type { ComponentType } from 'react';
 import type { Part } from '@/core/document/schema';
-import { STEPS, type StepKind } from '@/core/kinds/steps';
+import { STEPS, type StepKind, stepIn } from '@/core/kinds/steps';
 import { PartNodes } from '../nodes/panel';
 import { BorderEditor } from './border-editor';
 import { Bridges } from './hold/bridges';
+import { Hang } from './hold/hang';
 import { Plate } from './hold/plate';
 import { Bar, Thicken, Ties } from './hold/steps';
+import { StudsPanel } from './hold/studs';
 import { type StepProps, shownIn } from './hold/use-step';
 import { InteriorPanel } from './interior/interior-panel';
 import { CenterlinePanel } from './lines/centerline';
@@ -22,6 +24,8 @@ export type Section =
   | 'hold: bridges'
   | 'hold: bar'
   | 'hold: ties'
+  | 'hold: hang'
+  | 'hold: studs'
   | 'hold: strength'
   | 'fill: inside'
   | 'fill: lines';
@@ -36,6 +40,9 @@ type StepPanel = {
 const isPositive = ({ keep }: Part): boolean => keep === 'inside';
 const isNegative = ({ keep }: Part): boolean => keep === 'outside';
 
+/** Whether it is a piece by itself: what is cut out of the sheet has a plate of its own, or is none. */
+const comesOff = (part: Part): boolean => isPositive(part) || stepIn(part, 'plate')?.on === true;
+
 const PANELS: Readonly<Record<StepKind['kind'], StepPanel>> = {
   weld: { section: 'close: outlines', Panel: Weld },
   thicken: { section: 'hold: strength', Panel: Thicken },
@@ -43,11 +50,13 @@ const PANELS: Readonly<Record<StepKind['kind'], StepPanel>> = {
   tie: { section: 'hold: ties', Panel: Ties, suits: isPositive },
   border: { section: 'compose: border', Panel: BorderEditor },
   plate: { section: 'hold: plate', Panel: Plate, suits: isNegative },
+  hang: { section: 'hold: hang', Panel: Hang, suits: comesOff },
   nodes: { section: 'close: nodes', Panel: PartNodes },
   bridge: { section: 'hold: bridges', Panel: Bridges },
   hatch: { section: 'fill: inside', Panel: InteriorPanel },
   centerline: { section: 'fill: lines', Panel: CenterlinePanel },
   dots: { section: 'fill: lines', Panel: DotsPanel },
+  studs: { section: 'hold: studs', Panel: StudsPanel, suits: comesOff },
 };
 
 /** The panels of one section that suit a part, or all of several. */

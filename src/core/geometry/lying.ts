@@ -22,10 +22,10 @@ const CHORD_MM = 0.01;
 /** What lies nearer to an outline than this, in mm, lies on it: edges that touch or coincide do not cross. */
 export const ON_MM = 0.05;
 
-/** Paths made ready to be compared; open ones enclose nothing. */
-export function laid(paths: readonly Path[]): Laid {
+/** Paths made ready to be compared, by chords within a tolerance in mm; open ones enclose nothing. */
+export function laid(paths: readonly Path[], chordMm = CHORD_MM): Laid {
   const lines = paths.map((path) => {
-    const points = flattenPath(path, CHORD_MM);
+    const points = flattenPath(path, chordMm);
     return path.closed && points.length > 0 ? [...points, points[0] as Point] : points;
   });
   const chords = lines.flatMap((line) => line.slice(1).map((q, i) => [line[i] as Point, q] as const));
@@ -94,7 +94,7 @@ function meetings(p: Point, q: Point, r: Point, s: Point): number[] {
 }
 
 /** Whether a point lies in what closed paths enclose. Those whose bounds it is not in do not wind about it. */
-function isIn({ x, y }: Point, { paths, boxes }: Laid): boolean {
+export function isIn({ x, y }: Point, { paths, boxes }: Laid): boolean {
   let winding = 0;
   for (const [i, path] of paths.entries()) {
     const box = boxes[i] as Box;
@@ -109,6 +109,16 @@ const isOn = (at: Point, { index, chords }: Laid): boolean =>
     const chord = chords[i];
     return chord !== undefined && toChord(at, chord[0], chord[1]) <= ON_MM;
   });
+
+/** How far a point is from the outlines of a region, in mm, and no more than `most`. */
+export function roomWithin(at: Point, { index, chords }: Laid, most: number): number {
+  let nearest = most;
+  for (const i of index.search(at.x - most, at.y - most, at.x + most, at.y + most)) {
+    const chord = chords[i];
+    if (chord) nearest = Math.min(nearest, toChord(at, chord[0], chord[1]));
+  }
+  return nearest;
+}
 
 function toChord(at: Point, p: Point, q: Point): number {
   const [dx, dy] = [q.x - p.x, q.y - p.y];

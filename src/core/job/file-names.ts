@@ -83,3 +83,7 @@ export const fileName = (job: Job, format: FileFormat, scope: ExportScope = { pa
 
 /** The name of a file that a job is taken along in. */
 export const takenName = (job: Job): string => `${stemOf(job, { partIds: null })}${TAKEN_ALONG}`;
+
+/** The name of the paper that a wall is drilled by for a part. */
+export const drillPaperName = (job: Job, partId: string): string =>
+  `${stemOf(job, { partIds: [partId] })}_drill-paper.pdf`;

@@ -29,8 +29,9 @@ export function* drawSteps(
   { engine, memory }: DrawContext,
 ): Generator<number, Made> {
   const asked = new Set<string>(drawnBy(part.work));
-  for (const { kind, needs } of [...DRAW_STEPS].reverse()) {
+  for (const { kind, needs, isAlways } of [...DRAW_STEPS].reverse()) {
     const step = stepIn(part, kind);
+    if (isAlways) asked.add(kind);
     if (step?.on && asked.has(kind)) for (const other of needs?.(step) ?? []) asked.add(other);
   }
   const drawnPart = drawnPartOf(part);

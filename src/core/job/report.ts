@@ -6,7 +6,9 @@ import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
 import { Names } from '../inspect/names';
 import type { Stretch } from '../inspect/strength';
 import { noteOf } from '../kinds/step';
+import { hangStep } from '../kinds/steps/hang';
 import { tieStep } from '../kinds/steps/tie';
+import type { Hanger } from '../prepare/hanger';
 import { tieOnSheet } from '../prepare/ties';
 import { twiceWithin } from '../rules/twice';
 import type { PartHatch } from '../toolpath/hatch/part-hatch';
@@ -48,6 +50,13 @@ const hatchReport = (hatch: PartHatch | null) =>
       at: pointReport(p.at),
       box: boxReport(p.box),
     })),
+  };
+
+const hangReport = (hanger: Hanger | null) =>
+  hanger && {
+    at: hanger.at && pointReport(hanger.at),
+    middleOfWeight: pointReport(hanger.weight),
+    turnDeg: round(hanger.turnDeg, 2),
   };
 
 /** Pieces with what they are called. */
@@ -93,6 +102,8 @@ export function reportOf(job: Job, result: JobResult) {
             turnDeg: round(angleDeg, 2),
           };
         }),
+        hangs: hangReport(noteOf(hangStep, part)),
+        studs: (part.linework.studs?.at ?? []).map(pointReport),
         islands: (part.bridged?.islands ?? []).map((island) => ({
           letter: island.letter,
           island: island.rank,

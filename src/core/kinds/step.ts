@@ -162,6 +162,8 @@ export type DrawStep<Z extends StepSchema, D extends object> = StepBasics<Z, nul
   readonly completed?: (step: z.infer<Z>, others: readonly z.infer<Z>[]) => z.infer<Z>;
   /** Kinds that it is made from. */
   readonly needs?: (step: z.infer<Z>) => readonly string[];
+  /** Whether it is drawn even where no work asks for it. */
+  readonly isAlways?: boolean;
   /** Whether there is something to be drawn of a shape. */
   readonly canDraw?: (shape: PreparedPart) => boolean;
   /** What it draws; that says by itself what it weighs. */

@@ -18,16 +18,18 @@ import { borderStep } from './steps/border';
 import { bridgeStep } from './steps/bridge';
 import { centerlineStep } from './steps/centerline';
 import { dotsStep } from './steps/dots';
+import { hangStep } from './steps/hang';
 import { hatchStep } from './steps/hatch';
 import { nodesStep } from './steps/nodes';
 import { plateStep } from './steps/plate';
+import { studsStep } from './steps/studs';
 import { thickenStep } from './steps/thicken';
 import { tieStep } from './steps/tie';
 import { weldStep } from './steps/weld';
 
 /**
  * Thickening comes before ties, so that ties have the width asked for; the border goes around everything, the plate around
- * what is cut out of it, and bridges hold what is loose then.
+ * what is cut out of it, what it hangs by is set into all of that, and bridges hold what is loose then.
  */
 export const STEPS = [
   weldStep,
@@ -36,11 +38,13 @@ export const STEPS = [
   tieStep,
   borderStep,
   plateStep,
+  hangStep,
   nodesStep,
   bridgeStep,
   centerlineStep,
   dotsStep,
   hatchStep,
+  studsStep,
 ] as const;
 
 /** One of the kinds of steps. */
@@ -67,6 +71,7 @@ export type AnyDrawStep = {
   readonly kind: DrawKind['kind'];
   readonly completed?: (step: Step, others: readonly Step[]) => Step;
   readonly needs?: (step: Step) => readonly string[];
+  readonly isAlways?: boolean;
   readonly canDraw?: (shape: PreparedPart) => boolean;
   readonly draw: DrawStage<Step, object>;
   readonly moved: (drawn: object, matrix: Matrix) => object;

@@ -11,9 +11,10 @@ import { dotsWork } from './works/dots';
 import { fillWork } from './works/fill';
 import { hatchWork } from './works/hatch';
 import { outlineWork } from './works/outline';
+import { studsWork } from './works/studs';
 
 /** The kinds of work, in the order they are offered in. */
-export const WORKS = [outlineWork, fillWork, hatchWork, centerlineWork, dotsWork] as const;
+export const WORKS = [outlineWork, fillWork, hatchWork, centerlineWork, dotsWork, studsWork] as const;
 
 type WhatsOf<T extends readonly { readonly what: unknown }[]> = { -readonly [I in keyof T]: T[I]['what'] };
 

@@ -134,6 +134,15 @@ function SelfAdhesive(props: StepProps) {
   );
 }
 
+/** What it hangs by, and what it is mounted by. */
+const Mounting = (props: StepProps) => (
+  <section aria-label="Hanging and mounting">
+    <Heading>Hanging and mounting</Heading>
+    <StepPanels section="hold: hang" {...props} />
+    <StepPanels section="hold: studs" {...props} />
+  </section>
+);
+
 /** What makes a part one strong piece: for a negative its plate and its bridges. */
 function Ways({ part, view }: Shown) {
   if (part.locked) return <p className="nf-muted nf-small mt-2">It is locked: it is not changed by hand.</p>;
@@ -148,6 +157,7 @@ function Ways({ part, view }: Shown) {
       <Islands part={part} view={view} />
       <StepPanels section="hold: bridges" part={part} view={view} />
       {part.keep === 'inside' && <OnePiece part={part} view={view} />}
+      <Mounting part={part} view={view} />
       <section aria-label="Strength">
         <Heading>Strength</Heading>
         <StepPanels section="hold: strength" part={part} view={view} />
@@ -229,6 +239,7 @@ function Several({ locked, ...props }: StepProps & { locked: number }) {
           <StepPanels section="hold: ties" {...props} />
         </section>
       )}
+      <Mounting {...props} />
       <section aria-label="Strength">
         <Heading>Strength</Heading>
         <StepPanels section="hold: strength" {...props} />
