@@ -130,7 +130,7 @@ test('layers become operations, pasted drawings arrive, and Ctrl Z takes it all 
   await newJob(page, 'Tags');
   await page.evaluate(() => {
     const svg =
-      '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40"><g id="Cut" fill="none" stroke="#3730A3"><rect x="1" y="1" width="58" height="38"/></g><g id="Score" fill="none" stroke="#0F766E"><path d="M5 20H55"/></g></svg>';
+      '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40"><g id="Cut" fill="none" stroke="#1A26AF"><rect x="1" y="1" width="58" height="38"/></g><g id="Score" fill="none" stroke="#248B88"><path d="M5 20H55"/></g></svg>';
     const transfer = new DataTransfer();
     transfer.setData('text/plain', svg);
     window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: transfer, cancelable: true, bubbles: true }));

@@ -231,10 +231,12 @@ test('a long filling shows how far it is, and is stopped', async ({ page }) => {
   await panel(page).getByLabel('Slide the direction').fill('40');
   const foot = page.getByRole('contentinfo');
   await expect(foot.getByText(/^Computing … \d+ %/)).toBeVisible();
-  await foot.getByRole('button', { name: 'Stop' }).click();
+  // Where the work is, not in a corner.
+  const stop = page.getByRole('region', { name: 'Sheet' }).getByRole('button', { name: 'Stop' });
+  await stop.click();
   await computed(page);
   await expect(panel(page).getByRole('textbox', { name: 'Direction' })).toHaveValue('30');
-  await expect(foot.getByRole('button', { name: 'Stop' })).toHaveCount(0);
+  await expect(stop).toHaveCount(0);
   const step = (await document(page, id)).parts[0]?.steps.find((s) => s.kind === 'hatch');
   expect(step).toMatchObject({ angle: 30 });
 

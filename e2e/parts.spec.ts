@@ -45,7 +45,7 @@ async function plate(page: Page): Promise<void> {
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Back to the sheet' }).click();
   const svg =
-    '<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="20mm" viewBox="0 0 20 20"><circle cx="10" cy="10" r="9" fill="none" stroke="#3730A3"/></svg>';
+    '<svg xmlns="http://www.w3.org/2000/svg" width="20mm" height="20mm" viewBox="0 0 20 20"><circle cx="10" cy="10" r="9" fill="none" stroke="#1A26AF"/></svg>';
   await page
     .getByLabel('Drawing or picture to bring in')
     .setInputFiles({ name: 'emblem.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) });

@@ -51,13 +51,13 @@ const rows = result.parts.map((part, i) => {
       height,
       2,
     )}"/>`,
-    `<path fill="none" stroke="#be185d" stroke-width=".4" d="${pathData(lines?.paths ?? [], height, 2)}"/>`,
+    `<path fill="none" stroke="#501528" stroke-width=".4" d="${pathData(lines?.paths ?? [], height, 2)}"/>`,
     `<path fill="none" stroke="#1f2a30" stroke-width=".7" stroke-linecap="round" d="${nodes
       .map(([x, y]) => `M${(x as number).toFixed(2)} ${(height - (y as number)).toFixed(2)}h0`)
       .join('')}"/>`,
     ...(lines?.dots ?? []).map(
       (d) =>
-        `<circle fill="none" stroke="#be185d" stroke-width=".4" cx="${d.x.toFixed(2)}" cy="${(height - d.y).toFixed(2)}" r="${(d.r / 2).toFixed(2)}"/>`,
+        `<circle fill="none" stroke="#501528" stroke-width=".4" cx="${d.x.toFixed(2)}" cy="${(height - d.y).toFixed(2)}" r="${(d.r / 2).toFixed(2)}"/>`,
     ),
   ].join('\n');
 });

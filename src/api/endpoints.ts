@@ -13,6 +13,7 @@ import { LIMITS } from '../core/limits';
 import { assetId } from '../core/schema/artwork';
 import { faceAboutSchema } from '../core/schema/face-about';
 import { faceMarkSchema, faceUserSchema, keptTypefaceSchema } from '../core/schema/kept-face';
+import { listedToolSchema } from '../core/schema/tools';
 import { endpoint } from './endpoint';
 
 /** A job document as it is sent: what is in it is checked, and told by field, where it is read. */
@@ -87,6 +88,8 @@ export const API = {
   duplicateJob: endpoint({ method: 'POST', path: '/api/jobs/{id}/duplicate', answer: madeSchema, status: 201 }),
   /** The shop's own starters. */
   listStarters: endpoint({ method: 'GET', path: '/api/starters', answer: z.array(jobSummarySchema) }),
+  /** The tools of the job that was saved last. */
+  lastTools: endpoint({ method: 'GET', path: '/api/tools', answer: z.array(listedToolSchema) }),
   /** Keep a copy of a job that others are started from. */
   keepAsStarter: endpoint({ method: 'POST', path: '/api/jobs/{id}/starter', answer: madeSchema, status: 201 }),
   /** Take deleting back. */

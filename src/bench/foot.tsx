@@ -8,7 +8,7 @@ import { useBeside } from './beside';
 import { chosenBox, chosenIn } from './chosen';
 import { fitSheet, useCamera, zoomBy } from './sheet/camera';
 import { usePointer } from './sheet/pointer';
-import { undo, useBench } from './store';
+import { useBench } from './store';
 
 /** CSS pixels per millimetre on a screen that shows an inch as 96 px. */
 const TRUE_SIZE = 96 / 25.4;
@@ -21,7 +21,6 @@ export function Foot() {
   const view = useBeside((view) => view);
   const isBehind = useBench((s) => s.viewBeside !== s.view);
   const progress = useBench((s) => s.progress);
-  const canUndo = useBench((s) => s.past.length > 0);
   const selection = useBench((s) => s.selection);
   const picture = useBench((s) => s.job.pictures.find((p) => p.id === s.atPicture));
   const n = (mm: number) => formatLengthNumber(mm, units, units === 'mm' ? 1 : 3);
@@ -50,11 +49,6 @@ export function Foot() {
           : view === null
             ? 'Computing …'
             : `Outlines ${total('outlines')} closed, ${total('open')} open · ${total('segments')} segments`}
-        {progress && canUndo && (
-          <button type="button" className={styles.halt} onClick={undo} title="Stop, and take the last change back">
-            Stop
-          </button>
-        )}
       </span>
       <span className={styles.zoom}>
         <button

@@ -10,6 +10,7 @@ import Toast from 'react-bootstrap/Toast';
 import ToastContainer from 'react-bootstrap/ToastContainer';
 import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
+import { withTools } from '@/core/commands/tools';
 import type { Job } from '@/core/document/schema';
 import type { Picture } from '@/core/job/picture';
 import { unanswered } from '@/core/job/start';
@@ -55,8 +56,15 @@ export function StartersScreen({
   });
   const create = useMutation({
     mutationKey: CREATE,
-    mutationFn: ({ job, picture, findings }: StartedView) =>
-      call(API.createJob, {}, { document: job, extras: { picture, openFindings: findings.length } }),
+    mutationFn: async ({ job, picture, findings }: StartedView) => {
+      // A list that can't be had is no reason not to start.
+      const tools = await call(API.lastTools, {}, null).catch(() => []);
+      return call(
+        API.createJob,
+        {},
+        { document: withTools(job, tools), extras: { picture, openFindings: findings.length } },
+      );
+    },
     onSuccess: ({ id }) => router.push(`/jobs/${id}`),
     onError: (fault) => setSentence(fault.message),
   });

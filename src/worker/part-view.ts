@@ -8,6 +8,7 @@ import type { PartResult } from '../core/job/part-result';
 import { noteOf } from '../core/kinds/step';
 import { hangStep } from '../core/kinds/steps/hang';
 import { tieStep } from '../core/kinds/steps/tie';
+import { lengthAround } from '../core/kinds/work';
 import { LIMITS } from '../core/limits';
 import type { Memory } from '../core/memo';
 import type { Hanger } from '../core/prepare/hanger';
@@ -98,6 +99,8 @@ export type CenterlineView = {
   readonly lines: number;
   readonly segments: number;
   readonly lengthMm: number;
+  /** Length around the dots where these are circles. */
+  readonly aroundDotsMm: number;
   readonly dots: number;
   readonly corrected: number;
   /** The usual width of the strokes they run in. */
@@ -152,6 +155,7 @@ const centerlineView = ({ paths: lines, dots, letters, lengthMm }: PartLines, pr
     lines: lines.length,
     segments: countSegments(lines),
     lengthMm,
+    aroundDotsMm: lengthAround(dots.map(({ x, y, r }) => ({ x, y, r: r / 2 }))),
     dots: dots.length,
     corrected: letters.filter((l) => l.corrected).length,
     widthMm: widths[widths.length >> 1] ?? 0,

@@ -52,7 +52,7 @@ describe('the operation a pen means', () => {
     const group = { name: 'Pen 5', colour: '#000000', filled: false };
     expect(likelyOperation({ ...group, pen: 5 }, job)).toBe('mark');
     // Colours of pens are ours, to tell them apart by, and mean nothing.
-    for (const colour of ['#0f766e', '#92400e', '#be185d'])
+    for (const colour of ['#248b88', '#b26417', '#501528'])
       expect(likelyOperation({ ...group, colour, pen: 9 }, job)).toBe('cut');
     // Without a pen, or with one of nobody, it goes by name and colour, and lines are cut.
     expect(likelyOperation({ ...group, pen: 9 }, job)).toBe('cut');

@@ -29,7 +29,7 @@ const read = (text: string | Uint8Array): ReadDrawing => {
   return reading.found;
 };
 const svg = (body: string): string =>
-  `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><g fill="none" stroke="#3730A3">${body}</g></svg>`;
+  `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60"><g fill="none" stroke="#1A26AF">${body}</g></svg>`;
 
 /** The groups with how many shapes each has. */
 const counted = (found: ReadDrawing): Brought['groups'] =>
@@ -231,10 +231,10 @@ test('gaps beyond those named one by one are counted; a document holds no more a
 
 describe('bringing in', () => {
   const text = `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60">
-    <rect x="10" y="10" width="80" height="40" fill="none" stroke="#3730A3"/>
-    <path d="M20 30H80" fill="none" stroke="#0f766e"/>
-    <circle cx="30" cy="20" r="4" fill="#92400E"/>
-    <text x="50" y="40" font-size="10" text-anchor="middle" font-family="Example Serif" fill="#92400E">Open daily</text></svg>`;
+    <rect x="10" y="10" width="80" height="40" fill="none" stroke="#1A26AF"/>
+    <path d="M20 30H80" fill="none" stroke="#248b88"/>
+    <circle cx="30" cy="20" r="4" fill="#B26417"/>
+    <text x="50" y="40" font-size="10" text-anchor="middle" font-family="Example Serif" fill="#B26417">Open daily</text></svg>`;
   const found = read(text);
   const brought: Brought = {
     name: 'shed.svg',

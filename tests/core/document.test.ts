@@ -44,7 +44,7 @@ describe('what is wrong is said with the field', () => {
       'parts[0].work[0].operation: there is no operation “saw”.',
     ],
     [{ ...base, parts: [partOf([]), partOf([])] }, 'parts[1].id: the id “part” is used twice.'],
-    [{ ...base, colourKey: { cut: 'blue' } }, 'colourKey.cut: must be a colour such as #3730A3.'],
+    [{ ...base, colourKey: { cut: 'blue' } }, 'colourKey.cut: must be a colour such as #1A26AF.'],
     [[], 'This is not a job document.'],
     [null, 'This is not a job document.'],
   ])('%j', (document, sentence) => {

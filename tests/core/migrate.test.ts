@@ -191,6 +191,23 @@ test('parts that go along in a circle, or with nothing, are refused with their n
   ]);
 });
 
+describe('format 10', () => {
+  const keyOf = (document: Draft) => {
+    const read = checkJob({ sheet: { width: 300, height: 200 }, ...document });
+    if (!read.ok) throw new Error(read.sentences.join(' '));
+    return read.job.colourKey;
+  };
+  const before = { cut: '#3730A3', score: '#0F766E', engrave: '#92400E', mark: '#BE185D' };
+
+  test('colours that were never named stay as they were, new jobs begin with new ones', () => {
+    expect(keyOf({ format: 1 })).toEqual(before);
+    expect(keyOf({ format: 9, colourKey: { cut: '#112233' } })).toEqual({ ...before, cut: '#112233' });
+    const now = keyOf({ format: 10 });
+    for (const kind of ['cut', 'score', 'engrave', 'mark'] as const) expect(now[kind]).not.toBe(before[kind]);
+    expect(migrate({ format: 9, colourKey: 'blue' }).colourKey).toBe('blue');
+  });
+});
+
 describe('format 3', () => {
   const steps = (...list: Draft[]): Draft[] => {
     const [first] = (migrate({ format: 2, parts: [{ id: 'p', members: [], steps: list }] }).parts ?? []) as Draft[];
@@ -230,7 +247,7 @@ describe('format 3', () => {
     const odd = [7, { kind: 'unheard of' }, null] as unknown as Draft[];
     expect(steps(...odd)).toEqual(odd);
     for (const parts of [undefined, 7, [7, { id: 'p', steps: 7 }]])
-      expect(migrate({ format: 2, parts })).toEqual({ format: JOB_FORMAT, parts });
+      expect(migrate({ format: 2, parts })).toMatchObject({ format: JOB_FORMAT, parts });
   });
 });
 
@@ -272,7 +289,7 @@ describe('format 4', () => {
 
   test('what is no part, step or member is passed on for the schema to name', () => {
     for (const parts of [undefined, 7, [7, null, { id: 'p', steps: 7, members: null }, { steps: [3], members: ['m'] }]])
-      expect(migrate({ format: 3, parts })).toEqual({ format: JOB_FORMAT, parts });
+      expect(migrate({ format: 3, parts })).toMatchObject({ format: JOB_FORMAT, parts });
   });
 });
 

@@ -43,7 +43,7 @@ test('two cuts of one colour are read as one; one press gives the second its own
 });
 
 test('an own colour that is another’s by the key counts, however it is written; what is off, unused or hidden does not', () => {
-  const same = { ...INNER, colour: '#3730a3' };
+  const same = { ...INNER, colour: '#1a26af' };
   const job = jobWith([worked('p0', 'cut'), worked('p1', 'inner')], { operations: [CUT, same] });
   expect(found(job)).toHaveLength(1);
   expect(found({ ...job, colourKey: { ...job.colourKey, cut: '#000000' } })).toEqual([]);

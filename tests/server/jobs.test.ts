@@ -1,7 +1,10 @@
 import { eq, notInArray, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { API } from '../../src/api/endpoints';
+import { toolsOf, withTools } from '../../src/core/commands/tools';
 import { materialSchema } from '../../src/core/document/material';
+import type { ListedTool } from '../../src/core/document/schema';
+import { LIMITS } from '../../src/core/limits';
 import { answer, bodyOf, MOST_BODY_BYTES, Refusal, serve } from '../../src/server/answer';
 import { type Database, openDatabase } from '../../src/server/database';
 import {
@@ -18,6 +21,7 @@ import {
 import { JOBS_A_PAGE, listJobs as jobsPage, listStarters, openSummary } from '../../src/server/jobs-page';
 import { listMaterials } from '../../src/server/materials';
 import { jobRevisions, jobs } from '../../src/server/schema';
+import { lastTools } from '../../src/server/tools';
 import { openPicture } from '../../src/server/versions';
 import { jobWith, lettering, partOf } from '../support/jobs';
 import { ownDatabase } from '../support/own-database';
@@ -42,6 +46,31 @@ const make = async (title = 'Sign') => {
   if (!made) throw new Error('not made');
   return made;
 };
+
+test('the tools of the job saved last are there for the next, with those typed where something is filled', async () => {
+  expect(await lastTools(db)).toEqual([]);
+  const hatch = { kind: 'hatch', tool: { shape: 'flat', tip: 0.8, angle: 60, depth: 0.5 } };
+  const filled = jobWith([partOf([lettering('Lane')], { steps: [hatch] })], {
+    tools: [{ id: 'own', shape: 'cone', tip: 0.2, angle: 40, depth: 0.3, feed: 700 }],
+  });
+  await createJob(db, filled, extras);
+  const tools = await lastTools(db);
+  expect(tools.map(({ shape, tip }) => [shape, tip])).toEqual([
+    ['cone', 0.2],
+    ['flat', 0.8],
+  ]);
+  expect(withTools(jobWith([]), tools).tools).toEqual(tools);
+  // Tools that a job, or a starter, has of its own stay.
+  expect(withTools(filled, [])).toBe(filled);
+  expect(withTools(filled, tools.slice(1))).toBe(filled);
+  const again = jobWith([partOf([lettering('Lane')], { steps: [hatch] })], { tools: [...tools] });
+  expect(toolsOf(again)).toEqual(tools);
+  const full = {
+    ...again,
+    tools: Array.from({ length: LIMITS.tools }, (_, i) => ({ ...(tools[0] as ListedTool), id: `t${i}`, tip: 9 })),
+  };
+  expect(toolsOf(full)).toHaveLength(LIMITS.tools);
+});
 
 test('a starter is a copy that is listed by itself, until it is a job again', async () => {
   const made = await make();

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, vi } from 'vitest';
+import { lineLength } from '../../src/bench/stations/lines/centerline';
 import type { Job } from '../../src/core/document/schema';
 import { faceOfFamily } from '../../src/core/schema/lettering';
 import { Host } from '../../src/worker/host';
@@ -158,6 +159,20 @@ test('islands and bridges of a stencil: named, pictured, counted', { tags: 'slow
   expect(plated?.keep).toBe('inside');
   expect(plated?.bridges.islands.map((i) => i.d.length)).not.toContain(plated?.d.length);
 });
+
+test.each(['circle', 'point'] as const)(
+  'middle lines are as long at Fill as at Assign, dots as a %s and all',
+  async (dots) => {
+    const steps = [{ kind: 'weld' }, { kind: 'centerline', dots }];
+    const work = [{ what: 'centerline', operation: 'mark' }];
+    const seen = await viewed(host(), jobWith([partOf([lettering('jib')], { steps, work })]));
+    const lines = seen?.parts[0]?.centerline;
+    if (!lines) throw new Error('no lines');
+    expect(lines.aroundDotsMm).toBeGreaterThan(0);
+    const marked = seen?.operations.find((o) => o.id === 'mark');
+    expect(lineLength(lines, { dots })).toBeCloseTo(marked?.lengthMm ?? 0, 9);
+  },
+);
 
 test('a bridge put in where the sheet is pressed, and ways to bridge side by side', async () => {
   const bench = host();

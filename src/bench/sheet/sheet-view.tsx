@@ -31,6 +31,7 @@ import { PickLayer } from './pick-layer';
 import { PictureFrame, PictureHits, Pictures } from './picture-layer';
 import { centreAt, fitAt } from './point-at';
 import { usePointer } from './pointer';
+import { Progress } from './progress';
 import { Rulers } from './rulers';
 import styles from './sheet.module.css';
 import { useSnap } from './snapping';
@@ -211,6 +212,7 @@ export function SheetView() {
           {notice}
         </div>
       )}
+      <Progress />
       {isEmpty && <Empty />}
       {saying && <Measure saying={saying} area={area.current} />}
       <div className={styles.looks}>

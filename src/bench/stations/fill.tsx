@@ -3,15 +3,17 @@ import { stepIn } from '@/core/kinds/steps';
 import { formatRun, formatShare } from '@/ui/figures';
 import { useBench } from '../store';
 import type { Shown } from './hold/use-step';
+import { lineLength } from './lines/centerline';
 import { asProps, type InShort, NothingYet, ShortList, useShownParts } from './shown-parts';
 import { StepPanels } from './step-panels';
 
 /** What is done inside a part, in a few words. */
 function insideWords({ part, view }: Shown, unit: 'mm' | 'in'): InShort {
-  const lines = stepIn(part, 'centerline')?.on ? view.centerline : null;
+  const step = stepIn(part, 'centerline');
+  const lines = step?.on ? view.centerline : null;
   const dots = stepIn(part, 'dots')?.on ? view.dots : null;
   const also = [
-    lines && `middle lines, ${formatRun(lines.lengthMm, unit)}`,
+    step && lines && `middle lines, ${formatRun(lineLength(lines, step), unit)}`,
     dots && `${dots.count.toLocaleString('en')} dots`,
   ].filter(Boolean);
   const inside = interiorOf(part);

@@ -1,6 +1,7 @@
 /** Commands on operations: a new one at the place of its kind, in a colour of its own. */
 
 import { colourOf } from '../document/colour-of';
+import { apartWhereLeast, seenColour } from '../document/colours-apart';
 import type { Job, Operation, OperationKind } from '../document/schema';
 import { LIMITS } from '../limits';
 import { changed, moveEntry } from './changed';
@@ -11,8 +12,10 @@ export const RUNNING_ORDER: readonly OperationKind[] = ['engrave', 'mark', 'scor
 
 const NAMES: Readonly<Record<OperationKind, string>> = { engrave: 'Engrave', mark: 'Mark', score: 'Score', cut: 'Cut' };
 
-/** Shades as dark as ink on white, all around the wheel, that colours of operations are taken from. */
-const SHADES = Array.from({ length: 24 }, (_, i) => shade((i % 12) * 30 + (i < 12 ? 0 : 15), i < 12 ? 0.72 : 0.5));
+/** Shades that stand out from white, all around the wheel and from dark to light, that colours of operations are taken from. */
+const SHADES = [0.3, 0.46, 0.62, 0.78].flatMap((value, k) =>
+  Array.from({ length: 12 }, (_, i) => shade(i * 30 + (k % 2) * 15, value)),
+);
 
 /** A job with one more operation of a kind: after the last of its kind, or before those that run later; none beyond the limit. */
 export const addOperation = (job: Job, kind: OperationKind): Job =>
@@ -63,17 +66,15 @@ function freeName(operations: readonly Operation[], stem: string): string {
   for (let n = 2; ; n++) if (!taken.has(`${stem} ${n}`)) return `${stem} ${n}`;
 }
 
-/** The shade that is farthest from every colour a file of the job may have. */
+/** The shade that is farthest from every colour a file of the job may have, whoever looks at it. */
 function ownColour(job: Job): string {
-  const used = [...job.operations.map((o) => colourOf(o, job)), ...Object.values(job.colourKey)].map(partsOf);
-  const farthest = (colour: string): number => Math.min(...used.map((other) => apart(partsOf(colour), other)));
+  const used = [...job.operations.map((o) => colourOf(o, job)), ...Object.values(job.colourKey)].map(seenColour);
+  const farthest = (colour: string): number => {
+    const seen = seenColour(colour);
+    return Math.min(...used.map((other) => apartWhereLeast(seen, other)));
+  };
   return SHADES.reduce((best, colour) => (farthest(colour) > farthest(best) ? colour : best));
 }
-
-const partsOf = (colour: string): number[] => [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16));
-
-const apart = (a: readonly number[], b: readonly number[]): number =>
-  Math.hypot(...a.map((v, i) => v - (b[i] as number)));
 
 /** A saturated shade of a hue in degrees, "#RRGGBB", as bright as `value` of 1. */
 function shade(hue: number, value: number): string {

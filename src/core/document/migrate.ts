@@ -7,6 +7,7 @@ import type { Json } from './json';
 import { placeParts } from './migrate-2';
 import { orderSteps } from './migrate-3';
 import { renameSettings } from './migrate-4';
+import { keepColours } from './migrate-10';
 
 /** For formats that only have settings more, which older jobs were made without: their defaults change nothing of these. */
 const asItWas = (document: Json): Json => document;
@@ -26,8 +27,7 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   asItWas,
   // Format 9: starters, and words that are asked for.
   asItWas,
-  // Format 10: names of files, DXF in inches.
-  asItWas,
+  keepColours,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

@@ -21,7 +21,7 @@ export const coordinate = z.number().min(-LIMITS.lengthMm).max(LIMITS.lengthMm);
 export const length = z.number().min(LIMITS.leastLengthMm).max(LIMITS.lengthMm);
 
 /** A colour "#rrggbb". */
-export const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour such as #3730A3');
+export const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour such as #1A26AF');
 
 /** An angle in degrees, counter-clockwise. */
 export const turn = z.number().min(-360_000).max(360_000).default(0);

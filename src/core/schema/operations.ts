@@ -30,12 +30,15 @@ export const operationSchema = z.strictObject({
   ),
 });
 
-/** The colours the user's machine reads, by kind of operation. */
+/**
+ * The colours the user's machine reads, by kind of operation. Those to begin with are told apart in every kind of colour vision, which
+ * a test measures.
+ */
 export const colourKeySchema = z.strictObject({
-  cut: colour.default('#3730A3'),
-  score: colour.default('#0F766E'),
-  engrave: colour.default('#92400E'),
-  mark: colour.default('#BE185D'),
+  cut: colour.default('#1A26AF'),
+  score: colour.default('#248B88'),
+  engrave: colour.default('#B26417'),
+  mark: colour.default('#501528'),
 });
 
 /** What the name of a file can be made of. */

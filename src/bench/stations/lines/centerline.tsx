@@ -1,9 +1,11 @@
 /** One line down the middle of each stroke. */
 import Form from 'react-bootstrap/Form';
 import { setCenterline } from '@/core/commands/lines';
+import type { StepOf } from '@/core/document/schema';
 import { formatLength } from '@/core/units/quantity';
 import { Choice, QuantityField, Row, Switch } from '@/ui/fields';
 import { formatRun } from '@/ui/figures';
+import type { CenterlineView } from '@/worker/part-view';
 import { useBench } from '../../store';
 import { editAll, type StepProps, shownIn, useStep } from '../hold/use-step';
 import { DoneBy } from './done-by';
@@ -11,6 +13,12 @@ import { LetterLinesPanel } from './letter-lines';
 
 /** Detail from coarse to fine, as a person sets it. */
 const DETAILS = [2, 1.4, 1, 0.7, 0.45, 0.3, 0.2];
+
+/** Length of all that is drawn, in mm, as the operation that does it counts it. */
+export const lineLength = (
+  { lengthMm, aroundDotsMm }: CenterlineView,
+  { dots }: Pick<StepOf<'centerline'>, 'dots'>,
+): number => lengthMm + (dots === 'circle' ? aroundDotsMm : 0);
 
 /** The panel of middle lines. */
 export function CenterlinePanel(props: StepProps) {
@@ -111,7 +119,7 @@ export function CenterlinePanel(props: StepProps) {
             <p className="nf-small mb-2">
               <span className="nf-figure">{lines.lines}</span> line{lines.lines === 1 ? '' : 's'} ·{' '}
               <span className="nf-figure">{lines.segments}</span> segments ·{' '}
-              <span className="nf-figure">{formatRun(lines.lengthMm, unit)}</span>
+              <span className="nf-figure">{formatRun(lineLength(lines, step), unit)}</span>
               {lines.corrected > 0 && (
                 <>
                   {' '}

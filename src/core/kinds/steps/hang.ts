@@ -34,7 +34,7 @@ export const hangStep = outlineStep({
       share,
       'Middle of the hole in shares of the part’s width from its left side; null: straight over the middle of its weight, so that it hangs level.',
     ),
-    y: about(share, 'The same in shares of its height from below.'),
+    y: about(share, 'How high it is, in shares of the part’s height from below; null with `x`.'),
   }),
   suited: ({ capHeightMm, leastWidthMm }) => ({
     width: tenths(Math.max(2, capHeightMm / 10)),
