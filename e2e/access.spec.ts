@@ -60,7 +60,7 @@ test('dialogs', async ({ page }) => {
   await addLettering(page, 'Lane');
   await page.locator('[data-sheet]').focus();
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Help' })).toBeVisible();
   await reached(page, 'keys');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Earlier versions' }).click();

@@ -2,6 +2,7 @@
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import { newJob as emptyJob } from '../src/core/commands/defaults';
 import type { Job } from '../src/core/document/schema';
+import { STATIONS } from '../src/core/inspect/stations';
 
 type Options = {
   /** Console errors that belong to what is tested (such as a request that must fail). */
@@ -13,6 +14,13 @@ export const test = base.extend<Options>({
   page: async ({ page, expectedErrors }, use) => {
     const errors: string[] = [];
     watch(page, errors);
+    // What is said on first use would stand in every panel; it has a test of its own.
+    await page.addInitScript(
+      (met) => {
+        if (!localStorage.getItem('needlefile:met')) localStorage.setItem('needlefile:met', met);
+      },
+      JSON.stringify(STATIONS.map(({ id }) => id)),
+    );
     await use(page);
     expect(errors.filter((e) => !expectedErrors.test(e))).toEqual([]);
   },

@@ -23,17 +23,20 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/document'],
   ['core/commands'],
   ['core/starters'],
+  ['core/help'],
   ['core/rules'],
   ['core/job'],
   ['api'],
   ['worker', 'server', 'cli', 'ui'],
   ['serve'],
+  ['help'],
   ['versions', 'drafts', 'enter', 'faces', 'taken'],
   ['jobs', 'starters', 'bench'],
   ['app'],
 ];
 /** What a layer does not import although it stands lower: screens reach the server by its routes. */
 const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
+  help: ['server', 'cli', 'worker', 'serve'],
   versions: ['server', 'cli', 'worker'],
   drafts: ['server', 'cli', 'worker'],
   faces: ['server', 'cli'],
@@ -54,6 +57,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   serve: 'next node:',
   cli: 'node:',
   ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit @tanstack/react-query @tanstack/react-virtual',
+  help: 'lucide-react react react-bootstrap react-hotkeys-hook @tanstack/react-query',
   versions: 'lucide-react react react-bootstrap @tanstack/react-query',
   faces: 'lucide-react next react react-bootstrap zod zustand @tanstack/react-query @tanstack/react-virtual',
   drafts: 'idb next react react-bootstrap @tanstack/react-query',

@@ -9,14 +9,14 @@ import { writeWhole } from './written.mjs';
 
 const MADE_FROM = [
   'src',
-  'scripts/starter-pictures.ts',
+  'scripts/drawn-pictures.ts',
   'public',
   'next.config.ts',
   'tsconfig.json',
   'package-lock.json',
 ];
-/** Pictures of the starters, which come with their page (src/server/starter-pictures.ts). */
-const pictures = path.join(root, '.next', 'needlefile-starters.json');
+/** Pictures of the starters and of the help, which come with their pages (src/server/drawn-pictures.ts). */
+const pictures = path.join(root, '.next', 'needlefile-pictures.json');
 const marker = path.join(root, '.next', 'needlefile-built-from');
 
 function fingerprint() {
@@ -41,6 +41,6 @@ export async function ensureBuilt() {
     quiet: true,
     env: { NEXT_TELEMETRY_DISABLED: '1' },
   });
-  must(process.execPath, [bin('tsx', 'dist', 'cli.mjs'), 'scripts/starter-pictures.ts', pictures], { quiet: true });
+  must(process.execPath, [bin('tsx', 'dist', 'cli.mjs'), 'scripts/drawn-pictures.ts', pictures], { quiet: true });
   writeWhole(marker, now);
 }

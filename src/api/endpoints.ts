@@ -1,6 +1,8 @@
 /** All that the page asks of the server. */
+
 import { z } from 'zod';
 import { materialSchema } from '../core/document/material';
+import { pictureSchema } from '../core/job/picture';
 import {
   jobSummarySchema,
   jobsPageSchema,
@@ -88,6 +90,8 @@ export const API = {
   duplicateJob: endpoint({ method: 'POST', path: '/api/jobs/{id}/duplicate', answer: madeSchema, status: 201 }),
   /** The shop's own starters. */
   listStarters: endpoint({ method: 'GET', path: '/api/starters', answer: z.array(jobSummarySchema) }),
+  /** The pictures of the help, by station and number. */
+  helpPictures: endpoint({ method: 'GET', path: '/api/help', answer: z.record(z.string(), pictureSchema) }),
   /** The tools of the job that was saved last. */
   lastTools: endpoint({ method: 'GET', path: '/api/tools', answer: z.array(listedToolSchema) }),
   /** Keep a copy of a job that others are started from. */

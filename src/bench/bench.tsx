@@ -1,6 +1,7 @@
 /** The bench: route, station panel, sheet, job sheet, foot. */
 import { useEffect, useState } from 'react';
 import { BroughtFaces } from '@/faces/bring-in-faces';
+import { HelpDialog } from '@/help/help-dialog';
 import { Announce } from './announce';
 import styles from './bench.module.css';
 import { useArrivals } from './bring-in/arrivals';
@@ -8,7 +9,6 @@ import { BringInDialog } from './bring-in/dialog';
 import { Foot } from './foot';
 import { JobSheet } from './job-sheet';
 import { useBenchKeys } from './keys';
-import { KeysDialog } from './keys-dialog';
 import { placeToAddress } from './place';
 import { SheetView } from './sheet/sheet-view';
 import { StaleDialog } from './stale-dialog';
@@ -27,9 +27,9 @@ export function Bench({
   /** What is on the bench is not to be saved as this job any more. */
   forget: () => Promise<unknown>;
 }) {
-  const [keysShown, setKeysShown] = useState(false);
+  const [helpShown, setHelpShown] = useState(false);
   const [versionsShown, setVersionsShown] = useState(false);
-  useBenchKeys(() => setKeysShown(true));
+  useBenchKeys(() => setHelpShown(true));
   useArrivals();
   const station = useBench((s) => s.station);
   const { partId, memberId } = useBench((s) => s.selection);
@@ -37,15 +37,15 @@ export function Bench({
 
   return (
     <div className={styles.bench}>
-      <Top onLeave={onLeave} onKeys={() => setKeysShown(true)} onVersions={() => setVersionsShown(true)} />
-      <StationPanel />
+      <Top onLeave={onLeave} onHelp={() => setHelpShown(true)} onVersions={() => setVersionsShown(true)} />
+      <StationPanel onHelp={() => setHelpShown(true)} />
       <main className={styles.main}>
         <SheetView />
       </main>
       <JobSheet />
       <Foot />
       <Announce />
-      <KeysDialog shown={keysShown} onClose={() => setKeysShown(false)} />
+      <HelpDialog at={station} shown={helpShown} onClose={() => setHelpShown(false)} />
       {versionsShown && <BenchVersions onClose={() => setVersionsShown(false)} />}
       <StaleDialog forget={forget} />
       <BringInDialog />

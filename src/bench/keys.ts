@@ -107,8 +107,8 @@ const useKey = (keys: string, press: (event: KeyboardEvent) => void, options: Op
     ...options,
   });
 
-/** Listens to the keys of the bench; `showKeys` opens their list. */
-export function useBenchKeys(showKeys: () => void): void {
+/** Listens to the keys of the bench; `showHelp` opens the help. */
+export function useBenchKeys(showHelp: () => void): void {
   useKey(STATIONS.map((_, i) => `${i + 1}`).join(), (e) => {
     const stop = STATIONS[Number(e.key) - 1];
     if (stop) goToStation(stop.id);
@@ -178,7 +178,7 @@ export function useBenchKeys(showKeys: () => void): void {
     { keydown: true, keyup: true },
   );
   useKey('v', (e) => flip(e.type === 'keydown'), { keydown: true, keyup: true });
-  useKey('shift+slash,?', () => showKeys(), { useKey: true });
+  useKey('shift+slash,?', () => showHelp(), { useKey: true });
   useKey(
     'mod+z',
     (e) => {

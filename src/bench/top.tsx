@@ -1,5 +1,5 @@
 /** The strip across the top: the job, the route, saving, units, export. */
-import { History, Keyboard, Redo2, Undo2 } from 'lucide-react';
+import { CircleHelp, History, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -132,12 +132,12 @@ function Title() {
 /** The strip across the top of the bench. */
 export function Top({
   onLeave,
-  onKeys,
+  onHelp,
   onVersions,
 }: {
   /** Go to the list of jobs, once this one is kept. */
   onLeave: () => void;
-  onKeys: () => void;
+  onHelp: () => void;
   onVersions: () => void;
 }) {
   const units = useBench((s) => s.job.units);
@@ -193,8 +193,8 @@ export function Top({
       <Route />
       <div className={styles.end}>
         <Saved />
-        <button type="button" className={styles.iconButton} aria-label="Keys" title="Keys (?)" onClick={onKeys}>
-          <Keyboard size={17} />
+        <button type="button" className={styles.iconButton} aria-label="Help" title="Help (?)" onClick={onHelp}>
+          <CircleHelp size={17} />
         </button>
         <SchemeSwitch />
         <Button

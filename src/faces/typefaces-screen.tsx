@@ -12,6 +12,7 @@ import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { LIMITS } from '@/core/limits';
 import { keepable } from '@/core/units/text';
+import { HelpButton } from '@/help/help-button';
 import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
 import { useDrop } from '@/ui/use-drop';
@@ -72,6 +73,7 @@ export function TypefacesScreen() {
           onChange={(e) => setWords(keepable(e.target.value))}
         />
         <BringInFaces />
+        <HelpButton at="typefaces" />
         <SchemeSwitch />
       </header>
       <BroughtFaces />

@@ -19,6 +19,7 @@ import { TAKEN_ALONG } from '@/core/job/taken-along';
 import { LIMITS } from '@/core/limits';
 import { keepable } from '@/core/units/text';
 import { DraftsAtHand } from '@/drafts/drafts-at-hand';
+import { HelpButton } from '@/help/help-button';
 import { takeJobAlong } from '@/taken/take-along';
 import { useOpenTaken } from '@/taken/use-taken';
 import { FileButton } from '@/ui/file-button';
@@ -194,6 +195,7 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
         <Link className="btn btn-plain" href="/typefaces">
           Typefaces
         </Link>
+        <HelpButton at="jobs" />
         <SchemeSwitch />
         <Link className="btn btn-primary" href="/new">
           New job

@@ -14,6 +14,7 @@ import { withTools } from '@/core/commands/tools';
 import type { Job } from '@/core/document/schema';
 import type { Picture } from '@/core/job/picture';
 import { unanswered } from '@/core/job/start';
+import { HelpButton } from '@/help/help-button';
 import { Heading } from '@/ui/heading';
 import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
@@ -107,6 +108,7 @@ export function StartersScreen({
           <Logo />
         </Link>
         <h1>What is it to become?</h1>
+        <HelpButton at="new" />
         <SchemeSwitch />
       </header>
       <div className={styles.columns}>

@@ -1,11 +1,12 @@
 import { useEffect, useRef } from 'react';
 import { stationOf } from '@/core/inspect/stations';
+import { FirstUse } from '@/help/first-use';
 import styles from '../bench.module.css';
 import { useBench } from '../store';
 import { STATION_SCREENS } from './station-screens';
 
 /** The left side: what the chosen station needs for what is selected. */
-export function StationPanel() {
+export function StationPanel({ onHelp }: { onHelp: () => void }) {
   const station = useBench((s) => s.station);
   const { word, lead } = stationOf(station);
   const { Panel } = STATION_SCREENS[station];
@@ -25,6 +26,7 @@ export function StationPanel() {
         {word}
       </h1>
       <p className={styles.lead}>{lead}</p>
+      <FirstUse at={station} onMore={onHelp} />
       <Panel />
     </aside>
   );
