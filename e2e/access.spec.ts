@@ -1,27 +1,7 @@
 /** What can be told by a machine of how a screen is reached and read: every screen and dialog, in both schemes. */
-import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { addLettering, computed, expect, newJob, startOf, station, test } from './fixtures';
-
-const SCHEMES = ['light', 'dark'] as const;
-
-/** No serious or moderate finding, in either scheme. */
-async function reached(page: Page, what: string): Promise<void> {
-  for (const scheme of SCHEMES) {
-    await page.evaluate((to) => {
-      document.documentElement.dataset.bsTheme = to;
-    }, scheme);
-    await page.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished.catch(() => null))));
-    // Only colours differ from one scheme to the other.
-    const axe = new AxeBuilder({ page });
-    const { violations } = await (scheme === 'light' ? axe : axe.withRules(['color-contrast'])).analyze();
-    const grave = violations.filter((v) => v.impact !== 'minor');
-    const said = grave.flatMap((v) =>
-      v.nodes.map((n) => `${what}, ${scheme}: ${v.id} (${v.impact}) ${n.target.join(' ')} ${n.failureSummary ?? ''}`),
-    );
-    expect.soft(said).toEqual([]);
-  }
-}
+import { reached } from './reached';
 
 test('the list of jobs, the starters, the typefaces', async ({ page }) => {
   await page.goto('/');
@@ -53,6 +33,19 @@ test('every station of the bench, with a part chosen and without', async ({ page
     await station(page, name).click();
     await reached(page, `${name}, nothing chosen`);
   }
+  // Two parts, one of them hung and mounted.
+  await station(page, 'Compose').click();
+  await addLettering(page, 'Elm');
+  await station(page, 'Hold').click();
+  await page.getByRole('checkbox', { name: 'To hang by' }).check();
+  await page.getByRole('checkbox', { name: 'Studs or stand-offs' }).check();
+  await computed(page);
+  await page.getByRole('button', { name: 'Choose' }).click();
+  await page.getByRole('button', { name: 'All 2 in the list' }).click();
+  for (const name of ['Hold', 'Fill', 'Assign']) {
+    await station(page, name).click();
+    await reached(page, `${name}, two chosen`);
+  }
 });
 
 test('dialogs', async ({ page }) => {
@@ -61,7 +54,7 @@ test('dialogs', async ({ page }) => {
   await page.locator('[data-sheet]').focus();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Help' })).toBeVisible();
-  await reached(page, 'keys');
+  await reached(page, 'help');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Earlier versions' }).click();
   await expect(page.getByRole('dialog')).toBeVisible();

@@ -13,6 +13,7 @@ import {
   stored,
   test,
 } from './fixtures';
+import { reached } from './reached';
 
 const figures = (page: import('@playwright/test').Page) => page.getByRole('contentinfo');
 
@@ -260,6 +261,7 @@ test.describe('with requests that must fail', () => {
     await page.getByRole('textbox', { name: 'Words' }).fill('Mine too');
     const dialog = page.getByRole('dialog', { name: /changed in another window/ });
     await expect(dialog).toBeVisible();
+    await reached(page, 'changed elsewhere');
     await dialog.getByRole('button', { name: 'Keep mine as a copy' }).click();
     await page.waitForURL((url) => !url.pathname.includes(id));
     await expect(page.getByRole('textbox', { name: 'Name of the job' })).toHaveValue('Twice open (my version)');

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { addLettering, expect, newJob, saved, stored, test } from './fixtures';
+import { reached } from './reached';
 
 // Conflicts, jobs that are gone, saves that do not arrive.
 test.use({ expectedErrors: /40[49]|ERR_FAILED/ });
@@ -103,6 +104,8 @@ test('where the browser keeps nothing, leaving and closing ask first', async ({ 
   await expect(page.getByText('this browser can’t keep your work either')).toBeVisible();
   await page.getByRole('link', { name: 'All jobs' }).click();
   const asked = page.getByRole('dialog', { name: 'This job is not saved yet' });
+  await expect(asked).toBeVisible();
+  await reached(page, 'leaving');
   await asked.getByRole('button', { name: 'Stay here' }).click();
   await expect(words(page)).toHaveValue('During');
   const closing = page.waitForEvent('dialog');

@@ -1,6 +1,7 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { freePort } from '../scripts/lib/postgres.mjs';
 import { addLettering, expect, saved, startEmpty, test } from './fixtures';
+import { reached } from './reached';
 
 const WORDS = 'four oak boards';
 /** Stands for the address of a shop's network: this machine's second one. */
@@ -52,6 +53,7 @@ test('others of the network are let in by a passphrase, and not without one set'
     await page.goto(`http://${THERE}:${port}/?shelf`);
     await expect(page).toHaveURL(/\/enter\?to=/);
     await expect(page.getByText('The line to the server is not encrypted')).toBeVisible();
+    await reached(page, 'the passphrase');
     await page.getByLabel('Passphrase of this shop').fill('five oak boards');
     await page.keyboard.press('Enter');
     await expect(page.getByText('This is not the passphrase. Try again in a second.')).toBeVisible();

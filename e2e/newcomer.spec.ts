@@ -56,7 +56,7 @@ test('from nothing to three files, and the same again after a reload', async ({ 
     const download = page.waitForEvent('download');
     await page.getByRole('button', { name: `Write ${format}` }).click();
     const file = await download;
-    expect(file.suggestedFilename()).toBe(`house-name_birch-ply-3.175mm.${format.toLowerCase()}`);
+    expect(file.suggestedFilename()).toBe(`house-name_birch-ply-1-8in.${format.toLowerCase()}`);
     texts[format] = readFileSync(await file.path(), 'latin1');
   }
   // The words and half of the drawn line on each side.

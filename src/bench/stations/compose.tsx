@@ -93,7 +93,7 @@ function Add({ partId }: { partId: string | null }) {
             onClick={() => add('one-line lettering')}
           >
             <PenLine size={14} className="me-1" aria-hidden="true" />
-            One-line
+            Single line
           </Button>
         )}
         <Dropdown>
