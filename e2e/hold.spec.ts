@@ -36,7 +36,7 @@ test('a word becomes one piece: closed up, tied, and still words', async ({ page
   await expect(panel.getByText(/moved, by up to/)).toBeVisible();
   await panel.getByLabel('Tie what is loose').check();
   await expect(panel.getByText('It comes off as one piece.')).toBeVisible();
-  await expect(page.getByText('Nothing to look at.')).toBeVisible();
+  await expect(page.getByText('Nothing to look at.', { exact: true })).toBeVisible();
 
   // The words change, and everything is prepared again.
   await station(page, 'Compose').click();
@@ -48,7 +48,7 @@ test('a word becomes one piece: closed up, tied, and still words', async ({ page
   const dots = panel.getByLabel(/What holds a dot of ë/i).first();
   await dots.selectOption('leave');
   await expect(panel.getByText('2 pieces')).toBeVisible();
-  await expect(page.getByText('Nothing to look at.')).toBeVisible();
+  await expect(page.getByText('Nothing to look at.', { exact: true })).toBeVisible();
   await dots.selectOption('move');
   await expect(panel.getByText('It comes off as one piece.')).toBeVisible();
   await dots.selectOption('grow');
@@ -104,7 +104,7 @@ test('a name is one piece that reads at one press; a pair is joined otherwise, a
   await panel.getByLabel('Close letters up').check();
   await panel.getByLabel('Over spaces too').check();
   await expect(panel.getByText('It comes off as one piece.')).toBeVisible();
-  await expect(page.getByText('Nothing to look at.')).toBeVisible();
+  await expect(page.getByText('Nothing to look at.', { exact: true })).toBeVisible();
 
   // Pairs that are alike stand together; one of them can be joined by itself.
   const joints = panel.getByRole('list', { name: 'Joints' });

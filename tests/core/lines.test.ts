@@ -1,7 +1,8 @@
 /** Lines in a job: run on from letter to letter, mended by hand, found wanting, kept as steps. */
 import { describe, expect, test } from 'vitest';
 import type { Job } from '../../src/core/document/schema';
-import { isContinuous, type Path, pathLength, transformPath } from '../../src/core/geometry/path';
+import { laid } from '../../src/core/geometry/lying';
+import { closedPath, isContinuous, type Path, pathLength, transformPath } from '../../src/core/geometry/path';
 import { KEPT_DIGITS, pathData } from '../../src/core/geometry/path-data';
 import { invert } from '../../src/core/geometry/point';
 import { line } from '../../src/core/geometry/segment';
@@ -156,9 +157,16 @@ describe('mending by hand', () => {
 
 describe('from letter to letter', () => {
   const letters = (...lines: Path[][]) => lines.map((paths) => ({ paths, width: 2 }));
+  const box = (x0: number, x1: number): Path =>
+    closedPath([line(x0, -1, x1, -1), line(x1, -1, x1, 1), line(x1, 1, x0, 1), line(x0, 1, x0, -1)]);
+  const inked =
+    (...bars: readonly (readonly [number, number])[]) =>
+    () =>
+      laid(bars.map(([a, b]) => box(a, b)));
+  const everywhere = inked([-9, 30]);
 
   test('a tail that ends in the next letter runs on into its stroke', () => {
-    const made = joinLetters(letters([open([0, 0], [10, 0])], [open([9, 0.3], [20, 0.3])]));
+    const made = joinLetters(letters([open([0, 0], [10, 0])], [open([9, 0.3], [20, 0.3])]), everywhere);
     expect(made).toHaveLength(1);
     expect(isContinuous(made[0] as Path)).toBe(true);
     expect(pathLength(made[0] as Path)).toBeGreaterThan(19.9);
@@ -166,10 +174,19 @@ describe('from letter to letter', () => {
   });
 
   test('what stands apart, runs aside or comes from the same letter does not', () => {
-    expect(joinLetters(letters([open([0, 0], [10, 0])], [open([16, 0], [20, 0])]))).toHaveLength(2);
-    expect(joinLetters(letters([open([0, 0], [10, 0])], [open([10, 0], [10, 9])]))).toHaveLength(2);
-    expect(joinLetters(letters([open([0, 0], [10, 0]), open([10, 0], [20, 0])]))).toHaveLength(2);
-    expect(joinLetters([])).toEqual([]);
+    expect(joinLetters(letters([open([0, 0], [10, 0])], [open([16, 0], [20, 0])]), everywhere)).toHaveLength(2);
+    expect(joinLetters(letters([open([0, 0], [10, 0])], [open([10, 0], [10, 9])]), everywhere)).toHaveLength(2);
+    expect(joinLetters(letters([open([0, 0], [10, 0]), open([10, 0], [20, 0])]), everywhere)).toHaveLength(2);
+    expect(joinLetters([], everywhere)).toEqual([]);
+  });
+
+  test('nothing runs over bare stock: letters that do not touch keep their ends, those that do run on', () => {
+    const apart = letters([open([0, 0], [10, 0])], [open([12, 0], [20, 0])]);
+    expect(joinLetters(apart, everywhere)).toHaveLength(1);
+    expect(joinLetters(apart, inked([0, 11], [11, 20]))).toHaveLength(1);
+    // Outlines that touch leave a notch that is no gap.
+    expect(joinLetters(apart, inked([0, 10.9], [11.1, 20]))).toHaveLength(1);
+    expect(joinLetters(apart, inked([0, 10.5], [11.5, 20]))).toHaveLength(2);
   });
 });
 

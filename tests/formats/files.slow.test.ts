@@ -222,7 +222,7 @@ test('operations keep their order, names and colours', () => {
   const w = written.get('bench-plaque') as Written;
   const svg = readFileSync(w.svg, 'utf8');
   expect([...svg.matchAll(/<g id="([^"]+)"/g)].map((m) => m[1])).toEqual(['Engrave', 'Score', 'Cut']);
-  expect([...svg.matchAll(/<g [^>]*stroke="([^"]+)"/g)].map((m) => m[1])).toEqual(['#92400E', '#0F766E', '#3730A3']);
+  expect([...svg.matchAll(/<g [^>]*stroke="([^"]+)"/g)].map((m) => m[1])).toEqual(['#B26417', '#248B88', '#1A26AF']);
   // How its area is scanned is written into each of them.
   expect(svg).toContain('data-scan-interval-mm="0.1"');
   expect(readFileSync(w.dxf['2007'], 'utf8')).toContain('Engrave: areas are scanned in lines 0.1 mm apart');

@@ -2,6 +2,7 @@
 import type { Job, ListedTool } from '../document/schema';
 import type { FaceLookup } from '../prepare/prepared';
 import { liftsOf } from '../toolpath/hatch/hatch-lines';
+import { travelOfLines } from '../toolpath/hatch/in-order';
 import type { Evaluator } from './evaluate';
 
 /** What one of the job's tools would come to on a part: lines, lifts, how much it leaves. */
@@ -46,7 +47,7 @@ export function* toolTrials(
       beyond: reach.missedMm2 / Math.max(reach.areaMm2, 1e-9),
       drawnMm: lines.drawnMm,
       lifts,
-      minutes: minutesFor(lines.drawnMm, lines.travelMm, lifts, tool.feed),
+      minutes: minutesFor(lines.drawnMm, travelOfLines(lines), lifts, tool.feed),
       unfit: lifts === 0,
     });
     yield trials.length;

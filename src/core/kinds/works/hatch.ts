@@ -1,6 +1,4 @@
 /** Lines that fill, in the order they are drawn: the pass along the edge first or last. */
-import { hatchDrawables } from '../../toolpath/hatch/hatch-drawn';
-import { stepIn } from '../steps';
 import type { WorkKind } from '../work';
 
 /** Going along hatch lines. */
@@ -10,9 +8,5 @@ export const hatchWork: WorkKind<'hatch'> = {
   describes: 'lines that fill it',
   draws: 'hatch',
   comesOff: false,
-  toDraw({ linework }, steps) {
-    const hatch = linework.hatch;
-    if (!hatch) return {};
-    return { ordered: hatchDrawables(hatch, stepIn({ steps }, 'hatch')?.outline === 'first'), lengthMm: hatch.drawnMm };
-  },
+  toDraw: ({ linework: { hatch } }) => (hatch ? { ordered: hatch.drawn, lengthMm: hatch.drawnMm } : {}),
 };

@@ -8,6 +8,7 @@ import type { ClipEngine } from '../../geometry/boolean/engine';
 import { uniteLabelled } from '../../geometry/boolean/union';
 import { alongOnce } from '../../geometry/doubles';
 import { numberAt } from '../../geometry/elements';
+import { laid } from '../../geometry/lying';
 import { nestPaths } from '../../geometry/nesting';
 import { type Path, pathLength, regionArea, transformPath, transformRegion } from '../../geometry/path';
 import { pathOf } from '../../geometry/path-data';
@@ -306,7 +307,8 @@ export function partLines(
     const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, penOf(regions));
     letters.push({ ...placedLine(NOTHING, { frame, text: '', units: 1, step }), ...wholeOf(traced, frame, step) });
   }
-  const drawn = step.joined ? joinLetters(letters) : letters.flatMap((l) => l.paths);
+  const ink = () => context.memory.of(prepared, 'ink', () => laid(prepared.outlines.map((o) => o.path)));
+  const drawn = step.joined ? joinLetters(letters, ink) : letters.flatMap((l) => l.paths);
   // Letters that lie on each other have strokes in common.
   const lines = step.retraced === 'once' ? alongOnce(drawn, TWICE_MM) : drawn;
   const lengthMm = lines.reduce((sum, path) => sum + pathLength(path), 0);

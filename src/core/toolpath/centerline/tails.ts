@@ -1,11 +1,12 @@
 /**
  * Lines of neighbouring letters joined where one runs on into the other, as in scripts: the tail of a letter ends inside the
- * next one, whose own stroke begins inside the tail.
+ * next one, whose own stroke begins inside the tail. What joins them lies in the ink of both: over bare stock nothing is drawn.
  */
 import { numberAt } from '../../geometry/elements';
+import { isIn, type Laid, roomWithin } from '../../geometry/lying';
 import { type Path, pathBox, reversePath } from '../../geometry/path';
 import { boxesMeet, growBox, type Point } from '../../geometry/point';
-import { type Segment, tangentAt } from '../../geometry/segment';
+import { pointAt, type Segment, tangentAt } from '../../geometry/segment';
 import { joiningCurve, shortened } from './splice';
 
 type Lines = { readonly paths: readonly Path[]; readonly width: number };
@@ -23,6 +24,10 @@ type End = {
 const REACH = 2.2;
 /** A tail turns by no more than this where it runs on, in radians. */
 const TURN = (60 * Math.PI) / 180;
+/** The curve of a joint is looked at in so many places. */
+const LOOKED_AT = 24;
+/** It may leave the ink by this, in strokes: outlines that touch leave a notch on either side. */
+const BARE = 0.08;
 /** So much of both lines, in strokes, makes room for the joint. */
 const ROOM = 0.6;
 
@@ -55,8 +60,11 @@ function misfit(a: End, b: End, width: number): number {
 
 const outgoing = (path: Path, end: 0 | 1): Path => (end === 1 ? path : reversePath(path));
 
-/** All lines of letters in order, those that run on from one letter into the next made one. */
-export function joinLetters(letters: readonly Lines[]): Path[] {
+/**
+ * All lines of letters in order, those that run on from one letter into the next made one. `ink` are the outlines of all letters, as
+ * they lie; they may overlap.
+ */
+export function joinLetters(letters: readonly Lines[], ink: () => Laid): Path[] {
   const lines: (Path | null)[] = [];
   const letter: number[] = [];
   letters.forEach((l, i) => {
@@ -103,20 +111,28 @@ export function joinLetters(letters: readonly Lines[]): Path[] {
       endB: best[1].end,
       width,
     });
-    if (!joint) continue;
+    if (!joint || !isInked(joint.curve, ink(), BARE * width)) continue;
     lines[best[0].line] = null;
-    lines[best[1].line] = joint;
+    lines[best[1].line] = joint.line;
     // What follows may run on from it.
     letter[best[1].line] = i + 1;
   }
   return lines.filter((l): l is Path => l !== null);
 }
 
-/** One line of two: both cut back from where they end, and a smooth curve between. */
+/** Whether curves lie in ink, or no farther from it than `bare` mm. */
+const isInked = (curve: readonly Segment[], ink: Laid, bare: number): boolean =>
+  curve.every((s) =>
+    Array.from({ length: LOOKED_AT + 1 }, (_, i) => pointAt(s, i / LOOKED_AT)).every(
+      (p) => isIn(p, ink) || roomWithin(p, ink, 2 * bare) <= bare,
+    ),
+  );
+
+/** One line of two: both cut back from where they end, and a smooth curve between, which is given by itself too. */
 function joined(
   a: Path,
   { endA, b, endB, width }: { readonly endA: 0 | 1; readonly b: Path; readonly endB: 0 | 1; readonly width: number },
-): Path | null {
+): { readonly line: Path; readonly curve: readonly Segment[] } | null {
   const [into, out] = [outgoing(a, endA), outgoing(b, endB)];
   const [p, q] = [into.segments[into.segments.length - 1] as Segment, out.segments[out.segments.length - 1] as Segment];
   const way = tangentAt(p, 1);
@@ -126,5 +142,6 @@ function joined(
   const [head, tail] = [shortened(into, by), shortened(out, by)];
   if (!head || !tail) return null;
   const tailBack = reversePath(tail);
-  return { segments: [...head.segments, ...joiningCurve(head, tailBack), ...tailBack.segments], closed: false };
+  const curve = joiningCurve(head, tailBack);
+  return { line: { segments: [...head.segments, ...curve, ...tailBack.segments], closed: false }, curve };
 }

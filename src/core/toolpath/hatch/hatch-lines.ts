@@ -1,15 +1,11 @@
 /** The lines that fill a shape: rows in strips and their order, or rings, and the pass along the edge. */
 import type { ClipEngine } from '../../geometry/boolean/engine';
-import { drawnLength, travelThrough } from '../../geometry/drawable';
-import { floatAt } from '../../geometry/elements';
-import { joinedExactly, type Path } from '../../geometry/path';
+import { joinedExactly, type Path, pathLength } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
-import { countStrokes, joinStrokes, NO_STROKES, type Strokes, turnStrokes } from '../../geometry/strokes';
+import { countStrokes, joinStrokes, lengthsOf, NO_STROKES, type Strokes, turnStrokes } from '../../geometry/strokes';
 import { LIMITS } from '../../limits';
 import type { Outline } from '../../prepare/outline';
 import type { HatchTool } from '../../schema/tools';
-import { nearestNext } from '../runs';
-import { hatchDrawables } from './hatch-drawn';
 import { polygonsOf, turnBy } from './polygons';
 import { ringsOf } from './rings';
 import { countRows, scanlinesOf } from './scanlines';
@@ -39,7 +35,7 @@ export type HatchSettings = {
 export type HatchLines = {
   readonly widthMm: number;
   readonly spacingMm: number;
-  /** Lines and what links them, in the order they are drawn. */
+  /** Lines and what links them. */
   readonly strokes: Strokes;
   /** Rings, run into each other. */
   readonly rings: readonly Path[];
@@ -49,7 +45,6 @@ export type HatchLines = {
   readonly lineCount: number;
   readonly strips: number;
   readonly drawnMm: number;
-  readonly travelMm: number;
   /** More lines, or rings, than are made: how many it would be; null when there are not. */
   readonly tooMany: number | null;
 };
@@ -75,29 +70,15 @@ export function* hatchLines(
       ? yield* ringLines(engine, outlines, spacingMm)
       : yield* rowLines(origin, step, spacingMm, outlines);
   const edge =
-    step.outline === 'none' || step.style === 'rings'
-      ? []
-      : edgeInOrder(outlinePaths(outlines), made.strokes, step.outline === 'first');
-  const drawn = hatchDrawables({ ...made, edge, overMissed: NO_STROKES }, step.outline === 'first');
+    step.outline === 'none' || step.style === 'rings' ? [] : outlinePaths(outlines).map((path) => joinedExactly(path));
+  const paths = [...made.rings, ...edge];
   return {
     ...made,
     widthMm,
     spacingMm,
     edge,
-    drawnMm: drawn.reduce((sum, d) => sum + drawnLength(d), 0),
-    travelMm: travelThrough(drawn),
+    drawnMm: paths.reduce((sum, path) => sum + pathLength(path), lengthsOf(made.strokes).drawn),
   };
-}
-
-/** The pass along the edge, the nearest next from where the lines end; before them, so that it ends where they begin. */
-function edgeInOrder(paths: readonly Path[], { xy }: Strokes, isFirst: boolean): Path[] {
-  const at = isFirst ? 0 : xy.length - 2;
-  const lines = xy.length > 0 ? { x: floatAt(xy, at), y: floatAt(xy, at + 1) } : { x: 0, y: 0 };
-  const order = nearestNext(
-    paths.map((path) => joinedExactly(path)),
-    lines,
-  );
-  return isFirst ? order.reverse() : order;
 }
 
 type Made = Pick<HatchLines, 'strokes' | 'rings' | 'lineCount' | 'strips' | 'tooMany'>;

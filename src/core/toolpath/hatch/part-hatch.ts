@@ -1,6 +1,6 @@
 /** The lines that fill a part, what they cover, and what the tool cannot get to. */
 import type { ClipEngine } from '../../geometry/boolean/engine';
-import { drawnLength, travelThrough } from '../../geometry/drawable';
+import { type Drawable, drawnLength, moveDrawable, travelThrough } from '../../geometry/drawable';
 import { floatAt, intAt, numberAt } from '../../geometry/elements';
 import { flattenPath, type Path, transformPath } from '../../geometry/path';
 import {
@@ -16,14 +16,13 @@ import { joinStrokes, NO_STROKES, type Strokes, transformStrokes, turnStrokes } 
 import { once, shareFrom } from '../../memo';
 import { type Outline, transformOutlines } from '../../prepare/outline';
 import { type Cover, type CoverStrokes, coverOf } from './cover';
-import { hatchDrawables } from './hatch-drawn';
 import { type HatchLines, type HatchSettings, hatchLines, outlinePaths } from './hatch-lines';
+import { inOrder } from './in-order';
 import { strokesOverMissed } from './over-missed';
 import { polygonsOf, type Turn, turnBy } from './polygons';
 import { type Reach, reachOf } from './reach';
 import { spread } from './spread';
 import { flatness, rowStep, type TipRoom } from './tip-room';
-import { inTour } from './tour';
 
 /** A place that is missed, on the sheet. */
 export type Missed = {
@@ -38,6 +37,10 @@ export type Missed = {
 export type PartHatch = HatchLines & {
   /** Strokes over what the others miss. */
   readonly overMissed: Strokes;
+  /** All that is drawn, in the order it is drawn in. */
+  readonly drawn: readonly Drawable[];
+  /** The way between them, in mm. */
+  readonly travelMm: number;
   readonly cover: Omit<Cover, 'places'> & { readonly places: readonly Missed[] };
   readonly reach: Reach;
   /** What is left standing after the tool has been everywhere it can be. */
@@ -95,14 +98,11 @@ export function* partHatch(
     overMissed = joinStrokes([overMissed, turnStrokes(more, turn)]);
     cover = yield* shareFrom(coverOf(ask(overMissed, REST_OF_TIP)), from + share / 2, from + share);
   }
-  overMissed = inTour(
-    overMissed,
-    Int32Array.from({ length: overMissed.start.length }, (_, i) => i),
-  );
-  const drawn = hatchDrawables({ ...made, overMissed }, step.outline === 'first');
+  const drawn = inOrder({ ...made, overMissed }, made.spacingMm, step.outline === 'first');
   return {
     ...made,
     overMissed,
+    drawn,
     drawnMm: drawn.reduce((sum, d) => sum + drawnLength(d), 0),
     travelMm: travelThrough(drawn),
     cover: {
@@ -215,6 +215,11 @@ class MovedHatch implements PartHatch {
     this.edge = hatch.edge.map((p) => transformPath(p, m));
     this.reach = hatch.reach;
   }
+
+  get drawn(): readonly Drawable[] {
+    return this.drawnMoved();
+  }
+  private readonly drawnMoved = once(() => this.hatch.drawn.map((d) => moveDrawable(d, this.m)));
 
   get reached(): readonly Outline[] {
     return this.reachedMoved();

@@ -22,7 +22,7 @@ const weighLines = ({ strokes, rings, edge }: HatchLines): number =>
   strokes.xy.length + weighPaths(rings) + weighPaths(edge);
 
 /** What a filling weighs in a memory. */
-export const weighHatch = (hatch: PartHatch): number => weighLines(hatch) + hatch.overMissed.xy.length;
+export const weighHatch = (hatch: PartHatch): number => 2 * weighLines(hatch) + 2 * hatch.overMissed.xy.length;
 
 /** A part filled; yields the share done. */
 export function* hatchStages({ part, step, engine }: HatchInput, memory: Memory): Generator<number, PartHatch> {

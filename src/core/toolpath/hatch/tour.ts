@@ -14,6 +14,9 @@ const NEIGHBOURS = 8;
 const MOST_MOVED = 3;
 /** Of more pieces than this the order is not improved: the nearest next is near enough by then. */
 const MOST_IMPROVED = 20_000;
+/** Of so many pieces every pair is looked at, over so many rounds. */
+const MOST_PAIRED = 800;
+const ROUNDS = 8;
 /** Places in the order that are turned round in all, so that the time is bounded. */
 const MOST_TURNED = 60_000_000;
 /** What is gained must be at least this, in mm. */
@@ -22,9 +25,14 @@ const WORTH_MM = 1e-6;
 /** Pieces by their ends: x, y of the start and x, y of the end, four numbers a piece. */
 export type Ends = Float64Array;
 
-/** Indices of the pieces in order; those drawn from their end to their start are given as -1 - index. */
+/**
+ * Indices of the pieces in order; those drawn from their end to their start are given as -1 - index. Begun from the nearest next, or from
+ * the order the pieces are given in where that is shorter.
+ */
 export function tourOf(ends: Ends): Int32Array {
-  const order = nearestOrder(ends);
+  const nearest = nearestOrder(ends);
+  const given = Int32Array.from({ length: ends.length / 4 }, (_, i) => i);
+  const order = travelOf(ends, given) < travelOf(ends, nearest) ? given : nearest;
   if (order.length > 3 && order.length <= MOST_IMPROVED) new Improving(ends, order).run();
   return order;
 }
@@ -90,6 +98,26 @@ class Improving {
 
   /** Improves pieces until nothing is gained any more, or too much was turned round. */
   run(): void {
+    this.improveWaiting();
+    // Of few pieces every pair is looked at: what neighbours do not tell is mostly at the ends of the order.
+    for (let round = 0; round < ROUNDS && this.count <= MOST_PAIRED && this.turnAnyRound(); round++)
+      this.improveWaiting();
+  }
+
+  /** 2-opt over all pairs; whether anything was gained. */
+  private turnAnyRound(): boolean {
+    let isGained = false;
+    for (let i = 0; i < this.count; i++)
+      for (let j = i; j < this.count && this.turned < MOST_TURNED; j++)
+        if (this.turnRound(i, j)) {
+          isGained = true;
+          for (const touched of [i - 1, i, j, j + 1]) this.wake(touched);
+        }
+    return isGained;
+  }
+
+  /** Improves pieces whose neighbours have changed. */
+  private improveWaiting(): void {
     for (let head = 0; head < this.toImprove.length && this.turned < MOST_TURNED; head++) {
       const piece = numberAt(this.toImprove, head);
       this.isWaiting[piece] = 0;
@@ -97,6 +125,7 @@ class Improving {
         // As long as something is gained.
       }
     }
+    this.toImprove.length = 0;
   }
 
   /** Tries to give one side of a piece a nearer neighbour: after it, or before it. */

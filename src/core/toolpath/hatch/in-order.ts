@@ -1,0 +1,272 @@
+/**
+ * The order in which all of a filling is drawn: rows, rings and strokes over what these miss in one short tour. A pass along the edge is
+ * put into it right after, or before, the lines that end on it: it comes back to where it starts, so that it costs no way but there.
+ */
+import type Flatbush from 'flatbush';
+import { indexChords } from '../../geometry/chord-index';
+import { type Drawable, polyline, polylines, travelThrough } from '../../geometry/drawable';
+import { floatAt, intAt, numberAt } from '../../geometry/elements';
+import { flattenPath, type Path, reversePath } from '../../geometry/path';
+import type { Point } from '../../geometry/point';
+import { pointAt, type Segment, subSegment } from '../../geometry/segment';
+import { nearestParameter } from '../../geometry/segment-measures';
+import { countStrokes, NO_STROKES, StrokeBuilder, type Strokes } from '../../geometry/strokes';
+import { type Ends, tourOf } from './tour';
+
+/** The lines of a filling: rows and what links them, rings, strokes over what these miss, and the pass along the edge. */
+export type HatchParts = {
+  readonly strokes: Strokes;
+  readonly rings: readonly Path[];
+  readonly overMissed: Strokes;
+  readonly edge: readonly Path[];
+};
+
+/** A line by where it is found: the nth of packed strokes, or a path. */
+type Piece = { readonly of: Strokes; readonly nth: number } | { readonly path: Path };
+
+/** Pieces of a segment shorter than this share are not worth having. */
+const WHOLE = 1e-6;
+/** A line ends on an edge when it comes this near it, in spacings. */
+const ENDS_ON = 0.6;
+/** So many places after the last line that ends on an edge are tried for it. */
+const TRIED = 400;
+const CHORD_MM = 0.02;
+
+/** All that a filling draws, in order; `edgeFirst`: the pass along the edge comes before the lines that end on it. */
+export function inOrder(parts: HatchParts, spacingMm: number, edgeFirst: boolean): Drawable[] {
+  const { strokes, rings, overMissed, edge } = parts;
+  const pieces: Piece[] = [strokes, overMissed].flatMap((of) =>
+    Array.from({ length: countStrokes(of) }, (_, nth): Piece => ({ of, nth })),
+  );
+  for (const path of rings) pieces.push({ path });
+  const tour = inTourOf(pieces);
+  const out = new Drawing();
+  if (edge.length === 0) {
+    out.addAll(tour);
+    return out.done();
+  }
+  // What comes first of a tour comes last of the same one drawn backwards.
+  const lines = edgeFirst ? turnedRound(tour) : tour;
+  const after = edgesAfter(lines, edge, ENDS_ON * spacingMm);
+  const stops = lines.map((line, i): Stop => ({ line, edges: after.get(i) ?? [] }));
+  const only = after.get(-1) ?? [];
+  if (edgeFirst) {
+    for (const { line, edges } of stops.reverse()) {
+      out.addEdges(edges);
+      out.addAll(turnedRound([line]));
+    }
+    out.addEdges(only);
+  } else {
+    out.addEdges(only);
+    for (const { line, edges } of stops) {
+      out.addAll([line]);
+      out.addEdges(edges);
+    }
+  }
+  return out.done();
+}
+
+/** An edge, and where it is begun. */
+type Edge = { readonly path: Path; readonly begun: Point };
+
+/** The way that is made between the lines of a filling, in mm, whether its edge comes first or last. */
+export const travelOfLines = (
+  lines: Pick<HatchParts, 'strokes' | 'rings' | 'edge'> & { readonly spacingMm: number },
+): number => travelThrough(inOrder({ ...lines, overMissed: NO_STROKES }, lines.spacingMm, false));
+
+/** A line with the edges that are drawn after it. */
+type Stop = { readonly line: Drawn; readonly edges: readonly Edge[] };
+
+/**
+ * Edges by the index of the line that each is drawn after: no earlier than the last line that ends on it, and from there where it is
+ * nearest. -1 where there is no line at all.
+ */
+function edgesAfter(lines: readonly Drawn[], edge: readonly Path[], near: number): ReadonlyMap<number, Edge[]> {
+  const owners: number[] = [];
+  const chords: (readonly [Point, Point])[] = [];
+  edge.forEach((path, nth) => {
+    const points = flattenPath(path, CHORD_MM);
+    points.forEach((p, i) => {
+      const q = points[i + 1] ?? (isRound(path) ? points[0] : undefined);
+      if (!q) return;
+      owners.push(nth);
+      chords.push([p, q]);
+    });
+  });
+  const index = indexChords(chords.length, (i, put) => {
+    const [p, q] = chords[i] as readonly [Point, Point];
+    put(p.x, p.y, q.x, q.y);
+  });
+  const last = new Int32Array(edge.length).fill(-1);
+  lines.forEach((line, i) => {
+    for (const p of pointsOf(line))
+      for (const k of near > 0 ? within(index, p, near) : []) {
+        const [a, b] = chords[k] as readonly [Point, Point];
+        if (toChord(p, a, b) <= near) last[numberAt(owners, k)] = i;
+      }
+  });
+  const out = new Map<number, Edge[]>();
+  edge.forEach((path, nth) => {
+    const from = Math.max(0, intAt(last, nth));
+    let [best, least, begun]: [number, number, Point] = [-1, Number.POSITIVE_INFINITY, { x: 0, y: 0 }];
+    // An edge that no line ends on is drawn wherever it is passed.
+    const to = intAt(last, nth) < 0 ? lines.length : Math.min(lines.length, from + TRIED);
+    for (let i = from; i < to && least > 0; i++) {
+      const here = endOf(lines[i] as Drawn);
+      const next = lines[i + 1] && startOf(lines[i + 1] as Drawn);
+      // Begun where it is nearest to either end of the way from this line to the next.
+      for (const near of next ? [here, next] : [here]) {
+        const { at } = nearestOn(path, near);
+        const more = distance(here, at) + (next ? distance(at, next) - distance(here, next) : 0);
+        if (more < least - 1e-9) [best, least, begun] = [i, more, at];
+      }
+    }
+    out.set(best, [...(out.get(best) ?? []), { path, begun }]);
+  });
+  return out;
+}
+
+const within = (index: Flatbush, { x, y }: Point, mm: number): number[] => index.search(x - mm, y - mm, x + mm, y + mm);
+
+function toChord(at: Point, p: Point, q: Point): number {
+  const [dx, dy] = [q.x - p.x, q.y - p.y];
+  const length = dx * dx + dy * dy;
+  const t = length === 0 ? 0 : Math.min(1, Math.max(0, ((at.x - p.x) * dx + (at.y - p.y) * dy) / length));
+  return Math.hypot(p.x + t * dx - at.x, p.y + t * dy - at.y);
+}
+
+/** The corners of a line. */
+function* pointsOf(line: Drawn): Generator<Point> {
+  if ('path' in line) {
+    yield startOf(line);
+    yield endOf(line);
+    return;
+  }
+  const { xy, start } = line.of;
+  for (let i = intAt(start, line.nth); i < intAt(start, line.nth + 1); i++)
+    yield { x: floatAt(xy, 2 * i), y: floatAt(xy, 2 * i + 1) };
+}
+
+const distance = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y);
+
+/** A line as it is drawn: whether from its end to its start. */
+type Drawn = Piece & { readonly back: boolean };
+
+const placeOf = (piece: Piece, isStart: boolean): Point => {
+  if ('path' in piece) {
+    const s = piece.path.segments;
+    const [first, last] = [s[0] as Segment, s[s.length - 1] as Segment];
+    return isStart ? { x: first.x0, y: first.y0 } : { x: last.x1, y: last.y1 };
+  }
+  const { xy, start } = piece.of;
+  const i = isStart ? intAt(start, piece.nth) : intAt(start, piece.nth + 1) - 1;
+  return { x: floatAt(xy, 2 * i), y: floatAt(xy, 2 * i + 1) };
+};
+const startOf = (d: Drawn): Point => placeOf(d, !d.back);
+const endOf = (d: Drawn): Point => placeOf(d, d.back);
+const turnedRound = (drawn: readonly Drawn[]): Drawn[] => drawn.map((d) => ({ ...d, back: !d.back })).reverse();
+
+function inTourOf(pieces: readonly Piece[]): Drawn[] {
+  const ends: Ends = new Float64Array(4 * pieces.length);
+  pieces.forEach((piece, i) => {
+    const [a, b] = [placeOf(piece, true), placeOf(piece, false)];
+    ends.set([a.x, a.y, b.x, b.y], 4 * i);
+  });
+  return Array.from(tourOf(ends), (o) => ({ ...(pieces[o < 0 ? -1 - o : o] as Piece), back: o < 0 }));
+}
+
+/** Gathers what is drawn: strokes that follow each other are packed together. */
+class Drawing {
+  private readonly drawables: Drawable[] = [];
+  private packed: StrokeBuilder | null = null;
+  /** Where the tool is. */
+  at: Point = { x: 0, y: 0 };
+
+  addAll(drawn: readonly Drawn[]): void {
+    for (const d of drawn) {
+      if ('path' in d) this.addPath(d.back ? reversePath(d.path) : d.path);
+      else this.addStroke(d);
+      this.at = endOf(d);
+    }
+  }
+
+  /** Edges, the nearest next. */
+  addEdges(edges: readonly Edge[]): void {
+    const left = [...edges];
+    while (left.length > 0) {
+      const nth = left.reduce(
+        (best, e, i) => (distance(e.begun, this.at) < distance((left[best] as Edge).begun, this.at) ? i : best),
+        0,
+      );
+      const [{ path, begun }] = left.splice(nth, 1) as [Edge];
+      const { segment, t } = nearestOn(path, begun);
+      const segments = isRound(path) ? begunAt(path, segment, t) : path.segments;
+      // Closed, the pass along the edge could be taken for the rim of an area.
+      this.addPath({ segments, closed: false });
+      const end = segments[segments.length - 1] as Segment;
+      this.at = { x: end.x1, y: end.y1 };
+    }
+  }
+
+  done(): Drawable[] {
+    this.unpack();
+    return this.drawables;
+  }
+
+  private addPath(path: Path): void {
+    this.unpack();
+    this.drawables.push(polyline(path));
+  }
+
+  private addStroke({
+    of: { xy, start },
+    nth,
+    back,
+  }: {
+    readonly of: Strokes;
+    readonly nth: number;
+    readonly back: boolean;
+  }): void {
+    this.packed ??= new StrokeBuilder();
+    const [a, b] = [intAt(start, nth), intAt(start, nth + 1)];
+    for (let k = 0; k < b - a; k++) {
+      const i = back ? b - 1 - k : a + k;
+      this.packed.add(floatAt(xy, 2 * i), floatAt(xy, 2 * i + 1));
+    }
+    this.packed.lift();
+  }
+
+  private unpack(): void {
+    if (this.packed) this.drawables.push(...polylines(this.packed.done()));
+    this.packed = null;
+  }
+}
+
+type Place = { readonly segment: number; readonly t: number; readonly at: Point; readonly distance: number };
+
+/** The point of a path nearest to a point. */
+function nearestOn({ segments }: Path, { x, y }: Point): Place {
+  let best: Place = { segment: 0, t: 0, at: { x, y }, distance: Number.POSITIVE_INFINITY };
+  segments.forEach((s, segment) => {
+    const t = nearestParameter(s, x, y);
+    const p = pointAt(s, t);
+    const far = Math.hypot(p.x - x, p.y - y);
+    if (far < best.distance) best = { segment, t, at: p, distance: far };
+  });
+  return best;
+}
+
+/** Whether a path comes back to where it starts. */
+const isRound = ({ segments, closed }: Path): boolean => {
+  const [first, last] = [segments[0], segments[segments.length - 1]];
+  return closed || (first !== undefined && last !== undefined && first.x0 === last.x1 && first.y0 === last.y1);
+};
+
+/** The segments of a path that comes back to its start, begun elsewhere. */
+function begunAt({ segments }: Path, segment: number, t: number): Segment[] {
+  const s = segments[segment] as Segment;
+  const around = [...segments.slice(segment + 1), ...segments.slice(0, segment)];
+  if (t < WHOLE) return [s, ...around];
+  if (t > 1 - WHOLE) return [...around, s];
+  return [subSegment(s, t, 1), ...around, subSegment(s, 0, t)];
+}
