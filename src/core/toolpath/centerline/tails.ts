@@ -25,9 +25,9 @@ const REACH = 2.2;
 /** A tail turns by no more than this where it runs on, in radians. */
 const TURN = (60 * Math.PI) / 180;
 /** The curve of a joint is looked at in so many places. */
-const LOOKED_AT = 24;
-/** It may leave the ink by this, in strokes: outlines that touch leave a notch on either side. */
-const BARE = 0.08;
+const LOOKED_AT = 64;
+/** It may lie this near the ink without being in it, in strokes: outlines that touch leave a notch on either side. */
+const BARE = 0.01;
 /** So much of both lines, in strokes, makes room for the joint. */
 const ROOM = 0.6;
 
