@@ -80,12 +80,14 @@ export function* strokesOverMissed(
 
 /** Points all over a missed place. */
 function* spotsOf({ rows }: MissedPlace, radius: number): Generator<Spot> {
-  // Rows are closer than need be: every so many are enough, the last one among them.
-  const height = rows.length > 3 ? numberAt(rows, 3) - numberAt(rows, 0) : FINE * radius;
-  const skip = Math.max(1, Math.floor((FINE * radius) / Math.max(height, 1e-9)));
-  for (let r = 0, n = rows.length / 3; r < n; r++) {
-    if (r % skip !== 0 && r !== n - 1) continue;
+  // Rows are closer than need be: those so far from one that was looked at are enough, the last one among them. A row may be in several
+  // stretches, and places that grew together have theirs one after the other.
+  const n = rows.length / 3;
+  let looked = Number.NEGATIVE_INFINITY;
+  for (let r = 0; r < n; r++) {
     const [y, lo, hi] = [numberAt(rows, 3 * r), numberAt(rows, 3 * r + 1), numberAt(rows, 3 * r + 2)];
+    if (y !== looked && Math.abs(y - looked) < FINE * radius && r !== n - 1) continue;
+    looked = y;
     const parts = Math.min(MOST_ACROSS, Math.max(1, Math.ceil((hi - lo) / (FINE * radius))));
     for (let i = 0; i <= parts; i++) yield [lo + ((hi - lo) * i) / parts, y];
   }
