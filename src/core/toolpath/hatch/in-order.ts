@@ -12,6 +12,7 @@ import { pointAt, type Segment, subSegment } from '../../geometry/segment';
 import { nearestParameter } from '../../geometry/segment-measures';
 import { countStrokes, NO_STROKES, StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import { type Ends, tourOf } from './tour';
+import { withEdges } from './with-edges';
 
 /** The lines of a filling: rows and what links them, rings, strokes over what these miss, and the pass along the edge. */
 export type HatchParts = {
@@ -22,23 +23,21 @@ export type HatchParts = {
 };
 
 /** A line by where it is found: the nth of packed strokes, or a path. */
-type Piece = { readonly of: Strokes; readonly nth: number } | { readonly path: Path };
+type Piece = { readonly id: number } & ({ readonly of: Strokes; readonly nth: number } | { readonly path: Path });
 
 /** Pieces of a segment shorter than this share are not worth having. */
 const WHOLE = 1e-6;
 /** A line ends on an edge when it comes this near it, in spacings. */
 const ENDS_ON = 0.6;
-/** So many places after the last line that ends on an edge are tried for it. */
-const TRIED = 400;
 const CHORD_MM = 0.02;
 
 /** All that a filling draws, in order; `edgeFirst`: the pass along the edge comes before the lines that end on it. */
 export function inOrder(parts: HatchParts, spacingMm: number, edgeFirst: boolean): Drawable[] {
   const { strokes, rings, overMissed, edge } = parts;
-  const pieces: Piece[] = [strokes, overMissed].flatMap((of) =>
-    Array.from({ length: countStrokes(of) }, (_, nth): Piece => ({ of, nth })),
+  const packed = [strokes, overMissed].flatMap((of) =>
+    Array.from({ length: countStrokes(of) }, (_, nth) => ({ of, nth })),
   );
-  for (const path of rings) pieces.push({ path });
+  const pieces = [...packed, ...rings.map((path) => ({ path }))].map((piece, id): Piece => ({ ...piece, id }));
   const tour = inTourOf(pieces);
   const out = new Drawing();
   if (edge.length === 0) {
@@ -47,41 +46,32 @@ export function inOrder(parts: HatchParts, spacingMm: number, edgeFirst: boolean
   }
   // What comes first of a tour comes last of the same one drawn backwards.
   const lines = edgeFirst ? turnedRound(tour) : tour;
-  const after = edgesAfter(lines, edge, ENDS_ON * spacingMm);
-  const stops = lines.map((line, i): Stop => ({ line, edges: after.get(i) ?? [] }));
-  const only = after.get(-1) ?? [];
-  if (edgeFirst) {
-    for (const { line, edges } of stops.reverse()) {
-      out.addEdges(edges);
-      out.addAll(turnedRound([line]));
-    }
-    out.addEdges(only);
-  } else {
-    out.addEdges(only);
-    for (const { line, edges } of stops) {
-      out.addAll([line]);
-      out.addEdges(edges);
-    }
-  }
+  const order = withEdges(
+    lines.map((line) => ({ line, start: startOf(line), end: endOf(line) })),
+    {
+      edgesOf: edgesThatEnd(lines, edge, ENDS_ON * spacingMm),
+      edgeCount: edge.length,
+      nearest: (nth, to) => nearestOn(edge[nth] as Path, to).at,
+      turned: (line) => ({ ...line, back: !line.back }),
+    },
+  );
+  for (const item of edgeFirst ? [...order].reverse() : order)
+    if ('edge' in item) out.addEdge(edge[item.edge] as Path, item.start);
+    else out.addAll(edgeFirst ? turnedRound([item.line]) : [item.line]);
   return out.done();
 }
-
-/** An edge, and where it is begun. */
-type Edge = { readonly path: Path; readonly begun: Point };
 
 /** The way that is made between the lines of a filling, in mm, whether its edge comes first or last. */
 export const travelOfLines = (
   lines: Pick<HatchParts, 'strokes' | 'rings' | 'edge'> & { readonly spacingMm: number },
 ): number => travelThrough(inOrder({ ...lines, overMissed: NO_STROKES }, lines.spacingMm, false));
 
-/** A line with the edges that are drawn after it. */
-type Stop = { readonly line: Drawn; readonly edges: readonly Edge[] };
-
-/**
- * Edges by the index of the line that each is drawn after: no earlier than the last line that ends on it, and from there where it is
- * nearest. -1 where there is no line at all.
- */
-function edgesAfter(lines: readonly Drawn[], edge: readonly Path[], near: number): ReadonlyMap<number, Edge[]> {
+/** Of each line the numbers of the edges that it ends, or runs, on. */
+function edgesThatEnd(
+  lines: readonly Drawn[],
+  edge: readonly Path[],
+  near: number,
+): (line: Drawn) => readonly number[] {
   const owners: number[] = [];
   const chords: (readonly [Point, Point])[] = [];
   edge.forEach((path, nth) => {
@@ -97,33 +87,17 @@ function edgesAfter(lines: readonly Drawn[], edge: readonly Path[], near: number
     const [p, q] = chords[i] as readonly [Point, Point];
     put(p.x, p.y, q.x, q.y);
   });
-  const last = new Int32Array(edge.length).fill(-1);
-  lines.forEach((line, i) => {
+  const found = new Map<number, readonly number[]>();
+  for (const line of lines) {
+    const own = new Set<number>();
     for (const p of pointsOf(line))
-      for (const k of near > 0 ? within(index, p, near) : []) {
+      for (const k of within(index, p, near)) {
         const [a, b] = chords[k] as readonly [Point, Point];
-        if (toChord(p, a, b) <= near) last[numberAt(owners, k)] = i;
+        if (toChord(p, a, b) <= near) own.add(numberAt(owners, k));
       }
-  });
-  const out = new Map<number, Edge[]>();
-  edge.forEach((path, nth) => {
-    const from = Math.max(0, intAt(last, nth));
-    let [best, least, begun]: [number, number, Point] = [-1, Number.POSITIVE_INFINITY, { x: 0, y: 0 }];
-    // An edge that no line ends on is drawn wherever it is passed.
-    const to = intAt(last, nth) < 0 ? lines.length : Math.min(lines.length, from + TRIED);
-    for (let i = from; i < to && least > 0; i++) {
-      const here = endOf(lines[i] as Drawn);
-      const next = lines[i + 1] && startOf(lines[i + 1] as Drawn);
-      // Begun where it is nearest to either end of the way from this line to the next.
-      for (const near of next ? [here, next] : [here]) {
-        const { at } = nearestOn(path, near);
-        const more = distance(here, at) + (next ? distance(at, next) - distance(here, next) : 0);
-        if (more < least - 1e-9) [best, least, begun] = [i, more, at];
-      }
-    }
-    out.set(best, [...(out.get(best) ?? []), { path, begun }]);
-  });
-  return out;
+    found.set(line.id, [...own]);
+  }
+  return (line) => found.get(line.id) ?? [];
 }
 
 const within = (index: Flatbush, { x, y }: Point, mm: number): number[] => index.search(x - mm, y - mm, x + mm, y + mm);
@@ -147,12 +121,10 @@ function* pointsOf(line: Drawn): Generator<Point> {
     yield { x: floatAt(xy, 2 * i), y: floatAt(xy, 2 * i + 1) };
 }
 
-const distance = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y);
-
 /** A line as it is drawn: whether from its end to its start. */
 type Drawn = Piece & { readonly back: boolean };
 
-const placeOf = (piece: Piece, isStart: boolean): Point => {
+const placeOf = (piece: Drawn | Piece, isStart: boolean): Point => {
   if ('path' in piece) {
     const s = piece.path.segments;
     const [first, last] = [s[0] as Segment, s[s.length - 1] as Segment];
@@ -179,33 +151,20 @@ function inTourOf(pieces: readonly Piece[]): Drawn[] {
 class Drawing {
   private readonly drawables: Drawable[] = [];
   private packed: StrokeBuilder | null = null;
-  /** Where the tool is. */
-  at: Point = { x: 0, y: 0 };
 
   addAll(drawn: readonly Drawn[]): void {
     for (const d of drawn) {
       if ('path' in d) this.addPath(d.back ? reversePath(d.path) : d.path);
       else this.addStroke(d);
-      this.at = endOf(d);
     }
   }
 
-  /** Edges, the nearest next. */
-  addEdges(edges: readonly Edge[]): void {
-    const left = [...edges];
-    while (left.length > 0) {
-      const nth = left.reduce(
-        (best, e, i) => (distance(e.begun, this.at) < distance((left[best] as Edge).begun, this.at) ? i : best),
-        0,
-      );
-      const [{ path, begun }] = left.splice(nth, 1) as [Edge];
-      const { segment, t } = nearestOn(path, begun);
-      const segments = isRound(path) ? begunAt(path, segment, t) : path.segments;
-      // Closed, the pass along the edge could be taken for the rim of an area.
-      this.addPath({ segments, closed: false });
-      const end = segments[segments.length - 1] as Segment;
-      this.at = { x: end.x1, y: end.y1 };
-    }
+  /** An edge, begun at its point nearest to one. */
+  addEdge(path: Path, begun: Point): void {
+    const { segment, t } = nearestOn(path, begun);
+    const segments = isRound(path) ? begunAt(path, segment, t) : path.segments;
+    // Closed, the pass along the edge could be taken for the rim of an area.
+    this.addPath({ segments, closed: false });
   }
 
   done(): Drawable[] {
