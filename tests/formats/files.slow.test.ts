@@ -231,7 +231,7 @@ test('operations keep their order, names and colours', () => {
   );
   const dxf = reading(w.dxf['2007']);
   expect([...new Set(dxf.entities.map((e) => e.layer))]).toEqual(['Engrave', 'Score', 'Cut']);
-  expect(dxf.layers.Cut?.[1]).toBe(0x3730a3);
+  expect(dxf.layers.Cut?.[1]).toBe(0x1a26af);
 });
 
 test('names that no file likes are made fit, and stay apart', () => {
