@@ -148,6 +148,22 @@ describe('a place by hand', () => {
     expect(hangerOf(only(mended))?.turnDeg).toBeCloseTo(0, 6);
   });
 
+  test.each(['hole', 'ring'])('a %s off the part holds nothing, which is found and mended', (by) => {
+    const off = hanging([rectangle()], { by, width: 4, edge: 3, x: 1.5, y: 1.5 });
+    expect(hangerOf(only(off))).toMatchObject({ at: null, isOff: true });
+    expect(only(off).outlines).toHaveLength(1);
+    const found = evaluate(off).findings.find((f) => f.code === 'hangs-by-nothing');
+    expect(found?.sentence).toMatch(/^What .* is to hang by does not lie on it\.$/);
+    const mending = mendingOf(off, found as never);
+    const mended = mending && 'run' in mending ? mending.run(off, {} as never) : off;
+    expect(hangerOf(only(mended))?.turnDeg).toBeCloseTo(0, 6);
+  });
+
+  test('is no finding where there is nothing to hang yet', () => {
+    const codes = evaluate(hanging([lettering('')], { width: 4, edge: 3 })).findings.map((f) => f.code);
+    expect(codes.filter((code) => code.startsWith('hang') || code.startsWith('no-place'))).toEqual([]);
+  });
+
   test('below the middle of weight turns the part over', () => {
     const over = evaluate(job(0.5, 0.2)).findings.find((f) => f.code === 'hangs-turned');
     expect(over).toMatchObject({ severity: 'caution', sentence: expect.stringContaining('turns over') });

@@ -7,7 +7,7 @@ import { BooleanSession, FLATTEN_MM } from '../geometry/boolean/session';
 import { weightOf } from '../geometry/centroid';
 import { isIn, type Laid, laid, roomWithin } from '../geometry/lying';
 import { transformPath } from '../geometry/path';
-import { type Box, boxHeight, boxWidth, isEmptyBox, type Point, translation } from '../geometry/point';
+import { type Box, boxHeight, boxWidth, type Point, translation } from '../geometry/point';
 import { boundsOf, measureOutlines, type Outline } from './outline';
 import { ellipsePath } from './shape';
 
@@ -31,6 +31,8 @@ export type Hanger = {
   readonly weight: Point;
   /** Bounds of the part without it, in its own coordinates wherever it lies: places by hand are shares of these. */
   readonly ownBox: Box;
+  /** Whether a place by hand lies off the part, so that nothing hangs by it. */
+  readonly isOff: boolean;
   /** How far it turns when it hangs free, clockwise, in degrees from -180 to 180; 0 where there is no place. */
   readonly turnDeg: number;
 };
@@ -54,15 +56,23 @@ export function hung(
     shape.map((o) => o.path),
     CHORD_MM,
   );
-  const at = isEmptyBox(box) ? null : placeFor(shape, step, { box, weight: before });
-  if (!at) return { shape, hanger: { at: null, weight: { x: before.x, y: before.y }, ownBox: box, turnDeg: 0 } };
+  const region = laid(
+    shape.map((o) => o.path),
+    CHORD_MM,
+  );
+  const at = placeFor(region, step, { box, weight: before });
+  const none = { at: null, weight: { x: before.x, y: before.y }, ownBox: box, isOff: false, turnDeg: 0 };
+  if (!at) return { shape, hanger: none };
+  const isMet =
+    isIn(at, region) || (step.by === 'ring' && roomWithin(at, region, outerRadius(step)) < outerRadius(step));
+  if (!isMet) return { shape, hanger: { ...none, isOff: true } };
   const made = withHanger(engine, shape, step, at);
   const weight = weightOf(
     made.map((o) => o.path),
     CHORD_MM,
   );
   const turnDeg = (Math.atan2(weight.x - at.x, at.y - weight.y) * 180) / Math.PI;
-  return { shape: made, hanger: { at, weight: { x: weight.x, y: weight.y }, ownBox: box, turnDeg } };
+  return { shape: made, hanger: { at, weight: { x: weight.x, y: weight.y }, ownBox: box, isOff: false, turnDeg } };
 }
 
 function withHanger(
@@ -81,17 +91,16 @@ function withHanger(
   return measureOutlines(session.rebuild(session.clip('difference', held, disc(width))));
 }
 
+/** Radius of a ring outside. */
+const outerRadius = ({ width, edge }: HangerSettings): number => width / 2 + edge;
+
 type Body = { readonly box: Box; readonly weight: Point };
 
 /** The middle of the hole: where it is said, else straight over the middle of weight, else as near to that as there is a place. */
-function placeFor(shape: readonly Outline[], step: HangerSettings, { box, weight }: Body): Point | null {
-  const { by, width, edge, x, y } = step;
+function placeFor(region: Laid, step: HangerSettings, { box, weight }: Body): Point | null {
+  const { by, edge, x, y } = step;
   if (x !== null && y !== null) return { x: box.minX + x * boxWidth(box), y: box.minY + y * boxHeight(box) };
-  const region = laid(
-    shape.map((o) => o.path),
-    CHORD_MM,
-  );
-  const radius = width / 2 + edge;
+  const radius = outerRadius(step);
   const by1 = Math.max(radius / FINER, SHARE * Math.max(boxWidth(box), boxHeight(box)));
   const placeAt = (at: number): number | null =>
     by === 'hole'

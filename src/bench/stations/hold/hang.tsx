@@ -11,6 +11,7 @@ import { type StepProps, useStep } from './use-step';
 
 /** How it hangs, in a sentence. */
 function hangsWords({ hanger }: PartView): string | null {
+  if (hanger?.isOff) return 'The place lies off the part: nothing hangs by it.';
   if (!hanger?.at) return null;
   const { turnDeg } = hanger;
   if (Math.abs(turnDeg) > 90) return 'It turns over: what it hangs by is below the middle of its weight.';

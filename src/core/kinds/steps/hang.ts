@@ -43,8 +43,8 @@ export const hangStep = outlineStep({
   lengths: { grows: [], stays: ['width', 'edge'] },
   keepsLetters: false,
   run({ shape, keep }, step, { engine }) {
-    // What is cut out of the sheet is no piece to hang.
-    if (keep !== 'inside') return {};
+    // What is cut out of the sheet is no piece to hang, and where there is nothing yet nothing hangs.
+    if (keep !== 'inside' || shape.length === 0) return {};
     const { shape: made, hanger } = hung(engine, shape, step);
     return { shape: made, note: hanger };
   },
@@ -61,7 +61,7 @@ export const hangStep = outlineStep({
       severity: 'fault',
       station: 'hold',
       find({ step, note, part, title, length: mm }) {
-        if (!step || !note || note.at) return [];
+        if (!step || !note || note.at || note.isOff) return [];
         const room = `a ${step.by === 'hole' ? 'hole' : 'ring with a hole'} of ${mm(step.width)} with ${mm(step.edge)} around it`;
         const sentence = `There is no place above the middle of weight of ${title} for ${room}.`;
         return [{ sentence, box: part.box, detail: 'place', mend: step.by === 'hole' ? {} : null }];
@@ -70,6 +70,22 @@ export const hangStep = outlineStep({
         words: 'Hang it by a ring',
         step: (step) => {
           step.by = 'ring';
+        },
+      },
+    },
+    {
+      code: 'hangs-by-nothing',
+      severity: 'fault',
+      station: 'hold',
+      find: ({ step, note, part, title }) =>
+        step && note?.isOff
+          ? [{ sentence: `What ${title} is to hang by does not lie on it.`, box: part.box, detail: 'off', mend: {} }]
+          : [],
+      mend: {
+        words: 'Hang it level',
+        step: (step) => {
+          step.x = null;
+          step.y = null;
         },
       },
     },
