@@ -35,8 +35,12 @@ test('the other screens have a page too', async ({ page }) => {
   ] as const) {
     await page.goto(path);
     await expect(page.getByRole('button', { name: 'Help', exact: true })).toBeVisible();
-    await page.keyboard.press('?');
-    await expect(page.getByRole('dialog', { name: 'Help' }).getByRole('article', { name })).toBeVisible();
+    // The page is there before it listens to keys.
+    await expect(async () => {
+      await page.keyboard.press('?');
+      const article = page.getByRole('dialog', { name: 'Help' }).getByRole('article', { name });
+      await expect(article).toBeVisible({ timeout: 3_000 });
+    }).toPass();
   }
 });
 

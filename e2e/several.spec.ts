@@ -23,6 +23,7 @@ const worksOf = async (page: Page, id: string) =>
 
 test('six texts are engraved in one press, and taken back in one', async ({ page }) => {
   const id = await openJob(page, 'Six tags', tags(6));
+  await computed(page);
   await station(page, 'Assign').click();
   const assign = panel(page, 'Assign');
   await assign.getByLabel('Choose all parts').check();
