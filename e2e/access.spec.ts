@@ -37,7 +37,9 @@ test('every station of the bench, with a part chosen and without', async ({ page
   await station(page, 'Compose').click();
   await addLettering(page, 'Elm');
   await station(page, 'Hold').click();
+  await computed(page);
   await page.getByRole('checkbox', { name: 'To hang by' }).check();
+  await computed(page);
   await page.getByRole('checkbox', { name: 'Studs or stand-offs' }).check();
   await computed(page);
   await page.getByRole('button', { name: 'Choose' }).click();

@@ -10,9 +10,11 @@ import { setPointing, useBench } from '../../store';
 import { type StepProps, useStep } from './use-step';
 
 /** How it hangs, in a sentence. */
-function hangsWords({ hanger }: PartView): string | null {
-  if (hanger?.isOff) return 'The place lies off the part: nothing hangs by it.';
-  if (!hanger?.at) return null;
+function hangsWords({ hanger }: PartView): string {
+  // The line is there before it is known, so that what stands below stays where it is.
+  if (!hanger) return 'Looking for its place …';
+  if (hanger.isOff) return 'The place lies off the part: nothing hangs by it.';
+  if (!hanger.at) return 'There is no place for it above the middle of weight.';
   const { turnDeg } = hanger;
   if (Math.abs(turnDeg) > 90) return 'It turns over: what it hangs by is below the middle of its weight.';
   return Math.abs(turnDeg) <= LEVEL_DEG ? '✓ It hangs level.' : `It hangs turned by ${turnedWords(turnDeg)}.`;

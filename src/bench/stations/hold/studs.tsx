@@ -65,16 +65,22 @@ export function StudsPanel(props: StepProps) {
             onChange={(each) => set({ each: Math.round(each) }, 'each')}
           />
           <DoneBy {...props} what="studs" label="On the part" />
-          {!props.also && studs && (
+          {!props.also && (
             <>
               <p className="nf-small mb-2">
-                <span className="nf-figure">{studs.at.length.toLocaleString('en')}</span>{' '}
-                {studs.at.length === 1 ? 'place' : 'places'}
+                {studs ? (
+                  <>
+                    <span className="nf-figure">{studs.at.length.toLocaleString('en')}</span>{' '}
+                    {studs.at.length === 1 ? 'place' : 'places'}
+                  </>
+                ) : (
+                  'Looking for places …'
+                )}
               </p>
               <Button
                 variant="plain"
                 className="w-100"
-                disabled={studs.at.length === 0}
+                disabled={!studs || studs.at.length === 0}
                 title="Its outlines and places at true size, seen from the front"
                 onClick={() => void paper()}
               >
