@@ -3,6 +3,7 @@
  * distance to every chord of these.
  */
 import { describe, expect, test } from 'vitest';
+import { setHanging } from '../../src/core/commands/hangs';
 import type { Job } from '../../src/core/document/schema';
 import { flattenPath } from '../../src/core/geometry/path';
 import type { Point } from '../../src/core/geometry/point';
@@ -11,6 +12,7 @@ import { Evaluator } from '../../src/core/job/evaluate';
 import type { PartResult } from '../../src/core/job/part-result';
 import { reportOf } from '../../src/core/job/report';
 import { noteOf } from '../../src/core/kinds/step';
+import { stepIn } from '../../src/core/kinds/steps';
 import { hangStep } from '../../src/core/kinds/steps/hang';
 import { mendingOf } from '../../src/core/rules/mend';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
@@ -186,6 +188,18 @@ describe('a place by hand', () => {
       ),
     ).toBeCloseTo(2, 5);
   });
+});
+
+test('words hang by a ring at first, anything else by a hole; what was chosen stays', () => {
+  const measure = { capHeightMm: 30, leastWidthMm: 1, kerfMm: null };
+  const byOf = (job: Job) => stepIn(job.parts[0] as Job['parts'][number], 'hang');
+  const words = jobWith([partOf([lettering('Ely')])]);
+  expect(byOf(setHanging(words, 'part', true, measure))).toMatchObject({ on: true, by: 'ring' });
+  expect(byOf(setHanging(jobWith([partOf([rectangle()])]), 'part', true, measure))).toMatchObject({ by: 'hole' });
+  const chosen = hanging([lettering('Ely')], { by: 'hole', width: 9 });
+  const again = setHanging(setHanging(chosen, 'part', false, measure), 'part', true, measure);
+  expect(byOf(again)).toMatchObject({ on: true, by: 'hole', width: 9 });
+  expect(setHanging(words, 'nowhere', true, measure)).toBe(words);
 });
 
 test('what is cut out of the sheet is not hung, a plate of its own is', () => {

@@ -1,6 +1,7 @@
 /** Whether parts are to come off as one piece. */
 import type { Job, Lettering, Part } from '../document/schema';
 import type { Measure } from '../kinds/step';
+import { stepIn } from '../kinds/steps';
 import { changed, partOf } from './changed';
 import { newCloseUp } from './defaults';
 import { editStep } from './steps';
@@ -28,6 +29,20 @@ export const joinTogether = (job: Job, partId: string, measure: Measure): Job =>
     for (const member of partOf(draft, partId)?.members ?? [])
       if (member.kind === 'lettering' && open.has(member.id))
         member.closeUp = { ...newCloseUp(measure), words: true, lines: true };
+  });
+};
+
+/**
+ * Give a part something to hang by, or take it away. At first words hang by a ring, whose strokes seldom have room for a hole, anything else
+ * by a hole.
+ */
+export const setHanging = (job: Job, partId: string, on: boolean, measure: Measure): Job => {
+  const part = partOf(job, partId);
+  const isNew = part !== undefined && !stepIn(part, 'hang');
+  const isWords = part?.members.every((m) => m.kind === 'lettering') === true;
+  return editStep(job, partId, 'hang', measure, (step) => {
+    step.on = on;
+    if (isNew && isWords) step.by = 'ring';
   });
 };
 

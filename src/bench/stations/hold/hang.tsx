@@ -1,5 +1,6 @@
 /** What a part hangs by, and how it hangs. */
 import Button from 'react-bootstrap/Button';
+import { setHanging } from '@/core/commands/hangs';
 import { boxHeight, boxWidth } from '@/core/geometry/point';
 import { LEVEL_DEG, turnedWords } from '@/core/kinds/steps/hang';
 import { LIMITS } from '@/core/limits';
@@ -7,7 +8,7 @@ import { Choice, QuantityField, Switch } from '@/ui/fields';
 import type { PartView } from '@/worker/view';
 import styles from '../../bench.module.css';
 import { setPointing, useBench } from '../../store';
-import { type StepProps, useStep } from './use-step';
+import { editAll, type StepProps, useStep } from './use-step';
 
 /** How it hangs, in a sentence. */
 function hangsWords({ hanger }: PartView): string {
@@ -24,7 +25,8 @@ function hangsWords({ hanger }: PartView): string {
 export function Hang(props: StepProps) {
   const unit = useBench((s) => s.job.units);
   const pointing = useBench((s) => s.pointing === 'hang');
-  const { step, switched, at, set, turn } = useStep(props, 'hang');
+  const { step, switched, at, set } = useStep(props, 'hang');
+  const turn = (on: boolean) => editAll(props, (job, id, measure) => setHanging(job, id, on, measure));
   const small = unit === 'mm' ? 0.5 : 25.4 / 64;
   const isAlone = !props.also;
   const { hanger } = props.view;
