@@ -19,7 +19,7 @@ export const test = base.extend<Options>({
       (met) => {
         if (!localStorage.getItem('needlefile:met')) localStorage.setItem('needlefile:met', met);
       },
-      JSON.stringify(STATIONS.map(({ id }) => id)),
+      STATIONS.map(({ id }) => id).join(' '),
     );
     await use(page);
     expect(errors.filter((e) => !expectedErrors.test(e))).toEqual([]);

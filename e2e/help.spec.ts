@@ -46,7 +46,7 @@ test('the other screens have a page too', async ({ page }) => {
 
 test('one sentence is said on first use, once', async ({ page }) => {
   await page.addInitScript(() => {
-    if (!sessionStorage.getItem('cleared')) localStorage.setItem('needlefile:met', '[]');
+    if (!sessionStorage.getItem('cleared')) localStorage.setItem('needlefile:met', ' ');
     sessionStorage.setItem('cleared', 'yes');
   });
   await newJob(page, 'For the first time');

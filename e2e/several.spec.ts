@@ -76,6 +76,28 @@ test('Hold and Fill set what is common to all that are chosen', async ({ page })
   await expect(fill.getByRole('list', { name: 'Parts in short' })).toContainText(/Tag 1.*lines, .* covered/);
 });
 
+test('what is locked says so where it would be changed, alone and when all that are chosen are', async ({ page }) => {
+  await openJob(
+    page,
+    'Locked tags',
+    tags(3, (i) => ({ locked: i < 2 })),
+  );
+  await computed(page);
+  const sheet = page.getByRole('list', { name: 'Parts', exact: true });
+  await sheet.getByRole('button', { name: /^Tag 1/ }).click();
+  for (const name of ['Hold', 'Fill']) {
+    await station(page, name).click();
+    await expect(panel(page, name).getByText('It is locked: it is not changed by hand.')).toBeVisible();
+    await expect(panel(page, name).locator('input:enabled, select:enabled')).toHaveCount(0);
+  }
+  await sheet.getByRole('button', { name: /^Tag 2/ }).click({ modifiers: ['Shift'] });
+  for (const name of ['Hold', 'Fill']) {
+    await station(page, name).click();
+    await expect(panel(page, name).getByText('It is locked: it is not changed by hand.')).toBeVisible();
+    await expect(panel(page, name).locator('input:enabled, select:enabled')).toHaveCount(0);
+  }
+});
+
 test('among two hundred parts some are found, filtered and chosen together; only rows in sight are there', async ({
   page,
 }) => {

@@ -6,13 +6,13 @@ import { diskFaces } from '../src/cli/typefaces';
 import type { Job } from '../src/core/document/schema';
 import { scriptEngine } from '../src/core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../src/core/geometry/boolean/engine-wasm';
-import { HELP_PICTURES } from '../src/core/help/pictures';
 import { Evaluator } from '../src/core/job/evaluate';
 import { pictureOf } from '../src/core/job/picture';
 import { asBegun } from '../src/core/job/start';
 import { finished } from '../src/core/memo';
 import { facesOf } from '../src/core/schema/lettering';
 import { STARTERS } from '../src/core/starters/starters';
+import { HELP_PICTURES } from '../src/help/pictures';
 import { writeWhole } from './lib/written.mjs';
 
 const [, , file] = process.argv;

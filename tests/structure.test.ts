@@ -23,7 +23,6 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/document'],
   ['core/commands'],
   ['core/starters'],
-  ['core/help'],
   ['core/rules'],
   ['core/job'],
   ['api'],

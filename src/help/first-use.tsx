@@ -1,28 +1,13 @@
 /** One sentence about a station, when somebody comes to it for the first time in this browser. */
 import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
+import { remember, remembered } from '@/ui/remembered';
 import styles from './help.module.css';
 import { type HelpPage, helpPage } from './pages';
 
-const KEY = 'needlefile:met';
-
-/** The screens that were met in this browser. */
-function metBefore(): readonly string[] {
-  try {
-    const met: unknown = JSON.parse(localStorage.getItem(KEY) ?? '[]');
-    return Array.isArray(met) ? met.map(String) : [];
-  } catch {
-    return [];
-  }
-}
-
-function keepMet(id: string): void {
-  try {
-    localStorage.setItem(KEY, JSON.stringify([...new Set([...metBefore(), id])]));
-  } catch {
-    // A browser that keeps nothing says it again.
-  }
-}
+/** The screens that were met in this browser; their ids have no blanks. */
+const metBefore = (): string[] => (remembered('met') ?? '').split(' ').filter(Boolean);
+const keepMet = (id: string): void => remember('met', [...new Set([...metBefore(), id])].join(' '));
 
 /** The sentence of a screen, until it is put away or another screen was gone to. */
 export function FirstUse({ at, onMore }: { at: HelpPage['id']; onMore: () => void }) {

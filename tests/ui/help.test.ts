@@ -1,9 +1,9 @@
 /** The help: complete, found by words, and illustrated by jobs that are as they are said to be. */
 import { expect, test } from 'vitest';
-import { HELP_PICTURES } from '../../src/core/help/pictures';
 import { STATIONS } from '../../src/core/inspect/stations';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { HELP_PAGES, helpPage, pagesFor } from '../../src/help/pages';
+import { HELP_PICTURES } from '../../src/help/pictures';
 import { faces, wasmEngine } from '../support/faces';
 
 test('every station has a page with three pictures and a sentence for first use', () => {

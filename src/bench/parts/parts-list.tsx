@@ -84,7 +84,7 @@ function Find({ sought, onSeek }: { sought: Sought; onSeek: (sought: Sought) => 
       <Form.Control
         type="search"
         size="sm"
-        placeholder="Find by words"
+        placeholder="Find"
         aria-label="Find parts"
         maxLength={LIMITS.nameCharacters}
         value={sought.words}

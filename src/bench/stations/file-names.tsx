@@ -17,7 +17,7 @@ const WORDS: Readonly<Record<NameField, { readonly word: string; readonly withou
   material: { word: 'Material', without: 'not said' },
   thickness: { word: 'Thickness', without: 'not said' },
   date: { word: 'Date', without: 'not said' },
-  number: { word: 'Number', without: 'of the order or drawing' },
+  number: { word: 'Number', without: 'none' },
 };
 
 type Edit = (recipe: (settings: ExportSettings) => void, merge?: string) => void;
@@ -40,6 +40,7 @@ function Field({ field, job, now, edit }: { field: NameField; job: Job; now: str
         <Form.Control
           size="sm"
           aria-label="Number of the order or drawing"
+          title="Number of the order or drawing"
           placeholder={without}
           maxLength={LIMITS.nameCharacters}
           autoComplete="off"

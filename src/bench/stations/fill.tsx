@@ -1,10 +1,12 @@
 import { interiorOf } from '@/core/commands/interior';
+import { partWords } from '@/core/document/part-words';
 import { stepIn } from '@/core/kinds/steps';
 import { formatRun, formatShare } from '@/ui/figures';
+import { Heading } from '@/ui/heading';
 import { useBench } from '../store';
 import type { Shown } from './hold/use-step';
 import { lineLength } from './lines/centerline';
-import { asProps, type InShort, NothingYet, ShortList, useShownParts } from './shown-parts';
+import { areLocked, asProps, type InShort, Locked, NothingYet, ShortList, useShownParts } from './shown-parts';
 import { StepPanels } from './step-panels';
 
 /** What is done inside a part, in a few words. */
@@ -40,6 +42,13 @@ export function FillStation() {
         ask="Choose a part to fill it, or several with Shift or Ctrl."
         inShort={(shown) => insideWords(shown, unit)}
       />
+    );
+  if (areLocked(props))
+    return (
+      <>
+        <Heading beside={insideWords(props, unit).words}>{partWords(props.part)}</Heading>
+        <Locked />
+      </>
     );
   return (
     <>

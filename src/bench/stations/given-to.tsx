@@ -4,13 +4,14 @@ import Form from 'react-bootstrap/Form';
 import { giveWork } from '@/core/commands/lines';
 import { common } from '@/core/commands/several';
 import { partWords } from '@/core/document/part-words';
-import type { Job, Operation, Part, Work } from '@/core/document/schema';
+import type { Job, Part, Work } from '@/core/document/schema';
 import { stepIn } from '@/core/kinds/steps';
 import { WORKS, workKind } from '@/core/kinds/works';
 import { Heading } from '@/ui/heading';
 import { VirtualRows } from '@/ui/virtual-rows';
 import styles from '../bench.module.css';
 import { dispatch, selectAlso, selectedParts, selectParts, useBench } from '../store';
+import { OperationSelect } from './operation-select';
 
 /** What is worked of every part, whatever its steps; and what only steps draw. */
 const OF_SHAPE = WORKS.filter(({ draws }) => draws === null);
@@ -18,61 +19,43 @@ const OF_STEPS = WORKS.filter(({ draws }) => draws !== null);
 
 const COLUMNS = { gridTemplateColumns: `auto minmax(0, 1fr) repeat(${OF_SHAPE.length}, 88px)` };
 
-/** No operation is called that: ids have no blanks. */
-const MIXED = 'several of them';
-
 /** Which operation does some work, on all of the parts. */
 function Given({
   parts,
   what,
-  operations,
   of,
 }: {
   parts: readonly Part[];
   what: Work['what'];
-  operations: readonly Operation[];
   /** Whose work it is, for screen readers. */
   of: string;
 }) {
-  const { value, mixed } = common(parts.map((part) => part.work.find((w) => w.what === what)?.operation ?? ''));
+  const now = common(parts.map((part) => part.work.find((w) => w.what === what)?.operation ?? ''));
   return (
-    <Form.Select
-      size="sm"
-      aria-label={`${workKind(what).word} of ${of}`}
-      value={mixed ? MIXED : value}
-      onChange={(e) => {
-        const operation = e.target.value;
-        dispatch((job) => parts.reduce((now, part) => giveWork(now, part.id, what, operation), job));
-      }}
-    >
-      {mixed && (
-        <option value={MIXED} disabled>
-          mixed
-        </option>
-      )}
-      <option value="">–</option>
-      {operations.map((o) => (
-        <option key={o.id} value={o.id}>
-          {o.name}
-        </option>
-      ))}
-    </Form.Select>
+    <OperationSelect
+      {...now}
+      label={`${workKind(what).word} of ${of}`}
+      none="–"
+      onChange={(operation) =>
+        dispatch((job) => parts.reduce((next, part) => giveWork(next, part.id, what, operation), job))
+      }
+    />
   );
 }
 
 /** The fields of some parts: their shape’s in the row, what their steps draw beneath. */
-function Fields({ parts, of, operations }: { parts: readonly Part[]; of: string; operations: readonly Operation[] }) {
+function Fields({ parts, of }: { parts: readonly Part[]; of: string }) {
   return (
     <>
       {OF_SHAPE.map(({ what }) => (
-        <Given key={what} parts={parts} what={what} operations={operations} of={of} />
+        <Given key={what} parts={parts} what={what} of={of} />
       ))}
       {OF_STEPS.filter(({ draws }) => parts.every((part) => draws !== null && stepIn(part, draws)?.on)).map(
         ({ what }) => (
           <Fragment key={what}>
             <span />
             <span className="nf-muted text-end">{workKind(what).word.toLowerCase()}</span>
-            <Given parts={parts} what={what} operations={operations} of={of} />
+            <Given parts={parts} what={what} of={of} />
             <span />
           </Fragment>
         ),
@@ -81,13 +64,13 @@ function Fields({ parts, of, operations }: { parts: readonly Part[]; of: string;
   );
 }
 
-const Row = ({ part, isChosen, operations }: { part: Part; isChosen: boolean; operations: readonly Operation[] }) => (
+const Row = ({ part, isChosen }: { part: Part; isChosen: boolean }) => (
   <div className={styles.assign} style={COLUMNS} data-on={isChosen}>
     <Form.Check aria-label={`Choose ${partWords(part)}`} checked={isChosen} onChange={() => selectAlso(part.id)} />
     <span className={styles.assigned} title={partWords(part)}>
       {partWords(part)}
     </span>
-    <Fields parts={[part]} of={partWords(part)} operations={operations} />
+    <Fields parts={[part]} of={partWords(part)} />
   </div>
 );
 
@@ -129,13 +112,13 @@ export function GivenTo({ job }: { job: Job }) {
         <div className={styles.assign} style={COLUMNS} data-on="true">
           <span />
           <b>All {chosen.length} chosen</b>
-          <Fields parts={chosen} of={`all ${chosen.length} chosen`} operations={job.operations} />
+          <Fields parts={chosen} of={`all ${chosen.length} chosen`} />
         </div>
       )}
       <VirtualRows label="Given to" keys={[...byId.keys()]} estimate={36}>
         {(id) => {
           const part = byId.get(id);
-          return part && <Row part={part} isChosen={chosenIds.has(id)} operations={job.operations} />;
+          return part && <Row part={part} isChosen={chosenIds.has(id)} />;
         }}
       </VirtualRows>
     </>

@@ -112,7 +112,8 @@ export function Prove() {
       const { files, refused } = await computing().files(
         job,
         formats.map((f) => f.id),
-        scope,
+        // The day it is now: a bench may be open overnight.
+        { ...scope, date: today() },
       );
       if (refused.length > 0) return setState({ busy: false, words: refused.join(' '), bad: true });
       if (files.length === 0)
@@ -186,6 +187,9 @@ export function Prove() {
           })
         }
       />
+      {settings.dxf === 'R12' && settings.dxfUnit === 'in' && (
+        <p className="nf-muted nf-small">R12 has no place to say the unit: tell your machine that it is inches.</p>
+      )}
       <Choice
         label="HPGL origin"
         value={settings.plotterOrigin}

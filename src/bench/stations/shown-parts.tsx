@@ -6,7 +6,7 @@ import { VirtualRows } from '@/ui/virtual-rows';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { select, useBench } from '../store';
-import type { Shown, StepProps } from './hold/use-step';
+import { type Shown, type StepProps, shownIn } from './hold/use-step';
 
 /** The chosen parts with what was computed of them; all drawn parts when none is chosen. `withLines`: also those of open lines only. */
 export function useShownParts(withLines = false): Shown[] {
@@ -28,6 +28,12 @@ export function asProps(parts: readonly Shown[]): StepProps | null {
   const [first, ...also] = parts.length > 1 && free.length > 0 ? free : parts;
   return first ? { ...first, ...(also.length > 0 && { also }) } : null;
 }
+
+/** In place of what would change parts that are all locked. */
+export const Locked = () => <p className="nf-muted nf-small mt-2">It is locked: it is not changed by hand.</p>;
+
+/** Whether nothing of what a panel is for may be changed. */
+export const areLocked = (props: StepProps): boolean => shownIn(props).every(({ part }) => part.locked);
 
 /** Parts whose panels are shown at first, and more at each press. */
 export const PANELS_LISTED = 12;

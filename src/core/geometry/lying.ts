@@ -1,5 +1,6 @@
 /** How outlines lie to others: across them, within what they enclose, or apart. */
 import { indexChords } from './chord-index';
+import { numberAt } from './elements';
 import { flattenPath, type Path, pathBox } from './path';
 import { type Box, boxesMeet, EMPTY_BOX, growBox, type Point, uniteBoxes } from './point';
 import { windingAt } from './winding';
@@ -13,6 +14,8 @@ export type Laid = {
   readonly box: Box;
   readonly index: ReturnType<typeof indexChords>;
   readonly chords: readonly (readonly [Point, Point])[];
+  /** Which path each chord is of. */
+  readonly owners: readonly number[];
 };
 
 /** How one lies to another: `across` its outlines, `within` what it encloses, `apart` from it. */
@@ -29,13 +32,14 @@ export function laid(paths: readonly Path[], chordMm = CHORD_MM): Laid {
     return path.closed && points.length > 0 ? [...points, points[0] as Point] : points;
   });
   const chords = lines.flatMap((line) => line.slice(1).map((q, i) => [line[i] as Point, q] as const));
+  const owners = lines.flatMap((line, nth) => line.slice(1).map(() => nth));
   const boxes = paths.map(pathBox);
   const box = boxes.reduce(uniteBoxes, EMPTY_BOX);
   const index = indexChords(chords.length, (i, put) => {
     const [p, q] = chords[i] as readonly [Point, Point];
     put(p.x, p.y, q.x, q.y);
   });
-  return { paths, boxes, lines, box, index, chords };
+  return { paths, boxes, lines, box, index, chords, owners };
 }
 
 /**
@@ -104,11 +108,17 @@ export function isIn({ x, y }: Point, { paths, boxes }: Laid): boolean {
   return winding !== 0;
 }
 
-const isOn = (at: Point, { index, chords }: Laid): boolean =>
-  index.search(at.x - ON_MM, at.y - ON_MM, at.x + ON_MM, at.y + ON_MM).some((i) => {
+const isOn = (at: Point, region: Laid): boolean => pathsNear(at, region, ON_MM).size > 0;
+
+/** Indices of the paths that a point is within so many mm of. */
+export function pathsNear({ x, y }: Point, { index, chords, owners }: Laid, mm: number): Set<number> {
+  const near = new Set<number>();
+  for (const i of index.search(x - mm, y - mm, x + mm, y + mm)) {
     const chord = chords[i];
-    return chord !== undefined && toChord(at, chord[0], chord[1]) <= ON_MM;
-  });
+    if (chord && toChord({ x, y }, chord[0], chord[1]) <= mm) near.add(numberAt(owners, i));
+  }
+  return near;
+}
 
 /** How far a point is from the outlines of a region, in mm, and no more than `most`. */
 export function roomWithin(at: Point, { index, chords }: Laid, most: number): number {

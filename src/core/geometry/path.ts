@@ -7,6 +7,7 @@ import {
   reverseSegment,
   type Segment,
   stepsWithin,
+  subSegment,
   transformSegments,
   withEnds,
 } from './segment';
@@ -126,3 +127,15 @@ const meets = (before: Segment | undefined, s: Segment): boolean =>
 
 const startingAtEnd = (before: Segment | undefined, s: Segment, within: number): Segment =>
   before && gapBetween(before, s) <= within ? withEnds(s, { x: before.x1, y: before.y1 }, { x: s.x1, y: s.y1 }) : s;
+
+/** Pieces of a segment shorter than this share are not worth having. */
+const WHOLE = 1e-6;
+
+/** The segments of a path that comes back to its start, from a place on one of them, at `t` from 0 to 1, all the way round to it. */
+export function cutOpen({ segments }: Path, segment: number, t: number): Segment[] {
+  const s = segments[segment] as Segment;
+  const around = [...segments.slice(segment + 1), ...segments.slice(0, segment)];
+  if (t < WHOLE) return [s, ...around];
+  if (t > 1 - WHOLE) return [...around, s];
+  return [subSegment(s, t, 1), ...around, subSegment(s, 0, t)];
+}

@@ -10,7 +10,7 @@ import { isCut } from '@/core/kinds/works';
 import { Choice, QuantityField, Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { useBench } from '../../store';
-import { asProps, type InShort, NothingYet, ShortList, useShownParts } from '../shown-parts';
+import { areLocked, asProps, type InShort, Locked, NothingYet, ShortList, useShownParts } from '../shown-parts';
 import { StepPanels } from '../step-panels';
 import { Islands } from './islands';
 import { OnePiece } from './one-piece';
@@ -58,6 +58,7 @@ function WhatStays(props: StepProps) {
       <Choice
         label="What stays"
         {...keep}
+        disabled={areLocked(props)}
         options={[
           { value: 'inside', word: 'the shape', title: 'A positive: the letters themselves' },
           {
@@ -76,6 +77,7 @@ function WhatStays(props: StepProps) {
         <Choice
           label="Hangs together"
           {...hangs}
+          disabled={areLocked(props)}
           options={[
             { value: 'yes', word: 'yes', title: 'It is to come off as one piece' },
             { value: 'no', word: 'no', title: 'It comes off in pieces, as it is meant to' },
@@ -145,7 +147,7 @@ const Mounting = (props: StepProps) => (
 
 /** What makes a part one strong piece: for a negative its plate and its bridges. */
 function Ways({ part, view }: Shown) {
-  if (part.locked) return <p className="nf-muted nf-small mt-2">It is locked: it is not changed by hand.</p>;
+  if (part.locked) return <Locked />;
   return (
     <>
       {part.keep === 'outside' && (
@@ -215,7 +217,6 @@ function CloseUpAll(props: StepProps) {
 /** What several parts have in common, set for all of them. */
 function Several({ locked, ...props }: StepProps & { locked: number }) {
   const all = shownIn(props);
-  const keep = common(all.map(({ part }) => part.keep));
   return (
     <>
       <Heading>{all.length} parts</Heading>
@@ -224,6 +225,16 @@ function Several({ locked, ...props }: StepProps & { locked: number }) {
         {locked > 0 && ` ${locked} more ${locked === 1 ? 'is' : 'are'} locked and stay${locked === 1 ? 's' : ''}.`}
       </p>
       <WhatStays {...props} />
+      {areLocked(props) ? <Locked /> : <WaysForAll {...props} />}
+    </>
+  );
+}
+
+/** What makes several parts strong pieces, as far as they are of one kind. */
+function WaysForAll(props: StepProps) {
+  const keep = common(shownIn(props).map(({ part }) => part.keep));
+  return (
+    <>
       {!keep.mixed && keep.value === 'outside' && (
         <>
           <StepPanels section="hold: plate" {...props} />

@@ -2,13 +2,12 @@
  * The order in which all of a filling is drawn: rows, rings and strokes over what these miss in one short tour. A pass along the edge is
  * put into it right after, or before, the lines that end on it: it comes back to where it starts, so that it costs no way but there.
  */
-import type Flatbush from 'flatbush';
-import { indexChords } from '../../geometry/chord-index';
 import { type Drawable, polyline, polylines, travelThrough } from '../../geometry/drawable';
-import { floatAt, intAt, numberAt } from '../../geometry/elements';
-import { flattenPath, type Path, reversePath } from '../../geometry/path';
+import { floatAt, intAt } from '../../geometry/elements';
+import { laid, pathsNear } from '../../geometry/lying';
+import { cutOpen, type Path, reversePath } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
-import { pointAt, type Segment, subSegment } from '../../geometry/segment';
+import { pointAt, type Segment } from '../../geometry/segment';
 import { nearestParameter } from '../../geometry/segment-measures';
 import { countStrokes, NO_STROKES, StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import { type Ends, tourOf } from './tour';
@@ -25,8 +24,6 @@ export type HatchParts = {
 /** A line by where it is found: the nth of packed strokes, or a path. */
 type Piece = { readonly id: number } & ({ readonly of: Strokes; readonly nth: number } | { readonly path: Path });
 
-/** Pieces of a segment shorter than this share are not worth having. */
-const WHOLE = 1e-6;
 /** A line ends on an edge when it comes this near it, in spacings. */
 const ENDS_ON = 0.6;
 const CHORD_MM = 0.02;
@@ -72,41 +69,17 @@ function edgesThatEnd(
   edge: readonly Path[],
   near: number,
 ): (line: Drawn) => readonly number[] {
-  const owners: number[] = [];
-  const chords: (readonly [Point, Point])[] = [];
-  edge.forEach((path, nth) => {
-    const points = flattenPath(path, CHORD_MM);
-    points.forEach((p, i) => {
-      const q = points[i + 1] ?? (isRound(path) ? points[0] : undefined);
-      if (!q) return;
-      owners.push(nth);
-      chords.push([p, q]);
-    });
-  });
-  const index = indexChords(chords.length, (i, put) => {
-    const [p, q] = chords[i] as readonly [Point, Point];
-    put(p.x, p.y, q.x, q.y);
-  });
+  const edges = laid(
+    edge.map((path) => ({ ...path, closed: isRound(path) })),
+    CHORD_MM,
+  );
   const found = new Map<number, readonly number[]>();
   for (const line of lines) {
     const own = new Set<number>();
-    for (const p of pointsOf(line))
-      for (const k of within(index, p, near)) {
-        const [a, b] = chords[k] as readonly [Point, Point];
-        if (toChord(p, a, b) <= near) own.add(numberAt(owners, k));
-      }
+    for (const p of pointsOf(line)) for (const nth of pathsNear(p, edges, near)) own.add(nth);
     found.set(line.id, [...own]);
   }
   return (line) => found.get(line.id) ?? [];
-}
-
-const within = (index: Flatbush, { x, y }: Point, mm: number): number[] => index.search(x - mm, y - mm, x + mm, y + mm);
-
-function toChord(at: Point, p: Point, q: Point): number {
-  const [dx, dy] = [q.x - p.x, q.y - p.y];
-  const length = dx * dx + dy * dy;
-  const t = length === 0 ? 0 : Math.min(1, Math.max(0, ((at.x - p.x) * dx + (at.y - p.y) * dy) / length));
-  return Math.hypot(p.x + t * dx - at.x, p.y + t * dy - at.y);
 }
 
 /** The corners of a line. */
@@ -162,7 +135,7 @@ class Drawing {
   /** An edge, begun at its point nearest to one. */
   addEdge(path: Path, begun: Point): void {
     const { segment, t } = nearestOn(path, begun);
-    const segments = isRound(path) ? begunAt(path, segment, t) : path.segments;
+    const segments = isRound(path) ? cutOpen(path, segment, t) : path.segments;
     // Closed, the pass along the edge could be taken for the rim of an area.
     this.addPath({ segments, closed: false });
   }
@@ -220,12 +193,3 @@ const isRound = ({ segments, closed }: Path): boolean => {
   const [first, last] = [segments[0], segments[segments.length - 1]];
   return closed || (first !== undefined && last !== undefined && first.x0 === last.x1 && first.y0 === last.y1);
 };
-
-/** The segments of a path that comes back to its start, begun elsewhere. */
-function begunAt({ segments }: Path, segment: number, t: number): Segment[] {
-  const s = segments[segment] as Segment;
-  const around = [...segments.slice(segment + 1), ...segments.slice(0, segment)];
-  if (t < WHOLE) return [s, ...around];
-  if (t > 1 - WHOLE) return [...around, s];
-  return [subSegment(s, t, 1), ...around, subSegment(s, 0, t)];
-}

@@ -1,9 +1,9 @@
 /** Rings that follow an outline inwards, run into each other from the innermost to the edge. */
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { offsetRegion } from '../../geometry/offset/offset';
-import type { Path } from '../../geometry/path';
+import { cutOpen, type Path } from '../../geometry/path';
 import type { Box, Point } from '../../geometry/point';
-import { line, pointAt, type Segment, subSegment } from '../../geometry/segment';
+import { line, pointAt, type Segment } from '../../geometry/segment';
 import { nearestParameter, segmentBox } from '../../geometry/segment-measures';
 import { measureOutlines, type Outline } from '../../prepare/outline';
 
@@ -12,8 +12,6 @@ type Ring = { readonly path: Path; readonly boxes: readonly Box[]; readonly leve
 
 /** A ring is just inside another when it comes this near it, in spacings. */
 const NEXT_TO = 1.02;
-/** Pieces of a segment shorter than this share are not worth having. */
-const WHOLE = 1e-6;
 
 /**
  * Rings of a region, the first of them its own outlines, each `spacing` mm inside the one before, at most `most`. As open
@@ -81,15 +79,6 @@ function nearestOn({ path, boxes }: Ring, p: Point, within: number): Place | nul
     found = { segment, t, at, distance };
   });
   return found;
-}
-
-/** The closed path from one of its places all the way round to it. */
-function cutOpen({ segments }: Path, segment: number, t: number): Segment[] {
-  const s = segments[segment] as Segment;
-  const around = [...segments.slice(segment + 1), ...segments.slice(0, segment)];
-  if (t < WHOLE) return [s, ...around];
-  if (t > 1 - WHOLE) return [...around, s];
-  return [subSegment(s, t, 1), ...around, subSegment(s, 0, t)];
 }
 
 /**

@@ -145,8 +145,7 @@ class Improving<L> {
     let isGained = false;
     for (let i = 0; i < order.length; i++) {
       const item = order[i] as Item<L>;
-      const saved =
-        this.way(i - 1, i) + this.way(i, i + 1) - this.way(i - 1, i + 1 < order.length && i > 0 ? i + 1 : -1);
+      const saved = this.way(i - 1, i) + this.way(i, i + 1) - this.way(i - 1, i + 1);
       order.splice(i, 1);
       this.look();
       const [from, to] = this.roomFor(item);

@@ -1,7 +1,7 @@
 /** What the pages of the help are illustrated with: small jobs that the core draws, three for each station. */
-import { JOB_FORMAT, type Job, jobSchema } from '../document/schema';
-import type { Station } from '../inspect/stations';
-import { type MemberDraft, type PartDraft, part, words } from '../starters/draft';
+import { JOB_FORMAT, type Job, jobSchema } from '@/core/document/schema';
+import type { Station } from '@/core/inspect/stations';
+import { type MemberDraft, type PartDraft, part, words } from '@/core/starters/draft';
 
 const SHEET = { width: 120, height: 70 };
 const MIDDLE = { x: 60, y: 35 };
