@@ -75,6 +75,10 @@ export const centerlineStep = drawStep({
       z.enum(['kept', 'filled']).default('kept'),
       'Loops whose inside is narrower than half the stroke stay loops, or are filled and become part of the stroke.',
     ),
+    serifs: about(
+      z.enum(['drawn', 'left']).default('drawn'),
+      'Serifs are strokes of their own, or left out: stems then end where they would without.',
+    ),
     retraced: about(
       z.enum(['once', 'twice']).default('once'),
       'Stretches that two strokes share are drawn once, or gone over twice where the pen need not be lifted then.',

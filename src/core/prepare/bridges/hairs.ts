@@ -4,7 +4,7 @@
  */
 import type { LabelledPath } from '../../geometry/boolean/labelled';
 import { numberAt } from '../../geometry/elements';
-import { closedPath, pathArea } from '../../geometry/path';
+import { closedPath, pathArea, stretchesBetween } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { line, pointAt, type Segment, subSegment } from '../../geometry/segment';
 import { measureOutlines, nestAgain, type Outline } from '../outline';
@@ -147,26 +147,19 @@ function stretch(edges: VoidEdges, { path, labels }: LabelledPath, from: number,
   const cut = (distance: number) => {
     const { chord, along } = edges.at(0, distance);
     const [t0, t1] = [numberAt(edges.t0, chord), numberAt(edges.t1, chord)];
-    return { index: numberAt(edges.segment, chord), t: t0 + along * (t1 - t0) };
+    return { segment: numberAt(edges.segment, chord), t: t0 + along * (t1 - t0) };
   };
   const [start, end] = [cut(from), cut(to)];
-  const n = path.segments.length;
   const segments: Segment[] = [];
   const out: number[] = [];
-  const take = (index: number, t0: number, t1: number) => {
-    if (t1 - t0 < 1e-9) return;
-    segments.push(subSegment(path.segments[index] as Segment, t0, t1));
-    out.push(numberAt(labels, index));
-  };
-  if (start.index === end.index && start.t < end.t) take(start.index, start.t, end.t);
-  else {
-    take(start.index, start.t, 1);
-    for (let k = (start.index + 1) % n; k !== end.index; k = (k + 1) % n) take(k, 0, 1);
-    take(end.index, 0, end.t);
+  for (const { segment, from: t0, to: t1 } of stretchesBetween(path.segments.length, start, end)) {
+    if (t1 - t0 < 1e-9) continue;
+    segments.push(subSegment(path.segments[segment] as Segment, t0, t1));
+    out.push(numberAt(labels, segment));
   }
-  const p = pointAt(path.segments[end.index] as Segment, end.t);
-  const q = pointAt(path.segments[start.index] as Segment, start.t);
+  const p = pointAt(path.segments[end.segment] as Segment, end.t);
+  const q = pointAt(path.segments[start.segment] as Segment, start.t);
   segments.push(line(p.x, p.y, q.x, q.y));
-  out.push(numberAt(labels, end.index));
+  out.push(numberAt(labels, end.segment));
   return { path: closedPath(segments), labels: out };
 }

@@ -4,7 +4,7 @@
  */
 import type { LabelledPath } from '../../geometry/boolean/labelled';
 import { numberAt } from '../../geometry/elements';
-import { closedPath } from '../../geometry/path';
+import { closedPath, stretchesBetween } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { arcBetween, line, pointAt, type Segment, subSegment, tangentAt } from '../../geometry/segment';
 import type { VoidEdges } from './edges';
@@ -123,22 +123,14 @@ function takeBetween(
     out,
   }: { readonly from: Cut; readonly to: Cut; readonly segments: Segment[]; readonly out: number[] },
 ): void {
-  const n = path.segments.length;
-  const take = (i: number, t0: number, t1: number) => {
-    const s = path.segments[i] as Segment;
-    if (t1 <= t0) return;
-    const piece = subSegment(s, t0, t1);
-    if ((t0 > 0 || t1 < 1) && Math.hypot(piece.x1 - piece.x0, piece.y1 - piece.y0) < SLIVER_MM && t1 - t0 < 0.5) return;
+  for (const { segment, from: t0, to: t1 } of stretchesBetween(path.segments.length, from, to)) {
+    if (t1 <= t0) continue;
+    const piece = subSegment(path.segments[segment] as Segment, t0, t1);
+    const isSliver = Math.hypot(piece.x1 - piece.x0, piece.y1 - piece.y0) < SLIVER_MM;
+    if ((t0 > 0 || t1 < 1) && isSliver && t1 - t0 < 0.5) continue;
     segments.push(piece);
-    out.push(numberAt(labels, i));
-  };
-  if (from.segment === to.segment && from.t <= to.t) {
-    take(from.segment, from.t, to.t);
-    return;
+    out.push(numberAt(labels, segment));
   }
-  take(from.segment, from.t, 1);
-  for (let i = (from.segment + 1) % n; i !== to.segment; i = (i + 1) % n) take(i, 0, 1);
-  take(to.segment, 0, to.t);
 }
 
 /** Signed distance from the middle line of a span to the left. */

@@ -21,6 +21,8 @@ const UNSURE = (60 * Math.PI) / 180;
 const FACES = (130 * Math.PI) / 180;
 /** Ends that cross a stroke run into each other within this. */
 const ACROSS = (25 * Math.PI) / 180;
+/** An end is taken on into the thickest stroke of its meeting for this many radii of that. */
+const INTO = 2;
 /** Over a gap of this many radii, a way may leave the outline. */
 const FAR = 1.5;
 /** An edge that two ends share makes up for this much of a bend, in radians. */
@@ -74,7 +76,9 @@ class Joining {
     return free.filter((p) => {
       const bodies = free.filter((q) => q.track !== p.track).map((q) => this.trackOf(q));
       const others = [...strokes.filter((s) => s !== this.trackOf(p)), ...bodies];
-      const way = this.wayOnto(this.rayAt(p), others);
+      // A hairline comes to the edge of a thick stroke long before it comes to its middle.
+      const thickest = Math.max(...ports.map((q) => this.rayAt(q).r));
+      const way = this.wayOnto(this.rayAt(p), others, Math.max(REACH * this.rayAt(p).r, INTO * thickest));
       if (way) this.met.set(portKey(p), way);
       return way !== null;
     });
@@ -172,16 +176,16 @@ class Joining {
   }
 
   /** The way from an end onto the nearest of other strokes, as it bends or straight on; null where none is near. */
-  private wayOnto(ray: Ray, others: readonly (readonly Point[])[]): readonly Point[] | null {
+  private wayOnto(ray: Ray, others: readonly (readonly Point[])[], reach: number): readonly Point[] | null {
     if (others.length === 0) return null;
     const into = (way: readonly Point[]) => {
       const hit = firstHit(way, others);
       return hit && isInside(this.room, hit) ? hit : null;
     };
-    const hit = into(onwards(ray)) ?? into(onwards({ ...ray, bend: 0 }));
+    const hit = into(onwards(ray, reach)) ?? into(onwards({ ...ray, bend: 0 }, reach));
     const way = hit ?? [nearestOn(ray, others)].filter((q) => q !== null);
     const end = way[way.length - 1];
-    return end && distance(end, ray) < REACH * ray.r ? way : null;
+    return end && distance(end, ray) < reach ? way : null;
   }
 }
 

@@ -23,6 +23,8 @@ import type { PreparedPart } from '../../prepare/prepared';
 import type { Member } from '../../schema/members';
 import { axisLines, type Centerline, centerlineOf, penOf, type StrokeDot } from './centerline';
 import { retraced } from './retrace';
+import { withSerifLines } from './serif-lines';
+import { serifReach, withoutSerifs } from './serifs';
 import { joinLetters } from './tails';
 import type { Uneven } from './uneven';
 
@@ -73,6 +75,8 @@ export type PartCenterlineSettings = {
   readonly smooth: number | null;
   readonly ends: 'tip' | 'short';
   readonly loops: 'kept' | 'filled';
+  /** Whether serifs are strokes, or left out: stems then end where they would without. */
+  readonly serifs: 'drawn' | 'left';
   readonly retraced: 'once' | 'twice';
   /** Whether lines run on from letter to letter. */
   readonly joined: boolean;
@@ -98,18 +102,24 @@ const USUAL_SMOOTH = 0.01;
 
 /** Letters that tell whether a typeface is drawn with one pen: straight, round, and few joints. */
 export const PEN_LETTERS = 'HVonLZ';
+/** The letter that tells whether a face has serifs: eight sides of them. */
+const SERIF_LETTER = 'H';
 
-/** Half the width of the pen a typeface is drawn with, in units of which its capitals are 100 high; null for another face. */
-function penOfFace(face: Typeface, engine: ClipEngine): number | null {
-  const regions = [...PEN_LETTERS].flatMap((character) =>
-    face
-      .shape(character, 'ltr', { ligatures: false, features: [] })
-      .filter((g) => g.glyph > 0)
-      .flatMap(({ glyph }) =>
-        cleanRegions(transformRegion(face.outline(glyph), scaling(UNITS_PER_CAPITAL / face.capHeight)), engine),
-      ),
-  );
-  return penOf(regions);
+/** How a face is drawn, as some of its letters tell. */
+function mannerOf(face: Typeface, engine: ClipEngine): FaceManner {
+  const regionsOfAll = (letters: string) =>
+    [...letters].flatMap((character) =>
+      face
+        .shape(character, 'ltr', { ligatures: false, features: [] })
+        .filter((g) => g.glyph > 0)
+        .flatMap(({ glyph }) =>
+          cleanRegions(transformRegion(face.outline(glyph), scaling(UNITS_PER_CAPITAL / face.capHeight)), engine),
+        ),
+    );
+  const serifs = serifReach(regionsOfAll(SERIF_LETTER), UNITS_PER_CAPITAL);
+  const bare = (region: readonly Path[]) =>
+    serifs === null ? region : withoutSerifs(region, serifs, UNITS_PER_CAPITAL).region;
+  return { pen: penOf(regionsOfAll(PEN_LETTERS).map(bare)), serifs };
 }
 
 const NOTHING: Centerline = { paths: [], dots: [], uneven: [], width: 0 };
@@ -121,16 +131,28 @@ function connected(paths: readonly Path[], parent: readonly number[], depth: rea
   );
 }
 
+/** What is known of a face that its letters are traced by, in units of which its capitals are 100 high. */
+type FaceManner = {
+  /** Half the width of the pen it is drawn with; null where it is not one pen. */
+  readonly pen: number | null;
+  /** How far its serifs stand out at most; null where it has none. */
+  readonly serifs: number | null;
+};
+
 function traceAll(
   regions: readonly (readonly Path[])[],
   step: PartCenterlineSettings,
   smooth: number | null,
-  pen: number | null,
+  { pen, serifs }: FaceManner,
 ): Centerline {
   const shapes = step.loops === 'filled' ? regions.map(withoutSmallHoles) : regions;
-  const made = shapes.map((region) =>
-    centerlineOf(region, { detail: step.detail, smooth: USUAL_SMOOTH, tolerance: smooth, ends: step.ends, pen }),
-  );
+  const made = shapes.map((region) => {
+    const bare = serifs === null ? null : withoutSerifs(region, serifs, UNITS_PER_CAPITAL);
+    const { detail, ends } = step;
+    const traced = centerlineOf(bare?.region ?? region, { detail, smooth: USUAL_SMOOTH, tolerance: smooth, ends, pen });
+    if (!bare || step.serifs === 'left') return traced;
+    return { ...traced, paths: withSerifLines(traced.paths, bare.serifs, traced.width) };
+  });
   const largest = made.reduce((best, one) => (one.width > best.width ? one : best), NOTHING);
   return {
     paths: made.flatMap((m) => {
@@ -251,7 +273,7 @@ type TracedInput = {
   readonly face: Typeface;
   readonly step: PartCenterlineSettings;
   readonly smooth: number | null;
-  readonly pen: number | null;
+  readonly manner: FaceManner;
   readonly engine: ClipEngine;
 };
 
@@ -259,9 +281,12 @@ type TracedInput = {
 const TRACED: Stage<TracedInput, Centerline> = {
   name: 'traced letter',
   key: ({ face, alike, step, smooth }, idOf) =>
-    JSON.stringify([idOf(face), alike, step.detail, step.ends, step.loops, step.retraced, smooth?.toPrecision(6)]),
-  run: ({ letter, face, engine, step, smooth, pen }) =>
-    traceAll(letterRegions(letter, face, engine), step, smooth, pen),
+    {
+    const { detail, ends, loops, serifs, retraced: twice } = step;
+    return JSON.stringify([idOf(face), alike, detail, ends, loops, serifs, twice, smooth?.toPrecision(6)]);
+  },
+  run: ({ letter, face, engine, step, smooth, manner }) =>
+    traceAll(letterRegions(letter, face, engine), step, smooth, manner),
   weigh: ({ paths: lines }) => weighPaths(lines),
 };
 
@@ -283,7 +308,7 @@ export function partLines(
         const frame = prepared.frames[index++] as LetterFrame;
         const face = faceOfLetter(layout, letter);
         if (face.isSingleStroke) continue;
-        const pen = context.memory.of(face, 'pen', () => penOfFace(face, context.engine));
+        const manner = context.memory.of(face, 'manner', () => mannerOf(face, context.engine));
         if (letters.length >= LIMITS.lettersTraced) {
           untraced++;
           continue;
@@ -292,7 +317,7 @@ export function partLines(
         const smooth = step.smooth === null ? null : step.smooth / perUnit;
         const { alike } = frame;
         const { engine } = context;
-        const traced = context.memory.get(TRACED, { letter, alike, face, step, smooth, pen, engine });
+        const traced = context.memory.get(TRACED, { letter, alike, face, step, smooth, manner, engine });
         letters.push(placedLine(traced, { frame, text: letter.text, units: UNITS_PER_CAPITAL, step }));
       }
     });
@@ -304,7 +329,8 @@ export function partLines(
     };
     const regions = regionsOf(prepared);
     untraced = Math.max(0, regions.length - LIMITS.lettersTraced);
-    const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, penOf(regions));
+    const manner = { pen: penOf(regions), serifs: null };
+    const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, manner);
     letters.push({ ...placedLine(NOTHING, { frame, text: '', units: 1, step }), ...wholeOf(traced, frame, step) });
   }
   const ink = () => context.memory.of(prepared, 'ink', () => laid(prepared.outlines.map((o) => o.path)));

@@ -66,13 +66,13 @@ export function withRoom(room: DepthInside, corner: Point, from: Point, r: numbe
   return at(good);
 }
 
-/** A way from an end onwards, along its own bend, in short steps. */
-export function onwards(ray: Ray): Point[] {
+/** A way from an end onwards for a length, along its own bend, in short steps. */
+export function onwards(ray: Ray, reach = REACH * ray.r): Point[] {
   const step = 0.1 * ray.r;
   let [x, y, dx, dy] = [ray.x, ray.y, ray.dx, ray.dy];
   const out: Point[] = [{ x, y }];
   let turned = 0;
-  for (let k = 0; k * step < REACH * ray.r; k++) {
+  for (let k = 0; k * step < reach; k++) {
     // It goes on bending, but less and less: a bend that was seen says little about what comes far behind it.
     const turn = Math.abs(turned) > 1 ? 0 : ray.bend * step;
     turned += turn;
