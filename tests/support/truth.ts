@@ -4,7 +4,7 @@
  */
 import { nestPaths } from '../../src/core/geometry/nesting';
 import { flattenPath, type Path, pathArea, pathBox, transformPath } from '../../src/core/geometry/path';
-import { boxHeight, boxWidth, type Point, scaling } from '../../src/core/geometry/point';
+import { boxCentre, boxHeight, boxWidth, type Point, scaling } from '../../src/core/geometry/point';
 import type { Typeface } from '../../src/core/lettering/face';
 import { centerlineOf, penOf } from '../../src/core/toolpath/centerline/centerline';
 import { PEN_LETTERS } from '../../src/core/toolpath/centerline/part-lines';
@@ -126,8 +126,13 @@ export function judge(face: Typeface, character: string, share: number, tip: Tip
   const width = CAPITAL * share;
   const drawn = linesOf(face, character);
   if (drawn.length === 0) return null;
-  // A dot is drawn as a tiny ring; what it stands for is its middle.
-  const isDot = (p: Path) => Math.hypot(boxWidth(pathBox(p)), boxHeight(pathBox(p))) < 1.6 * width;
+  // A dot is drawn as a tiny ring or a very short line apart from all else; what it stands for is its middle.
+  const isDot = (p: Path) => {
+    const box = pathBox(p);
+    if (Math.hypot(boxWidth(box), boxHeight(box)) >= 1.6 * width) return false;
+    const others = drawn.filter((o) => o !== p).map((o) => flattenPath(o, width / 100));
+    return distanceTo(boxCentre(box), others) > width;
+  };
   const truth = drawn.map((p): Line => {
     if (!isDot(p)) return flattenPath(p, width / 400);
     const box = pathBox(p);

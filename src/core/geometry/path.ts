@@ -141,16 +141,17 @@ export function cutOpen({ segments }: Path, segment: number, t: number): Segment
 }
 
 /** A place on a path: on which segment, and where on it, from 0 to 1. */
-export type PathPlace = { readonly segment: number; readonly t: number };
+export type OnPath = { readonly segment: number; readonly t: number };
 
 /** The stretches of the segments of a closed path of so many, from one place on to another, round its start if need be. */
 export function stretchesBetween(
   count: number,
-  from: PathPlace,
-  to: PathPlace,
+  from: OnPath,
+  to: OnPath,
 ): { readonly segment: number; readonly from: number; readonly to: number }[] {
   if (from.segment === to.segment && from.t <= to.t) return [{ segment: from.segment, from: from.t, to: to.t }];
   const out = [{ segment: from.segment, from: from.t, to: 1 }];
-  for (let i = (from.segment + 1) % count; i !== to.segment; i = (i + 1) % count) out.push({ segment: i, from: 0, to: 1 });
+  for (let i = (from.segment + 1) % count; i !== to.segment; i = (i + 1) % count)
+    out.push({ segment: i, from: 0, to: 1 });
   return [...out, { segment: to.segment, from: 0, to: to.t }];
 }

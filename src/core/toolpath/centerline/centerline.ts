@@ -6,9 +6,11 @@ import { boxCentre, type Point } from '../../geometry/point';
 import { line, pointAt, type Segment, withEnds } from '../../geometry/segment';
 import { nearestParameter } from '../../geometry/segment-measures';
 import type { Stroke } from './chain';
+import { depthInside } from './depth-inside';
 import { eased } from './ease';
 import { SampledEdges } from './edges';
 import { type EndStyle, withEndsMade } from './ends';
+import { inkedParts } from './ink';
 import { withoutJogs } from './jogs';
 import { type StrokeJoint, strokesOf } from './joints';
 import { marked } from './marks';
@@ -50,6 +52,9 @@ const POINTS_PER_WIDTH = 10;
 /** A shape is a dot when its area is this share of that of a circle as long around: a square is, a bar twice as long as wide is not. */
 const ROUND = 0.74;
 
+/** Lines may lie beside the ink by this share of the usual width: outlines are looked at as chords. */
+const BARE = 0.005;
+
 /** Strokes shorter than this share of the usual width are none. */
 const SPUR = 0.5;
 
@@ -76,7 +81,9 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
     if (byPen) return { segments: fitPoints(s.points, closed, fit), closed };
     return eased({ segments: fitPoints(withoutJogs(s.points, closed, width / 2), closed, fit), closed }, width);
   });
-  const met = metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0);
+  const ink = { room: depthInside(axis.samples), bare: BARE * width, width };
+  const drawnLines = metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0);
+  const met = inkedParts(drawnLines, ink, SPUR * width);
   const uneven = [...unevenPlaces(axis, met, joints, width), ...narrowLoops(region, width)];
   return { paths: met, dots: [], uneven, width };
 }
@@ -90,10 +97,10 @@ function drawn(
   const byAxis = () => ({ ...strokesOf(tracksOf(skeletonOf(axis, detail, half), half), axis.samples), byPen: false });
   if (!pen) return byAxis();
   const byPen = { ...penStrokes(new SampledEdges(axis.samples), pen, detail), byPen: true };
-  const share = explained(axis.samples, byPen.strokes, pen);
+  const share = explained(axis, byPen.strokes, pen);
   if (share > EXPLAINED) return byPen;
   const other = byAxis();
-  return explained(axis.samples, other.strokes, pen) > share ? other : byPen;
+  return explained(axis, other.strokes, pen) >= share ? other : byPen;
 }
 
 /** Half the width of the pen that drew some connected regions, all in one unit; null where their strokes differ in width. */

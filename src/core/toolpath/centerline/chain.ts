@@ -1,6 +1,6 @@
 /** Strokes: tracks chained over the links between their ends. */
 import type { Point } from '../../geometry/point';
-import { type Port, polylineLength, type TrackPoint } from './track';
+import { type Port, polylineLength, type TrackPoint, wayInto } from './track';
 
 /** A point of a stroke, with half the width there. */
 export type StrokePoint = {
@@ -31,6 +31,23 @@ export type TrackLink = {
 /** A number for an end of a track. */
 export const portKey = (p: Port): number => 2 * p.track + p.end;
 
+/** A track that turns in a corner at its ends, without what lies beyond the corner; two points at least stay. */
+function upToCorners(track: readonly TrackPoint[], atStart: TrackLink | undefined, atEnd: TrackLink | undefined) {
+  const list = [...track];
+  const cut = (corner: Point | undefined) => {
+    const last = list[list.length - 1];
+    if (!corner || !last) return;
+    const way = wayInto(list, 1);
+    const isBeyond = (p: Point) => (p.x - corner.x) * way.x + (p.y - corner.y) * way.y > 0;
+    while (list.length > 2 && isBeyond(list[list.length - 1] as Point)) list.pop();
+  };
+  if (atEnd?.corner) cut(atEnd.points[0]);
+  if (!atStart?.corner) return list;
+  list.reverse();
+  cut(atStart.points[0]);
+  return list.reverse();
+}
+
 /** Tracks chained over their links. */
 export function chained(
   tracks: readonly (readonly TrackPoint[])[],
@@ -51,10 +68,11 @@ export function chained(
     for (;;) {
       const track = tracks[port.track] as readonly TrackPoint[];
       done[port.track] = 1;
-      const list = port.end === 0 ? track : [...track].reverse();
-      for (const p of list) put(p, p.r, p.open, p.corner ?? false);
       const exit: Port = { track: port.track, end: port.end === 0 ? 1 : 0 };
       const next = links.get(portKey(exit));
+      const list = upToCorners(track, links.get(2 * port.track), links.get(2 * port.track + 1));
+      if (port.end === 1) list.reverse();
+      for (const p of list) put(p, p.r, p.open, p.corner ?? false);
       if (!next) {
         const last = met.get(portKey(exit));
         const r = list[list.length - 1]?.r ?? 0;

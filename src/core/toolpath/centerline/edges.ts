@@ -11,6 +11,8 @@ const HELD_WITHIN = 0.3;
 export const CORNER_TURN = (25 * Math.PI) / 180;
 /** Samples around a tip at most. */
 const MOST_AROUND = 400;
+/** Samples between two contacts of neighbouring discs at most. */
+const MOST_BETWEEN = 200;
 
 /** How far the outline turns at each sample, in radians, positive to the left. */
 function turnsOf(s: Samples): Float64Array {
@@ -30,6 +32,11 @@ export class SampledEdges {
 
   constructor(readonly samples: Samples) {
     this.turns = turnsOf(samples);
+  }
+
+  /** Whether the outline turns inwards at a sample as sharply as at a corner. */
+  isInnerCorner(sample: number): boolean {
+    return floatAt(this.turns, sample) < -HELD_TURN;
   }
 
   /** Whether a contact stays at an inner corner, for a disc of radius `r`. */
@@ -78,6 +85,21 @@ export class SampledEdges {
       out.push(this.inside(i, r));
     }
     return out;
+  }
+
+  /** How far the outline turns outwards after one sample up to another, by the shorter way; 0 where they are far apart. */
+  cornerBetween(i: number, j: number): number {
+    const { next, previous } = this.samples;
+    let [forth, back, sum, other] = [i, i, 0, 0];
+    for (let k = 0; i !== j && k < MOST_BETWEEN; k++) {
+      forth = next[forth] as number;
+      sum += floatAt(this.turns, forth);
+      if (forth === j) return sum;
+      back = previous[back] as number;
+      other += floatAt(this.turns, back);
+      if (back === j) return other;
+    }
+    return 0;
   }
 
   normalsApart(i: number, j: number): number {

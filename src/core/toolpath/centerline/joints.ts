@@ -17,6 +17,9 @@ export type StrokeJoint = { readonly x: number; readonly y: number; readonly r: 
 const GOES_ON = (40 * Math.PI) / 180;
 /** From this bend on it is not sure that two ends belong together, unless they meet in a corner. */
 const UNSURE = (60 * Math.PI) / 180;
+/** Straight ends, which bend by no more than this over a radius, meet in a corner from this on. In radians. */
+const STRAIGHT_BEND = 0.02;
+const STRAIGHT_CORNER = (12 * Math.PI) / 180;
 /** Ends that turn by more than this to reach each other do not face each other. */
 const FACES = (130 * Math.PI) / 180;
 /** Ends that cross a stroke run into each other within this. */
@@ -37,6 +40,15 @@ const SEEN_GAP = 0.35;
 const isInside = (room: DepthInside, way: readonly Point[]): boolean => way.every((p) => room(p) > 0);
 
 const pairKey = (a: Port, b: Port): string => [portKey(a), portKey(b)].sort((p, q) => p - q).join();
+
+/** A place ahead of two ends that run side by side, as those of an acute corner do whose tip is cut off; null where they do not. */
+function apexOf(a: Ray, b: Ray, middle: Point): Point | null {
+  if (a.dx * b.dx + a.dy * b.dy < ACUTE) return null;
+  const size = Math.hypot(a.dx + b.dx, a.dy + b.dy);
+  const ahead = REACH * Math.max(a.r, b.r);
+  return { x: middle.x + ((a.dx + b.dx) / size) * ahead, y: middle.y + ((a.dy + b.dy) / size) * ahead };
+}
+const ACUTE = Math.cos((50 * Math.PI) / 180);
 
 /** Tracks on their way to strokes: which ends are linked, which end on another stroke, and where that is not sure. */
 class Joining {
@@ -114,6 +126,11 @@ class Joining {
     return ray;
   }
 
+  private isStraight(p: Port): boolean {
+    const { bend, r } = this.rayAt(p);
+    return Math.abs(bend) * r < STRAIGHT_BEND;
+  }
+
   /** Makes two ends one stroke, with a corner where it is to be `sharp`; the points from one to the other. */
   private link(a: Port, b: Port, sharp: boolean): Point[] {
     const [ra, rb] = [this.rayAt(a), this.rayAt(b)];
@@ -121,8 +138,8 @@ class Joining {
     const gap = distance(ra, rb);
     const r = Math.min(ra.r, rb.r);
     const middle = { x: (ra.x + rb.x) / 2, y: (ra.y + rb.y) / 2 };
-    const isBend = gap > BEND_GAP * r && Math.abs(turn) < BEND;
-    const crossing = sharp && !isBend ? cornerOf(ra, rb) : null;
+    const isBend = gap > BEND_GAP * r && Math.abs(turn) < BEND && ![a, b].every((p) => this.isStraight(p));
+    const crossing = sharp && !isBend ? (cornerOf(ra, rb) ?? apexOf(ra, rb, middle)) : null;
     const corner = crossing && withRoom(this.room, crossing, middle, r);
     const points = corner ? [corner] : gap > SEEN_GAP * r ? curveBetween(ra, rb) : [];
     const made: TrackLink = { a, b, points, corner: corner !== null };
@@ -169,7 +186,8 @@ class Joining {
       // Ends that turn sharply are one stroke only where there is nothing else that they could belong to.
       const most = strokes.length === 0 ? FACES : GOES_ON;
       if (cost > most || !this.staysInside(a, b)) continue;
-      strokes.push(this.link(a, b, cost > CORNER), this.trackOf(a), this.trackOf(b));
+      const isSharp = cost > CORNER || (cost > STRAIGHT_CORNER && [a, b].every((p) => this.isStraight(p)));
+      strokes.push(this.link(a, b, isSharp), this.trackOf(a), this.trackOf(b));
       free = free.filter((p) => p !== a && p !== b);
     }
     return free;

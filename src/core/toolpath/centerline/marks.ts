@@ -2,6 +2,7 @@
  * Discs of the axis marked by what their contacts tell. A contact that stays at an inner corner is fixed: it says nothing about
  * the middle of the stroke. Nor does an edge that belongs to another stroke, or that swings into one.
  */
+import { numberAt } from '../../geometry/elements';
 import { distance } from '../../geometry/point';
 import type { SampledEdges } from './edges';
 import type { AxisPoint, Branch, Skeleton } from './skeleton';
@@ -14,6 +15,8 @@ export const MEAN_OF = 5;
 /** Discs that are this much larger than their stroke lie in the way into another, for this many radii at most. */
 const FILLET = 1.05;
 const FILLET_WITHIN = 4;
+/** They get larger by this for each radius towards it. */
+const FILLET_SLOPE = 0.06;
 /** An edge that turns less than this past a joint runs straight, in radians. */
 const STRAIGHT_EDGE = (20 * Math.PI) / 180;
 /** Contacts that are at least this far apart lie on the two edges of one stroke, in radians. */
@@ -21,7 +24,8 @@ const ALONG = (150 * Math.PI) / 180;
 /** An edge runs on past a joint when it is free for this many radii. */
 const RUNS_ON = 0.8;
 
-/** Discs of a stroke are this large against the largest. */
+/** Discs of a stroke are this large against the largest of its end, which is so many halves of a usual stroke long. */
+const END_WITHIN = 8;
 const LARGE = 0.6;
 /** What comes from a joint is a stroke when it shows its edges for this many radii; any other for one. */
 const TOLD_BY_JOINT = 0.3;
@@ -150,11 +154,86 @@ function giveUpForeignEdges(marked: readonly Marked[]): void {
 }
 
 /**
+ * From a joint outwards: where the edge soon turns a corner, as from the side of a stem into that of its arm, it was the edge
+ * of another stroke up to there. What comes after is to be longer: it may be the end of a stroke that turns there.
+ */
+function giveUpEdgesBeforeCorner(marked: readonly Marked[], edges: SampledEdges): void {
+  const { r } = (marked[0] as Marked).point;
+  const lengths = lengthsAlong(marked);
+  const whole = numberAt(lengths, lengths.length - 1);
+  for (const [side, contact] of SIDES)
+    for (let i = 1; i < marked.length && numberAt(lengths, i) < CORNER_WITHIN * r; i++) {
+      const [before, here] = [marked[i - 1] as Marked, marked[i] as Marked];
+      if (Math.abs(edges.cornerBetween(before.point[contact], here.point[contact])) < EDGE_CORNER) continue;
+      if (before[side] || here[side] || whole - numberAt(lengths, i) < CORNER_BEFORE * r) break;
+      for (const m of marked.slice(0, i)) m[side] = true;
+      break;
+    }
+}
+const SIDES = [
+  ['fixedLeft', 'leftContact'],
+  ['fixedRight', 'rightContact'],
+] as const;
+/** Edges turn a corner by this much, no farther from the joint than this and with so much after it, in radii of its disc. */
+const EDGE_CORNER = (18 * Math.PI) / 180;
+const CORNER_WITHIN = 2.5;
+const CORNER_BEFORE = 2;
+
+/** Length along discs up to each of them. */
+const lengthsAlong = (marked: readonly Marked[]): number[] => {
+  let length = 0;
+  return marked.map((m, i) => {
+    if (i > 0) length += distance((marked[i - 1] as Marked).point, m.point);
+    return length;
+  });
+};
+
+/**
+ * Where one edge turns a sharp corner and the other goes round it in a bracket, discs are larger than those of the strokes on
+ * either side: there the bracket says nothing about the middle of either.
+ */
+function giveUpBrackets(marked: readonly Marked[], edges: SampledEdges): void {
+  for (const [side, contact] of SIDES) {
+    const [inner, opposite] = side === 'fixedLeft' ? SIDES[1] : SIDES[0];
+    for (let i = 1; i < marked.length; i++) {
+      const [before, here] = [marked[i - 1] as Marked, marked[i] as Marked];
+      if (edges.cornerBetween(before.point[contact], here.point[contact]) < SHARP_CORNER) continue;
+      const [back, on] = [bracketAlong(marked.slice(0, i).reverse()), bracketAlong(marked.slice(i))];
+      const bracket = marked.slice(i - back.length, i + on.length);
+      // A corner of the end of a stroke has a straight edge opposite.
+      const about = marked.slice(Math.max(0, i - back.length - BESIDE), i + on.length + BESIDE);
+      let turn = 0;
+      for (let k = 1; k < about.length; k++)
+        turn += edges.cornerBetween((about[k - 1] as Marked).point[opposite], (about[k] as Marked).point[opposite]);
+      if (turn < -SHARP_CORNER) for (const m of bracket) m[inner] = true;
+    }
+  }
+}
+const SHARP_CORNER = (45 * Math.PI) / 180;
+/** So many discs on either side are looked at too. */
+const BESIDE = 3;
+
+/** The discs from a corner outwards that are larger than those of the stroke they lead to. */
+function bracketAlong(way: readonly Marked[]): readonly Marked[] {
+  const lengths = lengthsAlong(way);
+  const start = way[0];
+  if (!start) return [];
+  const within = way.filter((_, i) => numberAt(lengths, i) < FILLET_WITHIN * start.point.r);
+  const least = Math.min(...within.map((m) => m.point.r));
+  const end = within.findIndex((m) => m.point.r < FILLET * least);
+  return within.slice(0, end);
+}
+
+/**
  * From a free end inwards: edges that run towards each other are those of a corner of the end, not of the stroke. A stroke that
  * narrows all along has no others. One that comes from a joint may be short itself: `whole` where it does not.
  */
-function giveUpCorner(marked: readonly Marked[], whole: boolean): void {
-  const largest = marked.reduce((r, m) => Math.max(r, m.point.r), 0);
+function giveUpCorner(marked: readonly Marked[], whole: boolean, usual: number): void {
+  const lengths = lengthsAlong(marked);
+  const largest = marked.reduce(
+    (r, m, i) => (numberAt(lengths, i) > END_WITHIN * usual ? r : Math.max(r, m.point.r)),
+    0,
+  );
   const isStroke = (m: Marked) => m.open > ALONG && m.point.r > LARGE * largest;
   const first = marked.findIndex(isStroke);
   if (first < 0) return;
@@ -190,11 +269,14 @@ function giveUpFillets(edges: SampledEdges, ends: readonly End[]): void {
   for (const end of ends) {
     const clean = radiusOf(end);
     if (clean === null) continue;
-    let length = 0;
+    const lengths = lengthsAlong(end.marks);
     for (let i = 0; i < end.marks.length; i++) {
       const m = end.marks[i] as Marked;
-      if (i > 0) length += distance((end.marks[i - 1] as Marked).point, m.point);
+      const length = numberAt(lengths, i);
       if (m.point.r < FILLET * clean || length > FILLET_WITHIN * clean) break;
+      // A stroke that gets wider towards the joint all along does so by less.
+      const on = end.marks[lengths.findIndex((l) => l > length + clean)];
+      if (on && m.point.r - on.point.r < FILLET_SLOPE * clean) break;
       const isLeft = end.leftContact(m) === m.point.leftContact;
       if (end !== a) m[isLeft ? 'fixedLeft' : 'fixedRight'] = true;
       if (end !== b) m[isLeft ? 'fixedRight' : 'fixedLeft'] = true;
@@ -226,7 +308,8 @@ export function marked({ branches, degree }: Skeleton, edges: SampledEdges, usua
     branch.points.map((point) => {
       // Where both edges run along each other, they tell the middle even where they bend: no other stroke comes in.
       const open = edges.openAt(point);
-      if (open > BENDS) return { point, open, fixedLeft: false, fixedRight: false };
+      const isBend = open > BENDS && ![point.leftContact, point.rightContact].some((c) => edges.isInnerCorner(c));
+      if (isBend) return { point, open, fixedLeft: false, fixedRight: false };
       return {
         point,
         open,
@@ -238,10 +321,13 @@ export function marked({ branches, degree }: Skeleton, edges: SampledEdges, usua
   branches.forEach((branch, i) => {
     const mine = marks[i] as Marked[];
     const back = [...mine].reverse();
+    giveUpBrackets(mine, edges);
     if (degree[branch.from] === 3) giveUpForeignEdges(mine);
     if (degree[branch.to] === 3) giveUpForeignEdges(back);
-    if (degree[branch.from] === 1) giveUpCorner(mine, degree[branch.to] === 1);
-    if (degree[branch.to] === 1) giveUpCorner(back, degree[branch.from] === 1);
+    if (degree[branch.from] === 3) giveUpEdgesBeforeCorner(mine, edges);
+    if (degree[branch.to] === 3) giveUpEdgesBeforeCorner(back, edges);
+    if (degree[branch.from] === 1) giveUpCorner(mine, degree[branch.to] === 1, usual);
+    if (degree[branch.to] === 1) giveUpCorner(back, degree[branch.from] === 1, usual);
   });
   const joints = jointsOf(branches, degree, marks);
   const reliableRadii = sureRadii(marks);

@@ -84,14 +84,15 @@ function runInto(
 /** How far two strokes share a branch: up to which disc, which one is that of one stroke (-1 for none), and how long that is. */
 type Shared = { readonly last: number; readonly one: number; readonly length: number };
 
-/** Follows the discs until they are those of one stroke, or nothing tells any more; null where that takes too long. */
-function sharedWay({ common: { marks }, first, rl, rr }: Common): Shared | null {
+/** Follows the discs until they are those of one stroke, or nothing tells any more; null where that takes too long or round a corner. */
+function sharedWay({ common: { marks }, first, rl, rr }: Common, building: Building): Shared | null {
   const most = Math.max(rl, rr);
   let length = 0;
   let last = first;
   for (let i = first; i < marks.length; i++) {
     const m = marks[i] as Marked;
     if (m.fixedLeft && m.fixedRight) break;
+    if (i > first && turnsCorner(building, (marks[i - 1] as Marked).point, m.point)) return null;
     if (i > first) length += distance((marks[i - 1] as Marked).point, m.point);
     if (length > MERGE_WITHIN * most) return null;
     last = i;
@@ -99,6 +100,11 @@ function sharedWay({ common: { marks }, first, rl, rr }: Common): Shared | null 
   }
   return { last, one: -1, length };
 }
+
+/** Whether either edge turns a corner from one disc to the next: two strokes do not go on together round it. */
+const turnsCorner = (building: Building, from: AxisPoint, to: AxisPoint): boolean =>
+  (['leftContact', 'rightContact'] as const).some((c) => building.cornerBetween(from[c], to[c]) > CORNER);
+const CORNER = (45 * Math.PI) / 180;
 
 /**
  * A branch whose discs are larger than either of the other two strokes of its joint holds both: each goes on along its own
@@ -112,7 +118,7 @@ export function followBoth(
 ): boolean {
   const common = commonOf(branch, ends, reachOf);
   if (!common || !runInto(common, building, reachOf)) return false;
-  const shared = sharedWay(common);
+  const shared = sharedWay(common, building);
   if (!shared) return false;
   const { marks } = branch;
   const { rl, rr, port, first, leftMate, rightMate } = common;

@@ -22,6 +22,7 @@ import { type Outline, weighPaths } from '../../prepare/outline';
 import type { PreparedPart } from '../../prepare/prepared';
 import type { Member } from '../../schema/members';
 import { axisLines, type Centerline, centerlineOf, penOf, type StrokeDot } from './centerline';
+import { bareLength, depthIn, inkedParts } from './ink';
 import { retraced } from './retrace';
 import { withSerifLines } from './serif-lines';
 import { serifReach, withoutSerifs } from './serifs';
@@ -139,6 +140,29 @@ type FaceManner = {
   readonly serifs: number | null;
 };
 
+/** The centerline of a connected region, its serifs as asked, if that can be. */
+function traced(
+  region: readonly Path[],
+  step: PartCenterlineSettings,
+  smooth: number | null,
+  { pen, serifs }: FaceManner,
+): Centerline {
+  const { detail, ends } = step;
+  const settings = { detail, smooth: USUAL_SMOOTH, tolerance: smooth, ends, pen };
+  const bare = serifs === null ? null : withoutSerifs(region, serifs, UNITS_PER_CAPITAL);
+  const plain = centerlineOf(bare?.region ?? region, settings);
+  if (!bare || bare.serifs.length === 0 || step.serifs === 'left') return plain;
+  const paths = withSerifLines(plain.paths, bare.serifs, plain.width, ends === 'short');
+  const { width } = plain;
+  const ink = { room: depthIn(laid(region, UNION_TOLERANCE), width), bare: BARE * width, width };
+  const out = bareLength(paths, ink);
+  // Where the strokes of serifs do not fit, they are drawn as they come.
+  return out < OUT * width ? { ...plain, paths: inkedParts(paths, ink, 0) } : centerlineOf(region, settings);
+}
+/** In usual strokes: lines of serifs may lie beside the ink by this, and so much of them over bare stock. */
+const BARE = 0.003;
+const OUT = 0.3;
+
 function traceAll(
   regions: readonly (readonly Path[])[],
   step: PartCenterlineSettings,
@@ -146,13 +170,7 @@ function traceAll(
   { pen, serifs }: FaceManner,
 ): Centerline {
   const shapes = step.loops === 'filled' ? regions.map(withoutSmallHoles) : regions;
-  const made = shapes.map((region) => {
-    const bare = serifs === null ? null : withoutSerifs(region, serifs, UNITS_PER_CAPITAL);
-    const { detail, ends } = step;
-    const traced = centerlineOf(bare?.region ?? region, { detail, smooth: USUAL_SMOOTH, tolerance: smooth, ends, pen });
-    if (!bare || step.serifs === 'left') return traced;
-    return { ...traced, paths: withSerifLines(traced.paths, bare.serifs, traced.width) };
-  });
+  const made = shapes.map((region) => traced(region, step, smooth, { pen, serifs }));
   const largest = made.reduce((best, one) => (one.width > best.width ? one : best), NOTHING);
   return {
     paths: made.flatMap((m) => {
@@ -280,8 +298,7 @@ type TracedInput = {
 /** The centerline of a letter in capital heights, by what it looks like and the settings. */
 const TRACED: Stage<TracedInput, Centerline> = {
   name: 'traced letter',
-  key: ({ face, alike, step, smooth }, idOf) =>
-    {
+  key: ({ face, alike, step, smooth }, idOf) => {
     const { detail, ends, loops, serifs, retraced: twice } = step;
     return JSON.stringify([idOf(face), alike, detail, ends, loops, serifs, twice, smooth?.toPrecision(6)]);
   },

@@ -1,5 +1,6 @@
 /** The lines a pen left, put together to strokes where no edge shows how they go on. */
-import type { Samples } from '../../geometry/medial';
+import { floatAt } from '../../geometry/elements';
+import type { MedialAxis } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 import { chained, portKey, type Stroke, type TrackLink } from './chain';
 import { type DepthInside, depthInside } from './depth-inside';
@@ -285,20 +286,41 @@ const END_CORNER = 1.5;
 /** So many points of the outline are enough to tell. */
 const LOOKED_AT = 800;
 
-/** What share of the outline lies half a pen from the strokes, as a pen that drew them would leave it. */
-export function explained(samples: Samples, strokes: readonly Stroke[], r: number): number {
+/**
+ * What share of the outlines lies half a pen from the strokes, as a pen that drew them would leave it; less where one of them, as a
+ * hole that strokes run across, does not for the most part, or where strokes run outside, or leave ink that they do not come to.
+ */
+export function explained(axis: MedialAxis, strokes: readonly Stroke[], r: number): number {
+  const { samples } = axis;
   const lines = strokes.map(({ points, closed }) => (closed ? [...points, points[0] as Point] : points));
   const tips = strokes.flatMap(({ points, closed, ends }) =>
     closed ? [] : [0, 1].flatMap((e) => (ends[e] === 'free' ? [points[e === 0 ? 0 : points.length - 1] as Point] : [])),
   );
-  let [good, all] = [0, 0];
   const n = samples.x.length;
+  const tallies = samples.lengths.map(() => ({ good: 0, all: 0 }));
   for (let i = 0; i < n; i += Math.max(1, Math.floor(n / LOOKED_AT))) {
-    all++;
+    const tally = tallies[samples.path[i] as number];
+    if (!tally) continue;
+    tally.all++;
     const p = { x: samples.x[i] as number, y: samples.y[i] as number };
     const least = Math.min(...lines.map((points) => distanceTo(p, points)));
     const isEnd = () => least > r && tips.some((t) => Math.hypot(t.x - p.x, t.y - p.y) < END_CORNER * r);
-    if (Math.abs(least - r) < LEFT_BY * r || isEnd()) good++;
+    if (Math.abs(least - r) < LEFT_BY * r || isEnd()) tally.good++;
   }
-  return good / all;
+  const share = ({ good, all }: { readonly good: number; readonly all: number }) => (all > 0 ? good / all : 1);
+  const whole = share(
+    tallies.reduce((sum, { good, all }) => ({ good: sum.good + good, all: sum.all + all }), { good: 0, all: 0 }),
+  );
+  const room = depthInside(samples);
+  const isOut = strokes.some(({ points }) => points.some((p) => room(p) < -LEFT_BY * r));
+  const isLeftOut = axis.links.some(
+    ({ a, blunt }, i) =>
+      i % EVERY === 0 &&
+      !blunt &&
+      lines.every((points) => distanceTo({ x: floatAt(axis.x, a), y: floatAt(axis.y, a) }, points) > (1 + LEFT_BY) * r),
+  );
+  return Math.min(whole, isOut || isLeftOut ? MOSTLY : 1, ...tallies.map((t) => share(t) + MOSTLY));
 }
+/** Discs of the axis lie so close that looking at every so many is enough. */
+const EVERY = 4;
+const MOSTLY = 0.5;

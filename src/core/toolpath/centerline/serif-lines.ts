@@ -2,10 +2,10 @@
  * Serifs drawn as strokes: one from tip to tip that the line of the stem ends on, or, where a stem has a serif on one side alone,
  * one that the line of the stem turns into in a corner.
  */
-import { type Path, reversePath } from '../../geometry/path';
+import { type OnPath, type Path, pathLength, reversePath } from '../../geometry/path';
 import { distance, type Point } from '../../geometry/point';
 import { line, pointAt, quadratic, type Segment, subSegment, tangentAt, withEnds } from '../../geometry/segment';
-import { crossingNear, segmentLength } from '../../geometry/segment-measures';
+import { crossingNear, nearestParameter, segmentLength } from '../../geometry/segment-measures';
 import type { SerifStroke } from './serifs';
 
 /** The line of a stem is looked at this far back from its end, in heights of the serif and strokes of the letter. */
@@ -16,11 +16,20 @@ const STRAIGHT = 0.004;
 /** A line is looked at in pieces this long at least, of each of its segments. */
 const PIECES = 12;
 
-const strokeOf = ({ points: [a, middle, b] }: SerifStroke): Segment => {
+/** The segments of a stroke: bent where its edge is; one that belongs to one side of a stem goes on straight. */
+function strokeOf({ points: [a, middle, b], isWhole }: SerifStroke, width: number): Segment[] {
   const [x, y] = [(a.x + b.x) / 2, (a.y + b.y) / 2];
-  if (Math.hypot(middle.x - x, middle.y - y) < STRAIGHT * distance(a, b)) return line(a.x, a.y, b.x, b.y);
-  return quadratic(a.x, a.y, 2 * middle.x - x, 2 * middle.y - y, b.x, b.y);
-};
+  const isStraight = Math.hypot(middle.x - x, middle.y - y) < STRAIGHT * distance(a, b);
+  const first = isStraight
+    ? line(a.x, a.y, b.x, b.y)
+    : quadratic(a.x, a.y, 2 * middle.x - x, 2 * middle.y - y, b.x, b.y);
+  if (isWhole) return [first];
+  const way = tangentAt(first, 1);
+  const far = ONWARDS * width;
+  return [first, line(b.x, b.y, b.x + far * way.x, b.y + far * way.y)];
+}
+/** So many usual strokes. */
+const ONWARDS = 3;
 
 /** Where a segment first crosses another, going backwards along it down to `least`; the parameters on both, null where it does not. */
 function lastCrossing(s: Segment, other: Segment, least: number): readonly [number, number] | null {
@@ -44,23 +53,37 @@ function lastCrossing(s: Segment, other: Segment, least: number): readonly [numb
   return null;
 }
 
+/** A place on a stroke: on which of its segments, and where on it. */
+type OnStroke = OnPath;
+
+/** The part of a stroke from its tip to a place. */
+const upTo = (stroke: readonly Segment[], { segment, t }: OnStroke): Segment[] => [
+  ...stroke.slice(0, segment),
+  subSegment(stroke[segment] as Segment, 0, Math.max(LEAST_PART, t)),
+];
+const LEAST_PART = 1e-6;
+
+/** A line with an end put on a stroke: where on that, and how far its end has moved. */
+type EndedLine = { readonly path: Path; readonly on: OnStroke; readonly far: number };
+
 /** An open line with its end put on a stroke, and where on that; null where it does not come to it near its end. */
-function endedOn(path: Path, stroke: Segment, back: number): { readonly path: Path; readonly t: number } | null {
+function endedOn(path: Path, stroke: readonly Segment[], back: number, onwards: number): EndedLine | null {
   const { segments } = path;
   const last = segments[segments.length - 1] as Segment;
   const way = tangentAt(last, 1);
-  // One that stops short of the end of its stem goes on straight.
-  const onwards = line(last.x1, last.y1, last.x1 + back * way.x, last.y1 + back * way.y);
-  let length = -back;
-  for (let k = segments.length; k >= 0 && length < back; k--) {
-    const s = segments[k] ?? onwards;
+  const beyond = onwards > 0 ? [line(last.x1, last.y1, last.x1 + onwards * way.x, last.y1 + onwards * way.y)] : [];
+  const all = [...segments, ...beyond];
+  let length = -onwards;
+  for (let k = all.length - 1; k >= 0 && length < back; k--) {
+    const s = all[k] as Segment;
     const size = segmentLength(s);
-    const found = lastCrossing(s, stroke, size > 0 ? 1 - (back - length) / size : 0);
-    if (found) {
-      const at = pointAt(stroke, found[1]);
-      const piece = subSegment(s, 0, Math.max(1e-6, Math.min(1, found[0])));
-      const ended = withEnds(piece, { x: piece.x0, y: piece.y0 }, at);
-      return { path: { segments: [...segments.slice(0, k), ended], closed: false }, t: found[1] };
+    for (const [segment, other] of stroke.entries()) {
+      const found = lastCrossing(s, other, size > 0 ? 1 - (back - length) / size : 0);
+      if (!found) continue;
+      const piece = subSegment(s, 0, Math.max(LEAST_PART, Math.min(1, found[0])));
+      const ended = withEnds(piece, { x: piece.x0, y: piece.y0 }, pointAt(other, found[1]));
+      const far = Math.abs(length + size * (1 - found[0]));
+      return { path: { segments: [...all.slice(0, k), ended], closed: false }, on: { segment, t: found[1] }, far };
     }
     length += size;
   }
@@ -68,56 +91,134 @@ function endedOn(path: Path, stroke: Segment, back: number): { readonly path: Pa
 }
 
 /** Where on a stroke the first of some lines crosses it; null where none does. */
-function firstPassed(lines: readonly Path[], stroke: Segment): number | null {
-  const all = lines.flatMap((path) => path.segments.map((s) => lastCrossing(s, stroke, 0)?.[1] ?? Infinity));
-  const least = Math.min(...all);
-  return Number.isFinite(least) ? least : null;
+function firstPassed(lines: readonly Path[], stroke: readonly Segment[]): OnStroke | null {
+  for (const [segment, other] of stroke.entries()) {
+    const all = lines.flatMap((path) => path.segments.map((s) => lastCrossing(s, other, 0)?.[1] ?? Infinity));
+    const t = Math.min(...all);
+    if (Number.isFinite(t)) return { segment, t };
+  }
+  return null;
 }
 
-/** The lines of a letter whose serifs were taken off, and those of the serifs; `width` is the usual width of its strokes. */
-export function withSerifLines(lines: readonly Path[], serifs: readonly SerifStroke[], width: number): Path[] {
-  let drawn = [...lines];
-  const strokes: Path[] = [];
-  for (const serif of serifs) {
-    const stroke = strokeOf(serif);
+/** The way from the side of a stem on to the nearest place of some lines; none where that is far. */
+function toNearest(lines: readonly Path[], { points: [, , { x, y }] }: SerifStroke, width: number): Segment[] {
+  let best: Point | null = null;
+  let least = NEAR * width;
+  for (const s of lines.flatMap((path) => path.segments)) {
+    const p = pointAt(s, nearestParameter(s, x, y));
+    const d = Math.hypot(p.x - x, p.y - y);
+    if (d < least) [best, least] = [p, d];
+  }
+  return best && least > 0 ? [line(x, y, best.x, best.y)] : [];
+}
+/** In usual strokes. */
+const NEAR = 1.2;
+
+/** Whether an end of a line lies on another of some lines. */
+const isOnAnother = (lines: readonly Path[], of: Path, { x, y }: Point, within: number): boolean =>
+  lines.some(
+    (path) =>
+      path !== of &&
+      path.segments.some((s) => {
+        const p = pointAt(s, nearestParameter(s, x, y));
+        return Math.hypot(p.x - x, p.y - y) < within;
+      }),
+  );
+
+const endOf = ({ segments }: Path): Point => {
+  const last = segments[segments.length - 1] as Segment;
+  return { x: last.x1, y: last.y1 };
+};
+
+/** A letter whose serifs are put on one after another. */
+class Serifed {
+  private readonly strokes: Path[] = [];
+
+  constructor(
+    private drawn: readonly Path[],
+    /** The usual width of its strokes. */
+    private readonly width: number,
+    /** Whether lines stop short of the ends of their strokes. */
+    private readonly isShort: boolean,
+  ) {}
+
+  lines(): Path[] {
+    return [...this.drawn, ...this.strokes];
+  }
+
+  put(serif: SerifStroke): void {
+    const { drawn, width } = this;
+    const stroke = strokeOf(serif, width);
     const back = BACK_HEIGHTS * serif.height + BACK_WIDTHS * width;
-    const met: number[] = [];
-    const ended = drawn.map((path): Path => {
-      if (path.closed || path.segments.length === 0) return path;
-      let made = path;
-      for (const end of [1, 0] as const) {
-        const found = endedOn(end === 1 ? made : reversePath(made), stroke, back);
-        if (!found) continue;
-        met.push(found.t);
-        made = end === 1 ? found.path : reversePath(found.path);
-      }
-      return made;
+    const ended = drawn.map((path) => this.ended(path, stroke, back));
+    const met = ended.flatMap((e) => (e ? [e.on] : []));
+    const junctions = met.map(({ segment, t }) => pointAt(stroke[segment] as Segment, t));
+    this.drawn = drawn.flatMap((path, k) => {
+      const end = ended[k];
+      if (end) return [end.path];
+      return this.isLeftOver(path, junctions) ? [] : [path];
     });
     if (serif.isWhole) {
-      drawn = ended;
-      strokes.push({ segments: [stroke], closed: false });
-      continue;
+      this.strokes.push({ segments: stroke, closed: false });
+      return;
     }
-    // Where no line ends on it, it runs on to the one that passes by, or to the side of the stem.
-    const t = met.length > 0 ? Math.min(...met) : firstPassed(drawn, stroke);
-    const { x, y } = serif.points[0];
-    const whole = t === null ? line(x, y, serif.to.x, serif.to.y) : subSegment(stroke, 0, t);
-    // The line of the stem turns into it.
-    const i = ended.findIndex((path, k) => path !== drawn[k]);
-    const stem = ended[i];
-    if (met.length !== 1 || !stem) {
-      drawn = met.length > 0 ? ended : drawn;
-      strokes.push({ segments: [whole], closed: false });
-      continue;
-    }
-    const end: Point = { x: whole.x1, y: whole.y1 };
-    const last = stem.segments[stem.segments.length - 1] as Segment;
-    const isAtEnd = distance(end, { x: last.x1, y: last.y1 }) < 1e-6;
-    const turned = reversePath({ segments: [whole], closed: false }).segments;
-    drawn = ended.map((path, k) => {
-      if (k !== i) return path;
-      return { segments: isAtEnd ? [...path.segments, ...turned] : [whole, ...path.segments], closed: false };
-    });
+    // Where no line ends on it, it runs on to the one that passes by, or to the nearest.
+    const first = met.reduce<OnStroke | null>((a, b) => (a && isBefore(a, b) ? a : b), null);
+    const on = first ?? firstPassed(drawn, stroke);
+    const whole = on ? upTo(stroke, on) : [...stroke.slice(0, 1), ...toNearest(drawn, serif, width)];
+    const stem = met.length === 1 ? ended.find((e) => e !== null) : undefined;
+    if (stem) this.turnInto(stem.path, { segments: whole, closed: false });
+    else this.strokes.push({ segments: whole, closed: false });
   }
-  return [...drawn, ...strokes];
+
+  /** A line with the end that comes to a stroke first put on it; null where neither does. */
+  private ended(path: Path, stroke: readonly Segment[], back: number): EndedLine | null {
+    if (path.closed || path.segments.length === 0) return null;
+    const [forth, turned] = [path, reversePath(path)].map((way) =>
+      isOnAnother(this.drawn, path, endOf(way), ON * this.width)
+        ? null
+        : endedOn(way, stroke, back, this.isShort ? BACK_WIDTHS * this.width : 0),
+    );
+    if (turned && (!forth || turned.far < forth.far)) return { ...turned, path: reversePath(turned.path) };
+    return forth ?? null;
+  }
+
+  /** Whether a line is but what was left of the end of a stem that is put on a serif now. */
+  private isLeftOver(path: Path, junctions: readonly Point[]): boolean {
+    if (path.closed || pathLength(path) > LEFT_OVER * this.width) return false;
+    return [path, reversePath(path)].some((way) =>
+      junctions.some((j) => distance(endOf(way), j) < NEAR_END * this.width),
+    );
+  }
+
+  /** The line of a stem turns into the stroke of a serif that ends where it does. */
+  private turnInto(stem: Path, stroke: Path): void {
+    const isAtEnd = distance(endOf(stroke), endOf(stem)) < SAME * this.width;
+    const segments = isAtEnd
+      ? [...stem.segments, ...reversePath(stroke).segments]
+      : [...stroke.segments, ...stem.segments];
+    this.drawn = this.drawn.map((path) => (path === stem ? { segments, closed: false } : path));
+  }
+}
+/** In usual strokes: what is on a line, the same place, and lines that are left over from the end of a stem. */
+const ON = 0.05;
+const SAME = 1e-4;
+const LEFT_OVER = 1.2;
+const NEAR_END = 0.5;
+
+const isBefore = (a: OnStroke, b: OnStroke): boolean => a.segment < b.segment || (a.segment === b.segment && a.t < b.t);
+
+/**
+ * The lines of a letter whose serifs were taken off, with those of the serifs. `width` is the usual width of its strokes;
+ * `isShort` where lines stop short of the ends of their strokes.
+ */
+export function withSerifLines(
+  lines: readonly Path[],
+  serifs: readonly SerifStroke[],
+  width: number,
+  isShort: boolean,
+): Path[] {
+  const letter = new Serifed(lines, width, isShort);
+  for (const serif of serifs) letter.put(serif);
+  return letter.lines();
 }

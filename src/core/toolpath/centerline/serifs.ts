@@ -5,10 +5,10 @@
  * them, or they are longer than the serifs of the face. Lengths are in the unit of the letter, shares of its capital height.
  */
 import { numberAt } from '../../geometry/elements';
-import { type Path, type PathPlace, stretchesBetween } from '../../geometry/path';
+import { type Path, stretchesBetween } from '../../geometry/path';
 import { distance, type Point } from '../../geometry/point';
-import { line, pointAt, type Segment, subSegment } from '../../geometry/segment';
-import { segmentLength } from '../../geometry/segment-measures';
+import { line, type Segment, subSegment } from '../../geometry/segment';
+import { freeFrom, OutlinePoints } from './outline-points';
 
 /** Points on outlines are no farther apart than this. */
 const STEP = 0.004;
@@ -16,6 +16,8 @@ const STEP = 0.004;
 const STRAIGHT_FOR = 0.06;
 const STRAIGHT_WITHIN = 0.0025;
 const AS_STRAIGHT = 0.00005;
+/** It leaves the straight within this. */
+const LEAVES_WITHIN = 0.06;
 /** A serif stands out by at least this, and is no longer than this along its stem, bracket and all. */
 const LEAST = 0.022;
 const MOST_DEPTH = 0.34;
@@ -29,6 +31,8 @@ const MOST_HEIGHT = 0.25;
 const EDGE_BENDS = 0.05;
 const EDGE_WITHIN = 0.005;
 const EDGE_MEETS = Math.cos((46 * Math.PI) / 180);
+/** The end of a serif is no higher than this. */
+const MOST_END = 0.2;
 /** The edge goes on across the stem by this, in its direction within this cosine: a crossbar ends at the side of the stem. */
 const GOES_ON = 0.022;
 const GOES_ON_WITHIN = Math.cos((35 * Math.PI) / 180);
@@ -49,103 +53,31 @@ type SerifSide = {
   readonly edge: number;
   /** Whether the outline comes to the serif along the stem (1), or along the edge (−1). */
   readonly way: 1 | -1;
-  /** Half way up the tip; how thick the serif is there; the direction from the stem out along the edge. */
+  /** Where the continued side of the stem meets the edge, where that lies outside the letter; the edge begins at `edge` then. */
+  readonly corner: Point | null;
+  /** Half a thickness inside the edge: at the tip, half way to the stem, and at its side; how thick the serif is at the tip. */
   readonly tip: Point;
+  readonly along: Point;
+  readonly to: Point;
   readonly height: number;
+  /** The direction from the stem out along the edge. */
   readonly out: Point;
-  /** How far it stands out from the stem. */
+  /** How far it stands out from the stem; 0 where the side of a slanted stem comes out at its end. */
   readonly by: number;
 };
 
-/** The stroke of a serif: from tip to tip, or from a tip to the stem it belongs to and as far on as that is wide. */
+/** The stroke of a serif: from tip to tip, or from a tip to the side of its stem. */
 export type SerifStroke = {
   /** Three points: its ends, and one half way. */
   readonly points: readonly [Point, Point, Point];
-  /** Whether its last point is a tip as well; else it ends on the line of its stem. */
+  /** Whether its last point is a tip as well; else it is to go on to the line of its stem. */
   readonly isWhole: boolean;
   /** How thick it is at the tips. */
   readonly height: number;
-  /** Where it comes to the side of its stem, for one side; else its other tip. */
-  readonly to: Point;
 };
 
-/** An outline as points along it. */
-class Outline {
-  readonly x: number[] = [];
-  readonly y: number[] = [];
-  /** Length along the outline up to each point. */
-  readonly s: number[] = [];
-  readonly places: PathPlace[] = [];
-  readonly count: number;
-  readonly length: number;
-
-  constructor(
-    private readonly path: Path,
-    step: number,
-  ) {
-    let s = 0;
-    path.segments.forEach((segment, i) => {
-      const length = segmentLength(segment);
-      const n = Math.max(1, Math.ceil(length / step));
-      for (let k = 0; k < n; k++) {
-        const { x, y } = pointAt(segment, k / n);
-        this.x.push(x);
-        this.y.push(y);
-        this.s.push(s + (length * k) / n);
-        this.places.push({ segment: i, t: k / n });
-      }
-      s += length;
-    });
-    this.count = this.x.length;
-    this.length = s;
-  }
-
-  at(i: number): number {
-    return ((i % this.count) + this.count) % this.count;
-  }
-
-  point(i: number): Point {
-    const k = this.at(i);
-    return { x: numberAt(this.x, k), y: numberAt(this.y, k) };
-  }
-
-  /** How far it is from one point on to another that lies `way` of it. */
-  between(from: number, to: number, way: 1 | -1): number {
-    const d = way * (numberAt(this.s, this.at(to)) - numberAt(this.s, this.at(from)));
-    return d < 0 ? d + this.length : d;
-  }
-
-  /** The length along the outline a share of the way from a point to its neighbour. */
-  lengthAt(i: number, way: 1 | -1, share: number): number {
-    const here = numberAt(this.s, this.at(i));
-    return here + way * share * this.between(i, i + way, way);
-  }
-
-  pointAlong(length: number): Point {
-    const { segment, t } = this.placeAt(length);
-    return pointAt(this.path.segments[segment] as Segment, t);
-  }
-
-  /** Where on the path a length along it is. */
-  placeAt(length: number): PathPlace {
-    const s = ((length % this.length) + this.length) % this.length;
-    let [low, high] = [0, this.count - 1];
-    while (low < high) {
-      const middle = (low + high + 1) >> 1;
-      if (numberAt(this.s, middle) <= s) low = middle;
-      else high = middle - 1;
-    }
-    const here = this.places[low] as PathPlace;
-    const next = this.places[low + 1];
-    const to = next && next.segment === here.segment ? next.t : 1;
-    const end = low + 1 < this.count ? numberAt(this.s, low + 1) : this.length;
-    const size = end - numberAt(this.s, low);
-    return { segment: here.segment, t: here.t + (size > 0 ? ((s - numberAt(this.s, low)) / size) * (to - here.t) : 0) };
-  }
-}
-
 /** The straight stretch of an outline up to a point: its direction, and how far the outline strays from it; null where it is not straight. */
-function straightUpTo(o: Outline, i: number, way: 1 | -1, capital: number): { u: Point; strays: number } | null {
+function straightUpTo(o: OutlinePoints, i: number, way: 1 | -1, capital: number): { u: Point; strays: number } | null {
   const p = o.point(i);
   let k = i;
   while (o.between(k, i, way) < STRAIGHT_FOR * capital) {
@@ -165,122 +97,202 @@ function straightUpTo(o: Outline, i: number, way: 1 | -1, capital: number): { u:
   return { u, strays };
 }
 
-/** The serif that the outline goes around after a point on the side of a stem; null where it is none. */
-function sideAfter(
-  outlines: readonly Outline[],
-  { path, i, way }: { readonly path: number; readonly i: number; readonly way: 1 | -1 },
+/** A stretch of outline that leaves the straight side of a stem at point `i` and comes back across its continuation. */
+type Bump = {
+  readonly o: OutlinePoints;
+  readonly i: number;
+  readonly way: 1 | -1;
+  readonly p: Point;
+  readonly u: Point;
+  /** The last point before the crossing, the share of the way to the next one, and where it is. */
+  readonly last: number;
+  readonly share: number;
+  readonly at: Point;
+};
+
+/** The bump that an outline makes after a point on the side of a stem; null where it makes none that a serif could be. */
+function bumpAfter(
+  o: OutlinePoints,
+  { i, way, u }: Pick<Bump, 'i' | 'way' | 'u'>,
   most: number,
   capital: number,
-) {
-  const o = outlines[path] as Outline;
-  const straight = straightUpTo(o, i, way, capital);
-  if (!straight) return null;
-  const { u, strays } = straight;
+): Bump | null {
   const p = o.point(i);
   const outBy = (q: Point) => -way * (u.x * (q.y - p.y) - u.y * (q.x - p.x));
-  const ahead = (q: Point) => u.x * (q.x - p.x) + u.y * (q.y - p.y);
   let by = 0;
   let last = i;
   for (;;) {
     const next = last + way;
-    if (o.between(i, next, way) > MOST_LENGTH * capital || Math.abs(next - i) >= o.count - 1) return null;
+    const length = o.between(i, next, way);
+    if (length > MOST_LENGTH * capital || Math.abs(next - i) >= o.count - 1) return null;
     const d = outBy(o.point(next));
-    if (d > most) return null;
+    if (d > most || (by < INSET * capital && length > LEAVES_WITHIN * capital)) return null;
     if (d < -INSET * capital) break;
     by = Math.max(by, d);
     last = next;
   }
   if (by < LEAST * capital) return null;
-  // Between these two the edge crosses the continued side of the stem.
   const [before, after] = [o.point(last), o.point(last + way)];
   const [d0, d1] = [outBy(before), outBy(after)];
   const share = d0 > 0 ? d0 / (d0 - d1) : 0;
   const at = { x: before.x + share * (after.x - before.x), y: before.y + share * (after.y - before.y) };
-  if (ahead(at) <= 0 || ahead(at) > MOST_DEPTH * capital) return null;
-  // The direction of the edge there, and the tip: the farthest along it.
-  let near = last;
-  while (near !== i && o.between(near, last, way) < LEAST * capital) near -= way;
-  const n = o.point(near);
-  const nearBy = Math.hypot(at.x - n.x, at.y - n.y);
-  if (nearBy === 0) return null;
-  const [ex, ey] = [(at.x - n.x) / nearBy, (at.y - n.y) / nearBy];
-  if (Math.abs(ex * u.x + ey * u.y) > EDGE_MEETS) return null;
-  // The tip: how far back the outline runs in that direction.
-  let tip = last;
-  while (tip !== i) {
-    const [q, r] = [o.point(tip - way), o.point(tip)];
-    const step = Math.hypot(r.x - q.x, r.y - q.y);
-    if ((r.x - q.x) * ex + (r.y - q.y) * ey < GOES_ON_WITHIN * step) break;
-    tip -= way;
+  const depth = u.x * (at.x - p.x) + u.y * (at.y - p.y);
+  return depth > 0 && depth < MOST_DEPTH * capital ? { o, i, way, p, u, last, share, at } : null;
+}
+
+/** The edge that a stem ends on: its tip, as a point of the outline; its direction from there; where it comes to the side of the stem. */
+type Edge = { readonly tip: number; readonly e: Point; readonly meets: Point; readonly from: number };
+
+/** The direction of an outline from one of its points to another. */
+function directionOf(o: OutlinePoints, from: number, to: number): Point {
+  const [p, q] = [o.point(from), o.point(to)];
+  const size = distance(p, q) || 1;
+  return { x: (q.x - p.x) / size, y: (q.y - p.y) / size };
+}
+
+/** The edge of a bump; null where what it comes back along does not cross the stem. */
+function edgeOf({ o, i, way, u, last, at, p }: Bump, capital: number): Edge | null {
+  const walked = (from: number, step: 1 | -1, length: number) => {
+    let k = from;
+    while (o.between(step === way ? from : k, step === way ? k : from, way) < length) k += step;
+    return k;
+  };
+  const crosses = (e: Point) => Math.abs(e.x * u.x + e.y * u.y) < EDGE_MEETS;
+  const e = directionOf(o, walked(last, way === 1 ? -1 : 1, LEAST * capital), last + way);
+  if (crosses(e)) {
+    // The tip is where the outline stops running in that direction.
+    let tip = last;
+    while (tip !== i) {
+      const d = directionOf(o, tip - way, tip);
+      if (d.x * e.x + d.y * e.y < GOES_ON_WITHIN) break;
+      tip -= way;
+    }
+    return { tip, e, meets: at, from: last };
   }
+  // A slanted stem is so wide that its side comes out at the end of the serif: the edge begins at the corner after.
+  let tip = last + way;
+  while (o.between(last, tip, way) < MOST_END * capital) {
+    const d = directionOf(o, tip, tip + way);
+    if (d.x * e.x + d.y * e.y < GOES_ON_WITHIN) break;
+    tip += way;
+  }
+  const after = directionOf(o, tip, walked(tip, way, LEAST * capital));
+  if (!crosses(after)) return null;
   const t = o.point(tip);
-  const reach = Math.hypot(at.x - t.x, at.y - t.y);
-  const slant = Math.abs(ex * u.y - ey * u.x);
-  if (reach < LEAST * capital || reach * slant > most) return null;
+  const det = u.x * after.y - u.y * after.x;
+  const beyond = (u.x * (p.y - t.y) - u.y * (p.x - t.x)) / det;
+  const meets = { x: t.x + beyond * after.x, y: t.y + beyond * after.y };
+  return beyond <= 0 && -beyond < MOST_END * capital ? { tip, e: after, meets, from: tip } : null;
+}
+
+/** How far the outline runs in the direction of an edge from where that comes to the side of the stem. */
+function edgeLength(o: OutlinePoints, { e, from }: Edge, way: 1 | -1, capital: number): number {
+  let k = from + way;
+  while (o.between(from, k, way) < MOST_LENGTH * capital) {
+    const d = directionOf(o, k, k + way);
+    if (d.x * e.x + d.y * e.y < GOES_ON_WITHIN) break;
+    k += way;
+  }
+  return o.between(from, k, way);
+}
+
+/**
+ * Whether an outline turns inwards again on the way from one point to another, after it has turned outwards: what stands out
+ * has a foot of its own then, and is a stem.
+ */
+function isFooted(o: OutlinePoints, from: number, to: number, way: 1 | -1): boolean {
+  let [angle, least, most] = [0, 0, -Infinity];
+  let before = directionOf(o, from, from + way);
+  for (let k = from + way; k !== to; k += way) {
+    const here = directionOf(o, k, k + way);
+    angle += way * Math.atan2(before.x * here.y - before.y * here.x, before.x * here.x + before.y * here.y);
+    before = here;
+    if (most > -Infinity || angle > least + OUTWARDS) most = Math.max(most, angle);
+    else least = Math.min(least, angle);
+    if (angle < most - INWARDS) return true;
+  }
+  return false;
+}
+const OUTWARDS = (40 * Math.PI) / 180;
+const INWARDS = (25 * Math.PI) / 180;
+
+/** The serif that the outline goes around after a point on the side of a stem; null where it is none. */
+function sideAfter(
+  outlines: readonly OutlinePoints[],
+  { path, i, way }: { readonly path: number; readonly i: number; readonly way: 1 | -1 },
+  most: number,
+  capital: number,
+) {
+  const o = outlines[path] as OutlinePoints;
+  const straight = straightUpTo(o, i, way, capital);
+  const bump = straight && bumpAfter(o, { i, way, u: straight.u }, BEAK_OF_FOOT * most, capital);
+  const edge = bump && edgeOf(bump, capital);
+  if (!edge) return null;
+  const { u, p, last, share } = bump;
+  const { meets, tip } = edge;
+  const t = o.point(tip);
+  const isShort = edge.from === tip;
+  const by = isShort ? 0 : distance(meets, t);
+  const slant = Math.abs(edge.e.x * u.y - edge.e.y * u.x);
+  const into = { x: -way * u.y, y: way * u.x };
+  const across = freeFrom(outlines, { x: p.x + DEEP * capital * into.x, y: p.y + DEEP * capital * into.y }, into);
+  // Beaks hang from arms farther than feet stand out.
+  const isBeak = Math.abs(edge.e.y) > BEAK;
+  if (!isShort && (by < LEAST * capital || by * slant > (isBeak ? BEAK_OF_FOOT : 1) * most)) return null;
+  if (isFooted(o, i, tip, way)) return null;
+  // The edge of a beak ends where its arm does, or with the beak on its other side; that of a stem goes on.
+  if (isBeak && edgeLength(o, edge, way, capital) > across / slant + BEAK_OF_FOOT * most) return null;
   // The edge, from the tip to the stem and across it, is one straight edge.
-  const across = widthAt(outlines, p, u, way);
-  let on = last;
-  const goesOn = Math.min(Math.max(GOES_ON * capital, (ACROSS_STEM * across) / slant), MOST_ACROSS * capital);
-  while (o.between(last, on, way) < goesOn) on += way;
-  const end = o.point(on);
-  const size = Math.hypot(end.x - t.x, end.y - t.y);
-  if (size < reach) return null;
-  const e = { x: (end.x - t.x) / size, y: (end.y - t.y) / size };
+  const goesOn = Math.min(
+    Math.max(GOES_ON * capital, (ACROSS_STEM * across) / slant - (isShort ? distance(meets, t) : 0)),
+    MOST_ACROSS * capital,
+  );
+  let on = edge.from + way;
+  while (o.between(edge.from, on, way) < goesOn) on += way;
+  const e = directionOf(o, tip, on);
+  const size = distance(t, o.point(on));
+  if (size < by) return null;
   for (let k = tip; k !== on; k += way) {
     const q = o.point(k);
-    const [qx, qy] = [q.x - t.x, q.y - t.y];
-    if (Math.abs(e.x * qy - e.y * qx) > EDGE_BENDS * size + EDGE_WITHIN * capital) return null;
+    if (Math.abs(e.x * (q.y - t.y) - e.y * (q.x - t.x)) > EDGE_BENDS * size + EDGE_WITHIN * capital) return null;
   }
-  const beyond = o.point(on);
-  const far = Math.hypot(beyond.x - at.x, beyond.y - at.y);
-  if (((beyond.x - at.x) * e.x + (beyond.y - at.y) * e.y) / far < GOES_ON_WITHIN) return null;
-  // How thick it is shortly before its tip, into the letter from the edge.
-  const back = TIP_SHARE * reach;
-  const into = { x: -way * e.y, y: way * e.x };
-  const from = { x: t.x + back * e.x, y: t.y + back * e.y };
-  const height = freeFrom(outlines, { x: from.x + DEEP * capital * into.x, y: from.y + DEEP * capital * into.y }, into);
+  const beyond = directionOf(o, edge.from, on);
+  if (beyond.x * e.x + beyond.y * e.y < GOES_ON_WITHIN) return null;
+  // How thick it is shortly after its tip, into the letter from the edge.
+  const deep = { x: -way * e.y, y: way * e.x };
+  const back = Math.max(TIP_SHARE * by, DEEP * capital);
+  const from = { x: t.x + back * e.x + DEEP * capital * deep.x, y: t.y + back * e.y + DEEP * capital * deep.y };
+  const height = freeFrom(outlines, from, deep) + DEEP * capital;
   if (height > MOST_HEIGHT * capital) return null;
+  const middle = o.point(tip + way * Math.round((way * (last - tip)) / 2));
+  const deeper = (q: Point): Point => ({ x: q.x + (height / 2) * deep.x, y: q.y + (height / 2) * deep.y });
   const side: SerifSide = {
     path,
     foot: numberAt(o.s, o.at(i)),
-    edge: o.lengthAt(last, way, share),
+    edge: isShort ? numberAt(o.s, o.at(tip)) : o.lengthAt(last, way, share),
     way,
-    tip: { x: t.x + (height / 2) * into.x, y: t.y + (height / 2) * into.y },
+    corner: isShort ? meets : null,
+    tip: deeper(t),
+    along: isShort ? deeper(t) : deeper(middle),
+    to: deeper(isShort ? t : meets),
     height,
     out: { x: -e.x, y: -e.y },
-    by: reach,
+    by,
   };
-  return { side, strays, tip: o.at(tip), length: o.between(i, last, way), depth: ahead(at), p, u };
-}
-
-/** How far it is from a point straight on to the nearest of some outlines; infinite where there is none. */
-function freeFrom(outlines: readonly Outline[], { x, y }: Point, u: Point): number {
-  let least = Infinity;
-  for (const o of outlines) {
-    let a = o.point(-1);
-    let before = u.x * (a.y - y) - u.y * (a.x - x);
-    for (let k = 0; k < o.count; k++) {
-      const b = o.point(k);
-      const side = u.x * (b.y - y) - u.y * (b.x - x);
-      if (side > 0 !== before > 0) {
-        const [ahead0, ahead1] = [u.x * (a.x - x) + u.y * (a.y - y), u.x * (b.x - x) + u.y * (b.y - y)];
-        const ahead = ahead0 + ((ahead1 - ahead0) * before) / (before - side);
-        if (ahead > 0 && ahead < least) least = ahead;
-      }
-      [a, before] = [b, side];
-    }
-  }
-  return least;
-}
-
-/** How wide the ink is across a stem, from a point on its side. */
-function widthAt(outlines: readonly Outline[], { x, y }: Point, u: Point, way: 1 | -1): number {
-  const into = { x: -way * u.y, y: way * u.x };
-  return freeFrom(outlines, { x: x + 1e-3 * into.x, y: y + 1e-3 * into.y }, into);
+  const depth = (meets.x - p.x) * u.x + (meets.y - p.y) * u.y;
+  return {
+    side,
+    strays: straight.strays,
+    tip: o.at(tip),
+    length: o.between(i, last, way),
+    depth: isShort ? 0 : depth,
+    p,
+    u,
+  };
 }
 
 /** The sides of serifs of a region that stand out by no more than `most`. */
-function sidesOf(outlines: readonly Outline[], most: number, capital: number): SerifSide[] {
+function sidesOf(outlines: readonly OutlinePoints[], most: number, capital: number): SerifSide[] {
   const best = new Map<string, NonNullable<ReturnType<typeof sideAfter>>>();
   outlines.forEach((o, path) => {
     for (const way of [1, -1] as const)
@@ -303,11 +315,28 @@ function sidesOf(outlines: readonly Outline[], most: number, capital: number): S
     })
     .map(({ side }) => side)
     .sort((a, b) => b.by - a.by)
-    .filter((side, i, all) => all.slice(0, i).every((other) => !overlap(side, other, outlines)));
+    .filter((side, i, all) => all.slice(0, i).every((other) => !overlap(side, other, outlines)))
+    .filter(
+      (side, _, all) => side.by > 0 || all.some((other) => other.by > 0 && haveOneEdge(side, other, outlines, capital)),
+    );
 }
 
-const outlinesOf = (region: readonly Path[], capital: number): Outline[] =>
-  region.map((p) => new Outline(p, STEP * capital));
+/** Whether two sides have one edge, which one comes to from the stem and leaves along it to the other side of that. */
+function haveOneEdge(p: SerifSide, q: SerifSide, outlines: readonly OutlinePoints[], capital: number): boolean {
+  if (p.path !== q.path || p.way === q.way) return false;
+  const [a, b] = p.way === 1 ? [p, q] : [q, p];
+  const isOpposite = -(a.out.x * b.out.x + a.out.y * b.out.y) > OPPOSITE;
+  return isOpposite && lengthBetween(a, b, outlines) < ONE_EDGE * capital;
+}
+
+/** How long the edge is between two sides that have it in common. */
+function lengthBetween(a: SerifSide, b: SerifSide, outlines: readonly OutlinePoints[]): number {
+  const { length } = outlines[a.path] as OutlinePoints;
+  return (((b.edge - a.edge) % length) + length) % length;
+}
+
+const outlinesOf = (region: readonly Path[], capital: number): OutlinePoints[] =>
+  region.map((p) => new OutlinePoints(p, STEP * capital));
 
 /**
  * How far serifs of a face stand out at most, told from its H and n, `capital` high; null where the face has none: those of an H
@@ -327,6 +356,9 @@ const OF_AN_H = 6;
 /** Serifs stand out no farther than this share of a capital; beaks of arms are longer than feet by this. */
 const MOST_OF_CAPITAL = 0.24;
 const OF_USUAL = 2;
+/** Edges that run up and down within this sine are those of beaks, which may be longer by this. */
+const BEAK = Math.cos((30 * Math.PI) / 180);
+const BEAK_OF_FOOT = 1.5;
 
 /** A region without its serifs, its stems gone on straight to the edges they ended on, and the strokes that the serifs are. */
 export function withoutSerifs(
@@ -338,7 +370,7 @@ export function withoutSerifs(
   const sides = sidesOf(outlines, most, capital);
   if (sides.length === 0) return { region, serifs: [] };
   const cut = region.map((path, k): Path => {
-    const o = outlines[k] as Outline;
+    const o = outlines[k] as OutlinePoints;
     const { segments } = path;
     const mine = sides.filter((s) => s.path === k).map((side) => ({ side, ...rangeOf(side, o.length) }));
     if (mine.length === 0) return path;
@@ -351,7 +383,9 @@ export function withoutSerifs(
           .filter((s) => s.to - s.from > 1e-9)
           .map((s) => subSegment(segments[s.segment] as Segment, s.from, s.to));
         const [end, start] = [o.pointAlong(next.from), o.pointAlong(next.to)];
-        return [...kept, line(end.x, end.y, start.x, start.y)];
+        const { corner } = next.side;
+        if (!corner) return [...kept, line(end.x, end.y, start.x, start.y)];
+        return [...kept, line(end.x, end.y, corner.x, corner.y), line(corner.x, corner.y, start.x, start.y)];
       }),
     };
   });
@@ -367,29 +401,27 @@ function rangeOf({ foot, edge, way }: SerifSide, length: number): { readonly fro
 }
 
 /** Whether two sides are cut out of a common stretch of an outline. */
-function overlap(a: SerifSide, b: SerifSide, outlines: readonly Outline[]): boolean {
+function overlap(a: SerifSide, b: SerifSide, outlines: readonly OutlinePoints[]): boolean {
   if (a.path !== b.path) return false;
-  const { length } = outlines[a.path] as Outline;
+  const { length } = outlines[a.path] as OutlinePoints;
   const [p, q] = [rangeOf(a, length), rangeOf(b, length)];
   return [-length, 0, length].some((round) => p.from < q.to + round && q.from + round < p.to);
 }
 
 /** The strokes of serifs: sides with a common edge make one. */
-function strokesOf(sides: readonly SerifSide[], outlines: readonly Outline[], capital: number): SerifStroke[] {
+function strokesOf(sides: readonly SerifSide[], outlines: readonly OutlinePoints[], capital: number): SerifStroke[] {
   const alone = new Set(sides);
   const strokes: SerifStroke[] = [];
   for (const a of sides.filter((s) => s.way === 1)) {
-    const { length } = outlines[a.path] as Outline;
-    const on = (b: SerifSide) => (((b.edge - a.edge) % length) + length) % length;
+    const on = (b: SerifSide) => lengthBetween(a, b, outlines);
     const b = sides
-      .filter((s) => s.way === -1 && s.path === a.path && alone.has(s))
-      .filter((s) => on(s) < ONE_EDGE * capital && -(s.out.x * a.out.x + s.out.y * a.out.y) > OPPOSITE)
-      .reduce<SerifSide | null>((least, s) => (least && on(least) <= on(s) ? least : s), null);
+      .filter((other) => alone.has(other) && haveOneEdge(a, other, outlines, capital))
+      .reduce<SerifSide | null>((least, other) => (least && on(least) <= on(other) ? least : other), null);
     if (!b) continue;
     alone.delete(a);
     alone.delete(b);
     const height = (a.height + b.height) / 2;
-    const o = outlines[a.path] as Outline;
+    const o = outlines[a.path] as OutlinePoints;
     const middle = o.pointAlong(a.edge + on(b) / 2);
     // As deep at both tips, and half way between them too, however much the edge is hollowed.
     const size = distance(a.tip, b.tip) || 1;
@@ -400,14 +432,9 @@ function strokesOf(sides: readonly SerifSide[], outlines: readonly Outline[], ca
       deeper(middle, height / 2),
       deeper(b.tip, (height - b.height) / 2),
     ] as const;
-    strokes.push({ points, isWhole: true, height, to: points[2] });
+    strokes.push({ points, isWhole: true, height });
   }
-  for (const { tip, out, height, by } of alone) {
-    const to = (far: number): Point => ({ x: tip.x - far * out.x, y: tip.y - far * out.y });
-    const across = ACROSS * capital;
-    strokes.push({ points: [tip, to(across / 2), to(across)], isWhole: false, height, to: to(by) });
-  }
+  for (const { tip, along, to, height, by } of alone)
+    if (by > 0) strokes.push({ points: [tip, along, to], isWhole: false, height });
   return strokes;
 }
-/** A serif on one side alone is followed this far to find the line of its stem. */
-const ACROSS = 0.7;

@@ -3,10 +3,11 @@
  * next one, whose own stroke begins inside the tail. What joins them lies in the ink of both: over bare stock nothing is drawn.
  */
 import { numberAt } from '../../geometry/elements';
-import { isIn, type Laid, roomWithin } from '../../geometry/lying';
+import type { Laid } from '../../geometry/lying';
 import { type Path, pathBox, reversePath } from '../../geometry/path';
 import { boxesMeet, growBox, type Point } from '../../geometry/point';
-import { pointAt, type Segment, tangentAt } from '../../geometry/segment';
+import { type Segment, tangentAt } from '../../geometry/segment';
+import { depthIn, isInked } from './ink';
 import { joiningCurve, shortened } from './splice';
 
 type Lines = { readonly paths: readonly Path[]; readonly width: number };
@@ -24,8 +25,6 @@ type End = {
 const REACH = 2.2;
 /** A tail turns by no more than this where it runs on, in radians. */
 const TURN = (60 * Math.PI) / 180;
-/** The curve of a joint is looked at in so many places. */
-const LOOKED_AT = 64;
 /** It may lie this near the ink without being in it, in strokes: outlines that touch leave a notch on either side. */
 const BARE = 0.01;
 /** So much of both lines, in strokes, makes room for the joint. */
@@ -111,7 +110,7 @@ export function joinLetters(letters: readonly Lines[], ink: () => Laid): Path[] 
       endB: best[1].end,
       width,
     });
-    if (!joint || !isInked(joint.curve, ink(), BARE * width)) continue;
+    if (!joint || !isInked(joint.curve, depthIn(ink(), 2 * BARE * width), BARE * width)) continue;
     lines[best[0].line] = null;
     lines[best[1].line] = joint.line;
     // What follows may run on from it.
@@ -119,14 +118,6 @@ export function joinLetters(letters: readonly Lines[], ink: () => Laid): Path[] 
   }
   return lines.filter((l): l is Path => l !== null);
 }
-
-/** Whether curves lie in ink, or no farther from it than `bare` mm. */
-const isInked = (curve: readonly Segment[], ink: Laid, bare: number): boolean =>
-  curve.every((s) =>
-    Array.from({ length: LOOKED_AT + 1 }, (_, i) => pointAt(s, i / LOOKED_AT)).every(
-      (p) => isIn(p, ink) || roomWithin(p, ink, 2 * bare) <= bare,
-    ),
-  );
 
 /** One line of two: both cut back from where they end, and a smooth curve between, which is given by itself too. */
 function joined(

@@ -22,9 +22,13 @@ const SHORT_END = 0.3;
 /** How long the way round a tip may be that the axis cuts, in radii. */
 const ROUND_TIP = 3;
 
-/** Half the width of the stroke at each point of a branch: as it is where sure, else from the sure ones before and after. */
-function widthsOf(marked: readonly Marked[], usual: number): number[] {
+/**
+ * Half the width of the stroke at each point of a branch: as it is where sure, else from the sure ones before and after. Where
+ * the edge that tells turns a corner on the way, as where a stem ends on an arm, the width changes there; else bit by bit.
+ */
+function widthsOf(marked: readonly Marked[], usual: number, building: Building): number[] {
   const reliable = marked.flatMap((m, i) => (isReliable(m) ? [i] : []));
+  const corners = cornersAlong(marked, building);
   const mean = (from: number, step: -1 | 1): number => {
     let [sum, n] = [0, 0];
     for (let k = from; k >= 0 && k < reliable.length && n < MEAN_OF; k += step) {
@@ -42,9 +46,24 @@ function widthsOf(marked: readonly Marked[], usual: number): number[] {
     let r = usual;
     if (before !== null && after !== null) {
       const [p, q] = [numberAt(reliable, k - 1), numberAt(reliable, k)];
-      r = before + ((after - before) * (i - p)) / (q - p);
+      const corner = corners.find((c) => c > p && c <= q);
+      r = corner === undefined ? before + ((after - before) * (i - p)) / (q - p) : i < corner ? before : after;
     } else r = before ?? after ?? usual;
     return Math.min(r, m.point.r);
+  });
+}
+
+/** The discs of a branch where either edge has turned a corner outwards since the disc before. */
+function cornersAlong(marked: readonly Marked[], building: Building): number[] {
+  return marked.flatMap(({ point }, i) => {
+    const before = marked[i - 1]?.point;
+    if (!before) return [];
+    const { leftContact: l, rightContact: r } = point;
+    const turn = Math.max(
+      building.cornerBetween(before.leftContact, l),
+      building.cornerBetween(before.rightContact, r),
+    );
+    return turn > CORNER_TURN ? [i] : [];
   });
 }
 
@@ -104,8 +123,16 @@ function addBranch(
     to,
   }: { readonly marked: readonly Marked[]; readonly usual: number; readonly from: number; readonly to: number },
 ): [BranchEnd, BranchEnd] {
-  const widths = widthsOf(marked, usual);
-  type Piece = { points: TrackPoint[]; first: number; last: number };
+  const widths = widthsOf(marked, usual, building);
+  type Piece = {
+    readonly points: TrackPoint[];
+    readonly first: number;
+    last: number;
+    /** The inner corner that all its discs are held at; −1 where there is none. */
+    held: number;
+    readonly afterCorner: boolean;
+    beforeCorner: boolean;
+  };
   const pieces: Piece[] = [];
   let piece: Piece | null = null;
   let edge = -1;
@@ -115,6 +142,7 @@ function addBranch(
       edge = -1;
       return;
     }
+    let afterCorner = false;
     let next: TrackPoint;
     let nextEdge = -1;
     if (isReliable(m)) next = { x: m.point.x, y: m.point.y, r: m.point.r, open: m.open };
@@ -136,19 +164,27 @@ function addBranch(
         const { next: onwards, previous } = building.samples;
         const round = building.around(edge, nextEdge, next.r, m.fixedLeft ? onwards : previous);
         if (round && polylineLength(round) < ROUND_TIP * next.r) piece?.points.push(...round);
-        else piece = null;
+        else {
+          afterCorner = true;
+          if (piece) piece.beforeCorner = true;
+          piece = null;
+        }
       }
     }
     edge = nextEdge;
+    const held = m.fixedLeft ? m.point.leftContact : m.fixedRight ? m.point.rightContact : -1;
     if (piece) {
       piece.points.push(next);
       piece.last = i;
+      if (piece.held !== held) piece.held = -1;
     } else {
-      piece = { points: [next], first: i, last: i };
+      piece = { points: [next], first: i, last: i, held, afterCorner, beforeCorner: false };
       pieces.push(piece);
     }
   });
-  const kept = pieces.filter(({ points, first, last }) => {
+  const kept = pieces.filter(({ points, first, last, held, afterCorner, beforeCorner }) => {
+    // What is flat outside about one corner inside is that corner, cut off.
+    if (held >= 0 && afterCorner && beforeCorner) return false;
     const isFree = (first === 0 && from < 0) || (last === marked.length - 1 && to < 0);
     return polylineLength(points) > (isFree ? SHORT_END : SHORT) * (points[0] as TrackPoint).r;
   });

@@ -1,0 +1,92 @@
+/** Lines and the ink they are to lie in: over bare stock nothing is drawn. */
+import { isIn, type Laid, roomWithin } from '../../geometry/lying';
+import { type Path, pathLength } from '../../geometry/path';
+import { pointAt, type Segment, subSegment } from '../../geometry/segment';
+import { segmentLength } from '../../geometry/segment-measures';
+import type { DepthInside } from './depth-inside';
+
+/** A curve is looked at in so many places. */
+const LOOKED_AT = 64;
+/** A line is looked at this often for each usual stroke of its length, at least so often a segment. */
+const OFTEN = 8;
+const LEAST_PIECES = 4;
+/** Halvings that tell where a line leaves the ink. */
+const HALVINGS = 12;
+
+/** How far places lie inside outlines, as far as `most` matters: farther inside, or outside, is as far. */
+export const depthIn =
+  (ink: Laid, most: number): DepthInside =>
+  (p) =>
+    (isIn(p, ink) ? 1 : -1) * roomWithin(p, ink, most);
+
+/** Whether curves lie in ink, or no farther from it than `bare`, in the unit of both. */
+export const isInked = (curve: readonly Segment[], room: DepthInside, bare: number): boolean =>
+  curve.every((s) =>
+    Array.from({ length: LOOKED_AT + 1 }, (_, i) => i / LOOKED_AT).every((t) => room(pointAt(s, t)) >= -bare),
+  );
+
+/** Where lines are in ink: the room there is, how far beside the ink they are in it still, and the usual width of a stroke. */
+export type Ink = { readonly room: DepthInside; readonly bare: number; readonly width: number };
+
+/** A stretch of a line, in ink or not. */
+type Stretch = { readonly segments: Segment[]; readonly isInked: boolean };
+
+/** The stretches of a line by whether they lie in ink. */
+function stretchesOf({ segments }: Path, { room, bare, width }: Ink): Stretch[] {
+  const out: Stretch[] = [];
+  const isInkedAt = (s: Segment, t: number) => room(pointAt(s, t)) >= -bare;
+  const put = (s: Segment, from: number, to: number, inked: boolean) => {
+    if (to - from < 1e-9) return;
+    const last = out[out.length - 1];
+    const piece = from === 0 && to === 1 ? s : subSegment(s, from, to);
+    if (last?.isInked === inked) last.segments.push(piece);
+    else out.push({ segments: [piece], isInked: inked });
+  };
+  for (const s of segments) {
+    const n = Math.max(LEAST_PIECES, Math.ceil((OFTEN * segmentLength(s)) / width));
+    let from = 0;
+    let before = isInkedAt(s, 0);
+    for (let k = 1; k <= n; k++) {
+      const here = isInkedAt(s, k / n);
+      if (here === before) continue;
+      let [low, high] = [(k - 1) / n, k / n];
+      for (let h = 0; h < HALVINGS; h++) {
+        const middle = (low + high) / 2;
+        if (isInkedAt(s, middle) === before) low = middle;
+        else high = middle;
+      }
+      put(s, from, low, before);
+      [from, before] = [low, here];
+    }
+    put(s, from, 1, before);
+  }
+  return out;
+}
+
+/** How much of some lines lies over bare stock, in the unit of lines and ink. */
+export const bareLength = (lines: readonly Path[], ink: Ink): number =>
+  lines
+    .flatMap((line) => stretchesOf(line, ink))
+    .filter((s) => !s.isInked)
+    .reduce((sum, { segments }) => sum + pathLength({ segments, closed: false }), 0);
+
+/**
+ * What of some lines lies in ink: those that do wholly as they are, others cut where they leave it. Pieces shorter than `least` are
+ * left out.
+ */
+export function inkedParts(lines: readonly Path[], ink: Ink, least: number): Path[] {
+  return lines.flatMap((line) => {
+    const stretches = stretchesOf(line, ink);
+    if (stretches.every((s) => s.isInked)) return [line];
+    const [first, last] = [stretches[0], stretches[stretches.length - 1]];
+    // A closed line goes on over its start.
+    if (line.closed && first?.isInked && last?.isInked && stretches.length > 1) {
+      first.segments.unshift(...last.segments);
+      stretches.pop();
+    }
+    return stretches
+      .filter((s) => s.isInked)
+      .map(({ segments }): Path => ({ segments, closed: false }))
+      .filter((path) => pathLength(path) >= least);
+  });
+}
