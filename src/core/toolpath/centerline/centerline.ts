@@ -15,7 +15,7 @@ import { withoutJogs } from './jogs';
 import { type StrokeJoint, strokesOf } from './joints';
 import { marked } from './marks';
 import { penRadius } from './pen';
-import { explained, penStrokes } from './pen-strokes';
+import { explained, goRoundHoles, penStrokes } from './pen-strokes';
 import { skeletonOf } from './skeleton';
 import { polylineLength } from './track';
 import { tracksOf } from './tracks';
@@ -97,10 +97,12 @@ function drawn(
   const byAxis = () => ({ ...strokesOf(tracksOf(skeletonOf(axis, detail, half), half), axis.samples), byPen: false });
   if (!pen) return byAxis();
   const byPen = { ...penStrokes(new SampledEdges(axis.samples), pen, detail), byPen: true };
-  const share = explained(axis, byPen.strokes, pen);
-  if (share > EXPLAINED) return byPen;
+  const share = explained(axis.samples, byPen.strokes, pen);
+  const isWhole = goRoundHoles(axis.samples, byPen.strokes);
+  if (share > EXPLAINED && isWhole) return byPen;
   const other = byAxis();
-  return explained(axis, other.strokes, pen) >= share ? other : byPen;
+  if (!isWhole && goRoundHoles(axis.samples, other.strokes)) return other;
+  return explained(axis.samples, other.strokes, pen) > share ? other : byPen;
 }
 
 /** Half the width of the pen that drew some connected regions, all in one unit; null where their strokes differ in width. */

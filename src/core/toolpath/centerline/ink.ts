@@ -63,6 +63,20 @@ function stretchesOf({ segments }: Path, { room, bare, width }: Ink): Stretch[] 
   return out;
 }
 
+/** Stretches of which those out of ink that are shorter than `most` count as in it: a line is not cut for them. */
+function withoutLittle(stretches: readonly Stretch[], most: number): Stretch[] {
+  const out: Stretch[] = [];
+  for (const { segments, isInked } of stretches) {
+    const counts = isInked || pathLength({ segments, closed: false }) < most;
+    const last = out[out.length - 1];
+    if (last?.isInked === counts) last.segments.push(...segments);
+    else out.push({ segments: [...segments], isInked: counts });
+  }
+  return out;
+}
+/** In usual strokes. */
+const LITTLE = 0.05;
+
 /** How much of some lines lies over bare stock, in the unit of lines and ink. */
 export const bareLength = (lines: readonly Path[], ink: Ink): number =>
   lines
@@ -71,12 +85,12 @@ export const bareLength = (lines: readonly Path[], ink: Ink): number =>
     .reduce((sum, { segments }) => sum + pathLength({ segments, closed: false }), 0);
 
 /**
- * What of some lines lies in ink: those that do wholly as they are, others cut where they leave it. Pieces shorter than `least` are
- * left out.
+ * What of some lines lies in ink: those that do but for very little as they are, others cut where they leave it. Pieces shorter than
+ * `least` are left out.
  */
 export function inkedParts(lines: readonly Path[], ink: Ink, least: number): Path[] {
   return lines.flatMap((line) => {
-    const stretches = stretchesOf(line, ink);
+    const stretches = withoutLittle(stretchesOf(line, ink), LITTLE * ink.width);
     if (stretches.every((s) => s.isInked)) return [line];
     const [first, last] = [stretches[0], stretches[stretches.length - 1]];
     // A closed line goes on over its start.

@@ -1,6 +1,5 @@
 /** The lines a pen left, put together to strokes where no edge shows how they go on. */
-import { floatAt } from '../../geometry/elements';
-import type { MedialAxis } from '../../geometry/medial';
+import type { Samples } from '../../geometry/medial';
 import type { Point } from '../../geometry/point';
 import { chained, portKey, type Stroke, type TrackLink } from './chain';
 import { type DepthInside, depthInside } from './depth-inside';
@@ -288,10 +287,9 @@ const LOOKED_AT = 800;
 
 /**
  * What share of the outlines lies half a pen from the strokes, as a pen that drew them would leave it; less where one of them, as a
- * hole that strokes run across, does not for the most part, or where strokes run outside, or leave ink that they do not come to.
+ * hole that strokes run across, does not for the most part.
  */
-export function explained(axis: MedialAxis, strokes: readonly Stroke[], r: number): number {
-  const { samples } = axis;
+export function explained(samples: Samples, strokes: readonly Stroke[], r: number): number {
   const lines = strokes.map(({ points, closed }) => (closed ? [...points, points[0] as Point] : points));
   const tips = strokes.flatMap(({ points, closed, ends }) =>
     closed ? [] : [0, 1].flatMap((e) => (ends[e] === 'free' ? [points[e === 0 ? 0 : points.length - 1] as Point] : [])),
@@ -311,16 +309,39 @@ export function explained(axis: MedialAxis, strokes: readonly Stroke[], r: numbe
   const whole = share(
     tallies.reduce((sum, { good, all }) => ({ good: sum.good + good, all: sum.all + all }), { good: 0, all: 0 }),
   );
-  const room = depthInside(samples);
-  const isOut = strokes.some(({ points }) => points.some((p) => room(p) < -LEFT_BY * r));
-  const isLeftOut = axis.links.some(
-    ({ a, blunt }, i) =>
-      i % EVERY === 0 &&
-      !blunt &&
-      lines.every((points) => distanceTo({ x: floatAt(axis.x, a), y: floatAt(axis.y, a) }, points) > (1 + LEFT_BY) * r),
-  );
-  return Math.min(whole, isOut || isLeftOut ? MOSTLY : 1, ...tallies.map((t) => share(t) + MOSTLY));
+  return Math.min(whole, ...tallies.map((t) => share(t) + MOSTLY));
 }
-/** Discs of the axis lie so close that looking at every so many is enough. */
-const EVERY = 4;
 const MOSTLY = 0.5;
+
+/** Whether strokes go round every hole of a region. */
+export function goRoundHoles(samples: Samples, strokes: readonly Stroke[]): boolean {
+  const lines = strokes.map(({ points, closed }) => (closed ? [...points, points[0] as Point] : points));
+  return holesOf(samples).every((hole) => isEnclosed(hole, lines));
+}
+
+/** A place within each hole, as the middle of the points on its outline. */
+function holesOf({ x, y, path, lengths }: Samples): Point[] {
+  const sums = lengths.map(() => ({ x: 0, y: 0, n: 0 }));
+  for (let i = 0; i < x.length; i++) {
+    const sum = sums[path[i] as number];
+    if (sum) [sum.x, sum.y, sum.n] = [sum.x + (x[i] as number), sum.y + (y[i] as number), sum.n + 1];
+  }
+  return sums.slice(1).map((sum) => ({ x: sum.x / sum.n, y: sum.y / sum.n }));
+}
+
+/** Whether lines lie all round a place, but for little. */
+function isEnclosed({ x, y }: Point, lines: readonly (readonly Point[])[]): boolean {
+  const seen = new Uint8Array(DIRECTIONS);
+  const sector = (p: Point) =>
+    ((Math.atan2(p.y - y, p.x - x) / (2 * Math.PI)) * DIRECTIONS + 2 * DIRECTIONS) % DIRECTIONS;
+  for (const points of lines)
+    for (let i = 1; i < points.length; i++) {
+      const [from, to] = [sector(points[i - 1] as Point), sector(points[i] as Point)];
+      const by = to - from - DIRECTIONS * Math.round((to - from) / DIRECTIONS);
+      for (let k = 0; k <= Math.abs(by); k += 0.5)
+        seen[Math.floor(from + Math.sign(by) * k + DIRECTIONS) % DIRECTIONS] = 1;
+    }
+  return seen.reduce((n, one) => n + one, 0) >= DIRECTIONS - OPEN;
+}
+const DIRECTIONS = 24;
+const OPEN = 4;
