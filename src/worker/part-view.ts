@@ -105,6 +105,9 @@ export type CenterlineView = {
   readonly corrected: number;
   /** The usual width of the strokes they run in. */
   readonly widthMm: number;
+  /** Whether any letter is of a face with serifs, or of one drawn around white. */
+  readonly hasSerifs: boolean;
+  readonly hasInlines: boolean;
   /** Letters whose lines can be drawn by hand, when they are few enough. */
   readonly letters: readonly LetterLinesView[];
 };
@@ -159,6 +162,8 @@ const centerlineView = ({ paths: lines, dots, letters, lengthMm }: PartLines, pr
     dots: dots.length,
     corrected: letters.filter((l) => l.corrected).length,
     widthMm: widths[widths.length >> 1] ?? 0,
+    hasSerifs: letters.some((l) => l.hasSerifs),
+    hasInlines: letters.some((l) => l.hasInlines),
     letters:
       letters.length > MOST_PICKS
         ? []

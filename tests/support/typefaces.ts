@@ -60,10 +60,10 @@ export const STATIC_FACES: readonly Labelled[] = areTypefacesHere
   : [];
 
 const UNSEEN: Readonly<Partial<Record<Look, string>>> = {
-  script: 'satisfy tangerine merienda marck-script',
+  script: 'satisfy tangerine merienda marck-script courgette',
   hand: 'handlee gochi-hand covered-by-your-grace rock-salt bangers',
   serif: 'abril-fatface alegreya cardo vollkorn spectral noticia-text domine fredericka-the-great special-elite',
-  slab: 'bree-serif patua-one',
+  slab: 'bree-serif patua-one bitter',
   plain: 'josefin-sans titillium-web cabin karla rubik barlow exo-2 poiret-one fira-sans righteous',
 };
 

@@ -25,7 +25,8 @@ export function CenterlinePanel(props: StepProps) {
   const { part, view } = props;
   const unit = useBench((s) => s.job.units);
   const { step, switched, at: valueAt, set } = useStep(props, 'centerline');
-  if (!shownIn(props).some((shown) => shown.view.areaMm2 > 0) && !step) return null;
+  const shown = shownIn(props);
+  if (!shown.some((one) => one.view.areaMm2 > 0) && !step) return null;
   const turn = (on: boolean) => editAll(props, (job, id, measure) => setCenterline(job, id, on, measure));
   // Figures, and letters by hand, are those of one part.
   const lines = props.also ? null : view.centerline;
@@ -87,6 +88,28 @@ export function CenterlinePanel(props: StepProps) {
             ]}
             onChange={(loops) => set({ loops })}
           />
+          {shown.some(({ view: { centerline: c } }) => c?.hasSerifs) && (
+            <Choice
+              label="Serifs"
+              {...valueAt('serifs')}
+              options={[
+                { value: 'drawn', word: 'strokes', title: 'Each serif is a stroke of its own' },
+                { value: 'left', word: 'left out', title: 'Stems end where they would without' },
+              ]}
+              onChange={(serifs) => set({ serifs })}
+            />
+          )}
+          {shown.some(({ view: { centerline: c } }) => c?.hasInlines) && (
+            <Choice
+              label="Inlines, outlines"
+              {...valueAt('inlines')}
+              options={[
+                { value: 'drawn', word: 'traced', title: 'Lines run in what is drawn' },
+                { value: 'left', word: 'left out', title: 'Lines run in the middle of what is drawn around' },
+              ]}
+              onChange={(inlines) => set({ inlines })}
+            />
+          )}
           <Choice
             label="Shared stems"
             {...valueAt('retraced')}

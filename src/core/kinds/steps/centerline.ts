@@ -79,6 +79,10 @@ export const centerlineStep = drawStep({
       z.enum(['drawn', 'left']).default('drawn'),
       'Serifs are strokes of their own, or left out: stems then end where they would without.',
     ),
+    inlines: about(
+      z.enum(['drawn', 'left']).default('drawn'),
+      'Letters with an inline, or in outline, are traced as they are drawn, or in the middle of what they are drawn around.',
+    ),
     retraced: about(
       z.enum(['once', 'twice']).default('once'),
       'Stretches that two strokes share are drawn once, or gone over twice where the pen need not be lifted then.',

@@ -23,6 +23,7 @@ import type { PreparedPart } from '../../prepare/prepared';
 import type { Member } from '../../schema/members';
 import { axisLines, type Centerline, centerlineOf, penOf, type StrokeDot } from './centerline';
 import { bareLength, depthIn, inkedParts } from './ink';
+import { type InlineManner, inlineManner, regionsWithin } from './inlines';
 import { retraced } from './retrace';
 import { withSerifLines } from './serif-lines';
 import { serifReach, withoutSerifs } from './serifs';
@@ -48,6 +49,9 @@ export type LetterLines = {
   /** The usual width of its strokes in mm. */
   readonly width: number;
   readonly corrected: boolean;
+  /** Whether its face has serifs, and whether its letters are drawn around white: then there is a choice. */
+  readonly hasSerifs: boolean;
+  readonly hasInlines: boolean;
 };
 
 /** The middle lines of a part on the sheet: all of them, and letter by letter. */
@@ -78,6 +82,8 @@ export type PartCenterlineSettings = {
   readonly loops: 'kept' | 'filled';
   /** Whether serifs are strokes, or left out: stems then end where they would without. */
   readonly serifs: 'drawn' | 'left';
+  /** Whether letters drawn around a line, or as outlines, are traced as they are, or in the middle of what they are drawn around. */
+  readonly inlines: 'drawn' | 'left';
   readonly retraced: 'once' | 'twice';
   /** Whether lines run on from letter to letter. */
   readonly joined: boolean;
@@ -105,6 +111,8 @@ const USUAL_SMOOTH = 0.01;
 export const PEN_LETTERS = 'HVonLZ';
 /** The letter that tells whether a face has serifs: eight sides of them. */
 const SERIF_LETTER = 'H';
+/** Letters that have no hole of their own in any face. */
+const SOLID_LETTERS = 'HILT';
 
 /** How a face is drawn, as some of its letters tell. */
 function mannerOf(face: Typeface, engine: ClipEngine): FaceManner {
@@ -120,7 +128,8 @@ function mannerOf(face: Typeface, engine: ClipEngine): FaceManner {
   const serifs = serifReach(regionsOfAll(SERIF_LETTER), UNITS_PER_CAPITAL);
   const bare = (region: readonly Path[]) =>
     serifs === null ? region : withoutSerifs(region, serifs, UNITS_PER_CAPITAL).region;
-  return { pen: penOf(regionsOfAll(PEN_LETTERS).map(bare)), serifs };
+  const inlines = inlineManner([...SOLID_LETTERS].map(regionsOfAll));
+  return { pen: penOf(regionsOfAll(PEN_LETTERS).map(bare)), serifs, inlines };
 }
 
 const NOTHING: Centerline = { paths: [], dots: [], uneven: [], width: 0 };
@@ -138,7 +147,10 @@ type FaceManner = {
   readonly pen: number | null;
   /** How far its serifs stand out at most; null where it has none. */
   readonly serifs: number | null;
+  /** How its letters are drawn around white; null where they are solid. */
+  readonly inlines: InlineManner | null;
 };
+const PLAIN_MANNER = { serifs: null, inlines: null };
 
 /** The centerline of a connected region, its serifs as asked, if that can be. */
 function traced(
@@ -167,10 +179,14 @@ function traceAll(
   regions: readonly (readonly Path[])[],
   step: PartCenterlineSettings,
   smooth: number | null,
-  { pen, serifs }: FaceManner,
+  manner: FaceManner,
 ): Centerline {
-  const shapes = step.loops === 'filled' ? regions.map(withoutSmallHoles) : regions;
-  const made = shapes.map((region) => traced(region, step, smooth, { pen, serifs }));
+  const { inlines } = manner;
+  const outer = step.inlines === 'left' && inlines !== null ? regionsWithin(regions, inlines) : regions;
+  const shapes = step.loops === 'filled' ? outer.map(withoutSmallHoles) : outer;
+  // What is drawn around has no pen and no serifs of its own.
+  const own = outer === regions ? manner : { ...manner, ...PLAIN_MANNER, pen: null };
+  const made = shapes.map((region) => traced(region, step, smooth, own));
   const largest = made.reduce((best, one) => (one.width > best.width ? one : best), NOTHING);
   return {
     paths: made.flatMap((m) => {
@@ -233,6 +249,8 @@ function placedLine(
     uneven: correction ? [] : traced.uneven.map((u) => ({ ...u, ...applyMatrix(toSheet, u), r: u.r * k })),
     width: traced.width * k,
     corrected: correction !== undefined,
+    hasSerifs: false,
+    hasInlines: false,
   };
 }
 
@@ -299,8 +317,8 @@ type TracedInput = {
 const TRACED: Stage<TracedInput, Centerline> = {
   name: 'traced letter',
   key: ({ face, alike, step, smooth }, idOf) => {
-    const { detail, ends, loops, serifs, retraced: twice } = step;
-    return JSON.stringify([idOf(face), alike, detail, ends, loops, serifs, twice, smooth?.toPrecision(6)]);
+    const { detail, ends, loops, serifs, inlines, retraced: twice } = step;
+    return JSON.stringify([idOf(face), alike, detail, ends, loops, serifs, inlines, twice, smooth?.toPrecision(6)]);
   },
   run: ({ letter, face, engine, step, smooth, manner }) =>
     traceAll(letterRegions(letter, face, engine), step, smooth, manner),
@@ -335,7 +353,8 @@ export function partLines(
         const { alike } = frame;
         const { engine } = context;
         const traced = context.memory.get(TRACED, { letter, alike, face, step, smooth, manner, engine });
-        letters.push(placedLine(traced, { frame, text: letter.text, units: UNITS_PER_CAPITAL, step }));
+        const has = { hasSerifs: manner.serifs !== null, hasInlines: manner.inlines !== null };
+        letters.push({ ...placedLine(traced, { frame, text: letter.text, units: UNITS_PER_CAPITAL, step }), ...has });
       }
     });
   } else if (prepared.outlines.length > 0) {
@@ -346,7 +365,7 @@ export function partLines(
     };
     const regions = regionsOf(prepared);
     untraced = Math.max(0, regions.length - LIMITS.lettersTraced);
-    const manner = { pen: penOf(regions), serifs: null };
+    const manner = { pen: penOf(regions), ...PLAIN_MANNER };
     const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, manner);
     letters.push({ ...placedLine(NOTHING, { frame, text: '', units: 1, step }), ...wholeOf(traced, frame, step) });
   }

@@ -100,8 +100,12 @@ function firstPassed(lines: readonly Path[], stroke: readonly Segment[]): OnStro
   return null;
 }
 
-/** The way from the side of a stem on to the nearest place of some lines; none where that is far. */
-function toNearest(lines: readonly Path[], { points: [, , { x, y }] }: SerifStroke, width: number): Segment[] {
+/** A straight stroke from the tip of a serif to the nearest place of some lines behind the side of its stem; null where that is far. */
+function toNearest(
+  lines: readonly Path[],
+  { points: [tip, , { x, y }] }: SerifStroke,
+  width: number,
+): Segment[] | null {
   let best: Point | null = null;
   let least = NEAR * width;
   for (const s of lines.flatMap((path) => path.segments)) {
@@ -109,7 +113,7 @@ function toNearest(lines: readonly Path[], { points: [, , { x, y }] }: SerifStro
     const d = Math.hypot(p.x - x, p.y - y);
     if (d < least) [best, least] = [p, d];
   }
-  return best && least > 0 ? [line(x, y, best.x, best.y)] : [];
+  return best && [line(tip.x, tip.y, best.x, best.y)];
 }
 /** In usual strokes. */
 const NEAR = 1.2;
@@ -165,7 +169,7 @@ class Serifed {
     // Where no line ends on it, it runs on to the one that passes by, or to the nearest.
     const first = met.reduce<OnStroke | null>((a, b) => (a && isBefore(a, b) ? a : b), null);
     const on = first ?? firstPassed(drawn, stroke);
-    const whole = on ? upTo(stroke, on) : [...stroke.slice(0, 1), ...toNearest(drawn, serif, width)];
+    const whole = on ? upTo(stroke, on) : (toNearest(drawn, serif, width) ?? stroke.slice(0, 1));
     const stem = met.length === 1 ? ended.find((e) => e !== null) : undefined;
     if (stem) this.turnInto(stem.path, { segments: whole, closed: false });
     else this.strokes.push({ segments: whole, closed: false });

@@ -29,6 +29,8 @@ const DEEP = 0.003;
 const MOST_HEIGHT = 0.25;
 /** The edge from the tip on is straight within this share of its length and this besides, and meets the stem at no less than this cosine. */
 const EDGE_BENDS = 0.05;
+/** Across the stem it may rise by this: heads do. */
+const HEAD_RISES = 0.12;
 const EDGE_WITHIN = 0.005;
 const EDGE_MEETS = Math.cos((46 * Math.PI) / 180);
 /** The end of a serif is no higher than this. */
@@ -39,6 +41,9 @@ const GOES_ON_WITHIN = Math.cos((35 * Math.PI) / 180);
 /** It goes across this share of the stem at least, but no more than this is looked at. */
 const ACROSS_STEM = 0.7;
 const MOST_ACROSS = 0.3;
+/** What goes out beyond the tip is this against it, and this besides; of a side that comes out at the end of a serif, so many times that. */
+const BEYOND_TIP = 1.15;
+const SHORT_OUT = 6;
 /** Rays run this far inside the edge they start from. */
 const INSET = 0.0015;
 /** Two sides are of one serif when their edges are one: no farther apart than this, directions opposite within this cosine. */
@@ -53,7 +58,7 @@ type SerifSide = {
   readonly edge: number;
   /** Whether the outline comes to the serif along the stem (1), or along the edge (−1). */
   readonly way: 1 | -1;
-  /** Where the continued side of the stem meets the edge, where that lies outside the letter; the edge begins at `edge` then. */
+  /** Where the continued side of the stem meets the edge, where the edge is straightened from there to `edge`. */
   readonly corner: Point | null;
   /** Half a thickness inside the edge: at the tip, half way to the stem, and at its side; how thick the serif is at the tip. */
   readonly tip: Point;
@@ -108,6 +113,8 @@ type Bump = {
   readonly last: number;
   readonly share: number;
   readonly at: Point;
+  /** How far it goes out from the continuation. */
+  readonly out: number;
 };
 
 /** The bump that an outline makes after a point on the side of a stem; null where it makes none that a serif could be. */
@@ -137,7 +144,7 @@ function bumpAfter(
   const share = d0 > 0 ? d0 / (d0 - d1) : 0;
   const at = { x: before.x + share * (after.x - before.x), y: before.y + share * (after.y - before.y) };
   const depth = u.x * (at.x - p.x) + u.y * (at.y - p.y);
-  return depth > 0 && depth < MOST_DEPTH * capital ? { o, i, way, p, u, last, share, at } : null;
+  return depth > 0 && depth < MOST_DEPTH * capital ? { o, i, way, p, u, last, share, at, out: by } : null;
 }
 
 /** The edge that a stem ends on: its tip, as a point of the outline; its direction from there; where it comes to the side of the stem. */
@@ -185,6 +192,48 @@ function edgeOf({ o, i, way, u, last, at, p }: Bump, capital: number): Edge | nu
   return beyond <= 0 && -beyond < MOST_END * capital ? { tip, e: after, meets, from: tip } : null;
 }
 
+/**
+ * Whether the edge of a serif is straight from its tip to the side of the stem (`from`), and goes on across that (`on`) without
+ * falling off: it may rise.
+ */
+function isStraightEdge(
+  o: OutlinePoints,
+  { tip, from, on }: { readonly tip: number; readonly from: number; readonly on: number },
+  way: 1 | -1,
+  capital: number,
+): boolean {
+  const t = o.point(tip);
+  const e = directionOf(o, tip, from === tip ? on : from);
+  const most = EDGE_BENDS * distance(t, o.point(on)) + EDGE_WITHIN * capital;
+  let isAcross = false;
+  for (let k = tip; k !== on; k += way) {
+    const q = o.point(k);
+    const into = way * (e.x * (q.y - t.y) - e.y * (q.x - t.x));
+    if (into > most || into < -(isAcross ? HEAD_RISES * capital : most)) return false;
+    isAcross ||= k === from;
+  }
+  return true;
+}
+
+/** Where the edge of a stem ends, which may rise beyond the side of the stem that a serif is on; null where it is straight up to there. */
+function headAfter(o: OutlinePoints, { from, e }: Edge, way: 1 | -1, across: number, capital: number): number | null {
+  let end = from + way;
+  let before = directionOf(o, from, end);
+  while (o.between(from, end, way) < HEAD * across) {
+    const here = directionOf(o, end, end + way);
+    const turn = way * Math.atan2(before.x * here.y - before.y * here.x, before.x * here.x + before.y * here.y);
+    if (turn > HEAD_CORNER) {
+      const rises = Math.abs(e.x * (o.point(end).y - o.point(from).y) - e.y * (o.point(end).x - o.point(from).x));
+      return rises > EDGE_WITHIN * capital ? end : null;
+    }
+    before = here;
+    end += way;
+  }
+  return null;
+}
+const HEAD = 1.3;
+const HEAD_CORNER = (40 * Math.PI) / 180;
+
 /** How far the outline runs in the direction of an edge from where that comes to the side of the stem. */
 function edgeLength(o: OutlinePoints, { e, from }: Edge, way: 1 | -1, capital: number): number {
   let k = from + way;
@@ -228,7 +277,7 @@ function sideAfter(
   const bump = straight && bumpAfter(o, { i, way, u: straight.u }, BEAK_OF_FOOT * most, capital);
   const edge = bump && edgeOf(bump, capital);
   if (!edge) return null;
-  const { u, p, last, share } = bump;
+  const { u, p, last, share, out } = bump;
   const { meets, tip } = edge;
   const t = o.point(tip);
   const isShort = edge.from === tip;
@@ -239,6 +288,8 @@ function sideAfter(
   // Beaks hang from arms farther than feet stand out.
   const isBeak = Math.abs(edge.e.y) > BEAK;
   if (!isShort && (by < LEAST * capital || by * slant > (isBeak ? BEAK_OF_FOOT : 1) * most)) return null;
+  // Nothing goes out farther than its tip.
+  if (out > BEYOND_TIP * by * slant + LEAST * capital * (isShort ? SHORT_OUT : 1)) return null;
   if (isFooted(o, i, tip, way)) return null;
   // The edge of a beak ends where its arm does, or with the beak on its other side; that of a stem goes on.
   if (isBeak && edgeLength(o, edge, way, capital) > across / slant + BEAK_OF_FOOT * most) return null;
@@ -252,10 +303,7 @@ function sideAfter(
   const e = directionOf(o, tip, on);
   const size = distance(t, o.point(on));
   if (size < by) return null;
-  for (let k = tip; k !== on; k += way) {
-    const q = o.point(k);
-    if (Math.abs(e.x * (q.y - t.y) - e.y * (q.x - t.x)) > EDGE_BENDS * size + EDGE_WITHIN * capital) return null;
-  }
+  if (!isStraightEdge(o, { tip, from: edge.from, on }, way, capital)) return null;
   const beyond = directionOf(o, edge.from, on);
   if (beyond.x * e.x + beyond.y * e.y < GOES_ON_WITHIN) return null;
   // How thick it is shortly after its tip, into the letter from the edge.
@@ -266,12 +314,14 @@ function sideAfter(
   if (height > MOST_HEIGHT * capital) return null;
   const middle = o.point(tip + way * Math.round((way * (last - tip)) / 2));
   const deeper = (q: Point): Point => ({ x: q.x + (height / 2) * deep.x, y: q.y + (height / 2) * deep.y });
+  const head = isShort ? null : headAfter(o, edge, way, across / slant, capital);
+  const edgeAt = isShort ? tip : head;
   const side: SerifSide = {
     path,
     foot: numberAt(o.s, o.at(i)),
-    edge: isShort ? numberAt(o.s, o.at(tip)) : o.lengthAt(last, way, share),
+    edge: edgeAt === null ? o.lengthAt(last, way, share) : numberAt(o.s, o.at(edgeAt)),
     way,
-    corner: isShort ? meets : null,
+    corner: edgeAt === null ? null : meets,
     tip: deeper(t),
     along: isShort ? deeper(t) : deeper(middle),
     to: deeper(isShort ? t : meets),
@@ -355,10 +405,10 @@ export function serifReach(capitals: readonly (readonly Path[])[], capital: numb
 const OF_AN_H = 6;
 /** Serifs stand out no farther than this share of a capital; beaks of arms are longer than feet by this. */
 const MOST_OF_CAPITAL = 0.24;
-const OF_USUAL = 2;
+const OF_USUAL = 1.6;
 /** Edges that run up and down within this sine are those of beaks, which may be longer by this. */
 const BEAK = Math.cos((30 * Math.PI) / 180);
-const BEAK_OF_FOOT = 1.5;
+const BEAK_OF_FOOT = 1.9;
 
 /** A region without its serifs, its stems gone on straight to the edges they ended on, and the strokes that the serifs are. */
 export function withoutSerifs(
