@@ -25,7 +25,7 @@ const RUNS = 100;
 const face = typeface('Pacifico');
 const layout = layoutLettering(spec('Hummingbirds', { size: { by: 'width', mm: 300 } }), face);
 const outlines = measureOutlines(uniteLabelled(wasmEngine, [letterPaths(layout)], 0.005));
-const room = tipRoom(wasmEngine, outlines, TIP);
+const room = finished(tipRoom(wasmEngine, outlines, TIP));
 const paths = room.outlines.map((o) => o.path);
 const FLAT = flatness(TIP);
 const DEGREES = 30;

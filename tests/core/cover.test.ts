@@ -38,7 +38,7 @@ const filled = (outlines: readonly Outline[], step: HatchStep): PartHatch =>
     partHatch(wasmEngine, outlines, {
       origin: { x: 0, y: 0 },
       step,
-      room: tipRoom(wasmEngine, outlines, widthOf(step.tool)),
+      room: finished(tipRoom(wasmEngine, outlines, widthOf(step.tool))),
     }),
   );
 const drawn = (f: PartHatch): Path[] => [
@@ -135,7 +135,7 @@ test('cover is what a raster finds, nothing in reach is missed, nothing spilled'
     if (!inFull && n % 23 !== 0) return;
     const outlines = outlinesOf(family, word, CAPITAL_MM);
     const shape = rasterised(outlines, tip);
-    const room = tipRoom(wasmEngine, outlines, tip);
+    const room = finished(tipRoom(wasmEngine, outlines, tip));
     ways.forEach((way, k) => {
       if (!inFull && (k + n) % 17 !== 0) return;
       const fill = finished(
@@ -324,7 +324,11 @@ describe('by hand', () => {
   }, () => {
     const rows = plain(box(0, 0, 400, 300));
     const step = stepWith({ tool: pen(1), overlap: 0, angle: 37, outline: 'none', fillMissed: true });
-    const steps = partHatch(wasmEngine, rows, { origin: { x: 0, y: 0 }, step, room: tipRoom(wasmEngine, rows, 1) });
+    const steps = partHatch(wasmEngine, rows, {
+      origin: { x: 0, y: 0 },
+      step,
+      room: finished(tipRoom(wasmEngine, rows, 1)),
+    });
     const shares: number[] = [];
     let last = steps.next();
     for (; !last.done; last = steps.next()) shares.push(last.value);

@@ -59,6 +59,7 @@ export function* coverOf(ask: CoverAsk): Generator<number, Cover> {
   const { region, areaMm2, reach, strokes, radius, step, least } = ask;
   const sweep = new Sweep(strokes, radius);
   const places = new Places(step);
+  yield 0;
   let [low, high] = [Infinity, -Infinity];
   const see = (y: number) => {
     if (y < low) low = y;

@@ -71,16 +71,19 @@ export function* partHatch(
   const { widthMm, strokes } = made;
   const flat = flatness(widthMm) / FINER;
   const turn = turnBy(step.angle + ASKEW);
+  yield 0.4;
   const inner = polygonsOf(outlinePaths(room.outlines), flat, turn);
   const rowMm = rowStep(widthMm, outlines);
   const shape = polygonsOf(outlinePaths(outlines), flat, turn);
   const reach = polygonsOf(outlinePaths(room.reached), flat, turn);
+  const own = yield* shareFrom(pathSegments([...made.rings, ...made.edge], flat, turn), 0.4, 0.42);
+  const base = joinedSegments([segmentsOf(strokes, turn), ...own]);
   const tip = (Math.PI * widthMm * widthMm) / 4;
-  const ask = (overMissed: Strokes, least: number) => ({
+  const ask = (more: Strokes, least: number) => ({
     region: shape,
     areaMm2: outlines.reduce((sum, o) => sum + o.area, 0),
     reach,
-    strokes: segmentsOf(strokes, { paths: [...made.rings, ...made.edge], overMissed, flat, turn }),
+    strokes: joinedSegments([base, segmentsOf(more, turn)]),
     radius: widthMm / 2,
     step: rowMm,
     least: least * tip,
@@ -89,7 +92,7 @@ export function* partHatch(
   let overMissed = NO_STROKES;
   let cover = yield* shareFrom(
     coverOf(ask(overMissed, wantsRest ? REST_OF_TIP : PLACE_OF_TIP)),
-    0.4,
+    0.42,
     wantsRest ? 0.6 : 1,
   );
   for (let round = 0; wantsRest && round < REST_ROUNDS && cover.places.length > 0; round++) {
@@ -98,7 +101,10 @@ export function* partHatch(
     overMissed = joinStrokes([overMissed, turnStrokes(more, turn)]);
     cover = yield* shareFrom(coverOf(ask(overMissed, REST_OF_TIP)), from + share / 2, from + share);
   }
+  yield 1;
   const drawn = inOrder({ ...made, overMissed }, made.spacingMm, step.outline === 'first');
+  yield 1;
+  const reached = yield* shareFrom(reachOf(outlines, room.reached, rowMm, flat), 1, 1);
   return {
     ...made,
     overMissed,
@@ -113,45 +119,57 @@ export function* partHatch(
           ? []
           : cover.places.filter((p) => p.area >= PLACE_OF_TIP * tip).map((p) => missedPlace(p, turn)),
     },
-    reach: reachOf(outlines, room.reached, rowMm, flat),
+    reach: reached,
     reached: room.reached,
   };
 }
 
-/** All that is drawn, as segments in the turned frame. */
-function segmentsOf(
-  strokes: Strokes,
-  {
-    paths,
-    overMissed,
-    flat,
-    turn: { cos, sin },
-  }: { readonly paths: readonly Path[]; readonly overMissed: Strokes; readonly flat: number; readonly turn: Turn },
-): CoverStrokes {
-  const drawn = [strokes, overMissed];
-  const polylines = paths.map((p) => flattenPath(p, flat));
-  const count =
-    drawn.reduce((sum, s) => sum + s.xy.length / 2 - (s.start.length - 1), 0) +
-    polylines.reduce((sum, points, i) => sum + points.length - (paths[i]?.closed ? 0 : 1), 0);
-  const out = new Float64Array(4 * Math.max(0, count));
+/** Where segments of strokes are put, in the turned frame. */
+const segmentsInto = (out: Float64Array, { cos, sin }: Turn) => {
   let k = 0;
-  const put = (x0: number, y0: number, x1: number, y1: number) => {
+  return (x0: number, y0: number, x1: number, y1: number): void => {
     out[k++] = cos * x0 + sin * y0;
     out[k++] = cos * y0 - sin * x0;
     out[k++] = cos * x1 + sin * y1;
     out[k++] = cos * y1 - sin * x1;
   };
-  for (const { xy, start } of drawn)
-    for (let s = 0; s + 1 < start.length; s++)
-      for (let i = intAt(start, s) + 1; i < intAt(start, s + 1); i++)
-        put(floatAt(xy, 2 * i - 2), floatAt(xy, 2 * i - 1), floatAt(xy, 2 * i), floatAt(xy, 2 * i + 1));
-  polylines.forEach((points, n) => {
-    const closed = paths[n]?.closed === true;
+};
+
+/** Packed strokes as segments in the turned frame. */
+function segmentsOf({ xy, start }: Strokes, turn: Turn): CoverStrokes {
+  const out = new Float64Array(4 * Math.max(0, xy.length / 2 - (start.length - 1)));
+  const put = segmentsInto(out, turn);
+  for (let s = 0; s + 1 < start.length; s++)
+    for (let i = intAt(start, s) + 1; i < intAt(start, s + 1); i++)
+      put(floatAt(xy, 2 * i - 2), floatAt(xy, 2 * i - 1), floatAt(xy, 2 * i), floatAt(xy, 2 * i + 1));
+  return out;
+}
+
+/** Paths as segments in the turned frame. Yields after each. */
+function* pathSegments(paths: readonly Path[], flat: number, turn: Turn): Generator<number, CoverStrokes[]> {
+  const all: CoverStrokes[] = [];
+  for (const [n, path] of paths.entries()) {
+    const points = flattenPath(path, flat);
+    const out = new Float64Array(4 * Math.max(0, points.length - (path.closed ? 0 : 1)));
+    const put = segmentsInto(out, turn);
     points.forEach((p, i) => {
-      const q = points[i + 1] ?? (closed ? points[0] : undefined);
+      const q = points[i + 1] ?? (path.closed ? points[0] : undefined);
       if (q) put(p.x, p.y, q.x, q.y);
     });
-  });
+    all.push(out);
+    yield (n + 1) / paths.length;
+  }
+  return all;
+}
+
+/** Segments of several, one after another. */
+function joinedSegments(all: readonly CoverStrokes[]): CoverStrokes {
+  const out = new Float64Array(all.reduce((sum, one) => sum + one.length, 0));
+  let at = 0;
+  for (const one of all) {
+    out.set(one, at);
+    at += one.length;
+  }
   return out;
 }
 

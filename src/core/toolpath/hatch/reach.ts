@@ -24,16 +24,27 @@ export type Reach = {
 /** Stretches of a row shorter than this are the rounding of curves, in mm. */
 const ROUNDING_MM = 0.006;
 
-/** The letter outlines against what the tip can cover, by rows `step` mm apart. */
-export function reachOf(outlines: readonly Outline[], reached: readonly Outline[], step: number, flat: number): Reach {
+/** So many rows are looked at between two times of progress. */
+const ROWS_A_TURN = 512;
+
+/** The letter outlines against what the tip can cover, by rows `step` mm apart. Yields the share done. */
+export function* reachOf(
+  outlines: readonly Outline[],
+  reached: readonly Outline[],
+  step: number,
+  flat: number,
+): Generator<number, Reach> {
   const level = turnBy(0);
   const { polygons, sources } = labelled(outlines, flat);
+  yield 0.2;
   const open = polygonsOf(
     reached.map((o) => o.path),
     flat,
     level,
   );
+  yield 0.4;
   const rows = scanlinesOf(polygons, step, step / 2);
+  yield 0.6;
   const within = scanlinesOf(open, step, step / 2, { first: rows.first, count: rows.count });
   const letters = new Map<number, { area: number; missed: number }>();
   const of = (edge: number) => {
@@ -47,6 +58,7 @@ export function reachOf(outlines: readonly Outline[], reached: readonly Outline[
   };
   let [area, missed] = [0, 0];
   for (let k = 0; k < rows.count; k++) {
+    if (k % ROWS_A_TURN === 0) yield 0.7 + (0.3 * k) / rows.count;
     const [a, b] = [intAt(rows.start, k), intAt(rows.start, k + 1)];
     const [oa, ob] = [intAt(within.start, k), intAt(within.start, k + 1)];
     let o = oa;

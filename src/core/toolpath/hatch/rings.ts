@@ -15,7 +15,8 @@ const NEXT_TO = 1.02;
 
 /**
  * Rings of a region, the first of them its own outlines, each `spacing` mm inside the one before, at most `most`. As open
- * paths: each runs round its innermost ring and on to the next, as far as one leads to another. Yields after every ring.
+ * paths: each runs round its innermost ring and on to the next, as far as one leads to another. Yields the rings found, after
+ * every level of them and while they are joined.
  */
 export function* ringsOf(
   engine: ClipEngine,
@@ -46,7 +47,7 @@ export function* ringsOf(
     level = measureOutlines(offsetRegion(engine, level, { by: -spacing, corners: 'round' }));
   }
   const paths: Path[] = [];
-  for (const root of roots) paths.push(...chainsOf(root, NEXT_TO * spacing));
+  for (const root of roots) paths.push(...(yield* chainsOf(root, NEXT_TO * spacing, rings)));
   return { paths, rings, isCutShort: level.length > 0 };
 }
 
@@ -61,6 +62,9 @@ function nextTo(ring: Ring, before: readonly Ring[], spacing: number): Ring | nu
   }
   return best;
 }
+
+/** So many rings are joined between two times of progress. */
+const A_TURN = 24;
 
 type Place = { readonly segment: number; readonly t: number; readonly at: Point; readonly distance: number };
 
@@ -85,8 +89,9 @@ function nearestOn({ path, boxes }: Ring, p: Point, within: number): Place | nul
  * Runs of rings, the innermost first: where several lie in one, the last of them goes on into it. A run that ends farther from
  * the next ring than `within` ends there: a longer link might leave the shape, as where a ring has two outlines around it.
  */
-function chainsOf(root: Ring, within: number): Path[] {
+function* chainsOf(root: Ring, within: number, rings: number): Generator<number, Path[]> {
   const done: Path[] = [];
+  let looked = 0;
   // Without recursion: rings are as deep as the letter is wide.
   const open = new Map<Ring, Segment[]>();
   const toVisit: { readonly ring: Ring; seen: boolean }[] = [{ ring: root, seen: false }];
@@ -97,6 +102,7 @@ function chainsOf(root: Ring, within: number): Path[] {
       continue;
     }
     toVisit.pop();
+    if (++looked % A_TURN === 0) yield rings;
     const { ring } = top;
     const runs = ring.inner.map((inner) => open.get(inner) as Segment[]);
     const goesOn = runs.pop();
@@ -106,12 +112,12 @@ function chainsOf(root: Ring, within: number): Path[] {
     if (!goesOn || !last || !place) {
       if (goesOn) done.push({ segments: goesOn, closed: false });
       open.set(ring, cutOpen(ring.path, 0, 0));
-    } else
-      open.set(ring, [
-        ...goesOn,
-        line(last.x1, last.y1, place.at.x, place.at.y),
-        ...cutOpen(ring.path, place.segment, place.t),
-      ]);
+    } else {
+      // It goes on in the same list: a copy for every ring would take time in the square of their number.
+      goesOn.push(line(last.x1, last.y1, place.at.x, place.at.y));
+      for (const s of cutOpen(ring.path, place.segment, place.t)) goesOn.push(s);
+      open.set(ring, goesOn);
+    }
   }
   done.push({ segments: open.get(root) as Segment[], closed: false });
   return done;

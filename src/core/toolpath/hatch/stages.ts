@@ -3,7 +3,7 @@ import type { ClipEngine } from '../../geometry/boolean/engine';
 import { uniteLabelled } from '../../geometry/boolean/union';
 import type { Path } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
-import { type LongStage, type Memory, type Stage, shareFrom } from '../../memo';
+import { type LongStage, type Memory, shareFrom } from '../../memo';
 import { measureOutlines, type Outline, weighOutlines, weighPaths } from '../../prepare/outline';
 import type { PreparedPart } from '../../prepare/prepared';
 import { type HatchLines, type HatchSettings, hatchLines } from './hatch-lines';
@@ -28,7 +28,7 @@ export const weighHatch = (hatch: PartHatch): number => 2 * weighLines(hatch) + 
 export function* hatchStages({ part, step, engine }: HatchInput, memory: Memory): Generator<number, PartHatch> {
   yield 0.02;
   const outlines = filledOutlines(part, engine, memory);
-  const room = memory.get(ROOM, { part, widthMm: widthOf(step.tool), engine });
+  const room = yield* shareFrom(memory.steps(ROOM, { part, widthMm: widthOf(step.tool), engine }), 0.02, 0.1);
   yield 0.1;
   return yield* shareFrom(partHatch(engine, outlines, { origin: originOf(part), step, room }), 0.1, 1);
 }
@@ -41,11 +41,12 @@ export const TOOL_TRY: LongStage<HatchInput, ToolTry> = {
   *run({ part, step, engine }, memory) {
     yield 0.02;
     const widthMm = widthOf(step.tool);
-    const room = memory.get(ROOM, { part, widthMm, engine });
+    const room = yield* shareFrom(memory.steps(ROOM, { part, widthMm, engine }), 0.02, 0.1);
     yield 0.1;
-    const lines = yield* shareFrom(hatchLines(engine, originOf(part), step, room), 0.1, 1);
+    const lines = yield* shareFrom(hatchLines(engine, originOf(part), step, room), 0.1, 0.9);
     const outlines = filledOutlines(part, engine, memory);
-    const reach = reachOf(outlines, room.reached, rowStep(widthMm, outlines), flatness(widthMm));
+    const rowMm = rowStep(widthMm, outlines);
+    const reach = yield* shareFrom(reachOf(outlines, room.reached, rowMm, flatness(widthMm)), 0.9, 1);
     return { lines, reach };
   },
   weigh: ({ lines }) => weighLines(lines),
@@ -53,10 +54,12 @@ export const TOOL_TRY: LongStage<HatchInput, ToolTry> = {
 
 type RoomInput = { readonly part: PreparedPart; readonly widthMm: number; readonly engine: ClipEngine };
 
-const ROOM: Stage<RoomInput, TipRoom> = {
+const ROOM: LongStage<RoomInput, TipRoom> = {
   name: 'room of a tip',
   key: ({ part, widthMm }, idOf) => `${idOf(part)}|${widthMm}`,
-  run: ({ part, widthMm, engine }, memory) => tipRoom(engine, filledOutlines(part, engine, memory), widthMm),
+  *run({ part, widthMm, engine }, memory) {
+    return yield* tipRoom(engine, filledOutlines(part, engine, memory), widthMm);
+  },
   weigh: ({ outlines, reached }) => weighOutlines(outlines) + weighOutlines(reached),
 };
 

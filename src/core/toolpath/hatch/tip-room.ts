@@ -18,12 +18,18 @@ const ROW_MOST_MM = 0.1;
 /** What is known of a part under a tip: where its middle may stand, and what it can cover. Held by the width. */
 export type TipRoom = { readonly outlines: readonly Outline[]; readonly reached: readonly Outline[] };
 
-/** Where the middle of a round tip of some width may stand in a shape, and what it covers from there. */
-export function tipRoom(engine: ClipEngine, outlines: readonly Outline[], widthMm: number): TipRoom {
+/** Where the middle of a round tip of some width may stand in a shape, and what it covers from there. Yields the share done. */
+export function* tipRoom(
+  engine: ClipEngine,
+  outlines: readonly Outline[],
+  widthMm: number,
+): Generator<number, TipRoom> {
   // A tip fits into a stroke just as wide as it is: what is left of that is a thread. Others are left over by rounding.
   const radius = widthMm / 2;
   const shrunk = offsetRegion(engine, outlines, { by: -radius, corners: 'round', threadMm: NO_THREAD });
+  yield 0.4;
   const inner = measureOutlines(shrunk.filter(({ path }) => !isThread(path) || fitsAt(outlines, path, radius)));
+  yield 0.6;
   return { outlines: inner, reached: measureOutlines(offsetRegion(engine, inner, { by: radius, corners: 'round' })) };
 }
 
