@@ -125,6 +125,25 @@ describe('shapes', () => {
     expect(centerlineOf([polygon([0, 0], [2, 0], [2, 2], [0, 2])], settings).dots).toMatchObject([{ x: 1, y: 1 }]);
   });
 
+  test('a square piece that is no dot of its letter is a short stroke along its sides, towards the rest; a round one a dot', () => {
+    const square = polygon([0, 0], [10, 0], [10, 11], [0, 11]);
+    for (const [rest, along] of [
+      [{ x: -30, y: 9 }, [0, 5.5, 10, 5.5]],
+      [{ x: 9, y: 40 }, [5, 0, 5, 11]],
+    ] as const) {
+      const { paths, dots } = centerlineOf([square], { ...settings, rest });
+      expect(dots).toEqual([]);
+      const places = ends(paths[0]).sort(
+        (a, b) => (a[0] as number) - (b[0] as number) || (a[1] as number) - (b[1] as number),
+      );
+      expect(places.flat().map((v) => Math.round(v * 1000) / 1000)).toEqual(along);
+    }
+    expect(centerlineOf([ring(3)], { ...settings, rest: { x: 50, y: 0 } })).toMatchObject({
+      paths: [],
+      dots: [{ r: 3 }],
+    });
+  });
+
   test('nothing, and next to nothing', () => {
     expect(centerlineOf([], settings).paths).toEqual([]);
     expect(centerlineOf([polygon([0, 0], [1, 0], [2, 0])], settings).paths).toEqual([]);

@@ -1,7 +1,7 @@
 /** One line down the middle of each stroke of a letter, or of any filled shape. */
 import { fitPoints } from '../../geometry/fit-points';
 import { type MedialAxis, medialAxis } from '../../geometry/medial';
-import { type Path, pathLength, regionArea, regionBox } from '../../geometry/path';
+import { flattenPath, type Path, pathLength, regionArea, regionBox } from '../../geometry/path';
 import { boxCentre, type Point } from '../../geometry/point';
 import { line, pointAt, type Segment, withEnds } from '../../geometry/segment';
 import { nearestParameter } from '../../geometry/segment-measures';
@@ -29,6 +29,11 @@ export type CenterlineSettings = {
   readonly tolerance?: number | null;
   readonly smooth: number;
   readonly ends: EndStyle;
+  /**
+   * Where the rest of its letter lies, for a piece that is no dot of it: one about as long as wide is a short stroke towards there
+   * then, unless it is round. Null where it may be a dot.
+   */
+  readonly rest?: Point | null;
   /** Half the width of the pen that drew it, in the unit of the region, where it is known to be one pen: see penOf. */
   readonly pen?: number | null;
 };
@@ -51,6 +56,8 @@ export type Centerline = {
 const POINTS_PER_WIDTH = 10;
 /** A shape is a dot when its area is this share of that of a circle as long around: a square is, a bar twice as long as wide is not. */
 const ROUND = 0.74;
+/** One from which on it is round, whatever it is part of. */
+const SURELY_ROUND = 0.9;
 
 /** Lines may lie beside the ink by this share of the usual width: outlines are looked at as chords. */
 const BARE = 0.005;
@@ -64,9 +71,13 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
   const around = region.reduce((sum, p) => sum + pathLength(p), 0);
   if (!(area > 0)) return { paths: [], dots: [], uneven: [], width: 0 };
   const width = (2 * area) / around;
-  if (region.length === 1 && (4 * Math.PI * area) / around ** 2 > ROUND) {
+  const roundness = (4 * Math.PI * area) / around ** 2;
+  if (region.length === 1 && roundness > ROUND) {
     const r = Math.sqrt(area / Math.PI);
-    return { paths: [], dots: [{ ...boxCentre(regionBox(region)), r }], uneven: [], width: 2 * r };
+    const centre = boxCentre(regionBox(region));
+    const { rest } = settings;
+    const paths = rest && roundness < SURELY_ROUND ? across(region[0] as Path, centre, rest) : [];
+    return { paths, dots: paths.length > 0 ? [] : [{ ...centre, r }], uneven: [], width: 2 * r };
   }
   const axis = medialAxis(region, width / POINTS_PER_WIDTH);
   if (!axis) return { paths: [], dots: [], uneven: [], width };
@@ -86,6 +97,34 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
   const met = inkedParts(drawnLines, ink, SPUR * width);
   const uneven = [...unevenPlaces(axis, met, joints, width), ...narrowLoops(region, width)];
   return { paths: met, dots: [], uneven, width };
+}
+
+/**
+ * The line across a piece through its middle, from edge to edge, along those of its sides that lead most towards a place; none
+ * where there is nowhere to go.
+ */
+function across(path: Path, { x, y }: Point, to: Point): Path[] {
+  const size = Math.hypot(to.x - x, to.y - y);
+  if (size === 0) return [];
+  const towards = { x: (to.x - x) / size, y: (to.y - y) / size };
+  const most = Math.max(...path.segments.map((s) => Math.hypot(s.x1 - s.x0, s.y1 - s.y0)));
+  const sides = path.segments.flatMap((s): Point[] => {
+    const length = Math.hypot(s.x1 - s.x0, s.y1 - s.y0);
+    return s.kind === 'line' && length > most / 2 ? [{ x: (s.x1 - s.x0) / length, y: (s.y1 - s.y0) / length }] : [];
+  });
+  const leads = (p: Point) => Math.abs(p.x * towards.x + p.y * towards.y);
+  const { x: dx, y: dy } = sides.reduce((best, p) => (leads(p) > leads(best) ? p : best), sides[0] ?? towards);
+  const points = flattenPath(path, size / 1000);
+  let [back, on] = [0, 0];
+  points.forEach((p, i) => {
+    const q = points[(i + 1) % points.length] as Point;
+    const [a, b] = [dx * (p.y - y) - dy * (p.x - x), dx * (q.y - y) - dy * (q.x - x)];
+    if (a > 0 === b > 0) return;
+    const t = a / (a - b);
+    const ahead = dx * (p.x + t * (q.x - p.x) - x) + dy * (p.y + t * (q.y - p.y) - y);
+    [back, on] = [Math.min(back, ahead), Math.max(on, ahead)];
+  });
+  return [{ closed: false, segments: [line(x + back * dx, y + back * dy, x + on * dx, y + on * dy)] }];
 }
 
 /** The strokes of a region and where they meet: from the edges of its pen where one drew it, else from its axis. */

@@ -10,9 +10,19 @@ import { alongOnce } from '../../geometry/doubles';
 import { numberAt } from '../../geometry/elements';
 import { laid } from '../../geometry/lying';
 import { nestPaths } from '../../geometry/nesting';
-import { type Path, pathLength, regionArea, transformPath, transformRegion } from '../../geometry/path';
+import { type Path, pathLength, regionArea, regionBox, transformPath, transformRegion } from '../../geometry/path';
 import { pathOf } from '../../geometry/path-data';
-import { applyMatrix, compose, determinant, type Matrix, type Point, scaling, translation } from '../../geometry/point';
+import {
+  applyMatrix,
+  boxCentre,
+  compose,
+  determinant,
+  distance,
+  type Matrix,
+  type Point,
+  scaling,
+  translation,
+} from '../../geometry/point';
 import type { Typeface } from '../../lettering/face';
 import { faceOfLetter, type PlacedLetter } from '../../lettering/layout';
 import { LIMITS } from '../../limits';
@@ -158,9 +168,10 @@ function traced(
   step: PartCenterlineSettings,
   smooth: number | null,
   { pen, serifs }: FaceManner,
+  rest: Point | null,
 ): Centerline {
   const { detail, ends } = step;
-  const settings = { detail, smooth: USUAL_SMOOTH, tolerance: smooth, ends, pen };
+  const settings = { detail, smooth: USUAL_SMOOTH, tolerance: smooth, ends, pen, rest };
   const bare = serifs === null ? null : withoutSerifs(region, serifs, UNITS_PER_CAPITAL);
   const plain = centerlineOf(bare?.region ?? region, settings);
   if (!bare || bare.serifs.length === 0 || step.serifs === 'left') return plain;
@@ -180,13 +191,15 @@ function traceAll(
   step: PartCenterlineSettings,
   smooth: number | null,
   manner: FaceManner,
+  mayHaveDots: boolean,
 ): Centerline {
   const { inlines } = manner;
   const outer = step.inlines === 'left' && inlines !== null ? regionsWithin(regions, inlines) : regions;
   const shapes = step.loops === 'filled' ? outer.map(withoutSmallHoles) : outer;
   // What is drawn around has no pen and no serifs of its own.
   const own = outer === regions ? manner : { ...manner, ...PLAIN_MANNER, pen: null };
-  const made = shapes.map((region) => traced(region, step, smooth, own));
+  const rests = mayHaveDots ? shapes.map(() => null) : shapes.map((_, i) => nearestOther(shapes, i));
+  const made = shapes.map((region, i) => traced(region, step, smooth, own, rests[i] ?? null));
   const largest = made.reduce((best, one) => (one.width > best.width ? one : best), NOTHING);
   return {
     paths: made.flatMap((m) => {
@@ -198,6 +211,20 @@ function traceAll(
     width: largest.width,
   };
 }
+
+/** The middle of the region nearest to one of some; null for a single one. */
+function nearestOther(regions: readonly (readonly Path[])[], i: number): Point | null {
+  const middles = regions.map((region) => boxCentre(regionBox(region)));
+  const own = middles[i] as Point;
+  return middles.reduce<Point | null>((best, p, k) => {
+    if (k === i) return best;
+    return best && distance(best, own) <= distance(p, own) ? best : p;
+  }, null);
+}
+
+/** Characters that have dots, by themselves or with marks: a square piece of any other is a short stroke. */
+const WITH_DOTS = /[ijĳ.:;!?¡¿·…%÷]|\p{M}/u;
+const hasDots = (text: string): boolean => text === '' || WITH_DOTS.test(text.normalize('NFD').toLowerCase());
 
 /** A region without the holes that are narrower than half its strokes. */
 function withoutSmallHoles(region: readonly Path[]): readonly Path[] {
@@ -321,7 +348,7 @@ const TRACED: Stage<TracedInput, Centerline> = {
     return JSON.stringify([idOf(face), alike, detail, ends, loops, serifs, inlines, twice, smooth?.toPrecision(6)]);
   },
   run: ({ letter, face, engine, step, smooth, manner }) =>
-    traceAll(letterRegions(letter, face, engine), step, smooth, manner),
+    traceAll(letterRegions(letter, face, engine), step, smooth, manner, hasDots(letter.text)),
   weigh: ({ paths: lines }) => weighPaths(lines),
 };
 
@@ -366,7 +393,7 @@ export function partLines(
     const regions = regionsOf(prepared);
     untraced = Math.max(0, regions.length - LIMITS.lettersTraced);
     const manner = { pen: penOf(regions), ...PLAIN_MANNER };
-    const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, manner);
+    const traced = traceAll(regions.slice(0, LIMITS.lettersTraced), step, step.smooth, manner, true);
     letters.push({ ...placedLine(NOTHING, { frame, text: '', units: 1, step }), ...wholeOf(traced, frame, step) });
   }
   const ink = () => context.memory.of(prepared, 'ink', () => laid(prepared.outlines.map((o) => o.path)));
