@@ -119,3 +119,33 @@ test('a word down its middle, a joint mended, dots, a part number, and the file'
   expect(paths.filter((p) => p.closed).length).toBe(many - 1);
   expect(paths.filter((p) => !p.closed).length).toBeGreaterThan(8);
 });
+
+test('a serif face is read as a sans where its serifs are left out; a face without is not asked', async ({ page }) => {
+  const id = await newJob(page, 'Plain pen');
+  await addLettering(page, 'Hill');
+  await chooseFace(page, 'Libre Baskerville');
+  await computed(page);
+  await station(page, 'Fill').click();
+  await page.getByLabel('A line down the middle of each stroke').click();
+  await computed(page);
+  const figures = page.getByText(/\d+ lines · \d+ segments/);
+  const count = async () => Number((await figures.innerText()).match(/\d+/)?.[0]);
+  const drawn = await count();
+  const serifs = page.getByRole('group', { name: 'Serifs' }).or(page.getByRole('radiogroup', { name: 'Serifs' }));
+  await serifs.getByText('left out', { exact: true }).click();
+  await computed(page);
+  await expect.poll(count).toBeLessThan(drawn);
+  const step = async () =>
+    ((await kept(page, id)).document as unknown as Kept).parts[0]?.steps.find((s) => s.kind === 'centerline');
+  expect(await step()).toMatchObject({ serifs: 'left' });
+  await page.keyboard.press('Control+z');
+  await computed(page);
+  await expect.poll(count).toBe(drawn);
+
+  await station(page, 'Compose').click();
+  await chooseFace(page, 'Poppins', 'Libre Baskerville');
+  await computed(page);
+  await station(page, 'Fill').click();
+  await expect(figures).toBeVisible();
+  await expect(serifs).toHaveCount(0);
+});

@@ -1,12 +1,14 @@
 /** Middle lines stay in the ink of their letters: nothing is drawn over bare stock, from letter to letter or within one. */
 import { readFileSync } from 'node:fs';
-import { expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { flattenPath, type Path } from '../../src/core/geometry/path';
 import type { Point } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { PLAIN_SHAPING, type Typeface } from '../../src/core/lettering/face';
 import { loadTypeface } from '../../src/core/lettering/typeface';
 import type { FaceLookup } from '../../src/core/prepare/prepared';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
+import { figure } from '../support/figures';
 import { jobWith, lettering, partOf } from '../support/jobs';
 import { STATIC_FACES, UNSEEN_FACES } from '../support/typefaces';
 
@@ -56,6 +58,44 @@ function bareOf(text: string, face: string, lookup: FaceLookup): number {
   }
   return bare;
 }
+
+/** Twenty words, with capitals that have gaps beside them, accents, digits and what scripts join. */
+const WORDS =
+  'HE Quince Gate XYZ Marjoram tilt Kavya Fjord Wax Ruby 4711 Åse Bread Lemon Mill Vine Sage Tool Zoë Hazel'.split(' ');
+
+describe.runIf(process.env.NEEDLEFILE_VERIFY === '1')(
+  'sixty faces and more that do not ship, twenty words each',
+  () => {
+    test('no word has more over bare stock', { timeout: 1_800_000 }, async () => {
+      const over: string[] = [];
+      let [most, count] = [0, 0];
+      for (const { name, file } of [...STATIC_FACES, ...UNSEEN_FACES]) {
+        const load = await loadTypeface(new Uint8Array(readFileSync(file)));
+        if (!load.ok) throw new Error(load.sentence);
+        if (WORDS.some((word) => missing(load.typeface, word))) continue;
+        for (const word of WORDS) {
+          const bare = bareOf(word, name, () => ({ typeface: load.typeface }));
+          count++;
+          most = Math.max(most, bare);
+          if (bare >= BARE_MM) over.push(`${name} “${word}” ${bare.toFixed(2)}`);
+        }
+      }
+      figure({
+        name: 'middle lines of twenty words in faces that do not ship: most of a word over bare stock, mm',
+        value: most,
+        digits: 2,
+        aim: { most: BARE_MM },
+        note: `${count} words`,
+      });
+      expect(count).toBeGreaterThan(60 * WORDS.length);
+      expect(over).toEqual([]);
+    });
+  },
+);
+
+/** Whether a face lacks a character of a word. */
+const missing = (face: Typeface, word: string): boolean =>
+  face.shape(word, 'ltr', PLAIN_SHAPING).some(({ glyph }) => glyph === 0);
 
 test.each(FAMILIES)('of “HE” and “tilt” in %s', (face) => {
   for (const text of ['HE', 'tilt']) expect(bareOf(text, face, faces), text).toBeLessThan(BARE_MM);

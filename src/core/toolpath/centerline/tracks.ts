@@ -190,6 +190,14 @@ function addBranch(
   });
   if (kept.length === 0) {
     if (from < 0 !== to < 0) return addStub(building, branch, { usual, from, to });
+    const guessed = from >= 0 && to >= 0 ? guessedTrack(branch, usual) : null;
+    if (guessed) {
+      const track = building.add(guessed, from, to);
+      return [
+        { port: { track, end: 0 }, whole: false },
+        { port: { track, end: 1 }, whole: false },
+      ];
+    }
     building.unite(from, to);
     return [null, null];
   }
@@ -212,6 +220,26 @@ function addBranch(
     { port: { track: numberAt(ids, ids.length - 1), end: 1 }, whole: last.last === marked.length - 1 },
   ];
 }
+
+/**
+ * Where nothing tells the middle of a branch that leads from one joint to another, its axis over the middle of its way: a stroke is
+ * there, whatever its middle is. Null for one that is too short to be a stroke.
+ */
+function guessedTrack({ points }: Branch, usual: number): TrackPoint[] | null {
+  const length = polylineLength(points);
+  if (length < GUESSED * usual) return null;
+  const out: TrackPoint[] = [];
+  let along = 0;
+  points.forEach((p, i) => {
+    if (i > 0) along += distance(points[i - 1] as AxisPoint, p);
+    const isMiddle = along > GUESSED_WITHIN * length && along < (1 - GUESSED_WITHIN) * length;
+    if (isMiddle) out.push({ x: p.x, y: p.y, r: Math.min(usual, p.r), open: 0 });
+  });
+  return out.length > 1 ? out : null;
+}
+/** In halves of a usual stroke, and as a share of the way left out at either end. */
+const GUESSED = 1.5;
+const GUESSED_WITHIN = 0.25;
 
 /** A short branch with an end of its own, too short to show its edges: from the joint towards where it ends. */
 function addStub(
