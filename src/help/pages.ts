@@ -157,7 +157,8 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
       },
       {
         head: 'Down the middle',
-        words: 'One line in the middle of each stroke, for a scribe or a pen; letters can be mended by hand.',
+        words:
+          'One line in the middle of each stroke, for a scribe or a pen; letters can be mended by hand. Serifs are strokes of their own, or left out, so that a serif typeface is drawn as a plain one; of letters drawn in outline, the line of what they enclose.',
       },
       {
         head: 'Dots',
