@@ -15,7 +15,7 @@ import { withoutJogs } from './jogs';
 import { type StrokeJoint, strokesOf } from './joints';
 import { marked } from './marks';
 import { penRadius } from './pen';
-import { explained, goRoundHoles, penStrokes } from './pen-strokes';
+import { explained, penStrokes } from './pen-strokes';
 import { skeletonOf } from './skeleton';
 import { polylineLength } from './track';
 import { tracksOf } from './tracks';
@@ -137,10 +137,8 @@ function drawn(
   if (!pen) return byAxis();
   const byPen = { ...penStrokes(new SampledEdges(axis.samples), pen, detail), byPen: true };
   const share = explained(axis.samples, byPen.strokes, pen);
-  const isWhole = goRoundHoles(axis.samples, byPen.strokes);
-  if (share > EXPLAINED && isWhole) return byPen;
+  if (share > EXPLAINED) return byPen;
   const other = byAxis();
-  if (!isWhole && goRoundHoles(axis.samples, other.strokes)) return other;
   return explained(axis.samples, other.strokes, pen) > share ? other : byPen;
 }
 

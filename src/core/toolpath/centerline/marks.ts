@@ -284,10 +284,15 @@ function giveUpFillets(edges: SampledEdges, ends: readonly End[]): void {
   }
 }
 
-/** Radii of the discs that touch both edges of one stroke, the least first. */
+/**
+ * Radii of the discs that touch both edges of one stroke, the least first; with those that touch an inner corner right opposite an edge,
+ * which tell how wide what is between them is, if not where its middle lies.
+ */
 const sureRadii = (marks: readonly (readonly Marked[])[]): number[] =>
   marks
-    .flatMap((m) => m.filter((one) => isReliable(one) && one.open > ALONG).map((one) => one.point.r))
+    .flatMap((m) =>
+      m.filter((one) => (isReliable(one) || one.open > BENDS) && one.open > ALONG).map((one) => one.point.r),
+    )
     .sort((a, b) => a - b);
 
 /** A skeleton with its discs marked, and what its branch ends at each joint are. */

@@ -285,63 +285,20 @@ const END_CORNER = 1.5;
 /** So many points of the outline are enough to tell. */
 const LOOKED_AT = 800;
 
-/**
- * What share of the outlines lies half a pen from the strokes, as a pen that drew them would leave it; less where one of them, as a
- * hole that strokes run across, does not for the most part.
- */
+/** What share of the outline lies half a pen from the strokes, as a pen that drew them would leave it. */
 export function explained(samples: Samples, strokes: readonly Stroke[], r: number): number {
   const lines = strokes.map(({ points, closed }) => (closed ? [...points, points[0] as Point] : points));
   const tips = strokes.flatMap(({ points, closed, ends }) =>
     closed ? [] : [0, 1].flatMap((e) => (ends[e] === 'free' ? [points[e === 0 ? 0 : points.length - 1] as Point] : [])),
   );
+  let [good, all] = [0, 0];
   const n = samples.x.length;
-  const tallies = samples.lengths.map(() => ({ good: 0, all: 0 }));
   for (let i = 0; i < n; i += Math.max(1, Math.floor(n / LOOKED_AT))) {
-    const tally = tallies[samples.path[i] as number];
-    if (!tally) continue;
-    tally.all++;
+    all++;
     const p = { x: samples.x[i] as number, y: samples.y[i] as number };
     const least = Math.min(...lines.map((points) => distanceTo(p, points)));
     const isEnd = () => least > r && tips.some((t) => Math.hypot(t.x - p.x, t.y - p.y) < END_CORNER * r);
-    if (Math.abs(least - r) < LEFT_BY * r || isEnd()) tally.good++;
+    if (Math.abs(least - r) < LEFT_BY * r || isEnd()) good++;
   }
-  const share = ({ good, all }: { readonly good: number; readonly all: number }) => (all > 0 ? good / all : 1);
-  const whole = share(
-    tallies.reduce((sum, { good, all }) => ({ good: sum.good + good, all: sum.all + all }), { good: 0, all: 0 }),
-  );
-  return Math.min(whole, ...tallies.map((t) => share(t) + MOSTLY));
+  return good / all;
 }
-const MOSTLY = 0.5;
-
-/** Whether strokes go round every hole of a region. */
-export function goRoundHoles(samples: Samples, strokes: readonly Stroke[]): boolean {
-  const lines = strokes.map(({ points, closed }) => (closed ? [...points, points[0] as Point] : points));
-  return holesOf(samples).every((hole) => isEnclosed(hole, lines));
-}
-
-/** A place within each hole, as the middle of the points on its outline. */
-function holesOf({ x, y, path, lengths }: Samples): Point[] {
-  const sums = lengths.map(() => ({ x: 0, y: 0, n: 0 }));
-  for (let i = 0; i < x.length; i++) {
-    const sum = sums[path[i] as number];
-    if (sum) [sum.x, sum.y, sum.n] = [sum.x + (x[i] as number), sum.y + (y[i] as number), sum.n + 1];
-  }
-  return sums.slice(1).map((sum) => ({ x: sum.x / sum.n, y: sum.y / sum.n }));
-}
-
-/** Whether lines lie all round a place, but for little. */
-function isEnclosed({ x, y }: Point, lines: readonly (readonly Point[])[]): boolean {
-  const seen = new Uint8Array(DIRECTIONS);
-  const sector = (p: Point) =>
-    ((Math.atan2(p.y - y, p.x - x) / (2 * Math.PI)) * DIRECTIONS + 2 * DIRECTIONS) % DIRECTIONS;
-  for (const points of lines)
-    for (let i = 1; i < points.length; i++) {
-      const [from, to] = [sector(points[i - 1] as Point), sector(points[i] as Point)];
-      const by = to - from - DIRECTIONS * Math.round((to - from) / DIRECTIONS);
-      for (let k = 0; k <= Math.abs(by); k += 0.5)
-        seen[Math.floor(from + Math.sign(by) * k + DIRECTIONS) % DIRECTIONS] = 1;
-    }
-  return seen.reduce((n, one) => n + one, 0) >= DIRECTIONS - OPEN;
-}
-const DIRECTIONS = 24;
-const OPEN = 4;
