@@ -154,9 +154,15 @@ class Serifed {
     const { drawn, width } = this;
     const stroke = strokeOf(serif, width);
     const back = BACK_HEIGHTS * serif.height + BACK_WIDTHS * width;
-    const ended = drawn.map((path) => this.ended(path, stroke, back));
+    const placeOf = ({ segment, t }: OnStroke) => pointAt(stroke[segment] as Segment, t);
+    const all = drawn.map((path) => this.ended(path, stroke, back));
+    const first = all.reduce<OnStroke | null>((a, e) => (!e || (a && isBefore(a, e.on)) ? a : e.on), null);
+    // A serif on one side goes on to the first stem it comes to: what lies behind that ends where it does.
+    const ended = all.map((e) =>
+      e && first && (serif.isWhole || distance(placeOf(e.on), placeOf(first)) < SAME_STEM * width) ? e : null,
+    );
     const met = ended.flatMap((e) => (e ? [e.on] : []));
-    const junctions = met.map(({ segment, t }) => pointAt(stroke[segment] as Segment, t));
+    const junctions = met.map(placeOf);
     this.drawn = drawn.flatMap((path, k) => {
       const end = ended[k];
       if (end) return [end.path];
@@ -167,7 +173,6 @@ class Serifed {
       return;
     }
     // Where no line ends on it, it runs on to the one that passes by, or to the nearest.
-    const first = met.reduce<OnStroke | null>((a, b) => (a && isBefore(a, b) ? a : b), null);
     const on = first ?? firstPassed(drawn, stroke);
     const whole = on ? upTo(stroke, on) : (toNearest(drawn, serif, width) ?? stroke.slice(0, 1));
     const stem = met.length === 1 ? ended.find((e) => e !== null) : undefined;
@@ -207,6 +212,7 @@ class Serifed {
 /** In usual strokes: what is on a line, the same place, and lines that are left over from the end of a stem. */
 const ON = 0.05;
 const SAME = 1e-4;
+const SAME_STEM = 0.6;
 const LEFT_OVER = 1.2;
 const NEAR_END = 0.5;
 

@@ -22,7 +22,7 @@ const MOST_LENGTH = 0.9;
 /** Its thickness is told this share of its length before its tip, from this far inside its edge, and is no more than this. */
 const TIP_SHARE = 0.15;
 const DEEP = 0.003;
-const MOST_HEIGHT = 0.25;
+const MOST_HEIGHT = 0.22;
 /** The edge from the tip on is straight within this share of its length and this besides, and meets the stem at no less than this cosine. */
 const EDGE_BENDS = 0.05;
 /** Across the stem it may rise by this: heads do. */
