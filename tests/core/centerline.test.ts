@@ -125,6 +125,11 @@ describe('shapes', () => {
     expect(centerlineOf([polygon([0, 0], [2, 0], [2, 2], [0, 2])], settings).dots).toMatchObject([{ x: 1, y: 1 }]);
   });
 
+  test('a dot with a pin-hole is a dot, one with a hole a ring', () => {
+    expect(centerlineOf([ring(3), reversedRing(0.5)], settings)).toMatchObject({ paths: [], dots: [{ r: 3 }] });
+    expect(centerlineOf([ring(3), reversedRing(1.5)], settings).dots).toEqual([]);
+  });
+
   test('a square piece that is no dot of its letter is a short stroke along its sides, towards the rest; a round one a dot', () => {
     const square = polygon([0, 0], [10, 0], [10, 11], [0, 11]);
     for (const [rest, along] of [

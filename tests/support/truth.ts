@@ -43,7 +43,8 @@ function pointsAlong(lines: readonly Line[], step: number): Point[] {
   );
 }
 
-function distanceTo({ x, y }: Point, lines: readonly Line[]): number {
+/** How far a point is from the nearest of some lines. */
+export function distanceTo({ x, y }: Point, lines: readonly Line[]): number {
   let least = Infinity;
   for (const line of lines)
     for (let i = 1; i < line.length; i++) {

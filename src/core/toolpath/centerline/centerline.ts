@@ -1,7 +1,7 @@
 /** One line down the middle of each stroke of a letter, or of any filled shape. */
 import { fitPoints } from '../../geometry/fit-points';
 import { type MedialAxis, medialAxis } from '../../geometry/medial';
-import { flattenPath, type Path, pathLength, regionArea, regionBox } from '../../geometry/path';
+import { flattenPath, type Path, pathArea, pathBox, pathLength, regionArea } from '../../geometry/path';
 import { boxCentre, type Point } from '../../geometry/point';
 import { line, pointAt, type Segment, withEnds } from '../../geometry/segment';
 import { nearestParameter } from '../../geometry/segment-measures';
@@ -56,6 +56,8 @@ export type Centerline = {
 const POINTS_PER_WIDTH = 10;
 /** A shape is a dot when its area is this share of that of a circle as long around: a square is, a bar twice as long as wide is not. */
 const ROUND = 0.74;
+/** Holes of no more than this share of it are none of a stroke's. */
+const PIN_HOLES = 0.04;
 /** One from which on it is round, whatever it is part of. */
 const SURELY_ROUND = 0.9;
 
@@ -71,12 +73,16 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
   const around = region.reduce((sum, p) => sum + pathLength(p), 0);
   if (!(area > 0)) return { paths: [], dots: [], uneven: [], width: 0 };
   const width = (2 * area) / around;
-  const roundness = (4 * Math.PI * area) / around ** 2;
-  if (region.length === 1 && roundness > ROUND) {
-    const r = Math.sqrt(area / Math.PI);
-    const centre = boxCentre(regionBox(region));
+  // A pin-hole makes no ring of a dot.
+  const [outer, ...holes] = region as [Path, ...Path[]];
+  const outerArea = pathArea(outer);
+  const hasPinHoles = -holes.reduce((sum, hole) => sum + pathArea(hole), 0) < PIN_HOLES * outerArea;
+  const roundness = (4 * Math.PI * outerArea) / pathLength(outer) ** 2;
+  if (hasPinHoles && roundness > ROUND) {
+    const r = Math.sqrt(outerArea / Math.PI);
+    const centre = boxCentre(pathBox(outer));
     const { rest } = settings;
-    const paths = rest && roundness < SURELY_ROUND ? across(region[0] as Path, centre, rest) : [];
+    const paths = rest && roundness < SURELY_ROUND ? across(outer, centre, rest) : [];
     return { paths, dots: paths.length > 0 ? [] : [{ ...centre, r }], uneven: [], width: 2 * r };
   }
   const axis = medialAxis(region, width / POINTS_PER_WIDTH);
