@@ -126,8 +126,8 @@ describe('shapes', () => {
   });
 
   test('a dot with a pin-hole is a dot, one with a hole a ring', () => {
-    expect(centerlineOf([ring(3), reversedRing(0.5)], settings)).toMatchObject({ paths: [], dots: [{ r: 3 }] });
-    expect(centerlineOf([ring(3), reversedRing(1.5)], settings).dots).toEqual([]);
+    expect(centerlineOf([ring(3), reversedRing(0.2)], settings)).toMatchObject({ paths: [], dots: [{ r: 3 }] });
+    expect(centerlineOf([ring(3), reversedRing(0.5)], settings).dots).toEqual([]);
   });
 
   test('a square piece that is no dot of its letter is a short stroke along its sides, towards the rest; a round one a dot', () => {
@@ -371,6 +371,16 @@ describe('letters drawn with a pen', () => {
     expect(f.ends).toBeGreaterThanOrEqual(0.95);
     expect(f.free).toBeGreaterThanOrEqual(0.95);
     expect(f.loops).toBeGreaterThanOrEqual(0.95);
+  });
+
+  test('the bar of a t and its entry, of which strokes hide a corner of the end, are found whole', {
+    tags: 'slow',
+  }, () => {
+    const face = typeface('EMS Allure');
+    const t = judge(face, 't', 0.08, 'flat', penTold(face, 0.08, 'flat'));
+    expect(t?.freeEnds).toEqual([5, 5]);
+    expect(Math.max(...(t?.ends ?? [1]))).toBeLessThan(0.15);
+    expect(quantile(t?.fromTruth ?? [1], 0.99)).toBeLessThan(0.1);
   });
 
   test.runIf(full)('the whole table', { timeout: 600_000 }, () => {

@@ -57,7 +57,7 @@ const POINTS_PER_WIDTH = 10;
 /** A shape is a dot when its area is this share of that of a circle as long around: a square is, a bar twice as long as wide is not. */
 const ROUND = 0.74;
 /** Holes of no more than this share of it are none of a stroke's. */
-const PIN_HOLES = 0.04;
+const PIN_HOLES = 0.005;
 /** One from which on it is round, whatever it is part of. */
 const SURELY_ROUND = 0.9;
 

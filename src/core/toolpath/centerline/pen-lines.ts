@@ -265,7 +265,7 @@ export function penLines(
   const { runs, points } = penEdges(edges, r, room);
   const lines = new Lines(runs, r);
   lines.makeAll();
-  const caps = capsOf(edges.samples, r);
+  const caps = capsOf(edges.samples, r, room);
   const made = lines.made
     .filter((line) => !isSliver(line, r) && !isAcross(line, caps, edges.samples, r) && !isCap(line, lines.made, r))
     .map((line) => ({ line, box: boxOfPoints(line.points) }))
