@@ -84,6 +84,8 @@ export async function chooseFace(page: Page, family: string, from = 'Archivo Bla
   await page.getByRole('button', { name: from, exact: true }).click();
   await page.getByLabel('Find typefaces').fill(family);
   const faces = page.getByRole('listbox', { name: 'Typefaces' });
+  // What was typed has been looked for: the list does not move any more.
+  await expect(faces.getByRole('option').first()).toHaveAccessibleName(new RegExp(family));
   await faces.getByRole('option', { name: family }).first().click();
   await page.keyboard.press('Escape');
   await expect(faces).toBeHidden();
