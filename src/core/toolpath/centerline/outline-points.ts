@@ -83,18 +83,21 @@ export class OutlinePoints {
 /** How far it is from a point straight on to the nearest of some outlines; infinite where there is none. */
 export function freeFrom(outlines: readonly OutlinePoints[], { x, y }: Point, u: Point): number {
   let least = Infinity;
-  for (const o of outlines) {
-    let a = o.point(-1);
-    let before = u.x * (a.y - y) - u.y * (a.x - x);
-    for (let k = 0; k < o.count; k++) {
-      const b = o.point(k);
-      const side = u.x * (b.y - y) - u.y * (b.x - x);
+  for (const { x: xs, y: ys, count } of outlines) {
+    let [ax, ay] = [numberAt(xs, count - 1) - x, numberAt(ys, count - 1) - y];
+    let before = u.x * ay - u.y * ax;
+    for (let k = 0; k < count; k++) {
+      const bx = numberAt(xs, k) - x;
+      const by = numberAt(ys, k) - y;
+      const side = u.x * by - u.y * bx;
       if (side > 0 !== before > 0) {
-        const [ahead0, ahead1] = [u.x * (a.x - x) + u.y * (a.y - y), u.x * (b.x - x) + u.y * (b.y - y)];
-        const ahead = ahead0 + ((ahead1 - ahead0) * before) / (before - side);
+        const ahead0 = u.x * ax + u.y * ay;
+        const ahead = ahead0 + ((u.x * bx + u.y * by - ahead0) * before) / (before - side);
         if (ahead > 0 && ahead < least) least = ahead;
       }
-      [a, before] = [b, side];
+      ax = bx;
+      ay = by;
+      before = side;
     }
   }
   return least;

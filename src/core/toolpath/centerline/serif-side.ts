@@ -269,14 +269,14 @@ export function sideAfter(
   const isShort = edge.from === tip;
   const by = isShort ? 0 : distance(meets, t);
   const slant = Math.abs(edge.e.x * u.y - edge.e.y * u.x);
-  const into = { x: -way * u.y, y: way * u.x };
-  const across = freeFrom(outlines, { x: p.x + DEEP * capital * into.x, y: p.y + DEEP * capital * into.y }, into);
   // Beaks hang from arms farther than feet stand out.
   const isBeak = Math.abs(edge.e.y) > BEAK;
   if (!isShort && (by < LEAST * capital || by * slant > (isBeak ? BEAK_OF_FOOT : 1) * most)) return null;
   // Nothing goes out farther than its tip.
   if (out > BEYOND_TIP * by * slant + LEAST * capital * (isShort ? SHORT_OUT : 1)) return null;
   if (isFooted(o, i, tip, way)) return null;
+  const into = { x: -way * u.y, y: way * u.x };
+  const across = freeFrom(outlines, { x: p.x + DEEP * capital * into.x, y: p.y + DEEP * capital * into.y }, into);
   // The edge of a beak ends where its arm does, or with the beak on its other side; that of a stem goes on.
   if (isBeak && edgeLength(o, edge, way, capital) > across / slant + BEAK_OF_FOOT * most) return null;
   // The edge, from the tip to the stem and across it, is one straight edge.
