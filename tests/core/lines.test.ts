@@ -8,11 +8,12 @@ import { invert } from '../../src/core/geometry/point';
 import { line } from '../../src/core/geometry/segment';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf } from '../../src/core/job/export';
+import type { Shaping, Typeface } from '../../src/core/lettering/face';
 import { LIMITS } from '../../src/core/limits';
 import { mergedLines, pulledToTip, runThrough } from '../../src/core/toolpath/centerline/mend';
 import { retraced } from '../../src/core/toolpath/centerline/retrace';
 import { joinLetters } from '../../src/core/toolpath/centerline/tails';
-import { faces, scriptEngine } from '../support/faces';
+import { faces, scriptEngine, typeface } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
 const open = (...places: readonly (readonly [number, number])[]): Path => ({
@@ -84,6 +85,42 @@ test('a loop that is nearly filled stays a loop and is told, or is filled', () =
   const loops = (r: JobResult) => r.findings.filter((f) => f.sentence.includes('nearly filled'));
   expect(loops(kept)).toHaveLength(1);
   expect(loops(filled)).toEqual([]);
+});
+
+describe('square pieces', () => {
+  /** A face that sets every character as its colon, two squares one over the other. */
+  const colon = typeface('Saira Stencil One');
+  const alikeFace: Typeface = Object.create(colon, {
+    shape: {
+      value: (text: string, ...more: readonly ['ltr' | 'rtl', Shaping]) =>
+        [...text].flatMap((_, i) => colon.shape(':', ...more).map((g) => ({ ...g, cluster: i }))),
+    },
+  });
+  const letters = (text: string) => {
+    const steps = [{ kind: 'weld' }, { kind: 'centerline', joined: false }];
+    const part = partOf([lettering(text, 'Saira Stencil One')], {
+      steps,
+      work: [{ what: 'centerline', operation: 'mark' }],
+    });
+    const result = new Evaluator(scriptEngine).evaluate(jobWith([part]), () => ({ typeface: alikeFace }));
+    return result.parts[0]?.linework.centerline?.letters.map((l) => [l.text, l.paths.length, l.dots.length]);
+  };
+
+  test('are dots of a colon and short strokes of a letter, though one glyph stands for both, whichever comes first', () => {
+    expect(letters(':e')).toEqual([
+      [':', 0, 2],
+      ['e', 2, 0],
+    ]);
+    expect(letters('e:')).toEqual([
+      ['e', 2, 0],
+      [':', 0, 2],
+    ]);
+  });
+
+  test('may be dots of letters that have some, in any script', () => {
+    for (const text of ['i', 'ü', 'ї', 'ب', '∶', '…']) expect(letters(text), text).toEqual([[text, 0, 2]]);
+    for (const text of ['e', '8', 'Ω', 'ж']) expect(letters(text), text).toEqual([[text, 2, 0]]);
+  });
 });
 
 describe('mending by hand', () => {

@@ -77,7 +77,8 @@ describe('shapes', () => {
   test('a flag on one side is cut straight on, whatever its bracket; its stroke ends at the side of the stem', () => {
     const { region, serifs } = withoutSerifs([FLAG], MOST, CAPITAL);
     const box = pathBox(region[0] as Path);
-    expect(box.minX).toBeCloseTo(12, 1);
+    // Outlines are looked at in points, 0.4 apart.
+    expect(Math.abs(box.minX - 12)).toBeLessThan(0.01);
     expect(cornersOf(region[0] as Path)).toContain(`${box.minX.toFixed(2)},100.00`);
     expect(serifs).toMatchObject([{ isWhole: false }]);
     expect(serifs[0]?.points[0].x).toBeCloseTo(0, 1);
@@ -190,8 +191,7 @@ describe.skipIf(SERIFED.length === 0).each(SERIFED)('$name, its serifs left out'
     for (const path of lines('H')) expect(strays(path)).toBeLessThan(1.5);
     // A spur at the head of an l may be a short stroke of its own.
     const [ell, ...spurs] = [...lines('l')].sort((a, b) => pathLength(b) - pathLength(a));
-    // The head of one rises to a spur that its line leans to.
-    expect(strays(ell as Path)).toBeLessThan(face.name === 'crimson-text' ? 7 : 1.5);
+    expect(strays(ell as Path)).toBeLessThan(1.5);
     for (const spur of spurs) expect(pathLength(spur)).toBeLessThan(12);
   });
 

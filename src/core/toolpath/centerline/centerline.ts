@@ -3,8 +3,7 @@ import { fitPoints } from '../../geometry/fit-points';
 import { type MedialAxis, medialAxis } from '../../geometry/medial';
 import { flattenPath, type Path, pathArea, pathBox, pathLength, regionArea } from '../../geometry/path';
 import { boxCentre, type Point } from '../../geometry/point';
-import { line, pointAt, type Segment, withEnds } from '../../geometry/segment';
-import { nearestParameter } from '../../geometry/segment-measures';
+import { line, type Segment, withEnds } from '../../geometry/segment';
 import type { Stroke } from './chain';
 import { depthInside } from './depth-inside';
 import { eased } from './ease';
@@ -14,6 +13,7 @@ import { inkedParts } from './ink';
 import { withoutJogs } from './jogs';
 import { type StrokeJoint, strokesOf } from './joints';
 import { marked } from './marks';
+import { nearestOnLines } from './near-lines';
 import { penRadius } from './pen';
 import { explained, penStrokes } from './pen-strokes';
 import { skeletonOf } from './skeleton';
@@ -169,19 +169,12 @@ const usualWidth = (region: readonly Path[]): number =>
 
 /** Ends that meet another line are put exactly on it, now that it is smooth. */
 function metExactly(strokes: readonly Stroke[], lines: readonly Path[], within: number): Path[] {
-  const nearest = (p: Point, except: number): Point | null => {
-    let best: Point | null = null;
-    let least = within;
-    lines.forEach((line, i) => {
-      if (i === except) return;
-      for (const s of line.segments) {
-        const q = pointAt(s, nearestParameter(s, p.x, p.y));
-        const d = Math.hypot(p.x - q.x, p.y - q.y);
-        if (d < least) [best, least] = [q, d];
-      }
-    });
-    return best;
-  };
+  const nearest = (p: Point, except: number): Point | null =>
+    nearestOnLines(
+      lines.filter((_, i) => i !== except),
+      p,
+      within,
+    );
   return lines.map((line, i) => {
     const { ends, closed } = strokes[i] as Stroke;
     if (closed || line.segments.length === 0) return line;

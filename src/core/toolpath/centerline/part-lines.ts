@@ -163,7 +163,7 @@ type FaceManner = {
 const PLAIN_MANNER = { serifs: null, inlines: null };
 
 /** The centerline of a connected region, its serifs as asked, if that can be. */
-function traced(
+function tracedRegion(
   region: readonly Path[],
   step: PartCenterlineSettings,
   smooth: number | null,
@@ -191,15 +191,15 @@ function traceAll(
   step: PartCenterlineSettings,
   smooth: number | null,
   manner: FaceManner,
-  mayHaveDots: boolean,
+  isDotted: boolean,
 ): Centerline {
   const { inlines } = manner;
   const outer = step.inlines === 'left' && inlines !== null ? regionsWithin(regions, inlines) : regions;
   const shapes = step.loops === 'filled' ? outer.map(withoutSmallHoles) : outer;
   // What is drawn around has no pen and no serifs of its own.
   const own = outer === regions ? manner : { ...manner, ...PLAIN_MANNER, pen: null };
-  const rests = mayHaveDots ? shapes.map(() => null) : shapes.map((_, i) => nearestOther(shapes, i));
-  const made = shapes.map((region, i) => traced(region, step, smooth, own, rests[i] ?? null));
+  const rests = isDotted ? shapes.map(() => null) : shapes.map((_, i) => nearestOther(shapes, i));
+  const made = shapes.map((region, i) => tracedRegion(region, step, smooth, own, rests[i] ?? null));
   const largest = made.reduce((best, one) => (one.width > best.width ? one : best), NOTHING);
   return {
     paths: made.flatMap((m) => {
@@ -222,9 +222,14 @@ function nearestOther(regions: readonly (readonly Path[])[], i: number): Point |
   }, null);
 }
 
-/** Characters that have dots, by themselves or with marks: a square piece of any other is a short stroke. */
-const WITH_DOTS = /[ijĳ.:;!?¡¿·…%÷]|\p{M}/u;
-const hasDots = (text: string): boolean => text === '' || WITH_DOTS.test(text.normalize('NFD').toLowerCase());
+/** Letters and figures of scripts whose letters have no dots of their own, and those of them that do. */
+const PLAIN = /^[\p{Script=Latin}\p{Script=Greek}\p{Script=Cyrillic}\p{Nd}]+$/u;
+const DOTTED = /[ijĳіјϳ]/;
+/** Whether a square piece of what is written may be a dot: of all but plain letters and figures, marks told apart from them. */
+function mayHaveDots(text: string): boolean {
+  const told = text.normalize('NFD').toLowerCase();
+  return !PLAIN.test(told) || DOTTED.test(told);
+}
 
 /** A region without the holes that are narrower than half its strokes. */
 function withoutSmallHoles(region: readonly Path[]): readonly Path[] {
@@ -343,12 +348,20 @@ type TracedInput = {
 /** The centerline of a letter in capital heights, by what it looks like and the settings. */
 const TRACED: Stage<TracedInput, Centerline> = {
   name: 'traced letter',
-  key: ({ face, alike, step, smooth }, idOf) => {
+  key: ({ letter, face, alike, step, smooth }, idOf) => {
     const { detail, ends, loops, serifs, inlines, retraced: twice } = step;
-    return JSON.stringify([idOf(face), alike, detail, ends, loops, serifs, inlines, twice, smooth?.toPrecision(6)]);
+    // The same glyph may stand for a colon, whose squares are dots, and for a letter.
+    const isDotted = mayHaveDots(letter.text);
+    return JSON.stringify([
+      idOf(face),
+      alike,
+      isDotted,
+      ...[detail, ends, loops, serifs, inlines, twice],
+      smooth?.toPrecision(6),
+    ]);
   },
   run: ({ letter, face, engine, step, smooth, manner }) =>
-    traceAll(letterRegions(letter, face, engine), step, smooth, manner, hasDots(letter.text)),
+    traceAll(letterRegions(letter, face, engine), step, smooth, manner, mayHaveDots(letter.text)),
   weigh: ({ paths: lines }) => weighPaths(lines),
 };
 

@@ -4,8 +4,9 @@
  */
 import { type Path, reversePath } from '../../geometry/path';
 import { distance, type Point } from '../../geometry/point';
-import { line, pointAt, type Segment, spanOf, subSegment, tangentAt, withEnds } from '../../geometry/segment';
-import { nearestParameter, segmentLength } from '../../geometry/segment-measures';
+import { line, type Segment, spanOf, subSegment, tangentAt, withEnds } from '../../geometry/segment';
+import { segmentLength } from '../../geometry/segment-measures';
+import { endOf, nearestOnLine, startOf } from './near-lines';
 
 /** A line leaves another from a place no farther from it than this, in strokes. */
 const ON = 0.05;
@@ -22,21 +23,6 @@ const upTo = ({ segments }: Path, at: number, t: number): Path => ({
   closed: false,
 });
 
-/** Where a point lies on a line; null where it is farther from it than `within`. */
-function placeOn({ segments }: Path, { x, y }: Point, within: number): { at: number; t: number } | null {
-  let best: { at: number; t: number } | null = null;
-  let least = within;
-  segments.forEach((s, at) => {
-    const t = nearestParameter(s, x, y);
-    const p = pointAt(s, t);
-    const d = Math.hypot(p.x - x, p.y - y);
-    if (d < least) [best, least] = [{ at, t }, d];
-  });
-  return best;
-}
-
-const startOf = ({ segments }: Path): Point => pointAt(segments[0] as Segment, 0);
-const endOf = ({ segments }: Path): Point => pointAt(segments[segments.length - 1] as Segment, 1);
 const lengthOf = ({ segments }: Path): number => segments.reduce((sum, s) => sum + segmentLength(s), 0);
 
 type Joining = { readonly onto: number; readonly stem: Path; readonly back: Path; readonly afterStem: Path };
@@ -45,7 +31,7 @@ type Joining = { readonly onto: number; readonly stem: Path; readonly back: Path
 function joiningOf(lines: readonly Path[], i: number, width: number): Joining | null {
   let best: Joining | null = null;
   let least = MOST * width;
-  const isFree = (p: Point, of: number) => lines.every((l, k) => k === of || !placeOn(l, p, ON * width));
+  const isFree = (p: Point, of: number) => lines.every((l, k) => k === of || !nearestOnLine(l, p, ON * width));
   const branch = lines[i] as Path;
   if (branch.closed || branch.segments.length === 0) return null;
   for (const oriented of [branch, reversePath(branch)]) {
@@ -56,9 +42,9 @@ function joiningOf(lines: readonly Path[], i: number, width: number): Joining | 
       for (const stem of [other, reversePath(other)]) {
         // Back from the end of the line to where the branch leaves it.
         const turned = reversePath(stem);
-        const place = placeOn(turned, from, ON * width);
+        const place = nearestOnLine(turned, from, ON * width);
         if (!place) continue;
-        const back = upTo(turned, place.at, place.t);
+        const back = upTo(turned, place.segment, place.t);
         const last = back.segments[back.segments.length - 1];
         const length = lengthOf(back);
         if (!last || length === 0 || length > least || !isFree(endOf(stem), onto)) continue;

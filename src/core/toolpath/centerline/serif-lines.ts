@@ -5,7 +5,8 @@
 import { type OnPath, type Path, pathLength, reversePath } from '../../geometry/path';
 import { distance, type Point } from '../../geometry/point';
 import { line, pointAt, quadratic, type Segment, subSegment, tangentAt, withEnds } from '../../geometry/segment';
-import { crossingNear, nearestParameter, segmentLength } from '../../geometry/segment-measures';
+import { crossingNear, segmentLength } from '../../geometry/segment-measures';
+import { endOf, nearestOnLine, nearestOnLines } from './near-lines';
 import type { SerifStroke } from './serifs';
 
 /** The line of a stem is looked at this far back from its end, in heights of the serif and strokes of the letter. */
@@ -53,18 +54,15 @@ function lastCrossing(s: Segment, other: Segment, least: number): readonly [numb
   return null;
 }
 
-/** A place on a stroke: on which of its segments, and where on it. */
-type OnStroke = OnPath;
-
 /** The part of a stroke from its tip to a place. */
-const upTo = (stroke: readonly Segment[], { segment, t }: OnStroke): Segment[] => [
+const upTo = (stroke: readonly Segment[], { segment, t }: OnPath): Segment[] => [
   ...stroke.slice(0, segment),
   subSegment(stroke[segment] as Segment, 0, Math.max(LEAST_PART, t)),
 ];
 const LEAST_PART = 1e-6;
 
 /** A line with an end put on a stroke: where on that, and how far its end has moved. */
-type EndedLine = { readonly path: Path; readonly on: OnStroke; readonly far: number };
+type EndedLine = { readonly path: Path; readonly on: OnPath; readonly far: number };
 
 /** An open line with its end put on a stroke, and where on that; null where it does not come to it near its end. */
 function endedOn(path: Path, stroke: readonly Segment[], back: number, onwards: number): EndedLine | null {
@@ -91,7 +89,7 @@ function endedOn(path: Path, stroke: readonly Segment[], back: number, onwards: 
 }
 
 /** Where on a stroke the first of some lines crosses it; null where none does. */
-function firstPassed(lines: readonly Path[], stroke: readonly Segment[]): OnStroke | null {
+function firstPassed(lines: readonly Path[], stroke: readonly Segment[]): OnPath | null {
   for (const [segment, other] of stroke.entries()) {
     const all = lines.flatMap((path) => path.segments.map((s) => lastCrossing(s, other, 0)?.[1] ?? Infinity));
     const t = Math.min(...all);
@@ -101,38 +99,16 @@ function firstPassed(lines: readonly Path[], stroke: readonly Segment[]): OnStro
 }
 
 /** A straight stroke from the tip of a serif to the nearest place of some lines behind the side of its stem; null where that is far. */
-function toNearest(
-  lines: readonly Path[],
-  { points: [tip, , { x, y }] }: SerifStroke,
-  width: number,
-): Segment[] | null {
-  let best: Point | null = null;
-  let least = NEAR * width;
-  for (const s of lines.flatMap((path) => path.segments)) {
-    const p = pointAt(s, nearestParameter(s, x, y));
-    const d = Math.hypot(p.x - x, p.y - y);
-    if (d < least) [best, least] = [p, d];
-  }
+function toNearest(lines: readonly Path[], { points: [tip, , side] }: SerifStroke, width: number): Segment[] | null {
+  const best = nearestOnLines(lines, side, NEAR * width);
   return best && [line(tip.x, tip.y, best.x, best.y)];
 }
 /** In usual strokes. */
 const NEAR = 1.2;
 
 /** Whether an end of a line lies on another of some lines. */
-const isOnAnother = (lines: readonly Path[], of: Path, { x, y }: Point, within: number): boolean =>
-  lines.some(
-    (path) =>
-      path !== of &&
-      path.segments.some((s) => {
-        const p = pointAt(s, nearestParameter(s, x, y));
-        return Math.hypot(p.x - x, p.y - y) < within;
-      }),
-  );
-
-const endOf = ({ segments }: Path): Point => {
-  const last = segments[segments.length - 1] as Segment;
-  return { x: last.x1, y: last.y1 };
-};
+const isOnAnother = (lines: readonly Path[], of: Path, end: Point, within: number): boolean =>
+  lines.some((path) => path !== of && nearestOnLine(path, end, within) !== null);
 
 /** A letter whose serifs are put on one after another. */
 class Serifed {
@@ -154,9 +130,9 @@ class Serifed {
     const { drawn, width } = this;
     const stroke = strokeOf(serif, width);
     const back = BACK_HEIGHTS * serif.height + BACK_WIDTHS * width;
-    const placeOf = ({ segment, t }: OnStroke) => pointAt(stroke[segment] as Segment, t);
+    const placeOf = ({ segment, t }: OnPath) => pointAt(stroke[segment] as Segment, t);
     const all = drawn.map((path) => this.ended(path, stroke, back));
-    const first = all.reduce<OnStroke | null>((a, e) => (!e || (a && isBefore(a, e.on)) ? a : e.on), null);
+    const first = all.reduce<OnPath | null>((a, e) => (!e || (a && isBefore(a, e.on)) ? a : e.on), null);
     // A serif on one side goes on to the first stem it comes to: what lies behind that ends where it does.
     const ended = all.map((e) =>
       e && first && (serif.isWhole || distance(placeOf(e.on), placeOf(first)) < SAME_STEM * width) ? e : null,
@@ -216,7 +192,7 @@ const SAME_STEM = 0.6;
 const LEFT_OVER = 1.2;
 const NEAR_END = 0.5;
 
-const isBefore = (a: OnStroke, b: OnStroke): boolean => a.segment < b.segment || (a.segment === b.segment && a.t < b.t);
+const isBefore = (a: OnPath, b: OnPath): boolean => a.segment < b.segment || (a.segment === b.segment && a.t < b.t);
 
 /**
  * The lines of a letter whose serifs were taken off, with those of the serifs. `width` is the usual width of its strokes;

@@ -203,21 +203,23 @@ function isStraightEdge(
 
 /** Where the edge of a stem ends, which may rise beyond the side of the stem that a serif is on; null where it is straight up to there. */
 function headAfter(o: OutlinePoints, { from, e }: Edge, way: 1 | -1, across: number, capital: number): number | null {
-  let end = from + way;
-  let before = directionOf(o, from, end);
+  // Corners may be rounded a little.
+  const about = HEAD_ABOUT * way;
+  let end = from + about;
   while (o.between(from, end, way) < HEAD * across) {
-    const here = directionOf(o, end, end + way);
+    const [before, here] = [directionOf(o, end - about, end), directionOf(o, end, end + about)];
     const turn = way * Math.atan2(before.x * here.y - before.y * here.x, before.x * here.x + before.y * here.y);
     if (turn > HEAD_CORNER) {
       const rises = Math.abs(e.x * (o.point(end).y - o.point(from).y) - e.y * (o.point(end).x - o.point(from).x));
       return rises > EDGE_WITHIN * capital ? end : null;
     }
-    before = here;
     end += way;
   }
   return null;
 }
 const HEAD = 1.3;
+/** So many points before and after one tell how the outline turns there. */
+const HEAD_ABOUT = 3;
 const HEAD_CORNER = (40 * Math.PI) / 180;
 
 /** How far the outline runs in the direction of an edge from where that comes to the side of the stem. */
