@@ -5,10 +5,10 @@ import { pointAt, type Segment } from '../../geometry/segment';
 import { nearestParameter } from '../../geometry/segment-measures';
 
 /** Where an open line begins. */
-export const startOf = ({ segments }: Path): Point => pointAt(segments[0] as Segment, 0);
+export const lineStart = ({ segments }: Path): Point => pointAt(segments[0] as Segment, 0);
 
 /** Where an open line ends. */
-export const endOf = ({ segments }: Path): Point => pointAt(segments[segments.length - 1] as Segment, 1);
+export const lineEnd = ({ segments }: Path): Point => pointAt(segments[segments.length - 1] as Segment, 1);
 
 /** The place on a line that is nearest to a point, and where that is; null where it is not nearer than `within`. */
 export function nearestOnLine({ segments }: Path, { x, y }: Point, within: number): (OnPath & { at: Point }) | null {

@@ -6,7 +6,7 @@ import { type Path, reversePath } from '../../geometry/path';
 import { distance, type Point } from '../../geometry/point';
 import { line, type Segment, spanOf, subSegment, tangentAt, withEnds } from '../../geometry/segment';
 import { segmentLength } from '../../geometry/segment-measures';
-import { endOf, nearestOnLine, startOf } from './near-lines';
+import { lineEnd, lineStart, nearestOnLine } from './near-lines';
 
 /** A line leaves another from a place no farther from it than this, in strokes. */
 const ON = 0.05;
@@ -35,7 +35,7 @@ function joiningOf(lines: readonly Path[], i: number, width: number): Joining | 
   const branch = lines[i] as Path;
   if (branch.closed || branch.segments.length === 0) return null;
   for (const oriented of [branch, reversePath(branch)]) {
-    const from = startOf(oriented);
+    const from = lineStart(oriented);
     const way = tangentAt(oriented.segments[0] as Segment, 0);
     lines.forEach((other, onto) => {
       if (onto === i || other.closed || other.segments.length === 0) return;
@@ -47,7 +47,7 @@ function joiningOf(lines: readonly Path[], i: number, width: number): Joining | 
         const back = upTo(turned, place.segment, place.t);
         const last = back.segments[back.segments.length - 1];
         const length = lengthOf(back);
-        if (!last || length === 0 || length > least || !isFree(endOf(stem), onto)) continue;
+        if (!last || length === 0 || length > least || !isFree(lineEnd(stem), onto)) continue;
         const into = tangentAt(last, 1);
         if (into.x * way.x + into.y * way.y < Math.cos(ONWARDS)) continue;
         [best, least] = [{ onto, stem, back, afterStem: oriented }, length];
@@ -59,7 +59,7 @@ function joiningOf(lines: readonly Path[], i: number, width: number): Joining | 
 
 /** The way back and the line that leaves it, which begins a little beside it: the line is bent onto it, or a short way goes there. */
 function backAndOn(back: Path, branch: Path): readonly Segment[] {
-  const [end, start] = [endOf(back), startOf(branch)];
+  const [end, start] = [lineEnd(back), lineStart(branch)];
   const [first, ...others] = branch.segments as [Segment, ...Segment[]];
   const gap = distance(end, start);
   if (gap === 0) return [...back.segments, ...branch.segments];

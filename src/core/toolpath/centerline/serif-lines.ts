@@ -6,7 +6,7 @@ import { type OnPath, type Path, pathLength, reversePath } from '../../geometry/
 import { distance, type Point } from '../../geometry/point';
 import { line, pointAt, quadratic, type Segment, subSegment, tangentAt, withEnds } from '../../geometry/segment';
 import { crossingNear, segmentLength } from '../../geometry/segment-measures';
-import { endOf, nearestOnLine, nearestOnLines } from './near-lines';
+import { lineEnd, nearestOnLine, nearestOnLines } from './near-lines';
 import type { SerifStroke } from './serifs';
 
 /** The line of a stem is looked at this far back from its end, in heights of the serif and strokes of the letter. */
@@ -160,7 +160,7 @@ class Serifed {
   private ended(path: Path, stroke: readonly Segment[], back: number): EndedLine | null {
     if (path.closed || path.segments.length === 0) return null;
     const [forth, turned] = [path, reversePath(path)].map((way) =>
-      isOnAnother(this.drawn, path, endOf(way), ON * this.width)
+      isOnAnother(this.drawn, path, lineEnd(way), ON * this.width)
         ? null
         : endedOn(way, stroke, back, this.isShort ? BACK_WIDTHS * this.width : 0),
     );
@@ -172,13 +172,13 @@ class Serifed {
   private isLeftOver(path: Path, junctions: readonly Point[]): boolean {
     if (path.closed || pathLength(path) > LEFT_OVER * this.width) return false;
     return [path, reversePath(path)].some((way) =>
-      junctions.some((j) => distance(endOf(way), j) < NEAR_END * this.width),
+      junctions.some((j) => distance(lineEnd(way), j) < NEAR_END * this.width),
     );
   }
 
   /** The line of a stem turns into the stroke of a serif that ends where it does. */
   private turnInto(stem: Path, stroke: Path): void {
-    const isAtEnd = distance(endOf(stroke), endOf(stem)) < SAME * this.width;
+    const isAtEnd = distance(lineEnd(stroke), lineEnd(stem)) < SAME * this.width;
     const segments = isAtEnd
       ? [...stem.segments, ...reversePath(stroke).segments]
       : [...stroke.segments, ...stem.segments];
