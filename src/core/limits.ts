@@ -2,6 +2,8 @@
 export const LIMITS = {
   /** Numbers, of eight bytes each, that remembered results take together before the oldest are forgotten. */
   numbersRemembered: 32_000_000,
+  /** Lines that fill several parts of one operation which are still brought into one order over all of them. */
+  linesOrderedOverParts: 5_000,
   /** Size of a job document as JSON text, in bytes. */
   documentBytes: 8 * 1024 * 1024,
   /** Characters in one lettering member that are still prepared. */

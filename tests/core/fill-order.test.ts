@@ -9,6 +9,7 @@ import type { PartHatch } from '../../src/core/toolpath/hatch/part-hatch';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { chance } from '../support/random';
+import { longTwoOpt } from '../support/two-opt';
 
 /** A stroke as it is drawn, by its corners, and whether it is a pass along the edge. */
 type Stroke = { readonly points: readonly Point[]; readonly isEdge: boolean };
@@ -21,8 +22,26 @@ const filled = (text: string, face: string, step: Draft): PartHatch => {
   return hatch;
 };
 
+/** Two or more parts that one operation fills, each where it is put. */
+const filledTogether = (
+  parts: readonly { readonly text: string; readonly x: number; readonly y: number; readonly step: Draft }[],
+) => {
+  const drafts = parts.map(({ text, x, y, step }, i) => {
+    const steps = [{ kind: 'weld' }, { kind: 'hatch', angle: 30, tool: { shape: 'line', tip: 1 }, ...step }];
+    const placement = { x, y };
+    return {
+      ...partOf([lettering(text, 'Archivo Black')], { steps, work: [{ what: 'hatch', operation: 'mark' }], placement }),
+      id: `p${i}`,
+    };
+  });
+  const result = new Evaluator(wasmEngine).evaluate(jobWith(drafts), faces);
+  const mark = result.operations.find((o) => o.operation.id === 'mark');
+  if (!mark) throw new Error('no operation');
+  return { mark, parts: result.parts };
+};
+
 const pathPoints = (path: Path): Point[] => flattenPath(path, 0.005);
-const strokesOf = ({ drawn, rings }: PartHatch): Stroke[] =>
+const strokesOf = ({ drawn, rings }: Pick<PartHatch, 'drawn' | 'rings'>): Stroke[] =>
   drawn.flatMap((d): Stroke[] => {
     if (d.kind !== 'polyline') throw new Error(`a filling draws no ${d.kind}`);
     if (!('xy' in d.geometry)) return [{ points: pathPoints(d.geometry), isEdge: rings.length === 0 }];
@@ -42,51 +61,15 @@ const last = (s: Stroke) => s.points[s.points.length - 1] as Point;
 const wayOf = (strokes: readonly Stroke[]): number =>
   strokes.reduce((sum, s, i) => (i === 0 ? 0 : sum + distance(last(strokes[i - 1] as Stroke), first(s))), 0);
 
-/** A stroke by its ends. */
-type Ends = readonly [from: Point, to: Point];
-const turned = ([from, to]: Ends): Ends => [to, from];
-const STARTS = 4;
+const SHAKES = 20;
 
-/** The shortest of a plain 2-opt from the order given and from others by chance: one start alone may be a dead end that both share. */
-function longTwoOpt(strokes: readonly Stroke[]): number {
-  const given = strokes.map((s): Ends => [first(s), last(s)]);
-  const next = chance(7);
-  const shuffled = () => {
-    const order = given.map((s) => (next() < 0.5 ? s : turned(s)));
-    for (let i = order.length - 1; i > 0; i--) {
-      const k = Math.floor(next() * (i + 1));
-      [order[i], order[k]] = [order[k] as Ends, order[i] as Ends];
-    }
-    return order;
-  };
-  return Math.min(twoOpt(given), ...Array.from({ length: STARTS }, () => twoOpt(shuffled())));
-}
-
-/** Way of 2-opt until nothing is gained any more: stretches are turned round with all their strokes. */
-function twoOpt(strokes: readonly Ends[]): number {
-  const order = [...strokes];
-  const way = (i: number) =>
-    order[i] && order[i + 1] ? distance((order[i] as Ends)[1], (order[i + 1] as Ends)[0]) : 0;
-  for (let gained = true; gained; ) {
-    gained = false;
-    for (let i = 0; i < order.length; i++)
-      for (let j = i; j < order.length; j++) {
-        const [a, b, c, d] = [order[i - 1], order[i] as Ends, order[j] as Ends, order[j + 1]];
-        const then = (a ? distance(a[1], c[1]) : 0) + (d ? distance(b[0], d[0]) : 0);
-        if (way(i - 1) + way(j) - then < 1e-9) continue;
-        order.splice(
-          i,
-          j - i + 1,
-          ...order
-            .slice(i, j + 1)
-            .map(turned)
-            .reverse(),
-        );
-        gained = true;
-      }
-  }
-  return order.reduce((sum, _, i) => sum + way(i), 0);
-}
+/** The shortest way that a long 2-opt finds through the very strokes. */
+const longWay = (strokes: readonly Stroke[]): number =>
+  longTwoOpt(
+    Float64Array.from(strokes.flatMap((s) => [first(s).x, first(s).y, last(s).x, last(s).y])),
+    chance(7),
+    SHAKES,
+  );
 
 const key = ({ points }: Stroke) => {
   const length = points.reduce((sum, p, i) => (i === 0 ? 0 : sum + distance(p, points[i - 1] as Point)), 0);
@@ -105,7 +88,7 @@ describe.each([
       const hatch = filled(text, face, { style, fillMissed: true, outline: 'none' });
       const strokes = strokesOf(hatch);
       expect(hatch.travelMm).toBeCloseTo(wayOf(strokes), 6);
-      expect(hatch.travelMm).toBeLessThanOrEqual(1.15 * longTwoOpt(strokes));
+      expect(hatch.travelMm).toBeLessThanOrEqual(1.15 * longWay(strokes));
     },
   );
 
@@ -152,5 +135,59 @@ describe.each([
         .sort();
     expect(lines(edged)).toEqual(lines(plain));
     expect(strokesOf(filled(text, face, { style: 'parallel', outline: 'last' }))).toEqual(strokesOf(edged));
+  });
+});
+
+describe('over several parts of one operation', () => {
+  const ROWS = [
+    { text: 'Quince', x: 20, y: 80 },
+    { text: 'Oak 8', x: 30, y: 30 },
+    { text: 'Elm', x: 110, y: 55 },
+  ];
+  test.each(['parallel', 'crossed', 'rings'])('%s are one tour', { tags: 'slow' }, (style) => {
+    const { mark, parts } = filledTogether(ROWS.map((row) => ({ ...row, step: { style, outline: 'none' } })));
+    const strokes = strokesOf({ drawn: mark.drawn.map((d) => d.drawable), rings: [] });
+    expect(mark.travelMm).toBeCloseTo(wayOf(strokes), 6);
+    expect(mark.travelMm).toBeLessThanOrEqual(1.15 * longWay(strokes));
+    // What is drawn is what each part draws by itself, and each line is known by its part.
+    const lines = (all: Stroke[]) => all.map(key).sort();
+    for (const { id, linework } of parts)
+      expect(
+        lines(strokesOf({ drawn: mark.drawn.filter((d) => d.partId === id).map((d) => d.drawable), rings: [] })),
+      ).toEqual(lines(strokesOf(linework.hatch as PartHatch)));
+  });
+
+  test('where only some have a pass along the edge, and first and last are mixed, none is lost', () => {
+    const outlines = ['last', 'none', 'first', 'last'];
+    const rows = [...ROWS, { text: 'Bay', x: 20, y: 120 }].map((row, i) => ({
+      ...row,
+      step: { style: 'parallel', outline: outlines[i] as string },
+    }));
+    const { mark, parts } = filledTogether(rows);
+    expect(mark.drawn.length).toBeGreaterThan(0);
+    for (const { id, linework } of parts) {
+      const own = mark.drawn.filter((d) => d.partId === id).map((d) => d.drawable);
+      const hatch = linework.hatch as PartHatch;
+      expect(strokesOf({ drawn: own, rings: [] }).length).toBe(strokesOf(hatch).length);
+      // Of what ends on an edge, nothing comes on the wrong side of it.
+      const strokes = strokesOf({ drawn: own, rings: [] });
+      expect(strokes.filter((s) => s.isEdge).length).toBe(hatch.edge.length);
+      strokes.forEach((edge, i) => {
+        if (!edge.isEdge) return;
+        strokes.forEach((line, k) => {
+          if (line.isEdge || !(hatch.edgeFirst ? k < i : k > i)) return;
+          for (const p of [first(line), last(line)])
+            for (const q of edge.points) expect(distance(p, q)).toBeGreaterThan(0.3);
+        });
+      });
+    }
+  });
+
+  test('they are never longer than part by part', () => {
+    const { mark, parts } = filledTogether(
+      ROWS.map((row) => ({ ...row, step: { style: 'parallel', outline: 'last' } })),
+    );
+    const apart = parts.flatMap(({ linework }) => strokesOf(linework.hatch as PartHatch));
+    expect(mark.travelMm).toBeLessThan(wayOf(apart));
   });
 });

@@ -279,6 +279,27 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     for (const key of 'abc') larger.get(stage, key);
     expect(larger.size.results).toBe(3);
   },
+  linesOrderedOverParts: () => {
+    const way = (most: number) => {
+      limits.linesOrderedOverParts = most;
+      const part = (id: string, x: number) => ({
+        ...partOf([lettering('Oak')], {
+          steps: [{ kind: 'weld' }, { kind: 'hatch', tool: { shape: 'line', tip: 1 } }],
+          work: [{ what: 'hatch', operation: 'mark' }],
+          placement: { x, y: 20 },
+        }),
+        id,
+      });
+      // Listed from end to end and back: part by part is not the least way.
+      const job = jobWith([part('a', 10), part('c', 200), part('b', 100)], { sheet: { width: 400, height: 200 } });
+      const { parts, operations } = new Evaluator(wasmEngine).evaluate(job, faces);
+      const lines = parts.reduce((sum, p) => sum + (p.linework.hatch?.strokes.start.length ?? 0) - 1, 0);
+      return { lines, travel: operations.find((o) => o.operation.id === 'mark')?.travelMm as number };
+    };
+    const { lines, travel } = way(100_000);
+    expect(way(lines).travel).toBe(travel);
+    expect(way(lines - 1).travel).toBeGreaterThan(travel);
+  },
   documentBytes: () => {
     const text = JSON.stringify({ format: 1, title: 'ä', sheet: { width: 300, height: 200 } });
     const room = LIMITS.documentBytes - bytesOf(text).length;

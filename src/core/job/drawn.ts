@@ -1,24 +1,23 @@
 /** What each operation draws: of every part what it is asked to work, in running order. */
 import type { Job, Operation, Part, Work } from '../document/schema';
-import { type Drawable, dot, filledArea, polyline, travelThrough } from '../geometry/drawable';
+import { type Drawable, dot, filledArea, polyline } from '../geometry/drawable';
 import { type KnownNesting, nestMeasured } from '../geometry/nesting';
 import { boxesMeet } from '../geometry/point';
-import { lengthsOf } from '../geometry/strokes';
 import { NOTHING_DRAWN } from '../kinds/work';
 import { WORKS, workKind } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
 import type { PreparedPart } from '../prepare/prepared';
 import { insideFirst } from '../toolpath/order';
 import { greedyPointOrder, joinedRuns, nearestNext } from '../toolpath/runs';
+import { type DrawnWork, type FillingOfPart, fillingsDrawn, wayThrough } from './fillings';
 import type { PartResult } from './part-result';
 
-/** A drawable with the part, and the kind of work on it, that it comes from. */
-export type DrawnWork = { readonly partId: string; readonly what: Work['what']; readonly drawable: Drawable };
+export type { DrawnWork } from './fillings';
 
 /** An operation with all that it draws, in running order, and its totals. */
 export type OperationResult = {
   readonly operation: Operation;
-  /** In running order: areas first, then lines, then outlines, inside before outside. */
+  /** In running order: areas first, then fillings by lines, other lines, and outlines, inside before outside. */
   readonly drawn: readonly DrawnWork[];
   /** Length of all that is drawn in mm. */
   readonly lengthMm: number;
@@ -38,12 +37,13 @@ type PartDrawnInput = {
 
 type PartDrawn = {
   readonly areas: readonly DrawnWork[];
+  readonly fillings: readonly FillingOfPart[];
   readonly polylines: readonly DrawnWork[];
   readonly outlines: readonly DrawnWork[];
   readonly lengthMm: number;
 };
 
-/** What an operation draws of one part: its lines in long runs, the nearest next. */
+/** What an operation draws of one part: its lines that fill nothing in long runs, the nearest next. */
 const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
   name: 'drawn of a part',
   key: ({ result, whats }, idOf) => `${idOf(result)}|${whats.join()}`,
@@ -61,8 +61,8 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
     const what = bySteps?.what ?? 'outline';
     return {
       areas: made.flatMap((m) => m.areas.map((area) => drawn(m.what, area))),
+      fillings: made.flatMap((m) => m.fillings.map((hatch) => ({ partId: result.id, what: m.what, hatch }))),
       polylines: [
-        ...made.flatMap((m) => m.ordered.map((line) => drawn(m.what, line))),
         ...nearestNext(joinedRuns(made.flatMap((m) => m.polylines))).map((path) => drawn(what, polyline(path))),
         ...greedyPointOrder(made.flatMap((m) => m.dots)).map((at) => drawn(what, dot(at, at.r))),
       ],
@@ -98,6 +98,7 @@ export function operationResult(
   memory: Memory,
 ): OperationResult {
   const areas: DrawnWork[] = [];
+  const fillings: FillingOfPart[] = [];
   const lines: DrawnWork[] = [];
   const outlines: DrawnWork[] = [];
   const outlined: PartResult[] = [];
@@ -109,6 +110,7 @@ export function operationResult(
     if (whats.length === 0) continue;
     const drawn = memory.get(PART_DRAWN, { part, result, by: operation.id, whats });
     for (const d of drawn.areas) areas.push(d);
+    for (const f of drawn.fillings) fillings.push(f);
     for (const d of drawn.polylines) lines.push(d);
     for (const d of drawn.outlines) outlines.push(d);
     if (drawn.outlines.length > 0) outlined.push(result);
@@ -116,16 +118,13 @@ export function operationResult(
   }
   const order = outlined.length > 0 ? memory.get(RUNNING_ORDER, { by: operation.id, results: outlined }) : [];
   // Open lines come off nothing, so they are worked before anything is cut free.
-  const drawn = [...areas, ...lines, ...order.map((i) => outlines[i] as DrawnWork)];
+  const filled = fillingsDrawn(operation.id, fillings, memory);
+  const drawn = [...areas, ...filled, ...lines, ...order.map((i) => outlines[i] as DrawnWork)];
   return {
     operation,
     drawn,
     lengthMm,
-    travelMm: travelThrough(
-      drawn.map((d) => d.drawable),
-      // Lines that are moved keep where each starts in the list, and the way between them.
-      (lines) => memory.of(lines.start, 'travel', () => lengthsOf(lines).travel),
-    ),
+    travelMm: wayThrough(drawn, memory),
     fillMm2: areas.reduce((sum, d) => sum + filledArea(d.drawable), 0),
   };
 }

@@ -1,9 +1,10 @@
 /** What a kind of work is: what of a part an operation works. One file says everything about a kind; works.ts lists them. */
-import type { AreaDrawable, Drawable, OutlineDrawable } from '../geometry/drawable';
+import type { AreaDrawable, OutlineDrawable } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import type { Box, Point } from '../geometry/point';
 import type { Memory } from '../memo';
 import type { PreparedPart } from '../prepare/prepared';
+import type { PartHatch } from '../toolpath/hatch/part-hatch';
 import type { DrawKind, Linework, Step } from './steps';
 
 /** A dot to be set: a circle, or where `r` is null a point. */
@@ -12,8 +13,8 @@ export type DotToDraw = Point & { readonly r: number | null };
 /** What work on a part comes to, before it is brought into an order. */
 export type ToDraw = {
   readonly areas: readonly AreaDrawable[];
-  /** In the order it is to be drawn in. */
-  readonly ordered: readonly Drawable[];
+  /** Fillings by lines, each with the order of its own. */
+  readonly fillings: readonly PartHatch[];
   /** Lines that are joined where they meet, and dots. */
   readonly polylines: readonly Path[];
   readonly dots: readonly DotToDraw[];
@@ -23,7 +24,7 @@ export type ToDraw = {
 };
 
 /** What work comes to where there is nothing to draw. */
-export const NOTHING_DRAWN: ToDraw = { areas: [], ordered: [], polylines: [], dots: [], outlines: [], lengthMm: 0 };
+export const NOTHING_DRAWN: ToDraw = { areas: [], fillings: [], polylines: [], dots: [], outlines: [], lengthMm: 0 };
 
 /** A part made ready, with what its steps draw. */
 export type WorkedPart = PreparedPart & {

@@ -8,5 +8,5 @@ export const hatchWork: WorkKind<'hatch'> = {
   describes: 'lines that fill it',
   draws: 'hatch',
   comesOff: false,
-  toDraw: ({ linework: { hatch } }) => (hatch ? { ordered: hatch.drawn, lengthMm: hatch.drawnMm } : {}),
+  toDraw: ({ linework: { hatch } }) => (hatch ? { fillings: [hatch], lengthMm: hatch.drawnMm } : {}),
 };

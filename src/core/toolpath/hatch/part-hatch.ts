@@ -37,6 +37,8 @@ export type Missed = {
 export type PartHatch = HatchLines & {
   /** Strokes over what the others miss. */
   readonly overMissed: Strokes;
+  /** Whether the pass along the edge comes before the lines that end on it. */
+  readonly edgeFirst: boolean;
   /** All that is drawn, in the order it is drawn in. */
   readonly drawn: readonly Drawable[];
   /** The way between them, in mm. */
@@ -102,12 +104,14 @@ export function* partHatch(
     cover = yield* shareFrom(coverOf(ask(overMissed, REST_OF_TIP)), from + share / 2, from + share);
   }
   yield 1;
-  const drawn = inOrder({ ...made, overMissed }, made.spacingMm, step.outline === 'first');
+  const edgeFirst = step.outline === 'first';
+  const drawn = inOrder({ ...made, overMissed, edgeFirst });
   yield 1;
   const reached = yield* shareFrom(reachOf(outlines, room.reached, rowMm, flat), 1, 1);
   return {
     ...made,
     overMissed,
+    edgeFirst,
     drawn,
     drawnMm: drawn.reduce((sum, d) => sum + drawnLength(d), 0),
     travelMm: travelThrough(drawn),
@@ -212,6 +216,7 @@ class MovedHatch implements PartHatch {
   readonly tooMany: PartHatch['tooMany'];
   readonly strokes: Strokes;
   readonly overMissed: Strokes;
+  readonly edgeFirst: boolean;
   readonly rings: readonly Path[];
   readonly edge: readonly Path[];
   readonly reach: Reach;
@@ -229,6 +234,7 @@ class MovedHatch implements PartHatch {
     this.tooMany = hatch.tooMany;
     this.strokes = transformStrokes(hatch.strokes, m);
     this.overMissed = transformStrokes(hatch.overMissed, m);
+    this.edgeFirst = hatch.edgeFirst;
     this.rings = hatch.rings.map((p) => transformPath(p, m));
     this.edge = hatch.edge.map((p) => transformPath(p, m));
     this.reach = hatch.reach;

@@ -5,6 +5,7 @@
  */
 import Flatbush from 'flatbush';
 import { floatAt, intAt, numberAt } from '../../geometry/elements';
+import type { Point } from '../../geometry/point';
 import { NO_STROKES, StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import { NearestNext } from '../nearest-next';
 
@@ -17,6 +18,9 @@ const MOST_IMPROVED = 20_000;
 /** Of so many pieces every pair is looked at, over so many rounds. */
 const MOST_PAIRED = 800;
 const ROUNDS = 8;
+/** Of so few pieces orders begun at several places are improved: one alone may be a dead end. */
+const MOST_STARTED = 150;
+const STARTS = 12;
 /** Places in the order that are turned round in all, so that the time is bounded. */
 const MOST_TURNED = 60_000_000;
 /** What is gained must be at least this, in mm. */
@@ -27,14 +31,33 @@ export type Ends = Float64Array;
 
 /**
  * Indices of the pieces in order; those drawn from their end to their start are given as -1 - index. Begun from the nearest next, or from
- * the order the pieces are given in where that is shorter.
+ * the order the pieces are given in where that is shorter; of few pieces from several.
  */
 export function tourOf(ends: Ends): Int32Array {
-  const nearest = nearestOrder(ends);
-  const given = Int32Array.from({ length: ends.length / 4 }, (_, i) => i);
-  const order = travelOf(ends, given) < travelOf(ends, nearest) ? given : nearest;
-  if (order.length > 3 && order.length <= MOST_IMPROVED) new Improving(ends, order).run();
-  return order;
+  const tours = toursOf(ends);
+  return tours.reduce((best, tour) => (travelOf(ends, tour) < travelOf(ends, best) - WORTH_MM ? tour : best));
+}
+
+/** Short tours begun from different orders; of many pieces it is one. */
+export function toursOf(ends: Ends): Int32Array[] {
+  const n = ends.length / 4;
+  const nearest = nearestOrder(ends, { x: 0, y: 0 });
+  const given = Int32Array.from({ length: n }, (_, i) => i);
+  const starts =
+    n > MOST_STARTED
+      ? [travelOf(ends, given) < travelOf(ends, nearest) ? given : nearest]
+      : [nearest, given, ...placesToBegin(ends).map((place) => nearestOrder(ends, place))];
+  if (n > 3 && n <= MOST_IMPROVED) for (const order of starts) new Improving(ends, order).run();
+  return starts;
+}
+
+/** Places spread over the pieces at which an order may begin. */
+function placesToBegin(ends: Ends): Point[] {
+  const places = Math.min(STARTS, ends.length / 2);
+  return Array.from({ length: places }, (_, k) => {
+    const i = 2 * Math.floor((k * ends.length) / (2 * places));
+    return { x: floatAt(ends, i), y: floatAt(ends, i + 1) };
+  });
 }
 
 /** Way made between the pieces of an order, in mm. */
@@ -54,12 +77,13 @@ function gap(ends: Ends, a: number, b: number): number {
   return Math.hypot(floatAt(ends, p) - floatAt(ends, q), floatAt(ends, p + 1) - floatAt(ends, q + 1));
 }
 
-function nearestOrder(ends: Ends): Int32Array {
+/** Always the nearest next, beginning with what is nearest to a place. */
+function nearestOrder(ends: Ends, from: Point): Int32Array {
   const n = ends.length / 4;
   const places = Array.from({ length: 2 * n }, (_, i) => ({ x: floatAt(ends, 2 * i), y: floatAt(ends, 2 * i + 1) }));
-  const unvisited = new NearestNext(places, 0);
+  const unvisited = new NearestNext(places, from.x);
   const order = new Int32Array(n);
-  let [x, y, k] = [0, 0, 0];
+  let [x, y, k] = [from.x, from.y, 0];
   for (let taken = unvisited.take(x, y); taken !== null; taken = unvisited.take(x, y)) {
     unvisited.drop(taken ^ 1);
     order[k++] = taken % 2 === 0 ? taken >> 1 : -1 - (taken >> 1);

@@ -31,6 +31,10 @@ const WORTH_MM = 1e-6;
 
 const distance = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y);
 
+/** The way between the items of an order, in mm. */
+export const wayThroughItems = <L>(order: readonly Item<L>[]): number =>
+  order.reduce((sum, item, i) => sum + (i === 0 ? 0 : distance((order[i - 1] as Item<L>).end, item.start)), 0);
+
 /** Lines in their order with all edges among them. */
 export function withEdges<L>(
   lines: readonly (Item<L> & { readonly line: L })[],
@@ -83,7 +87,7 @@ function cheapest(
 
 /** An order of lines and edges that is made shorter step by step. */
 class Improving<L> {
-  /** Of each edge the place of the last line that ends on it; -1 for none. */
+  /** Of each edge the place of the last line that ends on it, as last looked at; -1 for none. */
   private readonly last: Int32Array;
 
   constructor(
@@ -91,7 +95,6 @@ class Improving<L> {
     private readonly edges: EdgesOf<L>,
   ) {
     this.last = new Int32Array(edges.edgeCount);
-    this.look();
   }
 
   run(): void {
@@ -124,6 +127,7 @@ class Improving<L> {
   private turnRound(): boolean {
     const { order } = this;
     let isGained = false;
+    this.look();
     for (let i = 0; i < order.length; i++)
       for (let j = i; j < order.length; j++) {
         const at = order[j] as Item<L>;
@@ -147,7 +151,6 @@ class Improving<L> {
       const item = order[i] as Item<L>;
       const saved = this.way(i - 1, i) + this.way(i, i + 1) - this.way(i - 1, i + 1);
       order.splice(i, 1);
-      this.look();
       const [from, to] = this.roomFor(item);
       let [best, least, placed]: [number, number, Item<L>] = [i, saved - WORTH_MM, item];
       for (let k = from; k <= to; k++) {
@@ -155,7 +158,6 @@ class Improving<L> {
         if (more < least) [best, least, placed] = [k, more, as];
       }
       order.splice(best, 0, placed);
-      this.look();
       if (placed !== item || best !== i) isGained = true;
     }
     return isGained;
@@ -164,9 +166,13 @@ class Improving<L> {
   /** Before which items one that was taken out may stand: an edge after its lines, a line before its edges. */
   private roomFor(item: Item<L>): readonly [number, number] {
     const { order } = this;
-    if ('edge' in item) return [(this.last[item.edge] as number) + 1, order.length];
-    const own = new Set(this.edges.edgesOf(item.line));
-    const first = order.findIndex((other) => 'edge' in other && own.has(other.edge));
+    const { edgesOf } = this.edges;
+    if ('edge' in item) {
+      const last = order.findLastIndex((other) => 'line' in other && edgesOf(other.line).includes(item.edge));
+      return [last + 1, order.length];
+    }
+    const own = edgesOf(item.line);
+    const first = own.length === 0 ? -1 : order.findIndex((other) => 'edge' in other && own.includes(other.edge));
     return [0, first < 0 ? order.length : first];
   }
 
