@@ -1,33 +1,14 @@
-/** Letters drawn around white, and lines kept to the ink. */
+/** Letters drawn around white. */
 import { readFileSync } from 'node:fs';
 import { describe, expect, test } from 'vitest';
-import { laid } from '../../src/core/geometry/lying';
-import { type Path, pathLength } from '../../src/core/geometry/path';
-import { arcAbout, line } from '../../src/core/geometry/segment';
+import { pathLength } from '../../src/core/geometry/path';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { loadTypeface } from '../../src/core/lettering/typeface';
-import { bareLength, depthIn, type Ink, inkedParts, isInked } from '../../src/core/toolpath/centerline/ink';
 import { inlineManner, regionsWithin } from '../../src/core/toolpath/centerline/inlines';
 import { wasmEngine } from '../support/faces';
 import { jobWith, lettering, partOf } from '../support/jobs';
+import { rectangle } from '../support/shapes';
 import { DECORATED_FACES } from '../support/typefaces';
-
-const rectangle = (x: number, y: number, width: number, height: number, way: 1 | -1 = 1): Path => {
-  const places = [
-    [x, y],
-    [x + width, y],
-    [x + width, y + height],
-    [x, y + height],
-  ] as [number, number][];
-  if (way === -1) places.reverse();
-  return {
-    closed: true,
-    segments: places.map(([ax, ay], i) => {
-      const [bx, by] = places[(i + 1) % 4] as [number, number];
-      return line(ax, ay, bx, by);
-    }),
-  };
-};
 
 /** A bar with an inline; and a ring with one all round, about a counter. */
 const BAR = [rectangle(0, 0, 20, 100), rectangle(9, 9, 2, 82, -1)];
@@ -75,41 +56,5 @@ describe('letters drawn around white', () => {
     };
     expect(lines('left').map((p) => p.closed)).toEqual(Array(count).fill(closed));
     expect(lines('drawn').length).not.toBe(count);
-  });
-});
-
-describe('lines in ink', () => {
-  const ink = (paths: readonly Path[], width = 10): Ink => ({ room: depthIn(laid(paths), width), bare: 0.01, width });
-  const holed = ink([rectangle(0, 0, 100, 20), rectangle(40, 5, 20, 10, -1)]);
-  const across: Path = { closed: false, segments: [line(5, 10, 95, 10)] };
-
-  test('a line is cut where it runs over a hole, and only there', () => {
-    const parts = inkedParts([across], holed, 0);
-    expect(parts.map((p) => [p.segments[0]?.x0, p.segments[0]?.x1].map((x) => x?.toFixed(1)))).toEqual([
-      ['5.0', '40.0'],
-      ['60.0', '95.0'],
-    ]);
-    expect(bareLength([across], holed)).toBeCloseTo(20, 1);
-    expect(inkedParts([across], holed, 36)).toEqual([]);
-  });
-
-  test('a closed line goes on over its start', () => {
-    const ring: Path = {
-      closed: true,
-      segments: [0, 1, 2, 3].map((k) => arcAbout(50, 10, 30, (k * Math.PI) / 2, Math.PI / 2)),
-    };
-    const [part, ...more] = inkedParts([ring], ink([rectangle(52, -40, 100, 100)]), 0);
-    expect(more).toEqual([]);
-    expect(part?.closed).toBe(false);
-    expect(pathLength(part as Path)).toBeCloseTo(30 * 2 * Math.acos(2 / 30), 1);
-  });
-
-  test('what is out by very little stays, and so does what lies in ink', () => {
-    const corner: Path = { closed: false, segments: [line(-0.3, 10, 30, 10)] };
-    expect(inkedParts([corner], holed, 0)).toEqual([corner]);
-    const inside: Path = { closed: false, segments: [line(5, 2, 95, 2)] };
-    expect(inkedParts([inside], holed, 0)[0]).toBe(inside);
-    expect(isInked(inside.segments, holed.room, 0.01)).toBe(true);
-    expect(isInked(across.segments, holed.room, 0.01)).toBe(false);
   });
 });

@@ -8,6 +8,8 @@ import {
   arcRadius,
   arcToCubics,
   cubic,
+  derivativeAt,
+  greatestSpeed,
   line,
   pointAt,
   quadratic,
@@ -275,4 +277,17 @@ describe('ends replaced', () => {
     const s = arcBetween({ x: 0, y: 0 }, { x: 20, y: 0 }, 1.2);
     expect(withEnds(s, from, from)).toEqual(line(-3, 2, -3, 2));
   });
+});
+
+test('nowhere does a segment go faster than its greatest speed, and a line and an arc just as fast', () => {
+  fc.assert(
+    fc.property(anySegment, fc.double({ min: 0, max: 1, noNaN: true }), (s, t) => {
+      const d = derivativeAt(s, t);
+      const most = greatestSpeed(s);
+      expect(Math.hypot(d.x, d.y)).toBeLessThanOrEqual(most * (1 + 1e-9) + 1e-9);
+      if (s.kind === 'line' || s.kind === 'arc') expect(Math.hypot(d.x, d.y)).toBeCloseTo(most, 6);
+    }),
+  );
+  expect(greatestSpeed(quadratic(0, 0, 1, 0, 1, 5))).toBe(10);
+  expect(greatestSpeed(cubic(0, 0, 1, 0, 1, 5, 1, 6))).toBe(15);
 });

@@ -12,18 +12,11 @@ import { serifReach, withoutSerifs } from '../../src/core/toolpath/centerline/se
 import { letterOf } from '../support/cover';
 import { FAMILIES, faces, typeface, wasmEngine } from '../support/faces';
 import { jobWith, lettering, partOf } from '../support/jobs';
+import { polygon } from '../support/shapes';
 import { type Labelled, STATIC_FACES, UNSEEN_FACES } from '../support/typefaces';
 
 const CAPITAL = 100;
 const MOST = 24;
-
-const polygon = (...places: readonly (readonly [number, number])[]): Path => ({
-  closed: true,
-  segments: places.map(([x, y], i) => {
-    const [toX, toY] = places[(i + 1) % places.length] as readonly [number, number];
-    return line(x, y, toX, toY);
-  }),
-});
 
 /** A stem 10 wide and 100 high with feet and heads 34 wide and 6 thick. */
 const SLAB = polygon(

@@ -72,7 +72,7 @@ type FreeEnd = Point & { readonly sure: boolean };
  * there. Lines drawn twice have one tip where they both end. One that is sharp by little, or by little not, is not sure.
  */
 function tipsOf(lines: readonly Line[], width: number): FreeEnd[] {
-  const around = pointsAlong(lines, width / 20);
+  const around = [...pointsAlong(lines, width / 20), ...lines.flatMap((line) => line.slice(-1))];
   const candidates = lines.flatMap((line) =>
     line.flatMap((p, i): FreeEnd[] => {
       if (i === 0 || i === line.length - 1) return [{ ...p, sure: true }];

@@ -150,6 +150,27 @@ export function derivativeAt(s: Segment, t: number): Point {
   }
 }
 
+/** A bound on the length of the derivative: so fast, at most, goes the point of a segment with its parameter, in mm. */
+export function greatestSpeed(s: Segment): number {
+  switch (s.kind) {
+    case 'line':
+      return Math.hypot(s.x1 - s.x0, s.y1 - s.y0);
+    case 'quadratic':
+      return 2 * Math.max(Math.hypot(s.ax - s.x0, s.ay - s.y0), Math.hypot(s.x1 - s.ax, s.y1 - s.ay));
+    case 'cubic':
+      return (
+        3 *
+        Math.max(
+          Math.hypot(s.ax - s.x0, s.ay - s.y0),
+          Math.hypot(s.bx - s.ax, s.by - s.ay),
+          Math.hypot(s.x1 - s.bx, s.y1 - s.by),
+        )
+      );
+    case 'arc':
+      return arcRadius(s) * Math.abs(s.sweep);
+  }
+}
+
 /** Unit tangent in the direction of travel; steps off a degenerate end. */
 export function tangentAt(s: Segment, t: number): Point {
   const d = derivativeAt(s, t);

@@ -16,6 +16,7 @@ import { marked } from './marks';
 import { nearestOnLines } from './near-lines';
 import { penRadius } from './pen';
 import { explained, penStrokes } from './pen-strokes';
+import { withSharpCorners } from './sharp-corners';
 import { skeletonOf } from './skeleton';
 import { polylineLength } from './track';
 import { tracksOf } from './tracks';
@@ -62,7 +63,7 @@ const PIN_HOLES = 0.005;
 const SURELY_ROUND = 0.9;
 
 /** Lines may lie beside the ink by this share of the usual width: outlines are looked at as chords. */
-const BARE = 0.005;
+const BARE = 0.003;
 
 /** Strokes shorter than this share of the usual width are none. */
 const SPUR = 0.5;
@@ -92,13 +93,15 @@ export function centerlineOf(region: readonly Path[], settings: CenterlineSettin
   const made = strokes.map((s) => withEndsMade(s, axis.samples, settings.ends));
   const long = made.filter((s) => s.closed || polylineLength(s.points) > SPUR * width);
   const ended = long.length > 0 ? long : made;
+  const ink = { room: depthInside(axis.samples), bare: BARE * width, width };
+  const isInked = (p: Point) => ink.room(p) > 0;
   const lines = ended.map((s): Path => {
     const { closed } = s;
     // What a pen drew is known as it is.
     if (byPen) return { segments: fitPoints(s.points, closed, fit), closed };
-    return eased({ segments: fitPoints(withoutJogs(s.points, closed, width / 2), closed, fit), closed }, width);
+    const fitted = { segments: fitPoints(withoutJogs(s.points, closed, width / 2), closed, fit), closed };
+    return eased(withSharpCorners(fitted, width, isInked), width);
   });
-  const ink = { room: depthInside(axis.samples), bare: BARE * width, width };
   const drawnLines = metExactly(ended, lines, width / 2).filter((l) => l.segments.length > 0);
   const met = inkedParts(drawnLines, ink, SPUR * width);
   const uneven = [...unevenPlaces(axis, met, joints, width), ...narrowLoops(region, width)];

@@ -1,15 +1,15 @@
 /** Lines and the ink they are to lie in: over bare stock nothing is drawn. */
 import { isIn, type Laid, roomWithin } from '../../geometry/lying';
 import { type Path, pathLength } from '../../geometry/path';
-import { pointAt, type Segment, subSegment } from '../../geometry/segment';
-import { segmentLength } from '../../geometry/segment-measures';
+import type { Point } from '../../geometry/point';
+import { greatestSpeed, pointAt, type Segment, subSegment } from '../../geometry/segment';
 import type { DepthInside } from './depth-inside';
+import { isOnAnother, lineEnd, lineStart } from './near-lines';
 
 /** A curve is looked at in so many places. */
 const LOOKED_AT = 64;
-/** A line is looked at this often for each usual stroke of its length, at least so often a segment. */
-const OFTEN = 8;
-const LEAST_PIECES = 4;
+/** A line is looked at in steps of this many usual strokes at least. */
+const LEAST_STEP = 0.01;
 /** Halvings that tell where a line leaves the ink. */
 const HALVINGS = 12;
 
@@ -34,7 +34,6 @@ type Stretch = { readonly segments: Segment[]; readonly isInked: boolean };
 /** The stretches of a line by whether they lie in ink. */
 function stretchesOf({ segments }: Path, { room, bare, width }: Ink): Stretch[] {
   const out: Stretch[] = [];
-  const isInkedAt = (s: Segment, t: number) => room(pointAt(s, t)) >= -bare;
   const put = (s: Segment, from: number, to: number, inked: boolean) => {
     if (to - from < 1e-9) return;
     const last = out[out.length - 1];
@@ -43,39 +42,55 @@ function stretchesOf({ segments }: Path, { room, bare, width }: Ink): Stretch[] 
     else out.push({ segments: [piece], isInked: inked });
   };
   for (const s of segments) {
-    const n = Math.max(LEAST_PIECES, Math.ceil((OFTEN * segmentLength(s)) / width));
-    let from = 0;
-    let before = isInkedAt(s, 0);
-    for (let k = 1; k <= n; k++) {
-      const here = isInkedAt(s, k / n);
-      if (here === before) continue;
-      let [low, high] = [(k - 1) / n, k / n];
-      for (let h = 0; h < HALVINGS; h++) {
-        const middle = (low + high) / 2;
-        if (isInkedAt(s, middle) === before) low = middle;
-        else high = middle;
+    // Within the room about a place all is as it is there, so that no gap is stepped over but what is less than the least step.
+    const least = LEAST_STEP * width;
+    const speed = Math.max(greatestSpeed(s), least);
+    const roomAt = (t: number) => room(pointAt(s, t)) + bare;
+    let [from, at, depth] = [0, 0, roomAt(0)];
+    let before = depth >= 0;
+    while (at < 1) {
+      const on = Math.min(1, at + Math.max(Math.abs(depth), least) / speed);
+      depth = roomAt(on);
+      if (depth >= 0 !== before) {
+        let [low, high] = [at, on];
+        for (let h = 0; h < HALVINGS; h++) {
+          const middle = (low + high) / 2;
+          if (roomAt(middle) >= 0 === before) low = middle;
+          else high = middle;
+        }
+        put(s, from, low, before);
+        [from, before] = [low, depth >= 0];
       }
-      put(s, from, low, before);
-      [from, before] = [low, here];
+      at = on;
     }
     put(s, from, 1, before);
   }
   return out;
 }
 
-/** Stretches of which those out of ink that are shorter than `most` count as in it: a line is not cut for them. */
-function withoutLittle(stretches: readonly Stretch[], most: number): Stretch[] {
+/**
+ * Stretches of which those out of ink that are shorter than `most` count as in it: a line is not cut for them. At a free end they do not:
+ * there is nothing to go on to.
+ */
+function withoutLittle(
+  stretches: readonly Stretch[],
+  most: number,
+  isFree: { readonly start: () => boolean; readonly end: () => boolean },
+): Stretch[] {
   const out: Stretch[] = [];
-  for (const { segments, isInked } of stretches) {
-    const counts = isInked || pathLength({ segments, closed: false }) < most;
+  stretches.forEach(({ segments, isInked }, i) => {
+    const isCut = () => (i === 0 && isFree.start()) || (i === stretches.length - 1 && isFree.end());
+    const counts = isInked || (pathLength({ segments, closed: false }) < most && !isCut());
     const last = out[out.length - 1];
     if (last?.isInked === counts) last.segments.push(...segments);
     else out.push({ segments: [...segments], isInked: counts });
-  }
+  });
   return out;
 }
 /** In usual strokes. */
 const LITTLE = 0.05;
+/** An end this near another line meets it. */
+const ON = 0.01;
 
 /** How much of some lines lies over bare stock, in the unit of lines and ink. */
 export const bareLength = (lines: readonly Path[], ink: Ink): number =>
@@ -90,7 +105,11 @@ export const bareLength = (lines: readonly Path[], ink: Ink): number =>
  */
 export function inkedParts(lines: readonly Path[], ink: Ink, least: number): Path[] {
   return lines.flatMap((line) => {
-    const stretches = withoutLittle(stretchesOf(line, ink), LITTLE * ink.width);
+    const isFree = (end: () => Point) => () => !line.closed && !isOnAnother(lines, line, end(), ON * ink.width);
+    const stretches = withoutLittle(stretchesOf(line, ink), LITTLE * ink.width, {
+      start: isFree(() => lineStart(line)),
+      end: isFree(() => lineEnd(line)),
+    });
     if (stretches.every((s) => s.isInked)) return [line];
     const [first, last] = [stretches[0], stretches[stretches.length - 1]];
     // A closed line goes on over its start.

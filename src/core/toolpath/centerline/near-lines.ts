@@ -33,3 +33,7 @@ export function nearestOnLines(lines: readonly Path[], p: Point, within: number)
   }
   return best;
 }
+
+/** Whether an end of a line lies on another of some lines. */
+export const isOnAnother = (lines: readonly Path[], of: Path, end: Point, within: number): boolean =>
+  lines.some((path) => path !== of && nearestOnLine(path, end, within) !== null);

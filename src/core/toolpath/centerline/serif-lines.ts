@@ -6,7 +6,7 @@ import { type OnPath, type Path, pathLength, reversePath } from '../../geometry/
 import { distance, type Point } from '../../geometry/point';
 import { line, pointAt, quadratic, type Segment, subSegment, tangentAt, withEnds } from '../../geometry/segment';
 import { crossingNear, segmentLength } from '../../geometry/segment-measures';
-import { lineEnd, nearestOnLine, nearestOnLines } from './near-lines';
+import { isOnAnother, lineEnd, nearestOnLines } from './near-lines';
 import type { SerifStroke } from './serifs';
 
 /** The line of a stem is looked at this far back from its end, in heights of the serif and strokes of the letter. */
@@ -105,10 +105,6 @@ function toNearest(lines: readonly Path[], { points: [tip, , side] }: SerifStrok
 }
 /** In usual strokes. */
 const NEAR = 1.2;
-
-/** Whether an end of a line lies on another of some lines. */
-const isOnAnother = (lines: readonly Path[], of: Path, end: Point, within: number): boolean =>
-  lines.some((path) => path !== of && nearestOnLine(path, end, within) !== null);
 
 /** A letter whose serifs are put on one after another. */
 class Serifed {
