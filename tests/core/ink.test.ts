@@ -1,8 +1,11 @@
-/** Lines kept to the ink: shapes by hand. */
+/** Lines kept to the ink, and how deep in it places are: shapes by hand. */
+import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { laid } from '../../src/core/geometry/lying';
+import { medialAxis } from '../../src/core/geometry/medial';
 import { type Path, pathLength } from '../../src/core/geometry/path';
-import { arcAbout, line } from '../../src/core/geometry/segment';
+import { arcAbout, line, quadratic } from '../../src/core/geometry/segment';
+import { depthInside } from '../../src/core/toolpath/centerline/depth-inside';
 import { bareLength, depthIn, type Ink, inkedParts, isInked } from '../../src/core/toolpath/centerline/ink';
 import { rectangle } from '../support/shapes';
 
@@ -56,5 +59,38 @@ describe('lines in ink', () => {
     expect(alone?.segments.at(-1)?.x1).toBeCloseTo(100.01, 2);
     const met: Path = { closed: false, segments: [line(100.3, 0, 100.3, 15)] };
     expect(inkedParts([out, met], holed, 0)[0]).toBe(out);
+  });
+});
+
+describe('depth inside, told from samples', () => {
+  test('is what all chords tell, within and without, of rough shapes with cusps', () => {
+    const radius = fc.double({ min: 3, max: 10, noNaN: true });
+    const shapes = fc.array(fc.tuple(radius, radius), { minLength: 6, maxLength: 14 });
+    const away = fc.double({ min: -12, max: 12, noNaN: true });
+    const places = fc.array(fc.tuple(away, away), { minLength: 100, maxLength: 100 });
+    fc.assert(
+      fc.property(shapes, places, (shape, asked) => {
+        const at = (r: number, i: number): [number, number] => {
+          const turn = (2 * Math.PI * (i % shape.length)) / shape.length;
+          return [r * Math.cos(turn), r * Math.sin(turn)];
+        };
+        const star: Path = {
+          closed: true,
+          segments: shape.map(([r, bulge], i) =>
+            quadratic(
+              ...at(r, i),
+              ...at(bulge, i + 0.5),
+              ...at((shape[(i + 1) % shape.length] as [number, number])[0], i + 1),
+            ),
+          ),
+        };
+        const axis = medialAxis([star], 0.1);
+        if (!axis) return;
+        const depth = depthInside(axis.samples);
+        const exact = depthIn(laid([star]), 30);
+        for (const [x, y] of asked) expect(Math.abs(depth({ x, y }) - exact({ x, y }))).toBeLessThan(0.1);
+      }),
+      { numRuns: 60 },
+    );
   });
 });
