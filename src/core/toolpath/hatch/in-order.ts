@@ -68,9 +68,9 @@ function drawGroup(
   const edges: { readonly path: Path; readonly filling: number }[] = [];
   fillings.forEach(({ strokes, overMissed, rings, edge }, filling) => {
     if (!isIn(filling)) return;
-    for (const of of [strokes, overMissed])
-      for (let nth = 0; nth < countStrokes(of); nth++)
-        pieces.push({ id: pieces.length, filling, of, nth, ...endsOfStroke(of, nth) });
+    for (const packed of [strokes, overMissed])
+      for (let nth = 0; nth < countStrokes(packed); nth++)
+        pieces.push({ id: pieces.length, filling, of: packed, nth, ...endsOfStroke(packed, nth) });
     for (const path of rings) pieces.push({ id: pieces.length, filling, path, ...endsOfPath(path) });
     for (const path of edge) edges.push({ path, filling });
   });
