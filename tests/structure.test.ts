@@ -12,6 +12,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/memo.ts'],
   ['core/units'],
   ['core/schema'],
+  ['core/shop'],
   ['core/geometry'],
   ['core/tracing'],
   ['core/lettering'],
@@ -30,7 +31,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['serve'],
   ['help'],
   ['versions', 'drafts', 'enter', 'faces', 'taken'],
-  ['jobs', 'starters', 'bench'],
+  ['jobs', 'starters', 'bench', 'shop'],
   ['app'],
 ];
 /** What a layer does not import although it stands lower: screens reach the server by its routes. */
@@ -43,6 +44,7 @@ const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
   enter: ['server', 'cli', 'worker', 'serve'],
   jobs: ['server', 'cli', 'serve'],
   starters: ['server', 'cli', 'serve'],
+  shop: ['server', 'cli', 'serve', 'worker'],
   bench: ['server', 'cli', 'serve'],
   app: ['cli'],
 };
@@ -63,6 +65,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   taken: 'next react',
   enter: 'react react-bootstrap @tanstack/react-query',
   jobs: 'lucide-react next react react-bootstrap @tanstack/react-query',
+  shop: 'lucide-react next react react-bootstrap react-hook-form @hookform/resolvers @tanstack/react-query @tanstack/react-table',
   starters: 'lucide-react next react react-bootstrap @tanstack/react-query',
   bench:
     'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-hotkeys-hook zustand @dnd-kit @tanstack/react-query',

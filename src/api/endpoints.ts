@@ -1,7 +1,6 @@
 /** All that the page asks of the server. */
 
 import { z } from 'zod';
-import { materialSchema } from '../core/document/material';
 import { pictureSchema } from '../core/job/picture';
 import {
   jobSummarySchema,
@@ -15,6 +14,7 @@ import { LIMITS } from '../core/limits';
 import { assetId } from '../core/schema/artwork';
 import { faceAboutSchema } from '../core/schema/face-about';
 import { faceMarkSchema, faceUserSchema, keptTypefaceSchema } from '../core/schema/kept-face';
+import { keptShopSchema } from '../core/schema/shop/shop';
 import { listedToolSchema } from '../core/schema/tools';
 import { endpoint } from './endpoint';
 
@@ -158,7 +158,31 @@ export const API = {
     answer: doneSchema,
   }),
 
-  listMaterials: endpoint({ method: 'GET', path: '/api/materials', answer: z.array(materialSchema) }),
+  /** All that the shop has. */
+  openShop: endpoint({ method: 'GET', path: '/api/shop', answer: keptShopSchema }),
+  /** Add what a file with a shop has; what is there under the same id is replaced. */
+  bringInShop: endpoint({
+    method: 'POST',
+    path: '/api/shop',
+    body: z.object({ shop: z.unknown() }),
+    answer: z.object({ added: z.int(), changed: z.int(), same: z.int() }),
+  }),
+  /** Put something on a shelf, or over a version of it; 409 where that is no longer the newest. */
+  keepEntry: endpoint({
+    method: 'PUT',
+    path: '/api/shop/{shelf}/{entry}',
+    body: z.object({ version: z.int().nullable(), entry: z.unknown() }),
+    answer: z.object({ version: z.int() }),
+  }),
+  /** Jobs that use something of the shop, those changed last first, and no more than are shown. */
+  usersOfEntry: endpoint({
+    method: 'GET',
+    path: '/api/shop/{shelf}/{entry}/jobs',
+    answer: z.array(z.object({ id: z.uuid(), title: z.string() })),
+  }),
+  removeEntry: endpoint({ method: 'DELETE', path: '/api/shop/{shelf}/{entry}', answer: doneSchema }),
+  /** Take removing back. */
+  restoreEntry: endpoint({ method: 'POST', path: '/api/shop/{shelf}/{entry}/restore', answer: doneSchema }),
   /** Keep a file; its bytes are sent as they are, its name beside them. */
   keepAsset: endpoint({ method: 'POST', path: '/api/assets', answer: z.object({ id: z.string() }), status: 201 }),
 } as const;

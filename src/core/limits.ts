@@ -4,6 +4,24 @@ export const LIMITS = {
   numbersRemembered: 32_000_000,
   /** Lines that fill several parts of one operation which are still brought into one order over all of them. */
   linesOrderedOverParts: 5_000,
+  /** Speeds of machines and of what they do, in mm a second. */
+  speedLeastMmS: 0.001,
+  speedMostMmS: 100_000,
+  /** Segments that a machine may be said to take in one file. */
+  machineSegments: 100_000_000,
+  /** Thicknesses of a material in stock, and sizes of its sheets. */
+  thicknesses: 60,
+  sheetSizes: 30,
+  /** Things that must not be done to a material. */
+  refusals: 8,
+  /** How often an operation goes over the same line. */
+  passes: 200,
+  /** Machines, materials, tools, and rows of cut charts: each of these. */
+  shopEntries: 5_000,
+  /** Jobs listed that use something of the shop. */
+  shopUsers: 20,
+  /** Size of a file with a shop, as text, in bytes. */
+  shopBytes: 4 * 1024 * 1024,
   /** Size of a job document as JSON text, in bytes. */
   documentBytes: 8 * 1024 * 1024,
   /** Characters in one lettering member that are still prepared. */

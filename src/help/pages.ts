@@ -6,7 +6,7 @@ export type Key = readonly [key: string, does: string];
 
 /** A page of the help. */
 export type HelpPage = {
-  readonly id: Station | 'jobs' | 'new' | 'typefaces';
+  readonly id: Station | 'jobs' | 'new' | 'typefaces' | 'shop';
   readonly word: string;
   /** What it is for. */
   readonly about: string;
@@ -272,6 +272,36 @@ const OTHERS: readonly HelpPage[] = [
         head: 'Finding',
         words:
           'By name, by how the letters are built, and by what your words need: one piece, no islands, thick enough, every character.',
+      },
+    ],
+    captions: [],
+    keys: [['?', 'the help of where you are']],
+  },
+  {
+    id: 'shop',
+    word: 'Shop',
+    about: 'Your machines, materials and tools, and the cut charts that say how each operation is done.',
+    first: null,
+    points: [
+      {
+        head: 'Cut charts',
+        words:
+          'A row is for a machine, a material, a thickness and a kind of operation. A job takes the row for its own; between two thicknesses it is reckoned from both, and beyond them nothing is said.',
+      },
+      {
+        head: 'Tried or not',
+        words:
+          'What a shop begins with is made up, in the right region. Cut a test piece, put the figures right, and switch “Tried” on: jobs stop asking.',
+      },
+      {
+        head: 'What must not be done',
+        words:
+          'A material can say what it must never be cut by, and why. A job that does it all the same has a fault at once.',
+      },
+      {
+        head: 'Taking the shop along',
+        words:
+          '“Take along” writes all of it as a file; “Bring in” adds one to what is there. What is taken out of the shop stays in the jobs that use it.',
       },
     ],
     captions: [],

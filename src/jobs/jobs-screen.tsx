@@ -192,6 +192,9 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
         >
           Open a job taken along
         </FileButton>
+        <Link className="btn btn-plain" href="/shop">
+          Shop
+        </Link>
         <Link className="btn btn-plain" href="/typefaces">
           Typefaces
         </Link>

@@ -2,9 +2,12 @@
 import { z } from 'zod';
 import type { Endpoint } from '../api/endpoint';
 import { unkeepableIn } from '../core/document/json';
-import { checkJob, fieldName } from '../core/document/read';
+import { checkJob } from '../core/document/read';
 import type { Job } from '../core/document/schema';
 import { LIMITS } from '../core/limits';
+import { id as idSchema } from '../core/schema/fields';
+import { fieldName } from '../core/schema/said-of';
+import { SHELVES } from '../core/schema/shop/shop';
 import { isKeepable } from '../core/units/text';
 import { type Database, database } from './database';
 import { AFTER } from './jobs-page';
@@ -123,6 +126,8 @@ const WHAT_IS_SAID: Readonly<Record<string, string>> = {
   id: 'There is no such job.',
   version: 'There is no such version.',
   content: 'There is no such typeface.',
+  shelf: 'The shop has no such shelf.',
+  entry: 'The shop has nothing of that name.',
 };
 
 const isWords = (value: string): boolean => value.length <= LIMITS.nameCharacters && isKeepable(value);
@@ -132,6 +137,8 @@ const IS_GOOD: Readonly<Record<string, (value: string) => boolean>> = {
   words: isWords,
   tag: isWords,
   content: (value) => /^[0-9a-f]{64}$/.test(value),
+  shelf: (value) => Object.hasOwn(SHELVES, value),
+  entry: (value) => idSchema.safeParse(value).success,
   after: (value) => value === '' || AFTER.test(value),
 };
 const isVersion = (value: string): boolean => /^\d{1,9}$/.test(value);

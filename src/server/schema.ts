@@ -16,7 +16,7 @@ import {
 import type { Job } from '../core/document/schema';
 import type { Picture } from '../core/job/picture';
 import type { FaceAbout, Look } from '../core/schema/face-about';
-import type { Process } from '../core/schema/sheet';
+import type { Shelf } from '../core/schema/shop/shop';
 
 /** Bytes; drizzle has no column type of its own for them. */
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
@@ -98,27 +98,19 @@ export const faceMarks = pgTable('face_marks', {
   usedAt: timestamp('used_at', { withTimezone: true }),
 });
 
-/** What stock there is, with what is safe in it; first values come with the migration. */
-export const materials = pgTable('materials', {
-  name: text('name').primaryKey(),
-  /** The least safe width is the greater of the two: a length, and a share of the thickness. */
-  leastWidthMm: doublePrecision('least_width_mm').notNull(),
-  leastPerThickness: doublePrecision('least_per_thickness').notNull(),
-  /** How it is cut where nothing else is said. */
-  process: text('process').$type<Process>().notNull().default('laser'),
-});
-
-/** How wide a cut in a material is, by the way it is cut. */
-export const kerfs = pgTable(
-  'kerfs',
+/** What the shop has: machines, materials, tools, and rows of cut charts, each by its shelf and id. */
+export const shopEntries = pgTable(
+  'shop_entries',
   {
-    material: text('material')
-      .notNull()
-      .references(() => materials.name, { onDelete: 'cascade', onUpdate: 'cascade' }),
-    process: text('process').$type<Process>().notNull(),
-    kerfMm: doublePrecision('kerf_mm').notNull(),
+    shelf: text('shelf').$type<Shelf>().notNull(),
+    id: text('id').notNull(),
+    /** Counts the changes; a change must name the version it was made from. */
+    version: integer('version').notNull().default(1),
+    entry: jsonb('entry').notNull(),
+    changedAt: timestamp('changed_at', { withTimezone: true }).notNull().defaultNow(),
+    deletedAt: timestamp('deleted_at', { withTimezone: true }),
   },
-  (table) => [primaryKey({ columns: [table.material, table.process] })],
+  (table) => [primaryKey({ columns: [table.shelf, table.id] })],
 );
 
 /** Settings of the service, by name. */

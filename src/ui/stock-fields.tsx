@@ -1,26 +1,11 @@
 /** What the stock is: its material, chosen from those that are known or typed, and its thickness. */
-import { useQuery } from '@tanstack/react-query';
 import { useId } from 'react';
 import Form from 'react-bootstrap/Form';
-import { call } from '@/api/call';
-import { API } from '@/api/endpoints';
-import type { Material } from '@/core/document/material';
 import { LIMITS } from '@/core/limits';
+import type { Material } from '@/core/schema/shop/material';
 import { inchFraction, type LengthUnit } from '@/core/units/quantity';
 import { keepable } from '@/core/units/text';
 import { QuantityField, Row } from './fields';
-
-const NONE: readonly Material[] = [];
-
-/** The materials that are known; none until they have come. */
-export function useMaterials(): readonly Material[] {
-  const { data = NONE } = useQuery({
-    queryKey: ['materials'],
-    queryFn: ({ signal }) => call(API.listMaterials, {}, null, signal),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-  return data;
-}
 
 /** Fields for material and thickness in mm; a thickness of 0 is none. */
 export function StockFields({

@@ -3,7 +3,6 @@
  * the last result where the document is the same.
  */
 import type { Chosen } from '../core/commands/chosen';
-import type { Material } from '../core/document/material';
 import type { Job, PlacedPicture, StepOf } from '../core/document/schema';
 import type { FileFormat } from '../core/formats/written';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
@@ -35,6 +34,7 @@ import type { FaceLookup } from '../core/prepare/prepared';
 import { openGroups } from '../core/rules/groups';
 import type { FaceAbout } from '../core/schema/face-about';
 import type { FaceNamed } from '../core/schema/lettering';
+import type { Material } from '../core/schema/shop/material';
 import { type FaceSample, formViews, type LetterFormView, sampleOf } from './face-samples';
 import { Printer } from './printing';
 import { type OnProgress, type Question, Runner } from './runner';

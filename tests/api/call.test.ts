@@ -43,7 +43,7 @@ const faultOf = (asking: Promise<unknown>): Promise<CallFault> =>
 
 test('addresses have their parameters put in, whatever is in them', () => {
   expect(addressOf(at, { id: 'a/b', version: '7' })).toBe('/api/jobs/a%2Fb/versions/7');
-  expect(addressOf(API.listMaterials, {})).toBe('/api/materials');
+  expect(addressOf(API.openShop, {})).toBe('/api/shop');
   expect(addressOf(API.listJobs, { words: 'oak & elm', tag: '', after: '1.a' })).toBe(
     '/api/jobs?words=oak%20%26%20elm&tag=&after=1.a',
   );
@@ -68,7 +68,7 @@ describe('calling', () => {
 
   test('says what was refused, and why', async () => {
     reply = async () => Response.json({ sentence: 'Not so.', stored: { version: 3 } }, { status: 409 });
-    const fault = await faultOf(call(API.listMaterials, {}, null));
+    const fault = await faultOf(call(API.openShop, {}, null));
     expect(fault).toBeInstanceOf(CallFault);
     expect([fault.status, fault.message, fault.more, fault.isAway]).toEqual([
       409,
@@ -80,18 +80,18 @@ describe('calling', () => {
 
   test('tells a server that is away from one that refuses', async () => {
     reply = () => Promise.reject(new TypeError('Failed to fetch'));
-    const none = await faultOf(call(API.listMaterials, {}, null));
+    const none = await faultOf(call(API.openShop, {}, null));
     expect([none.status, none.isAway]).toEqual([null, true]);
     expect(none.message).toMatch(/^The server is away/);
     reply = async () => new Response('<html>', { status: 502 });
-    const bad = await faultOf(call(API.listMaterials, {}, null));
+    const bad = await faultOf(call(API.openShop, {}, null));
     expect([bad.status, bad.isAway, bad.message]).toEqual([502, true, 'The server could not do that.']);
   });
 
   test('an answer that is not as described is a fault', async () => {
     for (const answer of ['no json', '7', '[{"id":"x"}]', 'null']) {
       reply = async () => new Response(answer);
-      const fault = await faultOf(call(API.listMaterials, {}, null));
+      const fault = await faultOf(call(API.openShop, {}, null));
       expect([fault.status, fault.message], answer).toEqual([200, 'The server gave an answer that can’t be read.']);
     }
   });
@@ -102,7 +102,7 @@ describe('calling', () => {
       new Promise((_, reject) => {
         request.signal.addEventListener('abort', () => reject(request.signal.reason));
       });
-    const asking = call(API.listMaterials, {}, null, stopping.signal);
+    const asking = call(API.openShop, {}, null, stopping.signal);
     stopping.abort(new Error('left'));
     await expect(asking).rejects.toThrow('left');
     await expect(asking).rejects.not.toBeInstanceOf(CallFault);

@@ -326,6 +326,7 @@ describe('what is selected', () => {
         scan: null,
         colour: null,
         pens: [],
+        settings: { charted: null, from: null, tried: false, typed: {} },
       });
     });
     showOnly('new');

@@ -1,18 +1,20 @@
 /** The stock: what follows the material, what stays as it was typed, and the names materials go by. */
 import { describe, expect, test } from 'vitest';
 import { followsMaterial, saidOf, setStock, setWidth } from '../../src/core/commands/stock';
-import { leastWidthOf, type Material, materialNamed } from '../../src/core/document/material';
+import { leastWidthOf, materialNamed } from '../../src/core/document/material';
 import type { Job } from '../../src/core/document/schema';
+import { type Material, materialSchema } from '../../src/core/schema/shop/material';
 import { jobWith } from '../support/jobs';
 
-const material = (name: string, more: Partial<Material> = {}): Material => ({
-  name,
-  leastWidthMm: 1.2,
-  leastPerThickness: 0.5,
-  process: 'laser',
-  kerfsMm: { laser: 0.2, router: 3 },
-  ...more,
-});
+const material = (name: string, more: Partial<Material> = {}): Material =>
+  materialSchema.parse({
+    name,
+    leastWidthMm: 1.2,
+    leastPerThickness: 0.5,
+    process: 'laser',
+    kerfsMm: { laser: 0.2, router: 3 },
+    ...more,
+  });
 const PLY = material('Birch plywood');
 const STEEL = material('Mild steel', {
   leastWidthMm: 1.5,

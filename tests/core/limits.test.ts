@@ -53,6 +53,7 @@ import { tiesOf } from '../support/notes';
 import { ownDatabase } from '../support/own-database';
 import { pdfOf } from '../support/pdf';
 import { workersAnswer } from '../support/workers';
+import { SHOP_LIMITS } from './shop-limits';
 import { STARTER_LIMITS } from './starter-limits';
 import { TAKEN_LIMITS } from './taken-limits';
 import { TYPEFACE_LIMITS } from './typeface-limits';
@@ -446,6 +447,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     limits.collisionsNamed = 2;
     expect(collisionsOf(4)).toEqual(['cut-over', 'cut-over', 'more-collisions']);
   },
+  ...SHOP_LIMITS,
   ...STARTER_LIMITS,
   ...TAKEN_LIMITS,
   crests() {
@@ -683,7 +685,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
       return AbortSignal.abort(new DOMException('too long', 'TimeoutError'));
     });
     vi.stubGlobal('fetch', async (_address: string, { signal }: RequestInit) => signal?.throwIfAborted());
-    await expect(call(API.listMaterials, {}, null)).rejects.toThrow('The server is away.');
+    await expect(call(API.openShop, {}, null)).rejects.toThrow('The server is away.');
     expect(limited).toEqual([7_000]);
   },
   pages: async () => {

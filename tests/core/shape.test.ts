@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 import { newShape } from '../../src/core/commands/defaults';
-import type { Shape } from '../../src/core/document/schema';
+import type { Shape, Sheet } from '../../src/core/document/schema';
 import { mapLengths, SHAPE_LENGTHS } from '../../src/core/document/shapes';
 import { isContinuous, pathArea, pathBox } from '../../src/core/geometry/path';
 import { boxHeight, boxWidth } from '../../src/core/geometry/point';
@@ -20,9 +20,10 @@ const sheet = {
   leastWidth: null,
   kerf: null,
   process: null,
+  refuses: [],
   leastWidthFrom: null,
   kerfFrom: null,
-} as const;
+} satisfies Sheet;
 const KINDS = Object.keys(SHAPE_LENGTHS) as (keyof typeof SHAPE_LENGTHS)[];
 const made = (shape: Record<string, unknown>): Shape => {
   const [member] = jobWith([partOf([{ id: 's', placement: { x: 0, y: 0 }, ...shape }])]).parts[0]?.members ?? [];

@@ -2,20 +2,20 @@
 import { describe, expect, test } from 'vitest';
 import { asStarter } from '../../src/core/commands/starters';
 import { strongEnough } from '../../src/core/commands/stock';
-import type { Material } from '../../src/core/document/material';
 import type { Job } from '../../src/core/document/schema';
 import { boxCentre, boxHeight, boxWidth } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { askedIn, type StartAnswers, startJob } from '../../src/core/job/start';
 import { finished } from '../../src/core/memo';
+import { type Material, materialSchema } from '../../src/core/schema/shop/material';
 import { STARTERS } from '../../src/core/starters/starters';
 import { faces, wasmEngine } from '../support/faces';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
-const MATERIALS: Material[] = [
+const MATERIALS: Material[] = materialSchema.array().parse([
   { name: 'Oak', leastWidthMm: 1.8, leastPerThickness: 0.6, process: 'laser', kerfsMm: { laser: 0.25 } },
   { name: 'Mild steel', leastWidthMm: 1.5, leastPerThickness: 1, process: 'plasma', kerfsMm: { plasma: 1.2 } },
-];
+]);
 const evaluator = new Evaluator(wasmEngine);
 const starterOf = (id: string): Job => {
   const found = STARTERS.find((s) => s.id === id);

@@ -2,7 +2,6 @@ import { eq, notInArray, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, beforeEach, describe, expect, test, vi } from 'vitest';
 import { API } from '../../src/api/endpoints';
 import { toolsOf, withTools } from '../../src/core/commands/tools';
-import { materialSchema } from '../../src/core/document/material';
 import type { ListedTool } from '../../src/core/document/schema';
 import { LIMITS } from '../../src/core/limits';
 import { answer, bodyOf, MOST_BODY_BYTES, Refusal, serve } from '../../src/server/answer';
@@ -19,7 +18,6 @@ import {
   tagJobs,
 } from '../../src/server/jobs';
 import { JOBS_A_PAGE, listJobs as jobsPage, listStarters, openSummary } from '../../src/server/jobs-page';
-import { listMaterials } from '../../src/server/materials';
 import { jobRevisions, jobs } from '../../src/server/schema';
 import { lastTools } from '../../src/server/tools';
 import { openPicture } from '../../src/server/versions';
@@ -465,24 +463,4 @@ describe('answers', () => {
     await expect(bodyOf(large)).rejects.toThrow(/larger than the 8 MB/);
     await expect(bodyOf(new Request('http://x/', { method: 'PUT', body: '{' }))).rejects.toThrow(/not readable/);
   });
-});
-
-test('materials come with the database, by name, each with what is safe in it', async () => {
-  const list = await listMaterials(db);
-  expect(list.length).toBeGreaterThan(10);
-  expect(list.map((m) => m.name)).toEqual([...list.map((m) => m.name)].sort());
-  expect(list.find((m) => m.name === 'Birch plywood')).toEqual({
-    name: 'Birch plywood',
-    leastWidthMm: 1.2,
-    leastPerThickness: 0.5,
-    process: 'laser',
-    kerfsMm: { laser: 0.2, router: 3 },
-  });
-  // Each is cut as is usual for it, and in no other way than is known.
-  for (const m of list) expect(m.kerfsMm[m.process]).toBeGreaterThanOrEqual(0);
-  expect(list.find((m) => m.name === 'Mild steel')).toMatchObject({
-    process: 'plasma',
-    kerfsMm: { plasma: 1.2, laser: 0.3 },
-  });
-  expect(materialSchema.array().safeParse(list).success).toBe(true);
 });

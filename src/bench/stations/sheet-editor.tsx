@@ -14,8 +14,9 @@ import { formatLength } from '@/core/units/quantity';
 import { QuantityField, Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { JOBS } from '@/ui/questions';
-import { StockFields, useMaterials } from '@/ui/stock-fields';
+import { StockFields } from '@/ui/stock-fields';
 import { TagsField } from '@/ui/tags-field';
+import { useMaterials } from '@/ui/use-shop';
 import { change, dispatch, useBench } from '../store';
 
 /** The panel of the stock. */

@@ -33,6 +33,7 @@ export const addOperation = (job: Job, kind: OperationKind): Job =>
           // The first of its kind is drawn as the colour key says.
           colour: same.length === 0 ? null : ownColour(job),
           pens: [],
+          settings: { charted: null, from: null, tried: false, typed: {} },
         };
         draft.operations.splice(placeFor(draft.operations, kind), 0, operation);
       });

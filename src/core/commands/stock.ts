@@ -1,7 +1,8 @@
 /** Commands on the stock: its material and thickness, and what follows from these. */
-import { kerfOf, leastWidthOf, type Material, materialNamed } from '../document/material';
+import { kerfOf, leastWidthOf, materialNamed } from '../document/material';
 import type { Job, Sheet } from '../document/schema';
 import { stepIn } from '../kinds/steps';
+import type { Material } from '../schema/shop/material';
 import { changed } from './changed';
 
 /** What can be said of the stock; what is left out stays. Thickness in mm. */
@@ -34,6 +35,7 @@ export const setStock = (job: Job, stock: Stock, known: readonly Material[]): Jo
     // Where the list has not come, nothing can be said.
     if (known.length === 0) return;
     const said = saidOf(draft.sheet, known);
+    draft.sheet.refuses = said.material?.refuses ?? [];
     for (const which of ['leastWidth', 'kerf'] as const) {
       if (!followsMaterial(before, which, known)) continue;
       draft.sheet[which] = said[which];

@@ -1,21 +1,6 @@
 /** What is safe in a material, how wide a cut in it is by each process, and the names it goes by. */
-import { z } from 'zod';
-import { type Process, processSchema } from '../schema/sheet';
-
-/** A material as it is listed; lengths in mm. */
-export const materialSchema = z.object({
-  name: z.string(),
-  /** The least safe width is the greater of the two: a length in mm, and a share of the thickness. */
-  leastWidthMm: z.number(),
-  leastPerThickness: z.number(),
-  /** How it is cut where nothing else is said. */
-  process: processSchema,
-  /** Width of a cut by process; those it is not cut by are left out. */
-  kerfsMm: z.partialRecord(processSchema, z.number()),
-});
-
-/** A material: what is safe in it, and how wide a cut it is. */
-export type Material = z.infer<typeof materialSchema>;
+import type { Process } from '../schema/sheet';
+import type { Material } from '../schema/shop/material';
 
 /** The least safe width in mm of a material at a thickness in mm; to a hundredth. */
 export const leastWidthOf = (
@@ -73,7 +58,7 @@ const wordsIn = (name: string): string[] => name.toLowerCase().match(/[\p{L}\p{M
  * The material of a name: one that is listed under it however it is written, or whose words are all in it; else what the name goes by in
  * shops ("ply", "aluminum", "brushed stainless").
  */
-export function materialNamed(name: string, among: readonly Material[]): Material | undefined {
+export function materialNamed<M extends Pick<Material, 'name'>>(name: string, among: readonly M[]): M | undefined {
   const said = wordsIn(name);
   const key = said.join(' ');
   if (key === '') return undefined;

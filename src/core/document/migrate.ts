@@ -28,6 +28,8 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   // Format 9: starters, and words that are asked for.
   asItWas,
   keepColours,
+  // Format 11: the machine, settings of operations, what must not be done to the stock.
+  asItWas,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

@@ -6,12 +6,13 @@ import { about, name } from '../schema/fields';
 import { colourKeySchema, exportSchema, operationSchema } from '../schema/operations';
 import { placedPictureSchema } from '../schema/picture';
 import { sheetSchema } from '../schema/sheet';
+import { jobMachineSchema } from '../schema/shop/machine';
 import { starterSchema } from '../schema/starter';
 import { listedToolSchema } from '../schema/tools';
 import { partSchema } from './part';
 
 /** The version of the job document that is written; older ones are read through their migrations. */
-export const JOB_FORMAT = 10;
+export const JOB_FORMAT = 11;
 
 const leftAsIsSchema = z.strictObject({
   finding: about(z.string().max(300), 'Key of the finding.'),
@@ -59,6 +60,10 @@ export const jobSchema = z
     ),
     units: about(z.enum(['mm', 'in']).default('mm'), 'Unit lengths are shown in. The document itself is always in mm.'),
     sheet: sheetSchema,
+    machine: about(
+      jobMachineSchema.nullable().default(null),
+      'The machine it is made on, as the shop had it; null when not given.',
+    ),
     parts: about(z.array(partSchema).max(LIMITS.parts).default([]), 'What comes off the machine, in order.'),
     pictures: about(
       z.array(placedPictureSchema).max(LIMITS.placedPictures).default([]),
@@ -149,5 +154,7 @@ export type { ExportSettings, Operation, OperationKind } from '../schema/operati
 export type { Crop, PlacedPicture, Trace } from '../schema/picture';
 export type { Placement } from '../schema/placement';
 export type { Sheet } from '../schema/sheet';
+export type { JobMachine } from '../schema/shop/machine';
+export type { Settings } from '../schema/shop/settings';
 export type { HatchTool as FillTool, ListedTool } from '../schema/tools';
 export type { Part } from './part';

@@ -3,12 +3,12 @@
 import { type Chosen, moveChosen } from '../commands/chosen';
 import { setStock, strongEnough } from '../commands/stock';
 import { setWords } from '../commands/words';
-import type { Material } from '../document/material';
 import type { Job } from '../document/schema';
 import { type Box, boxCentre, boxHeight, boxWidth, isEmptyBox } from '../geometry/point';
 import { LIMITS } from '../limits';
 import { finished } from '../memo';
 import type { FaceLookup } from '../prepare/prepared';
+import type { Material } from '../schema/shop/material';
 import { cutTo } from '../units/text';
 import type { Evaluator, Progress } from './evaluate';
 import { sized, sizingTo } from './size';

@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { LIMITS } from '../limits';
 import { about, colour, id, name } from './fields';
+import { operationSettingsSchema } from './shop/settings';
 
 /** An operation: its kind, settings and colour; its place in the list is its place in the running order. */
 export const operationSchema = z.strictObject({
@@ -28,6 +29,7 @@ export const operationSchema = z.strictObject({
     z.array(z.int().min(1).max(LIMITS.pens)).max(LIMITS.pensOfOperation).default([]),
     'Pens that stand for it in plotter files: it is written with the first, and read from all; empty follows the running order.',
   ),
+  settings: operationSettingsSchema.prefault({}).describe('How the machine does it.'),
 });
 
 /**

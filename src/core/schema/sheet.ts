@@ -17,6 +17,14 @@ const from = (what: string) =>
     `Whether ${what} came with the material, which it then follows, or was typed; null where that was never said.`,
   );
 
+/** Something that must not be done to stock. */
+export const refusalSchema = z.strictObject({
+  process: about(processSchema, 'What must not be done to it.'),
+  why: about(z.string().trim().min(1).max(LIMITS.nameCharacters), 'Why, as it is said.'),
+});
+/** Something that must not be done to stock, and why. */
+export type StockRefusal = z.infer<typeof refusalSchema>;
+
 /** The stock: its size, material and thickness, and what is safe in it. Lengths in mm. */
 export const sheetSchema = z.strictObject({
   width: about(z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm), 'Width in mm.'),
@@ -36,6 +44,10 @@ export const sheetSchema = z.strictObject({
     'Width that the beam or tool takes away, in mm; null when not given.',
   ),
   process: about(processSchema.nullable().default(null), 'How it is cut; null: as is usual for the material.'),
+  refuses: about(
+    z.array(refusalSchema).max(LIMITS.refusals).default([]),
+    'What must not be done to it, as its material says.',
+  ),
   leastWidthFrom: from('the least width'),
   kerfFrom: from('the kerf'),
 });

@@ -1,0 +1,2 @@
+DROP TABLE "kerfs" CASCADE;--> statement-breakpoint
+DROP TABLE "materials" CASCADE;

@@ -1,0 +1,97 @@
+/** What a job takes from the shop: another machine or stock, what was typed, what changed, and the way back. */
+import { describe, expect, test } from 'vitest';
+import { differences, setMachine, setStockFrom, typeSetting } from '../../src/core/commands/shop';
+import { setWidth } from '../../src/core/commands/stock';
+import { readJob } from '../../src/core/document/read';
+import type { Job } from '../../src/core/document/schema';
+import { inForce } from '../../src/core/shop/in-force';
+import { startingShop } from '../../src/core/shop/starting';
+import { jobWith } from '../support/jobs';
+
+const SHOP = startingShop();
+const machine = (id: string) => {
+  const found = SHOP.machines.find((m) => m.id === id);
+  if (!found) throw new Error(id);
+  return { ...found.entry, id };
+};
+const on = (job: Job, id: string) => setMachine(job, machine(id), SHOP);
+const of = (job: Job, material: string, thickness: number | null) => setStockFrom(job, { material, thickness }, SHOP);
+const settingsOf = (job: Job, kind: string) => {
+  const operation = job.operations.find((o) => o.kind === kind);
+  if (!operation) throw new Error(kind);
+  return operation.settings;
+};
+const PLY = of(on(jobWith([]), 'laser'), 'Birch plywood', 3);
+
+test('machine, material and thickness give every operation its settings, the stock its kerf and its least width', () => {
+  expect(PLY.machine).toEqual(machine('laser'));
+  expect(PLY.sheet).toMatchObject({ process: 'laser', kerf: 0.2, leastWidth: 1.5 });
+  expect(settingsOf(PLY, 'cut')).toMatchObject({
+    from: 'row',
+    tried: false,
+    charted: { speed: 20, power: 70, gas: 'air' },
+  });
+  for (const kind of ['engrave', 'mark', 'score']) expect(settingsOf(PLY, kind).charted?.speed).toBeGreaterThan(0);
+});
+
+test('a thickness between two rows is reckoned, one beyond them has none', () => {
+  expect(settingsOf(of(PLY, 'Birch plywood', 4), 'cut')).toMatchObject({ from: 'between', charted: { speed: 15 } });
+  expect(settingsOf(of(PLY, 'Birch plywood', 25), 'cut')).toMatchObject({ from: null, charted: null });
+});
+
+test('what was typed stays with another machine and material, and there is a way back', () => {
+  const typed = typeSetting(PLY, 'cut', 'speed', 12);
+  const other = of(typed, 'Acrylic', 5);
+  expect(inForce(settingsOf(other, 'cut')).speed).toBe(12);
+  expect(settingsOf(other, 'cut').charted?.speed).not.toBe(20);
+  const back = typeSetting(other, 'cut', 'speed', undefined);
+  expect(inForce(settingsOf(back, 'cut')).speed).toBe(settingsOf(back, 'cut').charted?.speed);
+  expect(typeSetting(PLY, 'none', 'speed', 1)).toBe(PLY);
+});
+
+test('a kerf that was typed stays; one from the chart follows it', () => {
+  const materials = SHOP.materials.map((m) => m.entry);
+  const typed = setWidth(PLY, 'kerf', 0.35, materials);
+  expect(of(typed, 'Mild steel', 3).sheet.kerf).toBe(0.35);
+  expect(of(on(typed, 'router'), 'MDF', 6).sheet.kerf).toBe(0.35);
+  expect(of(on(PLY, 'router'), 'MDF', 6).sheet.kerf).toBe(3);
+});
+
+test('what changed is listed, and nothing where nothing did', () => {
+  expect(differences(PLY, of(PLY, 'Birch plywood', 3))).toEqual([]);
+  const found = differences(PLY, of(PLY, 'Birch plywood', 6));
+  expect(found).toContainEqual(
+    expect.objectContaining({ operation: null, which: 'leastWidth', before: 1.5, after: 3 }),
+  );
+  expect(found.filter((d) => d.operation?.kind === 'cut').map((d) => d.which)).toEqual(['speed', 'depth']);
+  expect(found.some((d) => d.operation?.kind === 'engrave')).toBe(false);
+});
+
+test('switching among all machines and materials and back gives the same document', () => {
+  let job = PLY;
+  for (const { id } of SHOP.machines) for (const { entry } of SHOP.materials) job = of(on(job, id), entry.name, 3);
+  expect(of(on(job, 'laser'), 'Birch plywood', 3)).toEqual(PLY);
+});
+
+test('what must not be done to the stock comes with it and goes with it', () => {
+  const vinyl = of(PLY, 'Vinyl film', 0.1);
+  expect(vinyl.sheet.refuses).toEqual([expect.objectContaining({ process: 'laser' })]);
+  expect(of(vinyl, 'Card', 1).sheet.refuses).toEqual([]);
+});
+
+describe('without the shop', () => {
+  const nothing = { machines: [], materials: [], chart: [] };
+  test('no machine, or one the shop does not have, has no settings', () => {
+    expect(settingsOf(setMachine(PLY, null, SHOP), 'cut').charted).toBeNull();
+    expect(settingsOf(setMachine(PLY, machine('laser'), nothing), 'cut').charted).toBeNull();
+  });
+  test('a machine of another shop is known by its name and kind', () => {
+    const elsewhere = { ...machine('laser'), id: 'another' };
+    expect(settingsOf(setMachine(PLY, elsewhere, SHOP), 'cut').charted?.speed).toBe(20);
+    expect(settingsOf(setMachine(PLY, { ...elsewhere, name: 'Big laser' }, SHOP), 'cut').charted).toBeNull();
+  });
+  test('a document is enough by itself', () => {
+    const read = readJob(JSON.stringify(PLY));
+    expect(read.ok && read.job).toEqual(PLY);
+  });
+});

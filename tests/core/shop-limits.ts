@@ -1,0 +1,96 @@
+/** Limits of the shop, by their names. */
+import { expect } from 'vitest';
+import { LIMITS } from '../../src/core/limits';
+import { machineSchema } from '../../src/core/schema/shop/machine';
+import { materialSchema } from '../../src/core/schema/shop/material';
+import { settingsSchema } from '../../src/core/schema/shop/settings';
+import { shopSchema } from '../../src/core/schema/shop/shop';
+import { readShopText } from '../../src/core/shop/exchange';
+import { createJob } from '../../src/server/jobs';
+import { bringInShop, keepEntry, openShop, usersOfEntry } from '../../src/server/shop';
+import { jobWith } from '../support/jobs';
+import { ownDatabase } from '../support/own-database';
+
+const limits = LIMITS as { -readonly [K in keyof typeof LIMITS]: number };
+
+const laser = (more: object = {}) => machineSchema.safeParse({ name: 'Laser', kind: 'laser', ...more }).success;
+const ply = (more: object) =>
+  materialSchema.safeParse({
+    name: 'Ply',
+    leastWidthMm: 1,
+    leastPerThickness: 0,
+    process: 'laser',
+    kerfsMm: {},
+    ...more,
+  }).success;
+
+export const SHOP_LIMITS = {
+  speedLeastMmS: () => {
+    const slow = (slowest: number) => laser({ slowest });
+    expect([slow(LIMITS.speedLeastMmS), slow(LIMITS.speedLeastMmS / 2)]).toEqual([true, false]);
+  },
+  speedMostMmS: () => {
+    const fast = (speed: number) => settingsSchema.safeParse({ speed }).success;
+    expect([fast(LIMITS.speedMostMmS), fast(LIMITS.speedMostMmS + 1)]).toEqual([true, false]);
+  },
+  machineSegments: () => {
+    const takes = (mostSegments: number) => laser({ file: { mostSegments } });
+    expect([takes(LIMITS.machineSegments), takes(LIMITS.machineSegments + 1)]).toEqual([true, false]);
+  },
+  thicknesses: () => {
+    const has = (n: number) => ply({ thicknesses: Array(n).fill({ mm: 3 }) });
+    expect([has(LIMITS.thicknesses), has(LIMITS.thicknesses + 1)]).toEqual([true, false]);
+  },
+  sheetSizes: () => {
+    const has = (n: number) => ply({ sheets: Array(n).fill({ width: 600, height: 400 }) });
+    expect([has(LIMITS.sheetSizes), has(LIMITS.sheetSizes + 1)]).toEqual([true, false]);
+  },
+  refusals: () => {
+    const has = (n: number) => ply({ refuses: Array(n).fill({ process: 'laser', why: 'fumes' }) });
+    expect([has(LIMITS.refusals), has(LIMITS.refusals + 1)]).toEqual([true, false]);
+  },
+  passes: () => {
+    const has = (passes: number) => settingsSchema.safeParse({ passes }).success;
+    expect([has(LIMITS.passes), has(LIMITS.passes + 1)]).toEqual([true, false]);
+  },
+  shopBytes: () => {
+    expect(readShopText(' '.repeat(LIMITS.shopBytes + 1))).toMatchObject({
+      ok: false,
+      sentence: 'This file is larger than the 4 MB that a shop can have.',
+    });
+    expect(readShopText(' '.repeat(LIMITS.shopBytes))).toMatchObject({ sentence: expect.stringContaining('not JSON') });
+  },
+  shopEntries: async () => {
+    const { db, close } = await ownDatabase('shop_limits');
+    try {
+      const { tools } = await openShop(db);
+      limits.shopEntries = tools.length + 1;
+      const entry = tools[0]?.entry as (typeof tools)[number]['entry'];
+      expect(await keepEntry(db, 'tools', 'one', { version: null, entry })).toEqual({ version: 1 });
+      expect(await keepEntry(db, 'tools', 'two', { version: null, entry })).toBe('full');
+      const more = shopSchema.parse({ tools: [{ id: 'two', entry }] });
+      expect(await bringInShop(db, more)).toBe('full');
+      expect((await openShop(db)).tools).toHaveLength(tools.length + 1);
+    } finally {
+      await close();
+    }
+  },
+  shopUsers: async () => {
+    const { db, close } = await ownDatabase('shop_users');
+    try {
+      await openShop(db);
+      for (const title of ['a', 'b', 'c'])
+        await createJob(
+          db,
+          { ...jobWith([]), title, sheet: { ...jobWith([]).sheet, material: 'Cork' } },
+          { picture: null, openFindings: 0 },
+        );
+      limits.shopUsers = 2;
+      expect(await usersOfEntry(db, 'materials', 'cork')).toHaveLength(2);
+      limits.shopUsers = 3;
+      expect(await usersOfEntry(db, 'materials', 'cork')).toHaveLength(3);
+    } finally {
+      await close();
+    }
+  },
+};
