@@ -17,6 +17,17 @@ test('the list of jobs, the starters, the typefaces', async ({ page }) => {
   await reached(page, 'typefaces');
 });
 
+test('every shelf of the shop, with something in hand', async ({ page }) => {
+  await page.goto('/shop');
+  for (const name of ['Machines', 'Materials', 'Tools', 'Cut charts']) {
+    await page.getByRole('button', { name, exact: true }).click();
+    await reached(page, name);
+    await page.getByRole('table').getByRole('row').nth(1).getByRole('button').click();
+    await expect(page.getByRole('button', { name: 'Take it out of the shop' })).toBeVisible();
+    await reached(page, `${name}, one in hand`);
+  }
+});
+
 test('every station of the bench, with a part chosen and without', async ({ page }) => {
   await newJob(page, 'Reached');
   await page.getByLabel('Material').fill('birch plywood');

@@ -91,20 +91,6 @@ test('a drawing brought in', async ({ page }) => {
   await page.getByLabel('Drawing or picture to bring in').setInputFiles('demo/drawings/tool-shed.dxf');
   await page.getByLabel(/if its numbers are inches/).check();
   await shoot(page, 'bring-in');
-  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
-  await expect(page.getByRole('contentinfo')).toContainText('open');
-  await station(page, 'Close').click();
-  await page
-    .getByRole('complementary', { name: 'Job sheet' })
-    .getByRole('button', { name: /^tool-shed/ })
-    .first()
-    .click();
-  const field = page.getByRole('textbox', { name: 'Close gaps up to' });
-  await field.fill('0.28');
-  await field.press('Enter');
-  await page.locator('[data-sheet]').hover();
-  await page.mouse.wheel(0, -900);
-  await shoot(page, 'gaps');
 });
 
 test('a picture brought in', async ({ page }) => {
@@ -175,6 +161,15 @@ test('assign', async ({ page }) => {
 test('prove', async ({ page }) => {
   await open(page, 'Bench plaque', 'Prove');
   await shoot(page, 'prove');
+});
+
+test('shop', async ({ page }) => {
+  await page.goto('/shop');
+  await page.getByRole('button', { name: 'Cut charts', exact: true }).click();
+  await page.getByLabel('Machine of the chart').selectOption('Plasma table');
+  await page.getByRole('table').getByRole('row').nth(3).getByRole('button').click();
+  await expect(page.getByRole('button', { name: 'Take it out of the shop' })).toBeVisible();
+  await shoot(page, 'shop');
 });
 
 test('dark', async ({ page }) => {

@@ -30,8 +30,9 @@ export function useEntries(onTrouble: (sentence: string) => void) {
           client.setQueryData<KeptShop>(SHOP, (now) => now && withEntry(now, shelf, { id, version, entry }));
           return true;
         } catch (reason) {
-          onTrouble((reason as Error).message);
+          // What is there now is there before it is shown anew.
           await again();
+          onTrouble((reason as Error).message);
           return false;
         }
       };

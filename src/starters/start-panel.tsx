@@ -1,18 +1,20 @@
 /** What a starter asks for, and what comes of it. */
 import { useQuery } from '@tanstack/react-query';
-import { type FormEvent, useEffect, useId, useRef, useState } from 'react';
+import { type FormEvent, useEffect, useId, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { setMachine as onMachine } from '@/core/commands/shop';
 import type { Job } from '@/core/document/schema';
 import { askedIn, type StartAnswers, unanswered } from '@/core/job/start';
 import { LIMITS } from '@/core/limits';
 import { formatLengthNumber } from '@/core/units/quantity';
 import { keepable } from '@/core/units/text';
-import { Choice, QuantityField } from '@/ui/fields';
+import { Choice, QuantityField, Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { JobPicture } from '@/ui/job-picture';
+import { lastMachine, rememberMachine } from '@/ui/last-machine';
 import { StockFields } from '@/ui/stock-fields';
-import { useMaterials } from '@/ui/use-shop';
+import { useMaterials, useShop } from '@/ui/use-shop';
 import { computing } from '@/worker/client';
 import type { StartedView } from '@/worker/host';
 import type { ChosenStarter } from './starters';
@@ -38,7 +40,14 @@ export function StartPanel({
   const asked = askedIn(job);
   const materials = useMaterials();
   const [answers, setAnswers] = useState(() => unanswered(starter.job, firstUnits));
-  const { data: started } = useStarted(starter, answers, materials.length);
+  const shop = useShop();
+  const [machine, setMachine] = useState(() => lastMachine() ?? '');
+  const { data: made } = useStarted(starter, answers, materials.length);
+  const chosen = shop.machines.find((m) => m.id === machine);
+  const started = useMemo(
+    () => made && (chosen ? { ...made, job: onMachine(made.job, { ...chosen.entry, id: chosen.id }, shop) } : made),
+    [made, chosen, shop],
+  );
   const set = (values: Partial<StartAnswers>) => setAnswers((now) => ({ ...now, ...values }));
   const { units } = answers;
   const first = useRef<HTMLTextAreaElement>(null);
@@ -109,6 +118,24 @@ export function StartPanel({
           </>
         )}
         <Heading beside={`${n(sheet.width)} × ${n(sheet.height)} ${units}`}>Stock</Heading>
+        <Row label="Machine" htmlFor={`${id}-machine`}>
+          <Form.Select
+            id={`${id}-machine`}
+            size="sm"
+            value={chosen?.id ?? ''}
+            onChange={(e) => {
+              rememberMachine(e.target.value);
+              setMachine(e.target.value);
+            }}
+          >
+            <option value="">not given</option>
+            {shop.machines.map(({ id: own, entry }) => (
+              <option key={own} value={own}>
+                {entry.name}
+              </option>
+            ))}
+          </Form.Select>
+        </Row>
         <StockFields
           material={answers.material}
           thickness={answers.thickness}

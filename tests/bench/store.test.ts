@@ -326,6 +326,7 @@ describe('what is selected', () => {
         scan: null,
         colour: null,
         pens: [],
+        beside: 'no',
         settings: { charted: null, from: null, tried: false, typed: {} },
       });
     });

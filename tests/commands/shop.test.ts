@@ -4,8 +4,11 @@ import { differences, setMachine, setStockFrom, typeSetting } from '../../src/co
 import { setWidth } from '../../src/core/commands/stock';
 import { readJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
+import { Evaluator } from '../../src/core/job/evaluate';
+import { reportOf } from '../../src/core/job/report';
 import { inForce } from '../../src/core/shop/in-force';
 import { startingShop } from '../../src/core/shop/starting';
+import { faces, wasmEngine } from '../support/faces';
 import { jobWith } from '../support/jobs';
 
 const SHOP = startingShop();
@@ -93,5 +96,26 @@ describe('without the shop', () => {
   test('a document is enough by itself', () => {
     const read = readJob(JSON.stringify(PLY));
     expect(read.ok && read.job).toEqual(PLY);
+  });
+});
+
+test('a report lists the settings of every operation and where each comes from', () => {
+  const job = typeSetting(of(PLY, 'Birch plywood', 4), 'cut', 'power', 55);
+  const report = reportOf(job, new Evaluator(wasmEngine).evaluate(job, faces));
+  expect(report).toMatchObject({
+    machine: { name: 'Laser', kind: 'laser' },
+    stock: { material: 'Birch plywood', thicknessMm: 4, kerfMm: 0.2 },
+  });
+  expect(report.operations.find((o) => o.kind === 'cut')?.settings).toEqual({
+    speed: { value: 15, from: 'between', tried: false },
+    power: { value: 55, from: 'typed', tried: false },
+    depth: { value: 4, from: 'between', tried: false },
+    gas: { value: 'air', from: 'between', tried: false },
+    kerf: { value: 0.2, from: 'between', tried: false },
+  });
+  expect(report.operations.find((o) => o.kind === 'mark')?.settings.speed).toEqual({
+    value: 200,
+    from: 'row',
+    tried: false,
   });
 });

@@ -18,7 +18,9 @@ import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { change, dispatch, showOnly, useBench } from '../store';
+import { ChartAnew } from './chart-anew';
 import { GivenTo } from './given-to';
+import { OperationSettings } from './operation-settings';
 
 function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   const only = useBench((s) => s.only);
@@ -146,6 +148,7 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
           />
         </div>
       )}
+      <OperationSettings operation={operation} job={job} />
       {operation.colour && (
         <Button
           variant="word"
@@ -224,6 +227,7 @@ export function Assign() {
   return (
     <>
       <Heading beside="in running order">Operations</Heading>
+      <ChartAnew />
       <SortableList name="operations" ids={job.operations.map((o) => o.id)} onMove={reorder}>
         <ul className="list-unstyled m-0">
           {job.operations.map((operation) => (

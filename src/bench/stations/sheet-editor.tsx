@@ -5,31 +5,38 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
-import { followsMaterial, type Stock, saidOf, setStock, setWidth } from '@/core/commands/stock';
+import { setStockFrom } from '@/core/commands/shop';
+import { followsMaterial, type Stock, saidOf, setWidth } from '@/core/commands/stock';
 import { withTag } from '@/core/commands/tags';
 import type { Sheet } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { PROCESSES, type Process } from '@/core/schema/sheet';
-import { formatLength } from '@/core/units/quantity';
+import type { Material } from '@/core/schema/shop/material';
+import { formatLength, type LengthUnit } from '@/core/units/quantity';
 import { QuantityField, Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { JOBS } from '@/ui/questions';
 import { StockFields } from '@/ui/stock-fields';
 import { TagsField } from '@/ui/tags-field';
-import { useMaterials } from '@/ui/use-shop';
+import { useMaterials, useShop } from '@/ui/use-shop';
 import { change, dispatch, useBench } from '../store';
+import { Followed, MachineSelect, useFollowed } from './machine-fields';
 
 /** The panel of the stock. */
 export function SheetEditor() {
   const sheet = useBench((s) => s.job.sheet);
   const unit = useBench((s) => s.job.units);
+  const machine = useBench((s) => s.job.machine);
   const materials = useMaterials();
   const id = useId();
   const set = (values: Partial<Sheet>, merge: string) =>
     change((job) => {
       Object.assign(job.sheet, values);
     }, `sheet:${merge}`);
-  const stock = (values: Stock, merge: string) => dispatch((job) => setStock(job, values, materials), `sheet:${merge}`);
+  const shop = useShop();
+  const { before, following, seen } = useFollowed();
+  const stock = (values: Stock, merge: string) =>
+    following(() => dispatch((job) => setStockFrom(job, values, shop), `sheet:${merge}`));
   // A name typed before the list has arrived is looked up when it has.
   const typed = useRef<string | null>(null);
   useEffect(() => {
@@ -61,6 +68,7 @@ export function SheetEditor() {
         stepMm={unit === 'mm' ? 10 : 25.4}
         onChange={(height) => set({ height }, 'height')}
       />
+      <MachineSelect id={`${id}-machine`} onChange={following} />
       <StockFields
         material={sheet.material}
         thickness={sheet.thickness}
@@ -69,25 +77,56 @@ export function SheetEditor() {
         onMaterial={setMaterial}
         onThickness={(thickness, thicknessAs) => stock({ thickness, thicknessAs }, 'thickness')}
       />
-      <Row label="Cut by" htmlFor={id}>
-        <Form.Select
-          id={id}
-          size="sm"
-          value={sheet.process ?? ''}
-          onChange={(e) => stock({ process: (e.target.value || null) as Process | null }, 'process')}
-        >
-          <option value="">{usual ? `as usual: ${usual}` : 'as usual'}</option>
-          {PROCESSES.map((process) => (
-            <option key={process} value={process}>
-              {process}
-            </option>
-          ))}
-        </Form.Select>
-      </Row>
+      <InStock
+        material={saidOf(sheet, materials).material}
+        unit={unit}
+        onChoose={(thickness) => stock({ thickness, thicknessAs: null }, 'thickness')}
+      />
+      <Followed before={before} onSeen={seen} />
+      {machine === null && (
+        <Row label="Cut by" htmlFor={id}>
+          <Form.Select
+            id={id}
+            size="sm"
+            value={sheet.process ?? ''}
+            onChange={(e) => stock({ process: (e.target.value || null) as Process | null }, 'process')}
+          >
+            <option value="">{usual ? `as usual: ${usual}` : 'as usual'}</option>
+            {PROCESSES.map((process) => (
+              <option key={process} value={process}>
+                {process}
+              </option>
+            ))}
+          </Form.Select>
+        </Row>
+      )}
       <StockWidth which="leastWidth" label="Least safe width" most={1000} stepMm={unit === 'mm' ? 0.1 : 25.4 / 64} />
       <StockWidth which="kerf" label="Kerf" most={100} stepMm={unit === 'mm' ? 0.05 : 25.4 / 256} />
       <Tags />
     </>
+  );
+}
+
+/** Thicknesses of the material that are in stock, to be pressed. */
+function InStock({
+  material,
+  unit,
+  onChoose,
+}: {
+  material: Material | null;
+  unit: LengthUnit;
+  onChoose: (mm: number) => void;
+}) {
+  if (!material || material.thicknesses.length === 0) return null;
+  return (
+    <p className="nf-small mb-2">
+      <span className="nf-muted">in stock: </span>
+      {material.thicknesses.map(({ mm, as }) => (
+        <Button key={mm} variant="word" className="me-2" onClick={() => onChoose(mm)}>
+          {as || formatLength(mm, unit, 2)}
+        </Button>
+      ))}
+    </p>
   );
 }
 

@@ -33,6 +33,7 @@ export const addOperation = (job: Job, kind: OperationKind): Job =>
           // The first of its kind is drawn as the colour key says.
           colour: same.length === 0 ? null : ownColour(job),
           pens: [],
+          beside: 'no',
           settings: { charted: null, from: null, tried: false, typed: {} },
         };
         draft.operations.splice(placeFor(draft.operations, kind), 0, operation);
@@ -51,6 +52,13 @@ export const runBefore = (job: Job, operationId: string, otherId: string): Job =
     const from = draft.operations.findIndex((o) => o.id === operationId);
     const to = draft.operations.findIndex((o) => o.id === otherId);
     if (from > to && to >= 0) moveEntry(draft.operations, from, to);
+  });
+
+/** Whether an operation runs beside what is kept, here or by the machine. */
+export const runBeside = (job: Job, operationId: string, beside: Operation['beside']): Job =>
+  changed(job, (draft) => {
+    const operation = draft.operations.find((o) => o.id === operationId);
+    if (operation) operation.beside = beside;
   });
 
 function placeFor(operations: readonly Operation[], kind: OperationKind): number {

@@ -155,6 +155,5 @@ export type { Crop, PlacedPicture, Trace } from '../schema/picture';
 export type { Placement } from '../schema/placement';
 export type { Sheet } from '../schema/sheet';
 export type { JobMachine } from '../schema/shop/machine';
-export type { Settings } from '../schema/shop/settings';
 export type { HatchTool as FillTool, ListedTool } from '../schema/tools';
 export type { Part } from './part';

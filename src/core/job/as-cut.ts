@@ -23,6 +23,9 @@ export type CutPiece = {
 export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generator<Progress, CutPiece[]> {
   const half = (job.sheet.kerf ?? 0) / 2;
   const running = job.operations.filter((o) => o.on);
+  const beside = new Set(running.filter((o) => o.kind === 'cut' && o.beside !== 'no').map((o) => o.id));
+  /** Parts whose cut runs beside what is kept. */
+  const kept = new Set(job.parts.filter((p) => p.work.some((w) => beside.has(w.operation))).map((p) => p.id));
   const cut = new Set(
     job.parts.flatMap((p) => (!p.reference && p.work.length > 0 && isCut(p.work, running) ? [p.id] : [])),
   );
@@ -32,7 +35,8 @@ export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generat
   const pieces: CutPiece[] = [];
   for (const [done, part] of positives.entries()) {
     yield { done, of: shown.length };
-    pieces.push(...piecesAfter(engine, part.solid, half, part.id));
+    const solid = kept.has(part.id) ? grownBy(engine, part.solid, half) : part.solid;
+    pieces.push(...piecesAfter(engine, solid, half, part.id));
   }
   if (negatives.length === 0) return pieces;
   yield { done: positives.length, of: shown.length };
@@ -42,7 +46,7 @@ export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generat
       sheetWithout(
         engine,
         job,
-        negatives.map((p) => p.solid),
+        negatives.map((p) => (kept.has(p.id) ? grownBy(engine, p.solid, -half) : p.solid)),
         half,
       ),
       half,
@@ -52,8 +56,11 @@ export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generat
   ];
 }
 
+const grownBy = (engine: ClipEngine, outlines: readonly Outline[], by: number): readonly Outline[] =>
+  by === 0 ? outlines : measureOutlines(offsetRegion(engine, outlines, { by, corners: 'round' }));
+
 function piecesAfter(engine: ClipEngine, kept: readonly Outline[], half: number, partId: string | null): CutPiece[] {
-  const cutAway = half > 0 ? measureOutlines(offsetRegion(engine, kept, { by: -half, corners: 'round' })) : kept;
+  const cutAway = grownBy(engine, kept, -half);
   return piecesOf(cutAway).map((piece) => ({
     partId,
     kind: piece.kind,

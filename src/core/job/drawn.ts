@@ -1,15 +1,18 @@
 /** What each operation draws: of every part what it is asked to work, in running order. */
 import type { Job, Operation, Part, Work } from '../document/schema';
+import type { ClipEngine } from '../geometry/boolean/engine';
 import { type Drawable, dot, filledArea, polyline } from '../geometry/drawable';
 import { type KnownNesting, nestMeasured } from '../geometry/nesting';
-import { boxesMeet } from '../geometry/point';
+import { pathLength } from '../geometry/path';
+import { type Box, boxesMeet, EMPTY_BOX } from '../geometry/point';
 import { NOTHING_DRAWN } from '../kinds/work';
 import { WORKS, workKind } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
-import type { PreparedPart } from '../prepare/prepared';
+import type { Outline } from '../prepare/outline';
 import { insideFirst } from '../toolpath/order';
 import { greedyPointOrder, joinedRuns, nearestNext } from '../toolpath/runs';
 import { type DrawnWork, type FillingOfPart, fillingsDrawn, wayThrough } from './fillings';
+import { besideKept, halfKerf } from './kerfed';
 import type { PartResult } from './part-result';
 
 export type { DrawnWork } from './fillings';
@@ -33,6 +36,9 @@ type PartDrawnInput = {
   /** By which operation, and what of the part. */
   readonly by: string;
   readonly whats: readonly Work['what'][];
+  /** Half the width of the cut, in mm, where it runs beside what is kept. */
+  readonly half: number;
+  readonly engine: ClipEngine;
 };
 
 type PartDrawn = {
@@ -40,13 +46,26 @@ type PartDrawn = {
   readonly fillings: readonly FillingOfPart[];
   readonly polylines: readonly DrawnWork[];
   readonly outlines: readonly DrawnWork[];
+  readonly along: Along;
   readonly lengthMm: number;
 };
+
+/** The outlines of a part that are run along, with their bounds, and how much longer they are than its own. */
+type Along = { readonly outlines: readonly Outline[]; readonly box: Box; readonly moreMm: number };
+const NOTHING_ALONG: Along = { outlines: [], box: EMPTY_BOX, moreMm: 0 };
+
+function alongOf({ engine, part, result, half }: PartDrawnInput, memory: Memory): Along {
+  const { outlines, box } = result;
+  if (half === 0) return { outlines, box, moreMm: 0 };
+  const beside = besideKept(engine, { part, result, half }, memory);
+  const own = outlines.reduce((sum, o) => sum + pathLength(o.path), 0);
+  return { outlines: beside.outlines, box: beside.box, moreMm: beside.lengthMm - own };
+}
 
 /** What an operation draws of one part: its lines that fill nothing in long runs, the nearest next. */
 const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
   name: 'drawn of a part',
-  key: ({ result, whats }, idOf) => `${idOf(result)}|${whats.join()}`,
+  key: ({ result, whats, half }, idOf) => `${idOf(result)}|${whats.join()}|${half}`,
   slot: ({ part, by }) => `${part.id}|${by}`,
   run(input, memory) {
     const { result, part } = input;
@@ -59,6 +78,7 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
     // Told as what a step draws unless nothing but open lines of the outline are among them.
     const bySteps = made.find((m) => workKind(m.what).draws !== null && m.polylines.length + m.dots.length > 0);
     const what = bySteps?.what ?? 'outline';
+    const along = made.some((m) => m.outlines.length > 0) ? alongOf(input, memory) : NOTHING_ALONG;
     return {
       areas: made.flatMap((m) => m.areas.map((area) => drawn(m.what, area))),
       fillings: made.flatMap((m) => m.fillings.map((hatch) => ({ partId: result.id, what: m.what, hatch }))),
@@ -66,8 +86,9 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
         ...nearestNext(joinedRuns(made.flatMap((m) => m.polylines))).map((path) => drawn(what, polyline(path))),
         ...greedyPointOrder(made.flatMap((m) => m.dots)).map((at) => drawn(what, dot(at, at.r))),
       ],
-      outlines: made.flatMap((m) => m.outlines.map((outline) => drawn(m.what, outline))),
-      lengthMm: made.reduce((sum, m) => sum + m.lengthMm, 0),
+      outlines: along.outlines.map(({ path, box }) => drawn('outline', { kind: 'outline', path, box })),
+      along,
+      lengthMm: made.reduce((sum, m) => sum + m.lengthMm, 0) + along.moreMm,
     };
   },
   weigh: ({ areas, polylines: lines, outlines }) => 12 * (areas.length + lines.length + outlines.length),
@@ -75,17 +96,17 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
 
 const WHATS = WORKS.map((w) => w.what);
 
-type OrderInput = { readonly by: string; readonly results: readonly PartResult[] };
+type OrderInput = { readonly by: string; readonly along: readonly Along[] };
 
 /** Indices of the outlines of several parts, one after the other, in running order. */
 const RUNNING_ORDER: Stage<OrderInput, readonly number[]> = {
   name: 'running order',
-  key: ({ results }, idOf) => results.map((r) => idOf(r)).join(),
+  key: ({ along }, idOf) => along.map((a) => idOf(a.outlines)).join(),
   slot: ({ by }) => by,
-  run: ({ results }) =>
+  run: ({ along }) =>
     insideFirst(
-      results.flatMap((r) => r.outlines),
-      parentsOver(results),
+      along.flatMap((a) => a.outlines),
+      parentsOver(along),
     ),
   weigh: (order) => order.length,
 };
@@ -93,30 +114,31 @@ const RUNNING_ORDER: Stage<OrderInput, readonly number[]> = {
 /** What an operation comes to over all parts that it works on. */
 export function operationResult(
   operation: Operation,
-  { parts }: Job,
+  { parts, sheet }: Job,
   results: ReadonlyMap<string, PartResult>,
-  memory: Memory,
+  { engine, memory }: { readonly engine: ClipEngine; readonly memory: Memory },
 ): OperationResult {
   const areas: DrawnWork[] = [];
   const fillings: FillingOfPart[] = [];
   const lines: DrawnWork[] = [];
   const outlines: DrawnWork[] = [];
-  const outlined: PartResult[] = [];
+  const along: Along[] = [];
+  const half = halfKerf(operation, sheet);
   let lengthMm = 0;
   for (const part of parts) {
     const result = results.get(part.id);
     if (!result) continue;
     const whats = WHATS.filter((what) => part.work.some((w) => w.what === what && w.operation === operation.id));
     if (whats.length === 0) continue;
-    const drawn = memory.get(PART_DRAWN, { part, result, by: operation.id, whats });
+    const drawn = memory.get(PART_DRAWN, { part, result, by: operation.id, whats, half, engine });
     for (const d of drawn.areas) areas.push(d);
     for (const f of drawn.fillings) fillings.push(f);
     for (const d of drawn.polylines) lines.push(d);
     for (const d of drawn.outlines) outlines.push(d);
-    if (drawn.outlines.length > 0) outlined.push(result);
+    if (drawn.outlines.length > 0) along.push(drawn.along);
     lengthMm += drawn.lengthMm;
   }
-  const order = outlined.length > 0 ? memory.get(RUNNING_ORDER, { by: operation.id, results: outlined }) : [];
+  const order = along.length > 0 ? memory.get(RUNNING_ORDER, { by: operation.id, along }) : [];
   // Open lines come off nothing, so they are worked before anything is cut free.
   const filled = fillingsDrawn(operation.id, fillings, memory);
   const drawn = [...areas, ...filled, ...lines, ...order.map((i) => outlines[i] as DrawnWork)];
@@ -130,7 +152,7 @@ export function operationResult(
 }
 
 /** Nesting over the outlines of several parts, one after the other: how each part's lie in each other is known. */
-function parentsOver(parts: readonly PreparedPart[]): readonly number[] {
+function parentsOver(parts: readonly Along[]): readonly number[] {
   const known: KnownNesting[] = [];
   parts.forEach((part, group) => {
     const first = known.length;

@@ -135,7 +135,9 @@ export class Evaluator {
     const doing = withoutReferences(job);
     const inspected =
       doing === job ? results : new Map([...results].filter(([id]) => doing.parts.some((p) => p.id === id)));
-    const operations = job.operations.map((operation) => operationResult(operation, doing, results, memory));
+    const operations = job.operations.map((operation) =>
+      operationResult(operation, doing, results, { engine: this.engine, memory }),
+    );
     const exported = operations.filter((o) => o.operation.on).flatMap((o) => o.drawn.map((d) => d.drawable));
     return {
       parts: [...results.values()],

@@ -2,12 +2,15 @@
 
 import { colourOf } from '../document/colour-of';
 import { pensOf } from '../document/pens';
-import type { Job } from '../document/schema';
+import type { Job, Operation } from '../document/schema';
 import type { Drawing, Frame, Layer } from '../formats/drawing';
 import { type FileFormat, writtenFormat } from '../formats/written';
-import { drawnBox, moveDrawable } from '../geometry/drawable';
+import { type Drawable, drawnBox, moveDrawable } from '../geometry/drawable';
+import { pathArea } from '../geometry/path';
 import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
+import type { DrawnWork } from './drawn';
 import type { JobResult } from './evaluate';
+import type { PartResult } from './part-result';
 
 /** Of which parts files are written, and when. */
 export type ExportScope = {
@@ -27,7 +30,13 @@ export function drawingOf(
   const wanted = (partId: string) => scope.partIds === null || scope.partIds.includes(partId);
   const chosen = result.operations
     .filter((o) => o.operation.on)
-    .map(({ operation, drawn }) => ({ operation, drawn: drawn.filter((d) => wanted(d.partId)).map((d) => d.drawable) }))
+    .flatMap(({ operation, drawn }) =>
+      bySide(
+        operation,
+        drawn.filter((d) => wanted(d.partId)),
+        result.parts,
+      ),
+    )
     .filter((o) => o.drawn.length > 0);
   const box = drawnBox(chosen.flatMap((o) => o.drawn));
   if (isEmptyBox(box)) return null;
@@ -45,8 +54,8 @@ export function drawingOf(
     width,
     height,
     layers: chosen.map(
-      ({ operation, drawn }): Layer => ({
-        name: operation.name,
+      ({ operation, name, drawn }): Layer => ({
+        name,
         kind: operation.kind,
         colour: colourOf(operation, job),
         tolerance: operation.kind === 'mark' ? job.export.markTolerance : job.export.arcTolerance,
@@ -56,6 +65,30 @@ export function drawingOf(
       }),
     ),
   };
+}
+
+type Named = { readonly operation: Operation; readonly name: string; readonly drawn: readonly Drawable[] };
+
+/**
+ * What an operation draws, by the name of its layer: in one, or where the machine is to keep beside the outlines by itself in one for each
+ * side, holes first.
+ */
+function bySide(operation: Operation, drawn: readonly DrawnWork[], parts: readonly PartResult[]): Named[] {
+  const all = drawn.map((d) => d.drawable);
+  const { name, beside } = operation;
+  if (beside !== 'machine') return [{ operation, name, drawn: all }];
+  const keeps = new Map(parts.map((part) => [part.id, part.keep]));
+  const sideOf = ({ partId, drawable }: DrawnWork): 'inside' | 'outside' | null => {
+    if (drawable.kind !== 'outline') return null;
+    const isEdge = pathArea(drawable.path) > 0;
+    // What is cut out of a sheet that stays is kept outside of its outlines.
+    return isEdge === (keeps.get(partId) === 'inside') ? 'outside' : 'inside';
+  };
+  return [null, 'inside' as const, 'outside' as const].map((side) => ({
+    operation,
+    name: side === null ? name : `${name} ${side}`,
+    drawn: drawn.filter((d) => sideOf(d) === side).map((d) => d.drawable),
+  }));
 }
 
 /** The bytes of one file. */

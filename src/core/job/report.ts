@@ -1,6 +1,6 @@
 /** The report of a prepared job: plain figures for people and programs, in mm. */
 
-import type { Job } from '../document/schema';
+import type { Job, Operation } from '../document/schema';
 import { countSegments, isContinuous } from '../geometry/path';
 import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
 import { Names } from '../inspect/names';
@@ -11,6 +11,8 @@ import { tieStep } from '../kinds/steps/tie';
 import type { Hanger } from '../prepare/hanger';
 import { tieOnSheet } from '../prepare/ties';
 import { twiceWithin } from '../rules/twice';
+import { SETTING_NAMES } from '../schema/shop/settings';
+import { inForce, sourceOf } from '../shop/in-force';
 import type { PartHatch } from '../toolpath/hatch/part-hatch';
 import type { JobResult } from './evaluate';
 import type { PartResult } from './part-result';
@@ -52,6 +54,18 @@ const hatchReport = (hatch: PartHatch | null) =>
     })),
   };
 
+/** The settings that are given, each with where it comes from: typed, a row of the cut chart, or reckoned between two. */
+const settingsReport = ({ settings }: Operation) => {
+  const now = inForce(settings);
+  const given = SETTING_NAMES.flatMap((which) => {
+    const from = sourceOf(settings, which);
+    return from === null
+      ? []
+      : [[which, { value: now[which], from, tried: from === 'row' && settings.tried }] as const];
+  });
+  return Object.fromEntries(given);
+};
+
 const hangReport = (hanger: Hanger | null) =>
   hanger && {
     at: hanger.at && pointReport(hanger.at),
@@ -75,6 +89,8 @@ export function reportOf(job: Job, result: JobResult) {
     title: job.title,
     unit: 'mm' as const,
     sheet: { width: job.sheet.width, height: job.sheet.height },
+    stock: { material: job.sheet.material, thicknessMm: job.sheet.thickness, kerfMm: job.sheet.kerf },
+    machine: job.machine && { name: job.machine.name, kind: job.machine.kind },
     work: boxReport(result.workBox),
     parts: result.parts
       .filter(({ id }) => !references.has(id))
@@ -149,6 +165,7 @@ export function reportOf(job: Job, result: JobResult) {
       travelMm: round(o.travelMm),
       twiceMm: round(twiceWithin(o.drawn.map((d) => d.drawable))),
       scan: o.operation.scan,
+      settings: settingsReport(o.operation),
       fillAreaMm2: round(o.fillMm2),
     })),
     findings: result.findings.map((f) => ({

@@ -45,7 +45,7 @@ type PartInput = { readonly part: Part; readonly ready: Inspected; readonly job:
 const PART_FINDINGS: Stage<PartInput & { readonly contentOf: (object: object) => string }, readonly Draft[]> = {
   name: 'findings of a part',
   key: ({ part, ready, job, contentOf }, idOf) =>
-    `${idOf(ready)}|${idOf(part)}|${contentOf(job.sheet)}|${contentOf(job.operations)}|${job.units}`,
+    `${idOf(ready)}|${idOf(part)}|${contentOf(job.sheet)}|${contentOf(job.operations)}|${job.machine?.kind ?? ''}|${job.units}`,
   slot: ({ part }) => part.id,
   run: partFindings,
   weigh: (drafts) => 40 * drafts.length,

@@ -7,7 +7,7 @@ import { type JobRule, jobRule } from './rule';
 const RUNS_BEFORE_CUT = new Set(['engrave', 'mark', 'score']);
 
 /** The operations that run: they are on, and some part that is shown is given to them. */
-function running(job: Job): readonly Operation[] {
+export function running(job: Job): readonly Operation[] {
   const used = new Set(job.parts.filter((p) => !p.hidden).flatMap((p) => p.work.map((w) => w.operation)));
   return job.operations.filter((o) => o.on && used.has(o.id));
 }
@@ -59,5 +59,40 @@ export const OPERATION_RULES: readonly JobRule[] = [
         return [{ sentence, partId: null, detail: operation.id, mend: { operation: operation.id } }];
       });
     },
+  }),
+  jobRule({
+    code: 'kerf-not-known',
+    severity: 'fault',
+    station: 'assign',
+    many: (count) => `${count} operations run beside the outlines by half a kerf that is not known.`,
+    find: ({ job }) =>
+      running(job)
+        .filter((o) => o.kind === 'cut' && o.beside === 'here' && !job.sheet.kerf)
+        .map((o) => ({
+          sentence: `${o.name} runs beside the outlines by half the kerf, and the kerf of the stock is not known: it runs on them.`,
+          partId: null,
+          detail: o.id,
+        })),
+  }),
+  jobRule<{ operation: string }>({
+    code: 'beside-without-cut',
+    severity: 'caution',
+    station: 'assign',
+    mend: {
+      words: 'On the outlines',
+      apply: (job, _partId, { operation }) => ({
+        ...job,
+        operations: job.operations.map((o) => (o.id === operation ? { ...o, beside: 'no' } : o)),
+      }),
+    },
+    find: ({ job }) =>
+      running(job)
+        .filter((o) => o.kind !== 'cut' && o.beside !== 'no')
+        .map((o) => ({
+          sentence: `${o.name} is a ${o.kind}, and runs beside the outlines like a cut.`,
+          partId: null,
+          detail: o.id,
+          mend: { operation: o.id },
+        })),
   }),
 ];

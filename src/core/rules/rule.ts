@@ -20,7 +20,7 @@ export type Inspected = WorkedPart & {
 };
 
 /** The settings of a job that findings about a part hang on. */
-export type Setting = Pick<Job, 'sheet' | 'operations' | 'units'>;
+export type Setting = Pick<Job, 'sheet' | 'machine' | 'operations' | 'units'>;
 
 /** What a rule about one part speaks of. */
 export type PartSubject = {

@@ -4,6 +4,7 @@ import type { StepMend, StepSubject } from '../kinds/step';
 import { STEPS, type Step } from '../kinds/steps';
 import { CLOSING_RULES } from './closing';
 import { HOLD_RULES } from './hold';
+import { HOLE_RULES } from './holes';
 import { JOB_RULES } from './job';
 import { MEMBER_RULES } from './members';
 import { PLACE_RULES } from './place';
@@ -37,6 +38,7 @@ export const PART_RULES: readonly (PartRules | StepRules)[] = [
   part(CLOSING_RULES),
   part(HOLD_RULES),
   part(STRENGTH_RULES),
+  part(HOLE_RULES),
   ...ofSteps(true),
   part(WORK_RULES),
 ];

@@ -22,8 +22,6 @@ export const refusalSchema = z.strictObject({
   process: about(processSchema, 'What must not be done to it.'),
   why: about(z.string().trim().min(1).max(LIMITS.nameCharacters), 'Why, as it is said.'),
 });
-/** Something that must not be done to stock, and why. */
-export type StockRefusal = z.infer<typeof refusalSchema>;
 
 /** The stock: its size, material and thickness, and what is safe in it. Lengths in mm. */
 export const sheetSchema = z.strictObject({

@@ -56,6 +56,18 @@ export function formatSetting<N extends SettingName>(which: N, value: Settings[N
   }
 }
 
+const IN_LINE: Readonly<Partial<Record<SettingName, (value: string) => string>>> = {
+  passes: (value) => (value === '1' ? 'one pass' : `${value} passes`),
+  depth: (value) => `${value} deep`,
+  lastPass: (value) => `last ${value}`,
+  rowDistance: (value) => `rows ${value} apart`,
+  kerf: (value) => `kerf ${value}`,
+};
+
+/** A setting as it is shown among others in one line. */
+export const settingInLine = <N extends SettingName>(which: N, value: Settings[N], unit: LengthUnit): string =>
+  (IN_LINE[which] ?? ((written: string) => written))(formatSetting(which, value, unit));
+
 const BY_BEAM: readonly SettingName[] = ['speed', 'power', 'passes', 'depth', 'gas'];
 const BY_TOOL: readonly SettingName[] = ['speed', 'passes', 'depth', 'lastPass', 'tool'];
 

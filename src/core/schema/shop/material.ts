@@ -5,7 +5,7 @@ import { about, name } from '../fields';
 import { processSchema, refusalSchema } from '../sheet';
 
 /** A thickness in stock. */
-export const thicknessSchema = z.strictObject({
+const thicknessSchema = z.strictObject({
   mm: about(z.number().min(0.01).max(1000), 'In mm.'),
   as: about(
     z.string().max(LIMITS.quantityCharacters).default(''),

@@ -40,7 +40,7 @@ export const settingsSchema = z.strictObject({
 });
 
 /** Some of the settings: those that were typed. */
-export const typedSettingsSchema = z.strictObject(fields).partial();
+const typedSettingsSchema = z.strictObject(fields).partial();
 
 /** Where settings come from: the cut chart as it was when they were taken, and what was typed over it. */
 export const operationSettingsSchema = z.strictObject({

@@ -1,0 +1,209 @@
+/** How the machine does an operation: in one line, and opened each setting with where it comes from and the way back. */
+import { useId, useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { runBeside } from '@/core/commands/operations';
+import { typeSetting } from '@/core/commands/shop';
+import type { Job, Operation } from '@/core/document/schema';
+import { LIMITS } from '@/core/limits';
+import { GASES, type SettingName, type Settings } from '@/core/schema/shop/settings';
+import { inForce, sourceOf } from '@/core/shop/in-force';
+import { formatSetting, SETTING_WORDS, settingInLine, settingsUsed, speedScale, speedUnit } from '@/core/shop/words';
+import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
+import { useShop } from '@/ui/use-shop';
+import { dispatch } from '../store';
+
+/** Where the settings of an operation come from, in words. */
+function fromWords({ settings: { charted, from, tried } }: Operation, job: Job): string {
+  if (charted === null) return job.machine === null ? 'no machine given' : 'nothing in the cut chart';
+  if (from === 'between') return 'reckoned between two rows of the chart, not tried';
+  return tried ? 'from the cut chart, tried' : 'from the cut chart, not tried';
+}
+
+/** What is set, in one line. */
+const summary = (operation: Operation, job: Job): string => {
+  const now = inForce(operation.settings);
+  return settingsUsed(job.machine?.kind ?? null, operation.kind)
+    .filter((which) => sourceOf(operation.settings, which) !== null)
+    .map((which) => settingInLine(which, now[which], job.units))
+    .join(' · ');
+};
+
+type FieldProps = { readonly operation: Operation; readonly job: Job; readonly which: SettingName };
+
+/** The field of one setting. */
+function SettingField({ operation, job, which }: FieldProps) {
+  const id = useId();
+  const { tools } = useShop();
+  const now = inForce(operation.settings);
+  const unit = job.units;
+  const set = <N extends SettingName>(name: N, value: Settings[N]) =>
+    dispatch((doc) => typeSetting(doc, operation.id, name, value), `setting:${operation.id}:${name}`);
+  const label = SETTING_WORDS[which];
+  switch (which) {
+    case 'gas':
+      return (
+        <Row label={label} htmlFor={id}>
+          <Form.Select
+            id={id}
+            size="sm"
+            value={now.gas ?? ''}
+            onChange={(e) => set('gas', (e.target.value || null) as Settings['gas'])}
+          >
+            <option value="">not given</option>
+            {GASES.map((gas) => (
+              <option key={gas}>{gas}</option>
+            ))}
+          </Form.Select>
+        </Row>
+      );
+    case 'tool': {
+      const names = [...new Set([...tools.map((t) => t.entry.name), ...(now.tool ? [now.tool] : [])])];
+      return (
+        <Row label={label} htmlFor={id}>
+          <Form.Select id={id} size="sm" value={now.tool} onChange={(e) => set('tool', e.target.value)}>
+            <option value="">none</option>
+            {names.map((name) => (
+              <option key={name}>{name}</option>
+            ))}
+          </Form.Select>
+        </Row>
+      );
+    }
+    case 'speed':
+      return (
+        <NumberField
+          label={label}
+          suffix={speedUnit(unit)}
+          scale={speedScale(unit)}
+          step={unit === 'mm' ? 1 : 5}
+          value={now.speed ?? 0}
+          least={0}
+          most={LIMITS.speedMostMmS}
+          onChange={(speed) => set('speed', speed >= LIMITS.speedLeastMmS ? speed : null)}
+        />
+      );
+    case 'power':
+      return (
+        <NumberField
+          label={label}
+          suffix="%"
+          step={1}
+          value={now.power ?? 0}
+          least={0}
+          most={100}
+          onChange={(power) => set('power', power || null)}
+        />
+      );
+    case 'current':
+      return (
+        <NumberField
+          label={label}
+          suffix="A"
+          step={1}
+          value={now.current ?? 0}
+          least={0}
+          most={2000}
+          onChange={(current) => set('current', current || null)}
+        />
+      );
+    case 'passes':
+      return (
+        <NumberField
+          label={label}
+          suffix=""
+          step={1}
+          digits={0}
+          value={now.passes}
+          least={1}
+          most={LIMITS.passes}
+          onChange={(passes) => set('passes', Math.round(passes))}
+        />
+      );
+    default:
+      return (
+        <QuantityField
+          label={label}
+          unit={unit}
+          value={now[which] ?? 0}
+          least={0}
+          most={which === 'kerf' || which === 'rowDistance' ? 100 : 1000}
+          digits={unit === 'mm' ? 2 : 3}
+          stepMm={unit === 'mm' ? 0.1 : 25.4 / 256}
+          onChange={(mm) => set(which, mm > 0 ? mm : null)}
+        />
+      );
+  }
+}
+
+/** A setting, and below it that it was typed, with the way back. */
+function Setting({ operation, job, which }: FieldProps) {
+  const isTyped = sourceOf(operation.settings, which) === 'typed';
+  const { charted } = operation.settings;
+  return (
+    <>
+      <SettingField operation={operation} job={job} which={which} />
+      {isTyped && (
+        <p className="nf-muted nf-small mb-2">
+          typed;{' '}
+          <Button variant="word" onClick={() => dispatch((doc) => typeSetting(doc, operation.id, which, undefined))}>
+            {charted ? `${formatSetting(which, charted[which], job.units)} from the chart` : 'not given'}
+          </Button>
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Whether a cut runs beside what is kept. */
+function Beside({ operation }: { operation: Operation }) {
+  return (
+    <Choice
+      label="Runs"
+      value={operation.beside}
+      options={[
+        { value: 'no', word: 'on the line', title: 'On the outlines: what is kept comes out smaller by the kerf' },
+        {
+          value: 'here',
+          word: 'beside it',
+          title: 'Half a kerf outside of edges and inside of holes: sizes come out true',
+        },
+        {
+          value: 'machine',
+          word: 'by layer',
+          title: 'The machine keeps beside the outlines; layers say on which side',
+        },
+      ]}
+      onChange={(beside) => dispatch((job) => runBeside(job, operation.id, beside))}
+    />
+  );
+}
+
+/** The settings of an operation. */
+export function OperationSettings({ operation, job }: { operation: Operation; job: Job }) {
+  const [open, setOpen] = useState(false);
+  const id = useId();
+  const set = summary(operation, job);
+  return (
+    <div className="mt-1">
+      <Button
+        variant="word"
+        className="text-start"
+        aria-expanded={open}
+        aria-controls={id}
+        aria-label={`Settings of ${operation.name}`}
+        onClick={() => setOpen(!open)}
+      >
+        {set || 'Settings'}
+      </Button>
+      <div className="nf-muted nf-small">{fromWords(operation, job)}</div>
+      <div id={id} hidden={!open} className="mt-1">
+        {open && operation.kind === 'cut' && <Beside operation={operation} />}
+        {open &&
+          settingsUsed(job.machine?.kind ?? null, operation.kind).map((which) => (
+            <Setting key={which} operation={operation} job={job} which={which} />
+          ))}
+      </div>
+    </div>
+  );
+}

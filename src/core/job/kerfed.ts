@@ -1,0 +1,47 @@
+/**
+ * Where a beam or tool runs so that what is kept comes out at its size: half the width of the cut away from it, outside of edges and inside
+ * of holes. White that is narrower than the cut closes; corners into which no round beam gets are left rounded, as they would be anyway.
+ */
+import type { Operation, Part, Sheet } from '../document/schema';
+import type { ClipEngine } from '../geometry/boolean/engine';
+import { offsetRegion } from '../geometry/offset/offset';
+import { pathLength } from '../geometry/path';
+import { type Box, determinant, EMPTY_BOX, uniteBoxes } from '../geometry/point';
+import type { Memory, Stage } from '../memo';
+import { measureOutlines, type Outline, transformOutlines, weighOutlines } from '../prepare/outline';
+import type { PreparedPart } from '../prepare/prepared';
+import type { PartResult } from './part-result';
+
+/** Outlines that are run along, with their bounds and their length together. */
+export type RunAlong = { readonly outlines: readonly Outline[]; readonly box: Box; readonly lengthMm: number };
+
+type Input = { readonly engine: ClipEngine; readonly own: PreparedPart; readonly by: number };
+
+/** Outlines of a part in its own coordinates, grown by so much; shrunk where that is negative. */
+const GROWN: Stage<Input, readonly Outline[]> = {
+  name: 'beside the outlines',
+  key: ({ own, by }, idOf) => `${idOf(own)}|${by}`,
+  run: ({ engine, own, by }) => measureOutlines(offsetRegion(engine, own.outlines, { by, corners: 'round' })),
+  weigh: weighOutlines,
+};
+
+/** Half the width of a cut in mm, where an operation runs beside what is kept; 0 where it runs on the outlines. */
+export const halfKerf = ({ beside }: Pick<Operation, 'beside'>, { kerf }: Pick<Sheet, 'kerf'>): number =>
+  beside === 'here' ? (kerf ?? 0) / 2 : 0;
+
+/** The outlines of a part that an operation runs along, on the sheet. */
+export function besideKept(
+  engine: ClipEngine,
+  { part, result, half }: { readonly part: Part; readonly result: PartResult; readonly half: number },
+  memory: Memory,
+): RunAlong {
+  const { matrix, own } = result;
+  // What is cut out of a sheet that stays is kept outside of its outlines.
+  const by = (part.keep === 'inside' ? half : -half) / Math.sqrt(Math.abs(determinant(matrix)));
+  const outlines = transformOutlines(memory.get(GROWN, { engine, own, by }), matrix);
+  return {
+    outlines,
+    box: outlines.map((o) => o.box).reduce(uniteBoxes, EMPTY_BOX),
+    lengthMm: outlines.reduce((sum, o) => sum + pathLength(o.path), 0),
+  };
+}

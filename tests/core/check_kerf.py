@@ -1,0 +1,64 @@
+"""Judges lines that a round beam runs along, with shapely: python3 check_kerf.py CASES.json prints a JSON list.
+
+CASES.json is a list of {"dxf": file, "kerf": mm, "kept": "inside" or "outside", "rings": [[[x, y], ...], ...]}; rings are the drawing, filled
+by the even-odd rule, where the lines of the file are. The answer is how far, in mm, what stays after the beam has gone along the lines is at
+most from the drawing closed by a disc of half the kerf, and the area it differs by.
+"""
+import json
+import sys
+
+import ezdxf
+from ezdxf import path as ezpath
+from shapely.geometry import LineString, Polygon, box
+from shapely.ops import unary_union
+
+FINE = 64
+PIECE = 12
+
+
+def even_odd(rings):
+    out = Polygon()
+    for ring in rings:
+        p = Polygon(ring)
+        out = out.symmetric_difference(p if p.is_valid else p.buffer(0))
+    return out
+
+
+def loops(file):
+    out = []
+    for entity in ezdxf.readfile(file).modelspace():
+        points = [(v.x, v.y) for v in ezpath.make_path(entity).flattening(0.002)]
+        if len(points) > 2:
+            out.append(points)
+    return out
+
+
+def judge(case):
+    half = case["kerf"] / 2
+    drawing = even_odd(case["rings"])
+    lines = loops(case["dxf"])
+    # In pieces: buffers of long lines that come back to themselves have holes of their own making.
+    pieces = [LineString(points[i : i + PIECE + 1]) for points in lines for i in range(0, len(points) - 1, PIECE)]
+    burnt = unary_union([piece.buffer(half, FINE) for piece in pieces])
+    within = even_odd(lines)
+    if case["kept"] == "inside":
+        stays = within.difference(burnt)
+        meant = drawing.buffer(half, FINE).buffer(-half, FINE)
+    else:
+        sheet = box(*drawing.buffer(50).bounds)
+        stays = sheet.difference(within).difference(burnt)
+        kept = sheet.difference(drawing)
+        meant = kept.buffer(half, FINE).buffer(-half, FINE).intersection(sheet)
+    off = stays.symmetric_difference(meant)
+    # How wide what differs is: nothing is left of it once it is shrunk by half of that.
+    low, high = 0.0, 5.0
+    for _ in range(14):
+        mid = (low + high) / 2
+        if off.buffer(-mid / 2, 8).is_empty:
+            high = mid
+        else:
+            low = mid
+    return [high, off.area]
+
+
+print(json.dumps([judge(case) for case in json.load(open(sys.argv[1]))]))
