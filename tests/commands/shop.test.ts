@@ -5,11 +5,12 @@ import { setWidth } from '../../src/core/commands/stock';
 import { readJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { drawingOf, writeFile } from '../../src/core/job/export';
 import { reportOf } from '../../src/core/job/report';
 import { inForce } from '../../src/core/shop/in-force';
 import { startingShop } from '../../src/core/shop/starting';
 import { faces, wasmEngine } from '../support/faces';
-import { jobWith } from '../support/jobs';
+import { jobWith, partOf } from '../support/jobs';
 
 const SHOP = startingShop();
 const machine = (id: string) => {
@@ -117,5 +118,51 @@ test('a report lists the settings of every operation and where each comes from',
     value: 200,
     from: 'row',
     tried: false,
+  });
+});
+
+describe('files say the settings beside what is drawn, for those who read them', () => {
+  const drawn = (tool?: string) => {
+    const part = partOf([{ id: 'r', kind: 'rectangle', placement: { x: 60, y: 60 }, width: 40, height: 20 }], {
+      work: [{ what: 'outline', operation: 'cut' }],
+    });
+    let job = of(on(jobWith([part]), 'router'), 'MDF', 9);
+    if (tool !== undefined) job = typeSetting(job, 'cut', 'tool', tool);
+    const drawing = drawingOf(job, new Evaluator(wasmEngine).evaluate(job, faces));
+    if (!drawing) throw new Error('nothing drawn');
+    const text = (format: 'svg' | 'dxf' | 'pdf', more: object = {}) =>
+      new TextDecoder('latin1').decode(writeFile(drawing, format, { ...job.export, ...more }));
+    return text;
+  };
+  const WORDS = 'Cut: 30 mm/s, 5 passes, 9 mm deep, last 0.3 mm, End mill 3, kerf 3 mm.';
+
+  test('passes and depth among them', () => {
+    const text = drawn();
+    expect(text('svg')).toContain(`<desc>${WORDS}</desc>`);
+    expect(text('svg')).toContain(' data-speed-mm-s="30" data-passes="5" data-depth-mm="9" data-last-pass-mm="0.3"');
+    expect(text('dxf')).toContain(`999\r\n${WORDS}\r\n`);
+    // In UTF-16, as PDF has it.
+    expect(text('pdf')).toContain(
+      [...'5 passes'].map((c) => c.charCodeAt(0).toString(16).padStart(4, '0').toUpperCase()).join(''),
+    );
+  });
+
+  test('no name of a tool breaks a file', () => {
+    const odd = drawn('Cone 60° "fine"\n0\r\nEOF <&> é');
+    expect(odd('dxf', { dxf: 'R12' })).toContain('Cone 60 deg "fine" 0  EOF <&> e, kerf');
+    expect(odd('dxf').match(/\r\n {2}0\r\nEOF\r\n/g)).toHaveLength(1);
+    expect(odd('svg')).toContain('data-tool="Cone 60Â° &#34;fine&#34;');
+    const long = drawn('x'.repeat(200))('dxf', { dxf: 'R12' });
+    expect(Math.max(...long.split('\r\n').map((line) => line.length))).toBeLessThan(256);
+  });
+
+  test('nothing is said where nothing is set', () => {
+    const bare = jobWith([
+      partOf([{ id: 'r', kind: 'rectangle', placement: { x: 60, y: 60 }, width: 40, height: 20 }], {
+        work: [{ what: 'outline', operation: 'cut' }],
+      }),
+    ]);
+    const drawing = drawingOf(bare, new Evaluator(wasmEngine).evaluate(bare, faces));
+    expect(drawing && new TextDecoder().decode(writeFile(drawing, 'svg', bare.export))).not.toContain('<desc>');
   });
 });

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { partWords } from '@/core/document/part-words';
-import type { ExportSettings } from '@/core/document/schema';
+import type { ExportSettings, Job } from '@/core/document/schema';
 import { WRITTEN_FORMATS, type WrittenFormat } from '@/core/formats/written';
 import { isEmptyBox } from '@/core/geometry/point';
 import { fileName } from '@/core/job/file-names';
@@ -22,6 +22,38 @@ import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { change, selectedParts, useBench } from '../store';
 import { FileNames } from './file-names';
+
+/** What the job's machine wants in a file, taken in one press where files are written otherwise. */
+function MachineReads({ job }: { job: Job }) {
+  const { machine } = job;
+  const isOther =
+    machine?.file.format === 'dxf' && (machine.file.dxf !== job.export.dxf || machine.file.unit !== job.export.dxfUnit);
+  return (
+    <p className="nf-muted nf-small mb-1">
+      {machine && (
+        <>
+          {machine.name} reads {machine.file.format === 'hpgl' ? 'plotter files' : machine.file.format.toUpperCase()}
+          {machine.file.format === 'dxf' && ` ${machine.file.dxf} in ${machine.file.unit}`}.{' '}
+          {isOther && (
+            <Button
+              variant="word"
+              onClick={() =>
+                change((draft) => {
+                  draft.export.dxf = machine.file.dxf;
+                  draft.export.dxfUnit = machine.file.unit;
+                })
+              }
+            >
+              Write DXF so
+            </Button>
+          )}
+        </>
+      )}{' '}
+      Files are drawings: the machine’s own program makes its moves of them. Speed, power, passes and depth are written
+      beside the lines to be read, since no drawing carries them to a machine.
+    </p>
+  );
+}
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
 const counted = (n: number): string => COUNTS[n] ?? `${n}`;
@@ -259,6 +291,7 @@ export function Prove() {
       )}
       <FileNames job={job} scope={scope} edit={edit} />
       <Heading beside="true size">Files</Heading>
+      <MachineReads job={job} />
       {WRITTEN_FORMATS.map((format) => (
         <Button
           key={format.id}

@@ -21,7 +21,12 @@ export type Layer = {
   readonly pen: number;
   /** In running order. */
   readonly drawn: readonly Drawable[];
+  /** How the machine is to do it, for those who read the file: no format of drawings carries it to a machine. */
+  readonly settings?: readonly LayerSetting[];
 };
+
+/** A setting by its name in files, "speed-mm-s", with its value there and in words, "20 mm/s". */
+export type LayerSetting = { readonly name: string; readonly value: string; readonly words: string };
 
 /** What is written to a file, whatever its format: layers of paths and dots in mm, y upwards, on a page. */
 export type Drawing = {
@@ -77,6 +82,14 @@ export const scanWords = ({ name, scan, drawn }: Layer): string | null =>
   scan && drawn.some((d) => d.kind === 'area')
     ? `${name}: areas are scanned in lines ${decimal(scan.interval, 4)} mm apart, ${decimal(scan.direction, 2)} degrees from level.`
     : null;
+
+/** "Cut: 20 mm/s, 70 %, 2 passes.", for those who read the file; null where nothing is set. */
+const settingsWords = ({ name, settings = [] }: Layer): string | null =>
+  settings.length > 0 ? `${name}: ${settings.map((s) => s.words).join(', ')}.` : null;
+
+/** All that is said of a layer to those who read the file, each in a sentence. */
+export const layerWords = (layer: Layer): string[] =>
+  [scanWords(layer), settingsWords(layer)].flatMap((words) => words ?? []);
 
 /** Red, green and blue of a colour "#rrggbb", each 0 to 255. */
 export const rgbOf = (colour: string): readonly [number, number, number] => [

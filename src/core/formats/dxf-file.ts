@@ -23,6 +23,16 @@ export const xyz = (code: number, x: number, y: number): Tag[] => [
   [code + 20, '0.0'],
 ];
 
+const inAscii = (text: string): string =>
+  text
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/°/g, ' deg')
+    .replace(/[^\u0020-\u007e]/g, '_');
+
+/** Lines of a comment are no longer than this. */
+const COMMENT_CHARACTERS = 200;
+
 /** A file that is being written: its release, and the handles given out so far. */
 export class DxfFile {
   private handle = FIRST_FREE_HANDLE;
@@ -35,14 +45,18 @@ export class DxfFile {
     return (this.handle++).toString(16).toUpperCase();
   }
 
+  /** Words as lines of comments, which hold no line breaks, and before 2007 only ASCII. */
+  comments(words: string): string[] {
+    const line = words.replace(/\p{Cc}/gu, ' ');
+    const plain = this.version === '2007' ? line : inAscii(line);
+    return plain.match(new RegExp(`.{1,${COMMENT_CHARACTERS}}`, 'gu')) ?? [];
+  }
+
   /** Layer names can't hold some signs at all, before 2007 only ASCII, in R12 no more than 31 of these. */
   layerName(value: string): string {
     const plain = value.replace(/[<>/\\":;?*|=,`\p{Cc}]/gu, '-').trim() || 'Layer';
     if (this.version === '2007') return plain.slice(0, 200);
-    const ascii = plain
-      .normalize('NFKD')
-      .replace(/\p{M}/gu, '')
-      .replace(/[^\u0020-\u007e]/g, '_');
+    const ascii = inAscii(plain);
     return this.r12 ? ascii.replace(/[^A-Za-z0-9_$-]/g, '_').slice(0, 28) : ascii.slice(0, 200);
   }
 }

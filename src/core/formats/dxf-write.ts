@@ -8,7 +8,7 @@ import { drawnPaths } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../geometry/point';
 import { boxOf } from '../geometry/segment-measures';
-import { type Drawing, distinctNames, type FormatToWrite, rgbOf, scanWords, type WriteSettings } from './drawing';
+import { type Drawing, distinctNames, type FormatToWrite, layerWords, rgbOf, type WriteSettings } from './drawing';
 import { nearestColourIndex } from './dxf-colour';
 import { DxfFile, type DxfVersion, real, type Tag, xyz } from './dxf-file';
 import { blocks, type LayerEntry, objects, tables } from './dxf-structure';
@@ -159,10 +159,11 @@ export function writeDxf(drawing: Drawing, version: DxfVersion, unit: WriteSetti
     ...section('ENTITIES', entities),
     ...(file.r12 ? [] : section('OBJECTS', objects(width, height))),
     // Comments at the end disturb no reader.
-    ...drawing.layers.flatMap((layer, i): Tag[] => {
-      const words = scanWords({ ...layer, name: (layers[i + 1] as LayerEntry).name });
-      return words ? [[999, words]] : [];
-    }),
+    ...drawing.layers.flatMap((layer, i) =>
+      layerWords({ ...layer, name: (layers[i + 1] as LayerEntry).name }).flatMap((words) =>
+        file.comments(words).map((line): Tag => [999, line]),
+      ),
+    ),
     [0, 'EOF'],
   ];
   return all.map(([code, value]) => `${String(code).padStart(3)}\r\n${value}\r\n`).join('');

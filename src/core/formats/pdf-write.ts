@@ -4,7 +4,7 @@ import { drawnPaths } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { arcToCubics, quadraticToCubic, type Segment } from '../geometry/segment';
 import { decimal } from '../units/decimal';
-import { circleAt, type Drawing, type FormatToWrite, rgbOf, scanWords } from './drawing';
+import { circleAt, type Drawing, type FormatToWrite, layerWords, rgbOf } from './drawing';
 import { readBackPdf } from './read-back/pdf';
 
 const POINTS_PER_MM = 72 / 25.4;
@@ -91,9 +91,9 @@ export function writePdf(drawing: Drawing, lineWidthMm: number): Uint8Array {
   const catalog = add(
     `<</Type/Catalog/Pages ${pages} 0 R/OCProperties<</OCGs[${refs}]/D<</Name ${textString('Operations')}/Order[${refs}]/ON[${refs}]>>>>>>`,
   );
-  const scans = drawing.layers.flatMap((layer) => scanWords(layer) ?? []).join(' ');
+  const words = drawing.layers.flatMap(layerWords).join(' ');
   const info = add(
-    `<</Title ${textString(drawing.title)}${scans ? `/Subject ${textString(scans)}` : ''}${drawing.date ? `/CreationDate(D:${drawing.date.replace(/-/g, '')})` : ''}/Creator(Needlefile)>>`,
+    `<</Title ${textString(drawing.title)}${words ? `/Subject ${textString(words)}` : ''}${drawing.date ? `/CreationDate(D:${drawing.date.replace(/-/g, '')})` : ''}/Creator(Needlefile)>>`,
   );
   return assemble(objects, catalog, info);
 }

@@ -2,7 +2,7 @@
 import { drawnPaths } from '../geometry/drawable';
 import { FILE_DIGITS, pathData } from '../geometry/path-data';
 import { decimal } from '../units/decimal';
-import { type Drawing, distinctNames, type FormatToWrite, scanWords } from './drawing';
+import { type Drawing, distinctNames, type FormatToWrite, layerWords, scanWords } from './drawing';
 import { readBackSvg } from './read-back/svg';
 
 const escapeXml = (text: string): string =>
@@ -32,15 +32,16 @@ export function writeSvg(drawing: Drawing, lineWidthMm: number): string {
         ? `  <path d="M${x} ${y}h0"/>`
         : `  <circle cx="${x}" cy="${y}" r="${decimal(d.r, FILE_DIGITS)}"/>`;
     });
-    const scan = scanWords(layer);
-    const data =
-      scan && layer.scan
+    const words = layerWords(layer).join(' ');
+    const scanned =
+      scanWords(layer) && layer.scan
         ? ` data-scan-interval-mm="${decimal(layer.scan.interval, 4)}" data-scan-direction-deg="${decimal(layer.scan.direction, 2)}"`
         : '';
+    const data = [scanned, ...(layer.settings ?? []).map((s) => ` data-${s.name}="${escapeXml(s.value)}"`)].join('');
     return [
       ` <g id="${escapeXml(ids[i] as string)}" fill="none" stroke="${layer.colour}" stroke-width="${decimal(lineWidthMm, 5)}" stroke-linejoin="round" stroke-linecap="round"${data}>`,
       `  <title>${escapeXml(layer.name)}</title>`,
-      ...(scan ? [`  <desc>${escapeXml(scan)}</desc>`] : []),
+      ...(words ? [`  <desc>${escapeXml(words)}</desc>`] : []),
       ...elements,
       ' </g>',
     ].join('\n');

@@ -8,6 +8,7 @@ import { type FileFormat, writtenFormat } from '../formats/written';
 import { type Drawable, drawnBox, moveDrawable } from '../geometry/drawable';
 import { pathArea } from '../geometry/path';
 import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
+import { layerSettings } from '../shop/layer-settings';
 import type { DrawnWork } from './drawn';
 import type { JobResult } from './evaluate';
 import type { PartResult } from './part-result';
@@ -62,6 +63,7 @@ export function drawingOf(
         scan: operation.scan,
         pen: pens.get(operation.id) ?? 1,
         drawn: drawn.map((d) => moveDrawable(d, m)),
+        settings: layerSettings(operation, job.machine?.kind ?? null),
       }),
     ),
   };
