@@ -27,7 +27,8 @@ const READS = [
   '/api/jobs/ID/pictures/N',
   '/api/jobs/ID/versions/before/N',
   '/api/jobs/ID/versions/N',
-  '/api/materials',
+  '/api/shop',
+  '/api/shop/machines/laser/jobs',
   '/api/typefaces',
   FACE_JOBS,
 ] as const;
@@ -44,6 +45,10 @@ const CHANGES: readonly (readonly [string, string])[] = [
   ['DELETE', FACE],
   ['POST', `${FACE}/restore`],
   ['PATCH', '/api/face-marks'],
+  ['POST', '/api/shop'],
+  ['PUT', '/api/shop/machines/laser'],
+  ['DELETE', '/api/shop/machines/laser'],
+  ['POST', '/api/shop/machines/laser/restore'],
 ];
 const WITH_BODY = CHANGES.filter(([method, path]) => method !== 'DELETE' && !/duplicate|restore/.test(path));
 
@@ -224,7 +229,7 @@ test('requests nobody of the page sends are answered with a sentence', async ({ 
     ['PUT', '/api/jobs'],
     ['DELETE', '/api/jobs'],
     ['POST', '/api/jobs/ID'],
-    ['PUT', '/api/materials'],
+    ['PUT', '/api/shop'],
     ['DELETE', '/api/jobs/ID/versions/N'],
   ] as const)
     expect((await ask({ method, target: at(path), headers: JSON_TYPE })).status).toBe(405);

@@ -14,7 +14,7 @@ const TABLES = {
   job_revisions: 'earlier versions',
   assets: 'files',
   settings: 'settings',
-  materials: 'materials',
+  shop_entries: 'things of the shop',
 };
 
 /** The connection as PostgreSQL's tools are told it; a password is not for a command line that others see. */
@@ -54,8 +54,11 @@ function tool(command, args, env, onLine = () => {}) {
 
 const countsOf = async (client) => {
   const counts = {};
-  for (const table of Object.keys(TABLES))
-    counts[table] = Number((await client.query(`select count(*) from ${table}`)).rows[0].count);
+  for (const table of Object.keys(TABLES)) {
+    // What was backed up by an older Needlefile may lack a table that came later.
+    const { rows } = await client.query('select to_regclass($1) is not null as there', [`public.${table}`]);
+    counts[table] = rows[0].there ? Number((await client.query(`select count(*) from ${table}`)).rows[0].count) : 0;
+  }
   return counts;
 };
 

@@ -16,6 +16,8 @@ export const LIMITS = {
   refusals: 8,
   /** How often an operation goes over the same line. */
   passes: 200,
+  /** Length of lead-ins and lead-outs, in mm. */
+  leadMm: 200,
   /** Machines, materials, tools, and rows of cut charts: each of these. */
   shopEntries: 5_000,
   /** Jobs listed that use something of the shop. */

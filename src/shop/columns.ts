@@ -41,7 +41,6 @@ const MATERIALS: readonly Column<'materials'>[] = [
   { head: 'Material', of: (m) => m.name },
   {
     head: 'Thicknesses',
-    isFigure: true,
     of: ({ thicknesses }, _shop, unit) => {
       const shown = thicknesses.slice(0, SHOWN_THICKNESSES).map((t) => t.as || formatLength(t.mm, unit, 2));
       return shown.join(', ') + (thicknesses.length > shown.length ? ' …' : '');

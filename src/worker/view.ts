@@ -110,7 +110,8 @@ const operationView = (
   fillMm2,
   paths: totalSetDowns(drawn),
   dots: dotTotals(drawn),
-  outlinesOf: partsOf(drawn, (d) => d.drawable.kind === 'outline'),
+  // A cut with lead-ins is a line; it is of the outlines all the same.
+  outlinesOf: partsOf(drawn, (d) => d.what === 'outline'),
   areasOf: partsOf(drawn, (d) => d.drawable.kind === 'area'),
   hatchedParts: partsOf(drawn, (d) => d.what === 'hatch'),
   linesOf: linesOf(drawn, print),

@@ -327,6 +327,7 @@ describe('what is selected', () => {
         colour: null,
         pens: [],
         beside: 'no',
+        lead: null,
         settings: { charted: null, from: null, tried: false, typed: {} },
       });
     });

@@ -1,6 +1,7 @@
 /** Limits of the shop, by their names. */
 import { expect } from 'vitest';
 import { LIMITS } from '../../src/core/limits';
+import { operationSchema } from '../../src/core/schema/operations';
 import { machineSchema } from '../../src/core/schema/shop/machine';
 import { materialSchema } from '../../src/core/schema/shop/material';
 import { settingsSchema } from '../../src/core/schema/shop/settings';
@@ -52,6 +53,10 @@ export const SHOP_LIMITS = {
   passes: () => {
     const has = (passes: number) => settingsSchema.safeParse({ passes }).success;
     expect([has(LIMITS.passes), has(LIMITS.passes + 1)]).toEqual([true, false]);
+  },
+  leadMm: () => {
+    const led = (out: number) => operationSchema.safeParse({ id: 'a', name: 'A', kind: 'cut', lead: { out } }).success;
+    expect([led(LIMITS.leadMm), led(LIMITS.leadMm + 1)]).toEqual([true, false]);
   },
   shopBytes: () => {
     expect(readShopText(' '.repeat(LIMITS.shopBytes + 1))).toMatchObject({

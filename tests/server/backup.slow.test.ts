@@ -14,8 +14,9 @@ import { keptPassphrase } from '../../src/serve/entrance';
 import { keepAsset } from '../../src/server/assets';
 import { type Database, openDatabase } from '../../src/server/database';
 import { createJob, saveJob } from '../../src/server/jobs';
-import { assets, jobRevisions, jobs, settings } from '../../src/server/schema';
+import { assets, jobRevisions, jobs, settings, shopEntries } from '../../src/server/schema';
 import { changeSettings } from '../../src/server/settings';
+import { openShop } from '../../src/server/shop';
 import { nameVersion } from '../../src/server/versions';
 import { jobWith, lettering, partOf } from '../support/jobs';
 import { ownDatabase } from '../support/own-database';
@@ -42,6 +43,7 @@ beforeAll(async () => {
   }
   for (let i = 0; i < 3; i++) await keepAsset(db, Buffer.alloc(300_000, `plate ${i}\n\\.\n`), `plate ${i}.dxf`);
   await changeSettings(db, { names: ['bench.shop'], passphrase: await keptPassphrase('four oak boards') });
+  await openShop(db);
   await db.update(jobs).set({ deletedAt: sql`now()` }).where(sql`${jobs.title} = 'Job 3'`);
 });
 afterAll(async () => {
@@ -57,7 +59,8 @@ const everything = async (from: Database) => ({
     ...a,
     bytes: createHash('sha256').update(a.bytes).digest('hex'),
   })),
-  settings: await from.select().from(settings),
+  settings: await from.select().from(settings).orderBy(settings.name),
+  shop: await from.select().from(shopEntries).orderBy(shopEntries.shelf, shopEntries.id),
 });
 
 /** Run with a database in which there is nothing at all. */
@@ -79,7 +82,8 @@ async function withEmpty(run: (empty: { db: Database; url: string }) => Promise<
 test('all there is comes back as it was', async () => {
   const told: string[] = [];
   const counts = await backUp(url, file, (words) => told.push(words));
-  expect(counts).toMatchObject({ jobs: 12, job_revisions: 12, assets: 3, settings: 1 });
+  expect(counts).toMatchObject({ jobs: 12, job_revisions: 12, assets: 3, settings: 2 });
+  expect(counts.shop_entries).toBeGreaterThan(100);
   expect(told.at(-1)).toContain('reading it back');
   expect(await lookThrough(file)).toEqual(counts);
   await withEmpty(async (empty) => {
@@ -156,5 +160,15 @@ describe('nothing is written or touched', () => {
       await empty.db.execute(sql`drop schema public cascade; drop schema drizzle cascade; create schema public`);
       await expect(restoreInto(empty.url, damaged)).rejects.toThrow('1 of the files are not what they were');
     });
+  });
+});
+
+test('what an older Needlefile backed up, which had no shop, comes back', async () => {
+  await db.execute(sql`drop table shop_entries`);
+  const counts = await backUp(url, file);
+  expect(counts).toMatchObject({ shop_entries: 0 });
+  expect(counts.jobs).toBeGreaterThanOrEqual(12);
+  await withEmpty(async (empty) => {
+    expect(await restoreInto(empty.url, file)).toEqual(counts);
   });
 });

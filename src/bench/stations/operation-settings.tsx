@@ -2,11 +2,12 @@
 import { useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { runBeside } from '@/core/commands/operations';
+import { runBeside, runIn } from '@/core/commands/operations';
 import { typeSetting } from '@/core/commands/shop';
 import type { Job, Operation } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { GASES, type SettingName, type Settings } from '@/core/schema/shop/settings';
+import { doneBy } from '@/core/shop/can';
 import { inForce, sourceOf } from '@/core/shop/in-force';
 import { formatSetting, SETTING_WORDS, settingInLine, settingsUsed, speedScale, speedUnit } from '@/core/shop/words';
 import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
@@ -14,8 +15,10 @@ import { useShop } from '@/ui/use-shop';
 import { dispatch } from '../store';
 
 /** Where the settings of an operation come from, in words. */
-function fromWords({ settings: { charted, from, tried } }: Operation, job: Job): string {
-  if (charted === null) return job.machine === null ? 'no machine given' : 'nothing in the cut chart';
+function fromWords({ kind, settings: { charted, from, tried } }: Operation, job: Job): string {
+  if (job.machine === null) return 'no machine given';
+  if (!doneBy(job.machine.kind).includes(kind)) return `${job.machine.name} can’t do this`;
+  if (charted === null) return 'nothing in the cut chart';
   if (from === 'between') return 'reckoned between two rows of the chart, not tried';
   return tried ? 'from the cut chart, tried' : 'from the cut chart, not tried';
 }
@@ -159,13 +162,13 @@ function Setting({ operation, job, which }: FieldProps) {
 function Beside({ operation }: { operation: Operation }) {
   return (
     <Choice
-      label="Runs"
+      label="Kerf side"
       value={operation.beside}
       options={[
         { value: 'no', word: 'on the line', title: 'On the outlines: what is kept comes out smaller by the kerf' },
         {
           value: 'here',
-          word: 'beside it',
+          word: 'beside',
           title: 'Half a kerf outside of edges and inside of holes: sizes come out true',
         },
         {
@@ -176,6 +179,64 @@ function Beside({ operation }: { operation: Operation }) {
       ]}
       onChange={(beside) => dispatch((job) => runBeside(job, operation.id, beside))}
     />
+  );
+}
+
+/** How a cut begins in scrap, and ends. */
+function Begins({ operation, job }: { operation: Operation; job: Job }) {
+  const { lead } = operation;
+  const unit = job.units;
+  const set = (values: Partial<NonNullable<Operation['lead']>>, merge: string) =>
+    dispatch((doc) => runIn(doc, operation.id, values), `lead:${operation.id}:${merge}`);
+  const step = unit === 'mm' ? 0.5 : 25.4 / 32;
+  return (
+    <>
+      <Choice
+        label="Lead-in"
+        value={lead === null ? 'on' : lead.shape}
+        options={[
+          { value: 'on', word: 'none', title: 'The cut begins on the outline itself' },
+          { value: 'line', word: 'line', title: 'In scrap, and runs in by a straight line' },
+          { value: 'arc', word: 'arc', title: 'In scrap, and runs in by an arc that touches the outline' },
+        ]}
+        onChange={(shape) =>
+          shape === 'on' ? dispatch((doc) => runIn(doc, operation.id, null)) : set({ shape }, 'shape')
+        }
+      />
+      {lead && (
+        <>
+          <QuantityField
+            label="Length in"
+            unit={unit}
+            value={lead.in ?? 0}
+            least={0}
+            most={LIMITS.leadMm}
+            stepMm={step}
+            onChange={(mm) => set({ in: mm >= 0.1 ? mm : null }, 'in')}
+          />
+          {lead.in === null && <p className="nf-muted nf-small mb-2">0: as long as the thickness asks</p>}
+          <QuantityField
+            label="Length out"
+            unit={unit}
+            value={lead.out}
+            least={0}
+            most={LIMITS.leadMm}
+            stepMm={step}
+            onChange={(out) => set({ out }, 'out')}
+          />
+          <QuantityField
+            label="Overrun"
+            unit={unit}
+            value={lead.over}
+            least={-LIMITS.leadMm}
+            most={LIMITS.leadMm}
+            stepMm={step}
+            onChange={(over) => set({ over }, 'over')}
+          />
+          <p className="nf-muted nf-small mb-2">how far it goes on beyond where it began; less than 0 stops before</p>
+        </>
+      )}
+    </>
   );
 }
 
@@ -198,7 +259,12 @@ export function OperationSettings({ operation, job }: { operation: Operation; jo
       </Button>
       <div className="nf-muted nf-small">{fromWords(operation, job)}</div>
       <div id={id} hidden={!open} className="mt-1">
-        {open && operation.kind === 'cut' && <Beside operation={operation} />}
+        {open && operation.kind === 'cut' && (
+          <>
+            <Beside operation={operation} />
+            {operation.beside !== 'machine' && <Begins operation={operation} job={job} />}
+          </>
+        )}
         {open &&
           settingsUsed(job.machine?.kind ?? null, operation.kind).map((which) => (
             <Setting key={which} operation={operation} job={job} which={which} />

@@ -34,6 +34,7 @@ export const addOperation = (job: Job, kind: OperationKind): Job =>
           colour: same.length === 0 ? null : ownColour(job),
           pens: [],
           beside: 'no',
+          lead: null,
           settings: { charted: null, from: null, tried: false, typed: {} },
         };
         draft.operations.splice(placeFor(draft.operations, kind), 0, operation);
@@ -59,6 +60,14 @@ export const runBeside = (job: Job, operationId: string, beside: Operation['besi
   changed(job, (draft) => {
     const operation = draft.operations.find((o) => o.id === operationId);
     if (operation) operation.beside = beside;
+  });
+
+/** How cuts of an operation begin in scrap, what is left out staying as it is; null: on the outline. */
+export const runIn = (job: Job, operationId: string, lead: Partial<NonNullable<Operation['lead']>> | null): Job =>
+  changed(job, (draft) => {
+    const operation = draft.operations.find((o) => o.id === operationId);
+    if (!operation) return;
+    operation.lead = lead && { ...(operation.lead ?? { shape: 'arc', in: null, out: 0, over: 0 }), ...lead };
   });
 
 function placeFor(operations: readonly Operation[], kind: OperationKind): number {

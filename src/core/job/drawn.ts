@@ -1,18 +1,19 @@
 /** What each operation draws: of every part what it is asked to work, in running order. */
 import type { Job, Operation, Part, Work } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { type Drawable, dot, filledArea, polyline } from '../geometry/drawable';
+import { type Drawable, dot, drawnLength, filledArea, polyline } from '../geometry/drawable';
 import { type KnownNesting, nestMeasured } from '../geometry/nesting';
 import { pathLength } from '../geometry/path';
 import { type Box, boxesMeet, EMPTY_BOX } from '../geometry/point';
 import { NOTHING_DRAWN } from '../kinds/work';
-import { WORKS, workKind } from '../kinds/works';
+import { isCut, WORKS, workKind } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
 import type { Outline } from '../prepare/outline';
 import { insideFirst } from '../toolpath/order';
 import { greedyPointOrder, joinedRuns, nearestNext } from '../toolpath/runs';
 import { type DrawnWork, type FillingOfPart, fillingsDrawn, wayThrough } from './fillings';
 import { besideKept, halfKerf } from './kerfed';
+import { type Cut, LED, leadOf } from './led';
 import type { PartResult } from './part-result';
 
 export type { DrawnWork } from './fillings';
@@ -114,15 +115,17 @@ const RUNNING_ORDER: Stage<OrderInput, readonly number[]> = {
 /** What an operation comes to over all parts that it works on. */
 export function operationResult(
   operation: Operation,
-  { parts, sheet }: Job,
+  job: Job,
   results: ReadonlyMap<string, PartResult>,
   { engine, memory }: { readonly engine: ClipEngine; readonly memory: Memory },
 ): OperationResult {
+  const { parts, sheet } = job;
   const areas: DrawnWork[] = [];
   const fillings: FillingOfPart[] = [];
   const lines: DrawnWork[] = [];
   const outlines: DrawnWork[] = [];
   const along: Along[] = [];
+  const cuts: Cut[] = [];
   const half = halfKerf(operation, sheet);
   let lengthMm = 0;
   for (const part of parts) {
@@ -135,20 +138,45 @@ export function operationResult(
     for (const f of drawn.fillings) fillings.push(f);
     for (const d of drawn.polylines) lines.push(d);
     for (const d of drawn.outlines) outlines.push(d);
-    if (drawn.outlines.length > 0) along.push(drawn.along);
+    if (drawn.outlines.length > 0) {
+      along.push(drawn.along);
+      cuts.push({ result, outlines: drawn.along.outlines });
+    }
     lengthMm += drawn.lengthMm;
   }
   const order = along.length > 0 ? memory.get(RUNNING_ORDER, { by: operation.id, along }) : [];
   // Open lines come off nothing, so they are worked before anything is cut free.
   const filled = fillingsDrawn(operation.id, fillings, memory);
-  const drawn = [...areas, ...filled, ...lines, ...order.map((i) => outlines[i] as DrawnWork)];
+  const lead = leadOf(operation, sheet);
+  const led =
+    lead && cuts.length > 0
+      ? memory.get(LED, { by: operation.id, cuts, around: cutParts(job, results), lead, half, sheet })
+      : [];
+  // A cut that found no room for its way in begins on the outline, which is found.
+  const cutAlong = (i: number): DrawnWork => {
+    const outline = outlines[i] as DrawnWork;
+    const path = led[i];
+    return path ? { ...outline, drawable: polyline(path) } : outline;
+  };
+  const drawn = [...areas, ...filled, ...lines, ...order.map(cutAlong)];
   return {
     operation,
     drawn,
-    lengthMm,
+    lengthMm:
+      lengthMm +
+      led.reduce(
+        (sum, path, i) => sum + (path ? pathLength(path) - drawnLength((outlines[i] as DrawnWork).drawable) : 0),
+        0,
+      ),
     travelMm: wayThrough(drawn, memory),
     fillMm2: areas.reduce((sum, d) => sum + filledArea(d.drawable), 0),
   };
+}
+
+/** The parts that some operation cuts out. */
+function cutParts({ parts, operations }: Job, results: ReadonlyMap<string, PartResult>): PartResult[] {
+  const running = operations.filter((o) => o.on);
+  return parts.flatMap((part) => (isCut(part.work, running) ? (results.get(part.id) ?? []) : []));
 }
 
 /** Nesting over the outlines of several parts, one after the other: how each part's lie in each other is known. */

@@ -95,4 +95,27 @@ export const OPERATION_RULES: readonly JobRule[] = [
           mend: { operation: o.id },
         })),
   }),
+  jobRule({
+    code: 'no-room-for-lead',
+    severity: 'caution',
+    station: 'assign',
+    many: (count) => `${count} cuts have no room for a lead-in: they begin on the outline.`,
+    find: ({ drawn }) =>
+      drawn
+        .filter(({ operation: o }) => o.on && o.kind === 'cut' && o.lead !== null && o.beside !== 'machine')
+        .flatMap(({ operation, drawn: own }) =>
+          own
+            .filter((d) => d.drawable.kind === 'outline')
+            .slice(0, TOLD)
+            .map((d, i) => ({
+              sentence: `${operation.name} has no room for a lead-in here: it begins on the outline.`,
+              partId: d.partId,
+              detail: `${operation.id}:${i}`,
+              box: d.drawable.box,
+            })),
+        ),
+  }),
 ];
+
+/** So many places are told one by one. */
+const TOLD = 30;

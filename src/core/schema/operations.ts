@@ -33,6 +33,24 @@ export const operationSchema = z.strictObject({
     z.enum(['no', 'here', 'machine']).default('no'),
     'Whether a cut runs beside what is kept by half its width, outside of edges and inside of holes: `no`, on the outlines; `here`, the lines in files do; `machine`, it is left to the machine, and the layers in files say on which side.',
   ),
+  lead: about(
+    z
+      .strictObject({
+        shape: about(z.enum(['line', 'arc']).default('arc'), 'By a line, or by an arc that touches the outline.'),
+        in: about(
+          z.number().min(0.1).max(LIMITS.leadMm).nullable().default(null),
+          'Length of the lead-in in mm; null: by the thickness.',
+        ),
+        out: about(z.number().min(0).max(LIMITS.leadMm).default(0), 'Length of the lead-out in mm.'),
+        over: about(
+          z.number().min(-LIMITS.leadMm).max(LIMITS.leadMm).default(0),
+          'How far the cut goes on beyond where it began, in mm; negative: how far it stops before.',
+        ),
+      })
+      .nullable()
+      .default(null),
+    'Lead-in and lead-out: how cuts begin in scrap and run in and out; null: they begin on the outline.',
+  ),
   settings: operationSettingsSchema.prefault({}).describe('How the machine does it.'),
 });
 
