@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import type { Job } from '../src/core/document/schema';
-import { addLettering, expect, kept, saved, station, test } from './fixtures';
+import { addLettering, computed, expect, kept, newJob, saved, station, test } from './fixtures';
 
 const shelf = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Shelves' }).getByRole('button', { name });
@@ -153,4 +153,42 @@ test.describe('two windows', () => {
     await expect(row(page, /^Twin laser 700 mm/)).toBeVisible();
     await expect(inHand(page).getByLabel('Width')).toHaveValue('700');
   });
+});
+
+test('a plasma cut runs beside what is kept and begins in scrap; its file is what the machine reads', async ({
+  page,
+}, info) => {
+  const id = await newJob(page, 'Barn');
+  await page.getByLabel('Machine').selectOption('Plasma table');
+  await page.getByLabel('Material').fill('Mild steel');
+  await page.getByRole('button', { name: '3 mm', exact: true }).click();
+  await addLettering(page, 'Bar');
+  await station(page, 'Assign').click();
+  await expect(page.getByText('Plasma table can’t do this').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Settings of Cut' }).click();
+  await page.getByText('beside', { exact: true }).click();
+  await page.getByText('arc', { exact: true }).click();
+  await page.getByLabel('Length in').fill('4');
+  await computed(page);
+  await saved(page);
+  const { cut } = await cutOf(page, id);
+  expect(cut).toMatchObject({ beside: 'here', lead: { shape: 'arc', in: 4 } });
+
+  await station(page, 'Prove').click();
+  await expect(page.getByText('Plasma table reads DXF R12 in mm.')).toBeVisible();
+  await page.getByRole('button', { name: 'Write DXF so' }).click();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Write DXF', exact: true }).click(),
+  ]);
+  const path = info.outputPath('barn.dxf');
+  await file.saveAs(path);
+  const text = readFileSync(path, 'utf8');
+  expect(text).toContain('AC1009');
+  expect(text).toMatch(/999\r\nCut: 46 mm\/s, 42 A, air, kerf 1\.2 mm\./);
+  // Six cuts, all of them open: B has two counters, a has one.
+  const flags = [...text.matchAll(/\r\nPOLYLINE\r\n(?:.*\r\n)*? {1,2}70\r\n *(\d+)\r\n/g)].map(
+    ([, flag]) => Number(flag) % 2,
+  );
+  expect(flags).toEqual([0, 0, 0, 0, 0, 0]);
 });

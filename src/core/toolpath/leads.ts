@@ -5,7 +5,7 @@
  */
 import { ArcLength } from '../geometry/arc-length';
 import { turnInto } from '../geometry/measure';
-import { type Path, pathBox } from '../geometry/path';
+import { cutOpen, type OnPath, type Path, pathBox } from '../geometry/path';
 import { type Box, boxHeight, type Point } from '../geometry/point';
 import { arcAbout, curvatureAt, line, pointAt, reverseSegment, type Segment, tangentAt } from '../geometry/segment';
 import { segmentLength } from '../geometry/segment-measures';
@@ -52,19 +52,17 @@ const SHORTER = [1, 0.6, 0.35];
 /** What counts how much: away from corners, low on the outline, straight. */
 const WEIGHTS = { corner: 1, low: 0.5, straight: 0.5 } as const;
 
-/** A place on an outline, by the length along it. */
-type Place = { readonly run: number; readonly at: Point; readonly tangent: Point; readonly worth: number };
+type Place = OnPath & { readonly at: Point; readonly tangent: Point; readonly worth: number };
 
-/** A cut with its way in and out, open, begun and ended in scrap; null where there is no room for it anywhere. */
+/** A cut with its lead-in and lead-out, open, begun and ended in scrap; null where there is no room for it anywhere. */
 export function withLead(outline: Path, settings: LeadSettings, about: Surroundings): Path | null {
-  const measured = new ArcLength(outline);
-  const places = placesOn(measured, settings);
+  const places = placesOn(outline, settings);
   for (const share of SHORTER) {
     const asked = { ...settings, inMm: share * settings.inMm, outMm: share * settings.outMm };
     // Where nothing is thick enough it begins at what there is.
     for (const backing of about.backing > 0 ? [about.backing, about.backing / 2, 0] : [0])
       for (const place of places) {
-        const path = leadAt(measured, place, asked, { ...about, backing });
+        const path = leadAt(outline, place, asked, { ...about, backing });
         if (path) return path;
       }
   }
@@ -72,9 +70,7 @@ export function withLead(outline: Path, settings: LeadSettings, about: Surroundi
 }
 
 /** Places on an outline, the best first. */
-function placesOn(measured: ArcLength, { inMm }: LeadSettings): Place[] {
-  const outline = measured.path;
-  const { segments } = outline;
+function placesOn({ segments, ...outline }: Path, { inMm }: LeadSettings): Place[] {
   const lengths = segments.map(segmentLength);
   const whole = lengths.reduce((sum, l) => sum + l, 0);
   const count = Math.min(MOST_PLACES, Math.max(LEAST_PLACES, Math.ceil(whole / STEP_MM)));
@@ -88,23 +84,32 @@ function placesOn(measured: ArcLength, { inMm }: LeadSettings): Place[] {
     if (length < far && turned(s) > CORNER) corners.push(along, along + length / 2, along + length);
     along += length;
   });
-  const box = pathBox(outline);
-  const high = Math.max(boxHeight(box), 1e-9);
   const fromCorner = (at: number): number =>
     corners.reduce((least, c) => {
       const d = Math.abs(at - c);
       return Math.min(least, d, whole - d);
     }, far);
-  return Array.from({ length: count }, (_, k): Place => {
-    const at = ((k + 0.5) / count) * whole;
-    const { segment, t } = measured.placeAt(at);
-    const s = segments[segment] as Segment;
-    const p = pointAt(s, t);
-    const bent = Math.min(1, Math.abs(curvatureAt(s, t)) * far);
-    const worth =
-      WEIGHTS.corner * (fromCorner(at) / far) + WEIGHTS.low * ((box.maxY - p.y) / high) + WEIGHTS.straight * (1 - bent);
-    return { run: at, at: p, tangent: tangentAt(s, t), worth };
-  }).sort((a, b) => b.worth - a.worth);
+  const box = pathBox({ segments, ...outline });
+  const high = Math.max(boxHeight(box), 1e-9);
+  along = 0;
+  const places = segments.flatMap((s, segment) => {
+    const length = lengths[segment] as number;
+    const n = Math.max(1, Math.round((count * length) / whole));
+    const from = along;
+    along += length;
+    return Array.from({ length: n }, (_, k): Place => {
+      // Even steps along a curve are even enough to choose among them.
+      const t = (k + 0.5) / n;
+      const at = pointAt(s, t);
+      const bent = Math.min(1, Math.abs(curvatureAt(s, t)) * far);
+      const worth =
+        WEIGHTS.corner * (fromCorner(from + t * length) / far) +
+        WEIGHTS.low * ((box.maxY - at.y) / high) +
+        WEIGHTS.straight * (1 - bent);
+      return { segment, t, at, tangent: tangentAt(s, t), worth };
+    });
+  });
+  return places.sort((p, q) => q.worth - p.worth);
 }
 
 /** How far the direction at the end of a segment is from that at its start, in radians. */
@@ -114,7 +119,7 @@ function turned(s: Segment): number {
 }
 
 /** The cut begun at a place, if the whole way there and away lies in scrap and on the sheet. */
-function leadAt(measured: ArcLength, place: Place, settings: LeadSettings, about: Surroundings): Path | null {
+function leadAt(outline: Path, place: Place, settings: LeadSettings, about: Surroundings): Path | null {
   const { room, half, backing, sheet, scrapIsRight } = about;
   const side = scrapIsRight ? 1 : -1;
   const intoScrap = ({ x, y }: Point): Point => ({ x: side * y, y: -side * x });
@@ -122,15 +127,7 @@ function leadAt(measured: ArcLength, place: Place, settings: LeadSettings, about
   // What is kept behind: thick enough where it is gone along first.
   const behind = { x: place.at.x - (half + backing) * n.x, y: place.at.y - (half + backing) * n.y };
   if (backing > 0 && room(behind) > 0) return null;
-  const whole = measured.length;
-  const body = measured.between(place.run, place.run + Math.max(whole / 2, whole + settings.overMm)).segments;
-  const last = body[body.length - 1] as Segment;
-  const end = { at: pointAt(last, 1), tangent: tangentAt(last, 1) };
   const wayIn = ways(place.at, place.tangent, n, settings.inMm, settings.shape, -side);
-  const wayOut =
-    settings.overMm < 0
-      ? []
-      : reversed(ways(end.at, back(end.tangent), intoScrap(end.tangent), settings.outMm, settings.shape, side));
   const isFree = (s: Segment): boolean =>
     Array.from({ length: LOOKED_AT + 1 }, (_, k) => pointAt(s, k / LOOKED_AT)).every(
       (p) =>
@@ -139,13 +136,27 @@ function leadAt(measured: ArcLength, place: Place, settings: LeadSettings, about
   const [first] = wayIn;
   // Where the beam goes through there is room around it, not only beside it.
   const pierced = first ? room({ x: first.x0, y: first.y0 }) : Infinity;
-  if (pierced < half + PIERCED * settings.inMm || ![...wayIn, ...wayOut].every(isFree)) return null;
-  return { segments: [...wayIn, ...body, ...wayOut], closed: false };
+  if (pierced < half + PIERCED * settings.inMm || !wayIn.every(isFree)) return null;
+  const body = withOverrun(cutOpen(outline, place.segment, place.t), settings.overMm);
+  const last = body[body.length - 1] as Segment;
+  const end = { at: pointAt(last, 1), tangent: tangentAt(last, 1) };
+  const wayOut =
+    settings.overMm < 0
+      ? []
+      : reversed(ways(end.at, back(end.tangent), intoScrap(end.tangent), settings.outMm, settings.shape, side));
+  return wayOut.every(isFree) ? { segments: [...wayIn, ...body, ...wayOut], closed: false } : null;
 }
-/** Room about where the beam goes through, beyond half the cut, in lengths of the way in. */
-const PIERCED = 0.5;
+/** Room about where the beam goes through, beyond half the cut, in lengths of the lead-in. */
+export const PIERCED = 0.5;
 
 const back = ({ x, y }: Point): Point => ({ x: -x, y: -y });
+
+/** An outline from a place all round to it, gone on beyond it by so many mm, or ended before where they are less than 0. */
+function withOverrun(round: readonly Segment[], mm: number): readonly Segment[] {
+  if (mm === 0) return round;
+  const measured = new ArcLength({ segments: round, closed: true });
+  return measured.between(0, Math.max(measured.length / 2, measured.length + mm)).segments;
+}
 
 /** The way of so many mm that comes to a place, going along a tangent there, from the side that `n` points to. */
 function ways(at: Point, tangent: Point, n: Point, mm: number, shape: 'line' | 'arc', turn: number): Segment[] {
