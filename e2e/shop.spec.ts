@@ -3,6 +3,9 @@ import type { Page } from '@playwright/test';
 import type { Job } from '../src/core/document/schema';
 import { addLettering, computed, expect, kept, newJob, saved, station, test } from './fixtures';
 
+// There is one shop, and a file brought in puts back what another test has changed meanwhile.
+test.describe.configure({ mode: 'default' });
+
 const shelf = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Shelves' }).getByRole('button', { name });
 const inHand = (page: Page) => page.getByRole('region', { name: 'In hand' });

@@ -59,6 +59,9 @@ test('a kerf that was typed stays; one from the chart follows it', () => {
   expect(of(typed, 'Mild steel', 3).sheet.kerf).toBe(0.35);
   expect(of(on(typed, 'router'), 'MDF', 6).sheet.kerf).toBe(0.35);
   expect(of(on(PLY, 'router'), 'MDF', 6).sheet.kerf).toBe(3);
+  // Of an older job nobody knows whether it was typed.
+  const older = jobWith([], { sheet: { width: 300, height: 200, material: 'Birch plywood', kerf: 0.33 } });
+  expect(on(older, 'laser').sheet.kerf).toBe(0.33);
 });
 
 test('what changed is listed, and nothing where nothing did', () => {
@@ -87,7 +90,12 @@ describe('without the shop', () => {
   const nothing = { machines: [], materials: [], chart: [] };
   test('no machine, or one the shop does not have, has no settings', () => {
     expect(settingsOf(setMachine(PLY, null, SHOP), 'cut').charted).toBeNull();
-    expect(settingsOf(setMachine(PLY, machine('laser'), nothing), 'cut').charted).toBeNull();
+    const others = { ...SHOP, machines: SHOP.machines.filter((m) => m.id !== 'laser') };
+    expect(settingsOf(setMachine(PLY, machine('laser'), others), 'cut').charted).toBeNull();
+  });
+  test('where the shop has not come yet, settings stay as they are', () => {
+    expect(settingsOf(setStockFrom(PLY, { material: 'Acrylic' }, nothing), 'cut')).toEqual(settingsOf(PLY, 'cut'));
+    expect(setMachine(PLY, machine('router'), nothing).machine?.id).toBe('router');
   });
   test('a machine of another shop is known by its name and kind', () => {
     const elsewhere = { ...machine('laser'), id: 'another' };

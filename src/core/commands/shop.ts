@@ -23,6 +23,8 @@ const machineIn = (shop: AtHand, machine: JobMachine | null) =>
  * the stock is that of its first cut, unless it was typed.
  */
 export function takeFromChart(job: Job, shop: AtHand): Job {
+  // Where the shop has not come, nothing can be said, and what was taken stays.
+  if (shop.machines.length + shop.materials.length + shop.chart.length === 0) return job;
   const machine = machineIn(shop, job.machine);
   const material = materialNamed(
     job.sheet.material,
@@ -43,7 +45,9 @@ export function takeFromChart(job: Job, shop: AtHand): Job {
     }
     const cut = draft.operations.find((o) => o.kind === 'cut' && o.on);
     const kerf = cut?.settings.charted?.kerf;
-    if (kerf !== undefined && kerf !== null && draft.sheet.kerfFrom !== 'typed') {
+    const { kerf: now, kerfFrom } = draft.sheet;
+    // One that was never said to follow the material, in older jobs, may have been typed.
+    if (kerf !== undefined && kerf !== null && (kerfFrom === 'material' || (kerfFrom === null && now === null))) {
       draft.sheet.kerf = kerf;
       draft.sheet.kerfFrom = 'material';
     }
