@@ -110,6 +110,7 @@ test('a photo is traced, corrected, and becomes a plaque with letters and a fram
   expect(readFileSync(await file.path(), 'latin1')).toMatch(/^%PDF-1\.7/);
 
   // It is all there after a reload, the picture with it.
+  await computed(page);
   const before = await page.getByRole('contentinfo').textContent();
   const { document } = await kept(page, id);
   expect(document.pictures).toMatchObject([{ name: 'leaf.jpg', columns: 600, rows: 450 }]);
