@@ -1,8 +1,8 @@
 """Judges lines that a round beam runs along, with shapely: python3 check_kerf.py CASES.json prints a JSON list.
 
 CASES.json is a list of {"dxf": file, "kerf": mm, "kept": "inside" or "outside", "rings": [[[x, y], ...], ...]}; rings are the drawing, filled
-by the even-odd rule, where the lines of the file are. The answer is how far, in mm, what stays after the beam has gone along the lines is at
-most from the drawing closed by a disc of half the kerf, and the area it differs by.
+by the even-odd rule, where the lines of the file are. The answer is how wide, in mm, the widest place is in which what stays after the
+beam has gone along the lines differs from the drawing closed by a disc of half the kerf, and the area of all of them.
 """
 import json
 import sys
@@ -50,15 +50,9 @@ def judge(case):
         kept = sheet.difference(drawing)
         meant = kept.buffer(half, FINE).buffer(-half, FINE).intersection(sheet)
     off = stays.symmetric_difference(meant)
-    # How wide what differs is: nothing is left of it once it is shrunk by half of that.
-    low, high = 0.0, 5.0
-    for _ in range(14):
-        mid = (low + high) / 2
-        if off.buffer(-mid / 2, 8).is_empty:
-            high = mid
-        else:
-            low = mid
-    return [high, off.area]
+    places = getattr(off, "geoms", [off])
+    # Four times the area for the length around: the diameter of what is round, and twice the width of what is long.
+    return [max((4 * g.area / g.length for g in places if g.length > 0), default=0), off.area]
 
 
 print(json.dumps([judge(case) for case in json.load(open(sys.argv[1]))]))

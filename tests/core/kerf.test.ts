@@ -115,6 +115,20 @@ describe('a plate with a hole', () => {
   });
 });
 
+test('an opening of a stencil that is narrower than the cut is found, and not cut', () => {
+  const part = partOf([rectangle('a', 40, 20), rectangle('b', 30, 1.5, { placement: { x: 0, y: 30 } })], {
+    ...WORK,
+    keep: 'outside',
+    placement: { x: 200, y: 200 },
+  });
+  const found = (kerf: number) => evaluate(beside([part], kerf)).findings.filter((f) => f.code === 'narrower-than-cut');
+  expect(found(1)).toEqual([]);
+  expect(found(2).map((f) => [f.severity, f.sentence])).toEqual([
+    ['fault', 'A part without a name has an opening narrower than the cut: Cut leaves it out.'],
+  ]);
+  expect(outlinesOf(beside([part], 2))).toHaveLength(1);
+});
+
 test('two parts are run in one order, what lies inside first', () => {
   const inner = partOf([rectangle('r', 10, 6)], { ...WORK, id: 'inner', placement: { x: 160, y: 200 } });
   const job = beside([plate(), inner], 1);
@@ -127,7 +141,7 @@ test('what stays is the drawing closed by the beam, from the file', { tags: 'slo
   const folder = mkdtempSync(path.join(tmpdir(), 'needlefile-kerf-'));
   const words = ['Quince', 'Oak & Elm', 'Bay 4', 'Åse', 'Rye', 'Gate 8'];
   const kerfs = [0.1, 0.2, 0.5, 1.2, 3];
-  const cases = Array.from({ length: SIGNS }, (_, i) => {
+  const cases = Array.from({ length: SIGNS }, (_, i) => i).flatMap((i) => {
     const family = FAMILIES[Math.floor(next() * FAMILIES.length)] as string;
     const kerf = kerfs[i % kerfs.length] as number;
     const keep = i % 3 === 2 ? 'outside' : 'inside';
@@ -140,14 +154,18 @@ test('what stays is the drawing closed by the beam, from the file', { tags: 'slo
       keep,
       placement: { x: 600, y: 400, turn: 360 * next(), mirror: next() < 0.3 },
     });
-    const job = beside([part], kerf, 'here', { export: { page: 'sheet', arcTolerance: 0.003 } });
+    const job = beside([part], kerf, 'here', { export: { page: 'sheet', arcTolerance: 0.001 } });
     const result = evaluate(job);
     const dxf = path.join(folder, `${i}.dxf`);
     const drawing = drawingOf(job, result);
-    if (!drawing) throw new Error('nothing is drawn');
+    if (!drawing) {
+      // All of it is narrower than the cut, which is found.
+      expect(result.findings.some((f) => f.code === 'narrower-than-cut')).toBe(true);
+      return [];
+    }
     writeFileSync(dxf, writeFile(drawing, 'dxf', job.export));
-    const rings = result.parts[0]?.outlines.map((o) => flattenPath(o.path, 0.002).map(({ x, y }) => [x, y]));
-    return { dxf, kerf, kept: keep, rings, said: `${text} in ${family}, ${kerf} mm, ${keep}` };
+    const rings = result.parts[0]?.outlines.map((o) => flattenPath(o.path, 0.001).map(({ x, y }) => [x, y]));
+    return [{ dxf, kerf, kept: keep, rings, said: `${text} in ${family}, ${kerf} mm, ${keep}` }];
   });
   const file = path.join(folder, 'cases.json');
   writeFileSync(file, JSON.stringify(cases));

@@ -1,6 +1,7 @@
 /** What is found about operations: their order, and those that a machine would take for one. */
 import { giveOwnColour, runBefore } from '../commands/operations';
 import { colourOf } from '../document/colour-of';
+import { partTitle } from '../document/part-words';
 import type { Job, Operation } from '../document/schema';
 import { type JobRule, jobRule } from './rule';
 
@@ -94,6 +95,33 @@ export const OPERATION_RULES: readonly JobRule[] = [
           detail: o.id,
           mend: { operation: o.id },
         })),
+  }),
+  jobRule({
+    code: 'narrower-than-cut',
+    severity: 'fault',
+    station: 'assign',
+    many: (count) => `${count} parts have openings narrower than the cut, which are not cut.`,
+    find: ({ job, drawn, inspected }) =>
+      drawn
+        .filter(({ operation: o }) => o.on && o.kind === 'cut' && o.beside === 'here')
+        .flatMap(({ operation, drawn: own }) =>
+          job.parts.flatMap((part) => {
+            const ready = inspected.get(part.id);
+            const isGiven = part.work.some((w) => w.what === 'outline' && w.operation === operation.id);
+            if (!ready || !isGiven || part.keep !== 'outside') return [];
+            const gone = ready.outlines.length - own.filter((d) => d.partId === part.id && d.what === 'outline').length;
+            if (gone <= 0) return [];
+            const what = gone === 1 ? 'an opening' : `${gone} openings`;
+            return [
+              {
+                sentence: `${partTitle(part)} has ${what} narrower than the cut: ${operation.name} leaves ${gone === 1 ? 'it' : 'them'} out.`,
+                partId: part.id,
+                detail: operation.id,
+                box: ready.box,
+              },
+            ];
+          }),
+        ),
   }),
   jobRule({
     code: 'no-room-for-lead',
