@@ -175,7 +175,7 @@ test('a plasma cut runs beside what is kept and begins in scrap; its file is wha
   await computed(page);
   await saved(page);
   const { cut } = await cutOf(page, id);
-  expect(cut).toMatchObject({ beside: 'here', lead: { shape: 'arc', in: 4 } });
+  expect(cut).toMatchObject({ kerfSide: 'beside', lead: { shape: 'arc', in: 4 } });
 
   await station(page, 'Prove').click();
   await expect(page.getByText('Plasma table reads DXF R12 in mm.')).toBeVisible();

@@ -326,7 +326,7 @@ describe('what is selected', () => {
         scan: null,
         colour: null,
         pens: [],
-        beside: 'no',
+        kerfSide: 'line',
         lead: null,
         settings: { charted: null, from: null, tried: false, typed: {} },
       });

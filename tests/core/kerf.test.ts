@@ -4,7 +4,8 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, expect, test } from 'vitest';
-import { runBeside } from '../../src/core/commands/operations';
+import { setKerfSide } from '../../src/core/commands/operations';
+import { typeSetting } from '../../src/core/commands/shop';
 import type { Job } from '../../src/core/document/schema';
 import { flattenPath, pathArea, pathBox } from '../../src/core/geometry/path';
 import { boxHeight, boxWidth } from '../../src/core/geometry/point';
@@ -25,8 +26,13 @@ const MOST_MM = 0.02;
 const CUT = { id: 'cut', name: 'Cut', kind: 'cut' };
 const WORK = { work: [{ what: 'outline', operation: 'cut' }] };
 const evaluate = (job: Job) => new Evaluator(wasmEngine).evaluate(job, faces);
-const beside = (parts: Draft[], kerf: number | null, how: 'no' | 'here' | 'machine' = 'here', more: Draft = {}): Job =>
-  runBeside(jobWith(parts, { operations: [CUT], sheet: { width: 2000, height: 1000, kerf }, ...more }), 'cut', how);
+const beside = (
+  parts: Draft[],
+  kerf: number | null,
+  how: 'line' | 'beside' | 'machine' = 'beside',
+  more: Draft = {},
+): Job =>
+  setKerfSide(jobWith(parts, { operations: [CUT], sheet: { width: 2000, height: 1000, kerf }, ...more }), 'cut', how);
 const rectangle = (id: string, width: number, height: number, more: Draft = {}): Draft => ({
   id,
   kind: 'rectangle',
@@ -54,11 +60,11 @@ describe('a plate with a hole', () => {
       [18, 8, -1],
       [102, 62, 1],
     ]);
-    expect(sizes(beside([plate()], 2, 'no'))).toEqual([
+    expect(sizes(beside([plate()], 2, 'line'))).toEqual([
       [20, 10, -1],
       [100, 60, 1],
     ]);
-    expect(sizes(beside([plate()], null))).toEqual(sizes(beside([plate()], null, 'no')));
+    expect(sizes(beside([plate()], null))).toEqual(sizes(beside([plate()], null, 'line')));
   });
 
   test('cut out of a sheet that stays it is the other way round', () => {
@@ -105,14 +111,44 @@ describe('a plate with a hole', () => {
   });
 
   test('as cut it has its size', () => {
-    const area = (how: 'no' | 'here' | 'machine') => {
+    const area = (how: 'line' | 'beside' | 'machine') => {
       const job = beside([plate()], 2, how);
       return finished(asCut(wasmEngine, job, evaluate(job)))[0]?.areaMm2;
     };
-    expect(area('no')).toBeCloseTo(98 * 58 - 22 * 12 + (4 - Math.PI), 1);
-    for (const how of ['here', 'machine'] as const)
+    expect(area('line')).toBeCloseTo(98 * 58 - 22 * 12 + (4 - Math.PI), 1);
+    for (const how of ['beside', 'machine'] as const)
       expect(area(how)).toBeCloseTo(100 * 60 - 20 * 10 + (4 - Math.PI), 1);
   });
+});
+
+test('a kerf typed for the cut holds before that of the stock: in lines, as cut, and in what is found', () => {
+  const job = typeSetting(beside([plate({ id: 'part' })], 1), 'cut', 'kerf', 3);
+  expect(sizes(job)).toEqual([
+    [17, 7, -1],
+    [103, 63, 1],
+  ]);
+  const area = finished(asCut(wasmEngine, job, evaluate(job)))[0]?.areaMm2;
+  // Corners into which a wider cut does not get.
+  expect(area).toBeCloseTo(100 * 60 - 20 * 10 + (4 - Math.PI) * 1.5 ** 2, 1);
+  const holes = (asked: Job) =>
+    evaluate(asked).findings.flatMap((f) => (f.code === 'hole-under-kerf' ? [f.sentence] : []));
+  expect(holes(job)).toEqual([]);
+  expect(holes(typeSetting(job, 'cut', 'kerf', 12))).toEqual([
+    'A hole is 10 mm wide and a cut takes 12 mm: it is not cut.',
+  ]);
+  const on = setKerfSide(typeSetting(job, 'cut', 'kerf', 12), 'cut', 'line');
+  expect(holes(on)).toEqual(['A hole is 10 mm wide and a cut takes 12 mm: it comes out larger.']);
+});
+
+test('the sheet that is left when something is cut out of it has its size too', () => {
+  const part = plate({ keep: 'outside' });
+  const left = (how: 'line' | 'beside') => {
+    const job = beside([part], 2, how);
+    return finished(asCut(wasmEngine, job, evaluate(job))).reduce((sum, p) => sum + p.areaMm2, 0);
+  };
+  const whole = 2000 * 1000 - (100 * 60 - 20 * 10);
+  expect(left('beside')).toBeCloseTo(whole + (4 - Math.PI), 0);
+  expect(left('line')).toBeCloseTo(whole - 2 * (100 + 60) - 2 * (20 + 10) + 4 - Math.PI, 0);
 });
 
 test('an opening of a stencil that is narrower than the cut is found, and not cut', () => {
@@ -154,7 +190,7 @@ test('what stays is the drawing closed by the beam, from the file', { tags: 'slo
       keep,
       placement: { x: 600, y: 400, turn: 360 * next(), mirror: next() < 0.3 },
     });
-    const job = beside([part], kerf, 'here', { export: { page: 'sheet', arcTolerance: 0.001 } });
+    const job = beside([part], kerf, 'beside', { export: { page: 'sheet', arcTolerance: 0.001 } });
     const result = evaluate(job);
     const dxf = path.join(folder, `${i}.dxf`);
     const drawing = drawingOf(job, result);

@@ -1,20 +1,26 @@
 /** Where cuts begin and end: shapes by hand, and signs whose ways in are judged by distances of the test's own. */
 import { describe, expect, test } from 'vitest';
-import { runBeside, runIn } from '../../src/core/commands/operations';
+import { setKerfSide, setLead } from '../../src/core/commands/operations';
 import type { Job } from '../../src/core/document/schema';
 import { flattenPath, type Path, pathLength } from '../../src/core/geometry/path';
 import type { Point } from '../../src/core/geometry/point';
 import { pointAt, type Segment, tangentAt } from '../../src/core/geometry/segment';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
+import { makeFiles } from '../../src/core/job/files';
+import { finished } from '../../src/core/memo';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { chance } from '../support/random';
 
 const CUT = { id: 'cut', name: 'Cut', kind: 'cut' };
 const WORK = { work: [{ what: 'outline', operation: 'cut' }] };
-const job = (parts: Draft[], lead: Parameters<typeof runIn>[2], sheet: Draft = {}, kerf: number | null = 1): Job =>
-  runIn(
-    runBeside(jobWith(parts, { operations: [CUT], sheet: { width: 800, height: 500, kerf, ...sheet } }), 'cut', 'here'),
+const job = (parts: Draft[], lead: Parameters<typeof setLead>[2], sheet: Draft = {}, kerf: number | null = 1): Job =>
+  setLead(
+    setKerfSide(
+      jobWith(parts, { operations: [CUT], sheet: { width: 800, height: 500, kerf, ...sheet } }),
+      'cut',
+      'beside',
+    ),
     'cut',
     lead,
   );
@@ -74,6 +80,16 @@ describe('a plate with a hole', () => {
     expect(endOf(more).y).toBeLessThan(169);
   });
 
+  test.each([{ over: 2 }, { over: 3, out: 2, shape: 'line' as const }, { over: -3 }])(
+    'its file is given out: %j is asked, and no line gone along twice by mistake',
+    (lead) => {
+      const asked = job([plate()], { ...ARC, ...lead });
+      const made = finished(makeFiles(asked, evaluate(asked), ['dxf', 'svg'], { partIds: null }));
+      expect(made.refused).toEqual([]);
+      expect(made.files).toHaveLength(2);
+    },
+  );
+
   test('stops before where that is asked', () => {
     const [, short] = cutsOf(evaluate(job([plate()], { ...ARC, over: -4 }))) as [Path, Path];
     expect(pathLength(short)).toBeCloseTo(pathLength(rim) - 4, 6);
@@ -132,7 +148,7 @@ describe('a plate with a hole', () => {
   });
 
   test('a mark has none, nor a machine that keeps beside the outlines by itself', () => {
-    expect(cutsOf(evaluate(runBeside(job([plate()], ARC), 'cut', 'machine')))).toEqual([]);
+    expect(cutsOf(evaluate(setKerfSide(job([plate()], ARC), 'cut', 'machine')))).toEqual([]);
     const marked = jobWith([plate()], { operations: [{ id: 'cut', name: 'Mark', kind: 'mark', lead: ARC }] });
     expect(cutsOf(evaluate(marked))).toEqual([]);
   });

@@ -8,7 +8,7 @@ import { type ChartRow, chartRowSchema, type Kept, SHELF_NAMES } from '../../src
 import { doneBy, processOf } from '../../src/core/shop/can';
 import { chartedFor, chartedThicknesses, NOT_CHARTED } from '../../src/core/shop/charted';
 import { readEntry, readShop, readShopText, writeShop } from '../../src/core/shop/exchange';
-import { inForce, sourceOf } from '../../src/core/shop/in-force';
+import { inForce, settingsOn, sourceOf } from '../../src/core/shop/in-force';
 import { startingShop } from '../../src/core/shop/starting';
 import { formatSetting, settingsUsed } from '../../src/core/shop/words';
 
@@ -74,19 +74,28 @@ describe('what a cut chart says', () => {
 
 describe('the settings in force', () => {
   const settings = {
-    charted: { ...NO_SETTINGS, speed: 20, power: 60 },
+    charted: { ...NO_SETTINGS, speed: 20, power: 60, kerf: 0.2 },
     from: 'between',
     tried: false,
     typed: { speed: 8 },
   } as const;
+  const stock = (kerf: number | null, kerfFrom: 'material' | 'typed' | null) => ({ kerf, kerfFrom });
   test('are those typed, else those of the chart, each with where it comes from', () => {
-    expect(inForce(settings)).toEqual({ ...NO_SETTINGS, speed: 8, power: 60 });
-    expect((['speed', 'power', 'gas'] as const).map((which) => sourceOf(settings, which))).toEqual([
-      'typed',
-      'between',
-      null,
-    ]);
+    expect(inForce(settings)).toEqual({ ...NO_SETTINGS, speed: 8, power: 60, kerf: 0.2 });
+    const from = (which: 'speed' | 'power' | 'gas') => sourceOf({ settings }, stock(0.2, 'material'), which);
+    expect((['speed', 'power', 'gas'] as const).map(from)).toEqual(['typed', 'between', null]);
     expect(inForce({ charted: null, typed: {} })).toEqual(NO_SETTINGS);
+  });
+  test.each([
+    ['the chart’s where that of the stock follows', stock(0.3, 'material'), {}, 0.2, 'between'],
+    ['that of the stock where it was typed', stock(0.35, 'typed'), {}, 0.35, 'stock'],
+    ['that of the stock where nobody knows', stock(0.35, null), {}, 0.35, 'stock'],
+    ['the chart’s where the stock has none', stock(null, null), {}, 0.2, 'between'],
+    ['what was typed for the operation before all', stock(0.35, 'typed'), { kerf: 0.5 }, 0.5, 'typed'],
+  ])('of kerfs it is %s', (_, sheet, typed, kerf, from) => {
+    const operation = { settings: { ...settings, typed } };
+    expect(settingsOn(operation, sheet).kerf).toBe(kerf);
+    expect(sourceOf(operation, sheet, 'kerf')).toBe(from);
   });
   test('are shown in the unit of the job', () => {
     expect(formatSetting('speed', 25.4, 'mm')).toBe('25.4 mm/s');

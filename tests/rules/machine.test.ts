@@ -122,7 +122,7 @@ describe('holes', () => {
     const slot = { id: 's', kind: 'rectangle', role: 'punch', placement: { x: 0, y: 0 }, width: 60, height: 0.8 };
     const job = setStockFrom(on(cut(slot), 'plasma'), { material: 'Mild steel', thickness: 3 }, SHOP);
     expect(found(job, 'hole-under-kerf').map((f) => f.sentence)).toEqual([
-      'A hole is 0.8 mm wide: a cut takes 1.2 mm, so that it would come out larger.',
+      'A hole is 0.8 mm wide and a cut takes 1.2 mm: it comes out larger.',
     ]);
   });
 });

@@ -25,7 +25,7 @@ export function MachineSelect({ id, onChange }: { id: string; onChange: (change:
         value={machine?.id ?? ''}
         onChange={(e) => {
           const chosen = shop.machines.find((m) => m.id === e.target.value);
-          if (chosen) rememberMachine(chosen.id);
+          rememberMachine(chosen?.id ?? '');
           onChange(() =>
             dispatch((job) => setMachine(job, chosen ? { ...chosen.entry, id: chosen.id } : null, shop), null),
           );

@@ -2,13 +2,13 @@
 import { useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { runBeside, runIn } from '@/core/commands/operations';
+import { setKerfSide, setLead } from '@/core/commands/operations';
 import { typeSetting } from '@/core/commands/shop';
 import type { Job, Operation } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { GASES, type SettingName, type Settings } from '@/core/schema/shop/settings';
 import { doneBy } from '@/core/shop/can';
-import { inForce, sourceOf } from '@/core/shop/in-force';
+import { settingsOn, sourceOf } from '@/core/shop/in-force';
 import { formatSetting, SETTING_WORDS, settingInLine, settingsUsed, speedScale, speedUnit } from '@/core/shop/words';
 import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
 import { useShop } from '@/ui/use-shop';
@@ -25,9 +25,9 @@ function fromWords({ kind, settings: { charted, from, tried } }: Operation, job:
 
 /** What is set, in one line. */
 const summary = (operation: Operation, job: Job): string => {
-  const now = inForce(operation.settings);
+  const now = settingsOn(operation, job.sheet);
   return settingsUsed(job.machine?.kind ?? null, operation.kind)
-    .filter((which) => sourceOf(operation.settings, which) !== null)
+    .filter((which) => sourceOf(operation, job.sheet, which) !== null)
     .map((which) => settingInLine(which, now[which], job.units))
     .join(' · ');
 };
@@ -38,7 +38,7 @@ type FieldProps = { readonly operation: Operation; readonly job: Job; readonly w
 function SettingField({ operation, job, which }: FieldProps) {
   const id = useId();
   const { tools } = useShop();
-  const now = inForce(operation.settings);
+  const now = settingsOn(operation, job.sheet);
   const unit = job.units;
   const set = <N extends SettingName>(name: N, value: Settings[N]) =>
     dispatch((doc) => typeSetting(doc, operation.id, name, value), `setting:${operation.id}:${name}`);
@@ -141,12 +141,13 @@ function SettingField({ operation, job, which }: FieldProps) {
 
 /** A setting, and below it that it was typed, with the way back. */
 function Setting({ operation, job, which }: FieldProps) {
-  const isTyped = sourceOf(operation.settings, which) === 'typed';
+  const source = sourceOf(operation, job.sheet, which);
   const { charted } = operation.settings;
   return (
     <>
       <SettingField operation={operation} job={job} which={which} />
-      {isTyped && (
+      {source === 'stock' && <p className="nf-muted nf-small mb-2">that of the stock</p>}
+      {source === 'typed' && (
         <p className="nf-muted nf-small mb-2">
           typed;{' '}
           <Button variant="word" onClick={() => dispatch((doc) => typeSetting(doc, operation.id, which, undefined))}>
@@ -159,15 +160,15 @@ function Setting({ operation, job, which }: FieldProps) {
 }
 
 /** Whether a cut runs beside what is kept. */
-function Beside({ operation }: { operation: Operation }) {
+function KerfSide({ operation }: { operation: Operation }) {
   return (
     <Choice
       label="Kerf side"
-      value={operation.beside}
+      value={operation.kerfSide}
       options={[
-        { value: 'no', word: 'on the line', title: 'On the outlines: what is kept comes out smaller by the kerf' },
+        { value: 'line', word: 'on the line', title: 'On the outlines: what is kept comes out smaller by the kerf' },
         {
-          value: 'here',
+          value: 'beside',
           word: 'beside',
           title: 'Half a kerf outside of edges and inside of holes: sizes come out true',
         },
@@ -177,17 +178,17 @@ function Beside({ operation }: { operation: Operation }) {
           title: 'The machine keeps beside the outlines; layers say on which side',
         },
       ]}
-      onChange={(beside) => dispatch((job) => runBeside(job, operation.id, beside))}
+      onChange={(kerfSide) => dispatch((job) => setKerfSide(job, operation.id, kerfSide))}
     />
   );
 }
 
 /** How a cut begins in scrap, and ends. */
-function Begins({ operation, job }: { operation: Operation; job: Job }) {
+function Lead({ operation, job }: { operation: Operation; job: Job }) {
   const { lead } = operation;
   const unit = job.units;
   const set = (values: Partial<NonNullable<Operation['lead']>>, merge: string) =>
-    dispatch((doc) => runIn(doc, operation.id, values), `lead:${operation.id}:${merge}`);
+    dispatch((doc) => setLead(doc, operation.id, values), `lead:${operation.id}:${merge}`);
   const step = unit === 'mm' ? 0.5 : 25.4 / 32;
   return (
     <>
@@ -200,7 +201,7 @@ function Begins({ operation, job }: { operation: Operation; job: Job }) {
           { value: 'arc', word: 'arc', title: 'In scrap, and runs in by an arc that touches the outline' },
         ]}
         onChange={(shape) =>
-          shape === 'on' ? dispatch((doc) => runIn(doc, operation.id, null)) : set({ shape }, 'shape')
+          shape === 'on' ? dispatch((doc) => setLead(doc, operation.id, null)) : set({ shape }, 'shape')
         }
       />
       {lead && (
@@ -261,8 +262,8 @@ export function OperationSettings({ operation, job }: { operation: Operation; jo
       <div id={id} hidden={!open} className="mt-1">
         {open && operation.kind === 'cut' && (
           <>
-            <Beside operation={operation} />
-            {operation.beside !== 'machine' && <Begins operation={operation} job={job} />}
+            <KerfSide operation={operation} />
+            {operation.kerfSide !== 'machine' && <Lead operation={operation} job={job} />}
           </>
         )}
         {open &&

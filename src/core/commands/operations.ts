@@ -33,7 +33,7 @@ export const addOperation = (job: Job, kind: OperationKind): Job =>
           // The first of its kind is drawn as the colour key says.
           colour: same.length === 0 ? null : ownColour(job),
           pens: [],
-          beside: 'no',
+          kerfSide: 'line',
           lead: null,
           settings: { charted: null, from: null, tried: false, typed: {} },
         };
@@ -55,15 +55,15 @@ export const runBefore = (job: Job, operationId: string, otherId: string): Job =
     if (from > to && to >= 0) moveEntry(draft.operations, from, to);
   });
 
-/** Whether an operation runs beside what is kept, here or by the machine. */
-export const runBeside = (job: Job, operationId: string, beside: Operation['beside']): Job =>
+/** Where the cuts of an operation run, on the outlines or beside what is kept. */
+export const setKerfSide = (job: Job, operationId: string, kerfSide: Operation['kerfSide']): Job =>
   changed(job, (draft) => {
     const operation = draft.operations.find((o) => o.id === operationId);
-    if (operation) operation.beside = beside;
+    if (operation) operation.kerfSide = kerfSide;
   });
 
 /** How cuts of an operation begin in scrap, what is left out staying as it is; null: on the outline. */
-export const runIn = (job: Job, operationId: string, lead: Partial<NonNullable<Operation['lead']>> | null): Job =>
+export const setLead = (job: Job, operationId: string, lead: Partial<NonNullable<Operation['lead']>> | null): Job =>
   changed(job, (draft) => {
     const operation = draft.operations.find((o) => o.id === operationId);
     if (!operation) return;

@@ -105,8 +105,10 @@ export function differences(before: Job, after: Job): Difference[] {
     const old = before.operations.find((o) => o.id === operation.id);
     if (!old || old.settings === operation.settings) continue;
     const [was, is] = [inForce(old.settings), inForce(operation.settings)];
+    // That of the stock is told already.
     for (const which of SETTING_NAMES)
-      if (was[which] !== is[which]) out.push({ operation, which, before: was[which], after: is[which] });
+      if (was[which] !== is[which] && !(which === 'kerf' && before.sheet.kerf !== after.sheet.kerf))
+        out.push({ operation, which, before: was[which], after: is[which] });
   }
   return out;
 }

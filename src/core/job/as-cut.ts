@@ -1,13 +1,14 @@
 /** The sheet after the cut: what is left standing, with the width of the beam or tool taken off. */
-import type { Job } from '../document/schema';
+import type { Job, Operation, Part } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { offsetRegion } from '../geometry/offset/offset';
 import { closedPath } from '../geometry/path';
 import { line } from '../geometry/segment';
-import { isCut } from '../kinds/works';
+import { isCut, workKind } from '../kinds/works';
 import { measureOutlines, type Outline } from '../prepare/outline';
 import { type PieceKind, piecesOf } from '../prepare/pieces';
 import { without } from '../prepare/without';
+import { settingsOn } from '../shop/in-force';
 import type { JobResult, Progress } from './evaluate';
 
 /** One piece that comes apart from the others: its outer outline first, then its holes. */
@@ -21,39 +22,40 @@ export type CutPiece = {
 
 /** All pieces, part by part. Only what is cut comes apart; scrap is not among them. Yields how many parts are done. */
 export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generator<Progress, CutPiece[]> {
-  const half = (job.sheet.kerf ?? 0) / 2;
   const running = job.operations.filter((o) => o.on);
-  const beside = new Set(running.filter((o) => o.kind === 'cut' && o.beside !== 'no').map((o) => o.id));
-  /** Parts whose cut runs beside what is kept. */
-  const kept = new Set(job.parts.filter((p) => p.work.some((w) => beside.has(w.operation))).map((p) => p.id));
-  const cut = new Set(
-    job.parts.flatMap((p) => (!p.reference && p.work.length > 0 && isCut(p.work, running) ? [p.id] : [])),
-  );
-  const shown = result.parts.filter((p) => cut.has(p.id) && p.solid.length > 0);
+  const cuts = new Map(job.parts.flatMap((part) => (part.reference ? [] : cutOf(part, running, job))));
+  const shown = result.parts.filter((p) => cuts.has(p.id) && p.solid.length > 0);
   const negatives = shown.filter((p) => p.keep === 'outside');
   const positives = shown.filter((p) => p.keep === 'inside');
   const pieces: CutPiece[] = [];
   for (const [done, part] of positives.entries()) {
     yield { done, of: shown.length };
-    const solid = kept.has(part.id) ? grownBy(engine, part.solid, half) : part.solid;
+    const { half, isBeside } = cuts.get(part.id) as PartCut;
+    const solid = isBeside ? grownBy(engine, part.solid, half) : part.solid;
     pieces.push(...piecesAfter(engine, solid, half, part.id));
   }
   if (negatives.length === 0) return pieces;
   yield { done: positives.length, of: shown.length };
-  return [
-    ...piecesAfter(
-      engine,
-      sheetWithout(
-        engine,
-        job,
-        negatives.map((p) => (kept.has(p.id) ? grownBy(engine, p.solid, -half) : p.solid)),
-        half,
-      ),
-      half,
-      null,
-    ),
-    ...pieces,
-  ];
+  // What is cut out of the sheet takes as much of it as its own cut is wide.
+  const openings = negatives.map((part) => {
+    const { half, isBeside } = cuts.get(part.id) as PartCut;
+    const middle = isBeside ? grownBy(engine, part.solid, -half) : part.solid;
+    return grownBy(engine, middle, half);
+  });
+  return [...piecesAfter(engine, sheetWithout(engine, job, openings), 0, null), ...pieces];
+}
+
+/** How a part is cut: half the width of the cut in mm, and whether it runs beside what is kept. */
+type PartCut = { readonly half: number; readonly isBeside: boolean };
+
+/** By which cut a part comes out, with its id; nothing where it does not. */
+function cutOf({ id, work }: Part, running: readonly Operation[], { sheet }: Job): [string, PartCut][] {
+  if (work.length === 0 || !isCut(work, running)) return [];
+  const cut = running.find(
+    (o) => o.kind === 'cut' && work.some((w) => w.operation === o.id && workKind(w.what).comesOff),
+  );
+  const kerf = cut ? settingsOn(cut, sheet).kerf : sheet.kerf;
+  return [[id, { half: (kerf ?? 0) / 2, isBeside: cut !== undefined && cut.kerfSide !== 'line' }]];
 }
 
 const grownBy = (engine: ClipEngine, outlines: readonly Outline[], by: number): readonly Outline[] =>
@@ -69,19 +71,17 @@ function piecesAfter(engine: ClipEngine, kept: readonly Outline[], half: number,
   }));
 }
 
-/** The sheet without shapes; its own rim is not cut, so that it is taken larger by what is taken off afterwards. */
+/** The sheet without shapes; its own rim is not cut. */
 function sheetWithout(
   engine: ClipEngine,
-  { sheet }: Job,
+  { sheet: { width, height } }: Job,
   shapes: readonly (readonly Outline[])[],
-  rim: number,
 ): Outline[] {
-  const [w, h] = [sheet.width + rim, sheet.height + rim];
   const path = closedPath([
-    line(-rim, -rim, w, -rim),
-    line(w, -rim, w, h),
-    line(w, h, -rim, h),
-    line(-rim, h, -rim, -rim),
+    line(0, 0, width, 0),
+    line(width, 0, width, height),
+    line(width, height, 0, height),
+    line(0, height, 0, 0),
   ]);
   return without(engine, path, shapes);
 }

@@ -11,9 +11,9 @@ import type { Memory, Stage } from '../memo';
 import type { Outline } from '../prepare/outline';
 import { insideFirst } from '../toolpath/order';
 import { greedyPointOrder, joinedRuns, nearestNext } from '../toolpath/runs';
+import { CUT_LEADS, type Cut, leadSettings } from './cut-leads';
 import { type DrawnWork, type FillingOfPart, fillingsDrawn, wayThrough } from './fillings';
-import { besideKept, halfKerf } from './kerfed';
-import { type Cut, LED, leadOf } from './led';
+import { besideKept, halfKerf } from './kerf-side';
 import type { PartResult } from './part-result';
 
 export type { DrawnWork } from './fillings';
@@ -147,15 +147,15 @@ export function operationResult(
   const order = along.length > 0 ? memory.get(RUNNING_ORDER, { by: operation.id, along }) : [];
   // Open lines come off nothing, so they are worked before anything is cut free.
   const filled = fillingsDrawn(operation.id, fillings, memory);
-  const lead = leadOf(operation, sheet);
-  const led =
+  const lead = leadSettings(operation, sheet);
+  const withLeads =
     lead && cuts.length > 0
-      ? memory.get(LED, { by: operation.id, cuts, around: cutParts(job, results), lead, half, sheet })
+      ? memory.get(CUT_LEADS, { by: operation.id, cuts, around: cutParts(job, results), lead, half, sheet })
       : [];
   // A cut that found no room for its way in begins on the outline, which is found.
   const cutAlong = (i: number): DrawnWork => {
     const outline = outlines[i] as DrawnWork;
-    const path = led[i];
+    const path = withLeads[i];
     return path ? { ...outline, drawable: polyline(path) } : outline;
   };
   const drawn = [...areas, ...filled, ...lines, ...order.map(cutAlong)];
@@ -164,7 +164,7 @@ export function operationResult(
     drawn,
     lengthMm:
       lengthMm +
-      led.reduce(
+      withLeads.reduce(
         (sum, path, i) => sum + (path ? pathLength(path) - drawnLength((outlines[i] as DrawnWork).drawable) : 0),
         0,
       ),

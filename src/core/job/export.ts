@@ -63,7 +63,7 @@ export function drawingOf(
         scan: operation.scan,
         pen: pens.get(operation.id) ?? 1,
         drawn: drawn.map((d) => moveDrawable(d, m)),
-        settings: layerSettings(operation, job.machine?.kind ?? null),
+        settings: layerSettings(operation, job.sheet, job.machine?.kind ?? null),
       }),
     ),
   };
@@ -77,8 +77,8 @@ type Named = { readonly operation: Operation; readonly name: string; readonly dr
  */
 function bySide(operation: Operation, drawn: readonly DrawnWork[], parts: readonly PartResult[]): Named[] {
   const all = drawn.map((d) => d.drawable);
-  const { name, beside } = operation;
-  if (beside !== 'machine') return [{ operation, name, drawn: all }];
+  const { name, kerfSide } = operation;
+  if (kerfSide !== 'machine') return [{ operation, name, drawn: all }];
   const keeps = new Map(parts.map((part) => [part.id, part.keep]));
   const sideOf = ({ partId, drawable }: DrawnWork): 'inside' | 'outside' | null => {
     if (drawable.kind !== 'outline') return null;

@@ -3,13 +3,14 @@
  * metal is spent on it. A file that fails is not given out, and a sentence says why.
  */
 import { partTitle } from '../document/part-words';
-import type { Job } from '../document/schema';
+import type { Job, Operation } from '../document/schema';
 import { differenceFrom } from '../formats/read-back/compare';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { type Drawable, type DrawableFault, faultOf } from '../geometry/drawable';
 import { stepIn } from '../kinds/steps';
 import { workKind } from '../kinds/works';
 import { LEAST_TWICE_MM, mayRunTwice, twiceWithin } from '../rules/twice';
+import { leadSettings } from './cut-leads';
 import type { DrawnWork } from './drawn';
 import type { JobResult, Progress } from './evaluate';
 import { drawingOf, type ExportScope, writeFile } from './export';
@@ -49,7 +50,7 @@ export function faultyWork(job: Job, result: JobResult, scope: ExportScope): str
       const words = FAULT_WORDS[fault.what](fault.mm.toFixed(4));
       return `${workKind(what).word} of ${title(partId)} for ${operation.name}: a line ${words}${placeWords(fault.at)}. ${OURS}`;
     }
-    for (const [partId, twice] of unaskedTwice(job, result, wanted))
+    for (const [partId, twice] of unaskedTwice(job, result, { operation, drawn: wanted }))
       if (twice >= LEAST_TWICE_MM)
         return `${operation.name} would go along ${twice.toFixed(2)} mm of ${title(partId)} twice. ${OURS}`;
   }
@@ -60,7 +61,12 @@ export function faultyWork(job: Job, result: JobResult, scope: ExportScope): str
  * How long each part's own lines are gone along twice, in mm, where nobody asked for it: stems of centerlines are where that is
  * chosen, and of drawings and what is not welded a finding tells.
  */
-function unaskedTwice(job: Job, result: JobResult, drawn: readonly DrawnWork[]): ReadonlyMap<string, number> {
+function unaskedTwice(
+  job: Job,
+  result: JobResult,
+  { operation, drawn }: { readonly operation: Operation; readonly drawn: readonly DrawnWork[] },
+): ReadonlyMap<string, number> {
+  const overrun = Math.max(0, leadSettings(operation, job.sheet)?.overMm ?? 0);
   const made = new Map(result.parts.map((part) => [part.id, part]));
   const twiceByChoice = new Set(
     job.parts.flatMap((part) => (stepIn(part, 'centerline')?.retraced === 'twice' ? [part.id] : [])),
@@ -74,7 +80,10 @@ function unaskedTwice(job: Job, result: JobResult, drawn: readonly DrawnWork[]):
     if (list) list.push(drawable);
     else lines.set(partId, [drawable]);
   }
-  return new Map([...lines].map(([partId, list]) => [partId, twiceWithin(list)]));
+  // Cuts with a lead go on beyond where they began as far as is asked.
+  const overrunsOf = (partId: string) =>
+    overrun * drawn.filter((d) => d.partId === partId && d.what === 'outline' && d.drawable.kind === 'polyline').length;
+  return new Map([...lines].map(([partId, list]) => [partId, twiceWithin(list) - overrunsOf(partId)]));
 }
 
 /** The files of a job, in the formats asked for; one that fails keeps back all. Yields how many are done. */

@@ -12,7 +12,7 @@ import type { Hanger } from '../prepare/hanger';
 import { tieOnSheet } from '../prepare/ties';
 import { twiceWithin } from '../rules/twice';
 import { SETTING_NAMES } from '../schema/shop/settings';
-import { inForce, sourceOf } from '../shop/in-force';
+import { settingsOn, sourceOf } from '../shop/in-force';
 import type { PartHatch } from '../toolpath/hatch/part-hatch';
 import type { JobResult } from './evaluate';
 import type { PartResult } from './part-result';
@@ -54,14 +54,14 @@ const hatchReport = (hatch: PartHatch | null) =>
     })),
   };
 
-/** The settings that are given, each with where it comes from: typed, a row of the cut chart, or reckoned between two. */
-const settingsReport = ({ settings }: Operation) => {
-  const now = inForce(settings);
+/** The settings that are given, each with where it comes from: typed, a row of the cut chart, reckoned between two, or the stock. */
+const settingsReport = (operation: Operation, sheet: Job['sheet']) => {
+  const now = settingsOn(operation, sheet);
   const given = SETTING_NAMES.flatMap((which) => {
-    const from = sourceOf(settings, which);
+    const from = sourceOf(operation, sheet, which);
     return from === null
       ? []
-      : [[which, { value: now[which], from, tried: from === 'row' && settings.tried }] as const];
+      : [[which, { value: now[which], from, tried: from === 'row' && operation.settings.tried }] as const];
   });
   return Object.fromEntries(given);
 };
@@ -165,7 +165,7 @@ export function reportOf(job: Job, result: JobResult) {
       travelMm: round(o.travelMm),
       twiceMm: round(twiceWithin(o.drawn.map((d) => d.drawable))),
       scan: o.operation.scan,
-      settings: settingsReport(o.operation),
+      settings: settingsReport(o.operation, job.sheet),
       fillAreaMm2: round(o.fillMm2),
     })),
     findings: result.findings.map((f) => ({

@@ -3,6 +3,7 @@ import { giveOwnColour, runBefore } from '../commands/operations';
 import { colourOf } from '../document/colour-of';
 import { partTitle } from '../document/part-words';
 import type { Job, Operation } from '../document/schema';
+import { settingsOn } from '../shop/in-force';
 import { type JobRule, jobRule } from './rule';
 
 const RUNS_BEFORE_CUT = new Set(['engrave', 'mark', 'score']);
@@ -68,27 +69,27 @@ export const OPERATION_RULES: readonly JobRule[] = [
     many: (count) => `${count} operations run beside the outlines by half a kerf that is not known.`,
     find: ({ job }) =>
       running(job)
-        .filter((o) => o.kind === 'cut' && o.beside === 'here' && !job.sheet.kerf)
+        .filter((o) => o.kind === 'cut' && o.kerfSide === 'beside' && !settingsOn(o, job.sheet).kerf)
         .map((o) => ({
-          sentence: `${o.name} runs beside the outlines by half the kerf, and the kerf of the stock is not known: it runs on them.`,
+          sentence: `${o.name} runs beside the outlines by half the kerf, and the kerf is not known: it runs on them.`,
           partId: null,
           detail: o.id,
         })),
   }),
   jobRule<{ operation: string }>({
-    code: 'beside-without-cut',
+    code: 'kerf-side-without-cut',
     severity: 'caution',
     station: 'assign',
     mend: {
       words: 'On the outlines',
       apply: (job, _partId, { operation }) => ({
         ...job,
-        operations: job.operations.map((o) => (o.id === operation ? { ...o, beside: 'no' } : o)),
+        operations: job.operations.map((o) => (o.id === operation ? { ...o, kerfSide: 'line' } : o)),
       }),
     },
     find: ({ job }) =>
       running(job)
-        .filter((o) => o.kind !== 'cut' && o.beside !== 'no')
+        .filter((o) => o.kind !== 'cut' && o.kerfSide !== 'line')
         .map((o) => ({
           sentence: `${o.name} is a ${o.kind}, and runs beside the outlines like a cut.`,
           partId: null,
@@ -103,7 +104,7 @@ export const OPERATION_RULES: readonly JobRule[] = [
     many: (count) => `${count} parts have openings narrower than the cut, which are not cut.`,
     find: ({ job, drawn, inspected }) =>
       drawn
-        .filter(({ operation: o }) => o.on && o.kind === 'cut' && o.beside === 'here')
+        .filter(({ operation: o }) => o.on && o.kind === 'cut' && o.kerfSide === 'beside')
         .flatMap(({ operation, drawn: own }) =>
           job.parts.flatMap((part) => {
             const ready = inspected.get(part.id);
@@ -130,7 +131,7 @@ export const OPERATION_RULES: readonly JobRule[] = [
     many: (count) => `${count} cuts have no room for a lead-in: they begin on the outline.`,
     find: ({ drawn }) =>
       drawn
-        .filter(({ operation: o }) => o.on && o.kind === 'cut' && o.lead !== null && o.beside !== 'machine')
+        .filter(({ operation: o }) => o.on && o.kind === 'cut' && o.lead !== null && o.kerfSide !== 'machine')
         .flatMap(({ operation, drawn: own }) =>
           own
             .filter((d) => d.drawable.kind === 'outline')

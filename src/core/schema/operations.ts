@@ -29,9 +29,9 @@ export const operationSchema = z.strictObject({
     z.array(z.int().min(1).max(LIMITS.pens)).max(LIMITS.pensOfOperation).default([]),
     'Pens that stand for it in plotter files: it is written with the first, and read from all; empty follows the running order.',
   ),
-  beside: about(
-    z.enum(['no', 'here', 'machine']).default('no'),
-    'Whether a cut runs beside what is kept by half its width, outside of edges and inside of holes: `no`, on the outlines; `here`, the lines in files do; `machine`, it is left to the machine, and the layers in files say on which side.',
+  kerfSide: about(
+    z.enum(['line', 'beside', 'machine']).default('line'),
+    'Where a cut runs: `line`, on the outlines; `beside`, half its width outside of edges and inside of holes; `machine`, that is left to the machine, and layers in files say the side.',
   ),
   lead: about(
     z

@@ -1,8 +1,9 @@
 /** Settings of an operation as files say them beside what is drawn: in mm, whatever the unit of the job. */
 import type { Operation } from '../schema/operations';
+import type { Sheet } from '../schema/sheet';
 import type { MachineKind } from '../schema/shop/machine';
 import type { SettingName } from '../schema/shop/settings';
-import { inForce, sourceOf } from './in-force';
+import { settingsOn, sourceOf } from './in-force';
 import { settingInLine, settingsUsed } from './words';
 
 /** What settings are called in files. */
@@ -22,10 +23,11 @@ const NAMES: Readonly<Record<SettingName, string>> = {
 /** The settings that are given, of those that matter on the machine. */
 export const layerSettings = (
   operation: Operation,
+  sheet: Pick<Sheet, 'kerf' | 'kerfFrom'>,
   machine: MachineKind | null,
 ): { readonly name: string; readonly value: string; readonly words: string }[] =>
   settingsUsed(machine, operation.kind).flatMap((which) => {
-    if (sourceOf(operation.settings, which) === null) return [];
-    const value = inForce(operation.settings)[which];
+    if (sourceOf(operation, sheet, which) === null) return [];
+    const value = settingsOn(operation, sheet)[which];
     return [{ name: NAMES[which], value: String(value), words: settingInLine(which, value, 'mm') }];
   });

@@ -10,6 +10,7 @@ import { type Box, determinant, EMPTY_BOX, uniteBoxes } from '../geometry/point'
 import type { Memory, Stage } from '../memo';
 import { measureOutlines, type Outline, transformOutlines, weighOutlines } from '../prepare/outline';
 import type { PreparedPart } from '../prepare/prepared';
+import { settingsOn } from '../shop/in-force';
 import type { PartResult } from './part-result';
 
 /** Outlines that are run along, with their bounds and their length together. */
@@ -26,8 +27,8 @@ const GROWN: Stage<Input, readonly Outline[]> = {
 };
 
 /** Half the width of a cut in mm, where an operation runs beside what is kept; 0 where it runs on the outlines. */
-export const halfKerf = ({ beside }: Pick<Operation, 'beside'>, { kerf }: Pick<Sheet, 'kerf'>): number =>
-  beside === 'here' ? (kerf ?? 0) / 2 : 0;
+export const halfKerf = (operation: Pick<Operation, 'kerfSide' | 'settings'>, sheet: Sheet): number =>
+  operation.kerfSide === 'beside' ? (settingsOn(operation, sheet).kerf ?? 0) / 2 : 0;
 
 /** The outlines of a part that an operation runs along, on the sheet. */
 export function besideKept(

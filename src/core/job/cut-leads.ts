@@ -5,6 +5,7 @@ import type { Path } from '../geometry/path';
 import { type Box, boxesMeet, growBox, type Point } from '../geometry/point';
 import type { IdOf, Memory, Stage } from '../memo';
 import type { Outline } from '../prepare/outline';
+import { settingsOn } from '../shop/in-force';
 import { type LeadSettings, PIERCED, withLead } from '../toolpath/leads';
 import type { PartResult } from './part-result';
 
@@ -12,15 +13,13 @@ import type { PartResult } from './part-result';
 const SHORT_MM = 2;
 const PER_THICKNESS = 1.2;
 
-/** How an operation runs in and out; null where it does not. */
-export function leadOf(
-  { kind, lead, beside }: Pick<Operation, 'kind' | 'lead' | 'beside'>,
-  { thickness, kerf }: Pick<Sheet, 'thickness' | 'kerf'>,
-): LeadSettings | null {
+/** The leads of an operation's cuts; null where they have none. */
+export function leadSettings(operation: Operation, sheet: Sheet): LeadSettings | null {
+  const { kind, lead, kerfSide } = operation;
   // A machine that keeps beside the outlines by itself begins as it does.
-  if (lead === null || kind !== 'cut' || beside === 'machine') return null;
-  const inMm = lead.in ?? Math.max(SHORT_MM, PER_THICKNESS * (thickness ?? 0) + (kerf ?? 0));
-  return { shape: lead.shape, inMm, outMm: lead.out, overMm: lead.over };
+  if (lead === null || kind !== 'cut' || kerfSide === 'machine') return null;
+  const usual = PER_THICKNESS * (sheet.thickness ?? 0) + (settingsOn(operation, sheet).kerf ?? 0);
+  return { shape: lead.shape, inMm: lead.in ?? Math.max(SHORT_MM, usual), outMm: lead.out, overMm: lead.over };
 }
 
 /** The outlines of a part that are cut along. */
@@ -37,7 +36,7 @@ type Input = {
 };
 
 /** Of all outlines of all cuts, one part after the other, the cut with its ways; null where there was no room. */
-export const LED: Stage<Input, readonly (Path | null)[]> = {
+export const CUT_LEADS: Stage<Input, readonly (Path | null)[]> = {
   name: 'lead-ins and lead-outs',
   key: ({ cuts, around, lead, half, sheet }, idOf: IdOf) =>
     [
