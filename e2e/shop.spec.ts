@@ -139,6 +139,23 @@ test('what is taken out of the shop comes back; the shop is taken along and brou
   await expect(page.getByText('There is no shop in this file.')).toBeVisible();
 });
 
+test.describe('while the server is away', () => {
+  test.use({ expectedErrors: /ERR_FAILED/ });
+  test('what is typed stays, and is kept by a press once it is back', async ({ page }) => {
+    await page.goto('/shop');
+    await added(page, 'machine', 'New machine', 'Far');
+    await settled(page);
+    await page.route('**/api/shop/machines/*', (route) => route.abort());
+    await inHand(page).getByLabel('Width').fill('750');
+    await expect(inHand(page).getByText('This is not kept yet.')).toBeVisible();
+    await expect(inHand(page).getByLabel('Width')).toHaveValue('750');
+    await page.unroute('**/api/shop/machines/*');
+    await inHand(page).getByRole('button', { name: 'Keep it now' }).click();
+    await expect(row(page, /^Far laser 750 mm/)).toBeVisible();
+    await expect(inHand(page).getByText('This is not kept yet.')).toBeHidden();
+  });
+});
+
 test.describe('two windows', () => {
   test.use({ expectedErrors: /409/ });
   test('a change over another one is not kept, and what is there is shown', async ({ page, context }) => {
@@ -172,10 +189,11 @@ test('a plasma cut runs beside what is kept and begins in scrap; its file is wha
   await page.getByText('beside', { exact: true }).click();
   await page.getByText('arc', { exact: true }).click();
   await page.getByLabel('Length in').fill('4');
+  await page.getByLabel('Overrun').fill('2');
   await computed(page);
   await saved(page);
   const { cut } = await cutOf(page, id);
-  expect(cut).toMatchObject({ kerfSide: 'beside', lead: { shape: 'arc', in: 4 } });
+  expect(cut).toMatchObject({ kerfSide: 'beside', lead: { shape: 'arc', in: 4, over: 2 } });
 
   await station(page, 'Prove').click();
   await expect(page.getByText('Plasma table reads DXF R12 in mm.')).toBeVisible();

@@ -6,7 +6,6 @@ import Link from 'next/link';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import Toast from 'react-bootstrap/Toast';
 import ToastContainer from 'react-bootstrap/ToastContainer';
 import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
@@ -15,6 +14,7 @@ import { keepable } from '@/core/units/text';
 import { HelpButton } from '@/help/help-button';
 import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
+import { UndoToast } from '@/ui/undo-toast';
 import { useDrop } from '@/ui/use-drop';
 import { BringInFaces, BroughtFaces, useBringInFaces } from './bring-in-faces';
 import { FaceDetail } from './face-detail';
@@ -22,9 +22,6 @@ import { FaceList } from './face-list';
 import { FACES, useFaces } from './faces';
 import styles from './faces.module.css';
 import type { TriedWords } from './trials';
-
-/** How long removing can be undone from the message, in ms. */
-const UNDO_MS = 12_000;
 
 /** What faces are shown with until the user types words of their own. */
 const WORDS = 'Alder Lane Garden';
@@ -103,14 +100,11 @@ export function TypefacesScreen() {
         )}
       </div>
       <ToastContainer position="bottom-center" className="p-3 position-fixed">
-        <Toast show={removed !== null} onClose={() => setRemoved(null)} delay={UNDO_MS} autohide>
-          <Toast.Body className="d-flex align-items-center gap-3">
-            <span className="me-auto">“{removed?.file}” was taken out of the list.</span>
-            <Button variant="plain" onClick={() => removed && restore.mutate(removed.content)}>
-              Undo
-            </Button>
-          </Toast.Body>
-        </Toast>
+        <UndoToast
+          words={removed && `“${removed.file}” was taken out of the list.`}
+          onUndo={() => removed && restore.mutate(removed.content)}
+          onClose={() => setRemoved(null)}
+        />
       </ToastContainer>
     </main>
   );

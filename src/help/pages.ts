@@ -178,6 +178,21 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
           'They run from the top down; drag them into order. What comes off is cut last, so that nothing moves before it is done.',
       },
       {
+        head: 'Settings',
+        words:
+          'Speed, power, passes and the rest come from the cut chart of the machine for the material and thickness. Press them to type over one; what was typed says so, with the way back.',
+      },
+      {
+        head: 'Kerf side',
+        words:
+          'Beside: half the width of the cut outside of edges and inside of holes, so that sizes come out true. By layer: the machine does that, and layers in the file say on which side.',
+      },
+      {
+        head: 'Lead-in',
+        words:
+          'A cut begins in scrap and runs in by a line or an arc, where the whole way is clear of what is kept; where there is no room it is said. Overrun: how far it goes on beyond where it began.',
+      },
+      {
         head: 'Given to',
         words:
           'Outline and inside of each part, and what its steps draw. With several rows chosen the row above sets all of them.',

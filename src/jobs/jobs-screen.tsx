@@ -27,6 +27,7 @@ import { Logo } from '@/ui/marks';
 import { OpenLine } from '@/ui/open-line';
 import { JOBS } from '@/ui/questions';
 import { SchemeSwitch } from '@/ui/scheme-switch';
+import { UNDO_MS, UndoToast } from '@/ui/undo-toast';
 import { useDrop } from '@/ui/use-drop';
 import { LATE, useIsLate } from '@/ui/waiting';
 import { whenExactly } from '@/ui/when';
@@ -35,9 +36,6 @@ import { ChosenJobs } from './chosen-jobs';
 import { JobCard } from './job-card';
 import styles from './jobs.module.css';
 import { More } from './more';
-
-/** How long deleting can be undone from the message, in ms. */
-const UNDO_MS = 12_000;
 
 /** How long a pause in typing is, after which it is looked for, in ms. */
 const PAUSE_MS = 200;
@@ -289,29 +287,20 @@ export function JobsScreen({ found, isOpenLine }: { found: JobsPage | null; isOp
         />
       )}
       <ToastContainer position="bottom-center" className="p-3 position-fixed">
-        <Toast show={deleted !== null} onClose={() => setDeleted(null)} delay={UNDO_MS} autohide>
-          <Toast.Body className="d-flex align-items-center gap-3">
-            <span className="me-auto">“{deleted?.title}” was deleted.</span>
-            <Button variant="plain" onClick={() => deleted && restore.mutate(deleted.id)}>
-              Undo
-            </Button>
-          </Toast.Body>
-        </Toast>
-        <Toast show={tagged !== null} onClose={() => setTagged(null)} delay={UNDO_MS} autohide>
-          <Toast.Body className="d-flex align-items-center gap-3">
-            <span className="me-auto" role="status">
-              {tagged && taggedWords(tagged)}
-            </span>
-            {tagged && tagged.ids.length > 0 && (
-              <Button
-                variant="plain"
-                onClick={() => tagging.mutate({ ids: tagged.ids, tag: tagged.tag, on: !tagged.on })}
-              >
-                Undo
-              </Button>
-            )}
-          </Toast.Body>
-        </Toast>
+        <UndoToast
+          words={deleted && `“${deleted.title}” was deleted.`}
+          onUndo={() => deleted && restore.mutate(deleted.id)}
+          onClose={() => setDeleted(null)}
+        />
+        <UndoToast
+          words={tagged && taggedWords(tagged)}
+          onUndo={
+            tagged && tagged.ids.length > 0
+              ? () => tagging.mutate({ ids: tagged.ids, tag: tagged.tag, on: !tagged.on })
+              : undefined
+          }
+          onClose={() => setTagged(null)}
+        />
         <Toast show={taken.said !== null || take.isPending}>
           <Toast.Body role="status">{taken.said ?? 'Packing the job …'}</Toast.Body>
         </Toast>

@@ -2,7 +2,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useQuery } from '@tanstack/react-query';
 import Link from 'next/link';
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { type Control, type DefaultValues, useForm } from 'react-hook-form';
 import { call } from '@/api/call';
@@ -25,7 +25,8 @@ type FormProps<S extends Shelf> = {
   readonly entry: EntryOf<S>;
   readonly shop: KeptShop;
   readonly unit: LengthUnit;
-  readonly onKeep: (entry: EntryOf<S>) => void;
+  /** Keeps it; whether that went well. */
+  readonly onKeep: (entry: EntryOf<S>) => Promise<boolean>;
   readonly onRemove: () => void;
 };
 
@@ -52,6 +53,7 @@ export function EntryForm<S extends Shelf>({ shelf, id, entry, shop, unit, onKee
     mode: 'onChange',
   });
   const { control, subscribe, getValues, formState } = form;
+  const [isKept, setIsKept] = useState(true);
   const keep = useRef(onKeep);
   keep.current = onKeep;
   useEffect(() => {
@@ -59,7 +61,7 @@ export function EntryForm<S extends Shelf>({ shelf, id, entry, shop, unit, onKee
     const save = () => {
       timer = null;
       const read = schema.safeParse(getValues());
-      if (read.success) keep.current(read.data as EntryOf<S>);
+      if (read.success) void keep.current(read.data as EntryOf<S>).then(setIsKept);
     };
     const stop = subscribe({
       formState: { values: true },
@@ -83,6 +85,14 @@ export function EntryForm<S extends Shelf>({ shelf, id, entry, shop, unit, onKee
       {wrong && (
         <p role="alert" className="nf-small">
           Something here is missing or too large: it is kept when that is put right.
+        </p>
+      )}
+      {!isKept && (
+        <p role="alert" className="nf-small">
+          This is not kept yet.{' '}
+          <Button variant="word" onClick={() => void onKeep(schema.parse(getValues()) as EntryOf<S>).then(setIsKept)}>
+            Keep it now
+          </Button>
         </p>
       )}
       <Users shelf={shelf} id={id} shop={shop} />

@@ -5,7 +5,6 @@ import Link from 'next/link';
 import { useCallback, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import Toast from 'react-bootstrap/Toast';
 import ToastContainer from 'react-bootstrap/ToastContainer';
 import { type EntryOf, type KeptShop, SHELF_NAMES, type Shelf } from '@/core/schema/shop/shop';
 import { readShopText, writeShop } from '@/core/shop/exchange';
@@ -16,6 +15,7 @@ import { FileButton } from '@/ui/file-button';
 import { Logo } from '@/ui/marks';
 import { remember, remembered } from '@/ui/remembered';
 import { SchemeSwitch } from '@/ui/scheme-switch';
+import { UndoToast } from '@/ui/undo-toast';
 import { useShopAsked } from '@/ui/use-shop';
 import { inChartOrder } from './chart-order';
 import { EntryForm } from './entry-form';
@@ -23,9 +23,6 @@ import { newEntry } from './new-entry';
 import { ShelfTable } from './shelf-table';
 import styles from './shop.module.css';
 import { type Removed, useEntries } from './use-entries';
-
-/** How long removing can be undone from the message, in ms. */
-const UNDO_MS = 12_000;
 
 const SHELF_WORDS: Readonly<Record<Shelf, { readonly word: string; readonly one: string; readonly none: string }>> = {
   machines: { word: 'Machines', one: 'machine', none: 'No machines yet.' },
@@ -49,9 +46,9 @@ export function ShopScreen() {
   /** Counts the times that what is in hand came anew from the server. */
   const [anew, setAnew] = useState(0);
   const [unit, setUnit] = useState<LengthUnit>(() => (remembered('units') === 'in' ? 'in' : 'mm'));
-  const trouble = useCallback((said: string) => {
+  const trouble = useCallback((said: string, isShownAnew: boolean) => {
     setSentence(said);
-    setAnew((n) => n + 1);
+    if (isShownAnew) setAnew((n) => n + 1);
   }, []);
   const { keep, remove, restore, bringIn } = useEntries(trouble);
 
@@ -230,7 +227,7 @@ export function ShopScreen() {
               entry={inHand.entry as EntryOf<Shelf>}
               shop={shop}
               unit={unit}
-              onKeep={(entry) => void keep(shelf, inHand.id, entry)}
+              onKeep={(entry) => keep(shelf, inHand.id, entry)}
               onRemove={() =>
                 takeOut(inHand.id, 'name' in inHand.entry ? inHand.entry.name : `a row for ${inHand.entry.kind}`)
               }
@@ -243,17 +240,11 @@ export function ShopScreen() {
         </section>
       </div>
       <ToastContainer position="bottom-center" className="p-3 position-fixed">
-        <Toast show={removed !== null} onClose={() => setRemoved(null)} delay={UNDO_MS} autohide>
-          <Toast.Body className="d-flex align-items-center gap-3">
-            <span className="me-auto">“{removed?.name}” was taken out of the shop.</span>
-            <Button
-              variant="plain"
-              onClick={() => removed && restore.mutate(removed, { onSuccess: () => setRemoved(null) })}
-            >
-              Undo
-            </Button>
-          </Toast.Body>
-        </Toast>
+        <UndoToast
+          words={removed && `“${removed.name}” was taken out of the shop.`}
+          onUndo={() => removed && restore.mutate(removed, { onSuccess: () => setRemoved(null) })}
+          onClose={() => setRemoved(null)}
+        />
       </ToastContainer>
     </main>
   );

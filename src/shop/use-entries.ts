@@ -1,7 +1,7 @@
 /** Changing what the shop has: kept as it is typed, one change after the other; removed, and brought back. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef } from 'react';
-import { call } from '@/api/call';
+import { CallFault, call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import type { EntryOf, KeptShop, Shelf } from '@/core/schema/shop/shop';
 import { SHOP } from '@/ui/use-shop';
@@ -9,8 +9,8 @@ import { SHOP } from '@/ui/use-shop';
 /** Something that was removed a moment ago. */
 export type Removed = { readonly shelf: Shelf; readonly id: string; readonly name: string };
 
-/** What can be done with what the shop has; `onTrouble` is told in a sentence. */
-export function useEntries(onTrouble: (sentence: string) => void) {
+/** What can be done with what the shop has; `onTrouble` is told in a sentence, and whether what is there now is to be shown. */
+export function useEntries(onTrouble: (sentence: string, isShownAnew: boolean) => void) {
   const client = useQueryClient();
   /** Changes wait for each other, so that each names the version the one before has made. */
   const waiting = useRef<Promise<unknown>>(Promise.resolve());
@@ -30,9 +30,11 @@ export function useEntries(onTrouble: (sentence: string) => void) {
           client.setQueryData<KeptShop>(SHOP, (now) => now && withEntry(now, shelf, { id, version, entry }));
           return true;
         } catch (reason) {
-          // What is there now is there before it is shown anew.
-          await again();
-          onTrouble((reason as Error).message);
+          const { message } = reason as Error;
+          // What was typed stays in sight while the server is away, and is kept with the next change.
+          const isRefused = !(reason instanceof CallFault && reason.isAway);
+          if (isRefused) await again();
+          onTrouble(message, isRefused);
           return false;
         }
       };
@@ -49,17 +51,17 @@ export function useEntries(onTrouble: (sentence: string) => void) {
       return call(API.removeEntry, { shelf, entry: id }, null);
     },
     onSuccess: again,
-    onError: (reason) => onTrouble(reason.message),
+    onError: (reason) => onTrouble(reason.message, false),
   });
   const restore = useMutation({
     mutationFn: ({ shelf, id }: Removed) => call(API.restoreEntry, { shelf, entry: id }, null),
     onSuccess: again,
-    onError: (reason) => onTrouble(reason.message),
+    onError: (reason) => onTrouble(reason.message, false),
   });
   const bringIn = useMutation({
     mutationFn: (shop: unknown) => call(API.bringInShop, {}, { shop }),
     onSuccess: again,
-    onError: (reason) => onTrouble(reason.message),
+    onError: (reason) => onTrouble(reason.message, false),
   });
   return { keep, remove, restore, bringIn };
 }

@@ -5,7 +5,6 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useState } from 'react';
-import Button from 'react-bootstrap/Button';
 import Toast from 'react-bootstrap/Toast';
 import ToastContainer from 'react-bootstrap/ToastContainer';
 import { call } from '@/api/call';
@@ -18,6 +17,7 @@ import { HelpButton } from '@/help/help-button';
 import { Heading } from '@/ui/heading';
 import { Logo } from '@/ui/marks';
 import { SchemeSwitch } from '@/ui/scheme-switch';
+import { UNDO_MS, UndoToast } from '@/ui/undo-toast';
 import { computing } from '@/worker/client';
 import type { StartedView } from '@/worker/host';
 import { StartPanel } from './start-panel';
@@ -26,8 +26,6 @@ import { OWN_STARTERS, type OwnStarter, shippedStarter, starterOf, useOwnStarter
 import styles from './starters.module.css';
 import { lastUnits } from './units';
 
-/** How long deleting can be undone from the message, in ms. */
-const UNDO_MS = 12_000;
 const CREATE = ['start a job'];
 
 /** New jobs. `from` is the starter that is chosen at first; `pictures` are those of starters that ship, by their ids. */
@@ -144,14 +142,11 @@ export function StartersScreen({
         )}
       </div>
       <ToastContainer position="bottom-center" className="p-3 position-fixed">
-        <Toast show={deleted !== null} onClose={() => setDeleted(null)} delay={UNDO_MS} autohide>
-          <Toast.Body className="d-flex align-items-center gap-3">
-            <span className="me-auto">The starter “{deleted?.title}” was deleted.</span>
-            <Button variant="plain" onClick={() => deleted && restore.mutate(deleted)}>
-              Undo
-            </Button>
-          </Toast.Body>
-        </Toast>
+        <UndoToast
+          words={deleted && `The starter “${deleted.title}” was deleted.`}
+          onUndo={() => deleted && restore.mutate(deleted)}
+          onClose={() => setDeleted(null)}
+        />
         <Toast show={sentence !== null} onClose={() => setSentence(null)} delay={UNDO_MS} autohide>
           <Toast.Body role="alert">{sentence}</Toast.Body>
         </Toast>

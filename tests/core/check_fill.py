@@ -11,19 +11,12 @@ import json
 import math
 import sys
 
+from even_odd import even_odd
 from shapely.affinity import rotate
-from shapely.geometry import LineString, Polygon
+from shapely.geometry import LineString
 
 # Shorter lines, and gaps, are rounding.
 LITTLE = 1e-3
-
-
-def shape_of(rings):
-    out = Polygon()
-    for ring in rings:
-        p = Polygon(ring)
-        out = out.symmetric_difference(p if p.is_valid else p.buffer(0))
-    return out
 
 
 def joined(spans):
@@ -43,7 +36,7 @@ def clipped(shape, y, low, high):
 
 
 def judge_lines(case):
-    shape = rotate(shape_of(case["rings"]), -case["angle"], origin=(0, 0))
+    shape = rotate(even_odd(case["rings"]), -case["angle"], origin=(0, 0))
     if shape.is_empty:
         return 0 if not case["lines"] else None
     c, s = math.cos(math.radians(case["angle"])), math.sin(math.radians(case["angle"]))
@@ -69,7 +62,7 @@ def judge_lines(case):
 
 
 def judge_reach(case):
-    shape = shape_of(case["rings"])
+    shape = even_odd(case["rings"])
     r = case["width"] / 2
     opened = shape.buffer(-r, 64).buffer(r, 64).intersection(shape)
     return [opened.area, shape.area]

@@ -8,20 +8,13 @@ import json
 import sys
 
 import ezdxf
+from even_odd import even_odd
 from ezdxf import path as ezpath
 from shapely.geometry import LineString, Polygon, box
 from shapely.ops import unary_union
 
 FINE = 64
 PIECE = 12
-
-
-def even_odd(rings):
-    out = Polygon()
-    for ring in rings:
-        p = Polygon(ring)
-        out = out.symmetric_difference(p if p.is_valid else p.buffer(0))
-    return out
 
 
 def loops(file):

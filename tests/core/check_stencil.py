@@ -8,8 +8,9 @@ import math
 import sys
 
 import ezdxf
+from even_odd import even_odd
 from ezdxf import path
-from shapely.geometry import LineString, Point, Polygon
+from shapely.geometry import LineString, Point
 from shapely.prepared import prep
 
 FLATTEN_MM = 0.001
@@ -19,11 +20,9 @@ ACROSS_WIDTHS = 1.5
 
 def stock(name):
     doc = ezdxf.readfile(name)
-    out = Polygon()
-    for e in doc.modelspace():
-        ring = Polygon([(v.x, v.y) for v in path.make_path(e).flattening(FLATTEN_MM)])
-        out = out.symmetric_difference(ring if ring.is_valid else ring.buffer(0))
-    return out
+    return even_odd(
+        [(v.x, v.y) for v in path.make_path(e).flattening(FLATTEN_MM)] for e in doc.modelspace()
+    )
 
 
 def width_at(region, x, y, ux, uy, width):
