@@ -121,6 +121,21 @@ describe('a plate with a hole', () => {
     expect(y).toBeLessThan(230);
   });
 
+  test('a hole to screw it on by has room: the lead-in is as long as fits', () => {
+    const screw = partOf(
+      [
+        rectangle('r', 100, 60),
+        { id: 'h', kind: 'ellipse', role: 'punch', placement: { x: 0, y: 0 }, width: 8, height: 8 },
+      ],
+      { ...WORK, placement: { x: 200, y: 200 } },
+    );
+    const result = evaluate(job([screw], { shape: 'arc' }, { thickness: 3 }, 1.2));
+    expect(result.findings.filter((f) => f.code === 'no-room-for-lead')).toEqual([]);
+    const [way] = (cutsOf(result)[0] as Path).segments as [Segment];
+    expect(pathLength({ segments: [way], closed: false })).toBeGreaterThan(2);
+    expect(away(pointAt(way, 0), { x: 200, y: 200 })).toBeLessThan(4 - 0.6 - 0.25);
+  });
+
   test('where there is no room it begins on the outline, which is found', () => {
     const result = evaluate(job([plate({}, 2.5)], { ...ARC, in: 30 }));
     expect(cutsOf(result)).toHaveLength(1);

@@ -39,7 +39,7 @@ export function MachineSelect({ id, onChange }: { id: string; onChange: (change:
           </option>
         ))}
       </Form.Select>
-      {machine && machine.name.toLowerCase() !== MACHINE_WORDS[machine.kind] && (
+      {machine && !machine.name.toLowerCase().includes(MACHINE_WORDS[machine.kind]) && (
         <div className="nf-muted nf-small">{MACHINE_WORDS[machine.kind]}</div>
       )}
     </Row>

@@ -166,7 +166,7 @@ function KerfSide({ operation }: { operation: Operation }) {
       label="Kerf side"
       value={operation.kerfSide}
       options={[
-        { value: 'line', word: 'on the line', title: 'On the outlines: what is kept comes out smaller by the kerf' },
+        { value: 'line', word: 'none', title: 'On the outlines: what is kept comes out smaller by the kerf' },
         {
           value: 'beside',
           word: 'beside',

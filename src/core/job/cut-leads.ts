@@ -6,7 +6,7 @@ import { type Box, boxesMeet, growBox, type Point } from '../geometry/point';
 import type { IdOf, Memory, Stage } from '../memo';
 import type { Outline } from '../prepare/outline';
 import { settingsOn } from '../shop/in-force';
-import { type LeadSettings, PIERCED, withLead } from '../toolpath/leads';
+import { type LeadSettings, piercingRoom, withLead } from '../toolpath/leads';
 import type { PartResult } from './part-result';
 
 /** Without a length asked, ways in are so long: this, or by the thickness. In mm. */
@@ -61,7 +61,7 @@ export const CUT_LEADS: Stage<Input, readonly (Path | null)[]> = {
         return withLead(path, lead, {
           scrapIsRight: result.keep === 'inside',
           // Farther than a piercing wants room matters to nobody.
-          room: (at) => roomIn(near, result.id, at, half + PIERCED * lead.inMm + 1e-6),
+          room: (at) => roomIn(near, result.id, at, half + piercingRoom(lead.inMm) + 1e-6),
           half,
           backing: sheet.leastWidth ?? 0,
           sheet: page,

@@ -136,7 +136,7 @@ function leadAt(outline: Path, place: Place, settings: LeadSettings, about: Surr
   const [first] = wayIn;
   // Where the beam goes through there is room around it, not only beside it.
   const pierced = first ? room({ x: first.x0, y: first.y0 }) : Infinity;
-  if (pierced < half + PIERCED * settings.inMm || !wayIn.every(isFree)) return null;
+  if (pierced < half + piercingRoom(settings.inMm) || !wayIn.every(isFree)) return null;
   const body = withOverrun(cutOpen(outline, place.segment, place.t), settings.overMm);
   const last = body[body.length - 1] as Segment;
   const end = { at: pointAt(last, 1), tangent: tangentAt(last, 1) };
@@ -146,8 +146,10 @@ function leadAt(outline: Path, place: Place, settings: LeadSettings, about: Surr
       : reversed(ways(end.at, back(end.tangent), intoScrap(end.tangent), settings.outMm, settings.shape, side));
   return wayOut.every(isFree) ? { segments: [...wayIn, ...body, ...wayOut], closed: false } : null;
 }
-/** Room about where the beam goes through, beyond half the cut, in lengths of the lead-in. */
-export const PIERCED = 0.5;
+/** Room that a piercing wants about itself, in mm, beyond half the width of the cut, for a lead-in of so many mm. */
+export const piercingRoom = (inMm: number): number => Math.max(PIERCED_MM, PIERCED * inMm);
+const PIERCED_MM = 0.25;
+const PIERCED = 0.25;
 
 const back = ({ x, y }: Point): Point => ({ x: -x, y: -y });
 
