@@ -82,7 +82,8 @@ describe('the settings in force', () => {
   const stock = (kerf: number | null, kerfFrom: 'material' | 'typed' | null) => ({ kerf, kerfFrom });
   test('are those typed, else those of the chart, each with where it comes from', () => {
     expect(inForce(settings)).toEqual({ ...NO_SETTINGS, speed: 8, power: 60, kerf: 0.2 });
-    const from = (which: 'speed' | 'power' | 'gas') => sourceOf({ settings }, stock(0.2, 'material'), which);
+    const from = (which: 'speed' | 'power' | 'gas') =>
+      sourceOf({ kind: 'cut', settings }, stock(0.2, 'material'), which);
     expect((['speed', 'power', 'gas'] as const).map(from)).toEqual(['typed', 'between', null]);
     expect(inForce({ charted: null, typed: {} })).toEqual(NO_SETTINGS);
   });
@@ -93,9 +94,12 @@ describe('the settings in force', () => {
     ['the chart’s where the stock has none', stock(null, null), {}, 0.2, 'between'],
     ['what was typed for the operation before all', stock(0.35, 'typed'), { kerf: 0.5 }, 0.5, 'typed'],
   ])('of kerfs it is %s', (_, sheet, typed, kerf, from) => {
-    const operation = { settings: { ...settings, typed } };
+    const operation = { kind: 'cut', settings: { ...settings, typed } } as const;
     expect(settingsOn(operation, sheet).kerf).toBe(kerf);
     expect(sourceOf(operation, sheet, 'kerf')).toBe(from);
+    // What is marked takes nothing away.
+    const marked = { kind: 'mark', settings: { charted: null, from: null, tried: false, typed: {} } } as const;
+    expect(sourceOf(marked, sheet, 'kerf')).toBeNull();
   });
   test('are shown in the unit of the job', () => {
     expect(formatSetting('speed', 25.4, 'mm')).toBe('25.4 mm/s');

@@ -27,7 +27,7 @@ const GROWN: Stage<Input, readonly Outline[]> = {
 };
 
 /** Half the width of a cut in mm, where an operation runs beside what is kept; 0 where it runs on the outlines. */
-export const halfKerf = (operation: Pick<Operation, 'kerfSide' | 'settings'>, sheet: Sheet): number =>
+export const halfKerf = (operation: Pick<Operation, 'kind' | 'kerfSide' | 'settings'>, sheet: Sheet): number =>
   operation.kerfSide === 'beside' ? (settingsOn(operation, sheet).kerf ?? 0) / 2 : 0;
 
 /** The outlines of a part that an operation runs along, on the sheet. */

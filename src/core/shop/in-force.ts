@@ -10,15 +10,15 @@ export const inForce = ({ charted, typed }: Pick<OperationSettings, 'charted' | 
 
 /** What of the stock settings hang on. */
 type Stock = Pick<Sheet, 'kerf' | 'kerfFrom'>;
-type OfOperation = Pick<Operation, 'settings'>;
+type OfOperation = Pick<Operation, 'kind' | 'settings'>;
 
 /**
- * The settings that hold on some stock. A kerf typed for the operation holds before that of the stock; where that follows its material,
+ * The settings that hold on some stock, whose kerf is that of its cuts. A kerf typed for the operation holds before that of the stock; where that follows its material,
  * the chart's holds before it, since a job may have several cuts.
  */
-export function settingsOn({ settings }: OfOperation, { kerf, kerfFrom }: Stock): Settings {
+export function settingsOn({ kind, settings }: OfOperation, { kerf, kerfFrom }: Stock): Settings {
   const now = inForce(settings);
-  if (settings.typed.kerf !== undefined) return now;
+  if (kind !== 'cut' || settings.typed.kerf !== undefined) return now;
   return { ...now, kerf: kerfFrom === 'material' ? (now.kerf ?? kerf) : (kerf ?? now.kerf) };
 }
 
