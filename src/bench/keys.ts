@@ -6,6 +6,7 @@ import { STATIONS, stationOf } from '@/core/inspect/stations';
 import { nudgeChosenBridge, removeChosenBridge } from './bridge-edits';
 import { chosenNow, moveBy } from './chosen';
 import { duplicateChosen } from './clipboard';
+import { nudgeChosenCut, removeChosenCut } from './cut-edits';
 import { removeChosenDot } from './dot-edits';
 import { goInside, goToWords } from './inside';
 import { chooseNext, deleteNodes, nudgeNodes } from './nodes/tools';
@@ -13,6 +14,7 @@ import { nudgePicture, removeChosenPicture } from './picture-edits';
 import { memberView } from './seen';
 import { fitChosen, fitSheet, useCamera, zoomBy } from './sheet/camera';
 import {
+  chooseCut,
   chooseDot,
   chooseIsland,
   choosePicture,
@@ -60,6 +62,7 @@ function nudge(key: string, factor: number): void {
   if (nudgePicture(dx, dy)) return;
   if (nudgeNodes(dx, dy)) return;
   if (nudgeChosenBridge(dx, dy)) return;
+  if (nudgeChosenCut(dx, dy)) return;
   const { partId, memberId } = selection;
   const seen = memberView(partId, memberId);
   if (picked && partId && memberId && seen)
@@ -144,6 +147,7 @@ export function useBenchKeys(showHelp: () => void): void {
       else if (pointing) setPointing(null);
       else if (useBench.getState().atPicture !== null) choosePicture(null);
       else if (useBench.getState().atDot) chooseDot(null);
+      else if (useBench.getState().atCut) chooseCut(null);
       else if (useBench.getState().atIsland) chooseIsland(null);
       else if (picked) pick(picked.length > 0 ? [] : null);
       else if (only) useBench.setState({ only: null });
@@ -154,7 +158,8 @@ export function useBenchKeys(showHelp: () => void): void {
   );
   useKey('delete,backspace', () => {
     if (useBench.getState().atNodes) deleteNodes();
-    else if (!removeChosenPicture() && !removeChosenDot() && !removeChosenBridge()) removeSelected();
+    else if (!removeChosenPicture() && !removeChosenDot() && !removeChosenCut() && !removeChosenBridge())
+      removeSelected();
   });
   useKey('t', (e) => {
     e.preventDefault();

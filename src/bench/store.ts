@@ -40,6 +40,7 @@ export type Pointing =
   | 'panel'
   | 'bridge'
   | 'hang'
+  | 'tab'
   | 'letter'
   | 'tone belongs'
   | 'tone apart'
@@ -62,6 +63,14 @@ export type AtIsland = { readonly letter: string; readonly island: number | null
 
 /** A dot by where it would be by itself, on the sheet. */
 export type AtDot = { readonly partId: string; readonly x: number; readonly y: number };
+
+/** A place on a cut: of which operation and part, on which outline, and whether it is where that begins or which of its tabs. */
+export type AtCut = {
+  readonly operationId: string;
+  readonly partId: string;
+  readonly nth: number;
+  readonly place: 'start' | number;
+};
 
 /** The document with its history, and how far it is kept. */
 type DocumentSlice = {
@@ -88,6 +97,8 @@ type ChosenSlice = {
   readonly atNodes: AtNodes | null;
   /** The dot chosen at station Fill. */
   readonly atDot: AtDot | null;
+  /** Where a cut begins, or a tab, chosen at station Assign. */
+  readonly atCut: AtCut | null;
   /** The picture on the sheet that is chosen. */
   readonly atPicture: string | null;
   /** A path is being drawn on the sheet. */
@@ -150,6 +161,7 @@ const INITIAL: BenchState = {
   atIsland: null,
   atNodes: null,
   atDot: null,
+  atCut: null,
   atPicture: null,
   pen: false,
   penFor: null,
@@ -314,6 +326,7 @@ export const select = (partId: string | null, memberId: string | null = null): v
     picked: same ? picked : null,
     pointing: null,
     atDot: null,
+    atCut: null,
     atPicture: null,
     ...(partId === selection.partId ? {} : { atIsland: null }),
   });
@@ -349,6 +362,7 @@ export const selectParts = (ids: readonly string[]): void => {
     picked: null,
     pointing: null,
     atDot: null,
+    atCut: null,
     atPicture: null,
     atIsland: null,
   });
@@ -392,7 +406,16 @@ export const chooseIsland = (atIsland: AtIsland | null): void =>
 
 /** Go to a station; what was worked on at another is left. */
 export const goToStation = (station: Station): void =>
-  set({ station, pointing: null, atIsland: null, atDot: null, atPicture: null, atNodes: null, pen: false });
+  set({
+    station,
+    pointing: null,
+    atIsland: null,
+    atDot: null,
+    atCut: null,
+    atPicture: null,
+    atNodes: null,
+    pen: false,
+  });
 
 /** Work on the nodes of a path or part; null for none. */
 export const workOnNodes = (atNodes: AtNodes | null): void =>
@@ -401,9 +424,12 @@ export const workOnNodes = (atNodes: AtNodes | null): void =>
 /** Choose a dot; null for none. */
 export const chooseDot = (atDot: AtDot | null): void => set({ atDot, ...(atDot && { atPicture: null }) });
 
+/** Choose where a cut begins, or one of its tabs; null for none. */
+export const chooseCut = (atCut: AtCut | null): void => set({ atCut, ...(atCut && { atPicture: null }) });
+
 /** Choose a picture that lies on the sheet; null for none. */
 export const choosePicture = (atPicture: string | null): void =>
-  set({ selection: NOTHING, picked: null, pointing: null, atDot: null, atIsland: null, atPicture });
+  set({ selection: NOTHING, picked: null, pointing: null, atDot: null, atCut: null, atIsland: null, atPicture });
 
 /** Whether a path is being drawn on the sheet, and the words it is for. */
 export const setPen = (pen: boolean, penFor: BenchState['penFor'] = null): void => set({ pen, penFor, atNodes: null });

@@ -18,6 +18,11 @@ export const LIMITS = {
   passes: 200,
   /** Length of lead-ins and lead-outs, in mm. */
   leadMm: 200,
+  /** Width of a tab, in mm, and how many an outline gets. */
+  tabMm: 50,
+  tabsOfOutline: 100,
+  /** Starts of cuts, and tabs, placed by hand on a part. */
+  cutPlaces: 2_000,
   /** Machines, materials, tools, and rows of cut charts: each of these. */
   shopEntries: 5_000,
   /** Jobs listed that use something of the shop. */

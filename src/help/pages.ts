@@ -193,6 +193,11 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
           'A cut begins in scrap and runs in by a line or an arc, where the whole way is clear of what is kept; where there is no room it is said. Overrun: how far it goes on beyond where it began.',
       },
       {
+        head: 'Tabs and starts',
+        words:
+          'Tabs are small places left uncut, so that a piece stays in its sheet. Drag a tab, or the arrow where a cut begins, along its outline; it stays with its letter. Delete takes a tab out and lets a start go.',
+      },
+      {
         head: 'Given to',
         words:
           'Outline and inside of each part, and what its steps draw. With several rows chosen the row above sets all of them.',
@@ -208,7 +213,7 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
       'A line scored, words marked, the plate cut',
       'One of three tags scored',
     ],
-    keys: [],
+    keys: [['Delete', 'take the chosen tab out, or let the chosen start go']],
   },
   prove: {
     about: 'What will be in the file, how large it is and how long its lines are; then the files themselves.',

@@ -8,6 +8,8 @@ export const ASKED_OF_DOCUMENTS = [
   'asCut',
   'bridgeThrough',
   'bridgeVariants',
+  'cutLine',
+  'cutNear',
   'edgesOf',
   'evaluate',
   'files',

@@ -13,6 +13,7 @@ import type { Box, Point } from '../core/geometry/point';
 import { asCut } from '../core/job/as-cut';
 import { bridgeVariants } from '../core/job/compare-bridges';
 import { type ToolTrial, toolTrials } from '../core/job/compare-tools';
+import { type CutNear, cutLine, cutNear } from '../core/job/cut-near';
 import { drillPaper } from '../core/job/drill-paper';
 import { Evaluator, type JobResult, type Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
@@ -50,6 +51,9 @@ import {
   variantViewOf,
   viewOf,
 } from './view';
+
+/** What is dragged along an outline strays from it by no more, in mm. */
+const DRAGGED_MM = 0.01;
 
 /** What a question is answered with. */
 type Means = { readonly evaluator: Evaluator; readonly faces: FaceLookup };
@@ -206,6 +210,22 @@ export class Host {
         return bridgeThrough(part.bridged?.before ?? part.solid, ground, at);
       }),
     );
+  }
+
+  /** The cut nearest to a point of the sheet, of one part where that is given, and the letter there; null where there is none. */
+  cutNear(job: Job, at: Point, partId: string | null): Promise<CutNear | null> {
+    const { resultOf } = this;
+    return this.answer(job, function* (means) {
+      return cutNear(yield* resultOf(job, means), at, partId);
+    });
+  }
+
+  /** The outline that a cut runs along, as points, for what is dragged along it. */
+  cutLine(job: Job, of: Omit<CutNear, 'place'>): Promise<Point[]> {
+    const { resultOf } = this;
+    return this.answer(job, function* (means) {
+      return cutLine(yield* resultOf(job, means), of, DRAGGED_MM);
+    });
   }
 
   /** The step that puts a part's outlines in hand as they are now; null when there is nothing to take in hand. */

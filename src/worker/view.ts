@@ -10,9 +10,11 @@ import type { JobResult } from '../core/job/evaluate';
 import { type DotTotal, dotTotals, totalSetDowns } from '../core/job/totals';
 import { type Memory, NO_MEMORY } from '../core/memo';
 import type { PieceKind } from '../core/prepare/pieces';
+import { type CutView, cutViews, type PartsById } from './cut-view';
 import { type PartView, partViewOf } from './part-view';
 import { dotData, Printer } from './printing';
 
+export type { CutView, PlaceView } from './cut-view';
 export type { ClosingView, GapView, MemberView } from './member-view';
 export type { CenterlineView, LetterLinesView, PartView, TieView, UntiedView } from './part-view';
 
@@ -34,6 +36,8 @@ export type OperationView = {
   readonly hatchedParts: readonly string[];
   /** The lines and dots it draws, by part, without those that fill. */
   readonly linesOf: readonly { readonly id: string; readonly d: string }[];
+  /** Where its cuts begin and leave tabs. */
+  readonly cuts: readonly CutView[];
 };
 
 /** What the bench shows of a job. */
@@ -100,7 +104,8 @@ function linesOf(drawn: readonly DrawnWork[], print: Printer): OperationView['li
 }
 
 const operationView = (
-  { operation, drawn, lengthMm, travelMm, fillMm2 }: OperationResult,
+  { operation, drawn, cuts, lengthMm, travelMm, fillMm2 }: OperationResult,
+  parts: PartsById,
   print: Printer,
 ): OperationView => ({
   id: operation.id,
@@ -115,14 +120,16 @@ const operationView = (
   areasOf: partsOf(drawn, (d) => d.drawable.kind === 'area'),
   hatchedParts: partsOf(drawn, (d) => d.what === 'hatch'),
   linesOf: linesOf(drawn, print),
+  cuts: cutViews(cuts, parts),
 });
 
 /** The view of a computed job; `memory` keeps what is printed for the next. */
 export function viewOf(result: JobResult, memory: Memory = NO_MEMORY): JobView {
   const print = new Printer(memory);
+  const parts: PartsById = new Map(result.parts.map((part) => [part.id, part]));
   return {
     parts: result.parts.map((part) => partViewOf(part, memory)),
-    operations: result.operations.map((o) => operationView(o, print)),
+    operations: result.operations.map((o) => operationView(o, parts, print)),
     findings: result.findings,
     workBox: result.workBox,
   };

@@ -4,6 +4,7 @@ import {
   baseOf,
   bringIntoSight,
   change,
+  chooseCut,
   chooseDot,
   chooseIsland,
   goToStation,
@@ -85,6 +86,7 @@ describe('opening', () => {
     chooseIsland({ letter: 'words:0', island: 0, nth: 0 });
     setPointing('bridge');
     chooseDot({ partId: 'a', x: 1, y: 2 });
+    chooseCut({ operationId: 'cut', partId: 'a', nth: 0, place: 'start' });
     workOnNodes({ partId: 'a', memberId: null, letter: 'words:0', chosen: new Set(['0:1']) });
     pick([1]);
     setLook('cut');
@@ -328,6 +330,7 @@ describe('what is selected', () => {
         pens: [],
         kerfSide: 'line',
         lead: null,
+        tabs: null,
         settings: { charted: null, from: null, tried: false, typed: {} },
       });
     });
@@ -340,6 +343,7 @@ describe('what is selected', () => {
     chooseIsland({ letter: 'words:0', island: 0, nth: 0 });
     setPointing('bridge');
     chooseDot({ partId: 'a', x: 1, y: 2 });
+    chooseCut({ operationId: 'cut', partId: 'a', nth: 0, place: 'start' });
     pick([1]);
     select('a', 'words');
     expect(state()).toMatchObject({ picked: [1], pointing: null, atDot: null, atIsland: { letter: 'words:0' } });
@@ -391,6 +395,7 @@ describe('what is selected', () => {
     workOnNodes({ partId: 'a', memberId: null, letter: null, chosen: new Set() });
     chooseIsland({ letter: 'words:0', island: 0, nth: 0 });
     chooseDot({ partId: 'a', x: 1, y: 2 });
+    chooseCut({ operationId: 'cut', partId: 'a', nth: 0, place: 'start' });
     setPointing('bridge');
     useBench.setState({ pen: true });
     goToStation('fill');

@@ -1,6 +1,9 @@
 /** Limits of the shop, by their names. */
 import { expect } from 'vitest';
+import { placeStart } from '../../src/core/commands/cut-places';
+import { partSchema } from '../../src/core/document/part';
 import { LIMITS } from '../../src/core/limits';
+import { tabPlaceSchema } from '../../src/core/schema/cut-places';
 import { operationSchema } from '../../src/core/schema/operations';
 import { machineSchema } from '../../src/core/schema/shop/machine';
 import { materialSchema } from '../../src/core/schema/shop/material';
@@ -57,6 +60,31 @@ export const SHOP_LIMITS = {
   leadMm: () => {
     const led = (out: number) => operationSchema.safeParse({ id: 'a', name: 'A', kind: 'cut', lead: { out } }).success;
     expect([led(LIMITS.leadMm), led(LIMITS.leadMm + 1)]).toEqual([true, false]);
+  },
+  tabMm: () => {
+    const held = (width: number) =>
+      operationSchema.safeParse({ id: 'a', name: 'A', kind: 'cut', tabs: { width } }).success;
+    expect([held(LIMITS.tabMm), held(LIMITS.tabMm + 1)]).toEqual([true, false]);
+    const placed = (width: number) => tabPlaceSchema.safeParse({ letter: 'm:0', x: 0, y: 0, width }).success;
+    expect([placed(LIMITS.tabMm), placed(LIMITS.tabMm + 1)]).toEqual([true, false]);
+  },
+  tabsOfOutline: () => {
+    const held = (count: number) =>
+      operationSchema.safeParse({ id: 'a', name: 'A', kind: 'cut', tabs: { count } }).success;
+    expect([held(LIMITS.tabsOfOutline), held(LIMITS.tabsOfOutline + 1)]).toEqual([true, false]);
+  },
+  cutPlaces: () => {
+    const place = { letter: 'm:0', x: 0, y: 0 };
+    const having = (key: 'starts' | 'tabs', count: number) =>
+      partSchema.safeParse({ id: 'p', placement: { x: 0, y: 0 }, members: [], [key]: Array(count).fill(place) });
+    for (const key of ['starts', 'tabs'] as const)
+      expect([having(key, LIMITS.cutPlaces), having(key, LIMITS.cutPlaces + 1)].map((r) => r.success)).toEqual([
+        true,
+        false,
+      ]);
+    // A full part takes no more, and loses nothing.
+    const full = jobWith([{ id: 'p', members: [], starts: Array(LIMITS.cutPlaces).fill(place) }]);
+    expect(placeStart(full, 'p', place, null)).toBe(full);
   },
   shopBytes: () => {
     expect(readShopText(' '.repeat(LIMITS.shopBytes + 1))).toMatchObject({

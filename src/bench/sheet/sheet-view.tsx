@@ -9,6 +9,7 @@ import { formatLengthNumber } from '@/core/units/quantity';
 import benchStyles from '../bench.module.css';
 import { addBridgeAt } from '../bridge-edits';
 import { chosenBox, chosenIn, frameNow, shapeInHand } from '../chosen';
+import { addTabAt } from '../cut-edits';
 import { focusWords } from '../focus-words';
 import { hangAt } from '../hang-edits';
 import { goInside } from '../inside';
@@ -163,6 +164,7 @@ export function SheetView() {
           if (pointing === 'region') centreAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'panel') fitAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'bridge') void addBridgeAt(toMm(e.clientX, e.clientY));
+          else if (pointing === 'tab') void addTabAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'hang') hangAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'letter') letterAt(toMm(e.clientX, e.clientY));
           else if (pointing === 'tone belongs' || pointing === 'tone apart')

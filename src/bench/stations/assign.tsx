@@ -19,6 +19,7 @@ import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { change, dispatch, showOnly, useBench } from '../store';
 import { ChartAnew } from './chart-anew';
+import { CutPlaces } from './cut-places';
 import { GivenTo } from './given-to';
 import { OperationSettings } from './operation-settings';
 
@@ -249,6 +250,7 @@ export function Assign() {
         ))}
       </fieldset>
       <GivenTo job={job} />
+      <CutPlaces job={job} />
       <ColourKey job={job} />
       <PenKey operations={job.operations} />
     </>

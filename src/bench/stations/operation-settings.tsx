@@ -2,6 +2,7 @@
 import { useId, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { setTabs } from '@/core/commands/cut-places';
 import { setKerfSide, setLead } from '@/core/commands/operations';
 import { typeSetting } from '@/core/commands/shop';
 import type { Job, Operation } from '@/core/document/schema';
@@ -12,7 +13,7 @@ import { settingsOn, sourceOf } from '@/core/shop/in-force';
 import { formatSetting, SETTING_WORDS, settingInLine, settingsUsed, speedScale, speedUnit } from '@/core/shop/words';
 import { Choice, NumberField, QuantityField, Row } from '@/ui/fields';
 import { useShop } from '@/ui/use-shop';
-import { dispatch } from '../store';
+import { dispatch, setPointing, useBench } from '../store';
 
 /** Where the settings of an operation come from, in words. */
 function fromWords({ kind, settings: { charted, from, tried } }: Operation, job: Job): string {
@@ -241,6 +242,68 @@ function Lead({ operation, job }: { operation: Operation; job: Job }) {
   );
 }
 
+/** Places that a cut leaves, so that pieces stay in their sheet. */
+function Tabs({ operation, job }: { operation: Operation; job: Job }) {
+  const { tabs } = operation;
+  const pointing = useBench((s) => s.pointing === 'tab');
+  const set = (values: Partial<NonNullable<Operation['tabs']>>, merge: string) =>
+    dispatch((doc) => setTabs(doc, operation.id, values), `tabs:${operation.id}:${merge}`);
+  return (
+    <>
+      <Choice
+        label="Tabs"
+        value={tabs === null ? 'no' : 'yes'}
+        options={[
+          { value: 'no', word: 'none', title: 'Pieces come free' },
+          { value: 'yes', word: 'leave', title: 'Small places stay uncut, so that pieces stay in their sheet' },
+        ]}
+        onChange={(on) => (on === 'yes' ? set({}, 'on') : dispatch((doc) => setTabs(doc, operation.id, null)))}
+      />
+      {tabs && (
+        <>
+          <QuantityField
+            label="Tab width"
+            unit={job.units}
+            value={tabs.width}
+            least={0.05}
+            most={LIMITS.tabMm}
+            digits={job.units === 'mm' ? 2 : 3}
+            stepMm={job.units === 'mm' ? 0.1 : 25.4 / 64}
+            onChange={(width) => set({ width }, 'width')}
+          />
+          <NumberField
+            label="Tabs each"
+            suffix=""
+            step={1}
+            digits={0}
+            value={tabs.count ?? 0}
+            least={0}
+            most={LIMITS.tabsOfOutline}
+            onChange={(count) => set({ count: count >= 1 ? Math.round(count) : null }, 'count')}
+          />
+          {tabs.count === null && <p className="nf-muted nf-small mb-2">0: as many as the size asks for</p>}
+          <Form.Check
+            id={`tabs-scrap-${operation.id}`}
+            label="Hold what falls out of holes too"
+            checked={tabs.scrap}
+            onChange={(e) => set({ scrap: e.target.checked }, 'scrap')}
+          />
+          <Button
+            variant="plain"
+            className="my-2"
+            active={pointing}
+            aria-pressed={pointing}
+            title="Then press on an outline"
+            onClick={() => setPointing(pointing ? null : 'tab')}
+          >
+            {pointing ? 'Press on an outline …' : 'Add a tab by hand'}
+          </Button>
+        </>
+      )}
+    </>
+  );
+}
+
 /** The settings of an operation. */
 export function OperationSettings({ operation, job }: { operation: Operation; job: Job }) {
   const [open, setOpen] = useState(false);
@@ -263,7 +326,12 @@ export function OperationSettings({ operation, job }: { operation: Operation; jo
         {open && operation.kind === 'cut' && (
           <>
             <KerfSide operation={operation} />
-            {operation.kerfSide !== 'machine' && <Lead operation={operation} job={job} />}
+            {operation.kerfSide !== 'machine' && (
+              <>
+                <Lead operation={operation} job={job} />
+                <Tabs operation={operation} job={job} />
+              </>
+            )}
           </>
         )}
         {open &&

@@ -4,6 +4,7 @@ import type { Point } from '@/core/geometry/point';
 import type { Station } from '@/core/inspect/stations';
 import { BridgeLayer } from '../sheet/bridge-layer';
 import type { Camera } from '../sheet/camera';
+import { CutLayer } from '../sheet/cut-layer';
 import { DotLayer } from '../sheet/dot-layer';
 import { LoosePlaces, MissedPlaces } from '../sheet/found-layer';
 import { GapLayer } from '../sheet/gap-layer';
@@ -48,12 +49,14 @@ const FillLayer = ({ camera, toMm, look, isAtNodes }: LayerProps) => (
   </>
 );
 
+const CutPlaces = ({ camera, toMm }: LayerProps) => <CutLayer camera={camera} toMm={toMm} />;
+
 /** The panel of each station, and what it draws over the sheet. */
 export const STATION_SCREENS: Readonly<Record<Station, Place>> = {
   compose: { Panel: Compose, Layer: null },
   close: { Panel: Close, Layer: CloseLayer },
   hold: { Panel: Hold, Layer: HoldingLayer },
   fill: { Panel: FillStation, Layer: FillLayer },
-  assign: { Panel: Assign, Layer: null },
+  assign: { Panel: Assign, Layer: CutPlaces },
   prove: { Panel: Prove, Layer: null },
 };

@@ -104,6 +104,8 @@ export function newPart(id: string, name: string, members: readonly Member[], jo
     placement: { ...UNMOVED, x, y },
     along: null,
     overallWidth: null,
+    starts: [],
+    tabs: [],
     members: members.map((m) => ({ ...m, placement: { ...m.placement, x: m.placement.x - x, y: m.placement.y - y } })),
     steps: [{ kind: 'weld', on: true }],
     work: cut ? [{ what: 'outline', operation: cut.id }] : [],

@@ -35,6 +35,7 @@ export const addOperation = (job: Job, kind: OperationKind): Job =>
           pens: [],
           kerfSide: 'line',
           lead: null,
+          tabs: null,
           settings: { charted: null, from: null, tried: false, typed: {} },
         };
         draft.operations.splice(placeFor(draft.operations, kind), 0, operation);

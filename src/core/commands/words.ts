@@ -1,7 +1,7 @@
 /** Editing the words of a lettering: what is anchored to its letters goes along. */
 import type { Job, Lettering } from '../document/schema';
-import { carryLetters } from '../kinds/steps';
 import { carried, letterMap } from '../lettering/changes';
+import { carryPlaces } from './carry';
 import { changed, memberOf } from './changed';
 import { carriedPairs } from './joints';
 import { carriedLines } from './own-lines';
@@ -30,7 +30,7 @@ function carryWords(job: Job, partId: string, memberId: string, text: string): v
     const at = map(Number(found[2]));
     return at === null ? null : `${found[1]}:${at}${found[3] ?? ''}`;
   };
-  for (const step of part.steps) carryLetters(step, { keyOf: carriedKey });
+  carryPlaces(part, carriedKey);
   // The keys of findings about the lines of a letter name it.
   const about = `uneven-line:${part.id}:`;
   job.leftAsIs = job.leftAsIs.flatMap((dismissed) => {

@@ -30,6 +30,8 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   keepColours,
   // Format 11: the machine, settings of operations, what must not be done to the stock.
   asItWas,
+  // Format 12: tabs, starts of cuts by hand, letters with an operation of their own.
+  asItWas,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

@@ -3,6 +3,8 @@ import { z } from 'zod';
 import { stepSchema } from '../kinds/steps';
 import { workSchema } from '../kinds/works';
 import { LIMITS } from '../limits';
+
+import { startPlaceSchema, tabPlaceSchema } from '../schema/cut-places';
 import { about, id, length, name } from '../schema/fields';
 import { memberSchema } from '../schema/members';
 import { partPlacementSchema } from '../schema/placement';
@@ -47,6 +49,14 @@ export const partSchema = z.strictObject({
       .max(LIMITS.steps)
       .prefault([{ kind: 'weld' }]),
     'How the outlines are prepared, and what is drawn of them, in order.',
+  ),
+  starts: about(
+    z.array(startPlaceSchema).max(LIMITS.cutPlaces).default([]),
+    'Where cuts along its outlines begin, moved by hand.',
+  ),
+  tabs: about(
+    z.array(tabPlaceSchema).max(LIMITS.cutPlaces).default([]),
+    'Tabs by hand: outlines that have any have no others.',
   ),
   work: about(z.array(workSchema).max(LIMITS.operations).default([]), 'Which operation does what to it.'),
 });

@@ -11,7 +11,7 @@ import type { Memory, Stage } from '../memo';
 import type { Outline } from '../prepare/outline';
 import { insideFirst } from '../toolpath/order';
 import { greedyPointOrder, joinedRuns, nearestNext } from '../toolpath/runs';
-import { CUT_LEADS, type Cut, leadSettings } from './cut-leads';
+import { CUT_PATHS, type CutPath, cutLength, cutsAsked, isAsked, neighbours, surroundingsReach } from './cut-paths';
 import { type DrawnWork, type FillingOfPart, fillingsDrawn, wayThrough } from './fillings';
 import { besideKept, halfKerf } from './kerf-side';
 import type { PartResult } from './part-result';
@@ -23,6 +23,8 @@ export type OperationResult = {
   readonly operation: Operation;
   /** In running order: areas first, then fillings by lines, other lines, and outlines, inside before outside. */
   readonly drawn: readonly DrawnWork[];
+  /** How outlines are cut, where more is asked than to go along them: one for each, in no order. */
+  readonly cuts: readonly CutOfPart[];
   /** Length of all that is drawn in mm. */
   readonly lengthMm: number;
   /** The way between, in mm: moved without drawing, from one thing to the next. */
@@ -30,6 +32,12 @@ export type OperationResult = {
   /** Area that is filled as a whole, in mm². */
   readonly fillMm2: number;
 };
+
+/** How an outline of a part is cut, with the bounds of the outline. */
+export type CutOfPart = CutPath & { readonly partId: string; readonly box: Box };
+
+/** The outlines of a part that are cut along. */
+type Cut = { readonly part: Part; readonly result: PartResult; readonly outlines: readonly Outline[] };
 
 type PartDrawnInput = {
   readonly part: Part;
@@ -140,37 +148,60 @@ export function operationResult(
     for (const d of drawn.outlines) outlines.push(d);
     if (drawn.outlines.length > 0) {
       along.push(drawn.along);
-      cuts.push({ result, outlines: drawn.along.outlines });
+      cuts.push({ part, result, outlines: drawn.along.outlines });
     }
     lengthMm += drawn.lengthMm;
   }
   const order = along.length > 0 ? memory.get(RUNNING_ORDER, { by: operation.id, along }) : [];
   // Open lines come off nothing, so they are worked before anything is cut free.
   const filled = fillingsDrawn(operation.id, fillings, memory);
-  const lead = leadSettings(operation, sheet);
-  const withLeads =
-    lead && cuts.length > 0
-      ? memory.get(CUT_LEADS, { by: operation.id, cuts, around: cutParts(job, results), lead, half, sheet })
-      : [];
-  // A cut that found no room for its way in begins on the outline, which is found.
-  const cutAlong = (i: number): DrawnWork => {
+  const asAsked = cutsOf(operation, cuts, { job, results, half, memory });
+  // A cut that found no room for its lead-in begins on the outline, which is found.
+  const cutAlong = (i: number): DrawnWork[] => {
     const outline = outlines[i] as DrawnWork;
-    const path = withLeads[i];
-    return path ? { ...outline, drawable: polyline(path) } : outline;
+    const cut = asAsked[i];
+    if (!cut) return [outline];
+    if (cut.paths) return cut.paths.map((path) => ({ ...outline, drawable: polyline(path) }));
+    return [{ ...outline, drawable: { ...outline.drawable, path: cut.outline } as Drawable }];
   };
-  const drawn = [...areas, ...filled, ...lines, ...order.map(cutAlong)];
+  const drawn = [...areas, ...filled, ...lines, ...order.flatMap(cutAlong)];
   return {
     operation,
     drawn,
+    cuts: asAsked,
     lengthMm:
       lengthMm +
-      withLeads.reduce(
-        (sum, path, i) => sum + (path ? pathLength(path) - drawnLength((outlines[i] as DrawnWork).drawable) : 0),
-        0,
-      ),
+      asAsked.reduce((sum, cut, i) => sum + cutLength(cut) - drawnLength((outlines[i] as DrawnWork).drawable), 0),
     travelMm: wayThrough(drawn, memory),
     fillMm2: areas.reduce((sum, d) => sum + filledArea(d.drawable), 0),
   };
+}
+
+/** How an operation cuts each outline, one part after the other; empty where nothing is asked but to go along them. */
+function cutsOf(
+  operation: Operation,
+  cuts: readonly Cut[],
+  {
+    job,
+    results,
+    half,
+    memory,
+  }: {
+    readonly job: Job;
+    readonly results: ReadonlyMap<string, PartResult>;
+    readonly half: number;
+    readonly memory: Memory;
+  },
+): CutOfPart[] {
+  const { sheet } = job;
+  const asked = cutsAsked(operation, sheet, half);
+  if (operation.kind !== 'cut' || !cuts.some(({ part }) => isAsked(asked, part))) return [];
+  const nearTo = neighbours(cutParts(job, results), surroundingsReach(asked, sheet));
+  return cuts.flatMap(({ part, result, outlines }) => {
+    const near = nearTo.get(result.id) ?? [];
+    const made = memory.get(CUT_PATHS, { by: operation.id, part, result, outlines, near, asked, sheet });
+    return made.map((cut, i) => ({ ...cut, partId: part.id, box: (outlines[i] as Outline).box }));
+  });
 }
 
 /** The parts that some operation cuts out. */

@@ -3,15 +3,15 @@
  * metal is spent on it. A file that fails is not given out, and a sentence says why.
  */
 import { partTitle } from '../document/part-words';
-import type { Job, Operation } from '../document/schema';
+import type { Job } from '../document/schema';
 import { differenceFrom } from '../formats/read-back/compare';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { type Drawable, type DrawableFault, faultOf } from '../geometry/drawable';
 import { stepIn } from '../kinds/steps';
 import { workKind } from '../kinds/works';
 import { LEAST_TWICE_MM, mayRunTwice, twiceWithin } from '../rules/twice';
-import { leadSettings } from './cut-leads';
-import type { DrawnWork } from './drawn';
+import { leadSettings } from './cut-paths';
+import type { OperationResult } from './drawn';
 import type { JobResult, Progress } from './evaluate';
 import { drawingOf, type ExportScope, writeFile } from './export';
 import { fileName } from './file-names';
@@ -41,7 +41,7 @@ export function faultyWork(job: Job, result: JobResult, scope: ExportScope): str
     const part = job.parts.find((p) => p.id === id);
     return part ? partTitle(part) : 'a part';
   };
-  for (const { operation, drawn } of result.operations) {
+  for (const { operation, drawn, cuts } of result.operations) {
     if (!operation.on) continue;
     const wanted = drawn.filter((d) => scope.partIds === null || scope.partIds.includes(d.partId));
     for (const { partId, what, drawable } of wanted) {
@@ -50,7 +50,7 @@ export function faultyWork(job: Job, result: JobResult, scope: ExportScope): str
       const words = FAULT_WORDS[fault.what](fault.mm.toFixed(4));
       return `${workKind(what).word} of ${title(partId)} for ${operation.name}: a line ${words}${placeWords(fault.at)}. ${OURS}`;
     }
-    for (const [partId, twice] of unaskedTwice(job, result, { operation, drawn: wanted }))
+    for (const [partId, twice] of unaskedTwice(job, result, { operation, drawn: wanted, cuts }))
       if (twice >= LEAST_TWICE_MM)
         return `${operation.name} would go along ${twice.toFixed(2)} mm of ${title(partId)} twice. ${OURS}`;
   }
@@ -64,7 +64,7 @@ export function faultyWork(job: Job, result: JobResult, scope: ExportScope): str
 function unaskedTwice(
   job: Job,
   result: JobResult,
-  { operation, drawn }: { readonly operation: Operation; readonly drawn: readonly DrawnWork[] },
+  { operation, drawn, cuts }: Pick<OperationResult, 'operation' | 'drawn' | 'cuts'>,
 ): ReadonlyMap<string, number> {
   const overrun = Math.max(0, leadSettings(operation, job.sheet)?.overMm ?? 0);
   const made = new Map(result.parts.map((part) => [part.id, part]));
@@ -82,7 +82,7 @@ function unaskedTwice(
   }
   // Cuts with a lead go on beyond where they began as far as is asked.
   const overrunsOf = (partId: string) =>
-    overrun * drawn.filter((d) => d.partId === partId && d.what === 'outline' && d.drawable.kind === 'polyline').length;
+    overrun * cuts.filter((c) => c.partId === partId && !c.lacks.includes('lead')).length;
   return new Map([...lines].map(([partId, list]) => [partId, twiceWithin(list) - overrunsOf(partId)]));
 }
 

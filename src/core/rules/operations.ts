@@ -4,7 +4,7 @@ import { colourOf } from '../document/colour-of';
 import { partTitle } from '../document/part-words';
 import type { Job, Operation } from '../document/schema';
 import { settingsOn } from '../shop/in-force';
-import { type JobRule, jobRule } from './rule';
+import { type JobRule, jobRule, type OperationDrawn } from './rule';
 
 const RUNS_BEFORE_CUT = new Set(['engrave', 'mark', 'score']);
 
@@ -105,12 +105,13 @@ export const OPERATION_RULES: readonly JobRule[] = [
     find: ({ job, drawn, inspected }) =>
       drawn
         .filter(({ operation: o }) => o.on && o.kind === 'cut' && o.kerfSide === 'beside')
-        .flatMap(({ operation, drawn: own }) =>
+        .flatMap(({ operation, drawn: own, cuts }) =>
           job.parts.flatMap((part) => {
             const ready = inspected.get(part.id);
             const isGiven = part.work.some((w) => w.what === 'outline' && w.operation === operation.id);
             if (!ready || !isGiven || part.keep !== 'outside') return [];
-            const gone = ready.outlines.length - own.filter((d) => d.partId === part.id && d.what === 'outline').length;
+            const along = cuts.length > 0 ? cuts : own.filter((d) => d.what === 'outline');
+            const gone = ready.outlines.length - along.filter((c) => c.partId === part.id).length;
             if (gone <= 0) return [];
             const what = gone === 1 ? 'an opening' : `${gone} openings`;
             return [
@@ -130,21 +131,37 @@ export const OPERATION_RULES: readonly JobRule[] = [
     station: 'assign',
     many: (count) => `${count} cuts have no room for a lead-in: they begin on the outline.`,
     find: ({ drawn }) =>
-      drawn
-        .filter(({ operation: o }) => o.on && o.kind === 'cut' && o.lead !== null && o.kerfSide !== 'machine')
-        .flatMap(({ operation, drawn: own }) =>
-          own
-            .filter((d) => d.drawable.kind === 'outline')
-            .slice(0, TOLD)
-            .map((d, i) => ({
-              sentence: `${operation.name} has no room for a lead-in here: it begins on the outline.`,
-              partId: d.partId,
-              detail: `${operation.id}:${i}`,
-              box: d.drawable.box,
-            })),
-        ),
+      lacking(drawn, 'lead', (name) => `${name} has no room for a lead-in here: it begins on the outline.`),
+  }),
+  jobRule({
+    code: 'no-room-for-tabs',
+    severity: 'caution',
+    station: 'assign',
+    many: (count) => `${count} pieces have no room for a tab: they come free.`,
+    find: ({ drawn }) =>
+      lacking(drawn, 'tabs', (name) => `${name} has no room for a tab on this piece: it comes free.`),
   }),
 ];
 
 /** So many places are told one by one. */
 const TOLD = 30;
+
+/** Where cuts have no room for something that is asked of them. */
+const lacking = (
+  drawn: readonly OperationDrawn[],
+  what: 'lead' | 'tabs',
+  sentence: (operation: string) => string,
+): ReturnType<JobRule['find']> =>
+  drawn
+    .filter(({ operation }) => operation.on)
+    .flatMap(({ operation, cuts }) =>
+      cuts
+        .filter(({ lacks }) => lacks.includes(what))
+        .slice(0, TOLD)
+        .map(({ partId, box }, i) => ({
+          sentence: sentence(operation.name),
+          partId,
+          detail: `${operation.id}:${i}`,
+          box,
+        })),
+    );

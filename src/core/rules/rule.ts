@@ -3,6 +3,7 @@ import type { BridgesSeen } from '../commands/bridges';
 import type { MiddleOf } from '../commands/changed';
 import type { Job, Member, Operation, Part, Work } from '../document/schema';
 import type { Drawable } from '../geometry/drawable';
+import type { Box } from '../geometry/point';
 import type { MendArgs } from '../inspect/finding';
 import type { Names } from '../inspect/names';
 import type { Observation, Rule } from '../inspect/rule';
@@ -37,9 +38,14 @@ export type PartSubject = {
   readonly memory: Memory;
 };
 
-/** What an operation draws, and of which part and what of it. */
+/** What an operation draws, and of which part and what of it, and what of its cuts had no room. */
 export type OperationDrawn = {
   readonly operation: Operation;
+  readonly cuts: readonly {
+    readonly partId: string;
+    readonly box: Box;
+    readonly lacks: readonly ('lead' | 'tabs')[];
+  }[];
   readonly drawn: readonly { readonly partId: string; readonly what: Work['what']; readonly drawable: Drawable }[];
 };
 

@@ -51,6 +51,20 @@ export const operationSchema = z.strictObject({
       .default(null),
     'Lead-in and lead-out: how cuts begin in scrap and run in and out; null: they begin on the outline.',
   ),
+  tabs: about(
+    z
+      .strictObject({
+        width: about(z.number().min(0.05).max(LIMITS.tabMm).default(1), 'How wide what stays uncut is, in mm.'),
+        count: about(
+          z.int().min(1).max(LIMITS.tabsOfOutline).nullable().default(null),
+          'Tabs of each outline; null: as many as its size asks for.',
+        ),
+        scrap: about(z.boolean().default(false), 'What falls out of holes is held by tabs too.'),
+      })
+      .nullable()
+      .default(null),
+    'Tabs: small places left uncut, so that pieces stay in their sheet; null: none.',
+  ),
   settings: operationSettingsSchema.prefault({}).describe('How the machine does it.'),
 });
 

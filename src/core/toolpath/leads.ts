@@ -4,11 +4,10 @@
  * where what is kept behind the cut is no thinner than asked.
  */
 import { ArcLength } from '../geometry/arc-length';
-import { turnInto } from '../geometry/measure';
-import { cutOpen, type OnPath, type Path, pathBox } from '../geometry/path';
-import { type Box, boxHeight, type Point } from '../geometry/point';
-import { arcAbout, curvatureAt, line, pointAt, reverseSegment, type Segment, tangentAt } from '../geometry/segment';
-import { segmentLength } from '../geometry/segment-measures';
+import { cutOpen, type Path } from '../geometry/path';
+import type { Box, Point } from '../geometry/point';
+import { arcAbout, line, pointAt, reverseSegment, type Segment, tangentAt } from '../geometry/segment';
+import { type OutlinePlace, placeNear, placesAlong } from './outline-places';
 
 /** How cuts run in and out; lengths in mm. */
 export type LeadSettings = {
@@ -35,12 +34,6 @@ export type Surroundings = {
   readonly sheet: Box;
 };
 
-/** Places looked at along an outline: one for so many mm, and no more or less than these. */
-const STEP_MM = 1;
-const LEAST_PLACES = 24;
-const MOST_PLACES = 240;
-/** A node that turns by more is a corner, in radians. */
-const CORNER = (10 * Math.PI) / 180;
 /** Ways are looked at in so many places. */
 const LOOKED_AT = 12;
 /** Outlines are on the way themselves: as much less room than asked is none too little, in mm. */
@@ -52,74 +45,52 @@ const SHORTER = [1, 0.6, 0.35];
 /** What counts how much: away from corners, low on the outline, straight. */
 const WEIGHTS = { corner: 1, low: 0.5, straight: 0.5 } as const;
 
-type Place = OnPath & { readonly at: Point; readonly tangent: Point; readonly worth: number };
+/** A cut that begins in scrap: where its lead-in meets the outline, the ways in and out, and the way round between them. */
+export type Lead = {
+  readonly place: OutlinePlace;
+  readonly wayIn: readonly Segment[];
+  readonly body: readonly Segment[];
+  readonly wayOut: readonly Segment[];
+};
 
-/** A cut with its lead-in and lead-out, open, begun and ended in scrap; null where there is no room for it anywhere. */
-export function withLead(outline: Path, settings: LeadSettings, about: Surroundings): Path | null {
-  const places = placesOn(outline, settings);
+/** Where a cut is to begin: as near as can be to a point, and nowhere where it must not. */
+export type Wish = { readonly near: Point | null; readonly mayBeAt: (at: Point) => boolean };
+
+/** The lead-in and lead-out of a cut; null where there is no room for them anywhere. */
+export function leadOn(outline: Path, settings: LeadSettings, about: Surroundings, wish: Wish): Lead | null {
+  const places = placesFor(outline, settings, wish);
   for (const share of SHORTER) {
     const asked = { ...settings, inMm: share * settings.inMm, outMm: share * settings.outMm };
-    // Where nothing is thick enough it begins at what there is.
-    for (const backing of about.backing > 0 ? [about.backing, about.backing / 2, 0] : [0])
+    // Where nothing is thick enough it begins at what there is, and so it does where it was told to.
+    const backings = about.backing > 0 && !wish.near ? [about.backing, about.backing / 2, 0] : [0];
+    for (const backing of backings)
       for (const place of places) {
-        const path = leadAt(outline, place, asked, { ...about, backing });
-        if (path) return path;
+        const lead = leadAt(outline, place, asked, { ...about, backing });
+        if (lead) return lead;
       }
   }
   return null;
 }
 
-/** Places on an outline, the best first. */
-function placesOn({ segments, ...outline }: Path, { inMm }: LeadSettings): Place[] {
-  const lengths = segments.map(segmentLength);
-  const whole = lengths.reduce((sum, l) => sum + l, 0);
-  const count = Math.min(MOST_PLACES, Math.max(LEAST_PLACES, Math.ceil(whole / STEP_MM)));
-  const far = Math.max(2 * inMm, 1);
-  const corners: number[] = [];
-  let along = 0;
-  segments.forEach((s, i) => {
-    const length = lengths[i] as number;
-    if (turnInto(segments[(i + segments.length - 1) % segments.length] as Segment, s) > CORNER) corners.push(along);
-    // A corner that is rounded, as where a cut runs beside it, is one all the same.
-    if (length < far && turned(s) > CORNER) corners.push(along, along + length / 2, along + length);
-    along += length;
-  });
-  const fromCorner = (at: number): number =>
-    corners.reduce((least, c) => {
-      const d = Math.abs(at - c);
-      return Math.min(least, d, whole - d);
-    }, far);
-  const box = pathBox({ segments, ...outline });
-  const high = Math.max(boxHeight(box), 1e-9);
-  along = 0;
-  const places = segments.flatMap((s, segment) => {
-    const length = lengths[segment] as number;
-    const n = Math.max(1, Math.round((count * length) / whole));
-    const from = along;
-    along += length;
-    return Array.from({ length: n }, (_, k): Place => {
-      // Even steps along a curve are even enough to choose among them.
-      const t = (k + 0.5) / n;
-      const at = pointAt(s, t);
-      const bent = Math.min(1, Math.abs(curvatureAt(s, t)) * far);
-      const worth =
-        WEIGHTS.corner * (fromCorner(from + t * length) / far) +
-        WEIGHTS.low * ((box.maxY - at.y) / high) +
-        WEIGHTS.straight * (1 - bent);
-      return { segment, t, at, tangent: tangentAt(s, t), worth };
-    });
-  });
-  return places.sort((p, q) => q.worth - p.worth);
+/** Places on an outline, the best first: where a point is given those nearest to it. */
+function placesFor(outline: Path, { inMm }: LeadSettings, { near, mayBeAt }: Wish): OutlinePlace[] {
+  const { places: all } = placesAlong(outline, Math.max(2 * inMm, 1));
+  const places = all.filter(({ at }) => mayBeAt(at));
+  if (!near)
+    return places
+      .map((place) => ({ place, worth: worthOf(place) }))
+      .sort((p, q) => q.worth - p.worth)
+      .map(({ place }) => place);
+  const distance = ({ at }: OutlinePlace): number => Math.hypot(at.x - near.x, at.y - near.y);
+  const exact = placeNear(outline, near);
+  return [...(exact && mayBeAt(exact.at) ? [exact] : []), ...places.sort((p, q) => distance(p) - distance(q))];
 }
 
-/** How far the direction at the end of a segment is from that at its start, in radians. */
-function turned(s: Segment): number {
-  const [p, q] = [tangentAt(s, 0), tangentAt(s, 1)];
-  return Math.abs(Math.atan2(p.x * q.y - p.y * q.x, p.x * q.x + p.y * q.y));
-}
+const worthOf = ({ fromCorner, low, straight }: OutlinePlace): number =>
+  WEIGHTS.corner * fromCorner + WEIGHTS.low * low + WEIGHTS.straight * straight;
 
-/** The cut begun at a place, if the whole way there and away lies in scrap and on the sheet. */
-function leadAt(outline: Path, place: Place, settings: LeadSettings, about: Surroundings): Path | null {
+/** The ways to a place and away from where the cut ends, if the whole of them lies in scrap and on the sheet. */
+function leadAt(outline: Path, place: OutlinePlace, settings: LeadSettings, about: Surroundings): Lead | null {
   const { room, half, backing, sheet, scrapIsRight } = about;
   const side = scrapIsRight ? 1 : -1;
   const intoScrap = ({ x, y }: Point): Point => ({ x: side * y, y: -side * x });
@@ -144,14 +115,8 @@ function leadAt(outline: Path, place: Place, settings: LeadSettings, about: Surr
     settings.overMm < 0
       ? []
       : reversed(ways(end.at, back(end.tangent), intoScrap(end.tangent), settings.outMm, settings.shape, side));
-  return wayOut.every(isFree) ? { segments: [...wayIn, ...body, ...wayOut], closed: false } : null;
+  return wayOut.every(isFree) ? { place, wayIn, body, wayOut } : null;
 }
-/** Room that a piercing wants about itself, in mm, beyond half the width of the cut, for a lead-in of so many mm. */
-export const piercingRoom = (inMm: number): number => Math.max(PIERCED_MM, PIERCED * inMm);
-const PIERCED_MM = 0.25;
-const PIERCED = 0.25;
-
-const back = ({ x, y }: Point): Point => ({ x: -x, y: -y });
 
 /** An outline from a place all round to it, gone on beyond it by so many mm, or ended before where they are less than 0. */
 function withOverrun(round: readonly Segment[], mm: number): readonly Segment[] {
@@ -159,6 +124,13 @@ function withOverrun(round: readonly Segment[], mm: number): readonly Segment[] 
   const measured = new ArcLength({ segments: round, closed: true });
   return measured.between(0, Math.max(measured.length / 2, measured.length + mm)).segments;
 }
+
+/** Room that a piercing wants about itself, in mm, beyond half the width of the cut, for a lead-in of so many mm. */
+export const piercingRoom = (inMm: number): number => Math.max(PIERCED_MM, PIERCED * inMm);
+const PIERCED_MM = 0.25;
+const PIERCED = 0.25;
+
+const back = ({ x, y }: Point): Point => ({ x: -x, y: -y });
 
 /** The way of so many mm that comes to a place, going along a tangent there, from the side that `n` points to. */
 function ways(at: Point, tangent: Point, n: Point, mm: number, shape: 'line' | 'arc', turn: number): Segment[] {

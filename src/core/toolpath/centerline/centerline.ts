@@ -1,6 +1,7 @@
 /** One line down the middle of each stroke of a letter, or of any filled shape. */
 import { fitPoints } from '../../geometry/fit-points';
 import { type MedialAxis, medialAxis } from '../../geometry/medial';
+import { nearestOnLines } from '../../geometry/near-lines';
 import { flattenPath, type Path, pathArea, pathBox, pathLength, regionArea } from '../../geometry/path';
 import { boxCentre, type Point } from '../../geometry/point';
 import { line, type Segment, withEnds } from '../../geometry/segment';
@@ -13,7 +14,6 @@ import { inkedParts } from './ink';
 import { withoutJogs } from './jogs';
 import { type StrokeJoint, strokesOf } from './joints';
 import { marked } from './marks';
-import { nearestOnLines } from './near-lines';
 import { penRadius } from './pen';
 import { explained, penStrokes } from './pen-strokes';
 import { withSharpCorners } from './sharp-corners';

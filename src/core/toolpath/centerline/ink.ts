@@ -1,10 +1,10 @@
 /** Lines and the ink they are to lie in: over bare stock nothing is drawn. */
 import { isIn, type Laid, roomWithin } from '../../geometry/lying';
+import { isOnAnother, lineEnd, lineStart } from '../../geometry/near-lines';
 import { type Path, pathLength } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
 import { greatestSpeed, pointAt, type Segment, subSegment } from '../../geometry/segment';
 import type { DepthInside } from './depth-inside';
-import { isOnAnother, lineEnd, lineStart } from './near-lines';
 
 /** A curve is looked at in so many places. */
 const LOOKED_AT = 64;

@@ -2,11 +2,12 @@
  * Stretches that a pen goes over twice so that it need not be lifted: where a line leaves another on the way back from its free
  * end, as an arch leaves its stem, the pen turns round at that end and runs along the line again to where the other leaves it.
  */
+
+import { lineEnd, lineStart, nearestOnLine } from '../../geometry/near-lines';
 import { type Path, reversePath } from '../../geometry/path';
 import { distance, type Point } from '../../geometry/point';
 import { line, type Segment, spanOf, subSegment, tangentAt, withEnds } from '../../geometry/segment';
 import { segmentLength } from '../../geometry/segment-measures';
-import { lineEnd, lineStart, nearestOnLine } from './near-lines';
 
 /** A line leaves another from a place no farther from it than this, in strokes. */
 const ON = 0.05;

@@ -2,11 +2,12 @@
  * Serifs drawn as strokes: one from tip to tip that the line of the stem ends on, or, where a stem has a serif on one side alone,
  * one that the line of the stem turns into in a corner.
  */
+
+import { isOnAnother, lineEnd, nearestOnLines } from '../../geometry/near-lines';
 import { type OnPath, type Path, pathLength, reversePath } from '../../geometry/path';
 import { distance, type Point } from '../../geometry/point';
 import { line, pointAt, quadratic, type Segment, subSegment, tangentAt, withEnds } from '../../geometry/segment';
 import { crossingNear, segmentLength } from '../../geometry/segment-measures';
-import { isOnAnother, lineEnd, nearestOnLines } from './near-lines';
 import type { SerifStroke } from './serifs';
 
 /** The line of a stem is looked at this far back from its end, in heights of the serif and strokes of the letter. */

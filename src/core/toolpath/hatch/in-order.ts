@@ -6,10 +6,10 @@
 import { type Drawable, polyline, polylines, travelThrough } from '../../geometry/drawable';
 import { floatAt, intAt, numberAt } from '../../geometry/elements';
 import { laid, pathsNear } from '../../geometry/lying';
+import { nearestOnLine } from '../../geometry/near-lines';
 import { cutOpen, type Path, reversePath } from '../../geometry/path';
 import type { Point } from '../../geometry/point';
-import { pointAt, type Segment } from '../../geometry/segment';
-import { nearestParameter } from '../../geometry/segment-measures';
+import type { Segment } from '../../geometry/segment';
 import { countStrokes, NO_STROKES, StrokeBuilder, type Strokes } from '../../geometry/strokes';
 import { type Ends, tourOf, toursOf, travelOf } from './tour';
 import { type EdgesOf, wayThroughItems, withEdges } from './with-edges';
@@ -99,7 +99,7 @@ function drawGroup(
     edgeCount: edges.length,
     nearest: (nth, to) => {
       const own = known[nth] as Map<Point, Point>;
-      const at = own.get(to) ?? nearestOn((edges[nth] as { path: Path }).path, to).at;
+      const at = own.get(to) ?? nearestOnLine((edges[nth] as { path: Path }).path, to, Infinity)?.at ?? to;
       own.set(to, at);
       return at;
     },
@@ -200,8 +200,8 @@ class Drawing {
 
   /** An edge, begun at its point nearest to one. */
   addEdge(path: Path, filling: number, begun: Point): void {
-    const { segment, t } = nearestOn(path, begun);
-    const segments = isRound(path) ? cutOpen(path, segment, t) : path.segments;
+    const at = isRound(path) ? nearestOnLine(path, begun, Infinity) : null;
+    const segments = at ? cutOpen(path, at.segment, at.t) : path.segments;
     // Closed, the pass along the edge could be taken for the rim of an area.
     this.addPath({ segments, closed: false }, filling);
   }
@@ -235,20 +235,6 @@ class Drawing {
     }
     this.packed = null;
   }
-}
-
-type Place = { readonly segment: number; readonly t: number; readonly at: Point; readonly distance: number };
-
-/** The point of a path nearest to a point. */
-function nearestOn({ segments }: Path, { x, y }: Point): Place {
-  let best: Place = { segment: 0, t: 0, at: { x, y }, distance: Number.POSITIVE_INFINITY };
-  segments.forEach((s, segment) => {
-    const t = nearestParameter(s, x, y);
-    const p = pointAt(s, t);
-    const far = Math.hypot(p.x - x, p.y - y);
-    if (far < best.distance) best = { segment, t, at: p, distance: far };
-  });
-  return best;
 }
 
 /** Whether a path comes back to where it starts. */

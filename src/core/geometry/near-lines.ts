@@ -1,8 +1,8 @@
 /** Ends of lines, and places on lines near to a point. */
-import type { OnPath, Path } from '../../geometry/path';
-import type { Point } from '../../geometry/point';
-import { pointAt, type Segment } from '../../geometry/segment';
-import { nearestParameter } from '../../geometry/segment-measures';
+import type { OnPath, Path } from './path';
+import type { Point } from './point';
+import { pointAt, type Segment } from './segment';
+import { nearestParameter } from './segment-measures';
 
 /** Where an open line begins. */
 export const lineStart = ({ segments }: Path): Point => pointAt(segments[0] as Segment, 0);

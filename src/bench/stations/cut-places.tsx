@@ -1,0 +1,91 @@
+/** The cuts of the selected part, one a row: where each begins and its tabs, to be chosen and let go without a pointer. */
+import Button from 'react-bootstrap/Button';
+import { letGoCutPlaces } from '@/core/commands/cut-places';
+import type { Job } from '@/core/document/schema';
+import { Heading } from '@/ui/heading';
+import { VirtualRows } from '@/ui/virtual-rows';
+import type { CutView } from '@/worker/view';
+import styles from '../bench.module.css';
+import { useBeside } from '../beside';
+import { letGoTabsOf, removeChosenCut } from '../cut-edits';
+import { type AtCut, chooseCut, dispatch, useBench } from '../store';
+
+type OneCut = { readonly operationId: string; readonly cut: CutView; readonly number: number };
+
+/** Begins and tabs of the part that is selected; nothing where there is nothing to move. */
+export function CutPlaces({ job }: { job: Job }) {
+  const partId = useBench((s) => s.selection.partId);
+  const part = job.parts.find((p) => p.id === partId);
+  const operations = useBeside((view) => view?.operations);
+  const on = new Set(job.operations.filter((o) => o.on).map((o) => o.id));
+  const cuts =
+    operations
+      ?.filter((o) => on.has(o.id))
+      .flatMap((o) => o.cuts.filter((c) => c.partId === partId).map((cut) => ({ operationId: o.id, cut }))) ?? [];
+  if (!part || cuts.length === 0) return null;
+  const byKey = new Map(
+    cuts.map((c, i): [string, OneCut] => [`${c.operationId}/${c.cut.nth}`, { ...c, number: i + 1 }]),
+  );
+  const byHand = part.starts.length + part.tabs.length;
+  return (
+    <>
+      <Heading beside={byHand > 0 ? `${byHand} by hand` : undefined}>Starts and tabs</Heading>
+      <p className="nf-muted nf-small mb-1">
+        Drag them on the sheet, or choose one here and move it with the arrow keys.
+      </p>
+      <VirtualRows label="Starts and tabs" keys={[...byKey.keys()]} estimate={32}>
+        {(key) => {
+          const one = byKey.get(key);
+          return one && <Row one={one} isLocked={part.locked} />;
+        }}
+      </VirtualRows>
+      {byHand > 0 && !part.locked && (
+        <Button variant="word" onClick={() => dispatch((doc) => letGoCutPlaces(doc, part.id))}>
+          Let all of them go
+        </Button>
+      )}
+    </>
+  );
+}
+
+function Row({ one: { operationId, cut, number }, isLocked }: { one: OneCut; isLocked: boolean }) {
+  const chosen = useBench((s) => s.atCut);
+  const isHere = chosen?.operationId === operationId && chosen.partId === cut.partId && chosen.nth === cut.nth;
+  const at = (place: AtCut['place']): AtCut => ({ operationId, partId: cut.partId, nth: cut.nth, place });
+  const button = (place: AtCut['place'], word: string, byHand: boolean) => (
+    <button
+      key={place}
+      type="button"
+      className={styles.cutPlace}
+      aria-pressed={isHere && chosen.place === place}
+      data-by-hand={byHand}
+      title={byHand ? 'Placed by hand' : 'Placed by itself'}
+      onClick={() => chooseCut(isHere && chosen.place === place ? null : at(place))}
+    >
+      {word}
+    </button>
+  );
+  const tabsByHand = cut.tabs.some((tab) => tab.byHand !== null);
+  return (
+    <fieldset className={styles.cutRow} aria-label={`Cut ${number}`}>
+      <span className="nf-muted nf-small">{number}</span>
+      {cut.start && button('start', 'start', cut.start.byHand !== null)}
+      {cut.tabs.map((tab, i) => button(i, `tab ${i + 1}`, tab.byHand !== null))}
+      {isHere && !isLocked && chosen.place === 'start' && cut.start?.byHand != null && (
+        <Button variant="word" onClick={() => removeChosenCut()}>
+          let go
+        </Button>
+      )}
+      {isHere && !isLocked && chosen.place !== 'start' && (
+        <Button variant="word" onClick={() => removeChosenCut()}>
+          take out
+        </Button>
+      )}
+      {tabsByHand && !isLocked && (
+        <Button variant="word" onClick={() => letGoTabsOf(cut)}>
+          place anew
+        </Button>
+      )}
+    </fieldset>
+  );
+}
