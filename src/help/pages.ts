@@ -203,6 +203,11 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
           'Outline and inside of each part, and what its steps draw. With several rows chosen the row above sets all of them.',
       },
       {
+        head: 'Letters by themselves',
+        words:
+          'Some letters, or all dots of i and j, go to an operation of their own: another pen, another stone, another depth. They keep it through new words. Letters that hang together go together.',
+      },
+      {
         head: 'Colours and pens',
         words:
           'The colour key says what your machine reads for each kind; an operation may have a colour of its own. The pen key is for plotter files.',

@@ -29,16 +29,19 @@ export type OperationView = {
   /** How often the tool is set down. */
   readonly paths: number;
   readonly dots: readonly DotTotal[];
-  /** Ids of the parts it works on. */
-  readonly outlinesOf: readonly string[];
-  readonly areasOf: readonly string[];
-  /** Parts it fills with lines. */
-  readonly hatchedParts: readonly string[];
+  /** The parts along whose outlines it runs, and whose insides it goes over as areas. */
+  readonly outlinesOf: readonly OfPart[];
+  readonly areasOf: readonly OfPart[];
+  /** Parts it fills with lines; of which `d` is what it fills. */
+  readonly hatchedParts: readonly OfPart[];
   /** The lines and dots it draws, by part, without those that fill. */
   readonly linesOf: readonly { readonly id: string; readonly d: string }[];
   /** Where its cuts begin and leave tabs. */
   readonly cuts: readonly CutView[];
 };
+
+/** A part that an operation works on; `d` is path data of what of it, null where that is all of its outlines as they are. */
+export type OfPart = { readonly id: string; readonly d: string | null };
 
 /** What the bench shows of a job. */
 export type JobView = {
@@ -86,15 +89,40 @@ export type JobUpdate = Omit<JobView, 'parts' | 'findings'> & {
   readonly findings: readonly (Finding | string)[];
 };
 
-/** Parts an operation draws something of, of a kind. */
-const partsOf = (drawn: readonly DrawnWork[], isMeant: (d: DrawnWork) => boolean): string[] => [
-  ...new Set(drawn.flatMap((d) => (isMeant(d) ? [d.partId] : []))),
-];
+/** What is drawn of each part, of what is meant. */
+function byPart(drawn: readonly DrawnWork[], isMeant: (d: DrawnWork) => boolean): ReadonlyMap<string, DrawnWork[]> {
+  const parts = new Map<string, DrawnWork[]>();
+  for (const d of drawn) {
+    if (!isMeant(d)) continue;
+    const list = parts.get(d.partId);
+    if (list) list.push(d);
+    else parts.set(d.partId, [d]);
+  }
+  return parts;
+}
 
-function linesOf(drawn: readonly DrawnWork[], print: Printer): OperationView['linesOf'] {
+/** Parts with the paths drawn of them, which need not be told where they are the part's own outlines. */
+const partsOf = (
+  drawn: readonly DrawnWork[],
+  isMeant: (d: DrawnWork) => boolean,
+  { parts, print }: { readonly parts: PartsById; readonly print: Printer },
+): OfPart[] =>
+  [...byPart(drawn, isMeant)].map(([id, list]) => {
+    const paths = list.flatMap((d) => drawnPaths(d.drawable));
+    const own = new Set(parts.get(id)?.outlines.map((o) => o.path));
+    const isOwn = paths.length === own.size && paths.every((path) => own.has(path));
+    return { id, d: isOwn ? null : print.paths(paths) };
+  });
+
+/** Whether something runs along outlines: a cut with lead-ins or tabs is lines, and runs along them all the same. */
+const isAlongOutline = ({ what, drawable }: DrawnWork, cuts: OperationResult['cuts']): boolean =>
+  what === 'outline' && (drawable.kind === 'outline' || cuts.length > 0);
+
+function linesOf({ drawn, cuts }: OperationResult, print: Printer): OperationView['linesOf'] {
   const byPart = new Map<string, string[]>();
-  for (const { partId, what, drawable } of drawn) {
-    if (what === 'hatch' || drawable.kind === 'area' || drawable.kind === 'outline') continue;
+  for (const one of drawn) {
+    const { partId, what, drawable } = one;
+    if (what === 'hatch' || drawable.kind === 'area' || isAlongOutline(one, cuts)) continue;
     const data = drawable.kind === 'dot' ? dotData(drawable.at, drawable.r) : print.paths(drawnPaths(drawable));
     const list = byPart.get(partId);
     if (list) list.push(data);
@@ -104,24 +132,28 @@ function linesOf(drawn: readonly DrawnWork[], print: Printer): OperationView['li
 }
 
 const operationView = (
-  { operation, drawn, cuts, lengthMm, travelMm, fillMm2 }: OperationResult,
-  parts: PartsById,
-  print: Printer,
-): OperationView => ({
-  id: operation.id,
-  kind: operation.kind,
-  lengthMm,
-  travelMm,
-  fillMm2,
-  paths: totalSetDowns(drawn),
-  dots: dotTotals(drawn),
-  // A cut with lead-ins is a line; it is of the outlines all the same.
-  outlinesOf: partsOf(drawn, (d) => d.what === 'outline'),
-  areasOf: partsOf(drawn, (d) => d.drawable.kind === 'area'),
-  hatchedParts: partsOf(drawn, (d) => d.what === 'hatch'),
-  linesOf: linesOf(drawn, print),
-  cuts: cutViews(cuts, parts),
-});
+  result: OperationResult,
+  { parts, print }: { readonly parts: PartsById; readonly print: Printer },
+): OperationView => {
+  const { operation, drawn, cuts, filledOnly, lengthMm, travelMm, fillMm2 } = result;
+  return {
+    id: operation.id,
+    kind: operation.kind,
+    lengthMm,
+    travelMm,
+    fillMm2,
+    paths: totalSetDowns(drawn),
+    dots: dotTotals(drawn),
+    outlinesOf: partsOf(drawn, (d) => isAlongOutline(d, cuts), { parts, print }),
+    areasOf: partsOf(drawn, (d) => d.drawable.kind === 'area', { parts, print }),
+    hatchedParts: [...byPart(drawn, (d) => d.what === 'hatch').keys()].map((id) => {
+      const only = filledOnly.find((f) => f.partId === id);
+      return { id, d: only ? print.outlines(only.outlines) : null };
+    }),
+    linesOf: linesOf(result, print),
+    cuts: cutViews(cuts, parts),
+  };
+};
 
 /** The view of a computed job; `memory` keeps what is printed for the next. */
 export function viewOf(result: JobResult, memory: Memory = NO_MEMORY): JobView {
@@ -129,7 +161,7 @@ export function viewOf(result: JobResult, memory: Memory = NO_MEMORY): JobView {
   const parts: PartsById = new Map(result.parts.map((part) => [part.id, part]));
   return {
     parts: result.parts.map((part) => partViewOf(part, memory)),
-    operations: result.operations.map((o) => operationView(o, parts, print)),
+    operations: result.operations.map((o) => operationView(o, { parts, print })),
     findings: result.findings,
     workBox: result.workBox,
   };

@@ -1,4 +1,5 @@
 /** Parts that go along with others: borders, backings, copies that follow. */
+
 import { describe, expect, test } from 'vitest';
 import { addAround, backingUse, follows, goAlong, setBackingUse, setFollows } from '../../src/core/commands/along';
 import { changed, memberOf } from '../../src/core/commands/changed';
@@ -7,6 +8,7 @@ import { addPart } from '../../src/core/commands/parts';
 import type { Copy, Job } from '../../src/core/document/schema';
 import { boxCentre } from '../../src/core/geometry/point';
 import { stepIn } from '../../src/core/kinds/steps';
+import { workBy } from '../../src/core/kinds/works';
 import { boxOf, middlesIn, partIn, rectangle, wordsIn } from '../support/commands';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
@@ -42,11 +44,11 @@ describe('a border', () => {
           id: made.memberId,
         },
       ],
-      work: [{ what: 'outline', operation: 'cut' }],
+      work: [{ what: 'outline', operation: 'cut', only: null }],
     });
     // A quarter of the capital height.
     expect(stepIn(border, 'border')).toMatchObject({ on: true, distance: 7.5 });
-    expect(partIn(made.job).work).toEqual([{ what: 'fill', operation: 'engrave' }]);
+    expect(partIn(made.job).work).toEqual([{ what: 'fill', operation: 'engrave', only: null }]);
     expect(backingUse(made.job, border)).toBe('engraved');
     expect(addAround(made.job, 'gone', 'backing', measure)).toBeNull();
   });
@@ -68,13 +70,13 @@ describe('a border', () => {
   test('to glue on lies below the words, which are cut; engraved again it is around them', () => {
     const made = bordered(words());
     const { partId } = made;
-    const job = changed(made.job, (draft) => void partIn(draft).work.push({ what: 'dots', operation: 'mark' }));
+    const job = changed(made.job, (draft) => void partIn(draft).work.push(workBy('dots', 'mark')));
     const glued = setBackingUse(job, partId, 'glued', boxes(job, partId));
     expect(backingUse(glued, partIn(glued, partId))).toBe('glued');
     expect(partIn(glued, partId).along).toBeNull();
     expect(partIn(glued).work).toEqual([
-      { what: 'dots', operation: 'mark' },
-      { what: 'outline', operation: 'cut' },
+      { what: 'dots', operation: 'mark', only: null },
+      { what: 'outline', operation: 'cut', only: null },
     ]);
     const [own, backing] = [boxOf(glued, 'part'), boxOf(glued, partId)];
     expect(own.minY - backing.maxY).toBeCloseTo(5, 2);
@@ -94,7 +96,7 @@ describe('a border', () => {
     for (const seen of [null, { words: EMPTY, border: EMPTY }]) {
       const still = setBackingUse(made.job, made.partId, 'glued', seen);
       expect(boxOf(still, made.partId)).toEqual(boxOf(made.job, made.partId));
-      expect(partIn(still).work).toEqual([{ what: 'outline', operation: 'cut' }]);
+      expect(partIn(still).work).toEqual([{ what: 'outline', operation: 'cut', only: null }]);
     }
   });
 
@@ -107,7 +109,7 @@ describe('a border', () => {
       partOf([rectangle('r', 20), own, other], {
         id: 'backing',
         steps,
-        work: [{ what: 'outline', operation: 'mark' }],
+        work: [{ what: 'outline', operation: 'mark', only: null }],
       }),
       partOf([rectangle('r', 20)], { id: 'last' }),
     ]);
@@ -120,7 +122,7 @@ describe('a border', () => {
         { id: 'c', follows: true, placement: { x: 0, y: 0, turn: 0 } },
         { id: 'd', follows: false, placement: { x: 7, y: 4 } },
       ],
-      work: [{ what: 'outline', operation: 'cut' }],
+      work: [{ what: 'outline', operation: 'cut', only: null }],
     });
     // Filled, but not on the words: nothing is engraved on it.
     const aside = goAlong(engraved, 'backing', null);
@@ -135,12 +137,12 @@ describe('a border', () => {
     const steps = [{ kind: 'weld' }, { kind: 'border', distance: 5 }];
     const job = jobWith(
       [
-        partOf([lettering('Lane')], { work: [{ what: 'outline', operation: 'mark' }] }),
+        partOf([lettering('Lane')], { work: [{ what: 'outline', operation: 'mark', only: null }] }),
         partOf([{ id: 'c', kind: 'copy', of: 'part', follows: true, placement: { x: 0, y: 0 } }], {
           id: 'backing',
           along: 'part',
           steps,
-          work: [{ what: 'outline', operation: 'mark' }],
+          work: [{ what: 'outline', operation: 'mark', only: null }],
         }),
       ],
       { operations: [{ id: 'mark', name: 'Mark', kind: 'mark' }] },
@@ -240,21 +242,25 @@ test('the edge of a part is cut exactly on it while it is engraved; an outline a
   const job = jobWith([partOf([lettering('Lane')])]);
   const edge = addAround(job, 'part', 'edge', measure);
   const [words, own] = edge?.job.parts ?? [];
-  expect(words?.work).toEqual([{ what: 'fill', operation: 'engrave' }]);
-  expect(own).toMatchObject({ along: 'part', name: 'Edge of Lane', work: [{ what: 'outline', operation: 'cut' }] });
+  expect(words?.work).toEqual([{ what: 'fill', operation: 'engrave', only: null }]);
+  expect(own).toMatchObject({
+    along: 'part',
+    name: 'Edge of Lane',
+    work: [{ what: 'outline', operation: 'cut', only: null }],
+  });
   expect(own?.steps.map((s) => s.kind)).toEqual(['weld']);
   expect(own?.members[0]).toMatchObject({ kind: 'copy', of: 'part', follows: true });
   const outline = addAround(job, 'part', 'outline', measure);
   expect(outline?.job.parts[0]).toBe(job.parts[0]);
   expect(outline?.job.parts[1]).toMatchObject({
     name: 'Outline around Lane',
-    work: [{ what: 'outline', operation: 'score' }],
+    work: [{ what: 'outline', operation: 'score', only: null }],
   });
   expect(outline?.job.parts[1]?.steps.map((s) => s.kind)).toEqual(['weld', 'border']);
   // Without scoring it is marked; with neither it is given to nothing.
   const marked = (kinds: string[]) =>
     addAround({ ...job, operations: job.operations.filter((o) => kinds.includes(o.kind)) }, 'part', 'outline', measure)
       ?.job.parts[1]?.work;
-  expect(marked(['cut', 'mark'])).toEqual([{ what: 'outline', operation: 'mark' }]);
+  expect(marked(['cut', 'mark'])).toEqual([{ what: 'outline', operation: 'mark', only: null }]);
   expect(marked(['cut'])).toEqual([]);
 });

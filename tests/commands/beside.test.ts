@@ -24,14 +24,14 @@ const words = lettering('Lane', 'Pacifico', {
 
 describe('words', () => {
   const job = jobWith([
-    partOf([words], { work: [{ what: 'fill', operation: 'engrave' }], placement: { x: 40, y: 150 } }),
+    partOf([words], { work: [{ what: 'fill', operation: 'engrave', only: null }], placement: { x: 40, y: 150 } }),
   ]);
   const around = aroundOf({ part: box(40, 146, 130, 165) });
 
   test('are set and worked as those they come beside, and stand beneath, in line with them', () => {
     const made = addPart(job, 'lettering', around);
     const part = last(made.job);
-    expect(part.work).toEqual([{ what: 'fill', operation: 'engrave' }]);
+    expect(part.work).toEqual([{ what: 'fill', operation: 'engrave', only: null }]);
     expect(part.members[0]).toMatchObject({
       face: 'Pacifico',
       size: { by: 'capital', mm: 12 },
@@ -50,13 +50,13 @@ describe('words', () => {
 
   test('for a tool to run along are in single lines and marked, as large as what they come beside', () => {
     const made = last(addPart(job, 'one-line lettering', around).job);
-    expect(made.work).toEqual([{ what: 'outline', operation: 'mark' }]);
+    expect(made.work).toEqual([{ what: 'outline', operation: 'mark', only: null }]);
     expect(made.members[0]).toMatchObject({ face: 'EMS Readability', size: { by: 'capital', mm: 12 }, align: 'left' });
     const lines = jobWith([partOf([lettering('No 7', 'Hershey Sans')], { work: [] })]);
     expect(last(addPart(lines, 'one-line lettering', around).job).members[0]).toMatchObject({ face: 'Hershey Sans' });
     const noMark = { ...job, operations: job.operations.filter((o) => o.kind !== 'mark') };
     expect(last(addPart(noMark, 'one-line lettering', around).job).work).toEqual([
-      { what: 'outline', operation: 'cut' },
+      { what: 'outline', operation: 'cut', only: null },
     ]);
   });
 
@@ -76,7 +76,7 @@ describe('words', () => {
     expect(last(bare.job).members[0]).toMatchObject({ face: 'Archivo Black', size: { by: 'capital', mm: 30 } });
     expect(last(bare.job).placement).toMatchObject({ x: 150, y: 100 });
     const unseen = addPart(job, 'lettering', { ...aroundOf({}), capHeightOf: () => undefined });
-    expect(last(unseen.job).work).toEqual([{ what: 'outline', operation: 'cut' }]);
+    expect(last(unseen.job).work).toEqual([{ what: 'outline', operation: 'cut', only: null }]);
   });
 
   test('come beside the part that is chosen, else the last one that is shown', () => {
@@ -104,7 +104,7 @@ describe('words', () => {
 });
 
 describe('shapes', () => {
-  const engraved = { work: [{ what: 'fill', operation: 'engrave' }] };
+  const engraved = { work: [{ what: 'fill', operation: 'engrave', only: null }] };
   const job = jobWith([partOf([words], { ...engraved, placement: { x: 100, y: 100 } })]);
   const around = aroundOf({ part: box(100, 96, 190, 116) });
 
@@ -115,7 +115,7 @@ describe('shapes', () => {
     const panel = last(addPart(job, 'rectangle', around).job);
     // A panel has room for them.
     expect(panel.members[0]).toMatchObject({ width: 103, height: 33 });
-    expect(panel.work).toEqual([{ what: 'outline', operation: 'cut' }]);
+    expect(panel.work).toEqual([{ what: 'outline', operation: 'cut', only: null }]);
     const bar = last(addPart(job, 'bar', around).job);
     expect((bar.members[0] as Shape).width).toBeCloseTo(90, 1);
     expect(bar.placement.x).toBeCloseTo(145, 3);
@@ -141,11 +141,11 @@ test('steps that draw come along without what was corrected on letters; those th
         { kind: 'centerline', corrections: [{ letter: 'words:0', d: 'M0 0L1 1' }] },
         { kind: 'hatch', angle: 30 },
       ],
-      work: [{ what: 'hatch', operation: 'mark' }],
+      work: [{ what: 'hatch', operation: 'mark', only: null }],
     }),
   ]).parts[0] as Part;
   const { steps, work } = workAlike(part);
-  expect(work).toEqual([{ what: 'hatch', operation: 'mark' }]);
+  expect(work).toEqual([{ what: 'hatch', operation: 'mark', only: null }]);
   expect(steps.map((s) => s.kind)).toEqual(['weld', 'centerline', 'hatch']);
   expect(steps[1]).toMatchObject({ corrections: [] });
   expect(steps[2]).toMatchObject({ angle: 30 });

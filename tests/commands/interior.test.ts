@@ -34,25 +34,25 @@ describe('the inside of a part', () => {
 
   test('lines take the place of the outline and are marked; left alone again, the outline is back', () => {
     set('lines');
-    expect(part('words').work).toEqual([{ what: 'hatch', operation: 'mark' }]);
+    expect(part('words').work).toEqual([{ what: 'hatch', operation: 'mark', only: null }]);
     expect(interiorOf(part('words'))).toBe('lines');
     // Wide enough to go several times into a stroke.
     expect(part('words').steps.find((s) => s.kind === 'hatch')).toMatchObject({ on: true, tool: { tip: 1.5 } });
     set('alone');
-    expect(part('words').work).toEqual([{ what: 'outline', operation: 'cut' }]);
+    expect(part('words').work).toEqual([{ what: 'outline', operation: 'cut', only: null }]);
     expect(interiorOf(part('words'))).toBe('alone');
   });
 
   test('an area is engraved beside the outline; the operation goes over from one to the other', () => {
     set('area');
     expect(part('words').work).toEqual([
-      { what: 'fill', operation: 'engrave' },
-      { what: 'outline', operation: 'cut' },
+      { what: 'fill', operation: 'engrave', only: null },
+      { what: 'outline', operation: 'cut', only: null },
     ]);
     set('lines');
-    expect(part('words').work).toEqual([{ what: 'hatch', operation: 'engrave' }]);
+    expect(part('words').work).toEqual([{ what: 'hatch', operation: 'engrave', only: null }]);
     set('area');
-    expect(part('words').work).toEqual([{ what: 'fill', operation: 'engrave' }]);
+    expect(part('words').work).toEqual([{ what: 'fill', operation: 'engrave', only: null }]);
     expect(interiorOf(part('words'))).toBe('area');
   });
 
@@ -98,19 +98,19 @@ describe('the operation of an inside', () => {
     ['or scored, as an area', 'area', ['cut', 'score'], 'score'],
   ])('%s', (_, inside, kinds, expected) => {
     const work = worked(
-      { work: [{ what: 'outline', operation: 'cut' }] },
+      { work: [{ what: 'outline', operation: 'cut', only: null }] },
       kinds.map((k) => operation(k)),
       inside,
     );
-    expect(work?.[0]).toEqual({ what: inside === 'lines' ? 'hatch' : 'fill', operation: expected });
+    expect(work?.[0]).toEqual({ what: inside === 'lines' ? 'hatch' : 'fill', operation: expected, only: null });
   });
 
   test('what filled before keeps its operation, whichever way it filled', () => {
     const before = { steps: [{ kind: 'weld' }, hatched] };
     for (const what of ['fill', 'hatch'])
       for (const inside of ['area', 'lines'] as const)
-        expect(worked({ ...before, work: [{ what, operation: 'score' }] }, all, inside)).toEqual([
-          { what: inside === 'lines' ? 'hatch' : 'fill', operation: 'score' },
+        expect(worked({ ...before, work: [{ what, operation: 'score', only: null }] }, all, inside)).toEqual([
+          { what: inside === 'lines' ? 'hatch' : 'fill', operation: 'score', only: null },
         ]);
   });
 
@@ -118,16 +118,16 @@ describe('the operation of an inside', () => {
     const work = worked(
       {
         work: [
-          { what: 'outline', operation: 'cut' },
-          { what: 'dots', operation: 'mark' },
+          { what: 'outline', operation: 'cut', only: null },
+          { what: 'dots', operation: 'mark', only: null },
         ],
       },
       all,
       'lines',
     );
     expect(work).toEqual([
-      { what: 'hatch', operation: 'mark' },
-      { what: 'dots', operation: 'mark' },
+      { what: 'hatch', operation: 'mark', only: null },
+      { what: 'dots', operation: 'mark', only: null },
     ]);
     const wide = part('words').steps.find((s) => s.kind === 'hatch');
     worked({}, all, 'lines');
@@ -140,13 +140,13 @@ describe('the operation of an inside', () => {
 
   test('left alone, a part keeps its other work; only lines that were all of it give the outline back', () => {
     const steps = [{ kind: 'weld' }, hatched];
-    const lines = { what: 'hatch', operation: 'mark' };
-    const dots = { what: 'dots', operation: 'mark' };
-    expect(worked({ steps, work: [lines] }, all, 'alone')).toEqual([{ what: 'outline', operation: 'cut' }]);
+    const lines = { what: 'hatch', operation: 'mark', only: null };
+    const dots = { what: 'dots', operation: 'mark', only: null };
+    expect(worked({ steps, work: [lines] }, all, 'alone')).toEqual([{ what: 'outline', operation: 'cut', only: null }]);
     expect(part('words').steps.find((s) => s.kind === 'hatch')?.on).toBe(false);
     expect(worked({ steps, work: [lines, dots] }, all, 'alone')).toEqual([dots]);
     // An area is no line that took the outline's place; nor can anything be cut where nothing cuts.
-    expect(worked({ work: [{ what: 'fill', operation: 'engrave' }] }, all, 'alone')).toEqual([]);
+    expect(worked({ work: [{ what: 'fill', operation: 'engrave', only: null }] }, all, 'alone')).toEqual([]);
     expect(worked({ steps, work: [lines] }, [operation('mark')], 'alone')).toEqual([]);
     expect(worked({ steps: [{ kind: 'weld' }, { ...hatched, on: false }], work: [] }, all, 'alone')).toEqual([]);
   });
@@ -163,8 +163,8 @@ describe('the operation of an inside', () => {
       open(jobWith([{ ...words, steps: [{ kind: 'weld' }, ...steps], work }]));
       return interiorOf(part('words'));
     };
-    const lines = { what: 'hatch', operation: 'mark' };
-    const area = { what: 'fill', operation: 'engrave' };
+    const lines = { what: 'hatch', operation: 'mark', only: null };
+    const area = { what: 'fill', operation: 'engrave', only: null };
     expect(inside([hatched], [lines])).toBe('lines');
     expect(inside([{ ...hatched, on: false }], [lines])).toBe('alone');
     expect(inside([hatched], [])).toBe('alone');
@@ -284,7 +284,7 @@ describe('another tool', () => {
     jobWith([
       partOf([lettering('Oak')], {
         steps: [{ kind: 'weld' }, { kind: 'hatch', tool: { shape: 'line', tip: 1 }, ...more }],
-        work: [{ what: 'hatch', operation }],
+        work: [{ what: 'hatch', operation, only: null }],
       }),
     ]);
   const tool = (shape: 'line' | 'flat' | 'cone', tip = 2) => ({ shape, tip, angle: 60, depth: 0.5 });

@@ -104,39 +104,39 @@ describe('another typeface', () => {
     job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, { ...one, isLine: true });
     expect(wordsIn(job)).toMatchObject(one);
     expect(wordsIn(job)).not.toHaveProperty('isLine');
-    expect(partIn(job).work).toEqual([{ what: 'outline', operation: 'mark' }]);
+    expect(partIn(job).work).toEqual([{ what: 'outline', operation: 'mark', only: null }]);
   });
 
   test('a part of nothing but lines is marked, and cut again when it has outlines', () => {
     let job = jobWith([
       partOf([lettering('Lane')], {
         work: [
-          { what: 'outline', operation: 'cut' },
-          { what: 'fill', operation: 'engrave' },
+          { what: 'outline', operation: 'cut', only: null },
+          { what: 'fill', operation: 'engrave', only: null },
         ],
       }),
     ]);
     job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, shipped('Pacifico'));
-    expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'cut' });
+    expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'cut', only: null });
     job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, shipped('hershey sans'));
     expect(wordsIn(job).face).toBe('hershey sans');
     expect(partIn(job).work).toEqual([
-      { what: 'outline', operation: 'mark' },
-      { what: 'fill', operation: 'engrave' },
+      { what: 'outline', operation: 'mark', only: null },
+      { what: 'fill', operation: 'engrave', only: null },
     ]);
     job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, shipped('EMS Tech'));
-    expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'mark' });
+    expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'mark', only: null });
     job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, shipped('Poppins'));
-    expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'cut' });
+    expect(partIn(job).work[0]).toEqual({ what: 'outline', operation: 'cut', only: null });
   });
 
   test('with a shape beside the words, or without an operation to go to, the work stays', () => {
     let job = jobWith([partOf([lettering('Lane'), rectangle('r', 50)])]);
     job = setFace(job, { partId: 'part', memberId: 'words', lines: null }, shipped('Hershey Sans'));
-    expect(partIn(job).work).toEqual([{ what: 'outline', operation: 'cut' }]);
+    expect(partIn(job).work).toEqual([{ what: 'outline', operation: 'cut', only: null }]);
     let only = jobWith([partOf([lettering('Lane')])], { operations: [{ id: 'cut', name: 'Cut', kind: 'cut' }] });
     only = setFace(only, { partId: 'part', memberId: 'words', lines: null }, shipped('Hershey Sans'));
-    expect(partIn(only).work).toEqual([{ what: 'outline', operation: 'cut' }]);
+    expect(partIn(only).work).toEqual([{ what: 'outline', operation: 'cut', only: null }]);
     job = setFace(job, { partId: 'part', memberId: 'r', lines: null }, shipped('Poppins'));
     job = setFace(job, { partId: 'gone', memberId: 'words', lines: null }, shipped('Poppins'));
     expect(wordsIn(job).face).toBe('Hershey Sans');

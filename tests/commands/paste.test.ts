@@ -26,8 +26,8 @@ const sign = () =>
       locked: true,
       placement: { x: 20, y: 30, turn: 15 },
       work: [
-        { what: 'outline', operation: 'cut' },
-        { what: 'dots', operation: 'mark' },
+        { what: 'outline', operation: 'cut', only: null },
+        { what: 'dots', operation: 'mark', only: null },
       ],
     }),
     partOf([{ id: 'c', kind: 'copy', of: 'words', follows: true, placement: { x: 0, y: 0 } }], {
@@ -82,8 +82,8 @@ describe('parts', () => {
     expect(boxOf(done.job, border)).toEqual(boxOf(sign(), 'border'));
     // Of the same name; one of a kind there is none of comes along.
     expect(original?.work).toEqual([
-      { what: 'outline', operation: 'knife' },
-      { what: 'dots', operation: 'mark' },
+      { what: 'outline', operation: 'knife', only: null },
+      { what: 'dots', operation: 'mark', only: null },
     ]);
     expect(done.job.operations.map((o) => [o.id, o.kind])).toEqual([
       ['edge', 'cut'],
@@ -199,7 +199,7 @@ describe('a member', () => {
       const done = paste(target, member(job, 'part', 'words'), into, middlesIn(job));
       const made = partIn(done.job, done.chosen.partIds[0]);
       expect(made.members.map((m) => m.kind)).toEqual(['lettering']);
-      expect(made.work).toEqual([{ what: 'outline', operation: 'cut' }]);
+      expect(made.work).toEqual([{ what: 'outline', operation: 'cut', only: null }]);
       expect(done.chosen.memberId).toBeNull();
       // Its part was turned and mirrored; so is it, beside where it lay.
       expect(boxOf(done.job, made.id).minX).toBeCloseTo(boxIn(job, 'part', 'words').minX + 10, 5);

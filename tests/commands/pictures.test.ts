@@ -131,7 +131,7 @@ describe('traced', () => {
       tones: { by: 'dark', evenLight: false },
     });
     const part = done.job.parts[0];
-    expect([part?.name, part?.work]).toEqual(['leaf', [{ what: 'outline', operation: 'cut' }]]);
+    expect([part?.name, part?.work]).toEqual(['leaf', [{ what: 'outline', operation: 'cut', only: null }]]);
     expect(part?.placement).toMatchObject({ x: 200, y: 100 });
     valid(done.job);
   });
@@ -149,7 +149,7 @@ describe('traced', () => {
   test('as a line drawing with lines down the middle, marked', () => {
     const { job: made } = tracePicture(job, picture.id, 'lines');
     expect(made.parts[0]?.steps.map((s) => s.kind)).toEqual(['weld', 'centerline']);
-    expect(made.parts[0]?.work).toEqual([{ what: 'centerline', operation: 'mark' }]);
+    expect(made.parts[0]?.work).toEqual([{ what: 'centerline', operation: 'mark', only: null }]);
     valid(made);
   });
 

@@ -137,17 +137,17 @@ describe('a drawing in a part', () => {
     expect(codes(closed)).not.toContain('gap');
     expect(areaOf(closed)).toBeCloseTo(1200, 9);
     const engraved = evaluator.evaluate(
-      jobWith([partOf([artwork(id)], { work: [{ what: 'fill', operation: 'engrave' }] })]),
+      jobWith([partOf([artwork(id)], { work: [{ what: 'fill', operation: 'engrave', only: null }] })]),
       faces,
     );
     expect(engraved.operations.flatMap((o) => o.drawn)).toHaveLength(0);
     const scored = evaluator.evaluate(
-      jobWith([partOf([artwork(id)], { work: [{ what: 'outline', operation: 'score' }] })]),
+      jobWith([partOf([artwork(id)], { work: [{ what: 'outline', operation: 'score', only: null }] })]),
       faces,
     );
     expect(codes(scored)).not.toContain('gap');
     const file = drawingOf(
-      jobWith([partOf([artwork(id)], { work: [{ what: 'outline', operation: 'score' }] })]),
+      jobWith([partOf([artwork(id)], { work: [{ what: 'outline', operation: 'score', only: null }] })]),
       scored,
     );
     expect(file?.layers[0]?.drawn.every((d) => d.kind === 'polyline' && drawnPaths(d).every((p) => !p.closed))).toBe(
@@ -255,10 +255,10 @@ describe('bringing in', () => {
 
   test('one part for each operation, by the colour key; what is filled is filled', () => {
     expect(parts.map((p) => [p.name, p.work])).toEqual([
-      ['shed, Engrave', [{ what: 'fill', operation: 'engrave' }]],
-      ['shed, Engrave, words', [{ what: 'fill', operation: 'engrave' }]],
-      ['shed, Score', [{ what: 'outline', operation: 'score' }]],
-      ['shed, Cut', [{ what: 'outline', operation: 'cut' }]],
+      ['shed, Engrave', [{ what: 'fill', operation: 'engrave', only: null }]],
+      ['shed, Engrave, words', [{ what: 'fill', operation: 'engrave', only: null }]],
+      ['shed, Score', [{ what: 'outline', operation: 'score', only: null }]],
+      ['shed, Cut', [{ what: 'outline', operation: 'cut', only: null }]],
     ]);
     expect(checkJob({ ...job, parts }).ok).toBe(true);
   });

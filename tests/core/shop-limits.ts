@@ -2,6 +2,7 @@
 import { expect } from 'vitest';
 import { placeStart } from '../../src/core/commands/cut-places';
 import { partSchema } from '../../src/core/document/part';
+import { workSchema } from '../../src/core/kinds/works';
 import { LIMITS } from '../../src/core/limits';
 import { tabPlaceSchema } from '../../src/core/schema/cut-places';
 import { operationSchema } from '../../src/core/schema/operations';
@@ -60,6 +61,11 @@ export const SHOP_LIMITS = {
   leadMm: () => {
     const led = (out: number) => operationSchema.safeParse({ id: 'a', name: 'A', kind: 'cut', lead: { out } }).success;
     expect([led(LIMITS.leadMm), led(LIMITS.leadMm + 1)]).toEqual([true, false]);
+  },
+  lettersAlone: () => {
+    const alone = (count: number) =>
+      workSchema.safeParse({ what: 'fill', operation: 'a', only: { letters: Array(count).fill('m:0') } }).success;
+    expect([alone(LIMITS.lettersAlone), alone(LIMITS.lettersAlone + 1)]).toEqual([true, false]);
   },
   tabMm: () => {
     const held = (width: number) =>

@@ -1,4 +1,5 @@
 /** @module-tag slow */
+
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from 'vitest';
@@ -7,6 +8,7 @@ import { distinctNames } from '../../src/core/formats/drawing';
 import { nearestColourIndex } from '../../src/core/formats/dxf-colour';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
+import { workBy } from '../../src/core/kinds/works';
 import {
   checkPdf,
   folder,
@@ -63,7 +65,7 @@ function write(name: string, job: Job, versions: readonly (typeof VERSIONS)[numb
 /** Every outline of every part given to a cut, drawn on the whole sheet. */
 const asOutlines = (job: Job): Job => ({
   ...job,
-  parts: job.parts.map((p) => ({ ...p, work: [{ what: 'outline', operation: 'cut' }] })),
+  parts: job.parts.map((p) => ({ ...p, work: [workBy('outline', 'cut')] })),
   colourKey: { ...job.colourKey, cut: '#000000' },
   export: { ...job.export, page: 'sheet', lineWidth: LINE_MM },
 });

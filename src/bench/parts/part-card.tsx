@@ -72,10 +72,14 @@ const PartCard = memo(function PartCard({ part, operations, size, on, alone, int
             const operation = operations.find((o) => o.id === w.operation);
             return (
               operation && (
-                <span key={`${w.what}-${w.operation}`} className={operation.on ? '' : 'text-decoration-line-through'}>
+                <span
+                  key={`${w.what}-${w.operation}-${w.only !== null}`}
+                  className={operation.on ? '' : 'text-decoration-line-through'}
+                >
                   <OperationMark kind={operation.kind} />
                   {operation.name.toLowerCase()}
                   {w.what === 'fill' && operation.kind !== 'engrave' ? ' (fill)' : ''}
+                  {w.only ? ' (some letters)' : ''}
                 </span>
               )
             );

@@ -61,11 +61,14 @@ export function HatchCanvas({ camera, job, view, look, only }: Props) {
     const colour = (name: string) => css.getPropertyValue(`--nf-${name}`).trim();
     const parts = new Map(view.parts.map((p) => [p.id, p]));
     for (const operation of operations)
-      for (const id of operation.hatchedParts) {
+      for (const { id, d: only } of operation.hatchedParts) {
         const part = parts.get(id);
         if (!part?.hatch) continue;
         const isOn = job.operations.find((o) => o.id === operation.id)?.on !== false;
         context.setTransform(scale * k, 0, 0, -scale * k, scale * x, scale * y);
+        context.save();
+        // Of letters by themselves what lies in them is drawn.
+        if (only !== null) context.clip(new Path2D(only), 'nonzero');
         draw(context, part, part.hatch, {
           k,
           sight: { minX: -x / k, maxX: (width - x) / k, minY: (y - height) / k, maxY: y / k },
@@ -75,6 +78,7 @@ export function HatchCanvas({ camera, job, view, look, only }: Props) {
           left: colour('fault'),
           done: colour('ink'),
         });
+        context.restore();
       }
   });
   if (operations.length === 0) return null;
@@ -82,7 +86,7 @@ export function HatchCanvas({ camera, job, view, look, only }: Props) {
     <canvas
       ref={ref}
       className={styles.fills}
-      data-fills={operations.flatMap((o) => o.hatchedParts).join(' ')}
+      data-fills={operations.flatMap((o) => o.hatchedParts.map((of) => of.id)).join(' ')}
       style={{ width: camera.width, height: camera.height }}
     />
   );

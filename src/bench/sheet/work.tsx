@@ -56,9 +56,9 @@ function Drawing({ job, view, look, only }: Props) {
   const operations = view.operations.filter((o) => (only === null ? true : o.id === only));
   const partById = new Map(view.parts.map((p) => [p.id, p]));
   const worked = new Set(
-    view.operations.flatMap((o) => [...o.outlinesOf, ...o.areasOf, ...o.hatchedParts, ...o.linesOf.map((l) => l.id)]),
+    view.operations.flatMap((o) => [...o.outlinesOf, ...o.areasOf, ...o.hatchedParts, ...o.linesOf].map((of) => of.id)),
   );
-  const outlined = new Set(view.operations.flatMap((o) => [...o.outlinesOf, ...o.areasOf]));
+  const outlined = new Set(view.operations.flatMap((o) => [...o.outlinesOf, ...o.areasOf].map((of) => of.id)));
   const references = new Set(job.parts.flatMap((p) => (p.reference ? [p.id] : [])));
   const isOn = (id: string) => job.operations.find((o) => o.id === id)?.on !== false;
   return (
@@ -82,27 +82,28 @@ function Drawing({ job, view, look, only }: Props) {
           .filter((part) => part.centerline && !outlined.has(part.id))
           .map((part) => <Area key={`${part.id}-guide`} d={part.d} fill="var(--nf-ink)" opacity={0.09} />)}
       {operations.flatMap((o) =>
-        o.areasOf.map((id) => {
+        o.areasOf.map(({ id, d: own }) => {
           const part = partById.get(id);
           if (!part) return null;
+          const d = own ?? part.d;
           // In the finished look an area is simply done.
           const isDone = look === 'worked';
           const fill = isDone ? 'var(--nf-ink)' : o.kind === 'engrave' ? 'url(#engrave-fill)' : kindColour(o.kind);
           return (
             <g key={`${o.id}-${id}-fill`} opacity={isOn(o.id) ? 1 : 0.35}>
-              <Area d={part.d} fill={fill} opacity={isDone || o.kind === 'engrave' ? 1 : 0.4} />
-              {!isDone && <Line d={part.d} colour={kindColour(o.kind)} />}
+              <Area d={d} fill={fill} opacity={isDone || o.kind === 'engrave' ? 1 : 0.4} />
+              {!isDone && <Line d={d} colour={kindColour(o.kind)} />}
             </g>
           );
         }),
       )}
       {operations.flatMap((o) =>
-        o.outlinesOf.map((id) => {
+        o.outlinesOf.map(({ id, d }) => {
           const part = partById.get(id);
           return (
             part && (
               <g key={`${o.id}-${id}`} opacity={isOn(o.id) ? 1 : 0.35}>
-                <Line d={part.d} colour={kindColour(o.kind)} dash={DASHES[o.kind]} round={o.kind === 'mark'} />
+                <Line d={d ?? part.d} colour={kindColour(o.kind)} dash={DASHES[o.kind]} round={o.kind === 'mark'} />
               </g>
             )
           );
@@ -150,18 +151,17 @@ function AsCut({ view, pieces }: { view: JobView; pieces: readonly CutPieceView[
       {view.operations
         .filter((o) => o.kind !== 'cut')
         .flatMap((o) => [
-          ...o.areasOf.map((id) => ({ o, id, fill: true })),
-          ...o.outlinesOf.map((id) => ({ o, id, fill: false })),
-          ...o.linesOf.map(({ id, d }) => ({ o, id, fill: false, d })),
+          ...o.areasOf.map(({ id, d }) => ({ o, id, what: 'area', d })),
+          ...o.outlinesOf.map(({ id, d }) => ({ o, id, what: 'outline', d })),
+          ...o.linesOf.map(({ id, d }) => ({ o, id, what: 'lines', d })),
         ])
-        .map(({ o, id, fill, d }: { o: JobView['operations'][number]; id: string; fill: boolean; d?: string }) => {
+        .map(({ o, id, what, d: own }) => {
           const part = view.parts.find((p) => p.id === id);
           if (!part) return null;
-          return fill ? (
-            <Area key={`${o.id}-${id}-f`} d={part.d} fill="var(--nf-engrave)" opacity={0.8} />
-          ) : (
-            <Line key={`${o.id}-${id}-${d ? 'lines' : 'outline'}`} d={d ?? part.d} colour="var(--nf-ink)" />
-          );
+          const d = own ?? part.d;
+          const key = `${o.id}-${id}-${what}`;
+          if (what === 'area') return <Area key={key} d={d} fill="var(--nf-engrave)" opacity={0.8} />;
+          return <Line key={key} d={d} colour="var(--nf-ink)" />;
         })}
     </>
   );

@@ -21,6 +21,7 @@ import { change, dispatch, showOnly, useBench } from '../store';
 import { ChartAnew } from './chart-anew';
 import { CutPlaces } from './cut-places';
 import { GivenTo } from './given-to';
+import { LettersAlone } from './letters-alone';
 import { OperationSettings } from './operation-settings';
 
 function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
@@ -250,6 +251,7 @@ export function Assign() {
         ))}
       </fieldset>
       <GivenTo job={job} />
+      <LettersAlone job={job} />
       <CutPlaces job={job} />
       <ColourKey job={job} />
       <PenKey operations={job.operations} />

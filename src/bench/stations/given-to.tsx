@@ -6,7 +6,7 @@ import { common } from '@/core/commands/several';
 import { partWords } from '@/core/document/part-words';
 import type { Job, Part, Work } from '@/core/document/schema';
 import { stepIn } from '@/core/kinds/steps';
-import { WORKS, workKind } from '@/core/kinds/works';
+import { WORKS, workKind, workOn } from '@/core/kinds/works';
 import { Heading } from '@/ui/heading';
 import { VirtualRows } from '@/ui/virtual-rows';
 import styles from '../bench.module.css';
@@ -30,7 +30,7 @@ function Given({
   /** Whose work it is, for screen readers. */
   of: string;
 }) {
-  const now = common(parts.map((part) => part.work.find((w) => w.what === what)?.operation ?? ''));
+  const now = common(parts.map((part) => workOn(part.work, what)?.operation ?? ''));
   return (
     <OperationSelect
       {...now}

@@ -5,6 +5,7 @@ import type { Copy, Job, Part } from '../document/schema';
 import { type Box, boxHeight, compose, isEmptyBox, translation } from '../geometry/point';
 import type { Measure } from '../kinds/step';
 import { newStep, stepIn, withStep } from '../kinds/steps';
+import { workBy } from '../kinds/works';
 import { partMatrix, placementFor, placementMatrix, placementOf, UNMOVED } from '../prepare/placement';
 import { changed, type Done, type MiddleOf, memberOf, partOf } from './changed';
 import { newCopy, newPart } from './defaults';
@@ -92,7 +93,7 @@ export function addAround(
   return {
     job: changed(added, (draft) => {
       const part = partOf(draft, around.id);
-      if (part) part.work = line ? [{ what: 'outline', operation: line.id }] : [];
+      if (part) part.work = line ? [workBy('outline', line.id)] : [];
     }),
     ...ids,
   };
@@ -135,9 +136,9 @@ export function setBackingUse(job: Job, partId: string, use: BackingUse, boxes: 
   const other = original.work.filter((w) => kindOf(w) !== 'cut' && kindOf(w) !== 'engrave');
   const worked = changed(job, (draft) => {
     const [backing, words] = [partOf(draft, partId) as Part, partOf(draft, original.id) as Part];
-    if (cut) backing.work = [{ what: 'outline', operation: cut }];
-    if (use === 'engraved' && engrave) words.work = [...other, { what: 'fill', operation: engrave }];
-    if (use === 'glued' && cut) words.work = [...other, { what: 'outline', operation: cut }];
+    if (cut) backing.work = [workBy('outline', cut)];
+    if (use === 'engraved' && engrave) words.work = [...other, workBy('fill', engrave)];
+    if (use === 'glued' && cut) words.work = [...other, workBy('outline', cut)];
   });
   if (use === 'engraved') {
     const on = goAlong(worked, partId, original.id);

@@ -63,7 +63,7 @@ export function workAlike(part: Part): Pick<Part, 'steps' | 'work'> {
   const drawn = steps.filter((step) => step.kind === 'weld' || kindOf(step).place === 'drawn');
   // What was corrected on letters of the other words stays with these.
   for (const step of drawn) carryLetters(step, { keyOf: () => null });
-  return { steps: drawn.length > 0 ? drawn : [{ kind: 'weld', on: true }], work };
+  return { steps: drawn.length > 0 ? drawn : [{ kind: 'weld', on: true }], work: work.filter((w) => w.only === null) };
 }
 
 /** Room that a panel leaves around what it comes to, as a share of that. */

@@ -14,6 +14,7 @@ import {
   type Sheet,
 } from '../document/schema';
 import { type Measure, tenths } from '../kinds/step';
+import { workBy } from '../kinds/works';
 import { DEFAULT_FACE } from '../lettering/catalogue';
 import { UNMOVED } from '../prepare/placement';
 import { faceOfFamily } from '../schema/lettering';
@@ -108,7 +109,7 @@ export function newPart(id: string, name: string, members: readonly Member[], jo
     tabs: [],
     members: members.map((m) => ({ ...m, placement: { ...m.placement, x: m.placement.x - x, y: m.placement.y - y } })),
     steps: [{ kind: 'weld', on: true }],
-    work: cut ? [{ what: 'outline', operation: cut.id }] : [],
+    work: cut ? [workBy('outline', cut.id)] : [],
   };
 }
 

@@ -1,8 +1,9 @@
 /** The inside of a part: what it is worked by, and mending what is found about it. */
 
-import type { Copy, Job, Part } from '../document/schema';
+import type { Copy, Job, Part, Work } from '../document/schema';
 import type { Measure } from '../kinds/step';
 import { stepIn } from '../kinds/steps';
+import { workBy, workOn } from '../kinds/works';
 import { UNMOVED } from '../prepare/placement';
 import { madeFrom } from '../schema/members';
 import type { HatchTool } from '../schema/tools';
@@ -37,11 +38,15 @@ export function setInside(job: Job, partId: string, inside: Interior, measure: M
   const worked = changed(job, (draft) => {
     const part = partOf(draft, partId);
     if (!part) return;
-    const before = part.work.find((w) => w.what === 'fill' || w.what === 'hatch')?.operation;
-    part.work = part.work.filter((w) => w.what !== 'fill' && w.what !== 'hatch');
+    const before = (workOn(part.work, 'fill') ?? workOn(part.work, 'hatch'))?.operation;
+    const isInside = (w: Work) => w.what === 'fill' || w.what === 'hatch';
+    // Letters by themselves go along, to be filled in the other way.
+    const alone = inside === 'alone' ? [] : part.work.filter((w) => isInside(w) && w.only !== null);
+    const what = inside === 'lines' ? 'hatch' : 'fill';
+    part.work = [...alone.map((w) => ({ ...w, what }) as const), ...part.work.filter((w) => !isInside(w))];
     if (inside !== 'alone') {
       const operation = before ?? suiting(draft, inside);
-      if (operation) part.work.unshift({ what: inside === 'lines' ? 'hatch' : 'fill', operation });
+      if (operation) part.work.unshift(workBy(what, operation));
     }
     // The lines take the place of an outline that would cut or draw the same letters.
     if (inside === 'lines') part.work = part.work.filter((w) => w.what !== 'outline');
@@ -50,7 +55,7 @@ export function setInside(job: Job, partId: string, inside: Interior, measure: M
     if (step.on && inside === 'alone' && part.work.length === 0) {
       // The lines took the outline's place, and give it back.
       const cut = draft.operations.find((o) => o.kind === 'cut');
-      if (cut) part.work.push({ what: 'outline', operation: cut.id });
+      if (cut) part.work.push(workBy('outline', cut.id));
     }
     step.on = false;
   });
@@ -75,7 +80,7 @@ export const takeTool = (job: Job, partId: string, tool: HatchTool): Job =>
     const [from, to] = isTurning(tool) ? (['mark', 'engrave'] as const) : (['engrave', 'mark'] as const);
     const isOther = isTurning(tool) !== isTurning(step.tool);
     step.tool = tool;
-    const work = part.work.find((w) => w.what === 'hatch');
+    const work = workOn(part.work, 'hatch');
     const now = draft.operations.find((o) => o.id === work?.operation);
     const next = draft.operations.find((o) => o.kind === to && o.on);
     if (isOther && work && next && now?.kind === from) work.operation = next.id;

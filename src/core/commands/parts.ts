@@ -3,6 +3,7 @@
 import { partWords } from '../document/part-words';
 import type { Job, Member, Part, ShapeKind } from '../document/schema';
 import { applyMatrix, boxWidth, invert, type Point } from '../geometry/point';
+import { workBy } from '../kinds/works';
 import { DEFAULT_LINE_FACE } from '../lettering/catalogue';
 import { partMatrix, placementFor, placementOf } from '../prepare/placement';
 import { faceOf, faceOfFamily } from '../schema/lettering';
@@ -73,7 +74,7 @@ export function addPart(
   const mark = job.operations.find((o) => o.kind === 'mark');
   const alike =
     kind === 'one-line lettering'
-      ? { ...part, ...(mark && { work: [{ what: 'outline' as const, operation: mark.id }] }) }
+      ? { ...part, ...(mark && { work: [workBy('outline', mark.id)] }) }
       : words && ORNAMENTS.has(member.kind)
         ? { ...part, ...workAlike(words.part) }
         : part;

@@ -11,6 +11,7 @@ import {
   transformedBox,
 } from '../geometry/point';
 import { newStep, withStep } from '../kinds/steps';
+import { workBy } from '../kinds/works';
 import { LIMITS } from '../limits';
 import { placementMatrix, placementOf } from '../prepare/placement';
 import { leastOf, type StartId, startOf } from '../tracing/starts';
@@ -106,7 +107,7 @@ export function tracePicture(job: Job, pictureId: string, startId: StartId): Don
             made.steps,
             newStep('centerline', { capHeightMm: (rows * scale) / 4, leastWidthMm: null, kerfMm: null }),
           ),
-          work: [{ what: 'centerline' as const, operation: mark.id }],
+          work: [workBy('centerline', mark.id)],
         }
       : made;
   return { job: changed(job, (draft) => void draft.parts.push(part)), partId };

@@ -24,7 +24,7 @@ export function splitPart(part: Part, freeId: (taken: readonly string[]) => stri
 /** The same for parts whose outlines and insides are given to the same operations. */
 const workKey = (part: Part): string =>
   part.work
-    .map((w) => `${w.what} ${w.operation}`)
+    .map((w) => `${w.what} ${w.operation} ${JSON.stringify(w.only)}`)
     .sort()
     .join();
 

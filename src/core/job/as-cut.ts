@@ -4,12 +4,14 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { offsetRegion } from '../geometry/offset/offset';
 import { closedPath } from '../geometry/path';
 import { line } from '../geometry/segment';
+import { hasLettersAlone, outlinesGiven } from '../kinds/letters-alone';
 import { isCut, workKind } from '../kinds/works';
-import { measureOutlines, type Outline } from '../prepare/outline';
+import { measureOutlines, nestAgain, type Outline } from '../prepare/outline';
 import { type PieceKind, piecesOf } from '../prepare/pieces';
 import { without } from '../prepare/without';
 import { settingsOn } from '../shop/in-force';
 import type { JobResult, Progress } from './evaluate';
+import type { PartResult } from './part-result';
 
 /** One piece that comes apart from the others: its outer outline first, then its holes. */
 export type CutPiece = {
@@ -30,23 +32,30 @@ export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generat
   const pieces: CutPiece[] = [];
   for (const [done, part] of positives.entries()) {
     yield { done, of: shown.length };
-    const { half, isBeside } = cuts.get(part.id) as PartCut;
-    const solid = isBeside ? grownBy(engine, part.solid, half) : part.solid;
+    const { half, isBeside, ofIt } = cuts.get(part.id) as PartCut;
+    const cut = ofIt(part);
+    const solid = isBeside ? grownBy(engine, cut, half) : cut;
     pieces.push(...piecesAfter(engine, solid, half, part.id));
   }
   if (negatives.length === 0) return pieces;
   yield { done: positives.length, of: shown.length };
   // What is cut out of the sheet takes as much of it as its own cut is wide.
   const openings = negatives.map((part) => {
-    const { half, isBeside } = cuts.get(part.id) as PartCut;
-    const middle = isBeside ? grownBy(engine, part.solid, -half) : part.solid;
+    const { half, isBeside, ofIt } = cuts.get(part.id) as PartCut;
+    const cut = ofIt(part);
+    const middle = isBeside ? grownBy(engine, cut, -half) : cut;
     return grownBy(engine, middle, half);
   });
   return [...piecesAfter(engine, sheetWithout(engine, job, openings), 0, null), ...pieces];
 }
 
 /** How a part is cut: half the width of the cut in mm, and whether it runs beside what is kept. */
-type PartCut = { readonly half: number; readonly isBeside: boolean };
+type PartCut = {
+  readonly half: number;
+  readonly isBeside: boolean;
+  /** What of the part's shape is cut: all of it, but for letters that are given to something else. */
+  readonly ofIt: (part: PartResult) => readonly Outline[];
+};
 
 /** By which cut a part comes out, with its id; nothing where it does not. */
 function cutOf({ id, work }: Part, running: readonly Operation[], { sheet }: Job): [string, PartCut][] {
@@ -55,7 +64,11 @@ function cutOf({ id, work }: Part, running: readonly Operation[], { sheet }: Job
     (o) => o.kind === 'cut' && work.some((w) => w.operation === o.id && workKind(w.what).comesOff),
   );
   const kerf = cut ? settingsOn(cut, sheet).kerf : sheet.kerf;
-  return [[id, { half: (kerf ?? 0) / 2, isBeside: cut !== undefined && cut.kerfSide !== 'line' }]];
+  const cutting = new Set(running.flatMap((o) => (o.kind === 'cut' ? [o.id] : [])));
+  const entries = work.filter((w) => w.what === 'outline' && cutting.has(w.operation));
+  const ofIt = (part: PartResult) =>
+    hasLettersAlone(work, 'outline') ? nestAgain(outlinesGiven(part.solid, part, { work, entries })) : part.solid;
+  return [[id, { half: (kerf ?? 0) / 2, isBeside: cut !== undefined && cut.kerfSide !== 'line', ofIt }]];
 }
 
 const grownBy = (engine: ClipEngine, outlines: readonly Outline[], by: number): readonly Outline[] =>

@@ -6,6 +6,7 @@ import type { Artwork, Job, Lettering, Operation, Part } from '../document/schem
 import { rgbOf } from '../formats/drawing';
 import type { ReadGroup, ReadText } from '../formats/read-drawing';
 import { type Box, boxCentre, isEmptyBox, type Point } from '../geometry/point';
+import { workBy } from '../kinds/works';
 import { closeSchema } from '../schema/artwork';
 
 /** A drawing that is kept with the jobs, and what is in it. */
@@ -95,7 +96,7 @@ export function broughtParts(
     const filled = operation.kind === 'engrave' && groups.every((i) => brought.groups[i]?.filled);
     const made = (title: string, members: Part['members']): Part => ({
       ...newPart(freeId('part'), title, members, job),
-      work: [{ what: filled ? 'fill' : 'outline', operation: operation.id }],
+      work: [workBy(filled ? 'fill' : 'outline', operation.id)],
     });
     // Words are a part of their own: joined to what they stand on they would vanish in it.
     return [...(isDrawn ? [made(name, [artwork])] : []), ...(words.length > 0 ? [made(`${name}, words`, words)] : [])];

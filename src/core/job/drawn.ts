@@ -4,11 +4,12 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { type Drawable, dot, drawnLength, filledArea, polyline } from '../geometry/drawable';
 import { type KnownNesting, nestMeasured } from '../geometry/nesting';
 import { pathLength } from '../geometry/path';
-import { type Box, boxesMeet, EMPTY_BOX } from '../geometry/point';
-import { NOTHING_DRAWN } from '../kinds/work';
+import { type Box, boxesMeet, EMPTY_BOX, uniteBoxes } from '../geometry/point';
+import { drawnByEntries, hasLettersAlone, outlinesGiven, regionGiven } from '../kinds/letters-alone';
+import { NOTHING_DRAWN, type ToDraw } from '../kinds/work';
 import { isCut, WORKS, workKind } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
-import type { Outline } from '../prepare/outline';
+import { nestAgain, type Outline } from '../prepare/outline';
 import { insideFirst } from '../toolpath/order';
 import { greedyPointOrder, joinedRuns, nearestNext } from '../toolpath/runs';
 import { CUT_PATHS, type CutPath, cutLength, cutsAsked, isAsked, neighbours, surroundingsReach } from './cut-paths';
@@ -25,6 +26,8 @@ export type OperationResult = {
   readonly drawn: readonly DrawnWork[];
   /** How outlines are cut, where more is asked than to go along them: one for each, in no order. */
   readonly cuts: readonly CutOfPart[];
+  /** The outlines that it fills with lines, of parts of which it fills not all. */
+  readonly filledOnly: readonly { readonly partId: string; readonly outlines: readonly Outline[] }[];
   /** Length of all that is drawn in mm. */
   readonly lengthMm: number;
   /** The way between, in mm: moved without drawing, from one thing to the next. */
@@ -44,7 +47,7 @@ type PartDrawnInput = {
   readonly result: PartResult;
   /** By which operation, and what of the part. */
   readonly by: string;
-  readonly whats: readonly Work['what'][];
+  readonly works: readonly Work[];
   /** Half the width of the cut, in mm, where it runs beside what is kept. */
   readonly half: number;
   readonly engine: ClipEngine;
@@ -56,6 +59,8 @@ type PartDrawn = {
   readonly polylines: readonly DrawnWork[];
   readonly outlines: readonly DrawnWork[];
   readonly along: Along;
+  /** The outlines that are filled with lines, where these are not all. */
+  readonly filled: readonly Outline[] | null;
   readonly lengthMm: number;
 };
 
@@ -63,26 +68,51 @@ type PartDrawn = {
 type Along = { readonly outlines: readonly Outline[]; readonly box: Box; readonly moreMm: number };
 const NOTHING_ALONG: Along = { outlines: [], box: EMPTY_BOX, moreMm: 0 };
 
-function alongOf({ engine, part, result, half }: PartDrawnInput, memory: Memory): Along {
+function alongOf(input: PartDrawnInput, memory: Memory): Along {
+  const { engine, part, result, half } = input;
   const { outlines, box } = result;
-  if (half === 0) return { outlines, box, moreMm: 0 };
+  if (half === 0) return ourOutlines({ outlines, box, moreMm: 0 }, input);
   const beside = besideKept(engine, { part, result, half }, memory);
-  const own = outlines.reduce((sum, o) => sum + pathLength(o.path), 0);
-  return { outlines: beside.outlines, box: beside.box, moreMm: beside.lengthMm - own };
+  const own = lengthOf(ourOutlines({ outlines, box, moreMm: 0 }, input).outlines);
+  const along = ourOutlines({ outlines: beside.outlines, box: beside.box, moreMm: 0 }, input);
+  return { ...along, moreMm: lengthOf(along.outlines) - own };
 }
+
+const lengthOf = (outlines: readonly Outline[]): number => outlines.reduce((sum, o) => sum + pathLength(o.path), 0);
+
+/** Of outlines that are run along those that are given to the operation. */
+function ourOutlines(along: Along, { part, result, works }: PartDrawnInput): Along {
+  if (!hasLettersAlone(part.work, 'outline')) return along;
+  const ours = nestAgain(outlinesGiven(along.outlines, result, { work: part.work, entries: works }));
+  return { ...along, outlines: ours, box: ours.reduce((box, o) => uniteBoxes(box, o.box), EMPTY_BOX) };
+}
+
+/** What of a kind of work is given to the operation, where letters are given by themselves. */
+const ofEntries = (all: ToDraw, what: Work['what'], { part, result, works }: PartDrawnInput): ToDraw =>
+  drawnByEntries(all, result, {
+    work: part.work.filter((w) => w.what === what),
+    entries: works.filter((w) => w.what === what),
+  });
 
 /** What an operation draws of one part: its lines that fill nothing in long runs, the nearest next. */
 const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
   name: 'drawn of a part',
-  key: ({ result, whats, half }, idOf) => `${idOf(result)}|${whats.join()}|${half}`,
+  key: ({ part, result, works, half }, idOf) =>
+    [
+      idOf(result),
+      works.map((w) => w.what).join(),
+      half,
+      // What others are given by themselves is left out of the rest.
+      part.work.some((w) => w.only) ? JSON.stringify([works, part.work]) : '',
+    ].join('|'),
   slot: ({ part, by }) => `${part.id}|${by}`,
   run(input, memory) {
     const { result, part } = input;
-    const made = input.whats.map((what) => ({
-      what,
-      ...NOTHING_DRAWN,
-      ...workKind(what).toDraw(result, part.steps, memory),
-    }));
+    const whats = WHATS.filter((what) => input.works.some((w) => w.what === what));
+    const made = whats.map((what) => {
+      const all = { ...NOTHING_DRAWN, ...workKind(what).toDraw(result, part.steps, memory) };
+      return { what, ...(hasLettersAlone(part.work, what) ? ofEntries(all, what, input) : all) };
+    });
     const drawn = (what: Work['what'], drawable: Drawable): DrawnWork => ({ partId: result.id, what, drawable });
     // Told as what a step draws unless nothing but open lines of the outline are among them.
     const bySteps = made.find((m) => workKind(m.what).draws !== null && m.polylines.length + m.dots.length > 0);
@@ -97,6 +127,10 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
       ],
       outlines: along.outlines.map(({ path, box }) => drawn('outline', { kind: 'outline', path, box })),
       along,
+      filled:
+        hasLettersAlone(part.work, 'hatch') && whats.includes('hatch')
+          ? regionGiven(result, { work: part.work, entries: input.works }, 'hatch')
+          : null,
       lengthMm: made.reduce((sum, m) => sum + m.lengthMm, 0) + along.moreMm,
     };
   },
@@ -132,6 +166,7 @@ export function operationResult(
   const fillings: FillingOfPart[] = [];
   const lines: DrawnWork[] = [];
   const outlines: DrawnWork[] = [];
+  const filledOnly: OperationResult['filledOnly'][number][] = [];
   const along: Along[] = [];
   const cuts: Cut[] = [];
   const half = halfKerf(operation, sheet);
@@ -139,11 +174,12 @@ export function operationResult(
   for (const part of parts) {
     const result = results.get(part.id);
     if (!result) continue;
-    const whats = WHATS.filter((what) => part.work.some((w) => w.what === what && w.operation === operation.id));
-    if (whats.length === 0) continue;
-    const drawn = memory.get(PART_DRAWN, { part, result, by: operation.id, whats, half, engine });
+    const works = part.work.filter((w) => w.operation === operation.id);
+    if (works.length === 0) continue;
+    const drawn = memory.get(PART_DRAWN, { part, result, by: operation.id, works, half, engine });
     for (const d of drawn.areas) areas.push(d);
     for (const f of drawn.fillings) fillings.push(f);
+    if (drawn.filled) filledOnly.push({ partId: part.id, outlines: drawn.filled });
     for (const d of drawn.polylines) lines.push(d);
     for (const d of drawn.outlines) outlines.push(d);
     if (drawn.outlines.length > 0) {
@@ -169,6 +205,7 @@ export function operationResult(
     operation,
     drawn,
     cuts: asAsked,
+    filledOnly,
     lengthMm:
       lengthMm +
       asAsked.reduce((sum, cut, i) => sum + cutLength(cut) - drawnLength((outlines[i] as DrawnWork).drawable), 0),

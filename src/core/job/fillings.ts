@@ -5,16 +5,16 @@ import type { Path } from '../geometry/path';
 import { countStrokes, lengthsOf, type Strokes } from '../geometry/strokes';
 import { LIMITS } from '../limits';
 import type { Memory, Stage } from '../memo';
+import type { OrderedFilling } from '../toolpath/hatch/hatch-within';
 import { fillingsInOrder, type OfFilling } from '../toolpath/hatch/in-order';
-import type { PartHatch } from '../toolpath/hatch/part-hatch';
 
 /** A drawable with the part, and the kind of work on it, that it comes from. */
 export type DrawnWork = { readonly partId: string; readonly what: Work['what']; readonly drawable: Drawable };
 
 /** A filling of a part. */
-export type FillingOfPart = { readonly partId: string; readonly what: Work['what']; readonly hatch: PartHatch };
+export type FillingOfPart = { readonly partId: string; readonly what: Work['what']; readonly hatch: OrderedFilling };
 
-type OrderInput = { readonly by: string; readonly fillings: readonly PartHatch[] };
+type OrderInput = { readonly by: string; readonly fillings: readonly OrderedFilling[] };
 
 /** Fillings of several parts in one order. */
 const ORDER_OF_FILLINGS: Stage<OrderInput, readonly OfFilling[]> = {
@@ -37,7 +37,7 @@ export const wayThrough = (drawn: readonly DrawnWork[], memory: Memory): number 
   );
 
 /** Lines of a filling. */
-const linesOf = ({ strokes, overMissed, rings }: PartHatch): number =>
+const linesOf = ({ strokes, overMissed, rings }: OrderedFilling): number =>
   countStrokes(strokes) + countStrokes(overMissed) + rings.length;
 
 /** Fillings of several parts, one after the other. */

@@ -47,7 +47,8 @@ export function* pictureOf(job: Job, result: JobResult): Generator<Progress, Pic
   let done = 0;
   const worked = new Set<string>();
   const outlinesOf = new Map(result.parts.map((part) => [part.id, part.outlines.map((o) => o.path)]));
-  for (const { operation, drawn } of result.operations) {
+  for (const { operation, drawn, filledOnly } of result.operations) {
+    const only = new Map(filledOnly.map((f) => [f.partId, f.outlines.map((o) => o.path)]));
     const filled = new Set<string>();
     const byPart = new Map<string, Path[]>();
     for (const { partId, drawable } of drawn) {
@@ -55,7 +56,7 @@ export function* pictureOf(job: Job, result: JobResult): Generator<Progress, Pic
       if (drawable.kind === 'area') add(operation.kind, true, drawable.paths);
       // Lines this close are an area at the size of a list.
       else if (isHatch(drawable)) {
-        if (!filled.has(partId)) add(operation.kind, true, outlinesOf.get(partId) ?? []);
+        if (!filled.has(partId)) add(operation.kind, true, only.get(partId) ?? outlinesOf.get(partId) ?? []);
         filled.add(partId);
       } else {
         const paths = drawable.kind === 'dot' ? [circleAt(drawable.at, drawable.r ?? POINT_MM)] : drawnPaths(drawable);

@@ -4,7 +4,7 @@ import type { Path } from '../geometry/path';
 import type { Box, Point } from '../geometry/point';
 import type { Memory } from '../memo';
 import type { PreparedPart } from '../prepare/prepared';
-import type { PartHatch } from '../toolpath/hatch/part-hatch';
+import type { OrderedFilling } from '../toolpath/hatch/hatch-within';
 import type { DrawKind, Linework, Step } from './steps';
 
 /** A dot to be set: a circle, or where `r` is null a point. */
@@ -14,7 +14,7 @@ export type DotToDraw = Point & { readonly r: number | null };
 export type ToDraw = {
   readonly areas: readonly AreaDrawable[];
   /** Fillings by lines, each with the order of its own. */
-  readonly fillings: readonly PartHatch[];
+  readonly fillings: readonly OrderedFilling[];
   /** Lines that are joined where they meet, and dots. */
   readonly polylines: readonly Path[];
   readonly dots: readonly DotToDraw[];

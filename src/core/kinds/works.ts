@@ -1,8 +1,9 @@
 /** The kinds of work, in the order in which their lines are put together. */
 import { z } from 'zod';
 import { type Box, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
+import { LIMITS } from '../limits';
 import type { PreparedPart } from '../prepare/prepared';
-import { about, id } from '../schema/fields';
+import { about, id, letterKey } from '../schema/fields';
 import type { Operation } from '../schema/operations';
 import type { DrawKind, Linework } from './steps';
 import type { WorkKind } from './work';
@@ -25,6 +26,16 @@ export const workSchema = z.strictObject({
     `What of the part is worked: ${WORKS.map((w) => w.describes).join('; ')}.`,
   ),
   operation: about(id, 'Id of the operation that does it.'),
+  only: about(
+    z
+      .strictObject({
+        letters: about(z.array(letterKey).max(LIMITS.lettersAlone).default([]), 'These letters.'),
+        dots: about(z.boolean().default(false), 'All dots of i and j.'),
+      })
+      .nullable()
+      .default(null),
+    'Only some letters, which no other work of its kind then does; null: all that is not given by itself.',
+  ),
 });
 
 /** Which operation does what to a part. */
@@ -38,6 +49,13 @@ export const workKind = (what: Work['what']): WorkKind<Work['what']> => BY_WHAT.
 /** The kinds of steps whose lines some work on a part draws. */
 export const drawnBy = (work: readonly Work[]): ReadonlySet<DrawKind['kind']> =>
   new Set(work.flatMap(({ what }) => workKind(what).draws ?? []));
+
+/** Work of a kind by an operation, on all of a part that is not given by itself. */
+export const workBy = (what: Work['what'], operation: string): Work => ({ what, operation, only: null });
+
+/** Which operation does a kind of work on a part, but for letters by themselves; undefined for none. */
+export const workOn = (work: readonly Work[], what: Work['what']): Work | undefined =>
+  work.find((w) => w.what === what && w.only === null);
 
 /** Bounds of what is cut or drawn of a part, where it lies; those of its shape when nothing is. */
 export function workBox(whats: readonly Work['what'][], part: PreparedPart, linework: Linework): Box {

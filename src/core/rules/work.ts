@@ -2,8 +2,13 @@
 
 import type { Operation, Work } from '../document/schema';
 import { isEmptyBox } from '../geometry/point';
+import { startSentence } from '../inspect/names';
 import type { Rule } from '../inspect/rule';
+import { notAlone } from '../kinds/letters-alone';
 import { type AnyMend, ofMembers, type PartSubject, partRule } from './rule';
+
+/** So many letters are told one by one. */
+const TOLD = 8;
 
 /** Letters of one-line faces lower than this many tips run together. */
 const LEAST_TIPS = 6;
@@ -14,6 +19,23 @@ const doing = ({ part, job }: PartSubject, ...whats: readonly Work['what'][]): O
 
 /** What is found about the work on a part. */
 export const WORK_RULES: readonly Rule<PartSubject, AnyMend>[] = [
+  partRule({
+    code: 'letter-not-alone',
+    severity: 'caution',
+    station: 'assign',
+    find({ part, ready, names, title }) {
+      const whats = new Set(part.work.flatMap((w) => (w.only ? [w.what] : [])));
+      return [...whats].flatMap((what) =>
+        notAlone(ready, part.work, what)
+          .slice(0, TOLD)
+          .map((label) => ({
+            sentence: `${startSentence(names.source(label))} of ${title} hangs together with other letters: it is worked with them, not by itself.`,
+            detail: `${what}:${label}`,
+            box: ready.box,
+          })),
+      );
+    },
+  }),
   partRule({
     code: 'lines-not-filled',
     severity: 'caution',

@@ -1,8 +1,10 @@
 /** What happens to the inside of a part: nothing, scanned as an area, or filled with lines. */
+
 import { interiorOf, setInside } from '@/core/commands/interior';
 import { common } from '@/core/commands/several';
 import { partWords } from '@/core/document/part-words';
 import type { Operation, Part } from '@/core/document/schema';
+import { workOn } from '@/core/kinds/works';
 import { Choice, NumberField, QuantityField, Switch } from '@/ui/fields';
 import { formatArea } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
@@ -19,7 +21,7 @@ export function InteriorPanel(props: StepProps) {
   const all = shownIn(props);
   const area = all.reduce((sum, { view }) => sum + view.areaMm2, 0);
   const inside = common(all.map((shown) => interiorOf(shown.part)));
-  const filledBy = common(all.map((shown) => shown.part.work.find((w) => w.what === 'fill')?.operation));
+  const filledBy = common(all.map((shown) => workOn(shown.part.work, 'fill')?.operation));
   return (
     <section aria-label="Inside">
       <Heading beside={area > 0 ? formatArea(area, units) : ''}>
@@ -58,7 +60,7 @@ export function InteriorPanel(props: StepProps) {
 /** How a beam scans the area: kept with the operation, so that all it scans is alike. */
 function Scan({ part }: { readonly part: Part }) {
   const unit = useBench((s) => s.job.units);
-  const id = part.work.find((w) => w.what === 'fill')?.operation;
+  const id = workOn(part.work, 'fill')?.operation;
   const operation = useBench((s) => s.job.operations.find((o) => o.id === id));
   if (!operation) return null;
   const edit = (values: Partial<NonNullable<Operation['scan']>> | null, merge: string | null = null) =>
