@@ -72,7 +72,7 @@ export async function showEach(page: Page): Promise<void> {
 }
 
 /** What is added comes into the part that is chosen, not beside it. */
-export const intoPart = (page: Page) => page.getByText('into this part', { exact: true }).click();
+export const intoPart = (page: Page) => page.getByText('into it', { exact: true }).click();
 
 export async function addLettering(page: Page, words: string): Promise<void> {
   await page.getByRole('button', { name: 'Lettering', exact: true }).click();

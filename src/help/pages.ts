@@ -55,7 +55,7 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
       {
         head: 'Next to what is there',
         words:
-          'New things come beside what is chosen, in its typeface, size and operation. “Into this part” makes them one thing with it: added, cut out, or keeping only what lies within.',
+          'New things come beside what is chosen, in its typeface, size and operation; on a plate that is cut, words come in its middle to be engraved, and go along with it. “Into it” makes them one thing with it: added, cut out, or keeping only what lies within.',
       },
       {
         head: 'Around a part',

@@ -253,6 +253,23 @@ describe('bringing in', () => {
     (stem) => `${stem}-${++n}`,
   );
 
+  test.each([
+    ['CUT_OUT', '#123456', false, 'cut'],
+    ['Engraving front', '#123456', false, 'engrave'],
+    ['fold lines', '#123456', false, 'score'],
+    ['scribe', '#123456', false, 'mark'],
+    ['Score', '#1A26AF', false, 'score'],
+    ['haircut', '#1A26AF', false, 'cut'],
+    ['layer 1', '#248B88', false, 'score'],
+    ['layer 1', '#123456', true, 'engrave'],
+    ['layer 1', '#123456', false, 'cut'],
+  ])('layer “%s” in %s, filled %s, goes to %s', (name, colour, filled, to) => {
+    const group = { name, colour, filled };
+    expect(likelyOperation(group, job, [group, { ...group, filled: !filled }])).toBe(to);
+    // Alone in its file, what is filled is as likely to be cut.
+    if (name === 'layer 1' && filled) expect(likelyOperation(group, job)).toBe('cut');
+  });
+
   test('one part for each operation, by the colour key; what is filled is filled', () => {
     expect(parts.map((p) => [p.name, p.work])).toEqual([
       ['shed, Engrave', [{ what: 'fill', operation: 'engrave', only: null }]],

@@ -174,7 +174,10 @@ function Found({ preview, share }: { preview: Looked; share: number }) {
       kept && putOnSheet(kept, preview, { factor, operations: chosen, apart: apart && mayBeApart(chosen) }),
   });
   const client = useQueryClient();
-  const likely = useMemo(() => preview.groups.map((group) => likelyOperation(group, job)), [preview, job]);
+  const likely = useMemo(
+    () => preview.groups.map((group) => likelyOperation(group, job, preview.groups)),
+    [preview, job],
+  );
   const [answered, setAnswered] = useState<ReadonlyMap<number, string | null>>(new Map());
   const [factor, setFactor] = useState(1);
   const [marks, setMarks] = useState<readonly Point[]>([]);

@@ -4,7 +4,9 @@ import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
 import { type AroundIt, addAround, setFollows } from '@/core/commands/along';
 import { memberOf, moveEntry } from '@/core/commands/changed';
-import { addMember, addPart, type NewThing, removeMember } from '@/core/commands/parts';
+import type { NewThing } from '@/core/commands/new-member';
+import { addOnPlate, isPlate } from '@/core/commands/on-plate';
+import { addMember, addPart, removeMember } from '@/core/commands/parts';
 import { memberWords, partWords, shapeWord } from '@/core/document/part-words';
 import type { Copy, Member, Part, ShapeKind } from '@/core/document/schema';
 import { boxCentre, isEmptyBox } from '@/core/geometry/point';
@@ -40,10 +42,17 @@ const SHAPES: readonly { readonly kind: ShapeKind; readonly icon: typeof Type }[
   { kind: 'heart', icon: Heart },
 ];
 
+/** Where what is added comes to be, as seen from the part that is selected. */
+type Coming = 'on' | 'beside' | 'into';
+
 function Add({ partId }: { partId: string | null }) {
   const box = useBeside((view) => view?.parts.find((p) => p.id === partId)?.box);
   const parts = useBench((s) => s.job.parts);
-  const [where, setWhere] = useState<'beside' | 'into'>('beside');
+  const [asked, setWhere] = useState<Coming | null>(null);
+  const part = parts.find((p) => p.id === partId);
+  // Onto a plate things come to be engraved; what else there is they come beside.
+  const onto = part !== undefined && isPlate(part);
+  const where = asked === null || (asked === 'on' && !onto) ? (onto ? 'on' : 'beside') : asked;
   const others = parts.filter((p) => p.id !== partId);
   const isInto = partId !== null && where === 'into';
   const middle = box && !isEmptyBox(box) ? boxCentre(box) : null;
@@ -53,6 +62,10 @@ function Add({ partId }: { partId: string | null }) {
       const made = addMember(job, partId, kind, middle, aroundNow(partId));
       dispatch(() => made.job);
       select(partId, made.memberId);
+    } else if (partId && where === 'on') {
+      const made = addOnPlate(job, kind, partId, aroundNow(partId));
+      dispatch(() => made.job);
+      select(made.partId ?? partId);
     } else {
       const made = addPart(job, kind, aroundNow(partId));
       dispatch(() => made.job);
@@ -75,8 +88,17 @@ function Add({ partId }: { partId: string | null }) {
           label="It comes"
           value={where}
           options={[
+            ...(onto
+              ? [
+                  {
+                    value: 'on' as const,
+                    word: 'on it',
+                    title: 'As a part of its own that goes along with it, engraved where it is cut',
+                  },
+                ]
+              : []),
             { value: 'beside', word: 'beside it', title: 'As a part of its own, set and worked as this one' },
-            { value: 'into', word: 'into this part', title: 'As one thing with it' },
+            { value: 'into', word: 'into it', title: 'As one thing with it' },
           ]}
           onChange={setWhere}
         />

@@ -1,12 +1,11 @@
 /** Adding, removing and doubling parts and members; taking parts apart and putting them together. */
 
 import { partWords } from '../document/part-words';
-import type { Job, Member, Part, ShapeKind } from '../document/schema';
+import type { Job, Member, Part } from '../document/schema';
 import { applyMatrix, boxWidth, invert, type Point } from '../geometry/point';
 import { workBy } from '../kinds/works';
-import { DEFAULT_LINE_FACE } from '../lettering/catalogue';
 import { partMatrix, placementFor, placementOf } from '../prepare/placement';
-import { faceOf, faceOfFamily } from '../schema/lettering';
+import { faceOf } from '../schema/lettering';
 import { madeFrom, remadeFrom } from '../schema/members';
 import {
   type Around,
@@ -21,21 +20,11 @@ import {
 import { changed, type Done, type MiddleOf, memberOf, partOf, plain, type Refusable } from './changed';
 import { type Chosen, moveChosen } from './chosen';
 import { betweenParts, inCoordinates } from './coordinates';
-import { newCopy, newLettering, newPart, newShape } from './defaults';
+import { newPart } from './defaults';
 import { isOneLine } from './faces';
 import { freeId } from './ids';
+import { makeMember, type NewThing } from './new-member';
 import { putTogether, splitPart } from './regroup';
-
-/** What can be added; a copy names the part it copies. */
-export type NewThing = 'lettering' | 'one-line lettering' | ShapeKind | { readonly copyOf: string };
-
-function makeMember(job: Job, kind: NewThing): Member {
-  if (typeof kind === 'object') return newCopy(freeId(job, 'copy'), kind.copyOf, job.sheet);
-  if (kind === 'one-line lettering')
-    return { ...newLettering(freeId(job, 'lettering'), job.sheet, ''), ...faceOfFamily(DEFAULT_LINE_FACE) };
-  const id = freeId(job, kind);
-  return kind === 'lettering' ? newLettering(id, job.sheet, '') : newShape(kind, id, job.sheet);
-}
 
 /** Ornaments are worked as the words they come beside; panels and spikes are cut. */
 const ORNAMENTS: ReadonlySet<Member['kind']> = new Set(['lettering', 'bar', 'heart', 'star', 'polygon']);

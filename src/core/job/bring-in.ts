@@ -36,16 +36,33 @@ export type BringInChoices = {
 /** Colours at most this far apart, of 255 in each of three, are meant as the same. */
 const SAME_COLOUR = 40;
 
+/** Words for kinds of operations that layers are named by. */
+const KIND_WORDS: readonly (readonly [Operation['kind'], RegExp])[] = [
+  ['engrave', /\b(engrav\w*|raster|etch\w*|fill)\b/i],
+  ['mark', /\b(mark\w*|scrib\w*)\b/i],
+  ['score', /\b(scor\w*|crease|fold)\b/i],
+  ['cut', /\b(cut\w*|through|profile|outline|contour)\b/i],
+];
+
 /**
- * The operation a group is most likely meant for: that of its pen, one of its name, one whose colour in files it has, else the first
- * cut.
+ * The operation a group is most likely meant for: that of its pen, one of its name or of a kind that its name tells, one whose colour in
+ * files it has; else by what it is, areas being engraved where other groups of the file are lines, and the first cut.
  */
-export function likelyOperation(group: ReadGroup, job: Pick<Job, 'operations' | 'colourKey'>): string | null {
+export function likelyOperation(
+  group: ReadGroup,
+  job: Pick<Job, 'operations' | 'colourKey'>,
+  groups: readonly ReadGroup[] = [group],
+): string | null {
   const { operations } = job;
   const byPen = group.pen === undefined ? null : operationOfPen(group.pen, operations);
   if (byPen) return byPen.id;
   const byName = operations.find((o) => o.name.trim().toLowerCase() === group.name.trim().toLowerCase());
   if (byName) return byName.id;
+  const name = group.name.replaceAll('_', ' ');
+  // Groups of plotter files are called by their pens, which say nothing of a kind.
+  const told = group.pen === undefined ? KIND_WORDS.find(([, word]) => word.test(name))?.[0] : undefined;
+  const byKind = operations.find((o) => o.kind === told);
+  if (byKind) return byKind.id;
   const away = (o: Operation): number => {
     const [p, q] = [rgbOf(group.colour), rgbOf(o.colour ?? job.colourKey[o.kind])];
     return Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2]);
@@ -53,7 +70,11 @@ export function likelyOperation(group: ReadGroup, job: Pick<Job, 'operations' | 
   // Files for plotters have no colours: those that pens are shown in are ours.
   const nearest = group.pen === undefined ? [...operations].sort((a, b) => away(a) - away(b))[0] : undefined;
   if (nearest && away(nearest) <= SAME_COLOUR) return nearest.id;
-  return (operations.find((o) => o.kind === 'cut') ?? operations[0])?.id ?? null;
+  const isArea = group.filled && groups.some((other) => !other.filled);
+  const kind = isArea ? 'engrave' : 'cut';
+  return (
+    (operations.find((o) => o.kind === kind) ?? operations.find((o) => o.kind === 'cut') ?? operations[0])?.id ?? null
+  );
 }
 
 /**

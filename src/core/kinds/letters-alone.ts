@@ -42,7 +42,7 @@ const isOnDot = (at: Point, label: number, { sources, frames }: Pick<Lettered, '
  * Of each outline the entry of the work, of some kind, that its letter is given by itself; null for what belongs to the rest. An outline
  * that several letters have in common belongs to the rest, whatever they are given, but where all of them are given alike.
  */
-export function ownersOf({ outlines, sources, frames }: Lettered, entries: readonly Work[]): (Work | null)[] {
+function ownersOf({ outlines, sources, frames }: Lettered, entries: readonly Work[]): (Work | null)[] {
   const labelsOf = outlines.map(({ labels }) => new Set(labels.filter((l) => l >= 0)));
   const alone = outlines.map((_, i) => {
     const [label, ...others] = labelsOf[i] as Set<number>;
@@ -94,7 +94,7 @@ function bodiesOf(labels: readonly (number | null)[], sizes: readonly number[]):
 }
 
 /** The letters of some keys, as labels; a character that was joined with others into one letter stands for that. */
-export function labelsGiven(
+function labelsGiven(
   letters: readonly string[],
   { sources, frames }: Pick<Lettered, 'sources' | 'frames'>,
 ): ReadonlySet<number> {
