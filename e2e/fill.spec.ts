@@ -51,7 +51,7 @@ test('a script word for a marker of 1 mm: a missed place is found and filled', a
   await computed(page);
   const missed = sheet(page).getByText(/missed\.$/);
   await expect(missed.first()).toBeVisible();
-  expect((await document(page, id)).parts[0]?.work).toEqual([{ what: 'hatch', operation: 'mark' }]);
+  expect((await document(page, id)).parts[0]?.work).toEqual([{ what: 'hatch', operation: 'mark', only: null }]);
 
   // The finding mends it, and undo takes that back.
   await sheet(page).getByRole('button', { name: 'Fill the rest' }).first().click();

@@ -205,14 +205,18 @@ test('a border goes along with the words; engraved on it or glued on is one choi
   await addLettering(page, 'Oak');
   await page.getByRole('button', { name: 'A backing' }).click();
   await expect(page.getByRole('list', { name: 'Parts' }).getByRole('button', { name: /^Border of Oak/ })).toBeVisible();
-  await expect.poll(async () => (await partsOf(page, id))[0]?.work).toEqual([{ what: 'fill', operation: 'engrave' }]);
+  await expect
+    .poll(async () => (await partsOf(page, id))[0]?.work)
+    .toEqual([{ what: 'fill', operation: 'engrave', only: null }]);
   await page.getByLabel('Distance', { exact: true }).fill('8');
   await page.getByText('an envelope', { exact: true }).click();
   await expect
     .poll(async () => stepOf((await partsOf(page, id))[1], 'border'))
     .toMatchObject({ distance: 8, envelope: true });
   await page.getByText('glued on', { exact: true }).click();
-  await expect.poll(async () => (await partsOf(page, id))[0]?.work).toEqual([{ what: 'outline', operation: 'cut' }]);
+  await expect
+    .poll(async () => (await partsOf(page, id))[0]?.work)
+    .toEqual([{ what: 'outline', operation: 'cut', only: null }]);
   expect((await partsOf(page, id))[1]?.along).toBeNull();
   // Other words, another border.
   const size = page.getByRole('list', { name: 'Parts' }).getByRole('button', { name: /^Border of Oak/ });

@@ -22,7 +22,7 @@ test('a word down its middle, a joint mended, dots, a part number, and the file'
   await station(page, 'Fill').click();
   await page.getByLabel('A line down the middle of each stroke').click();
   await computed(page);
-  expect((await part(0))?.work).toEqual([{ what: 'centerline', operation: 'mark' }]);
+  expect((await part(0))?.work).toEqual([{ what: 'centerline', operation: 'mark', only: null }]);
   await expect(page.getByText(/\d+ lines · \d+ segments/)).toBeVisible();
 
   // One joint mended: the letter comes with its nodes, a line is dropped, and every such letter takes it.

@@ -156,7 +156,7 @@ test('a typeface that is not there: the nearest are offered in the words, and no
             size: { by: 'capital', mm: 30 },
           },
         ],
-        work: [{ what: 'outline', operation: 'cut' }],
+        work: [{ what: 'outline', operation: 'cut', only: null }],
       },
     ],
   };

@@ -234,6 +234,11 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
         words:
           'Made of what you tick, in your order: the job, the piece, material, thickness, date and a number. The name is shown as it will be.',
       },
+      {
+        head: 'For your machine',
+        words:
+          'In one press as its entry in the Shop says: format and version, kinds of curves, colours, names of layers, one file or one for each operation. More segments than it takes are not given out.',
+      },
       { head: 'Part of it', words: 'Choose parts and write only these.' },
       {
         head: 'The whole job',

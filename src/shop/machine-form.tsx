@@ -1,13 +1,16 @@
 /** The form of a machine. */
+import { useId } from 'react';
 import type { Control } from 'react-hook-form';
 import { useController } from 'react-hook-form';
 import { LIMITS } from '@/core/limits';
+import { colourKeySchema } from '@/core/schema/operations';
 import { MACHINE_KINDS, type Machine, machineSchema } from '@/core/schema/shop/machine';
 import { MACHINE_WORDS } from '@/core/shop/words';
 import type { LengthUnit } from '@/core/units/quantity';
 import { Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { Figure, Length, Listed, OneOf, Speed, Words } from './bound-fields';
+import styles from './shop.module.css';
 
 const ORIGINS = ['lower left', 'lower right', 'upper left', 'upper right', 'middle'] as const;
 const same = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, word: value }));
@@ -121,6 +124,8 @@ export function MachineForm({ control, unit }: { control: Control<Machine>; unit
         </>
       )}
       <OneOf control={control} name="file.curves" label="It reads" options={same(['curves', 'arcs', 'lines'])} />
+      <Colours control={control} />
+      <Layers control={control} />
       <OneFile control={control} />
       <Figure
         control={control}
@@ -133,6 +138,65 @@ export function MachineForm({ control, unit }: { control: Control<Machine>; unit
         least={0}
         most={LIMITS.machineSegments}
       />
+    </>
+  );
+}
+
+const OPERATION_KINDS = ['engrave', 'mark', 'score', 'cut'] as const;
+const OWN_LAYERS = { engrave: 'ENGRAVE', mark: 'MARK', score: 'SCORE', cut: 'CUT' };
+
+/** The colours it reads, by kind of operation. */
+function Colours({ control }: { control: Control<Machine> }) {
+  const id = useId();
+  const { field } = useController({ control, name: 'file.colours' });
+  const { value, onChange } = field;
+  return (
+    <>
+      <Switch
+        label="Colours of its own"
+        on={value !== null}
+        onChange={(on) => onChange(on ? colourKeySchema.parse({}) : null)}
+      />
+      {value && (
+        <div className="d-flex flex-wrap column-gap-2 row-gap-1 mb-2">
+          {OPERATION_KINDS.map((kind) => (
+            <div key={kind} className="d-flex align-items-center gap-1 nf-small">
+              <input
+                type="color"
+                id={`${id}-${kind}`}
+                className={styles.colour}
+                value={value[kind]}
+                onChange={(e) => onChange({ ...value, [kind]: e.target.value.toUpperCase() })}
+              />
+              <label htmlFor={`${id}-${kind}`}>{kind}</label>
+            </div>
+          ))}
+        </div>
+      )}
+    </>
+  );
+}
+
+/** The names of layers it reads, by kind of operation. */
+function Layers({ control }: { control: Control<Machine> }) {
+  const { field } = useController({ control, name: 'file.layers' });
+  return (
+    <>
+      <Switch
+        label="Layer names of its own"
+        on={field.value !== null}
+        onChange={(on) => field.onChange(on ? OWN_LAYERS : null)}
+      />
+      {field.value &&
+        OPERATION_KINDS.map((kind) => (
+          <Words
+            key={kind}
+            control={control}
+            name={`file.layers.${kind}`}
+            label={`For ${kind}`}
+            most={LIMITS.nameCharacters}
+          />
+        ))}
     </>
   );
 }

@@ -15,6 +15,7 @@ export const ASKED_OF_DOCUMENTS = [
   'files',
   'drillPaper',
   'inHand',
+  'machineFiles',
   'middleOf',
   'regionAt',
   'panelAt',

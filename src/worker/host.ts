@@ -19,6 +19,7 @@ import { Evaluator, type JobResult, type Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
 import { type FaceTrial, tryFace } from '../core/job/face-trial';
 import { type MadeFiles, makeFiles } from '../core/job/files';
+import { machineFiles } from '../core/job/machine-files';
 import { type Picture, pictureOf } from '../core/job/picture';
 import { type Panel, panelAt, regionAt } from '../core/job/region-at';
 import { atSafeSize, type SafePart, thickenedEnough } from '../core/job/safe';
@@ -117,6 +118,14 @@ export class Host {
     const { resultOf } = this;
     return this.answer(job, function* (means) {
       return yield* makeFiles(job, yield* resultOf(job, means), formats, scope);
+    });
+  }
+
+  /** Files as the machine of a document wants them, checked and read back: all, or none and why. */
+  machineFiles(job: Job, scope: ExportScope): Promise<MadeFiles> {
+    const { resultOf } = this;
+    return this.answer(job, function* (means) {
+      return yield* machineFiles(job, yield* resultOf(job, means), scope);
     });
   }
 

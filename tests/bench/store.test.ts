@@ -331,7 +331,7 @@ describe('what is selected', () => {
         kerfSide: 'line',
         lead: null,
         tabs: null,
-        settings: { charted: null, from: null, tried: false, typed: {} },
+        settings: { charted: null, from: null, tried: false, toolWidth: null, typed: {} },
       });
     });
     showOnly('new');

@@ -1,6 +1,13 @@
 /** What a job takes from the shop: another machine or stock, what was typed, what changed, and the way back. */
 import { describe, expect, test } from 'vitest';
-import { differences, setMachine, setStockFrom, typeSetting } from '../../src/core/commands/shop';
+import {
+  differences,
+  setMachine,
+  setStockFrom,
+  takeFromChart,
+  typeSetting,
+  typeTool,
+} from '../../src/core/commands/shop';
 import { setWidth } from '../../src/core/commands/stock';
 import { readJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
@@ -53,6 +60,20 @@ test('what was typed stays with another machine and material, and there is a way
   expect(typeSetting(PLY, 'none', 'speed', 1)).toBe(PLY);
 });
 
+test('how wide a tool works comes with it, stays where the shop lost it, and goes with it', () => {
+  const mill = of(on(jobWith([]), 'router'), 'MDF', 6);
+  const widthOf = (job: Job) => settingsOf(job, 'engrave').toolWidth;
+  expect(settingsOf(mill, 'engrave').charted?.tool).toBe('End mill 1');
+  expect(widthOf(mill)).toBe(1);
+  const engrave = mill.operations.find((o) => o.kind === 'engrave')?.id ?? '';
+  const other = typeTool(mill, engrave, 'End mill 3', SHOP);
+  expect(widthOf(other)).toBe(3);
+  expect(widthOf(typeTool(other, engrave, undefined, SHOP))).toBe(1);
+  expect(widthOf(typeTool(other, engrave, 'one of nobody', SHOP))).toBeNull();
+  expect(widthOf(takeFromChart(other, { ...SHOP, tools: [] }))).toBe(3);
+  expect(widthOf(on(mill, 'laser'))).toBeNull();
+});
+
 test('a kerf that was typed stays; one from the chart follows it', () => {
   const materials = SHOP.materials.map((m) => m.entry);
   const typed = setWidth(PLY, 'kerf', 0.35, materials);
@@ -87,7 +108,7 @@ test('what must not be done to the stock comes with it and goes with it', () => 
 });
 
 describe('without the shop', () => {
-  const nothing = { machines: [], materials: [], chart: [] };
+  const nothing = { machines: [], materials: [], tools: [], chart: [] };
   test('no machine, or one the shop does not have, has no settings', () => {
     expect(settingsOf(setMachine(PLY, null, SHOP), 'cut').charted).toBeNull();
     const others = { ...SHOP, machines: SHOP.machines.filter((m) => m.id !== 'laser') };

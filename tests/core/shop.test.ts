@@ -77,6 +77,7 @@ describe('the settings in force', () => {
     charted: { ...NO_SETTINGS, speed: 20, power: 60, kerf: 0.2 },
     from: 'between',
     tried: false,
+    toolWidth: null,
     typed: { speed: 8 },
   } as const;
   const stock = (kerf: number | null, kerfFrom: 'material' | 'typed' | null) => ({ kerf, kerfFrom });
@@ -98,7 +99,10 @@ describe('the settings in force', () => {
     expect(settingsOn(operation, sheet).kerf).toBe(kerf);
     expect(sourceOf(operation, sheet, 'kerf')).toBe(from);
     // What is marked takes nothing away.
-    const marked = { kind: 'mark', settings: { charted: null, from: null, tried: false, typed: {} } } as const;
+    const marked = {
+      kind: 'mark',
+      settings: { charted: null, from: null, tried: false, toolWidth: null, typed: {} },
+    } as const;
     expect(sourceOf(marked, sheet, 'kerf')).toBeNull();
   });
   test('are shown in the unit of the job', () => {

@@ -1,13 +1,13 @@
 /** What is found about the machine and its stock: what it can't do, what must not be done, what does not fit, holes too small. */
 import { describe, expect, test } from 'vitest';
-import { setMachine, setStockFrom, typeSetting } from '../../src/core/commands/shop';
+import { setMachine, setStockFrom, typeSetting, typeTool } from '../../src/core/commands/shop';
 import type { Job } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { mendingOf } from '../../src/core/rules/mend';
 import type { Seen } from '../../src/core/rules/rule';
 import { startingShop } from '../../src/core/shop/starting';
 import { faces, wasmEngine } from '../support/faces';
-import { type Draft, jobWith, partOf } from '../support/jobs';
+import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
 const SHOP = startingShop();
 const evaluator = new Evaluator(wasmEngine);
@@ -90,6 +90,29 @@ test('what the chart says nothing of is noted, unless something was typed', () =
   ]);
   expect(found(typeSetting(job, 'cut', 'speed', 5), 'not-in-chart')).toEqual([]);
   expect(found(setStockFrom(job, { thickness: 3 }, SHOP), 'not-in-chart')).toEqual([]);
+});
+
+test('a tool wider than the strokes it goes over is told, by the width that the shop has of it', () => {
+  const words = (mm: number) =>
+    setStockFrom(
+      on(
+        jobWith([
+          partOf([lettering('Bay', 'Poppins', { size: { by: 'capital', mm } })], {
+            work: [{ what: 'fill', operation: 'engrave' }],
+            placement: { x: 100, y: 100 },
+          }),
+        ]),
+        'router',
+      ),
+      { material: 'MDF', thickness: 6 },
+      SHOP,
+    );
+  expect(found(words(40), 'tool-over-stroke')).toEqual([]);
+  expect(found(words(4), 'tool-over-stroke').map((f) => f.sentence)).toEqual([
+    expect.stringMatching(/^The tool of Engrave works 1 mm wide: strokes of “Bay” are about 0\.\d+ mm wide, and/),
+  ]);
+  const wide = typeTool(words(12), 'engrave', 'End mill 3', SHOP);
+  expect(found(wide, 'tool-over-stroke')).toHaveLength(1);
 });
 
 describe('holes', () => {

@@ -99,7 +99,7 @@ test('the jobs that use a machine, a material or a tool are told', async () => {
   const plain = jobWith([]);
   const machine = shop.machines.find((m) => m.id === 'laser');
   if (!machine) throw new Error('no laser');
-  const typed = { charted: null, from: null, tried: false, typed: { tool: 'Blade' } };
+  const typed = { charted: null, from: null, tried: false, toolWidth: null, typed: { tool: 'Blade' } };
   await createJob(
     db,
     {

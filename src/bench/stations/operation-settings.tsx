@@ -4,7 +4,7 @@ import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { setTabs } from '@/core/commands/cut-places';
 import { setKerfSide, setLead } from '@/core/commands/operations';
-import { typeSetting } from '@/core/commands/shop';
+import { typeSetting, typeTool } from '@/core/commands/shop';
 import type { Job, Operation } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { GASES, type SettingName, type Settings } from '@/core/schema/shop/settings';
@@ -38,7 +38,9 @@ type FieldProps = { readonly operation: Operation; readonly job: Job; readonly w
 /** The field of one setting. */
 function SettingField({ operation, job, which }: FieldProps) {
   const id = useId();
-  const { tools } = useShop();
+  const shop = useShop();
+  const setTool = (name: string) =>
+    dispatch((doc) => typeTool(doc, operation.id, name, shop), `setting:${operation.id}:tool`);
   const now = settingsOn(operation, job.sheet);
   const unit = job.units;
   const set = <N extends SettingName>(name: N, value: Settings[N]) =>
@@ -62,10 +64,10 @@ function SettingField({ operation, job, which }: FieldProps) {
         </Row>
       );
     case 'tool': {
-      const names = [...new Set([...tools.map((t) => t.entry.name), ...(now.tool ? [now.tool] : [])])];
+      const names = [...new Set([...shop.tools.map((t) => t.entry.name), ...(now.tool ? [now.tool] : [])])];
       return (
         <Row label={label} htmlFor={id}>
-          <Form.Select id={id} size="sm" value={now.tool} onChange={(e) => set('tool', e.target.value)}>
+          <Form.Select id={id} size="sm" value={now.tool} onChange={(e) => setTool(e.target.value)}>
             <option value="">none</option>
             {names.map((name) => (
               <option key={name}>{name}</option>
@@ -143,6 +145,9 @@ function SettingField({ operation, job, which }: FieldProps) {
 /** A setting, and below it that it was typed, with the way back. */
 function Setting({ operation, job, which }: FieldProps) {
   const source = sourceOf(operation, job.sheet, which);
+  const shop = useShop();
+  const letGo = (doc: Job) =>
+    which === 'tool' ? typeTool(doc, operation.id, undefined, shop) : typeSetting(doc, operation.id, which, undefined);
   const { charted } = operation.settings;
   return (
     <>
@@ -151,7 +156,7 @@ function Setting({ operation, job, which }: FieldProps) {
       {source === 'typed' && (
         <p className="nf-muted nf-small mb-2">
           typed;{' '}
-          <Button variant="word" onClick={() => dispatch((doc) => typeSetting(doc, operation.id, which, undefined))}>
+          <Button variant="word" onClick={() => dispatch(letGo)}>
             {charted ? `${formatSetting(which, charted[which], job.units)} from the chart` : 'not given'}
           </Button>
         </p>

@@ -6,9 +6,13 @@ import { partWords } from '@/core/document/part-words';
 import type { ExportSettings, Job } from '@/core/document/schema';
 import { WRITTEN_FORMATS, type WrittenFormat } from '@/core/formats/written';
 import { isEmptyBox } from '@/core/geometry/point';
+import type { ExportScope } from '@/core/job/export';
 import { fileName } from '@/core/job/file-names';
+import type { MadeFiles } from '@/core/job/files';
+import { machineFileNames } from '@/core/job/machine-files';
 import { LIMITS } from '@/core/limits';
 import { openGroups } from '@/core/rules/groups';
+import type { JobMachine } from '@/core/schema/shop/machine';
 import { formatLength } from '@/core/units/quantity';
 import { takeJobAlong } from '@/taken/take-along';
 import { download } from '@/ui/download';
@@ -23,35 +27,60 @@ import { useBeside } from '../beside';
 import { change, selectedParts, useBench } from '../store';
 import { FileNames } from './file-names';
 
-/** What the job's machine wants in a file, taken in one press where files are written otherwise. */
-function MachineReads({ job }: { job: Job }) {
+/** What the job's machine reads, in words: "DXF 2000 in mm, arcs and lines, one file for each operation". */
+function readsWords({ file }: JobMachine): string {
+  const format = file.format === 'hpgl' ? 'plotter files' : file.format.toUpperCase();
+  const curves = { curves: null, arcs: 'arcs and lines', lines: 'lines alone' }[file.curves];
+  return [
+    file.format === 'dxf' ? `${format} ${file.dxf} in ${file.unit}` : format,
+    curves,
+    file.colours && 'colours of its own',
+    file.layers && 'layer names of its own',
+    file.perOperation && 'one file for each operation',
+    file.mostSegments !== null && `at most ${file.mostSegments.toLocaleString('en')} segments`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+/** The files that the job's machine wants, in one press. */
+function ForMachine({
+  job,
+  names,
+  isOff,
+  onWrite,
+}: {
+  job: Job;
+  names: readonly string[];
+  isOff: boolean;
+  onWrite: () => void;
+}) {
   const { machine } = job;
-  const isOther =
-    machine?.file.format === 'dxf' && (machine.file.dxf !== job.export.dxf || machine.file.unit !== job.export.dxfUnit);
   return (
-    <p className="nf-muted nf-small mb-1">
+    <>
       {machine && (
         <>
-          {machine.name} reads {machine.file.format === 'hpgl' ? 'plotter files' : machine.file.format.toUpperCase()}
-          {machine.file.format === 'dxf' && ` ${machine.file.dxf} in ${machine.file.unit}`}.{' '}
-          {isOther && (
-            <Button
-              variant="word"
-              onClick={() =>
-                change((draft) => {
-                  draft.export.dxf = machine.file.dxf;
-                  draft.export.dxfUnit = machine.file.unit;
-                })
-              }
-            >
-              Write DXF so
-            </Button>
-          )}
+          <Button
+            variant="primary"
+            className="w-100 d-flex justify-content-between align-items-center gap-2"
+            disabled={isOff}
+            onClick={onWrite}
+            aria-label={`Write for ${machine.name}`}
+          >
+            <span className="text-truncate">For {machine.name}</span>
+            <span className="nf-small fw-normal text-truncate">
+              {names.length === 1 ? names[0] : `${names.length} files`}
+            </span>
+            <Download size={15} aria-hidden="true" className="flex-shrink-0" />
+          </Button>
+          <p className="nf-muted nf-small mt-1 mb-1">It reads {readsWords(machine)}.</p>
         </>
-      )}{' '}
-      Files are drawings: the machine’s own program makes its moves of them. Speed, power, passes and depth are written
-      beside the lines to be read, since no drawing carries them to a machine.
-    </p>
+      )}
+      <p className="nf-muted nf-small mb-1">
+        Files are drawings: the machine’s own program makes its moves of them. Speed, power, passes and depth are
+        written beside the lines to be read, since no drawing carries them to a machine.
+      </p>
+    </>
   );
 }
 
@@ -119,6 +148,9 @@ function Figures() {
   );
 }
 
+/** The media type of a file, by the ending of its name. */
+const typeOf = (name: string): string => WRITTEN_FORMATS.find((f) => name.endsWith(`.${f.ending}`))?.type ?? '';
+
 /** Figures, how files are written, and the files. */
 export function Prove() {
   const job = useBench((s) => s.job);
@@ -138,15 +170,11 @@ export function Prove() {
   const edit = (recipe: (s: ExportSettings) => void, merge: string | null = null) =>
     change((draft) => void recipe(draft.export), merge);
 
-  const write = async (formats: readonly WrittenFormat[]) => {
+  const write = async (make: (now: ExportScope) => Promise<MadeFiles>) => {
     setState({ busy: true, words: 'Writing …' });
     try {
-      const { files, refused } = await computing().files(
-        job,
-        formats.map((f) => f.id),
-        // The day it is now: a bench may be open overnight.
-        { ...scope, date: today() },
-      );
+      // The day it is now: a bench may be open overnight.
+      const { files, refused } = await make({ ...scope, date: today() });
       if (refused.length > 0) return setState({ busy: false, words: refused.join(' '), bad: true });
       if (files.length === 0)
         return setState({
@@ -154,7 +182,7 @@ export function Prove() {
           words: 'There is nothing to write: no part is given to an operation that is on.',
           bad: true,
         });
-      for (const [i, file] of files.entries()) download(file.name, file.bytes, formats[i]?.type ?? '');
+      for (const { name, bytes } of files) download(name, bytes, typeOf(name));
       setState({ busy: false, words: `Written: ${files.map((f) => f.name).join(', ')}` });
     } catch (reason) {
       setState({
@@ -164,6 +192,18 @@ export function Prove() {
       });
     }
   };
+
+  const writeAs = (formats: readonly WrittenFormat[]) =>
+    write((now) =>
+      computing().files(
+        job,
+        formats.map((f) => f.id),
+        now,
+      ),
+    );
+  const drawing = (view?.operations ?? [])
+    .filter((o) => (o.paths > 0 || o.fillMm2 > 0) && job.operations.find((x) => x.id === o.id)?.on)
+    .map((o) => o.id);
 
   const take = async () => {
     setState({ busy: true, words: 'Packing …' });
@@ -291,14 +331,19 @@ export function Prove() {
       )}
       <FileNames job={job} scope={scope} edit={edit} />
       <Heading beside="true size">Files</Heading>
-      <MachineReads job={job} />
+      <ForMachine
+        job={job}
+        names={machineFileNames(job, drawing, scope)}
+        isOff={nothing || state.busy}
+        onWrite={() => void write((now) => computing().machineFiles(job, now))}
+      />
       {WRITTEN_FORMATS.map((format) => (
         <Button
           key={format.id}
           variant="plain"
           className="w-100 mb-1 d-flex justify-content-between align-items-center gap-2"
           disabled={nothing || state.busy}
-          onClick={() => void write([format])}
+          onClick={() => void writeAs([format])}
           aria-label={`Write ${format.word}`}
         >
           <span>{format.word}</span>
@@ -307,10 +352,10 @@ export function Prove() {
         </Button>
       ))}
       <Button
-        variant="primary"
+        variant={job.machine ? 'plain' : 'primary'}
         className="w-100 mt-1"
         disabled={nothing || state.busy}
-        onClick={() => void write(WRITTEN_FORMATS)}
+        onClick={() => void writeAs(WRITTEN_FORMATS)}
       >
         Write all {counted(WRITTEN_FORMATS.length)}
       </Button>

@@ -36,7 +36,7 @@ export const addOperation = (job: Job, kind: OperationKind): Job =>
           kerfSide: 'line',
           lead: null,
           tabs: null,
-          settings: { charted: null, from: null, tried: false, typed: {} },
+          settings: { charted: null, from: null, tried: false, toolWidth: null, typed: {} },
         };
         draft.operations.splice(placeFor(draft.operations, kind), 0, operation);
       });

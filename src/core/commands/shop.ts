@@ -6,11 +6,12 @@ import type { Shop } from '../schema/shop/shop';
 import { processOf } from '../shop/can';
 import { chartedFor, NOT_CHARTED } from '../shop/charted';
 import { inForce } from '../shop/in-force';
+import { widthOf } from '../toolpath/hatch/tool';
 import { changed } from './changed';
 import { type Stock, setStock } from './stock';
 
 /** What of the shop settings hang on. */
-export type AtHand = Pick<Shop, 'machines' | 'materials' | 'chart'>;
+export type AtHand = Pick<Shop, 'machines' | 'materials' | 'tools' | 'chart'>;
 
 /** The job's machine as the shop has it now: by its id, or in another shop by what it is called. */
 const machineIn = (shop: AtHand, machine: JobMachine | null) =>
@@ -42,6 +43,7 @@ export function takeFromChart(job: Job, shop: AtHand): Job {
             })
           : NOT_CHARTED;
       Object.assign(operation.settings, said);
+      measureTool(operation, shop);
     }
     const cut = draft.operations.find((o) => o.kind === 'cut' && o.on);
     const kerf = cut?.settings.charted?.kerf;
@@ -53,6 +55,23 @@ export function takeFromChart(job: Job, shop: AtHand): Job {
     }
   });
 }
+
+/** How wide the tool in use works, as the shop has it by that name. A tool that the shop does not have stays as it was known. */
+function measureTool({ settings }: Operation, { tools }: Pick<AtHand, 'tools'>): void {
+  const name = inForce(settings).tool;
+  const tool = tools.find((t) => t.entry.name === name)?.entry;
+  if (tool) settings.toolWidth = Math.min(1000, Math.max(0.001, Math.round(widthOf(tool) * 1e3) / 1e3));
+  else if (name === '') settings.toolWidth = null;
+}
+
+/** The tool of an operation, by its name, typed by hand; undefined: as the chart says. */
+export const typeTool = (job: Job, operationId: string, name: string | undefined, shop: Pick<AtHand, 'tools'>): Job =>
+  changed(typeSetting(job, operationId, 'tool', name), (draft) => {
+    const operation = draft.operations.find((o) => o.id === operationId);
+    if (!operation) return;
+    operation.settings.toolWidth = null;
+    measureTool(operation, shop);
+  });
 
 /** Another machine, or none, with what follows: how the stock is cut, and all settings. */
 export function setMachine(job: Job, machine: JobMachine | null, shop: AtHand): Job {

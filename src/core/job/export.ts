@@ -19,6 +19,8 @@ export type ExportScope = {
   readonly partIds: readonly string[] | null;
   /** The day they are written, "2026-05-04", which is kept in them; left out where nobody says. */
   readonly date?: string;
+  /** Only this operation, on the page that all of them have; all when left out. */
+  readonly operationId?: string;
 };
 
 /** The drawing that is exported, or null when nothing would be in it. What is off, hidden or empty is not. */
@@ -49,12 +51,16 @@ export function drawingOf(
     ? translation(corner.x + roomMm - box.minX, corner.y + roomMm - box.minY)
     : translation(corner.x, corner.y);
   const pens = pensOf(job.operations);
+  const written = chosen.filter(
+    ({ operation }) => scope.operationId === undefined || operation.id === scope.operationId,
+  );
+  if (written.length === 0) return null;
   return {
     title: job.title,
     ...(scope.date && { date: scope.date }),
     width,
     height,
-    layers: chosen.map(
+    layers: written.map(
       ({ operation, name, drawn }): Layer => ({
         name,
         kind: operation.kind,

@@ -77,9 +77,12 @@ function stemOf(job: Job, scope: ExportScope): string {
   return `${DEVICE.test(stem) ? 'job-' : ''}${stem || 'job'}`;
 }
 
-/** "gate-sign_plate_steel-3mm.svg". A piece is named when only one is written, the date when it is said. */
-export const fileName = (job: Job, format: FileFormat, scope: ExportScope = { partIds: null }): string =>
-  `${stemOf(job, scope)}.${writtenFormat(format).ending}`;
+/** "gate-sign_plate_steel-3mm.svg". A piece is named when only one is written, the date when it is said, the operation last where it has a file of its own. */
+export function fileName(job: Job, format: FileFormat, scope: ExportScope = { partIds: null }): string {
+  const operation = job.operations.find((o) => o.id === scope.operationId);
+  const of = operation ? slug(operation.name, LIMITS.fileNamePartBytes) || operation.id : '';
+  return `${stemOf(job, scope)}${of && '_'}${of}.${writtenFormat(format).ending}`;
+}
 
 /** The name of a file that a job is taken along in. */
 export const takenName = (job: Job): string => `${stemOf(job, { partIds: null })}${TAKEN_ALONG}`;

@@ -4,6 +4,7 @@
  */
 import { partTitle } from '../document/part-words';
 import type { Job } from '../document/schema';
+import type { Drawing } from '../formats/drawing';
 import { differenceFrom } from '../formats/read-back/compare';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { type Drawable, type DrawableFault, faultOf } from '../geometry/drawable';
@@ -93,22 +94,38 @@ export function* makeFiles(
   formats: readonly FileFormat[],
   scope: ExportScope,
 ): Generator<Progress, MadeFiles> {
-  const files: WrittenFile[] = [];
-  const refused: string[] = [];
   const faulty = faultyWork(job, result, scope);
-  if (faulty) return { files, refused: [`Nothing is written. ${faulty}`] };
+  if (faulty) return { files: [], refused: [`Nothing is written. ${faulty}`] };
+  const made: Made[] = [];
   for (const id of formats) {
-    yield { done: files.length + refused.length, of: formats.length };
-    const format = writtenFormat(id);
-    const drawing = drawingOf(job, result, scope, format.frame(job.export));
-    if (!drawing) continue;
-    const bytes = writeFile(drawing, id, job.export);
-    const difference = differenceFrom(drawing, () => format.readBack(bytes, job.export), {
-      keeps: format.keeps,
-      lineMm: job.export.lineWidth,
-    });
-    if (difference) refused.push(`${format.word} is not given out: read back, the file ${difference}. ${OURS}`);
-    else files.push({ name: fileName(job, id, scope), bytes });
+    yield { done: made.length, of: formats.length };
+    const drawing = drawingOf(job, result, scope, writtenFormat(id).frame(job.export));
+    if (drawing) made.push(writtenAndRead(drawing, id, { job, name: fileName(job, id, scope) }));
   }
-  return { files: refused.length > 0 ? [] : files, refused };
+  return allOrNone(made);
+}
+
+/** A file, or the sentence why it is not given out. */
+type Made = WrittenFile | { readonly refused: string };
+
+/** A drawing written and read back; a file that is not what was drawn is not given out. */
+export function writtenAndRead(
+  drawing: Drawing,
+  id: FileFormat,
+  { job, name }: { readonly job: Pick<Job, 'export'>; readonly name: string },
+): Made {
+  const format = writtenFormat(id);
+  const bytes = writeFile(drawing, id, job.export);
+  const difference = differenceFrom(drawing, () => format.readBack(bytes, job.export), {
+    keeps: format.keeps,
+    lineMm: job.export.lineWidth,
+  });
+  if (difference) return { refused: `${format.word} is not given out: read back, the file ${difference}. ${OURS}` };
+  return { name, bytes };
+}
+
+/** Files, where none is refused; else none of them, and why. */
+export function allOrNone(made: readonly Made[]): MadeFiles {
+  const refused = made.flatMap((m) => ('refused' in m ? [m.refused] : []));
+  return { files: refused.length > 0 ? [] : made.flatMap((m) => ('bytes' in m ? [m] : [])), refused };
 }

@@ -1,10 +1,12 @@
 /** What is found about what is worked: nothing given, two things on the same letters, letters too small for their tip. */
 
 import type { Operation, Work } from '../document/schema';
+import { pathLength } from '../geometry/path';
 import { isEmptyBox } from '../geometry/point';
 import { startSentence } from '../inspect/names';
 import type { Rule } from '../inspect/rule';
 import { notAlone } from '../kinds/letters-alone';
+import type { Outline } from '../prepare/outline';
 import { type AnyMend, ofMembers, type PartSubject, partRule } from './rule';
 
 /** So many letters are told one by one. */
@@ -12,6 +14,12 @@ const TOLD = 8;
 
 /** Letters of one-line faces lower than this many tips run together. */
 const LEAST_TIPS = 6;
+
+/** How wide strokes are on the mean, in mm: their area over half the length around them; 0 without any. */
+function meanStroke(outlines: readonly Outline[]): number {
+  const around = outlines.reduce((sum, { path }) => sum + pathLength(path), 0);
+  return around > 0 ? (2 * outlines.reduce((sum, { area }) => sum + area, 0)) / around : 0;
+}
 
 /** The operations that do some kinds of work on a part. */
 const doing = ({ part, job }: PartSubject, ...whats: readonly Work['what'][]): Operation[] =>
@@ -68,6 +76,23 @@ export const WORK_RULES: readonly Rule<PartSubject, AnyMend>[] = [
           sentence: `Letters ${about.length(layout.capHeightMm)} high run together under a tip of ${about.length(tip)}: take at least ${about.length(least)}.`,
         };
       });
+    },
+  }),
+  partRule({
+    code: 'tool-over-stroke',
+    severity: 'caution',
+    station: 'assign',
+    many: (count) => `${count} times a tool is wider than the strokes it goes over.`,
+    find(about) {
+      const { ready, title, length } = about;
+      const stroke = meanStroke(ready.outlines);
+      return doing(about, 'fill')
+        .filter(({ on, settings }) => on && stroke > 0 && (settings.toolWidth ?? 0) > stroke)
+        .map(({ id, name, settings }) => ({
+          sentence: `The tool of ${name} works ${length(settings.toolWidth ?? 0)} wide: strokes of ${title} are about ${length(stroke)} wide, and it does not fit into them.`,
+          detail: id,
+          box: ready.box,
+        }));
     },
   }),
   partRule({

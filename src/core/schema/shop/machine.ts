@@ -23,6 +23,18 @@ const fileSchema = z.strictObject({
     z.strictObject({ cut: colour, score: colour, engrave: colour, mark: colour }).nullable().default(null),
     'Colours it reads, by kind of operation; null: those of the job.',
   ),
+  layers: about(
+    z
+      .strictObject({
+        cut: name.trim().min(1),
+        score: name.trim().min(1),
+        engrave: name.trim().min(1),
+        mark: name.trim().min(1),
+      })
+      .nullable()
+      .default(null),
+    'Names of layers it reads, by kind of operation; null: what operations are called.',
+  ),
   perOperation: about(z.boolean().default(false), 'One file for each operation.'),
   mostSegments: about(
     z.int().min(10).max(LIMITS.machineSegments).nullable().default(null),

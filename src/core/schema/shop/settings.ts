@@ -50,6 +50,10 @@ export const operationSettingsSchema = z.strictObject({
     'A `row` of the chart, or reckoned from the two rows `between` which the thickness is.',
   ),
   tried: about(z.boolean().default(false), 'Whether the chart says that it was tried.'),
+  toolWidth: about(
+    z.number().min(0.001).max(1000).nullable().default(null),
+    'How wide the tool in use works, in mm, as the shop had it; null where there is none, or it is not known.',
+  ),
   typed: about(typedSettingsSchema.prefault({}), 'What was typed by hand, which stays whatever the chart says.'),
 });
 

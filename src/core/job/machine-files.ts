@@ -1,0 +1,88 @@
+/** Files as the machine of a job wants them: its format and version, its kinds of curves, its colours and layers, no more than it takes. */
+import type { Job } from '../document/schema';
+import { inCurveKinds } from '../formats/curve-kinds';
+import type { Drawing } from '../formats/drawing';
+import { type FileFormat, writtenFormat } from '../formats/written';
+import { pathToArcs } from '../geometry/arcs';
+import { drawnPaths, isHatch } from '../geometry/drawable';
+import { countSegments } from '../geometry/path';
+import type { JobMachine } from '../schema/shop/machine';
+import type { JobResult, Progress } from './evaluate';
+import { drawingOf, type ExportScope } from './export';
+import { fileName } from './file-names';
+import { allOrNone, faultyWork, type MadeFiles, writtenAndRead } from './files';
+
+/** The names of the files that the machine of a job is given, in their order, by the operations that draw something; empty without a machine. */
+export const machineFileNames = (job: Job, drawing: readonly string[], scope: ExportScope): string[] =>
+  job.machine ? scopesFor(job.machine, drawing, scope).map((own) => fileName(job, formatOf(job.machine), own)) : [];
+
+const formatOf = (machine: JobMachine | null): FileFormat => machine?.file.format ?? 'svg';
+
+/** One scope for each file: for all operations, or for each of those that draw something. */
+const scopesFor = ({ file }: JobMachine, drawing: readonly string[], scope: ExportScope): ExportScope[] =>
+  file.perOperation ? drawing.map((operationId) => ({ ...scope, operationId })) : [scope];
+
+/** The operations that are on and draw something of the parts that are wanted. */
+const drawingIn = ({ operations }: JobResult, { partIds }: ExportScope): string[] =>
+  operations
+    .filter(({ operation, drawn }) => operation.on && drawn.some((d) => partIds === null || partIds.includes(d.partId)))
+    .map(({ operation }) => operation.id);
+
+const counted = (n: number): string => n.toLocaleString('en');
+
+/** The files for the machine of a job: all of them, or none and why. Yields how many are done. */
+export function* machineFiles(job: Job, result: JobResult, scope: ExportScope): Generator<Progress, MadeFiles> {
+  const { machine } = job;
+  if (!machine) return { files: [], refused: ['No machine is given for this job.'] };
+  const asked = asItReads(job, machine);
+  const faulty = faultyWork(asked, result, scope);
+  if (faulty) return { files: [], refused: [`Nothing is written. ${faulty}`] };
+  const id = formatOf(machine);
+  const scopes = scopesFor(machine, drawingIn(result, scope), scope);
+  const made: ReturnType<typeof writtenAndRead>[] = [];
+  for (const own of scopes) {
+    yield { done: made.length, of: scopes.length };
+    const drawn = drawingOf(asked, result, own, writtenFormat(id).frame(asked.export));
+    if (!drawn) continue;
+    const drawing = namedAsItReads(inCurveKinds(drawn, machine.file.curves), machine);
+    const tooMany = overSegments(drawing, id, machine);
+    made.push(
+      tooMany ? { refused: tooMany } : writtenAndRead(drawing, id, { job: asked, name: fileName(job, id, own) }),
+    );
+  }
+  return allOrNone(made);
+}
+
+/** The job with the settings of files, and the colours by kind, that its machine reads. */
+const asItReads = (job: Job, { file }: JobMachine): Job => ({
+  ...job,
+  export: { ...job.export, dxf: file.dxf, dxfUnit: file.unit },
+  colourKey: file.colours ?? job.colourKey,
+});
+
+/** A drawing whose layers are called what the machine reads; several of a kind are numbered as they are written. */
+const namedAsItReads = (drawing: Drawing, { file: { layers } }: JobMachine): Drawing =>
+  layers === null
+    ? drawing
+    : { ...drawing, layers: drawing.layers.map((layer) => ({ ...layer, name: layers[layer.kind] })) };
+
+/** What is said where a file has more segments than the machine takes; null where it does not. */
+function overSegments(drawing: Drawing, id: FileFormat, { name, file }: JobMachine): string | null {
+  if (file.mostSegments === null) return null;
+  const count = drawing.layers.reduce(
+    (sum, { drawn, tolerance }) =>
+      sum +
+      drawn.reduce((own, d) => {
+        if (d.kind === 'dot') return own + 1;
+        const paths = drawnPaths(d);
+        const isMadeArcs = id === 'dxf' && !isHatch(d);
+        return (
+          own + (isMadeArcs ? paths.reduce((n, p) => n + pathToArcs(p, tolerance).length, 0) : countSegments(paths))
+        );
+      }, 0),
+    0,
+  );
+  if (count <= file.mostSegments) return null;
+  const more = file.perOperation ? '' : ', or write one file for each operation';
+  return `${name} takes ${counted(file.mostSegments)} segments in a file and this one has ${counted(count)}: let curves stray farther${more}.`;
+}
