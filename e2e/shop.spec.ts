@@ -196,11 +196,10 @@ test('a plasma cut runs beside what is kept and begins in scrap; its file is wha
   expect(cut).toMatchObject({ kerfSide: 'beside', lead: { shape: 'arc', in: 4, over: 2 } });
 
   await station(page, 'Prove').click();
-  await expect(page.getByText('Plasma table reads DXF R12 in mm.')).toBeVisible();
-  await page.getByRole('button', { name: 'Write DXF so' }).click();
+  await expect(page.getByText('It reads DXF R12 in mm, arcs and lines.')).toBeVisible();
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Write DXF', exact: true }).click(),
+    page.getByRole('button', { name: 'Write for Plasma table' }).click(),
   ]);
   const path = info.outputPath('barn.dxf');
   await file.saveAs(path);

@@ -183,7 +183,7 @@ function Layers({ control }: { control: Control<Machine> }) {
   return (
     <>
       <Switch
-        label="Layer names of its own"
+        label="Layers of its own"
         on={field.value !== null}
         onChange={(on) => field.onChange(on ? OWN_LAYERS : null)}
       />

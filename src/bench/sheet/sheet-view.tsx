@@ -67,7 +67,7 @@ export function SheetView() {
   const working = useBench((s) => s.atNodes !== null && s.station === (s.atNodes.letter === null ? 'close' : 'fill'));
   const pen = useBench((s) => s.pen);
   const busy = useBench((s) => s.viewOf !== s.job);
-  const { Layer } = STATION_SCREENS[useBench((s) => s.station)];
+  const { Layer, Over } = STATION_SCREENS[useBench((s) => s.station)];
   const goTo = useBench((s) => s.goTo);
   const workerFault = useBench((s) => s.workerFault);
   const save = useBench((s) => s.save);
@@ -201,6 +201,7 @@ export function SheetView() {
         {look !== 'cut' && look !== 'worked' && picked === null && !working && !pen && (
           <Frame camera={camera} onPress={press} />
         )}
+        {Over && look !== 'cut' && <Over camera={camera} toMm={toMm} look={look} isAtNodes={working} />}
         {look !== 'cut' && !pen && <PictureFrame camera={camera} toMm={toMm} />}
         {look !== 'cut' && !working && !pen && <AlongLayer camera={camera} toMm={toMm} say={setSaying} />}
         <OthersFrames camera={camera} />

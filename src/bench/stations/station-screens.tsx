@@ -30,6 +30,8 @@ type Place = {
   readonly Panel: ComponentType;
   /** What is laid over the sheet there, but for the look at what the cut leaves; null: nothing. */
   readonly Layer: ComponentType<LayerProps> | null;
+  /** What lies over the frame of what is chosen too, so that its handles cover nothing of it. */
+  readonly Over?: ComponentType<LayerProps>;
 };
 
 const CloseLayer = ({ camera }: LayerProps) => <GapLayer camera={camera} />;
@@ -57,6 +59,6 @@ export const STATION_SCREENS: Readonly<Record<Station, Place>> = {
   close: { Panel: Close, Layer: CloseLayer },
   hold: { Panel: Hold, Layer: HoldingLayer },
   fill: { Panel: FillStation, Layer: FillLayer },
-  assign: { Panel: Assign, Layer: CutPlaces },
+  assign: { Panel: Assign, Layer: null, Over: CutPlaces },
   prove: { Panel: Prove, Layer: null },
 };
