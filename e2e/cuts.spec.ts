@@ -93,3 +93,60 @@ test('the dots of i go to another pen, and are alone in its layer', async ({ pag
     (new RegExp(`<g[^>]*id="${name}"[^>]*>([\\s\\S]*?)</g>`).exec(text)?.[1] ?? '').match(/<path/g)?.length ?? 0;
   expect([inLayer('Mark'), inLayer('Cut')]).toEqual([1, 5]);
 });
+
+test('a job on two stocks: letters of acrylic on a backing of ply, a file for each', async ({ page }) => {
+  const id = await newJob(page, 'Two');
+  await page.getByLabel('Material').fill('Acrylic');
+  await addLettering(page, 'Bay');
+  await page.getByRole('button', { name: 'A backing' }).click();
+  await computed(page);
+  await page.getByRole('region', { name: 'Place and size' }).waitFor();
+  await expect(page.getByLabel('On sheet')).toHaveCount(0);
+
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Another sheet' }).click();
+  const sheets = page.getByRole('navigation', { name: 'Sheets' });
+  await expect(sheets.getByRole('button', { name: 'Sheet 2' })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByLabel('Material').fill('Birch plywood');
+  await expect(sheets.getByRole('button', { name: 'Birch plywood' })).toBeVisible();
+  await expect(page.getByText('An empty sheet. What shall it say?')).toBeVisible();
+
+  // The backing is put on the second, where it lies as it did.
+  await sheets.getByRole('button', { name: 'Acrylic' }).click();
+  const parts = page.getByRole('list', { name: 'Parts' }).getByRole('listitem');
+  await expect(parts).toHaveCount(2);
+  await parts.filter({ hasText: 'Border of Bay' }).getByRole('button').first().click();
+  await page.getByLabel('On sheet').selectOption({ label: 'Birch plywood' });
+  await computed(page);
+  await expect(parts).toHaveCount(1);
+  await expect(parts).toContainText('Border of Bay');
+  await saved(page);
+  const job = await document(page, id);
+  expect(job.sheetId).toBe('sheet-2');
+  expect(job.parts.map((p) => p.sheet)).toEqual(['sheet', 'sheet-2']);
+
+  // Both side by side, and back to one.
+  await sheets.getByRole('button', { name: 'All' }).click();
+  const all = page.getByRole('region', { name: 'All sheets' });
+  await expect(all.getByRole('img')).toHaveCount(2);
+  await all.getByRole('button', { name: /Acrylic/ }).click();
+  await expect(all).toHaveCount(0);
+  await expect(parts).toContainText('Bay');
+
+  await station(page, 'Prove').click();
+  await expect(page.getByLabel('a file for each of the 2')).toBeChecked();
+  const names: string[] = [];
+  page.on('download', (file) => void names.push(file.suggestedFilename()));
+  await page.getByRole('button', { name: 'Write SVG', exact: true }).click();
+  await expect(page.getByText(/^Written: /)).toBeVisible();
+  await expect.poll(() => [...names].sort()).toEqual(['two_acrylic_sheet-1.svg', 'two_birch-plywood_sheet-2.svg']);
+
+  // Taken out again everything is on one, and undo brings the sheet back.
+  await station(page, 'Compose').click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Take this one out' }).click();
+  await expect(sheets).toHaveCount(0);
+  await expect(parts).toHaveCount(2);
+  await page.keyboard.press('Control+z');
+  await expect(sheets.getByRole('button', { name: 'All' })).toBeVisible();
+});

@@ -19,8 +19,9 @@ import { applyMatrix, invert, type Point } from '@/core/geometry/point';
 import type { BridgeView } from '@/worker/bridge-view';
 import { computing } from '@/worker/client';
 import type { PartView } from '@/worker/view';
+import type { AtIsland } from './at';
 import { measureOf, partView } from './seen';
-import { type AtIsland, chooseIsland, dispatch, select, setPointing, useBench } from './store';
+import { chooseIsland, dispatch, select, setPointing, useBench } from './store';
 
 /** What is seen of the bridges of a part; what was seen of them when a drag began, where that is given. */
 export function bridgesSeen(job: Job, partId: string, bridges?: readonly BridgeView[]): BridgesSeen {

@@ -14,7 +14,8 @@ import { applyMatrix, invert, type Point } from '@/core/geometry/point';
 import type { StartPlace } from '@/core/schema/cut-places';
 import { computing } from '@/worker/client';
 import type { CutView, PlaceView } from '@/worker/view';
-import { type AtCut, type BenchState, chooseCut, dispatch, setPointing, settle, useBench, whenComputed } from './store';
+import type { AtCut } from './at';
+import { type BenchState, chooseCut, dispatch, setPointing, settle, useBench, whenComputed } from './store';
 
 /** A cut that is chosen, as it is seen. */
 type Seen = { readonly at: AtCut; readonly cut: CutView };

@@ -1,8 +1,9 @@
 /** What a user does to dots at the bench: the commands with what is chosen and what was computed. */
 import { changeDot, resetDots as resetDotsIn } from '@/core/commands/dots';
 import type { Point } from '@/core/geometry/point';
+import type { AtDot } from './at';
 import { partView } from './seen';
-import { type AtDot, chooseDot, dispatch, useBench } from './store';
+import { chooseDot, dispatch, useBench } from './store';
 
 const keep = (at: AtDot, to: Point | 'gone'): void =>
   dispatch((job) =>

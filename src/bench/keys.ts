@@ -1,7 +1,9 @@
 /** The bench's keys. */
+
 import { type Options, useHotkeys } from 'react-hotkeys-hook';
 import { nudgeLetters } from '@/core/commands/letters';
 import { removeMember, removeParts } from '@/core/commands/parts';
+import { partsOnSheet } from '@/core/document/on-sheet';
 import { STATIONS, stationOf } from '@/core/inspect/stations';
 import { nudgeChosenBridge, removeChosenBridge } from './bridge-edits';
 import { chosenNow, moveBy } from './chosen';
@@ -73,8 +75,9 @@ function nudge(key: string, factor: number): void {
 /** Choose the next part, or the one before; false after the last and before the first, where the key goes on to what is beside the sheet. */
 function nextPart(way: 1 | -1): boolean {
   const { job, selection } = useBench.getState();
-  const at = job.parts.findIndex((p) => p.id === selection.partId);
-  const next = job.parts[at + way];
+  const parts = partsOnSheet(job);
+  const at = parts.findIndex((p) => p.id === selection.partId);
+  const next = parts[at + way];
   if (!next || (at < 0 && way < 0)) return false;
   select(next.id);
   return true;

@@ -1,9 +1,11 @@
 /** The bench's state: the document with its history, what is selected, what the worker has computed. */
 import { create } from 'zustand';
 import { changed } from '@/core/commands/changed';
+import { isOnSheet } from '@/core/document/on-sheet';
 import type { Job, Part } from '@/core/document/schema';
 import type { Station } from '@/core/inspect/stations';
 import type { CutPieceView, JobView } from '@/worker/view';
+import type { AtCut, AtDot, AtIsland } from './at';
 import { Histories } from './histories';
 
 /** How the sheet is looked at. `worked`: what the lines that fill leave on the stock. */
@@ -56,20 +58,6 @@ export type AtNodes = {
   readonly letter: string | null;
   /** Chosen nodes, as "path:node". */
   readonly chosen: ReadonlySet<string>;
-};
-
-/** An island by its letter; a bridge that holds none has `island` null. `nth` is which of its bridges; null for none. */
-export type AtIsland = { readonly letter: string; readonly island: number | null; readonly nth: number | null };
-
-/** A dot by where it would be by itself, on the sheet. */
-export type AtDot = { readonly partId: string; readonly x: number; readonly y: number };
-
-/** A place on a cut: of which operation and part, on which outline, and whether it is where that begins or which of its tabs. */
-export type AtCut = {
-  readonly operationId: string;
-  readonly partId: string;
-  readonly nth: number;
-  readonly place: 'start' | number;
 };
 
 /** The document with its history, and how far it is kept. */
@@ -224,9 +212,11 @@ export function openBench(
 /** A selection that still exists in the document. */
 function checked(job: Job, selection: Selection): Selection {
   const part = job.parts.find((p) => p.id === selection.partId);
-  if (!part) return NOTHING;
+  if (!part || !isOnSheet(job, part)) return NOTHING;
   const member = part.members.find((m) => m.id === selection.memberId);
-  const others = selection.others.filter((id) => id !== part.id && job.parts.some((p) => p.id === id));
+  const others = selection.others.filter(
+    (id) => id !== part.id && job.parts.some((p) => p.id === id && isOnSheet(job, p)),
+  );
   return { partId: part.id, memberId: member?.id ?? null, others };
 }
 
@@ -350,7 +340,7 @@ export function selectAlso(partId: string): void {
 export const selectAll = (): void =>
   selectParts(
     get()
-      .job.parts.filter((p) => !p.hidden && !p.locked)
+      .job.parts.filter((p) => isOnSheet(get().job, p) && !p.hidden && !p.locked)
       .map((p) => p.id),
   );
 

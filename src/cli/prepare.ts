@@ -4,14 +4,15 @@ import { createHash } from 'node:crypto';
 import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { allHanging } from '../core/commands/hangs';
+import { eachSheet } from '../core/commands/sheets';
 import { documentTooLarge, readJob } from '../core/document/read';
 import type { Job } from '../core/document/schema';
 import type { FileFormat } from '../core/formats/written';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { Evaluator } from '../core/job/evaluate';
-import { makeFiles } from '../core/job/files';
-import { reportOf } from '../core/job/report';
+import { allFiles, makeFiles } from '../core/job/files';
+import { type Report, reportOf, type SheetReports } from '../core/job/report';
 import { openTaken, TAKEN_ALONG, type TakenFile, takenTooLarge } from '../core/job/taken-along';
 import { LIMITS } from '../core/limits';
 import { finished } from '../core/memo';
@@ -116,13 +117,15 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
   const evaluator = new Evaluator(engine);
   const folder = options.assets ?? path.dirname(path.resolve(options.job));
   await bringFiles(given, evaluator, folder);
-  const result = evaluator.evaluate(job, faces);
+  // A job with several sheets is as many jobs, one after the other.
+  const sheets = eachSheet(job).map((one) => ({ job: one, result: evaluator.evaluate(one, faces) }));
 
   const toWrite: FileToWrite[] = [];
   let isRefused = false;
   if (options.out && options.formats.length > 0) {
-    const { files, refused } = finished(
-      makeFiles(job, result, options.formats, { partIds: null, ...(options.date && { date: options.date }) }),
+    const scope = { partIds: null, ...(options.date && { date: options.date }) };
+    const { files, refused } = allFiles(
+      sheets.map((one) => finished(makeFiles(one.job, one.result, options.formats, scope))),
     );
     if (options.date === null && job.export.nameFields.includes('date'))
       complain('Names of this job’s files have the date in them: say it with --date, or they go without.');
@@ -134,7 +137,10 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
     for (const { name, bytes } of files) toWrite.push({ file: path.join(options.out, name), bytes, isSaid: true });
   }
   if (options.report && !isRefused) {
-    const text = `${JSON.stringify(reportOf(job, result), null, 2)}\n`;
+    const reports = sheets.map((one) => reportOf(one.job, one.result));
+    const [only] = reports;
+    const report: Report | SheetReports | undefined = reports.length > 1 ? { title: job.title, sheets: reports } : only;
+    const text = `${JSON.stringify(report, null, 2)}\n`;
     toWrite.push({ file: options.report, bytes: new TextEncoder().encode(text), isSaid: false });
   }
   const trouble = await writeAll(toWrite);
@@ -143,8 +149,8 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
     return 2;
   }
   for (const { file, isSaid } of toWrite) if (isSaid) say(file);
-  for (const finding of result.findings)
-    if (finding.leftReason === null) say(`${finding.severity}: ${finding.sentence}`);
-  const spoiled = result.findings.some((f) => f.severity === 'fault' && f.leftReason === null);
+  const findings = sheets.flatMap((one) => one.result.findings);
+  for (const finding of findings) if (finding.leftReason === null) say(`${finding.severity}: ${finding.sentence}`);
+  const spoiled = findings.some((f) => f.severity === 'fault' && f.leftReason === null);
   return isRefused || (options.strict && spoiled) ? 1 : 0;
 }

@@ -18,6 +18,8 @@ export const LIMITS = {
   passes: 200,
   /** Length of lead-ins and lead-outs, in mm. */
   leadMm: 200,
+  /** Sheets of a job. */
+  sheets: 20,
   /** Letters of a part that are given to an operation by themselves. */
   lettersAlone: 2_000,
   /** Width of a tab, in mm, and how many an outline gets. */

@@ -58,6 +58,11 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
           'New things come beside what is chosen, in its typeface, size and operation; on a plate that is cut, words come in its middle to be engraved, and go along with it. “Into it” makes them one thing with it: added, cut out, or keeping only what lies within.',
       },
       {
+        head: 'More than one stock',
+        words:
+          '“Another sheet” adds stock of another material or thickness. Each has parts, settings, findings and files of its own; “On sheet” puts what is chosen on another, at the same place. A copy or a backing follows its words from sheet to sheet.',
+      },
+      {
         head: 'Around a part',
         words:
           'With a part chosen: cut along its edge, a backing to glue or engrave it on, or an outline around. All of them follow the words.',

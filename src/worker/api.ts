@@ -21,6 +21,7 @@ export const ASKED_OF_DOCUMENTS = [
   'panelAt',
   'takeAlong',
   'safePart',
+  'sheets',
   'sizingTo',
   'started',
   'summary',

@@ -3,6 +3,7 @@
  * the last result where the document is the same.
  */
 import type { Chosen } from '../core/commands/chosen';
+import { eachSheet } from '../core/commands/sheets';
 import type { Job, PlacedPicture, StepOf } from '../core/document/schema';
 import type { FileFormat } from '../core/formats/written';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
@@ -18,7 +19,7 @@ import { drillPaper } from '../core/job/drill-paper';
 import { Evaluator, type JobResult, type Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
 import { type FaceTrial, tryFace } from '../core/job/face-trial';
-import { type MadeFiles, makeFiles } from '../core/job/files';
+import { allFiles, type MadeFiles, makeFiles } from '../core/job/files';
 import { machineFiles } from '../core/job/machine-files';
 import { type Picture, pictureOf } from '../core/job/picture';
 import { type Panel, panelAt, regionAt } from '../core/job/region-at';
@@ -52,6 +53,9 @@ import {
   variantViewOf,
   viewOf,
 } from './view';
+
+/** A sheet of a job as it is seen among the others. */
+export type SheetSeen = { readonly id: string; readonly picture: Picture; readonly openFindings: number };
 
 /** What is dragged along an outline strays from it by no more, in mm. */
 const DRAGGED_MM = 0.01;
@@ -109,23 +113,47 @@ export class Host {
     const { resultOf } = this;
     return this.ask({ kind: 'summary', isPatient: true }, job, function* (means) {
       const result = yield* resultOf(job, means);
-      return { picture: yield* pictureOf(job, result), openFindings: openIn(result).length };
+      const picture = yield* pictureOf(job, result);
+      let openFindings = openIn(result).length;
+      for (const other of eachSheet(job))
+        if (other !== job) openFindings += openIn(yield* resultOf(other, means)).length;
+      return { picture, openFindings };
     });
   }
 
-  /** Files of a document, checked and read back: all, or none and why. */
-  files(job: Job, formats: readonly FileFormat[], scope: ExportScope): Promise<MadeFiles> {
+  /** The picture of each sheet of a document, in their order, and how much there is to look at; null when asked anew meanwhile. */
+  sheets(job: Job): Promise<SheetSeen[] | null> {
     const { resultOf } = this;
-    return this.answer(job, function* (means) {
-      return yield* makeFiles(job, yield* resultOf(job, means), formats, scope);
+    return this.ask({ kind: 'sheets' }, job, function* (means) {
+      const seen: SheetSeen[] = [];
+      for (const one of eachSheet(job)) {
+        const result = yield* resultOf(one, means);
+        const picture = yield* pictureOf(one, result);
+        seen.push({ id: one.sheetId, picture, openFindings: openIn(result).length });
+      }
+      return seen;
     });
   }
 
-  /** Files as the machine of a document wants them, checked and read back: all, or none and why. */
-  machineFiles(job: Job, scope: ExportScope): Promise<MadeFiles> {
+  /** Files of the sheet in hand of a document, or of each of its sheets, checked and read back: all, or none and why. */
+  files(job: Job, formats: readonly FileFormat[], scope: ExportScope, isEverySheet = false): Promise<MadeFiles> {
     const { resultOf } = this;
     return this.answer(job, function* (means) {
-      return yield* machineFiles(job, yield* resultOf(job, means), scope);
+      const made: MadeFiles[] = [];
+      for (const one of isEverySheet ? eachSheet(job) : [job])
+        made.push(yield* makeFiles(one, yield* resultOf(one, means), formats, scope));
+      return allFiles(made);
+    });
+  }
+
+  /** The same as the machine of a document wants them. */
+  machineFiles(job: Job, scope: ExportScope, isEverySheet = false): Promise<MadeFiles> {
+    const { resultOf } = this;
+    return this.answer(job, function* (means) {
+      const made: MadeFiles[] = [];
+      for (const one of isEverySheet ? eachSheet(job) : [job])
+        made.push(yield* machineFiles(one, yield* resultOf(one, means), scope));
+      return allFiles(made);
     });
   }
 

@@ -1,5 +1,6 @@
 /** Starts and tabs on the bench: dragged along their own outline, moved by keys, taken out, put in. */
 import { beforeEach, describe, expect, test, vi } from 'vitest';
+import type { AtCut } from '../../src/bench/at';
 import {
   addTabAt,
   cutSeen,
@@ -9,7 +10,7 @@ import {
   removeChosenCut,
   takeHold,
 } from '../../src/bench/cut-edits';
-import { type AtCut, chooseCut, goToStation, select, setPointing, undo, useBench } from '../../src/bench/store';
+import { chooseCut, goToStation, select, setPointing, undo, useBench } from '../../src/bench/store';
 import { setTabs } from '../../src/core/commands/cut-places';
 import { setKerfSide, setLead } from '../../src/core/commands/operations';
 import type { Point } from '../../src/core/geometry/point';

@@ -1,7 +1,9 @@
 /** Limits of the shop, by their names. */
 import { expect } from 'vitest';
 import { placeStart } from '../../src/core/commands/cut-places';
+import { addSheet } from '../../src/core/commands/sheets';
 import { partSchema } from '../../src/core/document/part';
+import { jobSchema } from '../../src/core/document/schema';
 import { workSchema } from '../../src/core/kinds/works';
 import { LIMITS } from '../../src/core/limits';
 import { tabPlaceSchema } from '../../src/core/schema/cut-places';
@@ -61,6 +63,16 @@ export const SHOP_LIMITS = {
   leadMm: () => {
     const led = (out: number) => operationSchema.safeParse({ id: 'a', name: 'A', kind: 'cut', lead: { out } }).success;
     expect([led(LIMITS.leadMm), led(LIMITS.leadMm + 1)]).toEqual([true, false]);
+  },
+  sheets: () => {
+    let job = jobWith([]);
+    for (let i = 1; i < LIMITS.sheets; i++) job = addSheet(job).job;
+    expect(job.otherSheets).toHaveLength(LIMITS.sheets - 1);
+    expect(addSheet(job).job).toBe(job);
+    expect(jobSchema.safeParse(job).success).toBe(true);
+    const { sheet } = job;
+    const more = { id: 'more', name: '', sheet, machine: null, settings: {} };
+    expect(jobSchema.safeParse({ ...job, otherSheets: [...job.otherSheets, more] }).success).toBe(false);
   },
   lettersAlone: () => {
     const alone = (count: number) =>

@@ -1,4 +1,6 @@
 /** Finding parts in the list: by words, and by what is done to them. */
+
+import { partsOnSheet } from '@/core/document/on-sheet';
 import { aboutPart, partWords } from '@/core/document/part-words';
 import type { Job, Part } from '@/core/document/schema';
 
@@ -30,7 +32,7 @@ export function partsSought(job: Job, { words, about }: Sought, found: ReadonlyS
         return part.reference;
     }
   };
-  return job.parts.filter((part) => {
+  return partsOnSheet(job).filter((part) => {
     if (!fits(part)) return false;
     const said = `${partWords(part)} ${aboutPart(part)}`.toLowerCase();
     return sought.every((word) => said.includes(word));

@@ -6,6 +6,7 @@ import Form from 'react-bootstrap/Form';
 import { useShallow } from 'zustand/react/shallow';
 import { type Likeness, partsAlike } from '@/core/commands/alike';
 import { moveEntry } from '@/core/commands/changed';
+import { partsOnSheet } from '@/core/document/on-sheet';
 import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
 import { LIMITS } from '@/core/limits';
 import { keepable } from '@/core/units/text';
@@ -134,7 +135,7 @@ const reorder = (id: string, to: string): void =>
 export function Parts() {
   const [sought, setSought] = useState<Sought>(ANY);
   const found = useBeside((view) => view?.findings);
-  const all = useBench((s) => s.job.parts.length);
+  const all = useBench((s) => partsOnSheet(s.job).length);
   const isMany = all >= MANY;
   const ids = useBench(
     useShallow((s) =>
@@ -144,7 +145,7 @@ export function Parts() {
             sought,
             new Set(found?.flatMap((f) => (f.leftReason === null && f.partId !== null ? [f.partId] : []))),
           ).map((part) => part.id)
-        : s.job.parts.map((part) => part.id),
+        : partsOnSheet(s.job).map((part) => part.id),
     ),
   );
   return (

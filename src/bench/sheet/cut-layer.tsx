@@ -2,8 +2,9 @@
 import type { PointerEvent } from 'react';
 import type { Point } from '@/core/geometry/point';
 import type { CutView, PlaceView } from '@/worker/view';
+import type { AtCut } from '../at';
 import { takeHold } from '../cut-edits';
-import { type AtCut, chooseCut, select, settle, useBench } from '../store';
+import { chooseCut, select, settle, useBench } from '../store';
 import type { Camera } from './camera';
 import { followPointer } from './drag';
 import styles from './sheet.module.css';

@@ -4,6 +4,7 @@ import Button from 'react-bootstrap/Button';
 import ToggleButton from 'react-bootstrap/ToggleButton';
 import ToggleButtonGroup from 'react-bootstrap/ToggleButtonGroup';
 import { addPart } from '@/core/commands/parts';
+import { partsOnSheet } from '@/core/document/on-sheet';
 import { boxHeight, boxWidth, isEmptyBox, type Point } from '@/core/geometry/point';
 import { formatLengthNumber } from '@/core/units/quantity';
 import benchStyles from '../bench.module.css';
@@ -35,6 +36,7 @@ import { usePointer } from './pointer';
 import { Progress } from './progress';
 import { Rulers } from './rulers';
 import styles from './sheet.module.css';
+import { SheetTabs } from './sheet-tabs';
 import { useSnap } from './snapping';
 import { EngravePattern, WorkLayer } from './work';
 
@@ -53,8 +55,8 @@ export function SheetView() {
   const camera = useCamera();
   const sheet = useBench((s) => s.job.sheet);
   const unit = useBench((s) => s.job.units);
-  const count = useBench((s) => s.job.parts.length);
-  const isEmpty = useBench((s) => s.job.parts.length === 0 && !s.job.pictures.some((p) => p.shown) && !s.pen);
+  const count = useBench((s) => partsOnSheet(s.job).length);
+  const isEmpty = useBench((s) => partsOnSheet(s.job).length === 0 && !s.job.pictures.some((p) => p.shown) && !s.pen);
   // What is drawn is of the document it was computed from.
   const job = useBench((s) => s.viewOf);
   const onlyName = useBench((s) => s.job.operations.find((o) => o.id === s.only)?.name);
@@ -216,6 +218,7 @@ export function SheetView() {
         </div>
       )}
       <Progress />
+      <SheetTabs />
       {isEmpty && <Empty />}
       {saying && <Measure saying={saying} area={area.current} />}
       <div className={styles.looks}>

@@ -5,10 +5,11 @@ import type { Job } from '@/core/document/schema';
 import { Heading } from '@/ui/heading';
 import { VirtualRows } from '@/ui/virtual-rows';
 import type { CutView } from '@/worker/view';
+import type { AtCut } from '../at';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { letGoTabsOf, removeChosenCut } from '../cut-edits';
-import { type AtCut, chooseCut, dispatch, useBench } from '../store';
+import { chooseCut, dispatch, useBench } from '../store';
 
 type OneCut = { readonly operationId: string; readonly cut: CutView; readonly number: number };
 

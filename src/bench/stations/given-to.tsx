@@ -3,6 +3,7 @@ import { Fragment } from 'react';
 import Form from 'react-bootstrap/Form';
 import { giveWork } from '@/core/commands/lines';
 import { common } from '@/core/commands/several';
+import { partsOnSheet } from '@/core/document/on-sheet';
 import { partWords } from '@/core/document/part-words';
 import type { Job, Part, Work } from '@/core/document/schema';
 import { stepIn } from '@/core/kinds/steps';
@@ -78,7 +79,7 @@ const Row = ({ part, isChosen }: { part: Part; isChosen: boolean }) => (
 export function GivenTo({ job }: { job: Job }) {
   const selection = useBench((s) => s.selection);
   const chosenIds = new Set(selectedParts(selection));
-  const worked = job.parts.filter((part) => !part.reference);
+  const worked = partsOnSheet(job).filter((part) => !part.reference);
   const byId = new Map(worked.map((part) => [part.id, part]));
   const chosen = worked.filter((part) => chosenIds.has(part.id));
   const isAll = chosen.length === worked.length;

@@ -26,6 +26,7 @@ import {
   turnTo,
 } from '../chosen';
 import { dispatch, freeProportions, sizeEverything, useBench } from '../store';
+import { OnSheet } from './sheets-editor';
 
 const clean = (mm: number): number => Math.round(mm * 1e4) / 1e4;
 
@@ -80,6 +81,7 @@ export function PlaceEditor() {
       <p className="nf-small mb-1" data-chosen>
         {chosenWords(job, chosen)}
       </p>
+      <OnSheet />
       <div className={styles.pair}>
         <QuantityField
           bare

@@ -2,6 +2,7 @@ import { Download, Package } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
+import { sheetsOf } from '@/core/document/on-sheet';
 import { partWords } from '@/core/document/part-words';
 import type { ExportSettings, Job } from '@/core/document/schema';
 import { WRITTEN_FORMATS, type WrittenFormat } from '@/core/formats/written';
@@ -157,6 +158,9 @@ export function Prove() {
   const view = useBeside((view) => view);
   const selection = useBench((s) => s.selection);
   const [onlySelected, setOnlySelected] = useState(false);
+  const [isEverySheet, setEverySheet] = useState(true);
+  const sheets = sheetsOf(job);
+  const isEvery = isEverySheet && sheets.length > 1;
   const [state, setState] = useState<{ busy: boolean; words: string | null; bad?: boolean }>({
     busy: false,
     words: null,
@@ -199,6 +203,7 @@ export function Prove() {
         job,
         formats.map((f) => f.id),
         now,
+        isEvery,
       ),
     );
   const drawing = (view?.operations ?? [])
@@ -329,13 +334,24 @@ export function Prove() {
           />
         </Row>
       )}
+      {sheets.length > 1 && (
+        <Row label="Sheets">
+          <Form.Check
+            type="switch"
+            id="every-sheet"
+            label={`a file for each of the ${sheets.length}`}
+            checked={isEverySheet}
+            onChange={(e) => setEverySheet(e.target.checked)}
+          />
+        </Row>
+      )}
       <FileNames job={job} scope={scope} edit={edit} />
       <Heading beside="true size">Files</Heading>
       <ForMachine
         job={job}
         names={machineFileNames(job, drawing, scope)}
         isOff={nothing || state.busy}
-        onWrite={() => void write((now) => computing().machineFiles(job, now))}
+        onWrite={() => void write((now) => computing().machineFiles(job, now, isEvery))}
       />
       {WRITTEN_FORMATS.map((format) => (
         <Button

@@ -21,6 +21,7 @@ import { TagsField } from '@/ui/tags-field';
 import { useMaterials, useShop } from '@/ui/use-shop';
 import { change, dispatch, useBench } from '../store';
 import { Followed, MachineSelect, useFollowed } from './machine-fields';
+import { SheetsEditor } from './sheets-editor';
 
 /** The panel of the stock. */
 export function SheetEditor() {
@@ -50,6 +51,7 @@ export function SheetEditor() {
   return (
     <>
       <Heading>Sheet</Heading>
+      <SheetsEditor />
       <QuantityField
         label="Width"
         unit={unit}

@@ -90,12 +90,18 @@ export const newCopy = (id: string, of: string, sheet: Sheet): Copy => ({
  * A part whose outlines go to the job's first cut, if it has one. Its members are given as they lie on the sheet; its origin is
  * that of the first.
  */
-export function newPart(id: string, name: string, members: readonly Member[], job: Pick<Job, 'operations'>): Part {
+export function newPart(
+  id: string,
+  name: string,
+  members: readonly Member[],
+  job: Pick<Job, 'operations' | 'sheetId'>,
+): Part {
   const cut = job.operations.find((o) => o.kind === 'cut');
   const { x, y } = members[0]?.placement ?? UNMOVED;
   return {
     id,
     name,
+    sheet: job.sheetId,
     hidden: false,
     reference: false,
     locked: false,

@@ -119,6 +119,7 @@ export function paste(job: Job, copied: Copied, into: string | null, middleOf: M
         ...copy,
         id: ids.get(part.id) as string,
         locked: false,
+        sheet: job.sheetId,
         hidden: part.hidden || !partIds.includes(part.id),
         // A member that becomes a part is cut, as what is new is.
         ...(isMember && partIds.includes(part.id)

@@ -13,6 +13,7 @@ import { partPlacementSchema } from '../schema/placement';
 export const partSchema = z.strictObject({
   id,
   name: about(name.default(''), 'What the user calls it.'),
+  sheet: about(id.default('sheet'), 'Id of the sheet it is cut out of.'),
   hidden: about(z.boolean().default(false), 'Hidden parts are kept but neither shown nor exported.'),
   reference: about(
     z.boolean().default(false),

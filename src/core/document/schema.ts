@@ -2,17 +2,33 @@
 import { z } from 'zod';
 import { stepTroubles } from '../kinds/steps';
 import { LIMITS } from '../limits';
-import { about, name } from '../schema/fields';
+import { about, id, name } from '../schema/fields';
 import { colourKeySchema, exportSchema, operationSchema } from '../schema/operations';
 import { placedPictureSchema } from '../schema/picture';
 import { sheetSchema } from '../schema/sheet';
 import { jobMachineSchema } from '../schema/shop/machine';
+import { operationSettingsSchema } from '../schema/shop/settings';
 import { starterSchema } from '../schema/starter';
 import { listedToolSchema } from '../schema/tools';
 import { partSchema } from './part';
 
 /** The version of the job document that is written; older ones are read through their migrations. */
 export const JOB_FORMAT = 12;
+
+/** A sheet that is not in hand: the stock, and how operations are done on it. */
+const otherSheetSchema = z.strictObject({
+  id,
+  name: about(name.default(''), 'What it is called; empty: by its material.'),
+  sheet: sheetSchema,
+  machine: about(
+    id.nullable().default(null),
+    'Id of the machine that the settings are for, to be taken anew when it is another; null when none was given.',
+  ),
+  settings: about(
+    z.record(id, operationSettingsSchema).default({}),
+    'Settings of operations on it, by the id of the operation.',
+  ),
+});
 
 const leftAsIsSchema = z.strictObject({
   finding: about(z.string().max(300), 'Key of the finding.'),
@@ -59,7 +75,18 @@ export const jobSchema = z
       'Words to find it by.',
     ),
     units: about(z.enum(['mm', 'in']).default('mm'), 'Unit lengths are shown in. The document itself is always in mm.'),
-    sheet: sheetSchema,
+    sheet: sheetSchema.describe(
+      'The stock in hand: what parts on it are cut out of, and what settings of operations are for.',
+    ),
+    sheetId: about(id.default('sheet'), 'Id of the sheet in hand; parts name the sheet they are on.'),
+    sheetName: about(name.default(''), 'What the sheet in hand is called; empty: by its material.'),
+    otherSheets: about(
+      z
+        .array(otherSheetSchema)
+        .max(LIMITS.sheets - 1)
+        .default([]),
+      'Further stock of the same job, each with the settings that operations have on it.',
+    ),
     machine: about(
       jobMachineSchema.nullable().default(null),
       'The machine it is made on, as the shop had it; null when not given.',
@@ -109,8 +136,21 @@ export const jobSchema = z
       job.tools.map((t) => t.id),
       ['tools'],
     );
+    const sheets = [job.sheetId, ...job.otherSheets.map((s) => s.id)];
+    unique(
+      job.otherSheets.map((s) => s.id),
+      ['otherSheets'],
+    );
+    if (sheets.indexOf(job.sheetId, 1) > 0)
+      context.addIssue({ code: 'custom', path: ['sheetId'], message: `the id “${job.sheetId}” is used twice` });
     const leaders = new Map(job.parts.map((p) => [p.id, p.along]));
     job.parts.forEach((part, i) => {
+      if (!sheets.includes(part.sheet))
+        context.addIssue({
+          code: 'custom',
+          path: ['parts', i, 'sheet'],
+          message: `there is no sheet “${part.sheet}”`,
+        });
       if (part.along !== null && !leaders.has(part.along))
         context.addIssue({
           code: 'custom',

@@ -3,6 +3,7 @@
  * an edit computes only what hangs on it.
  */
 import type { Chosen } from '../commands/chosen';
+import { partsOnSheet } from '../document/on-sheet';
 import type { FillTool, Job, Part, PlacedPicture, Step } from '../document/schema';
 import { readFound } from '../formats/found-file';
 import { readPixels } from '../formats/pixels';
@@ -75,9 +76,11 @@ type OwnPart = {
 /** Edges around what is smaller than so many pixels are none to draw along. */
 const EDGE_PIXELS = 4;
 
-/** A job without the parts that are shown for reference only; itself where there are none. */
-const withoutReferences = (job: Job): Job =>
-  job.parts.some((part) => part.reference) ? { ...job, parts: job.parts.filter((part) => !part.reference) } : job;
+/** A job without the parts that are shown for reference only, or are on another sheet; itself where there are none. */
+const onlyWorked = (job: Job): Job => {
+  const worked = partsOnSheet(job).filter((part) => !part.reference);
+  return worked.length === job.parts.length ? job : { ...job, parts: worked };
+};
 
 /** Evaluates job documents: one for all that a window looks at, so that an edit computes only what hangs on it. */
 export class Evaluator {
@@ -120,7 +123,7 @@ export class Evaluator {
   /** Evaluate step by step: yields after each part, so that a caller can show progress or stop; returns the result. */
   *steps(job: Job, faces: FaceLookup): Generator<Progress, JobResult> {
     const memory = this.memo.turn();
-    const shown = job.parts.filter((part) => !part.hidden);
+    const shown = partsOnSheet(job).filter((part) => !part.hidden);
     const parts = new PartsOf(job);
     const results = new Map<string, PartResult>();
     for (const part of shown) {
@@ -131,8 +134,8 @@ export class Evaluator {
       results.set(part.id, step.value);
       yield { done: results.size, of: shown.length + 1 };
     }
-    // What is shown for reference is neither worked nor looked at.
-    const doing = withoutReferences(job);
+    // What is shown for reference, or is on another sheet, is neither worked nor looked at.
+    const doing = onlyWorked(job);
     const inspected =
       doing === job ? results : new Map([...results].filter(([id]) => doing.parts.some((p) => p.id === id)));
     const operations = job.operations.map((operation) =>

@@ -1,4 +1,5 @@
 /** What files are called: made of what the user wants in their names, in the user's order. */
+import { sheetsOf } from '../document/on-sheet';
 import type { Job, Sheet } from '../document/schema';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { LIMITS } from '../limits';
@@ -81,7 +82,15 @@ function stemOf(job: Job, scope: ExportScope): string {
 export function fileName(job: Job, format: FileFormat, scope: ExportScope = { partIds: null }): string {
   const operation = job.operations.find((o) => o.id === scope.operationId);
   const of = operation ? slug(operation.name, LIMITS.fileNamePartBytes) || operation.id : '';
-  return `${stemOf(job, scope)}${of && '_'}${of}.${writtenFormat(format).ending}`;
+  return `${[stemOf(job, scope), sheetWords(job), of].filter(Boolean).join('_')}.${writtenFormat(format).ending}`;
+}
+
+/** Which sheet it is, in names of files of a job that has several; "" where there is one. */
+function sheetWords(job: Job): string {
+  const sheets = sheetsOf(job);
+  if (sheets.length === 1) return '';
+  const nth = sheets.findIndex((s) => s.isInHand) + 1;
+  return job.sheetName.trim() ? slug(job.sheetName, LIMITS.fileNamePartBytes) || `sheet-${nth}` : `sheet-${nth}`;
 }
 
 /** The name of a file that a job is taken along in. */

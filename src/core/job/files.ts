@@ -129,3 +129,9 @@ export function allOrNone(made: readonly Made[]): MadeFiles {
   const refused = made.flatMap((m) => ('refused' in m ? [m.refused] : []));
   return { files: refused.length > 0 ? [] : made.flatMap((m) => ('bytes' in m ? [m] : [])), refused };
 }
+
+/** The files of several presses as those of one: all, where none is refused. */
+export const allFiles = (made: readonly MadeFiles[]): MadeFiles => {
+  const refused = [...new Set(made.flatMap((m) => m.refused))];
+  return { files: refused.length > 0 ? [] : made.flatMap((m) => m.files), refused };
+};

@@ -87,6 +87,7 @@ export function reportOf(job: Job, result: JobResult) {
   const references = new Set(job.parts.flatMap((p) => (p.reference ? [p.id] : [])));
   return {
     title: job.title,
+    ...(job.otherSheets.length > 0 && { sheetId: job.sheetId, sheetName: job.sheetName }),
     unit: 'mm' as const,
     sheet: { width: job.sheet.width, height: job.sheet.height },
     stock: { material: job.sheet.material, thicknessMm: job.sheet.thickness, kerfMm: job.sheet.kerf },
@@ -179,3 +180,6 @@ export function reportOf(job: Job, result: JobResult) {
     })),
   };
 }
+
+/** What the command says of a job with several sheets: a report of each, in the order they were made. */
+export type SheetReports = { readonly title: string; readonly sheets: readonly Report[] };
