@@ -29,8 +29,7 @@ export function fitCubics(
   const samples: Sample[] = [];
   for (let i = 0; i < SAMPLES; i++) samples.push(at(from + ((to - from) * i) / (SAMPLES - 1)));
   const fitted = fitOne(samples, tolerance);
-  if (depth >= DEEPEST || (fitted.within && staysWithin(fitted.curve, at, { from, to, tolerance })))
-    return [fitted.curve];
+  if (depth >= DEEPEST || (fitted.within && staysWithin(fitted, at, { from, to, tolerance }))) return [fitted.curve];
   const middle = (from + to) / 2;
   return [
     ...fitCubics(at, { from, to: middle, tolerance, depth: depth + 1 }),
@@ -40,19 +39,29 @@ export function fitCubics(
 
 /** Whether the curve is near a cubic between the samples of its fit, too. */
 function staysWithin(
-  curve: Cubic,
+  { curve, parameters }: Fit,
   at: (t: number) => Sample,
   { from, to, tolerance }: { readonly from: number; readonly to: number; readonly tolerance: number },
 ): boolean {
   for (let i = 0; i < SAMPLES - 1; i++) {
     const s = at(from + ((to - from) * (i + 0.5)) / (SAMPLES - 1));
-    const p = pointAt(curve, nearestParameter(curve, s.x, s.y));
-    if (Math.hypot(p.x - s.x, p.y - s.y) > tolerance) return false;
+    // Where it is near about there the nearest place, which takes longer to find, is nearer still.
+    if (away(curve, (numberAt(parameters, i) + numberAt(parameters, i + 1)) / 2, s) <= tolerance) continue;
+    if (away(curve, nearestParameter(curve, s.x, s.y), s) > tolerance) return false;
   }
   return true;
 }
 
-function fitOne(samples: readonly Sample[], tolerance: number): { curve: Cubic; within: boolean } {
+/** How far a cubic is from a point, at a parameter. */
+function away(curve: Cubic, t: number, { x, y }: Point): number {
+  const p = pointAt(curve, t);
+  return Math.hypot(p.x - x, p.y - y);
+}
+
+/** A cubic, about where on it the samples are, and whether it is near all of them. */
+type Fit = { readonly curve: Cubic; readonly parameters: readonly number[]; readonly within: boolean };
+
+function fitOne(samples: readonly Sample[], tolerance: number): Fit {
   const first = samples[0] as Sample;
   const last = samples[samples.length - 1] as Sample;
   const chord = Math.hypot(last.x - first.x, last.y - first.y);
@@ -62,6 +71,9 @@ function fitOne(samples: readonly Sample[], tolerance: number): { curve: Cubic; 
   for (let round = 0; round < ROUNDS; round++) {
     const handles = leastSquares(samples, parameters, chord);
     curve = withHandles(first, last, handles[0], handles[1]);
+    // What is near where the samples are taken to be is nearer still at their nearest places.
+    if (samples.every((s, i) => away(curve, numberAt(parameters, i), s) <= tolerance))
+      return { curve, parameters, within: true };
     worst = 0;
     for (let i = 1; i < samples.length - 1; i++) {
       const s = samples[i] as Sample;
@@ -73,12 +85,11 @@ function fitOne(samples: readonly Sample[], tolerance: number): { curve: Cubic; 
         Math.min(1, numberAt(parameters, i) + 0.15),
       );
       parameters[i] = t;
-      const p: Point = pointAt(curve, t);
-      worst = Math.max(worst, Math.hypot(p.x - s.x, p.y - s.y));
+      worst = Math.max(worst, away(curve, t, s));
     }
     if (worst <= tolerance) break;
   }
-  return { curve, within: worst <= tolerance };
+  return { curve, parameters, within: worst <= tolerance };
 }
 
 function byChordLength(samples: readonly Sample[]): number[] {

@@ -98,7 +98,7 @@ function meetings(p: Point, q: Point, r: Point, s: Point): number[] {
 }
 
 /** Whether a point lies in what closed paths enclose. Those whose bounds it is not in do not wind about it. */
-export function isIn({ x, y }: Point, { paths, boxes }: Laid): boolean {
+export function isIn({ x, y }: Point, { paths, boxes }: Pick<Laid, 'paths' | 'boxes'>): boolean {
   let winding = 0;
   for (const [i, path] of paths.entries()) {
     const box = boxes[i] as Box;

@@ -1,6 +1,6 @@
 /** Places along a path by their length from its start. */
 import { numberAt } from './elements';
-import type { Path } from './path';
+import { joinedExactly, type OnPath, type Path } from './path';
 import type { Point } from './point';
 import { pointAt, type Segment, subSegment, tangentAt } from './segment';
 import { segmentLength } from './segment-measures';
@@ -12,8 +12,14 @@ export type MeasuredLine = {
   readonly starts: readonly number[];
   /** The point at a length from the start, in mm; those beyond the ends are the ends. */
   readonly at: (length: number) => Point;
+  /** The length from the start to a place on it, in mm. */
+  readonly lengthTo: (place: OnPath) => number;
+  /** What lies between two lengths within it, as an open path. */
+  readonly between: (from: number, to: number) => Path;
 };
 
+/** Pieces of a segment shorter than this share of it are none. */
+const WHOLE = 1e-9;
 /** Halvings that bring a place along a curve below the rounding of coordinates. */
 const HALVINGS = 40;
 
@@ -43,7 +49,7 @@ export function measureLine(path: Path): MeasuredLine {
     starts.push(length);
     length += l;
   }
-  const at = (from: number): Point => {
+  const placeAt = (from: number): { readonly low: number; readonly t: number } => {
     let i = starts.length - 1;
     let low = 0;
     while (low < i) {
@@ -51,12 +57,26 @@ export function measureLine(path: Path): MeasuredLine {
       if (numberAt(starts, middle) <= from) low = middle;
       else i = middle - 1;
     }
-    const s = path.segments[low] as Segment;
     const whole = numberAt(lengths, low);
     const part = Math.min(Math.max(0, from - numberAt(starts, low)), whole);
-    return whole > 0 ? pointAt(s, parameterAt(s, part, whole)) : { x: s.x0, y: s.y0 };
+    return { low, t: whole > 0 ? parameterAt(path.segments[low] as Segment, part, whole) : 0 };
   };
-  return { length, starts, at };
+  const at = (from: number): Point => {
+    const { low, t } = placeAt(from);
+    return pointAt(path.segments[low] as Segment, t);
+  };
+  const lengthTo = ({ segment, t }: OnPath): number =>
+    numberAt(starts, segment) + segmentLength(subSegment(path.segments[segment] as Segment, 0, t));
+  const between = (from: number, to: number): Path => {
+    const [first, last] = [placeAt(from), placeAt(to)];
+    const segments = path.segments.slice(first.low, last.low + 1).flatMap((s, k): Segment[] => {
+      const [t0, t1] = [k === 0 ? first.t : 0, first.low + k === last.low ? last.t : 1];
+      if (t1 - t0 < WHOLE) return [];
+      return [t0 === 0 && t1 > 1 - WHOLE ? s : subSegment(s, t0, t1)];
+    });
+    return joinedExactly({ segments, closed: false });
+  };
+  return { length, starts, at, lengthTo, between };
 }
 
 /** How far a path turns from one segment into the next, in radians, always positive. */

@@ -15,12 +15,37 @@ export function nearestOnLine({ segments }: Path, { x, y }: Point, within: numbe
   let best: (OnPath & { at: Point }) | null = null;
   let least = within;
   segments.forEach((s, segment) => {
+    if (leastDistance(s, { x, y }) >= least) return;
     const t = nearestParameter(s, x, y);
     const at = pointAt(s, t);
     const d = Math.hypot(at.x - x, at.y - y);
     if (d < least) [best, least] = [{ segment, t, at }, d];
   });
   return best;
+}
+
+/** No point of a segment is nearer to another than this: the distance to the bounds of the points it is told by; 0 for arcs, which leave those. */
+function leastDistance(s: Segment, { x, y }: Point): number {
+  if (s.kind === 'arc') return 0;
+  let [minX, maxX, minY, maxY] = [
+    Math.min(s.x0, s.x1),
+    Math.max(s.x0, s.x1),
+    Math.min(s.y0, s.y1),
+    Math.max(s.y0, s.y1),
+  ];
+  if (s.kind !== 'line') {
+    minX = Math.min(minX, s.ax);
+    maxX = Math.max(maxX, s.ax);
+    minY = Math.min(minY, s.ay);
+    maxY = Math.max(maxY, s.ay);
+  }
+  if (s.kind === 'cubic') {
+    minX = Math.min(minX, s.bx);
+    maxX = Math.max(maxX, s.bx);
+    minY = Math.min(minY, s.by);
+    maxY = Math.max(maxY, s.by);
+  }
+  return Math.hypot(Math.max(0, minX - x, x - maxX), Math.max(0, minY - y, y - maxY));
 }
 
 /** The point of some lines that is nearest to another; null where none is nearer than `within`. */

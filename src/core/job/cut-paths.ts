@@ -11,7 +11,7 @@ import type { IdOf, Memory, Stage } from '../memo';
 import type { Outline } from '../prepare/outline';
 import { settingsOn } from '../shop/in-force';
 import { type LeadSettings, leadOn, piercingRoom, type Surroundings } from '../toolpath/leads';
-import { type OutlinePlace, placeNear } from '../toolpath/outline-places';
+import { measuredOutline, type OutlinePlace, placeNear } from '../toolpath/outline-places';
 import { betweenTabs, gapFor, isInTab, type Tab, type TabSettings, tabNear, tabsOn } from '../toolpath/tabs';
 import type { PartResult } from './part-result';
 
@@ -98,7 +98,7 @@ export const isAsked = ({ lead, tabs }: CutsAsked, part: Part): boolean =>
   lead !== null || tabs !== null || part.starts.length > 0;
 
 /** How far from its outlines a part asks what lies there, in mm. */
-export const surroundingsReach = ({ lead, half }: CutsAsked, sheet: Sheet): number =>
+export const reachFrom = ({ lead, half }: CutsAsked, sheet: Sheet): number =>
   (lead ? 2 * lead.inMm + lead.outMm : 0) + half + (sheet.leastWidth ?? 0) + 1;
 
 /** How each outline of a part is cut. */
@@ -113,10 +113,12 @@ export const CUT_PATHS: Stage<Input, readonly CutPath[]> = {
     ].join('|'),
   slot: ({ by, result }) => `${by}|${result.id}`,
   run: (input, memory) => {
-    const about = surroundingsOf(input, memory);
+    const aboutOf = surroundingsOf(input, memory);
     const starts = placedOn(input.part.starts, input);
     const tabs = placedOn(input.part.tabs, input);
-    return input.outlines.map((outline, i) => cutAlong(outline, input, { about, starts: starts[i], tabs: tabs[i] }));
+    return input.outlines.map((outline, i) =>
+      cutAlong(outline, input, { about: aboutOf(outline), starts: starts[i], tabs: tabs[i] }),
+    );
   },
   weigh: (cuts) =>
     cuts.reduce((sum, { paths }) => sum + 60 + (paths ?? []).reduce((n, p) => n + 10 * p.segments.length, 0), 0),
@@ -155,17 +157,18 @@ type OfOutline = {
 
 function cutAlong(outline: Outline, input: Input, { about, starts = [], tabs: placed = [] }: OfOutline): CutPath {
   const { path } = outline;
+  const measured = measuredOutline(path);
   const { lead: settings, tabs: wanted, kerf } = input.asked;
   // Of several the last is the one that was moved last.
   const start = starts[starts.length - 1];
   const byHand = wanted ? tabsByHand(path, placed, wanted.widthMm) : [];
   const mayBeAt = (at: Point) => !isInTab(at, byHand, { kerf, more: settings ? OFF_START_MM : 0 });
-  const lead = settings && leadOn(path, settings, about, { near: start?.at ?? null, mayBeAt });
+  const lead = settings && leadOn(measured, settings, about, { near: start?.at ?? null, mayBeAt });
   const place = lead?.place ?? (start ? placeNear(path, start.at) : null);
   const isHeld = wanted !== null && (wanted.scrap || isPiece(outline, input.result));
   const found =
     isHeld && placed.length === 0
-      ? tabsOn(path, wanted, {
+      ? tabsOn(measured, wanted, {
           kerf,
           areaMm2: Math.abs(outline.area),
           start: place,
@@ -266,17 +269,26 @@ function holdsAt(
   return (behind ? 0.5 : 0) + (isOnSheet && room(before) >= half + Math.min(widthMm, 1) ? 0.5 : 0);
 }
 
-function surroundingsOf({ result, near, asked, sheet }: Input, memory: Memory): Surroundings {
+/** What lies around each outline of a part. */
+function surroundingsOf({ result, near, asked, sheet }: Input, memory: Memory): (of: Outline) => Surroundings {
   const { lead, half, tabs, kerf } = asked;
   const kept = [result, ...near].map((r) => keptOf(r, memory));
   // Farther than a piercing or a tab wants room matters to nobody.
   const reach = half + Math.max(lead ? piercingRoom(lead.inMm) : 0, tabs ? gapFor(tabs.widthMm, kerf) : 0) + 1e-6;
-  return {
+  const asks = reachFrom(asked, sheet);
+  const about: Omit<Surroundings, 'room'> = {
     scrapIsRight: result.keep === 'inside',
-    room: (at) => roomIn(kept, result.id, at, reach),
     half,
     backing: sheet.leastWidth ?? 0,
     sheet: { minX: 0, minY: 0, maxX: sheet.width, maxY: sheet.height },
+  };
+  return ({ box }) => {
+    const wide = growBox(box, asks + (tabs?.widthMm ?? 0) + kerf);
+    // What is cut out of the sheet leaves the sheet, and what is far off is in nobody's way.
+    const around = kept
+      .filter((k) => k.id === result.id || (k.keep === 'inside' && boxesMeet(k.box, wide)))
+      .map(({ keep, region }) => ({ keep, region, near: onlyNear(region, wide) }));
+    return { ...about, room: (at) => roomIn(around, at, reach) };
   };
 }
 
@@ -289,24 +301,20 @@ const keptOf = (result: PartResult, memory: Memory): Kept => ({
   region: memory.of(result, 'outlines laid', () => laid(result.outlines.map((o) => o.path))),
 });
 
+/** The paths of a region that may wind about places in a box. */
+function onlyNear({ paths, boxes }: Laid, box: Box): Pick<Laid, 'paths' | 'boxes'> {
+  const near = paths.map((_, i) => i).filter((i) => boxesMeet(boxes[i] as Box, box));
+  return { paths: near.map((i) => paths[i] as Path), boxes: near.map((i) => boxes[i] as Box) };
+}
+
+type Around = Pick<Kept, 'keep' | 'region'> & { readonly near: Pick<Laid, 'paths' | 'boxes'> };
+
 /** Room about a place up to what is kept of any part, as far as `reach`; negative within it. */
-function roomIn(kept: readonly Kept[], own: string, at: Point, reach: number): number {
+function roomIn(around: readonly Around[], at: Point, reach: number): number {
   let room = reach;
-  for (const { id, keep, box, region } of kept) {
-    if (id !== own) {
-      // What is cut out of the sheet leaves the sheet, and what is far off is in nobody's way.
-      const { minX, minY, maxX, maxY } = box;
-      if (
-        keep === 'outside' ||
-        at.x < minX - reach ||
-        at.y < minY - reach ||
-        at.x > maxX + reach ||
-        at.y > maxY + reach
-      )
-        continue;
-    }
-    const isKept = isIn(at, region) === (keep === 'inside');
+  for (const { keep, region, near } of around) {
     const far = roomWithin(at, region, reach);
+    const isKept = isIn(at, near) === (keep === 'inside');
     room = Math.min(room, isKept ? -far : far);
   }
   return room;

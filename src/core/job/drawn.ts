@@ -12,7 +12,7 @@ import type { Memory, Stage } from '../memo';
 import { nestAgain, type Outline } from '../prepare/outline';
 import { insideFirst } from '../toolpath/order';
 import { greedyPointOrder, joinedRuns, nearestNext } from '../toolpath/runs';
-import { CUT_PATHS, type CutPath, cutLength, cutsAsked, isAsked, neighbours, surroundingsReach } from './cut-paths';
+import { CUT_PATHS, type CutPath, cutLength, cutsAsked, isAsked, neighbours, reachFrom } from './cut-paths';
 import { type DrawnWork, type FillingOfPart, fillingsDrawn, wayThrough } from './fillings';
 import { besideKept, halfKerf } from './kerf-side';
 import type { PartResult } from './part-result';
@@ -233,7 +233,7 @@ function cutsOf(
   const { sheet } = job;
   const asked = cutsAsked(operation, sheet, half);
   if (operation.kind !== 'cut' || !cuts.some(({ part }) => isAsked(asked, part))) return [];
-  const nearTo = neighbours(cutParts(job, results), surroundingsReach(asked, sheet));
+  const nearTo = neighbours(cutParts(job, results), reachFrom(asked, sheet));
   return cuts.flatMap(({ part, result, outlines }) => {
     const near = nearTo.get(result.id) ?? [];
     const made = memory.get(CUT_PATHS, { by: operation.id, part, result, outlines, near, asked, sheet });

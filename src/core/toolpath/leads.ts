@@ -7,7 +7,7 @@ import { ArcLength } from '../geometry/arc-length';
 import { cutOpen, type Path } from '../geometry/path';
 import type { Box, Point } from '../geometry/point';
 import { arcAbout, line, pointAt, reverseSegment, type Segment, tangentAt } from '../geometry/segment';
-import { type OutlinePlace, placeNear, placesAlong } from './outline-places';
+import { type MeasuredOutline, type OutlinePlace, placeNear, placesAlong } from './outline-places';
 
 /** How cuts run in and out; lengths in mm. */
 export type LeadSettings = {
@@ -57,8 +57,14 @@ export type Lead = {
 export type Wish = { readonly near: Point | null; readonly mayBeAt: (at: Point) => boolean };
 
 /** The lead-in and lead-out of a cut; null where there is no room for them anywhere. */
-export function leadOn(outline: Path, settings: LeadSettings, about: Surroundings, wish: Wish): Lead | null {
-  const places = placesFor(outline, settings, wish);
+export function leadOn(
+  measured: MeasuredOutline,
+  settings: LeadSettings,
+  about: Surroundings,
+  wish: Wish,
+): Lead | null {
+  const outline = measured.path;
+  const places = placesFor(measured, settings, wish);
   for (const share of SHORTER) {
     const asked = { ...settings, inMm: share * settings.inMm, outMm: share * settings.outMm };
     // Where nothing is thick enough it begins at what there is, and so it does where it was told to.
@@ -73,8 +79,8 @@ export function leadOn(outline: Path, settings: LeadSettings, about: Surrounding
 }
 
 /** Places on an outline, the best first: where a point is given those nearest to it. */
-function placesFor(outline: Path, { inMm }: LeadSettings, { near, mayBeAt }: Wish): OutlinePlace[] {
-  const { places: all } = placesAlong(outline, Math.max(2 * inMm, 1));
+function placesFor(measured: MeasuredOutline, { inMm }: LeadSettings, { near, mayBeAt }: Wish): OutlinePlace[] {
+  const { places: all } = placesAlong(measured, Math.max(2 * inMm, 1));
   const places = all.filter(({ at }) => mayBeAt(at));
   if (!near)
     return places
@@ -82,7 +88,7 @@ function placesFor(outline: Path, { inMm }: LeadSettings, { near, mayBeAt }: Wis
       .sort((p, q) => q.worth - p.worth)
       .map(({ place }) => place);
   const distance = ({ at }: OutlinePlace): number => Math.hypot(at.x - near.x, at.y - near.y);
-  const exact = placeNear(outline, near);
+  const exact = placeNear(measured.path, near);
   return [...(exact && mayBeAt(exact.at) ? [exact] : []), ...places.sort((p, q) => distance(p) - distance(q))];
 }
 

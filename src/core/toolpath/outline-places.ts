@@ -24,10 +24,18 @@ const MOST_PLACES = 240;
 /** A node that turns by more is a corner, in radians. */
 const CORNER = (10 * Math.PI) / 180;
 
+/** A closed outline with the lengths of its segments, in mm: measured once for all that is asked about it. */
+export type MeasuredOutline = { readonly path: Path; readonly lengths: readonly number[] };
+
+/** An outline measured. */
+export const measuredOutline = (path: Path): MeasuredOutline => ({ path, lengths: path.segments.map(segmentLength) });
+
 /** The length round an outline, in mm, and places on it, in its direction; `far` is how far from a corner is as good as any farther, in mm. */
-export function placesAlong(outline: Path, far: number): { readonly whole: number; readonly places: OutlinePlace[] } {
+export function placesAlong(
+  { path: outline, lengths }: MeasuredOutline,
+  far: number,
+): { readonly whole: number; readonly places: OutlinePlace[] } {
   const { segments } = outline;
-  const lengths = segments.map(segmentLength);
   const whole = lengths.reduce((sum, l) => sum + l, 0);
   const count = Math.min(MOST_PLACES, Math.max(LEAST_PLACES, Math.ceil(whole / STEP_MM)));
   const fromCorner = distanceFrom(cornersOf(segments, lengths, far), whole, far);

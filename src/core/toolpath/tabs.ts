@@ -3,12 +3,12 @@
  * are spread evenly by the length round a piece and by its size, and each is slid to where it can be filed off best: far from corners, on
  * a straight stretch, with stock on both sides of it to hold on to.
  */
-import { ArcLength } from '../geometry/arc-length';
+import { measureLine } from '../geometry/measure';
 import { nearestOnLine } from '../geometry/near-lines';
 import type { Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
 import type { Segment } from '../geometry/segment';
-import { type OutlinePlace, placeNear, placesAlong, roundDistance } from './outline-places';
+import { type MeasuredOutline, type OutlinePlace, placeNear, placesAlong, roundDistance } from './outline-places';
 
 /** Tabs of a cut; lengths in mm. */
 export type TabSettings = {
@@ -45,7 +45,7 @@ const APART = 3.75;
 /** A tab is slid by this share of the way to the next at most. */
 const SLID = 0.3;
 /** Ways round to begin spreading at, of which the best is taken. */
-const BEGUN = 8;
+const BEGUN = 4;
 const WEIGHTS = { holds: 2, corner: 1, straight: 0.5, even: 0.4 } as const;
 /** Far enough from a corner, in mm. */
 const FAR_MM = 5;
@@ -56,7 +56,7 @@ const SHORT_MM = 0.05;
 export const gapFor = (widthMm: number, kerf: number): number => widthMm + kerf;
 
 /** Tabs on an outline, in its direction; none where there is no room for any. */
-export function tabsOn(outline: Path, settings: TabSettings, about: TabSurroundings): Tab[] {
+export function tabsOn(outline: MeasuredOutline, settings: TabSettings, about: TabSurroundings): Tab[] {
   const { whole, places } = placesAlong(outline, FAR_MM);
   const gap = gapFor(settings.widthMm, about.kerf);
   const count = Math.min(
@@ -68,28 +68,41 @@ export function tabsOn(outline: Path, settings: TabSettings, about: TabSurroundi
   const free = start
     ? places.filter(({ along }) => roundDistance(along, start.along, whole) >= offStart + gap / 2)
     : places;
-  const worth = free.map(
-    (place) =>
-      WEIGHTS.holds * about.holds(place) + WEIGHTS.corner * place.fromCorner + WEIGHTS.straight * place.straight,
-  );
+  const plain = free.map((place) => WEIGHTS.corner * place.fromCorner + WEIGHTS.straight * place.straight);
+  // Whether a place holds takes longest to tell: it is asked of those that may yet be the best, once.
+  const held: (number | undefined)[] = [];
+  const holds = (i: number): number => (held[i] ??= about.holds(free[i] as OutlinePlace));
   const each = whole / count;
+  const worthAt = (i: number, target: number): number => {
+    const off = roundDistance((free[i] as OutlinePlace).along, target, whole) / each;
+    return off <= SLID ? (plain[i] as number) - WEIGHTS.even * (off / SLID) : Number.NEGATIVE_INFINITY;
+  };
+  const bestNear = (target: number): { readonly at: number; readonly worth: number } => {
+    // The likeliest first: most others can't be better then, whether they hold or not.
+    let likely = -1;
+    let most = Number.NEGATIVE_INFINITY;
+    for (let i = 0; i < free.length; i++) {
+      const worth = worthAt(i, target);
+      if (worth > most) [likely, most] = [i, worth];
+    }
+    if (likely < 0) return { at: -1, worth: -1 };
+    let at = likely;
+    most += WEIGHTS.holds * holds(likely);
+    for (let i = 0; i < free.length; i++) {
+      const worth = worthAt(i, target);
+      if (worth + WEIGHTS.holds <= most) continue;
+      const own = worth + WEIGHTS.holds * holds(i);
+      if (own > most) [at, most] = [i, own];
+    }
+    return { at, worth: most };
+  };
   let best: { readonly tabs: readonly OutlinePlace[]; readonly worth: number } = { tabs: [], worth: -1 };
   for (let b = 0; b < BEGUN; b++) {
-    const tabs: OutlinePlace[] = [];
-    let sum = 0;
-    for (let k = 0; k < count; k++) {
-      const target = ((b / BEGUN + k) * each + (start?.along ?? 0)) % whole;
-      let [at, most] = [-1, -1];
-      free.forEach(({ along }, i) => {
-        const off = roundDistance(along, target, whole) / each;
-        const own = (worth[i] as number) - WEIGHTS.even * (off / SLID);
-        if (off <= SLID && own > most) [at, most] = [i, own];
-      });
-      if (at < 0) continue;
-      tabs.push(free[at] as OutlinePlace);
-      sum += most;
-    }
-    if (sum > best.worth) best = { tabs, worth: sum };
+    const found = Array.from({ length: count }, (_, k) =>
+      bestNear(((b / BEGUN + k) * each + (start?.along ?? 0)) % whole),
+    ).filter(({ at }) => at >= 0);
+    const worth = found.reduce((sum, f) => sum + f.worth, 0);
+    if (worth > best.worth) best = { tabs: found.map(({ at }) => free[at] as OutlinePlace), worth };
   }
   return best.tabs.map(({ segment, at, tangent }) => ({ segment, at, tangent, widthMm: settings.widthMm }));
 }
@@ -121,13 +134,13 @@ export function betweenTabs(
   { kerf, overMm }: { readonly kerf: number; readonly overMm: number },
 ): Path[] {
   const body: Path = { segments: round, closed: false };
-  const measured = new ArcLength(body);
+  const measured = measureLine(body);
   const whole = measured.length - overMm;
   const gaps = tabs
     .flatMap(({ at, widthMm }) => {
       const place = nearestOnLine(body, at, Number.POSITIVE_INFINITY);
       if (!place) return [];
-      const run = measured.lengthTo({ ...place, beyond: 0 });
+      const run = measured.lengthTo(place);
       const half = gapFor(widthMm, kerf) / 2;
       // Where a cut runs on over its beginning, tabs there are left out once more.
       return [run - whole, run, run + whole].map((middle) => ({ from: middle - half, to: middle + half }));
