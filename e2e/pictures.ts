@@ -154,7 +154,22 @@ test('a tool chosen', async ({ page }) => {
 });
 
 test('assign', async ({ page }) => {
-  await open(page, 'Bench plaque', 'Assign');
+  await newJob(page, 'Bay sign');
+  await page.getByLabel('Machine').selectOption('Plasma table');
+  await page.getByLabel('Material').fill('Mild steel');
+  await page.getByRole('button', { name: '3 mm', exact: true }).click();
+  await addLettering(page, 'Bay 8');
+  await page.getByRole('textbox', { name: 'Capital height' }).fill('120');
+  await page.keyboard.press('Enter');
+  await station(page, 'Assign').click();
+  await page.getByRole('button', { name: 'Settings of Cut' }).click();
+  await page.getByText('beside', { exact: true }).click();
+  await page.getByText('arc', { exact: true }).click();
+  await page.getByText('leave', { exact: true }).click();
+  await page.getByLabel('Tab width').fill('3');
+  await page.keyboard.press('Enter');
+  await computed(page);
+  await page.getByRole('button', { name: 'Settings of Cut' }).evaluate((e) => e.scrollIntoView({ block: 'start' }));
   await shoot(page, 'assign');
 });
 

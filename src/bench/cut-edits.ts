@@ -6,6 +6,7 @@ import {
   letGoTabs,
   placeStart,
   placeTab,
+  setSide,
   type TabNow,
   takeOutTab,
 } from '@/core/commands/cut-places';
@@ -148,6 +149,16 @@ export const letGoTabsOf = ({ partId, tabs }: CutView): void =>
       partId,
       tabs.flatMap((tab) => tab.byHand ?? []),
     ),
+  );
+
+/** Says on which side an outline is cut; as the operation says where it is the usual one. */
+export const setSideOf = ({ partId, side }: CutView, is: CutView['side']['is']): void =>
+  dispatch((job) =>
+    setSide(job, partId, {
+      place: onLetter(side, side.at),
+      side: is === 'usual' ? null : is,
+      byHand: side.byHand,
+    }),
   );
 
 /** Puts a tab where the sheet was pressed, on the nearest outline: of the selected part, or of any where none is. */

@@ -190,7 +190,7 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
       {
         head: 'Kerf side',
         words:
-          'Beside: half the width of the cut outside of edges and inside of holes, so that sizes come out true. By layer: the machine does that, and layers in the file say on which side.',
+          'Beside: half the width of the cut outside of edges and inside of holes, so that sizes come out true. By layer: the machine does that, and layers in the file say on which side. “Cuts one by one” sets one outline otherwise.',
       },
       {
         head: 'Lead-in',

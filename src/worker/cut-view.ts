@@ -21,12 +21,14 @@ export type CutView = {
   readonly nth: number;
   readonly start: (PlaceView & { readonly pierced: Point }) | null;
   readonly tabs: readonly (PlaceView & { readonly widthMm: number })[];
+  /** The side it is cut on, and a place on it by which that is kept. */
+  readonly side: Omit<PlaceView, 'tangent'> & { readonly is: 'usual' | 'line' | 'other' };
 };
 
 /** Parts that are made, by id. */
 export type PartsById = ReadonlyMap<string, PartResult>;
 
-/** What the bench shows of the cuts of an operation: those of which there is anything to show. */
+/** What the bench shows of the cuts of an operation. */
 export function cutViews(cuts: readonly CutOfPart[], parts: PartsById): CutView[] {
   const frames = new Map<string, ReadonlyMap<string, Matrix>>();
   const frameOf = (partId: string, letter: string): Matrix | undefined => {
@@ -38,14 +40,15 @@ export function cutViews(cuts: readonly CutOfPart[], parts: PartsById): CutView[
     return known.get(letter);
   };
   const counts = new Map<string, number>();
-  return cuts.flatMap(({ partId, start, tabs }): CutView[] => {
+  return cuts.flatMap(({ partId, start, tabs, side }): CutView[] => {
     const nth = counts.get(partId) ?? 0;
     counts.set(partId, nth + 1);
-    if (!start && tabs.length === 0) return [];
     const placed = <P extends { readonly letter: string }>(place: P): (P & { readonly matrix: Matrix })[] => {
       const matrix = frameOf(partId, place.letter);
       return matrix ? [{ ...place, matrix }] : [];
     };
-    return [{ partId, nth, start: start ? (placed(start)[0] ?? null) : null, tabs: tabs.flatMap(placed) }];
+    const own = placed(side)[0];
+    if (!own) return [];
+    return [{ partId, nth, start: start ? (placed(start)[0] ?? null) : null, tabs: tabs.flatMap(placed), side: own }];
   });
 }

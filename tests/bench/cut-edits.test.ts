@@ -15,20 +15,12 @@ import { setTabs } from '../../src/core/commands/cut-places';
 import { setKerfSide, setLead } from '../../src/core/commands/operations';
 import type { Point } from '../../src/core/geometry/point';
 import { answer, compute, hostHere, openJob, partNow } from '../support/bench';
-import { type Draft, jobWith, partOf } from '../support/jobs';
+import { jobWith, partOf, rectangle } from '../support/jobs';
 
 const host = hostHere();
 beforeEach(() => answer(host));
 
 const state = useBench.getState;
-const rectangle = (id: string, width: number, height: number, more: Draft = {}): Draft => ({
-  id,
-  kind: 'rectangle',
-  placement: { x: 0, y: 0 },
-  width,
-  height,
-  ...more,
-});
 const plate = () =>
   partOf([rectangle('r', 100, 60), rectangle('h', 20, 20, { role: 'punch' })], {
     placement: { x: 200, y: 200 },

@@ -8,6 +8,7 @@ import {
   letGoTabs,
   placeStart,
   placeTab,
+  setSide,
   setTabs,
   type TabNow,
   takeOutTab,
@@ -57,6 +58,16 @@ describe('tabs', () => {
     const none = job();
     expect(letGoCutPlaces(none, 'p')).toBe(none);
   });
+});
+
+test('an outline on another side: said once, changed, and as the operation says again', () => {
+  const sidesOf = (of: Job) => of.parts[0]?.sides.map((s) => [s.x, s.side]);
+  const one = setSide(job(), 'p', { place: at(1), side: 'line', byHand: null });
+  expect(sidesOf(one)).toEqual([[1, 'line']]);
+  const other = setSide(one, 'p', { place: at(2), side: 'other', byHand: 0 });
+  expect(sidesOf(other)).toEqual([[2, 'other']]);
+  expect(sidesOf(setSide(other, 'p', { place: at(2), side: null, byHand: 0 }))).toEqual([]);
+  expect(sidesOf(letGoCutPlaces(other, 'p'))).toEqual([]);
 });
 
 test('a locked part stays as it is', () => {

@@ -15,7 +15,7 @@ import { drawingOf, writeFile } from '../../src/core/job/export';
 import { finished } from '../../src/core/memo';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
 import { figure } from '../support/figures';
-import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
+import { type Draft, jobWith, lettering, partOf, rectangle } from '../support/jobs';
 import { chance } from '../support/random';
 
 const inFull = process.env.NEEDLEFILE_VERIFY === '1';
@@ -33,14 +33,6 @@ const beside = (
   more: Draft = {},
 ): Job =>
   setKerfSide(jobWith(parts, { operations: [CUT], sheet: { width: 2000, height: 1000, kerf }, ...more }), 'cut', how);
-const rectangle = (id: string, width: number, height: number, more: Draft = {}): Draft => ({
-  id,
-  kind: 'rectangle',
-  placement: { x: 0, y: 0 },
-  width,
-  height,
-  ...more,
-});
 const plate = (more: Draft = {}) =>
   partOf([rectangle('r', 100, 60), rectangle('h', 20, 10, { role: 'punch' })], {
     ...WORK,
@@ -118,6 +110,47 @@ describe('a plate with a hole', () => {
     expect(area('line')).toBeCloseTo(98 * 58 - 22 * 12 + (4 - Math.PI), 1);
     for (const how of ['beside', 'machine'] as const)
       expect(area(how)).toBeCloseTo(100 * 60 - 20 * 10 + (4 - Math.PI), 1);
+  });
+});
+
+describe('one outline on another side than the rest', () => {
+  // On the hole's right edge, in heights of the rectangle; on the rim's.
+  const hole = { letter: 'h:0', x: 1, y: 0 };
+  const rim = { letter: 'r:0', x: 50 / 60, y: 0 };
+  const sided = (...sides: Draft[]) => beside([plate({ sides })], 2);
+  test('on it, or on its other side; the rest as before', () => {
+    expect(sizes(sided({ ...hole, side: 'line' }))).toEqual([
+      [20, 10, -1],
+      [102, 62, 1],
+    ]);
+    expect(sizes(sided({ ...hole, side: 'other' }))[0]?.slice(0, 2)).toEqual([22, 12]);
+    expect(sizes(sided({ ...rim, side: 'line' }))).toEqual([
+      [18, 8, -1],
+      [100, 60, 1],
+    ]);
+    expect(sizes(sided({ ...rim, side: 'other' }))[1]?.slice(0, 2)).toEqual([98, 58]);
+  });
+  test('of several said of one the last holds; one of a letter that is gone says nothing', () => {
+    expect(sizes(sided({ ...hole, side: 'other' }, { ...hole, side: 'line' }))[0]?.[0]).toBe(20);
+    expect(sizes(sided({ ...hole, letter: 'gone:0', side: 'line' }))[0]?.[0]).toBe(18);
+  });
+  test('turned and mirrored it goes along', () => {
+    const turned = beside(
+      [plate({ sides: [{ ...hole, side: 'line' }], placement: { x: 300, y: 300, turn: 90, mirror: true } })],
+      2,
+    );
+    expect(sizes(turned)[0]?.slice(0, 2)).toEqual([expect.closeTo(10, 6), expect.closeTo(20, 6)]);
+  });
+  test('left to the machine, its layer says so', () => {
+    const layers = (side: string) => {
+      const job = beside([plate({ sides: [{ ...hole, side }] })], 2, 'machine');
+      return drawingOf(job, evaluate(job))?.layers.map((l) => [l.name, l.drawn.length]);
+    };
+    expect(layers('line')).toEqual([
+      ['Cut', 1],
+      ['Cut outside', 1],
+    ]);
+    expect(layers('other')).toEqual([['Cut outside', 2]]);
   });
 });
 

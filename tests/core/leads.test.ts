@@ -9,7 +9,7 @@ import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { makeFiles } from '../../src/core/job/files';
 import { finished } from '../../src/core/memo';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
-import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
+import { type Draft, jobWith, lettering, partOf, rectangle } from '../support/jobs';
 import { chance } from '../support/random';
 
 const CUT = { id: 'cut', name: 'Cut', kind: 'cut' };
@@ -24,14 +24,6 @@ const job = (parts: Draft[], lead: Parameters<typeof setLead>[2], sheet: Draft =
     'cut',
     lead,
   );
-const rectangle = (id: string, width: number, height: number, more: Draft = {}): Draft => ({
-  id,
-  kind: 'rectangle',
-  placement: { x: 0, y: 0 },
-  width,
-  height,
-  ...more,
-});
 const plate = (more: Draft = {}, hole = 20) =>
   partOf([rectangle('r', 100, 60), rectangle('h', hole, hole, { role: 'punch' })], {
     ...WORK,

@@ -93,9 +93,14 @@ export const SHOP_LIMITS = {
   },
   cutPlaces: () => {
     const place = { letter: 'm:0', x: 0, y: 0 };
-    const having = (key: 'starts' | 'tabs', count: number) =>
-      partSchema.safeParse({ id: 'p', placement: { x: 0, y: 0 }, members: [], [key]: Array(count).fill(place) });
-    for (const key of ['starts', 'tabs'] as const)
+    const having = (key: 'starts' | 'tabs' | 'sides', count: number) =>
+      partSchema.safeParse({
+        id: 'p',
+        placement: { x: 0, y: 0 },
+        members: [],
+        [key]: Array(count).fill(key === 'sides' ? { ...place, side: 'line' } : place),
+      });
+    for (const key of ['starts', 'tabs', 'sides'] as const)
       expect([having(key, LIMITS.cutPlaces), having(key, LIMITS.cutPlaces + 1)].map((r) => r.success)).toEqual([
         true,
         false,

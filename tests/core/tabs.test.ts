@@ -12,7 +12,7 @@ import { Evaluator } from '../../src/core/job/evaluate';
 import { makeFiles } from '../../src/core/job/files';
 import { finished } from '../../src/core/memo';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
-import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
+import { type Draft, jobWith, lettering, partOf, rectangle } from '../support/jobs';
 import { chance } from '../support/random';
 
 const CUT = { id: 'cut', name: 'Cut', kind: 'cut' };
@@ -22,14 +22,6 @@ const job = (parts: Draft[], tabs: Tabs, { kerf = 0.4, beside = true, ...sheet }
   const plain = jobWith(parts, { operations: [CUT], sheet: { width: 800, height: 500, kerf, ...sheet } });
   return setTabs(setKerfSide(plain, 'cut', beside ? 'beside' : 'line'), 'cut', tabs);
 };
-const rectangle = (id: string, width: number, height: number, more: Draft = {}): Draft => ({
-  id,
-  kind: 'rectangle',
-  placement: { x: 0, y: 0 },
-  width,
-  height,
-  ...more,
-});
 const plate = (more: Draft = {}) =>
   partOf([rectangle('r', 100, 60), rectangle('h', 20, 20, { role: 'punch' })], {
     ...WORK,
@@ -111,7 +103,8 @@ describe('a plate with a hole', () => {
   });
 
   test('a mark has none, nor what a machine keeps beside by itself', () => {
-    expect(cutsOf(setKerfSide(job([plate()], {}), 'cut', 'machine'))).toEqual([]);
+    for (const { tabs, paths } of cutsOf(setKerfSide(job([plate()], {}), 'cut', 'machine')))
+      expect([tabs, paths]).toEqual([[], null]);
     const marked = {
       ...job([plate()], {}),
       operations: job([plate()], {}).operations.map((o) => ({ ...o, kind: 'mark' as const })),

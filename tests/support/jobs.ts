@@ -50,3 +50,13 @@ export const demoJobs = (): Map<string, Job> =>
         return [file.replace('.json', ''), read.job];
       }),
   );
+
+/** A rectangle about the origin of its part, sizes in mm. */
+export const rectangle = (id: string, width: number, height: number, more: Draft = {}): Draft => ({
+  id,
+  kind: 'rectangle',
+  placement: { x: 0, y: 0 },
+  width,
+  height,
+  ...more,
+});

@@ -1,5 +1,6 @@
 /** The cuts of the selected part, one a row: where each begins and its tabs, to be chosen and let go without a pointer. */
 import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
 import { letGoCutPlaces } from '@/core/commands/cut-places';
 import type { Job } from '@/core/document/schema';
 import { Heading } from '@/ui/heading';
@@ -8,7 +9,7 @@ import type { CutView } from '@/worker/view';
 import type { AtCut } from '../at';
 import styles from '../bench.module.css';
 import { useBeside } from '../beside';
-import { letGoTabsOf, removeChosenCut } from '../cut-edits';
+import { letGoTabsOf, removeChosenCut, setSideOf } from '../cut-edits';
 import { chooseCut, dispatch, useBench } from '../store';
 
 type OneCut = { readonly operationId: string; readonly cut: CutView; readonly number: number };
@@ -27,14 +28,14 @@ export function CutPlaces({ job }: { job: Job }) {
   const byKey = new Map(
     cuts.map((c, i): [string, OneCut] => [`${c.operationId}/${c.cut.nth}`, { ...c, number: i + 1 }]),
   );
-  const byHand = part.starts.length + part.tabs.length;
+  const byHand = part.starts.length + part.tabs.length + part.sides.length;
   return (
     <>
-      <Heading beside={byHand > 0 ? `${byHand} by hand` : undefined}>Starts and tabs</Heading>
+      <Heading beside={byHand > 0 ? `${byHand} by hand` : undefined}>Cuts one by one</Heading>
       <p className="nf-muted nf-small mb-1">
-        Drag them on the sheet, or choose one here and move it with the arrow keys.
+        Starts and tabs are dragged on the sheet, or chosen here and moved with the arrow keys.
       </p>
-      <VirtualRows label="Starts and tabs" keys={[...byKey.keys()]} estimate={32}>
+      <VirtualRows label="Cuts one by one" keys={[...byKey.keys()]} estimate={32}>
         {(key) => {
           const one = byKey.get(key);
           return one && <Row one={one} isLocked={part.locked} />;
@@ -51,6 +52,7 @@ export function CutPlaces({ job }: { job: Job }) {
 
 function Row({ one: { operationId, cut, number }, isLocked }: { one: OneCut; isLocked: boolean }) {
   const chosen = useBench((s) => s.atCut);
+  const hasSides = useBench((s) => s.job.operations.find((o) => o.id === operationId)?.kerfSide !== 'line');
   const isHere = chosen?.operationId === operationId && chosen.partId === cut.partId && chosen.nth === cut.nth;
   const at = (place: AtCut['place']): AtCut => ({ operationId, partId: cut.partId, nth: cut.nth, place });
   const button = (place: AtCut['place'], word: string, byHand: boolean) => (
@@ -72,6 +74,20 @@ function Row({ one: { operationId, cut, number }, isLocked }: { one: OneCut; isL
       <span className="nf-muted nf-small">{number}</span>
       {cut.start && button('start', 'start', cut.start.byHand !== null)}
       {cut.tabs.map((tab, i) => button(i, `tab ${i + 1}`, tab.byHand !== null))}
+      {hasSides && (
+        <Form.Select
+          size="sm"
+          className={styles.cutSide}
+          aria-label={`Side of cut ${number}`}
+          disabled={isLocked}
+          value={cut.side.is}
+          onChange={(e) => setSideOf(cut, e.target.value as CutView['side']['is'])}
+        >
+          <option value="usual">beside</option>
+          <option value="line">on it</option>
+          <option value="other">other side</option>
+        </Form.Select>
+      )}
       {isHere && !isLocked && chosen.place === 'start' && cut.start?.byHand != null && (
         <Button variant="word" onClick={() => removeChosenCut()}>
           let go

@@ -15,6 +15,7 @@ export function carryPlaces(part: Part, keyOf: KeyOf): void {
     });
   if (part.starts.length > 0) part.starts = carried(part.starts);
   if (part.tabs.length > 0) part.tabs = carried(part.tabs);
+  if (part.sides.length > 0) part.sides = carried(part.sides);
   for (const { only } of part.work) if (only) only.letters = only.letters.flatMap((letter) => keyOf(letter) ?? []);
   part.work = part.work.filter(({ only }) => only === null || only.dots || only.letters.length > 0);
 }

@@ -75,11 +75,27 @@ export const letGoTabs = (job: Job, partId: string, byHand: readonly number[]): 
     part.tabs = part.tabs.filter((_, i) => !byHand.includes(i));
   });
 
-/** Let cuts of a part begin, and leave tabs, where it is best. */
+/** The side an outline is cut on: `byHand` is which of the part's it had before, null for none; null for `side`: as the operation says. */
+export const setSide = (
+  job: Job,
+  partId: string,
+  {
+    place,
+    side,
+    byHand,
+  }: { readonly place: StartPlace; readonly side: 'line' | 'other' | null; readonly byHand: number | null },
+): Job =>
+  inPart(job, partId, (part) => {
+    if (byHand !== null) part.sides.splice(byHand, 1);
+    if (side !== null && part.sides.length < LIMITS.cutPlaces) part.sides.push({ ...rounded(place), side });
+  });
+
+/** Let cuts of a part begin, leave tabs and run where it is best. */
 export const letGoCutPlaces = (job: Job, partId: string): Job =>
   inPart(job, partId, (part) => {
     if (part.starts.length > 0) part.starts = [];
     if (part.tabs.length > 0) part.tabs = [];
+    if (part.sides.length > 0) part.sides = [];
   });
 
 /** The tabs of an operation, what is left out staying as it is; null: none. */

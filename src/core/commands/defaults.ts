@@ -113,6 +113,7 @@ export function newPart(
     overallWidth: null,
     starts: [],
     tabs: [],
+    sides: [],
     members: members.map((m) => ({ ...m, placement: { ...m.placement, x: m.placement.x - x, y: m.placement.y - y } })),
     steps: [{ kind: 'weld', on: true }],
     work: cut ? [workBy('outline', cut.id)] : [],

@@ -4,7 +4,7 @@ import { stepSchema } from '../kinds/steps';
 import { workSchema } from '../kinds/works';
 import { LIMITS } from '../limits';
 
-import { startPlaceSchema, tabPlaceSchema } from '../schema/cut-places';
+import { sidePlaceSchema, startPlaceSchema, tabPlaceSchema } from '../schema/cut-places';
 import { about, id, length, name } from '../schema/fields';
 import { memberSchema } from '../schema/members';
 import { partPlacementSchema } from '../schema/placement';
@@ -58,6 +58,10 @@ export const partSchema = z.strictObject({
   tabs: about(
     z.array(tabPlaceSchema).max(LIMITS.cutPlaces).default([]),
     'Tabs by hand: outlines that have any have no others.',
+  ),
+  sides: about(
+    z.array(sidePlaceSchema).max(LIMITS.cutPlaces).default([]),
+    'Outlines that are cut on another side than the operation says.',
   ),
   work: about(z.array(workSchema).max(LIMITS.operations).default([]), 'Which operation does what to it.'),
 });

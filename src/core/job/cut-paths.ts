@@ -4,16 +4,18 @@
  */
 import type { Operation, Part, Sheet } from '../document/schema';
 import { isIn, type Laid, laid, roomWithin } from '../geometry/lying';
-import { nearestOnLine } from '../geometry/near-lines';
 import { cutOpen, type Path, pathLength } from '../geometry/path';
-import { applyMatrix, type Box, boxesMeet, growBox, type Point } from '../geometry/point';
+import { type Box, boxesMeet, growBox, type Point } from '../geometry/point';
+import { pointAt, type Segment } from '../geometry/segment';
 import type { IdOf, Memory, Stage } from '../memo';
 import type { Outline } from '../prepare/outline';
 import { settingsOn } from '../shop/in-force';
 import { type LeadSettings, leadOn, piercingRoom, type Surroundings } from '../toolpath/leads';
 import { measuredOutline, type OutlinePlace, placeNear } from '../toolpath/outline-places';
 import { betweenTabs, gapFor, isInTab, type Tab, type TabSettings, tabNear, tabsOn } from '../toolpath/tabs';
+import type { CutSide } from './kerf-side';
 import type { PartResult } from './part-result';
+import { type ByHand, placedOn } from './places-on-outlines';
 
 /** Without a length asked, ways in are so long: this, or by the thickness. In mm. */
 const SHORT_MM = 2;
@@ -60,6 +62,8 @@ export type CutPath = {
   readonly outline: Path;
   readonly start: StartOfCut | null;
   readonly tabs: readonly TabOfCut[];
+  /** The side it is cut on, with a place on it by which that is kept. */
+  readonly side: Anchored & { readonly is: CutSide; readonly at: Point };
   /** What was asked for and has no room. */
   readonly lacks: readonly ('lead' | 'tabs')[];
 };
@@ -109,53 +113,34 @@ export const CUT_PATHS: Stage<Input, readonly CutPath[]> = {
       idOf(result),
       idOf(outlines),
       near.map((r) => idOf(r)).join(),
-      JSON.stringify([asked, part.starts, part.tabs, sheet.width, sheet.height, sheet.leastWidth]),
+      JSON.stringify([asked, part.starts, part.tabs, part.sides, sheet.width, sheet.height, sheet.leastWidth]),
     ].join('|'),
   slot: ({ by, result }) => `${by}|${result.id}`,
   run: (input, memory) => {
     const aboutOf = surroundingsOf(input, memory);
-    const starts = placedOn(input.part.starts, input);
-    const tabs = placedOn(input.part.tabs, input);
+    const starts = placedOn(input.part.starts, input.result.frames, input.outlines);
+    const sides = placedOn(input.part.sides, input.result.frames, input.outlines);
+    const tabs = placedOn(input.part.tabs, input.result.frames, input.outlines);
     return input.outlines.map((outline, i) =>
-      cutAlong(outline, input, { about: aboutOf(outline), starts: starts[i], tabs: tabs[i] }),
+      cutAlong(outline, input, { about: aboutOf(outline), starts: starts[i], tabs: tabs[i], sides: sides[i] }),
     );
   },
   weigh: (cuts) =>
     cuts.reduce((sum, { paths }) => sum + 60 + (paths ?? []).reduce((n, p) => n + 10 * p.segments.length, 0), 0),
 };
 
-/** A place by hand where it lies on the sheet, and its number. */
-type ByHand<P> = { readonly place: P; readonly at: Point; readonly index: number };
-
-/** Of each outline the places by hand that belong to it: it is the nearest to them. */
-function placedOn<P extends Part['starts'][number]>(
-  places: readonly P[],
-  { result, outlines }: Pick<Input, 'result' | 'outlines'>,
-): (readonly ByHand<P>[])[] {
-  const of = outlines.map((): ByHand<P>[] => []);
-  if (places.length === 0) return of;
-  const frames = new Map(result.frames.map(({ key, matrix }) => [key, matrix]));
-  places.forEach((place, index) => {
-    const matrix = frames.get(place.letter);
-    if (!matrix) return;
-    const at = applyMatrix(matrix, place);
-    let [best, least] = [-1, Number.POSITIVE_INFINITY];
-    outlines.forEach(({ path }, i) => {
-      const nearest = nearestOnLine(path, at, least);
-      if (nearest) [best, least] = [i, Math.hypot(nearest.at.x - at.x, nearest.at.y - at.y)];
-    });
-    of[best]?.push({ place, at, index });
-  });
-  return of;
-}
-
 type OfOutline = {
   readonly about: Surroundings;
   readonly starts: readonly ByHand<Part['starts'][number]>[] | undefined;
   readonly tabs: readonly ByHand<Part['tabs'][number]>[] | undefined;
+  readonly sides: readonly ByHand<Part['sides'][number]>[] | undefined;
 };
 
-function cutAlong(outline: Outline, input: Input, { about, starts = [], tabs: placed = [] }: OfOutline): CutPath {
+function cutAlong(outline: Outline, input: Input, of: OfOutline): CutPath {
+  const { starts = [], tabs: placed = [], sides = [] } = of;
+  const side = sides[sides.length - 1];
+  // On the outline itself the beam has no room beside what is kept, and wants none.
+  const about = side?.place.side === 'line' ? { ...of.about, half: 0 } : of.about;
   const { path } = outline;
   const measured = measuredOutline(path);
   const { lead: settings, tabs: wanted, kerf } = input.asked;
@@ -191,6 +176,12 @@ function cutAlong(outline: Outline, input: Input, { about, starts = [], tabs: pl
       byHand: start?.index ?? null,
     },
     tabs: found.map((tab) => ({ ...tab, letter: letter(tab.segment) })),
+    side: {
+      is: side?.place.side ?? 'usual',
+      at: pointAt(path.segments[0] as Segment, 0),
+      letter: letter(0),
+      byHand: side?.index ?? null,
+    },
     lacks,
   };
 }

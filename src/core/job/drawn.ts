@@ -102,6 +102,7 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
       idOf(result),
       works.map((w) => w.what).join(),
       half,
+      half > 0 && part.sides.length > 0 ? JSON.stringify(part.sides) : '',
       // What others are given by themselves is left out of the rest.
       part.work.some((w) => w.only) ? JSON.stringify([works, part.work]) : '',
     ].join('|'),
@@ -232,7 +233,8 @@ function cutsOf(
 ): CutOfPart[] {
   const { sheet } = job;
   const asked = cutsAsked(operation, sheet, half);
-  if (operation.kind !== 'cut' || !cuts.some(({ part }) => isAsked(asked, part))) return [];
+  if (operation.kind !== 'cut' || (operation.kerfSide === 'line' && !cuts.some(({ part }) => isAsked(asked, part))))
+    return [];
   const nearTo = neighbours(cutParts(job, results), reachFrom(asked, sheet));
   return cuts.flatMap(({ part, result, outlines }) => {
     const near = nearTo.get(result.id) ?? [];

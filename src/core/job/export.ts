@@ -2,7 +2,7 @@
 
 import { colourOf } from '../document/colour-of';
 import { pensOf } from '../document/pens';
-import type { Job, Operation } from '../document/schema';
+import type { Job, Operation, Part } from '../document/schema';
 import type { Drawing, Frame, Layer } from '../formats/drawing';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { type Drawable, drawnBox, moveDrawable } from '../geometry/drawable';
@@ -11,6 +11,7 @@ import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point'
 import { layerSettings } from '../shop/layer-settings';
 import type { DrawnWork } from './drawn';
 import type { JobResult } from './evaluate';
+import { cutSidesOf } from './kerf-side';
 import type { PartResult } from './part-result';
 
 /** Of which parts files are written, and when. */
@@ -37,7 +38,7 @@ export function drawingOf(
       bySide(
         operation,
         drawn.filter((d) => wanted(d.partId)),
-        result.parts,
+        { parts: result.parts, jobParts: job.parts },
       ),
     )
     .filter((o) => o.drawn.length > 0);
@@ -81,16 +82,28 @@ type Named = { readonly operation: Operation; readonly name: string; readonly dr
  * What an operation draws, by the name of its layer: in one, or where the machine is to keep beside the outlines by itself in one for each
  * side, holes first.
  */
-function bySide(operation: Operation, drawn: readonly DrawnWork[], parts: readonly PartResult[]): Named[] {
+function bySide(
+  operation: Operation,
+  drawn: readonly DrawnWork[],
+  { parts, jobParts }: { readonly parts: readonly PartResult[]; readonly jobParts: readonly Part[] },
+): Named[] {
   const all = drawn.map((d) => d.drawable);
   const { name, kerfSide } = operation;
   if (kerfSide !== 'machine') return [{ operation, name, drawn: all }];
-  const keeps = new Map(parts.map((part) => [part.id, part.keep]));
+  const made = new Map(parts.map((part) => [part.id, part]));
+  const set = new Map(jobParts.map((part) => [part.id, part.sides]));
   const sideOf = ({ partId, drawable }: DrawnWork): 'inside' | 'outside' | null => {
-    if (drawable.kind !== 'outline') return null;
+    const part = made.get(partId);
+    if (drawable.kind !== 'outline' || !part) return null;
+    const sides = set.get(partId) ?? [];
+    // Outlines that are drawn have the bounds of those of the part.
+    const nth = sides.length > 0 ? part.outlines.findIndex((o) => o.box === drawable.box) : -1;
+    const own = nth >= 0 ? cutSidesOf(part, sides)[nth] : 'usual';
+    if (own === 'line') return null;
     const isEdge = pathArea(drawable.path) > 0;
     // What is cut out of a sheet that stays is kept outside of its outlines.
-    return isEdge === (keeps.get(partId) === 'inside') ? 'outside' : 'inside';
+    const isOutside = isEdge === (part.keep === 'inside');
+    return isOutside === (own === 'usual') ? 'outside' : 'inside';
   };
   return [null, 'inside' as const, 'outside' as const].map((side) => ({
     operation,

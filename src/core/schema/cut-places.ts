@@ -24,5 +24,14 @@ export const tabPlaceSchema = z.strictObject({
   ),
 });
 
+/** An outline that is cut on another side than the others: the one nearest to the place. */
+export const sidePlaceSchema = z.strictObject({
+  ...placeShape,
+  side: about(
+    z.enum(['line', 'other']),
+    '`line`: on the outline itself; `other`: on its other side, so that what is kept comes out smaller, or a hole larger.',
+  ),
+});
+
 /** A place on a letter at which a cut begins. */
 export type StartPlace = z.infer<typeof startPlaceSchema>;

@@ -30,8 +30,8 @@ const THREAD_MM = 0.004;
 const SMOOTH = 1e-6;
 
 /**
- * The region grown by `by` mm (shrunk when negative), as clean outlines. `holeBy` may give a hole, by its index, another
- * distance. Distances under a hundredth of a micrometre change nothing. Outlines thinner than `threadMm` on average are left
+ * The region grown by `by` mm (shrunk when negative), as clean outlines. `outerBy` and `holeBy` may give an outline, or a hole, by its
+ * index, another distance. Distances under a hundredth of a micrometre change nothing. Outlines thinner than `threadMm` on average are left
  * out: they are where a parallel closes on itself, unless just that is asked.
  */
 export function offsetRegion(
@@ -40,11 +40,13 @@ export function offsetRegion(
   {
     by,
     corners,
+    outerBy = () => by,
     holeBy = () => by,
     threadMm = THREAD_MM,
   }: {
     readonly by: number;
     readonly corners: Corners;
+    readonly outerBy?: (index: number) => number;
     readonly holeBy?: (index: number) => number;
     readonly threadMm?: number | undefined;
   },
@@ -53,7 +55,7 @@ export function offsetRegion(
   const grown: TaggedPolygon[] = [];
   outlines.forEach((outer, i) => {
     if (outer.depth % 2 === 1) return;
-    const body = offsetOutline(session, outer, by, corners);
+    const body = offsetOutline(session, outer, outerBy(i), corners);
     if (body.length === 0) return;
     const holes = outlines.flatMap((hole, k) =>
       hole.depth % 2 === 1 && hole.parent === i ? offsetOutline(session, reversed(hole), -holeBy(k), corners) : [],
