@@ -129,7 +129,8 @@ export const onScreen = (page: Page, x: number, y: number): Promise<{ x: number;
 
 /** The job as the server has it. */
 export async function stored(page: Page, id: string) {
-  const response = await page.request.get(`/api/jobs/${id}`);
+  // A line of its own: one that was kept open may be closed by the server just then.
+  const response = await page.request.get(`/api/jobs/${id}`, { headers: { connection: 'close' } });
   return (await response.json()) as {
     version: number;
     document: { parts: { members: { text: string; face: string }[] }[] } & Record<string, unknown>;

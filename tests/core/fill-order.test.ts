@@ -9,6 +9,7 @@ import type { PartHatch } from '../../src/core/toolpath/hatch/part-hatch';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { chance } from '../support/random';
+import { inFull } from '../support/scale';
 import { longTwoOpt } from '../support/two-opt';
 
 /** A stroke as it is drawn, by its corners, and whether it is a pass along the edge. */
@@ -61,7 +62,8 @@ const last = (s: Stroke) => s.points[s.points.length - 1] as Point;
 const wayOf = (strokes: readonly Stroke[]): number =>
   strokes.reduce((sum, s, i) => (i === 0 ? 0 : sum + distance(last(strokes[i - 1] as Stroke), first(s))), 0);
 
-const SHAKES = 20;
+/** How often the judge begins anew: the large sets take their time. */
+const SHAKES = inFull ? 20 : 6;
 
 /** The shortest way that a long 2-opt finds through the very strokes. */
 const longWay = (strokes: readonly Stroke[]): number =>
