@@ -110,6 +110,12 @@ test('one file for each operation, all on the same page', async () => {
   expect(made(job, ['part']).files.map((f) => f.name)).toHaveLength(1);
 });
 
+test('files of operations that are called alike are told apart', () => {
+  const job = sign({ format: 'svg', perOperation: true });
+  const alike: Job = { ...job, operations: job.operations.map((o) => ({ ...o, name: 'Work' })) };
+  expect(made(alike).files.map((f) => f.name)).toEqual(['bay_work.svg', 'bay_work-2.svg']);
+});
+
 test('colours and layer names by kind; an operation with a colour of its own keeps it', () => {
   const colours = { cut: '#FF0000', score: '#00FF00', engrave: '#0000FF', mark: '#FF00FF' };
   const layers = { cut: 'CUT_THROUGH', score: 'S', engrave: 'RASTER', mark: 'M' };

@@ -14,7 +14,16 @@ import { allOrNone, faultyWork, type MadeFiles, writtenAndRead } from './files';
 
 /** The names of the files that the machine of a job is given, in their order, by the operations that draw something; empty without a machine. */
 export const machineFileNames = (job: Job, drawing: readonly string[], scope: ExportScope): string[] =>
-  job.machine ? scopesFor(job.machine, drawing, scope).map((own) => fileName(job, formatOf(job.machine), own)) : [];
+  job.machine
+    ? apart(scopesFor(job.machine, drawing, scope).map((own) => fileName(job, formatOf(job.machine), own)))
+    : [];
+
+/** Names told apart by a number before their ending, where operations are called alike. */
+const apart = (names: readonly string[]): string[] =>
+  names.map((name, i) => {
+    const before = names.slice(0, i).filter((other) => other === name).length;
+    return before === 0 ? name : name.replace(/\.[^.]+$/, (ending) => `-${before + 1}${ending}`);
+  });
 
 const formatOf = (machine: JobMachine | null): FileFormat => machine?.file.format ?? 'svg';
 
@@ -39,15 +48,16 @@ export function* machineFiles(job: Job, result: JobResult, scope: ExportScope): 
   if (faulty) return { files: [], refused: [`Nothing is written. ${faulty}`] };
   const id = formatOf(machine);
   const scopes = scopesFor(machine, drawingIn(result, scope), scope);
+  const names = machineFileNames(job, drawingIn(result, scope), scope);
   const made: ReturnType<typeof writtenAndRead>[] = [];
-  for (const own of scopes) {
+  for (const [i, own] of scopes.entries()) {
     yield { done: made.length, of: scopes.length };
     const drawn = drawingOf(asked, result, own, writtenFormat(id).frame(asked.export));
     if (!drawn) continue;
     const drawing = namedAsItReads(inCurveKinds(drawn, machine.file.curves), machine);
     const tooMany = overSegments(drawing, id, machine);
     made.push(
-      tooMany ? { refused: tooMany } : writtenAndRead(drawing, id, { job: asked, name: fileName(job, id, own) }),
+      tooMany ? { refused: tooMany } : writtenAndRead(drawing, id, { job: asked, name: names[i] ?? fileName(job, id, own) }),
     );
   }
   return allOrNone(made);
