@@ -57,7 +57,9 @@ export function* machineFiles(job: Job, result: JobResult, scope: ExportScope): 
     const drawing = namedAsItReads(inCurveKinds(drawn, machine.file.curves), machine);
     const tooMany = overSegments(drawing, id, machine);
     made.push(
-      tooMany ? { refused: tooMany } : writtenAndRead(drawing, id, { job: asked, name: names[i] ?? fileName(job, id, own) }),
+      tooMany
+        ? { refused: tooMany }
+        : writtenAndRead(drawing, id, { job: asked, name: names[i] ?? fileName(job, id, own) }),
     );
   }
   return allOrNone(made);
