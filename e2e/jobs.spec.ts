@@ -56,6 +56,8 @@ test('rename, duplicate, delete and undo', async ({ page }) => {
   await saved(page);
   await page.getByRole('link', { name: 'All jobs' }).click();
   const list = page.getByRole('list', { name: 'Jobs' });
+  // Looked for: other tests make jobs by the dozen meanwhile, which come before it.
+  await page.getByLabel('Find jobs').fill(name);
   await page.getByRole('button', { name: `More for ${name}` }).click();
   await page.getByRole('button', { name: 'Rename' }).click();
   await page.getByRole('textbox', { name: 'Name of the job' }).fill(`${name} B`);

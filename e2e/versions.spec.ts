@@ -45,6 +45,7 @@ test('an earlier version is looked at, kept for good and brought back, from the 
   await expect.poll(() => wordsKept(page, id)).toBe('South');
 
   await page.getByRole('link', { name: 'All jobs' }).click();
+  await page.getByLabel('Find jobs').fill(title);
   await page.getByRole('button', { name: `More for ${title}` }).click();
   await page.getByRole('button', { name: 'Earlier versions' }).click();
   await dialog.getByRole('tab', { name: /as ordered/ }).click();
@@ -87,6 +88,7 @@ test('going back to a job shows it as it was saved last', async ({ page }) => {
 
   // What was done to it in the list is there too.
   await page.getByRole('link', { name: 'All jobs' }).click();
+  await page.getByLabel('Find jobs').fill('Back');
   await page.getByRole('button', { name: 'More for Back and forth' }).first().click();
   await page.getByRole('button', { name: 'Rename' }).click();
   await page.getByRole('textbox', { name: 'Name of the job' }).fill('Back again');
