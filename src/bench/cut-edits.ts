@@ -11,6 +11,8 @@ import {
   takeOutTab,
 } from '@/core/commands/cut-places';
 import type { Job } from '@/core/document/schema';
+import { nearestOnLine } from '@/core/geometry/near-lines';
+import type { Path } from '@/core/geometry/path';
 import { applyMatrix, invert, type Point } from '@/core/geometry/point';
 import type { StartPlace } from '@/core/schema/cut-places';
 import { computing } from '@/worker/client';
@@ -40,7 +42,7 @@ const onLetter = ({ letter, matrix }: Pick<PlaceView, 'letter' | 'matrix'>, at: 
 });
 
 const tabsNow = ({ tabs }: CutView): TabNow[] =>
-  tabs.map((tab) => ({ place: onLetter(tab, tab.at), width: tab.widthMm, byHand: tab.byHand }));
+  tabs.map((tab) => ({ place: onLetter(tab, tab.at), byHand: tab.byHand }));
 
 /** A job in which a place of a cut is elsewhere on the sheet. */
 function moved(job: Job, seen: Seen, to: Point): Job {
@@ -67,12 +69,12 @@ export function takeHold(seen: Seen): Held {
   const { partId, operationId, nth } = seen.at;
   let last: Point | null = null;
   // It stays on its own outline, wherever the pointer goes; until that is there it follows the pointer.
-  let outline: readonly Point[] = [];
+  let outline: Path | null = null;
   void computing()
     .cutLine(from, { operationId, partId, nth })
     .then(
-      (points) => {
-        outline = points;
+      (path) => {
+        outline = path;
       },
       () => {},
     );
@@ -80,7 +82,7 @@ export function takeHold(seen: Seen): Held {
     dispatch((job) => withPartsOf(job, change(from), [partId]), `cut:${partId}`);
   return {
     moveTo(pointer) {
-      const to = nearestOf(outline, pointer);
+      const to = (outline && nearestOnLine(outline, pointer, Number.POSITIVE_INFINITY)?.at) ?? pointer;
       last = to;
       put((job) => moved(job, seen, to));
     },
@@ -95,20 +97,6 @@ export function takeHold(seen: Seen): Held {
       settle();
     },
   };
-}
-
-/** The point of a closed line of points that is nearest to another; that one where the line is empty. */
-function nearestOf(line: readonly Point[], to: Point): Point {
-  let [best, least] = [to, Number.POSITIVE_INFINITY];
-  line.forEach((p, i) => {
-    const q = line[(i + 1) % line.length] as Point;
-    const [dx, dy] = [q.x - p.x, q.y - p.y];
-    const t = Math.min(1, Math.max(0, ((to.x - p.x) * dx + (to.y - p.y) * dy) / (dx * dx + dy * dy || 1)));
-    const at = { x: p.x + t * dx, y: p.y + t * dy };
-    const far = Math.hypot(at.x - to.x, at.y - to.y);
-    if (far < least) [best, least] = [at, far];
-  });
-  return best;
 }
 
 /** Runs something on the chosen cut once what is seen is in step with the document; whether one is chosen. */

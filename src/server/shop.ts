@@ -81,13 +81,21 @@ export async function setEntryRemoved(db: Database, shelf: Shelf, id: string, is
   return changed.length > 0;
 }
 
+/** Sheets of a job that are not in hand; none of jobs of older formats. */
+const OTHER_SHEETS = sql`jsonb_array_elements(coalesce(${jobs.document} -> 'otherSheets', '[]'))`;
+
 /** What tells a job that uses something of a shelf, by its id or its name there. */
 const USED: Readonly<Record<Shelf, (id: string, name: string) => SQL | null>> = {
   machines: (id) => sql`${jobs.document} -> 'machine' ->> 'id' = ${id}`,
-  materials: (_id, name) => sql`lower(${jobs.material}) = lower(${name})`,
+  materials: (_id, name) =>
+    sql`lower(${jobs.material}) = lower(${name}) or exists (select from ${OTHER_SHEETS} s
+      where lower(s -> 'sheet' ->> 'material') = lower(${name}))`,
   tools: (_id, name) =>
-    sql`exists (select from jsonb_array_elements(${jobs.document} -> 'operations') o
-      where coalesce(o -> 'settings' -> 'typed' ->> 'tool', o -> 'settings' -> 'charted' ->> 'tool') = ${name})`,
+    sql`exists (select from (
+        select o -> 'settings' from jsonb_array_elements(${jobs.document} -> 'operations') o
+        union all select own.value from ${OTHER_SHEETS} s, jsonb_each(s -> 'settings') own
+      ) used (settings)
+      where coalesce(settings -> 'typed' ->> 'tool', settings -> 'charted' ->> 'tool') = ${name})`,
   chart: () => null,
 };
 

@@ -1,7 +1,7 @@
 /** The form of a machine. */
-import { useId } from 'react';
 import type { Control } from 'react-hook-form';
 import { useController } from 'react-hook-form';
+import { RUNNING_ORDER } from '@/core/commands/operations';
 import { LIMITS } from '@/core/limits';
 import { colourKeySchema } from '@/core/schema/operations';
 import { MACHINE_KINDS, type Machine, machineSchema } from '@/core/schema/shop/machine';
@@ -9,8 +9,8 @@ import { MACHINE_WORDS } from '@/core/shop/words';
 import type { LengthUnit } from '@/core/units/quantity';
 import { Switch } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
+import { KindColours } from '@/ui/kind-colours';
 import { Figure, Length, Listed, OneOf, Speed, Words } from './bound-fields';
-import styles from './shop.module.css';
 
 const ORIGINS = ['lower left', 'lower right', 'upper left', 'upper right', 'middle'] as const;
 const same = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, word: value }));
@@ -142,12 +142,10 @@ export function MachineForm({ control, unit }: { control: Control<Machine>; unit
   );
 }
 
-const OPERATION_KINDS = ['engrave', 'mark', 'score', 'cut'] as const;
 const OWN_LAYERS = { engrave: 'ENGRAVE', mark: 'MARK', score: 'SCORE', cut: 'CUT' };
 
 /** The colours it reads, by kind of operation. */
 function Colours({ control }: { control: Control<Machine> }) {
-  const id = useId();
   const { field } = useController({ control, name: 'file.colours' });
   const { value, onChange } = field;
   return (
@@ -157,22 +155,7 @@ function Colours({ control }: { control: Control<Machine> }) {
         on={value !== null}
         onChange={(on) => onChange(on ? colourKeySchema.parse({}) : null)}
       />
-      {value && (
-        <div className="d-flex flex-wrap column-gap-2 row-gap-1 mb-2">
-          {OPERATION_KINDS.map((kind) => (
-            <div key={kind} className="d-flex align-items-center gap-1 nf-small">
-              <input
-                type="color"
-                id={`${id}-${kind}`}
-                className={styles.colour}
-                value={value[kind]}
-                onChange={(e) => onChange({ ...value, [kind]: e.target.value.toUpperCase() })}
-              />
-              <label htmlFor={`${id}-${kind}`}>{kind}</label>
-            </div>
-          ))}
-        </div>
-      )}
+      {value && <KindColours colours={value} onChange={(kind, colour) => onChange({ ...value, [kind]: colour })} />}
     </>
   );
 }
@@ -188,7 +171,7 @@ function Layers({ control }: { control: Control<Machine> }) {
         onChange={(on) => field.onChange(on ? OWN_LAYERS : null)}
       />
       {field.value &&
-        OPERATION_KINDS.map((kind) => (
+        RUNNING_ORDER.map((kind) => (
           <Words
             key={kind}
             control={control}

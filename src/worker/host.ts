@@ -9,6 +9,7 @@ import type { FileFormat } from '../core/formats/written';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
+import type { Path } from '../core/geometry/path';
 import { pathData } from '../core/geometry/path-data';
 import type { Box, Point } from '../core/geometry/point';
 import { asCut } from '../core/job/as-cut';
@@ -56,9 +57,6 @@ import {
 
 /** A sheet of a job as it is seen among the others. */
 export type SheetSeen = { readonly id: string; readonly picture: Picture; readonly openFindings: number };
-
-/** What is dragged along an outline strays from it by no more, in mm. */
-const DRAGGED_MM = 0.01;
 
 /** What a question is answered with. */
 type Means = { readonly evaluator: Evaluator; readonly faces: FaceLookup };
@@ -257,11 +255,11 @@ export class Host {
     });
   }
 
-  /** The outline that a cut runs along, as points, for what is dragged along it. */
-  cutLine(job: Job, of: Omit<CutNear, 'place'>): Promise<Point[]> {
+  /** The outline that a cut runs along, for what is dragged along it; null where there is no such cut. */
+  cutLine(job: Job, of: Omit<CutNear, 'place'>): Promise<Path | null> {
     const { resultOf } = this;
     return this.answer(job, function* (means) {
-      return cutLine(yield* resultOf(job, means), of, DRAGGED_MM);
+      return cutLine(yield* resultOf(job, means), of);
     });
   }
 

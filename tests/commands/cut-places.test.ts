@@ -19,7 +19,7 @@ import { jobWith } from '../support/jobs';
 const at = (x: number, y = 0) => ({ letter: 'w:0', x, y });
 const job = (more = {}): Job => jobWith([{ id: 'p', members: [], ...more }]);
 const placesOf = (of: Job) => ({ starts: of.parts[0]?.starts, tabs: of.parts[0]?.tabs });
-const found = (x: number): TabNow => ({ place: at(x), width: 1, byHand: null });
+const found = (x: number): TabNow => ({ place: at(x), byHand: null });
 
 describe('starts', () => {
   test('one that is moved first is kept, one that is there is moved, and let go it is gone', () => {

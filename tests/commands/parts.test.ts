@@ -154,6 +154,31 @@ describe('apart and together', () => {
     expect(split(wide, 'part')).toMatchObject({ job: wide, sentence: expect.stringContaining('overall width') });
   });
 
+  test('what is placed by hand on the letters of one comes along, on the same letters', () => {
+    const only = { letters: ['words:0'], dots: false };
+    const work = [
+      { what: 'outline', operation: 'cut' },
+      { what: 'outline', operation: 'score', only },
+    ];
+    const place = { letter: 'words:0', x: 0.5, y: 0 };
+    const sign = (id: string) =>
+      partOf([lettering('Lane')], {
+        id,
+        work,
+        starts: [place],
+        tabs: [{ ...place, width: 2 }],
+        sides: [{ ...place, side: 'line' }],
+      });
+    const [one] = group(jobWith([sign('a'), sign('b')]), ['a', 'b'], none).job.parts;
+    const [, other] = one?.members ?? [];
+    const letters = ['words:0', `${other?.id}:0`];
+    expect(other?.id).not.toBe('words');
+    expect(one?.starts.map((s) => s.letter)).toEqual(letters);
+    expect(one?.tabs.map((t) => [t.letter, t.width])).toEqual(letters.map((l) => [l, 2]));
+    expect(one?.sides.map((s) => s.letter)).toEqual(letters);
+    expect(one?.work.map((w) => w.only?.letters ?? null)).toEqual([null, letters]);
+  });
+
   test('parts are put into the first; what can’t be leaves all as it was', () => {
     const job = jobWith([
       partOf([lettering('Lane')], { id: 'a' }),

@@ -1,6 +1,6 @@
 /** Letters worked by themselves: kept to those letters by every kind of work, whatever becomes of the words. */
 import { describe, expect, test } from 'vitest';
-import { giveLetters } from '../../src/core/commands/lines';
+import { giveLetters, giveWork } from '../../src/core/commands/lines';
 import { setWords } from '../../src/core/commands/words';
 import type { Job, Work } from '../../src/core/document/schema';
 import { drawnLength } from '../../src/core/geometry/drawable';
@@ -64,6 +64,59 @@ describe('outlines', () => {
     expect(drawnBy(result, 'two')).toHaveLength(2);
     expect(drawnBy(result, 'one')).toHaveLength(drawnBy(all, 'one').length - 2);
     expect(lengthBy(result, 'one') + lengthBy(result, 'two')).toBeCloseTo(lengthBy(all, 'one'), 6);
+  });
+
+  test('an operation that does other work on all letters runs along those alone that it is given', () => {
+    const job = giveWork(alone(words('Bone', 'outline'), 'outline', { letters: ['w:1'] }), 'part', 'fill', 'two');
+    const lines = drawnBy(evaluate(job), 'two').filter((d) => d.kind === 'outline');
+    expect(lines).toHaveLength(2);
+  });
+
+  test('a fill and a cut are told of where they have letters in common', () => {
+    const operations = [
+      { id: 'one', name: 'Cut', kind: 'cut' },
+      { id: 'two', name: 'Engrave', kind: 'engrave' },
+    ];
+    const cut = words('Bone', 'outline', { operations });
+    const told = (job: Job) => evaluate(job).findings.some((f) => f.code === 'fill-and-cut');
+    expect(told(giveWork(cut, 'part', 'fill', 'two'))).toBe(true);
+    const engraved = giveLetters(cut, 'part', 'fill', { only: { letters: ['w:1'], dots: false }, operation: 'two' });
+    expect(told(engraved)).toBe(true);
+    // The same letter is scored in place of being cut.
+    expect(told(alone(engraved, 'outline', { letters: ['w:1'] }))).toBe(false);
+  });
+
+  test('openings of a stencil that are given to something else are not missed by the cut', () => {
+    const operations = [
+      { id: 'one', name: 'Cut', kind: 'cut', kerfSide: 'beside' },
+      { id: 'two', name: 'Score', kind: 'score' },
+    ];
+    const plain = words('Bin', 'outline', { operations, keep: 'outside' });
+    const job = alone({ ...plain, sheet: { ...plain.sheet, kerf: 0.4 } }, 'outline', { letters: ['w:2'] });
+    expect(evaluate(job).findings.filter((f) => f.code === 'narrower-than-cut')).toEqual([]);
+  });
+
+  test('letters alone that are cut out of a plate are scrap: no tab holds them', () => {
+    const operations = [
+      { id: 'one', name: 'Cut', kind: 'cut', tabs: {} },
+      { id: 'two', name: 'Cut 2', kind: 'cut', tabs: {} },
+    ];
+    const plate = { id: 'r', kind: 'rectangle', placement: { x: 0, y: 15 }, width: 300, height: 90 };
+    const letters = lettering('Bin', 'Poppins', {
+      id: 'w',
+      role: 'punch',
+      placement: { x: 0, y: 0 },
+      size: { by: 'capital', mm: 40 },
+    });
+    const job = jobWith(
+      [partOf([plate, letters], { work: [{ what: 'outline', operation: 'one' }], placement: { x: 150, y: 150 } })],
+      { operations },
+    );
+    const cuts = evaluate(alone(job, 'outline', { letters: ['w:1', 'w:2'] })).operations.map((o) => o.cuts);
+    const tabs = cuts.map((own) => own.reduce((sum, cut) => sum + cut.tabs.length, 0));
+    expect(cuts.map((own) => own.length)).toEqual([4, 3]);
+    expect(tabs[0]).toBeGreaterThan(0);
+    expect(tabs[1]).toBe(0);
   });
 
   test('letters that hang together are given alike, or not at all, which is found', () => {

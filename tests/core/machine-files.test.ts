@@ -1,5 +1,6 @@
 /** Files as a machine wants them: read by the readers of files from elsewhere, and by counts of the test's own. */
 import { describe, expect, test } from 'vitest';
+import { setKerfSide } from '../../src/core/commands/operations';
 import type { Job } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { machineFileNames, machineFiles } from '../../src/core/job/machine-files';
@@ -129,6 +130,13 @@ test('colours and layer names by kind; an operation with a colour of its own kee
   expect(text(one(job).bytes)).toContain('RASTER');
   expect(text(one(own).bytes)).toMatch(/#123456/i);
   expect(text(one(own).bytes)).not.toMatch(/#FF0000/i);
+});
+
+test('where it keeps beside the outlines by itself its layers say on which side', () => {
+  const layers = { cut: 'CUT', score: 'S', engrave: 'RASTER', mark: 'M' };
+  const file = text(one(setKerfSide(sign({ format: 'svg', layers }), 'cut', 'machine')).bytes);
+  expect(file).toContain('"CUT-outside"');
+  expect(file).not.toContain('"CUT-2"');
 });
 
 test('more segments than it takes are not given out, and a sentence says what helps', () => {

@@ -185,7 +185,7 @@ describe('by hand', () => {
   });
 });
 
-test('signs in every typeface: every piece is held by tabs as wide as asked, clear of each other and of the start', {
+test('signs in every typeface: every piece is held by tabs as wide as asked, clear of the start', {
   tags: 'slow',
 }, () => {
   const next = chance(8);
@@ -209,8 +209,7 @@ test('signs in every typeface: every piece is held by tabs as wide as asked, cle
       const left = (paths ?? []).reduce((sum, p) => sum + pathLength(p), 0);
       // Ways in get shorter where there is less room; without them what is missing is known exactly.
       if (!ways) expect(whole - left, family).toBeCloseTo(tabs.length * (width + kerf), 4);
-      for (const [k, a] of tabs.entries()) {
-        for (const b of tabs.slice(k + 1)) expect(away(a.at, b.at), family).toBeGreaterThan(0);
+      for (const a of tabs) {
         if (ways) expect(away(a.at, start.at), family).toBeGreaterThan((width + kerf) / 2);
         // The middle of a tab is not cut: no path comes nearer than half of it, but for another turn of the outline.
         const nearest = Math.min(...(paths ?? []).flatMap((p) => [away(startOf(p), a.at), away(endOf(p), a.at)]));

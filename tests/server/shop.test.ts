@@ -112,11 +112,18 @@ test('the jobs that use a machine, a material or a tool are told', async () => {
     NO_EXTRAS,
   );
   await createJob(db, { ...plain, title: 'Other' }, NO_EXTRAS);
+  // Stock and tools of sheets that are not in hand are used as well.
+  const sheet = { ...plain.sheet, material: 'MDF' };
+  const settings = { cut: { ...typed, typed: { tool: 'End mill 3' } } };
+  const away = { id: 'sheet-2', name: '', sheet, machine: null, settings };
+  await createJob(db, { ...plain, title: 'Two stocks', otherSheets: [away] }, NO_EXTRAS);
   const users = async (shelf: 'machines' | 'materials' | 'tools' | 'chart', id: string) =>
     (await usersOfEntry(db, shelf, id)).map((j) => j.title);
   expect(await users('machines', 'laser')).toEqual(['Sign']);
   expect(await users('materials', 'birch-plywood')).toEqual(['Sign']);
   expect(await users('tools', 'blade')).toEqual(['Sign']);
+  expect(await users('materials', 'mdf')).toEqual(['Two stocks']);
+  expect(await users('tools', 'end-mill-3')).toEqual(['Two stocks']);
   expect(await users('machines', 'router')).toEqual([]);
   expect(await users('chart', shop.chart[0]?.id ?? '')).toEqual([]);
   expect(await users('machines', 'nobody')).toEqual([]);

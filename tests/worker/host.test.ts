@@ -1,7 +1,8 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, vi } from 'vitest';
 import { lineLength } from '../../src/bench/stations/lines/centerline';
-import type { Job } from '../../src/core/document/schema';
+import { addSheet } from '../../src/core/commands/sheets';
+import type { Job, Part } from '../../src/core/document/schema';
 import { faceOfFamily } from '../../src/core/schema/lettering';
 import { Host } from '../../src/worker/host';
 import { applyUpdate, type PartView } from '../../src/worker/view';
@@ -140,6 +141,23 @@ test('files are those of the headless command', async () => {
 
 const stencil = (steps: object[] = [{ kind: 'bridge', width: 3 }]) =>
   jobWith([partOf([lettering('BOB')], { keep: 'outside', steps: [{ kind: 'weld' }, ...steps] })]);
+
+test('each sheet of a job has its picture and its files; all findings are counted', async () => {
+  const bench = host();
+  const one = jobWith([partOf([lettering('Bay')], { id: 'words', hangsTogether: 'yes' })]);
+  const { job, sheetId } = addSheet(one);
+  const two = { ...job, parts: [...job.parts, { ...(one.parts[0] as Part), id: 'more', sheet: sheetId }] };
+  const sheets = await bench.sheets(two);
+  expect(sheets?.map((s) => s.id)).toEqual(['sheet', sheetId]);
+  expect(sheets?.map((s) => s.picture.shapes.length)).toEqual([1, 1]);
+  const open = sheets?.map((s) => s.openFindings) ?? [];
+  expect(open.every((n) => n > 0)).toBe(true);
+  expect((await bench.summary(two))?.openFindings).toBe(open.reduce((sum, n) => sum + n, 0));
+  const names = async (isEverySheet: boolean) =>
+    (await bench.files(two, ['svg'], { partIds: null }, isEverySheet)).files.map((f) => f.name.replace(/^.*_/, ''));
+  expect(await names(false)).toEqual(['sheet-2.svg']);
+  expect(await names(true)).toEqual(['sheet-1.svg', 'sheet-2.svg']);
+});
 
 test('islands and bridges of a stencil: named, pictured, counted', { tags: 'slow' }, async () => {
   const bridged = (await viewed(host(), stencil()))?.parts[0]?.bridges;

@@ -1,5 +1,5 @@
 import { ScanEye, Trash2 } from 'lucide-react';
-import { Fragment, useId } from 'react';
+import { Fragment } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { moveEntry } from '@/core/commands/changed';
@@ -13,6 +13,7 @@ import { keepable } from '@/core/units/text';
 import { NumberField, QuantityField } from '@/ui/fields';
 import { formatArea, formatRun } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
+import { ColourField, KindColours } from '@/ui/kind-colours';
 import { OperationMark } from '@/ui/marks';
 import { SortableList, useSortableRow } from '@/ui/sortable';
 import styles from '../bench.module.css';
@@ -92,15 +93,13 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
             </option>
           ))}
         </Form.Select>
-        <input
-          type="color"
-          className={styles.colour}
+        <ColourField
           aria-label={`Colour of ${operation.name} in files`}
           title={operation.colour ? 'Colour in files, its own' : 'Colour in files, from the colour key'}
           value={colourOf(operation, job)}
-          onChange={(e) =>
+          onChange={(colour) =>
             edit((o) => {
-              o.colour = e.target.value.toUpperCase();
+              o.colour = colour;
             }, 'operation-colour')
           }
         />
@@ -167,32 +166,19 @@ function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   );
 }
 
-function ColourKey({ job }: { job: Job }) {
-  const id = useId();
-  return (
-    <>
-      <Heading beside="what your machine reads">Colour key</Heading>
-      <div className="d-flex flex-wrap column-gap-2 row-gap-1">
-        {RUNNING_ORDER.map((kind) => (
-          <div key={kind} className="d-flex align-items-center gap-1 nf-small">
-            <input
-              type="color"
-              id={`${id}-${kind}`}
-              className={styles.colour}
-              value={job.colourKey[kind]}
-              onChange={(e) =>
-                change((draft) => {
-                  draft.colourKey[kind] = e.target.value.toUpperCase();
-                }, `key:${kind}`)
-              }
-            />
-            <label htmlFor={`${id}-${kind}`}>{kind}</label>
-          </div>
-        ))}
-      </div>
-    </>
-  );
-}
+const ColourKey = ({ job }: { job: Job }) => (
+  <>
+    <Heading beside="what your machine reads">Colour key</Heading>
+    <KindColours
+      colours={job.colourKey}
+      onChange={(kind, colour) =>
+        change((draft) => {
+          draft.colourKey[kind] = colour;
+        }, `key:${kind}`)
+      }
+    />
+  </>
+);
 
 function PenKey({ operations }: { operations: readonly Operation[] }) {
   const pens = pensOf(operations);

@@ -44,15 +44,20 @@ function readsWords({ file }: JobMachine): string {
     .join(', ');
 }
 
+/** The name of a file, or how many there are. */
+const namesWords = (names: readonly string[]): string =>
+  names.length === 1 ? (names[0] as string) : `${names.length} files`;
+
 /** The files that the job's machine wants, in one press. */
 function ForMachine({
   job,
-  names,
+  about,
   isOff,
   onWrite,
 }: {
   job: Job;
-  names: readonly string[];
+  /** What is written, in words. */
+  about: string;
   isOff: boolean;
   onWrite: () => void;
 }) {
@@ -69,9 +74,7 @@ function ForMachine({
             aria-label={`Write for ${machine.name}`}
           >
             <span className="text-truncate">For {machine.name}</span>
-            <span className="nf-small fw-normal text-truncate">
-              {names.length === 1 ? names[0] : `${names.length} files`}
-            </span>
+            <span className="nf-small fw-normal text-truncate">{about}</span>
             <Download size={15} aria-hidden="true" className="flex-shrink-0" />
           </Button>
           <p className="nf-muted nf-small mt-1 mb-1">It reads {readsWords(machine)}.</p>
@@ -349,7 +352,9 @@ export function Prove() {
       <Heading beside="true size">Files</Heading>
       <ForMachine
         job={job}
-        names={machineFileNames(job, drawing, scope)}
+        about={
+          isEvery ? `a set for each of ${sheets.length} sheets` : namesWords(machineFileNames(job, drawing, scope))
+        }
         isOff={nothing || state.busy}
         onWrite={() => void write((now) => computing().machineFiles(job, now, isEvery))}
       />
@@ -363,7 +368,9 @@ export function Prove() {
           aria-label={`Write ${format.word}`}
         >
           <span>{format.word}</span>
-          <span className="nf-muted nf-small fw-normal text-truncate">{fileName(job, format.id, scope)}</span>
+          <span className="nf-muted nf-small fw-normal text-truncate">
+            {isEvery ? `${sheets.length} files` : fileName(job, format.id, scope)}
+          </span>
           <Download size={15} aria-hidden="true" className="flex-shrink-0" />
         </Button>
       ))}

@@ -4,8 +4,8 @@ import { LIMITS } from '../limits';
 import type { StartPlace } from '../schema/cut-places';
 import { changed, partOf } from './changed';
 
-/** A tab as it lies now: its place on its letter, its width in mm, and which of those by hand it is. */
-export type TabNow = { readonly place: StartPlace; readonly width: number | null; readonly byHand: number | null };
+/** A tab as it lies now: its place on its letter, and which of those by hand it is; null for one that was found. */
+export type TabNow = { readonly place: StartPlace; readonly byHand: number | null };
 
 const PLACES_PER_UNIT = 1e5;
 const rounded = ({ letter, x, y }: StartPlace): StartPlace => ({

@@ -212,7 +212,8 @@ export function takeIn(job: Job, partId: string, otherId: string, middleOf: Midd
   const together = putTogether(plain(part), moved, (ids) => freeId(job, 'member', ids));
   if (!together.ok) return { job, sentence: together.sentence };
   const joined = changed(job, (draft) => {
-    (partOf(draft, partId) as Part).members = together.members;
+    const { ok: _, ...whole } = together;
+    Object.assign(partOf(draft, partId) as Part, whole);
   });
   return { job: removeParts(joined, [otherId]), sentence: null };
 }

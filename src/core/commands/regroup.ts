@@ -1,5 +1,6 @@
 /** Taking parts apart and putting them together without changing what is cut. */
-import type { Member, Part } from '../document/schema';
+import type { Member, Part, Work } from '../document/schema';
+import { carryPlaces } from './carry';
 
 /**
  * One part for every member that is joined. What is cut out or kept within after it goes along with each, because
@@ -24,16 +25,23 @@ export function splitPart(part: Part, freeId: (taken: readonly string[]) => stri
 /** The same for parts whose outlines and insides are given to the same operations. */
 const workKey = (part: Part): string =>
   part.work
-    .map((w) => `${w.what} ${w.operation} ${JSON.stringify(w.only)}`)
+    .map((w) => `${w.what} ${w.operation} ${w.only === null ? 'all' : `some ${w.only.dots}`}`)
     .sort()
     .join();
+
+/** Work for letters by themselves that is for those of another part too, of which the same is done. */
+function withLetters(work: Work, others: readonly Work[]): Work {
+  const other = others.find((w) => w.what === work.what && w.operation === work.operation && w.only !== null);
+  if (!work.only || !other?.only) return work;
+  return { ...work, only: { ...work.only, letters: [...new Set([...work.only.letters, ...other.only.letters])] } };
+}
 
 /** How a part is prepared beyond welding; the same for parts that may be one. */
 const stepsKey = (part: Part): string => JSON.stringify(part.steps.filter((step) => step.on && step.kind !== 'weld'));
 
 /** Two parts put into one, or a sentence why they can't be. */
 export type Together =
-  | { readonly ok: true; readonly members: Member[] }
+  | ({ readonly ok: true } & Pick<Part, 'members' | 'starts' | 'tabs' | 'sides' | 'work'>)
   | { readonly ok: false; readonly sentence: string };
 
 /**
@@ -58,10 +66,21 @@ export function putTogether(first: Part, second: Part, freeId: (taken: readonly 
     };
   const [before, after] = combines(second) ? [second, first] : [first, second];
   const taken = new Set(before.members.map((m) => m.id));
+  const renamed = new Map<string, string>();
   const moved = after.members.map((m): Member => {
     const id = taken.has(m.id) ? freeId([...taken]) : m.id;
     taken.add(id);
+    renamed.set(m.id, id);
     return { ...structuredClone(m), id, role: 'join' };
   });
-  return { ok: true, members: [...structuredClone(before.members), ...moved] };
+  const [one, other] = [structuredClone(before), structuredClone(after)];
+  carryPlaces(other, (letter) => letter.replace(/^.+(?=:)/, (member) => renamed.get(member) ?? member));
+  return {
+    ok: true,
+    members: [...one.members, ...moved],
+    starts: [...one.starts, ...other.starts],
+    tabs: [...one.tabs, ...other.tabs],
+    sides: [...one.sides, ...other.sides],
+    work: one.work.map((w) => withLetters(w, other.work)),
+  };
 }

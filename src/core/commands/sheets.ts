@@ -51,11 +51,8 @@ export function addSheet(job: Job): Done<{ readonly sheetId: string }> {
   let n = 2;
   while (taken.has(`sheet-${n}`)) n++;
   const sheetId = `sheet-${n}`;
-  const { width, height } = job.sheet;
   const bare: Job['sheet'] = {
     ...plain(job.sheet),
-    width,
-    height,
     material: '',
     thickness: null,
     thicknessAs: null,

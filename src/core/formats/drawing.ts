@@ -11,6 +11,8 @@ import type { FormatKeeps, ReadBack } from './read-back/read-back';
 export type Layer = {
   readonly name: string;
   readonly kind: 'cut' | 'score' | 'engrave' | 'mark';
+  /** On which side of its outlines the machine is to keep; left out where it runs on them. */
+  readonly side?: 'inside' | 'outside';
   /** "#rrggbb". */
   readonly colour: string;
   /** How far lines and arcs may stray from its curves in formats that have no curves, in mm. */

@@ -49,7 +49,7 @@ export function measureLine(path: Path): MeasuredLine {
     starts.push(length);
     length += l;
   }
-  const placeAt = (from: number): { readonly low: number; readonly t: number } => {
+  const placeAt = (from: number): OnPath => {
     let i = starts.length - 1;
     let low = 0;
     while (low < i) {
@@ -59,18 +59,18 @@ export function measureLine(path: Path): MeasuredLine {
     }
     const whole = numberAt(lengths, low);
     const part = Math.min(Math.max(0, from - numberAt(starts, low)), whole);
-    return { low, t: whole > 0 ? parameterAt(path.segments[low] as Segment, part, whole) : 0 };
+    return { segment: low, t: whole > 0 ? parameterAt(path.segments[low] as Segment, part, whole) : 0 };
   };
   const at = (from: number): Point => {
-    const { low, t } = placeAt(from);
-    return pointAt(path.segments[low] as Segment, t);
+    const { segment, t } = placeAt(from);
+    return pointAt(path.segments[segment] as Segment, t);
   };
   const lengthTo = ({ segment, t }: OnPath): number =>
     numberAt(starts, segment) + segmentLength(subSegment(path.segments[segment] as Segment, 0, t));
   const between = (from: number, to: number): Path => {
     const [first, last] = [placeAt(from), placeAt(to)];
-    const segments = path.segments.slice(first.low, last.low + 1).flatMap((s, k): Segment[] => {
-      const [t0, t1] = [k === 0 ? first.t : 0, first.low + k === last.low ? last.t : 1];
+    const segments = path.segments.slice(first.segment, last.segment + 1).flatMap((s, k): Segment[] => {
+      const [t0, t1] = [k === 0 ? first.t : 0, first.segment + k === last.segment ? last.t : 1];
       if (t1 - t0 < WHOLE) return [];
       return [t0 === 0 && t1 > 1 - WHOLE ? s : subSegment(s, t0, t1)];
     });

@@ -1,6 +1,6 @@
 /** The cut that is nearest to a point of the sheet, and the letter there, for what is put on it by hand. */
 import { nearestOnLine } from '../geometry/near-lines';
-import { flattenPath } from '../geometry/path';
+import type { Path } from '../geometry/path';
 import { applyMatrix, invert, type Point } from '../geometry/point';
 import type { StartPlace } from '../schema/cut-places';
 import { letterAt } from './cut-paths';
@@ -18,12 +18,9 @@ export type CutNear = {
 /** A cut by its operation, its part, and which of the part's outlines it runs along. */
 type OfCut = Omit<CutNear, 'place'>;
 
-/** The outline that a cut runs along, as points that stray from it by no more than a tolerance in mm; empty where there is no such cut. */
-export function cutLine({ operations }: JobResult, { operationId, partId, nth }: OfCut, toleranceMm: number): Point[] {
-  const cuts = operations.find((o) => o.operation.id === operationId)?.cuts.filter((c) => c.partId === partId);
-  const outline = cuts?.[nth]?.outline;
-  return outline ? flattenPath(outline, toleranceMm) : [];
-}
+/** The outline that a cut runs along; null where there is no such cut. */
+export const cutLine = ({ operations }: JobResult, { operationId, partId, nth }: OfCut): Path | null =>
+  operations.find((o) => o.operation.id === operationId)?.cuts.filter((c) => c.partId === partId)[nth]?.outline ?? null;
 
 /** Of the cuts of which more is asked than to go along outlines, the one nearest to a point; of one part where that is given. Null where there is none. */
 export function cutNear({ operations, parts }: JobResult, at: Point, partId: string | null): CutNear | null {

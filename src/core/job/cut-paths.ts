@@ -242,8 +242,8 @@ const tabsByHand = (
     return tab ? [{ ...tab, byHand: index }] : [];
   });
 
-/** Whether a piece that is kept comes off along an outline, not what falls out of a hole. */
-const isPiece = ({ depth }: Outline, { keep }: PartResult): boolean => (depth % 2 === 0) === (keep === 'inside');
+/** Whether a piece that is kept comes off along an outline, not what falls out of a hole: told by the way it runs, also of one alone. */
+const isPiece = ({ area }: Outline, { keep }: PartResult): boolean => area > 0 === (keep === 'inside');
 
 /** How well a tab holds at a place: half for what is kept behind the cut being there, half for the sheet before it. */
 function holdsAt(

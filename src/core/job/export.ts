@@ -62,8 +62,9 @@ export function drawingOf(
     width,
     height,
     layers: written.map(
-      ({ operation, name, drawn }): Layer => ({
-        name,
+      ({ operation, side, drawn }): Layer => ({
+        name: side ? `${operation.name} ${side}` : operation.name,
+        ...(side && { side }),
         kind: operation.kind,
         colour: colourOf(operation, job),
         tolerance: operation.kind === 'mark' ? job.export.markTolerance : job.export.arcTolerance,
@@ -76,7 +77,7 @@ export function drawingOf(
   };
 }
 
-type Named = { readonly operation: Operation; readonly name: string; readonly drawn: readonly Drawable[] };
+type OnSide = { readonly operation: Operation; readonly side: Layer['side']; readonly drawn: readonly Drawable[] };
 
 /**
  * What an operation draws, by the name of its layer: in one, or where the machine is to keep beside the outlines by itself in one for each
@@ -86,28 +87,27 @@ function bySide(
   operation: Operation,
   drawn: readonly DrawnWork[],
   { parts, jobParts }: { readonly parts: readonly PartResult[]; readonly jobParts: readonly Part[] },
-): Named[] {
+): OnSide[] {
   const all = drawn.map((d) => d.drawable);
-  const { name, kerfSide } = operation;
-  if (kerfSide !== 'machine') return [{ operation, name, drawn: all }];
+  if (operation.kerfSide !== 'machine') return [{ operation, side: undefined, drawn: all }];
   const made = new Map(parts.map((part) => [part.id, part]));
   const set = new Map(jobParts.map((part) => [part.id, part.sides]));
-  const sideOf = ({ partId, drawable }: DrawnWork): 'inside' | 'outside' | null => {
+  const sideOf = ({ partId, drawable }: DrawnWork): Layer['side'] => {
     const part = made.get(partId);
-    if (drawable.kind !== 'outline' || !part) return null;
+    if (drawable.kind !== 'outline' || !part) return undefined;
     const sides = set.get(partId) ?? [];
     // Outlines that are drawn have the bounds of those of the part.
     const nth = sides.length > 0 ? part.outlines.findIndex((o) => o.box === drawable.box) : -1;
     const own = nth >= 0 ? cutSidesOf(part, sides)[nth] : 'usual';
-    if (own === 'line') return null;
+    if (own === 'line') return undefined;
     const isEdge = pathArea(drawable.path) > 0;
     // What is cut out of a sheet that stays is kept outside of its outlines.
     const isOutside = isEdge === (part.keep === 'inside');
     return isOutside === (own === 'usual') ? 'outside' : 'inside';
   };
-  return [null, 'inside' as const, 'outside' as const].map((side) => ({
+  return ([undefined, 'inside', 'outside'] as const).map((side) => ({
     operation,
-    name: side === null ? name : `${name} ${side}`,
+    side,
     drawn: drawn.filter((d) => sideOf(d) === side).map((d) => d.drawable),
   }));
 }

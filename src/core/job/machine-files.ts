@@ -72,11 +72,17 @@ const asItReads = (job: Job, { file }: JobMachine): Job => ({
   colourKey: file.colours ?? job.colourKey,
 });
 
-/** A drawing whose layers are called what the machine reads; several of a kind are numbered as they are written. */
+/** A drawing whose layers are called what the machine reads, and by the side it is to keep on; several alike are numbered as they are written. */
 const namedAsItReads = (drawing: Drawing, { file: { layers } }: JobMachine): Drawing =>
   layers === null
     ? drawing
-    : { ...drawing, layers: drawing.layers.map((layer) => ({ ...layer, name: layers[layer.kind] })) };
+    : {
+        ...drawing,
+        layers: drawing.layers.map((layer) => ({
+          ...layer,
+          name: [layers[layer.kind], layer.side].filter(Boolean).join(' '),
+        })),
+      };
 
 /** What is said where a file has more segments than the machine takes; null where it does not. */
 function overSegments(drawing: Drawing, id: FileFormat, { name, file }: JobMachine): string | null {

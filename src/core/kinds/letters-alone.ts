@@ -113,25 +113,23 @@ function labelsGiven(
 const holds = ({ memberId, start, text }: Source, member: string, at: number): boolean =>
   memberId === member && at > start && at < start + text.length;
 
-/** Of outlines that are run along those that some entries of a part's work on its outline are for. */
+/** All work on a part, and some of its entries: those of one operation, or of several. */
+type Entries = { readonly work: readonly Work[]; readonly entries: readonly Work[] };
+
+/** Of outlines that are run along those that some entries of a part's work are for; entries of other kinds of work say nothing of them. */
 export function outlinesGiven(
   outlines: readonly Outline[],
   { sources, frames }: Pick<Lettered, 'sources' | 'frames'>,
-  { work, entries }: { readonly work: readonly Work[]; readonly entries: readonly Work[] },
+  { work, entries }: Entries,
 ): Outline[] {
-  const owners = ownersOf(
-    { outlines, sources, frames },
-    work.filter((w) => w.what === 'outline'),
-  );
-  return outlines.filter((_, i) => isOf(entries, owners[i] ?? null));
+  const isAlong = (w: Work) => w.what === 'outline';
+  const owners = ownersOf({ outlines, sources, frames }, work.filter(isAlong));
+  const own = entries.filter(isAlong);
+  return outlines.filter((_, i) => isOf(own, owners[i] ?? null));
 }
 
 /** The outlines of the regions of a part that some entries of a kind of work are for: letters with their holes. */
-export function regionGiven(
-  part: Lettered,
-  { work, entries }: { readonly work: readonly Work[]; readonly entries: readonly Work[] },
-  what: Work['what'],
-): Outline[] {
+export function regionGiven(part: Lettered, { work, entries }: Entries, what: Work['what']): Outline[] {
   const owners = ownersOf(
     part,
     work.filter((w) => w.what === what),
@@ -145,11 +143,7 @@ const isOf = (entries: readonly Work[], owner: Work | null): boolean =>
   entries.some((entry) => (entry.only === null ? owner === null : owner === entry));
 
 /** What some entries of a kind of work draw of a part, of all that is drawn of it by that kind. */
-export function drawnByEntries(
-  all: ToDraw,
-  part: Lettered,
-  { work, entries }: { readonly work: readonly Work[]; readonly entries: readonly Work[] },
-): ToDraw {
+export function drawnByEntries(all: ToDraw, part: Lettered, { work, entries }: Entries): ToDraw {
   const owners = ownersOf(part, work);
   const isOurs = (owner: Work | null): boolean => isOf(entries, owner);
   const ownerAt = ownersByPlace(part, owners, work);

@@ -3,6 +3,7 @@ import { giveOwnColour, runBefore } from '../commands/operations';
 import { colourOf } from '../document/colour-of';
 import { partTitle } from '../document/part-words';
 import type { Job, Operation } from '../document/schema';
+import { outlinesGiven } from '../kinds/letters-alone';
 import { settingsOn } from '../shop/in-force';
 import { type JobRule, jobRule, type OperationDrawn } from './rule';
 
@@ -111,7 +112,9 @@ export const OPERATION_RULES: readonly JobRule[] = [
             const isGiven = part.work.some((w) => w.what === 'outline' && w.operation === operation.id);
             if (!ready || !isGiven || part.keep !== 'outside') return [];
             const along = cuts.length > 0 ? cuts : own.filter((d) => d.what === 'outline');
-            const gone = ready.outlines.length - along.filter((c) => c.partId === part.id).length;
+            const entries = part.work.filter((w) => w.operation === operation.id);
+            const given = outlinesGiven(ready.outlines, ready, { work: part.work, entries });
+            const gone = given.length - along.filter((c) => c.partId === part.id).length;
             if (gone <= 0) return [];
             const what = gone === 1 ? 'an opening' : `${gone} openings`;
             return [

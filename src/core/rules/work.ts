@@ -5,7 +5,7 @@ import { pathLength } from '../geometry/path';
 import { isEmptyBox } from '../geometry/point';
 import { startSentence } from '../inspect/names';
 import type { Rule } from '../inspect/rule';
-import { notAlone } from '../kinds/letters-alone';
+import { notAlone, outlinesGiven, regionGiven } from '../kinds/letters-alone';
 import type { Outline } from '../prepare/outline';
 import { type AnyMend, ofMembers, type PartSubject, partRule } from './rule';
 
@@ -14,6 +14,14 @@ const TOLD = 8;
 
 /** Letters of one-line faces lower than this many tips run together. */
 const LEAST_TIPS = 6;
+
+/** Whether one operation fills what another runs along: where letters are given by themselves these may be others. */
+function haveInCommon({ part: { work }, ready }: PartSubject, filling: Operation, along: Operation): boolean {
+  if (work.every((w) => w.only === null)) return true;
+  const of = ({ id }: Operation) => ({ work, entries: work.filter((w) => w.operation === id) });
+  const filled = new Set((['fill', 'hatch'] as const).flatMap((what) => regionGiven(ready, of(filling), what)));
+  return outlinesGiven(ready.outlines, ready, of(along)).some((outline) => filled.has(outline));
+}
 
 /** How wide strokes are on the mean, in mm: their area over half the length around them; 0 without any. */
 function meanStroke(outlines: readonly Outline[]): number {
@@ -114,7 +122,7 @@ export const WORK_RULES: readonly Rule<PartSubject, AnyMend>[] = [
       const { part, ready, title } = about;
       const filled = doing(about, 'fill', 'hatch').find((o) => o.on);
       const cut = doing(about, 'outline').find((o) => o.on && o.kind === 'cut');
-      if (!filled || !cut || isEmptyBox(ready.box)) return [];
+      if (!filled || !cut || isEmptyBox(ready.box) || !haveInCommon(about, filled, cut)) return [];
       const sentence = `${title} has both a fill (${filled.name}) and a cut (${cut.name}) on the same letters.`;
       return [{ sentence, detail: part.id, box: ready.box }];
     },

@@ -42,8 +42,8 @@ const ON_MM = 0.01;
 const ANGLE = Math.PI / 4;
 /** Where there is no room, shorter ways are tried: shares of the length asked. */
 const SHORTER = [1, 0.6, 0.35];
-/** What counts how much: away from corners, low on the outline, straight. */
-const WEIGHTS = { corner: 1, low: 0.5, straight: 0.5 } as const;
+/** What counts how much: away from corners, rather in the middle of an edge, low on the outline, straight. */
+const WEIGHTS = { corner: 1, middle: 0.2, low: 0.5, straight: 0.5 } as const;
 
 /** A cut that begins in scrap: where its lead-in meets the outline, the ways in and out, and the way round between them. */
 export type Lead = {
@@ -92,8 +92,8 @@ function placesFor(measured: MeasuredOutline, { inMm }: LeadSettings, { near, ma
   return [...(exact && mayBeAt(exact.at) ? [exact] : []), ...places.sort((p, q) => distance(p) - distance(q))];
 }
 
-const worthOf = ({ fromCorner, low, straight }: OutlinePlace): number =>
-  WEIGHTS.corner * fromCorner + WEIGHTS.low * low + WEIGHTS.straight * straight;
+const worthOf = ({ fromCorner, middle, low, straight }: OutlinePlace): number =>
+  WEIGHTS.corner * fromCorner + WEIGHTS.middle * middle + WEIGHTS.low * low + WEIGHTS.straight * straight;
 
 /** The ways to a place and away from where the cut ends, if the whole of them lies in scrap and on the sheet. */
 function leadAt(outline: Path, place: OutlinePlace, settings: LeadSettings, about: Surroundings): Lead | null {

@@ -11,8 +11,12 @@ export type OutlinePlace = OnPath & {
   readonly at: Point;
   readonly tangent: Point;
   readonly along: number;
-  /** Each from 0 to 1: how far it is from corners, how low it lies on the outline, how straight the outline is there. */
+  /**
+   * Each from 0 to 1: how far it is from corners, up to what is far enough; the same up to the middle of a long edge; how low it lies on
+   * the outline; how straight the outline is there.
+   */
   readonly fromCorner: number;
+  readonly middle: number;
   readonly low: number;
   readonly straight: number;
 };
@@ -21,6 +25,8 @@ export type OutlinePlace = OnPath & {
 const STEP_MM = 1;
 const LEAST_PLACES = 24;
 const MOST_PLACES = 240;
+/** No place need be farther from corners than this share of the whole way round. */
+const LONG_EDGE = 0.25;
 /** A node that turns by more is a corner, in radians. */
 const CORNER = (10 * Math.PI) / 180;
 
@@ -38,7 +44,8 @@ export function placesAlong(
   const { segments } = outline;
   const whole = lengths.reduce((sum, l) => sum + l, 0);
   const count = Math.min(MOST_PLACES, Math.max(LEAST_PLACES, Math.ceil(whole / STEP_MM)));
-  const fromCorner = distanceFrom(cornersOf(segments, lengths, far), whole, far);
+  const fromCorner = distanceFrom(cornersOf(segments, lengths, far), whole);
+  const edge = LONG_EDGE * whole;
   const box = pathBox(outline);
   const high = Math.max(boxHeight(box), 1e-9);
   let from = 0;
@@ -51,13 +58,15 @@ export function placesAlong(
       const t = (k + 0.5) / n;
       const at = pointAt(s, t);
       const along = from + t * length;
+      const corner = fromCorner(along);
       places.push({
         segment,
         t,
         at,
         tangent: tangentAt(s, t),
         along,
-        fromCorner: fromCorner(along) / far,
+        fromCorner: Math.min(1, corner / far),
+        middle: Math.min(1, corner / edge),
         low: (box.maxY - at.y) / high,
         straight: 1 - Math.min(1, Math.abs(curvatureAt(s, t)) * far),
       });
@@ -75,7 +84,7 @@ export function placeNear(outline: Path, near: Point): OutlinePlace | null {
   const tangent = tangentAt(outline.segments[segment] as Segment, t);
   const before = outline.segments.slice(0, segment).reduce((sum, s) => sum + segmentLength(s), 0);
   const along = before + segmentLength(subSegment(outline.segments[segment] as Segment, 0, t));
-  return { segment, t, at, tangent, along, fromCorner: 1, low: 1, straight: 1 };
+  return { segment, t, at, tangent, along, fromCorner: 1, middle: 1, low: 1, straight: 1 };
 }
 
 /** Where along an outline its corners are. One that is rounded, as where a cut runs beside it, is one all the same. */
@@ -91,10 +100,11 @@ function cornersOf(segments: readonly Segment[], lengths: readonly number[], far
   return corners;
 }
 
-/** How far round a closed line of some length a place is from the nearest of some others, up to `far`. */
-function distanceFrom(corners: readonly number[], whole: number, far: number): (along: number) => number {
-  return (along) => corners.reduce((least, c) => Math.min(least, roundDistance(along, c, whole)), far);
-}
+/** How far round a closed line of some length a place is from the nearest of some others; its whole length where there are none. */
+const distanceFrom =
+  (corners: readonly number[], whole: number) =>
+  (along: number): number =>
+    corners.reduce((least, c) => Math.min(least, roundDistance(along, c, whole)), whole);
 
 /** How far apart two places on a closed line of some length are, the shorter way round. */
 export function roundDistance(a: number, b: number, whole: number): number {
