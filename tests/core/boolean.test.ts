@@ -136,6 +136,23 @@ describe.each(ENGINES)('booleans on %s', (_name, engine) => {
   });
 });
 
+/** Two circles of radius 30 that cross under so many degrees, turned about so that chords meet them anywhere: where they meet is known. */
+test.each([4, 6, 10, 20, 60])('curves that cross under %i° meet where they truly cross', (degrees) => {
+  const apart = 30 * Math.cos((degrees * Math.PI) / 360);
+  const up = 30 * Math.sin((degrees * Math.PI) / 360);
+  for (let turn = 0; turn < 90; turn += 7) {
+    const circle = (side: number) =>
+      transformPath(ellipsePath(60, 60), compose(rotation(turn), translation(side * apart, 0)));
+    const [made] = unite(wasmEngine, [circle(-1), circle(1)]);
+    const corners = (made?.segments ?? []).filter(({ x0 }) => Math.abs(x0) < 1).map(({ x0, y0 }) => [x0, Math.abs(y0)]);
+    for (const [x = 9, y = 9] of corners) {
+      expect(Math.abs(x)).toBeLessThan(1e-6);
+      expect(Math.abs(y - up)).toBeLessThan(1e-6);
+    }
+    expect(corners.length).toBeGreaterThanOrEqual(2);
+  }
+});
+
 test('a chain of operations in one session is rebuilt once', () => {
   const session = new BooleanSession(wasmEngine);
   const plate = session.add([roundedRectangle(100, 50, 5)], 0);

@@ -8,7 +8,7 @@ import type Flatbush from 'flatbush';
 import { indexChords } from '../chord-index';
 import type { Path } from '../path';
 import type { Point } from '../point';
-import { line, pointAt, type Segment, stepsWithin, subSegment, withEnds } from '../segment';
+import { line, pointAt, type Segment, stepsWithin, subSegment, tangentAt, withEnds } from '../segment';
 import { crossingNear, nearestParameter, segmentArea, segmentLength } from '../segment-measures';
 import { type ClipEngine, type ClipOperation, GRID_PER_MM, type TaggedPolygon, type WindingRule } from './engine';
 import { joinRuns } from './join';
@@ -42,6 +42,12 @@ export type RebuildFigures = {
 
 /** A stretch of one source segment, from `a` to `b` in its parameter. `source` -1 is a straight line of its own. */
 type Run = { readonly source: number; a: number; b: number; readonly from: number; to: number };
+
+/** Chords cross no farther from where their curves do than by this many tolerances … */
+const OFF_BY = 10;
+/** … or by those of both, with this much room, over the sine between them, down to this one. */
+const ROOM = 1.25;
+const SHALLOW = 0.02;
 
 /**
  * A chain of exact booleans: outlines go in as curves, stay tagged polygons from one operation to the next, and come
@@ -314,6 +320,12 @@ export class BooleanSession {
     });
   }
 
+  /** How far chords may cross from where their curves do, in mm: the farther, the nearer to each other's direction they run. */
+  private offBy(a: Point, b: Point): number {
+    const sine = Math.abs(a.x * b.y - a.y * b.x);
+    return this.toleranceMm * Math.max(OFF_BY, (2 * ROOM) / Math.max(sine, SHALLOW));
+  }
+
   /** The point where run `p` hands over to run `q`; trims both to it. */
   private junction(p: Run, q: Run, v: TaggedPolygon): Point {
     const made = { x: v[3 * q.from] as number, y: v[3 * q.from + 1] as number };
@@ -332,7 +344,7 @@ export class BooleanSession {
       const [ta, tb] = crossing;
       const at = pointAt(a, ta);
       const keepsDirection = (ta - p.a) * (p.b - p.a) >= 0 && (q.b - tb) * (q.b - q.a) >= 0;
-      if (keepsDirection && Math.hypot(at.x - made.x, at.y - made.y) < 10 * this.toleranceMm) {
+      if (keepsDirection && Math.hypot(at.x - made.x, at.y - made.y) < this.offBy(tangentAt(a, ta), tangentAt(b, tb))) {
         this.figures.crossings++;
         p.b = ta;
         q.a = tb;
