@@ -33,7 +33,8 @@ test('a start and a tab are moved on the sheet and stay with their letter; the f
   // The foot of an L is straight: along it both go where they are dragged.
   await drag(marks('start'), 12, 0);
   await expect(marks('start')).toHaveAttribute('data-by-hand', 'true');
-  await drag(marks('tab').first(), -6, 0);
+  // The second is on an upright edge, clear of the mark of the start.
+  await drag(marks('tab').nth(1), 0, -6);
   await expect(page.locator('[data-cut-place="tab"][data-by-hand="true"]')).toHaveCount(3);
   await saved(page);
   const part = async () => (await document(page, id)).parts[0];
@@ -41,7 +42,7 @@ test('a start and a tab are moved on the sheet and stay with their letter; the f
   expect((await part())?.tabs).toHaveLength(3);
 
   // Chosen by the keyboard’s list it is moved by arrows, and taken out; undo brings it back.
-  await page.getByRole('group', { name: 'Cut 1' }).getByRole('button', { name: 'tab 2' }).click();
+  await page.getByRole('group', { name: 'Cut 1' }).getByRole('button', { name: 'tab 3' }).click();
   await page.keyboard.press('Delete');
   await expect(marks('tab')).toHaveCount(2);
   await page.keyboard.press('Control+z');

@@ -164,7 +164,7 @@ test('strength: too thin is found, shown, and mended in one press', async ({ pag
   await panel.getByLabel('Close letters up').check();
   await showEach(page);
   await expect(page.getByRole('list', { name: 'Findings' })).toContainText(
-    /Stroke of [lo] is [\d.]+ mm wide here; 2 mm is the least for Birch plywood 4 mm/,
+    /Stroke of [lo] is [\d.]+ mm wide here, [\d.]+ mm of it stays when it is cut; 2 mm is the least for Birch plywood 4 mm/,
   );
   await expect(panel.getByText(/^Narrowest/)).toBeVisible();
 

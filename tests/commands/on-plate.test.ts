@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { addOnPlate, isPlate } from '../../src/core/commands/on-plate';
 import type { Job, Part } from '../../src/core/document/schema';
 import type { Box } from '../../src/core/geometry/point';
+import { machineSchema } from '../../src/core/schema/shop/machine';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
 const BOX: Box = { minX: 40, minY: 60, maxX: 160, maxY: 100 };
@@ -48,6 +49,15 @@ describe('on a plate that is cut', () => {
     const operations = (kinds as string[]).map((kind) => ({ id: kind, name: kind, kind }));
     expect(work(last(addOnPlate(plate({}, { operations }), 'lettering', 'part', around).job))).toEqual([done]);
   });
+});
+
+test.each([
+  ['laser', 'fill engrave'],
+  ['plasma', 'outline mark'],
+  ['water jet', 'outline score'],
+] as const)('a %s does what it can: %s', (kind, done) => {
+  const machine = { ...machineSchema.parse({ name: 'M', kind }), id: 'm' };
+  expect(work(last(addOnPlate({ ...plate(), machine }, 'lettering', 'part', around).job))).toEqual([done]);
 });
 
 test('on a plate that is not cut words are as new ones are', () => {

@@ -12,6 +12,8 @@ import { atSafeSize, thickenedEnough } from '../../src/core/job/safe';
 import { newStep, stepIn, withStep } from '../../src/core/kinds/steps';
 import { LIMITS } from '../../src/core/limits';
 import { finished } from '../../src/core/memo';
+import { mendingOf } from '../../src/core/rules/mend';
+import type { Seen } from '../../src/core/rules/rule';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { tiesOf } from '../support/notes';
@@ -34,6 +36,7 @@ const rectangle = (id: string, x: number, y: number, width: number, height: numb
   height,
   ...more,
 });
+const NOTHING_SEEN = {} as Seen;
 const size = (b: Box) => [b.maxX - b.minX, b.maxY - b.minY];
 
 describe('ties', () => {
@@ -201,11 +204,73 @@ describe('strength', () => {
   test('thin strokes are findings with their width, in the unit of the job', () => {
     const found = evaluate(thin()).findings.find((f) => f.code === 'thin');
     expect(found?.sentence).toMatch(
-      /^Stroke of [lo] is 0\.\d+ mm wide here; 1\.5 mm is the least for Birch plywood 3 mm\.$/,
+      /^Stroke of [lo] is 0\.\d+ mm wide here, 0\.\d+ mm of it stays when it is cut; 1\.5 mm is the least for Birch plywood 3 mm\.$/,
     );
     expect(evaluate({ ...thin(), units: 'in' }).findings.find((f) => f.code === 'thin')?.sentence).toMatch(
       / in wide here/,
     );
+  });
+
+  describe('when the cut has taken its width', () => {
+    const bar = (width: number, more: Draft = {}, operation: Draft = {}) =>
+      jobWith([partOf([rectangle('a', 60, 50, 40, width)], more)], {
+        sheet,
+        operations: [{ id: 'cut', name: 'Cut', kind: 'cut', ...operation }],
+      });
+    const found = (job: Job) => evaluate(job).findings.find((f) => f.code.startsWith('thin'));
+
+    test('what is wide enough as drawn is found by what stays of it', () => {
+      expect(found(bar(1.71))).toBeUndefined();
+      const thin = found(bar(1.65));
+      expect(thin?.code).toBe('thin-by-cut');
+      expect(thin?.sentence).toBe(
+        'Stroke of the rectangle is 1.65 mm wide here, 1.45 mm of it stays when it is cut; 1.5 mm is the least for Birch plywood 3 mm.',
+      );
+      expect(found(bar(1.4))?.sentence).toMatch(/^Stroke of .* is 1\.4 mm wide here, 1\.2 mm of it stays/);
+      expect(found(bar(0.2))?.sentence).toMatch(/which the cut takes away/);
+    });
+
+    test('nothing is taken beside the outlines, by the machine, by a score or without a kerf', () => {
+      for (const kerfSide of ['beside', 'machine']) expect(found(bar(1.65, {}, { kerfSide }))).toBeUndefined();
+      expect(found(bar(1.65, {}, { kind: 'score' }))).toBeUndefined();
+      expect(found({ ...bar(1.65), sheet: { ...bar(1.65).sheet, kerf: null } })).toBeUndefined();
+    });
+
+    test('by the side each outline is cut on', () => {
+      const beside = bar(1.65, {}, { kerfSide: 'beside' });
+      const letter = partIn(beside).frames[0]?.key ?? '';
+      const on = (side: string) =>
+        found(bar(1.65, { sides: [{ letter, x: 0, y: 0.5, side }] }, { kerfSide: 'beside' }));
+      expect(on('line')?.sentence).toMatch(/1\.45 mm of it stays/);
+      expect(on('line')?.mend).toBeNull();
+      expect(on('other')?.sentence).toMatch(/1\.25 mm of it stays/);
+    });
+
+    test('mended by cutting beside the outlines', () => {
+      const job = bar(1.65);
+      const finding = found(job);
+      const mending = finding && mendingOf(job, finding);
+      if (!mending || !('run' in mending)) throw new Error('not mended');
+      const mended = mending.run(job, NOTHING_SEEN);
+      expect(mended.operations[0]?.kerfSide).toBe('beside');
+      expect(found(mended)).toBeUndefined();
+    });
+
+    test('the rim of the sheet is not cut: what stays of stock beside an opening loses half', () => {
+      const opening = rectangle('a', 150, 198.3 - 10, 40, 20);
+      const job = (kerf: number) =>
+        jobWith([partOf([opening], { keep: 'outside' })], { sheet: { ...sheet, kerf, leastWidth: 2 } });
+      const [thin] = partIn(job(0.4)).strength.thin;
+      expect(thin?.width).toBeCloseTo(1.7, 6);
+      expect(thin?.left).toBeCloseTo(1.5, 6);
+    });
+
+    test('the safe size leaves enough when it is cut', () => {
+      const made = finished(atSafeSize(thin(), 'part', evaluator, faces));
+      if (!made.ok) throw new Error(made.sentence);
+      const { strength } = partIn({ ...thin(), parts: [made.part] });
+      expect(strength.thin).toEqual([]);
+    });
   });
 
   test('gaps narrower than the kerf are findings', () => {
@@ -233,7 +298,7 @@ describe('strength', () => {
       const part = structuredClone(made.part);
       const [words] = part.members;
       if (words?.kind === 'lettering') words.size.mm *= factor;
-      return leastWidth(partIn({ ...thin(), parts: [part] }).kept, 1.5);
+      return leastWidth(partIn({ ...thin(), parts: [part] }).kept, 1.5 + sheet.kerf);
     };
     expect(widthAt(1)).toBeNull();
     expect(widthAt(0.98)).not.toBeNull();
@@ -247,7 +312,7 @@ describe('strength', () => {
     const widthAt = (mm: number) =>
       leastWidth(
         partIn({ ...thin(), parts: [{ ...made.part, steps: withStep(made.part.steps, { ...by, by: mm }) }] }).kept,
-        1.5,
+        1.5 + sheet.kerf,
       );
     expect(widthAt(by.by)).toBeNull();
     expect(widthAt(by.by - 0.02)).not.toBeNull();

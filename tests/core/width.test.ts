@@ -66,7 +66,7 @@ describe('stretches', () => {
         roundedRectangle(60, 1.2, 0),
       ),
     );
-    const { thin, tight } = strengthOf(plates, 2, 0.2);
+    const { thin, tight } = strengthOf(plates, { least: 2, kerf: 0.2 });
     expect(thin).toHaveLength(1);
     expect(thin[0]?.width).toBeCloseTo(1.2, 2);
     expect(thin[0]?.box.maxX).toBeGreaterThan(14);

@@ -63,7 +63,7 @@ function Row({ one: { operationId, cut, number }, isLocked }: { one: OneCut; isL
       aria-pressed={isHere && chosen.place === place}
       data-by-hand={byHand}
       title={byHand ? 'Placed by hand' : 'Placed by itself'}
-      onClick={() => chooseCut(isHere && chosen.place === place ? null : at(place))}
+      onClick={() => chooseCut(at(place))}
     >
       {word}
     </button>

@@ -2,6 +2,7 @@
 import type { Job, Member, Part, Work } from '../document/schema';
 import { boxCentre, boxHeight, boxWidth, isEmptyBox } from '../geometry/point';
 import { isCut, workBy } from '../kinds/works';
+import { doneBy } from '../shop/can';
 import { goAlong } from './along';
 import { type Around, roughBounds, sizedAlike } from './beside';
 import { changed, type Done, partOf } from './changed';
@@ -61,9 +62,11 @@ function sizedFor(member: Member, width: number, height: number, box: Parameters
   return sizedAlike(member, { ...box, minY: middle.y - half, maxY: middle.y + half });
 }
 
-/** What is done to what comes on a plate, by the first operation that suits; as new things are worked where the plate is not cut. */
+/** What is done to what comes on a plate, by the first operation that suits and that the machine can do; as new things are worked where the plate is not cut. */
 function workOnPlate(job: Job, plate: Part, kind: NewThing, member: Member): { readonly work?: Work[] } {
-  const first = (wanted: 'engrave' | 'mark' | 'score') => job.operations.find((o) => o.kind === wanted);
+  const { machine } = job;
+  const first = (wanted: 'engrave' | 'mark' | 'score') =>
+    machine && !doneBy(machine.kind).includes(wanted) ? undefined : job.operations.find((o) => o.kind === wanted);
   if (kind === 'one-line lettering') {
     const line = first('mark') ?? first('score');
     return line ? { work: [workBy('outline', line.id)] } : {};

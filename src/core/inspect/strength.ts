@@ -24,10 +24,19 @@ import { type Narrow, narrowPlaces, pathStops } from '../geometry/width';
 import type { Outline } from '../prepare/outline';
 import type { Source } from '../prepare/source';
 
+/** How much the cut takes of what is kept along an outline, in mm: half the kerf where it runs on the outline, nothing where it runs beside it. */
+export type Taken = (outline: Outline) => number;
+const NOTHING: Taken = () => 0;
+
+/** What is asked of a part: the least width of what stays, and of gaps, in mm, 0 for not to look; and what the cut takes. */
+export type StrengthAsked = { readonly least: number; readonly kerf: number; readonly taken?: Taken };
+
 /** A run of places of a part thinner than is safe, with its least width in mm. */
 export type Stretch = {
-  /** At its narrowest, in mm, and where. */
+  /** At its narrowest as drawn, in mm, and where. */
   readonly width: number;
+  /** What is left of that once the cut has taken its part, in mm; less than nothing where it takes all. Gaps lose nothing. */
+  readonly left: number;
   readonly at: Point;
   readonly box: Box;
   /** Sources on both sides there; -1 for none. */
@@ -55,13 +64,11 @@ const ROUNDING_MM = 0.005;
 /** Lines across a stretch are about this many to the width asked for. */
 const LINES = 3;
 
-/**
- * Where a region is thinner than is safe, and where its gaps are too narrow to cut. `least` and `kerf` in mm; 0 for
- * not to look.
- */
-export function strengthOf(kept: readonly Outline[], least: number, kerf: number): Strength {
-  return { thin: stretches(kept, least, 'inside'), tight: stretches(kept, kerf, 'outside') };
-}
+/** Where a region is thinner than is safe once it is cut, and where its gaps are too narrow to cut. */
+export const strengthOf = (kept: readonly Outline[], { least, kerf, taken = NOTHING }: StrengthAsked): Strength => ({
+  thin: stretches(kept, least, { side: 'inside', taken }),
+  tight: stretches(kept, kerf, { side: 'outside', taken: NOTHING }),
+});
 
 /** A part's strength with the outlines it was found for. */
 export type StrengthBefore = { readonly kept: readonly Outline[]; readonly strength: Strength };
@@ -73,12 +80,13 @@ const MOST_CHANGED = 0.5;
  * Strength when only some outlines are others than before, for the same sources: looked at anew only about those. Outlines
  * that stayed are known by their paths being the same objects.
  */
-export function strengthAfter(before: StrengthBefore, kept: readonly Outline[], least: number, kerf: number): Strength {
+export function strengthAfter(before: StrengthBefore, kept: readonly Outline[], asked: StrengthAsked): Strength {
+  const { least, kerf, taken = NOTHING } = asked;
   const paths = (list: readonly Outline[]) => new Set(list.map((o) => o.path));
   const [old, now] = [paths(before.kept), paths(kept)];
   const changed = [...before.kept.filter((o) => !now.has(o.path)), ...kept.filter((o) => !old.has(o.path))];
   if (changed.length === 0) return before.strength;
-  const around = Math.max(least, kerf);
+  const around = Math.max(least + 2 * mostTaken(kept, taken), kerf);
   let area = growBox(
     changed.reduce((box, o) => uniteBoxes(box, o.box), EMPTY_BOX),
     around,
@@ -95,15 +103,15 @@ export function strengthAfter(before: StrengthBefore, kept: readonly Outline[], 
   }
   const whole = kept.reduce((box, o) => uniteBoxes(box, o.box), EMPTY_BOX);
   if (boxWidth(area) * boxHeight(area) > MOST_CHANGED * boxWidth(whole) * boxHeight(whole))
-    return strengthOf(kept, least, kerf);
+    return strengthOf(kept, asked);
   const near = kept.filter((o) => boxesMeet(o.box, growBox(area, 2 * around)));
-  const renewed = (list: readonly Stretch[], asked: number, side: 'inside' | 'outside') =>
-    [...list.filter((s) => !boxesMeet(s.box, area)), ...stretches(near, asked, side, area)].sort(
-      (a, b) => a.width - b.width,
+  const renewed = (list: readonly Stretch[], least: number, how: Looking) =>
+    [...list.filter((s) => !boxesMeet(s.box, area)), ...stretches(near, least, { ...how, within: area })].sort(
+      (a, b) => a.left - b.left,
     );
   return {
-    thin: renewed(before.strength.thin, least, 'inside'),
-    tight: renewed(before.strength.tight, kerf, 'outside'),
+    thin: renewed(before.strength.thin, least, { side: 'inside', taken }),
+    tight: renewed(before.strength.tight, kerf, { side: 'outside', taken: NOTHING }),
   };
 }
 
@@ -136,27 +144,34 @@ export function transformStrength(strength: Strength, m: Matrix): Strength {
   return { thin: thin.map(moved), tight: tight.map(moved) };
 }
 
-/** The narrowest width of what is kept, as far as it is under `most` mm; null when it is not. */
-export function leastWidth(kept: readonly Outline[], most: number): number | null {
-  const thin = stretches(kept, most, 'inside');
-  return thin[0]?.width ?? null;
+/** The narrowest width of what is kept, or of what the cut leaves of it, as far as it is under `most` mm; null when it is not. */
+export function leastWidth(kept: readonly Outline[], most: number, taken: Taken = NOTHING): number | null {
+  const thin = stretches(kept, most, { side: 'inside', taken });
+  return thin[0]?.left ?? null;
 }
 
-function stretches(
-  outlines: readonly Outline[],
-  asked: number,
-  side: 'inside' | 'outside',
-  within: Box | null = null,
-): Stretch[] {
+type Looking = { readonly side: 'inside' | 'outside'; readonly taken: Taken; readonly within?: Box };
+
+const mostTaken = (outlines: readonly Outline[], taken: Taken): number =>
+  outlines.reduce((most, outline) => Math.max(most, taken(outline)), 0);
+
+/** Narrow places with what is left of each. */
+type Place = Narrow & { readonly left: number };
+
+function stretches(outlines: readonly Outline[], asked: number, { side, taken, within }: Looking): Stretch[] {
   // What is as wide as asked, but for rounding, is wide enough.
-  const most = asked - ROUNDING_MM;
-  if (!(most > 0)) return [];
+  const least = asked - ROUNDING_MM;
+  if (!(least > 0)) return [];
+  const most = least + 2 * mostTaken(outlines, taken);
   const paths = outlines.map((o) => o.path);
   const lengths = paths.map((p) => pathStops(p));
-  const places = narrowPlaces(paths, most, side, within).filter((p) => counts(p, lengths, most * WAY_ROUND[side]));
+  const takenOf = outlines.map(taken);
+  const places = narrowPlaces(paths, most, side, within ?? null)
+    .map((p): Place => ({ ...p, left: p.width - numberAt(takenOf, p.path) - numberAt(takenOf, p.toPath) }))
+    .filter((p) => p.left < least && counts(p, lengths, most * WAY_ROUND[side]));
   return gather(places, most)
     .map((group) => stretchOf(group, outlines, lengths, most))
-    .sort((a, b) => a.width - b.width);
+    .sort((a, b) => a.left - b.left);
 }
 
 function counts(p: Narrow, lengths: readonly (readonly number[])[], wayRound: number): boolean {
@@ -169,7 +184,7 @@ function counts(p: Narrow, lengths: readonly (readonly number[])[], wayRound: nu
 }
 
 /** Places gathered with those beside them on the same outline, and with those on the outline across. */
-function gather(places: readonly Narrow[], most: number): Narrow[][] {
+function gather(places: readonly Place[], most: number): Place[][] {
   const byPath = new Map<number, number[]>();
   places.forEach((p, i) => {
     const list = byPath.get(p.path);
@@ -204,12 +219,12 @@ function gather(places: readonly Narrow[], most: number): Narrow[][] {
 }
 
 function stretchOf(
-  group: readonly Narrow[],
+  group: readonly Place[],
   outlines: readonly Outline[],
   stops: readonly (readonly number[])[],
   most: number,
 ): Stretch {
-  const least = group.reduce((a, b) => (b.width < a.width ? b : a));
+  const least = group.reduce((a, b) => (b.left < a.left ? b : a));
   const labelAt = (path: number, along: number): number => {
     const i = (stops[path] as readonly number[]).findIndex((stop) => along <= stop + 1e-9);
     return outlines[path]?.labels[Math.max(0, i)] ?? -1;
@@ -232,6 +247,7 @@ function stretchOf(
   }
   return {
     width: least.width,
+    left: least.left,
     at: { x: (least.from.x + least.to.x) / 2, y: (least.from.y + least.to.y) / 2 },
     box,
     labels: [labelAt(least.path, least.along), labelAt(least.toPath, least.toAlong)],

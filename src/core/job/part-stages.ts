@@ -34,6 +34,7 @@ import { transformPart } from '../prepare/transform';
 import { withBridges } from './bridged';
 import { prepareSized } from './overall';
 import { type PartResult, partResult } from './part-result';
+import { takenBySide, takenOf } from './taken-by-cut';
 
 type Sheet = Job['sheet'];
 
@@ -97,30 +98,41 @@ export const BRIDGED: Stage<BridgedInput, PreparedPart> = {
 };
 
 type StrengthInput = {
+  /** As the document has it, for the sides its outlines are cut on. */
+  readonly asked: Part;
   readonly part: PreparedPart;
   /** The part it was bridged from. */
   readonly unbridged: PreparedPart;
-  readonly least: number;
-  readonly kerf: number;
+  readonly setting: Pick<Job, 'operations' | 'sheet'>;
 };
 
 const NUMBERS_PER_STRETCH = 60;
 const weighStrength = ({ thin, tight }: Strength): number => NUMBERS_PER_STRETCH * (thin.length + tight.length);
 
 /** What was last found about a part under its bridges: with other bridges, most of it stays. */
-type LastStrength = { found: (StrengthBefore & { readonly least: number; readonly kerf: number }) | null };
+type LastStrength = { found: (StrengthBefore & { readonly by: string }) | null };
 
-/** Where a part is thinner than is safe, in the coordinates it is prepared in. */
+/** What strength is looked at by, as text: widths asked for, and what cuts take. */
+function strengthBy({ asked, setting }: StrengthInput): string {
+  const { leastWidth, kerf } = setting.sheet;
+  const taken = takenBySide(asked, setting);
+  const most = Math.max(...Object.values(taken));
+  return JSON.stringify([leastWidth ?? 0, kerf ?? 0, most > 0 && leastWidth ? [taken, asked.sides] : null]);
+}
+
+/** Where a part is thinner than is safe once it is cut, in the coordinates it is prepared in. */
 export const STRENGTH: Stage<StrengthInput, Strength> = {
   name: 'strength',
-  key: ({ part, least, kerf }, idOf) => `${idOf(part)}|${least}|${kerf}`,
-  run({ part, unbridged, least, kerf }, memory) {
+  key: (input, idOf) => `${idOf(input.part)}|${strengthBy(input)}`,
+  run(input, memory) {
+    const { asked, part, unbridged, setting } = input;
     const last = memory.of(unbridged, 'last strength', (): LastStrength => ({ found: null }));
+    const by = strengthBy(input);
+    const taken = takenOf(asked, part, takenBySide(asked, setting));
+    const widths = { least: setting.sheet.leastWidth ?? 0, kerf: setting.sheet.kerf ?? 0, taken };
     const strength =
-      last.found && last.found.least === least && last.found.kerf === kerf
-        ? strengthAfter(last.found, part.kept, least, kerf)
-        : strengthOf(part.kept, least, kerf);
-    last.found = { kept: part.kept, strength, least, kerf };
+      last.found?.by === by ? strengthAfter(last.found, part.kept, widths) : strengthOf(part.kept, widths);
+    last.found = { kept: part.kept, strength, by };
     return withoutPoints(strength, part.sources);
   },
   weigh: weighStrength,

@@ -9,6 +9,7 @@ import { newStep, stepIn, withStep } from '../kinds/steps';
 import { LIMITS } from '../limits';
 import type { FaceLookup, PreparedPart } from '../prepare/prepared';
 import type { Evaluator, Progress } from './evaluate';
+import { NOTHING_TAKEN, type TakenBySide, takenBySide, takenOf } from './taken-by-cut';
 
 /** The part as it should be, or a sentence why there is no such part. */
 export type SafePart = { readonly ok: true; readonly part: Part } | { readonly ok: false; readonly sentence: string };
@@ -29,11 +30,15 @@ function trier(job: Job, partId: string, evaluator: Evaluator, faces: FaceLookup
   const prepared = (changed: Part): PreparedPart | undefined =>
     evaluator.prepare({ ...job, parts: job.parts.map((p) => (p.id === partId ? changed : p)) }, partId, faces);
   const least = job.sheet.leastWidth ?? 0;
+  const taken: TakenBySide = part ? takenBySide(part, job) : NOTHING_TAKEN;
+  /** The narrowest that stays of a part once it is cut, as far as it is under so much. */
+  const leastLeft = (changed: Part, ready: PreparedPart, most: number): number | null =>
+    leastWidth(ready.kept, most, takenOf(changed, ready, taken));
   const isSafe = (changed: Part): boolean => {
     const ready = prepared(changed);
-    return ready !== undefined && !isEmptyBox(ready.box) && leastWidth(ready.kept, least) === null;
+    return ready !== undefined && !isEmptyBox(ready.box) && leastLeft(changed, ready, least) === null;
   };
-  return { part, prepared, least, isSafe };
+  return { part, prepared, least, taken: 2 * taken.usual, leastLeft, isSafe };
 }
 
 /** The least value between two for which something holds, where it holds for `high`; to a share of the range. */
@@ -63,7 +68,7 @@ export function* atSafeSize(
   evaluator: Evaluator,
   faces: FaceLookup,
 ): Generator<Progress, SafePart> {
-  const { part, prepared, least, isSafe } = trier(job, partId, evaluator, faces);
+  const { part, prepared, least, taken, leastLeft, isSafe } = trier(job, partId, evaluator, faces);
   const now = part && prepared(part);
   if (!part || !now || isEmptyBox(now.box)) return { ok: false, sentence: 'There is nothing to size.' };
   if (!(least > 0)) return { ok: false, sentence: NO_LEAST };
@@ -71,8 +76,8 @@ export function* atSafeSize(
   const scaled = (factor: number): Part =>
     partOf(sizeChosen(job, { partIds: [partId], memberId: null }, { factor, about }), partId) ?? part;
   // Widths grow with the size, so that the narrowest says about where to look.
-  const width = leastWidth(now.kept, least * 3) ?? least * 3;
-  const guess = Math.min(LARGEST, Math.max(SMALLEST, least / width));
+  const width = (leastLeft(part, now, least * 3) ?? least * 3) + taken;
+  const guess = Math.min(LARGEST, Math.max(SMALLEST, (least + taken) / width));
   let low = guess;
   let high = guess;
   while (!isSafe(scaled(high))) {
@@ -101,7 +106,7 @@ export function* thickenedEnough(
     capHeightMm,
   }: { readonly evaluator: Evaluator; readonly faces: FaceLookup; readonly capHeightMm: number },
 ): Generator<Progress, SafePart> {
-  const { part, prepared, least, isSafe } = trier(job, partId, evaluator, faces);
+  const { part, prepared, least, taken, isSafe } = trier(job, partId, evaluator, faces);
   if (!part || !prepared(part)) return { ok: false, sentence: 'There is nothing to thicken.' };
   if (!(least > 0)) return { ok: false, sentence: NO_LEAST };
   const step =
@@ -110,7 +115,7 @@ export function* thickenedEnough(
   if (isSafe(thickened(0)))
     return { ok: true, part: { ...part, steps: part.steps.filter((s) => s.kind !== 'thicken') } };
   // More is not always safer: outlines that just grow together leave a thin neck. So every depth is tried in turn.
-  const most = Math.min(LIMITS.offsetMostMm, least);
+  const most = Math.min(LIMITS.offsetMostMm, least + taken);
   for (let i = 1; i <= DEPTHS; i++) {
     const deep = (most * i) / DEPTHS;
     yield { done: i - 1, of: DEPTHS };

@@ -131,7 +131,7 @@ const mayBeOne = (job: Job, first: Worked, second: Worked): boolean =>
 type Pair = { readonly first: Worked; readonly second: Worked; readonly where: Box; readonly isOne: boolean };
 
 /** Pieces that are cut across each other, the first of them, and whether they may be one. */
-const cutAcross = (subject: JobSubject): readonly Pair[] =>
+export const cutAcross = (subject: JobSubject): readonly Pair[] =>
   subject.memory.of(subject.drawn, 'cut across', () => findAcross(subject));
 
 function findAcross(subject: JobSubject): Pair[] {
@@ -149,7 +149,7 @@ function findAcross(subject: JobSubject): Pair[] {
 }
 
 /** A border and what it is around of lie as they are meant to. */
-const leadsTo = (a: Part, b: Part): boolean =>
+export const leadsTo = (a: Part, b: Part): boolean =>
   [a, b].some((part) => part.members.some((m) => madeFrom(m).some((id) => id === a.id || id === b.id)));
 
 const pairsOf = (subject: JobSubject): readonly PairInput[] =>

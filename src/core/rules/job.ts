@@ -6,6 +6,7 @@ import { windingAt } from '../geometry/winding';
 import { stepIn } from '../kinds/steps';
 import type { PreparedPart } from '../prepare/prepared';
 import { COLLISION_RULES } from './collide';
+import { KERF_RULES } from './kerfs';
 import { MACHINE_RULES } from './machine';
 import { OPERATION_RULES } from './operations';
 import { type JobRule, jobRule } from './rule';
@@ -75,6 +76,7 @@ export const JOB_RULES: readonly JobRule[] = [
     },
   }),
   ...COLLISION_RULES,
+  ...KERF_RULES,
   ...MACHINE_RULES,
   ...OPERATION_RULES,
   drawnTwice,

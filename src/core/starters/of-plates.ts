@@ -20,6 +20,13 @@ const cutThrough = starter(
   'Words cut through a plate; what would drop out is bridged.',
   {
     sheet: { width: 660, height: 220, material: 'Mild steel', thickness: 3, leastWidth: 3, kerf: 1.2 },
+    // A kerf as wide as this would take much of the bridges.
+    operations: [
+      { id: 'engrave', name: 'Engrave', kind: 'engrave' },
+      { id: 'mark', name: 'Mark', kind: 'mark' },
+      { id: 'score', name: 'Score', kind: 'score' },
+      { id: 'cut', name: 'Cut', kind: 'cut', kerfSide: 'beside' },
+    ],
     parts: [
       part(
         'plate',

@@ -36,10 +36,14 @@ export type MeasuredOutline = { readonly path: Path; readonly lengths: readonly 
 /** An outline measured. */
 export const measuredOutline = (path: Path): MeasuredOutline => ({ path, lengths: path.segments.map(segmentLength) });
 
-/** The length round an outline, in mm, and places on it, in its direction; `far` is how far from a corner is as good as any farther, in mm. */
+/**
+ * The length round an outline, in mm, and places on it, in its direction. `far` is how far from a corner is as good as any farther, `bent` the radius
+ * of a curve that is not straight at all, both in mm.
+ */
 export function placesAlong(
   { path: outline, lengths }: MeasuredOutline,
   far: number,
+  bent = far,
 ): { readonly whole: number; readonly places: OutlinePlace[] } {
   const { segments } = outline;
   const whole = lengths.reduce((sum, l) => sum + l, 0);
@@ -68,7 +72,7 @@ export function placesAlong(
         fromCorner: Math.min(1, corner / far),
         middle: Math.min(1, corner / edge),
         low: (box.maxY - at.y) / high,
-        straight: 1 - Math.min(1, Math.abs(curvatureAt(s, t)) * far),
+        straight: 1 - Math.min(1, Math.abs(curvatureAt(s, t)) * bent),
       });
     }
     from += length;

@@ -47,8 +47,9 @@ const SLID = 0.3;
 /** Ways round to begin spreading at, of which the best is taken. */
 const BEGUN = 4;
 const WEIGHTS = { holds: 2, corner: 1, straight: 0.5, even: 0.4 } as const;
-/** Far enough from a corner, in mm. */
+/** Far enough from a corner: this, in mm, and as a share of the way from tab to tab. */
 const FAR_MM = 5;
+const FAR_SHARE = 1 / 6;
 /** Paths between tabs that are shorter are left out, in mm. */
 const SHORT_MM = 0.05;
 
@@ -57,13 +58,15 @@ export const gapFor = (widthMm: number, kerf: number): number => widthMm + kerf;
 
 /** Tabs on an outline, in its direction; none where there is no room for any. */
 export function tabsOn(outline: MeasuredOutline, settings: TabSettings, about: TabSurroundings): Tab[] {
-  const { whole, places } = placesAlong(outline, FAR_MM);
+  const whole = outline.lengths.reduce((sum, l) => sum + l, 0);
   const gap = gapFor(settings.widthMm, about.kerf);
   const count = Math.min(
     settings.count ?? usualCount(whole, settings, about.areaMm2),
     Math.floor(whole / (APART * gap)),
   );
   if (count < 1) return [];
+  const each = whole / count;
+  const { places } = placesAlong(outline, Math.max(FAR_MM, FAR_SHARE * each), FAR_MM);
   const { start, offStart } = about;
   const free = start
     ? places.filter(({ along }) => roundDistance(along, start.along, whole) >= offStart + gap / 2)
@@ -72,7 +75,6 @@ export function tabsOn(outline: MeasuredOutline, settings: TabSettings, about: T
   // Whether a place holds takes longest to tell: it is asked of those that may yet be the best, once.
   const held: (number | undefined)[] = [];
   const holds = (i: number): number => (held[i] ??= about.holds(free[i] as OutlinePlace));
-  const each = whole / count;
   const worthAt = (i: number, target: number): number => {
     const off = roundDistance((free[i] as OutlinePlace).along, target, whole) / each;
     return off <= SLID ? (plain[i] as number) - WEIGHTS.even * (off / SLID) : Number.NEGATIVE_INFINITY;
