@@ -19,6 +19,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/formats'],
   ['core/prepare'],
   ['core/toolpath'],
+  ['core/motion'],
   ['core/inspect'],
   ['core/kinds'],
   ['core/document'],

@@ -1,17 +1,7 @@
-/** Repeatable chance: a small generator (mulberry32) and words made from it. */
+/** Repeatable chance, and words made from it. */
+import type { Chance } from '../../src/core/geometry/chance';
 
-export type Chance = () => number;
-
-export function chance(seed: number): Chance {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+export { type Chance, chance } from '../../src/core/geometry/chance';
 
 const LETTERS = 'aaabcdeeeefghiiijklmnooopqrrsstttuuvwxyzäéß';
 

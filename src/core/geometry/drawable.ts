@@ -80,7 +80,7 @@ export function drawnLength(d: Drawable): number {
 }
 
 /** Where the tool is set down for a drawable, and where it is lifted; null for an area, which is scanned as the machine will. */
-function endsOf(d: Drawable): { readonly from: Point; readonly to: Point } | null {
+export function endsOf(d: Drawable): { readonly from: Point; readonly to: Point } | null {
   if (d.kind === 'area') return null;
   if (d.kind === 'dot') {
     const at = { x: d.at.x + (d.r ?? 0), y: d.at.y };
@@ -94,6 +94,13 @@ function endsOf(d: Drawable): { readonly from: Point; readonly to: Point } | nul
   const { segments } = d.kind === 'outline' ? d.path : (d.geometry as Path);
   const [first, last] = [segments[0], segments[segments.length - 1]];
   return first && last ? { from: { x: first.x0, y: first.y0 }, to: { x: last.x1, y: last.y1 } } : null;
+}
+
+/** Where several are begun, and where they end; areas are gone over together, from the lower left. */
+export function endsOfAll(drawn: readonly Drawable[]): { readonly from: Point; readonly to: Point } {
+  const { minX: x, minY, maxY } = drawnBox(drawn);
+  const ends = drawn.map((d) => endsOf(d) ?? { from: { x, y: minY }, to: { x, y: maxY } });
+  return { from: ends[0]?.from ?? { x: 0, y: 0 }, to: ends[ends.length - 1]?.to ?? { x: 0, y: 0 } };
 }
 
 /**

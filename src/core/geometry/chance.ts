@@ -1,0 +1,14 @@
+/** Numbers from 0 up to 1 that look like chance and are the same for the same seed (mulberry32). */
+export type Chance = () => number;
+
+/** Chance that begins from a seed, a whole number. */
+export function chance(seed: number): Chance {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}

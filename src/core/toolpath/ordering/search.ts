@@ -1,0 +1,164 @@
+/**
+ * The order that wastes least between stops: the nearest next, starts by dynamic programming, then stretches turned round, moved and changed
+ * for each other as long as that gains anything (2-opt, Or-opt), for small jobs from several beginnings, and then by kicks: two stretches
+ * changed for each other at random, put right about them, and taken back where nothing was gained (iterated local search, Lourenço, Martin and
+ * Stützle 2003). Bounded in moves, not in time, so that the same job is always run alike.
+ */
+import Flatbush from 'flatbush';
+import { type Chance, chance } from '../../geometry/chance';
+import { floatAt, intAt } from '../../geometry/elements';
+import type { Point } from '../../geometry/point';
+import { exactOrder, isFew } from './exact';
+import type { Cost, Order, ToOrder } from './stops';
+import { Tour } from './tour';
+
+/** Near stops that each is tried beside. */
+const NEAR = 14;
+/** Places of a stop that its near ones are looked for from: of many stops fewer. */
+const LOOKED_FROM = 8;
+const FEW = 1500;
+/** Of so many stops in all are orders begun otherwise tried, and so many orders at most. */
+const BEGUN = 3000;
+const MOST_BEGUN = 24;
+/** So many kicks are made for each stop, so many at least and at most, and so many to so many stops in all. */
+const KICKS_EACH = 6;
+const FEWEST_KICKS = 200;
+const MOST_KICKS = 600;
+const KICKED = 100_000;
+/** Stretches that are changed for each other at random are this long at most. */
+const KICK = 30;
+/** Of those that what must come first stands against others are tried, so many. */
+const TRIES = 10;
+/** A change that costs more than this share of the whole is not looked at closely. */
+const WORTH_A_LOOK = 1.02;
+const WORTH = 1e-9;
+/** Losses that are taken at first are about so large, against what lies between two stops on the mean. */
+const HEAT = 0.1;
+/** Kicks, and stops that are improved, between two looks at what else there is to do. */
+const TURN = 50;
+const AT_ONCE = 200;
+
+/** How an order is searched for. */
+export type Search = {
+  readonly from: Point;
+  readonly cost: Cost;
+  /** `quick`: from one beginning, and without kicks. */
+  readonly how: 'quick' | 'full';
+};
+
+/** Of each stop those nearest to it. */
+function nearOf({ count, places: { firstPlace, fromX, fromY } }: Tour): Int32Array[] {
+  const most = count > FEW ? 2 : LOOKED_FROM;
+  const owners: number[] = [];
+  const sampled: number[] = [];
+  for (let i = 0; i < count; i++) {
+    const [from, to] = [intAt(firstPlace, i), intAt(firstPlace, i + 1)];
+    const step = Math.max(1, Math.ceil((to - from) / most));
+    for (let p = from; p < to; p += step) {
+      owners.push(i);
+      sampled.push(p);
+    }
+  }
+  const index = new Flatbush(sampled.length);
+  for (const p of sampled) index.add(floatAt(fromX, p), floatAt(fromY, p));
+  index.finish();
+  const near: Map<number, number>[] = Array.from({ length: count }, () => new Map());
+  sampled.forEach((p, k) => {
+    const own = owners[k] as number;
+    const [x, y] = [floatAt(fromX, p), floatAt(fromY, p)];
+    const known = near[own] as Map<number, number>;
+    for (const q of index.neighbors(x, y, NEAR, Infinity, (q) => owners[q] !== own)) {
+      const other = owners[q] as number;
+      const at = sampled[q] as number;
+      const far = Math.hypot(floatAt(fromX, at) - x, floatAt(fromY, at) - y);
+      known.set(other, Math.min(far, known.get(other) ?? Infinity));
+    }
+  });
+  return near.map((known) =>
+    Int32Array.from([...known].sort((a, b) => a[1] - b[1] || a[0] - b[0]).slice(0, NEAR), ([i]) => i),
+  );
+}
+
+/** Search for an order; yields the share of the kicks done, and the order found so far, which is always a valid one. */
+export function* searchOrder(
+  toOrder: ToOrder,
+  { from, cost, how }: Search,
+): Generator<{ readonly share: number; readonly order: Order }, Order> {
+  if (isFew(toOrder)) return exactOrder(toOrder, from, cost);
+  const tour = new Tour(toOrder, from, cost);
+  const n = tour.count;
+  if (n < 2) return tour.given();
+  const kicks =
+    how === 'quick' ? 0 : Math.min(MOST_KICKS, Math.max(FEWEST_KICKS, KICKS_EACH * n), Math.floor(KICKED / n));
+  const near = nearOf(tour);
+  const random = chance(1);
+  function* improved(order: Order): Generator<{ readonly share: number; readonly order: Order }, number> {
+    tour.beginBest();
+    tour.wakeAll();
+    while (!tour.isSettled) {
+      tour.settle(near, AT_ONCE);
+      yield { share: 0, order };
+    }
+    tour.beginBest();
+    return tour.total();
+  }
+  let order = tour.given();
+  let best = yield* improved(order);
+  order = tour.given();
+  const free = Array.from({ length: n }, (_, i) => i).filter((i) => (toOrder.first[i]?.length ?? 0) === 0);
+  const beginnings = how === 'quick' ? 0 : Math.min(MOST_BEGUN, n >> 1, Math.floor(BEGUN / n));
+  for (let v = 0; v < beginnings; v++) {
+    const i = free[Math.floor(random() * free.length)] as number;
+    const [low, high] = [intAt(tour.places.firstPlace, i), intAt(tour.places.firstPlace, i + 1)];
+    tour.nearestNext(low + Math.floor(random() * (high - low)));
+    const total = yield* improved(order);
+    if (total < best - WORTH) [best, order] = [total, tour.given()];
+  }
+  tour.take(order);
+  let total = tour.total();
+  best = total;
+  const mean = total / n;
+  for (let k = 0; k < kicks && n > 3; k++) {
+    if (k % TURN === TURN - 1) yield { share: k / kicks, order };
+    // Small losses are taken for a while, fewer and fewer of them, as in annealing.
+    const heat = HEAT * mean * (1 - k / kicks);
+    total -= kick(tour, near, { total, random, loss: -Math.log(1 - random()) * heat });
+    if (total < best - WORTH) [best, order] = [total, tour.given()];
+  }
+  return order;
+}
+
+/** Two stretches changed for each other at random and put right; taken back where nothing is gained. What was gained. */
+function kick(
+  tour: Tour,
+  near: readonly Int32Array[],
+  { total, random, loss }: { total: number; random: Chance; loss: number },
+): number {
+  const n = tour.count;
+  const far = Math.max(1, Math.min(KICK, n / 3));
+  tour.keepChanges();
+  let [i, m, j, gained] = [0, 0, 0, Number.NEGATIVE_INFINITY];
+  // What must come first stands against many of them.
+  for (let tries = 0; tries < TRIES && gained === Number.NEGATIVE_INFINITY; tries++) {
+    i = Math.floor(random() * (n - 1));
+    m = i + 1 + Math.floor(random() * far);
+    j = Math.min(n - 1, m + Math.floor(random() * far));
+    gained = tour.swap(i, m, j, true);
+  }
+  if (gained === Number.NEGATIVE_INFINITY) {
+    tour.takeBack();
+    return 0;
+  }
+  gained += tour.settle(near);
+  if (total - gained < WORTH_A_LOOK * total) {
+    const begun = tour.beginBest(Math.max(0, i - 3), Math.min(n - 1, j + 3));
+    if (begun > 0) {
+      gained += begun;
+      for (let k = Math.max(0, i - 3); k <= Math.min(n - 1, j + 3); k++) tour.wake(k);
+      gained += tour.settle(near);
+    }
+  }
+  if (gained > -loss && Math.abs(gained) > WORTH) return gained;
+  tour.takeBack();
+  return 0;
+}

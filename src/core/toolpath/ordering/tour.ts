@@ -1,0 +1,386 @@
+/** A tour through stops, with what changing it in one place gains: the moves that a search is made of. */
+import { floatAt, intAt, numberAt } from '../../geometry/elements';
+import type { Point } from '../../geometry/point';
+import { PointTree } from '../../geometry/point-tree';
+import { Places } from './places';
+import type { Cost, Order, ToOrder } from './stops';
+
+/** What is gained must be more than this. */
+const WORTH = 1e-9;
+/** Stretches longer than this are neither turned round nor changed for each other: the time would not be bounded. */
+const LONGEST = 1000;
+
+/** A change of the tour, to be taken back: from where on it was how. */
+type Change = { readonly from: number; readonly stops: number[]; readonly ways: number[] };
+
+/** A tour through stops in which what must come first does. */
+export class Tour {
+  readonly count: number;
+  readonly places: Places;
+  /** The tour: stops in order, where each stands in it, and the place each begins at. */
+  readonly order: Int32Array;
+  private readonly position: Int32Array;
+  private readonly place: Int32Array;
+  private readonly held: Int32Array;
+  private changes: Change[] | null = null;
+  private readonly waiting: number[] = [];
+  private readonly isWaiting: Uint8Array;
+
+  constructor(toOrder: ToOrder, start: Point, cost: Cost) {
+    this.places = new Places(toOrder, start, cost);
+    const n = toOrder.stops.length;
+    this.count = n;
+    this.order = new Int32Array(n);
+    this.position = new Int32Array(n);
+    this.place = new Int32Array(n);
+    this.held = new Int32Array(n);
+    this.isWaiting = new Uint8Array(n);
+    this.nearestNext();
+  }
+
+  /** Always the nearest next of what may be run by then; the first from a place that is given, or the nearest to the start. */
+  nearestNext(first: number | null = null): void {
+    const tree = new PointTree(this.places.fromX, this.places.fromY, false);
+    const needs = Int32Array.from(this.places.before, (list) => list.length);
+    const put = (i: number, isIn: boolean): void => {
+      for (let p = intAt(this.places.firstPlace, i); p < intAt(this.places.firstPlace, i + 1); p++) tree.put(p, isIn);
+    };
+    needs.forEach((need, i) => {
+      if (need === 0) put(i, true);
+    });
+    let next = first ?? tree.nearest(this.places.start.x, this.places.start.y);
+    for (let k = 0; next >= 0; k++) {
+      const i = intAt(this.places.owner, next);
+      this.order[k] = i;
+      this.position[i] = k;
+      this.place[i] = next;
+      put(i, false);
+      for (const j of this.places.after[i] ?? []) {
+        needs[j] = intAt(needs, j) - 1;
+        if (needs[j] === 0) put(j, true);
+      }
+      next = tree.nearest(floatAt(this.places.toX, next), floatAt(this.places.toY, next));
+    }
+  }
+
+  /** Take over an order; what must come first is brought before what it must come before. */
+  take({ order, ways }: Order): void {
+    const taken = new Uint8Array(this.count);
+    let k = 0;
+    const visit = (i: number): void => {
+      if (taken[i]) return;
+      taken[i] = 1;
+      for (const j of this.places.before[i] ?? []) visit(j);
+      this.order[k] = i;
+      this.position[i] = k++;
+      this.place[i] = intAt(this.places.firstPlace, i) + (ways[i] ?? 0);
+    };
+    order.forEach(visit);
+  }
+
+  /** The tour as it is. */
+  given(): Order {
+    const ways = Int32Array.from(
+      { length: this.count },
+      (_, i) => intAt(this.place, i) - intAt(this.places.firstPlace, i),
+    );
+    return { order: this.order.slice(), ways };
+  }
+
+  /** What the whole tour costs. */
+  total(): number {
+    let sum = 0;
+    for (let k = 0; k < this.count; k++) sum += this.gap(this.endAt(k - 1), this.placeAt(k));
+    return sum;
+  }
+
+  private gap = (left: number, next: number): number => this.places.gap(left, next);
+
+  private stopAt = (k: number): number => intAt(this.order, k);
+  /** The place run from at a position; one that is left, or gone to, is the same: it tells both ends. */
+  private placeAt(k: number): number {
+    return k < 0 || k >= this.count ? -1 : intAt(this.place, intAt(this.order, k));
+  }
+  private endAt = (k: number): number => (k < 0 ? -1 : this.placeAt(k));
+
+  /** The place that a stop is run from backwards. */
+  private turned(i: number): number {
+    const p = intAt(this.place, i);
+    return this.places.isOpen[i] ? 2 * intAt(this.places.firstPlace, i) + 1 - p : p;
+  }
+
+  /** Keep what is changed from now on, so that it can be taken back. */
+  keepChanges(): void {
+    this.changes = [];
+  }
+
+  /** Take back all that was changed since it was kept. */
+  takeBack(): void {
+    const changes = this.changes ?? [];
+    this.changes = null;
+    for (let c = changes.length - 1; c >= 0; c--) {
+      const { from, stops, ways } = changes[c] as Change;
+      this.put(from, stops, ways);
+    }
+  }
+
+  private put(from: number, stops: readonly number[], places: readonly number[]): void {
+    if (this.changes) {
+      const was = Array.from(this.order.subarray(from, from + stops.length));
+      this.changes.push({ from, stops: was, ways: was.map((i) => intAt(this.place, i)) });
+    }
+    stops.forEach((i, k) => {
+      this.order[from + k] = i;
+      this.position[i] = from + k;
+      this.place[i] = numberAt(places, k);
+    });
+  }
+
+  /** Look at the stop at a position again. */
+  wake(k: number): void {
+    if (k < 0 || k >= this.count) return;
+    const i = this.stopAt(k);
+    if (this.isWaiting[i]) return;
+    this.isWaiting[i] = 1;
+    this.waiting.push(i);
+  }
+
+  /** Look at every stop again. */
+  wakeAll(): void {
+    for (let k = 0; k < this.count; k++) this.wake(k);
+  }
+
+  /** Whether no stop waits to be improved. */
+  get isSettled(): boolean {
+    return this.waiting.length === 0;
+  }
+
+  /** Improve stops that were woken until nothing is gained any more, or so many were looked at; what was gained in all. */
+  settle(near: readonly Int32Array[], most = Number.POSITIVE_INFINITY): number {
+    let gained = 0;
+    let head = 0;
+    for (; head < this.waiting.length && head < most; head++) {
+      const i = numberAt(this.waiting, head);
+      this.isWaiting[i] = 0;
+      for (let more = this.improve(i, near); more > 0; more = this.improve(i, near)) gained += more;
+    }
+    this.waiting.splice(0, head);
+    return gained;
+  }
+
+  /** The first change about a stop that gains anything, made; what it gained, 0 for none. */
+  private improve(i: number, near: readonly Int32Array[]): number {
+    const at = intAt(this.position, i);
+    const begun = this.begin(at);
+    if (begun > 0) {
+      for (const touched of [at - 1, at, at + 1]) this.wake(touched);
+      return begun;
+    }
+    for (const other of near[i] ?? []) {
+      const [p, q] = [intAt(this.position, i), intAt(this.position, other)];
+      const [low, high] = [Math.min(p, q), Math.max(p, q)];
+      const moved = this.insert(i, q) || this.insert(i, q - 1) || this.turn(low + 1, high) || this.turn(low, high - 1);
+      if (moved > 0) return moved;
+      for (let length = 1; length <= 3; length++) {
+        const swapped =
+          this.swap(low + 1, high, high + length - 1) ||
+          this.swap(low - length + 1, low + 1, high - 1) ||
+          this.swap(low, high - length + 1, high) ||
+          this.swap(low, low + length, high);
+        if (swapped > 0) return swapped;
+      }
+    }
+    return 0;
+  }
+
+  private through = (p: number, left: number, next: number): number => this.gap(left, p) + this.gap(p, next);
+
+  private bestPlace(i: number, left: number, next: number): readonly [number, number] {
+    let [best, least] = [-1, Infinity];
+    for (let p = intAt(this.places.firstPlace, i); p < intAt(this.places.firstPlace, i + 1); p++) {
+      const cost = this.through(p, left, next);
+      if (cost < least) [best, least] = [p, cost];
+    }
+    return [best, least];
+  }
+
+  /** Put a stop right behind position k, begun where that is best (Or 1976). */
+  private insert(i: number, k: number): number {
+    const p = intAt(this.position, i);
+    if (k === p || k === p - 1 || Math.abs(k - p) > 4 * LONGEST) return 0;
+    const [left, next] = [this.endAt(k), this.placeAt(k + 1)];
+    const [own, prior, later] = [intAt(this.place, i), this.endAt(p - 1), this.placeAt(p + 1)];
+    const saved = this.through(own, prior, later) - this.gap(prior, later) + this.gap(left, next);
+    // Cheaper to know than the best place: nothing gains more than all that is saved.
+    if (!(saved >= WORTH)) return 0;
+    const [best, least] = this.bestPlace(i, left, next);
+    const gain = saved - least;
+    if (!(gain >= WORTH)) return 0;
+    const [low, high] = [Math.min(p, k + 1), Math.max(p, k)];
+    if (k > p) {
+      for (const j of this.places.after[i] ?? [])
+        if (intAt(this.position, j) > p && intAt(this.position, j) <= k) return 0;
+    } else
+      for (const j of this.places.before[i] ?? [])
+        if (intAt(this.position, j) > k && intAt(this.position, j) < p) return 0;
+    const stops: number[] = [];
+    const places: number[] = [];
+    const push = (j: number, place: number): void => {
+      stops.push(j);
+      places.push(place);
+    };
+    if (k < p) push(i, best);
+    for (let m = low; m <= high; m++) {
+      const j = this.stopAt(m);
+      if (j !== i) push(j, intAt(this.place, j));
+    }
+    if (k > p) push(i, best);
+    this.put(low, stops, places);
+    for (const touched of [low - 1, low, low + 1, high - 1, high, high + 1]) this.wake(touched);
+    return gain;
+  }
+
+  /**
+   * Turn the stretch from i to j round (2-opt, Croes 1958). A stop that would come before what must come first is held back until the last
+   * of that is out; the whole is priced anew.
+   */
+  private turn(i: number, j: number): number {
+    if (j <= i || i < 0 || j >= this.count || j - i > LONGEST) return 0;
+    const [left, next] = [this.endAt(i - 1), this.placeAt(j + 1)];
+    const [head, tail] = [this.turned(this.stopAt(j)), this.turned(this.stopAt(i))];
+    const rough =
+      this.gap(left, head) + this.gap(tail, next) - this.gap(left, this.placeAt(i)) - this.gap(this.placeAt(j), next);
+    if (!(rough <= -WORTH)) return 0;
+    const stops: number[] = [];
+    const places: number[] = [];
+    const isWithin = (k: number): boolean => k >= i && k <= j;
+    const out = (stop: number): void => {
+      stops.push(stop);
+      places.push(this.turned(stop));
+      for (const later of this.places.after[stop] ?? []) {
+        if (intAt(this.held, later) > 0) {
+          this.held[later] = intAt(this.held, later) - 1;
+          if (this.held[later] === 0 && isWithin(intAt(this.position, later))) out(later);
+        }
+      }
+    };
+    for (let k = j; k >= i; k--) {
+      const stop = this.stopAt(k);
+      let needs = 0;
+      for (const prior of this.places.before[stop] ?? []) if (isWithin(intAt(this.position, prior))) needs++;
+      if (needs > 0) this.held[stop] = needs;
+      else out(stop);
+    }
+    let [was, now, at] = [0, 0, left];
+    for (let k = i; k <= j; k++) was += this.gap(this.endAt(k - 1), this.placeAt(k));
+    was += this.gap(this.placeAt(j), next);
+    for (const place of places) {
+      now += this.gap(at, place);
+      at = place;
+    }
+    now += this.gap(at, next);
+    if (!(now <= was - WORTH)) return 0;
+    return this.change(i, { stops, places }, was - now, [i, j + 1]);
+  }
+
+  /** Change the stretches from i up to m, and from m to j, for each other; whatever it costs where it is forced, which yields -Infinity where it may not be. */
+  swap(i: number, m: number, j: number, isForced = false): number {
+    const refused = isForced ? Number.NEGATIVE_INFINITY : 0;
+    if (i < 0 || j >= this.count || m <= i || m > j || j - i > 4 * LONGEST) return refused;
+    const [left, next] = [this.endAt(i - 1), this.placeAt(j + 1)];
+    const [a, aEnd, b, bEnd] = [this.placeAt(i), this.placeAt(m - 1), this.placeAt(m), this.placeAt(j)];
+    const gain =
+      this.gap(left, a) +
+      this.gap(aEnd, b) +
+      this.gap(bEnd, next) -
+      this.gap(left, b) -
+      this.gap(bEnd, a) -
+      this.gap(aEnd, next);
+    // Written so that what is no number is no gain.
+    if (!isForced && !(gain >= WORTH)) return 0;
+    // Looked at from the shorter of the two.
+    if (m - i <= j - m) {
+      for (let k = i; k < m; k++)
+        for (const later of this.places.after[this.stopAt(k)] ?? []) {
+          const at = intAt(this.position, later);
+          if (at >= m && at <= j) return refused;
+        }
+    } else {
+      for (let k = m; k <= j; k++)
+        for (const prior of this.places.before[this.stopAt(k)] ?? []) {
+          const at = intAt(this.position, prior);
+          if (at >= i && at < m) return refused;
+        }
+    }
+    const stops = [...this.order.subarray(m, j + 1), ...this.order.subarray(i, m)];
+    const places = stops.map((s) => intAt(this.place, s));
+    const x = i + j - m;
+    return this.change(i, { stops, places }, gain, [i, x + 1, j + 1]);
+  }
+
+  /** Put stops in from a position on, and begin those at the joints where that is best then. What it gains in all. */
+  private change(
+    from: number,
+    { stops, places }: { readonly stops: readonly number[]; readonly places: readonly number[] },
+    gain: number,
+    joints: readonly number[],
+  ): number {
+    this.put(from, stops, places);
+    let sum = gain;
+    for (const joint of joints) {
+      sum += this.begin(joint) + this.begin(joint - 1);
+      for (const touched of [joint - 2, joint - 1, joint, joint + 1]) this.wake(touched);
+    }
+    return sum;
+  }
+
+  /** Begin the stop at a position at the best of its places; what that gained. */
+  private begin(k: number): number {
+    if (k < 0 || k >= this.count) return 0;
+    const i = this.stopAt(k);
+    if (intAt(this.places.firstPlace, i + 1) - intAt(this.places.firstPlace, i) < 2) return 0;
+    const [left, next] = [this.endAt(k - 1), this.placeAt(k + 1)];
+    const [best, least] = this.bestPlace(i, left, next);
+    const gain = this.through(intAt(this.place, i), left, next) - least;
+    if (!(gain >= WORTH)) return 0;
+    this.put(k, [i], [best]);
+    return gain;
+  }
+
+  /** The best places to begin at, of the stops from one position to another, with their order and all others as they are: the shortest way through all of them (dynamic programming). What it gained. */
+  beginBest(low = 0, high = this.count - 1): number {
+    if (high < low) return 0;
+    const next = this.placeAt(high + 1);
+    let was = next < 0 ? 0 : this.gap(this.placeAt(high), next);
+    for (let k = low; k <= high; k++) was += this.gap(this.endAt(k - 1), this.placeAt(k));
+    let costs: number[] = [];
+    const back: Int32Array[] = [];
+    for (let k = low; k <= high; k++) {
+      const i = this.stopAt(k);
+      const [from, to] = [intAt(this.places.firstPlace, i), intAt(this.places.firstPlace, i + 1)];
+      const here: number[] = [];
+      const came = new Int32Array(to - from);
+      const prior = k === low ? -1 : intAt(this.places.firstPlace, this.stopAt(k - 1));
+      for (let p = from; p < to; p++) {
+        let least = k === low ? this.gap(this.endAt(k - 1), p) : Infinity;
+        for (let q = 0; k > low && q < costs.length; q++) {
+          const cost = numberAt(costs, q) + this.gap(prior + q, p);
+          if (cost < least) [least, came[p - from]] = [cost, q];
+        }
+        here.push(k === high && next >= 0 ? least + this.gap(p, next) : least);
+      }
+      costs = here;
+      back.push(came);
+    }
+    let best = costs.reduce((b, cost, p) => (cost < numberAt(costs, b) ? p : b), 0);
+    const gain = was - numberAt(costs, best);
+    if (!(gain >= WORTH)) return 0;
+    const places: number[] = [];
+    for (let k = high; k >= low; k--) {
+      places.push(intAt(this.places.firstPlace, this.stopAt(k)) + best);
+      best = intAt(back[k - low] as Int32Array, best);
+    }
+    this.put(low, Array.from(this.order.subarray(low, high + 1)), places.reverse());
+    return gain;
+  }
+}

@@ -1,0 +1,97 @@
+/** Areas gone over together: the best of all ways to part them, by trying every one, and hardly more for many. */
+import { describe, expect, test } from 'vitest';
+import { type InkRows, uniteRows } from '../../src/core/geometry/ink-rows';
+import type { Point } from '../../src/core/geometry/point';
+import { finished } from '../../src/core/memo';
+import { type AreaMotion, rowsRun } from '../../src/core/motion/area-rows';
+import { allTogether, together as togetherSteps } from '../../src/core/motion/areas-together';
+import { straightSeconds } from '../../src/core/motion/machine-motion';
+import { type Chance, chance } from '../support/random';
+import { sample } from '../support/scale';
+import { alike, block } from './blocks';
+
+const together = (...args: Parameters<typeof togetherSteps>) => finished(togetherSteps(...args));
+const STEP = 0.5;
+const HOME: Point = { x: 0, y: 0 };
+const motion = (speed: number, a: number, more: Partial<AreaMotion['areas']> = {}): AreaMotion => ({
+  areas: { rows: 'own', way: 'both', runUp: 5, turnSeconds: 0.02, ...more },
+  working: alike(speed, a),
+  idle: alike(400, a),
+  step: STEP,
+});
+const box = (x: number, y: number, w: number, h: number): InkRows => block(x, y, w, h, STEP);
+const boxes = (next: Chance, count: number): InkRows[] =>
+  Array.from({ length: count }, () => box(300 * next(), 200 * next(), 15 + 80 * next(), 5 + 25 * next()));
+
+/** Every way to part some things. */
+function* parted(things: readonly number[]): Generator<number[][]> {
+  const [first, ...rest] = things;
+  if (first === undefined) {
+    yield [];
+    return;
+  }
+  for (const groups of parted(rest)) {
+    yield [[first], ...groups];
+    for (let k = 0; k < groups.length; k++) yield groups.map((g, i) => (i === k ? [first, ...g] : g));
+  }
+}
+function* orders<T>(all: readonly T[]): Generator<T[]> {
+  if (all.length === 0) yield [];
+  for (const one of all) for (const rest of orders(all.filter((o) => o !== one))) yield [one, ...rest];
+}
+
+/** The least seconds of all ways to part areas, to order the groups and to go over each from below or above. */
+function leastOf(rows: readonly InkRows[], m: AreaMotion): number {
+  let least = Infinity;
+  for (const groups of parted(rows.map((_, i) => i))) {
+    const runs = groups.map((g) => rowsRun(uniteRows(g.map((i) => rows[i] as InkRows)), m));
+    const work = runs.reduce((sum, r) => sum + (r?.seconds ?? 0), 0);
+    if (work >= least) continue;
+    for (const order of orders(runs))
+      for (let ways = 0; ways < 1 << order.length; ways++) {
+        let [at, sum] = [HOME, work];
+        order.forEach((r, k) => {
+          const [begin, end] = (ways >> k) & 1 ? [r?.to, r?.from] : [r?.from, r?.to];
+          sum += straightSeconds((begin?.x ?? 0) - at.x, (begin?.y ?? 0) - at.y, m.idle);
+          at = end ?? at;
+        });
+        least = Math.min(least, sum);
+      }
+  }
+  return least;
+}
+
+describe('areas gone over together', () => {
+  test('beside each other and near, in one go; far apart, each by itself', () => {
+    const m = motion(300, 3000);
+    const groups = (rows: InkRows[]) => together(rows, m, HOME).groups.map((g) => [...g.areas]);
+    expect(groups([box(0, 0, 40, 20), box(50, 0, 40, 20)])).toEqual([[0, 1]]);
+    expect(groups([box(0, 0, 40, 20), box(900, 0, 40, 20)])).toHaveLength(2);
+    // Half of the rows in common, with much to cross.
+    expect(groups([box(0, 0, 40, 20), box(300, 10, 40, 20)])).toHaveLength(2);
+    expect(together([], m, HOME)).toEqual({ groups: [], seconds: 0 });
+  });
+
+  test('every way to part up to five areas: none is better', () => {
+    const next = chance(5);
+    for (let i = 0; i < sample(10, 100); i++) {
+      const rows = boxes(next, 2 + Math.floor(4 * next()));
+      const m = motion(100 + 500 * next(), 1000 + 8000 * next(), { way: next() < 0.8 ? 'both' : 'one' });
+      const found = together(rows, m, HOME);
+      expect(found.seconds).toBeCloseTo(leastOf(rows, m), 6);
+      expect(found.groups.flatMap((g) => [...g.areas]).sort()).toEqual(rows.map((_, k) => k));
+      expect(found.seconds).toBeLessThanOrEqual(allTogether(rows, m, HOME) + 1e-9);
+    }
+  });
+
+  test('of twenty areas it is at least as good as all together, or each by itself', { tags: 'slow' }, () => {
+    const next = chance(8);
+    for (let i = 0; i < sample(2, 10); i++) {
+      const rows = boxes(next, 20);
+      const m = motion(300, 3000);
+      const found = together(rows, m, HOME);
+      expect(found.groups.flatMap((g) => [...g.areas]).sort((a, b) => a - b)).toEqual(rows.map((_, k) => k));
+      expect(found.seconds).toBeLessThanOrEqual(allTogether(rows, m, HOME) + 1e-9);
+    }
+  });
+});
