@@ -7,7 +7,20 @@ import { figuresIn, writeMeasurements } from './lib/measurements.mjs';
 import { local, root } from './lib/paths.mjs';
 import { bin, must } from './lib/run.mjs';
 
-const CORE = ['core', 'parts', 'bridges', 'cuts', 'joining', 'drawings', 'lines', 'fill', 'files', 'pdf', 'trace'];
+const CORE = [
+  'core',
+  'parts',
+  'bridges',
+  'cuts',
+  'order',
+  'joining',
+  'drawings',
+  'lines',
+  'fill',
+  'files',
+  'pdf',
+  'trace',
+];
 const BROWSER = fs
   .readdirSync(path.join(root, 'e2e'))
   .flatMap((name) => (name.endsWith('.bench.ts') ? [name.slice(0, -'.bench.ts'.length)] : []));

@@ -9,7 +9,8 @@ const FORMATS = WRITTEN_FORMATS.map((f) => f.id);
 const USAGE = `Needlefile prepares lettering for machine output.
 
   npm run -s needlefile -- prepare JOB [--out DIR] [--formats svg,dxf,pdf,hpgl] [--report REPORT.json]
-                                       [--typefaces DIR] [--drawings DIR] [--date 2026-05-04] [--strict]
+                                       [--typefaces DIR] [--drawings DIR] [--date 2026-05-04] [--machine MACHINE.json]
+                                       [--strict]
 
   JOB              a job document (.json), or a job taken along (.needlefile) with all that came with it
   --out DIR        folder for the files (made when missing)
@@ -20,6 +21,8 @@ const USAGE = `Needlefile prepares lettering for machine output.
                    when left out
   --date DATE      the day the files are given out, which they keep, and have in their names where the job asks for it;
                    without it the same job gives the same bytes whenever it is prepared
+  --machine FILE   run it on this machine in place of its own: a machine as JSON, as documents have it; times in the
+                   report are its
   --strict         end with 1 when a finding would spoil the work; where it was never said, what is cut is to hang
                    together
 
@@ -73,6 +76,7 @@ async function main(args: string[]): Promise<ExitCode> {
       report: values.report ?? null,
       typefaces: values.typefaces ?? null,
       assets: values.drawings ?? null,
+      machine: values.machine ?? null,
       strict: values.strict ?? false,
     },
     say,
@@ -91,6 +95,7 @@ const parse = (args: string[]) =>
       typefaces: { type: 'string' },
       drawings: { type: 'string' },
       date: { type: 'string' },
+      machine: { type: 'string' },
       strict: { type: 'boolean' },
       help: { type: 'boolean', short: 'h' },
     },

@@ -17,6 +17,7 @@ import { openTaken, TAKEN_ALONG, type TakenFile, takenTooLarge } from '../core/j
 import { LIMITS } from '../core/limits';
 import { finished } from '../core/memo';
 import { facesOf } from '../core/schema/lettering';
+import { type JobMachine, jobMachineSchema } from '../core/schema/shop/machine';
 import { diskFaces } from './typefaces';
 import { type FileToWrite, writeAll } from './write-all';
 
@@ -32,6 +33,8 @@ export type PrepareOptions = {
   readonly strict: boolean;
   /** The day the files are given out, "2026-05-04"; null where it is not said. */
   readonly date: string | null;
+  /** A machine as JSON, that the job is run on in place of its own; null for its own. */
+  readonly machine: string | null;
 };
 
 /**
@@ -72,6 +75,22 @@ async function readGiven(file: string): Promise<Given | Refused> {
   return read.ok ? { job: read.job, files: [] } : { sentences: read.sentences };
 }
 
+/** A machine of a file, as the shop has them; or why it can’t be used. */
+async function readMachine(file: string): Promise<JobMachine | Refused> {
+  const text = await readFile(file, 'utf8').catch(() => null);
+  if (text === null) return refuse(`There is no file ${file}.`);
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    return refuse(`${file} is no JSON.`);
+  }
+  const read = jobMachineSchema.safeParse(value);
+  if (read.success) return read.data;
+  const [issue] = read.error.issues;
+  return refuse(`${file} is no machine: ${issue?.path.join('.') || 'it'}: ${issue?.message ?? ''}.`);
+}
+
 /** Put drawings and pixels of pictures at hand: those that came along, and those of a folder where each is called by its id. */
 async function bringFiles({ job, files }: Given, evaluator: Evaluator, folder: string): Promise<void> {
   const members = job.parts.flatMap((p) => p.members);
@@ -99,7 +118,13 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
     return 2;
   }
   // A machine that runs by itself does not ask: what was never said is to hang together.
-  const job = options.strict ? allHanging(given.job) : given.job;
+  const asked = options.strict ? allHanging(given.job) : given.job;
+  const machine = options.machine === null ? asked.machine : await readMachine(options.machine);
+  if (machine && 'sentences' in machine) {
+    for (const sentence of machine.sentences) complain(sentence);
+    return 2;
+  }
+  const job: Job = { ...asked, machine };
   if (
     options.typefaces &&
     !(await stat(options.typefaces).then(

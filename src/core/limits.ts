@@ -4,6 +4,17 @@ export const LIMITS = {
   numbersRemembered: 32_000_000,
   /** Lines that fill several parts of one operation which are still brought into one order over all of them. */
   linesOrderedOverParts: 5_000,
+  /** Things of one operation that are each put in order by themselves; of more, all of a part are run together. */
+  putInOrder: 6_000,
+  /** Parts of which it is told whether to go over them together, rows that are compared for that, and the least it must save, in seconds. */
+  areasApart: 40,
+  rowsCompared: 2_000,
+  savedSeconds: 2,
+  /** Times that are measured, against those that are reckoned. */
+  timeFactorLeast: 0.05,
+  timeFactorMost: 20,
+  /** Rows of an area that are timed one by one; of more every so manieth stands for those between. */
+  rowsTimed: 100_000,
   /** Speeds of machines and of what they do, in mm a second. */
   speedLeastMmS: 0.001,
   speedMostMmS: 100_000,

@@ -336,3 +336,32 @@ test('more typefaces come from a folder by their family name; files that are non
   expect(missing.code).toBe(1);
   expect(missing.out).toMatch(/Nowhere can’t be used/);
 });
+
+test('on another machine it takes another time; what is no machine is said', () => {
+  const job = jobWith([partOf([lettering('Elm')], { id: 'part' })], {
+    operations: [{ id: 'cut', name: 'Cut', kind: 'cut', settings: { typed: { speed: 20 } } }],
+  });
+  const document = save('timed.json', job);
+  const seconds = (acceleration: number): Report => {
+    const machine = save(`machine-${acceleration}.json`, {
+      name: 'Twin',
+      kind: 'laser',
+      acceleration: { x: acceleration, y: acceleration },
+    });
+    const report = path.join(home, `timed-${acceleration}.report.json`);
+    expect(run('prepare', document, '--machine', machine, '--report', report).code).toBe(0);
+    return JSON.parse(readFileSync(report, 'utf8'));
+  };
+  const [slow, fast] = [seconds(50), seconds(5000)];
+  expect(fast.seconds).toBeGreaterThan(10);
+  expect(slow.seconds).toBeGreaterThan(fast.seconds + 2);
+  expect(fast.timeNotKnown).toEqual([]);
+  expect(fast.operations[0]?.order).toHaveLength(3);
+  const refused = (text: string) => run('prepare', document, '--machine', save('no-machine.json', text));
+  expect(refused('{"name":"Twin","kind":"kettle"}')).toMatchObject({
+    code: 2,
+    err: expect.stringMatching(/is no machine: kind: /),
+  });
+  expect(refused('Twin')).toMatchObject({ code: 2, err: expect.stringMatching(/is no JSON/) });
+  expect(run('prepare', document, '--machine', path.join(home, 'none.json'))).toMatchObject({ code: 2 });
+});

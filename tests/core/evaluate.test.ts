@@ -151,7 +151,7 @@ test('inside comes before outside, over all parts of an operation', () => {
     partOf([{ id: 'rim', kind: 'rectangle', placement: { x: 150, y: 100 }, width: 280, height: 180 }], { id: 'rim' }),
     partOf([lettering('BOB 88')], { id: 'words' }),
   ];
-  const cut = evaluate(jobWith(parts)).operations.find((o) => o.operation.id === 'cut');
+  const cut = finished(evaluate(jobWith(parts)).run('full')).operations.find((o) => o.operation.id === 'cut');
   const paths = (cut?.drawn ?? []).flatMap(({ drawable }) => (drawable.kind === 'outline' ? [drawable.path] : []));
   // Three outlines of B and 8 each, two of O, and the rim.
   expect(paths).toHaveLength(4 * 3 + 2 + 1);

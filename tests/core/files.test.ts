@@ -10,8 +10,9 @@ import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { drawingOf } from '../../src/core/job/export';
 import { faultyWork, makeFiles } from '../../src/core/job/files';
 import { reportOf } from '../../src/core/job/report';
+import { runSteps } from '../../src/core/job/run';
+import { finished, NO_MEMORY } from '../../src/core/memo';
 import { faces, wasmEngine } from '../support/faces';
-import { finished } from '../support/generators';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 
 const evaluator = new Evaluator(wasmEngine);
@@ -77,9 +78,11 @@ describe('before anything is written', () => {
 
   test('an operation that is off is not in the way', () => {
     const result = withDrawn('b', torn);
-    const off = {
+    const operations = result.operations.map((o) => ({ ...o, operation: { ...o.operation, on: false } }));
+    const off: JobResult = {
       ...result,
-      operations: result.operations.map((o) => ({ ...o, operation: { ...o.operation, on: false } })),
+      operations,
+      run: (how) => runSteps(operations, { job, how, memory: NO_MEMORY }),
     };
     expect(faultyWork(job, off, ALL)).toBeNull();
     expect(finished(makeFiles(job, off, ['svg'], ALL))).toEqual({ files: [], refused: [] });
@@ -183,11 +186,12 @@ describe('length and travel', () => {
     const filled = hatched(step);
     const result = evaluate(filled);
     const engraved = result.operations.find((o) => o.operation.id === 'engrave');
-    const drawn = engraved?.drawn.map((d) => d.drawable) ?? [];
+    const run = finished(result.run('full')).operations.find((o) => o.operation.id === 'engrave');
+    const drawn = run?.drawn.map((d) => d.drawable) ?? [];
     const hatch = result.parts[0]?.linework.hatch;
     const [length, travel] = [drawn.reduce((sum, d) => sum + drawnLength(d), 0), travelThrough(drawn)];
     expect(travel).toBeGreaterThan(20);
-    for (const told of [hatch, { drawnMm: engraved?.lengthMm, travelMm: engraved?.travelMm }]) {
+    for (const told of [hatch, { drawnMm: engraved?.lengthMm, travelMm: run?.travelMm }]) {
       expect(told?.drawnMm).toBeCloseTo(length, 6);
       expect(told?.travelMm).toBeCloseTo(travel, 6);
     }

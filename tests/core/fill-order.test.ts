@@ -5,6 +5,7 @@ import { describe, expect, test } from 'vitest';
 import { flattenPath, type Path } from '../../src/core/geometry/path';
 import type { Point } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { finished } from '../../src/core/memo';
 import type { PartHatch } from '../../src/core/toolpath/hatch/part-hatch';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
@@ -36,7 +37,7 @@ const filledTogether = (
     };
   });
   const result = new Evaluator(wasmEngine).evaluate(jobWith(drafts), faces);
-  const mark = result.operations.find((o) => o.operation.id === 'mark');
+  const mark = finished(result.run('full')).operations.find((o) => o.operation.id === 'mark');
   if (!mark) throw new Error('no operation');
   return { mark, parts: result.parts };
 };

@@ -32,6 +32,8 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   asItWas,
   // Format 12: tabs, starts of cuts by hand, letters with an operation of their own.
   asItWas,
+  // Format 13: the order of what an operation does, how machines cut corners and how long a change of tool takes.
+  asItWas,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

@@ -3,11 +3,12 @@
  * tabs that hold a piece. Found part by part, by what lies near it.
  */
 import type { Operation, Part, Sheet } from '../document/schema';
-import { isIn, type Laid, laid, roomWithin } from '../geometry/lying';
+import { isIn, type Laid, roomWithin } from '../geometry/lying';
 import { cutOpen, type Path, pathLength } from '../geometry/path';
 import { type Box, boxesMeet, growBox, type Point } from '../geometry/point';
 import { pointAt, type Segment } from '../geometry/segment';
 import type { IdOf, Memory, Stage } from '../memo';
+import { outlinesLaid } from '../prepare/laid-outlines';
 import type { Outline } from '../prepare/outline';
 import { settingsOn } from '../shop/in-force';
 import { type LeadSettings, leadOn, piercingRoom, type Surroundings } from '../toolpath/leads';
@@ -289,7 +290,7 @@ const keptOf = (result: PartResult, memory: Memory): Kept => ({
   id: result.id,
   keep: result.keep,
   box: result.box,
-  region: memory.of(result, 'outlines laid', () => laid(result.outlines.map((o) => o.path))),
+  region: outlinesLaid(result, memory),
 });
 
 /** The paths of a region that may wind about places in a box. */

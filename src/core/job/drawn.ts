@@ -10,10 +10,9 @@ import { NOTHING_DRAWN, type ToDraw } from '../kinds/work';
 import { isCut, WORKS, workKind } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
 import { nestAgain, type Outline } from '../prepare/outline';
-import { insideFirst } from '../toolpath/order';
 import { greedyPointOrder, joinedRuns, nearestNext } from '../toolpath/runs';
 import { CUT_PATHS, type CutPath, cutLength, cutsAsked, isAsked, neighbours, reachFrom } from './cut-paths';
-import { type DrawnWork, type FillingOfPart, fillingsDrawn, wayThrough } from './fillings';
+import { type DrawnWork, type FillingOfPart, fillingsDrawn } from './fillings';
 import { besideKept, halfKerf } from './kerf-side';
 import type { PartResult } from './part-result';
 
@@ -22,19 +21,33 @@ export type { DrawnWork } from './fillings';
 /** An operation with all that it draws, in running order, and its totals. */
 export type OperationResult = {
   readonly operation: Operation;
-  /** In running order: areas first, then fillings by lines, other lines, and outlines, inside before outside. */
+  /** All that it draws, in no order: areas first, then fillings by lines, other lines, and outlines. */
   readonly drawn: readonly DrawnWork[];
+  /** The same as what is run in one go each, to be put in order; told apart by `goesKey`. */
+  readonly goes: readonly Go[];
+  readonly goesKey: string;
   /** How outlines are cut, where more is asked than to go along them: one for each, in no order. */
   readonly cuts: readonly CutOfPart[];
   /** The outlines that it fills with lines, of parts of which it fills not all. */
   readonly filledOnly: readonly { readonly partId: string; readonly outlines: readonly Outline[] }[];
   /** Length of all that is drawn in mm. */
   readonly lengthMm: number;
-  /** The way between, in mm: moved without drawing, from one thing to the next. */
-  readonly travelMm: number;
   /** Area that is filled as a whole, in mm². */
   readonly fillMm2: number;
 };
+
+/** What an operation runs in one go. */
+export type Go = {
+  /** `areas`: all areas together, row by row; `fixed`: as it is; `line`: from either end; `closed`: begun anywhere. */
+  readonly how: 'areas' | 'fixed' | 'line' | 'closed';
+  readonly drawn: readonly DrawnWork[];
+  /** The closed outline along which something comes off, and of these the smallest around it, by their numbers among all goes; null and -1 for none. */
+  readonly outline: Outline | null;
+  readonly within: number;
+};
+
+/** The parts that something run in one go is of. */
+export const partsOfGo = ({ drawn }: Pick<Go, 'drawn'>): string[] => [...new Set(drawn.map((d) => d.partId))];
 
 /** How an outline of a part is cut, with the bounds of the outline. */
 export type CutOfPart = CutPath & { readonly partId: string; readonly box: Box };
@@ -140,21 +153,6 @@ const PART_DRAWN: Stage<PartDrawnInput, PartDrawn> = {
 
 const WHATS = WORKS.map((w) => w.what);
 
-type OrderInput = { readonly by: string; readonly along: readonly Along[] };
-
-/** Indices of the outlines of several parts, one after the other, in running order. */
-const RUNNING_ORDER: Stage<OrderInput, readonly number[]> = {
-  name: 'running order',
-  key: ({ along }, idOf) => along.map((a) => idOf(a.outlines)).join(),
-  slot: ({ by }) => by,
-  run: ({ along }) =>
-    insideFirst(
-      along.flatMap((a) => a.outlines),
-      parentsOver(along),
-    ),
-  weigh: (order) => order.length,
-};
-
 /** What an operation comes to over all parts that it works on. */
 export function operationResult(
   operation: Operation,
@@ -170,6 +168,7 @@ export function operationResult(
   const filledOnly: OperationResult['filledOnly'][number][] = [];
   const along: Along[] = [];
   const cuts: Cut[] = [];
+  const keys: string[] = [];
   const half = halfKerf(operation, sheet);
   let lengthMm = 0;
   for (const part of parts) {
@@ -178,6 +177,7 @@ export function operationResult(
     const works = part.work.filter((w) => w.operation === operation.id);
     if (works.length === 0) continue;
     const drawn = memory.get(PART_DRAWN, { part, result, by: operation.id, works, half, engine });
+    keys.push(String(memory.idOf(drawn)));
     for (const d of drawn.areas) areas.push(d);
     for (const f of drawn.fillings) fillings.push(f);
     if (drawn.filled) filledOnly.push({ partId: part.id, outlines: drawn.filled });
@@ -189,31 +189,59 @@ export function operationResult(
     }
     lengthMm += drawn.lengthMm;
   }
-  const order = along.length > 0 ? memory.get(RUNNING_ORDER, { by: operation.id, along }) : [];
-  // Open lines come off nothing, so they are worked before anything is cut free.
   const filled = fillingsDrawn(operation.id, fillings, memory);
-  const asAsked = cutsOf(operation, cuts, { job, results, half, memory });
+  const asAsked = cutsOf(operation, cuts, { job, results, half, memory, keys });
+  const around = parentsOver(along);
+  const first = (areas.length > 0 ? 1 : 0) + byPart(filled).length + lines.length;
   // A cut that found no room for its lead-in begins on the outline, which is found.
-  const cutAlong = (i: number): DrawnWork[] => {
-    const outline = outlines[i] as DrawnWork;
+  const cutAlong = (outline: DrawnWork, i: number): Pick<Go, 'how' | 'drawn'> => {
     const cut = asAsked[i];
-    if (!cut) return [outline];
-    if (cut.paths) return cut.paths.map((path) => ({ ...outline, drawable: polyline(path) }));
-    return [{ ...outline, drawable: { ...outline.drawable, path: cut.outline } as Drawable }];
+    if (!cut) return { how: 'closed', drawn: [outline] };
+    if (cut.paths) return { how: 'fixed', drawn: cut.paths.map((path) => ({ ...outline, drawable: polyline(path) })) };
+    const drawn = [{ ...outline, drawable: { ...outline.drawable, path: cut.outline } as Drawable }];
+    return { how: cut.start?.byHand == null ? 'closed' : 'fixed', drawn };
   };
-  const drawn = [...areas, ...filled, ...lines, ...order.flatMap(cutAlong)];
+  const loose = { outline: null, within: -1 };
+  const flat = along.flatMap((a) => a.outlines);
+  const goes: Go[] = [
+    ...(areas.length > 0 ? [{ ...loose, how: 'areas' as const, drawn: areas }] : []),
+    ...byPart(filled).map((drawn) => ({ ...loose, how: 'fixed' as const, drawn })),
+    ...lines.map((line) => ({
+      ...loose,
+      how: line.drawable.kind === 'dot' ? ('fixed' as const) : ('line' as const),
+      drawn: [line],
+    })),
+    ...outlines.map((outline, i) => ({
+      ...cutAlong(outline, i),
+      outline: flat[i] ?? null,
+      within: (around[i] ?? -1) < 0 ? -1 : first + (around[i] ?? 0),
+    })),
+  ];
+  const drawn = goes.flatMap((go) => go.drawn);
   return {
     operation,
     drawn,
+    goes,
+    goesKey: keys.join('|'),
     cuts: asAsked,
     filledOnly,
     lengthMm:
       lengthMm +
       asAsked.reduce((sum, cut, i) => sum + cutLength(cut) - drawnLength((outlines[i] as DrawnWork).drawable), 0),
-    travelMm: wayThrough(drawn, memory),
     fillMm2: areas.reduce((sum, d) => sum + filledArea(d.drawable), 0),
   };
 }
+
+/** What is drawn part by part: what comes one after the other of the same part together. */
+function byPart(drawn: readonly DrawnWork[]): DrawnWork[][] {
+  const parts = new Set(drawn.map((d) => d.partId));
+  const groups = [...parts].map((id) => drawn.filter((d) => d.partId === id));
+  // Several parts in one order are one.
+  return groups.every((group) => contiguous(drawn, group)) ? groups : [[...drawn]];
+}
+
+const contiguous = (all: readonly DrawnWork[], group: readonly DrawnWork[]): boolean =>
+  all.indexOf(group[group.length - 1] as DrawnWork) - all.indexOf(group[0] as DrawnWork) === group.length - 1;
 
 /** How an operation cuts each outline, one part after the other; empty where nothing is asked but to go along them. */
 function cutsOf(
@@ -224,11 +252,14 @@ function cutsOf(
     results,
     half,
     memory,
+    keys,
   }: {
     readonly job: Job;
     readonly results: ReadonlyMap<string, PartResult>;
     readonly half: number;
     readonly memory: Memory;
+    /** What tells how parts are cut apart is put in here. */
+    readonly keys: string[];
   },
 ): CutOfPart[] {
   const { sheet } = job;
@@ -239,6 +270,7 @@ function cutsOf(
   return cuts.flatMap(({ part, result, outlines }) => {
     const near = nearTo.get(result.id) ?? [];
     const made = memory.get(CUT_PATHS, { by: operation.id, part, result, outlines, near, asked, sheet });
+    keys.push(String(memory.idOf(made)));
     return made.map((cut, i) => ({ ...cut, partId: part.id, box: (outlines[i] as Outline).box }));
   });
 }

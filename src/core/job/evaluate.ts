@@ -25,6 +25,7 @@ import { facesOf } from '../schema/lettering';
 import { madeFrom } from '../schema/members';
 import { letterMiddle } from '../toolpath/centerline/part-lines';
 import { TOOL_TRY, type ToolTry } from '../toolpath/hatch/stages';
+import type { Search } from '../toolpath/ordering/search';
 import type { Raster } from '../tracing/raster';
 import { likelyTones } from '../tracing/starts';
 import { type OperationResult, operationResult } from './drawn';
@@ -42,6 +43,7 @@ import {
   RIM,
   STRENGTH,
 } from './part-stages';
+import { type JobRun, runSteps } from './run';
 
 /** What a job comes to: its parts prepared, what each operation draws, and the findings. */
 export type JobResult = {
@@ -49,6 +51,8 @@ export type JobResult = {
   readonly parts: readonly PartResult[];
   /** All operations, in order, whether on or off. */
   readonly operations: readonly OperationResult[];
+  /** The job as the machine runs it, put in order when asked for; yields the share done. */
+  readonly run: (how: Search['how']) => Generator<number, JobRun>;
   readonly findings: readonly Finding[];
   /** Bounds of what would be exported; empty when nothing is. */
   readonly workBox: Box;
@@ -145,6 +149,7 @@ export class Evaluator {
     return {
       parts: [...results.values()],
       operations,
+      run: (how) => runSteps(operations, { job: doing, how, memory }),
       findings: inspect({ job: doing, inspected, drawn: operations, memory }),
       workBox: drawnBox(exported),
     };
@@ -241,8 +246,7 @@ export class Evaluator {
   private *partResult(part: Part, { job, faces, parts, memory }: EvaluationContext): Generator<number, PartResult> {
     const { own, ready } = this.placedPart(part, { job, faces, parts, memory });
     const { made, unbridged } = own;
-    const [least, kerf] = [job.sheet.leastWidth ?? 0, job.sheet.kerf ?? 0];
-    const found = memory.get(STRENGTH, { part: made, unbridged, least, kerf });
+    const found = memory.get(STRENGTH, { asked: part, part: made, unbridged, setting: job });
     const strength = memory.get(PLACED_STRENGTH, { id: part.id, strength: found, matrix: ready.matrix });
     const linework = yield* this.linework(part, { own, placed: ready, job, memory });
     const left = leftByTools(part, { made, ready, linework, job, engine: this.engine, memory });

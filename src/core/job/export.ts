@@ -8,6 +8,7 @@ import { type FileFormat, writtenFormat } from '../formats/written';
 import { type Drawable, drawnBox, moveDrawable } from '../geometry/drawable';
 import { pathArea } from '../geometry/path';
 import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
+import { finished } from '../memo';
 import { layerSettings } from '../shop/layer-settings';
 import type { DrawnWork } from './drawn';
 import type { JobResult } from './evaluate';
@@ -32,9 +33,8 @@ export function drawingOf(
   { page, origin, roomMm }: Frame = { page: job.export.page, origin: 'corner', roomMm: 0 },
 ): Drawing | null {
   const wanted = (partId: string) => scope.partIds === null || scope.partIds.includes(partId);
-  const chosen = result.operations
-    .filter((o) => o.operation.on)
-    .flatMap(({ operation, drawn }) =>
+  const chosen = finished(result.run('full'))
+    .operations.flatMap(({ operation, drawn }) =>
       bySide(
         operation,
         drawn.filter((d) => wanted(d.partId)),

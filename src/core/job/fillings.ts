@@ -1,12 +1,14 @@
 /** The order of all that one operation fills by lines, over all its parts. */
 import type { Work } from '../document/schema';
-import { type Drawable, travelThrough } from '../geometry/drawable';
+import { type Drawable, endsOfAll, travelThrough } from '../geometry/drawable';
 import type { Path } from '../geometry/path';
 import { countStrokes, lengthsOf, type Strokes } from '../geometry/strokes';
 import { LIMITS } from '../limits';
-import type { Memory, Stage } from '../memo';
+import { finished, type Memory, type Stage } from '../memo';
 import type { OrderedFilling } from '../toolpath/hatch/hatch-within';
 import { fillingsInOrder, type OfFilling } from '../toolpath/hatch/in-order';
+import { searchOrder } from '../toolpath/ordering/search';
+import { costInLength } from '../toolpath/ordering/stops';
 
 /** A drawable with the part, and the kind of work on it, that it comes from. */
 export type DrawnWork = { readonly partId: string; readonly what: Work['what']; readonly drawable: Drawable };
@@ -40,9 +42,16 @@ export const wayThrough = (drawn: readonly DrawnWork[], memory: Memory): number 
 const linesOf = ({ strokes, overMissed, rings }: OrderedFilling): number =>
   countStrokes(strokes) + countStrokes(overMissed) + rings.length;
 
-/** Fillings of several parts, one after the other. */
-const partByPart = (fillings: readonly FillingOfPart[]): DrawnWork[] =>
-  fillings.flatMap(({ partId, what, hatch }) => hatch.drawn.map((drawable) => ({ partId, what, drawable })));
+/** Fillings of several parts, one after the other, with the least way between them. */
+function partByPart(fillings: readonly FillingOfPart[]): DrawnWork[] {
+  const all = fillings.map(({ partId, what, hatch }) => hatch.drawn.map((drawable) => ({ partId, what, drawable })));
+  const stops = all.map((drawn) => ({ isOpen: false, ways: [endsOfAll(drawn.map((d) => d.drawable))] }));
+  const search = searchOrder(
+    { stops, first: stops.map(() => []) },
+    { from: { x: 0, y: 0 }, cost: costInLength, how: 'quick' },
+  );
+  return [...finished(search).order].flatMap((i) => all[i] ?? []);
+}
 
 /**
  * All that an operation fills, in the shorter of two orders: one over all parts, or part by part. Of very many lines it is part by part:

@@ -8,14 +8,17 @@ import type { Stretch } from '../inspect/strength';
 import { noteOf } from '../kinds/step';
 import { hangStep } from '../kinds/steps/hang';
 import { tieStep } from '../kinds/steps/tie';
+import { finished } from '../memo';
 import type { Hanger } from '../prepare/hanger';
 import { tieOnSheet } from '../prepare/ties';
 import { twiceWithin } from '../rules/twice';
 import { SETTING_NAMES } from '../schema/shop/settings';
 import { settingsOn, sourceOf } from '../shop/in-force';
 import type { PartHatch } from '../toolpath/hatch/part-hatch';
+import { partsOfGo } from './drawn';
 import type { JobResult } from './evaluate';
 import type { PartResult } from './part-result';
+import type { OperationRun } from './run';
 import { dotTotals, totalSetDowns } from './totals';
 
 const round = (value: number, digits = 4): number => Number(value.toFixed(digits));
@@ -32,8 +35,11 @@ const boxReport = (box: Box) =>
 
 const pointReport = ({ x, y }: Point) => ({ x: round(x), y: round(y) });
 
-const stretchReport = (stretches: readonly Stretch[]) =>
-  stretches.map((s) => ({ widthMm: round(s.width), at: pointReport(s.at), box: boxReport(s.box) }));
+const stretchReport = ({ width, at, box }: Stretch) => ({
+  widthMm: round(width),
+  at: pointReport(at),
+  box: boxReport(box),
+});
 
 const hatchReport = (hatch: PartHatch | null) =>
   hatch && {
@@ -66,6 +72,26 @@ const settingsReport = (operation: Operation, sheet: Job['sheet']) => {
   return Object.fromEntries(given);
 };
 
+const NOT_RUN = { travelMm: 0, seconds: null, times: null, order: [] };
+
+/** How an operation is run: the way without work, how long it takes, and where each thing of it begins, in order. */
+const runReport = (run: OperationRun | undefined) =>
+  run
+    ? {
+        travelMm: round(run.travelMm),
+        seconds: run.times && round(run.times.seconds, 2),
+        times: run.times && {
+          working: round(run.times.working, 2),
+          idle: round(run.times.idle, 2),
+          piercing: round(run.times.piercing, 2),
+          lifting: round(run.times.lifting, 2),
+          changing: round(run.times.changing, 2),
+          factor: run.times.factor,
+        },
+        order: run.goes.map(({ go, from }) => ({ parts: partsOfGo(go), at: pointReport(from) })),
+      }
+    : NOT_RUN;
+
 const hangReport = (hanger: Hanger | null) =>
   hanger && {
     at: hanger.at && pointReport(hanger.at),
@@ -85,6 +111,8 @@ export type Report = ReturnType<typeof reportOf>;
 /** Figures per part and operation, and the findings. Origin is the sheet's lower left corner, y upwards. */
 export function reportOf(job: Job, result: JobResult) {
   const references = new Set(job.parts.flatMap((p) => (p.reference ? [p.id] : [])));
+  const run = finished(result.run('full'));
+  const runs = new Map(run.operations.map((o) => [o.operation.id, o]));
   return {
     title: job.title,
     ...(job.otherSheets.length > 0 && { sheetId: job.sheetId, sheetName: job.sheetName }),
@@ -93,6 +121,8 @@ export function reportOf(job: Job, result: JobResult) {
     stock: { material: job.sheet.material, thicknessMm: job.sheet.thickness, kerfMm: job.sheet.kerf },
     machine: job.machine && { name: job.machine.name, kind: job.machine.kind },
     work: boxReport(result.workBox),
+    seconds: round(run.seconds, 2),
+    timeNotKnown: run.unknown,
     parts: result.parts
       .filter(({ id }) => !references.has(id))
       .map((part) => ({
@@ -136,8 +166,8 @@ export function reportOf(job: Job, result: JobResult) {
           widthMm: round(bridge.width),
           byHand: bridge.pinnedIndex !== null,
         })),
-        thin: stretchReport(part.strength.thin),
-        tightGaps: stretchReport(part.strength.tight),
+        thin: part.strength.thin.map((s) => ({ ...stretchReport(s), whenCutMm: round(s.left) })),
+        tightGaps: part.strength.tight.map(stretchReport),
         closedUp: part.members.flatMap((m) =>
           (m.layout?.closedUp ?? []).map((c) => ({
             member: m.id,
@@ -163,7 +193,7 @@ export function reportOf(job: Job, result: JobResult) {
       paths: totalSetDowns(o.drawn),
       dots: dotTotals(o.drawn),
       lengthMm: round(o.lengthMm),
-      travelMm: round(o.travelMm),
+      ...runReport(runs.get(o.operation.id)),
       twiceMm: round(twiceWithin(o.drawn.map((d) => d.drawable))),
       scan: o.operation.scan,
       settings: settingsReport(o.operation, job.sheet),

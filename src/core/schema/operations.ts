@@ -4,6 +4,20 @@ import { LIMITS } from '../limits';
 import { about, colour, id, name } from './fields';
 import { operationSettingsSchema } from './shop/settings';
 
+/** By what the order goes. */
+const ORDERS = ['way', 'rows', 'spread'] as const;
+
+const orderSchema = z.strictObject({
+  by: about(
+    z.enum(ORDERS).default('way'),
+    '`way`: the least way between; `rows`: row by row; `spread`: not side by side, so that the heat spreads.',
+  ),
+  pinned: about(
+    z.array(id).max(LIMITS.parts).default([]),
+    'Ids of parts that are run first, in this order, with all that must be done before them.',
+  ),
+});
+
 /** An operation: its kind, settings and colour; its place in the list is its place in the running order. */
 export const operationSchema = z.strictObject({
   id,
@@ -66,6 +80,7 @@ export const operationSchema = z.strictObject({
     'Tabs: small places left uncut, so that pieces stay in their sheet; null: none.',
   ),
   settings: operationSettingsSchema.prefault({}).describe('How the machine does it.'),
+  order: orderSchema.prefault({}).describe('The order in which what it does is run.'),
 });
 
 /**

@@ -38,6 +38,7 @@ const MACHINES: readonly Kept<Machine>[] = [
     idleSpeed: 200,
     pierceSeconds: 0.6,
     liftSeconds: 1.2,
+    cornerMm: 0.1,
     file: { format: 'dxf', dxf: 'R12', curves: 'arcs' },
   }),
   machine('router', {
@@ -48,6 +49,7 @@ const MACHINES: readonly Kept<Machine>[] = [
     acceleration: { x: 600, y: 600 },
     idleSpeed: 100,
     liftSeconds: 1.5,
+    changeSeconds: 60,
     file: { format: 'dxf', dxf: '2000', curves: 'arcs', perOperation: true },
   }),
   machine('engraver', {
@@ -58,6 +60,7 @@ const MACHINES: readonly Kept<Machine>[] = [
     acceleration: { x: 500, y: 500 },
     idleSpeed: 80,
     liftSeconds: 0.8,
+    changeSeconds: 45,
     file: { format: 'hpgl', curves: 'lines' },
   }),
   machine('knife', {
@@ -78,6 +81,7 @@ const MACHINES: readonly Kept<Machine>[] = [
     acceleration: { x: 4000, y: 4000 },
     idleSpeed: 500,
     liftSeconds: 0.15,
+    changeSeconds: 10,
     file: { format: 'svg', curves: 'curves' },
   }),
 ];

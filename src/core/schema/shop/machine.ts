@@ -10,6 +10,7 @@ export type MachineKind = (typeof MACHINE_KINDS)[number];
 
 const speed = z.number().min(LIMITS.speedLeastMmS).max(LIMITS.speedMostMmS);
 const seconds = z.number().min(0).max(3600).default(0);
+const factor = z.number().min(LIMITS.timeFactorLeast).max(LIMITS.timeFactorMost).default(1);
 const byAxis = <T extends z.ZodType>(of: T, x: z.input<T>, y: z.input<T>) =>
   z.strictObject({ x: of.default(x as never), y: of.default(y as never) }).prefault({});
 
@@ -71,9 +72,18 @@ export const machineSchema = z.strictObject({
     byAxis(z.number().min(1).max(1_000_000), 3000, 3000),
     'Acceleration of each axis, in mm a second squared.',
   ),
+  cornerMm: about(
+    z.number().min(0.001).max(10).default(0.05),
+    'How far it may cut a corner to go round it faster, in mm.',
+  ),
   idleSpeed: about(speed.default(500), 'How fast it moves without working, in mm a second.'),
   pierceSeconds: about(seconds, 'How long it takes to go through the stock where a cut begins.'),
   liftSeconds: about(seconds, 'How long it takes to lift and set down a tool.'),
+  changeSeconds: about(seconds, 'How long it takes to change a tool or a pen.'),
+  factors: about(
+    z.strictObject({ cut: factor, score: factor, engrave: factor, mark: factor }).prefault({}),
+    'How many times as long as reckoned it takes, by kind of operation, as measured.',
+  ),
   areas: about(
     z
       .strictObject({
