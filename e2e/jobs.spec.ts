@@ -58,6 +58,7 @@ test('rename, duplicate, delete and undo', async ({ page }) => {
   const list = page.getByRole('list', { name: 'Jobs' });
   // Looked for: other tests make jobs by the dozen meanwhile, which come before it.
   await page.getByLabel('Find jobs').fill(name);
+  await expect(list.getByRole('listitem')).toHaveCount(1);
   await page.getByRole('button', { name: `More for ${name}` }).click();
   await page.getByRole('button', { name: 'Rename' }).click();
   await page.getByRole('textbox', { name: 'Name of the job' }).fill(`${name} B`);

@@ -3,6 +3,7 @@ import { proxy } from 'comlink';
 import { computing } from '@/worker/client';
 import { applyUpdate } from '@/worker/view';
 import { afterFrame } from './beside';
+import { followRun } from './running';
 import { useBench } from './store';
 
 /** Progress is shown only for work longer than this, in ms. */
@@ -36,7 +37,9 @@ export function followDocument(): () => void {
       const view = applyUpdate(update, useBench.getState().view);
       useBench.setState({ view, viewOf: job, progress: null, workerFault: null });
       afterFrame(() => {
-        if (!stopped) useBench.setState({ viewBeside: useBench.getState().view });
+        if (stopped) return;
+        useBench.setState({ viewBeside: useBench.getState().view });
+        void run.ask();
       });
       if (view.findings.some((f) => f.code === 'no-typeface' || f.code === 'words-as-they-came'))
         retry = setTimeout(() => void compute(), RETRY_MS);
@@ -49,6 +52,7 @@ export function followDocument(): () => void {
         });
     }
   };
+  const run = followRun(() => stopped);
   const cut = async () => {
     const { job, look } = useBench.getState();
     if (look !== 'cut') return;
@@ -64,9 +68,11 @@ export function followDocument(): () => void {
   const leave = useBench.subscribe((now, before) => {
     if (now.job !== before.job) void compute();
     if (now.job !== before.job || now.look !== before.look) void cut();
+    if (now.station !== before.station) void run.ask();
   });
   return () => {
     stopped = true;
+    run.stop();
     clearTimeout(retry);
     leave();
   };

@@ -2,6 +2,7 @@
 import { Minus, Plus } from 'lucide-react';
 import { pictureBox } from '@/core/commands/pictures';
 import { boxHeight, boxWidth, isEmptyBox } from '@/core/geometry/point';
+import { formatSeconds, formatSecondsMore } from '@/core/units/duration';
 import { formatLengthNumber } from '@/core/units/quantity';
 import styles from './bench.module.css';
 import { useBeside } from './beside';
@@ -12,6 +13,29 @@ import { useBench } from './store';
 
 /** CSS pixels per millimetre on a screen that shows an inch as 96 px. */
 const TRUE_SIZE = 96 / 25.4;
+
+/** How long the job takes, and for some seconds after a change how much longer. */
+function RunTime() {
+  const run = useBench((s) => s.run);
+  const differs = useBench((s) => s.runDiffers);
+  if (!run?.operations.some((o) => o.times)) return null;
+  const title =
+    run.unknown.length > 0
+      ? `Without ${run.unknown.join(', ')}, of which no speed is known`
+      : 'How long the machine takes';
+  return (
+    <span title={title}>
+      Takes <span className="nf-figure">{formatSeconds(run.seconds)}</span>
+      {run.unknown.length > 0 && ' and more'}
+      {differs !== null && (
+        <span className="nf-figure nf-muted" role="status">
+          {' '}
+          ({formatSecondsMore(differs)})
+        </span>
+      )}
+    </span>
+  );
+}
 
 /** The strip at the foot of the bench. */
 export function Foot() {
@@ -50,6 +74,7 @@ export function Foot() {
             ? 'Computing …'
             : `Outlines ${total('outlines')} closed, ${total('open')} open · ${total('segments')} segments`}
       </span>
+      <RunTime />
       <span className={styles.zoom}>
         <button
           type="button"

@@ -4,6 +4,7 @@ import { changed } from '@/core/commands/changed';
 import { isOnSheet } from '@/core/document/on-sheet';
 import type { Job, Part } from '@/core/document/schema';
 import type { Station } from '@/core/inspect/stations';
+import type { RunView } from '@/worker/run-view';
 import type { CutPieceView, JobView } from '@/worker/view';
 import type { AtCut, AtDot, AtIsland } from './at';
 import { Histories } from './histories';
@@ -106,6 +107,8 @@ type ShownSlice = {
   readonly look: Look;
   /** The only operation shown, or null for all. */
   readonly only: string | null;
+  /** Whether the order in which things are run is shown on the sheet, at station Assign. */
+  readonly showsOrder: boolean;
   /** A place on the sheet to bring into sight; a new object each time. */
   readonly goTo: { minX: number; minY: number; maxX: number; maxY: number } | null;
   /** What is said of the last thing that was done; null when there is nothing to say. */
@@ -121,6 +124,10 @@ type ComputedSlice = {
   readonly viewOf: Job | null;
   /** The pieces after the cut, while that look is chosen. */
   readonly cutPieces: readonly CutPieceView[] | null;
+  /** The document as it is run; null before that was asked. */
+  readonly run: RunView | null;
+  /** How much longer, in seconds, it takes since it was last changed; null where that was a while ago. */
+  readonly runDiffers: number | null;
   readonly progress: { done: number; of: number } | null;
   readonly workerFault: string | null;
 };
@@ -159,12 +166,15 @@ const INITIAL: BenchState = {
   station: 'compose',
   look: 'drawing',
   only: null,
+  showsOrder: false,
   goTo: null,
   said: null,
   view: null,
   viewBeside: null,
   viewOf: null,
   cutPieces: null,
+  run: null,
+  runDiffers: null,
   progress: null,
   workerFault: null,
 };

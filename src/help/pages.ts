@@ -188,6 +188,11 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
           'Speed, power, passes and the rest come from the cut chart of the machine for the material and thickness. Press them to type over one; what was typed says so, with the way back.',
       },
       {
+        head: 'Order and time',
+        words:
+          'Within an operation the least way is found, with what lies in a piece before the piece is cut free. Parts can be pinned to be run first, the order can go row by row or so that the heat spreads, and is shown on the sheet. Times come from how the machine of the Shop moves; type back what one took, and the next are reckoned by it.',
+      },
+      {
         head: 'Kerf side',
         words:
           'Beside: half the width of the cut outside of edges and inside of holes, so that sizes come out true. By layer: the machine does that, and layers in the file say on which side. “Cuts one by one” sets one outline otherwise.',

@@ -104,6 +104,8 @@ export function MachineForm({ control, unit }: { control: Control<Machine>; unit
       />
       <Figure control={control} name="pierceSeconds" label="Piercing" suffix="s" step={0.1} least={0} most={3600} />
       <Figure control={control} name="liftSeconds" label="Lift" suffix="s" step={0.1} least={0} most={3600} />
+      <Figure control={control} name="changeSeconds" label="Change of tool" suffix="s" step={1} least={0} most={3600} />
+      <Length control={control} name="cornerMm" label="Corners cut by" unit={unit} least={0.001} most={10} />
       <Areas control={control} unit={unit} />
       <Heading beside="what it wants">Files</Heading>
       <OneOf
@@ -124,8 +126,12 @@ export function MachineForm({ control, unit }: { control: Control<Machine>; unit
         </>
       )}
       <OneOf control={control} name="file.curves" label="It reads" options={same(['curves', 'arcs', 'lines'])} />
-      <Colours control={control} />
-      <Layers control={control} />
+      {format.value !== 'hpgl' && (
+        <>
+          <Colours control={control} />
+          <Layers control={control} />
+        </>
+      )}
       <OneFile control={control} />
       <Figure
         control={control}

@@ -5,6 +5,7 @@ import type { Host } from './host';
 
 /** Questions about a document, by the host's names for them. */
 export const ASKED_OF_DOCUMENTS = [
+  'areasApart',
   'asCut',
   'bridgeThrough',
   'bridgeVariants',
@@ -19,6 +20,7 @@ export const ASKED_OF_DOCUMENTS = [
   'middleOf',
   'regionAt',
   'panelAt',
+  'running',
   'takeAlong',
   'safePart',
   'sheets',

@@ -12,6 +12,7 @@ import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import type { Path } from '../core/geometry/path';
 import { pathData } from '../core/geometry/path-data';
 import type { Box, Point } from '../core/geometry/point';
+import { type AreasApart, areasApart } from '../core/job/areas-apart';
 import { asCut } from '../core/job/as-cut';
 import { bridgeVariants } from '../core/job/compare-bridges';
 import { type ToolTrial, toolTrials } from '../core/job/compare-tools';
@@ -39,8 +40,10 @@ import { openGroups } from '../core/rules/groups';
 import type { FaceAbout } from '../core/schema/face-about';
 import type { FaceNamed } from '../core/schema/lettering';
 import type { Material } from '../core/schema/shop/material';
+import type { Search } from '../core/toolpath/ordering/search';
 import { type FaceSample, formViews, type LetterFormView, sampleOf } from './face-samples';
 import { Printer } from './printing';
+import { type RunView, runViewOf } from './run-view';
 import { type OnProgress, type Question, Runner } from './runner';
 import { Sources } from './sources';
 import { type Taken, takeAlong } from './take-along';
@@ -166,6 +169,22 @@ export class Host {
   /** A document packed with all that it names, to be taken along. */
   async takeAlong(job: Job): Promise<Taken> {
     return takeAlong(job, await this.evaluators, this.sources);
+  }
+
+  /** A document as it is run: in an order found quickly, or in that of its files, which nobody waits for; null when asked anew meanwhile. */
+  running(job: Job, how: Search['how']): Promise<RunView | null> {
+    const { resultOf } = this;
+    return this.ask({ kind: `run ${how}`, isPatient: how === 'full' }, job, function* (means) {
+      return runViewOf(yield* withProgress((yield* resultOf(job, means)).run(how)));
+    });
+  }
+
+  /** Which areas of an operation should be gone over together; null where all in one go is best, or that was asked anew meanwhile. */
+  areasApart(job: Job, operationId: string): Promise<AreasApart | null> {
+    const { resultOf } = this;
+    return this.ask({ kind: `areas ${operationId}`, isPatient: true }, job, function* (means) {
+      return yield* withProgress(areasApart(job, yield* resultOf(job, means), operationId));
+    });
   }
 
   /** The pieces there are after the cut; null when a newer document has come in meanwhile. */
@@ -387,11 +406,15 @@ export class Host {
   };
 }
 
+/** What yields the share done, as questions tell it. */
+function* withProgress<T>(steps: Generator<number, T>): Generator<Progress, T> {
+  let step = steps.next();
+  for (; !step.done; step = steps.next()) yield { done: step.value, of: 1 };
+  return step.value;
+}
+
 function* edgeData(evaluator: Evaluator, picture: PlacedPicture): Generator<Progress, string> {
-  const finding = evaluator.edgesOf(picture);
-  let step = finding.next();
-  for (; !step.done; step = finding.next()) yield { done: step.value, of: 1 };
-  return pathData(step.value, null, 4);
+  return pathData(yield* withProgress(evaluator.edgesOf(picture)), null, 4);
 }
 
 /** What is found in one go. */

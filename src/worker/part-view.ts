@@ -80,7 +80,7 @@ export type PartView = {
   /** Lines across thin places, and across gaps narrower than the kerf. */
   readonly thinD: string;
   readonly tightD: string;
-  /** The least width found under the least safe one. */
+  /** The least width that stays once it is cut, where it is under the least safe one. */
   readonly narrowestMm: number | null;
   /** Ends of segments as x, y pairs. */
   readonly nodes: Float64Array;
@@ -236,7 +236,7 @@ function viewOfPart(part: PartResult, print: Printer): PartView {
     untied: untiedViews(part),
     thinD: linesAcross(strength.thin),
     tightD: linesAcross(strength.tight),
-    narrowestMm: strength.thin[0]?.width ?? null,
+    narrowestMm: strength.thin[0]?.left ?? null,
     nodes: Float64Array.from(nodes),
     centerline: linework.centerline && centerlineView(linework.centerline, print),
     dots: linework.dots && {

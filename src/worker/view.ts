@@ -23,8 +23,6 @@ export type OperationView = {
   readonly id: string;
   readonly kind: OperationKind;
   readonly lengthMm: number;
-  /** The way between, moved without drawing, in mm. */
-  readonly travelMm: number;
   readonly fillMm2: number;
   /** How often the tool is set down. */
   readonly paths: number;
@@ -135,12 +133,11 @@ const operationView = (
   result: OperationResult,
   { parts, print }: { readonly parts: PartsById; readonly print: Printer },
 ): OperationView => {
-  const { operation, drawn, cuts, filledOnly, lengthMm, travelMm, fillMm2 } = result;
+  const { operation, drawn, cuts, filledOnly, lengthMm, fillMm2 } = result;
   return {
     id: operation.id,
     kind: operation.kind,
     lengthMm,
-    travelMm,
     fillMm2,
     paths: totalSetDowns(drawn),
     dots: dotTotals(drawn),

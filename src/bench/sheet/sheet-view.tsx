@@ -29,6 +29,7 @@ import { type DragSaying, followDrag, type Grab } from './drag';
 import { Nodes } from './found-layer';
 import { FrameHandles, frameOutline, HANDLE_PX, toScreen } from './frame-handles';
 import { HatchCanvas } from './hatch-canvas';
+import { OrderLayer } from './order-layer';
 import { PickLayer } from './pick-layer';
 import { PictureFrame, PictureHits, Pictures } from './picture-layer';
 import { centreAt, fitAt } from './point-at';
@@ -63,6 +64,7 @@ export function SheetView() {
   const view = useBench((s) => s.view);
   const look = useBench((s) => s.look);
   const cutPieces = useBench((s) => s.cutPieces);
+  const showsOrder = useBench((s) => s.showsOrder && s.station === 'assign' && s.look !== 'cut');
   const only = useBench((s) => s.only);
   const picked = useBench((s) => s.picked);
   const pointing = useBench((s) => s.pointing);
@@ -196,6 +198,7 @@ export function SheetView() {
           )}
         </g>
         {Layer && look !== 'cut' && <Layer camera={camera} toMm={toMm} look={look} isAtNodes={working} />}
+        {showsOrder && <OrderLayer camera={camera} />}
         {working && <NodeLayer camera={camera} toMm={toMm} />}
         {pen && <PenLayer camera={camera} toMm={toMm} />}
         <PickLayer camera={camera} toMm={toMm} />

@@ -24,6 +24,7 @@ import { CutPlaces } from './cut-places';
 import { GivenTo } from './given-to';
 import { LettersAlone } from './letters-alone';
 import { OperationSettings } from './operation-settings';
+import { OrderAndTime } from './order-and-time';
 
 function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   const only = useBench((s) => s.only);
@@ -236,6 +237,7 @@ export function Assign() {
           </Button>
         ))}
       </fieldset>
+      <OrderAndTime job={job} />
       <GivenTo job={job} />
       <LettersAlone job={job} />
       <CutPlaces job={job} />

@@ -31,12 +31,14 @@ import { FileNames } from './file-names';
 /** What the job's machine reads, in words: "DXF 2000 in mm, arcs and lines, one file for each operation". */
 function readsWords({ file }: JobMachine): string {
   const format = file.format === 'hpgl' ? 'plotter files' : file.format.toUpperCase();
+  // Files for plotters have pens in place of both.
+  const isDrawn = file.format !== 'hpgl';
   const curves = { curves: null, arcs: 'arcs and lines', lines: 'lines alone' }[file.curves];
   return [
     file.format === 'dxf' ? `${format} ${file.dxf} in ${file.unit}` : format,
     curves,
-    file.colours && 'colours of its own',
-    file.layers && 'layer names of its own',
+    isDrawn && file.colours && 'colours of its own',
+    isDrawn && file.layers && 'layer names of its own',
     file.perOperation && 'one file for each operation',
     file.mostSegments !== null && `at most ${file.mostSegments.toLocaleString('en')} segments`,
   ]
@@ -73,7 +75,9 @@ function ForMachine({
             onClick={onWrite}
             aria-label={`Write for ${machine.name}`}
           >
-            <span className="text-truncate">For {machine.name}</span>
+            <span className="text-truncate flex-shrink-0" style={{ maxWidth: '60%' }}>
+              For {machine.name}
+            </span>
             <span className="nf-small fw-normal text-truncate">{about}</span>
             <Download size={15} aria-hidden="true" className="flex-shrink-0" />
           </Button>
@@ -96,6 +100,7 @@ function Figures() {
   const view = useBeside((view) => view);
   const open = openGroups(view?.findings ?? []);
   const faults = open.filter((f) => f.severity === 'fault').length;
+  const runs = new Map(useBench((s) => s.run)?.operations.map((o) => [o.id, o]));
   const worked = (view?.operations ?? []).filter(
     (o) => (o.paths > 0 || o.fillMm2 > 0) && job.operations.find((x) => x.id === o.id)?.on,
   );
@@ -129,7 +134,11 @@ function Figures() {
                 {o.paths > 1 && (
                   <>
                     <div className="nf-muted">set down {o.paths.toLocaleString('en')} times</div>
-                    <div className="nf-muted">{formatRun(o.travelMm, job.units)} moved between</div>
+                    {runs.has(o.id) && (
+                      <div className="nf-muted">
+                        {formatRun(runs.get(o.id)?.travelMm ?? 0, job.units)} moved between
+                      </div>
+                    )}
                   </>
                 )}
                 {o.dots.map(({ diameterMm, count }) => (
