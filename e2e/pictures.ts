@@ -169,7 +169,9 @@ test('assign', async ({ page }) => {
   await page.getByLabel('Tab width').fill('3');
   await page.keyboard.press('Enter');
   await computed(page);
-  await page.getByRole('button', { name: 'Settings of Cut' }).evaluate((e) => e.scrollIntoView({ block: 'start' }));
+  await page.getByLabel('Show the order on the sheet').check();
+  await page.getByRole('heading', { name: 'Order and time' }).evaluate((e) => e.scrollIntoView({ block: 'center' }));
+  await expect(page.getByText(/works .* moves .* pierces/)).toBeVisible();
   await shoot(page, 'assign');
 });
 
