@@ -43,7 +43,8 @@ export function Foot() {
   const zoom = useCamera((camera) => camera.k);
   const units = useBench((s) => s.job.units);
   const view = useBeside((view) => view);
-  const isBehind = useBench((s) => s.viewBeside !== s.view);
+  // What stands beside the sheet is drawn anew all at once, some time after it was told.
+  const isBehind = useBench((s) => s.view) !== view;
   const progress = useBench((s) => s.progress);
   const selection = useBench((s) => s.selection);
   const picture = useBench((s) => s.job.pictures.find((p) => p.id === s.atPicture));
