@@ -203,7 +203,7 @@ test('a job is taken along with its typefaces, and opened in an empty installati
   const taken = info.outputPath(download.suggestedFilename());
   await download.saveAs(taken);
   // Other tests find no more typefaces than they bring in themselves.
-  const { typefaces } = (await (await page.request.get('/api/typefaces')).json()) as {
+  const { typefaces } = (await (await page.request.get('/api/typefaces', { maxRetries: 3 })).json()) as {
     typefaces: { content: string; name: string }[];
   };
   for (const { content, name } of typefaces)

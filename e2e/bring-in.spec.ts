@@ -110,7 +110,7 @@ test('a broken DXF: dropped, sized, its gaps closed, words cut out of it and bri
   // The file as it came can be had again.
   const { document } = await kept(page, id);
   const [artwork] = (document.parts[0]?.members ?? []) as unknown as { original: string; drawing: string }[];
-  const original = await page.request.get(`/api/assets/${artwork?.original}`);
+  const original = await page.request.get(`/api/assets/${artwork?.original}`, { maxRetries: 3 });
   expect(await original.body()).toEqual(plate());
   expect(original.headers()['content-disposition']).toContain('attachment');
 

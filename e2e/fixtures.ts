@@ -86,7 +86,12 @@ export async function chooseFace(page: Page, family: string, from = 'Archivo Bla
   const faces = page.getByRole('listbox', { name: 'Typefaces' });
   // What was typed has been looked for: the list does not move any more.
   await expect(faces.getByRole('option').first()).toHaveAccessibleName(new RegExp(family));
-  await faces.getByRole('option', { name: family }).first().click();
+  // Rows move while more faces are looked at: a press that hit none is made again.
+  await expect(async () => {
+    const option = faces.getByRole('option', { name: family }).first();
+    await option.click();
+    await expect(option).toHaveAttribute('aria-selected', 'true', { timeout: 3000 });
+  }).toPass();
   await page.keyboard.press('Escape');
   await expect(faces).toBeHidden();
 }
@@ -129,8 +134,8 @@ export const onScreen = (page: Page, x: number, y: number): Promise<{ x: number;
 
 /** The job as the server has it. */
 export async function stored(page: Page, id: string) {
-  // A line of its own: one that was kept open may be closed by the server just then.
-  const response = await page.request.get(`/api/jobs/${id}`, { headers: { connection: 'close' } });
+  // A line that was kept open may be closed by the server just then: it is asked again.
+  const response = await page.request.get(`/api/jobs/${id}`, { maxRetries: 3 });
   return (await response.json()) as {
     version: number;
     document: { parts: { members: { text: string; face: string }[] }[] } & Record<string, unknown>;

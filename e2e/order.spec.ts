@@ -118,3 +118,126 @@ test('areas far apart are gone over in goes of their own: told, taken in one pre
   await page.keyboard.press('Control+z');
   await expect(apart).toBeVisible();
 });
+
+test('five texts, a score and a cut: split, seen on the sheet, taken, put together, exported in order', async ({
+  page,
+}, info) => {
+  const words = (partId: string, text: string, x: number, y: number) => ({
+    id: partId,
+    placement: { x, y },
+    members: [
+      {
+        id: 'w',
+        kind: 'lettering',
+        placement: { x: 0, y: 0 },
+        text,
+        face: 'Archivo Black',
+        size: { by: 'capital', mm: 25 },
+      },
+    ],
+    work: [{ what: 'fill', operation: 'engrave' }],
+  });
+  const frame = (partId: string, inset: number, operation: string) => ({
+    id: partId,
+    placement: { x: 450, y: 300 },
+    members: [{ id: 'f', kind: 'rectangle', placement: { x: 0, y: 0 }, width: 880 - inset, height: 580 - inset }],
+    work: [{ what: 'outline', operation }],
+  });
+  const typed = { settings: { typed: { speed: 100, rowDistance: 0.2 } } };
+  const job = jobSchema.parse({
+    format: JOB_FORMAT,
+    title: 'Five texts',
+    sheet: { width: 900, height: 600 },
+    machine: { id: 'm', name: 'M', kind: 'laser', areas: {} },
+    parts: [
+      words('elm', 'Elm', 60, 60),
+      words('oak', 'Oak', 700, 75),
+      words('ash', 'Ash', 70, 300),
+      words('fir', 'Fir', 690, 318),
+      words('yew', 'Yew', 380, 480),
+      frame('fold', 40, 'score'),
+      frame('edge', 0, 'cut'),
+    ],
+    operations: [
+      { id: 'engrave', name: 'Engrave', kind: 'engrave', ...typed },
+      { id: 'score', name: 'Score', kind: 'score', settings: { typed: { speed: 40 } } },
+      { id: 'cut', name: 'Cut', kind: 'cut', settings: { typed: { speed: 10 } } },
+    ],
+  });
+  const id = await openJob(page, 'Five texts', job);
+  const foot = page.getByRole('contentinfo');
+  await station(page, 'Assign').click();
+  const told = page.getByText(/In \d goes it takes .* less/);
+  await expect(told).toBeVisible();
+  const goes = Number(/In (\d)/.exec((await told.textContent()) ?? '')?.[1]);
+  expect(goes).toBeGreaterThan(1);
+  await page.getByLabel(/Show the \d goes on the sheet/).check();
+  await expect(page.locator('[data-goes]')).toHaveAttribute('data-goes', String(goes));
+  await expect(page.locator('[data-goes] rect')).toHaveCount(5);
+
+  // Taken in one press: an operation for each go, and less time, which is told beside the total.
+  await page.getByRole('button', { name: 'Go over them apart' }).click();
+  await expect(foot).toContainText(/\(−\d/);
+  await computed(page);
+  await saved(page);
+  const engraved = async () => (await document(page, id)).operations.filter((o) => o.kind === 'engrave');
+  expect(await engraved()).toHaveLength(goes);
+  await expect(told).toHaveCount(0);
+  // And as easily put together again, which takes longer; and that undone.
+  await page.getByRole('button', { name: 'Go over them together' }).click();
+  await expect(told).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(told).toHaveCount(0);
+
+  // The last go is run first, by keys.
+  const names = async () => (await document(page, id)).operations.map((o) => o.name);
+  const before = await names();
+  await moveUp(page, page.getByRole('button', { name: `Move ${before[goes - 1]}`, exact: true }));
+  await expect
+    .poll(names)
+    .toEqual([...before.slice(0, goes - 2), before[goes - 1], before[goes - 2], ...before.slice(goes)]);
+  const order = await names();
+
+  await station(page, 'Prove').click();
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Write SVG', exact: true }).click(),
+  ]);
+  const target = info.outputPath('five.svg');
+  await file.saveAs(target);
+  const layers = [...readFileSync(target, 'utf8').matchAll(/<g id="([^"]+)"/g)].map(([, name]) => name);
+  expect(layers).toHaveLength(order.length);
+  layers.forEach((layer, i) => {
+    expect((layer ?? '').replace(/[-_]/g, ' ')).toBe((order[i] ?? '').replace(/[-_]/g, ' '));
+  });
+});
+
+test('a longer search is stopped and kept; time by a setting is shown and taken; a price', async ({ page }) => {
+  const id = await newJob(page, 'Longer');
+  await addLettering(page, 'Bog and ash 86');
+  await onLaser(page);
+  await station(page, 'Assign').click();
+  await page.getByRole('button', { name: 'Search longer for a better order' }).click();
+  const stop = page.getByRole('button', { name: /^Stop/ });
+  await stop.click();
+  await expect(page.getByRole('button', { name: 'Search longer for a better order' })).toBeVisible();
+
+  await page.getByRole('button', { name: 'How time changes with settings' }).click();
+  const times = page.getByRole('list', { name: 'Time of Cut by speed' });
+  await expect(times.getByRole('button').first()).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Time by speed' })).toBeVisible();
+  const fastest = times.getByRole('button').last();
+  const speed = Number.parseFloat((await fastest.textContent()) ?? '');
+  await fastest.click();
+  await expect(times.getByRole('button', { pressed: true })).toContainText(`${speed}`);
+  await saved(page);
+  expect((await document(page, id)).operations.find((o) => o.kind === 'cut')?.settings.typed.speed).toBe(speed);
+
+  await page.getByRole('button', { name: 'Where the time goes' }).click();
+  await expect(page.getByRole('img', { name: 'Where the time of each operation goes' })).toBeVisible();
+
+  await page.getByRole('button', { name: 'Reckon a price' }).click();
+  await page.getByLabel('Machine', { exact: true }).fill('60');
+  await page.getByLabel('Machine', { exact: true }).press('Enter');
+  await expect(page.getByLabel('Price', { exact: true })).toContainText('Time on the machine');
+});

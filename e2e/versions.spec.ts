@@ -121,5 +121,7 @@ test('a page is titled by its job', async ({ page, request }) => {
   await saved(page);
   await expect(page).toHaveTitle('Orchard gate · Needlefile');
   await kept(page, id);
-  expect(await (await request.get(`/jobs/${id}`)).text()).toContain('<title>Orchard gate · Needlefile</title>');
+  expect(await (await request.get(`/jobs/${id}`, { maxRetries: 3 })).text()).toContain(
+    '<title>Orchard gate · Needlefile</title>',
+  );
 });

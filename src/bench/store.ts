@@ -4,6 +4,7 @@ import { changed } from '@/core/commands/changed';
 import { isOnSheet } from '@/core/document/on-sheet';
 import type { Job, Part } from '@/core/document/schema';
 import type { Station } from '@/core/inspect/stations';
+import type { AreaGo } from '@/core/job/areas-apart';
 import type { RunView } from '@/worker/run-view';
 import type { CutPieceView, JobView } from '@/worker/view';
 import type { AtCut, AtDot, AtIsland } from './at';
@@ -109,6 +110,8 @@ type ShownSlice = {
   readonly only: string | null;
   /** Whether the order in which things are run is shown on the sheet, at station Assign. */
   readonly showsOrder: boolean;
+  /** Goes over areas that are shown on the sheet, and of which operation they are told; null for none. */
+  readonly areaGoes: { readonly operation: string; readonly goes: readonly AreaGo[] } | null;
   /** A place on the sheet to bring into sight; a new object each time. */
   readonly goTo: { minX: number; minY: number; maxX: number; maxY: number } | null;
   /** What is said of the last thing that was done; null when there is nothing to say. */
@@ -167,6 +170,7 @@ const INITIAL: BenchState = {
   look: 'drawing',
   only: null,
   showsOrder: false,
+  areaGoes: null,
   goTo: null,
   said: null,
   view: null,
@@ -370,20 +374,6 @@ export const selectParts = (ids: readonly string[]): void => {
 
 /** The parts selected, the first one first. */
 export const selectedParts = ({ partId, others }: Selection): string[] => (partId === null ? [] : [partId, ...others]);
-
-/** Run something once the view is in step with the document: at once, or when the work under way is done. */
-export function whenComputed(run: () => void): void {
-  const inStep = ({ job, viewOf }: BenchState) => job === viewOf;
-  if (inStep(get())) {
-    run();
-    return;
-  }
-  const leave = useBench.subscribe((now) => {
-    if (!inStep(now)) return;
-    leave();
-    run();
-  });
-}
 
 /** Say something of what was just done; null for nothing. */
 export const say = (said: string | null): void => set({ said });

@@ -13,6 +13,10 @@ export const LIMITS = {
   /** Times that are measured, against those that are reckoned. */
   timeFactorLeast: 0.05,
   timeFactorMost: 20,
+  /** Prices, in the money of the shop. */
+  price: 1_000_000,
+  /** How many times as long an order is searched for when that is asked for by hand. */
+  longSearch: 40,
   /** Rows of an area that are timed one by one; of more every so manieth stands for those between. */
   rowsTimed: 100_000,
   /** Speeds of machines and of what they do, in mm a second. */

@@ -190,7 +190,12 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
       {
         head: 'Order and time',
         words:
-          'Within an operation the least way is found, with what lies in a piece before the piece is cut free. Parts can be pinned to be run first, the order can go row by row or so that the heat spreads, and is shown on the sheet. Times come from how the machine of the Shop moves; type back what one took, and the next are reckoned by it.',
+          'Within an operation the least way is found, with what lies in a piece before the piece is cut free. Parts can be pinned to be run first, the order can go row by row or so that the heat spreads, and is shown on the sheet. Times come from how the machine of the Shop moves; type back what one took, and the next are reckoned by it. “Search longer” looks for a better order until you stop it, and keeps it.',
+      },
+      {
+        head: 'Areas, settings and price',
+        words:
+          'Areas that lie far apart are often gone over faster in goes of their own: that is told with what it saves, shown on the sheet, and taken or undone in one press. How time changes with speed, rows or passes is drawn, and a value is taken by a press. With prices of stock, machine hours and pierces, here or in the Shop, the job is priced.',
       },
       {
         head: 'Kerf side',

@@ -107,6 +107,27 @@ export function MachineForm({ control, unit }: { control: Control<Machine>; unit
       <Figure control={control} name="changeSeconds" label="Change of tool" suffix="s" step={1} least={0} most={3600} />
       <Length control={control} name="cornerMm" label="Corners cut by" unit={unit} least={0.001} most={10} />
       <Areas control={control} unit={unit} />
+      <Heading beside="0: not reckoned">Price</Heading>
+      <Figure
+        control={control}
+        name="hourPrice"
+        label="An hour of it"
+        suffix=""
+        none
+        step={1}
+        least={0}
+        most={LIMITS.price}
+      />
+      <Figure
+        control={control}
+        name="piercePrice"
+        label="A pierce"
+        suffix=""
+        none
+        step={0.1}
+        least={0}
+        most={LIMITS.price}
+      />
       <Heading beside="what it wants">Files</Heading>
       <OneOf
         control={control}

@@ -8,6 +8,7 @@ import { PROCESSES, type Process } from '@/core/schema/sheet';
 import type { Material } from '@/core/schema/shop/material';
 import type { LengthUnit } from '@/core/units/quantity';
 import { QuantityField, Switch } from '@/ui/fields';
+import { areaScale, areaUnit } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
 import { Figure, Length, Listed, Words } from './bound-fields';
 import styles from './shop.module.css';
@@ -93,13 +94,24 @@ function Stock({ control, unit }: { control: Control<Material>; unit: LengthUnit
             digits={unit === 'mm' ? 2 : 3}
           />
           <GoesBy control={control} i={i} />
+          <Figure
+            control={control}
+            name={`thicknesses.${i}.price`}
+            label="Price"
+            suffix={`a ${areaUnit(unit)}`}
+            none
+            scale={areaScale(unit)}
+            step={1}
+            least={0}
+            most={LIMITS.price}
+          />
           <Button variant="word" aria-label={`Take thickness ${i + 1} out`} onClick={() => thicknesses.remove(i)}>
             <Trash2 size={14} />
           </Button>
         </div>
       ))}
       {thicknesses.fields.length < LIMITS.thicknesses && (
-        <Button variant="plain" onClick={() => thicknesses.append({ mm: 3, as: '' })}>
+        <Button variant="plain" onClick={() => thicknesses.append({ mm: 3, as: '', price: null })}>
           + thickness
         </Button>
       )}

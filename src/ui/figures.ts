@@ -16,3 +16,13 @@ export function formatRun(mm: number, unit: LengthUnit): string {
 
 /** "12.3 %" of a share. */
 export const formatShare = (share: number): string => `${(100 * share).toFixed(1)} %`;
+
+/** What areas of stock are priced by. */
+export const areaUnit = (unit: LengthUnit): string => (unit === 'mm' ? 'm²' : 'ft²');
+const FOOT_MM = 304.8;
+/** What is shown of a price for each square metre. */
+export const areaScale = (unit: LengthUnit): number => (unit === 'mm' ? 1 : (FOOT_MM / 1000) ** 2);
+
+/** "0.124 m²": an area of stock, from mm². */
+export const formatStock = (mm2: number, unit: LengthUnit): string =>
+  `${Number((mm2 / (unit === 'mm' ? 1e6 : FOOT_MM ** 2)).toPrecision(3))} ${areaUnit(unit)}`;

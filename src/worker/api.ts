@@ -23,10 +23,13 @@ export const ASKED_OF_DOCUMENTS = [
   'running',
   'takeAlong',
   'safePart',
+  'searchLonger',
   'sheets',
   'sizingTo',
   'started',
+  'stopSearch',
   'summary',
+  'timeBySetting',
   'toolTrials',
 ] as const satisfies readonly (keyof Host)[];
 

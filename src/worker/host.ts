@@ -4,7 +4,8 @@
  */
 import type { Chosen } from '../core/commands/chosen';
 import { eachSheet } from '../core/commands/sheets';
-import type { Job, PlacedPicture, StepOf } from '../core/document/schema';
+import type { TimedSetting } from '../core/commands/timed-settings';
+import type { Job, StepOf } from '../core/document/schema';
 import type { FileFormat } from '../core/formats/written';
 import type { ClipEngine } from '../core/geometry/boolean/engine';
 import { scriptEngine } from '../core/geometry/boolean/engine-script';
@@ -29,6 +30,7 @@ import { atSafeSize, type SafePart, thickenedEnough } from '../core/job/safe';
 import { type Sizing, sizingTo } from '../core/job/size';
 import { type StartAnswers, type Started, startJob } from '../core/job/start';
 import type { SavedExtras } from '../core/job/summary';
+import { type TimeBySetting, timeBySetting } from '../core/job/time-by-setting';
 import { outlinesInHand } from '../core/kinds/steps/nodes';
 import type { Typeface } from '../core/lettering/face';
 import type { LetterIn } from '../core/lettering/forms';
@@ -42,10 +44,12 @@ import type { FaceNamed } from '../core/schema/lettering';
 import type { Material } from '../core/schema/shop/material';
 import type { Search } from '../core/toolpath/ordering/search';
 import { type FaceSample, formViews, type LetterFormView, sampleOf } from './face-samples';
+import { type FoundLonger, LongerSearch, type OnFound } from './longer-search';
 import { Printer } from './printing';
 import { type RunView, runViewOf } from './run-view';
 import { type OnProgress, type Question, Runner } from './runner';
 import { Sources } from './sources';
+import { atOnce, edgeData, withProgress } from './steps';
 import { type Taken, takeAlong } from './take-along';
 import {
   type BridgeVariantView,
@@ -78,6 +82,7 @@ export class Host {
   private readonly evaluators: Promise<Evaluator>;
   private readonly runner: Runner;
   private readonly sources: Sources;
+  private readonly longer = new LongerSearch();
   /** The last document that was evaluated, and what it came to. */
   private last: { readonly job: Job; readonly faces: FaceLookup; readonly result: JobResult } | null = null;
   private given: { readonly serial: number; readonly view: JobView } | null = null;
@@ -175,11 +180,39 @@ export class Host {
   running(job: Job, how: Search['how']): Promise<RunView | null> {
     const { resultOf } = this;
     return this.ask({ kind: `run ${how}`, isPatient: how === 'full' }, job, function* (means) {
-      return runViewOf(yield* withProgress((yield* resultOf(job, means)).run(how)));
+      const result = yield* resultOf(job, means);
+      return runViewOf(job, result.workBox, yield* withProgress(result.run(how)));
     });
   }
 
-  /** Which areas of an operation should be gone over together; null where all in one go is best, or that was asked anew meanwhile. */
+  /** How long an operation takes by one of its settings; null where it has no such setting, or that was asked anew meanwhile. */
+  timeBySetting(
+    job: Job,
+    operationId: string,
+    which: TimedSetting,
+    onProgress?: OnProgress,
+  ): Promise<{ readonly times: TimeBySetting | null } | null> {
+    return this.ask({ kind: `time of ${operationId}`, isPatient: true, onProgress }, job, function* (means) {
+      const { evaluator, faces } = means;
+      return { times: yield* withProgress(timeBySetting(job, { operationId, which }, evaluator, faces)) };
+    });
+  }
+
+  /** A longer search for the order of an operation, with what it found until it ended or was stopped; null where it found none, or another was asked for. */
+  searchLonger(job: Job, operationId: string, onFound?: OnFound): Promise<FoundLonger | null> {
+    const { resultOf, longer } = this;
+    longer.begin();
+    return this.ask({ kind: 'longer search', isPatient: true }, job, function* (means) {
+      return yield* longer.steps(job, yield* resultOf(job, means), operationId, onFound);
+    });
+  }
+
+  /** End the longer search that is under way: it answers with what it found. */
+  async stopSearch(_job: Job): Promise<void> {
+    this.longer.stop();
+  }
+
+  /** Which areas should be gone over together, of an operation and those like it; null where there is nothing to tell, or that was asked anew meanwhile. */
   areasApart(job: Job, operationId: string): Promise<AreasApart | null> {
     const { resultOf } = this;
     return this.ask({ kind: `areas ${operationId}`, isPatient: true }, job, function* (means) {
@@ -404,21 +437,4 @@ export class Host {
     this.given = { serial, view };
     return updateOf(view, serial, before);
   };
-}
-
-/** What yields the share done, as questions tell it. */
-function* withProgress<T>(steps: Generator<number, T>): Generator<Progress, T> {
-  let step = steps.next();
-  for (; !step.done; step = steps.next()) yield { done: step.value, of: 1 };
-  return step.value;
-}
-
-function* edgeData(evaluator: Evaluator, picture: PlacedPicture): Generator<Progress, string> {
-  return pathData(yield* withProgress(evaluator.edgesOf(picture)), null, 4);
-}
-
-/** What is found in one go. */
-// biome-ignore lint/correctness/useYield: it takes no steps.
-function* atOnce<T>(find: () => T): Generator<Progress, T> {
-  return find();
 }

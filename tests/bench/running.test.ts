@@ -12,7 +12,7 @@ let seconds = 10;
 const running = async (job: Job, how: 'quick' | 'full'): Promise<RunView | null> => {
   asked.push({ job, how });
   // In the order of the files it takes a little less.
-  return { operations: [], seconds: how === 'full' ? seconds - 1 : seconds, unknown: [] };
+  return { operations: [], seconds: how === 'full' ? seconds - 1 : seconds, unknown: [], price: null };
 };
 const machine = { id: 'm', name: 'M', kind: 'laser' };
 const open = (job: Job, station: 'compose' | 'assign' = 'compose') =>

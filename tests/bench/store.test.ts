@@ -23,9 +23,9 @@ import {
   showOnly,
   undo,
   useBench,
-  whenComputed,
   workOnNodes,
 } from '../../src/bench/store';
+import { whenComputed } from '../../src/bench/when-computed';
 import type { Job, Part } from '../../src/core/document/schema';
 import { jobWith, lettering, partOf } from '../support/jobs';
 
@@ -102,9 +102,10 @@ describe('opening', () => {
       viewBeside: view,
       viewOf: three,
       cutPieces: [],
-      run: { operations: [], seconds: 1, unknown: [] },
+      run: { operations: [], seconds: 1, unknown: [], price: null },
       runDiffers: 1,
       showsOrder: true,
+      areaGoes: { operation: 'engrave', goes: [] },
       progress: { done: 1, of: 2 },
       workerFault: 'stopped',
       said: 'Nothing was copied yet.',
@@ -331,7 +332,7 @@ describe('what is selected', () => {
         scan: null,
         colour: null,
         pens: [],
-        order: { by: 'way', pinned: [] },
+        order: { by: 'way', pinned: [], found: null },
         kerfSide: 'line',
         lead: null,
         tabs: null,

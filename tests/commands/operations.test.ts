@@ -1,10 +1,10 @@
 /** New operations: where they run, what they are called, and in which colour. */
 import { expect, test } from 'vitest';
-import { addOperation, goOverApart, RUNNING_ORDER } from '../../src/core/commands/operations';
+import { addOperation, RUNNING_ORDER } from '../../src/core/commands/operations';
 import { colourOf } from '../../src/core/document/colour-of';
 import type { Job } from '../../src/core/document/schema';
 import { LIMITS } from '../../src/core/limits';
-import { jobWith, lettering, partOf } from '../support/jobs';
+import { jobWith } from '../support/jobs';
 
 const plain = jobWith([]);
 const names = (job: Job) => job.operations.map((o) => o.name);
@@ -44,32 +44,4 @@ test('there are no more than the limit, and the job it was made from stays as it
   expect(job.operations).toHaveLength(LIMITS.operations);
   expect(new Set(names(job)).size).toBe(LIMITS.operations);
   expect(plain.operations).toHaveLength(4);
-});
-
-test('areas given to an operation for each group, with its settings and colours of their own; undone it is as before', () => {
-  const filled = ['a', 'b', 'c'].map((id) =>
-    partOf([lettering('I')], { id, work: [{ what: 'fill', operation: 'engrave' }] }),
-  );
-  const job = jobWith(filled, {
-    operations: [
-      { id: 'engrave', name: 'Engrave', kind: 'engrave', settings: { typed: { speed: 77 } }, scan: { interval: 0.2 } },
-      { id: 'cut', name: 'Cut', kind: 'cut' },
-    ],
-  });
-  const apart = goOverApart(job, 'engrave', [['a'], ['c'], ['b']]);
-  expect(apart.operations.map((o) => [o.name, o.kind])).toEqual([
-    ['Engrave', 'engrave'],
-    ['Engrave 2', 'engrave'],
-    ['Engrave 3', 'engrave'],
-    ['Cut', 'cut'],
-  ]);
-  const [first, second, third] = apart.operations;
-  expect(apart.parts.map((p) => p.work[0]?.operation)).toEqual([first?.id, third?.id, second?.id]);
-  for (const own of [second, third]) {
-    expect(own?.settings).toEqual(first?.settings);
-    expect(own?.scan).toEqual(first?.scan);
-    expect(own?.colour).not.toBeNull();
-  }
-  expect(second?.colour).not.toBe(third?.colour);
-  expect(goOverApart(job, 'engrave', [['a', 'b', 'c']])).toBe(job);
 });

@@ -11,13 +11,13 @@ const order = (made: Job) => made.operations.find((o) => o.id === 'cut')?.order;
 
 test('the order of one operation goes by something else', () => {
   const made = orderBy(job(), 'cut', 'rows');
-  expect(order(made)).toEqual({ by: 'rows', pinned: [] });
+  expect(order(made)).toEqual({ by: 'rows', pinned: [], found: null });
   expect(made.operations.filter((o) => o.order.by === 'rows')).toHaveLength(1);
 });
 
 test('parts are pinned behind those that are, moved among them, and let go', () => {
   const both = pinPart(pinPart(job(), 'cut', 'c', true), 'cut', 'a', true);
-  expect(order(both)).toEqual({ by: 'way', pinned: ['c', 'a'] });
+  expect(order(both)).toEqual({ by: 'way', pinned: ['c', 'a'], found: null });
   expect(order(pinPart(both, 'cut', 'c', true))?.pinned).toEqual(['a', 'c']);
   expect(order(movePinned(both, 'cut', 0, 1))?.pinned).toEqual(['a', 'c']);
   expect(order(pinPart(both, 'cut', 'c', false))?.pinned).toEqual(['a']);

@@ -8,7 +8,7 @@ import {
   typeSetting,
   typeTool,
 } from '../../src/core/commands/shop';
-import { setWidth } from '../../src/core/commands/stock';
+import { setOfStock } from '../../src/core/commands/stock';
 import { readJob } from '../../src/core/document/read';
 import type { Job } from '../../src/core/document/schema';
 import { Evaluator } from '../../src/core/job/evaluate';
@@ -76,7 +76,7 @@ test('how wide a tool works comes with it, stays where the shop lost it, and goe
 
 test('a kerf that was typed stays; one from the chart follows it', () => {
   const materials = SHOP.materials.map((m) => m.entry);
-  const typed = setWidth(PLY, 'kerf', 0.35, materials);
+  const typed = setOfStock(PLY, 'kerf', 0.35, materials);
   expect(of(typed, 'Mild steel', 3).sheet.kerf).toBe(0.35);
   expect(of(on(typed, 'router'), 'MDF', 6).sheet.kerf).toBe(0.35);
   expect(of(on(PLY, 'router'), 'MDF', 6).sheet.kerf).toBe(3);

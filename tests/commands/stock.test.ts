@@ -1,6 +1,6 @@
 /** The stock: what follows the material, what stays as it was typed, and the names materials go by. */
 import { describe, expect, test } from 'vitest';
-import { followsMaterial, saidOf, setStock, setWidth } from '../../src/core/commands/stock';
+import { followsMaterial, saidOf, setOfStock, setStock } from '../../src/core/commands/stock';
 import { leastWidthOf, materialNamed } from '../../src/core/document/material';
 import type { Job } from '../../src/core/document/schema';
 import { type Material, materialSchema } from '../../src/core/schema/shop/material';
@@ -87,11 +87,11 @@ describe('what is safe, and the kerf', () => {
   });
 
   test('stay as they were typed, each by itself, until the material is to say it again', () => {
-    const typed = setWidth(set(empty, { material: 'steel', thickness: 3 }), 'kerf', 1.7, KNOWN);
+    const typed = setOfStock(set(empty, { material: 'steel', thickness: 3 }), 'kerf', 1.7, KNOWN);
     expect(typed.sheet.kerfFrom).toBe('typed');
     const ply = set(typed, { material: 'plywood', thickness: 6 });
     expect(ply.sheet).toMatchObject({ leastWidth: 3, kerf: 1.7 });
-    expect(setWidth(ply, 'kerf', null, KNOWN).sheet).toMatchObject({ kerf: 0.2, kerfFrom: 'material' });
+    expect(setOfStock(ply, 'kerf', null, KNOWN).sheet).toMatchObject({ kerf: 0.2, kerfFrom: 'material' });
   });
 
   test('of jobs from before follow where they are what the material says, and stay where they are not', () => {
@@ -108,11 +108,13 @@ describe('what is safe, and the kerf', () => {
       material: STEEL,
       leastWidth: 1.5,
       kerf: 1.2,
+      price: null,
     });
     expect(saidOf({ material: 'tin', thickness: 1, process: 'laser' }, KNOWN)).toEqual({
       material: null,
       leastWidth: null,
       kerf: null,
+      price: null,
     });
   });
 });

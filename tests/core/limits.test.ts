@@ -13,6 +13,7 @@ import { POST } from '../../src/app/api/assets/route';
 import { pinIsland, pinnedBridge } from '../../src/core/commands/bridges';
 import { measureTime } from '../../src/core/commands/order';
 import { layPicture, pickTone } from '../../src/core/commands/pictures';
+import { setMachinePrice } from '../../src/core/commands/price';
 import { checkJob, readJob } from '../../src/core/document/read';
 import { writeFound } from '../../src/core/formats/found-file';
 import { readPixels, writePixels } from '../../src/core/formats/pixels';
@@ -40,6 +41,8 @@ import type { PartLines } from '../../src/core/toolpath/centerline/part-lines';
 import type { PartDots } from '../../src/core/toolpath/dots/part-dots';
 import type { PartHatch } from '../../src/core/toolpath/hatch/part-hatch';
 import { rowStep } from '../../src/core/toolpath/hatch/tip-room';
+import { searchOrder } from '../../src/core/toolpath/ordering/search';
+import { costInLength } from '../../src/core/toolpath/ordering/stops';
 import type { Raster } from '../../src/core/tracing/raster';
 import { traceCoverage } from '../../src/core/tracing/trace';
 import { parseLength } from '../../src/core/units/quantity';
@@ -49,6 +52,7 @@ import { bridgesView } from '../../src/worker/bridge-view';
 import { readingFile } from '../../src/worker/client';
 import { lookAtPicture } from '../../src/worker/picture-reading';
 import { type PagePicture, picturePages, previewFile } from '../../src/worker/reading';
+import { jobByChance } from '../ordering/random-jobs';
 import { faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { tiesOf } from '../support/notes';
@@ -304,7 +308,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   },
   areasApart: () => {
     limits.areasApart = 2;
-    expect(apartOf(300)?.groups).toHaveLength(2);
+    expect(apartOf(300)?.best).toHaveLength(2);
     limits.areasApart = 1;
     expect(apartOf(300)).toBeNull();
   },
@@ -318,9 +322,28 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   savedSeconds: () => {
     const saved = apartOf(300)?.savedSeconds ?? 0;
     limits.savedSeconds = saved + 0.1;
-    expect(apartOf(300)).toBeNull();
+    expect(apartOf(300)?.isWorthwhile).toBe(false);
     limits.savedSeconds = saved - 0.1;
-    expect(apartOf(300)).not.toBeNull();
+    expect(apartOf(300)?.isWorthwhile).toBe(true);
+  },
+  longSearch: () => {
+    const kicks = () => {
+      const search = searchOrder(jobByChance(7, 12), { from: { x: 0, y: 0 }, cost: costInLength, how: 'long' });
+      let count = 0;
+      for (let step = search.next(); !step.done; step = search.next()) count++;
+      return count;
+    };
+    limits.longSearch = 1;
+    const once = kicks();
+    limits.longSearch = 10;
+    expect(kicks()).toBeGreaterThan(5 * once);
+  },
+  price: () => {
+    const machine = (hourPrice: number) => said({ machine: { id: 'm', name: 'M', kind: 'laser', hourPrice } });
+    expect(machine(LIMITS.price)).toBeNull();
+    expect(machine(LIMITS.price + 1)).toContain('hourPrice');
+    const job = jobWith([], { machine: { id: 'm', name: 'M', kind: 'laser' } });
+    expect(setMachinePrice(job, 'hourPrice', 2 * LIMITS.price).machine?.hourPrice).toBe(LIMITS.price);
   },
   timeFactorLeast: () => {
     limits.timeFactorLeast = 0.5;

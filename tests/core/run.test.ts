@@ -1,12 +1,13 @@
 /** A job as it is run: nothing comes free before its work is done, times by hand, parts pinned, the order that is kept. */
 import { describe, expect, test } from 'vitest';
+import { keepOrder, orderBy } from '../../src/core/commands/order';
 import type { Job } from '../../src/core/document/schema';
 import { drawnPaths } from '../../src/core/geometry/drawable';
 import { flattenPath } from '../../src/core/geometry/path';
 import type { Point } from '../../src/core/geometry/point';
 import { partsOfGo } from '../../src/core/job/drawn';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { homeOf, type JobRun } from '../../src/core/job/run';
+import { homeOf, type JobRun, longerOrders } from '../../src/core/job/run';
 import { LIMITS } from '../../src/core/limits';
 import { finished } from '../../src/core/memo';
 import { machineSchema } from '../../src/core/schema/shop/machine';
@@ -233,5 +234,78 @@ describe('what the document says of the order', () => {
         return s?.x0 === made.goes[i]?.from.x && s?.y0 === made.goes[i]?.from.y;
       }),
     ).toBe(true);
+  });
+});
+
+describe('an order that was searched for longer', () => {
+  const row = Array.from({ length: 12 }, (_, i) =>
+    partOf([rectangle('r', 30 + 40 * (i % 6), 40 + 60 * Math.floor(i / 6), 20, 20)], { id: `p${i}`, ...CUT }),
+  );
+  const job = (order: Draft = {}, parts: Draft[] = row) =>
+    jobWith(parts, {
+      sheet: { width: 300, height: 200 },
+      operations: [{ id: 'cut', name: 'Cut', kind: 'cut', order }],
+    });
+  const searched = (of: Job, stopAt = Infinity) => {
+    const found = [...longerOrders(of, new Evaluator(wasmEngine).evaluate(of, faces), 'cut')];
+    const last = found[Math.min(found.length - 1, stopAt)];
+    if (!last) throw new Error('nothing was searched for');
+    return last;
+  };
+  const idsOf = (made: JobRun) => made.operations[0]?.goes.map(({ go, way }) => `${partsOfGo(go).join()} ${way}`);
+
+  test('is no worse than that of the files, whenever it is stopped, and is run as it was found', () => {
+    for (const stopAt of [0, 3, Infinity]) {
+      const { found, before, after } = searched(job(), stopAt);
+      expect(after).toBeLessThanOrEqual(before + 1e-9);
+      const kept = run(keepOrder(job(), 'cut', found));
+      expect(kept.operations[0]?.isKeptOrder).toBe(true);
+      const from = kept.operations[0]?.goes[0]?.from ?? { x: NaN, y: NaN };
+      expect(kept.operations[0]?.travelMm).toBeCloseTo(after - Math.hypot(from.x, from.y), 6);
+    }
+    expect(run(job()).operations[0]?.isKeptOrder).toBe(false);
+  });
+
+  test('holds in the order that is kept whatever that is, as long as nothing is changed', () => {
+    const { found } = searched(job());
+    const backwards = { ...found, order: [...found.order].reverse() };
+    const kept = keepOrder(job(), 'cut', backwards);
+    expect(idsOf(run(kept))).toEqual(idsOf(run(keepOrder(job(), 'cut', found)))?.reverse());
+    // One that is moved is another thing to order.
+    const moved = keepOrder(
+      job({}, [...row.slice(0, 11), partOf([rectangle('r', 200, 150, 20, 20)], { id: 'p11', ...CUT })]),
+      'cut',
+      backwards,
+    );
+    expect(run(moved).operations[0]?.isKeptOrder).toBe(false);
+    // And row by row, what was found for the least way says nothing.
+    expect(run(orderBy(kept, 'cut', 'rows')).operations[0]?.isKeptOrder).toBe(false);
+  });
+
+  test('one that names things twice, or that are not there, is none', () => {
+    const { found } = searched(job());
+    for (const order of [found.order.map(() => 0), found.order.map((i) => i + 1), found.order.slice(1)])
+      expect(run(keepOrder(job(), 'cut', { ...found, order })).operations[0]?.isKeptOrder).toBe(false);
+    const ways = found.ways.map(() => 99);
+    expect(run(keepOrder(job(), 'cut', { ...found, ways })).operations[0]?.isKeptOrder).toBe(false);
+  });
+
+  test('what lies in a piece still comes first, and pinned parts do', () => {
+    const plate = partOf(
+      [
+        rectangle('rim', 150, 100, 290, 190),
+        ...[0, 1, 2].map((i) => rectangle(`h${i}`, 60 + 30 * i, 170, 8, 8, { role: 'punch' })),
+      ],
+      { id: 'plate', ...CUT },
+    );
+    const both = job({ pinned: ['p7'] }, [plate, ...row]);
+    const kept = run(keepOrder(both, 'cut', searched(both).found));
+    expect(kept.operations[0]?.isKeptOrder).toBe(true);
+    const parts = kept.operations[0]?.goes.flatMap(({ go }) => partsOfGo(go)) ?? [];
+    expect([parts[0], parts[parts.length - 1]]).toEqual(['p7', 'plate']);
+    expect(worksOnDropped(kept)).toBe(0);
+    const bad = searched(both).found;
+    const outFirst = { ...bad, order: [bad.order[bad.order.length - 1] as number, ...bad.order.slice(0, -1)] };
+    expect(run(keepOrder(both, 'cut', outFirst)).operations[0]?.isKeptOrder).toBe(false);
   });
 });

@@ -23,6 +23,9 @@ const sheet = {
   refuses: [],
   leastWidthFrom: null,
   kerfFrom: null,
+  price: null,
+  priced: 'used',
+  priceFrom: null,
 } satisfies Sheet;
 const KINDS = Object.keys(SHAPE_LENGTHS) as (keyof typeof SHAPE_LENGTHS)[];
 const made = (shape: Record<string, unknown>): Shape => {

@@ -4,13 +4,17 @@ import { type InkRows, uniteRows } from '../../src/core/geometry/ink-rows';
 import type { Point } from '../../src/core/geometry/point';
 import { finished } from '../../src/core/memo';
 import { type AreaMotion, rowsRun } from '../../src/core/motion/area-rows';
-import { allTogether, together as togetherSteps } from '../../src/core/motion/areas-together';
+import { asGiven, sharingGap, together as togetherSteps } from '../../src/core/motion/areas-together';
 import { straightSeconds } from '../../src/core/motion/machine-motion';
+import { figure } from '../support/figures';
 import { type Chance, chance } from '../support/random';
 import { sample } from '../support/scale';
+import { annealedAreas } from './anneal-areas';
 import { alike, block } from './blocks';
 
 const together = (...args: Parameters<typeof togetherSteps>) => finished(togetherSteps(...args));
+const allTogether = (rows: readonly InkRows[], m: AreaMotion, from: Point): number =>
+  asGiven(rows, [rows.map((_, i) => i)], m, from).seconds;
 const STEP = 0.5;
 const HOME: Point = { x: 0, y: 0 };
 const motion = (speed: number, a: number, more: Partial<AreaMotion['areas']> = {}): AreaMotion => ({
@@ -92,6 +96,63 @@ describe('areas gone over together', () => {
       const found = together(rows, m, HOME);
       expect(found.groups.flatMap((g) => [...g.areas]).sort((a, b) => a - b)).toEqual(rows.map((_, k) => k));
       expect(found.seconds).toBeLessThanOrEqual(allTogether(rows, m, HOME) + 1e-9);
+    }
+  });
+
+  test('of forty areas a long search finds hardly anything better', { tags: 'slow' }, () => {
+    const next = chance(40);
+    const worse: number[] = [];
+    for (let i = 0; i < sample(1, 10); i++) {
+      const rows = boxes(next, 40);
+      const m = motion(100 + 500 * next(), 1000 + 8000 * next());
+      const least = annealedAreas(rows, m, HOME, { turns: sample(20_000, 400_000), seed: i + 1 });
+      worse.push(together(rows, m, HOME).seconds / least - 1);
+    }
+    figure({
+      name: 'forty areas parted into goes, against simulated annealing, worst',
+      value: 100 * Math.max(...worse),
+      digits: 2,
+      unit: '%',
+      aim: { most: 0.5 },
+    });
+    expect(Math.max(...worse)).toBeLessThan(0.005);
+  });
+
+  test('groups in a given order: each by itself, and all with the shortest way between', () => {
+    const m = motion(300, 3000);
+    const rows = [box(0, 0, 40, 20), box(200, 50, 40, 20)];
+    const { runs, seconds } = asGiven(rows, [[1], [0]], m, HOME);
+    const each = [1, 0].map((i) => rowsRun(rows[i] as InkRows, m));
+    expect(runs.map((r) => r.seconds)).toEqual(each.map((r) => r?.seconds));
+    let least = Infinity;
+    for (const first of [0, 1])
+      for (const second of [0, 1]) {
+        const [a, b] = each.map((r, k) => ([first, second][k] ? [r?.to, r?.from] : [r?.from, r?.to])) as [
+          Point,
+          Point,
+        ][];
+        if (!a || !b) continue;
+        const way = straightSeconds(a[0].x, a[0].y, m.idle) + straightSeconds(b[0].x - a[1].x, b[0].y - a[1].y, m.idle);
+        least = Math.min(least, way + (each[0]?.seconds ?? 0) + (each[1]?.seconds ?? 0));
+      }
+    expect(seconds).toBeCloseTo(least, 9);
+  });
+
+  test('rows are worth sharing up to a gap that takes as long to cross as to turn twice and get up to speed', () => {
+    for (const [speed, a, turnSeconds] of [
+      [300, 3000, 0.02],
+      [600, 8000, 0.1],
+      [100, 1500, 0],
+    ] as const) {
+      const m = motion(speed, a, { turnSeconds });
+      const gap = sharingGap(60, m) ?? NaN;
+      // Each row by itself has another run-up and run-out, another getting up to speed, and another turn.
+      const more = (2 * 5 + speed ** 2 / a) / speed + turnSeconds;
+      expect(gap).toBeGreaterThan(0.97 * more * speed);
+      expect(gap).toBeLessThan(1.05 * more * speed);
+      const pair = (mm: number) => [box(0, 0, 60, 150), box(60 + mm, 0, 60, 150)];
+      const goes = (mm: number) => together(pair(mm), m, { x: 0, y: 75 }).groups.length;
+      expect([goes(0.9 * gap), goes(1.1 * gap)]).toEqual([1, 2]);
     }
   });
 });

@@ -14,7 +14,8 @@ import type { PictureFound } from '@/worker/picture-reading';
 import type { FilePreview, Looked } from '@/worker/reading';
 import { SHEET_IS_FULL } from '../picture-edits';
 import { fitSheet } from '../sheet/camera';
-import { bringIntoSight, change, choosePicture, dispatch, say, select, useBench, whenComputed } from '../store';
+import { bringIntoSight, change, choosePicture, dispatch, say, select, useBench } from '../store';
+import { whenComputed } from '../when-computed';
 
 type Incoming = {
   readonly name: string;

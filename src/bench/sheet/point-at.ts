@@ -4,7 +4,8 @@ import { fitIntoPanel } from '@/core/commands/fit';
 import { boxCentre, boxHeight, boxWidth, isEmptyBox, type Point } from '@/core/geometry/point';
 import { computing } from '@/worker/client';
 import { chosenBox, chosenNow, memberInHand, moveBy } from '../chosen';
-import { dispatch, say, setPointing, useBench, whenComputed } from '../store';
+import { dispatch, say, setPointing, useBench } from '../store';
+import { whenComputed } from '../when-computed';
 
 /** Centre what is chosen in the region that a point lies in. */
 export function centreAt(at: Point): void {

@@ -23,6 +23,7 @@ import { cornersOf } from '../seen';
 import { STATION_SCREENS } from '../stations/station-screens';
 import { dispatch, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
 import { AlongLayer } from './along-layer';
+import { AreaGoesLayer } from './area-goes-layer';
 import { Band, drawBand } from './band';
 import { attachCamera, type Camera, fitSheet, lookAtPlace, RULER, toSheet, useCamera } from './camera';
 import { type DragSaying, followDrag, type Grab } from './drag';
@@ -198,6 +199,7 @@ export function SheetView() {
           )}
         </g>
         {Layer && look !== 'cut' && <Layer camera={camera} toMm={toMm} look={look} isAtNodes={working} />}
+        {look !== 'cut' && <AreaGoesLayer camera={camera} />}
         {showsOrder && <OrderLayer camera={camera} />}
         {working && <NodeLayer camera={camera} toMm={toMm} />}
         {pen && <PenLayer camera={camera} toMm={toMm} />}

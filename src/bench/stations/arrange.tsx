@@ -28,7 +28,8 @@ import styles from '../bench.module.css';
 import { useBeside } from '../beside';
 import { chosenBox, chosenIn, moveBy } from '../chosen';
 import { ownMiddle } from '../seen';
-import { dispatch, select, selectedParts, setPointing, useBench, whenComputed } from '../store';
+import { dispatch, select, selectedParts, setPointing, useBench } from '../store';
+import { whenComputed } from '../when-computed';
 import { PlaceEditor } from './place-editor';
 
 const EDGES: readonly { readonly edge: Edge; readonly words: string; readonly icon: typeof Baseline }[] = [

@@ -24,7 +24,7 @@ import { CutPlaces } from './cut-places';
 import { GivenTo } from './given-to';
 import { LettersAlone } from './letters-alone';
 import { OperationSettings } from './operation-settings';
-import { OrderAndTime } from './order-and-time';
+import { OrderAndTime } from './time/order-and-time';
 
 function OperationCard({ operation, job }: { operation: Operation; job: Job }) {
   const only = useBench((s) => s.only);

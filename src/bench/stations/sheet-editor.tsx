@@ -6,7 +6,7 @@ import Form from 'react-bootstrap/Form';
 import { call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { setStockFrom } from '@/core/commands/shop';
-import { followsMaterial, type Stock, saidOf, setWidth } from '@/core/commands/stock';
+import { followsMaterial, type Stock, saidOf, setOfStock } from '@/core/commands/stock';
 import { withTag } from '@/core/commands/tags';
 import type { Sheet } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
@@ -190,7 +190,7 @@ function StockWidth({
         least={0}
         most={most}
         stepMm={stepMm}
-        onChange={(mm) => dispatch((job) => setWidth(job, which, mm, materials), merge)}
+        onChange={(mm) => dispatch((job) => setOfStock(job, which, mm, materials), merge)}
       />
       <p className="nf-muted nf-small mb-2">
         {follows ? (
@@ -205,7 +205,10 @@ function StockWidth({
             {source && said[which] !== null && (
               <>
                 {'; '}
-                <Button variant="word" onClick={() => dispatch((job) => setWidth(job, which, null, materials), merge)}>
+                <Button
+                  variant="word"
+                  onClick={() => dispatch((job) => setOfStock(job, which, null, materials), merge)}
+                >
                   {formatLength(said[which], unit)} from {source}
                 </Button>
               </>

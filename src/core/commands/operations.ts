@@ -36,38 +36,11 @@ export const addOperation = (job: Job, kind: OperationKind): Job =>
           kerfSide: 'line',
           lead: null,
           tabs: null,
-          order: { by: 'way', pinned: [] },
+          order: { by: 'way', pinned: [], found: null },
           settings: { charted: null, from: null, tried: false, toolWidth: null, typed: {} },
         };
         draft.operations.splice(placeFor(draft.operations, kind), 0, operation);
       });
-
-/**
- * What an operation fills as areas given to several, one for each group of parts but the first, which stays: with its settings, colours of their own,
- * right behind it in the running order.
- */
-export function goOverApart(job: Job, operationId: string, groups: readonly (readonly string[])[]): Job {
-  const original = job.operations.find((o) => o.id === operationId);
-  if (!original) return job;
-  let made = job;
-  groups.slice(1).forEach((parts, k) => {
-    const before = made;
-    made = addOperation(before, original.kind);
-    const added = made.operations.find((o) => !before.operations.some((b) => b.id === o.id));
-    if (!added) return;
-    made = changed(made, (draft) => {
-      const from = draft.operations.findIndex((o) => o.id === added.id);
-      moveEntry(draft.operations, from, draft.operations.findIndex((o) => o.id === operationId) + 1 + k);
-      const own = draft.operations.find((o) => o.id === added.id);
-      if (own) Object.assign(own, { tip: original.tip, scan: original.scan, settings: original.settings });
-      for (const part of draft.parts)
-        if (parts.includes(part.id))
-          for (const work of part.work)
-            if (work.what === 'fill' && work.operation === operationId) work.operation = added.id;
-    });
-  });
-  return made;
-}
 
 /** A colour of its own for an operation, which no other has. */
 export const giveOwnColour = (job: Job, operationId: string): Job =>

@@ -1,6 +1,7 @@
 /** Commands on the order in which operations are run, and on how long that is measured to take. */
 import type { Job, Operation } from '../document/schema';
 import { LIMITS } from '../limits';
+import type { FoundOrder } from '../schema/operations';
 import { changed, moveEntry } from './changed';
 
 const edited = (job: Job, operationId: string, edit: (operation: Operation) => void): Job =>
@@ -13,6 +14,12 @@ const edited = (job: Job, operationId: string, edit: (operation: Operation) => v
 export const orderBy = (job: Job, operationId: string, by: Operation['order']['by']): Job =>
   edited(job, operationId, (o) => {
     o.order.by = by;
+  });
+
+/** Keep an order that was searched for longer; null: that of the files, as it is found by itself. */
+export const keepOrder = (job: Job, operationId: string, found: FoundOrder | null): Job =>
+  edited(job, operationId, (o) => {
+    o.order.found = found;
   });
 
 /** Run a part first in an operation, after those that are pinned; or no longer. */

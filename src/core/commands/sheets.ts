@@ -58,9 +58,11 @@ export function addSheet(job: Job): Done<{ readonly sheetId: string }> {
     thicknessAs: null,
     leastWidth: null,
     kerf: null,
+    price: null,
     refuses: [],
     leastWidthFrom: null,
     kerfFrom: null,
+    priceFrom: null,
   };
   const added = changed(job, (draft) => {
     draft.otherSheets.push({ id: sheetId, name: '', sheet: bare, machine: job.machine?.id ?? null, settings: {} });

@@ -1,5 +1,5 @@
 /** Commands on the stock: its material and thickness, and what follows from these. */
-import { kerfOf, leastWidthOf, materialNamed } from '../document/material';
+import { kerfOf, leastWidthOf, materialNamed, priceOf } from '../document/material';
 import type { Job, Sheet } from '../document/schema';
 import { stepIn } from '../kinds/steps';
 import type { Material } from '../schema/shop/material';
@@ -8,25 +8,34 @@ import { changed } from './changed';
 /** What can be said of the stock; what is left out stays. Thickness in mm. */
 export type Stock = Partial<Pick<Sheet, 'material' | 'thickness' | 'thicknessAs' | 'process'>>;
 
+/** What of a sheet follows its material, unless it was typed. */
+type FollowsMaterial = 'leastWidth' | 'kerf' | 'price';
+const FOLLOWING = ['leastWidth', 'kerf', 'price'] as const satisfies readonly FollowsMaterial[];
+
 /** What the materials that are known say of a sheet; null where they say nothing. */
 export function saidOf(
   { material, thickness, process }: Pick<Sheet, 'material' | 'thickness' | 'process'>,
   known: readonly Material[],
-): { readonly material: Material | null; readonly leastWidth: number | null; readonly kerf: number | null } {
+): { readonly material: Material | null } & Readonly<Record<FollowsMaterial, number | null>> {
   const named = materialNamed(material, known);
-  if (!named) return { material: null, leastWidth: null, kerf: null };
-  return { material: named, leastWidth: leastWidthOf(named, thickness), kerf: kerfOf(named, process) };
+  if (!named) return { material: null, leastWidth: null, kerf: null, price: null };
+  return {
+    material: named,
+    leastWidth: leastWidthOf(named, thickness),
+    kerf: kerfOf(named, process),
+    price: priceOf(named, thickness),
+  };
 }
 
-/** Whether a width follows the material: it came with it, or it was never said where from and is nothing else. */
-export const followsMaterial = (sheet: Sheet, which: 'leastWidth' | 'kerf', known: readonly Material[]): boolean =>
+/** Whether something follows the material: it came with it, or it was never said where from and is nothing else. */
+export const followsMaterial = (sheet: Sheet, which: FollowsMaterial, known: readonly Material[]): boolean =>
   sheet[`${which}From`] === null
     ? sheet[which] === null || sheet[which] === saidOf(sheet, known)[which]
     : sheet[`${which}From`] === 'material';
 
 /**
- * Another material, thickness or way of cutting. The least safe width and the kerf follow, unless they were typed: a material that is not
- * known has none, rather than those of another.
+ * Another material, thickness or way of cutting. The least safe width, the kerf and the price follow, unless they were typed: a material
+ * that is not known has none, rather than those of another.
  */
 export const setStock = (job: Job, stock: Stock, known: readonly Material[]): Job =>
   changed(job, (draft) => {
@@ -36,18 +45,18 @@ export const setStock = (job: Job, stock: Stock, known: readonly Material[]): Jo
     if (known.length === 0) return;
     const said = saidOf(draft.sheet, known);
     draft.sheet.refuses = said.material?.refuses ?? [];
-    for (const which of ['leastWidth', 'kerf'] as const) {
+    for (const which of FOLLOWING) {
       if (!followsMaterial(before, which, known)) continue;
       draft.sheet[which] = said[which];
       draft.sheet[`${which}From`] = 'material';
     }
   });
 
-/** A width of the stock typed by hand, in mm, which then stays; null: as the material says. */
-export const setWidth = (job: Job, which: 'leastWidth' | 'kerf', mm: number | null, known: readonly Material[]): Job =>
+/** A width of the stock in mm, or its price, typed by hand, which then stays; null: as the material says. */
+export const setOfStock = (job: Job, which: FollowsMaterial, value: number | null, known: readonly Material[]): Job =>
   changed(job, (draft) => {
-    draft.sheet[which] = mm ?? saidOf(job.sheet, known)[which];
-    draft.sheet[`${which}From`] = mm === null ? 'material' : 'typed';
+    draft.sheet[which] = value ?? saidOf(job.sheet, known)[which];
+    draft.sheet[`${which}From`] = value === null ? 'material' : 'typed';
   });
 
 /** Joints stronger than is safe by this, as new ones are. */

@@ -12,6 +12,13 @@ export const leastWidthOf = (
 export const kerfOf = ({ process: usual, kerfsMm }: Pick<Material, 'process' | 'kerfsMm'>, process: Process | null) =>
   kerfsMm[process ?? usual] ?? null;
 
+/** Thicknesses that differ by less, in mm, are the same. */
+const SAME_MM = 0.01;
+
+/** What a square metre of a material costs at a thickness in mm; null where that is not said. */
+export const priceOf = ({ thicknesses }: Pick<Material, 'thicknesses'>, thicknessMm: number | null): number | null =>
+  thicknesses.find(({ mm }) => thicknessMm !== null && Math.abs(mm - thicknessMm) < SAME_MM)?.price ?? null;
+
 /** Words that materials go by in shops, and which of the listed ones each is; the last of several in a name counts. */
 const SPELLINGS: Readonly<Record<string, string>> = {
   ply: 'Birch plywood',

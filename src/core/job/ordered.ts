@@ -9,9 +9,19 @@ import type { Point } from '../geometry/point';
 import { line } from '../geometry/segment';
 import { LIMITS } from '../limits';
 import type { LongStage } from '../memo';
+import type { FoundOrder } from '../schema/operations';
 import { byRows, spreadOut } from '../toolpath/ordering/patterns';
 import { type Search, searchOrder } from '../toolpath/ordering/search';
-import { type Order, type Stop, type ToOrder, type WayToRun, withoutCircles } from '../toolpath/ordering/stops';
+import {
+  fingerprint,
+  isOrderOf,
+  type Order,
+  type Stop,
+  type ToOrder,
+  tourCost,
+  type WayToRun,
+  withoutCircles,
+} from '../toolpath/ordering/stops';
 import { type DrawnWork, type Go, partsOfGo } from './drawn';
 
 /** A thing that is run in one go, as it is run: from where to where. */
@@ -23,6 +33,9 @@ export type OrderedGo = {
   readonly from: Point;
   readonly to: Point;
 };
+
+/** What an operation runs, in order, and whether that is the order that is kept of it. */
+export type Ordered = { readonly goes: readonly OrderedGo[]; readonly isKept: boolean };
 
 /** Of a closed path so many nodes at most may be where it begins. */
 const MOST_BEGUN_AT = 24;
@@ -40,19 +53,19 @@ export type OrderInput = {
 };
 
 /** What an operation runs, in order; yields the share done. */
-export const ORDERED: LongStage<OrderInput, readonly OrderedGo[]> = {
+export const ORDERED: LongStage<OrderInput, Ordered> = {
   name: 'order',
   key: ({ operation, goesKey, from, costKey, how }) =>
     `${goesKey}|${from.x},${from.y}|${costKey}|${how}|${operation.kind === 'cut'}|${JSON.stringify(operation.order)}`,
   run: function* (input) {
-    const { goes, operation, from } = input;
-    const { goes: sequence, first } = gathered(sequenceOf(goes, operation.kind === 'cut'));
-    const all: ToOrder = { stops: sequence.map(stopOf), first: withoutCircles(first) };
+    const { operation, from } = input;
+    const { sequence, all } = toOrder(input);
+    const kept = keptOrder(operation.order, all);
     const made: OrderedGo[] = [];
     let at = from;
     for (const group of groupsOf(all, sequence, operation.order.pinned)) {
       const part = within(all, group);
-      const order = yield* orderOf(part, { ...input, from: at });
+      const order = kept ? orderWithin(kept, group) : yield* orderOf(part, { ...input, from: at });
       for (const k of order.order) {
         const go = sequence[group[k] as number] as Go;
         const way = intAt(order.ways, k);
@@ -62,10 +75,83 @@ export const ORDERED: LongStage<OrderInput, readonly OrderedGo[]> = {
         at = run.to;
       }
     }
-    return made;
+    return { goes: made, isKept: kept !== null };
   },
-  weigh: (made) => 16 * made.length,
+  weigh: ({ goes }) => 16 * goes.length,
 };
+
+/** What is put in order, with what must come first. */
+function toOrder({ goes, operation }: Pick<OrderInput, 'goes' | 'operation'>) {
+  const { goes: sequence, first } = gathered(sequenceOf(goes, operation.kind === 'cut'));
+  const all: ToOrder = { stops: sequence.map(stopOf), first: withoutCircles(first) };
+  return { sequence, all };
+}
+
+/** The order that is kept, where it is of just this, and does what must come first; else null. */
+function keptOrder({ by, found }: Operation['order'], all: ToOrder): Order | null {
+  if (!found || by !== 'way' || found.of !== fingerprint(all)) return null;
+  const order: Order = { order: Int32Array.from(found.order), ways: Int32Array.from(found.ways) };
+  return isOrderOf(all, order) ? order : null;
+}
+
+/** An order of all as one of some of them, by their numbers among these. */
+function orderWithin({ order, ways }: Order, group: readonly number[]): Order {
+  const number = new Map(group.map((i, k) => [i, k]));
+  return {
+    order: order.filter((i) => number.has(i)).map((i) => number.get(i) ?? 0),
+    ways: Int32Array.from(group, (i) => intAt(ways, i)),
+  };
+}
+
+/** How far a search by hand has come: what the moves between cost in the order it found, and in the one it began with. */
+export type SearchedSoFar = {
+  readonly share: number;
+  readonly found: FoundOrder;
+  readonly before: number;
+  readonly after: number;
+};
+
+/** Searches longer for the order of an operation, from the one it is run in; whenever it is stopped, the order found by then may be kept. */
+export function* searchLonger(
+  input: Pick<OrderInput, 'operation' | 'goes' | 'from' | 'cost'>,
+  run: readonly OrderedGo[],
+): Generator<SearchedSoFar, void> {
+  const { from, cost, operation } = input;
+  const { sequence, all } = toOrder(input);
+  const numbers = new Map(sequence.map((go, i) => [go, i]));
+  const begun: Order = {
+    order: Int32Array.from(run, ({ go }) => numbers.get(go) ?? 0),
+    ways: new Int32Array(sequence.length),
+  };
+  for (const { go, way } of run) begun.ways[numbers.get(go) ?? 0] = way;
+  const before = tourCost(all, begun, from, cost);
+  const now: Order = { order: begun.order.slice(), ways: begun.ways.slice() };
+  const groups = groupsOf(all, sequence, operation.order.pinned);
+  let at = 0;
+  for (const [n, group] of groups.entries()) {
+    const part = within(all, group);
+    const prior = at > 0 ? intAt(now.order, at - 1) : -1;
+    const start = prior < 0 ? from : (all.stops[prior]?.ways[intAt(now.ways, prior)]?.to ?? from);
+    const search = searchOrder(part, { from: start, cost, how: 'long', begun: orderWithin(now, group) });
+    for (let step = search.next(); ; step = search.next()) {
+      const { order, ways } = step.done ? step.value : step.value.order;
+      order.forEach((k, i) => {
+        now.order[at + i] = group[k] as number;
+      });
+      group.forEach((i, k) => {
+        now.ways[i] = intAt(ways, k);
+      });
+      yield {
+        share: (n + (step.done ? 1 : step.value.share)) / groups.length,
+        found: { of: fingerprint(all), order: [...now.order], ways: [...now.ways] },
+        before,
+        after: tourCost(all, now, from, cost),
+      };
+      if (step.done) break;
+    }
+    at += group.length;
+  }
+}
 
 function* orderOf(part: ToOrder, { operation, from, cost, how }: OrderInput): Generator<number, Order> {
   const { by } = operation.order;

@@ -18,6 +18,7 @@ import type { PartHatch } from '../toolpath/hatch/part-hatch';
 import { partsOfGo } from './drawn';
 import type { JobResult } from './evaluate';
 import type { PartResult } from './part-result';
+import { type Price, priceOfRun } from './price';
 import type { OperationRun } from './run';
 import { dotTotals, totalSetDowns } from './totals';
 
@@ -92,6 +93,16 @@ const runReport = (run: OperationRun | undefined) =>
       }
     : NOT_RUN;
 
+const priceReport = (price: Price | null) =>
+  price && {
+    total: round(price.total, 2),
+    stock: price.stock === null ? null : round(price.stock, 2),
+    stockMm2: round(price.stockMm2),
+    time: price.time === null ? null : round(price.time, 2),
+    pierces: price.pierces,
+    piercing: price.piercing === null ? null : round(price.piercing, 2),
+  };
+
 const hangReport = (hanger: Hanger | null) =>
   hanger && {
     at: hanger.at && pointReport(hanger.at),
@@ -123,6 +134,7 @@ export function reportOf(job: Job, result: JobResult) {
     work: boxReport(result.workBox),
     seconds: round(run.seconds, 2),
     timeNotKnown: run.unknown,
+    price: priceReport(priceOfRun(job, result.workBox, run)),
     parts: result.parts
       .filter(({ id }) => !references.has(id))
       .map((part) => ({

@@ -27,6 +27,8 @@ export type OperationTimes = {
   /** All together, by the factor that was measured. */
   readonly seconds: number;
   readonly factor: number;
+  /** How often it goes through the stock to begin a cut. */
+  readonly pierces: number;
 };
 
 /** Where the tool is lifted and set down again within what is run in one go. */
@@ -94,12 +96,13 @@ export function timesOf(goes: readonly OrderedGo[], context: TimeContext): Opera
     }
     for (const [p, q] of gapsWithin(drawables)) idle += straightSeconds(q.x - p.x, q.y - p.y, idleMotion);
   }
-  const piercing = operation.kind === 'cut' ? downs * machine.pierceSeconds : 0;
+  const pierces = operation.kind === 'cut' ? downs : 0;
+  const piercing = pierces * machine.pierceSeconds;
   const lifting = downs * machine.liftSeconds;
   const changing = isChanged ? machine.changeSeconds : 0;
   const factor = machine.factors[operation.kind];
   const seconds = factor * (working + idle + piercing + lifting) + changing;
-  return { working, idle, piercing, lifting, changing, seconds, factor };
+  return { working, idle, piercing, lifting, changing, seconds, factor, pierces };
 }
 
 type ShapeInput = { readonly path: Path; readonly motion: Motion };

@@ -1,13 +1,13 @@
 /** A job as the machine runs it: every operation in order, from where the one before ended, and how long each takes. */
 import type { Job, Operation } from '../document/schema';
 import type { Point } from '../geometry/point';
-import type { Memory } from '../memo';
+import { finished, type Memory } from '../memo';
 import { settingsOn } from '../shop/in-force';
 import type { Search } from '../toolpath/ordering/search';
 import { costInLength, costInSeconds } from '../toolpath/ordering/stops';
 import type { DrawnWork, OperationResult } from './drawn';
 import { wayThrough } from './fillings';
-import { ORDERED, type OrderedGo } from './ordered';
+import { ORDERED, type OrderedGo, type SearchedSoFar, searchLonger } from './ordered';
 import { type OperationTimes, timesOf } from './run-times';
 
 /** An operation as it is run. */
@@ -15,6 +15,10 @@ export type OperationRun = {
   readonly operation: Operation;
   readonly goes: readonly OrderedGo[];
   readonly drawn: readonly DrawnWork[];
+  /** Where the machine stands before it. */
+  readonly from: Point;
+  /** Whether it is run in the order that is kept of it. */
+  readonly isKeptOrder: boolean;
   /** The way moved without working from one thing to the next, in mm. */
   readonly travelMm: number;
   /** Null where its speed, or the machine, is not known. */
@@ -37,6 +41,27 @@ export function homeOf({ machine, sheet: { width, height } }: Pick<Job, 'machine
   return { x: origin.endsWith('right') ? width : 0, y: origin.startsWith('upper') ? height : 0 };
 }
 
+/** What moving without work costs on the machine of a job, and what tells that apart: the seconds it takes, or the length where there is no machine. */
+function costOf({ machine }: Pick<Job, 'machine'>): { readonly cost: Search['cost']; readonly costKey: string } {
+  if (!machine) return { cost: costInLength, costKey: '' };
+  const slowest = Math.min(machine.acceleration.x, machine.acceleration.y);
+  return { cost: costInSeconds(machine.idleSpeed, slowest), costKey: `${machine.idleSpeed},${slowest}` };
+}
+
+/** What operations draw, and how that is run. */
+type Runnable = {
+  readonly operations: readonly OperationResult[];
+  readonly run: (how: Search['how']) => Generator<number, JobRun>;
+};
+
+/** Better and better orders of an operation, from the one that files have; nothing where it runs nothing. */
+export function* longerOrders(job: Job, result: Runnable, operationId: string): Generator<SearchedSoFar, void> {
+  const own = finished(result.run('full')).operations.find((o) => o.operation.id === operationId);
+  const goes = result.operations.find((o) => o.operation.id === operationId)?.goes;
+  if (own && goes)
+    yield* searchLonger({ operation: own.operation, goes, from: own.from, cost: costOf(job).cost }, own.goes);
+}
+
 type RunContext = { readonly job: Job; readonly how: Search['how']; readonly memory: Memory };
 
 /** A job as it is run; yields the share done. */
@@ -45,10 +70,7 @@ export function* runSteps(
   { job, how, memory }: RunContext,
 ): Generator<number, JobRun> {
   const running = results.filter((o) => o.operation.on && o.goes.length > 0);
-  const { machine } = job;
-  const slowest = machine && Math.min(machine.acceleration.x, machine.acceleration.y);
-  const cost = machine && slowest ? costInSeconds(machine.idleSpeed, slowest) : costInLength;
-  const costKey = machine ? `${machine.idleSpeed},${slowest}` : '';
+  const { cost, costKey } = costOf(job);
   const operations: OperationRun[] = [];
   let from = homeOf(job);
   let tool = '';
@@ -60,12 +82,14 @@ export function* runSteps(
     const settings = settingsOn(operation, job.sheet);
     const isChanged = tool !== '' && settings.tool !== '' && settings.tool !== tool;
     tool = settings.tool || tool;
-    const ordered = step.value;
+    const { goes: ordered, isKept } = step.value;
     const drawn = ordered.flatMap((go) => go.drawn);
     operations.push({
       operation,
       goes: ordered,
       drawn,
+      from,
+      isKeptOrder: isKept,
       travelMm: wayThrough(drawn, memory),
       times: timesOf(ordered, { job, operation, settings, from, isChanged, memory }),
     });

@@ -56,10 +56,57 @@ export function* together(rows: readonly InkRows[], motion: AreaMotion, from: Po
   return yield* rows.length <= EXACT ? exactly(rows.length, groups, from) : nearly(rows.length, groups, from);
 }
 
-/** The seconds of areas that are all gone over in one run. */
-export function allTogether(rows: readonly InkRows[], motion: AreaMotion, from: Point): number {
+/** A run over areas: what it takes by itself, and with the way to it. */
+export type AreaRun = { readonly areas: readonly number[]; readonly seconds: number };
+
+/** Groups of areas gone over in the order given, each from the end that suits: the seconds of each, and of all with the way between. */
+export function asGiven(
+  rows: readonly InkRows[],
+  order: readonly (readonly number[])[],
+  motion: AreaMotion,
+  from: Point,
+): { readonly runs: readonly AreaRun[]; readonly seconds: number } {
   const groups = new Groups(rows, motion);
-  return inOrder([groups.of(rows.map((_, i) => i))], groups, from).seconds;
+  const runs = order.map((areas) => groups.of(areas));
+  // By the end at which the last one was left, below or above: the least so far.
+  let ends: readonly (readonly [Point, number])[] = [[from, 0]];
+  for (const run of runs)
+    ends = [false, true].map((isDown) => {
+      const begin = beginOf(run, isDown);
+      return [
+        endOf(run, isDown),
+        run.seconds + Math.min(...ends.map(([at, sum]) => sum + groups.between(at, begin))),
+      ] as const;
+    });
+  return { runs, seconds: Math.min(...ends.map(([, sum]) => sum)) };
+}
+
+/** Gaps wider than this, in mm, are not asked about. */
+const WIDEST_MM = 10_000;
+
+/**
+ * The widest gap in mm between two areas side by side, of some mean width in mm, at which it takes no longer to go over both in each row than
+ * over one after the other; 0 where it never pays, null where there is no such gap.
+ */
+export function sharingGap(widthMm: number, motion: AreaMotion): number | null {
+  // Each row has a run-up and a turn at either end, so the number of rows says nothing; enough of them for the way between not to count.
+  const rows = 400;
+  const height = rows * motion.step;
+  const one = (x: number): InkRows => ({ first: 0, rows: Array.from({ length: rows }, () => [x, x + widthMm]) });
+  const pays = (gapMm: number): boolean => {
+    const both = [one(0), one(widthMm + gapMm)];
+    const home = { x: 0, y: height / 2 };
+    return asGiven(both, [[0, 1]], motion, home).seconds <= asGiven(both, [[0], [1]], motion, home).seconds;
+  };
+  if (pays(WIDEST_MM)) return null;
+  let [low, high] = [0, WIDEST_MM];
+  if (!pays(low)) return 0;
+  while (high - low > 0.05) {
+    const middle = (low + high) / 2;
+    if (pays(middle)) low = middle;
+    else high = middle;
+  }
+  return low;
 }
 
 /** By what is done, what was done last of it and in which direction: the least seconds, and what came before. */

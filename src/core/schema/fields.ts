@@ -23,6 +23,9 @@ export const length = z.number().min(LIMITS.leastLengthMm).max(LIMITS.lengthMm);
 /** A colour "#rrggbb". */
 export const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour such as #1A26AF');
 
+/** What something costs, in the money of the shop; null where that is not reckoned. */
+export const price = z.number().min(0).max(LIMITS.price).nullable().default(null);
+
 /** An angle in degrees, counter-clockwise. */
 export const turn = z.number().min(-360_000).max(360_000).default(0);
 

@@ -16,6 +16,17 @@ const orderSchema = z.strictObject({
     z.array(id).max(LIMITS.parts).default([]),
     'Ids of parts that are run first, in this order, with all that must be done before them.',
   ),
+  found: about(
+    z
+      .strictObject({
+        of: about(z.string().regex(/^[0-9a-f]{16}$/), 'Tells what was put in order apart from anything else.'),
+        order: about(z.array(z.int().min(0)).max(LIMITS.putInOrder), 'What is run, by its number, in order.'),
+        ways: about(z.array(z.int().min(0)).max(LIMITS.putInOrder), 'In which of its ways each is run, by its number.'),
+      })
+      .nullable()
+      .default(null),
+    'An order that was searched for longer; it holds as long as nothing of what it orders is changed. Null: none.',
+  ),
 });
 
 /** An operation: its kind, settings and colour; its place in the list is its place in the running order. */
@@ -134,6 +145,9 @@ export const exportSchema = z.strictObject({
   ),
   lineWidth: about(z.number().min(0.001).max(10).default(0.025), 'Width of lines drawn in SVG and PDF, in mm.'),
 });
+
+/** An order that was searched for longer, and is kept. */
+export type FoundOrder = NonNullable<z.infer<typeof orderSchema>['found']>;
 
 /** A cut, score, engraving or marking. */
 export type Operation = z.infer<typeof operationSchema>;

@@ -1,7 +1,7 @@
 /** The stock that parts are cut out of. */
 import { z } from 'zod';
 import { LIMITS } from '../limits';
-import { about, name } from './fields';
+import { about, name, price } from './fields';
 
 /** How stock is cut. */
 export const PROCESSES = ['laser', 'plasma', 'water jet', 'router', 'knife'] as const;
@@ -46,8 +46,14 @@ export const sheetSchema = z.strictObject({
     z.array(refusalSchema).max(LIMITS.refusals).default([]),
     'What must not be done to it, as its material says.',
   ),
+  price: about(price, 'What a square metre of it costs; null: it is not reckoned.'),
+  priced: about(
+    z.enum(['used', 'whole']).default('used'),
+    'Of the stock is paid for what is `used`, the bounds of the work, or the `whole` sheet.',
+  ),
   leastWidthFrom: from('the least width'),
   kerfFrom: from('the kerf'),
+  priceFrom: from('the price'),
 });
 
 /** The stock on the table. */

@@ -1,7 +1,7 @@
 /** A machine of the shop: what it can do, how it moves, and what it wants in a file. Lengths in mm, times in seconds. */
 import { z } from 'zod';
 import { LIMITS } from '../../limits';
-import { about, colour, id, name } from '../fields';
+import { about, colour, id, name, price } from '../fields';
 
 /** Kinds of machines. */
 export const MACHINE_KINDS = ['laser', 'plasma', 'water jet', 'router', 'engraver', 'knife', 'pen'] as const;
@@ -84,6 +84,8 @@ export const machineSchema = z.strictObject({
     z.strictObject({ cut: factor, score: factor, engrave: factor, mark: factor }).prefault({}),
     'How many times as long as reckoned it takes, by kind of operation, as measured.',
   ),
+  hourPrice: about(price, 'What an hour of it costs; null: it is not reckoned.'),
+  piercePrice: about(price, 'What a pierce costs; null: it is not reckoned.'),
   areas: about(
     z
       .strictObject({

@@ -1,7 +1,7 @@
 /** A material of the shop: what stock there is of it, what is safe in it, and what must not be done to it. Lengths in mm. */
 import { z } from 'zod';
 import { LIMITS } from '../../limits';
-import { about, name } from '../fields';
+import { about, name, price } from '../fields';
 import { processSchema, refusalSchema } from '../sheet';
 
 /** A thickness in stock. */
@@ -11,6 +11,7 @@ const thicknessSchema = z.strictObject({
     z.string().max(LIMITS.quantityCharacters).default(''),
     'What it goes by, such as a gauge; empty for its measure.',
   ),
+  price: about(price, 'What a square metre of it costs; null: it is not reckoned.'),
 });
 
 const width = z.number().min(0).max(1000);

@@ -14,6 +14,10 @@ export class Places {
   /** Which stop each place is of, and whether a stop may be run backwards. */
   readonly owner: Int32Array;
   readonly isOpen: Uint8Array;
+  /** A circle about all places of each stop. */
+  private readonly middleX: Float64Array;
+  private readonly middleY: Float64Array;
+  private readonly reach: Float64Array;
   /** What must come before each stop, and after it. */
   readonly before: readonly (readonly number[])[];
   readonly after: readonly (readonly number[])[];
@@ -39,12 +43,43 @@ export class Places {
         this.owner[p] = i;
       });
     });
+    this.middleX = new Float64Array(stops.length);
+    this.middleY = new Float64Array(stops.length);
+    this.reach = new Float64Array(stops.length);
+    stops.forEach(({ ways }, i) => {
+      for (const { from, to } of ways) {
+        this.middleX[i] = floatAt(this.middleX, i) + (from.x + to.x) / 2 / ways.length;
+        this.middleY[i] = floatAt(this.middleY, i) + (from.y + to.y) / 2 / ways.length;
+      }
+      for (const { from, to } of ways)
+        for (const { x, y } of [from, to])
+          this.reach[i] = Math.max(
+            floatAt(this.reach, i),
+            Math.hypot(x - floatAt(this.middleX, i), y - floatAt(this.middleY, i)),
+          );
+    });
     this.before = first;
     const after: number[][] = stops.map(() => []);
     first.forEach((list, i) => {
       for (const j of list) after[j]?.push(i);
     });
     this.after = after;
+  }
+
+  /** No less than this is what it costs to go through a stop from the place that is left to one that is gone to, wherever it is begun. */
+  atLeast(i: number, left: number, next: number): number {
+    const there =
+      left < 0
+        ? this.toReach(i, this.start.x, this.start.y)
+        : this.toReach(i, floatAt(this.toX, left), floatAt(this.toY, left));
+    return next < 0 ? there : there + this.toReach(i, floatAt(this.fromX, next), floatAt(this.fromY, next));
+  }
+
+  private toReach(i: number, x: number, y: number): number {
+    const dx = x - floatAt(this.middleX, i);
+    const dy = y - floatAt(this.middleY, i);
+    const d = Math.sqrt(dx * dx + dy * dy) - floatAt(this.reach, i);
+    return d > 0 ? this.cost(d, 0) : 0;
   }
 
   /** What it costs from the place that is left to one that is gone to; -1 before the first, and after the last. */

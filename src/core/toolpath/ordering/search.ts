@@ -1,6 +1,6 @@
 /**
  * The order that wastes least between stops: the nearest next, starts by dynamic programming, then stretches turned round, moved and changed
- * for each other as long as that gains anything (2-opt, Or-opt), for small jobs from several beginnings, and then by kicks: two stretches
+ * for each other as long as that gains anything (2-opt, Or-opt), and then by kicks: two stretches
  * changed for each other at random, put right about them, and taken back where nothing was gained (iterated local search, Lourenço, Martin and
  * Stützle 2003). Bounded in moves, not in time, so that the same job is always run alike.
  */
@@ -8,32 +8,30 @@ import Flatbush from 'flatbush';
 import { type Chance, chance } from '../../geometry/chance';
 import { floatAt, intAt } from '../../geometry/elements';
 import type { Point } from '../../geometry/point';
+import { LIMITS } from '../../limits';
 import { exactOrder, isFew } from './exact';
 import type { Cost, Order, ToOrder } from './stops';
-import { Tour } from './tour';
+import { type NearStops, Tour } from './tour';
 
 /** Near stops that each is tried beside. */
 const NEAR = 14;
 /** Places of a stop that its near ones are looked for from: of many stops fewer. */
 const LOOKED_FROM = 8;
 const FEW = 1500;
-/** Of so many stops in all are orders begun otherwise tried, and so many orders at most. */
-const BEGUN = 3000;
-const MOST_BEGUN = 24;
 /** So many kicks are made for each stop, so many at least and at most, and so many to so many stops in all. */
-const KICKS_EACH = 6;
+const KICKS_EACH = 8;
 const FEWEST_KICKS = 200;
-const MOST_KICKS = 600;
-const KICKED = 100_000;
+const MOST_KICKS = 1000;
+const KICKED = 200_000;
 /** Stretches that are changed for each other at random are this long at most. */
-const KICK = 30;
+const KICK = 80;
 /** Of those that what must come first stands against others are tried, so many. */
 const TRIES = 10;
 /** A change that costs more than this share of the whole is not looked at closely. */
 const WORTH_A_LOOK = 1.02;
 const WORTH = 1e-9;
 /** Losses that are taken at first are about so large, against what lies between two stops on the mean. */
-const HEAT = 0.1;
+const HEAT = 0.05;
 /** Kicks, and stops that are improved, between two looks at what else there is to do. */
 const TURN = 50;
 const AT_ONCE = 200;
@@ -42,12 +40,14 @@ const AT_ONCE = 200;
 export type Search = {
   readonly from: Point;
   readonly cost: Cost;
-  /** `quick`: from one beginning, and without kicks. */
-  readonly how: 'quick' | 'full';
+  /** `quick`: from one beginning, and without kicks. `full`: that of files. `long`: as long as one asks for by hand. */
+  readonly how: 'quick' | 'full' | 'long';
+  /** An order to begin with, where there is one. */
+  readonly begun?: Order;
 };
 
 /** Of each stop those nearest to it. */
-function nearOf({ count, places: { firstPlace, fromX, fromY } }: Tour): Int32Array[] {
+function nearOf({ count, places: { firstPlace, fromX, fromY } }: Tour, cost: Cost): NearStops[] {
   const most = count > FEW ? 2 : LOOKED_FROM;
   const owners: number[] = [];
   const sampled: number[] = [];
@@ -74,49 +74,47 @@ function nearOf({ count, places: { firstPlace, fromX, fromY } }: Tour): Int32Arr
       known.set(other, Math.min(far, known.get(other) ?? Infinity));
     }
   });
-  return near.map((known) =>
-    Int32Array.from([...known].sort((a, b) => a[1] - b[1] || a[0] - b[0]).slice(0, NEAR), ([i]) => i),
-  );
+  return near.map((known) => {
+    const nearest = [...known].sort((a, b) => a[1] - b[1] || a[0] - b[0]).slice(0, NEAR);
+    return {
+      stops: Int32Array.from(nearest, ([i]) => i),
+      costs: Float64Array.from(nearest, ([, far]) => cost(far, 0)),
+    };
+  });
+}
+
+/** How many kicks an order of so many stops is worth. */
+function kicksOf(n: number, how: Search['how']): number {
+  if (how === 'quick') return 0;
+  const kicks = Math.min(MOST_KICKS, Math.max(FEWEST_KICKS, KICKS_EACH * n), Math.ceil(KICKED / n));
+  return how === 'long' ? LIMITS.longSearch * kicks : kicks;
 }
 
 /** Search for an order; yields the share of the kicks done, and the order found so far, which is always a valid one. */
 export function* searchOrder(
   toOrder: ToOrder,
-  { from, cost, how }: Search,
+  { from, cost, how, begun }: Search,
 ): Generator<{ readonly share: number; readonly order: Order }, Order> {
   if (isFew(toOrder)) return exactOrder(toOrder, from, cost);
   const tour = new Tour(toOrder, from, cost);
   const n = tour.count;
   if (n < 2) return tour.given();
-  const kicks =
-    how === 'quick' ? 0 : Math.min(MOST_KICKS, Math.max(FEWEST_KICKS, KICKS_EACH * n), Math.floor(KICKED / n));
-  const near = nearOf(tour);
-  const random = chance(1);
-  function* improved(order: Order): Generator<{ readonly share: number; readonly order: Order }, number> {
-    tour.beginBest();
-    tour.wakeAll();
-    while (!tour.isSettled) {
-      tour.settle(near, AT_ONCE);
-      yield { share: 0, order };
-    }
-    tour.beginBest();
-    return tour.total();
-  }
+  if (begun) tour.take(begun);
   let order = tour.given();
-  let best = yield* improved(order);
-  order = tour.given();
-  const free = Array.from({ length: n }, (_, i) => i).filter((i) => (toOrder.first[i]?.length ?? 0) === 0);
-  const beginnings = how === 'quick' ? 0 : Math.min(MOST_BEGUN, n >> 1, Math.floor(BEGUN / n));
-  for (let v = 0; v < beginnings; v++) {
-    const i = free[Math.floor(random() * free.length)] as number;
-    const [low, high] = [intAt(tour.places.firstPlace, i), intAt(tour.places.firstPlace, i + 1)];
-    tour.nearestNext(low + Math.floor(random() * (high - low)));
-    const total = yield* improved(order);
-    if (total < best - WORTH) [best, order] = [total, tour.given()];
+  const near = nearOf(tour, cost);
+  tour.beginBest();
+  tour.wakeAll();
+  while (!tour.isSettled) {
+    tour.settle(near, AT_ONCE);
+    yield { share: 0, order };
   }
-  tour.take(order);
+  tour.beginBest();
+  // What is improved is never worse than what it was begun with.
+  order = tour.given();
+  const kicks = kicksOf(n, how);
+  const random = chance(1);
   let total = tour.total();
-  best = total;
+  let best = total;
   const mean = total / n;
   for (let k = 0; k < kicks && n > 3; k++) {
     if (k % TURN === TURN - 1) yield { share: k / kicks, order };
@@ -131,7 +129,7 @@ export function* searchOrder(
 /** Two stretches changed for each other at random and put right; taken back where nothing is gained. What was gained. */
 function kick(
   tour: Tour,
-  near: readonly Int32Array[],
+  near: readonly NearStops[],
   { total, random, loss }: { total: number; random: Chance; loss: number },
 ): number {
   const n = tour.count;

@@ -25,12 +25,14 @@ export type Order = { readonly order: Int32Array; readonly ways: Int32Array };
 export type Cost = (dx: number, dy: number) => number;
 
 /** Seconds from rest to rest: short moves never get to speed. */
-export const costInSeconds =
-  (speed: number, acceleration: number): Cost =>
-  (dx, dy) => {
+export function costInSeconds(speed: number, acceleration: number): Cost {
+  const toSpeed = (speed * speed) / acceleration;
+  const [short, each, more] = [2 / Math.sqrt(acceleration), 1 / speed, speed / acceleration];
+  return (dx, dy) => {
     const d = Math.sqrt(dx * dx + dy * dy);
-    return d < (speed * speed) / acceleration ? 2 * Math.sqrt(d / acceleration) : d / speed + speed / acceleration;
+    return d < toSpeed ? short * Math.sqrt(d) : each * d + more;
   };
+}
 
 /** The length of a move. */
 export const costInLength: Cost = (dx, dy) => Math.sqrt(dx * dx + dy * dy);
@@ -65,4 +67,39 @@ export function withoutCircles(first: readonly (readonly number[])[]): number[][
     if (state[i] === 0) visit(i);
   });
   return kept;
+}
+
+/** Whether an order has each of the stops once, in a way it may be run, and does what must come first. */
+export function isOrderOf({ stops, first }: ToOrder, { order, ways }: Order): boolean {
+  if (order.length !== stops.length || ways.length !== stops.length) return false;
+  const done = new Uint8Array(stops.length);
+  for (const i of order) {
+    const stop = stops[i];
+    if (!stop || done[i] === 1 || !stop.ways[ways[i] ?? -1] || (first[i] ?? []).some((j) => done[j] !== 1))
+      return false;
+    done[i] = 1;
+  }
+  return true;
+}
+
+/** Coordinates are told apart by so many to a mm. */
+const PER_MM = 1e6;
+
+/** Tells what is put in order apart from anything else, as sixteen hexadecimal digits: by two sums of all its numbers (FNV-1a, Fowler, Noll and Vo). */
+export function fingerprint({ stops, first }: ToOrder): string {
+  let [a, b] = [0x811c9dc5, 0x01000193];
+  const add = (value: number): void => {
+    // Both halves of what does not fit 32 bits.
+    for (const half of [value | 0, Math.floor(value / 2 ** 32) | 0]) {
+      a = Math.imul(a ^ half, 0x01000193);
+      b = Math.imul(b ^ half ^ (a >>> 13), 0x85ebca6b);
+    }
+  };
+  stops.forEach(({ ways, isOpen }, i) => {
+    add(isOpen ? -1 : -2);
+    add(ways.length);
+    for (const { from, to } of ways) for (const mm of [from.x, from.y, to.x, to.y]) add(Math.round(PER_MM * mm));
+    for (const j of first[i] ?? []) add(j);
+  });
+  return [a, b].map((half) => (half >>> 0).toString(16).padStart(8, '0')).join('');
 }

@@ -13,6 +13,9 @@ const LONGEST = 1000;
 /** A change of the tour, to be taken back: from where on it was how. */
 type Change = { readonly from: number; readonly stops: number[]; readonly ways: number[] };
 
+/** The stops nearest to one, from the nearest on, and what the move to each costs at least. */
+export type NearStops = { readonly stops: Int32Array; readonly costs: Float64Array };
+
 /** A tour through stops in which what must come first does. */
 export class Tour {
   readonly count: number;
@@ -21,8 +24,12 @@ export class Tour {
   readonly order: Int32Array;
   private readonly position: Int32Array;
   private readonly place: Int32Array;
+  /** What the move to each position costs; none to behind the last. */
+  private readonly edge: Float64Array;
   private readonly held: Int32Array;
   private changes: Change[] | null = null;
+  /** What the best place that was looked for last costs. */
+  private least = Infinity;
   private readonly waiting: number[] = [];
   private readonly isWaiting: Uint8Array;
 
@@ -33,6 +40,7 @@ export class Tour {
     this.order = new Int32Array(n);
     this.position = new Int32Array(n);
     this.place = new Int32Array(n);
+    this.edge = new Float64Array(n + 1);
     this.held = new Int32Array(n);
     this.isWaiting = new Uint8Array(n);
     this.nearestNext();
@@ -61,6 +69,12 @@ export class Tour {
       }
       next = tree.nearest(floatAt(this.places.toX, next), floatAt(this.places.toY, next));
     }
+    this.reckon(0, this.count);
+  }
+
+  /** Reckon moves from one position to another anew. */
+  private reckon(low: number, high: number): void {
+    for (let k = low; k <= high && k < this.count; k++) this.edge[k] = this.gap(this.endAt(k - 1), this.placeAt(k));
   }
 
   /** Take over an order; what must come first is brought before what it must come before. */
@@ -76,6 +90,7 @@ export class Tour {
       this.place[i] = intAt(this.places.firstPlace, i) + (ways[i] ?? 0);
     };
     order.forEach(visit);
+    this.reckon(0, this.count);
   }
 
   /** The tour as it is. */
@@ -90,18 +105,24 @@ export class Tour {
   /** What the whole tour costs. */
   total(): number {
     let sum = 0;
-    for (let k = 0; k < this.count; k++) sum += this.gap(this.endAt(k - 1), this.placeAt(k));
+    for (let k = 0; k < this.count; k++) sum += floatAt(this.edge, k);
     return sum;
   }
 
-  private gap = (left: number, next: number): number => this.places.gap(left, next);
+  private gap(left: number, next: number): number {
+    return this.places.gap(left, next);
+  }
 
-  private stopAt = (k: number): number => intAt(this.order, k);
+  private stopAt(k: number): number {
+    return intAt(this.order, k);
+  }
   /** The place run from at a position; one that is left, or gone to, is the same: it tells both ends. */
   private placeAt(k: number): number {
     return k < 0 || k >= this.count ? -1 : intAt(this.place, intAt(this.order, k));
   }
-  private endAt = (k: number): number => (k < 0 ? -1 : this.placeAt(k));
+  private endAt(k: number): number {
+    return k < 0 ? -1 : this.placeAt(k);
+  }
 
   /** The place that a stop is run from backwards. */
   private turned(i: number): number {
@@ -134,6 +155,7 @@ export class Tour {
       this.position[i] = from + k;
       this.place[i] = numberAt(places, k);
     });
+    this.reckon(from, from + stops.length);
   }
 
   /** Look at the stop at a position again. */
@@ -156,7 +178,7 @@ export class Tour {
   }
 
   /** Improve stops that were woken until nothing is gained any more, or so many were looked at; what was gained in all. */
-  settle(near: readonly Int32Array[], most = Number.POSITIVE_INFINITY): number {
+  settle(near: readonly NearStops[], most = Number.POSITIVE_INFINITY): number {
     let gained = 0;
     let head = 0;
     for (; head < this.waiting.length && head < most; head++) {
@@ -169,17 +191,30 @@ export class Tour {
   }
 
   /** The first change about a stop that gains anything, made; what it gained, 0 for none. */
-  private improve(i: number, near: readonly Int32Array[]): number {
+  private improve(i: number, near: readonly NearStops[]): number {
     const at = intAt(this.position, i);
     const begun = this.begin(at);
     if (begun > 0) {
       for (const touched of [at - 1, at, at + 1]) this.wake(touched);
       return begun;
     }
-    for (const other of near[i] ?? []) {
-      const [p, q] = [intAt(this.position, i), intAt(this.position, other)];
-      const [low, high] = [Math.min(p, q), Math.max(p, q)];
-      const moved = this.insert(i, q) || this.insert(i, q - 1) || this.turn(low + 1, high) || this.turn(low, high - 1);
+    const reach = Math.max(floatAt(this.edge, at), floatAt(this.edge, at + 1));
+    const { stops, costs } = near[i] as NearStops;
+    for (let k = 0; k < stops.length; k++) {
+      // Beside one that is farther than both it lies between now nothing is gained here.
+      if (floatAt(costs, k) >= reach) return 0;
+      const other = intAt(stops, k);
+      const p = intAt(this.position, i);
+      const q = intAt(this.position, other);
+      const low = Math.min(p, q);
+      const high = Math.max(p, q);
+      const moved =
+        this.insert(i, q) ||
+        this.insert(i, q - 1) ||
+        this.insert(other, p) ||
+        this.insert(other, p - 1) ||
+        this.turn(low + 1, high) ||
+        this.turn(low, high - 1);
       if (moved > 0) return moved;
       for (let length = 1; length <= 3; length++) {
         const swapped =
@@ -193,28 +228,35 @@ export class Tour {
     return 0;
   }
 
-  private through = (p: number, left: number, next: number): number => this.gap(left, p) + this.gap(p, next);
-
-  private bestPlace(i: number, left: number, next: number): readonly [number, number] {
-    let [best, least] = [-1, Infinity];
-    for (let p = intAt(this.places.firstPlace, i); p < intAt(this.places.firstPlace, i + 1); p++) {
-      const cost = this.through(p, left, next);
-      if (cost < least) [best, least] = [p, cost];
+  /** The place of a stop that costs least between two others; what it costs is in `least`. */
+  private bestPlace(i: number, left: number, next: number): number {
+    let best = -1;
+    this.least = Infinity;
+    const to = intAt(this.places.firstPlace, i + 1);
+    for (let p = intAt(this.places.firstPlace, i); p < to; p++) {
+      const cost = this.places.gap(left, p) + this.places.gap(p, next);
+      if (cost < this.least) {
+        best = p;
+        this.least = cost;
+      }
     }
-    return [best, least];
+    return best;
   }
 
   /** Put a stop right behind position k, begun where that is best (Or 1976). */
   private insert(i: number, k: number): number {
     const p = intAt(this.position, i);
     if (k === p || k === p - 1 || Math.abs(k - p) > 4 * LONGEST) return 0;
-    const [left, next] = [this.endAt(k), this.placeAt(k + 1)];
-    const [own, prior, later] = [intAt(this.place, i), this.endAt(p - 1), this.placeAt(p + 1)];
-    const saved = this.through(own, prior, later) - this.gap(prior, later) + this.gap(left, next);
+    const left = this.endAt(k);
+    const next = this.placeAt(k + 1);
+    // Without it the tour costs less by what leads to it and away from it, and where it goes to what was there.
+    const out = floatAt(this.edge, p) + floatAt(this.edge, p + 1) + floatAt(this.edge, k + 1);
+    if (!(out - this.places.atLeast(i, left, next) >= WORTH)) return 0;
+    const saved = out - this.gap(this.endAt(p - 1), this.placeAt(p + 1));
     // Cheaper to know than the best place: nothing gains more than all that is saved.
     if (!(saved >= WORTH)) return 0;
-    const [best, least] = this.bestPlace(i, left, next);
-    const gain = saved - least;
+    const best = this.bestPlace(i, left, next);
+    const gain = saved - this.least;
     if (!(gain >= WORTH)) return 0;
     const [low, high] = [Math.min(p, k + 1), Math.max(p, k)];
     if (k > p) {
@@ -246,11 +288,13 @@ export class Tour {
    */
   private turn(i: number, j: number): number {
     if (j <= i || i < 0 || j >= this.count || j - i > LONGEST) return 0;
-    const [left, next] = [this.endAt(i - 1), this.placeAt(j + 1)];
-    const [head, tail] = [this.turned(this.stopAt(j)), this.turned(this.stopAt(i))];
-    const rough =
-      this.gap(left, head) + this.gap(tail, next) - this.gap(left, this.placeAt(i)) - this.gap(this.placeAt(j), next);
-    if (!(rough <= -WORTH)) return 0;
+    const left = this.endAt(i - 1);
+    const next = this.placeAt(j + 1);
+    const head = this.turned(this.stopAt(j));
+    const tail = this.turned(this.stopAt(i));
+    const removed = floatAt(this.edge, i) + floatAt(this.edge, j + 1) - WORTH;
+    const first = this.gap(left, head);
+    if (!(first <= removed) || !(first + this.gap(tail, next) <= removed)) return 0;
     const stops: number[] = [];
     const places: number[] = [];
     const isWithin = (k: number): boolean => k >= i && k <= j;
@@ -272,8 +316,7 @@ export class Tour {
       else out(stop);
     }
     let [was, now, at] = [0, 0, left];
-    for (let k = i; k <= j; k++) was += this.gap(this.endAt(k - 1), this.placeAt(k));
-    was += this.gap(this.placeAt(j), next);
+    for (let k = i; k <= j + 1; k++) was += floatAt(this.edge, k);
     for (const place of places) {
       now += this.gap(at, place);
       at = place;
@@ -287,17 +330,22 @@ export class Tour {
   swap(i: number, m: number, j: number, isForced = false): number {
     const refused = isForced ? Number.NEGATIVE_INFINITY : 0;
     if (i < 0 || j >= this.count || m <= i || m > j || j - i > 4 * LONGEST) return refused;
-    const [left, next] = [this.endAt(i - 1), this.placeAt(j + 1)];
-    const [a, aEnd, b, bEnd] = [this.placeAt(i), this.placeAt(m - 1), this.placeAt(m), this.placeAt(j)];
-    const gain =
-      this.gap(left, a) +
-      this.gap(aEnd, b) +
-      this.gap(bEnd, next) -
-      this.gap(left, b) -
-      this.gap(bEnd, a) -
-      this.gap(aEnd, next);
-    // Written so that what is no number is no gain.
-    if (!isForced && !(gain >= WORTH)) return 0;
+    const left = this.endAt(i - 1);
+    const next = this.placeAt(j + 1);
+    const a = this.placeAt(i);
+    const aEnd = this.placeAt(m - 1);
+    const b = this.placeAt(m);
+    const bEnd = this.placeAt(j);
+    const removed = floatAt(this.edge, i) + floatAt(this.edge, m) + floatAt(this.edge, j + 1);
+    // Looked at no longer than something may be gained; written so that what is no number is no gain.
+    const worth = isForced ? Infinity : removed - WORTH;
+    let added = this.gap(bEnd, a);
+    if (!(added <= worth)) return 0;
+    added += this.gap(left, b);
+    if (!(added <= worth)) return 0;
+    added += this.gap(aEnd, next);
+    if (!(added <= worth)) return 0;
+    const gain = removed - added;
     // Looked at from the shorter of the two.
     if (m - i <= j - m) {
       for (let k = i; k < m; k++)
@@ -339,9 +387,10 @@ export class Tour {
     if (k < 0 || k >= this.count) return 0;
     const i = this.stopAt(k);
     if (intAt(this.places.firstPlace, i + 1) - intAt(this.places.firstPlace, i) < 2) return 0;
-    const [left, next] = [this.endAt(k - 1), this.placeAt(k + 1)];
-    const [best, least] = this.bestPlace(i, left, next);
-    const gain = this.through(intAt(this.place, i), left, next) - least;
+    const left = this.endAt(k - 1);
+    const next = this.placeAt(k + 1);
+    const best = this.bestPlace(i, left, next);
+    const gain = floatAt(this.edge, k) + floatAt(this.edge, k + 1) - this.least;
     if (!(gain >= WORTH)) return 0;
     this.put(k, [i], [best]);
     return gain;
@@ -351,8 +400,8 @@ export class Tour {
   beginBest(low = 0, high = this.count - 1): number {
     if (high < low) return 0;
     const next = this.placeAt(high + 1);
-    let was = next < 0 ? 0 : this.gap(this.placeAt(high), next);
-    for (let k = low; k <= high; k++) was += this.gap(this.endAt(k - 1), this.placeAt(k));
+    let was = 0;
+    for (let k = low; k <= high + 1; k++) was += floatAt(this.edge, k);
     let costs: number[] = [];
     const back: Int32Array[] = [];
     for (let k = low; k <= high; k++) {

@@ -1,13 +1,11 @@
 /** In which order operations are run, and how long that takes: chosen by operation, parts pinned to be first, times measured typed back. */
 import { Pin, PinOff } from 'lucide-react';
-import { Fragment, useEffect, useState } from 'react';
+import { Fragment, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { goOverApart } from '@/core/commands/operations';
 import { measureTime, movePinned, orderBy, pinPart } from '@/core/commands/order';
 import { partWords } from '@/core/document/part-words';
 import type { Job, Operation } from '@/core/document/schema';
-import type { AreasApart } from '@/core/job/areas-apart';
 import { LIMITS } from '@/core/limits';
 import { formatSeconds } from '@/core/units/duration';
 import { NumberField } from '@/ui/fields';
@@ -15,11 +13,17 @@ import { formatRun } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
 import { OperationMark } from '@/ui/marks';
 import { SortableList, useSortableRow } from '@/ui/sortable';
-import { computing } from '@/worker/client';
+import { useKeepEntry } from '@/ui/use-keep-entry';
+import { useShop } from '@/ui/use-shop';
 import type { OperationRunView } from '@/worker/run-view';
-import styles from '../bench.module.css';
-import { setShowsOrder } from '../running';
-import { dispatch, useBench } from '../store';
+import styles from '../../bench.module.css';
+import { setShowsOrder } from '../../running';
+import { dispatch, say, useBench } from '../../store';
+import { AreaGoes } from './area-goes';
+import { PriceOfJob } from './price';
+import { SearchLonger } from './search-longer';
+import { TimeBySetting } from './time-by-setting';
+import { WhereTimeGoes } from './where-time-goes';
 
 const BY = {
   way: 'least way',
@@ -110,6 +114,24 @@ function timeWords({ times }: OperationRunView): string {
   return parts.filter(Boolean).join(', ');
 }
 
+/** Gives what was measured to the machine in the Shop, so that other jobs are reckoned so too. */
+function KeepMeasured({ kind }: { kind: Operation['kind'] }) {
+  const machine = useBench((s) => s.job.machine);
+  const known = useShop().machines.find((m) => m.id === machine?.id)?.entry;
+  const { keep } = useKeepEntry(say);
+  if (!machine || !known || Math.abs(known.factors[kind] - machine.factors[kind]) < 1e-6) return null;
+  const give = async () => {
+    const factors = { ...known.factors, [kind]: machine.factors[kind] };
+    if (await keep('machines', machine.id, { ...known, factors }))
+      say(`${known.name} is reckoned so in other jobs too, from now on.`);
+  };
+  return (
+    <Button variant="word" title="Other jobs on this machine are reckoned so too" onClick={() => void give()}>
+      Keep it in the Shop
+    </Button>
+  );
+}
+
 function Measured({ operation, run }: { operation: Operation; run: OperationRunView }) {
   const [isOpen, setOpen] = useState(false);
   const { times } = run;
@@ -136,42 +158,14 @@ function Measured({ operation, run }: { operation: Operation; run: OperationRunV
         }
       />
       {times.factor !== 1 && (
-        <Button variant="word" onClick={() => dispatch((doc) => measureTime(doc, operation.id, null))}>
-          As reckoned
-        </Button>
+        <>
+          <Button variant="word" onClick={() => dispatch((doc) => measureTime(doc, operation.id, null))}>
+            As reckoned
+          </Button>{' '}
+          <KeepMeasured kind={operation.kind} />
+        </>
       )}
     </>
-  );
-}
-
-/** What going over areas in several goes would save, and the press that takes it. */
-function Apart({ operation, job }: { operation: Operation; job: Job }) {
-  const [apart, setApart] = useState<AreasApart | null>(null);
-  useEffect(() => {
-    let isOld = false;
-    computing()
-      .areasApart(job, operation.id)
-      .then(
-        (found) => !isOld && setApart(found),
-        () => !isOld && setApart(null),
-      );
-    return () => {
-      isOld = true;
-    };
-  }, [job, operation.id]);
-  if (!apart || job.operations.length + apart.groups.length - 1 > LIMITS.operations) return null;
-  return (
-    <p className="nf-small mb-1">
-      In {apart.groups.length} goes it takes <span className="nf-figure">{formatSeconds(apart.savedSeconds)}</span>{' '}
-      less.{' '}
-      <Button
-        variant="word"
-        title="Each go becomes an operation in a colour of its own"
-        onClick={() => dispatch((doc) => goOverApart(doc, operation.id, apart.groups))}
-      >
-        Go over them apart
-      </Button>
-    </p>
   );
 }
 
@@ -226,9 +220,11 @@ export function OrderAndTime({ job }: { job: Job }) {
                 </option>
               ))}
             </Form.Select>
-            {isTimed && <Apart operation={operation} job={job} />}
+            {operation.order.by === 'way' && <SearchLonger operation={operation} job={job} run={one} />}
+            {one.times && <AreaGoes operation={operation} job={job} />}
             <PartsInOrder operation={operation} run={one} job={job} />
             <Measured operation={operation} run={one} />
+            {one.times && <TimeBySetting operation={operation} job={job} />}
           </Fragment>
         );
       })}
@@ -239,6 +235,8 @@ export function OrderAndTime({ job }: { job: Job }) {
             : 'How long it takes is told once a machine is chosen at station Compose.'}
         </p>
       )}
+      {isTimed && <WhereTimeGoes run={run} job={job} />}
+      <PriceOfJob job={job} price={run.price} />
     </>
   );
 }

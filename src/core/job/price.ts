@@ -1,0 +1,38 @@
+/** What a job costs to make: the stock it uses, the time on the machine, and pierces; each where the shop says what it costs. */
+import type { Job } from '../document/schema';
+import { type Box, boxHeight, boxWidth, isEmptyBox } from '../geometry/point';
+import type { JobRun } from './run';
+
+/** A price, in the money of the shop. */
+export type Price = {
+  /** What of the stock is paid for, in mm². */
+  readonly stockMm2: number;
+  /** Null where no price is known. */
+  readonly stock: number | null;
+  readonly time: number | null;
+  readonly pierces: number;
+  readonly piercing: number | null;
+  readonly total: number;
+};
+
+const MM2_TO_M2 = 1e-6;
+const HOUR_S = 3600;
+
+/** What of the stock a job uses, in mm²: the bounds of what is made of it, or the whole sheet. */
+function stockUsed({ sheet }: Pick<Job, 'sheet'>, workBox: Box): number {
+  if (sheet.priced === 'whole') return sheet.width * sheet.height;
+  return isEmptyBox(workBox) ? 0 : boxWidth(workBox) * boxHeight(workBox);
+}
+
+/** What a job costs; null where nothing is known to cost anything. What takes a time that is not known is left out of it. */
+export function priceOfRun(job: Pick<Job, 'sheet' | 'machine'>, workBox: Box, run: JobRun): Price | null {
+  const { machine, sheet } = job;
+  const [hour, pierce] = [machine?.hourPrice ?? null, machine?.piercePrice ?? null];
+  if (sheet.price === null && hour === null && pierce === null) return null;
+  const stockMm2 = stockUsed(job, workBox);
+  const pierces = run.operations.reduce((sum, o) => sum + (o.times?.pierces ?? 0), 0);
+  const stock = sheet.price === null ? null : sheet.price * stockMm2 * MM2_TO_M2;
+  const time = hour === null ? null : (hour * run.seconds) / HOUR_S;
+  const piercing = pierce === null ? null : pierce * pierces;
+  return { stockMm2, stock, time, pierces, piercing, total: (stock ?? 0) + (time ?? 0) + (piercing ?? 0) };
+}
