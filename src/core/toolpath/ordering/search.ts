@@ -1,7 +1,6 @@
 /**
  * The order that wastes least between stops: the nearest next, starts by dynamic programming, then stretches turned round, moved and changed
- * for each other as long as that gains anything (2-opt, Or-opt), and then by kicks: two stretches
- * changed for each other at random, put right about them, and taken back where nothing was gained (iterated local search, Lourenço, Martin and
+ * for each other as long as that gains anything (2-opt, Or-opt), for small jobs from several beginnings, and then by kicks: two stretches changed for each other at random, put right about them, and taken back where nothing was gained (iterated local search, Lourenço, Martin and
  * Stützle 2003). Bounded in moves, not in time, so that the same job is always run alike.
  */
 import Flatbush from 'flatbush';
@@ -18,6 +17,9 @@ const NEAR = 14;
 /** Places of a stop that its near ones are looked for from: of many stops fewer. */
 const LOOKED_FROM = 8;
 const FEW = 1500;
+/** Of so many stops in all are orders begun otherwise tried, and so many orders at most. */
+const BEGUN = { quick: 200, full: 1000, long: 1000 };
+const MOST_BEGUN = 24;
 /** So many kicks are made for each stop, so many at least and at most, and so many to so many stops in all. */
 const KICKS_EACH = 8;
 const FEWEST_KICKS = 200;
@@ -32,6 +34,8 @@ const WORTH_A_LOOK = 1.02;
 const WORTH = 1e-9;
 /** Losses that are taken at first are about so large, against what lies between two stops on the mean. */
 const HEAT = 0.05;
+/** In a longer search so many times as large. */
+const HOTTER = 6;
 /** Kicks, and stops that are improved, between two looks at what else there is to do. */
 const TURN = 50;
 const AT_ONCE = 200;
@@ -40,7 +44,7 @@ const AT_ONCE = 200;
 export type Search = {
   readonly from: Point;
   readonly cost: Cost;
-  /** `quick`: from one beginning, and without kicks. `full`: that of files. `long`: as long as one asks for by hand. */
+  /** `quick`: from few beginnings, and without kicks. `full`: that of files. `long`: as long as one asks for by hand. */
   readonly how: 'quick' | 'full' | 'long';
   /** An order to begin with, where there is one. */
   readonly begun?: Order;
@@ -83,14 +87,73 @@ function nearOf({ count, places: { firstPlace, fromX, fromY } }: Tour, cost: Cos
   });
 }
 
-/** How many kicks an order of so many stops is worth. */
-function kicksOf(n: number, how: Search['how']): number {
-  if (how === 'quick') return 0;
-  const kicks = Math.min(MOST_KICKS, Math.max(FEWEST_KICKS, KICKS_EACH * n), Math.ceil(KICKED / n));
-  return how === 'long' ? LIMITS.longSearch * kicks : kicks;
+/** The search for one order: the best found so far, and ways to find a better one. */
+class Searching {
+  private readonly near: readonly NearStops[];
+  private readonly random = chance(1);
+  /** Stops that nothing must come before. */
+  private readonly free: readonly number[];
+  private best: number;
+  order: Order;
+
+  constructor(
+    private readonly tour: Tour,
+    { first }: ToOrder,
+    cost: Cost,
+  ) {
+    this.near = nearOf(tour, cost);
+    this.free = first.flatMap((list, i) => (list.length === 0 ? [i] : []));
+    this.order = tour.given();
+    this.best = tour.total();
+  }
+
+  private keep(): void {
+    const total = this.tour.total();
+    if (total < this.best - WORTH) [this.best, this.order] = [total, this.tour.given()];
+  }
+
+  /** Improve the tour as it is until nothing is gained. */
+  *improve(): Generator<void, void> {
+    const { tour } = this;
+    tour.beginBest();
+    tour.wakeAll();
+    while (!tour.isSettled) {
+      tour.settle(this.near, AT_ONCE);
+      yield;
+    }
+    tour.beginBest();
+    this.keep();
+  }
+
+  /** Begin anew: always the nearest next, from a place by chance. */
+  *beginAnew(): Generator<void, void> {
+    const { firstPlace } = this.tour.places;
+    const i = this.free[Math.floor(this.random() * this.free.length)] as number;
+    const [low, high] = [intAt(firstPlace, i), intAt(firstPlace, i + 1)];
+    this.tour.nearestNext(low + Math.floor(this.random() * (high - low)));
+    yield* this.improve();
+  }
+
+  /** Go on from the best order. */
+  takeBest(): void {
+    this.tour.take(this.order);
+  }
+
+  /** Kicks from the tour as it is. Small losses are taken for a while, fewer and fewer of them, as in annealing. */
+  *kicks(count: number, heat: number): Generator<number, void> {
+    const { tour, random } = this;
+    let total = tour.total();
+    const each = (heat * total) / tour.count;
+    for (let k = 0; k < count; k++) {
+      if (k % TURN === TURN - 1) yield k / count;
+      const loss = -Math.log(1 - random()) * each * (1 - k / count);
+      total -= kick(tour, this.near, { total, random, loss });
+      if (total < this.best - WORTH) this.keep();
+    }
+  }
 }
 
-/** Search for an order; yields the share of the kicks done, and the order found so far, which is always a valid one. */
+/** Search for an order; yields the share done, and the order found so far, which is always a valid one. */
 export function* searchOrder(
   toOrder: ToOrder,
   { from, cost, how, begun }: Search,
@@ -100,30 +163,24 @@ export function* searchOrder(
   const n = tour.count;
   if (n < 2) return tour.given();
   if (begun) tour.take(begun);
-  let order = tour.given();
-  const near = nearOf(tour, cost);
-  tour.beginBest();
-  tour.wakeAll();
-  while (!tour.isSettled) {
-    tour.settle(near, AT_ONCE);
-    yield { share: 0, order };
+  const search = new Searching(tour, toOrder, cost);
+  for (const _ of search.improve()) yield { share: 0, order: search.order };
+  if (n < 4) return search.order;
+  const beginnings = Math.min(MOST_BEGUN, n >> 1, Math.floor(BEGUN[how] / n));
+  for (let k = 0; k < beginnings; k++) for (const _ of search.beginAnew()) yield { share: 0, order: search.order };
+  if (how === 'quick') return search.order;
+  search.takeBest();
+  const kicks = Math.min(MOST_KICKS, Math.max(FEWEST_KICKS, KICKS_EACH * n), Math.ceil(KICKED / n));
+  const rounds = how === 'long' ? LIMITS.longSearch : 1;
+  for (let round = 0; round < rounds; round++) {
+    // By turns from another beginning, and from the best with more losses taken.
+    const isAnew = round % 2 === 1;
+    if (isAnew) for (const _ of search.beginAnew()) yield { share: round / rounds, order: search.order };
+    else search.takeBest();
+    for (const share of search.kicks(kicks, round > 0 && !isAnew ? HOTTER * HEAT : HEAT))
+      yield { share: (round + share) / rounds, order: search.order };
   }
-  tour.beginBest();
-  // What is improved is never worse than what it was begun with.
-  order = tour.given();
-  const kicks = kicksOf(n, how);
-  const random = chance(1);
-  let total = tour.total();
-  let best = total;
-  const mean = total / n;
-  for (let k = 0; k < kicks && n > 3; k++) {
-    if (k % TURN === TURN - 1) yield { share: k / kicks, order };
-    // Small losses are taken for a while, fewer and fewer of them, as in annealing.
-    const heat = HEAT * mean * (1 - k / kicks);
-    total -= kick(tour, near, { total, random, loss: -Math.log(1 - random()) * heat });
-    if (total < best - WORTH) [best, order] = [total, tour.given()];
-  }
-  return order;
+  return search.order;
 }
 
 /** Two stretches changed for each other at random and put right; taken back where nothing is gained. What was gained. */
