@@ -222,7 +222,7 @@ test('a longer search is stopped and kept; time by a setting is shown and taken;
   await stop.click();
   await expect(page.getByRole('button', { name: 'Search longer for a better order' })).toBeVisible();
 
-  await page.getByRole('button', { name: 'How time changes with settings' }).click();
+  await page.getByRole('button', { name: 'Time by setting' }).click();
   const times = page.getByRole('list', { name: 'Time of Cut by speed' });
   await expect(times.getByRole('button').first()).toBeVisible();
   await expect(page.getByRole('img', { name: 'Time by speed' })).toBeVisible();

@@ -98,7 +98,7 @@ function Stock({ control, unit }: { control: Control<Material>; unit: LengthUnit
             control={control}
             name={`thicknesses.${i}.price`}
             label="Price"
-            suffix={`a ${areaUnit(unit)}`}
+            suffix={`per ${areaUnit(unit)}`}
             none
             scale={areaScale(unit)}
             step={1}

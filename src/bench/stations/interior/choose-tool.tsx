@@ -6,8 +6,8 @@ import Button from 'react-bootstrap/Button';
 import { Scatter } from 'react-chartjs-2';
 import type { StepOf } from '@/core/document/schema';
 import { LIFT_SECONDS, proposedTool, type ToolTrial } from '@/core/job/compare-tools';
+import { useChartInks } from '@/ui/chart-inks';
 import { formatRun, formatShare } from '@/ui/figures';
-import { useScheme } from '@/ui/scheme';
 import { computing } from '@/worker/client';
 import { useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
@@ -116,10 +116,8 @@ function ToolChart(props: {
 }) {
   const { trials, proposed, mostMissed, isNow, onTake } = props;
   const unit = useBench((s) => s.job.units);
-  const scheme = useScheme();
+  const { scheme, ink, line, accent, good, fault } = useChartInks();
   const fit = trials.filter((t) => !t.unfit);
-  const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-  const [ink, line, accent, good, fault] = ['--nf-ink', '--nf-line', '--nf-accent', '--nf-good', '--nf-fault'].map(css);
   const longest = 1.08 * fit.reduce((most, t) => Math.max(most, t.minutes), 0.1);
   const colourOf = (t: ToolTrial) => (t === proposed ? good : t.beyond > mostMissed ? fault : ink);
   return (
@@ -152,7 +150,6 @@ function ToolChart(props: {
           ],
         }}
         options={{
-          font: { family: getComputedStyle(document.body).fontFamily },
           animation: false,
           maintainAspectRatio: false,
           onClick: (_, hit) => {

@@ -144,7 +144,7 @@ function Measured({ operation, run }: { operation: Operation; run: OperationRunV
       </Button>
     );
   return (
-    <>
+    <div className="w-100">
       <NumberField
         label="It took"
         suffix="s"
@@ -165,7 +165,7 @@ function Measured({ operation, run }: { operation: Operation; run: OperationRunV
           <KeepMeasured kind={operation.kind} />
         </>
       )}
-    </>
+    </div>
   );
 }
 
@@ -223,8 +223,10 @@ export function OrderAndTime({ job }: { job: Job }) {
             {operation.order.by === 'way' && <SearchLonger operation={operation} job={job} run={one} />}
             {one.times && <AreaGoes operation={operation} job={job} />}
             <PartsInOrder operation={operation} run={one} job={job} />
-            <Measured operation={operation} run={one} />
-            {one.times && <TimeBySetting operation={operation} job={job} />}
+            <div className="d-flex flex-wrap column-gap-3 align-items-start">
+              <Measured operation={operation} run={one} />
+              {one.times && <TimeBySetting operation={operation} job={job} />}
+            </div>
           </Fragment>
         );
       })}

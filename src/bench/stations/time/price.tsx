@@ -26,7 +26,7 @@ function Rates({ job }: { job: Job }) {
     <>
       <NumberField
         label="Stock"
-        suffix={`a ${areaUnit(unit)}`}
+        suffix={`per ${areaUnit(unit)}`}
         scale={areaScale(unit)}
         step={1}
         value={sheet.price ?? 0}
@@ -46,7 +46,7 @@ function Rates({ job }: { job: Job }) {
         }
       />
       <Choice
-        label="Paid is"
+        label="Paid for"
         value={sheet.priced}
         options={[
           { value: 'used', word: 'what is used', title: 'The stock within the bounds of the work' },
@@ -58,7 +58,7 @@ function Rates({ job }: { job: Job }) {
         <>
           <NumberField
             label="Machine"
-            suffix="an hour"
+            suffix="per hour"
             step={1}
             value={machine.hourPrice ?? 0}
             least={0}

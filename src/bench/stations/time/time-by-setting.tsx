@@ -135,9 +135,9 @@ export function TimeBySetting({ operation, job }: { operation: Operation; job: J
   const which = there.includes(chosen) ? chosen : there[0];
   if (!which) return null;
   return (
-    <div className="nf-small">
+    <div className={isOpen ? 'nf-small w-100' : 'nf-small'}>
       <Button variant="word" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
-        How time changes with settings
+        Time by setting
       </Button>
       {isOpen && (
         <>

@@ -2,7 +2,7 @@
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
 import { Line } from 'react-chartjs-2';
 import { formatSeconds } from '@/core/units/duration';
-import { useChartInks } from './chart-inks';
+import { useChartInks } from '@/ui/chart-inks';
 import styles from './time.module.css';
 
 Chart.register(CategoryScale, LinearScale, LineController, LineElement, PointElement, Tooltip);
@@ -19,7 +19,7 @@ export function TimeCurve(props: {
   readonly onTake: (value: number) => void;
 }) {
   const { points, now, axis, isListed, onTake } = props;
-  const { scheme, ink, line, accent, font } = useChartInks();
+  const { scheme, ink, line, accent } = useChartInks();
   const longest = points.reduce((most, p) => Math.max(most, p.seconds), 0);
   const [unit, scale] = longest > 180 ? (['minutes', 60] as const) : (['seconds', 1] as const);
   const isNow = points.map((p) => p.value === now);
@@ -46,7 +46,6 @@ export function TimeCurve(props: {
           ],
         }}
         options={{
-          font: { family: font },
           animation: false,
           maintainAspectRatio: false,
           onClick: (_, [hit]) => {

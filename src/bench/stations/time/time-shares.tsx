@@ -3,8 +3,8 @@ import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, T
 import { Bar } from 'react-chartjs-2';
 import type { Job } from '@/core/document/schema';
 import { formatSeconds } from '@/core/units/duration';
+import { useChartInks } from '@/ui/chart-inks';
 import type { RunView } from '@/worker/run-view';
-import { useChartInks } from './chart-inks';
 import styles from './time.module.css';
 
 Chart.register(BarController, BarElement, CategoryScale, Legend, LinearScale, Tooltip);
@@ -24,7 +24,7 @@ const EACH_PX = 26;
 
 /** A bar for each operation, parted by what its time goes into. */
 export function TimeShares({ run, job }: { run: RunView; job: Job }) {
-  const { scheme, ink, line, shares, font } = useChartInks();
+  const { scheme, ink, line, shares } = useChartInks();
   const timed = run.operations.flatMap((o) => (o.times ? [{ ...o, times: o.times }] : []));
   const names = timed.map((o) => job.operations.find((own) => own.id === o.id)?.name ?? '');
   const longest = timed.reduce((most, o) => Math.max(most, o.times.seconds), 0);
@@ -50,7 +50,6 @@ export function TimeShares({ run, job }: { run: RunView; job: Job }) {
         }}
         options={{
           indexAxis: 'y',
-          font: { family: font },
           animation: false,
           maintainAspectRatio: false,
           scales: {

@@ -15,7 +15,7 @@ import { type NearStops, Tour } from './tour';
 /** Near stops that each is tried beside. */
 const NEAR = 14;
 /** Places of a stop that its near ones are looked for from: of many stops fewer. */
-const LOOKED_FROM = 8;
+const LOOKED_FROM = 4;
 const FEW = 1500;
 /** Of so many stops in all are orders begun otherwise tried, and so many orders at most. */
 const BEGUN = { quick: 200, full: 1000, long: 1000 };
