@@ -9,7 +9,7 @@ const LINE = 'Gate sign Alder Lane no 7';
 const EDITS = 8;
 
 test('an edit of a sign of 200 letters', async ({ page }) => {
-  const document = jobWith(
+  const sign = jobWith(
     Array.from({ length: 10 }, (_, i) =>
       partOf([lettering(LINE, 'Archivo Black', { size: { by: 'capital', mm: 20 } })], {
         id: `line-${i}`,
@@ -24,14 +24,10 @@ test('an edit of a sign of 200 letters', async ({ page }) => {
       sheet: { width: 2000, height: 1000, thickness: 3, kerf: 0.2, leastWidth: 1 },
     },
   );
-  await openJob(page, 'Two hundred', jobSchema.parse(document));
+  await openJob(page, 'Two hundred', jobSchema.parse(sign));
   await station(page, 'Compose').click();
   await computed(page);
-  await page
-    .getByRole('list', { name: 'Parts' })
-    .getByRole('button', { name: /^Gate/ })
-    .first()
-    .click();
+  await page.getByRole('list', { name: 'Parts' }).getByRole('button', { name: /^Gate/ }).first().click();
   await expect(page.getByRole('contentinfo')).toContainText(/Takes/);
   const words = page.getByRole('textbox', { name: 'Words' });
   const behind: number[] = [];

@@ -1,8 +1,7 @@
 /** The best order of few stops, by dynamic programming over what is done and where one then is (Held and Karp 1962). */
 import { floatAt, intAt } from '../../geometry/elements';
-import type { Point } from '../../geometry/point';
 import { Places } from './places';
-import type { Cost, Order, ToOrder } from './stops';
+import type { Cost, Order, Start, ToOrder } from './stops';
 
 /** Of so many stops, with so many ways to run them in all, the best order is found at once. */
 const MOST_STOPS = 8;
@@ -13,9 +12,9 @@ export const isFew = ({ stops }: ToOrder): boolean =>
   stops.length <= MOST_STOPS && stops.reduce((sum, s) => sum + s.ways.length, 0) <= MOST_WAYS;
 
 /** The order that costs least, from a place. */
-export function exactOrder(toOrder: ToOrder, from: Point, cost: Cost): Order {
+export function exactOrder(toOrder: ToOrder, start: Start, cost: Cost): Order {
   const n = toOrder.stops.length;
-  const places = new Places(toOrder, from, cost);
+  const places = new Places(toOrder, start, cost);
   const m = intAt(places.firstPlace, n);
   const all = (1 << n) - 1;
   const needs = toOrder.first.map((list) => list.reduce((mask, j) => mask | (1 << j), 0));

@@ -1,7 +1,7 @@
 /** The places at which stops may be begun, of all stops one after the other, with what it costs to get from one to the next. */
 import { floatAt, intAt } from '../../geometry/elements';
 import type { Point } from '../../geometry/point';
-import type { Cost, ToOrder } from './stops';
+import type { Cost, Start, ToOrder } from './stops';
 
 /** Places of stops by number: a place tells where a stop is then begun, and where it is left. */
 export class Places {
@@ -14,6 +14,11 @@ export class Places {
   /** Which stop each place is of, and whether a stop may be run backwards. */
   readonly owner: Int32Array;
   readonly isOpen: Uint8Array;
+  /** Where the first is gone to from, and whether that costs nothing. */
+  readonly start: Point;
+  private readonly isFree: boolean;
+  /** Whether any stretch of an order costs as much backwards: nothing must come first, and what is run backwards ends where it began. */
+  readonly isSymmetric: boolean;
   /** A circle about all places of each stop. */
   private readonly middleX: Float64Array;
   private readonly middleY: Float64Array;
@@ -24,9 +29,11 @@ export class Places {
 
   constructor(
     { stops, first }: ToOrder,
-    readonly start: Point,
+    { at, isFree }: Start,
     private readonly cost: Cost,
   ) {
+    this.start = at;
+    this.isFree = isFree;
     this.firstPlace = new Int32Array(stops.length + 1);
     stops.forEach((stop, i) => {
       this.firstPlace[i + 1] = intAt(this.firstPlace, i) + stop.ways.length;
@@ -58,6 +65,11 @@ export class Places {
             Math.hypot(x - floatAt(this.middleX, i), y - floatAt(this.middleY, i)),
           );
     });
+    this.isSymmetric =
+      first.every((list) => list.length === 0) &&
+      stops.every(
+        ({ ways }, i) => this.isOpen[i] === 1 || ways.every(({ from, to }) => from.x === to.x && from.y === to.y),
+      );
     this.before = first;
     const after: number[][] = stops.map(() => []);
     first.forEach((list, i) => {
@@ -70,7 +82,9 @@ export class Places {
   atLeast(i: number, left: number, next: number): number {
     const there =
       left < 0
-        ? this.toReach(i, this.start.x, this.start.y)
+        ? this.isFree
+          ? 0
+          : this.toReach(i, this.start.x, this.start.y)
         : this.toReach(i, floatAt(this.toX, left), floatAt(this.toY, left));
     return next < 0 ? there : there + this.toReach(i, floatAt(this.fromX, next), floatAt(this.fromY, next));
   }
@@ -85,7 +99,10 @@ export class Places {
   /** What it costs from the place that is left to one that is gone to; -1 before the first, and after the last. */
   gap(left: number, next: number): number {
     if (next < 0) return 0;
-    if (left < 0) return this.cost(floatAt(this.fromX, next) - this.start.x, floatAt(this.fromY, next) - this.start.y);
+    if (left < 0)
+      return this.isFree
+        ? 0
+        : this.cost(floatAt(this.fromX, next) - this.start.x, floatAt(this.fromY, next) - this.start.y);
     return this.cost(
       floatAt(this.fromX, next) - floatAt(this.toX, left),
       floatAt(this.fromY, next) - floatAt(this.toY, left),

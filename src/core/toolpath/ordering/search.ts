@@ -18,13 +18,14 @@ const NEAR = 14;
 const LOOKED_FROM = 4;
 const FEW = 1500;
 /** Of so many stops in all are orders begun otherwise tried, and so many orders at most. */
-const BEGUN = { quick: 200, full: 1000, long: 1000 };
+const BEGUN = { nearest: 0, once: 0, quick: 200, short: 200, full: 1000, long: 1000 };
 const MOST_BEGUN = 24;
 /** So many kicks are made for each stop, so many at least and at most, and so many to so many stops in all. */
 const KICKS_EACH = 8;
 const FEWEST_KICKS = 200;
 const MOST_KICKS = 1000;
 const KICKED = 200_000;
+const SHORT_KICKS = 150;
 /** Stretches that are changed for each other at random are this long at most. */
 const KICK = 80;
 /** Of those that what must come first stands against others are tried, so many. */
@@ -43,9 +44,11 @@ const AT_ONCE = 200;
 /** How an order is searched for. */
 export type Search = {
   readonly from: Point;
+  /** Whether it costs nothing to get from there to the first. */
+  readonly isFree?: boolean;
   readonly cost: Cost;
-  /** `quick`: from few beginnings, and without kicks. `full`: that of files. `long`: as long as one asks for by hand. */
-  readonly how: 'quick' | 'full' | 'long';
+  /** `nearest`: not improved. `once`: from one beginning. `quick`: from few beginnings, and without kicks. `short`: with few kicks. `full`: that of files. `long`: as long as one asks for by hand. */
+  readonly how: 'nearest' | 'once' | 'quick' | 'short' | 'full' | 'long';
   /** An order to begin with, where there is one. */
   readonly begun?: Order;
 };
@@ -156,21 +159,23 @@ class Searching {
 /** Search for an order; yields the share done, and the order found so far, which is always a valid one. */
 export function* searchOrder(
   toOrder: ToOrder,
-  { from, cost, how, begun }: Search,
+  { from, isFree = false, cost, how, begun }: Search,
 ): Generator<{ readonly share: number; readonly order: Order }, Order> {
-  if (isFew(toOrder)) return exactOrder(toOrder, from, cost);
-  const tour = new Tour(toOrder, from, cost);
+  if (isFew(toOrder)) return exactOrder(toOrder, { at: from, isFree }, cost);
+  const tour = new Tour(toOrder, { at: from, isFree }, cost);
   const n = tour.count;
   if (n < 2) return tour.given();
   if (begun) tour.take(begun);
+  if (how === 'nearest') return tour.given();
   const search = new Searching(tour, toOrder, cost);
   for (const _ of search.improve()) yield { share: 0, order: search.order };
   if (n < 4) return search.order;
   const beginnings = Math.min(MOST_BEGUN, n >> 1, Math.floor(BEGUN[how] / n));
   for (let k = 0; k < beginnings; k++) for (const _ of search.beginAnew()) yield { share: 0, order: search.order };
-  if (how === 'quick') return search.order;
+  if (how === 'once' || how === 'quick') return search.order;
   search.takeBest();
-  const kicks = Math.min(MOST_KICKS, Math.max(FEWEST_KICKS, KICKS_EACH * n), Math.ceil(KICKED / n));
+  const most = how === 'short' ? SHORT_KICKS : MOST_KICKS;
+  const kicks = Math.min(most, Math.max(FEWEST_KICKS, KICKS_EACH * n), Math.ceil(KICKED / n));
   const rounds = how === 'long' ? LIMITS.longSearch : 1;
   for (let round = 0; round < rounds; round++) {
     // By turns from another beginning, and from the best with more losses taken.

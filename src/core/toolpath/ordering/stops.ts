@@ -21,6 +21,9 @@ export type ToOrder = { readonly stops: readonly Stop[]; readonly first: readonl
 /** An order: indices of stops, and of each which way it is run. */
 export type Order = { readonly order: Int32Array; readonly ways: Int32Array };
 
+/** Where an order begins: near a place, and whether the way from there to the first costs nothing. */
+export type Start = { readonly at: Point; readonly isFree: boolean };
+
 /** What a move without work costs, over dx, dy in mm: its length, or the seconds that it takes. */
 export type Cost = (dx: number, dy: number) => number;
 

@@ -1,17 +1,20 @@
 /** A tour through stops, with what changing it in one place gains: the moves that a search is made of. */
 import { floatAt, intAt, numberAt } from '../../geometry/elements';
-import type { Point } from '../../geometry/point';
 import { PointTree } from '../../geometry/point-tree';
 import { Places } from './places';
-import type { Cost, Order, ToOrder } from './stops';
+import type { Cost, Order, Start, ToOrder } from './stops';
 
 /** What is gained must be more than this. */
 const WORTH = 1e-9;
 /** Stretches longer than this are neither turned round nor changed for each other: the time would not be bounded. */
 const LONGEST = 1000;
+/** Where stretches cost as much backwards longer ones are turned round, with so many stops in all of them. */
+const MOST_REVERSED = 60_000_000;
 
 /** A change of the tour, to be taken back: from where on it was how. */
-type Change = { readonly from: number; readonly stops: number[]; readonly ways: number[] };
+type Change =
+  | { readonly from: number; readonly stops: number[]; readonly ways: number[] }
+  | { readonly turned: readonly [number, number] };
 
 /** The stops nearest to one, from the nearest on, and what the move to each costs at least. */
 export type NearStops = { readonly stops: Int32Array; readonly costs: Float64Array };
@@ -28,12 +31,14 @@ export class Tour {
   private readonly edge: Float64Array;
   private readonly held: Int32Array;
   private changes: Change[] | null = null;
+  /** Stops in stretches that were turned round in place so far. */
+  private reversed = 0;
   /** What the best place that was looked for last costs. */
   private least = Infinity;
   private readonly waiting: number[] = [];
   private readonly isWaiting: Uint8Array;
 
-  constructor(toOrder: ToOrder, start: Point, cost: Cost) {
+  constructor(toOrder: ToOrder, start: Start, cost: Cost) {
     this.places = new Places(toOrder, start, cost);
     const n = toOrder.stops.length;
     this.count = n;
@@ -140,7 +145,12 @@ export class Tour {
     const changes = this.changes ?? [];
     this.changes = null;
     for (let c = changes.length - 1; c >= 0; c--) {
-      const { from, stops, ways } = changes[c] as Change;
+      const change = changes[c] as Change;
+      if ('turned' in change) {
+        this.reverse(...change.turned);
+        continue;
+      }
+      const { from, stops, ways } = change;
       this.put(from, stops, ways);
     }
   }
@@ -287,7 +297,9 @@ export class Tour {
    * of that is out; the whole is priced anew.
    */
   private turn(i: number, j: number): number {
-    if (j <= i || i < 0 || j >= this.count || j - i > LONGEST) return 0;
+    const { isSymmetric } = this.places;
+    if (j <= i || i < 0 || j >= this.count || (j - i > LONGEST && (!isSymmetric || this.reversed > MOST_REVERSED)))
+      return 0;
     const left = this.endAt(i - 1);
     const next = this.placeAt(j + 1);
     const head = this.turned(this.stopAt(j));
@@ -295,6 +307,10 @@ export class Tour {
     const removed = floatAt(this.edge, i) + floatAt(this.edge, j + 1) - WORTH;
     const first = this.gap(left, head);
     if (!(first <= removed) || !(first + this.gap(tail, next) <= removed)) return 0;
+    if (isSymmetric) {
+      this.reverse(i, j);
+      return removed + WORTH - first - this.gap(tail, next) + this.joined([i, j + 1]);
+    }
     const stops: number[] = [];
     const places: number[] = [];
     const isWithin = (k: number): boolean => k >= i && k <= j;
@@ -360,9 +376,16 @@ export class Tour {
           if (at >= i && at < m) return refused;
         }
     }
+    const x = i + j - m;
+    if (this.places.isSymmetric) {
+      // All turned round, then each of the two by itself.
+      this.reverse(i, j);
+      this.reverse(i, x);
+      this.reverse(x + 1, j);
+      return gain + this.joined([i, x + 1, j + 1]);
+    }
     const stops = [...this.order.subarray(m, j + 1), ...this.order.subarray(i, m)];
     const places = stops.map((s) => intAt(this.place, s));
-    const x = i + j - m;
     return this.change(i, { stops, places }, gain, [i, x + 1, j + 1]);
   }
 
@@ -374,12 +397,32 @@ export class Tour {
     joints: readonly number[],
   ): number {
     this.put(from, stops, places);
-    let sum = gain;
+    return gain + this.joined(joints);
+  }
+
+  /** Begin stops at joints that were made where that is best then, and look at them again; what that gained. */
+  private joined(joints: readonly number[]): number {
+    let sum = 0;
     for (const joint of joints) {
       sum += this.begin(joint) + this.begin(joint - 1);
       for (const touched of [joint - 2, joint - 1, joint, joint + 1]) this.wake(touched);
     }
     return sum;
+  }
+
+  /** Turn a stretch round in place, where it costs as much backwards. */
+  private reverse(i: number, j: number): void {
+    this.reversed += j - i;
+    this.changes?.push({ turned: [i, j] });
+    this.order.subarray(i, j + 1).reverse();
+    this.edge.subarray(i + 1, j + 1).reverse();
+    for (let k = i; k <= j; k++) {
+      const stop = intAt(this.order, k);
+      this.position[stop] = k;
+      this.place[stop] = this.turned(stop);
+    }
+    this.reckon(i, i);
+    this.reckon(j + 1, j + 1);
   }
 
   /** Begin the stop at a position at the best of its places; what that gained. */
