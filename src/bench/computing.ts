@@ -36,10 +36,10 @@ export function followDocument(): () => void {
       heldSerial = update.serial;
       const view = applyUpdate(update, useBench.getState().view);
       useBench.setState({ view, viewOf: job, progress: null, workerFault: null });
+      // The worker finds the order while the page draws the sheet.
+      void run.ask();
       afterFrame(() => {
-        if (stopped) return;
-        useBench.setState({ viewBeside: useBench.getState().view });
-        void run.ask();
+        if (!stopped) useBench.setState({ viewBeside: useBench.getState().view });
       });
       if (view.findings.some((f) => f.code === 'no-typeface' || f.code === 'words-as-they-came'))
         retry = setTimeout(() => void compute(), RETRY_MS);
