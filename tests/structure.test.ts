@@ -20,6 +20,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/prepare'],
   ['core/toolpath'],
   ['core/motion'],
+  ['machine'],
   ['core/inspect'],
   ['core/kinds'],
   ['core/document'],
@@ -143,6 +144,27 @@ describe('no import points upwards', () => {
     wrong('src/bench/store.ts', "import lodash from 'lodash';");
     expect(planted('src/bench/store.ts', "import { Host } from '@/worker/host';")).toEqual([null]);
   });
+});
+
+/** All that a file imports that is more than a type, and what that imports. */
+function reachedFrom(file: string, met = new Set<string>()): Set<string> {
+  const text = (textOf.get(file) ?? '').replace(/^import type [^;]*;/gm, '');
+  for (const target of importsOf(file, text))
+    if (textOf.has(target) && !met.has(target)) {
+      met.add(target);
+      reachedFrom(target, met);
+    }
+  return met;
+}
+
+test('the machine that files are checked by shares nothing with what writes or reads them back', () => {
+  const files = [...textOf.keys()].filter((file) => file.startsWith('src/machine/'));
+  expect(files.length).toBeGreaterThan(0);
+  const reached = new Set(files.flatMap((file) => [...reachedFrom(file)]));
+  expect(reached.size).toBeGreaterThan(20);
+  expect(
+    [...reached].filter((file) => /formats\/(.*-write|written|dxf-file|dxf-structure|read-back\/)/.test(file)),
+  ).toEqual([]);
 });
 
 describe('what reads a file back', () => {

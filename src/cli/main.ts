@@ -2,6 +2,7 @@
 import { parseArgs } from 'node:util';
 import { type FileFormat, WRITTEN_FORMATS } from '../core/formats/written';
 import { isDay } from '../core/units/day';
+import { check } from './check';
 import { type ExitCode, prepare } from './prepare';
 
 const FORMATS = WRITTEN_FORMATS.map((f) => f.id);
@@ -11,6 +12,10 @@ const USAGE = `Needlefile prepares lettering for machine output.
   npm run -s needlefile -- prepare JOB [--out DIR] [--formats svg,dxf,pdf,hpgl] [--report REPORT.json]
                                        [--typefaces DIR] [--drawings DIR] [--date 2026-05-04] [--machine MACHINE.json]
                                        [--strict]
+
+  npm run -s needlefile -- check FILE ... [--machine MACHINE.json] [--json]
+
+Prepare makes the files of a job:
 
   JOB              a job document (.json), or a job taken along (.needlefile) with all that came with it
   --out DIR        folder for the files (made when missing)
@@ -28,7 +33,15 @@ const USAGE = `Needlefile prepares lettering for machine output.
 
 Files are read back before they are given out: all of them are written, or none.
 
-Ends with 0 when done, 1 as said above or when a file read back is not what is drawn, 2 when the input can't be used.`;
+Check says what a machine understands of files, of whatever program: operations in the order they are run, with
+their length and the way between, what is passed over, and the size.
+
+  FILE             an SVG, DXF, PDF or plotter file
+  --machine FILE   hold them against this machine: format, curves, bed, colours or layers it reads, areas
+  --json           as JSON
+
+Ends with 0 when done, 1 as said above, when a file read back is not what is drawn or one that is checked would not run
+as it is, 2 when the input can't be used.`;
 
 const say = (line: string) => process.stdout.write(`${line}\n`);
 const complain = (line: string) => process.stderr.write(`${line}\n`);
@@ -47,8 +60,14 @@ async function main(args: string[]): Promise<ExitCode> {
     return positionals.length === 0 && !values.help ? 2 : 0;
   }
   const [command, job, ...further] = positionals;
+  if (command === 'check' && job)
+    return check(
+      { files: [job, ...further], machine: values.machine ?? null, json: values.json ?? false },
+      say,
+      complain,
+    );
   if (command !== 'prepare' || !job || further.length > 0) {
-    complain(`Say “prepare” and one job document.\n\n${USAGE}`);
+    complain(`Say “prepare” and one job document, or “check” and files.\n\n${USAGE}`);
     return 2;
   }
   const formats = (values.formats ?? FORMATS.join(','))
@@ -97,6 +116,7 @@ const parse = (args: string[]) =>
       date: { type: 'string' },
       machine: { type: 'string' },
       strict: { type: 'boolean' },
+      json: { type: 'boolean' },
       help: { type: 'boolean', short: 'h' },
     },
   });

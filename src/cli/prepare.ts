@@ -17,7 +17,8 @@ import { openTaken, TAKEN_ALONG, type TakenFile, takenTooLarge } from '../core/j
 import { LIMITS } from '../core/limits';
 import { finished } from '../core/memo';
 import { facesOf } from '../core/schema/lettering';
-import { type JobMachine, jobMachineSchema } from '../core/schema/shop/machine';
+import { readMachine } from './machine-file';
+import { type Refused, refuse } from './refused';
 import { diskFaces } from './typefaces';
 import { type FileToWrite, writeAll } from './write-all';
 
@@ -47,9 +48,6 @@ type Say = (line: string) => void;
 
 /** A job to prepare, with the files that came along with it. */
 type Given = { readonly job: Job; readonly files: readonly TakenFile[] };
-type Refused = { readonly sentences: readonly string[] };
-
-const refuse = (...sentences: readonly string[]): Refused => ({ sentences });
 
 /** A document, or a job taken along; or sentences why it can't be used. */
 async function readGiven(file: string): Promise<Given | Refused> {
@@ -73,22 +71,6 @@ async function readGiven(file: string): Promise<Given | Refused> {
   }
   const read = readJob(bytes.toString('utf8'));
   return read.ok ? { job: read.job, files: [] } : { sentences: read.sentences };
-}
-
-/** A machine of a file, as the shop has them; or why it can’t be used. */
-async function readMachine(file: string): Promise<JobMachine | Refused> {
-  const text = await readFile(file, 'utf8').catch(() => null);
-  if (text === null) return refuse(`There is no file ${file}.`);
-  let value: unknown;
-  try {
-    value = JSON.parse(text);
-  } catch {
-    return refuse(`${file} is no JSON.`);
-  }
-  const read = jobMachineSchema.safeParse(value);
-  if (read.success) return read.data;
-  const [issue] = read.error.issues;
-  return refuse(`${file} is no machine: ${issue?.path.join('.') || 'it'}: ${issue?.message ?? ''}.`);
 }
 
 /** Put drawings and pixels of pictures at hand: those that came along, and those of a folder where each is called by its id. */

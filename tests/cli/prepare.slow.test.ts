@@ -365,3 +365,32 @@ test('on another machine it takes another time; what is no machine is said', () 
   expect(refused('Twin')).toMatchObject({ code: 2, err: expect.stringMatching(/is no JSON/) });
   expect(run('prepare', document, '--machine', path.join(home, 'none.json'))).toMatchObject({ code: 2 });
 });
+
+describe('files are checked', () => {
+  const svg = (inside: string) =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60">${inside}</svg>`;
+  const square = '<path d="M10 10H40V40H10Z" fill="none" stroke="#ff0000"/>';
+
+  test('what a machine understands of each, in lines and as JSON', () => {
+    const [good, bad] = [save('good.svg', svg(square)), save('bad.svg', svg('<text x="5" y="5">Elm</text>'))];
+    const one = run('check', good);
+    expect(one.code).toBe(0);
+    expect(one.out).toContain('1. #ff0000: 1 path, 120 mm, ');
+    expect(one.out).toContain('It runs as it is.');
+    const both = run('check', good, bad, path.join(home, 'gone.dxf'), '--json');
+    expect(both.code).toBe(1);
+    const report = JSON.parse(both.out) as { runs: boolean; operations?: { lengthMm: number }[]; sentence?: string }[];
+    expect(report.map((r) => r.runs)).toEqual([true, false, false]);
+    expect(report[0]?.operations?.[0]?.lengthMm).toBe(120);
+    expect(report[2]?.sentence).toContain('There is no file');
+  });
+
+  test('held against a machine; one that can’t be used ends with 2', () => {
+    const good = save('good.svg', svg(square));
+    const machine = save('dxf-machine.json', { name: 'Table', kind: 'plasma', file: { format: 'dxf' } });
+    const held = run('check', good, '--machine', machine);
+    expect(held.code).toBe(1);
+    expect(held.out).toContain('Table reads DXF; this is SVG.');
+    expect(run('check', good, '--machine', save('none.json', '{}')).code).toBe(2);
+  });
+});

@@ -34,6 +34,9 @@ const price = (of: Job) => {
 test('nothing is said to cost anything: no price', () => {
   expect(price(job({})).made).toBeNull();
   expect(price(job(null)).made).toBeNull();
+  // And what costs 0 is not reckoned, though it was typed.
+  expect(price(job({ hourPrice: 0 }, { price: 0, priceFrom: 'typed' })).made).toBeNull();
+  expect(price(job({ hourPrice: 10 }, { price: 0 })).made).toMatchObject({ stock: null, piercing: null });
 });
 
 test('stock within the bounds of the work or the whole sheet, time by the hour, each pierce', () => {
@@ -73,6 +76,7 @@ test('the price of stock comes with its material and thickness, unless it was ty
   expect(of(6, of(3)).sheet.price).toBe(41);
   const typed = setOfStock(of(3), 'price', 30, [ply]);
   expect(of(6, typed).sheet).toMatchObject({ price: 30, priceFrom: 'typed' });
+  expect(setOfStock(of(3), 'price', 0, [ply]).sheet).toMatchObject({ price: 0, priceFrom: 'typed' });
   expect(setOfStock(typed, 'price', null, [ply]).sheet).toMatchObject({ price: 24, priceFrom: 'material' });
 });
 

@@ -65,6 +65,38 @@ function leastOf(rows: readonly InkRows[], m: AreaMotion): number {
   return least;
 }
 
+/** The least seconds of all ways to part areas, the goes of each in the best order, by trying what comes next from wherever one is. */
+function leastOfParted(rows: readonly InkRows[], m: AreaMotion): number {
+  const known = new Map<string, ReturnType<typeof rowsRun>>();
+  const run = (group: readonly number[]) => {
+    const key = group.join();
+    if (!known.has(key)) known.set(key, rowsRun(uniteRows(group.map((i) => rows[i] as InkRows)), m));
+    return known.get(key);
+  };
+  let least = Infinity;
+  for (const groups of parted(rows.map((_, i) => i))) {
+    const runs = groups.map((g) => run([...g].sort((a, b) => a - b)));
+    const work = runs.reduce((sum, r) => sum + (r?.seconds ?? 0), 0);
+    const onwards = (left: number, at: Point, spent: number): void => {
+      if (spent >= least) return;
+      if (left === 0) {
+        least = spent;
+        return;
+      }
+      runs.forEach((r, k) => {
+        if (!r || !((left >> k) & 1)) return;
+        for (const [begin, end] of [
+          [r.from, r.to],
+          [r.to, r.from],
+        ] as const)
+          onwards(left & ~(1 << k), end, spent + straightSeconds(begin.x - at.x, begin.y - at.y, m.idle));
+      });
+    };
+    if (work < least) onwards((1 << runs.length) - 1, HOME, work);
+  }
+  return least;
+}
+
 describe('areas gone over together', () => {
   test('beside each other and near, in one go; far apart, each by itself', () => {
     const m = motion(300, 3000);
@@ -78,13 +110,22 @@ describe('areas gone over together', () => {
 
   test('every way to part up to five areas: none is better', () => {
     const next = chance(5);
-    for (let i = 0; i < sample(10, 100); i++) {
+    for (let i = 0; i < sample(10, 300); i++) {
       const rows = boxes(next, 2 + Math.floor(4 * next()));
       const m = motion(100 + 500 * next(), 1000 + 8000 * next(), { way: next() < 0.8 ? 'both' : 'one' });
       const found = together(rows, m, HOME);
       expect(found.seconds).toBeCloseTo(leastOf(rows, m), 6);
       expect(found.groups.flatMap((g) => [...g.areas]).sort()).toEqual(rows.map((_, k) => k));
       expect(found.seconds).toBeLessThanOrEqual(allTogether(rows, m, HOME) + 1e-9);
+    }
+  });
+
+  test('every way to part eight areas: none is better', { tags: 'slow' }, () => {
+    const next = chance(88);
+    for (let i = 0; i < sample(1, 20); i++) {
+      const rows = boxes(next, 8);
+      const m = motion(100 + 500 * next(), 1000 + 8000 * next());
+      expect(together(rows, m, HOME).seconds).toBeCloseTo(leastOfParted(rows, m), 6);
     }
   });
 

@@ -161,7 +161,6 @@ test('annealing finds no better orders', { tags: 'slow' }, () => {
     aim: { most: 0 },
     note: `at most ${(100 * Math.max(...over)).toFixed(2)} %; aim 2 %`,
   });
-  // Annealing for a minute is beaten in some jobs and not in others: on the mean it may be so much ahead.
-  expect(mean).toBeLessThan(0.01);
+  expect(mean).toBeLessThanOrEqual(0);
   expect(Math.max(...over)).toBeLessThan(0.02);
 });

@@ -27,12 +27,13 @@ function stockUsed({ sheet }: Pick<Job, 'sheet'>, workBox: Box): number {
 /** What a job costs; null where nothing is known to cost anything. What takes a time that is not known is left out of it. */
 export function priceOfRun(job: Pick<Job, 'sheet' | 'machine'>, workBox: Box, run: JobRun): Price | null {
   const { machine, sheet } = job;
-  const [hour, pierce] = [machine?.hourPrice ?? null, machine?.piercePrice ?? null];
-  if (sheet.price === null && hour === null && pierce === null) return null;
+  // What costs nothing is not reckoned.
+  const [square, hour, pierce] = [sheet.price, machine?.hourPrice, machine?.piercePrice].map((price) => price || null);
+  if (!square && !hour && !pierce) return null;
   const stockMm2 = stockUsed(job, workBox);
   const pierces = run.operations.reduce((sum, o) => sum + (o.times?.pierces ?? 0), 0);
-  const stock = sheet.price === null ? null : sheet.price * stockMm2 * MM2_TO_M2;
-  const time = hour === null ? null : (hour * run.seconds) / HOUR_S;
-  const piercing = pierce === null ? null : pierce * pierces;
+  const stock = square ? square * stockMm2 * MM2_TO_M2 : null;
+  const time = hour ? (hour * run.seconds) / HOUR_S : null;
+  const piercing = pierce ? pierce * pierces : null;
   return { stockMm2, stock, time, pierces, piercing, total: (stock ?? 0) + (time ?? 0) + (piercing ?? 0) };
 }

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { payFor, setMachinePrice } from '@/core/commands/price';
-import { setOfStock } from '@/core/commands/stock';
+import { saidOf, setOfStock } from '@/core/commands/stock';
 import type { Job } from '@/core/document/schema';
 import type { Price } from '@/core/job/price';
 import { LIMITS } from '@/core/limits';
@@ -11,7 +11,7 @@ import type { LengthUnit } from '@/core/units/quantity';
 import { Choice, NumberField } from '@/ui/fields';
 import { areaScale, areaUnit, formatStock } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
-import { useShop } from '@/ui/use-shop';
+import { useMaterials } from '@/ui/use-shop';
 import { dispatch } from '../../store';
 import styles from './time.module.css';
 
@@ -19,9 +19,10 @@ const orNone = (value: number): number | null => (value > 0 ? value : null);
 
 /** What each costs; 0 where that is not reckoned. */
 function Rates({ job }: { job: Job }) {
-  const shop = useShop();
+  const materials = useMaterials();
   const unit: LengthUnit = job.units;
   const { machine, sheet } = job;
+  const said = saidOf(sheet, materials).price;
   return (
     <>
       <NumberField
@@ -32,19 +33,16 @@ function Rates({ job }: { job: Job }) {
         value={sheet.price ?? 0}
         least={0}
         most={LIMITS.price}
-        onChange={(value) =>
-          dispatch(
-            (doc) =>
-              setOfStock(
-                doc,
-                'price',
-                orNone(value),
-                shop.materials.map((m) => m.entry),
-              ),
-            'price:stock',
-          )
-        }
+        onChange={(value) => dispatch((doc) => setOfStock(doc, 'price', value, materials), 'price:stock')}
       />
+      {sheet.priceFrom === 'typed' && said !== null && said !== sheet.price && (
+        <p className="nf-muted nf-small mb-2">
+          typed;{' '}
+          <Button variant="word" onClick={() => dispatch((doc) => setOfStock(doc, 'price', null, materials))}>
+            {formatPrice(said * areaScale(unit))} from the material
+          </Button>
+        </p>
+      )}
       <Choice
         label="Paid for"
         value={sheet.priced}

@@ -1,0 +1,193 @@
+/**
+ * What a machine understands of a file: the operations it would run and in which order, how long the ways are, what it passes over, and
+ * whether all of it fits its bed. It knows only what the file says, and the profile of the machine it stands for; nothing of the job the
+ * file was made from.
+ */
+import { openDrawing } from '../core/formats/read';
+import type { ReadDrawing, ReadGroup, ReadShape } from '../core/formats/read-drawing';
+import { countSegments, type Path, pathLength, regionBox } from '../core/geometry/path';
+import { type Box, boxHeight, boxWidth, EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../core/geometry/point';
+import type { Machine } from '../core/schema/shop/machine';
+
+/** An operation as a machine understands it: what the file has under one layer and colour, filled or as lines. */
+export type UnderstoodOperation = {
+  /** The layer or group; "" where the file names none. */
+  readonly name: string;
+  readonly colour: string;
+  readonly pen: number | null;
+  /** By the colours or layers that the machine reads; null where it tells none apart. */
+  readonly kind: Kind | null;
+  /** Whether it goes over areas, in place of running along lines. */
+  readonly isFilled: boolean;
+  readonly paths: number;
+  /** Of these, those that do not come back to where they start. */
+  readonly open: number;
+  readonly lengthMm: number;
+  /** The way from one path to the next, in the order of the file, and from where the operation before ended. */
+  readonly travelMm: number;
+  readonly box: Box;
+};
+
+/** What a file comes to on a machine. Lengths in mm. */
+export type Understood = {
+  /** "SVG", "DXF R12". */
+  readonly format: string;
+  /** What its numbers are, and whether the file itself says so. */
+  readonly unit: string;
+  readonly isUnitStated: boolean;
+  /** In the order they are run: as the file first comes to each. */
+  readonly operations: readonly UnderstoodOperation[];
+  readonly box: Box;
+  readonly segments: number;
+  /** Sentences: why it would not run as meant. None: it would. */
+  readonly troubles: readonly string[];
+  /** Sentences about the file that keep nothing from running. */
+  readonly notes: readonly string[];
+};
+
+type Kind = keyof NonNullable<Machine['file']['colours']>;
+const KINDS: readonly Kind[] = ['cut', 'score', 'engrave', 'mark'];
+
+/** What a profile says that a file is held against; null: any machine. */
+export type Profile = Pick<Machine, 'name' | 'bed' | 'areas' | 'file'>;
+
+/** Larger than the bed by less than this, in mm, is as large as it. */
+const FITS_MM = 0.01;
+/** Ends of a path that are nearer to each other than this, in mm, are one place. */
+const MEETS_MM = 0.005;
+
+/** What a machine understands of a file, or a sentence why it can't be read. Of a file with pages that is the first. */
+export async function understand(
+  bytes: Uint8Array,
+  profile: Profile | null,
+): Promise<Understood | { readonly sentence: string }> {
+  const opened = await openDrawing(bytes);
+  if (!opened.ok) return { sentence: opened.sentence };
+  try {
+    const reading = await opened.read(0, () => {});
+    if (!reading.ok) return { sentence: reading.sentence };
+    const made = understoodOf(reading.found, profile);
+    if (opened.pages < 2) return made;
+    return { ...made, troubles: [`It has ${opened.pages} pages; a machine runs the first.`, ...made.troubles] };
+  } finally {
+    await opened.close();
+  }
+}
+
+function understoodOf(found: ReadDrawing, profile: Profile | null): Understood {
+  const operations = operationsOf(found, profile);
+  const box = operations.reduce<Box>((all, o) => uniteBoxes(all, o.box), EMPTY_BOX);
+  const segments = found.shapes.reduce((sum, s) => sum + countSegments(s.paths), 0);
+  const made = {
+    format: found.format,
+    unit: found.claim.unit,
+    isUnitStated: found.claim.stated,
+    operations,
+    box,
+    segments,
+  };
+  const notes = [...found.notes];
+  const both = found.shapes.filter((s) => s.fill !== null && s.stroke !== null).length;
+  if (both > 0)
+    notes.push(
+      `${several(both, 'shape is', 'shapes are')} filled and drawn along its edge as well: it is run along the edge here.`,
+    );
+  if (!found.claim.stated) notes.push(`It does not say what its numbers are; they were taken for ${found.claim.unit}.`);
+  return { ...made, notes, troubles: [...passedOver(found), ...(profile ? against(profile, found, made) : [])] };
+}
+
+const isFilled = (shape: ReadShape): boolean => shape.fill !== null && shape.stroke === null;
+
+/** Shapes of one group together, as the file first comes to each group; those that are filled apart from those that are not. */
+function operationsOf({ shapes, groups }: ReadDrawing, profile: Profile | null): UnderstoodOperation[] {
+  const byKey = new Map<string, { readonly group: ReadGroup; readonly isFilled: boolean; readonly paths: Path[] }>();
+  for (const shape of shapes) {
+    const group = groups[shape.group];
+    if (!group) continue;
+    const key = `${shape.group}|${isFilled(shape)}`;
+    const known = byKey.get(key) ?? { group, isFilled: isFilled(shape), paths: [] };
+    byKey.set(key, known);
+    known.paths.push(...shape.paths);
+  }
+  let at: Point = { x: 0, y: 0 };
+  return [...byKey.values()].map(({ group, isFilled, paths }): UnderstoodOperation => {
+    let [lengthMm, travelMm] = [0, 0];
+    for (const path of paths) {
+      const [first, last] = [path.segments[0], path.segments[path.segments.length - 1]];
+      if (!first || !last) continue;
+      travelMm += Math.hypot(first.x0 - at.x, first.y0 - at.y);
+      lengthMm += pathLength(path);
+      at = { x: last.x1, y: last.y1 };
+    }
+    return {
+      name: group.name,
+      colour: group.colour,
+      pen: group.pen ?? null,
+      kind: profile && kindOf(group, profile),
+      isFilled,
+      paths: paths.length,
+      open: paths.filter((path) => !isRound(path)).length,
+      lengthMm,
+      travelMm,
+      box: regionBox(paths),
+    };
+  });
+}
+
+/** Whether a path comes back to where it starts. */
+function isRound({ segments, closed }: Path): boolean {
+  const [first, last] = [segments[0], segments[segments.length - 1]];
+  return closed || (!!first && !!last && Math.hypot(first.x0 - last.x1, first.y0 - last.y1) < MEETS_MM);
+}
+
+/** What a machine does with a layer: by its name where the machine goes by names, by its colour where it goes by colours; null for nothing. */
+function kindOf({ name, colour }: ReadGroup, { file: { colours, layers } }: Profile): Kind | null {
+  const said = (by: Record<Kind, string> | null, value: string): Kind | null =>
+    KINDS.find((kind) => by?.[kind].toLowerCase() === value.toLowerCase()) ?? null;
+  return said(layers, name) ?? said(colours, colour);
+}
+
+const several = (count: number, one: string, more: string): string =>
+  `${count.toLocaleString('en')} ${count === 1 ? one : more}`;
+
+/** What of a file no machine runs. */
+function* passedOver({ shapes, texts, pictures, unread, clips }: ReadDrawing): Generator<string> {
+  if (shapes.length === 0) yield 'There is nothing in it to run.';
+  if (texts.length > 0)
+    yield `${several(texts.length, 'line of words is', 'lines of words are')} passed over: they are no outlines.`;
+  if (pictures.length > 0) yield `${several(pictures.length, 'picture is', 'pictures are')} passed over.`;
+  for (const { kind, count } of unread) yield `Passed over: ${count.toLocaleString('en')} × ${kind}.`;
+  const clipped = shapes.filter((s) => s.clips.length > 0).length;
+  if (clips.length > 0 && clipped > 0)
+    yield `${several(clipped, 'shape is', 'shapes are')} cut off by a clip, which a machine does not heed.`;
+}
+
+const FORMAT_WORDS = { svg: 'SVG', dxf: 'DXF', pdf: 'PDF', hpgl: 'HPGL' } as const;
+const mm = (value: number): string => `${Number(value.toFixed(2))} mm`;
+
+/** What a machine does not do of a file. */
+function* against(
+  { name, bed, areas, file }: Profile,
+  { format, shapes }: ReadDrawing,
+  { operations, box, segments }: Pick<Understood, 'operations' | 'box' | 'segments'>,
+): Generator<string> {
+  if (!format.toUpperCase().startsWith(FORMAT_WORDS[file.format]))
+    yield `${name} reads ${FORMAT_WORDS[file.format]}; this is ${format}.`;
+  if (!isEmptyBox(box) && (boxWidth(box) > bed.width + FITS_MM || boxHeight(box) > bed.height + FITS_MM))
+    yield `It is ${mm(boxWidth(box))} × ${mm(boxHeight(box))}; the bed of ${name} is ${mm(bed.width)} × ${mm(bed.height)}.`;
+  if (file.mostSegments !== null && segments > file.mostSegments)
+    yield `It has ${segments.toLocaleString('en')} segments; ${name} takes ${file.mostSegments.toLocaleString('en')} at most.`;
+  const kinds = new Set(shapes.flatMap((s) => s.paths.flatMap((p) => p.segments.map((seg) => seg.kind))));
+  const isCurved = kinds.has('quadratic') || kinds.has('cubic');
+  if (file.curves !== 'curves' && isCurved)
+    yield `It has curves; ${name} reads ${file.curves === 'arcs' ? 'lines and arcs' : 'lines'} alone.`;
+  else if (file.curves === 'lines' && kinds.has('arc')) yield `It has arcs; ${name} reads lines alone.`;
+  for (const o of operations) {
+    const called = o.name || o.colour;
+    if ((file.colours || file.layers) && o.kind === null)
+      yield `${name} does nothing with “${called}”: it is no ${file.layers ? 'layer' : 'colour'} it reads.`;
+    if (o.isFilled && o.open > 0)
+      yield `${several(o.open, 'open path', 'open paths')} of “${called}” ${o.open === 1 ? 'is' : 'are'} filled: where it closes is up to the machine.`;
+    if (o.isFilled && areas === null) yield `“${called}” is filled, and ${name} does not go over areas.`;
+  }
+}
