@@ -213,14 +213,38 @@ test('five texts, a score and a cut: split, seen on the sheet, taken, put togeth
 });
 
 test('a longer search is stopped and kept; time by a setting is shown and taken; a price', async ({ page }) => {
-  const id = await newJob(page, 'Longer');
-  await addLettering(page, 'Bog and ash 86');
-  await onLaser(page);
+  const text = Array.from({ length: 10 }, () => 'Gate sign Alder Lane no 7').join('\n');
+  const member = {
+    id: 'w',
+    kind: 'lettering',
+    placement: { x: 0, y: 0 },
+    text,
+    face: 'Archivo Black',
+    size: { by: 'capital', mm: 20 },
+  };
+  const sign = jobSchema.parse({
+    format: JOB_FORMAT,
+    title: 'Longer',
+    sheet: { width: 900, height: 700 },
+    machine: { id: 'm', name: 'M', kind: 'laser' },
+    parts: [
+      {
+        id: 'words',
+        placement: { x: 60, y: 600 },
+        members: [member],
+        work: [{ what: 'outline', operation: 'cut' }],
+      },
+    ],
+    operations: [{ id: 'cut', name: 'Cut', kind: 'cut', settings: { typed: { speed: 20 } } }],
+  });
+  const id = await openJob(page, 'Longer', sign);
   await station(page, 'Assign').click();
+  // Of some three hundred outlines it searches for longer than it takes to press.
   await page.getByRole('button', { name: 'Search longer for a better order' }).click();
-  const stop = page.getByRole('button', { name: /^Stop/ });
-  await stop.click();
+  await expect(page.getByText(/Searching … \d+ %/)).toBeVisible();
+  await page.getByRole('button', { name: /^Stop/ }).click();
   await expect(page.getByRole('button', { name: 'Search longer for a better order' })).toBeVisible();
+  await expect(page.getByText(/The order is kept\.|No better order was found\./)).toBeVisible();
 
   await page.getByRole('button', { name: 'Time by setting' }).click();
   const times = page.getByRole('list', { name: 'Time of Cut by speed' });

@@ -23,7 +23,8 @@ export function followRun(isStopped: () => boolean): { readonly ask: () => Promi
     clearTimeout(later);
     // Without a machine nothing takes time, and only where it is shown is the order asked for.
     if (!job.machine && !SHOWN_AT.has(station)) {
-      useBench.setState({ run: null, runDiffers: null });
+      // Telling what is known already would ask every part of the page whether it is to be drawn.
+      if (useBench.getState().run) useBench.setState({ run: null, runDiffers: null });
       return;
     }
     const isOld = () => isStopped() || useBench.getState().job !== job;

@@ -3,6 +3,7 @@ import type { Job } from '../core/document/schema';
 import type { JobResult, Progress } from '../core/job/evaluate';
 import { longerOrders } from '../core/job/run';
 import type { FoundOrder } from '../core/schema/operations';
+import { withProgress } from './steps';
 
 /** The best order found, and what its moves take less than those of the order before: in seconds, or in mm where no machine is known. */
 export type FoundLonger = { readonly order: FoundOrder; readonly saved: number };
@@ -25,9 +26,10 @@ export class LongerSearch {
   }
 
   *steps(job: Job, result: JobResult, operationId: string, onFound?: OnFound): Generator<Progress, FoundLonger | null> {
+    const run = yield* withProgress(result.run('full'));
     let best: FoundLonger | null = null;
     let told = 0;
-    for (const { share, found, before, after } of longerOrders(job, result, operationId)) {
+    for (const { share, found, before, after } of longerOrders(job, run, result.operations, operationId)) {
       best = { order: found, saved: before - after };
       if (share >= told + TOLD) {
         told = share;

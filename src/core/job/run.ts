@@ -1,7 +1,7 @@
 /** A job as the machine runs it: every operation in order, from where the one before ended, and how long each takes. */
 import type { Job, Operation } from '../document/schema';
 import type { Point } from '../geometry/point';
-import { finished, type Memory } from '../memo';
+import type { Memory } from '../memo';
 import { settingsOn } from '../shop/in-force';
 import type { Search } from '../toolpath/ordering/search';
 import { costInLength, costInSeconds } from '../toolpath/ordering/stops';
@@ -48,18 +48,19 @@ function costOf({ machine }: Pick<Job, 'machine'>): { readonly cost: Search['cos
   return { cost: costInSeconds(machine.idleSpeed, slowest), costKey: `${machine.idleSpeed},${slowest}` };
 }
 
-/** What operations draw, and how that is run. */
-type Runnable = {
-  readonly operations: readonly OperationResult[];
-  readonly run: (how: Search['how']) => Generator<number, JobRun>;
-};
-
-/** Better and better orders of an operation, from the one that files have; nothing where it runs nothing. */
-export function* longerOrders(job: Job, result: Runnable, operationId: string): Generator<SearchedSoFar, void> {
-  const own = finished(result.run('full')).operations.find((o) => o.operation.id === operationId);
-  const goes = result.operations.find((o) => o.operation.id === operationId)?.goes;
-  if (own && goes)
-    yield* searchLonger({ operation: own.operation, goes, from: own.from, cost: costOf(job).cost }, own.goes);
+/** Better and better orders of an operation, from the one in which a job is run; nothing where it runs nothing. */
+export function* longerOrders(
+  job: Job,
+  run: JobRun,
+  results: readonly OperationResult[],
+  operationId: string,
+): Generator<SearchedSoFar, void> {
+  const own = run.operations.find((o) => o.operation.id === operationId);
+  const goes = results.find((o) => o.operation.id === operationId)?.goes;
+  if (own && goes) {
+    const { operation, from } = own;
+    yield* searchLonger({ operation, goes, from, cost: costOf(job).cost }, own.goes);
+  }
 }
 
 type RunContext = { readonly job: Job; readonly how: Search['how']; readonly memory: Memory };
