@@ -20,6 +20,15 @@ async function onLaser(page: Page): Promise<void> {
   await computed(page);
 }
 
+/** The SVG that is written at Prove, as text. */
+async function writtenSvg(page: Page): Promise<string> {
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Write SVG', exact: true }).click(),
+  ]);
+  return readFileSync(await file.path(), 'utf8');
+}
+
 test('the order is shown, parts are pinned first by keyboard, another machine takes another time', async ({ page }) => {
   const id = await newJob(page, 'Order');
   for (const words of ['Elm', 'Oak', 'Ash']) await addLettering(page, words);
@@ -58,7 +67,7 @@ test('the order is shown, parts are pinned first by keyboard, another machine ta
   await expect.poll(takes).not.toBe(before);
 });
 
-test('a time that was measured is typed back, and the file has all that is run', async ({ page }, info) => {
+test('a time that was measured is typed back, and the file has all that is run', async ({ page }) => {
   const id = await newJob(page, 'Measured');
   await addLettering(page, 'Bog');
   await onLaser(page);
@@ -75,13 +84,7 @@ test('a time that was measured is typed back, and the file has all that is run',
   expect((await document(page, id)).machine?.factors.cut).toBe(1);
 
   await station(page, 'Prove').click();
-  const [file] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Write SVG', exact: true }).click(),
-  ]);
-  const target = info.outputPath('order.svg');
-  await file.saveAs(target);
-  const paths = readFileSync(target, 'utf8').match(/<path[^>]* d="[^"]+"/g) ?? [];
+  const paths = (await writtenSvg(page)).match(/<path[^>]* d="[^"]+"/g) ?? [];
   expect(paths).toHaveLength(8);
 });
 
@@ -121,7 +124,7 @@ test('areas far apart are gone over in goes of their own: told, taken in one pre
 
 test('five texts, a score and a cut: split, seen on the sheet, taken, put together, exported in order', async ({
   page,
-}, info) => {
+}) => {
   const words = (partId: string, text: string, x: number, y: number) => ({
     id: partId,
     placement: { x, y },
@@ -199,13 +202,7 @@ test('five texts, a score and a cut: split, seen on the sheet, taken, put togeth
   const order = await names();
 
   await station(page, 'Prove').click();
-  const [file] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Write SVG', exact: true }).click(),
-  ]);
-  const target = info.outputPath('five.svg');
-  await file.saveAs(target);
-  const layers = [...readFileSync(target, 'utf8').matchAll(/<g id="([^"]+)"/g)].map(([, name]) => name);
+  const layers = [...(await writtenSvg(page)).matchAll(/<g id="([^"]+)"/g)].map(([, name]) => name);
   expect(layers).toHaveLength(order.length);
   layers.forEach((layer, i) => {
     expect((layer ?? '').replace(/[-_]/g, ' ')).toBe((order[i] ?? '').replace(/[-_]/g, ' '));

@@ -17,22 +17,26 @@ export function followRun(isStopped: () => boolean): { readonly ask: () => Promi
   let later: ReturnType<typeof setTimeout> | undefined;
   let shown: ReturnType<typeof setTimeout> | undefined;
   /** What the document took before it was changed, by an order found as quickly. */
-  let before: { readonly job: unknown; readonly seconds: number } | null = null;
+  let before: { readonly job: unknown; readonly seconds: number; readonly unknown: string } | null = null;
   const ask = async () => {
-    const { job, station } = useBench.getState();
+    const { job, station, run } = useBench.getState();
+    // What is known of a document is shown at every station.
+    if (run && before?.job === job && (job.machine || SHOWN_AT.has(station))) return;
     clearTimeout(later);
     // Without a machine nothing takes time, and only where it is shown is the order asked for.
     if (!job.machine && !SHOWN_AT.has(station)) {
       // Telling what is known already would ask every part of the page whether it is to be drawn.
-      if (useBench.getState().run) useBench.setState({ run: null, runDiffers: null });
+      if (run) useBench.setState({ run: null, runDiffers: null });
       return;
     }
     const isOld = () => isStopped() || useBench.getState().job !== job;
     try {
       const quick = await computing().running(job, 'quick');
       if (!quick || isOld()) return;
-      const differs = before && before.job !== job ? quick.seconds - before.seconds : 0;
-      before = { job, seconds: quick.seconds };
+      // Where the time of an operation was not known before, or is not now, nothing can be said of what became longer.
+      const unknown = quick.unknown.join('\n');
+      const differs = before && before.unknown === unknown ? quick.seconds - before.seconds : 0;
+      before = { job, seconds: quick.seconds, unknown };
       useBench.setState({ run: quick });
       if (Math.abs(differs) >= LEAST_S) {
         clearTimeout(shown);

@@ -9,10 +9,11 @@ import { jobWith, lettering, partOf } from '../support/jobs';
 
 const asked: { readonly job: Job; readonly how: string }[] = [];
 let seconds = 10;
+let unknown: string[] = [];
 const running = async (job: Job, how: 'quick' | 'full'): Promise<RunView | null> => {
   asked.push({ job, how });
   // In the order of the files it takes a little less.
-  return { operations: [], seconds: how === 'full' ? seconds - 1 : seconds, unknown: [], price: null };
+  return { operations: [], seconds: how === 'full' ? seconds - 1 : seconds, unknown, price: null };
 };
 const machine = { id: 'm', name: 'M', kind: 'laser' };
 const open = (job: Job, station: 'compose' | 'assign' = 'compose') =>
@@ -25,6 +26,7 @@ beforeEach(() => {
   vi.useFakeTimers();
   asked.length = 0;
   seconds = 10;
+  unknown = [];
   answer({ running });
 });
 afterEach(() => vi.useRealTimers());
@@ -52,10 +54,33 @@ test('what a change does to it is told by orders found alike, and for some secon
   expect(state().runDiffers).toBe(4);
   await later(20_000);
   expect(state().runDiffers).toBeNull();
-  // Asked again of the same document nothing has changed.
+  // Asked again of the same document nothing has changed, and that of the files stays.
   seconds = 20;
+  const before = asked.length;
+  useBench.setState({ station: 'assign' });
   await run.ask();
-  expect(state().runDiffers).toBeNull();
+  expect([state().runDiffers, state().run?.seconds, asked.length]).toEqual([null, 13, before]);
+});
+
+test('where the time of something was not known, nothing is said to have become longer', async () => {
+  open(withMachine());
+  unknown = ['Cut'];
+  const run = followRun(() => false);
+  await run.ask();
+  for (const [known, said] of [
+    [[], null],
+    [[], 5],
+    [['Cut'], null],
+  ] as const) {
+    unknown = [...known];
+    seconds += 5;
+    change((draft) => {
+      draft.title += '.';
+    });
+    await run.ask();
+    expect(state().runDiffers).toBe(said);
+    await later(7000);
+  }
 });
 
 test('a newer document makes the answer old; so does leaving', async () => {
@@ -90,11 +115,17 @@ test('an answer that fails leaves what is there; nothing is asked after the end'
   open(withMachine());
   const run = followRun(() => false);
   await run.ask();
+  const other = () =>
+    change((draft) => {
+      draft.title += '.';
+    });
   answer({ running: () => Promise.reject(new Error('stopped')) });
   await later(2000);
+  other();
   await run.ask();
   expect(state().run?.seconds).toBe(10);
   answer({ running });
+  other();
   await run.ask();
   const before = asked.length;
   run.stop();

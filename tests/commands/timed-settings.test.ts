@@ -1,5 +1,6 @@
 /** Settings that time hangs on: which an operation has, what is tried of each, and where another value goes. */
 import { describe, expect, test } from 'vitest';
+import { addSheet } from '../../src/core/commands/sheets';
 import {
   TIMED_SETTINGS,
   type TimedSetting,
@@ -74,6 +75,16 @@ test('another value goes where it stands in the document, and nowhere else', () 
       expect(now(other, made)).toEqual(now(other));
     }
   expect(withTimedSetting(job, 'mark', 'tool', 9)).toBe(job);
+});
+
+test('what lies on another sheet is left alone', () => {
+  const { job: two } = addSheet(job);
+  const own = { ...two, parts: two.parts.map((p) => (p.id === 'lines' ? { ...p, sheet: two.sheetId } : p)) };
+  const other = { ...own, parts: [...own.parts, { ...(job.parts[1] as Job['parts'][number]), id: 'elsewhere' }] };
+  const made = withTimedSetting(other, 'mark', 'overlap', 0.6);
+  const overlapOf = (id: string) =>
+    made.parts.find((p) => p.id === id)?.steps.map((s) => s.kind === 'hatch' && s.overlap);
+  expect([overlapOf('lines'), overlapOf('elsewhere')]).toEqual([[0.6], [0.3]]);
 });
 
 describe('times', () => {

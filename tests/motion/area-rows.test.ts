@@ -12,6 +12,7 @@ const motion = (more: Partial<AreaMotion['areas']> = {}, step = 0.1): AreaMotion
   working: alike(300, 3000),
   idle: alike(500, 3000),
   step,
+  standsFor: 1,
 });
 const box = (x: number, y: number, width: number, height: number) => block(x, y, width, height, 0.1);
 const seconds = (rows: ReturnType<typeof box>, more: Partial<AreaMotion['areas']> = {}, step = 0.1) =>

@@ -22,6 +22,7 @@ const motion = (speed: number, a: number, more: Partial<AreaMotion['areas']> = {
   working: alike(speed, a),
   idle: alike(400, a),
   step: STEP,
+  standsFor: 1,
 });
 const box = (x: number, y: number, w: number, h: number): InkRows => block(x, y, w, h, STEP);
 const boxes = (next: Chance, count: number): InkRows[] =>

@@ -1,4 +1,6 @@
 /** Settings of an operation that its time hangs on, by one name each, wherever in the document they stand. */
+
+import { partsOnSheet } from '../document/on-sheet';
 import type { Job, Operation, Part, StepOf } from '../document/schema';
 import { stepIn } from '../kinds/steps';
 import { LIMITS } from '../limits';
@@ -14,9 +16,9 @@ export type TimedSetting = (typeof TIMED_SETTINGS)[number];
 const isGiven = ({ work }: Part, what: 'fill' | 'hatch', operationId: string): boolean =>
   work.some((w) => w.what === what && w.operation === operationId);
 
-/** The steps that fill with lines what an operation works on. */
+/** The steps that fill with lines what an operation works on, on the sheet in hand. */
 const fillingSteps = (job: Job, operationId: string): StepOf<'hatch'>[] =>
-  job.parts
+  partsOnSheet(job)
     .filter((part) => isGiven(part, 'hatch', operationId))
     .flatMap((part) => {
       const step = stepIn(part, 'hatch');
@@ -34,7 +36,7 @@ export function timedSetting(job: Job, operation: Operation, which: TimedSetting
     case 'passes':
       return now[which];
     case 'rowDistance': {
-      const fillsAreas = job.parts.some((part) => isGiven(part, 'fill', operation.id));
+      const fillsAreas = partsOnSheet(job).some((part) => isGiven(part, 'fill', operation.id));
       return fillsAreas && job.machine?.areas ? (now.rowDistance ?? operation.scan?.interval ?? null) : null;
     }
     case 'overlap':
@@ -47,7 +49,8 @@ export function timedSetting(job: Job, operation: Operation, which: TimedSetting
   }
 }
 
-/** A job with another value of such a setting; those of lines that fill are set for all parts that the operation fills. */
+/** A job with another value of such a setting; those of lines that fill are set for all parts on the sheet in hand that the
+ * operation fills. */
 export function withTimedSetting(job: Job, operationId: string, which: TimedSetting, value: number): Job {
   switch (which) {
     case 'speed':

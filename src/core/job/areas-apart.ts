@@ -4,13 +4,12 @@ import { type InkRows, inkRowsOf } from '../geometry/ink-rows';
 import { type Path, regionBox } from '../geometry/path';
 import { applyMatrix, boxWidth, rotation } from '../geometry/point';
 import { LIMITS } from '../limits';
-import type { AreaMotion } from '../motion/area-rows';
 import { asGiven, sharingGap, together } from '../motion/areas-together';
 import { settingsOn } from '../shop/in-force';
 import type { Go } from './drawn';
 import type { JobResult } from './evaluate';
 import { homeOf } from './run';
-import { alongRows, areaMotion, rowsFor } from './run-times';
+import { alongRows, areaMotion, sampledRows } from './run-times';
 
 /** Parts that are gone over in one go, and what that takes, in seconds. */
 export type AreaGo = { readonly parts: readonly string[]; readonly seconds: number };
@@ -83,14 +82,13 @@ export function* areasApart(job: Job, result: JobResult, operationId: string): G
   const ids = [...byPart.keys()];
   if (ids.length < 2 || ids.length > LIMITS.areasApart) return null;
   // As exact as a comparison needs: of many rows every so manieth stands for those between.
-  const each = rowsFor([...byPart.values()].flat(), motion, LIMITS.rowsCompared);
-  const coarse: AreaMotion = { ...motion, step: motion.step * each };
-  const rows = ids.map((id): InkRows => inkRowsOf(byPart.get(id) ?? [], coarse.step));
+  const sampled = sampledRows(motion, [...byPart.values()].flat(), LIMITS.rowsCompared);
+  const rows = ids.map((id): InkRows => inkRowsOf(byPart.get(id) ?? [], sampled.step));
   const home = applyMatrix(rotation(-direction), homeOf(job));
-  const found = yield* together(rows, coarse, home);
-  const factor = each * settings.passes * (job.machine?.factors[asked.kind] ?? 1);
+  const found = yield* together(rows, sampled, home);
+  const factor = job.machine?.factors[asked.kind] ?? 1;
   const goesOf = (order: readonly (readonly number[])[]) => {
-    const { runs, seconds } = asGiven(rows, order, coarse, home);
+    const { runs, seconds } = asGiven(rows, order, sampled, home);
     const goes = runs.map(({ areas, seconds: own }): AreaGo => {
       return { parts: areas.map((i) => ids[i] as string), seconds: factor * own };
     });

@@ -79,7 +79,7 @@ export function timesOf(goes: readonly OrderedGo[], context: TimeContext): Opera
     if (go.how === 'areas') {
       const seconds = areaSeconds(go.drawn, { operation, settings, job, memory });
       if (seconds === null) return null;
-      working += seconds * passes;
+      working += seconds;
       continue;
     }
     const drawables = drawn.map((d) => d.drawable);
@@ -174,9 +174,8 @@ const AREA_SECONDS: Stage<AreasInput, number> = {
   key: ({ areas, direction, motion }, idOf) => `${areas.map(idOf).join()}|${direction}|${JSON.stringify(motion)}`,
   run({ areas, direction, motion }) {
     const paths = areas.flatMap((area) => alongRows(area.paths, direction));
-    const each = rowsFor(paths, motion, LIMITS.rowsTimed);
-    const coarse = { ...motion, step: motion.step * each };
-    return each * (rowsRun(inkRowsOf(paths, coarse.step), coarse)?.seconds ?? 0);
+    const sampled = sampledRows(motion, paths, LIMITS.rowsTimed);
+    return rowsRun(inkRowsOf(paths, sampled.step), sampled)?.seconds ?? 0;
   },
   weigh: () => 8,
 };
@@ -196,9 +195,11 @@ function areaSeconds(
 export const alongRows = (paths: readonly Path[], direction: number): Path[] =>
   paths.map((path) => transformPath(path, rotation(-direction)));
 
-/** Every so manieth row is looked at so that there are no more than `most`: 1 for each of them. */
-export const rowsFor = (paths: readonly Path[], { step }: AreaMotion, most: number): number =>
-  Math.max(1, Math.ceil(boxHeight(regionBox(paths)) / step / most));
+/** Going over paths where every so manieth row is looked at, so that there are no more than `most`. */
+export function sampledRows(motion: AreaMotion, paths: readonly Path[], most: number): AreaMotion {
+  const each = Math.max(1, Math.ceil(boxHeight(regionBox(paths)) / motion.step / most));
+  return { ...motion, step: motion.step * each, standsFor: motion.standsFor * each };
+}
 
 /** How the machine of a job goes over areas in an operation; null where it does not, or its speed or the distance of rows is not known. */
 export function areaMotion(
@@ -213,7 +214,13 @@ export function areaMotion(
     const { axisSpeed, acceleration, ...motion } = motionOf(machine, speed);
     return { ...motion, axisSpeed: turnedLimits(axisSpeed, along), acceleration: turnedLimits(acceleration, along) };
   };
-  return { areas: machine.areas, working: turned(settings.speed), idle: turned(machine.idleSpeed), step };
+  return {
+    areas: machine.areas,
+    working: turned(settings.speed),
+    idle: turned(machine.idleSpeed),
+    step,
+    standsFor: settings.passes,
+  };
 }
 
 /** What axes allow along rows and across them. */

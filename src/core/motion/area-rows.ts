@@ -16,21 +16,24 @@ export type AreaMotion = {
   readonly idle: Motion;
   /** From row to row, in mm. */
   readonly step: number;
+  /** How many rows each one stands for: more than 1 where not all are looked at, or they are gone over in several passes. */
+  readonly standsFor: number;
 };
 
 /** What going over areas comes to. */
 export type RowsRun = {
   readonly seconds: number;
   readonly rows: number;
-  /** The way moved without working, in mm: run-ups, and from row to row. */
-  readonly idleMm: number;
   /** Where it begins and ends, along the rows and across them. */
   readonly from: Point;
   readonly to: Point;
 };
 
 /** Going over rows of ink from the lowest to the highest; null where there is no ink. The other way round it takes as long. */
-export function rowsRun({ first, rows }: InkRows, { areas, working, idle, step }: AreaMotion): RowsRun | null {
+export function rowsRun(
+  { first, rows }: InkRows,
+  { areas, working, idle, step, standsFor }: AreaMotion,
+): RowsRun | null {
   const inked = rows.flatMap((row, k) =>
     row.length > 1 ? [{ k: first + k, left: numberAt(row, 0), right: numberAt(row, row.length - 1) }] : [],
   );
@@ -38,7 +41,7 @@ export function rowsRun({ first, rows }: InkRows, { areas, working, idle, step }
   if (!lowest) return null;
   const wholeLeft = inked.reduce((least, r) => Math.min(least, r.left), Infinity);
   const wholeRight = inked.reduce((most, r) => Math.max(most, r.right), -Infinity);
-  let [seconds, idleMm] = [0, 0];
+  let seconds = 0;
   let at = 0;
   let last = lowest.k;
   let from: Point | null = null;
@@ -57,12 +60,15 @@ export function rowsRun({ first, rows }: InkRows, { areas, working, idle, step }
       const across = isNext ? straightSeconds(dx, 0, idle) : straightSeconds(dx, dy, idle);
       const drawnOut = areas.way === 'both' && isNext ? Math.abs(dx) / working.speed : Infinity;
       seconds += isNext ? areas.turnSeconds + Math.min(across, drawnOut) : Math.max(areas.turnSeconds, across);
-      idleMm += Math.hypot(dx, dy);
     }
     seconds += straightSeconds(end - begin, 0, working);
-    idleMm += 2 * areas.runUp;
     at = end;
     last = row.k;
   }
-  return { seconds, rows: inked.length, idleMm, from: from as Point, to: { x: at, y: (last + 0.5) * step } };
+  return {
+    seconds: standsFor * seconds,
+    rows: inked.length,
+    from: from as Point,
+    to: { x: at, y: (last + 0.5) * step },
+  };
 }

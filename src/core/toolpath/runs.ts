@@ -1,8 +1,8 @@
 /** Lines in the order a pen draws them: those that meet end to end in one go, and the nearest next, from either end. */
 import { DROPPED_MM, joinedExactly, type Path, reversePath } from '../geometry/path';
 import type { Point } from '../geometry/point';
+import { PointTree } from '../geometry/point-tree';
 import { isTiny } from '../geometry/segment';
-import { NearestNext } from './nearest-next';
 
 /** Ends this near each other are one place, in mm. */
 const SAME_MM = 0.005;
@@ -81,38 +81,42 @@ export function joinedRuns(paths: readonly Path[]): Path[] {
   return out;
 }
 
+/** Places that wait to be visited, all of them to begin with. */
+const waiting = (places: readonly Point[]): PointTree =>
+  new PointTree(
+    Float64Array.from(places, (p) => p.x),
+    Float64Array.from(places, (p) => p.y),
+    true,
+  );
+
 /** Lines in the order of the nearest next (greedy, from a place); open ones are turned to begin at their nearer end. */
 export function nearestNext(paths: readonly Path[], from: Point = { x: 0, y: 0 }): Path[] {
   // Two places a line: its start and its end; a closed one is only begun where it starts.
-  const unvisited = new NearestNext(
-    paths.flatMap((p) => [startOf(p), endOf(p)]),
-    from.x,
-  );
+  const unvisited = waiting(paths.flatMap((p) => [startOf(p), endOf(p)]));
   paths.forEach((p, i) => {
-    if (p.closed) unvisited.drop(2 * i + 1);
+    if (p.closed) unvisited.put(2 * i + 1, false);
   });
   const out: Path[] = [];
   let here: Point = from;
-  for (let next = unvisited.take(from.x, from.y); next !== null; next = unvisited.take(here.x, here.y)) {
+  for (let next = unvisited.nearest(from.x, from.y); next >= 0; next = unvisited.nearest(here.x, here.y)) {
     const path = paths[next >> 1] as Path;
-    unvisited.drop(next ^ 1);
+    for (const end of [next, next ^ 1]) unvisited.put(end, false);
     const taken = next % 2 === 1 ? reversePath(path) : path;
     out.push(taken);
     here = endOf(taken);
-    unvisited.goTo(here.x);
   }
   return out;
 }
 
 /** Points along a way that visits the nearest next (greedy, from the origin). */
 export function greedyPointOrder<T extends Point>(points: readonly T[]): T[] {
-  const unvisited = new NearestNext(points, 0);
+  const unvisited = waiting(points);
   const out: T[] = [];
-  let here: Point = { x: 0, y: 0 };
-  for (let next = unvisited.take(0, 0); next !== null; next = unvisited.take(here.x, here.y)) {
+  for (let next = unvisited.nearest(0, 0); next >= 0; ) {
     const taken = points[next] as T;
+    unvisited.put(next, false);
     out.push(taken);
-    here = taken;
+    next = unvisited.nearest(taken.x, taken.y);
   }
   return out;
 }

@@ -15,6 +15,11 @@ import { useMaterials } from '@/ui/use-shop';
 import { dispatch } from '../../store';
 import styles from './time.module.css';
 
+const MACHINE_PRICES = [
+  { which: 'hourPrice', label: 'Machine', suffix: 'per hour', step: 1 },
+  { which: 'piercePrice', label: 'A pierce', suffix: '', step: 0.1 },
+] as const;
+
 const orNone = (value: number): number | null => (value > 0 ? value : null);
 
 /** What each costs; 0 where that is not reckoned. */
@@ -52,28 +57,19 @@ function Rates({ job }: { job: Job }) {
         ]}
         onChange={(priced) => dispatch((doc) => payFor(doc, priced))}
       />
-      {machine && (
-        <>
+      {machine &&
+        MACHINE_PRICES.map(({ which, label, suffix, step }) => (
           <NumberField
-            label="Machine"
-            suffix="per hour"
-            step={1}
-            value={machine.hourPrice ?? 0}
+            key={which}
+            label={label}
+            suffix={suffix}
+            step={step}
+            value={machine[which] ?? 0}
             least={0}
             most={LIMITS.price}
-            onChange={(value) => dispatch((doc) => setMachinePrice(doc, 'hourPrice', orNone(value)), 'price:hour')}
+            onChange={(value) => dispatch((doc) => setMachinePrice(doc, which, orNone(value)), `price:${which}`)}
           />
-          <NumberField
-            label="A pierce"
-            suffix=""
-            step={0.1}
-            value={machine.piercePrice ?? 0}
-            least={0}
-            most={LIMITS.price}
-            onChange={(value) => dispatch((doc) => setMachinePrice(doc, 'piercePrice', orNone(value)), 'price:pierce')}
-          />
-        </>
-      )}
+        ))}
       <p className="nf-muted nf-small mb-1">0: it is not reckoned. The Shop keeps what they usually are.</p>
     </>
   );

@@ -12,6 +12,8 @@ import { dispatch, say } from '../../store';
 
 /** Fewer things than this are put in the best order at once. */
 const FEW = 9;
+/** Saving less than this is saving nothing, in seconds or in mm. */
+const LEAST = 0.05;
 
 /** Searches longer for an order, when that is asked for. */
 export function SearchLonger({ operation, job, run }: { operation: Operation; job: Job; run: OperationRunView }) {
@@ -46,8 +48,9 @@ export function SearchLonger({ operation, job, run }: { operation: Operation; jo
       if (mine !== latest.current) return;
       setShare(null);
       if (!found) return;
-      if (found.saved > 0) dispatch((doc) => keepOrder(doc, operation.id, found.order));
-      say(found.saved > 0 ? `${words(found.saved)} less between. The order is kept.` : 'No better order was found.');
+      const isBetter = found.saved > LEAST;
+      if (isBetter) dispatch((doc) => keepOrder(doc, operation.id, found.order));
+      say(isBetter ? `${words(found.saved)} less between. The order is kept.` : 'No better order was found.');
     } catch {
       if (mine !== latest.current) return;
       setShare(null);
@@ -61,10 +64,10 @@ export function SearchLonger({ operation, job, run }: { operation: Operation; jo
     return (
       <div className="nf-small mt-1 mb-1">
         <span role="status">
-          Searching … {Math.round(100 * share)} %{saved > 0 && <>, {words(saved)} less so far</>}
+          Searching … {Math.round(100 * share)} %{saved > LEAST && <>, {words(saved)} less so far</>}
         </span>{' '}
         <Button variant="word" onClick={() => void computing().stopSearch(job)}>
-          Stop{saved > 0 && ' and keep it'}
+          Stop{saved > LEAST && ' and keep it'}
         </Button>
       </div>
     );

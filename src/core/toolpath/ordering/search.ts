@@ -218,7 +218,10 @@ function kick(
       gained += tour.settle(near);
     }
   }
-  if (gained > -loss && Math.abs(gained) > WORTH) return gained;
+  if (gained > -loss && Math.abs(gained) > WORTH) {
+    tour.letGo();
+    return gained;
+  }
   tour.takeBack();
   return 0;
 }

@@ -123,6 +123,11 @@ export class Sequence {
     this.changes = [];
   }
 
+  /** What was changed stays, and what comes need not be taken back. */
+  letGo(): void {
+    this.changes = null;
+  }
+
   /** Take back all that was changed since it was kept. */
   takeBack(): void {
     const changes = this.changes ?? [];
