@@ -262,3 +262,26 @@ test('a longer search is stopped and kept; time by a setting is shown and taken;
   await page.getByLabel('Machine', { exact: true }).press('Enter');
   await expect(page.getByLabel('Price', { exact: true })).toContainText('Time on the machine');
 });
+
+test('a price in the shop is that of a job on this stock', async ({ page }) => {
+  await page.goto('/shop');
+  await page.getByRole('button', { name: 'Materials' }).click();
+  await page.getByRole('row', { name: /^Cork/ }).click();
+  const price = page.getByRole('textbox', { name: '3 mm', exact: true });
+  await price.fill('24');
+  const kept = page.waitForResponse((answer) => answer.request().method() === 'PUT' && answer.ok());
+  await price.press('Enter');
+  await kept;
+
+  await newJob(page, 'Priced');
+  await addLettering(page, 'Elm');
+  await ofSheet(page);
+  await page.getByLabel('Material').fill('Cork');
+  await page.getByLabel('Thickness').fill('3');
+  await page.getByLabel('Thickness').press('Enter');
+  await computed(page);
+  await station(page, 'Assign').click();
+  await expect(page.getByLabel('Price', { exact: true })).toContainText('Stock');
+  await page.getByRole('button', { name: 'What it is reckoned by' }).click();
+  await expect(page.getByRole('textbox', { name: 'Stock', exact: true })).toHaveValue('24');
+});

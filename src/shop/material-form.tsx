@@ -2,11 +2,11 @@
 import { Trash2 } from 'lucide-react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { type Control, useController, useFieldArray } from 'react-hook-form';
+import { type Control, useController, useFieldArray, useWatch } from 'react-hook-form';
 import { LIMITS } from '@/core/limits';
 import { PROCESSES, type Process } from '@/core/schema/sheet';
 import type { Material } from '@/core/schema/shop/material';
-import type { LengthUnit } from '@/core/units/quantity';
+import { formatLength, type LengthUnit } from '@/core/units/quantity';
 import { QuantityField, Switch } from '@/ui/fields';
 import { areaScale, areaUnit } from '@/ui/figures';
 import { Heading } from '@/ui/heading';
@@ -94,17 +94,6 @@ function Stock({ control, unit }: { control: Control<Material>; unit: LengthUnit
             digits={unit === 'mm' ? 2 : 3}
           />
           <GoesBy control={control} i={i} />
-          <Figure
-            control={control}
-            name={`thicknesses.${i}.price`}
-            label="Price"
-            suffix={`per ${areaUnit(unit)}`}
-            none
-            scale={areaScale(unit)}
-            step={1}
-            least={0}
-            most={LIMITS.price}
-          />
           <Button variant="word" aria-label={`Take thickness ${i + 1} out`} onClick={() => thicknesses.remove(i)}>
             <Trash2 size={14} />
           </Button>
@@ -130,6 +119,32 @@ function Stock({ control, unit }: { control: Control<Material>; unit: LengthUnit
           + sheet
         </Button>
       )}
+    </>
+  );
+}
+
+/** What a square metre costs, of each thickness in stock. */
+function Prices({ control, unit }: { control: Control<Material>; unit: LengthUnit }) {
+  const thicknesses = useWatch({ control, name: 'thicknesses' });
+  if (thicknesses.length === 0) return null;
+  return (
+    <>
+      <Heading beside="0: not reckoned">Price</Heading>
+      {thicknesses.map(({ mm, as }, i) => (
+        <Figure
+          // biome-ignore lint/suspicious/noArrayIndexKey: thicknesses have nothing else that tells them apart.
+          key={i}
+          control={control}
+          name={`thicknesses.${i}.price`}
+          label={as || formatLength(mm, unit, unit === 'mm' ? 2 : 3)}
+          suffix={`per ${areaUnit(unit)}`}
+          none
+          scale={areaScale(unit)}
+          step={1}
+          least={0}
+          most={LIMITS.price}
+        />
+      ))}
     </>
   );
 }
@@ -170,6 +185,7 @@ export function MaterialForm({ control, unit }: { control: Control<Material>; un
       <Kerfs control={control} unit={unit} />
       <Refusals control={control} />
       <Stock control={control} unit={unit} />
+      <Prices control={control} unit={unit} />
     </>
   );
 }
