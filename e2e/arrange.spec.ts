@@ -145,7 +145,7 @@ test('a part for reference: pale, placed by, and not in the file', async ({ page
   await addLettering(page, 'I');
   await page.getByLabel('Arrange on').selectOption({ label: 'Rectangle' });
   await page.getByRole('button', { name: 'Centre', exact: true }).click();
-  await expect(page.getByText('Nothing to look at.')).toBeVisible();
+  await expect(page.getByText('Nothing to look at.', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Export' }).click();
   const figures = page.getByRole('complementary', { name: 'Station Prove' });
   await expect(figures.getByRole('row', { name: /Size of the work/ })).toContainText(/work\d\d(\.\d+)? mm × 60 mm$/);

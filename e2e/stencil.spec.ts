@@ -194,7 +194,7 @@ test('a stencil in film: islands stay without bridges and without findings', asy
   await stencil(page, 'BEANS');
   await expect(page.getByText(/will drop out/).first()).toBeVisible();
   await panelOf(page).getByLabel('Self-adhesive').check();
-  await expect(page.getByText('Nothing to look at.')).toBeVisible();
+  await expect(page.getByText('Nothing to look at.', { exact: true })).toBeVisible();
   await expect(panelOf(page).getByText('Its islands stay on their backing.')).toBeVisible();
   await expect(islands(page).getByRole('button', { name: 'Bridge every island' })).toBeHidden();
 });
@@ -227,7 +227,7 @@ test('islands that nobody would miss are asked about, and left uncut all at once
   // Beside the islands, and beside the finding.
   await page.getByRole('button', { name: 'Leave them uncut' }).last().click();
   await expect(islands(page).getByText(/left uncut\.$/)).toBeVisible();
-  await expect(page.getByText('Nothing to look at.')).toBeVisible();
+  await expect(page.getByText('Nothing to look at.', { exact: true })).toBeVisible();
   await saved(page);
   await expect.poll(async () => (await bridgeStep(page, id))?.small).toBe('fill');
   // And back: asked again, then bridged like the others.
