@@ -5,7 +5,7 @@
 
 import type { Path } from '../geometry/path';
 import { countSegments } from '../geometry/path';
-import type { Matrix } from '../geometry/point';
+import type { Matrix, Point } from '../geometry/point';
 import { halvedArcs } from '../geometry/segment';
 import { LIMITS } from '../limits';
 import type { Raster } from '../tracing/raster';
@@ -61,6 +61,14 @@ export type ReadText = {
   readonly group: number;
 };
 
+/** A point of a file: a place where a tool is only set down. `before` of the shapes were drawn before it. */
+export type ReadPoint = {
+  readonly at: Point;
+  /** What it is drawn as, of no group of shapes. */
+  readonly of: Pick<ReadGroup, 'name' | 'colour' | 'pen'>;
+  readonly before: number;
+};
+
 /** A picture in a file: its pixels, and from these, counted from its middle with y upwards, to the drawing in mm. */
 export type ReadPicture = { readonly raster: Raster; readonly matrix: Matrix };
 
@@ -98,6 +106,8 @@ export type ReadDrawing = {
   readonly clips: readonly ReadClip[];
   readonly texts: readonly ReadText[];
   readonly pictures: readonly ReadPicture[];
+  /** Counted as unread too: they are no outlines. */
+  readonly points: readonly ReadPoint[];
   readonly groups: readonly ReadGroup[];
   /** What could not be read, by kind in the user's words. */
   readonly unread: readonly { readonly kind: string; readonly count: number }[];
@@ -113,6 +123,9 @@ export type Reading =
 /** Told how far a reader has come, 0 to 1. */
 export type ReadProgress = (share: number) => void;
 
+/** What points are called among what was not read. */
+export const POINTS = 'points';
+
 /** Thrown inside a reader when a limit is met; what was read until then is kept. */
 export class ReadingStops extends Error {}
 
@@ -122,6 +135,7 @@ export class Finder {
   readonly clips: ReadClip[] = [];
   readonly texts: ReadText[] = [];
   readonly pictures: ReadPicture[] = [];
+  readonly points: ReadPoint[] = [];
   readonly groups: ReadGroup[] = [];
   readonly notes: string[] = [];
   private readonly unreadKinds = new Map<string, number>();
@@ -186,6 +200,14 @@ export class Finder {
     else this.unread('pictures');
   }
 
+  /** A point, counted as unread; those beyond as many as segments are read, or that are nowhere, are counted alone. */
+  point(at: Point, of: ReadPoint['of']): void {
+    this.unread(POINTS);
+    const isSomewhere = Math.abs(at.x) <= LIMITS.drawnLengthMm && Math.abs(at.y) <= LIMITS.drawnLengthMm;
+    if (isSomewhere && this.points.length < LIMITS.drawnSegments)
+      this.points.push({ at, of, before: this.shapes.length });
+  }
+
   unread(kind: string, count = 1): void {
     this.unreadKinds.set(kind, (this.unreadKinds.get(kind) ?? 0) + count);
   }
@@ -196,8 +218,8 @@ export class Finder {
 
   found(format: string, claim: SizeClaim, page: ReadDrawing['page']): ReadDrawing {
     const unread = [...this.unreadKinds].map(([kind, count]) => ({ kind, count })).sort((a, b) => b.count - a.count);
-    const { shapes, clips, texts, pictures, groups, notes } = this;
-    return { format, claim, page, shapes, clips, texts, pictures, groups, unread, notes };
+    const { shapes, clips, texts, pictures, points, groups, notes } = this;
+    return { format, claim, page, shapes, clips, texts, pictures, points, groups, unread, notes };
   }
 }
 

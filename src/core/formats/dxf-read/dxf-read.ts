@@ -13,7 +13,7 @@ import {
 } from '../read-drawing';
 import { Entity } from './entity';
 import { drawEntity } from './outlines';
-import { after, movedSpace, objectSpace, type Space, scaledSpace, turnedSpace, UP, WORLD } from './space';
+import { after, movedSpace, objectSpace, place, type Space, scaledSpace, turnedSpace, UP, WORLD } from './space';
 import { binaryTags, decoderFor, isBinaryDxf, type TagSource, textTags } from './tags';
 import { wordsOf } from './words';
 
@@ -47,7 +47,6 @@ const RELEASES: Readonly<Record<string, string>> = {
 
 /** Entities that are not outlines, in the user's words. */
 const NOT_OUTLINES: Readonly<Record<string, string>> = {
-  POINT: 'points',
   DIMENSION: 'dimensions',
   ARC_DIMENSION: 'dimensions',
   LEADER: 'leaders',
@@ -287,6 +286,12 @@ class DxfReader {
           matrix: compose(words.matrix, scaling(mmPerUnit)),
           group: this.finder.groupOf(layer, colour, true),
         });
+      return;
+    }
+    if (e.type === 'POINT') {
+      const [x, y] = place(space, e.vector(10, [0, 0, 0]));
+      const { mmPerUnit } = this.claim;
+      this.finder.point({ x: x * mmPerUnit, y: y * mmPerUnit }, { name: layer, colour });
       return;
     }
     const drawn = drawEntity(e, space, FIT_MM / this.claim.mmPerUnit);

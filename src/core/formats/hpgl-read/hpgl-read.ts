@@ -291,7 +291,8 @@ class HpglReader {
   /** What was drawn since the pen was set down is one line. The pen stays as it is, for what goes on with another. */
   private finish(): void {
     if (this.drawn.length > 0) this.shape([asPath(this.drawn)], null);
-    else if (this.isSetDown && !this.isInPolygon && this.pen > 0) this.finder.unread('points');
+    else if (this.isSetDown && !this.isInPolygon && this.pen > 0)
+      this.finder.point(this.at, { name: this.penName(), colour: penColour(this.pen), pen: this.pen });
     this.drawn = [];
     this.isSetDown = false;
   }
@@ -414,9 +415,12 @@ class HpglReader {
     this.isSheetUsed = false;
   }
 
+  private penName(): string {
+    return `Pen ${this.pen}${this.sheet > 1 ? `, sheet ${this.sheet}` : ''}`;
+  }
+
   private group(isFilled: boolean): number {
-    const name = `Pen ${this.pen}${this.sheet > 1 ? `, sheet ${this.sheet}` : ''}`;
-    return this.finder.groupOf(name, penColour(this.pen), isFilled, this.pen);
+    return this.finder.groupOf(this.penName(), penColour(this.pen), isFilled, this.pen);
   }
 
   private shape(paths: readonly Path[], rule: 'nonzero' | 'evenodd' | null): void {

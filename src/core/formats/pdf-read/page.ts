@@ -3,7 +3,7 @@
  * published PDF reference, in the form pdf.js has them.
  */
 import { transformPath } from '../../geometry/path';
-import { compose, determinant, type Matrix, scaling } from '../../geometry/point';
+import { applyMatrix, compose, determinant, type Matrix, scaling } from '../../geometry/point';
 import { LIMITS } from '../../limits';
 import { type Finder, ReadingStops, type ReadProgress, type ReadStroke } from '../read-drawing';
 import { placedImage, rasterOf } from './image';
@@ -296,7 +296,9 @@ export class PageReader {
     }
     const paths = pathsOf(row, how.isClosed || !stroke).map((p) => transformPath(p, matrix));
     if (paths.length === 0) {
-      if (stroke && row.length > 0) this.finder.unread('points');
+      const [x, y] = [Number(row[1]), Number(row[2])];
+      if (stroke && row.length > 0)
+        this.finder.point(applyMatrix(matrix, { x, y }), { name: this.layer(), colour: stroke.colour });
       return;
     }
     this.tellSimplified(fill !== null, stroke !== null, matrix);

@@ -3,6 +3,7 @@ import type { Drawable } from '../../geometry/drawable';
 import type { Path } from '../../geometry/path';
 import type { Strokes } from '../../geometry/strokes';
 import type { Drawing, Layer } from '../drawing';
+import { cleanName, isShortened } from '../layer-names';
 import { type Straying, strayingKept } from './follows';
 import { lengthened } from './length';
 import {
@@ -72,35 +73,14 @@ function headDifference(
   return null;
 }
 
-/** A name without what no file can hold. */
-const cleanName = (name: string): string => name.replace(/[\p{Cc}\p{Cs}\p{Noncharacter_Code_Point}]/gu, '');
-
-/**
- * Whether a name is what a DXF makes of another: accents go, other signs become one of these, the end is cut off, and a number
- * tells it from another of the same name.
- */
-function isShortened(name: string, found: string): boolean {
-  const plain = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '');
-  const wanted = plain(name).trim();
-  return [found, found.replace(/[ _]\d+$/, '')].map(plain).some((shown) => {
-    if (wanted === '') return shown !== '';
-    const agrees = [...shown.split('').keys()].every(
-      (i) => shown[i] === wanted[i] || '_-'.includes(shown[i] as string),
-    );
-    return agrees && shown.length > 0 && (shown.length === wanted.length || shown.length >= SHORTENED);
-  });
-}
-
-/** Names are cut to no fewer letters than this. */
-const SHORTENED = 28;
-
 /** The things a drawing has that a format writes, in order. */
-type Wanted = { readonly layer: number; readonly of: Layer } & (
+export type Wanted = { readonly layer: number; readonly of: Layer } & (
   | { readonly kind: 'path'; readonly filled: boolean; readonly paths: readonly Path[] }
   | { readonly kind: 'dot'; readonly x: number; readonly y: number; readonly r: number | null }
 );
 
-function* wantedOf(drawing: Drawing, keeps: FormatKeeps): Generator<Wanted> {
+/** What a drawing has, as a format writes it, in the order of the file. */
+export function* wantedOf(drawing: Drawing, keeps: FormatKeeps): Generator<Wanted> {
   for (const [layer, of] of drawing.layers.entries())
     for (const d of of.drawn) {
       if (d.kind === 'dot') yield { layer, of, kind: 'dot', x: d.at.x, y: d.at.y, r: d.r };
@@ -142,7 +122,8 @@ function itemsDifference(drawing: Drawing, items: Iterable<ReadItem>, keeps: For
   return found.next().done ? null : 'has more than is drawn';
 }
 
-function itemDifference(wanted: Wanted, item: ReadItem, keeps: FormatKeeps): string | null {
+/** What a thing of a file is not, in words that go on from “it …”; null where it is what is wanted. */
+export function itemDifference(wanted: Wanted, item: ReadItem, keeps: FormatKeeps): string | null {
   const tolerance = keeps.curves ? ROUNDING_MM : wanted.of.tolerance + ROUNDING_MM;
   if (wanted.kind === 'dot') return dotDifference(wanted, item, keeps, wanted.of.tolerance);
   if (item.kind !== 'path') return 'is a dot';

@@ -2,7 +2,7 @@
 import { numberAt } from '../../geometry/elements';
 import type { Path } from '../../geometry/path';
 import { pathOf, type ReadPaths } from '../../geometry/path-data';
-import { compose, scaling, translation } from '../../geometry/point';
+import { compose, type Point, scaling, translation } from '../../geometry/point';
 import { arcAbout, line, type Segment, transformSegment, withEnds } from '../../geometry/segment';
 import type { SvgElement } from './tree';
 import { lengthAttribute, lengthIn, numbersIn } from './values';
@@ -90,3 +90,20 @@ const joined = (segments: readonly Segment[]): Segment[] =>
     const before = segments[(i + segments.length - 1) % segments.length] as Segment;
     return withEnds(s, { x: before.x1, y: before.y1 }, { x: s.x1, y: s.y1 });
   });
+
+/** Where a path of no length is, in user units; null where its data do not begin with a place. */
+export function pointOf(element: SvgElement): Point | null {
+  const start = /^\s*M\s*([-+\d.e]+)[\s,]+([-+\d.e]+)\s*[A-Z]/i.exec(element.attributes.get('d') ?? '');
+  return start && { x: Number(start[1]), y: Number(start[2]) };
+}
+
+/** The rectangle around the ends of an element’s segments, in user units; null where it has none. */
+export function elementBounds(element: SvgElement, view: Viewport) {
+  const outlined = outlineOf(element, view);
+  const xs = outlined?.paths.flatMap((p) => p.segments.flatMap((s) => [s.x0, s.x1])) ?? [];
+  const ys = outlined?.paths.flatMap((p) => p.segments.flatMap((s) => [s.y0, s.y1])) ?? [];
+  if (xs.length === 0) return null;
+  const least = (n: readonly number[]) => n.reduce((a, b) => Math.min(a, b), Infinity);
+  const most = (n: readonly number[]) => n.reduce((a, b) => Math.max(a, b), -Infinity);
+  return { x: least(xs), y: least(ys), width: most(xs) - least(xs), height: most(ys) - least(ys) };
+}

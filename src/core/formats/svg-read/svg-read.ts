@@ -1,7 +1,7 @@
 /** Reading SVG into the neutral drawing. Nothing outside the file is fetched, nothing of it is run. */
 
 import { type Path, transformPath } from '../../geometry/path';
-import { compose, determinant, IDENTITY, type Matrix, scaling, translation } from '../../geometry/point';
+import { applyMatrix, compose, determinant, IDENTITY, type Matrix, scaling, translation } from '../../geometry/point';
 import { LIMITS } from '../../limits';
 import {
   Finder,
@@ -13,7 +13,7 @@ import {
   type SizeClaim,
 } from '../read-drawing';
 import { plainRectangle } from './frame';
-import { outlineOf, type Viewport } from './outlines';
+import { elementBounds, outlineOf, pointOf, type Viewport } from './outlines';
 import { MM_PER_PIXEL, sizeOf } from './size';
 import { Cascade, type Style } from './style';
 import { svgTextLines } from './text';
@@ -292,7 +292,7 @@ class SvgReader {
     if (this.isTooDeep(place)) return place.clips;
     let matrix = place.matrix;
     if (clipPath.attributes.get('clipPathUnits') === 'objectBoundingBox') {
-      const box = this.boundsOf(element, place.view);
+      const box = elementBounds(element, place.view);
       if (!box) {
         this.finder.unread('clips sized by what they clip, read without them');
         return place.clips;
@@ -325,16 +325,6 @@ class SvgReader {
     return [...place.clips, this.finder.clips.length - 1];
   }
 
-  private boundsOf(element: SvgElement, view: Viewport) {
-    const outlined = outlineOf(element, view);
-    const xs = outlined?.paths.flatMap((p) => p.segments.flatMap((s) => [s.x0, s.x1])) ?? [];
-    const ys = outlined?.paths.flatMap((p) => p.segments.flatMap((s) => [s.y0, s.y1])) ?? [];
-    if (xs.length === 0) return null;
-    const least = (n: readonly number[]) => n.reduce((a, b) => Math.min(a, b), Infinity);
-    const most = (n: readonly number[]) => n.reduce((a, b) => Math.max(a, b), -Infinity);
-    return { x: least(xs), y: least(ys), width: most(xs) - least(xs), height: most(ys) - least(ys) };
-  }
-
   private draw(element: SvgElement, place: Place): void {
     const { style, matrix } = place;
     const outlined = outlineOf(element, place.view);
@@ -343,9 +333,13 @@ class SvgReader {
       return;
     }
     if (outlined.damaged) this.finder.unread('outlines that break off, read up to there');
-    if (outlined.paths.length === 0) return;
+    if (outlined.paths.length === 0 && element.name !== 'path') return;
     if ((style.visibility ?? 'visible') !== 'visible') {
       this.finder.unread('hidden shapes and groups');
+      return;
+    }
+    if (outlined.paths.length === 0) {
+      this.point(element, place);
       return;
     }
     const paths = outlined.paths.map((path) => transformPath(path, matrix));
@@ -365,6 +359,14 @@ class SvgReader {
     const colour = stroke?.colour ?? (fill as ReadFill).colour;
     const group = this.finder.groupOf(place.group, colour, fill !== null);
     this.finder.shape({ paths, group, fill, stroke, clips: place.clips });
+  }
+
+  /** A path of no length, which is a point where its ends are drawn round or square. */
+  private point(element: SvgElement, { style, matrix, view, group, inClip }: Place): void {
+    const start = pointOf(element);
+    const stroke = this.strokeOf(style, matrix, view);
+    if (!start || !stroke || inClip || stroke.cap === 'butt') return;
+    this.finder.point(applyMatrix(matrix, start), { name: group, colour: stroke.colour });
   }
 
   private fillOf(style: Style): ReadFill | null {
