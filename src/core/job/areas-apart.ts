@@ -4,12 +4,13 @@ import { type InkRows, inkRowsOf } from '../geometry/ink-rows';
 import { type Path, regionBox } from '../geometry/path';
 import { applyMatrix, boxWidth, rotation } from '../geometry/point';
 import { LIMITS } from '../limits';
+import { alongRows, sampledRows } from '../motion/area-motion';
 import { asGiven, sharingGap, together } from '../motion/areas-together';
 import { settingsOn } from '../shop/in-force';
 import type { Go } from './drawn';
 import type { JobResult } from './evaluate';
 import { homeOf } from './run';
-import { alongRows, areaMotion, sampledRows } from './run-times';
+import { areaMotion } from './run-times';
 
 /** Parts that are gone over in one go, and what that takes, in seconds. */
 export type AreaGo = { readonly parts: readonly string[]; readonly seconds: number };

@@ -4,11 +4,12 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { offsetRegion } from '../geometry/offset/offset';
 import { closedPath } from '../geometry/path';
 import { line } from '../geometry/segment';
+import { windingAt } from '../geometry/winding';
 import { hasLettersAlone, outlinesGiven } from '../kinds/letters-alone';
 import { isCut, workKind } from '../kinds/works';
 import { measureOutlines, nestAgain, type Outline } from '../prepare/outline';
 import { type PieceKind, piecesOf } from '../prepare/pieces';
-import { without } from '../prepare/without';
+import { regionWithout, without } from '../prepare/without';
 import { settingsOn } from '../shop/in-force';
 import type { JobResult, Progress } from './evaluate';
 import type { PartResult } from './part-result';
@@ -29,24 +30,48 @@ export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generat
   const shown = result.parts.filter((p) => cuts.has(p.id) && p.solid.length > 0);
   const negatives = shown.filter((p) => p.keep === 'outside');
   const positives = shown.filter((p) => p.keep === 'inside');
-  const pieces: CutPiece[] = [];
-  for (const [done, part] of positives.entries()) {
+  // What is cut out takes as much of what stays as its own cut is wide.
+  const openings: (readonly Outline[])[] = [];
+  for (const [done, part] of negatives.entries()) {
     yield { done, of: shown.length };
     const { half, isBeside, ofIt } = cuts.get(part.id) as PartCut;
     const cut = ofIt(part);
-    const solid = isBeside ? grownBy(engine, cut, half) : cut;
-    pieces.push(...piecesAfter(engine, solid, half, part.id));
+    const middle = isBeside ? grownBy(engine, cut, -half) : cut;
+    openings.push(...eachOpening(grownBy(engine, middle, half)));
   }
-  if (negatives.length === 0) return pieces;
-  yield { done: positives.length, of: shown.length };
-  // What is cut out of the sheet takes as much of it as its own cut is wide.
-  const openings = negatives.map((part) => {
+  const pieces: CutPiece[] = [];
+  const inPlates = new Set<readonly Outline[]>();
+  for (const [done, part] of positives.entries()) {
+    yield { done: negatives.length + done, of: shown.length };
     const { half, isBeside, ofIt } = cuts.get(part.id) as PartCut;
     const cut = ofIt(part);
-    const middle = isBeside ? grownBy(engine, cut, -half) : cut;
-    return grownBy(engine, middle, half);
+    const solid = isBeside ? grownBy(engine, cut, half) : cut;
+    // Openings in a plate are cut out of it; a part within an opening is cut out of what falls out there.
+    const own = openings.filter((opening) => liesIn(opening, cut));
+    for (const opening of own) inPlates.add(opening);
+    pieces.push(...piecesOfKept(regionWithout(engine, grownBy(engine, solid, -half), own), part.id));
+  }
+  if (negatives.length === 0) return pieces;
+  const inSheet = openings.filter((opening) => !inPlates.has(opening));
+  return [...piecesOfKept(sheetWithout(engine, job, inSheet), null), ...pieces];
+}
+
+/** Openings one by one: each outer outline with all that lies in it. */
+function eachOpening(outlines: readonly Outline[]): Outline[][] {
+  const top = outlines.map((_, i) => {
+    let at = i;
+    for (let up = outlines[at]?.parent ?? -1; up >= 0; up = outlines[at]?.parent ?? -1) at = up;
+    return at;
   });
-  return [...piecesAfter(engine, sheetWithout(engine, job, openings), 0, null), ...pieces];
+  return [...new Set(top)].map((t) => nestAgain(outlines.filter((_, i) => top[i] === t)));
+}
+
+/** Whether an opening lies in what is kept of a part: where its outer outline begins. */
+function liesIn(opening: readonly Outline[], kept: readonly Outline[]): boolean {
+  const edge = opening.find((o) => o.depth === 0);
+  const [s] = edge?.path.segments ?? [];
+  if (!edge || !s) return false;
+  return kept.reduce((sum, o) => sum + windingAt(o.path, s.x0, s.y0), 0) > 0;
 }
 
 /** How a part is cut: half the width of the cut in mm, and whether it runs beside what is kept. */
@@ -74,8 +99,7 @@ function cutOf({ id, work }: Part, running: readonly Operation[], { sheet }: Job
 const grownBy = (engine: ClipEngine, outlines: readonly Outline[], by: number): readonly Outline[] =>
   by === 0 ? outlines : measureOutlines(offsetRegion(engine, outlines, { by, corners: 'round' }));
 
-function piecesAfter(engine: ClipEngine, kept: readonly Outline[], half: number, partId: string | null): CutPiece[] {
-  const cutAway = grownBy(engine, kept, -half);
+function piecesOfKept(cutAway: readonly Outline[], partId: string | null): CutPiece[] {
   return piecesOf(cutAway).map((piece) => ({
     partId,
     kind: piece.kind,

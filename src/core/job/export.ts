@@ -7,7 +7,7 @@ import type { Drawing, Frame, Layer } from '../formats/drawing';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { type Drawable, drawnBox, moveDrawable } from '../geometry/drawable';
 import { pathArea } from '../geometry/path';
-import { boxHeight, boxWidth, isEmptyBox, translation } from '../geometry/point';
+import { boxHeight, boxWidth, isEmptyBox, type Matrix, translation } from '../geometry/point';
 import { finished } from '../memo';
 import { layerSettings } from '../shop/layer-settings';
 import type { DrawnWork } from './drawn';
@@ -25,13 +25,25 @@ export type ExportScope = {
   readonly operationId?: string;
 };
 
+/** A drawing with the operation that each of its layers is of, and where it lies: from the sheet to the drawing. */
+export type LaidOut = {
+  readonly drawing: Drawing;
+  readonly operations: readonly Operation[];
+  readonly matrix: Matrix;
+};
+
 /** The drawing that is exported, or null when nothing would be in it. What is off, hidden or empty is not. */
-export function drawingOf(
+export function drawingOf(...args: Parameters<typeof laidOut>): Drawing | null {
+  return laidOut(...args)?.drawing ?? null;
+}
+
+/** The same with what it is of and where it lies. */
+export function laidOut(
   job: Job,
   result: JobResult,
   scope: ExportScope = { partIds: null },
   { page, origin, roomMm }: Frame = { page: job.export.page, origin: 'corner', roomMm: 0 },
-): Drawing | null {
+): LaidOut | null {
   const wanted = (partId: string) => scope.partIds === null || scope.partIds.includes(partId);
   const chosen = finished(result.run('full'))
     .operations.flatMap(({ operation, drawn }) =>
@@ -56,7 +68,7 @@ export function drawingOf(
     ({ operation }) => scope.operationId === undefined || operation.id === scope.operationId,
   );
   if (written.length === 0) return null;
-  return {
+  const drawing: Drawing = {
     title: job.title,
     ...(scope.date && { date: scope.date }),
     width,
@@ -75,6 +87,7 @@ export function drawingOf(
       }),
     ),
   };
+  return { drawing, operations: written.map(({ operation }) => operation), matrix: m };
 }
 
 type OnSide = { readonly operation: Operation; readonly side: Layer['side']; readonly drawn: readonly Drawable[] };

@@ -125,7 +125,9 @@ export function writtenAndRead(
 }
 
 /** Files, where none is refused; else none of them, and why. */
-export function allOrNone(made: readonly Made[]): MadeFiles {
+export function allOrNone<F extends WrittenFile>(
+  made: readonly (F | { readonly refused: string })[],
+): { readonly files: readonly F[]; readonly refused: readonly string[] } {
   const refused = made.flatMap((m) => ('refused' in m ? [m.refused] : []));
   return { files: refused.length > 0 ? [] : made.flatMap((m) => ('bytes' in m ? [m] : [])), refused };
 }

@@ -6,11 +6,11 @@ import { type FileFormat, writtenFormat } from '../formats/written';
 import { pathToArcs } from '../geometry/arcs';
 import { drawnPaths, isHatch } from '../geometry/drawable';
 import { countSegments } from '../geometry/path';
-import type { JobMachine } from '../schema/shop/machine';
+import { type JobMachine, jobMachineSchema } from '../schema/shop/machine';
 import type { JobResult, Progress } from './evaluate';
-import { drawingOf, type ExportScope } from './export';
+import { type ExportScope, type LaidOut, laidOut } from './export';
 import { fileName } from './file-names';
-import { allOrNone, faultyWork, type MadeFiles, writtenAndRead } from './files';
+import { allOrNone, faultyWork, type MadeFiles, type WrittenFile, writtenAndRead } from './files';
 
 /** The names of the files that the machine of a job is given, in their order, by the operations that draw something; empty without a machine. */
 export const machineFileNames = (job: Job, drawing: readonly string[], scope: ExportScope): string[] =>
@@ -39,27 +39,56 @@ const drawingIn = ({ operations }: JobResult, { partIds }: ExportScope): string[
 
 const counted = (n: number): string => n.toLocaleString('en');
 
+/** A file that was made for a machine, with what it is meant to be: the drawing with its curves as they are, what its layers are of, and where it lies. */
+export type MeantFile = WrittenFile & {
+  readonly format: FileFormat;
+  readonly meant: LaidOut;
+  /** Whether its curves are to be as they are; otherwise they stray by the tolerance of their layer. */
+  readonly keepsCurves: boolean;
+};
+
 /** The files for the machine of a job: all of them, or none and why. Yields how many are done. */
 export function* machineFiles(job: Job, result: JobResult, scope: ExportScope): Generator<Progress, MadeFiles> {
-  const { machine } = job;
-  if (!machine) return { files: [], refused: ['No machine is given for this job.'] };
+  if (!job.machine) return { files: [], refused: ['No machine is given for this job.'] };
+  const { files, refused } = yield* meantFiles(job, result, scope);
+  return { files: files.map(({ name, bytes }) => ({ name, bytes })), refused };
+}
+
+/** What is given where a job has no machine: one file of curves, in the job's own colours. */
+const ANY_MACHINE = jobMachineSchema.parse({ name: 'Any machine', kind: 'laser', areas: {} });
+
+/** The machine that files are proved on: that of the job, or where it has none one that reads whatever is written. */
+export const provedOn = ({ machine, sheet }: Pick<Job, 'machine' | 'sheet'>): JobMachine =>
+  machine ?? { ...ANY_MACHINE, bed: { width: Math.max(sheet.width, 1), height: Math.max(sheet.height, 1) } };
+
+/** The files for the machine of a job, or for any where it has none, with what each is meant to be. */
+export function* meantFiles(
+  job: Job,
+  result: JobResult,
+  scope: ExportScope,
+): Generator<Progress, { readonly files: readonly MeantFile[]; readonly refused: readonly string[] }> {
+  const machine = provedOn(job);
   const asked = asItReads(job, machine);
   const faulty = faultyWork(asked, result, scope);
   if (faulty) return { files: [], refused: [`Nothing is written. ${faulty}`] };
   const id = formatOf(machine);
+  const format = writtenFormat(id);
   const scopes = scopesFor(machine, drawingIn(result, scope), scope);
-  const names = machineFileNames(job, drawingIn(result, scope), scope);
-  const made: ReturnType<typeof writtenAndRead>[] = [];
+  const names = machineFileNames({ ...job, machine }, drawingIn(result, scope), scope);
+  const made: (MeantFile | { readonly refused: string })[] = [];
   for (const [i, own] of scopes.entries()) {
     yield { done: made.length, of: scopes.length };
-    const drawn = drawingOf(asked, result, own, writtenFormat(id).frame(asked.export));
-    if (!drawn) continue;
-    const drawing = namedAsItReads(inCurveKinds(drawn, machine.file.curves), machine);
+    const laid = laidOut(asked, result, own, format.frame(asked.export));
+    if (!laid) continue;
+    const named = namedAsItReads(laid.drawing, machine);
+    const drawing = inCurveKinds(named, machine.file.curves);
     const tooMany = overSegments(drawing, id, machine);
+    const written = tooMany
+      ? { refused: tooMany }
+      : writtenAndRead(drawing, id, { job: asked, name: names[i] ?? fileName(job, id, own) });
+    const keepsCurves = format.keeps.curves && machine.file.curves === 'curves';
     made.push(
-      tooMany
-        ? { refused: tooMany }
-        : writtenAndRead(drawing, id, { job: asked, name: names[i] ?? fileName(job, id, own) }),
+      'refused' in written ? written : { ...written, format: id, meant: { ...laid, drawing: named }, keepsCurves },
     );
   }
   return allOrNone(made);

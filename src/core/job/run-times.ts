@@ -3,14 +3,15 @@ import type { Job, Operation } from '../document/schema';
 import { type AreaDrawable, type Drawable, endsOf, setDowns } from '../geometry/drawable';
 import { floatAt, intAt } from '../geometry/elements';
 import { inkRowsOf } from '../geometry/ink-rows';
-import { type Path, regionBox, transformPath } from '../geometry/path';
-import { applyMatrix, boxHeight, type Point, rotation } from '../geometry/point';
+import type { Path } from '../geometry/path';
+import type { Point } from '../geometry/point';
 import { line } from '../geometry/segment';
 import type { Strokes } from '../geometry/strokes';
 import { LIMITS } from '../limits';
 import type { Memory, Stage } from '../memo';
+import { alongRows, areaMotionOf, sampledRows } from '../motion/area-motion';
 import { type AreaMotion, rowsRun } from '../motion/area-rows';
-import { alongAxes, type Motion, motionOf, straightSeconds } from '../motion/machine-motion';
+import { type Motion, motionOf, straightSeconds } from '../motion/machine-motion';
 import { pathSeconds, runSeconds } from '../motion/run-seconds';
 import type { Settings } from '../schema/shop/settings';
 import type { DrawnWork } from './drawn';
@@ -191,16 +192,6 @@ function areaSeconds(
   return memory.get(AREA_SECONDS, { areas, direction: operation.scan?.direction ?? 0, motion });
 }
 
-/** Paths turned so that rows in a direction, in degrees, lie level. */
-export const alongRows = (paths: readonly Path[], direction: number): Path[] =>
-  paths.map((path) => transformPath(path, rotation(-direction)));
-
-/** Going over paths where every so manieth row is looked at, so that there are no more than `most`. */
-export function sampledRows(motion: AreaMotion, paths: readonly Path[], most: number): AreaMotion {
-  const each = Math.max(1, Math.ceil(boxHeight(regionBox(paths)) / motion.step / most));
-  return { ...motion, step: motion.step * each, standsFor: motion.standsFor * each };
-}
-
 /** How the machine of a job goes over areas in an operation; null where it does not, or its speed or the distance of rows is not known. */
 export function areaMotion(
   { machine }: Pick<Job, 'machine'>,
@@ -208,23 +199,7 @@ export function areaMotion(
   settings: Settings,
 ): AreaMotion | null {
   const step = settings.rowDistance ?? scan?.interval ?? null;
-  if (!machine?.areas || step === null || settings.speed === null) return null;
-  const along = applyMatrix(rotation(-(scan?.direction ?? 0)), { x: 1, y: 0 });
-  const turned = (speed: number): Motion => {
-    const { axisSpeed, acceleration, ...motion } = motionOf(machine, speed);
-    return { ...motion, axisSpeed: turnedLimits(axisSpeed, along), acceleration: turnedLimits(acceleration, along) };
-  };
-  return {
-    areas: machine.areas,
-    working: turned(settings.speed),
-    idle: turned(machine.idleSpeed),
-    step,
-    standsFor: settings.passes,
-  };
+  if (!machine || step === null || settings.speed === null) return null;
+  const { speed, passes } = settings;
+  return areaMotionOf(machine, { speed, step, passes, direction: scan?.direction ?? 0 });
 }
-
-/** What axes allow along rows and across them. */
-const turnedLimits = (most: Motion['acceleration'], along: Point): Motion['acceleration'] => ({
-  x: alongAxes(most, along.x, along.y),
-  y: alongAxes(most, along.y, along.x),
-});

@@ -75,7 +75,6 @@ export function without(
   shapes: readonly (readonly Outline[])[],
   memory: Memory = NO_MEMORY,
 ): Outline[] {
-  const all = shapes.flat();
   const rimOutline: LabelledPath = { path: rim, labels: rim.segments.map(() => -1) };
   const isApart =
     shapes.every((shape) => isWithin(shape, rim)) &&
@@ -86,9 +85,24 @@ export function without(
     for (const shape of shapes) out.push(...asHoles(shape, out.length, memory));
     return out;
   }
+  return cutOut(engine, [rimOutline], shapes);
+}
+
+/** A clean region without several shapes, cut exactly where they meet. */
+export const regionWithout = (
+  engine: ClipEngine,
+  region: readonly Outline[],
+  shapes: readonly (readonly Outline[])[],
+): readonly Outline[] => (shapes.length === 0 ? region : cutOut(engine, region, shapes));
+
+function cutOut(
+  engine: ClipEngine,
+  region: readonly LabelledPath[],
+  shapes: readonly (readonly Outline[])[],
+): Outline[] {
   const session = new BooleanSession(engine, FLATTEN_MM, true);
-  const subject = session.addLabelled([rimOutline]);
-  const taken = session.addLabelled(all);
+  const subject = session.addLabelled(region);
+  const taken = session.addLabelled(shapes.flat());
   const merged = shapes.length > 1 ? session.clip('union', taken) : taken;
   return nestAgain(measureOutlines(session.rebuild(session.clip('difference', subject, merged))));
 }
