@@ -1,12 +1,12 @@
-/** A second opinion on orders: simulated annealing for so many seconds, with moves and sums of its own. */
+/** A second opinion on orders: simulated annealing in so many turns, with moves and sums of its own. */
 import { type Cost, type Order, type ToOrder, tourCost } from '../../src/core/toolpath/ordering/stops';
 import { chance } from '../support/random';
 
-/** The least that annealing finds within so many seconds, begun from an order. */
+/** The least that annealing finds in so many turns, begun from an order; the same on every machine. */
 export function annealed(
   job: ToOrder,
   begun: Order,
-  { cost, seconds, seed = 1 }: { cost: Cost; seconds: number; seed?: number },
+  { cost, turns, seed = 1 }: { cost: Cost; turns: number; seed?: number },
 ): number {
   const next = chance(seed);
   const n = job.stops.length;
@@ -44,13 +44,8 @@ export function annealed(
   const [hot, cold] = [0.05, 2e-4];
   let heat = hot;
   const accepts = (by: number): boolean => by <= 0 || next() < Math.exp(-by / heat);
-  const began = performance.now();
-  for (let turn = 0; ; turn++) {
-    if (turn % 256 === 0) {
-      const share = (performance.now() - began) / (1000 * seconds);
-      if (share >= 1) return best;
-      heat = hot * (cold / hot) ** share;
-    }
+  for (let turn = 0; turn < turns; turn++) {
+    if (turn % 256 === 0) heat = hot * (cold / hot) ** (turn / turns);
     const r = next();
     if (r < 0.35) {
       // Another way to run one.
@@ -128,4 +123,5 @@ export function annealed(
     }
     if (now < best) best = now;
   }
+  return best;
 }
