@@ -18,6 +18,7 @@ import { Notice, Waiting } from '@/ui/waiting';
 import { followDocument } from './computing';
 import { LeaveDialog } from './leave-dialog';
 import { placeFromAddress } from './place';
+import { forgetProof } from './proof/proving';
 import { newestOf, rememberSaved } from './saved-job';
 import { keepSaved, type Saving } from './saving';
 import { openBench, useBench } from './store';
@@ -75,6 +76,7 @@ export function BenchScreen({ id, stored }: { id: string; stored: StoredJob | nu
       const place = placeFromAddress();
       const { job, version } = result;
       const at = { savedAt: newest?.changedAt ?? '', selection: place, station: place.station as Station };
+      forgetProof();
       openBench(id, job, { ...at, version });
       const stopComputing = followDocument();
       const started = keepSaved({

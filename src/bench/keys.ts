@@ -13,6 +13,7 @@ import { removeChosenDot } from './dot-edits';
 import { goInside, goToWords } from './inside';
 import { chooseNext, deleteNodes, nudgeNodes } from './nodes/tools';
 import { nudgePicture, removeChosenPicture } from './picture-edits';
+import { playOrHold, stepOperation } from './proof/proving';
 import { memberView } from './seen';
 import { fitChosen, fitSheet, useCamera, zoomBy } from './sheet/camera';
 import {
@@ -175,6 +176,10 @@ export function useBenchKeys(showHelp: () => void): void {
   });
   useKey('d', () => duplicateChosen());
   useKey('e', () => goToStation('prove'));
+  useKey('r', () => useBench.getState().station === 'prove' && playOrHold());
+  useKey('bracketleft,bracketright', (e) => {
+    if (useBench.getState().station === 'prove') stepOperation(e.code === 'BracketLeft' ? -1 : 1);
+  });
   useKey(
     'space',
     (e) => {

@@ -13,11 +13,15 @@ import { SchemeSwitch } from '@/ui/scheme-switch';
 import styles from './bench.module.css';
 import { useBeside } from './beside';
 import { notSavedWords } from './not-saved-words';
+import { isProved, useProof } from './proof/proving';
 import { change, goToStation, redo, undo, useBench } from './store';
 
 function Route() {
   const station = useBench((s) => s.station);
   const findings = useBeside((view) => view?.findings);
+  const job = useBench((s) => s.job);
+  const seen = useBench((s) => s.view);
+  const isNowProved = useProof((s) => isProved(s.proved, job, seen));
   const hasParts = useBench((s) => s.view !== null && s.job.parts.length > 0);
   const hasWork = useBeside((view) => view?.operations.some((o) => o.paths > 0 || o.fillMm2 > 0) ?? false);
   return (
@@ -26,14 +30,16 @@ function Route() {
         {STATIONS.map((stop, i) => {
           const open = openGroups((findings ?? []).filter((f) => f.station === stop.id));
           const worst = worstOf(open);
+          const isToProve = stop.id === 'prove' && open.length === 0;
           const reached = stop.asksFor === 'work' ? hasWork : hasParts;
-          const state = !reached ? 'nothing to do' : open.length > 0 ? `${open.length} to look at` : 'done';
+          const done = isToProve ? (isNowProved ? 'proved' : 'not proved yet') : 'done';
+          const state = !reached ? 'nothing to do' : open.length > 0 ? `${open.length} to look at` : done;
           return (
             <li
               key={stop.id}
               className={[
                 station === stop.id ? styles.now : '',
-                reached && open.length === 0 ? styles.passed : '',
+                reached && open.length === 0 && (!isToProve || isNowProved) ? styles.passed : '',
               ].join(' ')}
             >
               <button

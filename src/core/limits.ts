@@ -206,6 +206,8 @@ export const LIMITS = {
   usedShapes: 20_000,
   /** Lines and curves of a drawing. */
   drawnSegments: 1_000_000,
+  /** Differences of a file that are told one by one. */
+  proofDifferences: 50,
   /** Lines of words in a drawing that are set; characters of words that are looked at. */
   drawnTexts: 1_000,
   drawnWords: 4 * 1024 * 1024,

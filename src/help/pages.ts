@@ -236,9 +236,15 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
     keys: [['Delete', 'take the chosen tab out, or let the chosen start go']],
   },
   prove: {
-    about: 'What will be in the file, how large it is and how long its lines are; then the files themselves.',
-    first: 'Look at the figures and at what is still to look at, then write the file your machine reads.',
+    about:
+      'The files as the machine runs them, against what the job means; what is in them; then the files themselves.',
+    first: 'Prove the files: they are run as your machine does before the stock is cut. Then write the file it reads.',
     points: [
+      {
+        head: 'Proof',
+        words:
+          'The very bytes that go out are read and run on the bench machine. Whatever differs from what the job means is told with its place. Play the run on the sheet: what comes free falls away. Any change takes the proof away.',
+      },
       {
         head: 'Files',
         words:
@@ -261,7 +267,10 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
       },
     ],
     captions: ['As it will be written', 'Cut out of a plate', 'With marks for studs'],
-    keys: [],
+    keys: [
+      ['R', 'play the run, or hold it'],
+      ['[ ]', 'to where the operation before, or the next, begins'],
+    ],
   },
 };
 

@@ -1,31 +1,23 @@
 /**
- * What a machine understands of a file: the operations it would run and in which order, how long the ways are, what it passes over, and
- * whether all of it fits its bed. It knows only what the file says, and the profile of the machine it stands for; nothing of the job the
- * file was made from.
+ * What a machine understands of a file: the operations it would run and in which order, how long the ways are and what they take, what it
+ * passes over, and whether all of it fits its bed. It knows only what the file says, the profile of the machine it stands for, and what
+ * that is set to; nothing of the job the file was made from.
  */
-import { openDrawing } from '../core/formats/read';
-import type { ReadDrawing, ReadGroup, ReadShape } from '../core/formats/read-drawing';
-import { countSegments, type Path, pathLength, regionBox } from '../core/geometry/path';
-import { type Box, boxHeight, boxWidth, EMPTY_BOX, isEmptyBox, type Point, uniteBoxes } from '../core/geometry/point';
+import type { ReadDrawing } from '../core/formats/read-drawing';
+import { countSegments } from '../core/geometry/path';
+import { type Box, boxHeight, boxWidth, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../core/geometry/point';
 import type { Machine } from '../core/schema/shop/machine';
+import { isFilled, type Program, type ProgramOperation, programOf } from './program';
+import { readByMachine } from './read';
+import { runOf } from './run';
+import { type LayerSet, setFor } from './set';
 
-/** An operation as a machine understands it: what the file has under one layer and colour, filled or as lines. */
-export type UnderstoodOperation = {
-  /** The layer or group; "" where the file names none. */
-  readonly name: string;
-  readonly colour: string;
-  readonly pen: number | null;
-  /** By the colours or layers that the machine reads; null where it tells none apart. */
+/** An operation as a machine understands it. */
+export type UnderstoodOperation = ProgramOperation & {
+  /** By the colours or layers that the machine reads, or what is set for it; null where it tells none apart. */
   readonly kind: Kind | null;
-  /** Whether it goes over areas, in place of running along lines. */
-  readonly isFilled: boolean;
-  readonly paths: number;
-  /** Of these, those that do not come back to where they start. */
-  readonly open: number;
-  readonly lengthMm: number;
-  /** The way from one path to the next, in the order of the file, and from where the operation before ended. */
-  readonly travelMm: number;
-  readonly box: Box;
+  /** Null where no speed is set for it, or no machine is given. */
+  readonly seconds: number | null;
 };
 
 /** What a file comes to on a machine. Lengths in mm. */
@@ -48,34 +40,38 @@ export type Understood = {
 type Kind = keyof NonNullable<Machine['file']['colours']>;
 const KINDS: readonly Kind[] = ['cut', 'score', 'engrave', 'mark'];
 
-/** What a profile says that a file is held against; null: any machine. */
-export type Profile = Pick<Machine, 'name' | 'bed' | 'areas' | 'file'>;
+/** A machine that a file is held against. */
+export type Profile = Machine;
 
 /** Larger than the bed by less than this, in mm, is as large as it. */
 const FITS_MM = 0.01;
-/** Ends of a path that are nearer to each other than this, in mm, are one place. */
-const MEETS_MM = 0.005;
-
 /** What a machine understands of a file, or a sentence why it can't be read. Of a file with pages that is the first. */
 export async function understand(
   bytes: Uint8Array,
   profile: Profile | null,
+  set: readonly LayerSet[] = [],
 ): Promise<Understood | { readonly sentence: string }> {
-  const opened = await openDrawing(bytes);
-  if (!opened.ok) return { sentence: opened.sentence };
-  try {
-    const reading = await opened.read(0, () => {});
-    if (!reading.ok) return { sentence: reading.sentence };
-    const made = understoodOf(reading.found, profile);
-    if (opened.pages < 2) return made;
-    return { ...made, troubles: [`It has ${opened.pages} pages; a machine runs the first.`, ...made.troubles] };
-  } finally {
-    await opened.close();
-  }
+  const read = await readByMachine(bytes, profile);
+  if ('sentence' in read) return read;
+  const made = understoodOf(read.drawing, programOf(read.drawing), { profile, set });
+  if (read.pages < 2) return made;
+  return { ...made, troubles: [`It has ${read.pages} pages; a machine runs the first.`, ...made.troubles] };
 }
 
-function understoodOf(found: ReadDrawing, profile: Profile | null): Understood {
-  const operations = operationsOf(found, profile);
+/** The same of what was read. */
+export function understoodOf(
+  found: ReadDrawing,
+  program: Program,
+  { profile, set }: { readonly profile: Profile | null; readonly set: readonly LayerSet[] },
+): Understood {
+  const run = profile && runOf(program, { machine: profile, set });
+  const operations = program.operations.map(
+    (o, i): UnderstoodOperation => ({
+      ...o,
+      kind: (profile && kindOf(o, profile)) ?? setFor(set, o)?.kind ?? null,
+      seconds: run?.operations[i] ?? null,
+    }),
+  );
   const box = operations.reduce<Box>((all, o) => uniteBoxes(all, o.box), EMPTY_BOX);
   const segments = found.shapes.reduce((sum, s) => sum + countSegments(s.paths), 0);
   const made = {
@@ -87,7 +83,7 @@ function understoodOf(found: ReadDrawing, profile: Profile | null): Understood {
     segments,
   };
   const notes = [...found.notes];
-  const both = found.shapes.filter((s) => s.fill !== null && s.stroke !== null).length;
+  const both = found.shapes.filter((s) => s.fill !== null && !isFilled(s)).length;
   if (both > 0)
     notes.push(
       `${several(both, 'shape is', 'shapes are')} filled and drawn along its edge as well: it is run along the edge here.`,
@@ -96,52 +92,8 @@ function understoodOf(found: ReadDrawing, profile: Profile | null): Understood {
   return { ...made, notes, troubles: [...passedOver(found), ...(profile ? against(profile, found, made) : [])] };
 }
 
-const isFilled = (shape: ReadShape): boolean => shape.fill !== null && shape.stroke === null;
-
-/** Shapes of one group together, as the file first comes to each group; those that are filled apart from those that are not. */
-function operationsOf({ shapes, groups }: ReadDrawing, profile: Profile | null): UnderstoodOperation[] {
-  const byKey = new Map<string, { readonly group: ReadGroup; readonly isFilled: boolean; readonly paths: Path[] }>();
-  for (const shape of shapes) {
-    const group = groups[shape.group];
-    if (!group) continue;
-    const key = `${shape.group}|${isFilled(shape)}`;
-    const known = byKey.get(key) ?? { group, isFilled: isFilled(shape), paths: [] };
-    byKey.set(key, known);
-    known.paths.push(...shape.paths);
-  }
-  let at: Point = { x: 0, y: 0 };
-  return [...byKey.values()].map(({ group, isFilled, paths }): UnderstoodOperation => {
-    let [lengthMm, travelMm] = [0, 0];
-    for (const path of paths) {
-      const [first, last] = [path.segments[0], path.segments[path.segments.length - 1]];
-      if (!first || !last) continue;
-      travelMm += Math.hypot(first.x0 - at.x, first.y0 - at.y);
-      lengthMm += pathLength(path);
-      at = { x: last.x1, y: last.y1 };
-    }
-    return {
-      name: group.name,
-      colour: group.colour,
-      pen: group.pen ?? null,
-      kind: profile && kindOf(group, profile),
-      isFilled,
-      paths: paths.length,
-      open: paths.filter((path) => !isRound(path)).length,
-      lengthMm,
-      travelMm,
-      box: regionBox(paths),
-    };
-  });
-}
-
-/** Whether a path comes back to where it starts. */
-function isRound({ segments, closed }: Path): boolean {
-  const [first, last] = [segments[0], segments[segments.length - 1]];
-  return closed || (!!first && !!last && Math.hypot(first.x0 - last.x1, first.y0 - last.y1) < MEETS_MM);
-}
-
 /** What a machine does with a layer: by its name where the machine goes by names, by its colour where it goes by colours; null for nothing. */
-function kindOf({ name, colour }: ReadGroup, { file: { colours, layers } }: Profile): Kind | null {
+function kindOf({ name, colour }: ProgramOperation, { file: { colours, layers } }: Profile): Kind | null {
   const said = (by: Record<Kind, string> | null, value: string): Kind | null =>
     KINDS.find((kind) => by?.[kind].toLowerCase() === value.toLowerCase()) ?? null;
   return said(layers, name) ?? said(colours, colour);
@@ -151,8 +103,8 @@ const several = (count: number, one: string, more: string): string =>
   `${count.toLocaleString('en')} ${count === 1 ? one : more}`;
 
 /** What of a file no machine runs. */
-function* passedOver({ shapes, texts, pictures, unread, clips }: ReadDrawing): Generator<string> {
-  if (shapes.length === 0) yield 'There is nothing in it to run.';
+function* passedOver({ shapes, points, texts, pictures, unread, clips }: ReadDrawing): Generator<string> {
+  if (shapes.length + points.length === 0) yield 'There is nothing in it to run.';
   if (texts.length > 0)
     yield `${several(texts.length, 'line of words is', 'lines of words are')} passed over: they are no outlines.`;
   if (pictures.length > 0) yield `${several(pictures.length, 'picture is', 'pictures are')} passed over.`;

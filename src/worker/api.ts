@@ -18,6 +18,7 @@ export const ASKED_OF_DOCUMENTS = [
   'inHand',
   'machineFiles',
   'middleOf',
+  'prove',
   'regionAt',
   'panelAt',
   'running',

@@ -1,7 +1,4 @@
-/**
- * The core at work behind the bench: what it is asked about documents. Every question is answered in turns by one runner, from
- * the last result where the document is the same.
- */
+/** The core at work behind the bench: what it is asked about documents, answered in turns by one runner, of the same document from its last result. */
 import type { Chosen } from '../core/commands/chosen';
 import { eachSheet } from '../core/commands/sheets';
 import type { TimedSetting } from '../core/commands/timed-settings';
@@ -46,6 +43,8 @@ import type { Search } from '../core/toolpath/ordering/search';
 import { type FaceSample, formViews, type LetterFormView, sampleOf } from './face-samples';
 import { type FoundLonger, LongerSearch, type OnFound } from './longer-search';
 import { Printer } from './printing';
+import type { ProofView } from './proof-view';
+import { proofOf } from './proving';
 import { type RunView, runViewOf } from './run-view';
 import { type OnProgress, type Question, Runner } from './runner';
 import { Sources } from './sources';
@@ -161,6 +160,16 @@ export class Host {
         made.push(yield* machineFiles(one, yield* resultOf(one, means), scope));
       return allFiles(made);
     });
+  }
+
+  /** The files for the machine of a document as that runs them, against what is meant; null when that was asked anew meanwhile. */
+  prove(job: Job, scope: ExportScope, onProgress?: OnProgress): Promise<ProofView | null> {
+    const { resultOf } = this;
+    return proofOf(job, scope, (kind, steps) =>
+      this.ask({ kind, onProgress }, job, (means) =>
+        steps({ engine: means.evaluator.engine, result: () => resultOf(job, means) }),
+      ),
+    );
   }
 
   /** The paper to drill a wall by for a part. */

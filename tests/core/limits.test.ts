@@ -53,6 +53,7 @@ import { tiesOf } from '../support/notes';
 import { ownDatabase } from '../support/own-database';
 import { pdfOf } from '../support/pdf';
 import { workersAnswer } from '../support/workers';
+import { PROOF_LIMITS } from './proof-limits';
 import { RUN_LIMITS } from './run-limits';
 import { SHOP_LIMITS } from './shop-limits';
 import { STARTER_LIMITS } from './starter-limits';
@@ -427,6 +428,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
     limits.collisionsNamed = 2;
     expect(collisionsOf(4)).toEqual(['cut-over', 'cut-over', 'more-collisions']);
   },
+  ...PROOF_LIMITS,
   ...RUN_LIMITS,
   ...SHOP_LIMITS,
   ...STARTER_LIMITS,

@@ -19,6 +19,9 @@ import { NodeLayer } from '../nodes/node-layer';
 import { PenLayer } from '../nodes/pen-layer';
 import { notSavedWords } from '../not-saved-words';
 import { toneAt } from '../picture-edits';
+import { proofOf, useProof } from '../proof/proving';
+import { RunCanvas } from '../proof/run-canvas';
+import { RunStrip } from '../proof/run-strip';
 import { cornersOf } from '../seen';
 import { STATION_SCREENS } from '../stations/station-screens';
 import { dispatch, type Look, select, selectAlso, selectedParts, setLook, showOnly, useBench } from '../store';
@@ -67,6 +70,9 @@ export function SheetView() {
   const cutPieces = useBench((s) => s.cutPieces);
   const showsOrder = useBench((s) => s.showsOrder && s.station === 'assign' && s.look !== 'cut');
   const only = useBench((s) => s.only);
+  const now = useBench((s) => s.job);
+  const atProve = useBench((s) => s.station === 'prove');
+  const playedRun = useProof((s) => (s.isShown && atProve ? (proofOf(s.proved, now)?.run ?? null) : null));
   const picked = useBench((s) => s.picked);
   const pointing = useBench((s) => s.pointing);
   const working = useBench((s) => s.atNodes !== null && s.station === (s.atNodes.letter === null ? 'close' : 'fill'));
@@ -146,10 +152,13 @@ export function SheetView() {
           <EngravePattern k={k} />
           <rect data-stock width={sheet.width} height={sheet.height} className={styles.sheet} />
           {look !== 'cut' && <Pictures />}
-          {view && job && <WorkLayer job={job} view={view} cutPieces={cutPieces} look={look} only={only} />}
+          {view && job && !playedRun && (
+            <WorkLayer job={job} view={view} cutPieces={cutPieces} look={look} only={only} />
+          )}
         </g>
       </svg>
-      {view && job && <HatchCanvas camera={camera} job={job} view={view} look={look} only={only} />}
+      {playedRun && <RunCanvas camera={camera} run={playedRun} />}
+      {view && job && !playedRun && <HatchCanvas camera={camera} job={job} view={view} look={look} only={only} />}
       {/* biome-ignore lint/a11y/useKeyWithClickEvents: Esc does by key what a click on empty bench does */}
       <svg
         ref={surface}
@@ -226,7 +235,8 @@ export function SheetView() {
       <SheetTabs />
       {isEmpty && <Empty />}
       {saying && <Measure saying={saying} area={area.current} />}
-      <div className={styles.looks}>
+      {playedRun && <RunStrip run={playedRun} />}
+      <div className={styles.looks} hidden={playedRun !== null}>
         <ToggleButtonGroup type="radio" name="look" value={look} onChange={setLook} aria-label="Look">
           {LOOKS.map((l) => (
             <ToggleButton key={l.value} id={`look-${l.value}`} value={l.value} variant="plain">

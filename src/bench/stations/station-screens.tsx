@@ -15,7 +15,7 @@ import { Close } from './close';
 import { Compose } from './compose';
 import { FillStation } from './fill';
 import { Hold } from './hold/hold';
-import { Prove } from './prove';
+import { Prove } from './prove/prove';
 
 /** What a station's layer on the sheet is given. */
 export type LayerProps = {

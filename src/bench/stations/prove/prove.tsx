@@ -1,0 +1,194 @@
+import { Download, Package } from 'lucide-react';
+import { useState } from 'react';
+import Button from 'react-bootstrap/Button';
+import Form from 'react-bootstrap/Form';
+import { sheetsOf } from '@/core/document/on-sheet';
+import { partWords } from '@/core/document/part-words';
+import type { ExportSettings } from '@/core/document/schema';
+import { WRITTEN_FORMATS, type WrittenFormat } from '@/core/formats/written';
+import { isEmptyBox } from '@/core/geometry/point';
+import type { ExportScope } from '@/core/job/export';
+import { fileName } from '@/core/job/file-names';
+import type { MadeFiles } from '@/core/job/files';
+import { machineFileNames } from '@/core/job/machine-files';
+import { takeJobAlong } from '@/taken/take-along';
+import { download } from '@/ui/download';
+import { Row } from '@/ui/fields';
+import { Heading } from '@/ui/heading';
+import { today } from '@/ui/when';
+import { computing } from '@/worker/client';
+import { useBeside } from '../../beside';
+import { proofOf, useProof } from '../../proof/proving';
+import { change, selectedParts, useBench } from '../../store';
+import { FileNames } from '../file-names';
+import { Figures } from './figures';
+import { ForMachine, namesWords } from './for-machine';
+import { HowWritten } from './how-written';
+import { Proof } from './proof';
+
+const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
+const counted = (n: number): string => COUNTS[n] ?? `${n}`;
+
+/** The media type of a file, by the ending of its name. */
+const typeOf = (name: string): string => WRITTEN_FORMATS.find((f) => name.endsWith(`.${f.ending}`))?.type ?? '';
+
+/** Figures, how files are written, and the files. */
+export function Prove() {
+  const job = useBench((s) => s.job);
+  const view = useBeside((view) => view);
+  const selection = useBench((s) => s.selection);
+  const [onlySelected, setOnlySelected] = useState(false);
+  const [isEverySheet, setEverySheet] = useState(true);
+  const sheets = sheetsOf(job);
+  const isEvery = isEverySheet && sheets.length > 1;
+  const [state, setState] = useState<{ busy: boolean; words: string | null; bad?: boolean }>({
+    busy: false,
+    words: null,
+  });
+  const chosen = job.parts.filter((p) => selectedParts(selection).includes(p.id));
+  const [part] = chosen;
+  const scope = { partIds: onlySelected && part ? chosen.map((p) => p.id) : null, date: today() };
+  const nothing = !view || isEmptyBox(view.workBox);
+
+  const edit = (recipe: (s: ExportSettings) => void, merge: string | null = null) =>
+    change((draft) => void recipe(draft.export), merge);
+
+  const write = async (make: (now: ExportScope) => Promise<MadeFiles>) => {
+    setState({ busy: true, words: 'Writing …' });
+    try {
+      // The day it is now: a bench may be open overnight.
+      const { files, refused } = await make({ ...scope, date: today() });
+      if (refused.length > 0) return setState({ busy: false, words: refused.join(' '), bad: true });
+      if (files.length === 0)
+        return setState({
+          busy: false,
+          words: 'There is nothing to write: no part is given to an operation that is on.',
+          bad: true,
+        });
+      for (const { name, bytes } of files) download(name, bytes, typeOf(name));
+      setState({ busy: false, words: `Written: ${files.map((f) => f.name).join(', ')}` });
+    } catch (reason) {
+      setState({
+        busy: false,
+        bad: true,
+        words: `The file could not be written: ${reason instanceof Error ? reason.message : 'unknown'}.`,
+      });
+    }
+  };
+
+  const writeAs = (formats: readonly WrittenFormat[]) =>
+    write((now) =>
+      computing().files(
+        job,
+        formats.map((f) => f.id),
+        now,
+        isEvery,
+      ),
+    );
+  /** The files of the machine: the very bytes that were proved, where they are of the same parts. */
+  const forMachine = async (now: ExportScope): Promise<MadeFiles> => {
+    const { proved } = useProof.getState();
+    const proof = proofOf(proved, job);
+    const isSame = JSON.stringify(proved?.partIds ?? null) === JSON.stringify(now.partIds);
+    if (proof && isSame && !isEvery) return { files: proof.files, refused: proof.refused };
+    return computing().machineFiles(job, now, isEvery);
+  };
+  const drawing = (view?.operations ?? [])
+    .filter((o) => (o.paths > 0 || o.fillMm2 > 0) && job.operations.find((x) => x.id === o.id)?.on)
+    .map((o) => o.id);
+
+  const take = async () => {
+    setState({ busy: true, words: 'Packing …' });
+    try {
+      setState({ busy: false, words: await takeJobAlong(job) });
+    } catch (reason) {
+      const why = reason instanceof Error ? reason.message : 'unknown';
+      setState({ busy: false, bad: true, words: `The job could not be packed: ${why}.` });
+    }
+  };
+
+  return (
+    <>
+      <Proof scope={scope} isOff={nothing || state.busy} />
+      <Figures />
+      <HowWritten job={job} edit={edit} />
+      {part && (
+        <Row label="Parts">
+          <Form.Check
+            type="switch"
+            id="only-selected"
+            label={`only ${chosen.length > 1 ? `the ${chosen.length} chosen` : partWords(part)}`}
+            checked={onlySelected}
+            onChange={(e) => setOnlySelected(e.target.checked)}
+          />
+        </Row>
+      )}
+      {sheets.length > 1 && (
+        <Row label="Sheets">
+          <Form.Check
+            type="switch"
+            id="every-sheet"
+            label={`a file for each of the ${sheets.length}`}
+            checked={isEverySheet}
+            onChange={(e) => setEverySheet(e.target.checked)}
+          />
+        </Row>
+      )}
+      <FileNames job={job} scope={scope} edit={edit} />
+      <Heading beside="true size">Files</Heading>
+      <ForMachine
+        job={job}
+        about={
+          isEvery ? `a set for each of ${sheets.length} sheets` : namesWords(machineFileNames(job, drawing, scope))
+        }
+        isOff={nothing || state.busy}
+        onWrite={() => void write(forMachine)}
+      />
+      {WRITTEN_FORMATS.map((format) => (
+        <Button
+          key={format.id}
+          variant="plain"
+          className="w-100 mb-1 d-flex justify-content-between align-items-center gap-2"
+          disabled={nothing || state.busy}
+          onClick={() => void writeAs([format])}
+          aria-label={`Write ${format.word}`}
+        >
+          <span>{format.word}</span>
+          <span className="nf-muted nf-small fw-normal text-truncate">
+            {isEvery ? `${sheets.length} files` : fileName(job, format.id, scope)}
+          </span>
+          <Download size={15} aria-hidden="true" className="flex-shrink-0" />
+        </Button>
+      ))}
+      <Button
+        variant={job.machine ? 'plain' : 'primary'}
+        className="w-100 mt-1"
+        disabled={nothing || state.busy}
+        onClick={() => void writeAs(WRITTEN_FORMATS)}
+      >
+        Write all {counted(WRITTEN_FORMATS.length)}
+      </Button>
+      <Heading beside="in one file">The whole job</Heading>
+      <Button
+        variant="plain"
+        className="w-100"
+        title="With its drawings, pictures and typefaces, to be opened in another Needlefile"
+        disabled={state.busy}
+        onClick={() => void take()}
+      >
+        <Package size={14} className="me-1" aria-hidden="true" />
+        Take the job along
+      </Button>
+      {state.words && (
+        <p
+          // What came of it is not left below the edge.
+          ref={(words) => void words?.scrollIntoView({ block: 'nearest' })}
+          role="status"
+          className={`nf-small mt-2 mb-0 ${state.bad ? 'text-danger' : 'nf-muted'}`}
+        >
+          {state.words}
+        </p>
+      )}
+    </>
+  );
+}
