@@ -1,6 +1,11 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { defineConfig, devices, type PlaywrightTestConfig } from '@playwright/test';
 
 const port = Number(process.env.E2E_PORT ?? 23_100);
+const machinePort = Number(process.env.E2E_MACHINE_PORT ?? 23_101);
+const machineURL = `http://127.0.0.1:${machinePort}`;
 const baseURL = `http://127.0.0.1:${port}`;
 const asRoot = process.getuid?.() === 0;
 
@@ -51,17 +56,33 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
-    command: 'node node_modules/tsx/dist/cli.mjs src/serve/main.ts',
-    url: `${baseURL}/api/health`,
-    reuseExistingServer: false,
-    timeout: 180_000,
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 5_000 },
-    env: {
-      DATABASE_URL: process.env.DATABASE_URL ?? '',
-      PORT: String(port),
-      NODE_ENV: 'production',
-      NEXT_TELEMETRY_DISABLED: '1',
+  webServer: [
+    {
+      command: 'node node_modules/tsx/dist/cli.mjs src/bench-machine/main.ts',
+      url: `${machineURL}/api/state`,
+      reuseExistingServer: false,
+      timeout: 180_000,
+      gracefulShutdown: { signal: 'SIGTERM', timeout: 5_000 },
+      env: {
+        NEEDLEFILE_MACHINE_PORT: String(machinePort),
+        NEEDLEFILE_MACHINE_HOME: mkdtempSync(path.join(tmpdir(), 'needlefile-machine-')),
+        // So slow that it is still running when a busy page gets to stopping it.
+        NEEDLEFILE_MACHINE_PACE: '1',
+      },
     },
-  },
+    {
+      command: 'node node_modules/tsx/dist/cli.mjs src/serve/main.ts',
+      url: `${baseURL}/api/health`,
+      reuseExistingServer: false,
+      timeout: 180_000,
+      gracefulShutdown: { signal: 'SIGTERM', timeout: 5_000 },
+      env: {
+        NEEDLEFILE_MACHINE_URL: machineURL,
+        DATABASE_URL: process.env.DATABASE_URL ?? '',
+        PORT: String(port),
+        NODE_ENV: 'production',
+        NEXT_TELEMETRY_DISABLED: '1',
+      },
+    },
+  ],
 });

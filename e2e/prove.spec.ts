@@ -80,6 +80,63 @@ test('proved, played by mouse and keys, gone with a change and back with undo; t
   await saved(page);
 });
 
+test('files that were given out are kept: had again byte for byte, and compared with now', async ({ page }) => {
+  await onLaser(page, 'Given out');
+  await prove(page);
+  const given = panel(page);
+  const bytesOf = async (press: () => Promise<void>) => {
+    const [file] = await Promise.all([page.waitForEvent('download'), press()]);
+    return createHash('sha256')
+      .update(readFileSync(await file.path()))
+      .digest('hex');
+  };
+  const first = await bytesOf(() => page.getByRole('button', { name: 'Write for Laser', exact: true }).click());
+  const again = given.getByRole('button', { name: /^Have given-out.*again$/ });
+  await expect(again).toBeVisible();
+  await expect(given.getByText(/version \d+ · (proved|with faults open)/)).toBeVisible();
+  expect(await bytesOf(() => again.click())).toBe(first);
+  await given.getByRole('button', { name: /^Compare given-out/ }).click();
+  await expect(given.getByText('What would be written now draws the same.')).toBeVisible();
+
+  // After a reload it is there still; after a change it says what is another.
+  await saved(page);
+  await page.reload();
+  await station(page, 'Compose').click();
+  await page.locator('[data-sheet]').focus();
+  await page.keyboard.press('Tab');
+  await page.getByRole('textbox', { name: 'Words' }).fill('Elms');
+  await computed(page);
+  await station(page, 'Prove').click();
+  await given.getByRole('button', { name: /^Compare given-out/ }).click();
+  await expect(given.getByText(/is missing|in place of|lies elsewhere|is not meant/).first()).toBeVisible();
+  expect(await bytesOf(() => again.click())).toBe(first);
+});
+
+test('sent to the bench machine it is run there: watched, paused, stopped, taken out', async ({ page }) => {
+  await onLaser(page, `Sent ${Date.now()}`);
+  await station(page, 'Prove').click();
+  await panel(page).getByRole('button', { name: 'Send to the bench machine' }).click();
+  const runs = panel(page).getByRole('list', { name: 'Runs of the bench machine' });
+  const own = runs.getByRole('listitem').filter({ hasText: /sent-\d+/ });
+  await expect(own).toHaveCount(1);
+  await expect(own).toContainText(/(in line|running), as Laser/);
+  await own.getByRole('button', { name: /^Pause/ }).click();
+  await expect(own).toContainText('paused, as Laser');
+  await expect(own.getByRole('progressbar')).toBeVisible();
+  await own.getByRole('button', { name: /^Go on/ }).click();
+  await expect(own).toContainText('running, as Laser');
+  await own.getByRole('button', { name: /^Stop/ }).click();
+  await expect(own).toContainText('stopped, as Laser');
+  await panel(page).getByText('Its log').click();
+  await expect(
+    panel(page)
+      .getByText(/was paused at \d+ %/)
+      .first(),
+  ).toBeVisible();
+  await own.getByRole('button', { name: /^Take out/ }).click();
+  await expect(own).toHaveCount(0);
+});
+
 test('what a machine can’t do is told before the metal is: too many chords, areas, the bed', async ({ page }) => {
   const made = (machine: object) =>
     jobSchema.parse({

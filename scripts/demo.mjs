@@ -1,8 +1,10 @@
 // npm run demo: everything from a fresh machine to a served app with sample data. --reset starts over; --host ADDRESS lets others of the
 // network in, by a passphrase.
+import path from 'node:path';
 import { ensureBuilt } from './lib/build.mjs';
 import { ensureDebian, ensureNodeModules } from './lib/install.mjs';
 import { lock } from './lib/lock.mjs';
+import { local } from './lib/paths.mjs';
 import { freePort, portIsFree, postgres } from './lib/postgres.mjs';
 import { bin, must, start, stop } from './lib/run.mjs';
 import { endWithParent, servedAt, serving, servingEnded } from './lib/served.mjs';
@@ -11,6 +13,8 @@ const WANTED_PORT = 3480;
 const WAIT_MS = 60_000;
 /** How often it is looked whether the database is still there. */
 const LOOK_MS = 2_000;
+/** A bench machine that ended is started again after this. */
+const MACHINE_AGAIN_MS = 1_000;
 const reset = process.argv.includes('--reset');
 const atHost = process.argv.indexOf('--host');
 /** The address of this machine in the network that others are let in by; '' for none. */
@@ -47,11 +51,15 @@ const address = `http://127.0.0.1:${port}`;
 
 let ending = false;
 let app = null;
+let machine = null;
+/** Where the bench machine listens; another one as long as it is started anew. */
+const machinePort = String(await freePort());
 const end = (code, why) => {
   if (ending) return;
   ending = true;
   console.log(`\nNeedlefile ends: ${why}`);
   app?.kill('SIGTERM');
+  machine?.kill('SIGTERM');
   database.stop();
   servingEnded();
   process.exit(code);
@@ -62,15 +70,27 @@ function startApp() {
     PORT: port,
     NODE_ENV: 'production',
     NEEDLEFILE_HOST: host,
+    NEEDLEFILE_MACHINE_URL: `http://127.0.0.1:${machinePort}`,
   });
   app = started;
   started.on('exit', (code, signal) => {
     if (app === started) end(code || 1, `the app ended by itself (${signal ?? code}).`);
   });
 }
+/** The bench machine is a process of its own; one that ended by itself is started again, and knows where it was. */
+function startMachine() {
+  machine = start(process.execPath, [bin('tsx', 'dist', 'cli.mjs'), 'src/bench-machine/main.ts'], {
+    NEEDLEFILE_MACHINE_PORT: machinePort,
+    NEEDLEFILE_MACHINE_HOME: path.join(local, 'bench-machine'),
+  });
+  machine.on('exit', () => {
+    if (!ending) setTimeout(() => ending || startMachine(), MACHINE_AGAIN_MS);
+  });
+}
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => end(0, `it was stopped (${signal}).`));
 endWithParent(() => end(0, 'the command that started it is gone.'));
 
+startMachine();
 startApp();
 const isUp = () =>
   fetch(`${address}/api/health`).then(

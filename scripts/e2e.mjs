@@ -12,6 +12,7 @@ database.remove();
 const env = {
   DATABASE_URL: await database.start(),
   E2E_PORT: String(await freePort()),
+  E2E_MACHINE_PORT: String(await freePort()),
   NEXT_TELEMETRY_DISABLED: '1',
 };
 must(process.execPath, [bin('tsx', 'dist', 'cli.mjs'), 'scripts/migrate.ts', '--demo'], { env });

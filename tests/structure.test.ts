@@ -32,6 +32,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['api'],
   ['worker', 'server', 'cli', 'ui'],
   ['serve'],
+  ['bench-machine'],
   ['help'],
   ['versions', 'drafts', 'enter', 'faces', 'taken'],
   ['jobs', 'starters', 'bench', 'shop'],
@@ -49,7 +50,7 @@ const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
   starters: ['server', 'cli', 'serve'],
   shop: ['server', 'cli', 'serve', 'worker'],
   bench: ['server', 'cli', 'serve'],
-  app: ['cli'],
+  app: ['cli', 'bench-machine'],
 };
 
 /** Packages by the layers that may import them; the core has those that compute. Any other package is for none. */
@@ -60,6 +61,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   machine: 'flatbush zod',
   server: 'drizzle-orm node: pg zod',
   serve: 'next node:',
+  'bench-machine': 'node: zod',
   cli: 'node:',
   ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit @tanstack/react-query @tanstack/react-virtual',
   help: 'lucide-react react react-bootstrap react-hotkeys-hook @tanstack/react-query',

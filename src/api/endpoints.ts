@@ -1,6 +1,7 @@
 /** All that the page asks of the server. */
 
 import { z } from 'zod';
+import { givenFileSchema, keptProofSchema, toGiveSchema } from '../core/job/given-files';
 import { pictureSchema } from '../core/job/picture';
 import {
   jobSummarySchema,
@@ -16,6 +17,7 @@ import { faceAboutSchema } from '../core/schema/face-about';
 import { faceMarkSchema, faceUserSchema, keptTypefaceSchema } from '../core/schema/kept-face';
 import { keptShopSchema } from '../core/schema/shop/shop';
 import { listedToolSchema } from '../core/schema/tools';
+import { benchMachineSchema, machineRunSchema, toSendSchema } from './bench-machine';
 import { endpoint } from './endpoint';
 
 /** A job document as it is sent: what is in it is checked, and told by field, where it is read. */
@@ -120,6 +122,35 @@ export const API = {
     path: '/api/jobs/{id}/versions/{version}/restore',
     answer: savedSchema,
   }),
+
+  /** Files of the job that were given out, the newest first. */
+  listGivenFiles: endpoint({ method: 'GET', path: '/api/jobs/{id}/files', answer: z.array(givenFileSchema) }),
+  /** Note that kept files were given out, of a version and with what their proof said. */
+  giveFiles: endpoint({
+    method: 'POST',
+    path: '/api/jobs/{id}/files',
+    body: z.object({
+      version: z.int(),
+      files: z.array(toGiveSchema).min(1).max(LIMITS.givenAtOnce),
+      proof: keptProofSchema.nullable(),
+    }),
+    answer: doneSchema,
+    status: 201,
+    refusal: { status: 422, sentence: 'Files are noted with their names and what is in them.' },
+  }),
+
+  /** The bench machine: what is in its line, and its log. */
+  benchMachine: endpoint({ method: 'GET', path: '/api/bench-machine', answer: benchMachineSchema }),
+  /** Send a kept file to the bench machine. */
+  sendToMachine: endpoint({
+    method: 'POST',
+    path: '/api/bench-machine/runs',
+    body: toSendSchema,
+    answer: machineRunSchema,
+    status: 201,
+    refusal: { status: 422, sentence: 'A file is sent with its name and the machine to run it as.' },
+  }),
+  orderRun: endpoint({ method: 'POST', path: '/api/bench-machine/runs/{run}/{order}', answer: doneSchema }),
 
   /** Be let in from the network; answered before anything else is. */
   enter: endpoint({

@@ -206,6 +206,16 @@ export const LIMITS = {
   usedShapes: 20_000,
   /** Lines and curves of a drawing. */
   drawnSegments: 1_000_000,
+  /** Runs that the bench machine tells of, files in its line, lines of its log that are shown, and the size of a file, in bytes. */
+  machineRuns: 200,
+  machineLine: 150,
+  machineLogLines: 200,
+  machineFileBytes: 32 * 1024 * 1024,
+  /** Files of a job that are kept as they were given out, and those given out at once. */
+  givenFiles: 200,
+  givenAtOnce: 100,
+  /** Characters in the name of a file that is given out. */
+  fileNameCharacters: 255,
   /** Differences of a file that are told one by one. */
   proofDifferences: 50,
   /** Lines of words in a drawing that are set; characters of words that are looked at. */

@@ -262,6 +262,16 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
       },
       { head: 'Part of it', words: 'Choose parts and write only these.' },
       {
+        head: 'Given out',
+        words:
+          'Every file you write is kept with the job, with its version and proof. Have it again as it was, or compare it with what would be written now.',
+      },
+      {
+        head: 'Bench machine',
+        words:
+          'A simulated machine with a line and a log. Send files to it, watch them run, pause and stop them: nothing is cut.',
+      },
+      {
         head: 'The whole job',
         words: 'Taken along in one file, with its drawings, pictures and typefaces, to be opened elsewhere.',
       },

@@ -4,6 +4,7 @@
  * that is set to; nothing of the job the file was made from.
  */
 import type { ReadDrawing } from '../core/formats/read-drawing';
+import { floatAt } from '../core/geometry/elements';
 import { countSegments } from '../core/geometry/path';
 import { type Box, boxHeight, boxWidth, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../core/geometry/point';
 import type { Machine } from '../core/schema/shop/machine';
@@ -31,6 +32,8 @@ export type Understood = {
   readonly operations: readonly UnderstoodOperation[];
   readonly box: Box;
   readonly segments: number;
+  /** What all of it takes on the machine, in seconds, shown at some speed where none is set; 0 without a machine. */
+  readonly wholeSeconds: number;
   /** Sentences: why it would not run as meant. None: it would. */
   readonly troubles: readonly string[];
   /** Sentences about the file that keep nothing from running. */
@@ -81,6 +84,7 @@ export function understoodOf(
     operations,
     box,
     segments,
+    wholeSeconds: run && run.ends.length > 0 ? floatAt(run.ends, run.ends.length - 1) : 0,
   };
   const notes = [...found.notes];
   const both = found.shapes.filter((s) => s.fill !== null && !isFilled(s)).length;
@@ -103,7 +107,8 @@ const several = (count: number, one: string, more: string): string =>
   `${count.toLocaleString('en')} ${count === 1 ? one : more}`;
 
 /** What of a file no machine runs. */
-function* passedOver({ shapes, points, texts, pictures, unread, clips }: ReadDrawing): Generator<string> {
+function* passedOver({ isWhole, shapes, points, texts, pictures, unread, clips }: ReadDrawing): Generator<string> {
+  if (!isWhole) yield 'It is not whole: what is missing would not be run.';
   if (shapes.length + points.length === 0) yield 'There is nothing in it to run.';
   if (texts.length > 0)
     yield `${several(texts.length, 'line of words is', 'lines of words are')} passed over: they are no outlines.`;

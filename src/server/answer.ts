@@ -1,5 +1,6 @@
 /** How route handlers answer: JSON, with a sentence whenever something is not as wished. */
 import { z } from 'zod';
+import { RUN_ORDERS } from '../api/bench-machine';
 import type { Endpoint } from '../api/endpoint';
 import { unkeepableIn } from '../core/document/json';
 import { checkJob } from '../core/document/read';
@@ -128,6 +129,8 @@ const WHAT_IS_SAID: Readonly<Record<string, string>> = {
   content: 'There is no such typeface.',
   shelf: 'The shop has no such shelf.',
   entry: 'The shop has nothing of that name.',
+  run: 'There is no such run on the bench machine.',
+  order: 'The bench machine does not do that.',
 };
 
 const isWords = (value: string): boolean => value.length <= LIMITS.nameCharacters && isKeepable(value);
@@ -139,6 +142,8 @@ const IS_GOOD: Readonly<Record<string, (value: string) => boolean>> = {
   content: (value) => /^[0-9a-f]{64}$/.test(value),
   shelf: (value) => Object.hasOwn(SHELVES, value),
   entry: (value) => idSchema.safeParse(value).success,
+  run: (value) => /^[0-9a-f]{12}$/.test(value),
+  order: (value) => (RUN_ORDERS as readonly string[]).includes(value.replace('-', ' ')),
   after: (value) => value === '' || AFTER.test(value),
 };
 const isVersion = (value: string): boolean => /^\d{1,9}$/.test(value);

@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { and, eq, inArray, isNotNull, isNull, lt, type SQL, sql } from 'drizzle-orm';
 import { LIMITS } from '../core/limits';
 import type { Database } from './database';
-import { assets, jobRevisions, jobs, typefaces } from './schema';
+import { assets, givenFiles, jobRevisions, jobs, typefaces } from './schema';
 
 /**
  * Keep bytes; returns their id, null where there is no more room for files. The same bytes are kept once, under the first name they
@@ -57,12 +57,13 @@ export async function openAssets(db: Database, ids: readonly string[]): Promise<
 
 /**
  * Ids that stand in documents: those of jobs, deleted ones among them, since they can be had back, and of versions that are kept. And
- * those of typefaces that are in the list.
+ * those of typefaces that are in the list, and of files that were given out.
  */
 const IDS_IN_USE: SQL = sql`
   select (regexp_matches(${jobs.document}::text, '"([0-9a-f]{64})"', 'g'))[1] as id from ${jobs}
   union select (regexp_matches(${jobRevisions.document}::text, '"([0-9a-f]{64})"', 'g'))[1] from ${jobRevisions}
-  union select ${typefaces.content} from ${typefaces} where ${typefaces.removedAt} is null`;
+  union select ${typefaces.content} from ${typefaces} where ${typefaces.removedAt} is null
+  union select ${givenFiles.file} from ${givenFiles}`;
 
 /**
  * Note which files nothing uses any more, and drop those that nothing has used for so long that nobody will miss them. Returns how many

@@ -14,6 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { Job } from '../core/document/schema';
+import type { KeptProof } from '../core/job/given-files';
 import type { Picture } from '../core/job/picture';
 import type { FaceAbout, Look } from '../core/schema/face-about';
 import type { Shelf } from '../core/schema/shop/shop';
@@ -111,6 +112,27 @@ export const shopEntries = pgTable(
     deletedAt: timestamp('deleted_at', { withTimezone: true }),
   },
   (table) => [primaryKey({ columns: [table.shelf, table.id] })],
+);
+
+/** Files of jobs that were given out, each with its version and what its proof said. */
+export const givenFiles = pgTable(
+  'given_files',
+  {
+    id: uuid('id').primaryKey().defaultRandom(),
+    jobId: uuid('job_id')
+      .notNull()
+      .references(() => jobs.id, { onDelete: 'cascade' }),
+    version: integer('version').notNull(),
+    name: text('name').notNull(),
+    file: text('file')
+      .notNull()
+      .references(() => assets.sha256),
+    proof: jsonb('proof').$type<KeptProof>(),
+    givenAt: timestamp('given_at', { withTimezone: true }).notNull().defaultNow(),
+    /** Its place among those that were given out together. */
+    nth: integer('nth').notNull().default(0),
+  },
+  (table) => [index('given_files_of_job').on(table.jobId, table.givenAt)],
 );
 
 /** Settings of the service, by name. */

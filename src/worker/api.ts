@@ -9,6 +9,7 @@ export const ASKED_OF_DOCUMENTS = [
   'asCut',
   'bridgeThrough',
   'bridgeVariants',
+  'compared',
   'cutLine',
   'cutNear',
   'edgesOf',

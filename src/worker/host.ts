@@ -18,7 +18,6 @@ import { type CutNear, cutLine, cutNear } from '../core/job/cut-near';
 import { drillPaper } from '../core/job/drill-paper';
 import { Evaluator, type JobResult, type Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
-import { type FaceTrial, tryFace } from '../core/job/face-trial';
 import { allFiles, type MadeFiles, makeFiles } from '../core/job/files';
 import { machineFiles } from '../core/job/machine-files';
 import { type Picture, pictureOf } from '../core/job/picture';
@@ -29,22 +28,17 @@ import { type StartAnswers, type Started, startJob } from '../core/job/start';
 import type { SavedExtras } from '../core/job/summary';
 import { type TimeBySetting, timeBySetting } from '../core/job/time-by-setting';
 import { outlinesInHand } from '../core/kinds/steps/nodes';
-import type { Typeface } from '../core/lettering/face';
-import type { LetterIn } from '../core/lettering/forms';
-import type { LetteringSpec } from '../core/lettering/spec';
 import type { PinnedBridge } from '../core/prepare/bridges/notes';
 import { bridgeThrough } from '../core/prepare/bridges/through';
 import type { FaceLookup } from '../core/prepare/prepared';
 import { openGroups } from '../core/rules/groups';
-import type { FaceAbout } from '../core/schema/face-about';
-import type { FaceNamed } from '../core/schema/lettering';
 import type { Material } from '../core/schema/shop/material';
 import type { Search } from '../core/toolpath/ordering/search';
-import { type FaceSample, formViews, type LetterFormView, sampleOf } from './face-samples';
+import { FaceHost } from './face-host';
 import { type FoundLonger, LongerSearch, type OnFound } from './longer-search';
 import { Printer } from './printing';
 import type { ProofView } from './proof-view';
-import { proofOf } from './proving';
+import { type AskOfJob, comparison, proofOf } from './proving';
 import { type RunView, runViewOf } from './run-view';
 import { type OnProgress, type Question, Runner } from './runner';
 import { Sources } from './sources';
@@ -77,10 +71,8 @@ const openIn = ({ findings }: JobResult): readonly string[] => openGroups(findin
  * The core behind the bench, with the last document it evaluated. `fetchFace` brings the bytes of a shipped typeface
  * file, `fetchAsset` those of a kept file; `pause` lets newer calls in; `now` is a clock in ms.
  */
-export class Host {
+export class Host extends FaceHost {
   private readonly evaluators: Promise<Evaluator>;
-  private readonly runner: Runner;
-  private readonly sources: Sources;
   private readonly longer = new LongerSearch();
   /** The last document that was evaluated, and what it came to. */
   private last: { readonly job: Job; readonly faces: FaceLookup; readonly result: JobResult } | null = null;
@@ -91,11 +83,10 @@ export class Host {
     fetchAsset: (id: string) => Promise<Uint8Array>,
     pause: () => Promise<void>,
     now: () => number,
-    private readonly engine: Promise<ClipEngine> = loadWasmEngine().catch(() => scriptEngine),
+    engine: Promise<ClipEngine> = loadWasmEngine().catch(() => scriptEngine),
   ) {
+    super(engine, new Runner(pause, now), new Sources(fetchFace, fetchAsset));
     this.evaluators = engine.then((e) => new Evaluator(e));
-    this.runner = new Runner(pause, now);
-    this.sources = new Sources(fetchFace, fetchAsset);
   }
 
   /**
@@ -164,12 +155,12 @@ export class Host {
 
   /** The files for the machine of a document as that runs them, against what is meant; null when that was asked anew meanwhile. */
   prove(job: Job, scope: ExportScope, onProgress?: OnProgress): Promise<ProofView | null> {
-    const { resultOf } = this;
-    return proofOf(job, scope, (kind, steps) =>
-      this.ask({ kind, onProgress }, job, (means) =>
-        steps({ engine: means.evaluator.engine, result: () => resultOf(job, means) }),
-      ),
-    );
+    return proofOf(job, scope, this.asking(job, onProgress));
+  }
+
+  /** What a file that was given out once has otherwise than one of now; null when that was asked anew meanwhile. */
+  compared(job: Job, scope: ExportScope, file: { readonly name: string; readonly bytes: Uint8Array }) {
+    return comparison(job, scope, file, this.asking(job));
   }
 
   /** The paper to drill a wall by for a part. */
@@ -381,39 +372,12 @@ export class Host {
     return answer ?? '';
   }
 
-  /** The user's words in a face. */
-  faceSample(named: FaceNamed, text: string, features: Readonly<Record<string, number>>): Promise<FaceSample> {
-    return this.withFace(named, (face) => sampleOf(face, text, features));
-  }
-
-  /** What words come to in a face, cut as they are; nobody waits for it. */
-  async faceTrial(named: FaceNamed, words: LetteringSpec, most: number): Promise<FaceTrial | { sentence: string }> {
-    const engine = await this.engine;
-    return this.withFace(named, (face) => tryFace(engine, face, words, most), true);
-  }
-
-  /** A face described; null where it is not there. */
-  async faceAbout(named: FaceNamed): Promise<FaceAbout | null> {
-    return this.sources.about(named);
-  }
-
-  /** The forms that a face has for a letter of a text. */
-  async letterForms(named: FaceNamed, letter: LetterIn): Promise<LetterFormView[]> {
-    const known = (await this.sources.about(named))?.features ?? [];
-    const forms = await this.withFace(named, (face) => formViews(face, letter, known));
-    return 'sentence' in forms ? [] : forms;
-  }
-
-  private async withFace<T extends object>(
-    named: FaceNamed,
-    find: (face: Typeface) => T,
-    isPatient = false,
-  ): Promise<T | { readonly sentence: string }> {
-    const answer = await this.runner.ask({ kind: null, isPatient }, async () => {
-      const found = await this.sources.face(named);
-      return atOnce(() => ('typeface' in found ? find(found.typeface) : found));
-    });
-    return answer ?? { sentence: 'It was not computed.' };
+  private asking(job: Job, onProgress?: OnProgress): AskOfJob {
+    const { resultOf } = this;
+    return (kind, steps) =>
+      this.ask({ kind, onProgress }, job, (means) =>
+        steps({ engine: means.evaluator.engine, result: () => resultOf(job, means) }),
+      );
   }
 
   private ask<T>(question: Question, job: Job, steps: (means: Means) => Iterator<Progress, T>): Promise<T | null> {

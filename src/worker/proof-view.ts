@@ -8,6 +8,8 @@ import { applyMatrix, type Box, type Matrix, transformedBox } from '../core/geom
 import type { MeantFile } from '../core/job/machine-files';
 import type { Proof, ProofFinding, ProvedRun } from '../core/proof/prove';
 import type { OperationKind } from '../core/schema/operations';
+import type { Machine } from '../core/schema/shop/machine';
+import type { LayerSet } from '../machine/set';
 
 /** A file that was proved: its very bytes, and what tells them from any others. */
 export type ProvedFile = { readonly name: string; readonly bytes: Uint8Array; readonly sha256: string };
@@ -57,6 +59,8 @@ export type ProofView = {
   /** What the machine is called; null where the job has none. */
   readonly machine: string | null;
   readonly files: readonly ProvedFile[];
+  /** The machine that they are for, and what it is set to, by layer. */
+  readonly profile: { readonly machine: Machine; readonly set: readonly LayerSet[] };
   /** Why there are no files. */
   readonly refused: readonly string[];
   readonly findings: readonly ProofFinding[];
@@ -70,9 +74,10 @@ const SHOWN_MM = 0.03;
 export const proofViewOf = (
   machine: string | null,
   files: readonly MeantFile[],
-  { findings, proved }: Proof,
+  { findings, proved, profile }: Proof,
 ): ProofView => ({
   machine,
+  profile,
   files: files.map(({ name, bytes }) => ({ name, bytes, sha256: bytesToHex(sha256(bytes)) })),
   refused: [],
   findings,
@@ -80,8 +85,13 @@ export const proofViewOf = (
 });
 
 /** What the page has where no file was made. */
-export const refusedProof = (machine: string | null, refused: readonly string[]): ProofView => ({
+export const refusedProof = (
+  machine: string | null,
+  profile: ProofView['profile'],
+  refused: readonly string[],
+): ProofView => ({
   machine,
+  profile,
   files: [],
   refused,
   findings: [],

@@ -113,6 +113,8 @@ export type ReadDrawing = {
   readonly unread: readonly { readonly kind: string; readonly count: number }[];
   /** Sentences about the file: where it is damaged, what was left out. */
   readonly notes: readonly string[];
+  /** Whether all of it was read: it breaks off nowhere, and meets no limit. */
+  readonly isWhole: boolean;
 };
 
 /** A drawing that was read, or a sentence why none could be. */
@@ -138,6 +140,7 @@ export class Finder {
   readonly points: ReadPoint[] = [];
   readonly groups: ReadGroup[] = [];
   readonly notes: string[] = [];
+  private isWhole = true;
   private readonly unreadKinds = new Map<string, number>();
   private readonly groupIndex = new Map<string, number>();
   private segments = 0;
@@ -216,10 +219,16 @@ export class Finder {
     if (!this.notes.includes(sentence) && this.notes.length < LIMITS.drawnNotes) this.notes.push(sentence);
   }
 
+  /** A sentence why not all of the file was read. */
+  breaksOff(sentence: string): void {
+    this.isWhole = false;
+    this.note(sentence);
+  }
+
   found(format: string, claim: SizeClaim, page: ReadDrawing['page']): ReadDrawing {
     const unread = [...this.unreadKinds].map(([kind, count]) => ({ kind, count })).sort((a, b) => b.count - a.count);
-    const { shapes, clips, texts, pictures, points, groups, notes } = this;
-    return { format, claim, page, shapes, clips, texts, pictures, points, groups, unread, notes };
+    const { shapes, clips, texts, pictures, points, groups, notes, isWhole } = this;
+    return { format, claim, page, shapes, clips, texts, pictures, points, groups, unread, notes, isWhole };
   }
 }
 

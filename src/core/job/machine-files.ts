@@ -95,14 +95,14 @@ export function* meantFiles(
 }
 
 /** The job with the settings of files, and the colours by kind, that its machine reads. */
-const asItReads = (job: Job, { file }: JobMachine): Job => ({
+export const asItReads = (job: Job, { file }: JobMachine): Job => ({
   ...job,
   export: { ...job.export, dxf: file.dxf, dxfUnit: file.unit },
   colourKey: file.colours ?? job.colourKey,
 });
 
 /** A drawing whose layers are called what the machine reads, and by the side it is to keep on; several alike are numbered as they are written. */
-const namedAsItReads = (drawing: Drawing, { file: { layers } }: JobMachine): Drawing =>
+export const namedAsItReads = (drawing: Drawing, { file: { layers } }: JobMachine): Drawing =>
   layers === null
     ? drawing
     : {

@@ -29,7 +29,7 @@ import { pointAt, type Segment } from '../geometry/segment';
 import { asCut, type CutPiece } from '../job/as-cut';
 import type { JobResult, Progress } from '../job/evaluate';
 import { type MeantFile, provedOn } from '../job/machine-files';
-import type { JobMachine } from '../schema/shop/machine';
+import type { Machine } from '../schema/shop/machine';
 import { settingsOn } from '../shop/in-force';
 import { differencesOf } from './differences';
 import { type MeantPiece, onTable } from './on-table';
@@ -63,7 +63,7 @@ export type ProvedRun = {
 
 /** The proof of a job. */
 export type Proof = {
-  readonly machine: JobMachine;
+  readonly profile: { readonly machine: Machine; readonly set: readonly LayerSet[] };
   readonly files: readonly { readonly name: string; readonly understood: Understood | null }[];
   readonly findings: readonly ProofFinding[];
   readonly proved: ProvedRun | null;
@@ -109,8 +109,10 @@ export function* prove(
   result: JobResult,
   files: readonly ReadFile[],
 ): Generator<Progress, Proof> {
-  const machine = provedOn(job);
+  // A machine of the shop, without its id there.
+  const { id: _, ...machine } = provedOn(job);
   const set = setOf(job, files);
+  const profile = { machine, set };
   const findings: ProofFinding[] = [];
   const reads: ReadDrawing[] = [];
   const understood: Proof['files'][number][] = [];
@@ -133,7 +135,7 @@ export function* prove(
       findings.push({ code: 'machine', severity: 'fault', sentence: about(sentence), box: null });
   }
   const [first] = files;
-  if (!first || reads.length === 0) return { machine, files: understood, findings, proved: null };
+  if (!first || reads.length === 0) return { profile, files: understood, findings, proved: null };
   yield { done: files.length, of: files.length + 2 };
   const proved = provedRun(engine, job, { machine, set, read: joined(reads), matrix: first.meant.matrix });
   const toSheet = invert(first.meant.matrix);
@@ -148,7 +150,7 @@ export function* prove(
   });
   for (const { code, sentence, box } of lying.found)
     findings.push({ code, severity: 'fault', sentence, box: transformedBox(box, toSheet) });
-  return { machine, files: understood, findings, proved: { ...proved, kept: lying.kept } };
+  return { profile, files: understood, findings, proved: { ...proved, kept: lying.kept } };
 }
 
 /** What was read from several files as from one. */
@@ -175,7 +177,7 @@ function provedRun(
     read,
     matrix,
   }: {
-    readonly machine: JobMachine;
+    readonly machine: Machine;
     readonly set: readonly LayerSet[];
     readonly read: ReadDrawing;
     readonly matrix: Matrix;

@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { Download, Package } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
@@ -15,14 +16,18 @@ import { takeJobAlong } from '@/taken/take-along';
 import { download } from '@/ui/download';
 import { Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
+import { GIVEN_FILES } from '@/ui/questions';
 import { today } from '@/ui/when';
 import { computing } from '@/worker/client';
 import { useBeside } from '../../beside';
+import { keepGiven } from '../../given-out';
 import { proofOf, useProof } from '../../proof/proving';
 import { change, selectedParts, useBench } from '../../store';
 import { FileNames } from '../file-names';
+import { BenchMachine } from './bench-machine';
 import { Figures } from './figures';
 import { ForMachine, namesWords } from './for-machine';
+import { Given } from './given';
 import { HowWritten } from './how-written';
 import { Proof } from './proof';
 
@@ -34,6 +39,7 @@ const typeOf = (name: string): string => WRITTEN_FORMATS.find((f) => name.endsWi
 
 /** Figures, how files are written, and the files. */
 export function Prove() {
+  const client = useQueryClient();
   const job = useBench((s) => s.job);
   const view = useBeside((view) => view);
   const selection = useBench((s) => s.selection);
@@ -66,7 +72,13 @@ export function Prove() {
           bad: true,
         });
       for (const { name, bytes } of files) download(name, bytes, typeOf(name));
-      setState({ busy: false, words: `Written: ${files.map((f) => f.name).join(', ')}` });
+      const written = `Written: ${files.map((f) => f.name).join(', ')}`;
+      setState({ busy: false, words: written });
+      // They are out already: what is not kept is told, and nothing waits for it.
+      void keepGiven(files).then((notKept) => {
+        if (notKept) setState({ busy: false, words: `${written}. ${notKept}` });
+        void client.invalidateQueries({ queryKey: GIVEN_FILES });
+      });
     } catch (reason) {
       setState({
         busy: false,
@@ -168,6 +180,8 @@ export function Prove() {
       >
         Write all {counted(WRITTEN_FORMATS.length)}
       </Button>
+      <Given />
+      <BenchMachine scope={scope} isOff={nothing || state.busy} />
       <Heading beside="in one file">The whole job</Heading>
       <Button
         variant="plain"

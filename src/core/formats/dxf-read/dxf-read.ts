@@ -106,7 +106,7 @@ export function readDxf(bytes: Uint8Array, progress: ReadProgress = () => {}): R
     reader.read();
   } catch (stop) {
     if (!(stop instanceof ReadingStops)) throw stop;
-    reader.finder.note(stop.message);
+    reader.finder.breaksOff(stop.message);
   }
   progress(1);
   const release = RELEASES[version] ?? '';
@@ -248,7 +248,7 @@ class DxfReader {
 
   private takeDamage(inEntity: boolean): void {
     const fault = this.tags.fault ?? 'breaks off before its end';
-    this.finder.note(`The file ${fault}; what came before was read.`);
+    this.finder.breaksOff(`The file ${fault}; what came before was read.`);
     if (inEntity) this.finder.unread('shapes cut off by the damage');
   }
 

@@ -30,7 +30,7 @@ export function readHpgl(text: string, progress: ReadProgress = () => {}): Readi
     reader.read(text, progress);
   } catch (stop) {
     if (!(stop instanceof ReadingStops)) throw stop;
-    reader.finder.note(stop.message);
+    reader.finder.breaksOff(stop.message);
   }
   progress(1);
   return { ok: true, found: reader.found() };

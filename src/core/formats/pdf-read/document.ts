@@ -126,7 +126,7 @@ async function readPage(
       reader.run(operators, (share) => progress(0.5 + share / 2));
     } catch (stop) {
       if (!(stop instanceof ReadingStops)) throw stop;
-      reader.finder.note(stop.message);
+      reader.finder.breaksOff(stop.message);
     }
     progress(1);
     page.cleanup();

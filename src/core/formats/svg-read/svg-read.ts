@@ -60,13 +60,13 @@ export function readSvg(source: string, progress: ReadProgress = () => {}): Read
   if (root.name !== 'svg')
     return { ok: false, sentence: `This is no SVG drawing: it begins with “${root.name.slice(0, 60)}”.` };
   const reader = new SvgReader(root, progress);
-  for (const note of tree.notes) reader.finder.note(note);
+  for (const note of tree.notes) reader.finder.breaksOff(note);
   if (tree.tooDeep > 0) reader.finder.unread(`elements more than ${LIMITS.drawnDepth} levels deep`, tree.tooDeep);
   try {
     reader.read();
   } catch (stop) {
     if (!(stop instanceof ReadingStops)) throw stop;
-    reader.finder.note(stop.message);
+    reader.finder.breaksOff(stop.message);
   }
   progress(1);
   return { ok: true, found: reader.finder.found('SVG', reader.claim, reader.page) };

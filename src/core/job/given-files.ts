@@ -1,0 +1,32 @@
+/** Files of a job that were given out: which bytes, of which version of the document, and what their proof said. */
+import { z } from 'zod';
+import { LIMITS } from '../limits';
+
+/** What the proof of files said when they were given out. */
+export const keptProofSchema = z.object({
+  /** The machine they were run as; null for any. */
+  machine: z.string().max(LIMITS.nameCharacters).nullable(),
+  differences: z.int().min(0),
+  /** Faults of the job that were open. */
+  faults: z.int().min(0),
+});
+
+/** A file that is given out: its name, and its bytes by what is in them. */
+export const toGiveSchema = z.object({
+  name: z.string().trim().min(1).max(LIMITS.fileNameCharacters),
+  file: z.string().regex(/^[0-9a-f]{64}$/),
+});
+
+/** A file that was given out; `givenAt` is ISO. */
+export const givenFileSchema = toGiveSchema.extend({
+  id: z.uuid(),
+  version: z.int(),
+  bytes: z.int(),
+  proof: keptProofSchema.nullable(),
+  givenAt: z.string(),
+});
+
+/** What the proof of files said. */
+export type KeptProof = z.infer<typeof keptProofSchema>;
+/** A file that was given out. */
+export type GivenFile = z.infer<typeof givenFileSchema>;
