@@ -20,7 +20,7 @@ export const toSendSchema = z.object({ name: fileName, file: sha256, ...profile 
 export const arrivingSchema = z.object({ name: fileName, bytes: z.base64(), sha256, ...profile });
 
 /** States of a run. */
-export const RUN_STATES = ['in line', 'running', 'paused', 'stopped', 'finished'] as const;
+const RUN_STATES = ['in line', 'running', 'paused', 'stopped', 'finished'] as const;
 
 /** A file that was sent to the bench machine, and how far it is. Times as ISO. */
 export const machineRunSchema = z.object({

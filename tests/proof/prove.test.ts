@@ -10,7 +10,7 @@ import { line } from '../../src/core/geometry/segment';
 import type { MeantFile } from '../../src/core/job/machine-files';
 import { startingShop } from '../../src/core/shop/starting';
 import { type Draft, demoJobs, jobWith, lettering, partOf } from '../support/jobs';
-import { codesOf, meantOf, proved, writtenAs } from '../support/proof';
+import { codesOf, findingsOf, meantOf, proved, writtenAs } from '../support/proof';
 import { type Chance, chance } from '../support/random';
 import { inFull, sample } from '../support/scale';
 
@@ -237,6 +237,43 @@ describe.each(Object.entries(FORMATS))('of a file as %s', (_, file) => {
       );
       expect(findings.length).toBeGreaterThan(0);
     }
+  });
+});
+
+describe('written mirrored, to be worked from behind', () => {
+  test.each(Object.entries(FORMATS))(
+    '%s: nothing differs, and it is not what is seen from the front',
+    async (_, file) => {
+      const front = trial(file);
+      const behind = { ...front, export: { ...front.export, mirrored: true } };
+      const files = meantOf(behind);
+      expect(files.map((f) => f.name).join()).toContain('_mirrored.');
+      expect((await proved(behind, undefined, files)).findings).toEqual([]);
+      const [seen, turned] = [meantOf(front)[0], files[0]];
+      expect(seen?.meant.drawing.width).toBe(turned?.meant.drawing.width);
+      // The hole of the sign, left on the sheet, is right on the page.
+      const holeAt = (made: MeantFile | undefined) => {
+        const cut = made?.meant.drawing.layers.at(-1)?.drawn.map((d) => d.box) ?? [];
+        const hole = cut.find((box) => Math.abs(box.maxX - box.minX - 12) < 0.01);
+        return ((hole?.minX ?? 0) + (hole?.maxX ?? 0)) / 2;
+      };
+      const width =
+        files[0]?.format === 'hpgl' || files[0]?.format === 'dxf' ? 200 : (turned?.meant.drawing.width ?? 0);
+      expect(holeAt(seen) + holeAt(turned)).toBeCloseTo(width, 3);
+      // What is meant from the front is not what the mirrored file does.
+      const other = await proved(front, () => turned?.bytes ?? new Uint8Array(0), meantOf(front));
+      expect(other.findings.length).toBeGreaterThan(0);
+    },
+  );
+
+  test('a part that is mirrored on the sheet already is found', () => {
+    const part = (mirrored: boolean) =>
+      partOf([lettering('Elm')], { placement: { x: 0, y: 0, mirror: mirrored }, hangsTogether: 'no' });
+    const codes = (mirrored: boolean, files: boolean) =>
+      findingsOf(jobWith([part(mirrored)], { export: { mirrored: files } })).map((f) => f.code);
+    expect(codes(true, true)).toContain('mirrored-twice');
+    expect(codes(true, false)).not.toContain('mirrored-twice');
+    expect(codes(false, true)).not.toContain('mirrored-twice');
   });
 });
 

@@ -39,3 +39,5 @@ export const writtenAs = (job: Job, { format }: Pick<MeantFile, 'format'>, drawi
 };
 
 export const codesOf = ({ findings }: Proof): string[] => [...new Set(findings.map((f) => f.code))];
+
+export const findingsOf = (job: Job) => evaluator.evaluate(job, faces).findings;

@@ -72,6 +72,7 @@ export function SheetView() {
   const only = useBench((s) => s.only);
   const now = useBench((s) => s.job);
   const atProve = useBench((s) => s.station === 'prove');
+  const isMirrored = useBench((s) => s.station === 'prove' && s.job.export.mirrored);
   const playedRun = useProof((s) => (s.isShown && atProve ? (proofOf(s.proved, now)?.run ?? null) : null));
   const picked = useBench((s) => s.picked);
   const pointing = useBench((s) => s.pointing);
@@ -235,6 +236,7 @@ export function SheetView() {
       <SheetTabs />
       {isEmpty && <Empty />}
       {saying && <Measure saying={saying} area={area.current} />}
+      {isMirrored && <div className={styles.mirrored}>Files are written mirrored, to be worked from behind</div>}
       {playedRun && <RunStrip run={playedRun} />}
       <div className={styles.looks} hidden={playedRun !== null}>
         <ToggleButtonGroup type="radio" name="look" value={look} onChange={setLook} aria-label="Look">

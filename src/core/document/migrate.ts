@@ -34,6 +34,8 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   asItWas,
   // Format 13: the order of what an operation does, how machines cut corners and how long a change of tool takes.
   asItWas,
+  // Format 14: files that are written mirrored.
+  asItWas,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

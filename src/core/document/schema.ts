@@ -13,7 +13,7 @@ import { listedToolSchema } from '../schema/tools';
 import { partSchema } from './part';
 
 /** The version of the job document that is written; older ones are read through their migrations. */
-export const JOB_FORMAT = 13;
+export const JOB_FORMAT = 14;
 
 /** A sheet that is not in hand: the stock, and how operations are done on it. */
 const otherSheetSchema = z.strictObject({

@@ -7,7 +7,7 @@ import type { Drawing, Frame, Layer } from '../formats/drawing';
 import { type FileFormat, writtenFormat } from '../formats/written';
 import { type Drawable, drawnBox, moveDrawable } from '../geometry/drawable';
 import { pathArea } from '../geometry/path';
-import { boxHeight, boxWidth, isEmptyBox, type Matrix, translation } from '../geometry/point';
+import { boxHeight, boxWidth, compose, isEmptyBox, type Matrix, scaling, translation } from '../geometry/point';
 import { finished } from '../memo';
 import { layerSettings } from '../shop/layer-settings';
 import type { DrawnWork } from './drawn';
@@ -60,9 +60,12 @@ export function laidOut(
   const width = fitted ? boxWidth(box) + 2 * roomMm : job.sheet.width;
   const height = fitted ? boxHeight(box) + 2 * roomMm : job.sheet.height;
   const corner = origin === 'middle' ? { x: -width / 2, y: -height / 2 } : { x: 0, y: 0 };
-  const m = fitted
+  const laid = fitted
     ? translation(corner.x + roomMm - box.minX, corner.y + roomMm - box.minY)
     : translation(corner.x, corner.y);
+  const { mirrored } = job.export;
+  // Seen from behind the page stays where it is.
+  const m = mirrored ? compose(laid, { ...scaling(-1, 1), e: 2 * corner.x + width }) : laid;
   const pens = pensOf(job.operations);
   const written = chosen.filter(
     ({ operation }) => scope.operationId === undefined || operation.id === scope.operationId,
@@ -80,7 +83,7 @@ export function laidOut(
         kind: operation.kind,
         colour: colourOf(operation, job),
         tolerance: operation.kind === 'mark' ? job.export.markTolerance : job.export.arcTolerance,
-        scan: operation.scan,
+        scan: operation.scan && mirrored ? { ...operation.scan, direction: -operation.scan.direction } : operation.scan,
         pen: pens.get(operation.id) ?? 1,
         drawn: drawn.map((d) => moveDrawable(d, m)),
         settings: layerSettings(operation, job.sheet, job.machine?.kind ?? null),

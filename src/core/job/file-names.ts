@@ -78,11 +78,12 @@ function stemOf(job: Job, scope: ExportScope): string {
   return `${DEVICE.test(stem) ? 'job-' : ''}${stem || 'job'}`;
 }
 
-/** "gate-sign_plate_steel-3mm.svg". A piece is named when only one is written, the date when it is said, the operation last where it has a file of its own. */
+/** "gate-sign_plate_steel-3mm.svg". A piece is named when only one is written, the date when it is said, the operation last where it has a file of its own, and behind it that it is mirrored. */
 export function fileName(job: Job, format: FileFormat, scope: ExportScope = { partIds: null }): string {
   const operation = job.operations.find((o) => o.id === scope.operationId);
   const of = operation ? slug(operation.name, LIMITS.fileNamePartBytes) || operation.id : '';
-  return `${[stemOf(job, scope), sheetWords(job), of].filter(Boolean).join('_')}.${writtenFormat(format).ending}`;
+  const seen = job.export.mirrored ? 'mirrored' : '';
+  return `${[stemOf(job, scope), sheetWords(job), of, seen].filter(Boolean).join('_')}.${writtenFormat(format).ending}`;
 }
 
 /** Which sheet it is, in names of files of a job that has several; "" where there is one. */

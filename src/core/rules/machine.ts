@@ -1,6 +1,7 @@
 /** What is found about the machine a job is made on: what it can't do, what must not be done on it, what does not fit it. */
+import { partTitle } from '../document/part-words';
 import type { Job, Operation } from '../document/schema';
-import { boxHeight, boxWidth, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../geometry/point';
+import { boxHeight, boxWidth, determinant, EMPTY_BOX, IDENTITY, isEmptyBox, uniteBoxes } from '../geometry/point';
 import type { Observation } from '../inspect/rule';
 import { doneBy, processOf } from '../shop/can';
 import { inForce } from '../shop/in-force';
@@ -32,6 +33,23 @@ function speedTrouble(job: Job, { name, settings }: Operation): string | null {
 
 /** What is found about a job and its machine. */
 export const MACHINE_RULES: readonly JobRule[] = [
+  jobRule({
+    code: 'mirrored-twice',
+    severity: 'caution',
+    station: 'prove',
+    many: (count) =>
+      `${count} parts are mirrored on the sheet, and files are written mirrored: they read as before again.`,
+    find({ job, inspected }) {
+      if (!job.export.mirrored) return [];
+      return job.parts
+        .filter((part) => determinant(inspected.get(part.id)?.matrix ?? IDENTITY) < 0)
+        .map((part) => ({
+          sentence: `${partTitle(part)} is mirrored on the sheet, and files are written mirrored: it reads as before again.`,
+          detail: part.id,
+          partId: part.id,
+        }));
+    },
+  }),
   jobRule({
     code: 'must-not',
     severity: 'fault',

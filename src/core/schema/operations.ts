@@ -144,6 +144,10 @@ export const exportSchema = z.strictObject({
     'Where 0, 0 is in plotter files: the lower left corner of the work, its middle, or that of the sheet (`placed`).',
   ),
   lineWidth: about(z.number().min(0.001).max(10).default(0.025), 'Width of lines drawn in SVG and PDF, in mm.'),
+  mirrored: about(
+    z.boolean().default(false),
+    'Files are written as seen from behind, for stock that is worked from there.',
+  ),
 });
 
 /** An order that was searched for longer, and is kept. */

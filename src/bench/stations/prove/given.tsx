@@ -96,7 +96,7 @@ function Row({ file }: { file: GivenFile }) {
       <div className="nf-muted nf-small">
         {whenExactly(file.givenAt)} · version {file.version} · {proofWords(file)}
       </div>
-      <Button variant="word" aria-label={`Have ${file.name} again`} onClick={() => void again()}>
+      <Button variant="word" className="me-3" aria-label={`Have ${file.name} again`} onClick={() => void again()}>
         Have it again
       </Button>{' '}
       <Button

@@ -30,6 +30,25 @@ export function HowWritten({
         }
       />
       <Choice
+        label="Seen from"
+        value={settings.mirrored ? 'behind' : 'front'}
+        options={[
+          { value: 'front', word: 'the front', title: 'As it is on the sheet' },
+          { value: 'behind', word: 'behind', title: 'Mirrored, for stock that is worked from behind' },
+        ]}
+        onChange={(from) =>
+          edit((s) => {
+            s.mirrored = from === 'behind';
+          })
+        }
+      />
+      {settings.mirrored && (
+        <p className="nf-muted nf-small">
+          Files are mirrored, and so called: do not mirror them again at the machine. The sheet stays as seen from the
+          front.
+        </p>
+      )}
+      <Choice
         label="DXF version"
         value={settings.dxf}
         options={[

@@ -55,6 +55,7 @@ export function Proof({ scope, isOff }: { scope: ExportScope; isOff: boolean }) 
 function Found({ view }: { view: ProofView }) {
   const { files, refused, findings, run } = view;
   const faults = openFaults(useBench((s) => s.view));
+  const isMirrored = useBench((s) => s.job.export.mirrored);
   const isAsMeant = files.length > 0 && findings.length === 0;
   const by = view.machine ?? 'any machine';
   return (
@@ -77,6 +78,7 @@ function Found({ view }: { view: ProofView }) {
           </>
         )}
       </p>
+      {isMirrored && files.length > 0 && <p className="nf-small mb-1">Mirrored, to be worked from behind.</p>}
       {findings.map(({ sentence, box }, i) =>
         box ? (
           <button
