@@ -29,6 +29,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/rules'],
   ['core/job'],
   ['core/proof'],
+  ['core/papers'],
   ['api'],
   ['worker', 'server', 'cli', 'ui'],
   ['serve'],

@@ -216,6 +216,9 @@ export const LIMITS = {
   givenAtOnce: 100,
   /** Characters in the name of a file that is given out. */
   fileNameCharacters: 255,
+  /** Pages of the work at true size, and faces that are compared on one page. */
+  paperPages: 120,
+  facesCompared: 6,
   /** Differences of a file that are told one by one. */
   proofDifferences: 50,
   /** Lines of words in a drawing that are set; characters of words that are looked at. */

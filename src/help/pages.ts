@@ -262,6 +262,11 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
       },
       { head: 'Part of it', words: 'Choose parts and write only these.' },
       {
+        head: 'On paper',
+        words:
+          'The proof sheet says what will be made, to be printed and signed. True size is for pages that are pasted together by their crosses. Pictures for the customer are in the colours of the stock.',
+      },
+      {
         head: 'Given out',
         words:
           'Every file you write is kept with the job, with its version and proof. Have it again as it was, or compare it with what would be written now.',

@@ -22,6 +22,7 @@ export const ASKED_OF_DOCUMENTS = [
   'prove',
   'regionAt',
   'panelAt',
+  'paper',
   'running',
   'takeAlong',
   'safePart',

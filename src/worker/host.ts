@@ -36,6 +36,7 @@ import type { Material } from '../core/schema/shop/material';
 import type { Search } from '../core/toolpath/ordering/search';
 import { FaceHost } from './face-host';
 import { type FoundLonger, LongerSearch, type OnFound } from './longer-search';
+import { jobsOfPaper, type PaperAsked, type PaperMade, paperOf } from './papers';
 import { Printer } from './printing';
 import type { ProofView } from './proof-view';
 import { type AskOfJob, comparison, proofOf } from './proving';
@@ -161,6 +162,17 @@ export class Host extends FaceHost {
   /** What a file that was given out once has otherwise than one of now; null when that was asked anew meanwhile. */
   compared(job: Job, scope: ExportScope, file: { readonly name: string; readonly bytes: Uint8Array }) {
     return comparison(job, scope, file, this.asking(job));
+  }
+
+  /** A paper or a picture of a document; null when another was asked for meanwhile. */
+  async paper(job: Job, asked: PaperAsked, onProgress?: OnProgress): Promise<PaperMade | null> {
+    const set = await this.sources.paperFaces();
+    // Faces of all that is on it are brought together.
+    const all = { ...job, parts: jobsOfPaper(job, asked).flatMap((one) => one.parts) };
+    return this.runner.ask({ kind: 'paper', onProgress }, async () => {
+      const evaluator = await this.evaluators;
+      return paperOf(job, asked, { evaluator, faces: await this.sources.of(all, evaluator), set });
+    });
   }
 
   /** The paper to drill a wall by for a part. */

@@ -3,8 +3,10 @@ import type { Job } from '../core/document/schema';
 import type { Evaluator } from '../core/job/evaluate';
 import { aboutOf } from '../core/lettering/about';
 import { SHIPPED_FACES } from '../core/lettering/catalogue';
+import type { Typeface } from '../core/lettering/face';
 import { faceKey, sameFamily } from '../core/lettering/pick';
-import { openTypeface } from '../core/lettering/typeface';
+import { loadTypeface, openTypeface } from '../core/lettering/typeface';
+import type { PaperFaces } from '../core/papers/words';
 import type { FaceAnswer, FaceLookup } from '../core/prepare/prepared';
 import type { FaceAbout } from '../core/schema/face-about';
 import { type FaceNamed, facesOf } from '../core/schema/lettering';
@@ -23,6 +25,7 @@ export class Sources {
   private readonly faces = new Map<string, Promise<FaceAnswer>>();
   /** Files of the user's typefaces by content. */
   private readonly files = new Map<string, ReturnType<typeof openTypeface>>();
+  private papers: Promise<PaperFaces> | null = null;
   private last: {
     readonly about: string;
     readonly answers: readonly FaceAnswer[];
@@ -96,6 +99,23 @@ export class Sources {
         if ('sentence' in answer) setTimeout(() => this.faces.delete(key), RETRY_MS);
       });
     return loading;
+  }
+
+  /** The faces that words on papers are set in. */
+  paperFaces(): Promise<PaperFaces> {
+    const faces = (weight: 400 | 700) =>
+      Promise.all(['latin', 'latin-ext'].map((part) => this.paperFace(`${part}-${weight}`)));
+    this.papers ??= Promise.all([faces(400), faces(700)]).then(([plain, bold]) => ({ plain, bold }));
+    this.papers.catch(() => {
+      this.papers = null;
+    });
+    return this.papers;
+  }
+
+  private async paperFace(name: string): Promise<Typeface> {
+    const load = await loadTypeface(await this.fetchFace(`paper/${name}.woff2`));
+    if (!load.ok) throw new Error(load.sentence);
+    return load.typeface;
   }
 
   /** The bytes of a kept file; null where it is not there. */

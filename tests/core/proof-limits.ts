@@ -10,6 +10,9 @@ import { Machine } from '../../src/bench-machine/machine';
 import { writtenFormat } from '../../src/core/formats/written';
 import { toGiveSchema } from '../../src/core/job/given-files';
 import { LIMITS } from '../../src/core/limits';
+import { inFaces } from '../../src/core/papers/in-faces';
+import { PAPERS } from '../../src/core/papers/paper';
+import { trueSizePages } from '../../src/core/papers/true-size';
 import { differencesOf } from '../../src/core/proof/differences';
 import { machineSchema } from '../../src/core/schema/shop/machine';
 import { keepAsset } from '../../src/server/assets';
@@ -43,6 +46,23 @@ async function machineWith(count: number) {
 }
 
 export const PROOF_LIMITS = {
+  paperPages: () => {
+    const box = { minX: 0, minY: 0, maxX: 900, maxY: 250 };
+    const shapes = { kept: [], areas: [], lines: [], box, keptMm2: 0, pieces: 0 };
+    const pages = () =>
+      trueSizePages('A', shapes, { faces: { plain: [], bold: [] }, paper: PAPERS.a4, mirrored: false });
+    const made = pages();
+    if ('sentence' in made) throw new Error(made.sentence);
+    limits.paperPages = made.length;
+    expect(pages()).toHaveLength(made.length);
+    limits.paperPages = made.length - 1;
+    expect(pages()).toEqual({ sentence: expect.stringContaining(`takes ${made.length} pages`) });
+  },
+  facesCompared: () => {
+    const job = jobWith([partOf([lettering('Elm')])]);
+    limits.facesCompared = 2;
+    expect(inFaces(job, ['Poppins', 'Caveat', 'Pacifico']).map((f) => f.face)).toEqual(['Poppins', 'Caveat']);
+  },
   machineLine: async () => {
     limits.machineLine = 2;
     // One runs, two are in line.

@@ -67,33 +67,45 @@ function pageContent(drawing: Drawing, lineWidthMm: number, unit: number): strin
 /**
  * A drawing as PDF: curves as they are, arcs as cubics, layers as optional content. The line width is in mm.
  */
-export function writePdf(drawing: Drawing, lineWidthMm: number): Uint8Array {
-  const longest = Math.max(drawing.width, drawing.height) * POINTS_PER_MM;
-  const unit = longest > LONGEST_SIDE_POINTS ? Math.ceil(longest / LONGEST_SIDE_POINTS) : 1;
+export const writePdf = (drawing: Drawing, lineWidthMm: number): Uint8Array => writePages([drawing], lineWidthMm);
+
+/** Drawings as the pages of one PDF, each with the layers that it has; the title is that of the first. */
+export function writePages(drawings: readonly Drawing[], lineWidthMm: number): Uint8Array {
   const objects: Uint8Array[] = [];
   const add = (...parts: (string | Uint8Array)[]): number => {
     objects.push(join(parts.map((part) => (typeof part === 'string' ? latin1(part) : part))));
     return objects.length;
   };
-  const groups = drawing.layers.map((layer) => add(`<</Type/OCG/Name ${textString(layer.name)}>>`));
-  const stream = zlibSync(latin1(pageContent(drawing, lineWidthMm, unit)), { level: 6 });
-  const content = add(`<</Length ${stream.length}/Filter/FlateDecode>>\nstream\n`, stream, '\nendstream');
-  const pages = objects.length + 2;
-  const refs = groups.map((id) => `${id} 0 R`).join(' ');
-  const properties = groups.map((id, i) => `/L${i} ${id} 0 R`).join('');
-  const side = (mm: number) => decimal((mm * POINTS_PER_MM) / unit, 5);
-  const page = add(
-    `<</Type/Page/Parent ${pages} 0 R/MediaBox[0 0 ${side(drawing.width)} ${side(drawing.height)}]`,
-    unit > 1 ? `/UserUnit ${unit}` : '',
-    `/Contents ${content} 0 R/Resources<</Properties<<${properties}>>>>>>`,
+  const groupsOf = drawings.map(({ layers }) =>
+    layers.map((layer) => add(`<</Type/OCG/Name ${textString(layer.name)}>>`)),
   );
-  add(`<</Type/Pages/Count 1/Kids[${page} 0 R]>>`);
+  // A page and what is on it are two objects each; then come those that hold them together.
+  const pages = objects.length + 2 * drawings.length + 1;
+  const kids = drawings.map((drawing, at) => {
+    const longest = Math.max(drawing.width, drawing.height) * POINTS_PER_MM;
+    const unit = longest > LONGEST_SIDE_POINTS ? Math.ceil(longest / LONGEST_SIDE_POINTS) : 1;
+    const stream = zlibSync(latin1(pageContent(drawing, lineWidthMm, unit)), { level: 6 });
+    const content = add(`<</Length ${stream.length}/Filter/FlateDecode>>\nstream\n`, stream, '\nendstream');
+    const properties = (groupsOf[at] ?? []).map((id, i) => `/L${i} ${id} 0 R`).join('');
+    const side = (mm: number) => decimal((mm * POINTS_PER_MM) / unit, 5);
+    return add(
+      `<</Type/Page/Parent ${pages} 0 R/MediaBox[0 0 ${side(drawing.width)} ${side(drawing.height)}]`,
+      unit > 1 ? `/UserUnit ${unit}` : '',
+      `/Contents ${content} 0 R/Resources<</Properties<<${properties}>>>>>>`,
+    );
+  });
+  add(`<</Type/Pages/Count ${kids.length}/Kids[${kids.map((id) => `${id} 0 R`).join(' ')}]>>`);
+  const refs = groupsOf
+    .flat()
+    .map((id) => `${id} 0 R`)
+    .join(' ');
   const catalog = add(
     `<</Type/Catalog/Pages ${pages} 0 R/OCProperties<</OCGs[${refs}]/D<</Name ${textString('Operations')}/Order[${refs}]/ON[${refs}]>>>>>>`,
   );
-  const words = drawing.layers.flatMap(layerWords).join(' ');
+  const words = drawings.flatMap(({ layers }) => layers.flatMap(layerWords)).join(' ');
+  const [{ title, date }] = drawings as readonly [Drawing];
   const info = add(
-    `<</Title ${textString(drawing.title)}${words ? `/Subject ${textString(words)}` : ''}${drawing.date ? `/CreationDate(D:${drawing.date.replace(/-/g, '')})` : ''}/Creator(Needlefile)>>`,
+    `<</Title ${textString(title)}${words ? `/Subject ${textString(words)}` : ''}${date ? `/CreationDate(D:${date.replace(/-/g, '')})` : ''}/Creator(Needlefile)>>`,
   );
   return assemble(objects, catalog, info);
 }

@@ -97,6 +97,10 @@ function sheetWords(job: Job): string {
 /** The name of a file that a job is taken along in. */
 export const takenName = (job: Job): string => `${stemOf(job, { partIds: null })}${TAKEN_ALONG}`;
 
+/** The name of a paper of a job, by what is on it: "gate-sign_proof-sheet.pdf". */
+export const paperName = (job: Job, what: string, ending: string): string =>
+  `${[stemOf(job, { partIds: null }), sheetWords(job), what].filter(Boolean).join('_')}.${ending}`;
+
 /** The name of the paper that a wall is drilled by for a part. */
 export const drillPaperName = (job: Job, partId: string): string =>
   `${stemOf(job, { partIds: [partId] })}_drill-paper.pdf`;

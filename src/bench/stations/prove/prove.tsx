@@ -29,6 +29,7 @@ import { Figures } from './figures';
 import { ForMachine, namesWords } from './for-machine';
 import { Given } from './given';
 import { HowWritten } from './how-written';
+import { Papers } from './papers';
 import { Proof } from './proof';
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
@@ -180,6 +181,7 @@ export function Prove() {
       >
         Write all {counted(WRITTEN_FORMATS.length)}
       </Button>
+      <Papers isOff={nothing || state.busy} />
       <Given />
       <BenchMachine scope={scope} isOff={nothing || state.busy} />
       <Heading beside="in one file">The whole job</Heading>
