@@ -1,17 +1,19 @@
+import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import { decode } from 'fast-png';
 import { JOB_FORMAT, jobSchema } from '../src/core/document/schema';
 import { addLettering, computed, expect, newJob, openJob, saved, station, test } from './fixtures';
 
 /** A name cut out on the laser, with its machine and stock. */
-async function onLaser(page: Page, title: string): Promise<void> {
+async function onLaser(page: Page, title: string, material = 'Birch plywood'): Promise<void> {
   await newJob(page, title);
   await addLettering(page, 'Elm');
   await station(page, 'Compose').click();
   await page.locator('[data-sheet]').click({ position: { x: 5, y: 300 } });
   await page.getByLabel('Machine').selectOption({ label: 'Laser' });
-  await page.getByLabel('Material').fill('Birch plywood');
+  await page.getByLabel('Material').fill(material);
   await page.getByLabel('Thickness').fill('3');
   await page.getByLabel('Thickness').press('Enter');
   await computed(page);
@@ -135,6 +137,87 @@ test('sent to the bench machine it is run there: watched, paused, stopped, taken
   ).toBeVisible();
   await own.getByRole('button', { name: /^Take out/ }).click();
   await expect(own).toHaveCount(0);
+});
+
+test('a proof sheet and true size are printed as they say; a picture for the customer', async ({ page }) => {
+  await openJob(
+    page,
+    'Plaque',
+    jobSchema.parse({
+      format: JOB_FORMAT,
+      sheet: { width: 300, height: 200, material: 'Oak', thickness: 6 },
+      parts: [
+        {
+          id: 'plate',
+          placement: { x: 150, y: 100 },
+          members: [{ id: 'r', kind: 'rectangle', placement: { x: 0, y: 0 }, width: 200, height: 100 }],
+          work: [{ what: 'outline', operation: 'cut' }],
+        },
+      ],
+    }),
+  );
+  await station(page, 'Prove').click();
+  const made = async (name: string) => {
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      panel(page).getByRole('button', { name, exact: true }).click(),
+    ]);
+    return { name: file.suggestedFilename(), at: await file.path() };
+  };
+  /** How many of the pixels along a row are dark, at so many a mm. */
+  const PX = 4;
+  const widest = (pdf: string, width: number, height: number): number => {
+    const out = `${pdf}-painted`;
+    const to = ['-scale-to-x', `${width * PX}`, '-scale-to-y', `${height * PX}`];
+    execFileSync('pdftocairo', ['-png', '-gray', '-antialias', 'none', '-singlefile', ...to, pdf, out]);
+    const { data, width: w, height: h, channels } = decode(readFileSync(`${out}.png`));
+    let longest = 0;
+    for (let y = 0; y < h; y++) {
+      let run = 0;
+      for (let x = 0; x < w; x++) {
+        run = (data[(y * w + x) * channels] as number) < 128 ? run + 1 : 0;
+        longest = Math.max(longest, run);
+      }
+    }
+    return longest / PX;
+  };
+  const sheet = await made('Proof sheet, to sign');
+  expect(sheet.name).toBe('plaque_oak-6mm_proof-sheet.pdf');
+  // At 1 : 2 the plaque is 100 mm wide on paper; the lines to sign on are shorter.
+  expect(Math.abs(widest(sheet.at, 210, 297) - 100)).toBeLessThan(0.6);
+  const paper = await made('At true size');
+  expect(Math.abs(widest(paper.at, 297, 210) - 200)).toBeLessThan(0.6);
+  const picture = await made('Picture as PNG');
+  expect(picture.name).toBe('plaque_oak-6mm_picture.png');
+  const { width, height } = decode(readFileSync(picture.at));
+  expect(Math.max(width, height)).toBe(2400);
+  expect((await made('Picture as SVG')).name).toBe('plaque_oak-6mm_picture.svg');
+});
+
+test('a test piece is made; what came out well is pressed and is the cut chart’s', async ({ page }) => {
+  // Of a material that no other test cuts: its row is another one afterwards.
+  await onLaser(page, 'Trial', 'Poplar plywood');
+  await station(page, 'Prove').click();
+  await panel(page).getByRole('button', { name: 'Make a test piece' }).click();
+  await panel(page).getByRole('link', { name: 'Open it' }).click();
+  await expect(page.getByRole('textbox', { name: 'Name of the job' })).toHaveValue('Trial: test piece');
+  await station(page, 'Prove').click();
+  await expect(panel(page).getByText(/Press the square that came out best/)).toBeVisible();
+  await computed(page);
+  // A square is pressed where it lies on the sheet.
+  await page.locator('[data-grab="try-4-2"]').first().click({ force: true });
+  const keep = panel(page).getByRole('button', { name: /^Keep in the cut chart: / });
+  const words = ((await keep.textContent()) ?? '').replace('Keep in the cut chart: ', '');
+  expect(words).toMatch(/mm\/s/);
+  await keep.click();
+  await expect(page.getByText(`The cut chart has it now, as tried: ${words}.`)).toBeVisible();
+  const shop = (await (await page.request.get('/api/shop')).json()) as {
+    chart: { entry: { tried: boolean; kind: string; settings: { speed: number } } }[];
+  };
+  const speed = Number(/([\d.]+) mm\/s/.exec(words)?.[1]);
+  expect(shop.chart.some(({ entry }) => entry.tried && entry.kind === 'cut' && entry.settings.speed === speed)).toBe(
+    true,
+  );
 });
 
 test('what a machine can’t do is told before the metal is: too many chords, areas, the bed', async ({ page }) => {

@@ -29,7 +29,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/rules'],
   ['core/job'],
   ['core/proof'],
-  ['core/papers'],
+  ['core/papers', 'core/trial'],
   ['api'],
   ['worker', 'server', 'cli', 'ui'],
   ['serve'],

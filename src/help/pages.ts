@@ -262,6 +262,11 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
       },
       { head: 'Part of it', words: 'Choose parts and write only these.' },
       {
+        head: 'Test piece',
+        words:
+          'A small job in the same stock: fragile letters at true size, slots for the width of the cut, a field of settings. Cut it, open it again, press what came out well: the cut chart has it, as tried.',
+      },
+      {
         head: 'On paper',
         words:
           'The proof sheet says what will be made, to be printed and signed. True size is for pages that are pasted together by their crosses. Pictures for the customer are in the colours of the stock.',

@@ -32,6 +32,7 @@ export const ASKED_OF_DOCUMENTS = [
   'started',
   'stopSearch',
   'summary',
+  'testPiece',
   'timeBySetting',
   'toolTrials',
 ] as const satisfies readonly (keyof Host)[];

@@ -34,6 +34,7 @@ import type { FaceLookup } from '../core/prepare/prepared';
 import { openGroups } from '../core/rules/groups';
 import type { Material } from '../core/schema/shop/material';
 import type { Search } from '../core/toolpath/ordering/search';
+import { testPiece } from '../core/trial/test-piece';
 import { FaceHost } from './face-host';
 import { type FoundLonger, LongerSearch, type OnFound } from './longer-search';
 import { jobsOfPaper, type PaperAsked, type PaperMade, paperOf } from './papers';
@@ -162,6 +163,14 @@ export class Host extends FaceHost {
   /** What a file that was given out once has otherwise than one of now; null when that was asked anew meanwhile. */
   compared(job: Job, scope: ExportScope, file: { readonly name: string; readonly bytes: Uint8Array }) {
     return comparison(job, scope, file, this.asking(job));
+  }
+
+  /** A test piece of a document for one of its operations; a sentence where there is nothing to try. Null when asked anew meanwhile. */
+  testPiece(job: Job, operationId: string): Promise<Job | { readonly sentence: string } | null> {
+    const { resultOf } = this;
+    return this.ask({ kind: 'test piece' }, job, function* (means) {
+      return testPiece(job, yield* resultOf(job, means), operationId);
+    });
   }
 
   /** A paper or a picture of a document; null when another was asked for meanwhile. */

@@ -30,7 +30,7 @@ const STOCK_COLOURS = [
 const PLAIN = { face: '#DDD2BD', worked: '#6B5637' };
 
 /** What a stock looks like. */
-export const stockColours = (material: string): { readonly face: string; readonly worked: string } =>
+const stockColours = (material: string): { readonly face: string; readonly worked: string } =>
   materialNamed(material, STOCK_COLOURS) ?? PLAIN;
 
 /** What is drawn, and how. */

@@ -31,6 +31,7 @@ import { Given } from './given';
 import { HowWritten } from './how-written';
 import { Papers } from './papers';
 import { Proof } from './proof';
+import { TestPiece } from './test-piece';
 
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
 const counted = (n: number): string => COUNTS[n] ?? `${n}`;
@@ -181,6 +182,7 @@ export function Prove() {
       >
         Write all {counted(WRITTEN_FORMATS.length)}
       </Button>
+      <TestPiece isOff={nothing || state.busy} />
       <Papers isOff={nothing || state.busy} />
       <Given />
       <BenchMachine scope={scope} isOff={nothing || state.busy} />
