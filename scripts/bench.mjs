@@ -13,6 +13,7 @@ const CORE = [
   'bridges',
   'cuts',
   'order',
+  'proof',
   'joining',
   'drawings',
   'lines',

@@ -1,6 +1,8 @@
 /** When a machine runs what of a file: each thing from when to when, by how the machine moves and what it is set to. */
 import { inkRowsOf } from '../core/geometry/ink-rows';
+import type { Path } from '../core/geometry/path';
 import type { Point } from '../core/geometry/point';
+import { shapeKey } from '../core/geometry/shape-key';
 import { LIMITS } from '../core/limits';
 import { alongRows, areaMotionOf, sampledRows } from '../core/motion/area-motion';
 import { rowsRun } from '../core/motion/area-rows';
@@ -30,8 +32,16 @@ export function runOf({ operations, items }: Program, { machine, set }: Played):
   const begins = new Float64Array(items.length);
   const ends = new Float64Array(items.length);
   const idle = motionOf(machine, machine.idleSpeed);
+  // The same letters take as long anywhere.
+  const known = new Map<string, number>();
+  const along = (path: Path, speed: number): number => {
+    const key = `${speed}|${shapeKey(path)}`;
+    const seconds = known.get(key) ?? pathSeconds(path, motionOf(machine, speed));
+    known.set(key, seconds);
+    return seconds;
+  };
   let now = 0;
-  let known = 0;
+  let seconds = 0;
   let at: Point = { x: 0, y: 0 };
   let tool = '';
   const taken = operations.map((operation) => {
@@ -45,19 +55,26 @@ export function runOf({ operations, items }: Program, { machine, set }: Played):
       const item = items[i] as RunItem;
       now += factor * straightSeconds(item.from.x - at.x, item.from.y - at.y, idle);
       begins[i] = now;
-      now += factor * itemSeconds(item, own, machine);
+      now += factor * itemSeconds(item, own, { machine, along });
       ends[i] = now;
       at = item.to;
     }
     if (!isKnown) return null;
-    known += now - began;
+    seconds += now - began;
     return now - began;
   });
-  return { begins, ends, operations: taken, seconds: known };
+  return { begins, ends, operations: taken, seconds };
 }
 
 /** How long one thing takes, its piercing and lifting counted. */
-function itemSeconds(item: RunItem, set: LayerSet | null, machine: Machine): number {
+function itemSeconds(
+  item: RunItem,
+  set: LayerSet | null,
+  {
+    machine,
+    along: secondsAlong,
+  }: { readonly machine: Machine; readonly along: (path: Path, speed: number) => number },
+): number {
   const speed = set?.speed ?? SHOWN_AT_MM_S;
   const passes = set?.passes ?? 1;
   const pierce = set?.kind === 'cut' ? machine.pierceSeconds : 0;
@@ -65,7 +82,7 @@ function itemSeconds(item: RunItem, set: LayerSet | null, machine: Machine): num
   if (item.kind === 'point') return passes * (pierce + machine.liftSeconds);
   const [path] = item.paths;
   if (!path) return 0;
-  const along = passes * pathSeconds(path, motionOf(machine, speed));
+  const along = passes * secondsAlong(path, speed);
   if (isRound(path)) return along + pierce + machine.liftSeconds;
   // To the start of an open line the tool goes back.
   const back = straightSeconds(item.to.x - item.from.x, item.to.y - item.from.y, motionOf(machine, machine.idleSpeed));

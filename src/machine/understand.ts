@@ -10,7 +10,7 @@ import { type Box, boxHeight, boxWidth, EMPTY_BOX, isEmptyBox, uniteBoxes } from
 import type { Machine } from '../core/schema/shop/machine';
 import { isFilled, type Program, type ProgramOperation, programOf } from './program';
 import { readByMachine } from './read';
-import { runOf } from './run';
+import { type Run, runOf } from './run';
 import { type LayerSet, setFor } from './set';
 
 /** An operation as a machine understands it. */
@@ -65,9 +65,12 @@ export async function understand(
 export function understoodOf(
   found: ReadDrawing,
   program: Program,
-  { profile, set }: { readonly profile: Profile | null; readonly set: readonly LayerSet[] },
+  {
+    profile,
+    set,
+    run = profile && runOf(program, { machine: profile, set }),
+  }: { readonly profile: Profile | null; readonly set: readonly LayerSet[]; readonly run?: Run | null },
 ): Understood {
-  const run = profile && runOf(program, { machine: profile, set });
   const operations = program.operations.map(
     (o, i): UnderstoodOperation => ({
       ...o,

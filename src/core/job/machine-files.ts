@@ -81,7 +81,8 @@ export function* meantFiles(
     const laid = laidOut(asked, result, own, format.frame(asked.export));
     if (!laid) continue;
     const named = namedAsItReads(laid.drawing, machine);
-    const drawing = inCurveKinds(named, machine.file.curves);
+    // Plotters are given chords in any case: of the curves as they are, not of what stands for them.
+    const drawing = id === 'hpgl' ? named : inCurveKinds(named, machine.file.curves);
     const tooMany = overSegments(drawing, id, machine);
     const written = tooMany
       ? { refused: tooMany }

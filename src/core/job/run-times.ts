@@ -6,6 +6,7 @@ import { inkRowsOf } from '../geometry/ink-rows';
 import type { Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
 import { line } from '../geometry/segment';
+import { shapeKey } from '../geometry/shape-key';
 import type { Strokes } from '../geometry/strokes';
 import { LIMITS } from '../limits';
 import type { Memory, Stage } from '../memo';
@@ -107,24 +108,6 @@ export function timesOf(goes: readonly OrderedGo[], context: TimeContext): Opera
 }
 
 type ShapeInput = { readonly path: Path; readonly motion: Motion };
-
-/** A path wherever it lies, as whole numbers of this many to a mm: the same letters take as long anywhere. */
-const PER_MM = 1_000_000;
-
-function shapeKey({ segments }: Path): string {
-  const [first] = segments;
-  const numbers: (number | string)[] = [];
-  for (const s of segments) {
-    numbers.push(s.kind);
-    // Ends, control points and centres by where the path begins; the turn of an arc is none of them.
-    for (const [name, value] of Object.entries(s)) {
-      if (typeof value !== 'number') continue;
-      const from = name === 'sweep' ? 0 : name.includes('x') ? (first?.x0 ?? 0) : (first?.y0 ?? 0);
-      numbers.push(Math.round(PER_MM * (value - from)));
-    }
-  }
-  return numbers.join();
-}
 
 /** Seconds of a path from rest to rest. */
 const PATH_SECONDS: Stage<ShapeInput, number> = {

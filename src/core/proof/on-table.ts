@@ -2,6 +2,7 @@
 import type { Table } from '../../machine/table';
 import { numberAt } from '../geometry/elements';
 import { inkRowsOf } from '../geometry/ink-rows';
+import { pathLength } from '../geometry/path';
 import { applyMatrix, type Box, boxHeight, type Matrix, type Point, transformedBox } from '../geometry/point';
 import type { CutPiece } from '../job/as-cut';
 
@@ -27,29 +28,42 @@ const EDGE_MM = 0.05;
 /** Areas that differ by less than this, in mm², are one. */
 const AREA_MM2 = 0.05;
 
-/** A place well inside of a piece: in the middle of the longest of a few rows through it. */
-function placeInside({ outlines }: Pick<CutPiece, 'outlines'>): Point | null {
+/** Places inside of a piece: in the middle of the longest of some rows through it. Some of them may lie near an edge. */
+function placesInside({ outlines }: Pick<CutPiece, 'outlines'>): Point[] {
   const [edge] = outlines;
-  if (!edge) return null;
+  if (!edge) return [];
   const step = boxHeight(edge.box) / ROWS;
-  if (!(step > 0)) return null;
+  if (!(step > 0)) return [];
   const { first, rows } = inkRowsOf(
     outlines.map((o) => o.path),
     step,
   );
-  let best: { readonly at: Point; readonly length: number } | null = null;
+  const all: { readonly at: Point; readonly length: number }[] = [];
   rows.forEach((row, k) => {
     // The lowest and the highest may lie along an edge.
     if (k === 0 || k === rows.length - 1) return;
     for (let i = 0; i + 1 < row.length; i += 2) {
       const [from, to] = [numberAt(row, i), numberAt(row, i + 1)];
-      if (!best || to - from > best.length)
-        best = { at: { x: (from + to) / 2, y: (first + k + 0.5) * step }, length: to - from };
+      all.push({ at: { x: (from + to) / 2, y: (first + k + 0.5) * step }, length: to - from });
     }
   });
-  return (best as { readonly at: Point } | null)?.at ?? null;
+  return all
+    .sort((a, b) => b.length - a.length)
+    .slice(0, MOST_PLACES)
+    .map(({ at }) => at);
 }
 
+/** The piece on the table that most of some places lie in; null where none does. */
+function pieceOf(places: readonly Point[], table: Table): number | null {
+  const votes = new Map<number, number>();
+  for (const at of places) {
+    const found = table.pieceAt(at);
+    if (found !== null) votes.set(found, (votes.get(found) ?? 0) + 1);
+  }
+  return [...votes].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null;
+}
+
+const MOST_PLACES = 9;
 const ROWS = 15;
 const mm2 = (value: number): string => `${Number(value.toPrecision(2))} mm²`;
 
@@ -70,11 +84,19 @@ export function onTable(
   const kept = new Set<number>();
   const owner = new Map<number, MeantPiece>();
   for (const piece of pieces) {
-    const at = placeInside(piece);
+    // What stays of the sheet is what nothing frees; parts that are cut out of it lie in it as drawn.
+    if (piece.partId === null && piece.kind === 'main') {
+      for (const [i, { freeAfter }] of table.pieces.entries()) if (freeAfter === null) kept.add(i);
+      continue;
+    }
     const box = transformedBox(piece.outlines[0]?.box as Box, matrix);
-    const found = at && table.pieceAt(applyMatrix(matrix, at));
+    const places = placesInside(piece).map((at) => applyMatrix(matrix, at));
+    const found = pieceOf(places, table);
     const lying = found === null ? undefined : table.pieces[found];
-    if (!at || found === null || !lying) {
+    const edge = piece.outlines.reduce((sum, o) => sum + pathLength(o.path), 0);
+    // What is hardly wider than edges may stray is there or not, as it happens.
+    if (!lying && piece.areaMm2 < AREA_MM2 + (EDGE_MM + toleranceMm) * edge) continue;
+    if (found === null || !lying) {
       out.push({ code: 'gone', sentence: `${piece.called} is not there: it is cut away.`, box });
       continue;
     }
@@ -87,12 +109,11 @@ export function onTable(
       out.push({ code: 'joined', sentence: `${other.called} and ${piece.called} hang together.`, box });
       continue;
     }
-    const isSheet = piece.partId === null;
-    if (lying.freeAfter === null && !isSheet) {
+    if (lying.freeAfter === null) {
       out.push({ code: 'held', sentence: `${piece.called} does not come free: something still holds it.`, box });
       continue;
     }
-    if (isSheet || piece.isAnySize) continue;
+    if (piece.isAnySize) continue;
     const within = AREA_MM2 + (EDGE_MM + toleranceMm) * lying.edgeMm;
     const more = lying.areaMm2 - piece.areaMm2;
     if (more > within)

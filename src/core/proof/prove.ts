@@ -129,7 +129,8 @@ export function* prove(
     const toSheet = invert(file.meant.matrix);
     for (const { code, sentence, box } of differencesOf(file.meant.drawing, itemsOf(file.read), keeps))
       findings.push({ code, severity: 'fault', sentence: about(sentence), box: box && transformedBox(box, toSheet) });
-    const own = understoodOf(file.read, programOf(file.read), { profile: machine, set });
+    // How long it takes is reckoned of all files together.
+    const own = understoodOf(file.read, programOf(file.read), { profile: machine, set, run: null });
     understood.push({ name: file.name, understood: own });
     for (const sentence of own.troubles)
       findings.push({ code: 'machine', severity: 'fault', sentence: about(sentence), box: null });
@@ -146,7 +147,9 @@ export function* prove(
   const lying = onTable(pieces, proved.table, {
     matrix: first.meant.matrix,
     slitsMm2: slitsOf(job, result),
-    toleranceMm: first.keepsCurves ? 0 : Math.max(...first.meant.drawing.layers.map((l) => l.tolerance)),
+    toleranceMm:
+      (first.keepsCurves ? 0 : Math.max(...first.meant.drawing.layers.map((l) => l.tolerance))) +
+      (writtenFormat(first.format).keeps.gridMm ?? 0),
   });
   for (const { code, sentence, box } of lying.found)
     findings.push({ code, severity: 'fault', sentence, box: transformedBox(box, toSheet) });

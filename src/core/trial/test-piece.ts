@@ -16,6 +16,9 @@ export const TEST_PIECE = 'test piece';
 
 /** Letters of each part that are tried, at most. */
 const MOST_LETTERS = 6;
+/** How far letters of a part reach together, in mm, and how wide one is, in capital heights, with room beside it. */
+const LETTERS_MM = 220;
+const WIDE = 1.25;
 const MARGIN = 8;
 const LABEL_MM = 2.6;
 /** A square of the field, and from one to the next, in mm. */
@@ -118,15 +121,19 @@ function letterParts(
     const made = result.parts.find((p) => p.id === part.id);
     const words = part.members.find((m): m is Lettering => m.kind === 'lettering' && m.text.trim() !== '');
     if (!made || !words || part.reference) return [];
-    const text = fragileLetters(made).join(' ');
     const layout = made.members.find((m) => m.id === words.id)?.layout;
-    if (!text || !layout) return [];
+    if (!layout) return [];
     const mm = layout.capHeightMm;
+    // Large letters are few, so that the piece stays small.
+    const room = Math.max(1, Math.floor(LETTERS_MM / (WIDE * mm)));
+    const text = fragileLetters(made).slice(0, room).join('');
+    if (!text) return [];
     // Letters by themselves: what moved, bent or fitted them in their words stays behind.
     const member = {
       ...words,
       text,
       placement: { x: 0, y: 0 },
+      letterSpacing: 0.3,
       size: words.size.by === 'capital' ? words.size : { by: 'capital', mm },
       letters: [],
       lines: [],
@@ -151,7 +158,7 @@ function letterParts(
       tabs: [],
       sides: [],
     };
-    return [{ part: own, width: 1.2 * mm * [...text].length, height: 1.6 * mm }];
+    return [{ part: own, width: WIDE * mm * [...text].length, height: 1.4 * mm }];
   });
 }
 
@@ -202,9 +209,10 @@ export function testPiece(job: Job, result: JobResult, operationId: string): Job
     const columns = field.filter((c) => c.row === 0);
     const rows = field.filter((c) => c.column === 0);
     for (const c of columns) {
-      const words = valueWords(c.typed, first);
+      const words = first ? String(c.typed[first]) : '';
       parts.push(label(`across-${c.column + 1}`, words, MARGIN + 26 + CELL / 2 + c.column * STEP.x, y, 'centre'));
     }
+    if (first) parts.push(label('across', unitOf(first), MARGIN, y));
     if (second)
       for (const c of rows)
         parts.push(
@@ -293,6 +301,10 @@ export function testPiece(job: Job, result: JobResult, operationId: string): Job
   });
   return read.ok ? read.job : { sentence: read.sentences.join(' ') };
 }
+
+/** What the numbers along the foot of a field are. */
+const unitOf = (which: SettingName): string =>
+  valueWords({ [which]: 1 } as Partial<Settings>, which).replace(/^1 /, '');
 
 const valueWords = (typed: Partial<Settings>, which: SettingName | undefined): string =>
   which && typed[which] !== undefined ? settingInLine(which, typed[which] as never, 'mm') : '';

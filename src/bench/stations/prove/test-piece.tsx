@@ -70,7 +70,7 @@ function MakeOne({ isOff }: { isOff: boolean }) {
       </Button>
       {said && (
         <p className={`nf-small mb-0${said.id ? '' : ' text-danger'}`} role="status">
-          {said.words} {said.id && <Link href={`/jobs/${said.id}?station=prove`}>Open it</Link>}
+          {said.words} {said.id && <Link href={`/jobs/${said.id}?at=prove`}>Open it</Link>}
         </p>
       )}
     </>
