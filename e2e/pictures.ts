@@ -176,7 +176,15 @@ test('assign', async ({ page }) => {
 });
 
 test('prove', async ({ page }) => {
-  await open(page, 'Bench plaque', 'Prove');
+  await open(page, 'Bench plaque', 'Compose');
+  await page.locator('[data-sheet]').click({ position: { x: 5, y: 300 } });
+  await page.getByLabel('Machine').selectOption({ label: 'Laser' });
+  await computed(page);
+  await page.getByRole('navigation', { name: 'Route' }).getByRole('button', { name: /Prove/ }).click();
+  const panel = page.getByRole('complementary', { name: 'Station Prove' });
+  await panel.getByRole('button', { name: 'Prove', exact: true }).click();
+  await panel.getByRole('button', { name: /^Play the run/ }).click();
+  await page.getByRole('slider', { name: 'Time of the run' }).fill('430');
   await shoot(page, 'prove');
 });
 

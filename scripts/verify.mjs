@@ -15,7 +15,16 @@ fs.rmSync(file, { force: true });
 const env = { NEEDLEFILE_FIGURES: file };
 // Typefaces that do not ship, to judge on.
 must('npm', ['ci', '--no-fund', '--no-audit', '--prefix', 'tests/typefaces']);
-const folders = ['tests/core', 'tests/formats', 'tests/lettering', 'tests/tracing'];
+const folders = [
+  'tests/core',
+  'tests/formats',
+  'tests/lettering',
+  'tests/tracing',
+  'tests/ordering',
+  'tests/motion',
+  'tests/machine',
+  'tests/proof',
+];
 const sets = run(process.execPath, [bin('vitest', 'vitest.mjs'), 'run', ...folders], {
   env: { ...env, NEEDLEFILE_VERIFY: '1', NEEDLEFILE_COMMAND: 'npm run verify' },
 });

@@ -146,8 +146,8 @@ test('what goes in a circle is taken once', () => {
 
 test('annealing finds no better orders', { tags: 'slow' }, () => {
   const jobs = sample(4, 60);
-  // About a minute of it on the machine this was written on, or some seconds.
-  const turns = inFull ? 40_000_000 : 1_500_000;
+  // About a minute of it on the machine this was written on, or three seconds (6 µs a turn).
+  const turns = inFull ? 10_000_000 : 500_000;
   const over = Array.from({ length: jobs }, (_, seed) => {
     const job = jobByChance(seed, inFull ? 50 + 4 * seed : 60 + 20 * seed);
     const ours = tourCost(job, found(job), HOME, SECONDS);

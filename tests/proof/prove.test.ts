@@ -9,6 +9,7 @@ import { scaling, translation } from '../../src/core/geometry/point';
 import { line } from '../../src/core/geometry/segment';
 import type { MeantFile } from '../../src/core/job/machine-files';
 import { startingShop } from '../../src/core/shop/starting';
+import { figure } from '../support/figures';
 import { type Draft, demoJobs, jobWith, lettering, partOf } from '../support/jobs';
 import { codesOf, findingsOf, meantOf, proved, writtenAs } from '../support/proof';
 import { type Chance, chance } from '../support/random';
@@ -238,6 +239,32 @@ describe.each(Object.entries(FORMATS))('of a file as %s', (_, file) => {
       expect(findings.length).toBeGreaterThan(0);
     }
   });
+});
+
+test('signs by chance, in a profile by chance, spoiled by chance: every file is found', { tags: 'slow' }, async () => {
+  const count = sample(12, 500);
+  const spoils = Object.entries(SPOILS);
+  let [tried, missed] = [0, [] as string[]];
+  for (let seed = 0; tried < count; seed++) {
+    const next = chance(10_000 + seed);
+    const machine = pick(machines, next);
+    const job = setMachine(signByChance(next), machine, shop);
+    const files = meantOf(job);
+    const [name, { do: spoil }] = pick(spoils, next);
+    const spoiled = files.map((of) => writtenAs(job, of, spoil(of.meant.drawing, next)));
+    // Some have but one layer, or one line: what changes nothing there is no fault.
+    if (spoiled.every((bytes, i) => Buffer.from(bytes).equals(Buffer.from(files[i]?.bytes ?? [])))) continue;
+    tried++;
+    const { findings } = await proved(job, (of) => spoiled[files.indexOf(of)] ?? of.bytes, files);
+    if (findings.filter((f) => !notForIt(job, f.sentence)).length === 0) missed.push(`${name}, seed ${seed}`);
+  }
+  figure({
+    name: `files of ${count} spoiled at random that the proof did not find`,
+    value: missed.length,
+    digits: 0,
+    aim: { most: 0 },
+  });
+  expect(missed).toEqual([]);
 });
 
 describe('written mirrored, to be worked from behind', () => {
