@@ -81,8 +81,12 @@ export async function addLettering(page: Page, words: string): Promise<void> {
 
 /** Choose a typeface for the lettering that is chosen, set in one that ships until then, and leave the list. */
 export async function chooseFace(page: Page, family: string, from = 'Archivo Black'): Promise<void> {
-  await page.getByRole('button', { name: from, exact: true }).click();
-  await page.getByLabel('Find typefaces').fill(family);
+  const find = page.getByLabel('Find typefaces');
+  // A panel that is drawn anew just then closes the list again: it is opened again.
+  await expect(async () => {
+    if (!(await find.isVisible())) await page.getByRole('button', { name: from, exact: true }).click({ timeout: 3000 });
+    await find.fill(family, { timeout: 3000 });
+  }).toPass();
   const faces = page.getByRole('listbox', { name: 'Typefaces' });
   // What was typed has been looked for: the list does not move any more.
   await expect(faces.getByRole('option').first()).toHaveAccessibleName(new RegExp(family));
