@@ -21,7 +21,10 @@ test('a run of a sign of 200 letters is played', async ({ page }) => {
     ),
     {
       operations: [{ id: 'cut', name: 'Cut', kind: 'cut', settings: { typed: { speed: 20 } } }],
-      machine: { ...machineSchema.parse({ name: 'Laser', kind: 'laser' }), id: 'laser' },
+      machine: {
+        ...machineSchema.parse({ name: 'Laser', kind: 'laser', bed: { width: 2000, height: 1000 } }),
+        id: 'laser',
+      },
       sheet: { width: 2000, height: 1000, thickness: 3, kerf: 0.2, leastWidth: 1 },
     },
   );
