@@ -47,6 +47,15 @@ test('proved, played by mouse and keys, gone with a change and back with undo; t
   await expect(strip).toBeVisible();
   await page.keyboard.press('r');
   await expect(strip.getByRole('button', { name: 'Play' })).toBeVisible();
+  // Also where there is little room.
+  await page.setViewportSize({ width: 1024, height: 700 });
+  const [last, whole] = [
+    await strip.getByRole('button', { name: 'Take the run off the sheet' }).boundingBox(),
+    await strip.boundingBox(),
+  ];
+  if (!last || !whole) throw new Error('the strip is not in sight');
+  expect(last.x + last.width).toBeLessThanOrEqual(whole.x + whole.width);
+  await page.setViewportSize({ width: 1280, height: 800 });
   const time = strip.getByRole('slider', { name: 'Time of the run' });
   await time.fill('0');
   await expect(strip).toContainText(/0 of 3 free/);
@@ -93,12 +102,17 @@ test('files that were given out are kept: had again byte for byte, and compared 
       .digest('hex');
   };
   const first = await bytesOf(() => page.getByRole('button', { name: 'Write for Laser', exact: true }).click());
-  const again = given.getByRole('button', { name: /^Have given-out.*again$/ });
+  const again = given.getByRole('button', { name: /^Have given-out.*svg again$/ });
   await expect(again).toBeVisible();
   await expect(given.getByText(/version \d+ · (proved|with faults open)/)).toBeVisible();
   expect(await bytesOf(() => again.click())).toBe(first);
-  await given.getByRole('button', { name: /^Compare given-out/ }).click();
+  await given.getByRole('button', { name: /^Compare given-out.*svg/ }).click();
   await expect(given.getByText('What would be written now draws the same.')).toBeVisible();
+
+  // Another format of the same job was not run.
+  await bytesOf(() => page.getByRole('button', { name: 'Write PDF', exact: true }).click());
+  const pdf = given.getByRole('listitem').filter({ hasText: /^given-out.*\.pdf/ });
+  await expect(pdf.getByText(/version \d+ · not proved/)).toBeVisible();
 
   // After a reload it is there still; after a change it says what is another.
   await saved(page);
@@ -109,7 +123,7 @@ test('files that were given out are kept: had again byte for byte, and compared 
   await page.getByRole('textbox', { name: 'Words' }).fill('Elms');
   await computed(page);
   await station(page, 'Prove').click();
-  await given.getByRole('button', { name: /^Compare given-out/ }).click();
+  await given.getByRole('button', { name: /^Compare given-out.*svg/ }).click();
   await expect(given.getByText(/is missing|in place of|lies elsewhere|is not meant/).first()).toBeVisible();
   expect(await bytesOf(() => again.click())).toBe(first);
 });

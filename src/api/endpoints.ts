@@ -1,7 +1,7 @@
 /** All that the page asks of the server. */
 
 import { z } from 'zod';
-import { givenFileSchema, keptProofSchema, toGiveSchema } from '../core/job/given-files';
+import { givenFileSchema, givenPartsSchema, toGiveSchema } from '../core/job/given-files';
 import { pictureSchema } from '../core/job/picture';
 import {
   jobSummarySchema,
@@ -125,14 +125,14 @@ export const API = {
 
   /** Files of the job that were given out, the newest first. */
   listGivenFiles: endpoint({ method: 'GET', path: '/api/jobs/{id}/files', answer: z.array(givenFileSchema) }),
-  /** Note that kept files were given out, of a version and with what their proof said. */
+  /** Note that kept files were given out, of a version and some of its parts, each with what its proof said. */
   giveFiles: endpoint({
     method: 'POST',
     path: '/api/jobs/{id}/files',
     body: z.object({
       version: z.int(),
+      partIds: givenPartsSchema,
       files: z.array(toGiveSchema).min(1).max(LIMITS.givenAtOnce),
-      proof: keptProofSchema.nullable(),
     }),
     answer: doneSchema,
     status: 201,

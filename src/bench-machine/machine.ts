@@ -11,8 +11,6 @@ export type Said<T> = { readonly ok: T } | { readonly sentence: string };
 
 /** So far a run gets before that is written down, in seconds of it. */
 const NOTED_S = 5;
-/** Events of the log that it is begun anew at. */
-const MOST_EVENTS = 20_000;
 
 /** The bench machine over a log; `now` gives ms since 1970, `pace` how many seconds of a run pass in one. */
 export class Machine {
@@ -105,7 +103,7 @@ export class Machine {
     this.log.add(event);
     this.take(event);
     for (const { id, done } of toForget(this.runs)) this.happen({ what: 'taken out', at: this.at(), id, done });
-    if (this.events.length > MOST_EVENTS) this.beginAnew();
+    if (this.events.length > LIMITS.machineEvents) this.shorten();
   }
 
   private take(event: MachineEvent): void {
@@ -120,10 +118,15 @@ export class Machine {
     }
   }
 
-  /** The log with nothing in it but the runs there are. */
-  private beginAnew(): void {
-    this.events = this.runs.map((run) => ({ what: 'came', at: run.sentAt, run }));
-    this.lines = this.lines.slice(-LIMITS.machineLogLines);
+  /** The log without what says nothing any more: how far runs were on the way, and runs that are not in the list. */
+  private shorten(): void {
+    const listed = new Set(this.runs.map((run) => run.id));
+    const last = new Map(this.events.flatMap((event) => ('id' in event ? [[event.id, event] as const] : [])));
+    this.events = this.events.filter((event) => {
+      if (event.what === 'refused') return false;
+      if (event.what === 'came') return listed.has(event.run.id);
+      return listed.has(event.id) && (event.what !== 'reached' || last.get(event.id) === event);
+    });
     this.log.rewrite(this.events);
   }
 }

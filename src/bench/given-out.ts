@@ -1,8 +1,9 @@
 /** Files that leave the bench: kept with the job by what is in them, so that they can be had again, compared, and sent to the bench machine. */
 import { call, callWithBytes } from '@/api/call';
 import { API } from '@/api/endpoints';
+import type { Job } from '@/core/document/schema';
 import type { WrittenFile } from '@/core/job/files';
-import type { KeptProof } from '@/core/job/given-files';
+import type { KeptProof, ToGive } from '@/core/job/given-files';
 import { LIMITS } from '@/core/limits';
 import { openFaults, proofOf, useProof } from './proof/proving';
 import { useBench } from './store';
@@ -15,30 +16,49 @@ const LOOK_MS = 100;
 export const keepFile = async ({ name, bytes }: WrittenFile): Promise<string> =>
   (await callWithBytes(API.keepAsset, new Blob([bytes as BlobPart]), name)).id;
 
-/** The version of the job that was saved last, once it is saved or was waited for. */
-async function versionSaved(): Promise<number> {
+/** The version that a document is on the server; nothing where it is not saved by then, or is another one. */
+async function versionOf(job: Job): Promise<number | null> {
   const until = performance.now() + SAVING_MS;
-  while (useBench.getState().save.kind !== 'saved' && performance.now() < until)
-    await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
-  return useBench.getState().version;
+  const isSaved = () => useBench.getState().save.kind === 'saved';
+  while (!isSaved() && performance.now() < until) await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
+  const { version, job: now } = useBench.getState();
+  return isSaved() && now === job ? version : null;
 }
 
-/** What the proof says of the document on the bench; null where it was not proved. */
-function keptProof(): KeptProof | null {
+/** What the proof says of the document on the bench, and of which bytes; null where it was not proved. */
+function proofNow(): { readonly of: ReadonlySet<string>; readonly said: KeptProof } | null {
   const { job, view } = useBench.getState();
   const proof = proofOf(useProof.getState().proved, job);
-  if (!proof || proof.files.length === 0) return null;
-  return { machine: proof.machine, differences: proof.findings.length, faults: openFaults(view) };
+  return (
+    proof && {
+      of: new Set(proof.files.map((f) => f.sha256)),
+      said: { machine: proof.machine, differences: proof.findings.length, faults: openFaults(view) },
+    }
+  );
 }
 
-/** Keep files that were given out with the job; a sentence where that did not go. */
-export async function keepGiven(files: readonly WrittenFile[]): Promise<string | null> {
-  const { id } = useBench.getState();
-  const proof = keptProof();
+/** Keep files that were given out with the job they were made of; a sentence where that did not go. */
+export async function keepGiven(
+  files: readonly WrittenFile[],
+  partIds: readonly string[] | null,
+): Promise<string | null> {
+  const { id, job } = useBench.getState();
+  const proof = proofNow();
   try {
-    const kept = [];
-    for (const file of files.slice(0, LIMITS.givenAtOnce)) kept.push({ name: file.name, file: await keepFile(file) });
-    await call(API.giveFiles, { id }, { version: await versionSaved(), files: kept, proof });
+    const kept: ToGive[] = [];
+    for (const written of files) {
+      const file = await keepFile(written);
+      // Another format of the same job was not run: only these very bytes were.
+      kept.push({ name: written.name, file, proof: proof?.of.has(file) ? proof.said : null });
+    }
+    const version = await versionOf(job);
+    if (version === null) return 'They are not kept with the job: it is not saved as it was written.';
+    for (let at = 0; at < kept.length; at += LIMITS.givenAtOnce)
+      await call(
+        API.giveFiles,
+        { id },
+        { version, partIds: partIds && [...partIds], files: kept.slice(at, at + LIMITS.givenAtOnce) },
+      );
     return null;
   } catch (reason) {
     return `They are not kept with the job: ${reason instanceof Error ? reason.message : 'the server is away.'}`;

@@ -210,6 +210,8 @@ export const LIMITS = {
   machineRuns: 200,
   machineLine: 150,
   machineLogLines: 200,
+  /** Events in the log of the bench machine, before it is made shorter. */
+  machineEvents: 20_000,
   machineFileBytes: 32 * 1024 * 1024,
   /** Files of a job that are kept as they were given out, and those given out at once. */
   givenFiles: 200,

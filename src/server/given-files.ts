@@ -1,6 +1,6 @@
 /** Files of jobs that were given out: noted with their version and proof; their bytes are kept as other files are. */
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
-import type { GivenFile, KeptProof } from '../core/job/given-files';
+import type { GivenFile, ToGive } from '../core/job/given-files';
 import { LIMITS } from '../core/limits';
 import type { Database } from './database';
 import { assets, givenFiles, jobs } from './schema';
@@ -22,6 +22,7 @@ export async function listGivenFiles(db: Database, jobId: string): Promise<Given
     file: of.file,
     version: of.version,
     bytes,
+    partIds: of.partIds,
     proof: of.proof,
     givenAt: of.givenAt.toISOString(),
   }));
@@ -33,12 +34,12 @@ export async function giveFiles(
   jobId: string,
   {
     version,
+    partIds,
     files,
-    proof,
   }: {
     readonly version: number;
-    readonly files: readonly { readonly name: string; readonly file: string }[];
-    readonly proof: KeptProof | null;
+    readonly partIds: readonly string[] | null;
+    readonly files: readonly ToGive[];
   },
 ): Promise<boolean> {
   return db.transaction(async (tx) => {
@@ -46,9 +47,10 @@ export async function giveFiles(
     const ids = [...new Set(files.map((f) => f.file))];
     const kept = await tx.select({ id: assets.sha256 }).from(assets).where(inArray(assets.sha256, ids));
     if (!job || kept.length < ids.length) return false;
+    const parts = partIds && [...partIds];
     await tx
       .insert(givenFiles)
-      .values(files.map(({ name, file }, nth) => ({ jobId, version, name, file, proof, nth: -nth })));
+      .values(files.map((file, nth) => ({ jobId, version, partIds: parts, ...file, nth: -nth })));
     const newest = tx
       .select({ id: givenFiles.id })
       .from(givenFiles)

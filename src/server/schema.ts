@@ -127,6 +127,8 @@ export const givenFiles = pgTable(
     file: text('file')
       .notNull()
       .references(() => assets.sha256),
+    /** The parts that were written; null: all. */
+    partIds: text('part_ids').array(),
     proof: jsonb('proof').$type<KeptProof>(),
     givenAt: timestamp('given_at', { withTimezone: true }).notNull().defaultNow(),
     /** Its place among those that were given out together. */

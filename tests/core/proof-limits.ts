@@ -30,7 +30,8 @@ const LASER = machineSchema.parse({ name: 'Laser', kind: 'laser' });
 /** A machine with so many short files in its line, each sent by its name. */
 async function machineWith(count: number) {
   let ms = Date.parse('2026-05-04T10:00:00Z');
-  const machine = new Machine(new MachineLog(home()), () => ms, 1);
+  const folder = home();
+  const machine = new Machine(new MachineLog(folder), () => ms, 1);
   const sent = [];
   for (let i = 0; i < count; i++) {
     const text = `<svg xmlns="http://www.w3.org/2000/svg" width="30mm" height="9mm" viewBox="0 0 30 9"><path stroke="#f00" fill="none" d="M1 1H${20 + i / 10}"/></svg>`;
@@ -42,7 +43,7 @@ async function machineWith(count: number) {
     ms += 1000 * seconds;
     return machine.state();
   };
-  return { machine, sent, pass };
+  return { machine, sent, pass, folder };
 }
 
 export const PROOF_LIMITS = {
@@ -76,6 +77,23 @@ export const PROOF_LIMITS = {
     for (let i = 0; i < 20; i++) pass(60);
     expect(pass(1).runs.map((r) => r.name)).toEqual(['2.svg', '3.svg', '4.svg']);
   },
+  machineEvents: async () => {
+    limits.machineEvents = 6;
+    const { pass, folder } = await machineWith(2);
+    for (let i = 0; i < 12; i++) pass(5);
+    const { runs, log } = pass(60);
+    expect(runs.map((r) => r.state)).toEqual(['finished', 'finished']);
+    // Where it is now, and what happened to what is in the list, is known from a shorter log as well.
+    const events = new MachineLog(folder).read();
+    expect(events.length).toBeLessThanOrEqual(7);
+    const again = new Machine(new MachineLog(folder), () => Date.parse('2026-05-04T12:00:00Z'), 1).state();
+    expect(again.runs).toEqual(runs);
+    expect(again.log.map((l) => l.words)).toEqual(log.map((l) => l.words));
+    limits.machineEvents = 20_000;
+    const long = await machineWith(2);
+    for (let i = 0; i < 12; i++) long.pass(0.2);
+    expect(new MachineLog(long.folder).read().length).toBeGreaterThan(2);
+  },
   machineLogLines: async () => {
     limits.machineLogLines = 2;
     const { pass } = await machineWith(3);
@@ -104,7 +122,7 @@ export const PROOF_LIMITS = {
     }
   },
   fileNameCharacters: () => {
-    const named = (name: string) => toGiveSchema.safeParse({ name, file: 'a'.repeat(64) }).success;
+    const named = (name: string) => toGiveSchema.safeParse({ name, file: 'a'.repeat(64), proof: null }).success;
     expect(named('a'.repeat(LIMITS.fileNameCharacters))).toBe(true);
     expect(named('a'.repeat(LIMITS.fileNameCharacters + 1))).toBe(false);
   },
@@ -116,7 +134,7 @@ export const PROOF_LIMITS = {
       const file = (await keepAsset(db, Buffer.from('a'), 'a.svg')) as string;
       limits.givenFiles = 3;
       for (const name of ['1', '2', '3', '4'])
-        expect(await giveFiles(db, id, { version: 1, files: [{ name, file }], proof: null })).toBe(true);
+        expect(await giveFiles(db, id, { version: 1, partIds: null, files: [{ name, file, proof: null }] })).toBe(true);
       limits.givenFiles = 10;
       expect((await listGivenFiles(db, id))?.map((f) => f.name)).toEqual(['4', '3', '2']);
     } finally {
@@ -124,9 +142,10 @@ export const PROOF_LIMITS = {
     }
   },
   givenAtOnce: () => {
-    const files = (count: number) => Array.from({ length: count }, (_, i) => ({ name: `${i}`, file: 'a'.repeat(64) }));
+    const files = (count: number) =>
+      Array.from({ length: count }, (_, i) => ({ name: `${i}`, file: 'a'.repeat(64), proof: null }));
     const sent = (count: number) =>
-      API.giveFiles.body?.safeParse({ version: 1, files: files(count), proof: null }).success;
+      API.giveFiles.body?.safeParse({ version: 1, partIds: null, files: files(count) }).success;
     expect(sent(LIMITS.givenAtOnce)).toBe(true);
     expect(sent(LIMITS.givenAtOnce + 1)).toBe(false);
   },

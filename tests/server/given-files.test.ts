@@ -31,35 +31,37 @@ test('noted together they stay in their order; what was given later comes first'
   expect(
     await giveFiles(db, id, {
       version: 3,
+      partIds: ['plate'],
       files: [
-        { name: 'engrave.dxf', file: a },
-        { name: 'cut.dxf', file: b },
+        { name: 'engrave.dxf', file: a, proof },
+        { name: 'cut.dxf', file: b, proof: null },
       ],
-      proof,
     }),
   ).toBe(true);
-  expect(await giveFiles(db, id, { version: 4, files: [{ name: 'all.svg', file: c }], proof: null })).toBe(true);
+  expect(
+    await giveFiles(db, id, { version: 4, partIds: null, files: [{ name: 'all.svg', file: c, proof: null }] }),
+  ).toBe(true);
   const list = await listGivenFiles(db, id);
-  expect(list?.map((f) => [f.name, f.version, f.bytes, f.proof])).toEqual([
-    ['all.svg', 4, 3, null],
-    ['engrave.dxf', 3, 1, proof],
-    ['cut.dxf', 3, 2, proof],
+  expect(list?.map((f) => [f.name, f.version, f.partIds, f.bytes, f.proof])).toEqual([
+    ['all.svg', 4, null, 3, null],
+    ['engrave.dxf', 3, ['plate'], 1, proof],
+    ['cut.dxf', 3, ['plate'], 2, null],
   ]);
   expect(list?.[0]?.givenAt).toMatch(/^\d{4}-/);
 });
 
 test('of no job, or with a file that is not kept, nothing is noted', async () => {
-  const file = await kept('a');
+  const there = { name: 'a.svg', file: await kept('a'), proof: null };
   expect(await listGivenFiles(db, NOBODY)).toBeNull();
-  expect(await giveFiles(db, NOBODY, { version: 1, files: [{ name: 'a.svg', file }], proof: null })).toBe(false);
-  const missing = { name: 'b.svg', file: 'f'.repeat(64) };
-  expect(await giveFiles(db, id, { version: 1, files: [{ name: 'a.svg', file }, missing], proof: null })).toBe(false);
+  expect(await giveFiles(db, NOBODY, { version: 1, partIds: null, files: [there] })).toBe(false);
+  const missing = { name: 'b.svg', file: 'f'.repeat(64), proof: null };
+  expect(await giveFiles(db, id, { version: 1, partIds: null, files: [there, missing] })).toBe(false);
   expect(await listGivenFiles(db, id)).toEqual([]);
 });
 
 test('their bytes are in use as long as they are in the list', async () => {
   const [given, other] = [await kept('given'), await kept('other')];
-  await giveFiles(db, id, { version: 1, files: [{ name: 'a.svg', file: given }], proof: null });
+  await giveFiles(db, id, { version: 1, partIds: null, files: [{ name: 'a.svg', file: given, proof: null }] });
   await clearUnusedAssets(db);
   const rows = await db.select({ id: assets.sha256, since: assets.unusedSince }).from(assets);
   expect(new Map(rows.map((r) => [r.id, r.since === null]))).toEqual(

@@ -4,7 +4,7 @@ import { useEffect } from 'react';
 import Form from 'react-bootstrap/Form';
 import { formatSeconds } from '@/core/units/duration';
 import type { PlayedOperation, PlayedRun } from '@/worker/proof-view';
-import benchStyles from '../bench.module.css';
+import { CardButton } from '../card-button';
 import styles from './proof.module.css';
 import { hideRun, lookAt, passTime, playOrHold, RATES, setRate, stepOperation, useProof } from './proving';
 
@@ -49,33 +49,24 @@ export function RunStrip({ run }: { run: PlayedRun }) {
   return (
     <section className={styles.run} aria-label="Run">
       <div className={styles.controls}>
-        <button
-          type="button"
-          className={benchStyles.iconButton}
-          aria-label="Operation before"
+        <CardButton
+          label="Operation before"
           title="To where the operation before begins ([)"
+          icon={ChevronFirst}
           onClick={() => stepOperation(-1)}
-        >
-          <ChevronFirst size={16} />
-        </button>
-        <button
-          type="button"
-          className={benchStyles.iconButton}
-          aria-label={isPlaying ? 'Hold' : 'Play'}
+        />
+        <CardButton
+          label={isPlaying ? 'Hold' : 'Play'}
           title={isPlaying ? 'Hold (R)' : 'Play (R)'}
+          icon={isPlaying ? Pause : Play}
           onClick={playOrHold}
-        >
-          {isPlaying ? <Pause size={16} /> : <Play size={16} />}
-        </button>
-        <button
-          type="button"
-          className={benchStyles.iconButton}
-          aria-label="Next operation"
+        />
+        <CardButton
+          label="Next operation"
           title="To where the next operation begins (])"
+          icon={ChevronLast}
           onClick={() => stepOperation(1)}
-        >
-          <ChevronLast size={16} />
-        </button>
+        />
         <span
           className={styles.clock}
           title={
@@ -94,7 +85,7 @@ export function RunStrip({ run }: { run: PlayedRun }) {
         </span>
         <span className={styles.current}>{current?.name}</span>
         {toCome > 0 && (
-          <span className={`nf-muted nf-small ${styles.clock}`} title="Pieces that come free, and are kept">
+          <span className={`nf-muted nf-small ${styles.freed}`} title="Pieces that come free, and are kept">
             {freed} of {toCome} free
           </span>
         )}
@@ -111,15 +102,7 @@ export function RunStrip({ run }: { run: PlayedRun }) {
             </option>
           ))}
         </Form.Select>
-        <button
-          type="button"
-          className={benchStyles.iconButton}
-          aria-label="Take the run off the sheet"
-          title="Take the run off the sheet"
-          onClick={hideRun}
-        >
-          <X size={16} />
-        </button>
+        <CardButton label="Take the run off the sheet" icon={X} onClick={hideRun} />
       </div>
       <div className={styles.strip}>
         {run.operations.map((o, i) => (

@@ -144,7 +144,6 @@ class ProofSheet {
     const { job, shapes, run } = this.of;
     const { sheet, units } = job;
     const n = (mm: number) => formatLength(mm, units);
-    const { workBox } = { workBox: shapes.box };
     const grams = gramsOf(shapes.keptMm2, sheet);
     const weight =
       grams === null
@@ -158,7 +157,7 @@ class ProofSheet {
       `${n(sheet.width)} × ${n(sheet.height)}`,
     ];
     const rows: [string, string][] = [
-      ['Size', `${n(boxWidth(workBox))} × ${n(boxHeight(workBox))}`],
+      ['Size', `${n(boxWidth(shapes.box))} × ${n(boxHeight(shapes.box))}`],
       ['Pieces', shapes.pieces === 0 ? 'what stays of the sheet' : String(shapes.pieces)],
       ...(weight && shapes.pieces > 0 ? [['Weight', `about ${weight}, by the usual density`] as [string, string]] : []),
       ['Stock', stock.filter(Boolean).join(', ')],
@@ -204,7 +203,7 @@ class ProofSheet {
     this.heading('Words, letter by letter');
     for (const text of texts) {
       // A space that is doubled is seen as that.
-      this.line(text.replace(/ {2,}/g, (spaces) => '␣'.repeat(spaces.length).replaceAll('␣', '·')));
+      this.line(text.replace(/ {2,}/g, (spaces) => '·'.repeat(spaces.length)));
       for (const sentence of missedIn(text)) this.line(sentence, CAUTION);
     }
   }

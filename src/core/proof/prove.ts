@@ -7,7 +7,7 @@ import { type Program, programOf, type RunItem } from '../../machine/program';
 import { type Run, runOf } from '../../machine/run';
 import { type LayerSet, setFor } from '../../machine/set';
 import { type CutLine, type Table, tableAfter } from '../../machine/table';
-import { type Understood, understoodOf } from '../../machine/understand';
+import { understoodOf } from '../../machine/understand';
 import { partTitle } from '../document/part-words';
 import type { Job } from '../document/schema';
 import type { ReadDrawing } from '../formats/read-drawing';
@@ -41,7 +41,6 @@ export type ReadFile = MeantFile & { readonly read: ReadDrawing | { readonly sen
 /** Something the proof finds: a sentence, and its place on the sheet in mm; null for all of a file. */
 export type ProofFinding = {
   readonly code: string;
-  readonly severity: 'fault' | 'caution';
   readonly sentence: string;
   readonly box: Box | null;
 };
@@ -64,7 +63,6 @@ export type ProvedRun = {
 /** The proof of a job. */
 export type Proof = {
   readonly profile: { readonly machine: Machine; readonly set: readonly LayerSet[] };
-  readonly files: readonly { readonly name: string; readonly understood: Understood | null }[];
   readonly findings: readonly ProofFinding[];
   readonly proved: ProvedRun | null;
 };
@@ -115,33 +113,29 @@ export function* prove(
   const profile = { machine, set };
   const findings: ProofFinding[] = [];
   const reads: ReadDrawing[] = [];
-  const understood: Proof['files'][number][] = [];
   for (const [done, file] of files.entries()) {
     yield { done, of: files.length + 2 };
     const about = (sentence: string) => (files.length > 1 ? `${file.name}: ${sentence}` : sentence);
     if ('sentence' in file.read) {
-      findings.push({ code: 'unread', severity: 'fault', sentence: about(file.read.sentence), box: null });
-      understood.push({ name: file.name, understood: null });
+      findings.push({ code: 'unread', sentence: about(file.read.sentence), box: null });
       continue;
     }
     reads.push(file.read);
     const keeps = { ...writtenFormat(file.format).keeps, curves: file.keepsCurves };
     const toSheet = invert(file.meant.matrix);
     for (const { code, sentence, box } of differencesOf(file.meant.drawing, itemsOf(file.read), keeps))
-      findings.push({ code, severity: 'fault', sentence: about(sentence), box: box && transformedBox(box, toSheet) });
+      findings.push({ code, sentence: about(sentence), box: box && transformedBox(box, toSheet) });
     // How long it takes is reckoned of all files together.
-    const own = understoodOf(file.read, programOf(file.read), { profile: machine, set, run: null });
-    understood.push({ name: file.name, understood: own });
-    for (const sentence of own.troubles)
-      findings.push({ code: 'machine', severity: 'fault', sentence: about(sentence), box: null });
+    const { troubles } = understoodOf(file.read, programOf(file.read), { profile: machine, set, run: null });
+    for (const sentence of troubles) findings.push({ code: 'machine', sentence: about(sentence), box: null });
   }
   const [first] = files;
-  if (!first || reads.length === 0) return { profile, files: understood, findings, proved: null };
+  if (!first || reads.length === 0) return { profile, findings, proved: null };
   yield { done: files.length, of: files.length + 2 };
   const proved = provedRun(engine, job, { machine, set, read: joined(reads), matrix: first.meant.matrix });
   const toSheet = invert(first.meant.matrix);
   for (const { code, sentence, box } of workTooLate(proved))
-    findings.push({ code, severity: 'fault', sentence, box: transformedBox(box, toSheet) });
+    findings.push({ code, sentence, box: transformedBox(box, toSheet) });
   yield { done: files.length + 1, of: files.length + 2 };
   const pieces = yield* meantPieces(engine, job, result);
   const lying = onTable(pieces, proved.table, {
@@ -152,8 +146,8 @@ export function* prove(
       (writtenFormat(first.format).keeps.gridMm ?? 0),
   });
   for (const { code, sentence, box } of lying.found)
-    findings.push({ code, severity: 'fault', sentence, box: transformedBox(box, toSheet) });
-  return { profile, files: understood, findings, proved: { ...proved, kept: lying.kept } };
+    findings.push({ code, sentence, box: transformedBox(box, toSheet) });
+  return { profile, findings, proved: { ...proved, kept: lying.kept } };
 }
 
 /** What was read from several files as from one. */

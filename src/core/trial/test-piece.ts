@@ -7,12 +7,15 @@ import { checkJob } from '../document/read';
 import { JOB_FORMAT, type Job, type Lettering, type Operation, type Part } from '../document/schema';
 import type { JobResult } from '../job/evaluate';
 import type { PartResult } from '../job/part-result';
+import { LIMITS } from '../limits';
 import type { SettingName, Settings } from '../schema/shop/settings';
 import { settingsOn } from '../shop/in-force';
 import { settingInLine, settingsUsed } from '../shop/words';
+import { cutTo } from '../units/text';
 
 /** The tag that test pieces carry. */
 export const TEST_PIECE = 'test piece';
+const TITLE = ': test piece';
 
 /** Letters of each part that are tried, at most. */
 const MOST_LETTERS = 6;
@@ -288,7 +291,7 @@ export function testPiece(job: Job, result: JobResult, operationId: string): Job
   operations.unshift({ id: 'labels', name: 'Labels', kind: 'mark' });
   const read = checkJob({
     format: JOB_FORMAT,
-    title: `${job.title}: test piece`.slice(0, 200),
+    title: `${cutTo(job.title, LIMITS.nameCharacters - TITLE.length)}${TITLE}`,
     tags: [TEST_PIECE],
     units: job.units,
     sheet: { ...job.sheet, width: Math.ceil(widest + MARGIN), height: Math.ceil(y + MARGIN) },

@@ -10,8 +10,8 @@ import { Heading } from '@/ui/heading';
 import { GIVEN_FILES } from '@/ui/questions';
 import { whenExactly } from '@/ui/when';
 import { computing } from '@/worker/client';
-import styles from '../../proof/proof.module.css';
-import { bringIntoSight, useBench } from '../../store';
+import { useBench } from '../../store';
+import { FoundList } from './found-list';
 
 /** As many are shown until all are asked for. */
 const FEW = 4;
@@ -24,7 +24,8 @@ export function Given() {
     queryKey: [...GIVEN_FILES, id],
     queryFn: ({ signal }) => call(API.listGivenFiles, { id }, null, signal),
   });
-  if (isError) return null;
+  if (isError)
+    return <p className="nf-muted nf-small mb-0">What was given out can’t be seen just now: the server is away.</p>;
   if (data.length === 0) return null;
   const shown = isAll ? data : data.slice(0, FEW);
   return (
@@ -50,7 +51,7 @@ const proofWords = ({ proof }: GivenFile): string => {
   return proof.faults > 0 ? 'with faults open' : 'proved';
 };
 
-type Compared = { readonly words: string; readonly box: Parameters<typeof bringIntoSight>[0] }[];
+type Compared = Parameters<typeof FoundList>[0]['found'];
 
 function Row({ file }: { file: GivenFile }) {
   const job = useBench((s) => s.job);
@@ -74,12 +75,9 @@ function Row({ file }: { file: GivenFile }) {
     setBusy(true);
     try {
       const bytes = await bytesOf();
-      const found = bytes && (await computing().compared(job, { partIds: null }, { name: file.name, bytes }));
+      const found = bytes && (await computing().compared(job, { partIds: file.partIds }, { name: file.name, bytes }));
       if (!found) return;
-      const list =
-        'sentence' in found
-          ? [{ words: found.sentence, box: null }]
-          : found.map(({ sentence, box }) => ({ words: sentence, box }));
+      const list = 'sentence' in found ? [{ sentence: found.sentence, box: null }] : found;
       setCompared({ of: job, list });
     } catch {
       setFault('It could not be compared; the file is as it was.');
@@ -95,6 +93,7 @@ function Row({ file }: { file: GivenFile }) {
       </div>
       <div className="nf-muted nf-small">
         {whenExactly(file.givenAt)} · version {file.version} · {proofWords(file)}
+        {file.partIds && ` · ${file.partIds.length === 1 ? 'one part' : `${file.partIds.length} parts`}`}
       </div>
       <Button variant="word" className="me-3" aria-label={`Have ${file.name} again`} onClick={() => void again()}>
         Have it again
@@ -113,25 +112,7 @@ function Row({ file }: { file: GivenFile }) {
           {now.length === 0 ? (
             <p className="nf-small mb-0">What would be written now draws the same.</p>
           ) : (
-            now.map(({ words, box }, i) =>
-              box ? (
-                <button
-                  // biome-ignore lint/suspicious/noArrayIndexKey: they have no name of their own
-                  key={i}
-                  type="button"
-                  className={styles.found}
-                  title="Show the place"
-                  onClick={() => bringIntoSight(box)}
-                >
-                  {words}
-                </button>
-              ) : (
-                // biome-ignore lint/suspicious/noArrayIndexKey: they have no name of their own
-                <div key={i} className={styles.found}>
-                  {words}
-                </div>
-              ),
-            )
+            <FoundList found={now} />
           )}
         </div>
       )}

@@ -8,7 +8,8 @@ import { Heading } from '@/ui/heading';
 import type { ProofView } from '@/worker/proof-view';
 import styles from '../../proof/proof.module.css';
 import { openFaults, playOrHold, proofOf, proveNow, useProof } from '../../proof/proving';
-import { bringIntoSight, useBench } from '../../store';
+import { useBench } from '../../store';
+import { FoundList } from './found-list';
 
 /** How much of what tells files apart is shown. */
 const SHOWN_HASH = 16;
@@ -79,25 +80,7 @@ function Found({ view }: { view: ProofView }) {
         )}
       </p>
       {isMirrored && files.length > 0 && <p className="nf-small mb-1">Mirrored, to be worked from behind.</p>}
-      {findings.map(({ sentence, box }, i) =>
-        box ? (
-          <button
-            // biome-ignore lint/suspicious/noArrayIndexKey: they have no name of their own
-            key={i}
-            type="button"
-            className={styles.found}
-            title="Show the place"
-            onClick={() => bringIntoSight(box)}
-          >
-            {sentence}
-          </button>
-        ) : (
-          // biome-ignore lint/suspicious/noArrayIndexKey: they have no name of their own
-          <div key={i} className={styles.found}>
-            {sentence}
-          </div>
-        ),
-      )}
+      <FoundList found={findings} />
       {files.map(({ name, sha256 }) => (
         <p key={name} className="nf-muted nf-small mb-1" title={`SHA-256 ${sha256}`}>
           {name}

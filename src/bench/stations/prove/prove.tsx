@@ -77,7 +77,7 @@ export function Prove() {
       const written = `Written: ${files.map((f) => f.name).join(', ')}`;
       setState({ busy: false, words: written });
       // They are out already: what is not kept is told, and nothing waits for it.
-      void keepGiven(files).then((notKept) => {
+      void keepGiven(files, scope.partIds).then((notKept) => {
         if (notKept) setState({ busy: false, words: `${written}. ${notKept}` });
         void client.invalidateQueries({ queryKey: GIVEN_FILES });
       });
