@@ -20,7 +20,7 @@ export type DifferenceCode = 'size' | 'moved' | 'missing' | 'more' | 'twice' | '
 
 /** What files add to places by their rounding, in mm. */
 const ROUNDING_MM = 0.002;
-/** Sizes that agree within this share, and this many mm, are one. */
+/** Sizes that differ by no more than this many mm, beyond what the file’s tolerance allows either edge, are one. */
 const SIZE_MM = 0.004;
 
 const boxOfWanted = (w: Wanted): Box => {
