@@ -1,27 +1,49 @@
 /** `needlefile check`: files in, what a machine understands of each out, in lines or as JSON. */
 import { readFile, stat } from 'node:fs/promises';
+import path from 'node:path';
+import type { ReadDrawing } from '../core/formats/read-drawing';
+import { WRITTEN_FORMATS } from '../core/formats/written';
 import { boxHeight, boxWidth, isEmptyBox } from '../core/geometry/point';
+import { meantFiles, provedOn } from '../core/job/machine-files';
 import { LIMITS } from '../core/limits';
+import { finished } from '../core/memo';
+import { comparedWithNow } from '../core/proof/compare-file';
+import { setOf } from '../core/proof/prove';
 import type { JobMachine } from '../core/schema/shop/machine';
-import { type Understood, type UnderstoodOperation, understand } from '../machine/understand';
+import { formatSeconds } from '../core/units/duration';
+import type { LayerSet } from '../machine/set';
+import { readAndUnderstood, type Understood, type UnderstoodOperation } from '../machine/understand';
+import { type EvaluatedSheet, evaluated, type JobOptions } from './evaluated';
 import { readMachine } from './machine-file';
+import type { Refused } from './refused';
 
 /** What the command is asked to do. */
 export type CheckOptions = {
   readonly files: readonly string[];
-  /** A machine as JSON that the files are held against; null for any. */
+  /** A machine as JSON that the files are held against; null for any, or for that of the job. */
   readonly machine: string | null;
   readonly json: boolean;
+  /** The job that the files are to be of, and where what it names is found; null where that does not matter. */
+  readonly job: Omit<JobOptions, 'machine' | 'strict'> | null;
 };
 
 type Say = (line: string) => void;
 type Checked =
-  | { readonly file: string; readonly understood: Understood }
+  | { readonly file: string; readonly understood: Understood; readonly differences: readonly string[] }
   | { readonly file: string; readonly sentence: string };
 
 const round = (value: number): number => Number(value.toFixed(3));
 
-async function checkFile(file: string, machine: JobMachine | null): Promise<Checked> {
+/** What files are held against: a machine and what it is set to, and the sheets of a job that they are to be of. */
+type Against = {
+  readonly machine: JobMachine | null;
+  /** Whether the machine stands for any, in whatever format it is given files. */
+  readonly readsAny?: boolean;
+  readonly set: readonly LayerSet[];
+  readonly sheets: readonly EvaluatedSheet[];
+};
+
+async function checkFile(file: string, { machine, readsAny, set, sheets }: Against): Promise<Checked> {
   const size = await stat(file).then(
     (s) => (s.isFile() ? s.size : null),
     () => null,
@@ -31,8 +53,39 @@ async function checkFile(file: string, machine: JobMachine | null): Promise<Chec
     return { file, sentence: `${file} has more than ${LIMITS.drawingBytes / 1024 / 1024} MB; it was not read.` };
   const bytes = await readFile(file).catch(() => null);
   if (!bytes) return { file, sentence: `${file} can’t be read.` };
-  const understood = await understand(new Uint8Array(bytes), machine);
-  return 'sentence' in understood ? { file, sentence: understood.sentence } : { file, understood };
+  const format = WRITTEN_FORMATS.find((f) => file.toLowerCase().endsWith(`.${f.ending}`))?.id;
+  const profile = machine && readsAny && format ? { ...machine, file: { ...machine.file, format } } : machine;
+  const made = await readAndUnderstood(new Uint8Array(bytes), profile, set);
+  if ('sentence' in made) return { file, sentence: made.sentence };
+  const differences = differencesFrom(path.basename(file), made.read, sheets);
+  return { file, understood: made.understood, differences };
+}
+
+/** What a file is not of the sheet that it is nearest to; nothing where it is held against none. */
+function differencesFrom(name: string, read: ReadDrawing, sheets: readonly EvaluatedSheet[]): readonly string[] {
+  let least: readonly string[] | null = null;
+  for (const { job, result } of sheets) {
+    const found = comparedWithNow(job, result, { partIds: null }, { name, read });
+    if (found === null)
+      return ['Its name has no ending of a format that jobs are written in, so that it is compared with nothing.'];
+    if (least === null || found.length < least.length) least = found.map((d) => d.sentence);
+  }
+  return least ?? [];
+}
+
+/** The machine of files, with what a job sets it to; or why the job can’t be used. */
+async function againstOf({ machine, job }: CheckOptions, complain: Say): Promise<Against | Refused> {
+  if (job === null) {
+    const read = machine === null ? null : await readMachine(machine);
+    return read && 'sentences' in read ? read : { machine: read, set: [], sheets: [] };
+  }
+  const made = await evaluated({ ...job, machine, strict: false }, complain);
+  if ('sentences' in made) return made;
+  const set = made.sheets.flatMap((one) => {
+    const { files } = finished(meantFiles(one.job, one.result, { partIds: null }));
+    return setOf(one.job, files);
+  });
+  return { machine: provedOn(made.job), readsAny: made.job.machine === null, set, sheets: made.sheets };
 }
 
 const sizeOf = ({ box }: Pick<Understood, 'box'>) =>
@@ -40,13 +93,27 @@ const sizeOf = ({ box }: Pick<Understood, 'box'>) =>
     ? null
     : { x: round(box.minX), y: round(box.minY), width: round(boxWidth(box)), height: round(boxHeight(box)) };
 
+/** Whether a file would run, and is what it is to be. */
+const isAsMeant = (checked: Checked): boolean =>
+  !('sentence' in checked) && checked.understood.troubles.length + checked.differences.length === 0;
+
+/** What all operations take, in seconds; null where that of one is not known. */
+function secondsOf({ operations }: Understood): number | null {
+  let sum = 0;
+  for (const { seconds } of operations) {
+    if (seconds === null) return null;
+    sum += seconds;
+  }
+  return operations.length === 0 ? null : round(sum);
+}
+
 /** What is printed as JSON of a file. Lengths in mm. */
 const asJson = (checked: Checked) =>
   'sentence' in checked
     ? { file: checked.file, runs: false, sentence: checked.sentence }
     : {
         file: checked.file,
-        runs: checked.understood.troubles.length === 0,
+        runs: isAsMeant(checked),
         format: checked.understood.format,
         unit: checked.understood.unit,
         unitStated: checked.understood.isUnitStated,
@@ -62,9 +129,12 @@ const asJson = (checked: Checked) =>
           open: o.open,
           lengthMm: round(o.lengthMm),
           travelMm: round(o.travelMm),
+          seconds: o.seconds === null ? null : round(o.seconds),
           size: sizeOf(o),
         })),
+        seconds: secondsOf(checked.understood),
         troubles: checked.understood.troubles,
+        differences: checked.differences,
         notes: checked.understood.notes,
       };
 
@@ -76,6 +146,7 @@ function operationLine(o: UnderstoodOperation, n: number): string {
     o.open > 0 && !o.isFilled ? `${o.open.toLocaleString('en')} open` : '',
     `${round(o.lengthMm)} mm`,
     `${round(o.travelMm)} mm between`,
+    o.seconds === null ? '' : formatSeconds(o.seconds),
   ]
     .filter(Boolean)
     .join(', ');
@@ -88,23 +159,26 @@ function* linesOf(checked: Checked): Generator<string> {
   }
   const { understood } = checked;
   const size = sizeOf(understood);
-  yield `${checked.file}: ${understood.format}${size ? `, ${size.width} × ${size.height} mm` : ''}`;
+  const seconds = secondsOf(understood);
+  const takes = seconds === null ? '' : `, ${formatSeconds(seconds)}`;
+  yield `${checked.file}: ${understood.format}${size ? `, ${size.width} × ${size.height} mm` : ''}${takes}`;
   for (const [n, o] of understood.operations.entries()) yield operationLine(o, n + 1);
   for (const note of understood.notes) yield `  Note: ${note}`;
   for (const trouble of understood.troubles) yield `  ! ${trouble}`;
-  if (understood.troubles.length === 0) yield '  It runs as it is.';
+  for (const sentence of checked.differences) yield `  ! Not as the job is now: ${sentence}`;
+  if (isAsMeant(checked)) yield '  It runs as it is.';
 }
 
-/** Checks files. 0: all of them would run, 1: one would not, 2: the machine can't be used. */
-export async function check({ files, machine, json }: CheckOptions, say: Say, complain: Say): Promise<0 | 1 | 2> {
-  const read = machine === null ? null : await readMachine(machine);
-  if (read && 'sentences' in read) {
-    for (const sentence of read.sentences) complain(sentence);
+/** Checks files. 0: all of them would run as meant, 1: one would not, 2: the machine or the job can't be used. */
+export async function check(options: CheckOptions, say: Say, complain: Say): Promise<0 | 1 | 2> {
+  const against = await againstOf(options, complain);
+  if ('sentences' in against) {
+    for (const sentence of against.sentences) complain(sentence);
     return 2;
   }
   const checked: Checked[] = [];
-  for (const file of files) checked.push(await checkFile(file, read));
-  if (json) say(JSON.stringify(checked.map(asJson), null, 2));
+  for (const file of options.files) checked.push(await checkFile(file, against));
+  if (options.json) say(JSON.stringify(checked.map(asJson), null, 2));
   else for (const one of checked) for (const line of linesOf(one)) say(line);
-  return checked.some((one) => 'sentence' in one || one.understood.troubles.length > 0) ? 1 : 0;
+  return checked.every(isAsMeant) ? 0 : 1;
 }

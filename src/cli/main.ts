@@ -13,7 +13,7 @@ const USAGE = `Needlefile prepares lettering for machine output.
                                        [--typefaces DIR] [--drawings DIR] [--date 2026-05-04] [--machine MACHINE.json]
                                        [--strict]
 
-  npm run -s needlefile -- check FILE ... [--machine MACHINE.json] [--json]
+  npm run -s needlefile -- check FILE ... [--machine MACHINE.json] [--job JOB [--typefaces DIR] [--drawings DIR]] [--json]
 
 Prepare makes the files of a job:
 
@@ -38,10 +38,12 @@ their length and the way between, what is passed over, and the size.
 
   FILE             an SVG, DXF, PDF or plotter file
   --machine FILE   hold them against this machine: format, curves, bed, colours or layers it reads, areas
+  --job JOB        hold them against what this job means now, thing by thing, and against its machine unless another is
+                   given; what is set for its operations says how long they take
   --json           as JSON
 
 Ends with 0 when done, 1 as said above, when a file read back is not what is drawn or one that is checked would not run
-as it is, 2 when the input can't be used.`;
+as meant, 2 when the input can't be used.`;
 
 const say = (line: string) => process.stdout.write(`${line}\n`);
 const complain = (line: string) => process.stderr.write(`${line}\n`);
@@ -62,7 +64,14 @@ async function main(args: string[]): Promise<ExitCode> {
   const [command, job, ...further] = positionals;
   if (command === 'check' && job)
     return check(
-      { files: [job, ...further], machine: values.machine ?? null, json: values.json ?? false },
+      {
+        files: [job, ...further],
+        machine: values.machine ?? null,
+        json: values.json ?? false,
+        job: values.job
+          ? { job: values.job, typefaces: values.typefaces ?? null, assets: values.drawings ?? null }
+          : null,
+      },
       say,
       complain,
     );
@@ -115,6 +124,7 @@ const parse = (args: string[]) =>
       drawings: { type: 'string' },
       date: { type: 'string' },
       machine: { type: 'string' },
+      job: { type: 'string' },
       strict: { type: 'boolean' },
       json: { type: 'boolean' },
       help: { type: 'boolean', short: 'h' },

@@ -4,6 +4,7 @@
  * lies at the edge of the stock was held until then.
  */
 import Flatbush from 'flatbush';
+import { meetingBoxes } from '../core/geometry/apart';
 import type { ClipEngine, TaggedPolygon } from '../core/geometry/boolean/engine';
 import { DisjointSets } from '../core/geometry/disjoint-sets';
 import { floatAt } from '../core/geometry/elements';
@@ -48,14 +49,11 @@ type Face = TablePiece & { readonly along: ReadonlySet<number> };
 /** The stock within a box after cuts, in the order in which they are run. */
 export function tableAfter(engine: ClipEngine, stock: Box, cuts: readonly CutLine[]): Table {
   const rim = cuts.length;
-  const bands = cuts.flatMap(({ path, at, widthMm }, i): TaggedPolygon[] => {
+  const bands = cuts.map(({ path, at, widthMm }, i): TaggedPolygon[] => {
     const half = Math.max(widthMm, LEAST_WIDTH_MM) / 2;
     return path ? bandOf(path, half, i + 1) : [discAt(at, half, i + 1)];
   });
-  const { minX, minY, maxX, maxY } = stock;
-  const tag = rim + 1;
-  const whole = Float64Array.of(minX, minY, tag, maxX, minY, tag, maxX, maxY, tag, minX, maxY, tag);
-  const faces = facesOf(engine.clip('difference', [whole], bands, 'positive'), nearestCut(cuts, stock));
+  const faces = facesOf(leftOver(engine, { stock, cuts, bands, rimTag: rim + 1 }), nearestCut(cuts, stock));
   const freeAfter = faces.map((): number | null => null);
   const loose: number[] = [];
   const sets = new DisjointSets(faces.length + 1);
@@ -92,6 +90,47 @@ export function tableAfter(engine: ClipEngine, stock: Box, cuts: readonly CutLin
     loose: loose.reverse(),
     pieceAt: finderOf(faces),
   };
+}
+
+/**
+ * What the bands of cuts leave of the stock. Bands that lie apart from all others, and from the edge of the stock, are united by
+ * themselves and turned round, into holes and what lies in them: a clipper goes through many at once more slowly than through few.
+ */
+function leftOver(
+  engine: ClipEngine,
+  {
+    stock,
+    cuts,
+    bands,
+    rimTag,
+  }: {
+    readonly stock: Box;
+    readonly cuts: readonly CutLine[];
+    readonly bands: readonly (readonly TaggedPolygon[])[];
+    readonly rimTag: number;
+  },
+): TaggedPolygon[] {
+  const boxes = cuts.map((cut) => growBox(cutBox(cut), Math.max(cut.widthMm, LEAST_WIDTH_MM)));
+  const within = growBox(stock, -TOUCHING_MM);
+  const out: TaggedPolygon[] = [];
+  const atRim: TaggedPolygon[] = [];
+  for (const group of meetingBoxes(boxes, TOUCHING_MM)) {
+    const own = group.flatMap((i) => bands[i] ?? []);
+    if (group.every((i) => boxContains(within, boxes[i] as Box)))
+      for (const ring of engine.clip('union', own, [], 'positive')) out.push(turnedRound(ring));
+    else atRim.push(...own);
+  }
+  const { minX, minY, maxX, maxY } = stock;
+  const whole = Float64Array.of(minX, minY, rimTag, maxX, minY, rimTag, maxX, maxY, rimTag, minX, maxY, rimTag);
+  out.push(...(atRim.length > 0 ? engine.clip('difference', [whole], atRim, 'positive') : [whole]));
+  return out;
+}
+
+/** A polygon the other way round. */
+function turnedRound(polygon: TaggedPolygon): TaggedPolygon {
+  const out = new Float64Array(polygon.length);
+  for (let i = 0, k = polygon.length - 3; k >= 0; i += 3, k -= 3) out.set(polygon.subarray(k, k + 3), i);
+  return out;
 }
 
 type Ring = {

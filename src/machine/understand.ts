@@ -54,11 +54,21 @@ export async function understand(
   profile: Profile | null,
   set: readonly LayerSet[] = [],
 ): Promise<Understood | { readonly sentence: string }> {
+  const made = await readAndUnderstood(bytes, profile, set);
+  return 'sentence' in made ? made : made.understood;
+}
+
+/** The same, with what was read. */
+export async function readAndUnderstood(
+  bytes: Uint8Array,
+  profile: Profile | null,
+  set: readonly LayerSet[],
+): Promise<{ readonly understood: Understood; readonly read: ReadDrawing } | { readonly sentence: string }> {
   const read = await readByMachine(bytes, profile);
   if ('sentence' in read) return read;
-  const made = understoodOf(read.drawing, programOf(read.drawing), { profile, set });
-  if (read.pages < 2) return made;
-  return { ...made, troubles: [`It has ${read.pages} pages; a machine runs the first.`, ...made.troubles] };
+  const understood = understoodOf(read.drawing, programOf(read.drawing), { profile, set });
+  const pages = read.pages < 2 ? [] : [`It has ${read.pages} pages; a machine runs the first.`];
+  return { understood: { ...understood, troubles: [...pages, ...understood.troubles] }, read: read.drawing };
 }
 
 /** The same of what was read. */

@@ -393,4 +393,27 @@ describe('files are checked', () => {
     expect(held.out).toContain('Table reads DXF; this is SVG.');
     expect(run('check', good, '--machine', save('none.json', '{}')).code).toBe(2);
   });
+
+  test('held against a job: its own files run, with their times; what was changed since is told', () => {
+    const out = path.join(home, 'checked');
+    const settings = { typed: { speed: 20 } };
+    const text = readFileSync('demo/gate-sign.json', 'utf8');
+    const job = JSON.parse(text) as { operations: object[]; parts: object[] };
+    const timed = { ...job, operations: job.operations.map((o) => ({ ...o, settings })) };
+    const meant = save('timed.json', timed);
+    expect(run('prepare', meant, '--out', out, '--formats', 'svg,dxf')).toMatchObject({ code: 0 });
+    const files = readdirSync(out).map((name) => path.join(out, name));
+    expect(files).toHaveLength(2);
+    // Without a machine any of its formats will do.
+    const own = run('check', ...files, '--job', meant, '--json');
+    expect(own.code).toBe(0);
+    const [report] = JSON.parse(own.out) as [{ seconds: number; operations: { seconds: number }[]; differences: [] }];
+    expect(report).toMatchObject({ runs: true, differences: [] });
+    expect(report.seconds).toBeGreaterThan(1);
+    expect(report.operations.reduce((sum, o) => sum + o.seconds, 0)).toBeCloseTo(report.seconds, 2);
+    const other = run('check', ...files, '--job', save('other.json', text.replaceAll('ALDER', 'ELDER')));
+    expect(other.code).toBe(1);
+    expect(other.out).toContain('! Not as the job is now: ');
+    expect(run('check', ...files, '--job', path.join(home, 'none.json')).code).toBe(2);
+  });
 });

@@ -193,7 +193,8 @@ export function curvatureAt(s: Segment, t: number): number {
   return (d.x * e.y - d.y * e.x) / speed ** 3;
 }
 
-function secondDerivativeAt(s: Quadratic | Cubic, t: number): Point {
+/** The second derivative with respect to t. */
+export function secondDerivativeAt(s: Quadratic | Cubic, t: number): Point {
   if (s.kind === 'quadratic') return { x: 2 * (s.x0 - 2 * s.ax + s.x1), y: 2 * (s.y0 - 2 * s.ay + s.y1) };
   const u = 1 - t;
   return {

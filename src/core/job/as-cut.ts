@@ -7,6 +7,7 @@ import { line } from '../geometry/segment';
 import { windingAt } from '../geometry/winding';
 import { hasLettersAlone, outlinesGiven } from '../kinds/letters-alone';
 import { isCut, workKind } from '../kinds/works';
+import { grownInChords } from '../prepare/in-chords';
 import { measureOutlines, nestAgain, type Outline } from '../prepare/outline';
 import { type PieceKind, piecesOf } from '../prepare/pieces';
 import { regionWithout, without } from '../prepare/without';
@@ -23,8 +24,23 @@ export type CutPiece = {
   readonly outlines: readonly Outline[];
 };
 
-/** All pieces, part by part. Only what is cut comes apart; scrap is not among them. Yields how many parts are done. */
-export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generator<Progress, CutPiece[]> {
+/** How outlines are grown by distances, one after the other. */
+type Grow = (outlines: readonly Outline[], ...distances: readonly number[]) => readonly Outline[];
+
+/**
+ * All pieces, part by part. Only what is cut comes apart; scrap is not among them. Yields how many parts are done. “In chords” they are
+ * within `CHORDS_MM` of what they are exactly, for each time that half a cut is put on or taken off, and have no labels.
+ */
+export function* asCut(
+  engine: ClipEngine,
+  job: Job,
+  result: JobResult,
+  how: 'exact' | 'in chords' = 'exact',
+): Generator<Progress, CutPiece[]> {
+  const grown: Grow =
+    how === 'exact'
+      ? (outlines, ...distances) => distances.reduce((all, by) => grownBy(engine, all, by), outlines)
+      : (outlines, ...distances) => grownInChords(engine, outlines, distances);
   const running = job.operations.filter((o) => o.on);
   const cuts = new Map(job.parts.flatMap((part) => (part.reference ? [] : cutOf(part, running, job))));
   const shown = result.parts.filter((p) => cuts.has(p.id) && p.solid.length > 0);
@@ -36,8 +52,7 @@ export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generat
     yield { done, of: shown.length };
     const { half, isBeside, ofIt } = cuts.get(part.id) as PartCut;
     const cut = ofIt(part);
-    const middle = isBeside ? grownBy(engine, cut, -half) : cut;
-    openings.push(...eachOpening(grownBy(engine, middle, half)));
+    openings.push(...eachOpening(grown(cut, ...(isBeside ? [-half] : []), half)));
   }
   const pieces: CutPiece[] = [];
   const inPlates = new Set<readonly Outline[]>();
@@ -45,11 +60,10 @@ export function* asCut(engine: ClipEngine, job: Job, result: JobResult): Generat
     yield { done: negatives.length + done, of: shown.length };
     const { half, isBeside, ofIt } = cuts.get(part.id) as PartCut;
     const cut = ofIt(part);
-    const solid = isBeside ? grownBy(engine, cut, half) : cut;
     // Openings in a plate are cut out of it; a part within an opening is cut out of what falls out there.
     const own = openings.filter((opening) => liesIn(opening, cut));
     for (const opening of own) inPlates.add(opening);
-    pieces.push(...piecesOfKept(regionWithout(engine, grownBy(engine, solid, -half), own), part.id));
+    pieces.push(...piecesOfKept(regionWithout(engine, grown(cut, ...(isBeside ? [half] : []), -half), own), part.id));
   }
   if (negatives.length === 0) return pieces;
   const inSheet = openings.filter((opening) => !inPlates.has(opening));

@@ -6,8 +6,7 @@
 import { floatAt, numberAt } from '../geometry/elements';
 import type { Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
-import { curvatureAt, derivativeAt, type Segment, tangentAt } from '../geometry/segment';
-import { segmentLength } from '../geometry/segment-measures';
+import { curvatureAt, derivativeAt, type Segment, secondDerivativeAt, tangentAt } from '../geometry/segment';
 import { alongAxes, type Motion } from './machine-motion';
 
 /** Curves are looked at in pieces that turn by no more than this, in radians, halved so often at least, and at most. */
@@ -16,6 +15,8 @@ const FEWEST_HALVED = 1;
 const MOST_HALVED = 9;
 /** Turns smaller than this are none, in radians: what is joined smoothly is gone through without slowing. */
 const SMOOTH = 1e-3;
+/** Segments shorter than this, in mm, are not run. */
+const SHORTEST_MM = 1e-9;
 
 /** Pieces of a path with the limits in each and between them, one after the other. */
 class Pieces {
@@ -34,36 +35,27 @@ class Pieces {
 
   /** Go on along a segment. */
   add(s: Segment): void {
-    const first = tangentAt(s, 0);
-    const corner = this.lengths.length === 0 ? 0 : this.cornerSpeed(first.x, first.y);
-    const stops = s.kind === 'line' ? [0, 1] : stopsWithin(s);
-    const whole = segmentLength(s);
-    if (!(whole > 1e-9)) return;
-    const spans = lengthsBetween(s, stops, whole);
-    spans.forEach((length, k) => {
-      const [t, next] = [numberAt(stops, k), numberAt(stops, k + 1)];
-      const from = this.curveSpeed(s, t);
-      this.limits.push(k === 0 ? Math.min(corner, from, this.leaving) : from);
-      const { x, y } = tangentAt(s, (t + next) / 2);
+    const spans = spansOf(s);
+    const [first, last] = [spans[0], spans[spans.length - 1]];
+    if (!first || !last) return;
+    const corner = this.lengths.length === 0 ? 0 : this.cornerSpeed(first.from.x, first.from.y);
+    for (const span of spans) {
+      const { from, middle, length } = span;
+      const speed = this.curveSpeed(from);
+      this.limits.push(span === first ? Math.min(corner, speed, this.leaving) : speed);
       this.lengths.push(length);
-      this.accelerations.push(alongAxes(this.motion.acceleration, x, y));
-      this.tops.push(this.curveSpeed(s, (t + next) / 2));
-    });
-    const last = tangentAt(s, 1);
-    [this.dx, this.dy] = [last.x, last.y];
-    this.leaving = this.curveSpeed(s, 1);
-  }
-
-  private straightTop(x: number, y: number): number {
-    return Math.min(this.motion.speed, alongAxes(this.motion.axisSpeed, x, y));
+      this.accelerations.push(alongAxes(this.motion.acceleration, middle.x, middle.y));
+      this.tops.push(this.curveSpeed(middle));
+    }
+    [this.dx, this.dy] = [last.to.x, last.to.y];
+    this.leaving = this.curveSpeed(last.to);
   }
 
   /** The speed at which the acceleration across the path is that of the axes. */
-  private curveSpeed(s: Segment, t: number): number {
-    const curvature = Math.abs(curvatureAt(s, t));
-    const { x, y } = tangentAt(s, t);
-    if (curvature < 1e-9) return this.straightTop(x, y);
-    return Math.min(this.straightTop(x, y), Math.sqrt(alongAxes(this.motion.acceleration, y, x) / curvature));
+  private curveSpeed({ x, y, curvature }: Place): number {
+    const top = Math.min(this.motion.speed, alongAxes(this.motion.axisSpeed, x, y));
+    if (curvature < 1e-9) return top;
+    return Math.min(top, Math.sqrt(alongAxes(this.motion.acceleration, y, x) / curvature));
   }
 
   /** The speed through the corner between where the path has come to and a direction. */
@@ -78,39 +70,55 @@ class Pieces {
   }
 }
 
-/** Where a curve is looked at piece by piece, as parameters from 0 to 1: halved until each piece turns little. */
-function stopsWithin(s: Segment): number[] {
-  const stops = [0];
-  const halve = (from: number, to: number, depth: number): void => {
-    const middle = (from + to) / 2;
-    const way = tangentAt(s, middle);
-    const turn = turned(tangentAt(s, from), way) + turned(way, tangentAt(s, to));
-    if (depth > 0 && (turn > TURN || depth > MOST_HALVED - FEWEST_HALVED)) {
+/** A place of a segment: its direction, how fast the point goes with its parameter, in mm, and the curvature, in 1/mm, without sign. */
+type Place = {
+  readonly t: number;
+  readonly x: number;
+  readonly y: number;
+  readonly going: number;
+  readonly curvature: number;
+};
+
+/** A piece that turns little: where it begins, its middle, where it ends, and its length in mm. */
+type Span = { readonly from: Place; readonly middle: Place; readonly to: Place; readonly length: number };
+
+/** Slower than this, in mm, a point hardly goes with its parameter: its direction is asked around it. */
+const STANDING_MM = 1e-9;
+
+function placeAt(s: Segment, t: number): Place {
+  const d = derivativeAt(s, t);
+  const going = Math.sqrt(d.x * d.x + d.y * d.y);
+  if (s.kind === 'line' || s.kind === 'arc' || going < STANDING_MM) {
+    const { x, y } = tangentAt(s, t);
+    return { t, x, y, going, curvature: Math.abs(curvatureAt(s, t)) };
+  }
+  const e = secondDerivativeAt(s, t);
+  const curvature = Math.abs(d.x * e.y - d.y * e.x) / (going * going * going);
+  return { t, x: d.x / going, y: d.y / going, going, curvature };
+}
+
+/** A segment piece by piece: halved until each turns little; none where it is shorter than can be run. Lengths by Simpson’s rule. */
+function spansOf(s: Segment): Span[] {
+  const spans: Span[] = [];
+  const take = (from: Place, middle: Place, to: Place): void => {
+    const length = ((to.t - from.t) * (from.going + 4 * middle.going + to.going)) / 6;
+    if (length > 0) spans.push({ from, middle, to, length });
+  };
+  const halve = (from: Place, to: Place, depth: number): void => {
+    const middle = placeAt(s, (from.t + to.t) / 2);
+    if (depth > 0 && (turned(from, middle) + turned(middle, to) > TURN || depth > MOST_HALVED - FEWEST_HALVED)) {
       halve(from, middle, depth - 1);
       halve(middle, to, depth - 1);
-    } else stops.push(to);
+    } else take(from, middle, to);
   };
-  halve(0, 1, MOST_HALVED);
-  return stops;
+  const [from, to] = [placeAt(s, 0), placeAt(s, 1)];
+  if (s.kind === 'line') take(from, placeAt(s, 0.5), to);
+  else halve(from, to, MOST_HALVED);
+  return spans.reduce((sum, { length }) => sum + length, 0) > SHORTEST_MM ? spans : [];
 }
 
 /** The angle between two directions, in radians. */
 const turned = (a: Point, b: Point): number => Math.abs(Math.atan2(a.x * b.y - a.y * b.x, a.x * b.x + a.y * b.y));
-
-/** Lengths between parameters, by Simpson’s rule, brought to the whole. */
-function lengthsBetween(s: Segment, stops: readonly number[], whole: number): number[] {
-  if (s.kind === 'line' || s.kind === 'arc') return stops.slice(1).map((t, k) => (t - numberAt(stops, k)) * whole);
-  const speed = (t: number): number => {
-    const { x, y } = derivativeAt(s, t);
-    return Math.hypot(x, y);
-  };
-  const spans = stops.slice(1).map((to, k) => {
-    const from = numberAt(stops, k);
-    return ((to - from) * (speed(from) + 4 * speed((from + to) / 2) + speed(to))) / 6;
-  });
-  const sum = spans.reduce((a, b) => a + b, 0);
-  return spans.map((length) => (length * whole) / sum);
-}
 
 /** Seconds from rest to rest along segments that join. */
 export function runSeconds(segments: readonly Segment[], motion: Motion): number {

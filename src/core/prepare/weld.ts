@@ -3,10 +3,10 @@
  * content, relative to its first letter; lines that touch no other line are remembered whole. So an edit recomputes only the
  * clusters it touches.
  */
+import { meetingBoxes } from '../geometry/apart';
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { FLATTEN_MM } from '../geometry/boolean/session';
 import { uniteLabelled } from '../geometry/boolean/union';
-import { DisjointSets } from '../geometry/disjoint-sets';
 import { numberAt } from '../geometry/elements';
 import { type Region, regionArea, reversePath, transformRegion } from '../geometry/path';
 import {
@@ -15,7 +15,6 @@ import {
   boxesMeet,
   compose,
   EMPTY_BOX,
-  growBox,
   IDENTITY,
   type Matrix,
   scaling,
@@ -29,20 +28,6 @@ import { measureOutlines, nestAgain, type Outline, relabel, transformOutlines, w
 
 /** Flattening for lettering of a given capital height: finer for small letters, so that their overlaps are not missed. */
 export const weldTolerance = (capHeightMm: number): number => Math.min(FLATTEN_MM, Math.max(5e-4, capHeightMm / 4000));
-
-/** Indices of letters, gathered where their bounds meet (directly or through others); each list in reading order. */
-export function clusterLetters(boxes: readonly Box[], margin: number): number[][] {
-  const sets = new DisjointSets(boxes.length);
-  const byLeft = boxes.map((_, i) => i).sort((a, b) => (boxes[a] as Box).minX - (boxes[b] as Box).minX);
-  let active: number[] = [];
-  for (const i of byLeft) {
-    const box = growBox(boxes[i] as Box, margin);
-    active = active.filter((k) => (boxes[k] as Box).maxX >= box.minX);
-    for (const k of active) if (boxesMeet(box, boxes[k] as Box)) sets.join(i, k);
-    active.push(i);
-  }
-  return sets.gather(boxes.map((_, i) => i));
-}
 
 /** Letters closer than this are looked at together. */
 const TOUCH_MM = 0.001;
@@ -181,7 +166,7 @@ function weldLetters(from: number, to: number, s: Setting, memory: Memory): Outl
   );
   const letters = names.map((i) => layout.letters[i] as PlacedLetter);
   const boxes = letters.map((letter) => letter.box);
-  const clusters = s.weld ? clusterLetters(boxes, TOUCH_MM / scale) : letters.map((_, i) => [i]);
+  const clusters = s.weld ? meetingBoxes(boxes, TOUCH_MM / scale) : letters.map((_, i) => [i]);
   const out: Outline[] = [];
   let across = false;
   for (const cluster of clusters) {

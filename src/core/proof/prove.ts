@@ -68,7 +68,7 @@ export type Proof = {
 };
 
 /** What a machine is set to for the layers of files, as the job says. */
-function setOf(job: Job, files: readonly Pick<MeantFile, 'meant'>[]): LayerSet[] {
+export function setOf(job: Job, files: readonly Pick<MeantFile, 'meant'>[]): LayerSet[] {
   return files.flatMap(({ meant: { drawing, operations } }) =>
     drawing.layers.flatMap((layer, i): LayerSet[] => {
       const operation = operations[i];
@@ -261,7 +261,7 @@ function placesOf({ kind, paths, from }: RunItem): Point[] {
 
 /** Pieces that are to be kept, with what they are called and what holds them. */
 function* meantPieces(engine: ClipEngine, job: Job, result: JobResult): Generator<Progress, MeantPiece[]> {
-  const pieces = yield* asCut(engine, job, result);
+  const pieces = yield* asCut(engine, job, result, 'in chords');
   const held = new Set(
     result.operations.flatMap((o) => o.cuts.flatMap((cut) => (cut.tabs.length > 0 ? [cut.partId] : []))),
   );

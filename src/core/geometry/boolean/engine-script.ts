@@ -1,5 +1,5 @@
 /** Clipper2 in TypeScript behind the engine's interface. */
-import { Clipper64, ClipType, FillRule, type Path64 } from 'clipper2-ts';
+import { Clipper64, ClipType, EndType, FillRule, inflatePaths, JoinType, type Path64 } from 'clipper2-ts';
 import { floatAt } from '../elements';
 import { type ClipEngine, type ClipOperation, GRID_PER_MM, type TaggedPolygon, type WindingRule } from './engine';
 
@@ -37,6 +37,9 @@ function fromGrid(path: Path64): TaggedPolygon {
   return polygon;
 }
 
+/** Asked for by the clipper, and used by no round corner. */
+const MITRE = 2;
+
 /** Clipper2 in TypeScript: for where WebAssembly does not load, and to hold the other against. */
 export const scriptEngine: ClipEngine = {
   name: 'clipper2-ts',
@@ -51,5 +54,9 @@ export const scriptEngine: ClipEngine = {
     const solution: Path64[] = [];
     clipper.execute(TYPES[operation], RULES[rule], solution);
     return solution.map(fromGrid);
+  },
+  inflate(polygons, by, withinMm) {
+    const [paths, delta, within] = [polygons.map(toGrid), by * GRID_PER_MM, withinMm * GRID_PER_MM];
+    return inflatePaths(paths, delta, JoinType.Round, EndType.Polygon, MITRE, within).map(fromGrid);
   },
 };

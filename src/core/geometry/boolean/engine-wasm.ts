@@ -2,6 +2,9 @@
 import type { MainModule, PathsD } from 'clipper2-wasm/dist/clipper2z';
 import { type ClipEngine, GRID_DIGITS, type TaggedPolygon } from './engine';
 
+/** Asked for by the clipper, and used by no round corner. */
+const MITRE = 2;
+
 /** Load the WebAssembly engine; rejects where WebAssembly or the file can't be loaded. */
 export async function loadWasmEngine(): Promise<ClipEngine> {
   const { default: start } = await import('clipper2-wasm/dist/es/clipper2z.js');
@@ -53,6 +56,16 @@ export async function loadWasmEngine(): Promise<ClipEngine> {
         return fromHeap(solution);
       } finally {
         for (const object of [solution, clips, subjects, clipper]) object.delete();
+      }
+    },
+    inflate(polygons, by, withinMm) {
+      const paths = toHeap(polygons);
+      const { Round } = wasm.JoinType;
+      const grown = wasm.InflatePathsD(paths, by, Round, wasm.EndType.Polygon, MITRE, GRID_DIGITS, withinMm);
+      try {
+        return fromHeap(grown);
+      } finally {
+        for (const object of [grown, paths]) object.delete();
       }
     },
   };

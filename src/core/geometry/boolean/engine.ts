@@ -22,6 +22,11 @@ export type ClipEngine = {
     clip: readonly TaggedPolygon[],
     rule: WindingRule,
   ) => TaggedPolygon[];
+  /**
+   * Clean polygons, holes the other way round, grown by `by` mm with round corners (shrunk where negative), in chords within `withinMm`
+   * of circles; tags are lost.
+   */
+  readonly inflate: (polygons: readonly TaggedPolygon[], by: number, withinMm: number) => TaggedPolygon[];
 };
 
 /** Steps per millimetre of the clipper's grid: 0.1 µm. */
