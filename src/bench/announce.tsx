@@ -22,7 +22,7 @@ function chosenNowWords(): string {
 
 function foundWords(): string {
   const count = openGroups(useBench.getState().view?.findings ?? []).length;
-  return count === 0 ? 'Nothing to look at.' : count === 1 ? '1 thing to look at.' : `${count} things to look at.`;
+  return count === 0 ? 'Nothing more to look at.' : count === 1 ? '1 thing to look at.' : `${count} things to look at.`;
 }
 
 /** A line that is not seen, but read out. */

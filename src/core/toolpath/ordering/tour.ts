@@ -103,7 +103,9 @@ export class Tour extends Sequence {
     this.least = Infinity;
     const to = intAt(this.places.firstPlace, i + 1);
     for (let p = intAt(this.places.firstPlace, i); p < to; p++) {
-      const cost = this.places.gap(left, p) + this.places.gap(p, next);
+      const there = this.places.gap(left, p);
+      if (there >= this.least) continue;
+      const cost = there + this.places.gap(p, next);
       if (cost < this.least) {
         best = p;
         this.least = cost;

@@ -1,0 +1,11 @@
+import { searchOrder } from '../../src/core/toolpath/ordering/search';
+import { costInSeconds, tourCost } from '../../src/core/toolpath/ordering/stops';
+import { finished } from '../../src/core/memo';
+import { jobByChance } from '../../tests/ordering/random-jobs';
+const SECONDS = costInSeconds(500, 3000); const from = { x: 0, y: 0 };
+const N = [50, 90, 130, 170, 210, 250, 290, 330];
+let sum = 0, t = 0; const each: string[] = [];
+N.forEach((n, k) => { const job = jobByChance(k * 7, n);
+  const b = process.cpuUsage().user; const o = finished(searchOrder(job, { from, cost: SECONDS, how: 'full' })); const d = (process.cpuUsage().user - b) / 1000; t += d;
+  const c = tourCost(job, o, from, SECONDS); sum += Math.log(c); each.push(c.toFixed(3) + '/' + d.toFixed(0)); });
+console.log(process.env.KICK, process.env.KICKS, 'geo', Math.exp(sum / N.length).toFixed(4), 'ms', t.toFixed(0), each.join(' '));
