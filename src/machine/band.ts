@@ -26,9 +26,11 @@ export function bandOf(path: Path, half: number, tag: number): TaggedPolygon[] {
   const n = points.length;
   const at = (i: number): Point => points[(i + n) % n] as Point;
   const chords = path.closed ? n : n - 1;
-  const ways = Array.from({ length: chords }, (_, i) => wayFrom(at(i), at(i + 1)));
+  const lengths = Array.from({ length: chords }, (_, i) => lengthOf(at(i), at(i + 1)));
+  const ways = lengths.map((length, i) => wayFrom(at(i), at(i + 1), length));
   const way = (i: number): Way => ways[(i + chords) % chords] as Way;
-  const room = (i: number): number => Math.min(lengthOf(at(i - 1), at(i)), lengthOf(at(i), at(i + 1)));
+  const room = (i: number): number =>
+    Math.min(lengths[(i - 1 + chords) % chords] as number, lengths[i % chords] as number);
   const cornerAt = (i: number) => ({ at: at(i), before: way(i - 1), after: way(i), half, room: room(i) });
   const cornerBack = (i: number) => ({ at: at(i), before: back(way(i)), after: back(way(i - 1)), half, room: room(i) });
   const out = new Places(tag);
@@ -78,10 +80,12 @@ const apart = (points: readonly Point[], closed: boolean): Point[] => {
   return out;
 };
 
-const lengthOf = (p: Point, q: Point): number => Math.hypot(q.x - p.x, q.y - p.y);
+function lengthOf(p: Point, q: Point): number {
+  const [dx, dy] = [q.x - p.x, q.y - p.y];
+  return Math.sqrt(dx * dx + dy * dy);
+}
 
-function wayFrom(p: Point, q: Point): Way {
-  const length = lengthOf(p, q);
+function wayFrom(p: Point, q: Point, length: number): Way {
   return { x: (q.x - p.x) / length, y: (q.y - p.y) / length };
 }
 

@@ -64,10 +64,14 @@ export function tableAfter(engine: ClipEngine, stock: Box, cuts: readonly CutLin
       if (cut === rim) sets.join(i, held);
       else beside[cut]?.push(i);
   });
+  // Of sets that nothing holds yet, what is in them.
   const members = new Map<number, number[]>();
   faces.forEach((_, i) => {
     const set = sets.find(i);
-    members.set(set, [...(members.get(set) ?? []), i]);
+    if (set === sets.find(held)) return;
+    const own = members.get(set);
+    if (own) own.push(i);
+    else members.set(set, [i]);
   });
   for (let cut = cuts.length - 1; cut >= 0; cut--) {
     const joined = [...new Set((beside[cut] ?? []).map((i) => sets.find(i)))];
@@ -75,14 +79,15 @@ export function tableAfter(engine: ClipEngine, stock: Box, cuts: readonly CutLin
     if (first === undefined) continue;
     const isHeld = joined.includes(sets.find(held));
     if (!isHeld) loose.push(cut);
-    const all = joined.flatMap((set) => {
-      const own = members.get(set) ?? [];
+    if (!isHeld && joined.length === 1) continue;
+    const all: number[] = [];
+    for (const set of joined) {
+      all.push(...(members.get(set) ?? []));
       members.delete(set);
-      if (isHeld && set !== sets.find(held)) for (const i of own) freeAfter[i] = cut;
-      return own;
-    });
-    for (const set of joined) sets.join(first, set);
-    members.set(sets.find(first), all);
+      sets.join(first, set);
+    }
+    if (isHeld) for (const i of all) freeAfter[i] = cut;
+    else members.set(sets.find(first), all);
   }
   return {
     // What never came to be held lies loose from the beginning.
@@ -129,7 +134,11 @@ function leftOver(
 /** A polygon the other way round. */
 function turnedRound(polygon: TaggedPolygon): TaggedPolygon {
   const out = new Float64Array(polygon.length);
-  for (let i = 0, k = polygon.length - 3; k >= 0; i += 3, k -= 3) out.set(polygon.subarray(k, k + 3), i);
+  for (let i = 0, k = polygon.length - 3; k >= 0; i += 3, k -= 3) {
+    out[i] = floatAt(polygon, k);
+    out[i + 1] = floatAt(polygon, k + 1);
+    out[i + 2] = floatAt(polygon, k + 2);
+  }
   return out;
 }
 
@@ -161,8 +170,12 @@ function ringOf(polygon: TaggedPolygon, cutNear: (at: Point) => number | null): 
       if (cut !== null) along.add(cut);
     }
     area += (x * nextY - nextX * y) / 2;
-    lengthMm += Math.hypot(nextX - x, nextY - y);
-    [minX, minY, maxX, maxY] = [Math.min(minX, x), Math.min(minY, y), Math.max(maxX, x), Math.max(maxY, y)];
+    const [dx, dy] = [nextX - x, nextY - y];
+    lengthMm += Math.sqrt(dx * dx + dy * dy);
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
+    if (y < minY) minY = y;
+    if (y > maxY) maxY = y;
   }
   return { xy, box: { minX, minY, maxX, maxY }, area, lengthMm, along };
 }

@@ -6,7 +6,14 @@
 import { floatAt, numberAt } from '../geometry/elements';
 import type { Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
-import { curvatureAt, derivativeAt, type Segment, secondDerivativeAt, tangentAt } from '../geometry/segment';
+import {
+  type Cubic,
+  derivativeAt,
+  type Quadratic,
+  type Segment,
+  secondDerivativeAt,
+  tangentAt,
+} from '../geometry/segment';
 import { alongAxes, type Motion } from './machine-motion';
 
 /** Curves are looked at in pieces that turn by no more than this, in radians, halved so often at least, and at most. */
@@ -85,35 +92,53 @@ type Span = { readonly from: Place; readonly middle: Place; readonly to: Place; 
 /** Slower than this, in mm, a point hardly goes with its parameter: its direction is asked around it. */
 const STANDING_MM = 1e-9;
 
-function placeAt(s: Segment, t: number): Place {
+function placeAt(s: Quadratic | Cubic, t: number): Place {
   const d = derivativeAt(s, t);
   const going = Math.sqrt(d.x * d.x + d.y * d.y);
-  if (s.kind === 'line' || s.kind === 'arc' || going < STANDING_MM) {
-    const { x, y } = tangentAt(s, t);
-    return { t, x, y, going, curvature: Math.abs(curvatureAt(s, t)) };
-  }
+  if (going < STANDING_MM) return { t, ...tangentAt(s, t), going, curvature: 0 };
   const e = secondDerivativeAt(s, t);
   const curvature = Math.abs(d.x * e.y - d.y * e.x) / (going * going * going);
   return { t, x: d.x / going, y: d.y / going, going, curvature };
 }
 
+function placeOfArc({ x0, y0, cx, cy, sweep }: Extract<Segment, { kind: 'arc' }>, t: number): Place {
+  const [cos, sin] = [Math.cos(sweep * t), Math.sin(sweep * t)];
+  const [dx, dy] = [x0 - cx, y0 - cy];
+  const radius = Math.sqrt(dx * dx + dy * dy);
+  const by = sweep < 0 ? -1 / radius : 1 / radius;
+  const [x, y] = [-by * (sin * dx + cos * dy), by * (cos * dx - sin * dy)];
+  return { t, x, y, going: radius * Math.abs(sweep), curvature: 1 / radius };
+}
+
+/** How far directions are apart: the chord of the angle between them, which is that angle where it is small. */
+function apart(a: Place, b: Place): number {
+  const [dx, dy] = [a.x - b.x, a.y - b.y];
+  return Math.sqrt(dx * dx + dy * dy);
+}
+
 /** A segment piece by piece: halved until each turns little; none where it is shorter than can be run. Lengths by Simpson’s rule. */
 function spansOf(s: Segment): Span[] {
+  if (s.kind === 'line') {
+    const [dx, dy] = [s.x1 - s.x0, s.y1 - s.y0];
+    const length = Math.sqrt(dx * dx + dy * dy);
+    if (!(length > SHORTEST_MM)) return [];
+    const all = { t: 0, x: dx / length, y: dy / length, going: length, curvature: 0 };
+    return [{ from: all, middle: all, to: all, length }];
+  }
+  const at = s.kind === 'arc' ? (t: number) => placeOfArc(s, t) : (t: number) => placeAt(s, t);
   const spans: Span[] = [];
   const take = (from: Place, middle: Place, to: Place): void => {
     const length = ((to.t - from.t) * (from.going + 4 * middle.going + to.going)) / 6;
     if (length > 0) spans.push({ from, middle, to, length });
   };
   const halve = (from: Place, to: Place, depth: number): void => {
-    const middle = placeAt(s, (from.t + to.t) / 2);
-    if (depth > 0 && (turned(from, middle) + turned(middle, to) > TURN || depth > MOST_HALVED - FEWEST_HALVED)) {
+    const middle = at((from.t + to.t) / 2);
+    if (depth > 0 && (apart(from, middle) + apart(middle, to) > TURN || depth > MOST_HALVED - FEWEST_HALVED)) {
       halve(from, middle, depth - 1);
       halve(middle, to, depth - 1);
     } else take(from, middle, to);
   };
-  const [from, to] = [placeAt(s, 0), placeAt(s, 1)];
-  if (s.kind === 'line') take(from, placeAt(s, 0.5), to);
-  else halve(from, to, MOST_HALVED);
+  halve(at(0), at(1), MOST_HALVED);
   return spans.reduce((sum, { length }) => sum + length, 0) > SHORTEST_MM ? spans : [];
 }
 

@@ -20,6 +20,7 @@ export function strayingWithin(path: Path, read: ReadPath, tolerance: number): S
 type Range = { readonly from: number; readonly to: number };
 
 const NONE: Range = { from: 1, to: 0 };
+const WHOLE: Range = { from: 0, to: 1 };
 const isNone = ({ from, to }: Range): boolean => from > to;
 /** A range this near the end of a chord reaches it. */
 const AT_END = 1 - 1e-9;
@@ -32,18 +33,25 @@ function near(
   point: number,
   within: number,
 ): Range {
-  const [ax, ay] = [chords[2 * chord] as number, chords[2 * chord + 1] as number];
-  const [dx, dy] = [(chords[2 * chord + 2] as number) - ax, (chords[2 * chord + 3] as number) - ay];
-  const [px, py] = [(points[2 * point] as number) - ax, (points[2 * point + 1] as number) - ay];
+  // Gone through for every chord of every curve.
+  const ax = chords[2 * chord] as number;
+  const ay = chords[2 * chord + 1] as number;
+  const dx = (chords[2 * chord + 2] as number) - ax;
+  const dy = (chords[2 * chord + 3] as number) - ay;
+  const px = (points[2 * point] as number) - ax;
+  const py = (points[2 * point + 1] as number) - ay;
   const square = dx * dx + dy * dy;
   const reach = within * within;
-  if (square === 0) return px * px + py * py <= reach ? { from: 0, to: 1 } : NONE;
-  const middle = (px * dx + py * dy) / square;
-  const off = (px * dy - py * dx) ** 2 / square;
+  if (square === 0) return px * px + py * py <= reach ? WHOLE : NONE;
+  const across = px * dy - py * dx;
+  const off = (across * across) / square;
   if (!(off <= reach)) return NONE;
+  const middle = (px * dx + py * dy) / square;
   const half = Math.sqrt((reach - off) / square);
-  const [from, to] = [Math.max(0, middle - half), Math.min(1, middle + half)];
-  return from <= to ? { from, to } : NONE;
+  const from = middle - half;
+  const to = middle + half;
+  if (from <= 0 && to >= 1) return WHOLE;
+  return from <= 1 && to >= 0 ? { from: Math.max(0, from), to: Math.min(1, to) } : NONE;
 }
 
 /** Polylines as x, y pairs: where the first strays from the second. */
@@ -154,7 +162,8 @@ function addArc(
 ): void {
   const n = chordsOfArc(Math.hypot(x0 - cx, y0 - cy), sweep, fine);
   for (let i = 1; i < n; i++) {
-    const [cos, sin] = [Math.cos((sweep * i) / n), Math.sin((sweep * i) / n)];
+    const cos = Math.cos((sweep * i) / n);
+    const sin = Math.sin((sweep * i) / n);
     out.push(cx + cos * (x0 - cx) - sin * (y0 - cy), cy + sin * (x0 - cx) + cos * (y0 - cy));
   }
 }
