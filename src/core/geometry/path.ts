@@ -1,6 +1,9 @@
 /** Paths (runs of joined segments) and regions (closed paths that enclose an area). */
 import { type Box, EMPTY_BOX, type Matrix, type Point, uniteBoxes } from './point';
 import {
+  type Arc,
+  arcRadius,
+  arcStart,
   isTiny,
   line,
   pointAt,
@@ -62,12 +65,24 @@ export function shut(path: Path): Path {
   return { closed: true, segments: [...path.segments, line(last.x1, last.y1, first.x0, first.y0)] };
 }
 
+/** Points of an arc from its start on, in so many steps, without its end: those of `pointAt`, its start and radius looked at once. */
+function alongArc(out: Point[], s: Arc, steps: number): void {
+  const [start, radius] = [arcStart(s), arcRadius(s)];
+  out.push({ x: s.x0, y: s.y0 });
+  for (let i = 1; i < steps; i++) {
+    const angle = start + s.sweep * (i / steps);
+    out.push({ x: s.cx + radius * Math.cos(angle), y: s.cy + radius * Math.sin(angle) });
+  }
+}
+
 /** Points of a path within `tolerance` mm; a closed path does not repeat its first point. */
 export function flattenPath(p: Path, tolerance: number): Point[] {
   const out: Point[] = [];
   for (const s of p.segments) {
     const n = stepsWithin(s, tolerance);
-    for (let i = 0; i < n; i++) out.push(pointAt(s, i / n));
+    if (n === 1) out.push({ x: s.x0, y: s.y0 });
+    else if (s.kind === 'arc') alongArc(out, s, n);
+    else for (let i = 0; i < n; i++) out.push(pointAt(s, i / n));
   }
   const last = p.segments[p.segments.length - 1];
   if (!p.closed && last) out.push({ x: last.x1, y: last.y1 });

@@ -113,6 +113,7 @@ export function* prove(
   const profile = { machine, set };
   const findings: ProofFinding[] = [];
   const reads: ReadDrawing[] = [];
+  const programs: Program[] = [];
   for (const [done, file] of files.entries()) {
     yield { done, of: files.length + 2 };
     const about = (sentence: string) => (files.length > 1 ? `${file.name}: ${sentence}` : sentence);
@@ -126,13 +127,17 @@ export function* prove(
     for (const { code, sentence, box } of differencesOf(file.meant.drawing, itemsOf(file.read), keeps))
       findings.push({ code, sentence: about(sentence), box: box && transformedBox(box, toSheet) });
     // How long it takes is reckoned of all files together.
-    const { troubles } = understoodOf(file.read, programOf(file.read), { profile: machine, set, run: null });
+    const program = programOf(file.read);
+    programs.push(program);
+    const { troubles } = understoodOf(file.read, program, { profile: machine, set, run: null });
     for (const sentence of troubles) findings.push({ code: 'machine', sentence: about(sentence), box: null });
   }
   const [first] = files;
   if (!first || reads.length === 0) return { profile, findings, proved: null };
   yield { done: files.length, of: files.length + 2 };
-  const proved = provedRun(engine, job, { machine, set, read: joined(reads), matrix: first.meant.matrix });
+  const [only, ...others] = programs as [Program, ...Program[]];
+  const program = others.length === 0 ? only : programOf(joined(reads));
+  const proved = provedRun(engine, job, { machine, set, program, matrix: first.meant.matrix });
   const toSheet = invert(first.meant.matrix);
   for (const { code, sentence, box } of workTooLate(proved))
     findings.push({ code, sentence, box: transformedBox(box, toSheet) });
@@ -153,7 +158,6 @@ export function* prove(
 /** What was read from several files as from one. */
 function joined(reads: readonly ReadDrawing[]): ReadDrawing {
   const [first, ...rest] = reads as [ReadDrawing, ...ReadDrawing[]];
-  if (rest.length === 0) return first;
   const shapes = [...first.shapes];
   const points = [...first.points];
   const groups = [...first.groups];
@@ -171,16 +175,15 @@ function provedRun(
   {
     machine,
     set,
-    read,
+    program,
     matrix,
   }: {
     readonly machine: Machine;
     readonly set: readonly LayerSet[];
-    readonly read: ReadDrawing;
+    readonly program: Program;
     readonly matrix: Matrix;
   },
 ): Omit<ProvedRun, 'kept'> {
-  const program = programOf(read);
   const own = program.operations.map((o) => setFor(set, o));
   const cuts: CutLine[] = [];
   const cutItems: number[] = [];

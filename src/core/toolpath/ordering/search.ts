@@ -13,28 +13,28 @@ import type { Cost, Order, ToOrder } from './stops';
 import { type NearStops, Tour } from './tour';
 
 /** Near stops that each is tried beside. */
-const NEAR = Number(process.env.NEAR ?? 14);
+const NEAR = 14;
 /** Places of a stop that its near ones are looked for from: of many stops fewer. */
 const LOOKED_FROM = 4;
 const FEW = 1500;
 /** Of so many stops in all are orders begun otherwise tried, and so many orders at most. */
-const BEGUN = { nearest: 0, once: 0, quick: 200, short: 200, full: Number(process.env.FULL ?? 1000), long: 1000 };
-const MOST_BEGUN = Number(process.env.BEGUN ?? 24);
+const BEGUN = { nearest: 0, once: 0, quick: 200, short: 200, full: 1000, long: 1000 };
+const MOST_BEGUN = 24;
 /** So many kicks are made for each stop, so many at least and at most, and so many to so many stops in all. */
-const KICKS_EACH = Number(process.env.EACH ?? 8);
-const FEWEST_KICKS = Number(process.env.FEWEST ?? 200);
-const MOST_KICKS = Number(process.env.KICKS ?? 1000);
-const KICKED = Number(process.env.KICKED ?? 200_000);
+const KICKS_EACH = 8;
+const FEWEST_KICKS = 200;
+const MOST_KICKS = 1000;
+const KICKED = 200_000;
 const SHORT_KICKS = 150;
 /** Stretches that are changed for each other at random are this long at most. */
-const KICK = Number(process.env.KICK ?? 80);
+const KICK = 80;
 /** Of those that what must come first stands against others are tried, so many. */
 const TRIES = 10;
 /** A change that costs more than this share of the whole is not looked at closely. */
 const WORTH_A_LOOK = 1.02;
 const WORTH = 1e-9;
 /** Losses that are taken at first are about so large, against what lies between two stops on the mean. */
-const HEAT = Number(process.env.HEAT ?? 0.05);
+const HEAT = 0.05;
 /** In a longer search so many times as large. */
 const HOTTER = 6;
 /** Kicks, and stops that are improved, between two looks at what else there is to do. */
