@@ -8,6 +8,7 @@ import { flattenPath, type Path } from '../../src/core/geometry/path';
 import { scaling, translation } from '../../src/core/geometry/point';
 import { line } from '../../src/core/geometry/segment';
 import type { MeantFile } from '../../src/core/job/machine-files';
+import { jobMachineSchema } from '../../src/core/schema/shop/machine';
 import { startingShop } from '../../src/core/shop/starting';
 import { figure } from '../support/figures';
 import { type Draft, demoJobs, jobWith, lettering, partOf } from '../support/jobs';
@@ -43,6 +44,36 @@ describe('nothing differs', () => {
           machine.name,
         ).toEqual([]);
       }
+    },
+  );
+
+  test.each([
+    ['svg', 'curves'],
+    ['pdf', 'curves'],
+    ['dxf', 'arcs'],
+    ['hpgl', 'lines'],
+  ] as const)(
+    '%s of words filled with close lines, some of them shorter than a step',
+    { tags: 'slow' },
+    async (format, curves) => {
+      const words = lettering('Gate sign\nAlder Lane', 'Archivo Black', { size: { by: 'capital', mm: 40 } });
+      const { findings } = await proved(
+        jobWith(
+          [
+            partOf([words], {
+              placement: { x: 300, y: 100 },
+              steps: [{ kind: 'weld' }, { kind: 'hatch', tool: { shape: 'round', tip: 0.1 } }],
+              work: [{ what: 'hatch', operation: 'mark' }],
+            }),
+          ],
+          {
+            sheet: { width: 600, height: 300 },
+            machine: machineOf({ format, curves }),
+            operations: [{ id: 'mark', name: 'Mark', kind: 'mark' }],
+          },
+        ),
+      );
+      expect(findings).toEqual([]);
     },
   );
 
@@ -101,6 +132,9 @@ function signByChance(next: Chance): Job {
     ],
   });
 }
+
+const machineOf = (file: Draft) =>
+  jobMachineSchema.parse({ name: 'Any', kind: 'laser', file, bed: { width: 1000, height: 1000 } });
 
 /** A sign with all kinds of work, for machines of all formats. */
 const trial = (file: Draft): Job =>

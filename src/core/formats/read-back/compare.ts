@@ -126,7 +126,7 @@ function itemsDifference(drawing: Drawing, items: Iterable<ReadItem>, keeps: For
 export function itemDifference(wanted: Wanted, item: ReadItem, keeps: FormatKeeps): string | null {
   const tolerance = keeps.curves ? ROUNDING_MM : wanted.of.tolerance + ROUNDING_MM;
   if (wanted.kind === 'dot') return dotDifference(wanted, item, keeps, wanted.of.tolerance);
-  if (item.kind !== 'path') return 'is a dot';
+  if (item.kind !== 'path') return isPointOfGrid(wanted, item, keeps.gridMm) ? null : 'is a dot';
   if (item.filled !== wanted.filled) return wanted.filled ? 'is not filled' : 'is filled';
   if (item.paths.length !== wanted.paths.length) return 'has other holes';
   for (const [i, path] of wanted.paths.entries()) {
@@ -172,6 +172,24 @@ function areOnGrid({ segments }: Path, { x, y, pieces }: ReadPath, gridMm: numbe
     return isNear(piece.x, s.x1) && isNear(piece.y, s.y1);
   });
 }
+
+/** Whether a line is so short that all of it lies nearest to one place of the grid, where the tool is only set down then. */
+const isPointOfGrid = (
+  { filled, paths: [path, ...more] }: Extract<Wanted, { kind: 'path' }>,
+  { x, y, r }: Extract<ReadItem, { kind: 'dot' }>,
+  gridMm: number | null,
+): boolean =>
+  gridMm !== null &&
+  r === null &&
+  !filled &&
+  path !== undefined &&
+  more.length === 0 &&
+  path.segments.every((s) =>
+    [
+      [s.x0, s.y0],
+      [s.x1, s.y1],
+    ].every(([px, py]) => Math.hypot((px as number) - x, (py as number) - y) <= gridMm * Math.SQRT1_2 + 1e-9),
+  );
 
 const strayingWords = ({ x, y, mm }: Straying): string =>
   Number.isFinite(mm) ? `is ${mm.toFixed(3)} mm off at ${x.toFixed(2)}, ${y.toFixed(2)}` : 'is another path';

@@ -28,6 +28,8 @@ export function strayingKept(path: Path, read: ReadPath): Straying | null {
   for (let i = 0; i < segments.length; i++) {
     const s = segments[i] as Segment;
     const piece = read.pieces[next];
+    // Shorter than places are told apart it may have been dropped.
+    if (isDropped(s, at, piece)) continue;
     if (!piece) {
       // Closing draws the last straight piece itself.
       const isClosing = path.closed && read.closed && s.kind === 'line' && i === segments.length - 1;
@@ -49,6 +51,13 @@ export function strayingKept(path: Path, read: ReadPath): Straying | null {
   const more = read.pieces[next];
   return more ? { x: more.x, y: more.y, mm: Math.hypot(more.x - at.x, more.y - at.y) } : null;
 }
+
+/** Whether a straight segment is shorter than files tell places apart, and what comes next in the file is not it. */
+const isDropped = (s: Segment, at: Xy, piece: ReadPiece | undefined): boolean =>
+  s.kind === 'line' &&
+  apart(s.x1, s.y1, s.x0, s.y0) === null &&
+  apart(at.x, at.y, s.x1, s.y1) === null &&
+  (!piece || apart(piece.x, piece.y, s.x1, s.y1) !== null);
 
 function pieceStrays(s: Segment, piece: ReadPiece): Straying | null {
   const end = apart(piece.x, piece.y, s.x1, s.y1);

@@ -19,10 +19,11 @@ export class Places {
   private readonly isFree: boolean;
   /** Whether any stretch of an order costs as much backwards: nothing must come first, and what is run backwards ends where it began. */
   readonly isSymmetric: boolean;
-  /** A circle about all places of each stop. */
-  private readonly middleX: Float64Array;
-  private readonly middleY: Float64Array;
-  private readonly reach: Float64Array;
+  /** Bounds of all places of each stop, where it is begun and where it is left. */
+  private readonly minX: Float64Array;
+  private readonly minY: Float64Array;
+  private readonly maxX: Float64Array;
+  private readonly maxY: Float64Array;
   /** What must come before each stop, and after it. */
   readonly before: readonly (readonly number[])[];
   readonly after: readonly (readonly number[])[];
@@ -50,21 +51,12 @@ export class Places {
         this.owner[p] = i;
       });
     });
-    this.middleX = new Float64Array(stops.length);
-    this.middleY = new Float64Array(stops.length);
-    this.reach = new Float64Array(stops.length);
-    stops.forEach(({ ways }, i) => {
-      for (const { from, to } of ways) {
-        this.middleX[i] = floatAt(this.middleX, i) + (from.x + to.x) / 2 / ways.length;
-        this.middleY[i] = floatAt(this.middleY, i) + (from.y + to.y) / 2 / ways.length;
-      }
-      for (const { from, to } of ways)
-        for (const { x, y } of [from, to])
-          this.reach[i] = Math.max(
-            floatAt(this.reach, i),
-            Math.hypot(x - floatAt(this.middleX, i), y - floatAt(this.middleY, i)),
-          );
-    });
+    const places = stops.map(({ ways }) => ways.flatMap(({ from, to }) => [from, to]));
+    const bounds = (of: (all: readonly Point[]) => number) => Float64Array.from(places, of);
+    this.minX = bounds((all) => all.reduce((least, { x }) => Math.min(least, x), Infinity));
+    this.minY = bounds((all) => all.reduce((least, { y }) => Math.min(least, y), Infinity));
+    this.maxX = bounds((all) => all.reduce((most, { x }) => Math.max(most, x), -Infinity));
+    this.maxY = bounds((all) => all.reduce((most, { y }) => Math.max(most, y), -Infinity));
     this.isSymmetric =
       first.every((list) => list.length === 0) &&
       stops.every(
@@ -90,10 +82,9 @@ export class Places {
   }
 
   private toReach(i: number, x: number, y: number): number {
-    const dx = x - floatAt(this.middleX, i);
-    const dy = y - floatAt(this.middleY, i);
-    const d = Math.sqrt(dx * dx + dy * dy) - floatAt(this.reach, i);
-    return d > 0 ? this.cost(d, 0) : 0;
+    const dx = Math.max(floatAt(this.minX, i) - x, 0, x - floatAt(this.maxX, i));
+    const dy = Math.max(floatAt(this.minY, i) - y, 0, y - floatAt(this.maxY, i));
+    return dx > 0 || dy > 0 ? this.cost(dx, dy) : 0;
   }
 
   /** What it costs from the place that is left to one that is gone to; -1 before the first, and after the last. */

@@ -18,23 +18,23 @@ const NEAR = 14;
 const LOOKED_FROM = 4;
 const FEW = 1500;
 /** Of so many stops in all are orders begun otherwise tried, and so many orders at most. */
-const BEGUN = { nearest: 0, once: 0, quick: 200, short: 200, full: 1000, long: 1000 };
+const BEGUN = { nearest: 0, once: 0, quick: 200, short: 200, full: 300, long: 1000 };
 const MOST_BEGUN = 24;
 /** So many kicks are made for each stop, so many at least and at most, and so many to so many stops in all. */
-const KICKS_EACH = 8;
-const FEWEST_KICKS = 200;
-const MOST_KICKS = 1000;
-const KICKED = 200_000;
+const KICKS_EACH = 12;
+const FEWEST_KICKS = 600;
+const MOST_KICKS = 2000;
+const KICKED = 90_000;
 const SHORT_KICKS = 150;
 /** Stretches that are changed for each other at random are this long at most. */
-const KICK = 80;
+const KICK = 24;
 /** Of those that what must come first stands against others are tried, so many. */
 const TRIES = 10;
 /** A change that costs more than this share of the whole is not looked at closely. */
-const WORTH_A_LOOK = 1.02;
+const WORTH_A_LOOK = 1.004;
 const WORTH = 1e-9;
 /** Losses that are taken at first are about so large, against what lies between two stops on the mean. */
-const HEAT = 0.05;
+const HEAT = 0.1;
 /** In a longer search so many times as large. */
 const HOTTER = 6;
 /** Kicks, and stops that are improved, between two looks at what else there is to do. */

@@ -10,6 +10,9 @@ const LONGEST = 1000;
 /** Where stretches cost as much backwards longer ones are turned round, with so many stops in all of them. */
 const MOST_REVERSED = 60_000_000;
 
+/** So many places of a stop are many. */
+const MANY_PLACES = 8;
+
 /** The stops nearest to one, from the nearest on, and what the move to each costs at least. */
 export type NearStops = { readonly stops: Int32Array; readonly costs: Float64Array };
 
@@ -67,51 +70,57 @@ export class Tour extends Sequence {
       for (const touched of [at - 1, at, at + 1]) this.wake(touched);
       return begun;
     }
-    const reach = Math.max(floatAt(this.edge, at), floatAt(this.edge, at + 1));
+    const [before, behind] = [floatAt(this.edge, at), floatAt(this.edge, at + 1)];
     const { stops, costs } = near[i] as NearStops;
     for (let k = 0; k < stops.length; k++) {
-      // Beside one that is farther than both it lies between now nothing is gained here.
-      if (floatAt(costs, k) >= reach) return 0;
+      // A move to it that costs no less than the one it would take the place of gains nothing here: it may from the other side.
+      const cost = floatAt(costs, k);
+      if (cost >= before && cost >= behind) return 0;
       const other = intAt(stops, k);
-      const p = intAt(this.position, i);
       const q = intAt(this.position, other);
-      const low = Math.min(p, q);
-      const high = Math.max(p, q);
+      const [low, high] = [Math.min(at, q), Math.max(at, q)];
       const moved =
         this.insert(i, q) ||
         this.insert(i, q - 1) ||
-        this.insert(other, p) ||
-        this.insert(other, p - 1) ||
-        this.turn(low + 1, high) ||
-        this.turn(low, high - 1);
+        (cost < behind ? this.insert(other, at) || this.turn(low + 1, high) : 0) ||
+        (cost < before ? this.insert(other, at - 1) || this.turn(low, high - 1) : 0);
       if (moved > 0) return moved;
-      for (let length = 1; length <= 3; length++) {
+      // From the lower to the higher in one move, or back.
+      const [isOn, isBack] = at < q ? [cost < behind, cost < before] : [cost < before, cost < behind];
+      for (let length = 2; length <= 3; length++) {
         const swapped =
-          this.swap(low + 1, high, high + length - 1) ||
-          this.swap(low - length + 1, low + 1, high - 1) ||
-          this.swap(low, high - length + 1, high) ||
-          this.swap(low, low + length, high);
+          (isOn ? this.swap(low + 1, high, high + length - 1) || this.swap(low - length + 1, low + 1, high - 1) : 0) ||
+          (isBack ? this.swap(low, high - length + 1, high) || this.swap(low, low + length, high) : 0);
         if (swapped > 0) return swapped;
       }
     }
     return 0;
   }
 
-  /** The place of a stop that costs least between two others; what it costs is in `least`. */
-  private bestPlace(i: number, left: number, next: number): number {
+  /**
+   * The place of a stop that costs least between two others, and less than `under`, which is what `least` is else. Of many places, which go round an outline, every
+   * other one is asked first, and then those beside the best of these.
+   */
+  private bestPlace(i: number, left: number, next: number, under = Infinity): number {
+    const [first, end] = [intAt(this.places.firstPlace, i), intAt(this.places.firstPlace, i + 1)];
+    const step = end - first < MANY_PLACES ? 1 : 2;
     let best = -1;
-    this.least = Infinity;
-    const to = intAt(this.places.firstPlace, i + 1);
-    for (let p = intAt(this.places.firstPlace, i); p < to; p++) {
-      const there = this.places.gap(left, p);
-      if (there >= this.least) continue;
-      const cost = there + this.places.gap(p, next);
-      if (cost < this.least) {
-        best = p;
-        this.least = cost;
-      }
-    }
+    this.least = under;
+    for (let p = first; p < end; p += step) if (this.isBetter(p, left, next)) best = p;
+    if (step === 1 || best < 0) return best;
+    for (const p of [best > first ? best - 1 : end - 1, best + 1 < end ? best + 1 : first])
+      if (this.isBetter(p, left, next)) best = p;
     return best;
+  }
+
+  /** Whether a place costs less than `least` between two others, which is what it costs then. */
+  private isBetter(p: number, left: number, next: number): boolean {
+    const there = this.places.gap(left, p);
+    if (there >= this.least) return false;
+    const cost = there + this.places.gap(p, next);
+    if (cost >= this.least) return false;
+    this.least = cost;
+    return true;
   }
 
   /** Put a stop right behind position k, begun where that is best (Or 1976). */
@@ -126,9 +135,9 @@ export class Tour extends Sequence {
     const saved = out - this.gap(this.endAt(p - 1), this.placeAt(p + 1));
     // Cheaper to know than the best place: nothing gains more than all that is saved.
     if (!(saved >= WORTH)) return 0;
-    const best = this.bestPlace(i, left, next);
+    const best = this.bestPlace(i, left, next, saved - WORTH);
+    if (best < 0) return 0;
     const gain = saved - this.least;
-    if (!(gain >= WORTH)) return 0;
     const [low, high] = [Math.min(p, k + 1), Math.max(p, k)];
     if (k > p) {
       for (const j of this.places.after[i] ?? [])
