@@ -42,7 +42,7 @@ function worksOnDropped({ operations }: JobRun): number {
 
 test('nothing comes free before its work is done', () => {
   const next = chance(61);
-  for (let i = 0; i < sample(12, 60); i++) {
+  for (let i = 0; i < sample(6, 60); i++) {
     const parts: Draft[] = [];
     for (let k = 0; k < 3; k++) {
       const [x, y] = [90 + 140 * k, 80 + 60 * next()];
