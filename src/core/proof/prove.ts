@@ -142,14 +142,17 @@ export function* prove(
   for (const { code, sentence, box } of workTooLate(proved))
     findings.push({ code, sentence, box: transformedBox(box, toSheet) });
   yield { done: files.length + 1, of: files.length + 2 };
-  const pieces = yield* meantPieces(engine, job, result);
-  const lying = onTable(pieces, proved.table, {
+  const around = {
     matrix: first.meant.matrix,
     slitsMm2: slitsOf(job, result),
     toleranceMm:
       (first.keepsCurves ? 0 : Math.max(...first.meant.drawing.layers.map((l) => l.tolerance))) +
       (writtenFormat(first.format).keeps.gridMm ?? 0),
-  });
+  };
+  let lying = onTable(yield* meantPieces(engine, job, { result, how: 'in chords' }), proved.table, around);
+  // What is as wide as chords stray may hang together in chords and not exactly: before anything is said it is looked at exactly.
+  if (lying.found.length > 0)
+    lying = onTable(yield* meantPieces(engine, job, { result, how: 'exact' }), proved.table, around);
   for (const { code, sentence, box } of lying.found)
     findings.push({ code, sentence, box: transformedBox(box, toSheet) });
   return { profile, findings, proved: { ...proved, kept: lying.kept } };
@@ -263,8 +266,12 @@ function placesOf({ kind, paths, from }: RunItem): Point[] {
 }
 
 /** Pieces that are to be kept, with what they are called and what holds them. */
-function* meantPieces(engine: ClipEngine, job: Job, result: JobResult): Generator<Progress, MeantPiece[]> {
-  const pieces = yield* asCut(engine, job, result, 'in chords');
+function* meantPieces(
+  engine: ClipEngine,
+  job: Job,
+  { result, how }: { readonly result: JobResult; readonly how: 'exact' | 'in chords' },
+): Generator<Progress, MeantPiece[]> {
+  const pieces = yield* asCut(engine, job, result, how);
   const held = new Set(
     result.operations.flatMap((o) => o.cuts.flatMap((cut) => (cut.tabs.length > 0 ? [cut.partId] : []))),
   );

@@ -17,14 +17,16 @@ const NEAR = 14;
 /** Places of a stop that its near ones are looked for from: of many stops fewer. */
 const LOOKED_FROM = 4;
 const FEW = 1500;
-/** Of so many stops in all are orders begun otherwise tried, and so many orders at most. */
-const BEGUN = { nearest: 0, once: 0, quick: 200, short: 200, full: 300, long: 1000 };
+/** Of so many stops in all are orders begun otherwise tried, and so many orders at most; for files by the square of the stops. */
+const BEGUN = { nearest: 0, once: 0, quick: 200, short: 200, long: 1000 };
+const BEGUN_SQUARED = 30_000;
 const MOST_BEGUN = 24;
-/** So many kicks are made for each stop, so many at least and at most, and so many to so many stops in all. */
+/** So many kicks are made for each stop, so many at least and at most, and so many to so many stops in all; for files over their square. */
 const KICKS_EACH = 12;
 const FEWEST_KICKS = 600;
 const MOST_KICKS = 2000;
 const KICKED = 90_000;
+const KICKED_SQUARED = 28_000_000;
 const SHORT_KICKS = 150;
 /** Stretches that are changed for each other at random are this long at most. */
 const KICK = 24;
@@ -170,12 +172,14 @@ export function* searchOrder(
   const search = new Searching(tour, toOrder, cost);
   for (const _ of search.improve()) yield { share: 0, order: search.order };
   if (n < 4) return search.order;
-  const beginnings = Math.min(MOST_BEGUN, n >> 1, Math.floor(BEGUN[how] / n));
+  const others = how === 'full' ? BEGUN_SQUARED / n ** 2 : BEGUN[how] / n;
+  const beginnings = Math.min(MOST_BEGUN, n >> 1, Math.floor(others));
   for (let k = 0; k < beginnings; k++) for (const _ of search.beginAnew()) yield { share: 0, order: search.order };
   if (how === 'once' || how === 'quick') return search.order;
   search.takeBest();
   const most = how === 'short' ? SHORT_KICKS : MOST_KICKS;
-  const kicks = Math.min(most, Math.max(FEWEST_KICKS, KICKS_EACH * n), Math.ceil(KICKED / n));
+  const bounded = how === 'full' ? KICKED_SQUARED / n ** 2 : KICKED / n;
+  const kicks = Math.min(most, Math.max(FEWEST_KICKS, KICKS_EACH * n), Math.ceil(bounded));
   const rounds = how === 'long' ? LIMITS.longSearch : 1;
   for (let round = 0; round < rounds; round++) {
     // By turns from another beginning, and from the best with more losses taken.
