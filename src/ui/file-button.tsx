@@ -21,9 +21,17 @@ export function FileButton({
   children: ReactNode;
 }) {
   const input = useRef<HTMLInputElement>(null);
+  const take = (from: HTMLInputElement): void => {
+    const files = [...(from.files ?? [])];
+    // The same file may be chosen again.
+    from.value = '';
+    if (files.length > 0) onFiles(files);
+  };
+  const taking = useRef(take);
+  taking.current = take;
   useEffect(() => {
-    // A file chosen before the page answered was not heard of, and the browser says nothing of one that is chosen twice.
-    if (input.current) input.current.value = '';
+    // What was chosen before the page answered was not heard of yet.
+    if (input.current) taking.current(input.current);
   }, []);
   return (
     <>
@@ -34,11 +42,7 @@ export function FileButton({
         multiple
         accept={accept.join()}
         aria-label={label}
-        onChange={(e) => {
-          onFiles([...(e.target.files ?? [])]);
-          // The same file may be chosen again.
-          e.target.value = '';
-        }}
+        onChange={(e) => take(e.target)}
       />
       <Button variant="plain" className={className} title={title} onClick={() => input.current?.click()}>
         <FileInput size={14} className="me-1" aria-hidden="true" />
