@@ -4,6 +4,9 @@ import { differenceFrom } from '../../src/core/formats/read-back/compare';
 import { WRITTEN_FORMATS } from '../../src/core/formats/written';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { drawingOf, writeFile } from '../../src/core/job/export';
+import { differencesOf } from '../../src/core/proof/differences';
+import { itemsOf } from '../../src/core/proof/read-items';
+import { readByMachine } from '../../src/machine/read';
 import { faces, wasmEngine } from '../../tests/support/faces';
 import { figure } from '../../tests/support/figures';
 import { jobWith, lettering, partOf } from '../../tests/support/jobs';
@@ -56,5 +59,20 @@ for (const format of WRITTEN_FORMATS) {
     digits: 2,
     aim: { most: 1 },
     note: `${middle(reading).toFixed(0)} ms against ${middle(writing).toFixed(0)} ms`,
+  });
+  const bytes = writeFile(drawing, format.id, job.export);
+  const asMachine: number[] = [];
+  for (let i = 0; i < ROUNDS; i++) {
+    const began = performance.now();
+    const read = await readByMachine(bytes, null);
+    if ('sentence' in read) throw new Error(read.sentence);
+    differencesOf(drawing, itemsOf(read.drawing), format.keeps);
+    asMachine.push(performance.now() - began);
+  }
+  figure({
+    name: `Reading a ${format.word} file as a machine does and comparing it, against reading it back and comparing it`,
+    value: middle(asMachine) / middle(reading),
+    digits: 1,
+    note: `${middle(asMachine).toFixed(0)} ms against ${middle(reading).toFixed(0)} ms`,
   });
 }

@@ -34,16 +34,18 @@ type Checked =
 
 const round = (value: number): number => Number(value.toFixed(3));
 
-/** What files are held against: a machine and what it is set to, and the sheets of a job that they are to be of. */
+/** A sheet of a job that files may be of, and what the machine is set to for it. */
+type MeantSheet = EvaluatedSheet & { readonly set: readonly LayerSet[] };
+
+/** What files are held against: a machine, and the sheets of a job that they are to be of. */
 type Against = {
   readonly machine: JobMachine | null;
   /** Whether the machine stands for any, in whatever format it is given files. */
-  readonly readsAny?: boolean;
-  readonly set: readonly LayerSet[];
-  readonly sheets: readonly EvaluatedSheet[];
+  readonly readsAny: boolean;
+  readonly sheets: readonly MeantSheet[];
 };
 
-async function checkFile(file: string, { machine, readsAny, set, sheets }: Against): Promise<Checked> {
+async function checkFile(file: string, { machine, readsAny, sheets }: Against): Promise<Checked> {
   const size = await stat(file).then(
     (s) => (s.isFile() ? s.size : null),
     () => null,
@@ -55,37 +57,46 @@ async function checkFile(file: string, { machine, readsAny, set, sheets }: Again
   if (!bytes) return { file, sentence: `${file} can’t be read.` };
   const format = WRITTEN_FORMATS.find((f) => file.toLowerCase().endsWith(`.${f.ending}`))?.id;
   const profile = machine && readsAny && format ? { ...machine, file: { ...machine.file, format } } : machine;
-  const made = await readAndUnderstood(new Uint8Array(bytes), profile, set);
+  let nearest: Nearest | null = null;
+  const made = await readAndUnderstood(new Uint8Array(bytes), profile, (read) => {
+    nearest = nearestSheet(path.basename(file), read, sheets);
+    return nearest?.set ?? [];
+  });
   if ('sentence' in made) return { file, sentence: made.sentence };
-  const differences = differencesFrom(path.basename(file), made.read, sheets);
-  return { file, understood: made.understood, differences };
+  return { file, understood: made.understood, differences: (nearest as Nearest | null)?.differences ?? [] };
 }
 
-/** What a file is not of the sheet that it is nearest to; nothing where it is held against none. */
-function differencesFrom(name: string, read: ReadDrawing, sheets: readonly EvaluatedSheet[]): readonly string[] {
-  let least: readonly string[] | null = null;
-  for (const { job, result } of sheets) {
+/** What a file is not of a sheet, and what the machine is set to for that. */
+type Nearest = { readonly differences: readonly string[]; readonly set: readonly LayerSet[] };
+
+/** The sheet that a file has least otherwise than; null where it is held against none. */
+function nearestSheet(name: string, read: ReadDrawing, sheets: readonly MeantSheet[]): Nearest | null {
+  let nearest: Nearest | null = null;
+  for (const { job, result, set } of sheets) {
     const found = comparedWithNow(job, result, { partIds: null }, { name, read });
-    if (found === null)
-      return ['Its name has no ending of a format that jobs are written in, so that it is compared with nothing.'];
-    if (least === null || found.length < least.length) least = found.map((d) => d.sentence);
+    if (found === null) return { differences: [NO_ENDING], set };
+    if (nearest === null || found.length < nearest.differences.length)
+      nearest = { differences: found.map((d) => d.sentence), set };
   }
-  return least ?? [];
+  return nearest;
 }
+
+const NO_ENDING = 'Its name has no ending of a format that jobs are written in, so that it is compared with nothing.';
 
 /** The machine of files, with what a job sets it to; or why the job can’t be used. */
 async function againstOf({ machine, job }: CheckOptions, complain: Say): Promise<Against | Refused> {
   if (job === null) {
     const read = machine === null ? null : await readMachine(machine);
-    return read && 'sentences' in read ? read : { machine: read, set: [], sheets: [] };
+    return read && 'sentences' in read ? read : { machine: read, readsAny: false, sheets: [] };
   }
   const made = await evaluated({ ...job, machine, strict: false }, complain);
   if ('sentences' in made) return made;
-  const set = made.sheets.flatMap((one) => {
-    const { files } = finished(meantFiles(one.job, one.result, { partIds: null }));
-    return setOf(one.job, files);
+  const sheets = made.sheets.map((one): MeantSheet => {
+    const { files, refused } = finished(meantFiles(one.job, one.result, { partIds: null }));
+    for (const sentence of refused) complain(sentence);
+    return { ...one, set: setOf(one.job, files) };
   });
-  return { machine: provedOn(made.job), readsAny: made.job.machine === null, set, sheets: made.sheets };
+  return { machine: provedOn(made.job), readsAny: made.job.machine === null, sheets };
 }
 
 const sizeOf = ({ box }: Pick<Understood, 'box'>) =>

@@ -62,6 +62,11 @@ async function main(args: string[]): Promise<ExitCode> {
     return positionals.length === 0 && !values.help ? 2 : 0;
   }
   const [command, job, ...further] = positionals;
+  const astray = command && optionAstray(command, values);
+  if (astray) {
+    complain(astray);
+    return 2;
+  }
   if (command === 'check' && job)
     return check(
       {
@@ -110,6 +115,25 @@ async function main(args: string[]): Promise<ExitCode> {
     say,
     complain,
   );
+}
+
+/** What each command takes; for files that are checked some of it with a job alone. */
+const TAKES: Readonly<Record<string, readonly string[]>> = {
+  prepare: ['out', 'formats', 'report', 'typefaces', 'drawings', 'date', 'machine', 'strict'],
+  check: ['machine', 'json', 'job'],
+};
+const WITH_JOB = ['typefaces', 'drawings'];
+
+/** A sentence about an option that a command would pass over; null where there is none. */
+function optionAstray(command: string, values: Readonly<Record<string, unknown>>): string | null {
+  const takes = TAKES[command];
+  const taken = values.job !== undefined && command === 'check' ? [...(takes ?? []), ...WITH_JOB] : takes;
+  const astray = taken && Object.keys(values).find((name) => !taken.includes(name));
+  if (!astray) return null;
+  const isForJob = command === 'check' && WITH_JOB.includes(astray);
+  return isForJob
+    ? `“--${astray}” is of the job that files are held against: say that with --job.`
+    : `“${command}” does not take “--${astray}”.`;
 }
 
 const parse = (args: string[]) =>

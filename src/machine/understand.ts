@@ -58,15 +58,16 @@ export async function understand(
   return 'sentence' in made ? made : made.understood;
 }
 
-/** The same, with what was read. */
+/** The same, with what was read; what the machine is set to may hang on that. */
 export async function readAndUnderstood(
   bytes: Uint8Array,
   profile: Profile | null,
-  set: readonly LayerSet[],
+  set: readonly LayerSet[] | ((read: ReadDrawing) => readonly LayerSet[]),
 ): Promise<{ readonly understood: Understood; readonly read: ReadDrawing } | { readonly sentence: string }> {
   const read = await readByMachine(bytes, profile);
   if ('sentence' in read) return read;
-  const understood = understoodOf(read.drawing, programOf(read.drawing), { profile, set });
+  const own = typeof set === 'function' ? set(read.drawing) : set;
+  const understood = understoodOf(read.drawing, programOf(read.drawing), { profile, set: own });
   const pages = read.pages < 2 ? [] : [`It has ${read.pages} pages; a machine runs the first.`];
   return { understood: { ...understood, troubles: [...pages, ...understood.troubles] }, read: read.drawing };
 }

@@ -1,5 +1,5 @@
 import { FileInput } from 'lucide-react';
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useEffectEvent, useRef } from 'react';
 import Button from 'react-bootstrap/Button';
 
 /** Opens the system's dialog for files. */
@@ -27,12 +27,11 @@ export function FileButton({
     from.value = '';
     if (files.length > 0) onFiles(files);
   };
-  const taking = useRef(take);
-  taking.current = take;
-  useEffect(() => {
-    // What was chosen before the page answered was not heard of yet.
-    if (input.current) taking.current(input.current);
-  }, []);
+  const takeWaiting = useEffectEvent(() => {
+    if (input.current) take(input.current);
+  });
+  // What was chosen before the page answered was not heard of yet.
+  useEffect(() => takeWaiting(), []);
   return (
     <>
       <input

@@ -7,6 +7,8 @@ import path from 'node:path';
 import { build } from 'esbuild';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { local } from '../../scripts/lib/paths.mjs';
+import { addSheet, putOnSheet } from '../../src/core/commands/sheets';
+import { typeSetting } from '../../src/core/commands/shop';
 import { writeFound } from '../../src/core/formats/found-file';
 import { writePixels } from '../../src/core/formats/pixels';
 import { readDrawing } from '../../src/core/formats/read';
@@ -415,5 +417,40 @@ describe('files are checked', () => {
     expect(other.code).toBe(1);
     expect(other.out).toContain('! Not as the job is now: ');
     expect(run('check', ...files, '--job', path.join(home, 'none.json')).code).toBe(2);
+  });
+
+  test('of a job with several sheets the times are those of the sheet that a file is of', () => {
+    const rectangle = (id: string, width: number, height: number) =>
+      partOf([{ id: `r-${id}`, kind: 'rectangle', placement: { x: 0, y: 0 }, width, height }], {
+        id,
+        placement: { x: 100, y: 100 },
+        work: [{ what: 'outline', operation: 'cut' }],
+      });
+    const both = addSheet(
+      typeSetting(jobWith([rectangle('slow', 100, 100), rectangle('fast', 120, 80)]), 'cut', 'speed', 10),
+    );
+    const job = typeSetting(putOnSheet(both.job, ['fast'], both.sheetId), 'cut', 'speed', 50);
+    const meant = save('two-sheets.json', { ...job, title: 'Two', sheet: { ...job.sheet, material: 'Birch' } });
+    const out = path.join(home, 'two-sheets');
+    expect(run('prepare', meant, '--out', out, '--formats', 'svg')).toMatchObject({ code: 0 });
+    const seconds = readdirSync(out).map((name) => {
+      const { code, out: said } = run('check', path.join(out, name), '--job', meant, '--json');
+      expect(code, said).toBe(0);
+      return (JSON.parse(said) as [{ seconds: number }])[0].seconds;
+    });
+    // 400 mm at 10 and at 50 mm a second.
+    expect(seconds.map((s) => Math.round(s)).sort((p, q) => p - q)).toEqual([8, 40]);
+  });
+
+  test('an option that a command would pass over is told', () => {
+    const good = save('good.svg', svg(square));
+    const refused = (...args: string[]) => {
+      const { code, err } = run(...args);
+      expect(code).toBe(2);
+      return err;
+    };
+    expect(refused('check', good, '--strict')).toContain('“check” does not take “--strict”.');
+    expect(refused('prepare', 'demo/gate-sign.json', '--job', good)).toContain('“prepare” does not take “--job”.');
+    expect(refused('check', good, '--typefaces', home)).toContain('say that with --job');
   });
 });

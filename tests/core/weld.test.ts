@@ -1,5 +1,4 @@
 import { describe, expect, test } from 'vitest';
-import { meetingBoxes } from '../../src/core/geometry/apart';
 import { BooleanSession } from '../../src/core/geometry/boolean/session';
 import { countSegments, isContinuous, type Path, regionArea, reversePath } from '../../src/core/geometry/path';
 import { IDENTITY } from '../../src/core/geometry/point';
@@ -155,14 +154,6 @@ test('letters that run the other way round are united with their neighbours, not
   };
   expect(areaOf(layout)).toBeLessThan(regionArea(rawOutlines(layout, face)) * -0.98);
   expect(areaOf({ ...layout, letters: turned })).toBeCloseTo(areaOf(layout), 6);
-});
-
-test('letters gather where their bounds meet, through others too', () => {
-  const box = (minX: number, maxX: number, minY = 0, maxY = 1) => ({ minX, maxX, minY, maxY });
-  expect(meetingBoxes([box(0, 2), box(5, 7), box(1, 3), box(2.5, 4)], 0)).toEqual([[0, 2, 3], [1]]);
-  expect(meetingBoxes([box(0, 2), box(0, 2, 5, 6)], 0)).toEqual([[0], [1]]);
-  expect(meetingBoxes([box(0, 1), box(1.05, 2)], 0.1)).toEqual([[0, 1]]);
-  expect(meetingBoxes([], 0)).toEqual([]);
 });
 
 test('changing one letter welds only what it touches', () => {

@@ -44,6 +44,12 @@ const scaledToInches = (p: ReadDrawing['shapes'][number]['paths'][number]) => ({
 });
 const kinds = (found: ReadDrawing) => Object.fromEntries(found.unread.map((u) => [u.kind, u.count]));
 
+const APPEND = Array.prototype.push;
+test('reading one leaves lists as quick as they were', async () => {
+  await read('0 0 m 72 0 l S');
+  expect(Array.prototype.push).toBe(APPEND);
+});
+
 describe('pictures on a page', () => {
   /** Four columns and two rows of grey: dark, light, dark, light, then all middling. */
   const GREY = 'BI /W 4 /H 2 /CS /G /BPC 8 /F /AHx ID 00ff00ff80808080> EI';

@@ -10,7 +10,7 @@ const LONGEST = 1000;
 /** Where stretches cost as much backwards longer ones are turned round, with so many stops in all of them. */
 const MOST_REVERSED = 60_000_000;
 
-/** So many places of a stop are many. */
+/** Of so many places of a stop not all are asked. */
 const MANY_PLACES = 8;
 
 /** The stops nearest to one, from the nearest on, and what the move to each costs at least. */
@@ -98,8 +98,8 @@ export class Tour extends Sequence {
   }
 
   /**
-   * The place of a stop that costs least between two others, and less than `under`, which is what `least` is else. Of many places, which go round an outline, every
-   * other one is asked first, and then those beside the best of these.
+   * The place of a stop that costs least between two others, and less than `under`, which is what `least` is else. Of many places, which go
+   * round an outline, every other one is asked first, and then those beside the best of these.
    */
   private bestPlace(i: number, left: number, next: number, under = Infinity): number {
     const [first, end] = [intAt(this.places.firstPlace, i), intAt(this.places.firstPlace, i + 1)];
