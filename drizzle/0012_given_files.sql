@@ -4,7 +4,6 @@ CREATE TABLE "given_files" (
 	"version" integer NOT NULL,
 	"name" text NOT NULL,
 	"file" text NOT NULL,
-	"part_ids" text[],
 	"proof" jsonb,
 	"given_at" timestamp with time zone DEFAULT now() NOT NULL,
 	"nth" integer DEFAULT 0 NOT NULL

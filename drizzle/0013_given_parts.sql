@@ -1,0 +1,1 @@
+ALTER TABLE "given_files" ADD COLUMN IF NOT EXISTS "part_ids" text[];
