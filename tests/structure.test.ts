@@ -25,6 +25,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/kinds'],
   ['core/document'],
   ['core/commands'],
+  ['core/roster'],
   ['core/starters'],
   ['core/rules'],
   ['core/job'],
@@ -56,7 +57,7 @@ const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
 
 /** Packages by the layers that may import them; the core has those that compute. Any other package is for none. */
 const PACKAGES: Readonly<Record<string, string>> = {
-  core: 'bidi-js clipper2-ts clipper2-wasm color-string css-select delaunator fast-png fflate flatbush harfbuzzjs immer pdfjs-dist saxes svgpath woff2-encoder zod',
+  core: 'bidi-js clipper2-ts clipper2-wasm color-string css-select delaunator fast-png fflate flatbush harfbuzzjs immer papaparse pdfjs-dist saxes svgpath woff2-encoder zod',
   api: 'zod',
   worker: 'comlink @noble/hashes',
   machine: 'flatbush zod',
@@ -75,7 +76,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   shop: 'lucide-react next react react-bootstrap react-hook-form @hookform/resolvers @tanstack/react-query @tanstack/react-table',
   starters: 'lucide-react next react react-bootstrap @tanstack/react-query',
   bench:
-    'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-hotkeys-hook zustand @dnd-kit @tanstack/react-query',
+    'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-hotkeys-hook zustand @dnd-kit @tanstack/react-query @tanstack/react-table @tanstack/react-virtual',
   app: 'bootstrap next react zod @fontsource @tanstack/react-query',
 };
 const CORE = 'src/core';
@@ -257,6 +258,8 @@ describe('what is remembered beside functions', () => {
     expect(found).toEqual([
       // The page has one worker, whoever asks it.
       'src/worker/client.ts: let connected',
+      // And one for the rows of a list of names, so that the sheet does not wait for them.
+      'src/worker/client.ts: let connectedForRows',
       // HarfBuzz is loaded once, and only when a typeface asks for it.
       'src/core/lettering/harfbuzz.ts: let loading',
     ]);

@@ -9,6 +9,7 @@ import { BringInDialog } from './bring-in/dialog';
 import { Foot } from './foot';
 import { JobSheet } from './job-sheet';
 import { useBenchKeys } from './keys';
+import { NamesStrip } from './names/names-strip';
 import { placeToAddress } from './place';
 import { SheetView } from './sheet/sheet-view';
 import { StaleDialog } from './stale-dialog';
@@ -42,6 +43,7 @@ export function Bench({
       <main className={styles.main}>
         <SheetView />
       </main>
+      <NamesStrip />
       <JobSheet />
       <Foot />
       <Announce />

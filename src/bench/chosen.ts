@@ -14,7 +14,8 @@ import { type Box, boxCentre, EMPTY_BOX, isEmptyBox, type Matrix, uniteBoxes } f
 import { sized } from '@/core/job/size';
 import { computing } from '@/worker/client';
 import type { JobView } from '@/worker/view';
-import { type BenchState, baseOf, dispatch, type Selection, selectedParts, useBench } from './store';
+import type { BenchState, Selection } from './state';
+import { baseOf, dispatch, selectedParts, useBench } from './store';
 
 /** Parts, or one member: what is moved and sized together. */
 export function chosenIn(selection: Selection, view: JobView | null): Chosen {

@@ -1,7 +1,10 @@
 /** Keeps the computed view in step with the document: the newest wins, the last picture stays until the new one is there. */
 import { proxy } from 'comlink';
+import { fieldFindings } from '@/core/job/rows';
+import { placeOfRow } from '@/core/roster/in-row';
+import { today } from '@/ui/when';
 import { computing } from '@/worker/client';
-import { applyUpdate } from '@/worker/view';
+import { applyUpdate, type JobView } from '@/worker/view';
 import { afterFrame } from './beside';
 import { followRun } from './running';
 import { useBench } from './store';
@@ -10,6 +13,14 @@ import { useBench } from './store';
 const QUIET_MS = 150;
 /** A typeface that could not be fetched is asked for again after this, in ms. */
 const RETRY_MS = 6_000;
+
+/** A view with what is found about the fields of the row in hand. */
+function withFieldFindings(view: JobView): JobView {
+  const { document, rowId } = useBench.getState();
+  if (document.roster === null) return view;
+  const found = fieldFindings(document, placeOfRow(document, rowId), { today: today() });
+  return found.length > 0 ? { ...view, findings: [...found, ...view.findings] } : view;
+}
 
 /** Start following the document; returns how to stop. */
 export function followDocument(): () => void {
@@ -34,7 +45,7 @@ export function followDocument(): () => void {
       isDone = true;
       if (stopped || update === null) return;
       heldSerial = update.serial;
-      const view = applyUpdate(update, useBench.getState().view);
+      const view = withFieldFindings(applyUpdate(update, useBench.getState().view));
       useBench.setState({ view, viewOf: job, progress: null, workerFault: null });
       // The worker finds the order while the page draws the sheet.
       void run.ask();

@@ -18,7 +18,8 @@ import type { StartPlace } from '@/core/schema/cut-places';
 import { computing } from '@/worker/client';
 import type { CutView, PlaceView } from '@/worker/view';
 import type { AtCut } from './at';
-import { type BenchState, chooseCut, dispatch, setPointing, settle, useBench } from './store';
+import type { BenchState } from './state';
+import { chooseCut, dispatch, setPointing, settle, useBench } from './store';
 import { whenComputed } from './when-computed';
 
 /** A cut that is chosen, as it is seen. */

@@ -17,12 +17,12 @@ export const keepFile = async ({ name, bytes }: WrittenFile): Promise<string> =>
   (await callWithBytes(API.keepAsset, new Blob([bytes as BlobPart]), name)).id;
 
 /** The version that a document is on the server; nothing where it is not saved by then, or is another one. */
-async function versionOf(job: Job): Promise<number | null> {
+async function versionOf(document: Job): Promise<number | null> {
   const until = performance.now() + SAVING_MS;
   const isSaved = () => useBench.getState().save.kind === 'saved';
   while (!isSaved() && performance.now() < until) await new Promise((resolve) => setTimeout(resolve, LOOK_MS));
-  const { version, job: now } = useBench.getState();
-  return isSaved() && now === job ? version : null;
+  const { version, document: now } = useBench.getState();
+  return isSaved() && now === document ? version : null;
 }
 
 /** What the proof says of the document on the bench, and of which bytes; null where it was not proved. */
@@ -42,7 +42,7 @@ export async function keepGiven(
   files: readonly WrittenFile[],
   partIds: readonly string[] | null,
 ): Promise<string | null> {
-  const { id, job } = useBench.getState();
+  const { id, document } = useBench.getState();
   const proof = proofNow();
   try {
     const kept: ToGive[] = [];
@@ -51,7 +51,7 @@ export async function keepGiven(
       // Another format of the same job was not run: only these very bytes were.
       kept.push({ name: written.name, file, proof: proof?.of.has(file) ? proof.said : null });
     }
-    const version = await versionOf(job);
+    const version = await versionOf(document);
     if (version === null) return 'They are not kept with the job: it is not saved as it was written.';
     for (let at = 0; at < kept.length; at += LIMITS.givenAtOnce)
       await call(

@@ -16,6 +16,7 @@ import { nudgePicture, removeChosenPicture } from './picture-edits';
 import { playOrHold, stepOperation } from './proof/proving';
 import { memberView } from './seen';
 import { fitChosen, fitSheet, useCamera, zoomBy } from './sheet/camera';
+import type { Look } from './state';
 import {
   chooseCut,
   chooseDot,
@@ -23,7 +24,6 @@ import {
   choosePicture,
   dispatch,
   goToStation,
-  type Look,
   pick,
   redo,
   select,

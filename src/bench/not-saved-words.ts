@@ -1,5 +1,5 @@
 /** What is said of a job that could not be saved: why, and where it is meanwhile. */
-import type { SaveState } from './store';
+import type { SaveState } from './state';
 
 const STAY = 'Leave this window open: this browser can’t keep your work either.';
 

@@ -12,7 +12,8 @@ import { LIMITS } from '@/core/limits';
 import { cutTo } from '@/core/units/text';
 import type { dropDraft, keepDraft } from '@/drafts/drafts';
 import { computing } from '@/worker/client';
-import { type SaveState, useBench } from './store';
+import type { SaveState } from './state';
+import { useBench } from './store';
 
 const storedSchema = storedJobSchema.pick({ version: true, document: true });
 const AWAY = 'The server is away.';
@@ -63,6 +64,12 @@ type SavingOptions = {
 /** What saving knows of the bench; after it was stopped, as it was then. */
 type Followed = { readonly id: string; readonly job: Job; readonly version: number; readonly save: SaveState };
 
+/** What is on the bench, as it is saved. */
+const followed = (): Followed => {
+  const { id, document: job, version, save } = useBench.getState();
+  return { id, job, version, save };
+};
+
 const after = <T>(ms: number, value: T): Promise<T> => new Promise((resolve) => setTimeout(() => resolve(value), ms));
 
 /** The picture and the count of findings a document is saved with; null when they do not come in time. */
@@ -83,13 +90,13 @@ export function keepSaved({ window: name, drafts, unsaved, onSaved, onDone }: Sa
   let timer: ReturnType<typeof setTimeout> | undefined;
   let draftTimer: ReturnType<typeof setTimeout> | undefined;
   const opened = useBench.getState();
-  let savedJob = unsaved ? null : opened.job;
+  let savedJob = unsaved ? null : opened.document;
   let savedAt = opened.save.kind === 'saved' ? opened.save.at : '';
   let keptJob: Job | null = null;
   /** Drafts are written and dropped one after the other. */
   let written: Promise<unknown> = Promise.resolve();
 
-  const now = (): Followed => left ?? useBench.getState();
+  const now = (): Followed => left ?? followed();
   const tell = (news: Partial<Pick<Followed, 'version' | 'save'>> & { readonly isKept?: boolean }) => {
     if (left) left = { ...left, ...news };
     else useBench.setState(news);
@@ -190,7 +197,7 @@ export function keepSaved({ window: name, drafts, unsaved, onSaved, onDone }: Sa
   };
 
   const unfollow = useBench.subscribe((state, before) => {
-    if (state.job !== before.job) onChange();
+    if (state.document !== before.document) onChange();
     else if (before.save.kind === 'stale' && state.save.kind === 'waiting') later(0);
   });
   const onHidden = () => {
@@ -229,8 +236,7 @@ export function keepSaved({ window: name, drafts, unsaved, onSaved, onDone }: Sa
       return written;
     },
     stop: () => {
-      const { id, job, version, save } = useBench.getState();
-      left = { id, job, version, save };
+      left = followed();
       isLeaving = true;
       unfollow();
       window.removeEventListener('pagehide', onHidden);

@@ -1,11 +1,11 @@
 /** What was computed of the document, as far as commands ask for it. */
 import type { Around } from '@/core/commands/beside';
 import type { MiddleOf } from '@/core/commands/changed';
-import type { Job } from '@/core/document/schema';
 import { applyMatrix, type Box, boxCentre, isEmptyBox, type Matrix, type Point } from '@/core/geometry/point';
-import type { Measure } from '@/core/kinds/step';
 import type { MemberView, PartView } from '@/worker/view';
 import { useBench } from './store';
+
+export { measureOf } from '@/worker/seen-in';
 
 /** The part as it is seen now; undefined where it is not, or not yet. */
 export const partView = (partId: string | null): PartView | undefined =>
@@ -14,18 +14,6 @@ export const partView = (partId: string | null): PartView | undefined =>
 /** The member as it is seen now; undefined where it is not, or not yet. */
 export const memberView = (partId: string | null, memberId: string | null): MemberView | undefined =>
   partView(partId)?.members.find((m) => m.id === memberId);
-
-/** What the first values of a part's steps are made from: its largest capital, or a third of its height. */
-export function measureOf(job: Job, view: Pick<PartView, 'members' | 'box'> | undefined): Measure {
-  const capitals = (view?.members ?? []).flatMap((m) => (m.capHeightMm === null ? [] : [m.capHeightMm]));
-  const box = view?.box;
-  const height = box && box.maxY > box.minY ? (box.maxY - box.minY) / 3 : 10;
-  return {
-    capHeightMm: capitals.length > 0 ? Math.max(...capitals) : height,
-    leastWidthMm: job.sheet.leastWidth,
-    kerfMm: job.sheet.kerf,
-  };
-}
 
 /** The middle of a part's outlines in its own coordinates; its origin where nothing is drawn. */
 export const ownMiddle: MiddleOf = (partId) => {

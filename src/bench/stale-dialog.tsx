@@ -7,7 +7,7 @@ import { CallFault, call } from '@/api/call';
 import { API } from '@/api/endpoints';
 import { checkJob } from '@/core/document/read';
 import { saveAsCopy } from './saving';
-import { dispatch, say, useBench } from './store';
+import { dispatchDocument, say, useBench } from './store';
 
 /** What the version is called that was saved by the other window. */
 const THEIRS = 'As the other window had it';
@@ -24,8 +24,8 @@ export function StaleDialog({ forget }: { forget: () => Promise<unknown> }) {
   if (save.kind !== 'stale' && save.kind !== 'gone') return null;
 
   const keepAsCopy = async () => {
-    const { job } = useBench.getState();
-    const copy = await saveAsCopy(job);
+    const { document } = useBench.getState();
+    const copy = await saveAsCopy(document);
     if (!copy) return setSentence(SERVER_AWAY);
     await forget();
     router.push(`/jobs/${copy}`);
@@ -35,7 +35,7 @@ export function StaleDialog({ forget }: { forget: () => Promise<unknown> }) {
     const read = checkJob(save.stored.document);
     if (!read.ok) return setSentence(read.sentences.join(' '));
     useBench.setState({ version: save.stored.version, save: { kind: 'waiting' } });
-    dispatch(() => read.job);
+    dispatchDocument(() => read.job);
     say('The other version is on the bench. Undo brings yours back.');
   };
   const dropMine = async () => {

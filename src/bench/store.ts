@@ -4,139 +4,12 @@ import { changed } from '@/core/commands/changed';
 import { isOnSheet } from '@/core/document/on-sheet';
 import type { Job, Part } from '@/core/document/schema';
 import type { Station } from '@/core/inspect/stations';
-import type { AreaGo } from '@/core/job/areas-apart';
-import type { RunView } from '@/worker/run-view';
-import type { CutPieceView, JobView } from '@/worker/view';
+import { placeOfRow } from '@/core/roster/in-row';
+import { type ChangeFor, keptInDocument } from '@/core/roster/kept';
 import type { AtCut, AtDot, AtIsland } from './at';
 import { Histories } from './histories';
-
-/** How the sheet is looked at. `worked`: what the lines that fill leave on the stock. */
-export type Look = 'drawing' | 'outlines' | 'worked' | 'cut';
-
-/** How far the document is kept on the server. */
-export type SaveState =
-  | { readonly kind: 'saved'; readonly at: string }
-  | { readonly kind: 'waiting' }
-  | { readonly kind: 'saving' }
-  | { readonly kind: 'away'; readonly sentence: string }
-  | { readonly kind: 'refused'; readonly sentence: string }
-  | { readonly kind: 'stale'; readonly stored: { readonly version: number; readonly document: unknown } }
-  | { readonly kind: 'gone' };
-
-/** A step of undo: the document on its other side, and what was chosen when it was changed. */
-type Change = {
-  readonly job: Job;
-  readonly selection: Selection;
-  readonly merge: string | null;
-  readonly at: number;
-};
-
-/** One part and one of its members; `others` are further parts chosen along with it. */
-export type Selection = {
-  readonly partId: string | null;
-  readonly memberId: string | null;
-  readonly others: readonly string[];
-};
-
-/** What the next press on the sheet says; null for nothing. */
-export type Pointing =
-  | 'region'
-  | 'panel'
-  | 'bridge'
-  | 'hang'
-  | 'tab'
-  | 'letter'
-  | 'tone belongs'
-  | 'tone apart'
-  | 'level'
-  | 'distance'
-  | null;
-
-/** Whose nodes are worked on: a path that was drawn, or a whole part; and the pen while it draws. */
-export type AtNodes = {
-  readonly partId: string;
-  readonly memberId: string | null;
-  /** The letter whose middle lines are worked on; null for outlines. */
-  readonly letter: string | null;
-  /** Chosen nodes, as "path:node". */
-  readonly chosen: ReadonlySet<string>;
-};
-
-/** The document with its history, and how far it is kept. */
-type DocumentSlice = {
-  readonly id: string;
-  readonly job: Job;
-  /** Version on the server that the document was last in step with. */
-  readonly version: number;
-  readonly past: readonly Change[];
-  readonly future: readonly Change[];
-  readonly save: SaveState;
-  /** Whether this browser keeps what the server does not have; null before that was tried. */
-  readonly isKept: boolean | null;
-};
-
-/** What is chosen, and what is worked on in it. */
-type ChosenSlice = {
-  readonly selection: Selection;
-  /** Letters picked one by one in the selected lettering, by where they start in its text; null when not picking. */
-  readonly picked: readonly number[] | null;
-  /** The next press on the sheet says which region to arrange to, or where to put a bridge in. */
-  readonly pointing: Pointing;
-  /** The island chosen at station Hold, and which of its bridges. */
-  readonly atIsland: AtIsland | null;
-  readonly atNodes: AtNodes | null;
-  /** The dot chosen at station Fill. */
-  readonly atDot: AtDot | null;
-  /** Where a cut begins, or a tab, chosen at station Assign. */
-  readonly atCut: AtCut | null;
-  /** The picture on the sheet that is chosen. */
-  readonly atPicture: string | null;
-  /** A path is being drawn on the sheet. */
-  readonly pen: boolean;
-  /** The words that the path being drawn is for: they run along it; null for a path of its own. */
-  readonly penFor: { readonly partId: string; readonly memberId: string } | null;
-  /** Whether the pen keeps to edges of pictures that are near it. */
-  readonly keepsToEdges: boolean;
-  /** Whether sizing makes larger what would stay as it was set, and whether a shape's proportions are freed. */
-  readonly everything: boolean;
-  readonly freed: boolean;
-};
-
-/** What is looked at. */
-type ShownSlice = {
-  readonly station: Station;
-  readonly look: Look;
-  /** The only operation shown, or null for all. */
-  readonly only: string | null;
-  /** Whether the order in which things are run is shown on the sheet, at station Assign. */
-  readonly showsOrder: boolean;
-  /** Goes over areas that are shown on the sheet, and of which operation they are told; null for none. */
-  readonly areaGoes: { readonly operation: string; readonly goes: readonly AreaGo[] } | null;
-  /** A place on the sheet to bring into sight; a new object each time. */
-  readonly goTo: { minX: number; minY: number; maxX: number; maxY: number } | null;
-  /** What is said of the last thing that was done; null when there is nothing to say. */
-  readonly said: string | null;
-};
-
-/** What the worker has computed. */
-type ComputedSlice = {
-  readonly view: JobView | null;
-  /** The view that what stands beside the sheet speaks of: it follows when the frame with the new sheet was drawn. */
-  readonly viewBeside: JobView | null;
-  /** The document the view was computed from; another one while newer work is under way. */
-  readonly viewOf: Job | null;
-  /** The pieces after the cut, while that look is chosen. */
-  readonly cutPieces: readonly CutPieceView[] | null;
-  /** The document as it is run; null before that was asked. */
-  readonly run: RunView | null;
-  /** How much longer, in seconds, it takes since it was last changed; null where that was a while ago. */
-  readonly runDiffers: number | null;
-  readonly progress: { done: number; of: number } | null;
-  readonly workerFault: string | null;
-};
-
-/** All there is to know of an open bench. */
-export type BenchState = DocumentSlice & ChosenSlice & ShownSlice & ComputedSlice;
+import { ShownOf } from './shown';
+import type { AtNodes, BenchState, Change, Look, Pointing, Selection } from './state';
 
 /** Changes of one kind within this time are one step of undo, in ms. */
 const MERGE_MS = 1_200;
@@ -147,7 +20,10 @@ const NOTHING: Selection = { partId: null, memberId: null, others: [] };
 /** A bench on which nothing was opened yet; one that was just opened differs from it by its document and its place. */
 const INITIAL: BenchState = {
   id: '',
+  document: null as unknown as Job,
   job: null as unknown as Job,
+  rowId: null,
+  changeFor: 'all',
   version: 0,
   past: [],
   future: [],
@@ -190,6 +66,13 @@ const set = useBench.setState;
 const get = useBench.getState;
 
 const histories = new Histories<Change>();
+const shown = new ShownOf();
+
+/** What there is of a document on the bench, with a row of its roster in hand. */
+const onBench = (document: Job, rowId = get().rowId): Pick<BenchState, 'document' | 'job'> => ({
+  document,
+  job: shown.of(document, rowId),
+});
 
 /** Start with a document from the server (or a kept draft of it); what could be undone when it was left, as it is, can be undone again. */
 export function openBench(
@@ -208,16 +91,17 @@ export function openBench(
   },
 ): void {
   const before = get();
-  if (before.id !== '') histories.leave(before.id, before);
+  if (before.id !== '') histories.leave(before.id, { ...before, job: before.document });
   const history = histories.of(id, job) ?? { job, past: [], future: [] };
+  const there = onBench(history.job, null);
   set({
     ...INITIAL,
     id,
-    job: history.job,
+    ...there,
     past: history.past,
     future: history.future,
     version,
-    selection: checked(history.job, { ...selection, others: [] }),
+    selection: checked(there.job, { ...selection, others: [] }),
     station,
     save: { kind: 'saved', at: savedAt },
   });
@@ -239,32 +123,57 @@ export const change = (recipe: (job: Job) => undefined, merge: string | null = n
   dispatch((job) => changed(job, recipe), merge);
 
 /**
- * Put what a command makes of the document in its place; nothing happens where that is the document itself. Changes with the
- * same `merge` word that follow each other quickly are undone together.
+ * Put what a command makes of what is on the sheet in its place; nothing happens where that is the same. With a row of the roster in
+ * hand it is kept for all rows, or for that row alone, as the user says. Changes with the same `merge` word that follow each other
+ * quickly are undone together.
  */
 export function dispatch(command: (job: Job) => Job, merge: string | null = null): void {
-  const { job, past, selection } = get();
+  const { job, document, rowId, changeFor } = get();
   const next = command(job);
   if (next === job) return;
+  if (job === document) put(next, merge);
+  else put(keptInDocument(document, { nth: placeOfRow(document, rowId), before: job, after: next, changeFor }), merge);
+}
+
+/** The same with a command on the document itself: its roster, and words with their fields. */
+export function dispatchDocument(command: (document: Job) => Job, merge: string | null = null): void {
+  const { document } = get();
+  const next = command(document);
+  if (next !== document) put(next, merge);
+}
+
+function put(next: Job, merge: string | null): void {
+  const { document: job, past, selection } = get();
   const now = Date.now();
   const last = past[past.length - 1];
   const joins = merge !== null && last !== undefined && last.merge === merge && now - last.at < MERGE_MS;
   const step: Change = joins ? { ...last, at: now } : { job, selection, merge, at: now };
+  const there = onBench(next);
   set({
-    job: next,
+    ...there,
     past: [...(joins ? past.slice(0, -1) : past), step].slice(-MOST_STEPS),
     future: [],
     said: null,
-    ...stillThere(next),
+    ...stillThere(there.job),
   });
 }
 
-/** The document before the changes that a change with this `merge` word would be undone with: as it is, if none. */
+/** What was on the sheet before the changes that a change with this `merge` word would be undone with: as it is, if none. */
 export function baseOf(merge: string): Job {
-  const { job, past } = get();
+  const { job, past, rowId } = get();
   const last = past[past.length - 1];
-  return last?.merge === merge && Date.now() - last.at < MERGE_MS ? last.job : job;
+  return last?.merge === merge && Date.now() - last.at < MERGE_MS ? new ShownOf().of(last.job, rowId) : job;
 }
+
+/** Take a row of the roster in hand: it is on the sheet. */
+export const takeRow = (rowId: string | null): void => {
+  if (rowId === get().rowId) return;
+  const there = onBench(get().document, rowId);
+  set({ ...there, rowId, picked: null, ...stillThere(there.job) });
+};
+
+/** Say whether changes are for all rows, or for the one in hand. */
+export const setChangeFor = (changeFor: ChangeFor): void => set({ changeFor });
 
 /** What is selected and shown alone, as far as a changed document still has it. */
 const stillThere = (job: Job, selection = get().selection): Pick<BenchState, 'selection' | 'only' | 'atPicture'> => ({
@@ -282,27 +191,29 @@ export function settle(): void {
 
 /** Take the last change back, and choose what it acted on. */
 export function undo(): void {
-  const { job, past, future } = get();
+  const { document, past, future } = get();
   const last = past[past.length - 1];
   if (!last) return;
+  const there = onBench(last.job);
   set({
-    job: last.job,
+    ...there,
     past: past.slice(0, -1),
-    future: [...future, { ...last, job }],
-    ...stillThere(last.job, actedOn(job, last.job, last.selection)),
+    future: [...future, { ...last, job: document }],
+    ...stillThere(there.job, actedOn(document, last.job, last.selection)),
   });
 }
 
 /** Make the change again that was taken back last. */
 export function redo(): void {
-  const { job, past, future } = get();
+  const { document, past, future } = get();
   const next = future[future.length - 1];
   if (!next) return;
+  const there = onBench(next.job);
   set({
-    job: next.job,
-    past: [...past, { ...next, job, merge: null }],
+    ...there,
+    past: [...past, { ...next, job: document, merge: null }],
     future: future.slice(0, -1),
-    ...stillThere(next.job, actedOn(job, next.job, next.selection)),
+    ...stillThere(there.job, actedOn(document, next.job, next.selection)),
   });
 }
 

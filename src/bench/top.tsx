@@ -14,7 +14,7 @@ import styles from './bench.module.css';
 import { useBeside } from './beside';
 import { notSavedWords } from './not-saved-words';
 import { isProved, useProof } from './proof/proving';
-import { change, goToStation, redo, undo, useBench } from './store';
+import { change, dispatchDocument, goToStation, redo, undo, useBench } from './store';
 
 function Route() {
   const station = useBench((s) => s.station);
@@ -100,7 +100,7 @@ function Saved() {
 }
 
 function Title() {
-  const title = useBench((s) => s.job.title);
+  const title = useBench((s) => s.document.title);
   const { width, height, material, thickness } = useBench((s) => s.job.sheet);
   const units = useBench((s) => s.job.units);
   const [typed, setTyped] = useState<string | null>(null);
@@ -117,10 +117,7 @@ function Title() {
           const words = keepable(e.target.value);
           setTyped(words);
           const name = words.trim();
-          if (name)
-            change((job) => {
-              job.title = name;
-            }, 'title');
+          if (name) dispatchDocument((job) => (job.title === name ? job : { ...job, title: name }), 'title');
         }}
         onBlur={() => setTyped(null)}
         onKeyDown={(e) => {

@@ -4,7 +4,7 @@ import { API } from '@/api/endpoints';
 import { checkJob } from '@/core/document/read';
 import { whenExactly } from '@/ui/when';
 import { VersionsDialog } from '@/versions/versions-dialog';
-import { dispatch, say, useBench } from './store';
+import { dispatchDocument, say, useBench } from './store';
 
 /** The dialog with the earlier versions of the job on the bench. */
 export function BenchVersions({ onClose }: { onClose: () => void }) {
@@ -18,7 +18,7 @@ export function BenchVersions({ onClose }: { onClose: () => void }) {
         const { document } = await call(API.openVersion, { id, version: String(version) }, null);
         const read = checkJob(document);
         if (!read.ok) throw new Error(read.sentences.join(' '));
-        dispatch(() => read.job);
+        dispatchDocument(() => read.job);
         say(`The job is as it was ${whenExactly(savedAt)}. Undo takes that back.`);
       }}
       onClose={onClose}

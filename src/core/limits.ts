@@ -33,6 +33,16 @@ export const LIMITS = {
   passes: 200,
   /** Length of lead-ins and lead-outs, in mm. */
   leadMm: 200,
+  /** Rows and columns of a roster, characters of a cell and of a column's name, and how often a row is made. */
+  rosterRows: 2_000,
+  columns: 40,
+  cellCharacters: 500,
+  columnCharacters: 60,
+  copiesOfRow: 1_000,
+  /** Farthest that a running number starts from 0, and steps. */
+  runningNumber: 1_000_000_000,
+  /** Size of a list of names that is brought in, in bytes. */
+  listBytes: 64 * 1024 * 1024,
   /** Sheets of a job. */
   sheets: 20,
   /** Letters of a part that are given to an operation by themselves. */

@@ -1,3 +1,5 @@
+import { dayOf as isoDay } from '@/core/units/day';
+
 /** Days and times in words, as the user's clock has them. */
 
 const timeOf = (date: Date): string => date.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
@@ -8,10 +10,7 @@ function dayOf(date: Date, now: Date): string {
 }
 
 /** The day it is by the user's clock, "2026-05-04". */
-export function today(now = new Date()): string {
-  const two = (n: number) => String(n).padStart(2, '0');
-  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-}
+export const today = (now = new Date()): string => isoDay(now);
 
 /** "today 14:02", "3 Nov", "3 Nov 2025". */
 export function when(iso: string, now = new Date()): string {

@@ -4,19 +4,29 @@ import type { Job } from '../core/document/schema';
 import type { OpenedJob } from '../core/job/taken-along';
 import type { FacesInFile } from '../core/lettering/about';
 import { LIMITS } from '../core/limits';
+import type { ReadList, ReadListAs } from '../core/roster/read-list';
 import { ASKED_OF_DOCUMENTS, ASKED_OF_FACES, type AskedOfDocument, type Computing, type WorkerApi } from './api';
 import { DocumentSender } from './documents';
 import type { ReaderApi } from './reader';
 import type { FilePreview, PagePicture } from './reading';
 
 let connected: Computing | null = null;
+let connectedForRows: Computing | null = null;
 
-/** The one worker of this page; started when first asked for. */
+/** The worker of this page that computes what is on the sheet; started when first asked for. */
 export function computing(): Computing {
   connected ??= overThere(
     wrap<WorkerApi>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'needlefile' })),
   );
   return connected;
+}
+
+/** A worker by itself for the rows of a roster, so that the sheet does not wait for them; started when first asked for. */
+export function computingRows(): Computing {
+  connectedForRows ??= overThere(
+    wrap<WorkerApi>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module', name: 'needlefile-rows' })),
+  );
+  return connectedForRows;
 }
 
 type Ask = (...args: unknown[]) => Promise<unknown>;
@@ -43,6 +53,7 @@ function overThere(worker: Remote<WorkerApi>): Computing {
 /** Let something else than the page's worker answer: the host itself, where it runs in the same thread. */
 export const computeWith = (answering: Computing): void => {
   connected = answering;
+  connectedForRows = answering;
 };
 
 /** Something that is read elsewhere, and how to stop it. */
@@ -97,6 +108,16 @@ export function readingFile(bytes: Uint8Array, page: number, progress: (share: n
   const reading = reader.read<FilePreview>(LIMITS.readSeconds, async (r) => r.preview(bytes, page, proxy(progress)));
   void reading.done.then(() => reader.end());
   return reading;
+}
+
+/** Read a list of names, in a worker of its own. */
+export async function readingList(bytes: Uint8Array, as: ReadListAs): Promise<ReadList> {
+  const reader = new Reader();
+  try {
+    return await reader.read<ReadList>(LIMITS.readSeconds, async (r) => r.list(bytes, as)).done;
+  } finally {
+    reader.end();
+  }
 }
 
 /** Unpack a job that was taken along, in a worker of its own. */

@@ -16,7 +16,7 @@ import { bridgeVariants } from '../core/job/compare-bridges';
 import { type ToolTrial, toolTrials } from '../core/job/compare-tools';
 import { type CutNear, cutLine, cutNear } from '../core/job/cut-near';
 import { drillPaper } from '../core/job/drill-paper';
-import { Evaluator, type JobResult, type Progress } from '../core/job/evaluate';
+import type { JobResult, Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
 import { allFiles, type MadeFiles, makeFiles } from '../core/job/files';
 import { machineFiles } from '../core/job/machine-files';
@@ -31,18 +31,21 @@ import { outlinesInHand } from '../core/kinds/steps/nodes';
 import type { PinnedBridge } from '../core/prepare/bridges/notes';
 import { bridgeThrough } from '../core/prepare/bridges/through';
 import type { FaceLookup } from '../core/prepare/prepared';
+import { jobInRow, placeOfRow } from '../core/roster/in-row';
 import { openGroups } from '../core/rules/groups';
 import type { Material } from '../core/schema/shop/material';
 import type { Search } from '../core/toolpath/ordering/search';
 import { testPiece } from '../core/trial/test-piece';
-import { FaceHost } from './face-host';
+import { dayOf } from '../core/units/day';
+import type { Means } from './job-host';
 import { type FoundLonger, LongerSearch, type OnFound } from './longer-search';
 import { jobsOfPaper, type PaperAsked, type PaperMade, paperOf } from './papers';
 import { Printer } from './printing';
 import type { ProofView } from './proof-view';
 import { type AskOfJob, comparison, proofOf } from './proving';
+import { RowHost } from './row-host';
 import { type RunView, runViewOf } from './run-view';
-import { type OnProgress, type Question, Runner } from './runner';
+import { type OnProgress, Runner } from './runner';
 import { Sources } from './sources';
 import { atOnce, edgeData, withProgress } from './steps';
 import { type Taken, takeAlong } from './take-along';
@@ -60,9 +63,6 @@ import {
 /** A sheet of a job as it is seen among the others. */
 export type SheetSeen = { readonly id: string; readonly picture: Picture; readonly openFindings: number };
 
-/** What a question is answered with. */
-type Means = { readonly evaluator: Evaluator; readonly faces: FaceLookup };
-
 /** A job as it would be started, its picture, and what would be found about it. */
 export type StartedView = Started & { readonly picture: Picture; readonly findings: readonly string[] };
 
@@ -73,8 +73,7 @@ const openIn = ({ findings }: JobResult): readonly string[] => openGroups(findin
  * The core behind the bench, with the last document it evaluated. `fetchFace` brings the bytes of a shipped typeface
  * file, `fetchAsset` those of a kept file; `pause` lets newer calls in; `now` is a clock in ms.
  */
-export class Host extends FaceHost {
-  private readonly evaluators: Promise<Evaluator>;
+export class Host extends RowHost {
   private readonly longer = new LongerSearch();
   /** The last document that was evaluated, and what it came to. */
   private last: { readonly job: Job; readonly faces: FaceLookup; readonly result: JobResult } | null = null;
@@ -88,7 +87,6 @@ export class Host extends FaceHost {
     engine: Promise<ClipEngine> = loadWasmEngine().catch(() => scriptEngine),
   ) {
     super(engine, new Runner(pause, now), new Sources(fetchFace, fetchAsset));
-    this.evaluators = engine.then((e) => new Evaluator(e));
   }
 
   /**
@@ -109,12 +107,14 @@ export class Host extends FaceHost {
    */
   summary(job: Job): Promise<SavedExtras | null> {
     const { resultOf } = this;
-    return this.ask({ kind: 'summary', isPatient: true }, job, function* (means) {
-      const result = yield* resultOf(job, means);
-      const picture = yield* pictureOf(job, result);
+    // A list of names is shown by its first.
+    const first = jobInRow(job, placeOfRow(job, null), { today: dayOf(new Date()) });
+    return this.ask({ kind: 'summary', isPatient: true }, first, function* (means) {
+      const result = yield* resultOf(first, means);
+      const picture = yield* pictureOf(first, result);
       let openFindings = openIn(result).length;
-      for (const other of eachSheet(job))
-        if (other !== job) openFindings += openIn(yield* resultOf(other, means)).length;
+      for (const other of eachSheet(first))
+        if (other !== first) openFindings += openIn(yield* resultOf(other, means)).length;
       return { picture, openFindings };
     });
   }
@@ -399,18 +399,6 @@ export class Host extends FaceHost {
       this.ask({ kind, onProgress }, job, (means) =>
         steps({ engine: means.evaluator.engine, result: () => resultOf(job, means) }),
       );
-  }
-
-  private ask<T>(question: Question, job: Job, steps: (means: Means) => Iterator<Progress, T>): Promise<T | null> {
-    return this.runner.ask(question, async () => {
-      const evaluator = await this.evaluators;
-      return steps({ evaluator, faces: await this.sources.of(job, evaluator) });
-    });
-  }
-
-  /** The answer to a question of which every one is answered. */
-  private answer<T>(job: Job, steps: (means: Means) => Iterator<Progress, T>): Promise<T> {
-    return this.ask({ kind: null }, job, steps) as Promise<T>;
   }
 
   /** What a document comes to: the last result where that is of this document. */

@@ -5,6 +5,7 @@ import { scriptEngine } from '../core/geometry/boolean/engine-script';
 import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { type OpenedJob, openTaken } from '../core/job/taken-along';
 import { type FacesInFile, facesAbout } from '../core/lettering/about';
+import { type ReadList, type ReadListAs, readList } from '../core/roster/read-list';
 import { decodePicture, encodePixels } from './decode-picture';
 import { lookAtPicture } from './picture-reading';
 import { type FilePreview, type PagePicture, picturePages, previewFile } from './reading';
@@ -24,6 +25,7 @@ const api = {
     if (head) return lookAtPicture(bytes, head, decodePicture, report);
     return previewFile(bytes, { page, progress: report, encode: encodePixels }, engine);
   },
+  list: (bytes: Uint8Array, as: ReadListAs): Promise<ReadList> => Promise.resolve(readList(bytes, as)),
   taken: (bytes: Uint8Array): Promise<OpenedJob> => Promise.resolve(openTaken(bytes)),
   typeface: (bytes: Uint8Array): Promise<FacesInFile> => facesAbout(bytes),
   pictures: (bytes: Uint8Array, from: number, to: number, put: (picture: PagePicture) => void): Promise<void> =>

@@ -4,7 +4,8 @@ import { editedPaths, enterLines, pathsInHand } from '../../src/bench/nodes/hand
 import { letterAt } from '../../src/bench/nodes/letter-at';
 import { onMiddle } from '../../src/bench/nodes/middle';
 import { chooseAll, dropLines, letRunThrough, mergeLines, nudgeNodes, pullToTip } from '../../src/bench/nodes/tools';
-import { type AtNodes, select, setPointing, useBench, workOnNodes } from '../../src/bench/store';
+import type { AtNodes } from '../../src/bench/state';
+import { select, setPointing, useBench, workOnNodes } from '../../src/bench/store';
 import { pathOf } from '../../src/core/geometry/path-data';
 import { boxCentre } from '../../src/core/geometry/point';
 import { answer, compute, hostHere, now, openJob, stepNow, viewNow } from '../support/bench';

@@ -22,7 +22,8 @@ import {
   smoothNodes,
   straightenSegments,
 } from '../../src/bench/nodes/tools';
-import { type AtNodes, undo, useBench, workOnNodes } from '../../src/bench/store';
+import type { AtNodes } from '../../src/bench/state';
+import { undo, useBench, workOnNodes } from '../../src/bench/store';
 import type { DrawnPath } from '../../src/core/document/schema';
 import { pathOf } from '../../src/core/geometry/path-data';
 import { answer, compute, hostHere, now, openJob, partNow, stepNow, viewNow } from '../support/bench';

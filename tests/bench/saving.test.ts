@@ -1,7 +1,8 @@
 /** Saving by itself: nothing is lost, nothing is said to be saved that is not, and nothing is written over another's work. */
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { keepSaved, type Saving, saveAsCopy } from '../../src/bench/saving';
-import { change, openBench, type SaveState, undo, useBench } from '../../src/bench/store';
+import type { SaveState } from '../../src/bench/state';
+import { change, openBench, undo, useBench } from '../../src/bench/store';
 import type { Job } from '../../src/core/document/schema';
 import type { Draft } from '../../src/drafts/drafts';
 import { answer } from '../support/bench';

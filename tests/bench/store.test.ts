@@ -16,11 +16,13 @@ import {
   selectAlso,
   selectedParts,
   selectParts,
+  setChangeFor,
   setLook,
   setPen,
   setPointing,
   settle,
   showOnly,
+  takeRow,
   undo,
   useBench,
   workOnNodes,
@@ -80,6 +82,7 @@ describe('opening', () => {
 
   test('another job starts with nothing of the one before: its history, what was chosen, shown and computed', () => {
     const fresh = state();
+    takeRow('r1');
     retitle('one');
     retitle('two');
     undo();
@@ -90,6 +93,7 @@ describe('opening', () => {
     workOnNodes({ partId: 'a', memberId: null, letter: 'words:0', chosen: new Set(['0:1']) });
     pick([1]);
     setLook('cut');
+    setChangeFor('row');
     showOnly('cut');
     bringIntoSight({ minX: 0, minY: 0, maxX: 1, maxY: 1 });
     const view = { parts: [], operations: [], findings: [], workBox: { minX: 0, minY: 0, maxX: 1, maxY: 1 } };

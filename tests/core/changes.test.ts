@@ -79,10 +79,10 @@ test('what is anchored to letters goes along, the rest of it untouched', () => {
     { at: 0, dx: 1 },
     { at: 2, dx: 2 },
   ];
-  expect(carried(entries, 'abc', 'xabc')).toEqual([
+  expect(carried(entries, letterMap('abc', 'xabc'))).toEqual([
     { at: 1, dx: 1 },
     { at: 3, dx: 2 },
   ]);
-  expect(carried(entries, 'abc', 'bc')).toEqual([{ at: 1, dx: 2 }]);
+  expect(carried(entries, letterMap('abc', 'bc'))).toEqual([{ at: 1, dx: 2 }]);
   expect(entries[0]?.at).toBe(0);
 });

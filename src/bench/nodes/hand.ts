@@ -10,7 +10,8 @@ import { unitOf } from '@/core/prepare/hand-made';
 import { correctionOf } from '@/core/toolpath/centerline/part-lines';
 import { computing } from '@/worker/client';
 import type { JobView, LetterLinesView } from '@/worker/view';
-import { type AtNodes, change, useBench, workOnNodes } from '../store';
+import type { AtNodes } from '../state';
+import { change, useBench, workOnNodes } from '../store';
 
 /** Path data whose nodes are worked on, and how it lies on the sheet. */
 export type InHand = { readonly d: string; readonly matrix: Matrix };

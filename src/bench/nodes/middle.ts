@@ -7,7 +7,8 @@ import type { Point } from '@/core/geometry/point';
 import { pointAt } from '@/core/geometry/segment';
 import { nearestParameter } from '@/core/geometry/segment-measures';
 import { computing } from '@/worker/client';
-import { type AtNodes, useBench } from '../store';
+import type { AtNodes } from '../state';
+import { useBench } from '../store';
 
 const NONE: readonly Path[] = [];
 

@@ -7,7 +7,8 @@ import type { Job } from '@/core/document/schema';
 import { useScheme } from '@/ui/scheme';
 import type { HatchView } from '@/worker/hatch-view';
 import type { JobView, PartView } from '@/worker/view';
-import type { Look } from '../store';
+import type { Look } from '../state';
+
 import type { Camera } from './camera';
 import styles from './sheet.module.css';
 

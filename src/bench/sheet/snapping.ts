@@ -5,7 +5,8 @@ import { type Box, boxCentre, EMPTY_BOX, isEmptyBox, uniteBoxes } from '@/core/g
 import { type Guide, type Move, type Snap, snapTo } from '@/core/job/arrange';
 import type { MemberView } from '@/worker/view';
 import { chosenIn } from '../chosen';
-import { type BenchState, selectedParts } from '../store';
+import type { BenchState } from '../state';
+import { selectedParts } from '../store';
 
 type Held = { readonly across: Snap | null; readonly upright: Snap | null };
 

@@ -3,7 +3,8 @@ import { memo } from 'react';
 import type { Job } from '@/core/document/schema';
 import { DASHES, kindColour } from '@/ui/marks';
 import type { CutPieceView, JobView } from '@/worker/view';
-import type { Look } from '../store';
+import type { Look } from '../state';
+
 import styles from './sheet.module.css';
 
 type Props = {

@@ -19,6 +19,7 @@ import { useBeside } from '../beside';
 import { BringInButton } from '../bring-in/button';
 import { memberInHand } from '../chosen';
 import { focusWords } from '../focus-words';
+import { BeginNamesOfJob } from '../names/begin';
 import { PenButton, PenPanel } from '../nodes/buttons';
 import { aroundNow, measureOf, ownMiddle, partView } from '../seen';
 import { change, dispatch, select, useBench } from '../store';
@@ -148,6 +149,7 @@ function Add({ partId }: { partId: string | null }) {
         <>
           <BringInButton />
           <PenButton />
+          <BeginNamesOfJob />
         </>
       )}
       {partId && box && !isEmptyBox(box) && <AroundButtons onAdd={around} />}

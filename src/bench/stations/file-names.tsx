@@ -18,6 +18,7 @@ const WORDS: Readonly<Record<NameField, { readonly word: string; readonly withou
   thickness: { word: 'Thickness', without: 'not said' },
   date: { word: 'Date', without: 'not said' },
   number: { word: 'Number', without: 'none' },
+  row: { word: 'Name in the list', without: 'no list of names' },
 };
 
 type Edit = (recipe: (settings: ExportSettings) => void, merge?: string) => void;

@@ -1,25 +1,23 @@
 /** Words, typeface, size and spacing of a lettering member. */
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
 import { memberOf } from '@/core/commands/changed';
 import { chosenLines, linesAlike } from '@/core/commands/own-lines';
-import { setCase } from '@/core/commands/words';
 import type { Lettering } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { setAsLine } from '@/core/schema/lettering';
-import { keepable } from '@/core/units/text';
 import { Choice, Row, TextField } from '@/ui/fields';
-import styles from '../bench.module.css';
 import { useBeside } from '../beside';
+import { WordsField } from '../names/words-field';
 import { change, dispatch, useBench } from '../store';
-import { typeWords } from '../type-words';
+import { writeIn } from '../type-words';
 import { AlongFields } from './along-fields';
 import { FaceFields } from './face-fields';
 import { FacePicker } from './face-picker';
 import { LettersEditor } from './letters-editor';
 import { LineChooser } from './line-chooser';
 import { SizeFields } from './size-fields';
+import { WithinFields } from './within-fields';
 
 const CASES = [
   { as: 'upper', word: 'CAPITALS', title: 'Write all in capitals' },
@@ -29,7 +27,6 @@ const CASES = [
 
 /** The panel of lettering. */
 export function LetteringEditor({ partId, member }: { partId: string; member: Lettering }) {
-  const id = useId();
   const [chosen, setChosen] = useState<readonly number[] | null>(null);
   const seen = useBeside((view) => view?.parts.find((p) => p.id === partId));
   const computed = seen?.members.find((m) => m.id === member.id);
@@ -47,24 +44,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
 
   return (
     <>
-      {/* A form of its own: at every key the browser looks through all fields of the form that one is in. */}
-      <Form className="mb-2" autoComplete="off" onSubmit={(e) => e.preventDefault()}>
-        <Form.Label htmlFor={id} className="fw-semibold mb-1 nf-small">
-          Words
-        </Form.Label>
-        <Form.Control
-          as="textarea"
-          id={id}
-          data-words
-          dir="auto"
-          className={styles.words}
-          value={member.text}
-          maxLength={LIMITS.letteringStoredCharacters}
-          placeholder="Type the words; Enter starts a line"
-          spellCheck={false}
-          onChange={(e) => typeWords(partId, member.id, keepable(e.target.value))}
-        />
-      </Form>
+      <WordsField partId={partId} member={member} />
       {isStarter && (
         <TextField
           label="Asked for as"
@@ -80,12 +60,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
       )}
       <fieldset className="d-flex gap-1 mb-2" aria-label="Write the words in">
         {CASES.map(({ as, word, title }) => (
-          <Button
-            key={as}
-            variant="plain"
-            title={title}
-            onClick={() => dispatch((job) => setCase(job, partId, member.id, as))}
-          >
+          <Button key={as} variant="plain" title={title} onClick={() => writeIn(partId, member.id, as)}>
             {word}
           </Button>
         ))}
@@ -97,6 +72,7 @@ export function LetteringEditor({ partId, member }: { partId: string; member: Le
       </Row>
       <FaceFields at={at} member={shown} />
       <SizeFields at={at} member={member} />
+      {lines === null && !member.fit && <WithinFields partId={partId} member={member} />}
       {lines && member.lines.some((l) => lines.includes(l.line)) && (
         <Button variant="word" className="mb-2" onClick={() => dispatch((job) => linesAlike(job, at))}>
           {lines.length === 1 ? 'This line as the others' : 'These lines as the others'}

@@ -9,7 +9,8 @@ import { DotLayer } from '../sheet/dot-layer';
 import { LoosePlaces, MissedPlaces } from '../sheet/found-layer';
 import { GapLayer } from '../sheet/gap-layer';
 import { HoldLayer } from '../sheet/hold-layer';
-import type { Look } from '../store';
+import type { Look } from '../state';
+
 import { Assign } from './assign';
 import { Close } from './close';
 import { Compose } from './compose';

@@ -44,6 +44,7 @@ export function newLettering(id: string, sheet: Sheet, text: string): Lettering 
     lines: [],
     along: null,
     fit: null,
+    within: null,
     asSet: null,
     asked: null,
   };

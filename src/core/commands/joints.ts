@@ -1,6 +1,5 @@
 /** How neighbours of a lettering are joined, where the user says otherwise than what reads best. */
 import type { Job } from '../document/schema';
-import { letterMap } from '../lettering/changes';
 import { LIMITS } from '../limits';
 import type { CloseUp, PairAnswer } from '../schema/lettering';
 import { changed, memberOf } from './changed';
@@ -43,8 +42,7 @@ export const joinPair = (
   });
 
 /** What is said of pairs, carried to edited words: what is said of a single pair whose letter is gone is left out. */
-export function carriedPairs(pairs: CloseUp['pairs'], before: string, after: string): CloseUp['pairs'] {
-  const map = letterMap(before, after);
+export function carriedPairs(pairs: CloseUp['pairs'], map: (at: number) => number | null): CloseUp['pairs'] {
   return pairs.flatMap((answer) => {
     if (answer.at === null) return [answer];
     const at = map(answer.at);

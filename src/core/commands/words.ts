@@ -6,23 +6,34 @@ import { changed, memberOf } from './changed';
 import { carriedPairs } from './joints';
 import { carriedLines } from './own-lines';
 
+/** What words become, and where their letters go: null for one that is gone. */
+export type Rewritten = {
+  readonly text: string;
+  readonly map: (at: number) => number | null;
+  /** Where a line goes; left out, each goes with its letters. */
+  readonly lineOf?: (line: number) => number;
+};
+
 /**
  * Change the words of a lettering. What is anchored to letters keeps its letters, and
  * goes with those that go; lines drawn for every letter of a kind stay for the others of that kind.
  */
 export const setWords = (job: Job, partId: string, memberId: string, text: string): Job =>
-  changed(job, (draft) => carryWords(draft, partId, memberId, text));
+  changed(job, (draft) => carryWords(draft, partId, memberId, (before) => ({ text, map: letterMap(before, text) })));
 
-function carryWords(job: Job, partId: string, memberId: string, text: string): void {
+/** Change the words of a lettering in place, with all that is anchored to its letters. */
+export function carryWords(job: Job, partId: string, memberId: string, rewrite: (before: string) => Rewritten): void {
   const part = job.parts.find((p) => p.id === partId);
   const lettering = part?.members.find((m): m is Lettering => m.id === memberId && m.kind === 'lettering');
   if (!part || !lettering) return;
   const before = lettering.text;
+  const { text, map, lineOf } = rewrite(before);
   lettering.text = text;
-  lettering.letters = carried(lettering.letters, before, text);
-  if (lettering.closeUp) lettering.closeUp.pairs = carriedPairs(lettering.closeUp.pairs, before, text);
-  const map = letterMap(before, text);
-  lettering.lines = carriedLines(lettering.lines, { before, after: text, map });
+  lettering.letters = carried(lettering.letters, map);
+  if (lettering.closeUp) lettering.closeUp.pairs = carriedPairs(lettering.closeUp.pairs, map);
+  lettering.lines = lineOf
+    ? lettering.lines.map((own) => ({ ...own, line: lineOf(own.line) }))
+    : carriedLines(lettering.lines, { before, after: text, map });
   /** The key of the same letter in the new words; null when it is gone. */
   const carriedKey = (key: string): string | null => {
     const found = /^(.+):(\d+)(\/\d+)?$/.exec(key);
@@ -45,7 +56,8 @@ function carryWords(job: Job, partId: string, memberId: string, text: string): v
 /** How words are written. */
 export type Case = 'upper' | 'lower' | 'title';
 
-const CASES: Readonly<Record<Case, (text: string) => string>> = {
+/** Words written so. */
+export const CASES: Readonly<Record<Case, (text: string) => string>> = {
   upper: (text) => text.toUpperCase(),
   lower: (text) => text.toLowerCase(),
   title: (text) =>

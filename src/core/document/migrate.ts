@@ -36,6 +36,8 @@ const MIGRATIONS: readonly ((document: Json) => Json)[] = [
   asItWas,
   // Format 14: files that are written mirrored.
   asItWas,
+  // Format 15: rosters, and words that are to fit a width.
+  asItWas,
 ];
 
 /** The document in the present format; itself when it is that already, or names no format. */

@@ -5,6 +5,7 @@ import { LIMITS } from '../limits';
 import { about, id, name } from '../schema/fields';
 import { colourKeySchema, exportSchema, operationSchema } from '../schema/operations';
 import { placedPictureSchema } from '../schema/picture';
+import { rosterSchema } from '../schema/roster';
 import { sheetSchema } from '../schema/sheet';
 import { jobMachineSchema } from '../schema/shop/machine';
 import { operationSettingsSchema } from '../schema/shop/settings';
@@ -13,7 +14,7 @@ import { listedToolSchema } from '../schema/tools';
 import { partSchema } from './part';
 
 /** The version of the job document that is written; older ones are read through their migrations. */
-export const JOB_FORMAT = 14;
+export const JOB_FORMAT = 15;
 
 /** A sheet that is not in hand: the stock, and how operations are done on it. */
 const otherSheetSchema = z.strictObject({
@@ -106,6 +107,10 @@ export const jobSchema = z
     ),
     colourKey: colourKeySchema.prefault({}).describe('Colours the machine reads, by kind of operation.'),
     export: exportSchema.prefault({}).describe('How files are written.'),
+    roster: about(
+      rosterSchema.nullable().default(null),
+      'A list of names that the job is made for, once each; null where there is none.',
+    ),
     starter: about(
       starterSchema.nullable().default(null),
       'What other jobs are started from it for; null for a job of its own.',
@@ -193,6 +198,7 @@ export type { Copy, DrawnPath, Member, Shape, ShapeKind } from '../schema/member
 export type { ExportSettings, Operation, OperationKind } from '../schema/operations';
 export type { Crop, PlacedPicture, Trace } from '../schema/picture';
 export type { Placement } from '../schema/placement';
+export type { Column, Roster, RosterRow, RowOwn } from '../schema/roster';
 export type { Sheet } from '../schema/sheet';
 export type { JobMachine } from '../schema/shop/machine';
 export type { HatchTool as FillTool, ListedTool } from '../schema/tools';

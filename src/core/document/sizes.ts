@@ -11,6 +11,7 @@ import { LIMITS } from '../limits';
 import type { Along } from '../schema/along';
 import type { Fit } from '../schema/fit';
 import { madeFrom } from '../schema/members';
+import type { Within } from '../schema/within';
 import type { Member, Part } from './schema';
 import { SHAPE_LENGTHS } from './shapes';
 
@@ -59,6 +60,14 @@ function growFit(fit: Fit, factor: number, isPanelSized: boolean): void {
   if (fit.to === 'box' || isPanelSized) fit.margin = times(fit.margin, factor);
 }
 
+/** The width that words keep within, larger with them. */
+function growWithin(within: Within, factor: number): void {
+  const grown = (mm: number) => Math.max(LEAST_MM, times(mm, factor));
+  within.width = grown(within.width);
+  if (within.least !== null) within.least = grown(within.least);
+  if (within.greatest !== null) within.greatest = grown(within.greatest);
+}
+
 /**
  * Make all a member measures larger by a factor, in place, about its own origin. `isCopySized`: whether what it copies, or runs
  * along, is made larger too, so that it grows by that.
@@ -96,6 +105,7 @@ export function growMember(member: Member, factor: number, everything: boolean, 
       member.size.mm = Math.max(LEAST_MM, times(member.size.mm, factor));
       if (member.along) growAlong(member.along, factor, isCopySized);
       if (member.fit) growFit(member.fit, factor, isCopySized);
+      if (member.within) growWithin(member.within, factor);
       if (everything && member.closeUp) member.closeUp.overlap = times(member.closeUp.overlap, factor);
       if (wasAsSet && member.asSet) growAsSet(member.asSet, member.size.mm / before, wordsKey(member));
       return;
@@ -128,7 +138,7 @@ export function growPart(part: Part, factor: number, everything: boolean, isSize
 export const SIZED_ALONG: readonly string[] = [
   'letters, shapes with their corner radii, drawings, traces of pictures, live copies',
   'arcs, circles, waves and drawn lines that words run along, how far from them, and where on them',
-  'boxes that words are fitted into, with their margins',
+  'boxes that words are fitted into, with their margins, and widths that they keep within',
   'nodes by hand, moved letters, lines and dots by hand',
   'distances between the things of a part',
   'margins, corners and holes of a plate; height and overhang of a bar',

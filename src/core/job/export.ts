@@ -21,6 +21,8 @@ export type ExportScope = {
   readonly partIds: readonly string[] | null;
   /** The day they are written, "2026-05-04", which is kept in them; left out where nobody says. */
   readonly date?: string;
+  /** The row of the roster that it is a job of, in names of files; left out where it is none. */
+  readonly row?: string;
   /** Only this operation, on the page that all of them have; all when left out. */
   readonly operationId?: string;
 };

@@ -53,6 +53,7 @@ export function nameWords(job: Job, scope: ExportScope): Readonly<Record<NameFie
     thickness: thicknessWords(job.sheet, job.units),
     date: scope.date ?? '',
     number: job.export.number,
+    row: scope.row ?? '',
   };
 }
 
@@ -69,12 +70,17 @@ function joined(fields: readonly NameField[], words: Readonly<Record<NameField, 
   return stem;
 }
 
+/** What a name is made of; files of rows are told apart by their row whether or not that was asked for. */
+const fieldsOf = ({ export: { nameFields } }: Job, { row }: ExportScope): readonly NameField[] =>
+  row === undefined || nameFields.includes('row') ? nameFields : [...nameFields, 'row'];
+
 /** The name of a file without its ending; "job" where nothing of it is known. Where it is too long its longest fields are cut. */
 function stemOf(job: Job, scope: ExportScope): string {
   const words = nameWords(job, scope);
   let most: number = LIMITS.fileNamePartBytes;
-  let stem = joined(job.export.nameFields, words, most);
-  while (bytesOf(stem) > LIMITS.fileNameBytes) stem = joined(job.export.nameFields, words, --most);
+  const fields = fieldsOf(job, scope);
+  let stem = joined(fields, words, most);
+  while (bytesOf(stem) > LIMITS.fileNameBytes) stem = joined(fields, words, --most);
   return `${DEVICE.test(stem) ? 'job-' : ''}${stem || 'job'}`;
 }
 

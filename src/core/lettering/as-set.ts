@@ -22,9 +22,11 @@ export function wordsKey({
   placement: _placement,
   insteadOf: _from,
   asSet: _kept,
+  within,
   ...words
 }: Lettering): string {
-  return JSON.stringify(words, sorted);
+  // Words that were kept before they could keep within a width are the same words.
+  return JSON.stringify(within ? { ...words, within } : words, sorted);
 }
 
 /** Fields by their names: in whichever order they were kept, the same words are the same. */

@@ -44,15 +44,12 @@ function commonLetters(a: string, b: string): ReadonlyMap<number, number> {
   return matched;
 }
 
-/** Entries anchored at indices of a text, carried to the edited text; those whose letters are gone are left out. */
+/** Entries anchored at indices of a text, where a map takes them; those whose letters are gone are left out. */
 export const carried = <T extends { readonly at: number }>(
   entries: readonly T[],
-  before: string,
-  after: string,
-): T[] => {
-  const map = letterMap(before, after);
-  return entries.flatMap((entry) => {
+  map: (at: number) => number | null,
+): T[] =>
+  entries.flatMap((entry) => {
     const at = map(entry.at);
     return at === null ? [] : [{ ...entry, at }];
   });
-};

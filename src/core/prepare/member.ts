@@ -21,6 +21,7 @@ import type { Typeface } from '../lettering/face';
 import { type Fitted, fitLettering } from '../lettering/fit';
 import { faceOfLetter, type Layout, layoutLettering, letterPaths } from '../lettering/layout';
 import type { LetteringSpec } from '../lettering/spec';
+import { setWithin } from '../lettering/within';
 import { LIMITS } from '../limits';
 import type { Memory } from '../memo';
 import type { Artwork } from '../schema/artwork';
@@ -86,12 +87,13 @@ function madeOfWords(member: Lettering, weld: boolean, matrix: Matrix, context: 
   const set = (words: LetteringSpec) => layoutLettering(words, faces.face, memory, { ofLine: faces.ofLine, drawn });
   const fitted = member.fit && fittedWords(member, member.fit, set, matrix, context);
   if (fitted && 'kind' in fitted) return { trouble: fitted };
-  const layout = fitted?.layout ?? set(member);
-  const size = sizeTrouble(layout.box);
-  if (size) return { trouble: size };
+  const layout = fitted?.layout ?? (member.within ? setWithin(member, member.within, set) : set(member));
+  const trouble = sizeTrouble(layout.box);
+  if (trouble) return { trouble };
   const made = madeOfLayout(layout, fitted?.shift ?? { x: 0, y: 0 }, { weld, matrix, engine, memory });
   const found = { by: 'capital', mm: layout.capHeightMm } as const;
-  const apart = member.closeUp && set({ ...member, size: fitted ? found : member.size, closeUp: null });
+  const size = fitted || member.within ? found : member.size;
+  const apart = member.closeUp && set({ ...member, size, closeUp: null });
   const hasInk = layout.lines.some((line) => !line.face.isSingleStroke);
   return { ...made, unclosed: apart && hasInk ? letterPaths(apart, made.matrix) : [] };
 }

@@ -61,6 +61,16 @@ function boxOfLetter({ frames }: PartSubject['ready'], label: number): Box {
   return frame?.glyphs ? transformedBox(regionBox(frame.glyphs.outlines()), frame.matrix) : EMPTY_BOX;
 }
 
+/** Codes of findings by which a part does not come off as one piece. */
+export const COMES_AWAY: ReadonlySet<string> = new Set([
+  'overlaps',
+  'unbridged',
+  'island',
+  'in-pieces',
+  'loose',
+  'more-pieces',
+]);
+
 /** What is found about pieces that come away. */
 export const HOLD_RULES: readonly Rule<PartSubject, AnyMend>[] = [
   partRule({

@@ -1,6 +1,8 @@
 /** What is found about the members of a part: words without letters, drawings and parts that are not there. */
+import { boxWidth } from '../geometry/point';
 import type { Rule } from '../inspect/rule';
 import type { Lacking } from '../lettering/layout';
+import { OVER_WIDTH_MM } from '../lettering/within';
 import { LIMITS } from '../limits';
 import type { MemberTrouble, TroubleOf } from '../prepare/prepared';
 import type { Lettering } from '../schema/lettering';
@@ -116,6 +118,23 @@ export const MEMBER_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     'no room',
     (_, title) => `The margins leave no room for the words of ${title}. The words are kept.`,
   ),
+  partRule({
+    code: 'wider-than-place',
+    severity: 'caution',
+    station: 'compose',
+    many: (n) => `The words of ${n} letterings are wider than their place.`,
+    find: (about) =>
+      ofMembers(about, (member, { layout }) => {
+        if (member.kind !== 'lettering' || !member.within || member.fit || !layout) return null;
+        const over = boxWidth(layout.box) - member.within.width;
+        return over > OVER_WIDTH_MM
+          ? {
+              sentence: `The words of ${about.title} are ${about.length(over)} wider than their place, which is ${about.length(member.within.width)}.`,
+              detail: member.id,
+            }
+          : null;
+      }),
+  }),
   partRule({
     code: 'longer-than-line',
     severity: 'caution',

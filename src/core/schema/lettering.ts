@@ -7,6 +7,7 @@ import { asSetSchema } from './as-set';
 import { about, length, name, turn } from './fields';
 import { fitSchema } from './fit';
 import { member } from './member';
+import { withinSchema } from './within';
 
 const share = z.number().min(-100).max(100).default(0);
 
@@ -168,6 +169,10 @@ export const letteringSchema = z.strictObject({
   fit: about(
     fitSchema.nullable().default(null),
     'A box or panel that the words are as large as; null where they have a size of their own.',
+  ),
+  within: about(
+    withinSchema.nullable().default(null),
+    'A width that the words keep within, whatever they are; null where they are as wide as they come. Words that are fitted into something keep to that.',
   ),
   asSet: about(
     asSetSchema.nullable().default(null),

@@ -106,7 +106,7 @@ export const colourKeySchema = z.strictObject({
 });
 
 /** What the name of a file can be made of. */
-export const NAME_FIELDS = ['job', 'piece', 'material', 'thickness', 'date', 'number'] as const;
+export const NAME_FIELDS = ['job', 'piece', 'material', 'thickness', 'date', 'number', 'row'] as const;
 
 /** One thing that the name of a file is made of. */
 export type NameField = (typeof NAME_FIELDS)[number];

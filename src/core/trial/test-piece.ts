@@ -141,6 +141,7 @@ function letterParts(
       letters: [],
       lines: [],
       fit: null,
+      within: null,
       along: null,
       asSet: null,
       asked: null,

@@ -114,7 +114,7 @@ export function Prove() {
   const take = async () => {
     setState({ busy: true, words: 'Packing …' });
     try {
-      setState({ busy: false, words: await takeJobAlong(job) });
+      setState({ busy: false, words: await takeJobAlong(useBench.getState().document) });
     } catch (reason) {
       const why = reason instanceof Error ? reason.message : 'unknown';
       setState({ busy: false, bad: true, words: `The job could not be packed: ${why}.` });

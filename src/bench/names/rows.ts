@@ -1,0 +1,105 @@
+/** What the rows of the roster come to: looked over by a worker of their own, and told as they are there. */
+import { proxy } from 'comlink';
+import { create } from 'zustand';
+import type { Job } from '@/core/document/schema';
+import type { RowDone, RowSeen } from '@/core/job/rows';
+import { today } from '@/ui/when';
+import { computingRows } from '@/worker/client';
+import { useBench } from '../store';
+
+type RowsState = {
+  /** What was seen of rows, by their ids; of an earlier document until the new one is there. */
+  readonly seen: ReadonlyMap<string, RowSeen>;
+  /** The document that all of them are of; null while they are looked over, or were stopped. */
+  readonly of: Job | null;
+  readonly progress: { readonly done: number; readonly of: number } | null;
+  readonly isStopped: boolean;
+  readonly fault: string | null;
+};
+
+const INITIAL: RowsState = { seen: new Map(), of: null, progress: null, isStopped: false, fault: null };
+
+/** The rows of the roster on the bench. */
+export const useRows = create<RowsState>(() => INITIAL);
+
+/** Rows are looked over when nothing was changed for so long, in ms. */
+const QUIET_MS = 350;
+
+const withRows = (seen: RowsState['seen'], rows: readonly RowDone[]): RowsState['seen'] =>
+  new Map([...seen, ...rows.map(({ rowId, seen }) => [rowId, seen] as const)]);
+
+/** The rows that there are, of what was seen. */
+function stillThere(document: Job, seen: RowsState['seen']): RowsState['seen'] {
+  const rows = new Set(document.roster?.rows.filter((row) => !row.out).map((row) => row.id));
+  return [...seen.keys()].every((id) => rows.has(id)) ? seen : new Map([...seen].filter(([id]) => rows.has(id)));
+}
+
+async function look(document: Job): Promise<void> {
+  const isOld = () => useBench.getState().document !== document || useRows.getState().isStopped;
+  useRows.setState(({ seen }) => ({ seen: stillThere(document, seen), of: null, fault: null }));
+  try {
+    const done = await computingRows().rows(
+      document,
+      today(),
+      proxy((rows: readonly RowDone[]) => {
+        if (!isOld()) useRows.setState(({ seen }) => ({ seen: withRows(seen, rows) }));
+      }),
+      proxy((done: number, of: number) => {
+        if (!isOld()) useRows.setState({ progress: { done, of } });
+      }),
+    );
+    if (done && !isOld()) useRows.setState({ of: document, progress: null });
+  } catch (reason) {
+    if (!isOld())
+      useRows.setState({
+        progress: null,
+        fault: `The names could not be computed: ${reason instanceof Error ? reason.message : 'the worker stopped'}. The list itself is safe.`,
+      });
+  }
+}
+
+/** Look over rows whenever the document changes; returns how to stop. */
+export function followRows(): () => void {
+  let later: ReturnType<typeof setTimeout> | undefined;
+  useRows.setState(INITIAL);
+  const ask = (ms: number) => {
+    clearTimeout(later);
+    const { document } = useBench.getState();
+    if (!document?.roster) {
+      if (useRows.getState() !== INITIAL) useRows.setState(INITIAL, true);
+      return;
+    }
+    later = setTimeout(() => void look(document), ms);
+  };
+  ask(0);
+  const leave = useBench.subscribe((now, before) => {
+    if (now.document === before.document) return;
+    useRows.setState({ of: null, isStopped: false });
+    ask(QUIET_MS);
+  });
+  return () => {
+    clearTimeout(later);
+    leave();
+  };
+}
+
+/** Stop looking rows over: those that are there stay. */
+export function stopRows(): void {
+  const { document } = useBench.getState();
+  useRows.setState({ isStopped: true, progress: null });
+  // A newer question ends the one under way.
+  if (document.roster)
+    void computingRows()
+      .rows(
+        { ...document, roster: { ...document.roster, rows: [] } },
+        today(),
+        proxy(() => {}),
+      )
+      .catch(() => {});
+}
+
+/** Go on looking rows over. */
+export function resumeRows(): void {
+  useRows.setState({ isStopped: false });
+  void look(useBench.getState().document);
+}

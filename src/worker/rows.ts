@@ -1,0 +1,120 @@
+/** Rows of a roster, as the page asks for them: looked over one after the other, mended, and written. */
+import type { Job } from '../core/document/schema';
+import type { Evaluator, Progress } from '../core/job/evaluate';
+import type { ExportScope } from '../core/job/export';
+import { type MadeRowFiles, rowFiles, type WriteOne } from '../core/job/row-files';
+import { type RowDone, RowsSeen, rowSteps } from '../core/job/rows';
+import type { FaceLookup } from '../core/prepare/prepared';
+import type { FilledWith } from '../core/roster/fields';
+import { jobInRow } from '../core/roster/in-row';
+import { type ChangeFor, keptInDocument } from '../core/roster/kept';
+import { mendingOf } from '../core/rules/mend';
+import { seenIn } from './seen-in';
+import { viewOf } from './view';
+
+/** Hears of rows as they are there. */
+export type OnRows = (rows: readonly RowDone[]) => void;
+
+/** Which findings are to be mended: those of a code, in these rows; and who the mend is for. */
+export type RowMend = { readonly code: string; readonly rowIds: readonly string[]; readonly changeFor: ChangeFor };
+
+type Means = { readonly evaluator: Evaluator; readonly faces: FaceLookup };
+
+/** Rows told at once. */
+const TOLD = 20;
+
+/** What rows came to, for the page that looks at them. */
+export class RowsHost {
+  private readonly seen = new RowsSeen();
+  private readonly aboutFaces = new WeakMap<FaceLookup, number>();
+  private nextAbout = 1;
+
+  /** Look over all rows; `onRows` hears of them a few at a time. */
+  *look(job: Job, filling: FilledWith, onRows: OnRows, means: Means): Generator<Progress, true> {
+    let rows: RowDone[] = [];
+    const send = () => {
+      if (rows.length > 0) onRows(rows);
+      rows = [];
+    };
+    const steps = this.seen.steps(job, {
+      filling,
+      about: String(this.aboutOf(means.faces)),
+      tell: (done) => {
+        rows.push(done);
+        if (rows.length >= TOLD) send();
+      },
+      ...means,
+    });
+    for (let step = steps.next(); !step.done; step = steps.next()) {
+      // A row that took long is shown at once.
+      yield step.value;
+      if (rows.length > 0 && step.value.done > 0) send();
+    }
+    send();
+    return true;
+  }
+
+  /** The document with findings of rows mended, each row by what is computed of it; and in how many rows that was. */
+  *mend(
+    document: Job,
+    { code, rowIds, changeFor }: RowMend,
+    filling: FilledWith,
+    means: Means,
+  ): Generator<Progress, { readonly job: Job; readonly mended: number }> {
+    let job = document;
+    let mended = 0;
+    for (const [done, rowId] of rowIds.entries()) {
+      const nth = job.roster?.rows.findIndex((row) => row.id === rowId) ?? -1;
+      if (nth < 0) continue;
+      const steps = rowSteps(job, nth, filling, means);
+      let step = steps.next();
+      for (; !step.done; step = steps.next()) yield { done, of: rowIds.length };
+      const { job: before, result, findings } = step.value;
+      const seen = seenIn(before, viewOf(result, means.evaluator.memo));
+      const after = findings
+        .filter((f) => f.code === code && f.leftReason === null)
+        .reduce((now, finding) => {
+          const mending = mendingOf(now, finding);
+          return mending && 'run' in mending ? mending.run(now, seen) : now;
+        }, before);
+      if (after === before) continue;
+      job = keptInDocument(job, { nth, before, after, changeFor });
+      mended++;
+    }
+    return { job, mended };
+  }
+
+  /** The files of rows. */
+  files(
+    job: Job,
+    asked: {
+      readonly filling: FilledWith;
+      readonly rowIds: readonly string[] | null;
+      readonly scope: ExportScope;
+      readonly write: WriteOne;
+    },
+    means: Means,
+  ): Generator<Progress, MadeRowFiles> {
+    return rowFiles(job, { ...asked, ...means });
+  }
+
+  /** Tells typefaces and files at hand apart. */
+  private aboutOf(faces: FaceLookup): number {
+    let about = this.aboutFaces.get(faces);
+    if (about === undefined) {
+      about = this.nextAbout++;
+      this.aboutFaces.set(faces, about);
+    }
+    return about;
+  }
+}
+
+/** A job whose parts name all typefaces and files that its rows need. */
+export function withPartsOfRows(job: Job, filling: FilledWith): Job {
+  const own = (job.roster?.rows ?? []).flatMap(({ own }, nth) =>
+    own?.parts.some((part) => part.members.some(({ set }) => 'face' in set || 'lines' in set || 'content' in set))
+      ? jobInRow(job, nth, filling).parts
+      : [],
+  );
+  return own.length > 0 ? { ...job, parts: [...job.parts, ...own] } : job;
+}
