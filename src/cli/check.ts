@@ -24,7 +24,7 @@ export type CheckOptions = {
   readonly machine: string | null;
   readonly json: boolean;
   /** The job that the files are to be of, and where what it names is found; null where that does not matter. */
-  readonly job: Omit<JobOptions, 'machine' | 'strict'> | null;
+  readonly job: (Omit<JobOptions, 'machine' | 'strict'> & { readonly row: number | null }) | null;
 };
 
 type Say = (line: string) => void;

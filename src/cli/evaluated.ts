@@ -12,6 +12,8 @@ import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { Evaluator, type JobResult } from '../core/job/evaluate';
 import { openTaken, TAKEN_ALONG, type TakenFile, takenTooLarge } from '../core/job/taken-along';
 import { LIMITS } from '../core/limits';
+import type { FaceLookup } from '../core/prepare/prepared';
+import { jobInRow, withPartsOfRows } from '../core/roster/in-row';
 import { facesOf } from '../core/schema/lettering';
 import { readMachine } from './machine-file';
 import { type Refused, refuse } from './refused';
@@ -77,15 +79,26 @@ async function bringFiles({ job, files }: Given, evaluator: Evaluator, folder: s
   }
 }
 
-/** A job evaluated, sheet by sheet: a job with several is as many, one after the other; or sentences why it can’t be used. */
-export async function evaluated(
+/** A job read with all that it names at hand: what it is evaluated with. */
+export type AtHand = {
+  readonly engine: ClipEngine;
+  readonly job: Job;
+  readonly evaluator: Evaluator;
+  readonly faces: FaceLookup;
+};
+
+/** A job with what it names at hand; `change` is what is made of it as soon as it is read. Or sentences why it can’t be used. */
+export async function atHand(
   options: JobOptions,
   complain: (line: string) => void,
-): Promise<{ readonly engine: ClipEngine; readonly job: Job; readonly sheets: readonly EvaluatedSheet[] } | Refused> {
+  change: (job: Job) => Job | Refused = (job) => job,
+): Promise<AtHand | Refused> {
   const given = await readGiven(options.job);
   if ('sentences' in given) return given;
+  const changed = change(given.job);
+  if ('sentences' in changed) return changed;
   // A machine that runs by itself does not ask: what was never said is to hang together.
-  const asked = options.strict ? allHanging(given.job) : given.job;
+  const asked = options.strict ? allHanging(changed) : changed;
   const machine = options.machine === null ? asked.machine : await readMachine(options.machine);
   if (machine && 'sentences' in machine) return machine;
   const job: Job = { ...asked, machine };
@@ -97,12 +110,37 @@ export async function evaluated(
     ))
   )
     return refuse(`There is no folder ${options.typefaces}.`);
-  const named = job.parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'lettering' ? facesOf(m) : [])));
+  const { parts } = withPartsOfRows(job, { today: '' });
+  const named = parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'lettering' ? facesOf(m) : [])));
   const came = given.files.flatMap(({ id, as, bytes }) => (as === 'typeface' ? [{ content: id, bytes }] : []));
   const faces = await diskFaces(named, options.typefaces, complain, came);
   const engine = await loadWasmEngine().catch(() => scriptEngine);
   const evaluator = new Evaluator(engine);
   const folder = options.assets ?? path.dirname(path.resolve(options.job));
   await bringFiles(given, evaluator, folder);
-  return { engine, job, sheets: eachSheet(job).map((one) => ({ job: one, result: evaluator.evaluate(one, faces) })) };
+  return { engine, job, evaluator, faces };
+}
+
+/** What a job comes to, sheet by sheet: one with several is as many, one after the other. */
+export const sheetsEvaluated = (
+  job: Job,
+  { evaluator, faces }: Pick<AtHand, 'evaluator' | 'faces'>,
+): EvaluatedSheet[] => eachSheet(job).map((one) => ({ job: one, result: evaluator.evaluate(one, faces) }));
+
+/** A job evaluated; or sentences why it can’t be used. One that is made for a list of names is that of one of its rows, from 1. */
+export async function evaluated(
+  options: JobOptions & { readonly row: number | null },
+  complain: (line: string) => void,
+): Promise<{ readonly engine: ClipEngine; readonly job: Job; readonly sheets: readonly EvaluatedSheet[] } | Refused> {
+  const ready = await atHand(options, complain, (job) => {
+    if (!job.roster) return options.row === null ? job : refuse('This job is not made for a list of names.');
+    const { length } = job.roster.rows;
+    if (options.row === null)
+      return refuse('This job is made for a list of names: say which of them with --row, from 1.');
+    return options.row >= 1 && options.row <= length
+      ? jobInRow(job, options.row - 1, { today: '' })
+      : refuse(`There is no row ${options.row} in the list of names; it has ${length}.`);
+  });
+  if ('sentences' in ready) return ready;
+  return { engine: ready.engine, job: ready.job, sheets: sheetsEvaluated(ready.job, ready) };
 }

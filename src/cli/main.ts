@@ -11,9 +11,10 @@ const USAGE = `Needlefile prepares lettering for machine output.
 
   npm run -s needlefile -- prepare JOB [--out DIR] [--formats svg,dxf,pdf,hpgl] [--report REPORT.json]
                                        [--typefaces DIR] [--drawings DIR] [--date 2026-05-04] [--machine MACHINE.json]
-                                       [--strict]
+                                       [--roster NAMES.csv] [--strict]
 
-  npm run -s needlefile -- check FILE ... [--machine MACHINE.json] [--job JOB [--typefaces DIR] [--drawings DIR]] [--json]
+  npm run -s needlefile -- check FILE ... [--machine MACHINE.json] [--job JOB [--row N] [--typefaces DIR]
+                                       [--drawings DIR]] [--json]
 
 Prepare makes the files of a job:
 
@@ -28,6 +29,8 @@ Prepare makes the files of a job:
                    without it the same job gives the same bytes whenever it is prepared
   --machine FILE   run it on this machine in place of its own: a machine as JSON, as documents have it; times in the
                    report are its
+  --roster FILE    a list of names in the place of the job’s own: files of each row, named by it, and a list of what is
+                   where; the report is by row
   --strict         end with 1 when a finding would spoil the work; where it was never said, what is cut is to hang
                    together
 
@@ -40,6 +43,7 @@ their length and the way between, what is passed over, and the size.
   --machine FILE   hold them against this machine: format, curves, bed, colours or layers it reads, areas
   --job JOB        hold them against what this job means now, thing by thing, and against its machine unless another is
                    given; what is set for its operations says how long they take
+  --row N          hold them against this row of the job’s list of names, from 1
   --json           as JSON
 
 Ends with 0 when done, 1 as said above, when a file read back is not what is drawn or one that is checked would not run
@@ -67,6 +71,11 @@ async function main(args: string[]): Promise<ExitCode> {
     complain(astray);
     return 2;
   }
+  const row = values.row === undefined ? null : Number(values.row);
+  if (row !== null && !Number.isInteger(row)) {
+    complain(`“${values.row}” is no row: write it as a number, from 1.`);
+    return 2;
+  }
   if (command === 'check' && job)
     return check(
       {
@@ -74,7 +83,7 @@ async function main(args: string[]): Promise<ExitCode> {
         machine: values.machine ?? null,
         json: values.json ?? false,
         job: values.job
-          ? { job: values.job, typefaces: values.typefaces ?? null, assets: values.drawings ?? null }
+          ? { job: values.job, row, typefaces: values.typefaces ?? null, assets: values.drawings ?? null }
           : null,
       },
       say,
@@ -110,6 +119,7 @@ async function main(args: string[]): Promise<ExitCode> {
       typefaces: values.typefaces ?? null,
       assets: values.drawings ?? null,
       machine: values.machine ?? null,
+      roster: values.roster ?? null,
       strict: values.strict ?? false,
     },
     say,
@@ -119,10 +129,10 @@ async function main(args: string[]): Promise<ExitCode> {
 
 /** What each command takes; for files that are checked some of it with a job alone. */
 const TAKES: Readonly<Record<string, readonly string[]>> = {
-  prepare: ['out', 'formats', 'report', 'typefaces', 'drawings', 'date', 'machine', 'strict'],
+  prepare: ['out', 'formats', 'report', 'typefaces', 'drawings', 'date', 'machine', 'roster', 'strict'],
   check: ['machine', 'json', 'job'],
 };
-const WITH_JOB = ['typefaces', 'drawings'];
+const WITH_JOB = ['row', 'typefaces', 'drawings'];
 
 /** A sentence about an option that a command would pass over; null where there is none. */
 function optionAstray(command: string, values: Readonly<Record<string, unknown>>): string | null {
@@ -148,6 +158,8 @@ const parse = (args: string[]) =>
       drawings: { type: 'string' },
       date: { type: 'string' },
       machine: { type: 'string' },
+      roster: { type: 'string' },
+      row: { type: 'string' },
       job: { type: 'string' },
       strict: { type: 'boolean' },
       json: { type: 'boolean' },

@@ -6,8 +6,9 @@ import type { ExportScope } from '../core/job/export';
 import { makeFiles } from '../core/job/files';
 import { machineFiles } from '../core/job/machine-files';
 import type { WriteOne } from '../core/job/row-files';
+import { withPartsOfRows } from '../core/roster/in-row';
 import { JobHost, type Means } from './job-host';
-import { type OnRows, type RowMend, RowsHost, withPartsOfRows } from './rows';
+import { type OnRows, type RowMend, RowsHost } from './rows';
 import type { OnProgress, Question } from './runner';
 
 /** Answers about rows. */

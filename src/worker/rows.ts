@@ -6,7 +6,6 @@ import { type MadeRowFiles, rowFiles, type WriteOne } from '../core/job/row-file
 import { type RowDone, RowsSeen, rowSteps } from '../core/job/rows';
 import type { FaceLookup } from '../core/prepare/prepared';
 import type { FilledWith } from '../core/roster/fields';
-import { jobInRow } from '../core/roster/in-row';
 import { type ChangeFor, keptInDocument } from '../core/roster/kept';
 import { mendingOf } from '../core/rules/mend';
 import { seenIn } from './seen-in';
@@ -107,14 +106,4 @@ export class RowsHost {
     }
     return about;
   }
-}
-
-/** A job whose parts name all typefaces and files that its rows need. */
-export function withPartsOfRows(job: Job, filling: FilledWith): Job {
-  const own = (job.roster?.rows ?? []).flatMap(({ own }, nth) =>
-    own?.parts.some((part) => part.members.some(({ set }) => 'face' in set || 'lines' in set || 'content' in set))
-      ? jobInRow(job, nth, filling).parts
-      : [],
-  );
-  return own.length > 0 ? { ...job, parts: [...job.parts, ...own] } : job;
 }

@@ -16,7 +16,7 @@ import {
   setRoster,
   sortRows,
 } from '../../src/core/commands/roster';
-import type { Job, Lettering } from '../../src/core/document/schema';
+import type { Job, Lettering, Part } from '../../src/core/document/schema';
 import { beginRoster } from '../../src/core/roster/begin';
 import { setFieldCase } from '../../src/core/roster/case';
 import { renamedField } from '../../src/core/roster/fields';
@@ -28,7 +28,7 @@ const job = (): Job =>
     rosterOf(['Name', 'Bed'], [['Rowan', '10'], ['Åse', '9'], ['ivy']]),
   );
 const cellsOf = (of: Job) => of.roster?.rows.map((row) => row.cells);
-const wordsOf = (of: Job) => (of.parts[0]?.members[0] as Lettering).text;
+const wordsOf = (of: Job) => (of.parts[0] as Part).members.map((m) => (m as Lettering).text)[0];
 
 test('a list begins with the words there are in its first row, and a field in their place', () => {
   const begun = beginRoster(jobWith([partOf([lettering('Alder\nLane')])]), 'part', 'words');

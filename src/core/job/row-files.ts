@@ -1,4 +1,5 @@
 /** Files of the rows of a roster: for each its own, byte for byte those of a job of its own; and a list of what is where. */
+import { zipSync } from 'fflate';
 import Papa from 'papaparse';
 import type { Job } from '../document/schema';
 import type { FaceLookup } from '../prepare/prepared';
@@ -7,6 +8,7 @@ import { cellOf } from '../roster/fields';
 import { rowTitle } from '../roster/in-row';
 import type { Evaluator, JobResult, Progress } from './evaluate';
 import type { ExportScope } from './export';
+import { paperName } from './file-names';
 import type { MadeFiles, WrittenFile } from './files';
 import { rowSteps } from './rows';
 
@@ -78,6 +80,13 @@ export function* rowFiles(
   return refused.length > 0 ? { rows: [], refused } : { rows: apart(rows), refused };
 }
 
+/** Files packed into one: more are too many to be handed over one by one. The same files come to the same bytes. */
+export function packed(name: string, files: readonly WrittenFile[]): WrittenFile {
+  // The first day that zip files can tell.
+  const mtime = new Date(1980, 0, 1);
+  return { name, bytes: zipSync(Object.fromEntries(files.map((f) => [f.name, [f.bytes, { mtime }]] as const))) };
+}
+
 /** A list of what is in which file, as comma-separated values (RFC 4180); a cell that a spreadsheet would take for a formula is made harmless. */
 export function rowList(job: Job, rows: readonly RowFiles[], filling: FilledWith): WrittenFile {
   const columns = job.roster?.columns ?? [];
@@ -94,5 +103,5 @@ export function rowList(job: Job, rows: readonly RowFiles[], filling: FilledWith
   });
   const text = Papa.unparse([head, ...body], { escapeFormulae: true, newline: '\r\n' });
   // With a mark at its beginning spreadsheets read it as UTF-8.
-  return { name: 'list.csv', bytes: new TextEncoder().encode(`\uFEFF${text}\r\n`) };
+  return { name: paperName(job, 'list', 'csv'), bytes: new TextEncoder().encode(`\uFEFF${text}\r\n`) };
 }

@@ -107,3 +107,13 @@ export function placeOfRow(job: Job, rowId: string | null): number {
   const first = rows.findIndex((row) => !row.out);
   return first >= 0 ? first : rows.length - 1;
 }
+
+/** A job whose parts name all typefaces and files that its rows need. */
+export function withPartsOfRows(job: Job, filling: FilledWith): Job {
+  const own = (job.roster?.rows ?? []).flatMap(({ own }, nth) =>
+    own?.parts.some((part) => part.members.some(({ set }) => 'face' in set || 'lines' in set || 'content' in set))
+      ? jobInRow(job, nth, filling).parts
+      : [],
+  );
+  return own.length > 0 ? { ...job, parts: [...job.parts, ...own] } : job;
+}

@@ -21,6 +21,7 @@ import { today } from '@/ui/when';
 import { computing } from '@/worker/client';
 import { useBeside } from '../../beside';
 import { keepGiven } from '../../given-out';
+import { filesOfNames } from '../../names/files-of-names';
 import { proofOf, useProof } from '../../proof/proving';
 import { change, selectedParts, useBench } from '../../store';
 import { FileNames } from '../file-names';
@@ -36,6 +37,9 @@ import { TestPiece } from './test-piece';
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
 const counted = (n: number): string => COUNTS[n] ?? `${n}`;
 
+/** How many names there are files of. */
+const namesOf = (names: number): string => (names === 1 ? 'one name' : `${names.toLocaleString('en')} names`);
+
 /** The media type of a file, by the ending of its name. */
 const typeOf = (name: string): string => WRITTEN_FORMATS.find((f) => name.endsWith(`.${f.ending}`))?.type ?? '';
 
@@ -49,6 +53,9 @@ export function Prove() {
   const [isEverySheet, setEverySheet] = useState(true);
   const sheets = sheetsOf(job);
   const isEvery = isEverySheet && sheets.length > 1;
+  const names = useBench((s) => s.document.roster?.rows.filter((row) => !row.out).length ?? 0);
+  const [isEachNameAsked, setEachName] = useState(true);
+  const isEachName = isEachNameAsked && names > 0;
   const [state, setState] = useState<{ busy: boolean; words: string | null; bad?: boolean }>({
     busy: false,
     words: null,
@@ -91,16 +98,23 @@ export function Prove() {
   };
 
   const writeAs = (formats: readonly WrittenFormat[]) =>
-    write((now) =>
-      computing().files(
+    write((now) => {
+      if (isEachName)
+        return filesOfNames(
+          formats.map((f) => f.id),
+          now,
+          setState,
+        );
+      return computing().files(
         job,
         formats.map((f) => f.id),
         now,
         isEvery,
-      ),
-    );
+      );
+    });
   /** The files of the machine: the very bytes that were proved, where they are of the same parts. */
   const forMachine = async (now: ExportScope): Promise<MadeFiles> => {
+    if (isEachName) return filesOfNames('machine', now, setState);
     const { proved } = useProof.getState();
     const proof = proofOf(proved, job);
     const isSame = JSON.stringify(proved?.partIds ?? null) === JSON.stringify(now.partIds);
@@ -148,12 +162,27 @@ export function Prove() {
           />
         </Row>
       )}
+      {names > 0 && (
+        <Row label="Names">
+          <Form.Check
+            type="switch"
+            id="each-name"
+            label={names === 1 ? 'named by the list' : `files for each of the ${names.toLocaleString('en')}`}
+            checked={isEachNameAsked}
+            onChange={(e) => setEachName(e.target.checked)}
+          />
+        </Row>
+      )}
       <FileNames job={job} scope={scope} edit={edit} />
       <Heading beside="true size">Files</Heading>
       <ForMachine
         job={job}
         about={
-          isEvery ? `a set for each of ${sheets.length} sheets` : namesWords(machineFileNames(job, drawing, scope))
+          isEachName
+            ? namesOf(names)
+            : isEvery
+              ? `a set for each of ${sheets.length} sheets`
+              : namesWords(machineFileNames(job, drawing, scope))
         }
         isOff={nothing || state.busy}
         onWrite={() => void write(forMachine)}
@@ -169,7 +198,7 @@ export function Prove() {
         >
           <span>{format.word}</span>
           <span className="nf-muted nf-small fw-normal text-truncate">
-            {isEvery ? `${sheets.length} files` : fileName(job, format.id, scope)}
+            {isEachName ? namesOf(names) : isEvery ? `${sheets.length} files` : fileName(job, format.id, scope)}
           </span>
           <Download size={15} aria-hidden="true" className="flex-shrink-0" />
         </Button>

@@ -1,0 +1,36 @@
+/** Files of each name of the list, with a list of what is where: by themselves where they are few, else packed into one. */
+import { proxy } from 'comlink';
+import type { FileFormat } from '@/core/formats/written';
+import type { ExportScope } from '@/core/job/export';
+import { paperName } from '@/core/job/file-names';
+import type { MadeFiles } from '@/core/job/files';
+import { packed, rowList } from '@/core/job/row-files';
+import { today } from '@/ui/when';
+import { computingRows } from '@/worker/client';
+import { useBench } from '../store';
+
+/** More files than these come packed into one: a browser asks, or drops some. */
+const HANDED_OVER = 6;
+
+/** Make the files of all names that are made; `tell` hears how far it is. */
+export async function filesOfNames(
+  formats: readonly FileFormat[] | 'machine',
+  scope: ExportScope,
+  tell: (state: { busy: boolean; words: string }) => void,
+): Promise<MadeFiles> {
+  const { document } = useBench.getState();
+  const made = await computingRows().rowFiles(
+    document,
+    { formats, rowIds: null, scope, today: scope.date ?? today() },
+    proxy((done: number, of: number) => tell({ busy: true, words: `Writing ${Math.floor(done)} of ${of} …` })),
+  );
+  if (!made || made.refused.length > 0) return { files: [], refused: made?.refused ?? [] };
+  const files = made.rows.flatMap((row) => row.files);
+  if (files.length === 0) return { files: [], refused: [] };
+  const list = rowList(document, made.rows, { today: scope.date ?? today() });
+  const all = [...files, list];
+  return {
+    files: all.length > HANDED_OVER ? [packed(paperName(document, 'names', 'zip'), all)] : all,
+    refused: [],
+  };
+}
