@@ -4,10 +4,14 @@ import type { Evaluator, Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
 import { type MadeRowFiles, rowFiles, type WriteOne } from '../core/job/row-files';
 import { type RowDone, RowsSeen, rowSteps } from '../core/job/rows';
+import { thickenedEnough } from '../core/job/safe';
+import { stepIn } from '../core/kinds/steps';
 import type { FaceLookup } from '../core/prepare/prepared';
 import type { FilledWith } from '../core/roster/fields';
 import { type ChangeFor, keptInDocument } from '../core/roster/kept';
 import { mendingOf } from '../core/rules/mend';
+import type { Seen } from '../core/rules/rule';
+import { isThin } from '../core/rules/strength';
 import { seenIn } from './seen-in';
 import { viewOf } from './view';
 
@@ -21,6 +25,29 @@ type Means = { readonly evaluator: Evaluator; readonly faces: FaceLookup };
 
 /** Rows told at once. */
 const TOLD = 20;
+
+/** A job with a part thickened just enough; itself where that can't be, or was done already. */
+function* thickened(
+  job: Job,
+  partId: string | null,
+  progress: Progress,
+  { seen, isForAll }: { readonly seen: Seen; readonly isForAll: boolean },
+  { evaluator, faces }: Means,
+): Generator<Progress, Job> {
+  const part = job.parts.find((p) => p.id === partId);
+  const words = part?.members.find((m) => m.kind === 'lettering');
+  if (!part || part.locked) return job;
+  const capHeightMm = (words && seen.capHeightOf(part.id, words.id)) ?? 10;
+  const steps = thickenedEnough(job, part.id, { evaluator, faces, capHeightMm });
+  let step = steps.next();
+  for (; !step.done; step = steps.next()) yield progress;
+  const safe = step.value;
+  if (!safe.ok) return job;
+  // What is enough for one row is not made less by another.
+  const [by, was] = [stepIn(safe.part, 'thicken')?.by ?? 0, stepIn(part, 'thicken')?.by ?? 0];
+  if (isForAll && by < was) return job;
+  return { ...job, parts: job.parts.map((p) => (p.id === part.id ? safe.part : p)) };
+}
 
 /** What rows came to, for the page that looks at them. */
 export class RowsHost {
@@ -70,12 +97,22 @@ export class RowsHost {
       for (; !step.done; step = steps.next()) yield { done, of: rowIds.length };
       const { job: before, result, findings } = step.value;
       const seen = seenIn(before, viewOf(result, means.evaluator.memo));
-      const after = findings
-        .filter((f) => f.code === code && f.leftReason === null)
-        .reduce((now, finding) => {
-          const mending = mendingOf(now, finding);
-          return mending && 'run' in mending ? mending.run(now, seen) : now;
-        }, before);
+      let after = before;
+      for (const finding of findings) {
+        if (finding.code !== code || finding.leftReason !== null) continue;
+        if (isThin(code))
+          after = yield* thickened(
+            after,
+            finding.partId,
+            { done, of: rowIds.length },
+            { seen, isForAll: changeFor === 'all' },
+            means,
+          );
+        else {
+          const mending = mendingOf(after, finding);
+          if (mending && 'run' in mending) after = mending.run(after, seen);
+        }
+      }
       if (after === before) continue;
       job = keptInDocument(job, { nth, before, after, changeFor });
       mended++;

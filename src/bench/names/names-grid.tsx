@@ -6,6 +6,7 @@ import type { Roster, RosterRow } from '@/core/document/schema';
 import type { RowSeen } from '@/core/job/rows';
 import { openGroups } from '@/core/rules/groups';
 import { mendingOf } from '@/core/rules/mend';
+import { isThin } from '@/core/rules/strength';
 import { JobPicture } from '@/ui/job-picture';
 import { SeverityMark } from '../finding-row';
 import { takeRow, useBench } from '../store';
@@ -58,12 +59,7 @@ function Mends({ found, made }: { found: FoundInRows; made: number }) {
   const job = useBench((s) => s.job);
   const busy = useMending((s) => s.busy);
   const mending = mendingOf(job, found.example);
-  const words =
-    found.code === 'thin' || found.code === 'more-thin'
-      ? 'Thicken just enough'
-      : mending && 'run' in mending
-        ? mending.words
-        : null;
+  const words = isThin(found.code) ? 'Thicken just enough' : mending && 'run' in mending ? mending.words : null;
   if (words === null) return <span className="nf-muted align-self-center">Mended row by row, on the sheet.</span>;
   const count = found.rowIds.length;
   const mend = (changeFor: 'all' | 'row') => void mendRows({ code: found.code, rowIds: found.rowIds, changeFor });

@@ -142,7 +142,7 @@ export class RowsSeen {
         const steps = rowSteps(job, nth, filling, means);
         let step = steps.next();
         for (; !step.done; step = steps.next()) yield { done: done + step.value.done / step.value.of, of: made.length };
-        seen = yield* at(seenOf(step.value), { done, of: made.length });
+        seen = yield* at(seenOf(step.value), { done: done + 1, of: made.length });
         known.set(key, seen);
       }
       tell({ rowId: row.id, seen });

@@ -9,6 +9,9 @@ import type { Stretch } from '../inspect/strength';
 import { LIMITS } from '../limits';
 import { type AnyMend, type PartSubject, partRule } from './rule';
 
+/** Whether what is found is that something is too thin, which thickening may mend. */
+export const isThin = (code: string): boolean => code === 'thin' || code === 'more-thin';
+
 /** Gaps narrower than this are told as none, in mm. */
 const TOUCHING_MM = 0.005;
 
