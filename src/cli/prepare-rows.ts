@@ -2,6 +2,7 @@
 import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { Job } from '../core/document/schema';
+import type { FileFormat } from '../core/formats/written';
 import { allFiles, makeFiles } from '../core/job/files';
 import { type Report, reportOf } from '../core/job/report';
 import { apart, type RowFiles, rowList } from '../core/job/row-files';
@@ -13,7 +14,6 @@ import { jobInRow, rowTitle } from '../core/roster/in-row';
 import { readList } from '../core/roster/read-list';
 import { withList } from '../core/roster/with-list';
 import { type AtHand, sheetsEvaluated } from './evaluated';
-import type { PrepareOptions } from './prepare';
 import { type Refused, refuse } from './refused';
 import type { FileToWrite } from './write-all';
 
@@ -34,6 +34,17 @@ export async function listFrom(file: string, complain: Say): Promise<((job: Job)
   for (const note of list.notes) complain(`${file}: ${note}`);
   return (job) => withList(job, list);
 }
+
+/** What is asked for rows. */
+export type RowsAsked = {
+  /** Folder for the files; null for none. */
+  readonly out: string | null;
+  readonly formats: readonly FileFormat[];
+  /** File for the report; null for none. */
+  readonly report: string | null;
+  /** The day the files are given out, "2026-05-04"; null where it is not said. */
+  readonly date: string | null;
+};
 
 /** What the command says of a row. */
 export type RowReport = {
@@ -59,11 +70,7 @@ export type PreparedRows = {
 };
 
 /** Prepare every row that is made, one after the other: none is held longer than it takes. */
-export function preparedRows(
-  options: Pick<PrepareOptions, 'out' | 'formats' | 'date' | 'report'>,
-  { job, evaluator, faces }: AtHand,
-  say: Say,
-): PreparedRows {
+export function preparedRows(options: RowsAsked, { job, evaluator, faces }: AtHand, say: Say): PreparedRows {
   const filling = { today: options.date ?? '' };
   const rows: RowFiles[] = [];
   const reports: Omit<RowReport, 'files'>[] = [];

@@ -2,24 +2,19 @@
 
 import path from 'node:path';
 import type { Job } from '../core/document/schema';
-import type { FileFormat } from '../core/formats/written';
 import { allFiles, makeFiles } from '../core/job/files';
 import { type Report, reportOf, type SheetReports } from '../core/job/report';
 import { finished } from '../core/memo';
 import { type AtHand, atHand, type JobOptions, sheetsEvaluated } from './evaluated';
-import { listFrom, type PreparedRows, preparedRows } from './prepare-rows';
+import { listFrom, type PreparedRows, preparedRows, type RowsAsked } from './prepare-rows';
 import { type FileToWrite, writeAll } from './write-all';
 
 /** What the command is asked to do. */
-export type PrepareOptions = JobOptions & {
-  readonly out: string | null;
-  readonly formats: readonly FileFormat[];
-  readonly report: string | null;
-  /** The day the files are given out, "2026-05-04"; null where it is not said. */
-  readonly date: string | null;
-  /** A list of names in the place of the job's own; null for that. */
-  readonly roster: string | null;
-};
+export type PrepareOptions = JobOptions &
+  RowsAsked & {
+    /** A list of names in the place of the job's own; null for that. */
+    readonly roster: string | null;
+  };
 
 /**
  * Exit codes: 0 done, 1 a file that is not given out because it is not what was drawn, or findings that would spoil the work

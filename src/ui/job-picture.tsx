@@ -6,8 +6,24 @@ const SMALL = 0.5;
 /** Room around what is shown, as a share of it. */
 const ROOM = { sheet: 0.03, work: 0.2 };
 
-/** What is shown: the sheet, or of small work as much of it as lies around that. */
-function seenOf({ width, height, work }: Picture): { x: number; y: number; width: number; height: number } {
+/** Room that several pictures of the same size are seen in, in mm. */
+type Within = { readonly width: number; readonly height: number };
+
+/** What is shown: of one among several as much around the work as of the others; else the sheet, or of small work as much of it as lies around that. */
+function seenOf(
+  { width, height, work }: Picture,
+  within: Within | null,
+): { x: number; y: number; width: number; height: number } {
+  if (within && work) {
+    const margin = ROOM.work * Math.min(within.width, within.height);
+    const [wide, high] = [within.width + 2 * margin, within.height + 2 * margin];
+    return {
+      x: work.x + work.width / 2 - wide / 2,
+      y: work.y + work.height / 2 - high / 2,
+      width: wide,
+      height: high,
+    };
+  }
   const isSmall = work && work.width > 0 && work.width < SMALL * width && work.height < SMALL * height;
   const box = isSmall ? work : { x: 0, y: 0, width, height };
   const margin = Math.max(box.width, box.height) * (isSmall ? ROOM.work : ROOM.sheet);
@@ -20,8 +36,16 @@ function seenOf({ width, height, work }: Picture): { x: number; y: number; width
 }
 
 /** A job's true drawing at the size of its box. */
-export function JobPicture({ picture, title }: { picture: Picture; title: string }) {
-  const seen = seenOf(picture);
+export function JobPicture({
+  picture,
+  title,
+  within = null,
+}: {
+  picture: Picture;
+  title: string;
+  within?: Within | null;
+}) {
+  const seen = seenOf(picture, within);
   return (
     <svg
       role="img"

@@ -34,6 +34,8 @@ test('a list begins with the words there are in its first row, and a field in th
   const begun = beginRoster(jobWith([partOf([lettering('Alder\nLane')])]), 'part', 'words');
   expect(wordsOf(begun)).toBe('‹Name›');
   expect(cellsOf(begun)).toEqual([['Alder\nLane']]);
+  const named = beginRoster(jobWith([partOf([lettering('Ivy')], { name: 'Ivy' })]), 'part', 'words');
+  expect(named.parts[0]?.name).toBe('‹Name›');
   expect(beginRoster(begun, 'part', 'words')).toBe(begun);
   expect(cellsOf(beginRoster(jobWith([]), null, null))).toEqual([]);
 });

@@ -19,11 +19,16 @@ export async function filesOfNames(
   tell: (state: { busy: boolean; words: string }) => void,
 ): Promise<MadeFiles> {
   const { document } = useBench.getState();
+  // Progress may still be on its way when the result is there.
+  let isDone = false;
   const made = await computingRows().rowFiles(
     document,
     { formats, rowIds: null, scope, today: scope.date ?? today() },
-    proxy((done: number, of: number) => tell({ busy: true, words: `Writing ${Math.floor(done)} of ${of} …` })),
+    proxy((done: number, of: number) => {
+      if (!isDone) tell({ busy: true, words: `Writing ${Math.floor(done)} of ${of} …` });
+    }),
   );
+  isDone = true;
   if (!made || made.refused.length > 0) return { files: [], refused: made?.refused ?? [] };
   const files = made.rows.flatMap((row) => row.files);
   if (files.length === 0) return { files: [], refused: [] };

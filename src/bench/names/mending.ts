@@ -15,13 +15,17 @@ export const useMending = create<{ readonly busy: { readonly done: number; reado
 /** Mend findings of rows; what was changed meanwhile stays, and is mended when it is pressed again. */
 export async function mendRows(mend: RowMend): Promise<void> {
   const { document } = useBench.getState();
+  // Progress may still be on its way when the result is there.
+  let isDone = false;
   useMending.setState({ busy: { done: 0, of: mend.rowIds.length } });
   try {
     const made = await computingRows().mendRows(
       document,
       mend,
       today(),
-      proxy((done: number, of: number) => useMending.setState({ busy: { done, of } })),
+      proxy((done: number, of: number) => {
+        if (!isDone) useMending.setState({ busy: { done, of } });
+      }),
     );
     if (!made) return;
     if (useBench.getState().document !== document) say('The job was changed meanwhile; press again to mend it.');
@@ -33,6 +37,7 @@ export async function mendRows(mend: RowMend): Promise<void> {
   } catch (reason) {
     say(`This could not be mended: ${reason instanceof Error ? reason.message : 'the worker stopped'}.`);
   } finally {
+    isDone = true;
     useMending.setState({ busy: null });
   }
 }

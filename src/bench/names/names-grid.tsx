@@ -1,6 +1,6 @@
 /** All rows as pictures, the worst first: filtered by what is wrong with them, mended one by one or all alike. */
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { Roster, RosterRow } from '@/core/document/schema';
 import type { RowSeen } from '@/core/job/rows';
@@ -24,8 +24,10 @@ const Card = memo(function Card({
   title,
   seen,
   inHand,
+  within,
 }: {
   row: RosterRow;
+  within: Largest;
   title: string;
   seen: RowSeen | undefined;
   inHand: boolean;
@@ -41,7 +43,9 @@ const Card = memo(function Card({
       title={first?.sentence ?? title}
       onClick={() => takeRow(row.id)}
     >
-      <span className={styles.picture}>{seen && <JobPicture picture={seen.picture} title={title} />}</span>
+      <span className={styles.picture}>
+        {seen && <JobPicture picture={seen.picture} title={title} within={within} />}
+      </span>
       <span className={styles.under}>
         <b>
           {severity && <SeverityMark severity={severity} isLeft={false} />}
@@ -53,6 +57,18 @@ const Card = memo(function Card({
     </button>
   );
 });
+
+/** The size of the largest, in mm, so that all are seen in the same scale. */
+type Largest = { readonly width: number; readonly height: number };
+
+function largestOf(seen: ReadonlyMap<string, RowSeen>): Largest {
+  let [width, height] = [1, 1];
+  for (const { size } of seen.values()) {
+    width = Math.max(width, size?.width ?? 0);
+    height = Math.max(height, size?.height ?? 0);
+  }
+  return { width, height };
+}
 
 /** What can be done in one press about what was found: in the rows it was found in, or in all. */
 function Mends({ found, made }: { found: FoundInRows; made: number }) {
@@ -93,6 +109,7 @@ export function NamesGrid({ roster, inHand, titles }: { roster: Roster; inHand: 
     return () => watch.disconnect();
   }, []);
   const made = roster.rows.filter((row) => !row.out);
+  const within = useMemo(() => largestOf(seen), [seen]);
   const found = foundInRows(roster, seen);
   const chosen = found.find((f) => f.code === filter);
   const ids = chosen && new Set(chosen.rowIds);
@@ -109,7 +126,7 @@ export function NamesGrid({ roster, inHand, titles }: { roster: Roster; inHand: 
   });
   return (
     <>
-      <div className={styles.filters}>
+      <fieldset className={styles.filters} aria-label="What is found in them">
         <Button variant="plain" active={!chosen} aria-pressed={!chosen} onClick={() => setFilter(null)}>
           All {made.length}
         </Button>
@@ -128,7 +145,7 @@ export function NamesGrid({ roster, inHand, titles }: { roster: Roster; inHand: 
           </Button>
         ))}
         {chosen && <Mends found={chosen} made={made.length} />}
-      </div>
+      </fieldset>
       <div className={styles.scroller} ref={scroller}>
         <div className={styles.cards} style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map(({ index, start }) => (
@@ -146,6 +163,7 @@ export function NamesGrid({ roster, inHand, titles }: { roster: Roster; inHand: 
                     title={titles[nth] ?? ''}
                     seen={seen.get(row.id)}
                     inHand={nth === inHand}
+                    within={within}
                   />
                 );
               })}

@@ -116,11 +116,11 @@ const TableRow = memo(function TableRow({ row, nth, columns, seen, inHand, go, t
           type="button"
           className={styles.number}
           aria-pressed={inHand}
+          aria-label={`Row ${nth + 1} on the sheet`}
           title={inHand ? 'This row is on the sheet' : 'Put this row on the sheet'}
           onClick={() => takeRow(row.id)}
         >
           {nth + 1}
-          <span className="visually-hidden">, on the sheet</span>
         </button>
       </th>
       {columns.map((column, i) => (

@@ -35,6 +35,8 @@ function stillThere(document: Job, seen: RowsState['seen']): RowsState['seen'] {
 }
 
 async function look(document: Job): Promise<void> {
+  // Rows and progress may still be on their way when the answer is there.
+  let isDone = false;
   const isOld = () => useBench.getState().document !== document || useRows.getState().isStopped;
   useRows.setState(({ seen }) => ({ seen: stillThere(document, seen), of: null, fault: null }));
   try {
@@ -45,10 +47,11 @@ async function look(document: Job): Promise<void> {
         if (!isOld()) useRows.setState(({ seen }) => ({ seen: withRows(seen, rows) }));
       }),
       proxy((done: number, of: number) => {
-        if (!isOld()) useRows.setState({ progress: { done, of } });
+        if (!isDone && !isOld()) useRows.setState({ progress: { done, of } });
       }),
     );
     if (done && !isOld()) useRows.setState({ of: document, progress: null });
+    isDone = done === true;
   } catch (reason) {
     if (!isOld())
       useRows.setState({

@@ -110,8 +110,10 @@ export function renameColumn(
     if (wanted.trim() === '' || name === from) return;
     column.name = name;
     draft.title = rename(draft.title, from, name);
-    for (const part of draft.parts)
+    for (const part of draft.parts) {
+      part.name = rename(part.name, from, name);
       for (const member of part.members) if (member.kind === 'lettering') member.text = rename(member.text, from, name);
+    }
     for (const { own } of roster.rows)
       for (const { members } of own?.parts ?? [])
         for (const { set } of members) if (typeof set.text === 'string') set.text = rename(set.text, from, name);

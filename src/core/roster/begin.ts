@@ -1,5 +1,5 @@
 /** Beginning a list of names: the words of a lettering become a field, and the first row has them. */
-import { memberOf } from '../commands/changed';
+import { changed, memberOf, partOf } from '../commands/changed';
 import { rosterOf, setRoster } from '../commands/roster';
 import { setWords } from '../commands/words';
 import type { Job } from '../document/schema';
@@ -10,7 +10,12 @@ export function beginRoster(job: Job, partId: string | null, memberId: string | 
   if (job.roster) return job;
   const member = memberOf(job, partId, memberId);
   const words = member?.kind === 'lettering' && !hasFields(member.text) ? member.text : null;
+  const part = partOf(job, partId);
   const withRoster = setRoster(job, rosterOf(['Name'], words === null ? [] : [[words]]));
   if (words === null || !partId || !memberId) return withRoster;
-  return setWords(withRoster, partId, memberId, fieldMark('Name'));
+  // A part that is called by its words is called by those of each row.
+  return changed(setWords(withRoster, partId, memberId, fieldMark('Name')), (draft) => {
+    const named = partOf(draft, partId);
+    if (named && part?.name === words) named.name = fieldMark('Name');
+  });
 }

@@ -68,6 +68,7 @@ export function jobInRow(job: Job, nth: number, filling: FilledWith): Job {
   const filled = changed({ ...job, roster: null }, (draft) => {
     draft.title = fillWords(job.title, words).text;
     for (const part of draft.parts) {
+      if (hasFields(part.name)) part.name = fillWords(part.name, words).text;
       const own = row.own?.parts.find((p) => p.id === part.id);
       for (const member of part.members) {
         if (member.kind !== 'lettering') continue;

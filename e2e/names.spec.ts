@@ -1,0 +1,149 @@
+/** Lists of names on the bench: pasted and typed, looked over, mended, followed by the face, and written. */
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { unzipSync } from 'fflate';
+import { addLettering, chooseFace, computed, expect, newJob, station, test } from './fixtures';
+
+/** Joined letters, but for the dots of ij and the ring of å. */
+const TWELVE = 'rowan hazel fern clover heather yarrow meadow orchard ij åse sorrel lavender'.split(' ');
+
+const names = (page: Page) => page.getByRole('region', { name: 'Names' });
+const found = (page: Page) => names(page).getByRole('group', { name: 'What is found in them' });
+const onSheet = (page: Page, row: number) => names(page).getByRole('button', { name: `Row ${row} on the sheet` });
+const further = (page: Page) => names(page).getByRole('textbox', { name: 'Name, a further row' });
+
+/** Put a text where the typing mark is, as pasting does. */
+async function paste(page: Page, text: string): Promise<void> {
+  await page.evaluate((words) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', words);
+    document.activeElement?.dispatchEvent(
+      new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+    );
+  }, text);
+}
+
+/** A job with words, and a list that begins with them. */
+async function beginList(page: Page, title: string, words: string, face = 'Pacifico'): Promise<void> {
+  await newJob(page, title);
+  await addLettering(page, words);
+  await chooseFace(page, face);
+  await page.getByRole('button', { name: 'For a list of names' }).click();
+  await expect(names(page)).toBeVisible();
+}
+
+test('twelve names are pasted, two are flagged and mended, and all follow the face', async ({ page }) => {
+  await beginList(page, 'Plot markers', 'sage');
+  await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue('‹Name›');
+  await further(page).focus();
+  await paste(page, TWELVE.join('\n'));
+  await expect(names(page).getByRole('heading', { name: '13 names' })).toBeVisible();
+  // Two come off in pieces: they are to hang together.
+  await names(page).getByText('Pictures', { exact: true }).click();
+  const asked = found(page).getByRole('button', { name: /hang together/ });
+  await expect(asked).toBeVisible();
+  await asked.click();
+  await names(page)
+    .getByRole('button', { name: /in all rows$/ })
+    .click();
+  const loose = found(page).getByRole('button', { name: /not attached/ });
+  await expect(loose).toBeVisible();
+  await expect(names(page).getByRole('status')).toHaveText('11 of 13 come off as one piece');
+  await loose.click();
+  await names(page)
+    .getByRole('button', { name: /^Join it: in these 2$/ })
+    .click();
+  await expect(page.getByText('Mended in 2 rows. Undo takes it back.')).toBeVisible();
+  await expect(names(page).getByRole('status')).toHaveText('All 13 come off as one piece');
+
+  // The two have joints of their own, the others have not.
+  await names(page).getByText('Table', { exact: true }).click();
+  await expect(names(page).getByRole('button', { name: /like the others$/ })).toHaveCount(2);
+
+  // The face is changed for all of them.
+  await onSheet(page, 3).click();
+  await computed(page);
+  const card = page
+    .getByRole('complementary', { name: 'Job sheet' })
+    .getByRole('button', { name: /Hazel|Sage|part|‹/i })
+    .first();
+  await card.click();
+  await chooseFace(page, 'Poppins', 'Pacifico');
+  await expect(names(page).getByRole('status')).toHaveText(/of 13 come off as one piece|All 13/);
+  for (const row of [1, 2, 9]) {
+    await onSheet(page, row).click();
+    await expect(page.getByRole('button', { name: 'Poppins', exact: true })).toBeVisible();
+  }
+});
+
+test('cells are typed and gone through by keys; a row of its own is marked, and goes back', async ({ page }) => {
+  await beginList(page, 'Bed tags', 'Sage', 'Poppins');
+  await further(page).pressSequentially('Thyme');
+  await expect(names(page).getByRole('textbox', { name: 'Name, row 2' })).toHaveValue('Thyme');
+  await page.keyboard.press('Enter');
+  await expect(further(page)).toBeFocused();
+  await page.keyboard.press('ArrowUp');
+  await expect(names(page).getByRole('textbox', { name: 'Name, row 2' })).toBeFocused();
+  // The row in hand is on the sheet: its words, made wider for it alone.
+  await names(page).getByText('Thyme alone').click();
+  await page.getByRole('textbox', { name: 'Capital height' }).fill('20');
+  await page.keyboard.press('Enter');
+  await expect(names(page).getByRole('button', { name: 'Row 2 like the others' })).toBeVisible();
+  await onSheet(page, 1).click();
+  await expect(page.getByRole('textbox', { name: 'Capital height' })).not.toHaveValue('20');
+  await names(page).getByRole('button', { name: 'Row 2 like the others' }).click();
+  await expect(names(page).getByRole('button', { name: 'Row 2 like the others' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(names(page).getByRole('button', { name: 'Row 2 like the others' })).toBeVisible();
+  // A running number is a column too, and a field in the words.
+  await names(page).getByRole('button', { name: 'Column', exact: true }).click();
+  await page.getByRole('button', { name: 'Running number' }).click();
+  await names(page).getByText('Changes: all rows').click();
+  await page.getByRole('textbox', { name: 'Words' }).press('End');
+  await page.getByRole('group', { name: 'Put in from the list of names' }).getByRole('button', { name: 'No' }).click();
+  await expect(page.getByRole('textbox', { name: 'Words' })).toHaveValue('‹Name›‹No›');
+  // A reload brings all of it back.
+  await expect(page.getByText(/^Saved/)).toBeVisible();
+  await page.reload();
+  await expect(names(page).getByRole('textbox', { name: 'Name, row 2' })).toHaveValue('Thyme');
+  await expect(names(page).getByRole('button', { name: 'Row 2 like the others' })).toBeVisible();
+});
+
+test('a list comes from a file, as it was read or otherwise, and files are written for each name', async ({ page }) => {
+  await beginList(page, 'Tool tags', 'Sage', 'Poppins');
+  await page.getByLabel('A file with a list of names').setInputFiles({
+    name: 'names.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Name;Bed\nRowan;3\nIvy;4\n'),
+  });
+  const dialog = page.getByRole('dialog', { name: /^Names from names.csv/ });
+  await expect(dialog.getByText('2 rows, 2 columns, written as UTF-8.')).toBeVisible();
+  await expect(dialog.getByLabel('Cells are parted by')).toHaveValue(';');
+  await expect(dialog.getByLabel('The first row names the columns')).toBeChecked();
+  await dialog.getByRole('button', { name: 'Take these names' }).click();
+  await expect(names(page).getByRole('heading', { name: '2 names' })).toBeVisible();
+  await expect(names(page).getByRole('textbox', { name: 'Bed, row 2' })).toHaveValue('4');
+  await station(page, 'Prove').click();
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Write all four' }).click();
+  const download = await waiting;
+  expect(download.suggestedFilename()).toBe('tool-tags_names.zip');
+  const files = unzipSync(new Uint8Array(readFileSync(await download.path())));
+  expect(Object.keys(files).sort()).toEqual(
+    [
+      ...['dxf', 'pdf', 'plt', 'svg'].flatMap((ending) => [`tool-tags_rowan.${ending}`, `tool-tags_ivy.${ending}`]),
+      'tool-tags_list.csv',
+    ].sort(),
+  );
+  expect(new TextDecoder().decode(files['tool-tags_list.csv'])).toContain('1,Rowan,3,1,');
+
+  // A file that is none says so, and the list stays.
+  await page.getByLabel('A file with a list of names').setInputFiles({
+    name: 'names.xlsx',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from('PK\u0003\u0004rest'),
+  });
+  await expect(page.getByRole('alert').filter({ hasText: 'This is a spreadsheet in its own format' })).toBeVisible();
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).last().click();
+  await expect(names(page).getByRole('heading', { name: '2 names' })).toBeVisible();
+});
