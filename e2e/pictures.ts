@@ -117,6 +117,24 @@ test('islands', async ({ page }) => {
   await shoot(page, 'islands');
 });
 
+test('names', async ({ page }) => {
+  await newJob(page, 'Bed markers');
+  await addLettering(page, 'Rosemary');
+  await chooseFace(page, 'Pacifico');
+  await page.getByRole('button', { name: 'For a list of names' }).click();
+  const names = page.getByRole('region', { name: 'Names' });
+  await names.getByRole('textbox', { name: 'Name, a further row' }).focus();
+  await page.evaluate((words) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', words);
+    const paste = new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true });
+    document.activeElement?.dispatchEvent(paste);
+  }, 'Thyme Mint Jasmine Dill Basil Sage Fennel Chives Sorrel Marigold Lavender'.split(' ').join('\n'));
+  await names.getByText('Pictures', { exact: true }).click();
+  await expect(names.getByRole('status')).toHaveText(/of 12 come off as one piece/);
+  await shoot(page, 'names');
+});
+
 test('as cut', async ({ page }) => {
   await open(page, 'Gate sign', 'Hold');
   await page.getByText('As cut', { exact: true }).click();

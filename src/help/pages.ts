@@ -53,6 +53,11 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
           'Press Lettering and type. The typeface, its size by capitals or by overall width, and spacing are beside; each line may have its own, and single letters can be moved, turned and sized.',
       },
       {
+        head: 'For a list of names',
+        words:
+          'Press “For a list of names” under the words: they become a field, and the list is along the bottom. Type, paste or bring names in. The row you press is on the sheet; what you change there is for all rows, or for that one alone. Pictures show all of them, the worst first, and mend what is wrong in one press.',
+      },
+      {
         head: 'Next to what is there',
         words:
           'New things come beside what is chosen, in its typeface, size and operation; on a plate that is cut, words come in its middle to be engraved, and go along with it. “Into it” makes them one thing with it: added, cut out, or keeping only what lies within.',

@@ -7,7 +7,7 @@ import { type Box, isEmptyBox } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import type { FaceLookup } from '../prepare/prepared';
 import { type FilledWith, fillWords, hasFields, wordsOfRow } from '../roster/fields';
-import { jobInRow, rowTitle } from '../roster/in-row';
+import { jobInRow } from '../roster/in-row';
 import { COMES_AWAY } from '../rules/hold';
 import type { Evaluator, JobResult, Progress } from './evaluate';
 import { type Picture, pictureOf } from './picture';
@@ -178,6 +178,3 @@ function rowKey(job: Job, nth: number, filling: FilledWith): string {
   const words = wordsOfRow(roster, nth, filling);
   return JSON.stringify([roster.columns.map(({ name }) => [name, words.of(name)]), row.own]);
 }
-
-/** What a row is called, in sentences. */
-export const rowName = (job: Job, nth: number): string => `“${rowTitle(job, nth)}”`;

@@ -36,10 +36,6 @@ export const fieldsIn = (text: string): string[] => [
 /** Whether words have a field. */
 export const hasFields = (text: string): boolean => text.includes('‹') && fieldsIn(text).length > 0;
 
-/** The column of a name; names differ by more than capitals. */
-export const columnNamed = (roster: Roster, name: string): Column | undefined =>
-  roster.columns.find((column) => column.name.toLowerCase() === name.toLowerCase());
-
 const MONTHS = 'January February March April May June July August September October November December'.split(' ');
 
 /** A day, given as year-month-day, as it is written; "" where it is none. */

@@ -19,7 +19,7 @@ export const numbered = (steps: readonly Step[]): { readonly step: Step; readonl
   steps.map((step, i) => ({ step, nth: steps.slice(0, i).filter((s) => s.kind === step.kind).length }));
 
 /** A part with what a row has of its own; itself where that cannot be: a part it no longer fits. */
-export function withOwn(part: Part, own: PartOwn): Part {
+function withOwn(part: Part, own: PartOwn): Part {
   const members = part.members.map((member) => {
     const set = own.members.find((m) => m.id === member.id)?.set;
     return set ? { ...member, ...set } : member;
