@@ -14,6 +14,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['core/schema'],
   ['core/shop'],
   ['core/geometry'],
+  ['core/nesting'],
   ['core/tracing'],
   ['core/lettering'],
   ['core/formats'],

@@ -6,6 +6,7 @@ import { allFiles, makeFiles } from '../core/job/files';
 import { type Report, reportOf, type SheetReports } from '../core/job/report';
 import { finished } from '../core/memo';
 import { type AtHand, atHand, type JobOptions, sheetsEvaluated } from './evaluated';
+import { type LaidReport, preparedLaid } from './prepare-laid';
 import { listFrom, type PreparedRows, preparedRows, type RowsAsked } from './prepare-rows';
 import { type FileToWrite, writeAll } from './write-all';
 
@@ -27,7 +28,7 @@ type Say = (line: string) => void;
 /** What a job, or each row of its list of names, came to. */
 type Prepared = Pick<PreparedRows, 'refused' | 'findings' | 'isSpoiled'> & {
   readonly toWrite: readonly FileToWrite[];
-  readonly report: Report | SheetReports | PreparedRows['report'] | undefined;
+  readonly report: Report | SheetReports | PreparedRows['report'] | LaidReport | undefined;
 };
 
 /** Prepares a job document: writes its files, and says its report. Returns how the process is to end. */
@@ -44,7 +45,11 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
     complain('Names of this job’s files have the date in them: say it with --date, or they go without.');
   if (options.date === null && job.roster?.columns.some((column) => column.kind === 'date' && column.on === null))
     complain('The list of names has the date in it: say it with --date, or it stays empty.');
-  const made = job.roster ? preparedRows(options, ready, complain) : prepared(options, ready);
+  const made = !job.roster
+    ? prepared(options, ready)
+    : job.layout
+      ? preparedLaid(options, job.layout, ready)
+      : preparedRows(options, ready, complain);
   for (const sentence of made.refused) complain(sentence);
   const isRefused = made.refused.length > 0;
   if (isToWrite && made.toWrite.length + made.refused.length === 0)

@@ -39,6 +39,11 @@ export const LIMITS = {
   cellCharacters: 500,
   columnCharacters: 60,
   copiesOfRow: 1_000,
+  /** Sheets and places that names are laid on, directions they may lie in, and room around them, in mm. */
+  laidSheets: 1_000,
+  laidPlaces: 5_000,
+  laidTurns: 36,
+  spacingMm: 1_000,
   /** Farthest that a running number starts from 0, and steps. */
   runningNumber: 1_000_000_000,
   /** Size of a list of names that is brought in, in bytes. */

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { stepTroubles } from '../kinds/steps';
 import { LIMITS } from '../limits';
 import { about, id, name } from '../schema/fields';
+import { layoutSchema } from '../schema/layout';
 import { colourKeySchema, exportSchema, operationSchema } from '../schema/operations';
 import { placedPictureSchema } from '../schema/picture';
 import { rosterSchema } from '../schema/roster';
@@ -110,6 +111,10 @@ export const jobSchema = z
     roster: about(
       rosterSchema.nullable().default(null),
       'A list of names that the job is made for, once each; null where there is none.',
+    ),
+    layout: about(
+      layoutSchema.nullable().default(null),
+      'How the names of the list are laid on sheets; null where each is a job by itself.',
     ),
     starter: about(
       starterSchema.nullable().default(null),

@@ -65,7 +65,7 @@ export function jobInRow(job: Job, nth: number, filling: FilledWith): Job {
   const row = roster?.rows[nth];
   if (!roster || !row) return job;
   const words = wordsOfRow(roster, nth, filling);
-  const filled = changed({ ...job, roster: null }, (draft) => {
+  const filled = changed({ ...job, roster: null, layout: null }, (draft) => {
     draft.title = fillWords(job.title, words).text;
     for (const part of draft.parts) {
       if (hasFields(part.name)) part.name = fillWords(part.name, words).text;

@@ -99,7 +99,8 @@ const isNothing = ({ set, members, steps }: PartOwn): boolean =>
 /** Of the job itself; a title that is filled stays as it is kept. */
 function keepTop(draft: Job, before: Job, after: Job): void {
   for (const key of Object.keys(after) as (keyof Job)[]) {
-    if (key === 'parts' || key === 'roster' || key === 'leftAsIs' || before[key] === after[key]) continue;
+    if (key === 'parts' || key === 'roster' || key === 'layout' || key === 'leftAsIs' || before[key] === after[key])
+      continue;
     (draft as unknown as Settings)[key] = after[key];
   }
 }

@@ -25,7 +25,9 @@ export function withList(job: Job, list: Read): Job {
   const kept = own
     .filter((column) => column.kind !== 'typed' && !taken.has(column.name.toLowerCase()))
     .map((column) => ({ ...column, id: freeId(column.id, ids) }));
-  return setRoster(job, { ...made, columns: [...made.columns, ...kept] });
+  const named = setRoster(job, { ...made, columns: [...made.columns, ...kept] });
+  // Where the names of before lay says nothing of these.
+  return named.layout ? { ...named, layout: { ...named.layout, places: [] } } : named;
 }
 
 function freeId(wanted: string, ids: Set<string>): string {

@@ -1,0 +1,102 @@
+/** `needlefile prepare` for names that are laid on sheets: files of each sheet, a list of what is where, a report of each sheet. */
+import path from 'node:path';
+import type { Job } from '../core/document/schema';
+import { makeFiles } from '../core/job/files';
+import { jobOfSheet, sheetsLaid } from '../core/job/laid-sheets';
+import { laidOutRows, rowShapes } from '../core/job/lay-out';
+import { type Report, reportOf } from '../core/job/report';
+import { fieldFindings } from '../core/job/rows';
+import { placeList, sheetFiles } from '../core/job/sheet-files';
+import { finished } from '../core/memo';
+import { rowTitle } from '../core/roster/in-row';
+import type { RowLayout } from '../core/schema/layout';
+import type { AtHand } from './evaluated';
+import type { PreparedRows, RowsAsked } from './prepare-rows';
+
+/** What the command says of sheets with names laid on them. */
+export type LaidReport = {
+  readonly title: string;
+  /** Share of the sheets that is used, 0 to 1; null where the document says where names lie. */
+  readonly used: number | null;
+  readonly notLaid: readonly string[];
+  readonly sheets: readonly (Report & { readonly nth: number; readonly files: readonly string[] })[];
+};
+
+/** The job with its names laid: as its document says, or anew where that says nothing of some of them. */
+function laid(job: Job, layout: RowLayout, ready: AtHand, filling: { today: string }) {
+  const known = new Set(layout.places.map(({ row, copy }) => `${row} ${copy}`));
+  const made = (job.roster?.rows ?? []).filter((row) => !row.out);
+  const isWhole = made.every((row) =>
+    Array.from({ length: row.copies }, (_, i) => `${row.id} ${i}`).every((k) => known.has(k)),
+  );
+  if (isWhole) return { job, used: null, notLaid: [] };
+  const shapes = finished(rowShapes(job, filling, ready));
+  const found = finished(laidOutRows(job, shapes, layout));
+  const nameOf = (id: string) =>
+    rowTitle(
+      job,
+      (job.roster?.rows ?? []).findIndex((row) => row.id === id),
+    );
+  return {
+    job: { ...job, layout: { ...layout, places: [...found.places] } },
+    used: found.used,
+    notLaid: [
+      ...found.tooLarge.map((id) => `${nameOf(id)} is larger than the sheet within its margin.`),
+      ...found.takesSheet.map(
+        (id) => `${nameOf(id)} is cut out of the sheet itself: give it a plate to lay several on one.`,
+      ),
+    ],
+  };
+}
+
+/** Prepare the sheets of names. */
+export function preparedLaid(
+  options: RowsAsked,
+  layout: RowLayout,
+  ready: AtHand,
+): Omit<PreparedRows, 'report'> & { readonly report: LaidReport } {
+  const filling = { today: options.date ?? '' };
+  const { job, used, notLaid } = laid(ready.job, layout, ready, filling);
+  const isToWrite = options.out !== null && options.formats.length > 0;
+  const { sheets, refused } = isToWrite
+    ? finished(
+        sheetFiles(job, {
+          filling,
+          scope: { partIds: null, ...(options.date && { date: options.date }) },
+          write: (one, result, scope) => makeFiles(one, result, options.formats, scope),
+          evaluator: ready.evaluator,
+          faces: ready.faces,
+        }),
+      )
+    : { sheets: [], refused: [] };
+  const findings = (job.roster?.rows ?? []).flatMap((row, nth) =>
+    row.out
+      ? []
+      : fieldFindings(job, nth, filling).map((f) => ({
+          severity: f.severity as string,
+          sentence: `row ${nth + 1}: ${f.sentence}`,
+        })),
+  );
+  for (const sentence of notLaid) findings.push({ severity: 'fault', sentence });
+  const reports = Array.from({ length: sheetsLaid(job) }, (_, sheet) => {
+    const own = jobOfSheet(job, sheet, filling);
+    const result = ready.evaluator.evaluate(own, ready.faces);
+    for (const f of result.findings)
+      if (f.leftReason === null) findings.push({ severity: f.severity, sentence: `sheet ${sheet + 1}: ${f.sentence}` });
+    const files = sheets.find((one) => one.sheet === sheet)?.files ?? [];
+    return { nth: sheet + 1, files: files.map((f) => f.name), ...reportOf(own, result) };
+  });
+  const files = sheets.flatMap((one) => one.files);
+  const list = files.length > 0 ? [placeList(job, sheets, filling)] : [];
+  return {
+    toWrite: [...files, ...list].map(({ name, bytes }) => ({
+      file: path.join(options.out ?? '', name),
+      bytes,
+      isSaid: true,
+    })),
+    refused,
+    report: { title: job.title, used, notLaid, sheets: reports },
+    findings,
+    isSpoiled: findings.some((f) => f.severity === 'fault'),
+  };
+}

@@ -1,0 +1,182 @@
+/** Names of a list laid on sheets of the job's stock: by their true shapes, or in rows and columns. */
+import type { Job, Roster } from '../document/schema';
+import { drawnPaths } from '../geometry/drawable';
+import { flattenPath, type Path } from '../geometry/path';
+import type { Point } from '../geometry/point';
+import { firstLayout } from '../nesting/first';
+import { improved } from '../nesting/improve';
+import { type Laid, type NestShape, type Problem, placeInMm, prepareNesting, STRAY_MM } from '../nesting/problem';
+import { type Area, boundsOfAreas, flatRing } from '../nesting/raster';
+import { rowsAndColumns } from '../nesting/rows-columns';
+import type { FaceLookup } from '../prepare/prepared';
+import type { FilledWith } from '../roster/fields';
+import { type LayPlace, type RowLayout, turnsOf } from '../schema/layout';
+import type { Evaluator, JobResult, Progress } from './evaluate';
+import { rowSteps } from './rows';
+
+/** A row as it is laid: its shape where its own job has it on the sheet. */
+export type RowShape = {
+  readonly rowId: string;
+  readonly areas: readonly Area[];
+  /** Area of what is worked of it, holes taken off, in mm². */
+  readonly mm2: number;
+  /** Whether it is cut out of the sheet itself, so that nothing else can lie on that. */
+  readonly takesSheet: boolean;
+};
+
+/** Lines that have no inside, gone along there and back. */
+const asLine = (points: readonly Point[]): Float64Array => flatRing([...points, ...[...points].reverse()]);
+
+const flat = (path: Path): Point[] => flattenPath(path, STRAY_MM / 2);
+
+/** The shape of what a job comes to: its outlines, and all lines that are drawn beside them. */
+export function shapeOfResult(result: JobResult): Pick<RowShape, 'areas' | 'mm2' | 'takesSheet'> {
+  const areas: Area[] = [];
+  let mm2 = 0;
+  const own = new Set<Path>();
+  for (const part of result.parts) {
+    for (const outline of part.outlines) own.add(outline.path);
+    areas.push(part.outlines.map((outline) => flatRing(flat(outline.path))));
+    mm2 += part.outlines.reduce((sum, outline) => sum + outline.area, 0);
+  }
+  for (const { operation, drawn } of result.operations) {
+    if (!operation.on) continue;
+    for (const { what, drawable } of drawn) {
+      // What fills outlines lies in them.
+      if (what === 'hatch' || drawable.kind === 'area') continue;
+      if (drawable.kind === 'dot')
+        areas.push([asLine([drawable.at, { x: drawable.at.x + (drawable.r ?? 0), y: drawable.at.y }])]);
+      else for (const path of drawnPaths(drawable)) if (!own.has(path)) areas.push([asLine(flat(path))]);
+    }
+  }
+  return {
+    areas: areas.filter((area) => area.length > 0),
+    mm2,
+    takesSheet: result.parts.some((part) => part.keep === 'outside'),
+  };
+}
+
+/** The shapes of all rows that are made; yields how many are done. */
+export function* rowShapes(
+  job: Job,
+  filling: FilledWith,
+  means: { readonly evaluator: Evaluator; readonly faces: FaceLookup },
+): Generator<Progress, RowShape[]> {
+  const made = (job.roster?.rows ?? []).flatMap((row, nth) => (row.out ? [] : [{ row, nth }]));
+  const shapes: RowShape[] = [];
+  for (const { row, nth } of made) {
+    const steps = rowSteps(job, nth, filling, means);
+    let step = steps.next();
+    for (; !step.done; step = steps.next()) yield { done: shapes.length, of: made.length };
+    shapes.push({ rowId: row.id, ...shapeOfResult(step.value.result) });
+    yield { done: shapes.length, of: made.length };
+  }
+  return shapes;
+}
+
+/** Names laid: where they lie, and what is to be said of it. */
+export type LaidRows = {
+  readonly places: readonly LayPlace[];
+  readonly sheets: number;
+  /** Share of the sheets that is used, 0 to 1. */
+  readonly used: number;
+  /** Rows that fit on no sheet, and those cut out of the sheet itself. */
+  readonly tooLarge: readonly string[];
+  readonly takesSheet: readonly string[];
+};
+
+/** Moves of the search that are made where nobody says, and its seed. */
+const USUAL_MOVES = 2_000;
+const SEED = 1;
+
+const copiesOf = (roster: Roster, rowId: string): number => roster.rows.find((row) => row.id === rowId)?.copies ?? 1;
+
+/**
+ * Lay names on sheets, all anew. Yields the share of the moves made, with the layout as it is whenever that became better. `moves`: how
+ * long it is made better.
+ */
+export function* laidOutRows(
+  job: Job,
+  shapes: readonly RowShape[],
+  layout: RowLayout,
+  { moves = USUAL_MOVES }: { readonly moves?: number } = {},
+): Generator<{ readonly share: number; readonly laid: LaidRows | null }, LaidRows> {
+  const { roster, sheet } = job;
+  const free = shapes.filter((shape) => !shape.takesSheet && shape.areas.length > 0);
+  const say = (places: LayPlace[], notLaid: readonly string[]): LaidRows => {
+    const sheets = places.reduce((most, place) => Math.max(most, place.sheet + 1), 0);
+    const byId = new Map(free.map((shape) => [shape.rowId, shape.mm2]));
+    const mm2 = places.reduce((sum, { row }) => sum + (byId.get(row) ?? 0), 0);
+    return {
+      places,
+      sheets,
+      used: sheets === 0 ? 0 : mm2 / (sheets * sheet.width * sheet.height),
+      tooLarge: [...new Set(notLaid)],
+      takesSheet: shapes.filter((shape) => shape.takesSheet).map((shape) => shape.rowId),
+    };
+  };
+  if (!roster || free.length === 0) return say([], []);
+  const copies = (rowId: string) => copiesOf(roster, rowId);
+  if (layout.way === 'rows') {
+    const boxes = free.flatMap((shape) => {
+      const bounds = boundsOfAreas(shape.areas);
+      return bounds
+        ? Array.from({ length: copies(shape.rowId) }, (_, copy) => ({ row: shape.rowId, copy, bounds }))
+        : [];
+    });
+    const { laid, tooLarge } = rowsAndColumns(
+      boxes.map((b) => b.bounds),
+      { ...sheet, ...layout },
+    );
+    return say(
+      laid.flatMap((place, i) => {
+        const box = boxes[i];
+        return place && box ? [{ row: box.row, copy: box.copy, turn: 0, ...place }] : [];
+      }),
+      tooLarge.map((i) => boxes[i]?.row ?? ''),
+    );
+  }
+  const nestShapes: NestShape[] = free.map(({ rowId, areas }) => ({
+    id: rowId,
+    areas,
+    copies: copies(rowId),
+    group: null,
+  }));
+  const problem = prepareNesting(nestShapes, {
+    width: sheet.width,
+    height: sheet.height,
+    spacing: layout.spacing,
+    margin: layout.margin,
+    turns: turnsOf(layout),
+    usesHoles: layout.holes,
+    offCut: null,
+    lying: [],
+  });
+  const now = (laid: Laid): LaidRows => say(placesOf(problem, laid, nestShapes), notLaidOf(problem, laid, nestShapes));
+  const first = firstLayout(problem);
+  let step = first.next();
+  for (; !step.done; step = first.next()) yield { share: 0, laid: null };
+  yield { share: 0, laid: now(step.value) };
+  let best = step.value;
+  const search = improved(problem, best, { moves, seed: SEED });
+  for (let turn = search.next(); ; turn = search.next()) {
+    if (turn.done) return now(turn.value);
+    if (turn.value.better) best = turn.value.better;
+    yield { share: Math.min(1, turn.value.moves / moves), laid: turn.value.better ? now(best) : null };
+  }
+}
+
+/** Digits of places: a thousandth of a millimetre. */
+const round = (mm: number): number => Math.round(mm * 1e3) / 1e3;
+
+const placesOf = (problem: Problem, laid: Laid, shapes: readonly NestShape[]): LayPlace[] =>
+  problem.items.flatMap((item, i) => {
+    const place = laid.places[i];
+    const shape = shapes[item.shape];
+    if (!place || !shape) return [];
+    const { sheet, turnDeg, x, y } = placeInMm(problem, place);
+    return [{ row: shape.id, copy: item.copy, sheet, turn: turnDeg, x: round(x), y: round(y) }];
+  });
+
+const notLaidOf = (problem: Problem, laid: Laid, shapes: readonly NestShape[]): string[] =>
+  problem.items.flatMap((item, i) => (laid.places[i] ? [] : [shapes[item.shape]?.id ?? '']));

@@ -1,0 +1,216 @@
+/** What is to be laid on sheets, made ready: shapes as cells in all their turns, and the cells of a sheet. */
+import { type Area, beside, type Mask, maskOf, type SheetGrid, takenBy, turned, turnedOver } from './raster';
+
+/** A shape that is to be laid: one thing, whatever it consists of. In mm about its own origin. */
+export type NestShape = {
+  readonly id: string;
+  readonly areas: readonly Area[];
+  readonly copies: number;
+  /** Shapes of one group come to lie on one sheet; null for none. */
+  readonly group: string | null;
+};
+
+/** A shape that lies already and stays where it is. */
+export type Lying = Place & { readonly shape: number };
+
+/** Where something lies: turned about its origin, then moved. */
+export type Place = { readonly sheet: number; readonly turnDeg: number; readonly x: number; readonly y: number };
+
+/** How shapes are laid. Lengths in mm. */
+export type NestSettings = {
+  readonly width: number;
+  readonly height: number;
+  /** Room kept between shapes, and to the edge of the sheet. */
+  readonly spacing: number;
+  readonly margin: number;
+  /** Turns that are tried, in degrees. */
+  readonly turns: readonly number[];
+  /** Whether shapes may lie in holes of others. */
+  readonly usesHoles: boolean;
+  /** Outline of an off-cut that the first sheet is; null where it is whole. */
+  readonly offCut: Area | null;
+  readonly lying: readonly Lying[];
+};
+
+/** Chords of curves may stray so far from them, in mm: shapes are grown by that too. */
+export const STRAY_MM = 0.03;
+
+/** Cells are no smaller than this, in mm, and the longer side of a sheet is so many of them. */
+const LEAST_CELL_MM = 0.5;
+const CELLS_ALONG = 600;
+
+/** A mask with where it can lie at most, by its true size, and what is settled most quickly about it. */
+export type Fitting = Mask & {
+  readonly id: number;
+  /** The mask that is this one turned over; itself where there is none. */
+  readonly over: number;
+  /** Last column and row that its first cell may lie in. */
+  readonly mostX: number;
+  readonly mostY: number;
+  /** Its runs, the longest first: row, two starts, and the level they are read at. */
+  readonly probes: Int32Array;
+};
+
+/** One thing to lay: a copy of a shape. */
+export type Item = {
+  readonly shape: number;
+  readonly copy: number;
+  readonly group: string | null;
+  /** Its masks, one a turn; none where it fits in no turn. */
+  readonly masks: readonly number[];
+  /** Area of its first mask, in cells. */
+  readonly cells: number;
+};
+
+/** A nesting made ready. */
+export type Problem = {
+  readonly settings: NestSettings;
+  readonly grid: SheetGrid;
+  readonly items: readonly Item[];
+  readonly masks: readonly Fitting[];
+  /** Highest level that runs are read at. */
+  readonly levels: number;
+  /** What lies on sheets already, and cells beside off-cuts: by sheet. */
+  readonly blocked: ReadonlyMap<number, readonly Mask[]>;
+};
+
+/** How much shapes are grown, in mm. */
+const growOf = ({ spacing }: NestSettings): number => spacing / 2 + STRAY_MM;
+
+/** Cells of a sheet: the grown shapes may reach out over the margin by what they are grown. */
+function gridOf(settings: NestSettings): SheetGrid & { readonly wideMm: number; readonly highMm: number } {
+  const cellMm = Math.max(LEAST_CELL_MM, Math.max(settings.width, settings.height) / CELLS_ALONG);
+  const inset = settings.margin - growOf(settings);
+  const [wideMm, highMm] = [settings.width - 2 * inset, settings.height - 2 * inset];
+  return {
+    cellMm,
+    x0: inset,
+    y0: inset,
+    wideMm,
+    highMm,
+    // The last cell may stick out.
+    width: Math.max(1, Math.floor(wideMm / cellMm + 1e-9) + 1),
+    height: Math.max(1, Math.floor(highMm / cellMm + 1e-9) + 1),
+  };
+}
+
+/** Runs of a mask as they are looked up: the longest settle most places, and come first. */
+function probesOf({ height, runs, firstRun }: Mask): { readonly probes: Int32Array; readonly level: number } {
+  const found: { length: number; row: number; from: number; second: number; level: number }[] = [];
+  for (let row = 0; row < height; row++)
+    for (let i = firstRun[row] as number; i < (firstRun[row + 1] as number); i++) {
+      const [from, to] = [runs[2 * i] as number, runs[2 * i + 1] as number];
+      // A run is covered by two of the largest power of two that it holds.
+      const level = 31 - Math.clz32(to - from + 1);
+      found.push({ length: to - from, row, from, second: to + 1 - (1 << level), level });
+    }
+  found.sort((a, b) => b.length - a.length || a.row - b.row);
+  return {
+    probes: Int32Array.from(found.flatMap(({ row, from, second, level }) => [row, from, second, level])),
+    level: found.reduce((most, { level }) => Math.max(most, level), 0),
+  };
+}
+
+const isSameMask = (a: Mask, b: Mask): boolean =>
+  a.width === b.width &&
+  a.height === b.height &&
+  a.runs.length === b.runs.length &&
+  a.runs.every((x, i) => x === b.runs[i]) &&
+  a.firstRun.every((x, i) => x === b.firstRun[i]);
+
+/** Make a nesting ready. */
+export function prepareNesting(shapes: readonly NestShape[], settings: NestSettings): Problem {
+  const grid = gridOf(settings);
+  const growMm = growOf(settings);
+  const rastering = { growMm, cellMm: grid.cellMm, fillsHoles: !settings.usesHoles };
+  const masks: Fitting[] = [];
+  const items: Item[] = [];
+  let levels = 0;
+  /** Add a mask of a shape; its id, that of one with the same cells, or null where it does not fit. */
+  const add = (mask: Mask, own: readonly number[], over: number | null): number | null => {
+    const mostX = Math.floor((grid.wideMm - mask.wideMm) / grid.cellMm + 1e-9);
+    const mostY = Math.floor((grid.highMm - mask.highMm) / grid.cellMm + 1e-9);
+    if (mostX < 0 || mostY < 0) return null;
+    // A plate that is turned over is itself.
+    const same = own.find((id) => isSameMask(masks[id] as Fitting, mask));
+    if (same !== undefined) return same;
+    const { probes, level } = probesOf(mask);
+    levels = Math.max(levels, level);
+    const id = masks.length;
+    masks.push({ ...mask, id, over: over ?? id, mostX, mostY, probes });
+    return id;
+  };
+  const turns = [...new Set(settings.turns.map((deg) => ((deg % 360) + 360) % 360))];
+  shapes.forEach((shape, index) => {
+    const own: number[] = [];
+    const take = (id: number | null): id is number => {
+      if (id !== null && !own.includes(id)) own.push(id);
+      return id !== null;
+    };
+    for (const deg of turns) {
+      // Made below from its opposite.
+      if (deg >= 180 && turns.includes(deg - 180)) continue;
+      const mask = maskOf(shape.areas, deg, rastering);
+      if (!mask) continue;
+      const id = add(mask, own, null);
+      if (!take(id) || !turns.includes(deg + 180)) continue;
+      const opposite = add(turnedOver(mask, grid.cellMm), own, id);
+      if (!take(opposite) || opposite === id) continue;
+      masks[id] = { ...(masks[id] as Fitting), over: opposite };
+    }
+    const first = own[0] === undefined ? null : (masks[own[0]] as Fitting);
+    for (let copy = 0; copy < shape.copies; copy++)
+      items.push({ shape: index, copy, group: shape.group, masks: own, cells: first ? cellsOf(first) : 0 });
+  });
+  return { settings, grid, items, masks, levels, blocked: blockedOf(shapes, settings, growMm, grid) };
+}
+
+const cellsOf = ({ runs }: Mask): number => {
+  let cells = 0;
+  for (let i = 0; i < runs.length; i += 2) cells += (runs[i + 1] as number) - (runs[i] as number) + 1;
+  return cells;
+};
+
+/** What is taken of sheets before anything is laid. */
+function blockedOf(
+  shapes: readonly NestShape[],
+  { lying, offCut, margin }: NestSettings,
+  growMm: number,
+  grid: SheetGrid,
+): Problem['blocked'] {
+  const blocked = new Map<number, Mask[]>();
+  const put = (sheet: number, mask: Mask) => blocked.set(sheet, [...(blocked.get(sheet) ?? []), mask]);
+  if (offCut) put(0, beside(offCut, margin - growMm, grid));
+  for (const { shape, sheet, turnDeg, x, y } of lying) {
+    const placed = (shapes[shape]?.areas ?? []).map((area) =>
+      turned(area, turnDeg).map((ring) => ring.map((value, i) => value + (i % 2 === 0 ? x : y))),
+    );
+    put(sheet, takenBy(placed, growMm, grid));
+  }
+  return blocked;
+}
+
+/** Where each item lies, in cells; null for one that lies nowhere. */
+export type Laid = {
+  readonly places: readonly (LaidItem | null)[];
+  readonly sheets: number;
+  /** Rows of the last sheet up to its highest. */
+  readonly top: number;
+};
+
+/** Where an item lies: its mask, its sheet, and the cell of its lower left corner. */
+export type LaidItem = { readonly mask: number; readonly sheet: number; readonly x: number; readonly y: number };
+
+/** Where an item lies, in mm. */
+export function placeInMm({ grid, masks }: Problem, { mask: id, sheet, x, y }: LaidItem): Place {
+  const mask = masks[id] as Fitting;
+  return {
+    sheet,
+    turnDeg: ((mask.turnDeg % 360) + 360) % 360,
+    x: grid.x0 + x * grid.cellMm - mask.x0,
+    y: grid.y0 + y * grid.cellMm - mask.y0,
+  };
+}
+
+/** How much a layout takes: whole sheets, and rows of the last. */
+export const costOf = ({ grid }: Problem, { sheets, top }: Laid): number => (sheets - 1) * grid.height + top;

@@ -1,0 +1,297 @@
+/**
+ * Shapes as cells: every cell that a shape grown by a distance touches. Where two such masks share no cell, the grown shapes are apart,
+ * so that what is between the shapes themselves is at least twice that distance.
+ */
+import type { Point } from '../geometry/point';
+
+/** What lies within some rings by the even-odd rule; a ring without an inside is a line. Flat: x, y, x, y … in mm. */
+export type Area = readonly Float64Array[];
+
+/** A shape in one turn, as cells. */
+export type Mask = {
+  readonly turnDeg: number;
+  /** Cells across and upwards. */
+  readonly width: number;
+  readonly height: number;
+  /** Where the lower left corner of its first cell lies from the origin of the shape, in mm. */
+  readonly x0: number;
+  readonly y0: number;
+  /** True size of the grown shape, in mm. */
+  readonly wideMm: number;
+  readonly highMm: number;
+  /** First and last cell of each run, in pairs, row by row; and the first run of each row. */
+  readonly runs: Int16Array;
+  readonly firstRun: Int32Array;
+};
+
+/** A ring as an area has it. */
+export function flatRing(points: readonly Point[]): Float64Array {
+  const ring = new Float64Array(2 * points.length);
+  points.forEach(({ x, y }, i) => {
+    ring[2 * i] = x;
+    ring[2 * i + 1] = y;
+  });
+  return ring;
+}
+
+/** An area turned about its origin, in degrees counter-clockwise; quarter turns are exact. */
+export function turned(area: Area, deg: number): Area {
+  const quarter = (((deg % 360) + 360) % 360) / 90;
+  const exact = Number.isInteger(quarter);
+  const angle = (deg * Math.PI) / 180;
+  const cos = exact ? ([1, 0, -1, 0][quarter] as number) : Math.cos(angle);
+  const sin = exact ? ([0, 1, 0, -1][quarter] as number) : Math.sin(angle);
+  return area.map((ring) => {
+    const out = new Float64Array(ring.length);
+    for (let i = 0; i < ring.length; i += 2) {
+      const [x, y] = [ring[i] as number, ring[i + 1] as number];
+      out[i] = cos * x - sin * y;
+      out[i + 1] = sin * x + cos * y;
+    }
+    return out;
+  });
+}
+
+/** Cells of a box of the plane; 1 where something is. */
+class Cells {
+  readonly at: Uint8Array;
+  constructor(
+    readonly width: number,
+    readonly height: number,
+  ) {
+    this.at = new Uint8Array(width * height);
+  }
+
+  /** Sets the cells of a row from one to another, as far as they are there. */
+  set(row: number, from: number, to: number): void {
+    const start = row * this.width;
+    this.at.fill(1, start + Math.max(0, from), start + Math.min(this.width - 1, to) + 1);
+  }
+}
+
+/** Guards against figures that lie on the border of a cell by their last digits alone. */
+const ROUNDING = 1e-9;
+
+/**
+ * Sets all cells touched by what is nearer to an edge than `r`, all in cells: half circles about its ends and the stretch between. Each
+ * side is concave, so that within a row it reaches farthest where its outer end lies, or nearest to that.
+ */
+function setAlongEdge(cells: Cells, ax: number, ay: number, bx: number, by: number, r: number): void {
+  if (ay > by) {
+    setAlongEdge(cells, bx, by, ax, ay, r);
+    return;
+  }
+  const [dx, dy] = [bx - ax, by - ay];
+  const length = Math.hypot(dx, dy);
+  const slope = dy > 0 ? dx / dy : 0;
+  // From the edge to its right side.
+  const [nx, ny] = length > 0 ? [(r * dy) / length, (-r * dx) / length] : [r, 0];
+  const reach = (y: number, side: 1 | -1): number => {
+    const [turnA, turnB] = [ay + side * ny, by + side * ny];
+    if (y <= turnA) return ax + side * Math.sqrt(Math.max(0, r * r - (y - ay) ** 2));
+    if (y >= turnB) return bx + side * Math.sqrt(Math.max(0, r * r - (y - by) ** 2));
+    return ax + side * nx + (y - turnA) * slope;
+  };
+  const [rightEnd, leftEnd] = ax >= bx ? [ay, by] : [by, ay];
+  const last = Math.min(cells.height - 1, Math.floor(by + r));
+  for (let row = Math.max(0, Math.floor(ay - r)); row <= last; row++) {
+    const [low, high] = [Math.max(row, ay - r), Math.min(row + 1, by + r)];
+    const nearest = (y: number) => Math.min(high, Math.max(low, y));
+    const right = reach(nearest(rightEnd), 1);
+    const left = reach(nearest(leftEnd), -1);
+    cells.set(row, Math.floor(left - ROUNDING), Math.floor(right + ROUNDING));
+  }
+}
+
+/** Sets the cells whose middle line is inside an area, by the even-odd rule; x and y of the area are in mm from the corner of the cells. */
+function setInside(cells: Cells, area: Area, toX: (x: number) => number, toY: (y: number) => number): void {
+  const crossings: number[][] = Array.from({ length: cells.height }, () => []);
+  forEdges(area, (x1, y1, x2, y2) => {
+    let [ax, ay, bx, by] = [toX(x1), toY(y1), toX(x2), toY(y2)];
+    if (ay > by) [ax, ay, bx, by] = [bx, by, ax, ay];
+    const slope = by > ay ? (bx - ax) / (by - ay) : 0;
+    const last = Math.min(cells.height - 1, Math.ceil(by - 0.5) - 1);
+    for (let row = Math.max(0, Math.ceil(ay - 0.5)); row <= last; row++)
+      crossings[row]?.push(ax + slope * (row + 0.5 - ay));
+  });
+  crossings.forEach((list, row) => {
+    list.sort((a, b) => a - b);
+    for (let i = 0; i + 1 < list.length; i += 2)
+      cells.set(row, Math.floor(list[i] as number), Math.floor(list[i + 1] as number));
+  });
+}
+
+function forEdges(area: Area, tell: (ax: number, ay: number, bx: number, by: number) => void): void {
+  for (const ring of area)
+    for (let i = 0, n = ring.length; i < n; i += 2)
+      tell(ring[i] as number, ring[i + 1] as number, ring[(i + 2) % n] as number, ring[(i + 3) % n] as number);
+}
+
+/** Bounds of areas, in mm; null where there is nothing. */
+export function boundsOfAreas(
+  areas: readonly Area[],
+): { minX: number; minY: number; maxX: number; maxY: number } | null {
+  let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const area of areas)
+    for (const ring of area)
+      for (let i = 0; i < ring.length; i += 2) {
+        const [x, y] = [ring[i] as number, ring[i + 1] as number];
+        minX = Math.min(minX, x);
+        maxX = Math.max(maxX, x);
+        minY = Math.min(minY, y);
+        maxY = Math.max(maxY, y);
+      }
+  return minX <= maxX ? { minX, minY, maxX, maxY } : null;
+}
+
+/** Fills every cell that can't be reached from outside. */
+function fillHoles({ at, width, height }: Cells): void {
+  const OUTSIDE = 2;
+  const toVisit: number[] = [];
+  for (let x = 0; x < width; x++) toVisit.push(x, (height - 1) * width + x);
+  for (let y = 0; y < height; y++) toVisit.push(y * width, y * width + width - 1);
+  for (let o = toVisit.pop(); o !== undefined; o = toVisit.pop()) {
+    if (at[o]) continue;
+    at[o] = OUTSIDE;
+    const x = o % width;
+    if (x > 0) toVisit.push(o - 1);
+    if (x < width - 1) toVisit.push(o + 1);
+    if (o >= width) toVisit.push(o - width);
+    if (o < width * (height - 1)) toVisit.push(o + width);
+  }
+  for (let o = 0; o < at.length; o++) at[o] = at[o] === OUTSIDE ? 0 : 1;
+}
+
+/** Runs of cells, row by row. */
+function runsOf({ at, width, height }: Cells): Pick<Mask, 'runs' | 'firstRun'> {
+  const runs: number[] = [];
+  const firstRun = new Int32Array(height + 1);
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    for (let x = 0; x < width; x++) {
+      if (!at[row + x]) continue;
+      const from = x;
+      while (x + 1 < width && at[row + x + 1]) x++;
+      runs.push(from, x);
+    }
+    firstRun[y + 1] = runs.length >> 1;
+  }
+  return { runs: Int16Array.from(runs), firstRun };
+}
+
+/** How a shape is made into cells. */
+export type Rastering = { readonly growMm: number; readonly cellMm: number; readonly fillsHoles: boolean };
+
+/** A shape in a turn as cells of its own, which begin at its corner; null where it has no extent. */
+export function maskOf(
+  areas: readonly Area[],
+  turnDeg: number,
+  { growMm, cellMm, fillsHoles }: Rastering,
+): Mask | null {
+  const all = areas.map((area) => turned(area, turnDeg));
+  const bounds = boundsOfAreas(all);
+  if (!bounds) return null;
+  const [x0, y0] = [bounds.minX - growMm, bounds.minY - growMm];
+  const wideMm = bounds.maxX + growMm - x0;
+  const highMm = bounds.maxY + growMm - y0;
+  const cells = new Cells(cellsIn(wideMm, cellMm), cellsIn(highMm, cellMm));
+  draw(cells, all, { x0, y0, cellMm, growMm });
+  if (fillsHoles) fillHoles(cells);
+  return { turnDeg, width: cells.width, height: cells.height, x0, y0, wideMm, highMm, ...runsOf(cells) };
+}
+
+const cellsIn = (mm: number, cellMm: number): number => Math.floor(mm / cellMm + ROUNDING) + 1;
+
+/** Where cells lie, and how much what is drawn into them is grown, in mm. */
+type Into = { readonly x0: number; readonly y0: number; readonly cellMm: number; readonly growMm: number };
+
+function draw(cells: Cells, areas: readonly Area[], { x0, y0, cellMm, growMm }: Into): void {
+  const toX = (x: number) => (x - x0) / cellMm;
+  const toY = (y: number) => (y - y0) / cellMm;
+  const r = growMm / cellMm;
+  for (const area of areas) {
+    forEdges(area, (ax, ay, bx, by) => setAlongEdge(cells, toX(ax), toY(ay), toX(bx), toY(by), r));
+    setInside(cells, area, toX, toY);
+  }
+}
+
+/** The same mask turned over by 180°, cell by cell, so that what is known of the one is known of the other. */
+export function turnedOver(mask: Mask, cellMm: number): Mask {
+  const { width, height } = mask;
+  const runs = new Int16Array(mask.runs.length);
+  const firstRun = new Int32Array(height + 1);
+  let at = 0;
+  for (let y = 0; y < height; y++) {
+    const from = height - 1 - y;
+    const [first, last] = [mask.firstRun[from] as number, mask.firstRun[from + 1] as number];
+    for (let i = last - 1; i >= first; i--) {
+      runs[at++] = width - 1 - (mask.runs[2 * i + 1] as number);
+      runs[at++] = width - 1 - (mask.runs[2 * i] as number);
+    }
+    firstRun[y + 1] = at >> 1;
+  }
+  return {
+    turnDeg: mask.turnDeg + 180,
+    width,
+    height,
+    x0: -mask.x0 - width * cellMm,
+    y0: -mask.y0 - height * cellMm,
+    wideMm: width * cellMm,
+    highMm: height * cellMm,
+    runs,
+    firstRun,
+  };
+}
+
+/** Cells of a whole sheet; `x0`, `y0` is the corner of the first, in mm. */
+export type SheetGrid = {
+  readonly width: number;
+  readonly height: number;
+  readonly x0: number;
+  readonly y0: number;
+  readonly cellMm: number;
+};
+
+/** A mask over all of a sheet. */
+const overSheet = (cells: Cells, { x0, y0, cellMm }: SheetGrid): Mask => ({
+  turnDeg: 0,
+  width: cells.width,
+  height: cells.height,
+  x0,
+  y0,
+  wideMm: cells.width * cellMm,
+  highMm: cells.height * cellMm,
+  ...runsOf(cells),
+});
+
+/** Cells of a sheet that areas take which lie there, grown. */
+export function takenBy(areas: readonly Area[], growMm: number, grid: SheetGrid): Mask {
+  const cells = new Cells(grid.width, grid.height);
+  draw(cells, areas, { ...grid, growMm });
+  return overSheet(cells, grid);
+}
+
+/** Cells of a sheet that lie beside an off-cut, or nearer to its edge than `insideMm`. */
+export function beside(outline: Area, insideMm: number, grid: SheetGrid): Mask {
+  const { x0, y0, cellMm } = grid;
+  const inside = new Cells(grid.width, grid.height);
+  setInside(
+    inside,
+    outline,
+    (x) => (x - x0) / cellMm,
+    (y) => (y - y0) / cellMm,
+  );
+  const edge = new Cells(grid.width, grid.height);
+  forEdges(outline, (ax, ay, bx, by) =>
+    setAlongEdge(
+      edge,
+      (ax - x0) / cellMm,
+      (ay - y0) / cellMm,
+      (bx - x0) / cellMm,
+      (by - y0) / cellMm,
+      Math.max(0, insideMm) / cellMm,
+    ),
+  );
+  for (let o = 0; o < edge.at.length; o++) edge.at[o] = edge.at[o] || !inside.at[o] ? 1 : 0;
+  return overSheet(edge, grid);
+}
