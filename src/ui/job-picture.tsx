@@ -35,6 +35,29 @@ function seenOf(
   };
 }
 
+/** What a picture shows, in its own coordinates. */
+export const PictureShapes = ({ picture }: { picture: Picture }) => (
+  <>
+    {picture.shapes.map((shape, i) => {
+      const colour = shape.kind === 'none' ? 'var(--nf-muted)' : kindColour(shape.kind);
+      return (
+        <path
+          // biome-ignore lint/suspicious/noArrayIndexKey: shapes have no other name and never move
+          key={i}
+          d={shape.d}
+          fill={shape.fill ? colour : 'none'}
+          fillOpacity={shape.fill ? 0.75 : undefined}
+          fillRule="nonzero"
+          stroke={shape.fill ? 'none' : colour}
+          strokeWidth={1.2}
+          strokeDasharray={shape.kind === 'none' ? undefined : SMALL_DASHES[shape.kind]}
+          vectorEffect="non-scaling-stroke"
+        />
+      );
+    })}
+  </>
+);
+
 /** A job's true drawing at the size of its box. */
 export function JobPicture({
   picture,
@@ -60,23 +83,7 @@ export function JobPicture({
         stroke="var(--nf-line)"
         vectorEffect="non-scaling-stroke"
       />
-      {picture.shapes.map((shape, i) => {
-        const colour = shape.kind === 'none' ? 'var(--nf-muted)' : kindColour(shape.kind);
-        return (
-          <path
-            // biome-ignore lint/suspicious/noArrayIndexKey: shapes have no other name and never move
-            key={i}
-            d={shape.d}
-            fill={shape.fill ? colour : 'none'}
-            fillOpacity={shape.fill ? 0.75 : undefined}
-            fillRule="nonzero"
-            stroke={shape.fill ? 'none' : colour}
-            strokeWidth={1.2}
-            strokeDasharray={shape.kind === 'none' ? undefined : SMALL_DASHES[shape.kind]}
-            vectorEffect="non-scaling-stroke"
-          />
-        );
-      })}
+      <PictureShapes picture={picture} />
     </svg>
   );
 }

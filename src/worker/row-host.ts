@@ -4,16 +4,27 @@ import type { FileFormat } from '../core/formats/written';
 import type { Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
 import { makeFiles } from '../core/job/files';
+import type { LaidRows } from '../core/job/lay-out';
 import { machineFiles } from '../core/job/machine-files';
 import type { WriteOne } from '../core/job/row-files';
+import { sheetFiles } from '../core/job/sheet-files';
 import { withPartsOfRows } from '../core/roster/in-row';
+import type { RowLayout } from '../core/schema/layout';
 import { JobHost, type Means } from './job-host';
+import { Laying, type OnLaid } from './laying';
 import { type OnRows, type RowMend, RowsHost } from './rows';
 import type { OnProgress, Question } from './runner';
+
+/** Writes what a machine wants, or formats. */
+const writerOf =
+  (formats: readonly FileFormat[] | 'machine'): WriteOne =>
+  (one, result, scope) =>
+    formats === 'machine' ? machineFiles(one, result, scope) : makeFiles(one, result, formats, scope);
 
 /** Answers about rows. */
 export class RowHost extends JobHost {
   private readonly rowsHost = new RowsHost();
+  private readonly laying = new Laying();
 
   /** The rows of a document's roster, looked over one after the other: told as they are there. Null when that was asked anew meanwhile. */
   rows(job: Job, today: string, onRows: OnRows, onProgress?: OnProgress): Promise<true | null> {
@@ -45,10 +56,39 @@ export class RowHost extends JobHost {
     },
     onProgress?: OnProgress,
   ) {
-    const write: WriteOne = (one, result, now) =>
-      formats === 'machine' ? machineFiles(one, result, now) : makeFiles(one, result, formats, now);
     return this.ofRows(job, { kind: null, onProgress }, today, (means) =>
-      this.rowsHost.files(job, { filling: { today }, rowIds, scope, write }, means),
+      this.rowsHost.files(job, { filling: { today }, rowIds, scope, write: writerOf(formats) }, means),
+    );
+  }
+
+  /** Names laid on sheets, better and better until so many moves were made or it is stopped; null when that was asked anew meanwhile. */
+  layOut(
+    job: Job,
+    asked: { readonly layout: RowLayout; readonly moves: number; readonly today: string },
+    onLaid: OnLaid,
+    onProgress?: OnProgress,
+  ): Promise<LaidRows | null> {
+    const { layout, moves, today } = asked;
+    this.laying.begin();
+    return this.ofRows(job, { kind: 'lay out', onProgress }, today, (means) =>
+      this.laying.steps(job, { layout, moves, filling: { today } }, onLaid, means),
+    );
+  }
+
+  /** End the laying under way: it answers with the best layout it found. */
+  async stopLaying(_job: Job): Promise<void> {
+    this.laying.stop();
+  }
+
+  /** Files of the sheets that names were laid on: for their machine, or in formats. */
+  sheetFiles(
+    job: Job,
+    asked: { readonly formats: readonly FileFormat[] | 'machine'; readonly scope: ExportScope; readonly today: string },
+    onProgress?: OnProgress,
+  ) {
+    const { formats, scope, today } = asked;
+    return this.ofRows(job, { kind: null, onProgress }, today, (means) =>
+      sheetFiles(job, { filling: { today }, scope, write: writerOf(formats), ...means }),
     );
   }
 

@@ -15,6 +15,11 @@ function said(roster: object): string | null {
   const read = checkJob({ format: 15, sheet: { width: 300, height: 200 }, roster });
   return read.ok ? null : (read.sentences[0] ?? '');
 }
+/** The same of a layout. */
+function laidSaid(layout: object): string | null {
+  const read = checkJob({ format: 15, sheet: { width: 300, height: 200 }, layout });
+  return read.ok ? null : (read.sentences[0] ?? '');
+}
 const typed = (id: string, name: string) => ({ id, kind: 'typed', name });
 const rowsOf = (count: number, more: object = {}) => listOf(count, (i) => ({ id: `r${i}`, ...more }));
 const withRoster = (columns: string[], rows: string[][]): Job => setRoster(jobWith([]), rosterOf(columns, rows));
@@ -84,6 +89,26 @@ export const ROSTER_LIMITS = {
     expect(copies(LIMITS.copiesOfRow)).toBeNull();
     expect(copies(LIMITS.copiesOfRow + 1)).toMatch(/copies/);
     expect(copies(0)).toMatch(/copies/);
+  },
+  laidSheets: () => {
+    const place = (sheet: number) => laidSaid({ places: [{ row: 'r1', sheet, x: 0, y: 0 }] });
+    expect(place(LIMITS.laidSheets - 1)).toBeNull();
+    expect(place(LIMITS.laidSheets)).toMatch(/sheet/);
+  },
+  laidPlaces: () => {
+    const places = (count: number) => laidSaid({ places: listOf(count, () => ({ row: 'r1', sheet: 0, x: 0, y: 0 })) });
+    expect(places(LIMITS.laidPlaces)).toBeNull();
+    expect(places(LIMITS.laidPlaces + 1)).toMatch(/places/);
+  },
+  laidTurns: () => {
+    expect(laidSaid({ turns: LIMITS.laidTurns })).toBeNull();
+    expect(laidSaid({ turns: LIMITS.laidTurns + 1 })).toMatch(/turns/);
+    expect(laidSaid({ turns: 0 })).toMatch(/turns/);
+  },
+  spacingMm: () => {
+    expect(laidSaid({ spacing: LIMITS.spacingMm, margin: LIMITS.spacingMm })).toBeNull();
+    expect(laidSaid({ spacing: LIMITS.spacingMm + 1 })).toMatch(/spacing/);
+    expect(laidSaid({ margin: -1 })).toMatch(/margin/);
   },
   runningNumber: () => {
     const number = (start: number, step = 1) =>

@@ -9,8 +9,8 @@ import { finished } from '../../src/core/memo';
 import { firstLayout } from '../../src/core/nesting/first';
 import { improved } from '../../src/core/nesting/improve';
 import {
-  costOf,
-  type Laid,
+  extentOf,
+  type NestLayout,
   type NestSettings,
   type NestShape,
   type Problem,
@@ -58,12 +58,12 @@ const ring = (id: string, outer: number, inner: number): NestShape => {
   return { id, areas: [[circle(outer), circle(inner)]], copies: 1, group: null };
 };
 
-const first = (problem: Problem): Laid => finished(firstLayout(problem));
-const better = (problem: Problem, moves: number, seed = 1): Laid =>
+const first = (problem: Problem): NestLayout => finished(firstLayout(problem));
+const better = (problem: Problem, moves: number, seed = 1): NestLayout =>
   finished(improved(problem, first(problem), { moves, seed }));
 
 /** Rings of shapes where they lie, by sheet. */
-function onSheets(problem: Problem, laid: Laid, shapes: readonly NestShape[]): number[][][][][] {
+function onSheets(problem: Problem, laid: NestLayout, shapes: readonly NestShape[]): number[][][][][] {
   const sheets: number[][][][][] = Array.from({ length: laid.sheets }, () => []);
   laid.places.forEach((place, i) => {
     const shape = shapes[problem.items[i]?.shape ?? -1];
@@ -81,7 +81,7 @@ function onSheets(problem: Problem, laid: Laid, shapes: readonly NestShape[]): n
   return sheets;
 }
 
-function judged(layouts: readonly { problem: Problem; laid: Laid; shapes: readonly NestShape[] }[]) {
+function judged(layouts: readonly { problem: Problem; laid: NestLayout; shapes: readonly NestShape[] }[]) {
   const file = path.join(folder(), 'layouts.json');
   const said = layouts.map(({ problem, laid, shapes }) => ({
     width: problem.settings.width,
@@ -177,7 +177,7 @@ test('names use more of their sheets than boxes along a skyline', { tags: 'slow'
         return b ? [{ width: b.maxX - b.minX + 2, height: b.maxY - b.minY + 2 }] : [];
       });
       const sky = skyline(boxes, 600 - 10 + 2, 400 - 10 + 2);
-      return ((sky.sheets - 1) * 392 + sky.top) / (costOf(problem, laid) * problem.grid.cellMm);
+      return ((sky.sheets - 1) * 392 + sky.top) / (extentOf(problem, laid) * problem.grid.cellMm);
     }),
   );
   figure({
@@ -195,19 +195,19 @@ describe('how shapes are laid', () => {
     const shapes = Array.from({ length: 12 }, (_, i) => starFor(chance(i + 7), `s${i}`));
     const laid = (seed: number) => better(prepareNesting(shapes, { ...SETTINGS, width: 200, height: 150 }), 400, seed);
     expect(laid(1)).toEqual(laid(1));
-    expect(costOf(prepareNesting(shapes, { ...SETTINGS, width: 200, height: 150 }), laid(1))).toBeGreaterThan(0);
+    expect(extentOf(prepareNesting(shapes, { ...SETTINGS, width: 200, height: 150 }), laid(1))).toBeGreaterThan(0);
   });
 
   test('a search makes a layout no worse, and what it tells is better each time', () => {
     const shapes = Array.from({ length: 14 }, (_, i) => starFor(chance(i + 3), `s${i}`));
     const problem = prepareNesting(shapes, { ...SETTINGS, width: 220, height: 120 });
     const start = first(problem);
-    const found: number[] = [costOf(problem, start)];
+    const found: number[] = [extentOf(problem, start)];
     const search = improved(problem, start, { moves: 1_500, seed: 2 });
     let step = search.next();
-    for (; !step.done; step = search.next()) if (step.value.better) found.push(costOf(problem, step.value.better));
+    for (; !step.done; step = search.next()) if (step.value.better) found.push(extentOf(problem, step.value.better));
     expect(found.length).toBeGreaterThan(1);
-    expect(costOf(problem, step.value)).toBe(found.at(-1));
+    expect(extentOf(problem, step.value)).toBe(found.at(-1));
     expect(step.value.sheets).toBeLessThanOrEqual(start.sheets);
   });
 

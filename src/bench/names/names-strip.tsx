@@ -17,6 +17,7 @@ import { useListDialog } from './list-dialog';
 import { useMending } from './mending';
 import styles from './names.module.css';
 import { NamesGrid } from './names-grid';
+import { NamesSheets } from './names-sheets';
 import { NamesTable } from './names-table';
 import { followRows, resumeRows, stopRows, useRows } from './rows';
 import { onePieceWords } from './summary';
@@ -85,6 +86,9 @@ function Says({ roster }: { roster: Roster }) {
   return <span role="status">{onePieceWords(roster, seen)}</span>;
 }
 
+/** How the names are shown. */
+type As = 'table' | 'pictures' | 'sheets';
+
 const COLUMNS: readonly { readonly word: string; readonly title: string; readonly column: NewColumn }[] = [
   { word: 'Words', title: 'Typed for each row', column: { kind: 'typed', name: 'Column' } },
   {
@@ -104,7 +108,7 @@ function Strip({ roster }: { roster: Roster }) {
   const document = useBench((s) => s.document);
   const rowId = useBench((s) => s.rowId);
   const changeFor = useBench((s) => s.changeFor);
-  const [as, setAs] = useState<'table' | 'pictures'>('table');
+  const [as, setAs] = useState<As>('table');
   const [isOpen, setOpen] = useState(true);
   const { height, drag, key } = useHeight();
   const { open, dialog } = useListDialog();
@@ -197,7 +201,7 @@ function Strip({ roster }: { roster: Roster }) {
               name="names-as"
               size="sm"
               value={as}
-              onChange={(to: 'table' | 'pictures') => setAs(to)}
+              onChange={(to: As) => setAs(to)}
               aria-label="Shown as"
             >
               <ToggleButton id="names-table" value="table" variant="plain">
@@ -205,6 +209,9 @@ function Strip({ roster }: { roster: Roster }) {
               </ToggleButton>
               <ToggleButton id="names-pictures" value="pictures" variant="plain">
                 Pictures
+              </ToggleButton>
+              <ToggleButton id="names-sheets" value="sheets" variant="plain">
+                On sheets
               </ToggleButton>
             </ToggleButtonGroup>
             <Button variant="word" title="The job of the row in hand stays, without the list" onClick={end}>
@@ -222,12 +229,9 @@ function Strip({ roster }: { roster: Roster }) {
           {isOpen ? <ChevronDown size={15} /> : <ChevronUp size={15} />}
         </button>
       </div>
-      {isOpen &&
-        (as === 'table' ? (
-          <NamesTable roster={roster} inHand={inHand} />
-        ) : (
-          <NamesGrid roster={roster} inHand={inHand} titles={titles} />
-        ))}
+      {isOpen && as === 'table' && <NamesTable roster={roster} inHand={inHand} />}
+      {isOpen && as === 'pictures' && <NamesGrid roster={roster} inHand={inHand} titles={titles} />}
+      {isOpen && as === 'sheets' && <NamesSheets />}
       {dialog}
     </section>
   );

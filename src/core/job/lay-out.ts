@@ -5,8 +5,8 @@ import { flattenPath, type Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
 import { firstLayout } from '../nesting/first';
 import { improved } from '../nesting/improve';
-import { type Laid, type NestShape, type Problem, placeInMm, prepareNesting, STRAY_MM } from '../nesting/problem';
-import { type Area, boundsOfAreas, flatRing } from '../nesting/raster';
+import { type NestLayout, type NestShape, type Problem, placeInMm, prepareNesting, STRAY_MM } from '../nesting/problem';
+import { boundsOfAreas, flatRing, type RingArea } from '../nesting/raster';
 import { rowsAndColumns } from '../nesting/rows-columns';
 import type { FaceLookup } from '../prepare/prepared';
 import type { FilledWith } from '../roster/fields';
@@ -17,8 +17,8 @@ import { rowSteps } from './rows';
 /** A row as it is laid: its shape where its own job has it on the sheet. */
 export type RowShape = {
   readonly rowId: string;
-  readonly areas: readonly Area[];
-  /** Area of what is worked of it, holes taken off, in mm². */
+  readonly areas: readonly RingArea[];
+  /** RingArea of what is worked of it, holes taken off, in mm². */
   readonly mm2: number;
   /** Whether it is cut out of the sheet itself, so that nothing else can lie on that. */
   readonly takesSheet: boolean;
@@ -31,7 +31,7 @@ const flat = (path: Path): Point[] => flattenPath(path, STRAY_MM / 2);
 
 /** The shape of what a job comes to: its outlines, and all lines that are drawn beside them. */
 export function shapeOfResult(result: JobResult): Pick<RowShape, 'areas' | 'mm2' | 'takesSheet'> {
-  const areas: Area[] = [];
+  const areas: RingArea[] = [];
   let mm2 = 0;
   const own = new Set<Path>();
   for (const part of result.parts) {
@@ -152,7 +152,8 @@ export function* laidOutRows(
     offCut: null,
     lying: [],
   });
-  const now = (laid: Laid): LaidRows => say(placesOf(problem, laid, nestShapes), notLaidOf(problem, laid, nestShapes));
+  const now = (laid: NestLayout): LaidRows =>
+    say(placesOf(problem, laid, nestShapes), notLaidOf(problem, laid, nestShapes));
   const first = firstLayout(problem);
   let step = first.next();
   for (; !step.done; step = first.next()) yield { share: 0, laid: null };
@@ -169,7 +170,7 @@ export function* laidOutRows(
 /** Digits of places: a thousandth of a millimetre. */
 const round = (mm: number): number => Math.round(mm * 1e3) / 1e3;
 
-const placesOf = (problem: Problem, laid: Laid, shapes: readonly NestShape[]): LayPlace[] =>
+const placesOf = (problem: Problem, laid: NestLayout, shapes: readonly NestShape[]): LayPlace[] =>
   problem.items.flatMap((item, i) => {
     const place = laid.places[i];
     const shape = shapes[item.shape];
@@ -178,5 +179,5 @@ const placesOf = (problem: Problem, laid: Laid, shapes: readonly NestShape[]): L
     return [{ row: shape.id, copy: item.copy, sheet, turn: turnDeg, x: round(x), y: round(y) }];
   });
 
-const notLaidOf = (problem: Problem, laid: Laid, shapes: readonly NestShape[]): string[] =>
+const notLaidOf = (problem: Problem, laid: NestLayout, shapes: readonly NestShape[]): string[] =>
   problem.items.flatMap((item, i) => (laid.places[i] ? [] : [shapes[item.shape]?.id ?? '']));

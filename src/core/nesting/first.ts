@@ -1,5 +1,5 @@
 /** A first layout: each shape as low as it can, then as far to the left, the largest first (bottom-left fill), the best of a few orders. */
-import { costOf, type Fitting, type Laid, type LaidItem, type Problem } from './problem';
+import { extentOf, type Fitting, type LaidItem, type NestLayout, type Problem } from './problem';
 import type { Mask } from './raster';
 
 /**
@@ -158,14 +158,14 @@ class Sheets {
     }
   }
 
-  get laid(): Laid {
+  get laid(): NestLayout {
     const sheets = this.places.reduce((most, place) => Math.max(most, place ? place.sheet + 1 : 0), 0);
     return { places: this.places, sheets, top: this.tops[sheets - 1] ?? 0 };
   }
 }
 
 /** Items laid in an order, by their indices. Those that fit in no turn lie nowhere. */
-function layInOrder(problem: Problem, order: readonly number[]): Laid {
+function layInOrder(problem: Problem, order: readonly number[]): NestLayout {
   const sheets = new Sheets(problem);
   const met = new Set<string>();
   for (const index of order) {
@@ -197,11 +197,11 @@ function* ordersOf({ items, masks }: Problem): Generator<number[]> {
 }
 
 /** The first layout: the best of a few orders. Yields after each of them. */
-export function* firstLayout(problem: Problem): Generator<void, Laid> {
-  let best: Laid | null = null;
+export function* firstLayout(problem: Problem): Generator<void, NestLayout> {
+  let best: NestLayout | null = null;
   for (const order of ordersOf(problem)) {
     const laid = layInOrder(problem, order);
-    if (!best || costOf(problem, laid) < costOf(problem, best)) best = laid;
+    if (!best || extentOf(problem, laid) < extentOf(problem, best)) best = laid;
     yield;
   }
   return best ?? { places: [], sheets: 0, top: 0 };

@@ -5,7 +5,7 @@
  */
 import { type Chance, chance } from '../geometry/chance';
 import { PairTables } from './overlap';
-import { costOf, type Fitting, type Laid, type LaidItem, type Problem } from './problem';
+import { extentOf, type Fitting, type LaidItem, type NestLayout, type Problem } from './problem';
 
 /** Weights of pairs, in whole numbers, so that sums along a row cancel exactly. */
 const LEAST_WEIGHT = 16;
@@ -27,7 +27,7 @@ const PULLED = 0.6;
 const NOWHERE = -1_000_000;
 
 /** How far a search has come, and a better layout where one was found. */
-export type Improved = { readonly moves: number; readonly better: Laid | null };
+export type Improved = { readonly moves: number; readonly better: NestLayout | null };
 
 /** The best place found for an item. */
 type Found = { value: number; ties: number; mask: number; x: number; y: number };
@@ -51,11 +51,11 @@ class Search {
   private limit = 0;
   /** Sheets that are worked on. */
   private window: number[] = [];
-  best: Laid;
+  best: NestLayout;
 
   constructor(
     private readonly problem: Problem,
-    start: Laid,
+    start: NestLayout,
     seed: number,
   ) {
     const { items, masks, grid } = problem;
@@ -259,7 +259,7 @@ class Search {
       this.window = [Math.floor(this.random() * this.sheets)];
       return { isPull: true, out: group === null ? [pulled] : this.live.filter((i) => items[i]?.group === group) };
     }
-    const total = costOf(this.problem, best);
+    const total = extentOf(this.problem, best);
     const wanted = total - Math.max(1, Math.round(total * step));
     this.sheets = Math.max(1, Math.ceil(wanted / grid.height));
     this.limit = wanted - (this.sheets - 1) * grid.height;
@@ -323,7 +323,7 @@ class Search {
   }
 
   /** The layout as it is, where nothing overlaps. */
-  private now(): Laid {
+  private now(): NestLayout {
     const { height } = this.problem.grid;
     const places: (LaidItem | null)[] = new Array(this.count).fill(null);
     const tops: number[] = [];
@@ -337,11 +337,11 @@ class Search {
   }
 
   /** Layouts by what they take; of two with as many sheets the one is better that has less on the last. */
-  private rank(laid: Laid): number {
-    if (laid.sheets <= 1) return costOf(this.problem, laid);
+  private rank(laid: NestLayout): number {
+    if (laid.sheets <= 1) return extentOf(this.problem, laid);
     let onLast = 0;
     for (const i of this.live) if (laid.places[i]?.sheet === laid.sheets - 1) onLast += this.sizeOf(i);
-    return costOf(this.problem, laid) + (2 * onLast) / this.problem.grid.width;
+    return extentOf(this.problem, laid) + (2 * onLast) / this.problem.grid.width;
   }
 
   /** Search for one aim; yields after each move. Whether it was reached. */
@@ -412,9 +412,9 @@ function shuffled(list: readonly number[], random: Chance): number[] {
 /** Make a layout better, within a number of moves; yields on the way. Sheets that are blocked in part are left as they were laid at first. */
 export function* improved(
   problem: Problem,
-  start: Laid,
+  start: NestLayout,
   { moves, seed }: { readonly moves: number; readonly seed: number },
-): Generator<Improved, Laid> {
+): Generator<Improved, NestLayout> {
   if (problem.blocked.size > 0) return start;
   const search = new Search(problem, start, seed);
   if (search.isEmpty) return start;

@@ -1,17 +1,17 @@
 /** What is to be laid on sheets, made ready: shapes as cells in all their turns, and the cells of a sheet. */
-import { type Area, beside, type Mask, maskOf, type SheetGrid, takenBy, turned, turnedOver } from './raster';
+import { beside, type Mask, maskOf, type RingArea, type SheetGrid, takenBy, turned, turnedOver } from './raster';
 
 /** A shape that is to be laid: one thing, whatever it consists of. In mm about its own origin. */
 export type NestShape = {
   readonly id: string;
-  readonly areas: readonly Area[];
+  readonly areas: readonly RingArea[];
   readonly copies: number;
   /** Shapes of one group come to lie on one sheet; null for none. */
   readonly group: string | null;
 };
 
 /** A shape that lies already and stays where it is. */
-export type Lying = Place & { readonly shape: number };
+export type FixedShape = Place & { readonly shape: number };
 
 /** Where something lies: turned about its origin, then moved. */
 export type Place = { readonly sheet: number; readonly turnDeg: number; readonly x: number; readonly y: number };
@@ -28,8 +28,8 @@ export type NestSettings = {
   /** Whether shapes may lie in holes of others. */
   readonly usesHoles: boolean;
   /** Outline of an off-cut that the first sheet is; null where it is whole. */
-  readonly offCut: Area | null;
-  readonly lying: readonly Lying[];
+  readonly offCut: RingArea | null;
+  readonly lying: readonly FixedShape[];
 };
 
 /** Chords of curves may stray so far from them, in mm: shapes are grown by that too. */
@@ -52,13 +52,13 @@ export type Fitting = Mask & {
 };
 
 /** One thing to lay: a copy of a shape. */
-export type Item = {
+export type NestItem = {
   readonly shape: number;
   readonly copy: number;
   readonly group: string | null;
   /** Its masks, one a turn; none where it fits in no turn. */
   readonly masks: readonly number[];
-  /** Area of its first mask, in cells. */
+  /** RingArea of its first mask, in cells. */
   readonly cells: number;
 };
 
@@ -66,7 +66,7 @@ export type Item = {
 export type Problem = {
   readonly settings: NestSettings;
   readonly grid: SheetGrid;
-  readonly items: readonly Item[];
+  readonly items: readonly NestItem[];
   readonly masks: readonly Fitting[];
   /** Highest level that runs are read at. */
   readonly levels: number;
@@ -124,7 +124,7 @@ export function prepareNesting(shapes: readonly NestShape[], settings: NestSetti
   const growMm = growOf(settings);
   const rastering = { growMm, cellMm: grid.cellMm, fillsHoles: !settings.usesHoles };
   const masks: Fitting[] = [];
-  const items: Item[] = [];
+  const items: NestItem[] = [];
   let levels = 0;
   /** Add a mask of a shape; its id, that of one with the same cells, or null where it does not fit. */
   const add = (mask: Mask, own: readonly number[], over: number | null): number | null => {
@@ -191,7 +191,7 @@ function blockedOf(
 }
 
 /** Where each item lies, in cells; null for one that lies nowhere. */
-export type Laid = {
+export type NestLayout = {
   readonly places: readonly (LaidItem | null)[];
   readonly sheets: number;
   /** Rows of the last sheet up to its highest. */
@@ -213,4 +213,4 @@ export function placeInMm({ grid, masks }: Problem, { mask: id, sheet, x, y }: L
 }
 
 /** How much a layout takes: whole sheets, and rows of the last. */
-export const costOf = ({ grid }: Problem, { sheets, top }: Laid): number => (sheets - 1) * grid.height + top;
+export const extentOf = ({ grid }: Problem, { sheets, top }: NestLayout): number => (sheets - 1) * grid.height + top;

@@ -5,7 +5,7 @@
 import type { Point } from '../geometry/point';
 
 /** What lies within some rings by the even-odd rule; a ring without an inside is a line. Flat: x, y, x, y … in mm. */
-export type Area = readonly Float64Array[];
+export type RingArea = readonly Float64Array[];
 
 /** A shape in one turn, as cells. */
 export type Mask = {
@@ -35,7 +35,7 @@ export function flatRing(points: readonly Point[]): Float64Array {
 }
 
 /** An area turned about its origin, in degrees counter-clockwise; quarter turns are exact. */
-export function turned(area: Area, deg: number): Area {
+export function turned(area: RingArea, deg: number): RingArea {
   const quarter = (((deg % 360) + 360) % 360) / 90;
   const exact = Number.isInteger(quarter);
   const angle = (deg * Math.PI) / 180;
@@ -104,7 +104,7 @@ function setAlongEdge(cells: Cells, ax: number, ay: number, bx: number, by: numb
 }
 
 /** Sets the cells whose middle line is inside an area, by the even-odd rule; x and y of the area are in mm from the corner of the cells. */
-function setInside(cells: Cells, area: Area, toX: (x: number) => number, toY: (y: number) => number): void {
+function setInside(cells: Cells, area: RingArea, toX: (x: number) => number, toY: (y: number) => number): void {
   const crossings: number[][] = Array.from({ length: cells.height }, () => []);
   forEdges(area, (x1, y1, x2, y2) => {
     let [ax, ay, bx, by] = [toX(x1), toY(y1), toX(x2), toY(y2)];
@@ -121,7 +121,7 @@ function setInside(cells: Cells, area: Area, toX: (x: number) => number, toY: (y
   });
 }
 
-function forEdges(area: Area, tell: (ax: number, ay: number, bx: number, by: number) => void): void {
+function forEdges(area: RingArea, tell: (ax: number, ay: number, bx: number, by: number) => void): void {
   for (const ring of area)
     for (let i = 0, n = ring.length; i < n; i += 2)
       tell(ring[i] as number, ring[i + 1] as number, ring[(i + 2) % n] as number, ring[(i + 3) % n] as number);
@@ -129,7 +129,7 @@ function forEdges(area: Area, tell: (ax: number, ay: number, bx: number, by: num
 
 /** Bounds of areas, in mm; null where there is nothing. */
 export function boundsOfAreas(
-  areas: readonly Area[],
+  areas: readonly RingArea[],
 ): { minX: number; minY: number; maxX: number; maxY: number } | null {
   let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const area of areas)
@@ -184,7 +184,7 @@ export type Rastering = { readonly growMm: number; readonly cellMm: number; read
 
 /** A shape in a turn as cells of its own, which begin at its corner; null where it has no extent. */
 export function maskOf(
-  areas: readonly Area[],
+  areas: readonly RingArea[],
   turnDeg: number,
   { growMm, cellMm, fillsHoles }: Rastering,
 ): Mask | null {
@@ -205,7 +205,7 @@ const cellsIn = (mm: number, cellMm: number): number => Math.floor(mm / cellMm +
 /** Where cells lie, and how much what is drawn into them is grown, in mm. */
 type Into = { readonly x0: number; readonly y0: number; readonly cellMm: number; readonly growMm: number };
 
-function draw(cells: Cells, areas: readonly Area[], { x0, y0, cellMm, growMm }: Into): void {
+function draw(cells: Cells, areas: readonly RingArea[], { x0, y0, cellMm, growMm }: Into): void {
   const toX = (x: number) => (x - x0) / cellMm;
   const toY = (y: number) => (y - y0) / cellMm;
   const r = growMm / cellMm;
@@ -265,14 +265,14 @@ const overSheet = (cells: Cells, { x0, y0, cellMm }: SheetGrid): Mask => ({
 });
 
 /** Cells of a sheet that areas take which lie there, grown. */
-export function takenBy(areas: readonly Area[], growMm: number, grid: SheetGrid): Mask {
+export function takenBy(areas: readonly RingArea[], growMm: number, grid: SheetGrid): Mask {
   const cells = new Cells(grid.width, grid.height);
   draw(cells, areas, { ...grid, growMm });
   return overSheet(cells, grid);
 }
 
 /** Cells of a sheet that lie beside an off-cut, or nearer to its edge than `insideMm`. */
-export function beside(outline: Area, insideMm: number, grid: SheetGrid): Mask {
+export function beside(outline: RingArea, insideMm: number, grid: SheetGrid): Mask {
   const { x0, y0, cellMm } = grid;
   const inside = new Cells(grid.width, grid.height);
   setInside(

@@ -11,6 +11,7 @@ import { isEmptyBox } from '@/core/geometry/point';
 import type { ExportScope } from '@/core/job/export';
 import { fileName } from '@/core/job/file-names';
 import type { MadeFiles } from '@/core/job/files';
+import { sheetsLaid } from '@/core/job/laid-sheets';
 import { machineFileNames } from '@/core/job/machine-files';
 import { takeJobAlong } from '@/taken/take-along';
 import { download } from '@/ui/download';
@@ -37,8 +38,15 @@ import { TestPiece } from './test-piece';
 const COUNTS = ['none', 'one', 'two', 'three', 'four', 'five', 'six'];
 const counted = (n: number): string => COUNTS[n] ?? `${n}`;
 
-/** How many names there are files of. */
-const namesOf = (names: number): string => (names === 1 ? 'one name' : `${names.toLocaleString('en')} names`);
+/** How many names, or sheets with names, there are files of. */
+function namesOf(names: number, sheets: number): string {
+  if (sheets > 0) return sheets === 1 ? 'one sheet' : `${sheets} sheets`;
+  return names === 1 ? 'one name' : `${names.toLocaleString('en')} names`;
+}
+
+/** What is asked of files of names. */
+const namesLabel = (names: number, sheets: number): string =>
+  names === 1 && sheets === 0 ? 'named by the list' : `files for each of the ${namesOf(names, sheets)}`;
 
 /** The media type of a file, by the ending of its name. */
 const typeOf = (name: string): string => WRITTEN_FORMATS.find((f) => name.endsWith(`.${f.ending}`))?.type ?? '';
@@ -56,6 +64,7 @@ export function Prove() {
   const names = useBench((s) => s.document.roster?.rows.filter((row) => !row.out).length ?? 0);
   const [isEachNameAsked, setEachName] = useState(true);
   const isEachName = isEachNameAsked && names > 0;
+  const sheetsOfNames = useBench((s) => sheetsLaid(s.document));
   const [state, setState] = useState<{ busy: boolean; words: string | null; bad?: boolean }>({
     busy: false,
     words: null,
@@ -167,7 +176,7 @@ export function Prove() {
           <Form.Check
             type="switch"
             id="each-name"
-            label={names === 1 ? 'named by the list' : `files for each of the ${names.toLocaleString('en')}`}
+            label={namesLabel(names, sheetsOfNames)}
             checked={isEachNameAsked}
             onChange={(e) => setEachName(e.target.checked)}
           />
@@ -179,7 +188,7 @@ export function Prove() {
         job={job}
         about={
           isEachName
-            ? namesOf(names)
+            ? namesOf(names, sheetsOfNames)
             : isEvery
               ? `a set for each of ${sheets.length} sheets`
               : namesWords(machineFileNames(job, drawing, scope))
@@ -198,7 +207,11 @@ export function Prove() {
         >
           <span>{format.word}</span>
           <span className="nf-muted nf-small fw-normal text-truncate">
-            {isEachName ? namesOf(names) : isEvery ? `${sheets.length} files` : fileName(job, format.id, scope)}
+            {isEachName
+              ? namesOf(names, sheetsOfNames)
+              : isEvery
+                ? `${sheets.length} files`
+                : fileName(job, format.id, scope)}
           </span>
           <Download size={15} aria-hidden="true" className="flex-shrink-0" />
         </Button>

@@ -1,0 +1,39 @@
+/** Laying names on sheets: how, and where each lies. */
+import type { Job } from '../document/schema';
+import { type LayPlace, layoutSchema, type RowLayout } from '../schema/layout';
+import { changed } from './changed';
+
+/** A layout as it begins. */
+export const newLayout = (): RowLayout => layoutSchema.parse({});
+
+/** Have the names of a job laid on sheets, or not. */
+export const setLayout = (job: Job, layout: RowLayout | null): Job =>
+  job.layout === layout ? job : { ...job, layout };
+
+/** Change how names are laid; where they lie stays until they are laid anew. */
+export const editLayout = (job: Job, more: Partial<Omit<RowLayout, 'places'>>): Job =>
+  job.layout ? { ...job, layout: { ...job.layout, ...more } } : job;
+
+/** Where names lie from now on. */
+export const setPlaces = (job: Job, places: readonly LayPlace[]): Job =>
+  job.layout ? { ...job, layout: { ...job.layout, places: [...places] } } : job;
+
+/** Move a name on its sheet by so much, in mm. */
+export const movePlace = (job: Job, at: Pick<LayPlace, 'row' | 'copy'>, dx: number, dy: number): Job =>
+  changed(job, (draft) => {
+    const place = draft.layout?.places.find((p) => p.row === at.row && p.copy === at.copy);
+    if (!place) return;
+    place.x = Math.round((place.x + dx) * 1e3) / 1e3;
+    place.y = Math.round((place.y + dy) * 1e3) / 1e3;
+  });
+
+/** How many names, copies counted, are made and lie on no sheet. */
+export function notLaid(job: Job): number {
+  const laid = new Set((job.layout?.places ?? []).map(({ row, copy }) => `${row} ${copy}`));
+  return (job.roster?.rows ?? []).reduce((sum, row) => {
+    if (row.out) return sum;
+    return (
+      sum + Array.from({ length: row.copies }, (_, copy) => `${row.id} ${copy}`).filter((k) => !laid.has(k)).length
+    );
+  }, 0);
+}

@@ -1,0 +1,208 @@
+/** Names laid on sheets, and the sheets as jobs: every name where it lies, as it is by itself, clear of the others. */
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { describe, expect, test } from 'vitest';
+import { changed } from '../../src/core/commands/changed';
+import { editLayout, movePlace, newLayout, notLaid, setLayout, setPlaces } from '../../src/core/commands/layout';
+import { editRows } from '../../src/core/commands/roster';
+import type { Job } from '../../src/core/document/schema';
+import { flattenPath } from '../../src/core/geometry/path';
+import { applyMatrix, compose, rotation, translation } from '../../src/core/geometry/point';
+import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
+import { makeFiles } from '../../src/core/job/files';
+import { jobOfSheet, placesOn, sheetsLaid } from '../../src/core/job/laid-sheets';
+import { laidOutRows, rowShapes } from '../../src/core/job/lay-out';
+import { placeList, sheetFiles } from '../../src/core/job/sheet-files';
+import { finished } from '../../src/core/memo';
+import { jobInRow } from '../../src/core/roster/in-row';
+import { layoutSchema, type RowLayout, turnsOf } from '../../src/core/schema/layout';
+import { folder } from '../support/checkers';
+import { faces, wasmEngine } from '../support/faces';
+import { type Draft, jobWith, lettering, partOf, rectangle } from '../support/jobs';
+import { rosterOfNames } from '../support/names';
+
+const filling = { today: '2026-11-30' };
+const means = () => ({ evaluator: new Evaluator(wasmEngine), faces });
+const NAMES = ['Rowan', 'Hazel', 'Ivy', 'Juniper', 'Fern', 'Willow'];
+
+/** Tags with a name engraved on each. */
+const tags = (names: string[] = NAMES, layout: Draft = {}): Job =>
+  jobWith(
+    [
+      partOf([rectangle('tag', 80, 30)], { id: 'tag', placement: { x: 100, y: 100 } }),
+      partOf([lettering('‹Name›', 'Poppins', { size: { by: 'capital', mm: 10 }, placement: { x: 0, y: -5 } })], {
+        along: 'tag',
+        work: [{ what: 'fill', operation: 'engrave' }],
+      }),
+    ],
+    { roster: rosterOfNames(names), layout, sheet: { width: 200, height: 120 } },
+  );
+const names = (layout: Draft = {}): Job =>
+  jobWith([partOf([lettering('‹Name›', 'Pacifico', { size: { by: 'capital', mm: 14 } })])], {
+    roster: rosterOfNames(NAMES),
+    layout,
+    sheet: { width: 200, height: 80 },
+  });
+
+function laidOut(job: Job, moves = 200): { job: Job; used: number; laid: ReturnType<typeof finished<unknown>> } {
+  const laid = finished(
+    laidOutRows(job, finished(rowShapes(job, filling, means())), job.layout as RowLayout, { moves }),
+  );
+  return { job: setPlaces(job, laid.places), used: laid.used, laid };
+}
+
+/** The outlines of a job, as rings. */
+const ringsOf = (result: JobResult, id: (part: string) => boolean = () => true): number[][][] =>
+  result.parts.flatMap((part) =>
+    id(part.id) ? part.outlines.map((o) => flattenPath(o.path, 0.01).map(({ x, y }) => [x, y])) : [],
+  );
+
+test.for([
+  ['nested', names({ spacing: 2, turns: 4 })],
+  ['nested, with the holes of others', tags(NAMES, { spacing: 1.5, holes: true })],
+  ['in rows and columns', tags(NAMES, { way: 'rows', spacing: 4 })],
+] as const)('%s: names are clear of each other and of the edge, each as it is by itself', ([, before]) => {
+  const { job, used } = laidOut(before);
+  const layout = job.layout as RowLayout;
+  expect(notLaid(job)).toBe(0);
+  expect(used).toBeGreaterThan(0.05);
+  expect(used).toBeLessThan(1);
+  const evaluator = new Evaluator(wasmEngine);
+  const sheets = Array.from({ length: sheetsLaid(job) }, (_, sheet) => {
+    const own = jobOfSheet(job, sheet, filling);
+    const result = evaluator.evaluate(own, faces);
+    expect(result.findings.filter((f) => ['cut-across', 'off-sheet', 'off-piece'].includes(f.code))).toEqual([]);
+    return placesOn(job, sheet).map((place, nth) => {
+      const alone = evaluator.evaluate(
+        jobInRow(
+          job,
+          (job.roster?.rows ?? []).findIndex((row) => row.id === place.row),
+          filling,
+        ),
+        faces,
+      );
+      const to = compose(rotation(place.turn), translation(place.x, place.y));
+      const expected = ringsOf(alone).map((ring) =>
+        ring.map(([x, y]) => applyMatrix(to, { x: x as number, y: y as number })),
+      );
+      const rings = ringsOf(result, (part) => part.startsWith(`n${nth}-`));
+      rings.flat().forEach(([x, y], i) => {
+        const at = expected.flat()[i];
+        expect(Math.hypot((x as number) - (at?.x ?? NaN), (y as number) - (at?.y ?? NaN))).toBeLessThan(1e-4);
+      });
+      // The tag alone: what is engraved lies on it.
+      return layout.way === 'rows' || before.parts.length > 1 ? rings.slice(0, 1) : rings;
+    });
+  });
+  const file = path.join(folder(), 'layouts.json');
+  writeFileSync(file, JSON.stringify([{ width: job.sheet.width, height: job.sheet.height, sheets }]));
+  const [judged] = JSON.parse(
+    execFileSync('/usr/bin/python3', ['tests/nesting/check_spacing.py', file], { encoding: 'utf8' }),
+  ) as { apart: number; edge: number }[];
+  expect(judged?.apart).toBeGreaterThanOrEqual(layout.spacing - 1e-3);
+  expect(judged?.edge).toBeGreaterThanOrEqual(layout.margin - 1e-3);
+});
+
+describe('what is laid', () => {
+  test('as many copies as are asked for, and nothing that is left out', () => {
+    const job = editRows(
+      editRows(tags(), ['r1'], (row) => void Object.assign(row, { copies: 3 })),
+      ['r0'],
+      (row) => void Object.assign(row, { out: true }),
+    );
+    const { job: laid } = laidOut(job);
+    const rows = laid.layout?.places.map((p) => `${p.row}/${p.copy}`).sort();
+    expect(rows).toEqual(['r1/0', 'r1/1', 'r1/2', 'r2/0', 'r3/0', 'r4/0', 'r5/0']);
+    // One that is left out afterwards is on no sheet any more, and one copy less neither.
+    const less = editRows(
+      editRows(laid, ['r2'], (row) => void Object.assign(row, { out: true })),
+      ['r1'],
+      (row) => void Object.assign(row, { copies: 2 }),
+    );
+    const on = Array.from({ length: sheetsLaid(less) }, (_, i) => placesOn(less, i)).flat();
+    expect(on.map((p) => `${p.row}/${p.copy}`).sort()).toEqual(['r1/0', 'r1/1', 'r3/0', 'r4/0', 'r5/0']);
+    expect(notLaid(editRows(laid, ['r0'], (row) => void Object.assign(row, { out: false })))).toBe(1);
+  });
+
+  test('what is larger than the sheet, and what is cut out of the sheet itself, is told', () => {
+    const large = jobWith([partOf([lettering('‹Name›', 'Poppins', { size: { by: 'capital', mm: 60 } })])], {
+      roster: rosterOfNames(['Bo', 'Marigold and Thyme']),
+      layout: {},
+    });
+    expect(laidOut(large).laid).toMatchObject({ tooLarge: ['r1'], takesSheet: [] });
+    const negative = jobWith([partOf([lettering('‹Name›', 'Poppins')], { keep: 'outside' })], {
+      roster: rosterOfNames(['Bo']),
+      layout: {},
+    });
+    expect(laidOut(negative).laid).toMatchObject({ places: [], sheets: 0, takesSheet: ['r0'] });
+  });
+
+  test('the same list gives the same layout', () => {
+    expect(laidOut(names()).job).toEqual(laidOut(names()).job);
+  });
+
+  test('turns: none, over, across, any; the grain lets them be turned over only', () => {
+    expect([1, 2, 4, 3].map((turns) => turnsOf({ turns, grain: false }))).toEqual([
+      [0],
+      [0, 180],
+      [0, 90, 180, 270],
+      [0, 120, 240],
+    ]);
+    expect([1, 4, 24].map((turns) => turnsOf({ turns, grain: true }))).toEqual([[0], [0, 180], [0, 180]]);
+  });
+});
+
+test('parts that go along, and copies of others, do so on the sheet', () => {
+  const job = laidOut(tags()).job;
+  const own = jobOfSheet(job, 0, filling);
+  expect(own).toMatchObject({ roster: null, layout: null });
+  for (const part of own.parts.filter((p) => p.along !== null))
+    expect(own.parts.map((p) => p.id)).toContain(part.along);
+  expect(new Set(own.parts.map((p) => p.id)).size).toBe(own.parts.length);
+});
+
+test('files of each sheet, and a list of which name lies where', () => {
+  const { job } = laidOut(changed(tags(), (draft) => void Object.assign(draft, { title: 'Tags' })));
+  const { sheets, refused } = finished(
+    sheetFiles(job, {
+      filling,
+      scope: { partIds: null },
+      write: (one, result, scope) => makeFiles(one, result, ['svg'], scope),
+      ...means(),
+    }),
+  );
+  expect(refused).toEqual([]);
+  expect(sheets.map((s) => s.files.map((f) => f.name))).toEqual(
+    Array.from({ length: sheetsLaid(job) }, (_, i) => [`tags_sheet-${i + 1}.svg`]),
+  );
+  const lines = new TextDecoder()
+    .decode(placeList(job, sheets, filling).bytes)
+    .trim()
+    .split('\r\n');
+  expect(lines[0]).toBe('Sheet,No.,Name,Copy,Turn,Files');
+  expect(lines).toHaveLength(1 + NAMES.length);
+  expect(
+    lines
+      .slice(1)
+      .map((l) => l.split(',')[2])
+      .sort(),
+  ).toEqual([...NAMES].sort());
+});
+
+test('commands: how names are laid, where one lies, and each by itself again', () => {
+  const job = setLayout(tags(), newLayout());
+  expect(job.layout).toEqual(layoutSchema.parse({}));
+  expect(editLayout(job, { spacing: 7 }).layout?.spacing).toBe(7);
+  expect(setLayout(job, job.layout)).toBe(job);
+  const laid = laidOut(job).job;
+  const [place] = laid.layout?.places ?? [];
+  if (!place) throw new Error('nothing was laid');
+  const moved = movePlace(laid, place, 1.25, -2);
+  expect(moved.layout?.places[0]).toEqual({ ...place, x: place.x + 1.25, y: place.y - 2 });
+  expect(movePlace(laid, { row: 'gone', copy: 0 }, 1, 1)).toBe(laid);
+  expect(setLayout(laid, null).layout).toBeNull();
+  const without = setLayout(tags(), null);
+  for (const done of [editLayout(without, { spacing: 1 }), setPlaces(without, []), movePlace(without, place, 1, 1)])
+    expect(done).toBe(without);
+});
