@@ -2,7 +2,9 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
-import { addLettering, chooseFace, computed, expect, newJob, station, test } from './fixtures';
+import { jobWith, lettering, partOf } from '../tests/support/jobs';
+import { rosterOfNames } from '../tests/support/names';
+import { addLettering, chooseFace, computed, expect, newJob, openJob, station, test } from './fixtures';
 
 /** Joined letters, but for the dots of ij and the ring of å. */
 const TWELVE = 'rowan hazel fern clover heather yarrow meadow orchard ij åse sorrel lavender'.split(' ');
@@ -146,4 +148,44 @@ test('a list comes from a file, as it was read or otherwise, and files are writt
   await expect(page.getByRole('alert').filter({ hasText: 'This is a spreadsheet in its own format' })).toBeVisible();
   await page.getByRole('dialog').getByRole('button', { name: 'Close' }).last().click();
   await expect(names(page).getByRole('heading', { name: '2 names' })).toBeVisible();
+});
+
+test('names are laid on two sheets, one is moved, and a file is written for each sheet', async ({ page }) => {
+  const job = jobWith(
+    [partOf([lettering('‹Name›', 'Poppins', { size: { by: 'capital', mm: 14 } })], { hangsTogether: 'no' })],
+    {
+      roster: rosterOfNames(TWELVE),
+      sheet: { width: 210, height: 70 },
+    },
+  );
+  await openJob(page, 'Shelf tags', job);
+  await names(page).getByText('On sheets', { exact: true }).click();
+  await names(page).getByRole('button', { name: 'Lay them on sheets' }).click();
+  const said = names(page).getByRole('status').filter({ hasText: 'needed' });
+  await expect(said).toContainText('2 sheets');
+  const stop = names(page).getByRole('button', { name: 'Stop', exact: true });
+  await stop.click();
+  await expect(names(page).getByRole('button', { name: 'Lay them anew' })).toBeVisible();
+  const sheet = names(page).getByRole('img', { name: /^Sheet 1 with/ });
+  await expect(sheet.locator('g').first()).toBeVisible();
+  // Moved off the sheet it is told; undo brings it back.
+  const piece = await sheet.locator('g').first().boundingBox();
+  if (!piece) throw new Error('nothing lies on the sheet');
+  await page.mouse.move(piece.x + piece.width / 2, piece.y + piece.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(piece.x + piece.width / 2, piece.y + 400, { steps: 4 });
+  await page.mouse.up();
+  const found = names(page).getByRole('list', { name: 'Findings of the sheets' });
+  await expect(found).toContainText('Sheet 1:');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(found).toHaveCount(0);
+  await station(page, 'Prove').click();
+  await expect(page.getByLabel('files for each of the 2 sheets')).toBeChecked();
+  const waiting = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Write all four' }).click();
+  const files = unzipSync(new Uint8Array(readFileSync(await (await waiting).path())));
+  expect(Object.keys(files)).toEqual(
+    expect.arrayContaining(['shelf-tags_sheet-1.svg', 'shelf-tags_sheet-2.dxf', 'shelf-tags_list.csv']),
+  );
+  expect(new TextDecoder().decode(files['shelf-tags_list.csv']).trim().split('\r\n')).toHaveLength(13);
 });

@@ -16,8 +16,8 @@ import type { PreparedRows, RowsAsked } from './prepare-rows';
 /** What the command says of sheets with names laid on them. */
 export type LaidReport = {
   readonly title: string;
-  /** Share of the sheets that is used, 0 to 1; null where the document says where names lie. */
-  readonly used: number | null;
+  /** Share of the sheets that is needed, 0 to 1; null where the document says where names lie. */
+  readonly needed: number | null;
   readonly notLaid: readonly string[];
   readonly sheets: readonly (Report & { readonly nth: number; readonly files: readonly string[] })[];
 };
@@ -29,7 +29,7 @@ function laid(job: Job, layout: RowLayout, ready: AtHand, filling: { today: stri
   const isWhole = made.every((row) =>
     Array.from({ length: row.copies }, (_, i) => `${row.id} ${i}`).every((k) => known.has(k)),
   );
-  if (isWhole) return { job, used: null, notLaid: [] };
+  if (isWhole) return { job, needed: null, notLaid: [] };
   const shapes = finished(rowShapes(job, filling, ready));
   const found = finished(laidOutRows(job, shapes, layout));
   const nameOf = (id: string) =>
@@ -39,7 +39,7 @@ function laid(job: Job, layout: RowLayout, ready: AtHand, filling: { today: stri
     );
   return {
     job: { ...job, layout: { ...layout, places: [...found.places] } },
-    used: found.used,
+    needed: found.needed,
     notLaid: [
       ...found.tooLarge.map((id) => `${nameOf(id)} is larger than the sheet within its margin.`),
       ...found.takesSheet.map(
@@ -56,7 +56,7 @@ export function preparedLaid(
   ready: AtHand,
 ): Omit<PreparedRows, 'report'> & { readonly report: LaidReport } {
   const filling = { today: options.date ?? '' };
-  const { job, used, notLaid } = laid(ready.job, layout, ready, filling);
+  const { job, needed, notLaid } = laid(ready.job, layout, ready, filling);
   const isToWrite = options.out !== null && options.formats.length > 0;
   const { sheets, refused } = isToWrite
     ? finished(
@@ -95,7 +95,7 @@ export function preparedLaid(
       isSaid: true,
     })),
     refused,
-    report: { title: job.title, used, notLaid, sheets: reports },
+    report: { title: job.title, needed, notLaid, sheets: reports },
     findings,
     isSpoiled: findings.some((f) => f.severity === 'fault'),
   };

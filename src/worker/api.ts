@@ -32,6 +32,7 @@ export const ASKED_OF_DOCUMENTS = [
   'safePart',
   'searchLonger',
   'sheetFiles',
+  'sheetFindings',
   'sheets',
   'sizingTo',
   'started',

@@ -4,6 +4,7 @@ import type { FileFormat } from '../core/formats/written';
 import type { Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
 import { makeFiles } from '../core/job/files';
+import { type SheetFinding, sheetFindings } from '../core/job/laid-sheets';
 import type { LaidRows } from '../core/job/lay-out';
 import { machineFiles } from '../core/job/machine-files';
 import type { WriteOne } from '../core/job/row-files';
@@ -78,6 +79,13 @@ export class RowHost extends JobHost {
   /** End the laying under way: it answers with the best layout it found. */
   async stopLaying(_job: Job): Promise<void> {
     this.laying.stop();
+  }
+
+  /** What is found about the sheets that names lie on; null when that was asked anew meanwhile. */
+  sheetFindings(job: Job, today: string): Promise<SheetFinding[] | null> {
+    return this.ofRows(job, { kind: 'sheet findings', isPatient: true }, today, (means) =>
+      sheetFindings(job, { today }, means),
+    );
   }
 
   /** Files of the sheets that names were laid on: for their machine, or in formats. */

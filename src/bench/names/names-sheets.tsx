@@ -1,14 +1,18 @@
 /** The names on sheets of the stock: how they are laid, the search for it, and where each lies, to be moved by hand. */
-import { type PointerEvent, useRef, useState } from 'react';
+import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
 import { editLayout, movePlace, notLaid, setLayout } from '@/core/commands/layout';
 import type { Job } from '@/core/document/schema';
+import type { SheetFinding } from '@/core/job/laid-sheets';
 import type { Picture } from '@/core/job/picture';
 import { LIMITS } from '@/core/limits';
 import type { LayPlace, RowLayout } from '@/core/schema/layout';
 import { QuantityField } from '@/ui/fields';
 import { PictureShapes } from '@/ui/job-picture';
+import { today } from '@/ui/when';
+import { computingRows } from '@/worker/client';
+import { SeverityMark } from '../finding-row';
 import { dispatchDocument, takeRow, useBench } from '../store';
 import { layOut, stopLaying, useLaying } from './laying';
 import styles from './names.module.css';
@@ -39,22 +43,30 @@ function Settings({ layout }: { layout: RowLayout }) {
         <option value="nested">As close as their shapes go</option>
         <option value="rows">In rows and columns</option>
       </Form.Select>
-      <QuantityField
-        label="Between them"
-        unit={unit}
-        value={layout.spacing}
-        least={0}
-        most={LIMITS.spacingMm}
-        onChange={(spacing) => edit({ spacing }, 'layout-spacing')}
-      />
-      <QuantityField
-        label="To the edge"
-        unit={unit}
-        value={layout.margin}
-        least={0}
-        most={LIMITS.spacingMm}
-        onChange={(margin) => edit({ margin }, 'layout-margin')}
-      />
+      <div className={styles.field}>
+        <QuantityField
+          bare
+          prefix="apart"
+          label="Between them"
+          unit={unit}
+          value={layout.spacing}
+          least={0}
+          most={LIMITS.spacingMm}
+          onChange={(spacing) => edit({ spacing }, 'layout-spacing')}
+        />
+      </div>
+      <div className={styles.field}>
+        <QuantityField
+          bare
+          prefix="edge"
+          label="To the edge"
+          unit={unit}
+          value={layout.margin}
+          least={0}
+          most={LIMITS.spacingMm}
+          onChange={(margin) => edit({ margin }, 'layout-margin')}
+        />
+      </div>
       {isNested && (
         <>
           <Form.Select
@@ -134,7 +146,7 @@ function SheetOf({
     held.addEventListener('lostpointercapture', up, { once: true });
   };
   return (
-    <figure className={styles.sheet}>
+    <figure className={styles.sheet} style={{ aspectRatio: `${sheet.width + 4} / ${sheet.height + 4}` }}>
       <svg
         ref={svg}
         role="img"
@@ -181,6 +193,8 @@ function SheetOf({
   );
 }
 
+const percent = (share: number): string => `${Math.round(100 * share)} %`;
+
 /** What came of laying them, in words. */
 function Said({ document }: { document: Job }) {
   const { now, share, last } = useLaying();
@@ -188,7 +202,7 @@ function Said({ document }: { document: Job }) {
   const missing = share === null ? notLaid(document) : 0;
   const sheets = new Set((document.layout?.places ?? []).map((p) => p.sheet)).size;
   const words = laid
-    ? `${laid.sheets === 1 ? 'One sheet' : `${laid.sheets} sheets`}, ${Math.round(100 * laid.used)} % of it used.`
+    ? `${laid.sheets === 1 ? 'One sheet' : `${laid.sheets} sheets`}, ${percent(laid.needed)} of ${laid.sheets === 1 ? 'it' : 'them'} needed; ${percent(laid.pieces)} of that becomes pieces.`
     : sheets > 0
       ? `${sheets === 1 ? 'One sheet' : `${sheets} sheets`}.`
       : '';
@@ -208,6 +222,41 @@ function Said({ document }: { document: Job }) {
     </span>
   );
 }
+
+/** What lies on each other, or off its sheet. */
+function Found({ document }: { document: Job }) {
+  const share = useLaying((s) => s.share);
+  const [found, setFound] = useState<readonly SheetFinding[]>([]);
+  useEffect(() => {
+    if (share !== null) return;
+    let isOld = false;
+    const later = setTimeout(async () => {
+      const now = await computingRows()
+        .sheetFindings(document, today())
+        .catch(() => null);
+      if (now && !isOld) setFound(now);
+    }, QUIET_MS);
+    return () => {
+      isOld = true;
+      clearTimeout(later);
+    };
+  }, [document, share]);
+  if (found.length === 0 || share !== null) return null;
+  return (
+    <ul className={styles.sheetFindings} aria-label="Findings of the sheets">
+      {found.slice(0, MOST_FOUND).map(({ sheet, severity, sentence }) => (
+        <li key={`${sheet} ${sentence}`}>
+          <SeverityMark severity={severity} isLeft={false} /> Sheet {sheet + 1}: {sentence}
+        </li>
+      ))}
+      {found.length > MOST_FOUND && <li className="nf-muted">And {found.length - MOST_FOUND} more.</li>}
+    </ul>
+  );
+}
+
+/** Sheets are looked over when nothing was changed for so long, in ms; findings that are listed. */
+const QUIET_MS = 500;
+const MOST_FOUND = 4;
 
 /** The names on their sheets. */
 export function NamesSheets() {
@@ -251,6 +300,7 @@ export function NamesSheets() {
       </div>
       <div className={styles.said}>
         <Said document={document} />
+        <Found document={document} />
       </div>
       <div className={`${styles.scroller} ${styles.sheets}`}>
         {Array.from({ length: count }, (_, nth) => (

@@ -25,6 +25,8 @@ import { onePieceWords } from './summary';
 const HEIGHT = 'names-height';
 const USUAL_PX = 250;
 const LEAST_PX = 120;
+/** Sheets are shown larger than a table. */
+const SHEETS_PX = 400;
 const STEP_PX = 24;
 
 const clamp = (px: number): number => Math.round(Math.max(LEAST_PX, Math.min(px, window.innerHeight - 260)));
@@ -124,7 +126,11 @@ function Strip({ roster }: { roster: Roster }) {
   const end = () =>
     dispatchDocument((job) => (inHand < 0 ? setRoster(job, null) : jobInRow(job, inHand, { today: today() })));
   return (
-    <section className={styles.strip} style={isOpen ? { height } : undefined} aria-label="Names">
+    <section
+      className={styles.strip}
+      style={isOpen ? { height: as === 'sheets' ? Math.max(height, clamp(SHEETS_PX)) : height } : undefined}
+      aria-label="Names"
+    >
       {isOpen && (
         // biome-ignore lint/a11y/useSemanticElements: a line can't be drawn
         <div

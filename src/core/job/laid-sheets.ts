@@ -2,10 +2,15 @@
 import { relinked } from '../commands/parts';
 import type { Job, Part } from '../document/schema';
 import { compose, rotation, translation } from '../geometry/point';
+import type { Severity } from '../inspect/finding';
+import { LIMITS } from '../limits';
 import { placementMatrix, placementOf } from '../prepare/placement';
+import type { FaceLookup } from '../prepare/prepared';
 import type { FilledWith } from '../roster/fields';
-import { jobInRow } from '../roster/in-row';
+import { jobInRow, rowTitle } from '../roster/in-row';
 import type { LayPlace } from '../schema/layout';
+import { cutTo } from '../units/text';
+import type { Evaluator, Progress } from './evaluate';
 
 /** How many sheets names are laid on. */
 export const sheetsLaid = (job: Job): number =>
@@ -20,12 +25,20 @@ export function placesOn(job: Job, sheet: number): LayPlace[] {
   });
 }
 
+/** What a part is called among those of other rows; one without a name is called by its words. */
+const nameIn = ({ name }: Part, title: string): string =>
+  name === '' || name.includes(title) ? name : cutTo(`${name}, ${title}`, LIMITS.nameCharacters);
+
 /** Parts of a row where it lies, with ids that no other row has. */
-function laidParts(job: Job, place: LayPlace, nth: number): Part[] {
+function laidParts(
+  job: Job,
+  place: LayPlace,
+  { nth, title }: { readonly nth: number; readonly title: string },
+): Part[] {
   const ids = new Map(job.parts.map((part, i) => [part.id, `n${nth}-${i}`]));
   const to = compose(rotation(place.turn), translation(place.x, place.y));
   return job.parts.map((part) => {
-    const linked = { ...relinked(part, ids), id: ids.get(part.id) as string };
+    const linked = { ...relinked(part, ids), id: ids.get(part.id) as string, name: nameIn(part, title) };
     if (part.along !== null) return linked;
     return { ...linked, placement: placementOf(compose(placementMatrix(part.placement), to)) };
   });
@@ -36,15 +49,44 @@ export function jobOfSheet(job: Job, sheet: number, filling: FilledWith): Job {
   const rows = job.roster?.rows ?? [];
   const inRow = new Map<string, Job>();
   const parts = placesOn(job, sheet).flatMap((place, nth) => {
-    const known =
-      inRow.get(place.row) ??
-      jobInRow(
-        job,
-        rows.findIndex((row) => row.id === place.row),
-        filling,
-      );
+    const at = rows.findIndex((row) => row.id === place.row);
+    const known = inRow.get(place.row) ?? jobInRow(job, at, filling);
     inRow.set(place.row, known);
-    return laidParts(known, place, nth);
+    return laidParts(known, place, { nth, title: rowTitle(job, at) });
   });
   return { ...job, parts, pictures: [], roster: null, layout: null, leftAsIs: [], otherSheets: [] };
+}
+
+/** What is found about a sheet as a whole; what is found about a name by itself is told there. */
+export type SheetFinding = { readonly sheet: number; readonly severity: Severity; readonly sentence: string };
+
+/** Codes of findings about things that lie on each other, or off the sheet. */
+const OF_SHEETS = new Set([
+  'cut-over',
+  'cut-across',
+  'across-edge',
+  'more-collisions',
+  'off-piece',
+  'outside-first',
+  'off-sheet',
+  'drawn-twice',
+  'off-bed',
+]);
+
+/** What is found about the sheets that names lie on; yields how many are done. */
+export function* sheetFindings(
+  job: Job,
+  filling: FilledWith,
+  { evaluator, faces }: { readonly evaluator: Evaluator; readonly faces: FaceLookup },
+): Generator<Progress, SheetFinding[]> {
+  const count = sheetsLaid(job);
+  const found: SheetFinding[] = [];
+  for (let sheet = 0; sheet < count; sheet++) {
+    const steps = evaluator.steps(jobOfSheet(job, sheet, filling), faces);
+    let step = steps.next();
+    for (; !step.done; step = steps.next()) yield { done: sheet, of: count };
+    for (const { code, severity, sentence } of step.value.findings)
+      if (OF_SHEETS.has(code)) found.push({ sheet, severity, sentence });
+  }
+  return found;
 }

@@ -6,7 +6,7 @@ import type { Point } from '../geometry/point';
 import { firstLayout } from '../nesting/first';
 import { improved } from '../nesting/improve';
 import { type NestLayout, type NestShape, type Problem, placeInMm, prepareNesting, STRAY_MM } from '../nesting/problem';
-import { boundsOfAreas, flatRing, type RingArea } from '../nesting/raster';
+import { boundsOfAreas, flatRing, type RingArea, turned } from '../nesting/raster';
 import { rowsAndColumns } from '../nesting/rows-columns';
 import type { FaceLookup } from '../prepare/prepared';
 import type { FilledWith } from '../roster/fields';
@@ -78,12 +78,26 @@ export function* rowShapes(
 export type LaidRows = {
   readonly places: readonly LayPlace[];
   readonly sheets: number;
-  /** Share of the sheets that is used, 0 to 1. */
-  readonly used: number;
+  /** Share of the sheets that is needed, 0 to 1: all but what is left of the last beyond what lies on it. */
+  readonly needed: number;
+  /** Share of that which becomes pieces, 0 to 1. */
+  readonly pieces: number;
   /** Rows that fit on no sheet, and those cut out of the sheet itself. */
   readonly tooLarge: readonly string[];
   readonly takesSheet: readonly string[];
 };
+
+/** Height of what lies on a sheet, in mm. */
+function heightOf(places: readonly LayPlace[], shapes: ReadonlyMap<string, RowShape>): number {
+  let [low, high] = [Infinity, -Infinity];
+  for (const { row, turn, y } of places) {
+    const bounds = boundsOfAreas((shapes.get(row)?.areas ?? []).map((area) => turned(area, turn)));
+    if (!bounds) continue;
+    low = Math.min(low, bounds.minY + y);
+    high = Math.max(high, bounds.maxY + y);
+  }
+  return Math.max(0, high - low);
+}
 
 /** Moves of the search that are made where nobody says, and its seed. */
 const USUAL_MOVES = 2_000;
@@ -105,12 +119,16 @@ export function* laidOutRows(
   const free = shapes.filter((shape) => !shape.takesSheet && shape.areas.length > 0);
   const say = (places: LayPlace[], notLaid: readonly string[]): LaidRows => {
     const sheets = places.reduce((most, place) => Math.max(most, place.sheet + 1), 0);
-    const byId = new Map(free.map((shape) => [shape.rowId, shape.mm2]));
-    const mm2 = places.reduce((sum, { row }) => sum + (byId.get(row) ?? 0), 0);
+    const byId = new Map(free.map((shape) => [shape.rowId, shape]));
+    const mm2 = places.reduce((sum, { row }) => sum + (byId.get(row)?.mm2 ?? 0), 0);
+    const onLast = places.filter((place) => place.sheet === sheets - 1);
+    const last = Math.min(1, (heightOf(onLast, byId) + 2 * layout.margin) / sheet.height);
+    const needed = sheets === 0 ? 0 : (sheets - 1 + last) / sheets;
     return {
       places,
       sheets,
-      used: sheets === 0 ? 0 : mm2 / (sheets * sheet.width * sheet.height),
+      needed,
+      pieces: sheets === 0 ? 0 : mm2 / (needed * sheets * sheet.width * sheet.height),
       tooLarge: [...new Set(notLaid)],
       takesSheet: shapes.filter((shape) => shape.takesSheet).map((shape) => shape.rowId),
     };
