@@ -110,7 +110,7 @@ export function NamesGrid({ roster, inHand, titles }: { roster: Roster; inHand: 
   }, []);
   const made = roster.rows.filter((row) => !row.out);
   const within = useMemo(() => largestOf(seen), [seen]);
-  const found = foundInRows(roster, seen);
+  const found = useMemo(() => foundInRows(roster, seen), [roster, seen]);
   const chosen = found.find((f) => f.code === filter);
   const ids = chosen && new Set(chosen.rowIds);
   const rows = worstFirst(

@@ -1,6 +1,6 @@
 /** The names along the bottom of the bench: as a table or as pictures, as high as they are drawn. */
 import { ChevronDown, ChevronUp } from 'lucide-react';
-import { type KeyboardEvent, type PointerEvent, useEffect, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Dropdown from 'react-bootstrap/Dropdown';
 import ToggleButton from 'react-bootstrap/ToggleButton';
@@ -60,6 +60,7 @@ function useHeight() {
 function Says({ roster }: { roster: Roster }) {
   const { seen, progress, isStopped, fault } = useRows();
   const busy = useMending((s) => s.busy);
+  const words = useMemo(() => onePieceWords(roster, seen), [roster, seen]);
   if (busy)
     return (
       <span role="status">
@@ -85,7 +86,7 @@ function Says({ roster }: { roster: Roster }) {
         </Button>
       </span>
     );
-  return <span role="status">{onePieceWords(roster, seen)}</span>;
+  return <span role="status">{words}</span>;
 }
 
 /** How the names are shown. */
@@ -115,7 +116,7 @@ function Strip({ roster }: { roster: Roster }) {
   const { height, drag, key } = useHeight();
   const { open, dialog } = useListDialog();
   const inHand = placeOfRow(document, rowId);
-  const titles = roster.rows.map((_, nth) => rowTitle(document, nth));
+  const titles = useMemo(() => (document.roster?.rows ?? []).map((_, nth) => rowTitle(document, nth)), [document]);
   const made = roster.rows.filter((row) => !row.out).length;
   const add = (column: NewColumn) => {
     const done = addColumn(document, column);

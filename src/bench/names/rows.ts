@@ -34,7 +34,50 @@ function stillThere(document: Job, seen: RowsState['seen']): RowsState['seen'] {
   return [...seen.keys()].every((id) => rows.has(id)) ? seen : new Map([...seen].filter(([id]) => rows.has(id)));
 }
 
+/** What came in is shown at most so often, in ms: rows come by the hundred a second, and the whole strip follows them. */
+const SHOWN_MS = 250;
+
+/** Rows and progress that came in, shown together. */
+class Shown {
+  private rows: RowDone[] = [];
+  private progress: RowsState['progress'] = null;
+  private later: ReturnType<typeof setTimeout> | undefined;
+
+  take(rows: readonly RowDone[]): void {
+    this.rows.push(...rows);
+    this.later ??= setTimeout(() => this.show(), SHOWN_MS);
+  }
+
+  tell(progress: RowsState['progress']): void {
+    this.progress = progress;
+    this.later ??= setTimeout(() => this.show(), SHOWN_MS);
+  }
+
+  /** Nothing of it is to be shown any more. */
+  drop(): void {
+    clearTimeout(this.later);
+    this.later = undefined;
+    this.rows = [];
+    this.progress = null;
+  }
+
+  private show(): void {
+    const { rows, progress } = this;
+    this.later = undefined;
+    this.rows = [];
+    this.progress = null;
+    useRows.setState(({ seen, of }) => ({
+      ...(rows.length > 0 && { seen: withRows(seen, rows) }),
+      // Once all of them are there, there is no progress any more.
+      ...(of === null && progress && { progress }),
+    }));
+  }
+}
+
+const shown = new Shown();
+
 async function look(document: Job): Promise<void> {
+  shown.drop();
   // Rows and progress may still be on their way when the answer is there.
   let isDone = false;
   const isOld = () => useBench.getState().document !== document || useRows.getState().isStopped;
@@ -44,10 +87,10 @@ async function look(document: Job): Promise<void> {
       document,
       today(),
       proxy((rows: readonly RowDone[]) => {
-        if (!isOld()) useRows.setState(({ seen }) => ({ seen: withRows(seen, rows) }));
+        if (!isOld()) shown.take(rows);
       }),
       proxy((done: number, of: number) => {
-        if (!isDone && !isOld()) useRows.setState({ progress: { done, of } });
+        if (!isDone && !isOld()) shown.tell({ done, of });
       }),
     );
     if (done && !isOld()) useRows.setState({ of: document, progress: null });
@@ -89,6 +132,7 @@ export function followRows(): () => void {
 /** Stop looking rows over: those that are there stay. */
 export function stopRows(): void {
   const { document } = useBench.getState();
+  shown.drop();
   useRows.setState({ isStopped: true, progress: null });
   // A newer question ends the one under way.
   if (document.roster)
