@@ -1,5 +1,7 @@
 /** Takes the pictures of docs/screenshots from the sample jobs; run by `npm run pictures`. */
 import type { Page } from '@playwright/test';
+import { jobWith, lettering, partOf } from '../tests/support/jobs';
+import { rosterOfNames } from '../tests/support/names';
 import {
   addLettering,
   chooseFace,
@@ -7,6 +9,7 @@ import {
   expect,
   newJob,
   onScreen,
+  openJob,
   startEmpty,
   startOf,
   station,
@@ -107,16 +110,6 @@ test('hold', async ({ page }) => {
   await shoot(page, 'hold');
 });
 
-test('islands', async ({ page }) => {
-  await open(page, 'Seed bin stencils', 'Hold', /^Oats/);
-  await page
-    .getByRole('region', { name: 'Islands' })
-    .getByRole('button', { name: /^Middle of A/ })
-    .click();
-  await page.getByRole('button', { name: 'Fit' }).click();
-  await shoot(page, 'islands');
-});
-
 test('names', async ({ page }) => {
   await newJob(page, 'Bed markers');
   await addLettering(page, 'Rosemary');
@@ -133,6 +126,29 @@ test('names', async ({ page }) => {
   await names.getByText('Pictures', { exact: true }).click();
   await expect(names.getByRole('status')).toHaveText(/of 12 come off as one piece/);
   await shoot(page, 'names');
+});
+
+test('sheets', async ({ page }) => {
+  const plants =
+    'Thyme Mint Jasmine Dill Basil Sage Fennel Chives Sorrel Marigold Lavender Rosemary Lovage Borage Parsley Savory';
+  const job = jobWith(
+    [
+      partOf([lettering('‹Name›', 'Pacifico', { size: { by: 'capital', mm: 30 } })], {
+        steps: [{ kind: 'weld' }, { kind: 'tie', width: 2 }],
+      }),
+    ],
+    {
+      roster: rosterOfNames(plants.split(' ')),
+      sheet: { width: 600, height: 300, material: 'Birch plywood', thickness: 4 },
+    },
+  );
+  await openJob(page, 'Bed markers', job);
+  const names = page.getByRole('region', { name: 'Names' });
+  await names.getByText('On sheets', { exact: true }).click();
+  await expect(names.getByRole('status').first()).toHaveText(/come off as one piece/);
+  await names.getByRole('button', { name: 'Lay them on sheets' }).click();
+  await expect(names.getByRole('button', { name: 'Lay them anew' })).toBeVisible({ timeout: 180_000 });
+  await shoot(page, 'sheets');
 });
 
 test('as cut', async ({ page }) => {

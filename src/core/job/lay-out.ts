@@ -30,7 +30,7 @@ const asLine = (points: readonly Point[]): Float64Array => flatRing([...points, 
 const flat = (path: Path): Point[] => flattenPath(path, STRAY_MM / 2);
 
 /** The shape of what a job comes to: its outlines, and all lines that are drawn beside them. */
-export function shapeOfResult(result: JobResult): Pick<RowShape, 'areas' | 'mm2' | 'takesSheet'> {
+function shapeOfResult(result: JobResult): Pick<RowShape, 'areas' | 'mm2' | 'takesSheet'> {
   const areas: RingArea[] = [];
   let mm2 = 0;
   const own = new Set<Path>();

@@ -14,7 +14,7 @@ import type { WriteOne } from './row-files';
 export type SheetFiles = { readonly sheet: number; readonly files: readonly WrittenFile[] };
 
 /** What a sheet is called in names of files. */
-export const sheetName = (sheet: number): string => `sheet ${sheet + 1}`;
+const sheetName = (sheet: number): string => `sheet ${sheet + 1}`;
 
 /** Write the files of all sheets; none and why where one of them can't be given out. Yields how many are done. */
 export function* sheetFiles(
