@@ -171,22 +171,6 @@ test('letters filled with lines', async ({ page }) => {
   await shoot(page, 'hatch');
 });
 
-test('a tool chosen', async ({ page }) => {
-  await open(page, 'Tool rack tags', 'Fill', /^Dibber/);
-  await page.getByLabel('Filled with').selectOption({ label: 'a flat tool' });
-  const width = page.getByRole('textbox', { name: 'Width', exact: true });
-  await width.fill('2 mm');
-  await width.press('Enter');
-  await page.getByRole('button', { name: 'Choose a tool' }).click();
-  await expect(page.getByText(/^Proposed:/)).toBeVisible();
-  await page.getByRole('button', { name: 'As filled' }).click();
-  await page.getByText(/^Proposed:/).evaluate((p) => p.scrollIntoView({ block: 'center' }));
-  const at = await onScreen(page, 140, 45);
-  await page.mouse.move(at.x, at.y);
-  await page.mouse.wheel(0, -350);
-  await shoot(page, 'tool');
-});
-
 test('assign', async ({ page }) => {
   await newJob(page, 'Bay sign');
   await page.getByLabel('Machine').selectOption('Plasma table');

@@ -20,7 +20,8 @@ test('every station has a page with three pictures and a sentence for first use'
 test('pages are found by all of the words, those called so first', () => {
   expect(pagesFor('  ').length).toBe(HELP_PAGES.length);
   expect(pagesFor('BRIDGE stencil').map((p) => p.id)).toEqual(['hold']);
-  expect(pagesFor('names')[0]?.id).toBe('prove');
+  expect(pagesFor('list of names')[0]?.id).toBe('compose');
+  expect(pagesFor('names of files')[0]?.id).toBe('prove');
   expect(pagesFor('typefaces').map((p) => p.id)[0]).toBe('typefaces');
   expect(pagesFor('nonesuch')).toEqual([]);
 });
