@@ -15,6 +15,7 @@ export const ASKED_OF_DOCUMENTS = [
   'edgesOf',
   'evaluate',
   'files',
+  'fillSheet',
   'drillPaper',
   'inHand',
   'layOut',

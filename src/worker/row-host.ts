@@ -5,7 +5,7 @@ import type { Progress } from '../core/job/evaluate';
 import type { ExportScope } from '../core/job/export';
 import { makeFiles } from '../core/job/files';
 import { type SheetFinding, sheetFindings } from '../core/job/laid-sheets';
-import type { LaidRows } from '../core/job/lay-out';
+import { type FilledSheet, filledSheet, type LaidRows, rowShapes } from '../core/job/lay-out';
 import { machineFiles } from '../core/job/machine-files';
 import type { WriteOne } from '../core/job/row-files';
 import { sheetFiles } from '../core/job/sheet-files';
@@ -74,6 +74,20 @@ export class RowHost extends JobHost {
     return this.ofRows(job, { kind: 'lay out', onProgress }, today, (means) =>
       this.laying.steps(job, { layout, moves, filling: { today } }, onLaid, means),
     );
+  }
+
+  /** As many copies of a row as one sheet holds; null when that was asked anew meanwhile. */
+  fillSheet(
+    job: Job,
+    asked: { readonly rowId: string; readonly layout: RowLayout; readonly today: string },
+    onProgress?: OnProgress,
+  ): Promise<FilledSheet | null> {
+    const { rowId, layout, today } = asked;
+    return this.ofRows(job, { kind: 'lay out', onProgress }, today, function* (means) {
+      const shapes = yield* rowShapes(job, { today }, means);
+      const shape = shapes.find((one) => one.rowId === rowId);
+      return shape && !shape.takesSheet ? filledSheet(job, shape, layout) : { copies: 0, places: [] };
+    });
   }
 
   /** End the laying under way: it answers with the best layout it found. */

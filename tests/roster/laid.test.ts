@@ -4,7 +4,15 @@ import { writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, test } from 'vitest';
 import { changed } from '../../src/core/commands/changed';
-import { editLayout, movePlace, newLayout, notLaid, setLayout, setPlaces } from '../../src/core/commands/layout';
+import {
+  editLayout,
+  movePlace,
+  newLayout,
+  notLaid,
+  setFilled,
+  setLayout,
+  setPlaces,
+} from '../../src/core/commands/layout';
 import { editRows } from '../../src/core/commands/roster';
 import type { Job } from '../../src/core/document/schema';
 import { flattenPath } from '../../src/core/geometry/path';
@@ -12,7 +20,7 @@ import { applyMatrix, compose, rotation, translation } from '../../src/core/geom
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { makeFiles } from '../../src/core/job/files';
 import { jobOfSheet, placesOn, sheetFindings, sheetsLaid } from '../../src/core/job/laid-sheets';
-import { laidOutRows, rowShapes } from '../../src/core/job/lay-out';
+import { filledSheet, laidOutRows, rowShapes } from '../../src/core/job/lay-out';
 import { placeList, sheetFiles } from '../../src/core/job/sheet-files';
 import { finished } from '../../src/core/memo';
 import { jobInRow } from '../../src/core/roster/in-row';
@@ -188,6 +196,21 @@ test('files of each sheet, and a list of which name lies where', () => {
       .map((l) => l.split(',')[2])
       .sort(),
   ).toEqual([...NAMES].sort());
+});
+
+test.for([
+  ['in rows', { way: 'rows' }, 6],
+  ['nested', { way: 'nested' }, 6],
+  ['larger than the sheet', { way: 'nested', margin: 50 }, 0],
+] as const)('as many copies as go on one sheet, %s', ([, layout, copies]) => {
+  const job = tags(['Rowan'], layout);
+  const [shape] = finished(rowShapes(job, filling, means()));
+  if (!shape) throw new Error('no shape');
+  const filled = filledSheet(job, shape, job.layout as RowLayout);
+  expect(filled.copies).toBe(copies);
+  const full = setFilled(job, 'r0', Math.max(1, filled.copies), filled.places);
+  expect(notLaid(full)).toBe(copies === 0 ? 1 : 0);
+  expect(finished(sheetFindings(full, filling, means()))).toEqual([]);
 });
 
 test('what lies on each other, or off its sheet, is found, by the names', () => {

@@ -1,7 +1,7 @@
 /** Laying the names on sheets: searched for by the worker of the rows while the user looks, and kept when it ends or is stopped. */
 import { proxy } from 'comlink';
 import { create } from 'zustand';
-import { newLayout, setLayout, setPlaces } from '@/core/commands/layout';
+import { newLayout, setFilled, setLayout, setPlaces } from '@/core/commands/layout';
 import type { Job } from '@/core/document/schema';
 import type { LaidRows } from '@/core/job/lay-out';
 import { today } from '@/ui/when';
@@ -54,6 +54,25 @@ export async function layOut(): Promise<void> {
     say(`They could not be laid out: ${reason instanceof Error ? reason.message : 'the worker stopped'}.`);
   } finally {
     isDone = true;
+    useLaying.setState({ now: null, share: null });
+  }
+}
+
+/** Make a row as often as goes on one sheet. */
+export async function fillSheet(rowId: string): Promise<void> {
+  const before = useBench.getState().document;
+  if (!before.layout) dispatchDocument((job) => setLayout(job, newLayout()));
+  const { document } = useBench.getState();
+  if (!document.layout) return;
+  useLaying.setState({ now: null, share: 0 });
+  try {
+    const filled = await computingRows().fillSheet(document, { rowId, layout: document.layout, today: today() });
+    if (!filled || useBench.getState().document !== document) return;
+    if (filled.copies === 0) say('It is larger than the sheet within its margin, or is cut out of the sheet itself.');
+    else dispatchDocument((job) => setFilled(job, rowId, filled.copies, filled.places));
+  } catch (reason) {
+    say(`It could not be laid out: ${reason instanceof Error ? reason.message : 'the worker stopped'}.`);
+  } finally {
     useLaying.setState({ now: null, share: null });
   }
 }

@@ -14,7 +14,7 @@ import { today } from '@/ui/when';
 import { computingRows } from '@/worker/client';
 import { SeverityMark } from '../finding-row';
 import { dispatchDocument, takeRow, useBench } from '../store';
-import { layOut, stopLaying, useLaying } from './laying';
+import { fillSheet, layOut, stopLaying, useLaying } from './laying';
 import styles from './names.module.css';
 import { useRows } from './rows';
 
@@ -258,6 +258,18 @@ function Found({ document }: { document: Job }) {
 const QUIET_MS = 500;
 const MOST_FOUND = 4;
 
+/** Of one row: made as often as goes on a sheet. */
+function AsManyAsFit({ document }: { document: Job }) {
+  const made = document.roster?.rows.filter((row) => !row.out) ?? [];
+  const [only] = made;
+  if (!only || made.length > 1) return null;
+  return (
+    <Button variant="plain" title="As many copies as go on one sheet" onClick={() => void fillSheet(only.id)}>
+      As many as fit
+    </Button>
+  );
+}
+
 /** The names on their sheets. */
 export function NamesSheets() {
   const document = useBench((s) => s.document);
@@ -272,6 +284,7 @@ export function NamesSheets() {
         <Button variant="primary" onClick={() => void layOut()}>
           Lay them on sheets
         </Button>
+        <AsManyAsFit document={document} />
       </div>
     );
   const places = now?.places ?? layout.places;
@@ -281,9 +294,12 @@ export function NamesSheets() {
     <>
       <div className={styles.filters}>
         {share === null ? (
-          <Button variant="primary" onClick={() => void layOut()}>
-            {layout.places.length > 0 ? 'Lay them anew' : 'Lay them out'}
-          </Button>
+          <>
+            <Button variant="primary" onClick={() => void layOut()}>
+              {layout.places.length > 0 ? 'Lay them anew' : 'Lay them out'}
+            </Button>
+            <AsManyAsFit document={document} />
+          </>
         ) : (
           <Button variant="plain" onClick={stopLaying}>
             Stop

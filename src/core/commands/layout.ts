@@ -2,6 +2,7 @@
 import type { Job } from '../document/schema';
 import { type LayPlace, layoutSchema, type RowLayout } from '../schema/layout';
 import { changed } from './changed';
+import { editRows } from './roster';
 
 /** A layout as it begins. */
 export const newLayout = (): RowLayout => layoutSchema.parse({});
@@ -17,6 +18,15 @@ export const editLayout = (job: Job, more: Partial<Omit<RowLayout, 'places'>>): 
 /** Where names lie from now on. */
 export const setPlaces = (job: Job, places: readonly LayPlace[]): Job =>
   job.layout ? { ...job, layout: { ...job.layout, places: [...places] } } : job;
+
+/** Make a row as often as it lies on sheets. */
+export const setFilled = (job: Job, rowId: string, copies: number, places: readonly LayPlace[]): Job =>
+  setPlaces(
+    editRows(job, [rowId], (row) => {
+      row.copies = copies;
+    }),
+    places,
+  );
 
 /** Move a name on its sheet by so much, in mm. */
 export const movePlace = (job: Job, at: Pick<LayPlace, 'row' | 'copy'>, dx: number, dy: number): Job =>

@@ -3,6 +3,8 @@ import type { Job, Roster } from '../document/schema';
 import { drawnPaths } from '../geometry/drawable';
 import { flattenPath, type Path } from '../geometry/path';
 import type { Point } from '../geometry/point';
+import { LIMITS } from '../limits';
+import { finished } from '../memo';
 import { firstLayout } from '../nesting/first';
 import { improved } from '../nesting/improve';
 import { type NestLayout, type NestShape, type Problem, placeInMm, prepareNesting, STRAY_MM } from '../nesting/problem';
@@ -199,3 +201,19 @@ const placesOf = (problem: Problem, laid: NestLayout, shapes: readonly NestShape
 
 const notLaidOf = (problem: Problem, laid: NestLayout, shapes: readonly NestShape[]): string[] =>
   problem.items.flatMap((item, i) => (laid.places[i] ? [] : [shapes[item.shape]?.id ?? '']));
+
+/** As many copies of one row as a sheet holds: how many, and where they lie. */
+export type FilledSheet = { readonly copies: number; readonly places: readonly LayPlace[] };
+
+/** Lay as many copies of a row as go on one sheet. */
+export function filledSheet(job: Job, shape: RowShape, layout: RowLayout): FilledSheet {
+  const { width, height } = job.sheet;
+  // No more than by their area alone.
+  const most = Math.min(LIMITS.copiesOfRow, Math.max(1, Math.ceil((width * height) / Math.max(1, shape.mm2))));
+  const row = job.roster?.rows.find((r) => r.id === shape.rowId);
+  if (!row) return { copies: 0, places: [] };
+  const many: Job = { ...job, roster: { columns: job.roster?.columns ?? [], rows: [{ ...row, copies: most }] } };
+  const { places } = finished(laidOutRows(many, [shape], layout, { moves: 0 }));
+  const onFirst = places.filter((place) => place.sheet === 0).map((place, copy) => ({ ...place, copy }));
+  return { copies: onFirst.length, places: onFirst };
+}
