@@ -264,7 +264,7 @@ describe('how shapes are laid', () => {
       lying: [{ shape: 0, sheet: 0, turnDeg: 0, x: 5, y: 5 }],
       offCut: [Float64Array.from([0, 0, 300, 0, 300, 200, 250, 200, 250, 110, 0, 110])],
     });
-    const laid = first(problem);
+    const laid = better(problem, 200);
     expect(laid.places.every((p) => p !== null)).toBe(true);
     for (const place of laid.places) {
       if (!place || place.sheet > 0) continue;
@@ -277,6 +277,37 @@ describe('how shapes are laid', () => {
     }
     expect(judged([{ problem, laid, shapes }])[0]?.apart ?? 9).toBeGreaterThanOrEqual(2);
   });
+});
+
+test('what is fixed stays clear of all others, also while the layout gets better', () => {
+  const shapes = [box('fixed', 60, 40), ...Array.from({ length: 10 }, (_, i) => starFor(chance(i + 40), `s${i}`))];
+  const [fixed] = shapes as [NestShape];
+  const problem = prepareNesting([{ ...fixed, copies: 0 }, ...shapes.slice(1)], {
+    ...SETTINGS,
+    width: 220,
+    height: 160,
+    lying: [{ shape: 0, sheet: 0, turnDeg: 30, x: 90.37, y: 60.21 }],
+  });
+  const start = first(problem);
+  const laid = better(problem, 800);
+  for (const one of [start, laid]) {
+    const [sheet = [], ...others] = onSheets(problem, one, shapes);
+    const [cos, sin] = [Math.cos(Math.PI / 6), Math.sin(Math.PI / 6)];
+    const corners = [
+      [0, 0],
+      [60, 0],
+      [60, 40],
+      [0, 40],
+    ] as const;
+    sheet.push([corners.map(([x, y]) => [cos * x - sin * y + 90.37, sin * x + cos * y + 60.21])]);
+    const file = path.join(folder(), 'fixed.json');
+    writeFileSync(file, JSON.stringify([{ width: 220, height: 160, sheets: [sheet, ...others] }]));
+    const [said] = JSON.parse(
+      execFileSync('/usr/bin/python3', ['tests/nesting/check_spacing.py', file], { encoding: 'utf8' }),
+    );
+    expect(said.apart).toBeGreaterThanOrEqual(2 - 1e-9);
+  }
+  expect(extentOf(problem, laid)).toBeLessThanOrEqual(extentOf(problem, start));
 });
 
 describe('rows and columns', () => {

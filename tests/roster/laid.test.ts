@@ -6,6 +6,7 @@ import { describe, expect, test } from 'vitest';
 import { changed } from '../../src/core/commands/changed';
 import {
   editLayout,
+  lockPlace,
   movePlace,
   newLayout,
   notLaid,
@@ -144,6 +145,22 @@ describe('what is laid', () => {
       layout: {},
     });
     expect(laidOut(negative).laid).toMatchObject({ places: [], sheets: 0, takesSheet: ['r0'] });
+  });
+
+  test('what is locked stays where it is, whichever copy, and the others are laid around it', () => {
+    const twice = editRows(tags(), ['r2'], (row) => void Object.assign(row, { copies: 2 }));
+    const before = laidOut(twice).job;
+    const place = before.layout?.places.find((p) => p.row === 'r2' && p.copy === 1);
+    if (!place) throw new Error('it was not laid');
+    const moved = lockPlace(movePlace(before, place, 3.3, 2.2), place, true);
+    const { job } = laidOut(moved);
+    expect(job.layout?.places.find((p) => p.row === 'r2' && p.copy === 1)).toEqual(
+      moved.layout?.places.find((p) => p.row === 'r2' && p.copy === 1),
+    );
+    expect(notLaid(job)).toBe(0);
+    expect(job.layout?.places).toHaveLength(7);
+    expect(finished(sheetFindings(job, filling, means()))).toEqual([]);
+    expect(lockPlace(job, place, false).layout?.places.some((p) => p.locked)).toBe(false);
   });
 
   test('the same list gives the same layout', () => {

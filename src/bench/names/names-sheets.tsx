@@ -2,7 +2,7 @@
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import Form from 'react-bootstrap/Form';
-import { editLayout, movePlace, notLaid, setLayout } from '@/core/commands/layout';
+import { editLayout, lockPlace, movePlace, notLaid, setLayout } from '@/core/commands/layout';
 import type { Job } from '@/core/document/schema';
 import type { SheetFinding } from '@/core/job/laid-sheets';
 import type { Picture } from '@/core/job/picture';
@@ -127,11 +127,12 @@ function SheetOf({
   const svg = useRef<SVGSVGElement>(null);
   const [dragged, setDragged] = useState<Dragged | null>(null);
   const drag = (down: PointerEvent<SVGGElement>, place: LayPlace) => {
+    takeRow(place.row);
+    if (place.locked) return;
     const scale = svg.current?.getScreenCTM()?.a;
     if (!scale) return;
     const held = down.currentTarget;
     held.setPointerCapture(down.pointerId);
-    takeRow(place.row);
     let by = { dx: 0, dy: 0 };
     const move = (e: globalThis.PointerEvent) => {
       by = { dx: (e.clientX - down.clientX) / scale, dy: (down.clientY - e.clientY) / scale };
@@ -171,6 +172,7 @@ function SheetOf({
                 transform={matrixOf(at, sheet.height)}
                 className={styles.laid}
                 data-hand={place.row === inHand}
+                data-locked={place.locked}
                 onPointerDown={(e) => drag(e, place)}
               >
                 {picture.work && (
@@ -258,6 +260,22 @@ function Found({ document }: { document: Job }) {
 const QUIET_MS = 500;
 const MOST_FOUND = 4;
 
+/** The row in hand locked where it lies, or let go. */
+function LockButton({ document, rowId }: { document: Job; rowId: string | null }) {
+  const places = document.layout?.way === 'nested' ? document.layout.places.filter((p) => p.row === rowId) : [];
+  if (places.length === 0) return null;
+  const isLocked = places.every((p) => p.locked);
+  return (
+    <Button
+      variant="plain"
+      title="What is locked stays where it is when the others are laid anew"
+      onClick={() => dispatchDocument((job) => places.reduce((now, place) => lockPlace(now, place, !isLocked), job))}
+    >
+      {isLocked ? 'Let it go' : 'Lock it'}
+    </Button>
+  );
+}
+
 /** Of one row: made as often as goes on a sheet. */
 function AsManyAsFit({ document }: { document: Job }) {
   const made = document.roster?.rows.filter((row) => !row.out) ?? [];
@@ -299,6 +317,7 @@ export function NamesSheets() {
               {layout.places.length > 0 ? 'Lay them anew' : 'Lay them out'}
             </Button>
             <AsManyAsFit document={document} />
+            <LockButton document={document} rowId={rowId} />
           </>
         ) : (
           <Button variant="plain" onClick={stopLaying}>

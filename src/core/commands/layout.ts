@@ -37,6 +37,13 @@ export const movePlace = (job: Job, at: Pick<LayPlace, 'row' | 'copy'>, dx: numb
     place.y = Math.round((place.y + dy) * 1e3) / 1e3;
   });
 
+/** Lock a name where it lies, or let it go. */
+export const lockPlace = (job: Job, at: Pick<LayPlace, 'row' | 'copy'>, locked: boolean): Job =>
+  changed(job, (draft) => {
+    const place = draft.layout?.places.find((p) => p.row === at.row && p.copy === at.copy);
+    if (place) place.locked = locked;
+  });
+
 /** How many names, copies counted, are made and lie on no sheet. */
 export function notLaid(job: Job): number {
   const laid = new Set((job.layout?.places ?? []).map(({ row, copy }) => `${row} ${copy}`));

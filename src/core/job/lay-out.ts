@@ -108,7 +108,7 @@ const SEED = 1;
 const copiesOf = (roster: Roster, rowId: string): number => roster.rows.find((row) => row.id === rowId)?.copies ?? 1;
 
 /**
- * Lay names on sheets, all anew. Yields the share of the moves made, with the layout as it is whenever that became better. `moves`: how
+ * Lay names on sheets, all anew but those that are locked, which rows and columns know nothing of. Yields the share of the moves made, with the layout as it is whenever that became better. `moves`: how
  * long it is made better.
  */
 export function* laidOutRows(
@@ -151,15 +151,23 @@ export function* laidOutRows(
     return say(
       laid.flatMap((place, i) => {
         const box = boxes[i];
-        return place && box ? [{ row: box.row, copy: box.copy, turn: 0, ...place }] : [];
+        return place && box ? [{ row: box.row, copy: box.copy, turn: 0, ...place, locked: false }] : [];
       }),
       tooLarge.map((i) => boxes[i]?.row ?? ''),
     );
   }
+  const isFree = new Set(free.map((shape) => shape.rowId));
+  const locked = layout.places.filter((p) => p.locked && isFree.has(p.row) && p.copy < copies(p.row));
+  const freeCopies = new Map(
+    free.map(({ rowId }) => {
+      const taken = new Set(locked.filter((p) => p.row === rowId).map((p) => p.copy));
+      return [rowId, Array.from({ length: copies(rowId) }, (_, copy) => copy).filter((copy) => !taken.has(copy))];
+    }),
+  );
   const nestShapes: NestShape[] = free.map(({ rowId, areas }) => ({
     id: rowId,
     areas,
-    copies: copies(rowId),
+    copies: freeCopies.get(rowId)?.length ?? 0,
     group: null,
   }));
   const problem = prepareNesting(nestShapes, {
@@ -170,10 +178,21 @@ export function* laidOutRows(
     turns: turnsOf(layout),
     usesHoles: layout.holes,
     offCut: null,
-    lying: [],
+    lying: locked.map((place) => ({
+      shape: free.findIndex((shape) => shape.rowId === place.row),
+      sheet: place.sheet,
+      turnDeg: place.turn,
+      x: place.x,
+      y: place.y,
+    })),
   });
-  const now = (laid: NestLayout): LaidRows =>
-    say(placesOf(problem, laid, nestShapes), notLaidOf(problem, laid, nestShapes));
+  const now = (laid: NestLayout): LaidRows => {
+    const laidAnew = placesOf(problem, laid, nestShapes).map((place) => ({
+      ...place,
+      copy: freeCopies.get(place.row)?.[place.copy] ?? place.copy,
+    }));
+    return say([...locked, ...laidAnew], notLaidOf(problem, laid, nestShapes));
+  };
   const first = firstLayout(problem);
   let step = first.next();
   for (; !step.done; step = first.next()) yield { share: 0, laid: null };
@@ -196,7 +215,7 @@ const placesOf = (problem: Problem, laid: NestLayout, shapes: readonly NestShape
     const shape = shapes[item.shape];
     if (!place || !shape) return [];
     const { sheet, turnDeg, x, y } = placeInMm(problem, place);
-    return [{ row: shape.id, copy: item.copy, sheet, turn: turnDeg, x: round(x), y: round(y) }];
+    return [{ row: shape.id, copy: item.copy, sheet, turn: turnDeg, x: round(x), y: round(y), locked: false }];
   });
 
 const notLaidOf = (problem: Problem, laid: NestLayout, shapes: readonly NestShape[]): string[] =>

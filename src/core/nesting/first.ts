@@ -101,7 +101,10 @@ class Sheets {
     let plane = this.planes[sheet];
     if (!plane) {
       plane = new Plane(this.problem);
-      for (const mask of this.problem.blocked.get(sheet) ?? []) plane.put(mask, 0, 0);
+      const blocked = this.problem.blocked.get(sheet);
+      if (blocked) plane.put(blocked, 0, 0);
+      for (const fixed of this.problem.fixed)
+        if (fixed.sheet === sheet) plane.put(this.problem.masks[fixed.mask] as Fitting, fixed.x, fixed.y);
       this.planes[sheet] = plane;
     }
     return plane;
@@ -129,10 +132,12 @@ class Sheets {
 
   /** Lay items that belong together on the first sheet that has room for all; those of more than a sheet run over. */
   layTogether(unit: readonly number[]): void {
-    // A sheet that is blocked by more than is to be laid may have no room at all.
-    const most = this.planes.length + this.problem.blocked.size + 1;
+    const { blocked, fixed } = this.problem;
+    // A sheet that something lies on already may have no room at all.
+    const most = this.planes.length + blocked.size + fixed.length + 1;
     for (let sheet = 0; sheet <= most; sheet++) {
-      const isFresh = this.planes[sheet] === undefined && !this.problem.blocked.has(sheet);
+      const isFresh =
+        this.planes[sheet] === undefined && !blocked.has(sheet) && !fixed.some((lies) => lies.sheet === sheet);
       const top = this.tops[sheet];
       const undo = unit.length > 1 && !isFresh ? this.plane(sheet).save() : null;
       const laid = unit.filter((index) => this.lay(index, sheet));

@@ -40,8 +40,10 @@ class Search {
   private readonly weights: Float64Array;
   private readonly scratch: Float64Array;
   private readonly tables: PairTables;
-  /** Items that can lie somewhere, and what is fixed: sheets with obstacles are never changed. */
+  /** Items that can lie somewhere; what is fixed; and both. */
   private readonly live: readonly number[];
+  private readonly fixed: readonly number[];
+  private readonly all: readonly number[];
   private readonly count: number;
   private readonly flattest: number;
   private readonly random: Chance;
@@ -59,7 +61,9 @@ class Search {
     seed: number,
   ) {
     const { items, masks, grid } = problem;
-    this.count = items.length;
+    // What is fixed comes behind the items, and never moves.
+    this.count = items.length + problem.fixed.length;
+    this.fixed = problem.fixed.map((_, i) => items.length + i);
     this.mask = new Int32Array(this.count);
     this.x = new Int32Array(this.count);
     this.y = new Int32Array(this.count);
@@ -67,6 +71,7 @@ class Search {
     this.scratch = new Float64Array((grid.width + 3) * (grid.height + 1));
     this.tables = new PairTables(masks);
     this.live = items.flatMap((_, i) => (start.places[i] ? [i] : []));
+    this.all = [...this.live, ...this.fixed];
     this.flattest = Math.min(...this.live.map((i) => Math.min(...this.masksOf(i).map((id) => this.maskAt(id).height))));
     this.random = chance(seed);
     this.best = start;
@@ -108,6 +113,12 @@ class Search {
       this.x[i] = place.x;
       this.y[i] = place.sheet * height + place.y;
     }
+    this.problem.fixed.forEach((place, k) => {
+      const i = this.fixed[k] as number;
+      this.mask[i] = place.mask;
+      this.x[i] = place.x;
+      this.y[i] = place.sheet * height + place.y;
+    });
     this.weights.fill(LEAST_WEIGHT);
   }
 
@@ -124,12 +135,12 @@ class Search {
   }
 
   private overlaps(index: number): boolean {
-    return this.live.some((other) => other !== index && this.depth(index, other) > 0);
+    return this.all.some((other) => other !== index && this.depth(index, other) > 0);
   }
 
   private weighed(index: number): number {
     let sum = 0;
-    for (const other of this.live) {
+    for (const other of this.all) {
       if (other === index) continue;
       const depth = this.depth(index, other);
       if (depth > 0) sum += depth * (this.weights[this.weightAt(index, other)] as number);
@@ -152,7 +163,7 @@ class Search {
     const rows = Math.floor((high - low) / by) + 1;
     const sums = this.scratch.subarray(0, rows * across);
     sums.fill(0);
-    for (const other of this.live) {
+    for (const other of this.all) {
       const otherY = this.y[other] as number;
       if (other === index || otherY < sheet * sheetRows || otherY >= (sheet + 1) * sheetRows) continue;
       this.addTable(sums, index, other, id, { base: sheet * sheetRows + low, across, rows, by });
@@ -301,10 +312,10 @@ class Search {
   private reweigh(): number {
     let [total, worst] = [0, 0];
     const hit: { readonly at: number; readonly depth: number }[] = [];
-    const { live } = this;
+    const { live, all } = this;
     for (let i = 0; i < live.length; i++)
-      for (let k = i + 1; k < live.length; k++) {
-        const [a, b] = [live[i] as number, live[k] as number];
+      for (let k = i + 1; k < all.length; k++) {
+        const [a, b] = [live[i] as number, all[k] as number];
         const depth = this.depth(a, b);
         const at = this.weightAt(a, b);
         if (depth > 0) {
@@ -325,7 +336,7 @@ class Search {
   /** The layout as it is, where nothing overlaps. */
   private now(): NestLayout {
     const { height } = this.problem.grid;
-    const places: (LaidItem | null)[] = new Array(this.count).fill(null);
+    const places: (LaidItem | null)[] = new Array(this.problem.items.length).fill(null);
     const tops: number[] = [];
     for (const i of this.live) {
       const sheet = this.sheetOf(i);
@@ -409,7 +420,7 @@ function shuffled(list: readonly number[], random: Chance): number[] {
   return out;
 }
 
-/** Make a layout better, within a number of moves; yields on the way. Sheets that are blocked in part are left as they were laid at first. */
+/** Make a layout better, within a number of moves; yields on the way. A layout on an off-cut is left as it was laid at first. */
 export function* improved(
   problem: Problem,
   start: NestLayout,

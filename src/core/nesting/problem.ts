@@ -1,5 +1,15 @@
 /** What is to be laid on sheets, made ready: shapes as cells in all their turns, and the cells of a sheet. */
-import { beside, type Mask, maskOf, type RingArea, type SheetGrid, takenBy, turned, turnedOver } from './raster';
+import {
+  beside,
+  cropped,
+  type Mask,
+  maskOf,
+  type RingArea,
+  type SheetGrid,
+  takenBy,
+  turned,
+  turnedOver,
+} from './raster';
 
 /** A shape that is to be laid: one thing, whatever it consists of. In mm about its own origin. */
 export type NestShape = {
@@ -70,8 +80,10 @@ export type Problem = {
   readonly masks: readonly Fitting[];
   /** Highest level that runs are read at. */
   readonly levels: number;
-  /** What lies on sheets already, and cells beside off-cuts: by sheet. */
-  readonly blocked: ReadonlyMap<number, readonly Mask[]>;
+  /** Cells beside off-cuts, by sheet. */
+  readonly blocked: ReadonlyMap<number, Mask>;
+  /** What lies on sheets already and stays there. */
+  readonly fixed: readonly LaidItem[];
 };
 
 /** How much shapes are grown, in mm. */
@@ -162,33 +174,30 @@ export function prepareNesting(shapes: readonly NestShape[], settings: NestSetti
     for (let copy = 0; copy < shape.copies; copy++)
       items.push({ shape: index, copy, group: shape.group, masks: own, cells: first ? cellsOf(first) : 0 });
   });
-  return { settings, grid, items, masks, levels, blocked: blockedOf(shapes, settings, growMm, grid) };
+  const blocked = new Map(
+    settings.offCut ? [[0, beside(settings.offCut, settings.margin - growMm, grid)] as const] : [],
+  );
+  const fixed = settings.lying.flatMap((lies): LaidItem[] => {
+    const found = cropped(takenBy(placedAreas(shapes, lies), growMm, grid), grid.cellMm);
+    if (!found) return [];
+    const id = masks.length;
+    masks.push({ ...found.mask, id, over: id, mostX: 0, mostY: 0, probes: new Int32Array() });
+    return [{ mask: id, sheet: lies.sheet, x: found.x, y: found.y }];
+  });
+  return { settings, grid, items, masks, levels, blocked, fixed };
 }
+
+/** The areas of a shape where it lies. */
+const placedAreas = (shapes: readonly NestShape[], { shape, turnDeg, x, y }: FixedShape): RingArea[] =>
+  (shapes[shape]?.areas ?? []).map((area) =>
+    turned(area, turnDeg).map((ring) => ring.map((value, i) => value + (i % 2 === 0 ? x : y))),
+  );
 
 const cellsOf = ({ runs }: Mask): number => {
   let cells = 0;
   for (let i = 0; i < runs.length; i += 2) cells += (runs[i + 1] as number) - (runs[i] as number) + 1;
   return cells;
 };
-
-/** What is taken of sheets before anything is laid. */
-function blockedOf(
-  shapes: readonly NestShape[],
-  { lying, offCut, margin }: NestSettings,
-  growMm: number,
-  grid: SheetGrid,
-): Problem['blocked'] {
-  const blocked = new Map<number, Mask[]>();
-  const put = (sheet: number, mask: Mask) => blocked.set(sheet, [...(blocked.get(sheet) ?? []), mask]);
-  if (offCut) put(0, beside(offCut, margin - growMm, grid));
-  for (const { shape, sheet, turnDeg, x, y } of lying) {
-    const placed = (shapes[shape]?.areas ?? []).map((area) =>
-      turned(area, turnDeg).map((ring) => ring.map((value, i) => value + (i % 2 === 0 ? x : y))),
-    );
-    put(sheet, takenBy(placed, growMm, grid));
-  }
-  return blocked;
-}
 
 /** Where each item lies, in cells; null for one that lies nowhere. */
 export type NestLayout = {

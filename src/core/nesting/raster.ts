@@ -295,3 +295,33 @@ export function beside(outline: RingArea, insideMm: number, grid: SheetGrid): Ma
   for (let o = 0; o < edge.at.length; o++) edge.at[o] = edge.at[o] || !inside.at[o] ? 1 : 0;
   return overSheet(edge, grid);
 }
+
+/** A mask without the empty rows and columns about it, and where its first cell was; null where nothing is set. */
+export function cropped(
+  mask: Mask,
+  cellMm: number,
+): { readonly mask: Mask; readonly x: number; readonly y: number } | null {
+  const { runs, firstRun, height } = mask;
+  if (runs.length === 0) return null;
+  let [left, right] = [Infinity, 0];
+  for (let i = 0; i < runs.length; i += 2) {
+    left = Math.min(left, runs[i] as number);
+    right = Math.max(right, runs[i + 1] as number);
+  }
+  let [low, high] = [0, height - 1];
+  while (firstRun[low + 1] === 0) low++;
+  while (firstRun[high] === firstRun[height]) high--;
+  const [width, rows] = [right - left + 1, high - low + 1];
+  const own: Mask = {
+    turnDeg: mask.turnDeg,
+    width,
+    height: rows,
+    x0: mask.x0 + left * cellMm,
+    y0: mask.y0 + low * cellMm,
+    wideMm: width * cellMm,
+    highMm: rows * cellMm,
+    runs: runs.map((x) => x - left),
+    firstRun: firstRun.slice(low, high + 2),
+  };
+  return { mask: own, x: left, y: low };
+}

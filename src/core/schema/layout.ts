@@ -23,6 +23,7 @@ const layPlaceSchema = z.strictObject({
   turn: about(turn, 'Turned so far about the corner of the sheet, in degrees counter-clockwise.'),
   x: about(coordinate, 'Then moved so far to the right, in mm.'),
   y: about(coordinate, 'The same upwards.'),
+  locked: about(z.boolean().default(false), 'It stays where it is when the others are laid anew.'),
 });
 
 /** How the names of a list are laid on sheets, and where they lie. */
