@@ -15,6 +15,7 @@ const CORE = [
   'order',
   'proof',
   'joining',
+  'names',
   'drawings',
   'lines',
   'fill',

@@ -111,7 +111,7 @@ describe('what is wrong with it', () => {
     expect(wide.notes).toEqual([`It has 10,000 columns; the first ${LIMITS.columns} were taken.`]);
     const line = read('x'.repeat(4_000_000));
     expect(line.rows).toEqual([['x'.repeat(LIMITS.cellCharacters)]]);
-    expect(line.notes).toHaveLength(1);
+    expect(line.notes).toHaveLength(2);
   });
 
   test('fifty megabytes', { tags: 'slow' }, () => {
@@ -119,8 +119,10 @@ describe('what is wrong with it', () => {
     const found = read(bytes);
     expect(found.rows).toHaveLength(LIMITS.rosterRows);
     expect(found.notes).toEqual([expect.stringContaining('those after them were left out')]);
-    const single = new Uint8Array(50 * 1024 * 1024).fill(0x2c);
-    expect(read(single).columns).toHaveLength(LIMITS.columns);
+    expect(refused(new Uint8Array(50 * 1024 * 1024).fill(0x2c))).toBe('There is nothing in this list.');
+    const wide = read(new Uint8Array(50 * 1024 * 1024).map((_, i) => (i % 2 === 0 ? 0x61 : 0x2c)));
+    expect(wide.rows).toEqual([Array(LIMITS.columns).fill('a')]);
+    expect(wide.notes).toContain('One line is longer than 200,000 characters; what is beyond was left out.');
   });
 });
 

@@ -141,6 +141,25 @@ function decodedByLines(bytes: Uint8Array): { readonly text: string; readonly en
   return { text: lines.join(''), encoding: mixed ? 'mixed' : 'Windows-1252' };
 }
 
+/** A line is read up to so many characters, more than all columns and cells that are taken can have. */
+const MOST_OF_LINE = 200_000;
+
+/** Text whose lines are cut where they are longer than what can be taken of them: megabytes of commas would be millions of cells. */
+function withLinesCut(text: string): { readonly text: string; readonly cut: number } {
+  if (text.length <= MOST_OF_LINE) return { text, cut: 0 };
+  const kept: string[] = [];
+  let cut = 0;
+  for (let from = 0; from <= text.length; ) {
+    const newline = text.indexOf('\n', from);
+    const end = newline < 0 ? text.length : newline;
+    if (end - from > MOST_OF_LINE) cut++;
+    kept.push(text.slice(from, Math.min(end, from + MOST_OF_LINE)));
+    if (newline < 0) break;
+    from = newline + 1;
+  }
+  return cut > 0 ? { text: kept.join('\n'), cut } : { text, cut };
+}
+
 /** Text taken apart into rows of cells. */
 function parsed(
   text: string,
@@ -165,6 +184,8 @@ function delimiterOf(text: string): ListDelimiter | null {
   for (const delimiter of DELIMITERS) {
     if (!head.includes(delimiter)) continue;
     const { data } = Papa.parse<string[]>(head, { delimiter, skipEmptyLines: 'greedy', preview: LOOKED_AT });
+    // Nothing but what parts cells.
+    if (data.length === 0) return delimiter;
     const widths = new Map<number, number>();
     for (const cells of data) widths.set(cells.length, (widths.get(cells.length) ?? 0) + 1);
     const [wide, rows] = [...widths].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0] ?? [1, 0];
@@ -199,12 +220,17 @@ function readText(
   { delimiter: asked, header: askedHeader }: ReadListAs,
 ): ReadList {
   const notes: string[] = [];
-  const text = keepable(raw.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n'));
+  const { text, cut } = withLinesCut(keepable(raw.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n')));
   if (raw.includes('\0')) notes.push('It holds signs that are no text; they were left out.');
+  if (cut > 0)
+    notes.push(
+      `${cut === 1 ? 'One line is' : `${count(cut)} lines are`} longer than ${count(MOST_OF_LINE)} characters; what is beyond was left out.`,
+    );
   if (encoding === 'mixed') notes.push('Its lines are written in different encodings; each was read by itself.');
   if (text.trim() === '') return { ok: false, sentence: 'There is nothing in this list.' };
   const delimiter = asked ?? delimiterOf(text);
   const { rows: all, openQuote } = parsed(text, delimiter);
+  if (all.length === 0) return { ok: false, sentence: 'There is nothing in this list.' };
   if (openQuote) notes.push('A quotation mark is never closed; all of them were read as they stand.');
   const header = askedHeader ?? isHeader(all.slice(0, LOOKED_AT));
   const body = (header ? all.slice(1) : all).slice(0, LIMITS.rosterRows + 1);
