@@ -77,7 +77,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   shop: 'lucide-react next react react-bootstrap react-hook-form @hookform/resolvers @tanstack/react-query @tanstack/react-table',
   starters: 'lucide-react next react react-bootstrap @tanstack/react-query',
   bench:
-    'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-hotkeys-hook zustand @dnd-kit @tanstack/react-query @tanstack/react-table @tanstack/react-virtual',
+    'chart.js comlink d3-selection d3-zoom lucide-react next react react-bootstrap react-chartjs-2 react-dom react-hotkeys-hook zustand @dnd-kit @tanstack/react-query @tanstack/react-table @tanstack/react-virtual',
   app: 'bootstrap next react zod @fontsource @tanstack/react-query',
 };
 const CORE = 'src/core';

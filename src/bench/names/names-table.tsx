@@ -3,6 +3,7 @@ import { createColumnHelper, tableFeatures, useTable } from '@tanstack/react-tab
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Undo2, X } from 'lucide-react';
 import { type ClipboardEvent, type CSSProperties, type KeyboardEvent, memo, useEffect, useMemo, useRef } from 'react';
+import { flushSync } from 'react-dom';
 import { addRows, editRows, putCells, removeRows, setCell } from '@/core/commands/roster';
 import type { Column, Roster, RosterRow } from '@/core/document/schema';
 import type { RowSeen } from '@/core/job/rows';
@@ -16,7 +17,7 @@ import { today } from '@/ui/when';
 import { SeverityMark } from '../finding-row';
 import { dispatchDocument, say, takeRow, useBench } from '../store';
 import { ColumnHead } from './column-head';
-import { cellId, focusCell } from './focus-cell';
+import { cellId, focusCell, focusNow } from './focus-cell';
 import styles from './names.module.css';
 import { useRows } from './rows';
 import { severityOf } from './summary';
@@ -52,12 +53,15 @@ function NextRow({ roster, top, go }: { roster: Roster; top: number; go: RowProp
   const nth = roster.rows.length;
   if (nth >= LIMITS.rosterRows) return null;
   const type = (column: number, text: string) => {
-    dispatchDocument((job) => {
-      const more = addRows(job, 1);
-      const row = more.roster?.rows[nth];
-      return row ? setCell(more, row.id, column, keepable(text)) : more;
-    });
-    focusCell(nth, column, false);
+    // The row is there before the next key comes in, and goes on being typed into.
+    flushSync(() =>
+      dispatchDocument((job) => {
+        const more = addRows(job, 1);
+        const row = more.roster?.rows[nth];
+        return row ? setCell(more, row.id, column, keepable(text)) : more;
+      }),
+    );
+    focusNow(nth, column);
   };
   const first = roster.columns.findIndex((column) => column.kind === 'typed');
   return (
