@@ -165,6 +165,10 @@ export function baseOf(merge: string): Job {
   return last?.merge === merge && Date.now() - last.at < MERGE_MS ? new ShownOf().of(last.job, rowId) : job;
 }
 
+/** The id of the row in hand; null where there is no roster. */
+export const rowInHand = ({ document, rowId }: Pick<BenchState, 'document' | 'rowId'>): string | null =>
+  document.roster?.rows[placeOfRow(document, rowId)]?.id ?? null;
+
 /** Take a row of the roster in hand: it is on the sheet. */
 export const takeRow = (rowId: string | null): void => {
   if (rowId === get().rowId) return;

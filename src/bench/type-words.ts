@@ -5,15 +5,14 @@ import { type Case, setCase, setWords } from '@/core/commands/words';
 import { letterMap } from '@/core/lettering/changes';
 import { setFieldCase } from '@/core/roster/case';
 import { hasFields } from '@/core/roster/fields';
+import { ownWordsOf, placeOfRow } from '@/core/roster/in-row';
 import { dispatch, dispatchDocument, pick, useBench } from './store';
 
 /** Whether words of a lettering are changed as they are kept, with their fields, and not as a row has them. */
 function isKept(partId: string, memberId: string): boolean {
   const { document, job, rowId, changeFor } = useBench.getState();
   if (document === job || changeFor === 'row') return false;
-  const row = document.roster?.rows.find((r) => r.id === rowId) ?? document.roster?.rows[0];
-  const set = row?.own?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === memberId)?.set;
-  return typeof set?.text !== 'string';
+  return ownWordsOf(document, placeOfRow(document, rowId), partId, memberId) === null;
 }
 
 /** Put a text in place of the words of a lettering; what is anchored to its letters goes along. */

@@ -9,6 +9,7 @@ import {
   type TakenFile,
   withWordsAsSet,
 } from '../core/job/taken-along';
+import { withPartsOfRows } from '../core/roster/in-row';
 import type { Sources } from './sources';
 
 /** A packed job, and what does not go along. */
@@ -16,17 +17,19 @@ export type Taken = { readonly bytes: Uint8Array; readonly leftOut: readonly str
 
 /** Pack a job: its drawings, pictures and typefaces are brought from where they are kept. */
 export async function takeAlong(job: Job, evaluator: Evaluator, sources: Sources): Promise<Taken> {
-  const faces = await sources.of(job, evaluator);
+  // Names of a list may have typefaces of their own.
+  const named = withPartsOfRows(job, { today: '' });
+  const faces = await sources.of(named, evaluator);
   const leftOut: string[] = [];
   const stays = new Set<string>();
-  for (const face of ownFacesNamed(job)) {
+  for (const face of ownFacesNamed(named)) {
     const about = await sources.about(face);
     if (about?.embedding !== 'restricted' || face.content === null) continue;
     stays.add(face.content);
     leftOut.push(leftOutSentence(face));
   }
   const files: TakenFile[] = [];
-  for (const file of filesNamed(job)) {
+  for (const file of filesNamed(named)) {
     if (stays.has(file.id)) continue;
     const bytes = await sources.asset(file.id);
     if (bytes) files.push({ ...file, bytes });

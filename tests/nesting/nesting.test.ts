@@ -195,7 +195,7 @@ describe('how shapes are laid', () => {
     const shapes = Array.from({ length: 12 }, (_, i) => starFor(chance(i + 7), `s${i}`));
     const laid = (seed: number) => better(prepareNesting(shapes, { ...SETTINGS, width: 200, height: 150 }), 400, seed);
     expect(laid(1)).toEqual(laid(1));
-    expect(extentOf(prepareNesting(shapes, { ...SETTINGS, width: 200, height: 150 }), laid(1))).toBeGreaterThan(0);
+    expect(laid(2)).not.toEqual(laid(1));
   });
 
   test('a search makes a layout no worse, and what it tells is better each time', () => {

@@ -96,6 +96,8 @@ test.for([
         ring.map(([x, y]) => applyMatrix(to, { x: x as number, y: y as number })),
       );
       const rings = ringsOf(result, (part) => part.startsWith(`n${nth}-`));
+      expect(rings.length).toBe(expected.length);
+      expect(rings.length).toBeGreaterThan(0);
       rings.flat().forEach(([x, y], i) => {
         const at = expected.flat()[i];
         expect(Math.hypot((x as number) - (at?.x ?? NaN), (y as number) - (at?.y ?? NaN))).toBeLessThan(1e-4);
@@ -161,6 +163,15 @@ describe('what is laid', () => {
     expect(job.layout?.places).toHaveLength(7);
     expect(finished(sheetFindings(job, filling, means()))).toEqual([]);
     expect(lockPlace(job, place, false).layout?.places.some((p) => p.locked)).toBe(false);
+  });
+
+  test('what is shown for reference only takes no room, and no sheet', () => {
+    const job = changed(names(), (draft) => {
+      const [words] = draft.parts;
+      if (words) draft.parts.push({ ...words, id: 'panel', reference: true, keep: 'outside' });
+    });
+    const [alone, beside] = [names(), job].map((of) => finished(rowShapes(of, filling, means())));
+    expect(beside).toEqual(alone);
   });
 
   test('the same list gives the same layout', () => {

@@ -32,6 +32,10 @@ export async function layOut(): Promise<void> {
   // Progress may still be on its way when the result is there.
   let isDone = false;
   const isOld = () => isDone || useBench.getState().document !== document;
+  // What is searched for is of no use any more once the names were changed.
+  const leave = useBench.subscribe((now) => {
+    if (now.document !== document) stopLaying();
+  });
   try {
     const laid = await computingRows().layOut(
       document,
@@ -53,6 +57,7 @@ export async function layOut(): Promise<void> {
   } catch (reason) {
     say(`They could not be laid out: ${reason instanceof Error ? reason.message : 'the worker stopped'}.`);
   } finally {
+    leave();
     isDone = true;
     useLaying.setState({ now: null, share: null });
   }

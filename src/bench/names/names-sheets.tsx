@@ -8,12 +8,13 @@ import type { SheetFinding } from '@/core/job/laid-sheets';
 import type { Picture } from '@/core/job/picture';
 import { LIMITS } from '@/core/limits';
 import type { LayPlace, RowLayout } from '@/core/schema/layout';
+import { formatLengthNumber } from '@/core/units/quantity';
 import { QuantityField } from '@/ui/fields';
 import { PictureShapes } from '@/ui/job-picture';
 import { today } from '@/ui/when';
 import { computingRows } from '@/worker/client';
 import { SeverityMark } from '../finding-row';
-import { dispatchDocument, takeRow, useBench } from '../store';
+import { dispatchDocument, rowInHand, takeRow, useBench } from '../store';
 import { fillSheet, layOut, stopLaying, useLaying } from './laying';
 import styles from './names.module.css';
 import { useRows } from './rows';
@@ -291,7 +292,7 @@ function AsManyAsFit({ document }: { document: Job }) {
 /** The names on their sheets. */
 export function NamesSheets() {
   const document = useBench((s) => s.document);
-  const rowId = useBench((s) => s.rowId);
+  const rowId = useBench(rowInHand);
   const seen = useRows((s) => s.seen);
   const { now, share } = useLaying();
   const { layout } = document;
@@ -355,6 +356,7 @@ export function NamesSheets() {
 }
 
 /** The stock in words. */
-function sheetWords({ sheet: { width, height, material } }: Job): string {
-  return `${width} × ${height} mm${material ? ` ${material}` : ''}`;
+function sheetWords({ sheet: { width, height, material }, units }: Job): string {
+  const n = (mm: number) => formatLengthNumber(mm, units);
+  return `${n(width)} × ${n(height)} ${units}${material ? ` ${material}` : ''}`;
 }

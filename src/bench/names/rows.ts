@@ -134,15 +134,14 @@ export function stopRows(): void {
   const { document } = useBench.getState();
   shown.drop();
   useRows.setState({ isStopped: true, progress: null });
-  // A newer question ends the one under way.
-  if (document.roster)
-    void computingRows()
-      .rows(
-        { ...document, roster: { ...document.roster, rows: [] } },
-        today(),
-        proxy(() => {}),
-      )
-      .catch(() => {});
+  // A newer question, of no rows at all, ends the one under way; what rows came to stays remembered.
+  void computingRows()
+    .rows(
+      { ...document, roster: null },
+      today(),
+      proxy(() => {}),
+    )
+    .catch(() => {});
 }
 
 /** Go on looking rows over. */

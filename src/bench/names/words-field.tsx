@@ -7,10 +7,11 @@ import { memberOf } from '@/core/commands/changed';
 import type { Lettering } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { fieldMark, hasFields, stretchesOf } from '@/core/roster/fields';
+import { ownWordsOf, placeOfRow } from '@/core/roster/in-row';
 import { withoutOwnWords } from '@/core/roster/kept';
 import { keepable } from '@/core/units/text';
 import styles from '../bench.module.css';
-import { dispatchDocument, useBench } from '../store';
+import { dispatchDocument, rowInHand, useBench } from '../store';
 import { typeWords } from '../type-words';
 import { BeginNames } from './begin';
 import own from './words-field.module.css';
@@ -19,11 +20,10 @@ import own from './words-field.module.css';
 function useTyped(partId: string, member: Lettering): { readonly text: string; readonly isOwn: boolean } {
   const kept = useBench((s) => memberOf(s.document, partId, member.id));
   const changeFor = useBench((s) => s.changeFor);
-  const rowWords = useBench((s) => {
-    const row = s.document.roster?.rows.find((r) => r.id === s.rowId) ?? s.document.roster?.rows[0];
-    return row?.own?.parts.find((p) => p.id === partId)?.members.find((m) => m.id === member.id)?.set.text;
-  });
-  if (typeof rowWords === 'string') return { text: rowWords, isOwn: true };
+  const rowWords = useBench(({ document, rowId }) =>
+    ownWordsOf(document, placeOfRow(document, rowId), partId, member.id),
+  );
+  if (rowWords !== null) return { text: rowWords, isOwn: true };
   const isForAll = changeFor === 'all' && kept?.kind === 'lettering';
   return { text: isForAll ? kept.text : member.text, isOwn: false };
 }
@@ -35,7 +35,7 @@ export function WordsField({ partId, member }: { partId: string; member: Letteri
   const behind = useRef<HTMLDivElement>(null);
   const { text, isOwn } = useTyped(partId, member);
   const columns = useBench((s) => s.document.roster?.columns);
-  const rowId = useBench((s) => s.rowId ?? s.document.roster?.rows[0]?.id ?? null);
+  const rowId = useBench(rowInHand);
   const marked = columns !== undefined && hasFields(text);
   const type = (words: string) => typeWords(partId, member.id, keepable(words));
   const putIn = (name: string) => {

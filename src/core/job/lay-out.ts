@@ -20,7 +20,7 @@ import { rowSteps } from './rows';
 export type RowShape = {
   readonly rowId: string;
   readonly areas: readonly RingArea[];
-  /** RingArea of what is worked of it, holes taken off, in mm². */
+  /** Area of what is worked of it, holes taken off, in mm². */
   readonly mm2: number;
   /** Whether it is cut out of the sheet itself, so that nothing else can lie on that. */
   readonly takesSheet: boolean;
@@ -32,11 +32,14 @@ const asLine = (points: readonly Point[]): Float64Array => flatRing([...points, 
 const flat = (path: Path): Point[] => flattenPath(path, STRAY_MM / 2);
 
 /** The shape of what a job comes to: its outlines, and all lines that are drawn beside them. */
-function shapeOfResult(result: JobResult): Pick<RowShape, 'areas' | 'mm2' | 'takesSheet'> {
+function shapeOfResult(job: Job, result: JobResult): Pick<RowShape, 'areas' | 'mm2' | 'takesSheet'> {
   const areas: RingArea[] = [];
   let mm2 = 0;
   const own = new Set<Path>();
-  for (const part of result.parts) {
+  // What is shown for reference only is not there.
+  const references = new Set(job.parts.flatMap((part) => (part.reference ? [part.id] : [])));
+  const parts = result.parts.filter((part) => !references.has(part.id));
+  for (const part of parts) {
     for (const outline of part.outlines) own.add(outline.path);
     areas.push(part.outlines.map((outline) => flatRing(flat(outline.path))));
     mm2 += part.outlines.reduce((sum, outline) => sum + outline.area, 0);
@@ -54,7 +57,7 @@ function shapeOfResult(result: JobResult): Pick<RowShape, 'areas' | 'mm2' | 'tak
   return {
     areas: areas.filter((area) => area.length > 0),
     mm2,
-    takesSheet: result.parts.some((part) => part.keep === 'outside'),
+    takesSheet: parts.some((part) => part.keep === 'outside'),
   };
 }
 
@@ -70,7 +73,7 @@ export function* rowShapes(
     const steps = rowSteps(job, nth, filling, means);
     let step = steps.next();
     for (; !step.done; step = steps.next()) yield { done: shapes.length, of: made.length };
-    shapes.push({ rowId: row.id, ...shapeOfResult(step.value.result) });
+    shapes.push({ rowId: row.id, ...shapeOfResult(step.value.job, step.value.result) });
     yield { done: shapes.length, of: made.length };
   }
   return shapes;

@@ -1,15 +1,13 @@
 /** Files of the rows of a roster: for each its own, byte for byte those of a job of its own; and a list of what is where. */
 import { zipSync } from 'fflate';
-import Papa from 'papaparse';
 import type { Job } from '../document/schema';
 import type { FaceLookup } from '../prepare/prepared';
 import type { FilledWith } from '../roster/fields';
-import { cellOf } from '../roster/fields';
 import { rowTitle } from '../roster/in-row';
 import type { Evaluator, JobResult, Progress } from './evaluate';
 import type { ExportScope } from './export';
-import { paperName } from './file-names';
 import type { MadeFiles, WrittenFile } from './files';
+import { cellsOf, listFile } from './list-file';
 import { rowSteps } from './rows';
 
 /** Writes the files of one job in one scope. */
@@ -87,21 +85,14 @@ export function packed(name: string, files: readonly WrittenFile[]): WrittenFile
   return { name, bytes: zipSync(Object.fromEntries(files.map((f) => [f.name, [f.bytes, { mtime }]] as const))) };
 }
 
-/** A list of what is in which file, as comma-separated values (RFC 4180); a cell that a spreadsheet would take for a formula is made harmless. */
+/** A list of what is in which file. */
 export function rowList(job: Job, rows: readonly RowFiles[], filling: FilledWith): WrittenFile {
-  const columns = job.roster?.columns ?? [];
-  const head = ['No.', ...columns.map((c) => c.name), 'Copies', 'Files'];
-  const body = rows.map(({ nth, files }) => {
-    const row = job.roster?.rows[nth];
-    if (!row) return [];
-    return [
-      String(nth + 1),
-      ...columns.map((column, index) => cellOf(column, { index, row, nth }, filling)),
-      String(row.copies),
-      files.map((f) => f.name).join(' '),
-    ];
-  });
-  const text = Papa.unparse([head, ...body], { escapeFormulae: true, newline: '\r\n' });
-  // With a mark at its beginning spreadsheets read it as UTF-8.
-  return { name: paperName(job, 'list', 'csv'), bytes: new TextEncoder().encode(`\uFEFF${text}\r\n`) };
+  const head = ['No.', ...(job.roster?.columns ?? []).map((c) => c.name), 'Copies', 'Files'];
+  const body = rows.map(({ nth, files }) => [
+    String(nth + 1),
+    ...cellsOf(job, nth, filling),
+    String(job.roster?.rows[nth]?.copies ?? 1),
+    files.map((f) => f.name).join(' '),
+  ]);
+  return listFile(job, [head, ...body]);
 }

@@ -7,7 +7,7 @@ import { type Box, isEmptyBox } from '../geometry/point';
 import type { Finding } from '../inspect/finding';
 import type { FaceLookup } from '../prepare/prepared';
 import { type FilledWith, fillWords, hasFields, wordsOfRow } from '../roster/fields';
-import { jobInRow } from '../roster/in-row';
+import { jobInRow, ownWordsOf } from '../roster/in-row';
 import { COMES_AWAY } from '../rules/hold';
 import type { Evaluator, JobResult, Progress } from './evaluate';
 import { type Picture, pictureOf } from './picture';
@@ -59,8 +59,7 @@ export function fieldFindings(job: Job, nth: number, filling: FilledWith): Findi
   return job.parts.flatMap((part) =>
     part.members.flatMap((member) => {
       if (member.kind !== 'lettering') return [];
-      const own = row.own?.parts.find((p) => p.id === part.id)?.members.find((m) => m.id === member.id)?.set.text;
-      const text = typeof own === 'string' ? own : member.text;
+      const text = ownWordsOf(job, nth, part.id, member.id) ?? member.text;
       if (!hasFields(text)) return [];
       const { missing, empty } = fillWords(text, words);
       const at = (field: string) => ({ partId: part.id, memberId: member.id, field });

@@ -1,13 +1,12 @@
 /** Files of the sheets that names were laid on: in the order over the whole sheet; and a list of what is where. */
-import Papa from 'papaparse';
 import type { Job } from '../document/schema';
 import type { FaceLookup } from '../prepare/prepared';
-import { cellOf, type FilledWith } from '../roster/fields';
+import type { FilledWith } from '../roster/fields';
 import type { Evaluator, Progress } from './evaluate';
 import type { ExportScope } from './export';
-import { paperName } from './file-names';
 import type { WrittenFile } from './files';
 import { jobOfSheet, placesOn, sheetsLaid } from './laid-sheets';
+import { cellsOf, listFile } from './list-file';
 import type { WriteOne } from './row-files';
 
 /** The files of a sheet, from 0. */
@@ -53,31 +52,22 @@ export function* sheetFiles(
   return refused.length > 0 ? { sheets: [], refused } : { sheets, refused };
 }
 
-/**
- * A list of which name lies where, as comma-separated values (RFC 4180), sheet by sheet; a cell that a spreadsheet would take for a
- * formula is made harmless.
- */
+/** A list of which name lies where, sheet by sheet. */
 export function placeList(job: Job, sheets: readonly SheetFiles[], filling: FilledWith): WrittenFile {
-  const columns = job.roster?.columns ?? [];
   const rows = job.roster?.rows ?? [];
-  const head = ['Sheet', 'No.', ...columns.map((c) => c.name), 'Copy', 'Turn', 'Files'];
+  const head = ['Sheet', 'No.', ...(job.roster?.columns ?? []).map((c) => c.name), 'Copy', 'Turn', 'Files'];
   const body = sheets.flatMap(({ sheet, files }) =>
-    placesOn(job, sheet).flatMap((place) => {
+    placesOn(job, sheet).map((place) => {
       const nth = rows.findIndex((row) => row.id === place.row);
-      const row = rows[nth];
-      if (!row) return [];
       return [
-        [
-          String(sheet + 1),
-          String(nth + 1),
-          ...columns.map((column, index) => cellOf(column, { index, row, nth }, filling)),
-          String(place.copy + 1),
-          String(place.turn),
-          files.map((f) => f.name).join(' '),
-        ],
+        String(sheet + 1),
+        String(nth + 1),
+        ...cellsOf(job, nth, filling),
+        String(place.copy + 1),
+        String(place.turn),
+        files.map((f) => f.name).join(' '),
       ];
     }),
   );
-  const text = Papa.unparse([head, ...body], { escapeFormulae: true, newline: '\r\n' });
-  return { name: paperName(job, 'list', 'csv'), bytes: new TextEncoder().encode(`\uFEFF${text}\r\n`) };
+  return listFile(job, [head, ...body]);
 }

@@ -68,7 +68,7 @@ export type NestItem = {
   readonly group: string | null;
   /** Its masks, one a turn; none where it fits in no turn. */
   readonly masks: readonly number[];
-  /** RingArea of its first mask, in cells. */
+  /** Size of its first mask, in cells. */
   readonly cells: number;
 };
 

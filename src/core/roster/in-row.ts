@@ -118,3 +118,10 @@ export function withPartsOfRows(job: Job, filling: FilledWith): Job {
   );
   return own.length > 0 ? { ...job, parts: [...job.parts, ...own] } : job;
 }
+
+/** The words that a row has of its own for a lettering; null where it has those of all. */
+export function ownWordsOf(job: Job, nth: number, partId: string, memberId: string): string | null {
+  const own = job.roster?.rows[nth]?.own?.parts.find((p) => p.id === partId);
+  const text = own?.members.find((m) => m.id === memberId)?.set.text;
+  return typeof text === 'string' ? text : null;
+}
