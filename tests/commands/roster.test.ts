@@ -7,6 +7,7 @@ import {
   editRows,
   freeColumnName,
   moveRow,
+  nextRow,
   putCells,
   removeColumn,
   removeRows,
@@ -17,6 +18,7 @@ import {
   sortRows,
 } from '../../src/core/commands/roster';
 import type { Job, Lettering, Part } from '../../src/core/document/schema';
+import { LIMITS } from '../../src/core/limits';
 import { beginRoster } from '../../src/core/roster/begin';
 import { setFieldCase } from '../../src/core/roster/case';
 import { renamedField } from '../../src/core/roster/fields';
@@ -100,6 +102,14 @@ test('a table that is put in reaches beyond the rows and columns there are; othe
     ['', 'd', '', 'f'],
   ]);
   expect(new Set(put.roster?.rows.map((row) => row.id)).size).toBe(4);
+});
+
+test('the row that is offered below the last is the one put in next', () => {
+  for (const rows of [job(), removeRows(job(), ['r2']), removeRows(job(), ['r1', 'r2', 'r3'])]) {
+    const roster = rows.roster as NonNullable<Job['roster']>;
+    expect(addRows(rows, 1).roster?.rows.at(-1)).toEqual(nextRow(roster));
+  }
+  expect(nextRow(rosterOf(['Name'], Array<string[]>(LIMITS.rosterRows).fill(['x'])))).toBeNull();
 });
 
 test('rows are put in, taken out, put elsewhere, and put in order as people do', () => {

@@ -157,6 +157,24 @@ test('the files written there are those written here, byte for byte', async () =
   expect((await listTypefaces(there.db)).length).toBe(1);
 });
 
+test('the typeface that one name of a list has of its own goes along', async () => {
+  const content = await bringIn(here, renamed(script, 'Own Script'), 'own.ttf');
+  const own = { parts: [{ id: 'part', members: [{ id: 'words', set: { face: 'Own Script', content } }] }] };
+  const job = jobWith([partOf([lettering('‹Name›', 'Poppins')])], {
+    roster: {
+      columns: [{ id: 'name', kind: 'typed', name: 'Name' }],
+      rows: [
+        { id: 'r0', cells: ['Rowan'] },
+        { id: 'r1', cells: ['Ivy'], own },
+      ],
+    },
+  });
+  const taken = await here.host.takeAlong(job);
+  expect(taken.leftOut).toEqual([]);
+  expect(await opened(there, taken.bytes)).toEqual(job);
+  expect((await listTypefaces(there.db)).flatMap((t) => t.faces.map((f) => f.family))).toContain('Own Script');
+});
+
 test('a typeface that may not be handed on stays here; its words are cut there as they are', async () => {
   const job = await emblem(restricted(renamed(script, 'Customer Script')));
   const named = {

@@ -311,7 +311,7 @@ export function NamesSheets() {
   const count = places.reduce((most, place) => Math.max(most, place.sheet + 1), 0);
   return (
     <>
-      <div className={styles.filters}>
+      <div className={`${styles.filters} ${styles.wraps}`}>
         {share === null ? (
           <>
             <Button variant="primary" onClick={() => void layOut()}>

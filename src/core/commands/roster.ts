@@ -129,6 +129,13 @@ export const removeColumn = (job: Job, columnId: string): Job =>
     for (const row of rows) row.cells.splice(at, 1);
   });
 
+/** The empty row that is put in next, by `addRows`; null where the roster is full. */
+export function nextRow({ rows }: Roster): RosterRow | null {
+  if (rows.length >= LIMITS.rosterRows) return null;
+  const taken = rows.map((row) => row.id);
+  return emptyRow(idsFrom('r', taken)());
+}
+
 /** Put empty rows in before a place, behind all others where it is left out. */
 export const addRows = (job: Job, count: number, before?: number): Job =>
   inRoster(job, ({ rows }) => {

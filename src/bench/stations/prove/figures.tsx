@@ -19,6 +19,10 @@ export function Figures() {
   const worked = (view?.operations ?? []).filter(
     (o) => (o.paths > 0 || o.fillMm2 > 0) && job.operations.find((x) => x.id === o.id)?.on,
   );
+  const between = (id: string) => {
+    const run = runs.get(id);
+    return run ? formatRun(run.travelMm, job.units) : '…';
+  };
   const n = (mm: number) => formatLength(mm, job.units);
   return (
     <>
@@ -49,11 +53,8 @@ export function Figures() {
                 {o.paths > 1 && (
                   <>
                     <div className="nf-muted">set down {o.paths.toLocaleString('en')} times</div>
-                    {runs.has(o.id) && (
-                      <div className="nf-muted">
-                        {formatRun(runs.get(o.id)?.travelMm ?? 0, job.units)} moved between
-                      </div>
-                    )}
+                    {/* Its line is there before its figure: what is below it does not move from under a press. */}
+                    <div className="nf-muted">{between(o.id)} moved between</div>
                   </>
                 )}
                 {o.dots.map(({ diameterMm, count }) => (

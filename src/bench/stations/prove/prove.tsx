@@ -224,10 +224,6 @@ export function Prove() {
       >
         Write all {counted(WRITTEN_FORMATS.length)}
       </Button>
-      <TestPiece isOff={nothing || state.busy} />
-      <Papers isOff={nothing || state.busy} />
-      <Given />
-      <BenchMachine scope={scope} isOff={nothing || state.busy} />
       <Heading beside="in one file">The whole job</Heading>
       <Button
         variant="plain"
@@ -249,6 +245,11 @@ export function Prove() {
           {state.words}
         </p>
       )}
+      <TestPiece isOff={nothing || state.busy} />
+      <Papers isOff={nothing || state.busy} />
+      {/* These come from the server: what is pressed above them stays where it is. */}
+      <Given />
+      <BenchMachine scope={scope} isOff={nothing || state.busy} />
     </>
   );
 }
