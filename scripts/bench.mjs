@@ -16,6 +16,7 @@ const CORE = [
   'proof',
   'joining',
   'names',
+  'row-workers',
   'drawings',
   'lines',
   'fill',

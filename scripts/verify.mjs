@@ -24,6 +24,9 @@ const folders = [
   'tests/motion',
   'tests/machine',
   'tests/proof',
+  'tests/roster',
+  'tests/nesting',
+  'tests/row-workers',
 ];
 const sets = run(process.execPath, [bin('vitest', 'vitest.mjs'), 'run', ...folders], {
   env: { ...env, NEEDLEFILE_VERIFY: '1', NEEDLEFILE_COMMAND: 'npm run verify' },

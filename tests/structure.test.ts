@@ -35,7 +35,7 @@ const LAYERS: readonly (readonly string[])[] = [
   ['api'],
   ['worker', 'server', 'cli', 'ui'],
   ['serve'],
-  ['bench-machine'],
+  ['bench-machine', 'row-workers'],
   ['help'],
   ['versions', 'drafts', 'enter', 'faces', 'taken'],
   ['jobs', 'starters', 'bench', 'shop'],
@@ -53,7 +53,7 @@ const KEPT_FROM: Readonly<Record<string, readonly string[]>> = {
   starters: ['server', 'cli', 'serve'],
   shop: ['server', 'cli', 'serve', 'worker'],
   bench: ['server', 'cli', 'serve'],
-  app: ['cli', 'bench-machine'],
+  app: ['cli', 'bench-machine', 'row-workers'],
 };
 
 /** Packages by the layers that may import them; the core has those that compute. Any other package is for none. */
@@ -62,7 +62,8 @@ const PACKAGES: Readonly<Record<string, string>> = {
   api: 'zod',
   worker: 'comlink @noble/hashes',
   machine: 'flatbush zod',
-  server: 'drizzle-orm node: pg zod',
+  server: 'drizzle-orm node: pg pg-boss zod',
+  'row-workers': 'node:',
   serve: 'next node:',
   'bench-machine': 'node: zod',
   cli: 'node:',

@@ -19,6 +19,7 @@ import { keptShopSchema } from '../core/schema/shop/shop';
 import { listedToolSchema } from '../core/schema/tools';
 import { benchMachineSchema, machineRunSchema, toSendSchema } from './bench-machine';
 import { endpoint } from './endpoint';
+import { askedBatchSchema, batchToldSchema } from './row-batches';
 
 /** A job document as it is sent: what is in it is checked, and told by field, where it is read. */
 const documentSchema = z.unknown();
@@ -138,6 +139,23 @@ export const API = {
     status: 201,
     refusal: { status: 422, sentence: 'Files are noted with their names and what is in them.' },
   }),
+
+  /** Rows of a job's roster, to be prepared by row workers; null where there is none. */
+  askRows: endpoint({
+    method: 'POST',
+    path: '/api/row-batches',
+    body: z.object({ document: documentSchema, today: z.string().max(10) }),
+    answer: z.object({ asked: askedBatchSchema.nullable() }),
+    refusal: { status: 422, sentence: 'Rows are asked for with their job.' },
+  }),
+  /** What is new of rows that were asked for. */
+  lookAtRows: endpoint({
+    method: 'GET',
+    path: '/api/row-batches/{batch}?since={since}',
+    answer: batchToldSchema,
+  }),
+  /** Nobody waits for these rows any more. */
+  dropRows: endpoint({ method: 'DELETE', path: '/api/row-batches/{batch}', answer: doneSchema }),
 
   /** The bench machine: what is in its line, and its log. */
   benchMachine: endpoint({ method: 'GET', path: '/api/bench-machine', answer: benchMachineSchema }),

@@ -33,9 +33,16 @@ export const LIMITS = {
   passes: 200,
   /** Length of lead-ins and lead-outs, in mm. */
   leadMm: 200,
-  /** Rows and columns of a roster, characters of a cell and of a column's name, and how often a row is made. */
+  /** Rows of a roster, and columns, characters of a cell and of a column's name, and how often a row is made. */
   rosterRows: 2_000,
   columns: 40,
+  /** From so many rows on, a roster is prepared by row workers where there are any; rows that one of them takes at once. */
+  rowsForWorkers: 300,
+  rowsAtOnce: 10,
+  /** How long a row worker may take over one row, in seconds: a killed one’s rows are taken up after little more. */
+  rowSeconds: 40,
+  /** Rows that are told of in one answer. */
+  rowsTold: 200,
   cellCharacters: 500,
   columnCharacters: 60,
   copiesOfRow: 1_000,

@@ -55,7 +55,7 @@ const STATION_PAGES: Readonly<Record<Station, Omit<HelpPage, 'id' | 'word'>>> = 
       {
         head: 'For a list of names',
         words:
-          'Press “For a list of names” under the words: they become a field, and the list is along the bottom. Type, paste or bring names in. The row you press is on the sheet; what you change there is for all rows, or for that one alone. Pictures show all of them, the worst first, and mend what is wrong in one press. “On sheets” lays them on your stock, as close as their shapes go.',
+          'Press “For a list of names” under the words: they become a field, and the list is along the bottom. Type, paste or bring names in. The row you press is on the sheet; what you change there is for all rows, or for that one alone. Pictures show all of them, the worst first, and mend what is wrong in one press. “On sheets” lays them on your stock, as close as their shapes go. Lists of hundreds go quicker with row workers beside Needlefile; its README says how they are started.',
       },
       {
         head: 'Next to what is there',

@@ -129,6 +129,7 @@ const WHAT_IS_SAID: Readonly<Record<string, string>> = {
   content: 'There is no such typeface.',
   shelf: 'The shop has no such shelf.',
   entry: 'The shop has nothing of that name.',
+  batch: 'These rows are no longer asked for.',
   run: 'There is no such run on the bench machine.',
   order: 'The bench machine does not do that.',
 };
@@ -137,6 +138,8 @@ const isWords = (value: string): boolean => value.length <= LIMITS.nameCharacter
 /** What parameters are to be, by their names; numbers of versions where nothing is said. */
 const IS_GOOD: Readonly<Record<string, (value: string) => boolean>> = {
   id: (value) => z.uuid().safeParse(value).success,
+  batch: (value) => z.uuid().safeParse(value).success,
+  since: (value) => /^\d{1,15}$/.test(value),
   words: isWords,
   tag: isWords,
   content: (value) => /^[0-9a-f]{64}$/.test(value),

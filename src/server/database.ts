@@ -4,7 +4,7 @@ import pg from 'pg';
 import * as schema from './schema';
 
 /** The database, as queries see it. */
-export type Database = NodePgDatabase<typeof schema>;
+export type Database = NodePgDatabase<typeof schema> & { readonly $client: pg.Pool };
 
 /** Room for a machine that stalls; a server that is not there refuses at once. */
 const CONNECT_MS = 15_000;

@@ -1,6 +1,7 @@
 /** The tables. */
 import { sql } from 'drizzle-orm';
 import {
+  bigserial,
   boolean,
   customType,
   doublePrecision,
@@ -16,6 +17,7 @@ import {
 import type { Job } from '../core/document/schema';
 import type { KeptProof } from '../core/job/given-files';
 import type { Picture } from '../core/job/picture';
+import type { RowSeen } from '../core/job/rows';
 import type { FaceAbout, Look } from '../core/schema/face-about';
 import type { Shelf } from '../core/schema/shop/shop';
 
@@ -136,6 +138,46 @@ export const givenFiles = pgTable(
   },
   (table) => [index('given_files_of_job').on(table.jobId, table.givenAt)],
 );
+
+/** Rows of a roster that row workers are asked for together. The document is as the page had it, saved or not. */
+export const rowBatches = pgTable('row_batches', {
+  id: uuid('id').primaryKey().defaultRandom(),
+  document: jsonb('document').$type<Job>().notNull(),
+  /** The day that fields of dates are filled with. */
+  today: text('today').notNull(),
+  askedAt: timestamp('asked_at', { withTimezone: true }).notNull().defaultNow(),
+});
+
+/** Each row of a batch with the key of what it comes to. */
+export const rowsOfBatch = pgTable(
+  'rows_of_batch',
+  {
+    batch: uuid('batch')
+      .notNull()
+      .references(() => rowBatches.id, { onDelete: 'cascade' }),
+    nth: integer('nth').notNull(),
+    rowId: text('row_id').notNull(),
+    key: text('key').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.batch, table.nth] }), index('rows_of_batch_by_key').on(table.key)],
+);
+
+/** What rows came to, by a hash of all that it hangs on: one of a content, whoever prepared it. */
+export const preparedRows = pgTable('prepared_rows', {
+  key: text('key').primaryKey(),
+  /** What it came to; null where it could not be prepared, and `fault` says why. */
+  seen: jsonb('seen').$type<RowSeen>(),
+  fault: text('fault'),
+  /** Counts those that were prepared, so that a page asks for what is new. */
+  serial: bigserial('serial', { mode: 'number' }).notNull(),
+  usedAt: timestamp('used_at', { withTimezone: true }).notNull().defaultNow(),
+});
+
+/** Row workers that are there: each says so every few seconds. */
+export const rowWorkers = pgTable('row_workers', {
+  id: uuid('id').primaryKey(),
+  seenAt: timestamp('seen_at', { withTimezone: true }).notNull().defaultNow(),
+});
 
 /** Settings of the service, by name. */
 export const settings = pgTable('settings', {

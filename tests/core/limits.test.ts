@@ -55,6 +55,7 @@ import { pdfOf } from '../support/pdf';
 import { workersAnswer } from '../support/workers';
 import { PROOF_LIMITS } from './proof-limits';
 import { ROSTER_LIMITS } from './roster-limits';
+import { ROW_WORKER_LIMITS } from './row-worker-limits';
 import { RUN_LIMITS } from './run-limits';
 import { SHOP_LIMITS } from './shop-limits';
 import { STARTER_LIMITS } from './starter-limits';
@@ -432,6 +433,7 @@ const TRIED: Readonly<Record<Name, () => void | Promise<void>>> = {
   ...PROOF_LIMITS,
   ...RUN_LIMITS,
   ...ROSTER_LIMITS,
+  ...ROW_WORKER_LIMITS,
   ...SHOP_LIMITS,
   ...STARTER_LIMITS,
   ...TAKEN_LIMITS,

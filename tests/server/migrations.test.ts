@@ -28,6 +28,7 @@ const GIVEN_OUT = {
   '0011_no_materials.sql': '9b88ba69870e2a66e3636780764e4d34e9cf8713b6b97b1c403377c083ac4542',
   '0012_given_files.sql': 'd82f72127ed85b69584eff887b062835ff0cf6f034489e248398f4773c14268d',
   '0013_given_parts.sql': 'ab3f8fd8f20116340b4f239e2992c44fc773106f5da2e5be5fe6cb48238eedf0',
+  '0014_row_workers.sql': '6eb3bbba70b216037978a8d3be8568b8024179404aeed73da0fae9ca1ffdb1e6',
 };
 
 interface Journal {

@@ -6,7 +6,7 @@ import { type Database, openDatabase } from '../../src/server/database';
 export async function ownDatabase(
   name: string,
   migrationsFolder = 'drizzle',
-): Promise<{ db: Database; close: () => Promise<void> }> {
+): Promise<{ db: Database; url: string; close: () => Promise<void> }> {
   const server = process.env.DATABASE_URL ?? '';
   const own = sql.identifier(`test_${name}_${process.pid}`);
   const first = openDatabase(server);
@@ -18,6 +18,7 @@ export async function ownDatabase(
   await migrate(db, { migrationsFolder });
   return {
     db,
+    url: url.href,
     close: async () => {
       await close();
       await first.database.execute(sql`drop database if exists ${own} with (force)`);

@@ -80,7 +80,9 @@ function Says({ roster }: { roster: Roster }) {
   if (progress && progress.of > 1)
     return (
       <span role="status">
-        Computing {Math.floor(progress.done)} of {progress.of} …{' '}
+        Computing {Math.floor(progress.done)} of {progress.of}
+        {progress.workers > 0 && ` with ${progress.workers === 1 ? 'a row worker' : `${progress.workers} row workers`}`}{' '}
+        …{' '}
         <Button variant="word" onClick={stopRows}>
           Stop
         </Button>

@@ -6,13 +6,15 @@ import type { RowDone, RowSeen } from '@/core/job/rows';
 import { today } from '@/ui/when';
 import { computingRows } from '@/worker/client';
 import { useBench } from '../store';
+import { isForWorkers, preparedByWorkers } from './row-batch';
 
 type RowsState = {
   /** What was seen of rows, by their ids; of an earlier document until the new one is there. */
   readonly seen: ReadonlyMap<string, RowSeen>;
   /** The document that all of them are of; null while they are looked over, or were stopped. */
   readonly of: Job | null;
-  readonly progress: { readonly done: number; readonly of: number } | null;
+  /** How far they are looked over; `workers`: how many row workers share them, 0 where the page does it by itself. */
+  readonly progress: { readonly done: number; readonly of: number; readonly workers: number } | null;
   readonly isStopped: boolean;
   readonly fault: string | null;
 };
@@ -82,17 +84,17 @@ async function look(document: Job): Promise<void> {
   let isDone = false;
   const isOld = () => useBench.getState().document !== document || useRows.getState().isStopped;
   useRows.setState(({ seen }) => ({ seen: stillThere(document, seen), of: null, fault: null }));
+  const onRows = (rows: readonly RowDone[]) => {
+    if (!isOld()) shown.take(rows);
+  };
+  const onProgress = (done: number, of: number, workers = 0) => {
+    if (!isDone && !isOld()) shown.tell({ done, of, workers });
+  };
   try {
-    const done = await computingRows().rows(
-      document,
-      today(),
-      proxy((rows: readonly RowDone[]) => {
-        if (!isOld()) shown.take(rows);
-      }),
-      proxy((done: number, of: number) => {
-        if (!isDone && !isOld()) shown.tell({ done, of });
-      }),
-    );
+    const isByWorkers =
+      isForWorkers(document) && (await preparedByWorkers(document, today(), { onRows, onProgress, isOld }));
+    if (!isByWorkers && isOld()) return;
+    const done = isByWorkers || (await computingRows().rows(document, today(), proxy(onRows), proxy(onProgress)));
     if (done && !isOld()) useRows.setState({ of: document, progress: null });
     isDone = done === true;
   } catch (reason) {

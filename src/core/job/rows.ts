@@ -103,6 +103,37 @@ function* seenOf({ job, result, findings }: RowResult): Generator<Progress, RowS
   };
 }
 
+/** Prepare a row like a job of its own, and see what it comes to; yields how far it has come. */
+export function* rowSeenSteps(
+  job: Job,
+  nth: number,
+  filling: FilledWith,
+  means: { readonly evaluator: Evaluator; readonly faces: FaceLookup },
+): Generator<Progress, RowSeen> {
+  return yield* seenOf(yield* rowSteps(job, nth, filling, means));
+}
+
+/** A row that could not be computed, with the sentence that says why. */
+export const rowFault = (sentence: string): RowSeen => ({
+  picture: { width: 1, height: 1, shapes: [] },
+  findings: [
+    {
+      key: 'row-not-computed',
+      code: 'row-not-computed',
+      severity: 'fault',
+      sentence,
+      station: 'compose',
+      partId: null,
+      memberId: null,
+      box: null,
+      mend: null,
+      leftReason: null,
+    },
+  ],
+  isOnePiece: false,
+  size: null,
+});
+
 /** Documents whose rows are remembered: the newest, and those before it, for going back. */
 const DOCUMENTS = 3;
 
@@ -131,11 +162,11 @@ export class RowsSeen {
   ): Generator<Progress, void> {
     const { roster } = job;
     if (!roster) return;
-    const known = this.of(`${about}${JSON.stringify({ ...job, roster: null })}`);
+    const known = this.of(`${about}${contentBesideRows(job)}`);
     const made = roster.rows.flatMap((row, nth) => (row.out ? [] : [{ row, nth }]));
     let done = 0;
     for (const { row, nth } of made) {
-      const key = rowKey(job, nth, filling);
+      const key = rowContent(job, nth, filling);
       let seen = known.get(key);
       if (!seen) {
         const steps = rowSteps(job, nth, filling, means);
@@ -148,7 +179,7 @@ export class RowsSeen {
       yield { done: ++done, of: made.length };
     }
     // Rows that are no longer there are let go.
-    const keys = new Set(made.map(({ nth }) => rowKey(job, nth, filling)));
+    const keys = new Set(made.map(({ nth }) => rowContent(job, nth, filling)));
     for (const key of known.keys()) if (!keys.has(key)) known.delete(key);
   }
 
@@ -169,8 +200,11 @@ function* at<T>(steps: Generator<Progress, T>, progress: Progress): Generator<Pr
   return step.value;
 }
 
+/** All that what a row comes to hangs on beside `rowContent` of that row. */
+export const contentBesideRows = (job: Job): string => JSON.stringify({ ...job, roster: null });
+
 /** All that a row puts into the document. */
-function rowKey(job: Job, nth: number, filling: FilledWith): string {
+export function rowContent(job: Job, nth: number, filling: FilledWith): string {
   const { roster } = job;
   const row = roster?.rows[nth];
   if (!roster || !row) return '';

@@ -1,0 +1,15 @@
+/** A batch of rows: what is new of it, and that nobody waits for it any more. */
+import { API } from '@/api/endpoints';
+import { found, serve } from '@/server/answer';
+import { dropBatch, lookAtBatch } from '@/server/row-batches';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = serve(API.lookAtRows, async ({ db, params }) =>
+  found(await lookAtBatch(db, params.batch, Number(params.since)), 'These rows are no longer asked for.'),
+);
+
+export const DELETE = serve(API.dropRows, async ({ db, params }) => {
+  await dropBatch(db, params.batch);
+  return {};
+});
