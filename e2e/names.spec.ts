@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
+import type { Job } from '../src/core/document/schema';
 import { jobWith, lettering, partOf } from '../tests/support/jobs';
 import { rosterOfNames } from '../tests/support/names';
 import { addLettering, chooseFace, computed, expect, newJob, openJob, station, test } from './fixtures';
@@ -166,7 +167,7 @@ test('names are laid on two sheets, one is moved, and a file is written for each
   const stop = names(page).getByRole('button', { name: 'Stop', exact: true });
   await stop.click();
   await expect(names(page).getByRole('button', { name: 'Lay them anew' })).toBeVisible();
-  const sheet = names(page).getByRole('img', { name: /^Sheet 1 with/ });
+  const sheet = names(page).getByRole('group', { name: /^Sheet 1 with/ });
   await expect(sheet.locator('g').first()).toBeVisible();
   // Moved off the sheet it is told; undo brings it back.
   const piece = await sheet.locator('g').first().boundingBox();
@@ -188,4 +189,53 @@ test('names are laid on two sheets, one is moved, and a file is written for each
     expect.arrayContaining(['shelf-tags_sheet-1.svg', 'shelf-tags_sheet-2.dxf', 'shelf-tags_list.csv']),
   );
   expect(new TextDecoder().decode(files['shelf-tags_list.csv']).trim().split('\r\n')).toHaveLength(13);
+});
+
+test('names lie on blanks in a jig: one is left out, one is moved by keys, and what is off its blank is told', async ({
+  page,
+}) => {
+  const job = jobWith([partOf([lettering('‹Name›', 'Poppins', { size: { by: 'capital', mm: 14 } })])], {
+    roster: rosterOfNames(TWELVE.slice(0, 7)),
+    sheet: { width: 300, height: 200 },
+  });
+  const id = await openJob(page, 'Bed tags', job);
+  await names(page).getByText('On sheets', { exact: true }).click();
+  await names(page).getByRole('button', { name: 'Lay them on sheets' }).click();
+  await expect(names(page).getByRole('status').filter({ hasText: 'needed' })).toBeVisible();
+  await names(page)
+    .getByRole('button', { name: 'Stop', exact: true })
+    .click({ timeout: 2_000 })
+    .catch(() => {});
+  await names(page).getByLabel('How they are laid').selectOption('blanks');
+  await names(page).getByRole('textbox', { name: 'Rows', exact: true }).fill('2');
+  await page.keyboard.press('Enter');
+  await names(page)
+    .getByRole('button', { name: /^Lay them (out|anew)$/ })
+    .click();
+  const said = names(page).getByRole('status').filter({ hasText: 'blanks used' });
+  await expect(said).toContainText('One sheet, 88 % of the blanks used.');
+  const found = names(page).getByRole('list', { name: 'Findings of the sheets' });
+  await expect(found).toHaveCount(0);
+  // The second blank is broken: what lies there is told, and goes elsewhere when they are laid anew.
+  await names(page).getByRole('checkbox', { name: 'Blank 2' }).press('Enter');
+  await expect(found).toContainText('“hazel” lies on no blank.');
+  await names(page).getByRole('button', { name: 'Lay them anew' }).click();
+  await expect(said).toContainText('One sheet, 100 % of the blanks used.');
+  await expect(found).toHaveCount(0);
+  // By keys, a tenth of a hand at a time; undo takes the whole way back.
+  const name = names(page).getByRole('button', { name: 'rowan: arrows move it' });
+  await name.focus();
+  await name.press('Shift+ArrowRight');
+  await name.press('Shift+ArrowRight');
+  await name.press('ArrowUp');
+  await expect(found).toContainText('“rowan” reaches over its blank.');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(found).toHaveCount(0);
+  await expect(page.getByText(/^Saved/)).toBeVisible();
+  const kept = await page.request.get(`/api/jobs/${id}`);
+  expect(((await kept.json()) as { document: Job }).document.layout).toMatchObject({
+    way: 'blanks',
+    blanks: { rows: 2, leftOut: [1] },
+    places: expect.arrayContaining([expect.objectContaining({ row: 'r0', sheet: 0 })]),
+  });
 });

@@ -2,8 +2,8 @@
 import path from 'node:path';
 import type { Job } from '../core/document/schema';
 import { makeFiles } from '../core/job/files';
+import { laidRows } from '../core/job/laid-rows';
 import { jobOfSheet, sheetsLaid } from '../core/job/laid-sheets';
-import { laidOutRows, rowShapes } from '../core/job/lay-out';
 import { type Report, reportOf } from '../core/job/report';
 import { fieldFindings } from '../core/job/rows';
 import { placeList, sheetFiles } from '../core/job/sheet-files';
@@ -30,8 +30,7 @@ function laid(job: Job, layout: RowLayout, ready: AtHand, filling: { today: stri
     Array.from({ length: row.copies }, (_, i) => `${row.id} ${i}`).every((k) => known.has(k)),
   );
   if (isWhole) return { job, needed: null, notLaid: [] };
-  const shapes = finished(rowShapes(job, filling, ready));
-  const found = finished(laidOutRows(job, shapes, layout));
+  const found = finished(laidRows(job, { filling, layout }, ready));
   const nameOf = (id: string) =>
     rowTitle(
       job,
@@ -41,7 +40,10 @@ function laid(job: Job, layout: RowLayout, ready: AtHand, filling: { today: stri
     job: { ...job, layout: { ...layout, places: [...found.places] } },
     needed: found.needed,
     notLaid: [
-      ...found.tooLarge.map((id) => `${nameOf(id)} is larger than the sheet within its margin.`),
+      ...found.tooLarge.map(
+        (id) =>
+          `${nameOf(id)} is larger than ${layout.way === 'blanks' ? 'its blank' : 'the sheet within its margin'}.`,
+      ),
       ...found.takesSheet.map(
         (id) => `${nameOf(id)} is cut out of the sheet itself: give it a plate to lay several on one.`,
       ),

@@ -50,6 +50,9 @@ export const LIMITS = {
   laidSheets: 1_000,
   laidPlaces: 5_000,
   laidTurns: 36,
+  /** Blanks in a row or a column, and how much larger or smaller a name is made for its blank. */
+  blanksAlong: 100,
+  laidScale: 1_000,
   spacingMm: 1_000,
   /** Farthest that a running number starts from 0, and steps. */
   runningNumber: 1_000_000_000,

@@ -1,7 +1,8 @@
 /** Names laid on sheets, as the page asks for it: told whenever the layout became better, and stopped at any time with the best there is. */
 import type { Job } from '../core/document/schema';
 import type { Progress } from '../core/job/evaluate';
-import { type LaidRows, laidOutRows, rowShapes } from '../core/job/lay-out';
+import { laidRows } from '../core/job/laid-rows';
+import type { LaidRows } from '../core/job/lay-out';
 import type { FilledWith } from '../core/roster/fields';
 import type { RowLayout } from '../core/schema/layout';
 import type { Means } from './job-host';
@@ -27,19 +28,16 @@ export class Laying {
     onLaid: OnLaid,
     means: Means,
   ): Generator<Progress, LaidRows> {
-    const shaping = rowShapes(job, filling, means);
-    let shape = shaping.next();
-    for (; !shape.done; shape = shaping.next()) yield { done: shape.value.done / shape.value.of / 10, of: 1 };
     let best: LaidRows | null = null;
-    const laying = laidOutRows(job, shape.value, layout, { moves });
-    for (let step = laying.next(); ; step = laying.next()) {
+    const steps = laidRows(job, { layout, moves, filling }, means);
+    for (let step = steps.next(); ; step = steps.next()) {
       if (step.done) return step.value;
       if (step.value.laid) {
         best = step.value.laid;
         onLaid(best);
       }
       if (this.isStopped && best) return best;
-      yield { done: 0.1 + 0.9 * step.value.share, of: 1 };
+      yield { done: step.value.share, of: 1 };
     }
   }
 }

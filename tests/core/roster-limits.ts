@@ -100,6 +100,21 @@ export const ROSTER_LIMITS = {
     expect(places(LIMITS.laidPlaces)).toBeNull();
     expect(places(LIMITS.laidPlaces + 1)).toMatch(/places/);
   },
+  blanksAlong: () => {
+    const { blanksAlong } = LIMITS;
+    expect(laidSaid({ blanks: { columns: blanksAlong, rows: blanksAlong } })).toBeNull();
+    expect(laidSaid({ blanks: { columns: blanksAlong + 1 } })).toMatch(/blanks/i);
+    expect(laidSaid({ blanks: { rows: blanksAlong + 1 } })).toMatch(/blanks/i);
+    expect(laidSaid({ blanks: { leftOut: [blanksAlong ** 2 - 1] } })).toBeNull();
+    expect(laidSaid({ blanks: { leftOut: [blanksAlong ** 2] } })).toMatch(/blanks/i);
+  },
+  laidScale: () => {
+    const scaled = (scale: number) => laidSaid({ places: [{ row: 'r', sheet: 0, turn: 0, x: 0, y: 0, scale }] });
+    expect(scaled(LIMITS.laidScale)).toBeNull();
+    expect(scaled(1 / LIMITS.laidScale)).toBeNull();
+    expect(scaled(LIMITS.laidScale * 1.01)).toMatch(/scale/);
+    expect(scaled(0.99 / LIMITS.laidScale)).toMatch(/scale/);
+  },
   laidTurns: () => {
     expect(laidSaid({ turns: LIMITS.laidTurns })).toBeNull();
     expect(laidSaid({ turns: LIMITS.laidTurns + 1 })).toMatch(/turns/);

@@ -1,200 +1,22 @@
 /** The names on sheets of the stock: how they are laid, the search for it, and where each lies, to be moved by hand. */
-import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import Button from 'react-bootstrap/Button';
-import Form from 'react-bootstrap/Form';
-import { editLayout, lockPlace, movePlace, notLaid, setLayout } from '@/core/commands/layout';
+import { lockPlace, notLaid, setLayout } from '@/core/commands/layout';
 import type { Job } from '@/core/document/schema';
 import type { SheetFinding } from '@/core/job/laid-sheets';
-import type { Picture } from '@/core/job/picture';
-import { LIMITS } from '@/core/limits';
-import type { LayPlace, RowLayout } from '@/core/schema/layout';
+import type { LaidRows } from '@/core/job/lay-out';
+import { rowTitle } from '@/core/roster/in-row';
 import { formatLengthNumber } from '@/core/units/quantity';
-import { QuantityField } from '@/ui/fields';
-import { PictureShapes } from '@/ui/job-picture';
 import { today } from '@/ui/when';
 import { computingRows } from '@/worker/client';
 import { SeverityMark } from '../finding-row';
-import { dispatchDocument, rowInHand, takeRow, useBench } from '../store';
+import { dispatchDocument, rowInHand, useBench } from '../store';
+import { BlanksSettings } from './blanks-settings';
 import { fillSheet, layOut, stopLaying, useLaying } from './laying';
+import { LayoutSettings } from './layout-settings';
 import styles from './names.module.css';
 import { useRows } from './rows';
-
-const TURNS: readonly { readonly turns: number; readonly words: string }[] = [
-  { turns: 1, words: 'as they are' },
-  { turns: 2, words: 'also turned over' },
-  { turns: 4, words: 'also across' },
-  { turns: 8, words: 'in 8 directions' },
-  { turns: 24, words: 'in 24 directions' },
-];
-
-/** How names are laid. */
-function Settings({ layout }: { layout: RowLayout }) {
-  const unit = useBench((s) => s.job.units);
-  const edit = (more: Partial<RowLayout>, merge: string | null = null) =>
-    dispatchDocument((job) => editLayout(job, more), merge);
-  const isNested = layout.way === 'nested';
-  return (
-    <div className={styles.layout}>
-      <Form.Select
-        size="sm"
-        aria-label="How they are laid"
-        value={layout.way}
-        onChange={(e) => edit({ way: e.target.value as RowLayout['way'] })}
-      >
-        <option value="nested">As close as their shapes go</option>
-        <option value="rows">In rows and columns</option>
-      </Form.Select>
-      <div className={styles.field}>
-        <QuantityField
-          bare
-          prefix="apart"
-          label="Between them"
-          unit={unit}
-          value={layout.spacing}
-          least={0}
-          most={LIMITS.spacingMm}
-          onChange={(spacing) => edit({ spacing }, 'layout-spacing')}
-        />
-      </div>
-      <div className={styles.field}>
-        <QuantityField
-          bare
-          prefix="edge"
-          label="To the edge"
-          unit={unit}
-          value={layout.margin}
-          least={0}
-          most={LIMITS.spacingMm}
-          onChange={(margin) => edit({ margin }, 'layout-margin')}
-        />
-      </div>
-      {isNested && (
-        <>
-          <Form.Select
-            size="sm"
-            aria-label="Directions they may lie in"
-            value={layout.turns}
-            onChange={(e) => edit({ turns: Number(e.target.value) })}
-          >
-            {TURNS.map(({ turns, words }) => (
-              <option key={turns} value={turns}>
-                Lie {words}
-              </option>
-            ))}
-            {!TURNS.some(({ turns }) => turns === layout.turns) && (
-              <option value={layout.turns}>Lie in {layout.turns} directions</option>
-            )}
-          </Form.Select>
-          <Form.Check
-            id="layout-grain"
-            label="Grain keeps its direction"
-            checked={layout.grain}
-            onChange={(e) => edit({ grain: e.target.checked })}
-          />
-          <Form.Check
-            id="layout-holes"
-            label="Also in holes of others"
-            checked={layout.holes}
-            onChange={(e) => edit({ holes: e.target.checked })}
-          />
-        </>
-      )}
-    </div>
-  );
-}
-
-/** From a row's picture, y downwards, to where it lies on its sheet. */
-function matrixOf({ turn, x, y }: LayPlace, height: number): string {
-  const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
-  return `matrix(${cos} ${-sin} ${sin} ${cos} ${x - sin * height} ${height - cos * height - y})`;
-}
-
-type Dragged = { readonly place: LayPlace; readonly dx: number; readonly dy: number };
-
-/** One sheet with what lies on it. */
-function SheetOf({
-  nth,
-  places,
-  sheet,
-  pictures,
-  inHand,
-}: {
-  nth: number;
-  places: readonly LayPlace[];
-  sheet: Job['sheet'];
-  pictures: ReadonlyMap<string, Picture>;
-  inHand: string | null;
-}) {
-  const svg = useRef<SVGSVGElement>(null);
-  const [dragged, setDragged] = useState<Dragged | null>(null);
-  const drag = (down: PointerEvent<SVGGElement>, place: LayPlace) => {
-    takeRow(place.row);
-    if (place.locked) return;
-    const scale = svg.current?.getScreenCTM()?.a;
-    if (!scale) return;
-    const held = down.currentTarget;
-    held.setPointerCapture(down.pointerId);
-    let by = { dx: 0, dy: 0 };
-    const move = (e: globalThis.PointerEvent) => {
-      by = { dx: (e.clientX - down.clientX) / scale, dy: (down.clientY - e.clientY) / scale };
-      setDragged({ place, ...by });
-    };
-    const up = () => {
-      held.removeEventListener('pointermove', move);
-      setDragged(null);
-      if (by.dx !== 0 || by.dy !== 0) dispatchDocument((job) => movePlace(job, place, by.dx, by.dy));
-    };
-    held.addEventListener('pointermove', move);
-    held.addEventListener('lostpointercapture', up, { once: true });
-  };
-  return (
-    <figure className={styles.sheet} style={{ aspectRatio: `${sheet.width + 4} / ${sheet.height + 4}` }}>
-      <svg
-        ref={svg}
-        role="img"
-        aria-label={`Sheet ${nth + 1} with ${places.length} names`}
-        viewBox={`-2 -2 ${sheet.width + 4} ${sheet.height + 4}`}
-      >
-        <rect
-          width={sheet.width}
-          height={sheet.height}
-          fill="var(--nf-sheet)"
-          stroke="var(--nf-line)"
-          vectorEffect="non-scaling-stroke"
-        />
-        {places.map((place) => {
-          const picture = pictures.get(place.row);
-          const isDragged = dragged?.place === place;
-          const at = isDragged ? { ...place, x: place.x + dragged.dx, y: place.y + dragged.dy } : place;
-          return (
-            picture && (
-              <g
-                key={`${place.row} ${place.copy}`}
-                transform={matrixOf(at, sheet.height)}
-                className={styles.laid}
-                data-hand={place.row === inHand}
-                data-locked={place.locked}
-                onPointerDown={(e) => drag(e, place)}
-              >
-                {picture.work && (
-                  <rect
-                    x={picture.work.x}
-                    y={picture.work.y}
-                    width={picture.work.width}
-                    height={picture.work.height}
-                    className={styles.grip}
-                  />
-                )}
-                <PictureShapes picture={picture} />
-              </g>
-            )
-          );
-        })}
-      </svg>
-      <figcaption className="nf-muted">Sheet {nth + 1}</figcaption>
-    </figure>
-  );
-}
+import { SheetOf } from './sheet-of-names';
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
 
@@ -204,8 +26,13 @@ function Said({ document }: { document: Job }) {
   const laid = now ?? (last?.of.layout?.places === document.layout?.places ? last?.laid : null);
   const missing = share === null ? notLaid(document) : 0;
   const sheets = new Set((document.layout?.places ?? []).map((p) => p.sheet)).size;
+  const isOnBlanks = document.layout?.way === 'blanks';
+  const onBlanks = (at: LaidRows) =>
+    `${at.sheets === 1 ? 'One sheet' : `${at.sheets} sheets`}, ${percent(at.needed)} of the blanks used.`;
   const words = laid
-    ? `${laid.sheets === 1 ? 'One sheet' : `${laid.sheets} sheets`}, ${percent(laid.needed)} of ${laid.sheets === 1 ? 'it' : 'them'} needed; ${percent(laid.pieces)} of that becomes pieces.`
+    ? isOnBlanks
+      ? onBlanks(laid)
+      : `${laid.sheets === 1 ? 'One sheet' : `${laid.sheets} sheets`}, ${percent(laid.needed)} of ${laid.sheets === 1 ? 'it' : 'them'} needed; ${percent(laid.pieces)} of that becomes pieces.`
     : sheets > 0
       ? `${sheets === 1 ? 'One sheet' : `${sheets} sheets`}.`
       : '';
@@ -215,7 +42,8 @@ function Said({ document }: { document: Job }) {
     <span role="status" className="nf-small">
       {share !== null && `Searching … ${Math.floor(100 * share)} % `}
       {words}
-      {large > 0 && ` ${large === 1 ? 'One is' : `${large} are`} larger than the sheet within its margin.`}
+      {large > 0 &&
+        ` ${large === 1 ? 'One is' : `${large} are`} larger than ${isOnBlanks ? 'its blank' : 'the sheet within its margin'}.`}
       {taking > 0 &&
         ` ${taking === 1 ? 'One is' : `${taking} are`} cut out of the sheet itself; a plate of its own makes it one of several.`}
       {large + taking === 0 &&
@@ -307,8 +135,11 @@ export function NamesSheets() {
       </div>
     );
   const places = now?.places ?? layout.places;
+  const titles = new Map(document.roster?.rows.map((row, nth) => [row.id, rowTitle(document, nth)]));
   const pictures = new Map([...seen].map(([id, { picture }]) => [id, picture]));
-  const count = places.reduce((most, place) => Math.max(most, place.sheet + 1), 0);
+  const blanks = layout.way === 'blanks' ? layout.blanks : null;
+  // Blanks are seen before anything lies on them.
+  const count = places.reduce((most, place) => Math.max(most, place.sheet + 1), blanks ? 1 : 0);
   return (
     <>
       <div className={`${styles.filters} ${styles.wraps}`}>
@@ -325,7 +156,7 @@ export function NamesSheets() {
             Stop
           </Button>
         )}
-        <Settings layout={layout} />
+        <LayoutSettings layout={layout} />
         <Button
           variant="word"
           title="Each name is a job by itself again"
@@ -338,18 +169,23 @@ export function NamesSheets() {
         <Said document={document} />
         <Found document={document} />
       </div>
-      <div className={`${styles.scroller} ${styles.sheets}`}>
-        {Array.from({ length: count }, (_, nth) => (
-          <SheetOf
-            // biome-ignore lint/suspicious/noArrayIndexKey: sheets are told by their number
-            key={nth}
-            nth={nth}
-            places={places.filter((place) => place.sheet === nth)}
-            sheet={document.sheet}
-            pictures={pictures}
-            inHand={rowId}
-          />
-        ))}
+      <div className={styles.onSheets}>
+        {blanks && <BlanksSettings blanks={blanks} unit={document.units} />}
+        <div className={`${styles.scroller} ${styles.sheets}`}>
+          {Array.from({ length: count }, (_, nth) => (
+            <SheetOf
+              // biome-ignore lint/suspicious/noArrayIndexKey: sheets are told by their number
+              key={nth}
+              nth={nth}
+              places={places.filter((place) => place.sheet === nth)}
+              sheet={document.sheet}
+              pictures={pictures}
+              inHand={rowId}
+              blanks={blanks}
+              titles={titles}
+            />
+          ))}
+        </div>
       </div>
     </>
   );

@@ -1,6 +1,6 @@
 /** Laying names on sheets: how, and where each lies. */
 import type { Job } from '../document/schema';
-import { type LayPlace, layoutSchema, type RowLayout } from '../schema/layout';
+import { type Blanks, type LayPlace, layoutSchema, type RowLayout } from '../schema/layout';
 import { changed } from './changed';
 import { editRows } from './roster';
 
@@ -14,6 +14,29 @@ export const setLayout = (job: Job, layout: RowLayout | null): Job =>
 /** Change how names are laid; where they lie stays until they are laid anew. */
 export const editLayout = (job: Job, more: Partial<Omit<RowLayout, 'places'>>): Job =>
   job.layout ? { ...job, layout: { ...job.layout, ...more } } : job;
+
+/** Leave a blank out, or take it in; where names lie stays until they are laid anew. */
+export const leaveOutBlank = (job: Job, nth: number, isOut: boolean): Job =>
+  changed(job, (draft) => {
+    const { blanks } = draft.layout ?? {};
+    if (!blanks) return;
+    const others = blanks.leftOut.filter((n) => n !== nth);
+    blanks.leftOut = isOut ? [...others, nth].sort((a, b) => a - b) : others;
+  });
+
+/** Change the blanks. Those left out stay those that they are, in their row and column. */
+export const editBlanks = (job: Job, more: Partial<Omit<Blanks, 'leftOut'>>): Job =>
+  changed(job, (draft) => {
+    const { layout } = draft;
+    if (!layout) return;
+    const { columns } = layout.blanks;
+    Object.assign(layout.blanks, more);
+    const { columns: now, rows } = layout.blanks;
+    layout.blanks.leftOut = layout.blanks.leftOut
+      .map((nth) => ({ column: nth % columns, row: Math.floor(nth / columns) }))
+      .filter(({ column, row }) => column < now && row < rows)
+      .map(({ column, row }) => row * now + column);
+  });
 
 /** Where names lie from now on. */
 export const setPlaces = (job: Job, places: readonly LayPlace[]): Job =>

@@ -1,7 +1,7 @@
 /** The sheets that names were laid on, each a job like any other: the parts of its rows where they lie. */
 import { relinked } from '../commands/parts';
 import type { Job, Part } from '../document/schema';
-import { compose, rotation, translation } from '../geometry/point';
+import { compose, EMPTY_BOX, isEmptyBox, rotation, translation, uniteBoxes } from '../geometry/point';
 import type { Severity } from '../inspect/finding';
 import { LIMITS } from '../limits';
 import { placementMatrix, placementOf } from '../prepare/placement';
@@ -10,7 +10,9 @@ import type { FilledWith } from '../roster/fields';
 import { jobInRow, rowTitle } from '../roster/in-row';
 import type { LayPlace } from '../schema/layout';
 import { cutTo } from '../units/text';
-import type { Evaluator, Progress } from './evaluate';
+import { offBlank } from './blanks';
+import type { Evaluator, JobResult, Progress } from './evaluate';
+import { sizedRow } from './sized-row';
 
 /** How many sheets names are laid on. */
 export const sheetsLaid = (job: Job): number =>
@@ -29,13 +31,16 @@ export function placesOn(job: Job, sheet: number): LayPlace[] {
 const nameIn = ({ name }: Part, title: string): string =>
   name === '' || name.includes(title) ? name : cutTo(`${name}, ${title}`, LIMITS.nameCharacters);
 
+/** The id of a part of what lies at a place of a sheet. */
+const partOfPlace = (nth: number, i: number | '') => `n${nth}-${i}`;
+
 /** Parts of a row where it lies, with ids that no other row has. */
 function laidParts(
   job: Job,
   place: LayPlace,
   { nth, title }: { readonly nth: number; readonly title: string },
 ): Part[] {
-  const ids = new Map(job.parts.map((part, i) => [part.id, `n${nth}-${i}`]));
+  const ids = new Map(job.parts.map((part, i) => [part.id, partOfPlace(nth, i)]));
   const to = compose(rotation(place.turn), translation(place.x, place.y));
   return job.parts.map((part) => {
     const linked = { ...relinked(part, ids), id: ids.get(part.id) as string, name: nameIn(part, title) };
@@ -50,8 +55,9 @@ export function jobOfSheet(job: Job, sheet: number, filling: FilledWith): Job {
   const inRow = new Map<string, Job>();
   const parts = placesOn(job, sheet).flatMap((place, nth) => {
     const at = rows.findIndex((row) => row.id === place.row);
-    const known = inRow.get(place.row) ?? jobInRow(job, at, filling);
-    inRow.set(place.row, known);
+    const key = `${place.row} ${place.scale}`;
+    const known = inRow.get(key) ?? sizedRow(jobInRow(job, at, filling), place.scale);
+    inRow.set(key, known);
     return laidParts(known, place, { nth, title: rowTitle(job, at) });
   });
   return { ...job, parts, pictures: [], roster: null, layout: null, leftAsIs: [], otherSheets: [] };
@@ -73,6 +79,38 @@ const OF_SHEETS = new Set([
   'off-bed',
 ]);
 
+/** Sentences about names of a sheet that do not lie on their blanks. */
+function offBlanks(job: Job, sheet: number, { parts }: JobResult): string[] {
+  const { layout, roster } = job;
+  if (layout?.way !== 'blanks') return [];
+  return placesOn(job, sheet).flatMap((place, nth) => {
+    const box = parts
+      .filter((part) => part.id.startsWith(partOfPlace(nth, '')))
+      .reduce((all, part) => uniteBoxes(all, part.size), EMPTY_BOX);
+    if (isEmptyBox(box)) return [];
+    const how = offBlank(box, layout.blanks, job.sheet.height);
+    const title = rowTitle(job, roster?.rows.findIndex((row) => row.id === place.row) ?? 0);
+    if (how === null) return [];
+    return [how === 'over' ? `“${title}” reaches over its blank.` : `“${title}” lies on no blank.`];
+  });
+}
+
+/** Codes of findings that come of being smaller. */
+const OF_SMALLER = new Set(['thin', 'more-thin', 'thin-by-cut', 'tight', 'more-tight']);
+
+/** What is too thin of names that were made smaller for their place: by themselves they were looked over as they are set. */
+function weakened(job: Job, sheet: number, { findings }: JobResult): SheetFinding[] {
+  return placesOn(job, sheet).flatMap((place, nth) => {
+    if (place.scale >= 1) return [];
+    const title = rowTitle(job, job.roster?.rows.findIndex((row) => row.id === place.row) ?? 0);
+    return findings.flatMap(({ code, partId, severity, sentence }) =>
+      OF_SMALLER.has(code) && partId?.startsWith(partOfPlace(nth, ''))
+        ? [{ sheet, severity, sentence: `“${title}”, made smaller: ${sentence}` }]
+        : [],
+    );
+  });
+}
+
 /** What is found about the sheets that names lie on; yields how many are done. */
 export function* sheetFindings(
   job: Job,
@@ -87,6 +125,8 @@ export function* sheetFindings(
     for (; !step.done; step = steps.next()) yield { done: sheet, of: count };
     for (const { code, severity, sentence } of step.value.findings)
       if (OF_SHEETS.has(code)) found.push({ sheet, severity, sentence });
+    for (const sentence of offBlanks(job, sheet, step.value)) found.push({ sheet, severity: 'fault', sentence });
+    found.push(...weakened(job, sheet, step.value));
   }
   return found;
 }

@@ -154,7 +154,7 @@ export function* laidOutRows(
     return say(
       laid.flatMap((place, i) => {
         const box = boxes[i];
-        return place && box ? [{ row: box.row, copy: box.copy, turn: 0, ...place, locked: false }] : [];
+        return place && box ? [{ row: box.row, copy: box.copy, scale: 1, turn: 0, ...place, locked: false }] : [];
       }),
       tooLarge.map((i) => boxes[i]?.row ?? ''),
     );
@@ -218,7 +218,9 @@ const placesOf = (problem: Problem, laid: NestLayout, shapes: readonly NestShape
     const shape = shapes[item.shape];
     if (!place || !shape) return [];
     const { sheet, turnDeg, x, y } = placeInMm(problem, place);
-    return [{ row: shape.id, copy: item.copy, sheet, turn: turnDeg, x: round(x), y: round(y), locked: false }];
+    return [
+      { row: shape.id, copy: item.copy, sheet, scale: 1, turn: turnDeg, x: round(x), y: round(y), locked: false },
+    ];
   });
 
 const notLaidOf = (problem: Problem, laid: NestLayout, shapes: readonly NestShape[]): string[] =>
