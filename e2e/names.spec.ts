@@ -182,6 +182,8 @@ test('names are laid on two sheets, one is moved, and a file is written for each
   await expect(found).toHaveCount(0);
   await station(page, 'Prove').click();
   await expect(page.getByLabel('files for each of the 2 sheets')).toBeChecked();
+  await page.getByRole('button', { name: 'Prove the 2 sheets' }).click();
+  await expect(page.getByText(/^Proved\. All of the 2 sheets: 2 files do what is drawn\./)).toBeVisible();
   const waiting = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Write all four' }).click();
   const files = unzipSync(new Uint8Array(readFileSync(await (await waiting).path())));

@@ -3,15 +3,17 @@ import path from 'node:path';
 import type { Job } from '../core/document/schema';
 import { makeFiles } from '../core/job/files';
 import { laidRows } from '../core/job/laid-rows';
-import { jobOfSheet, sheetsLaid } from '../core/job/laid-sheets';
+import { jobOfSheet, placesOn, sheetFindings, sheetsLaid } from '../core/job/laid-sheets';
 import { type Report, reportOf } from '../core/job/report';
-import { fieldFindings } from '../core/job/rows';
 import { placeList, sheetFiles } from '../core/job/sheet-files';
 import { finished } from '../core/memo';
 import { rowTitle } from '../core/roster/in-row';
 import type { RowLayout } from '../core/schema/layout';
 import type { AtHand } from './evaluated';
-import type { PreparedRows, RowsAsked } from './prepare-rows';
+import { type PreparedRows, preparedRows, type RowReport, type RowsAsked, type Say } from './prepare-rows';
+
+/** What the command says of a row that is laid: by itself, and which sheets it lies on, from 1. */
+export type LaidRowReport = RowReport & { readonly onSheets: readonly number[] };
 
 /** What the command says of sheets with names laid on them. */
 export type LaidReport = {
@@ -19,6 +21,7 @@ export type LaidReport = {
   /** Share of the sheets that is needed, 0 to 1; null where the document says where names lie. */
   readonly needed: number | null;
   readonly notLaid: readonly string[];
+  readonly rows: readonly LaidRowReport[];
   readonly sheets: readonly (Report & { readonly nth: number; readonly files: readonly string[] })[];
 };
 
@@ -56,6 +59,7 @@ export function preparedLaid(
   options: RowsAsked,
   layout: RowLayout,
   ready: AtHand,
+  say: Say,
 ): Omit<PreparedRows, 'report'> & { readonly report: LaidReport } {
   const filling = { today: options.date ?? '' };
   const { job, needed, notLaid } = laid(ready.job, layout, ready, filling);
@@ -71,22 +75,23 @@ export function preparedLaid(
         }),
       )
     : { sheets: [], refused: [] };
-  const findings = (job.roster?.rows ?? []).flatMap((row, nth) =>
-    row.out
-      ? []
-      : fieldFindings(job, nth, filling).map((f) => ({
-          severity: f.severity as string,
-          sentence: `row ${nth + 1}: ${f.sentence}`,
-        })),
-  );
+  // Each row by itself, as it is set; then what is found about sheets as a whole.
+  const byRow = preparedRows({ ...options, out: null }, { ...ready, job }, say);
+  const findings = [...byRow.findings];
   for (const sentence of notLaid) findings.push({ severity: 'fault', sentence });
-  const reports = Array.from({ length: sheetsLaid(job) }, (_, sheet) => {
+  for (const { sheet, severity, sentence } of finished(sheetFindings(job, filling, ready)))
+    findings.push({ severity, sentence: `sheet ${sheet + 1}: ${sentence}` });
+  const filesOf = (sheet: number) => sheets.find((one) => one.sheet === sheet)?.files.map((f) => f.name) ?? [];
+  const count = sheetsLaid(job);
+  const reports = Array.from({ length: count }, (_, sheet) => {
     const own = jobOfSheet(job, sheet, filling);
-    const result = ready.evaluator.evaluate(own, ready.faces);
-    for (const f of result.findings)
-      if (f.leftReason === null) findings.push({ severity: f.severity, sentence: `sheet ${sheet + 1}: ${f.sentence}` });
-    const files = sheets.find((one) => one.sheet === sheet)?.files ?? [];
-    return { nth: sheet + 1, files: files.map((f) => f.name), ...reportOf(own, result) };
+    return { nth: sheet + 1, files: filesOf(sheet), ...reportOf(own, ready.evaluator.evaluate(own, ready.faces)) };
+  });
+  const rows = byRow.report.rows.map((row): LaidRowReport => {
+    const on = Array.from({ length: count }, (_, sheet) => sheet).filter((sheet) =>
+      placesOn(job, sheet).some((place) => place.row === job.roster?.rows[row.row - 1]?.id),
+    );
+    return { ...row, onSheets: on.map((sheet) => sheet + 1), files: on.flatMap(filesOf) };
   });
   const files = sheets.flatMap((one) => one.files);
   const list = files.length > 0 ? [placeList(job, sheets, filling)] : [];
@@ -97,7 +102,7 @@ export function preparedLaid(
       isSaid: true,
     })),
     refused,
-    report: { title: job.title, needed, notLaid, sheets: reports },
+    report: { title: job.title, needed, notLaid, rows, sheets: reports },
     findings,
     isSpoiled: findings.some((f) => f.severity === 'fault'),
   };

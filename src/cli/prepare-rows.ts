@@ -6,7 +6,7 @@ import type { FileFormat } from '../core/formats/written';
 import { allFiles, makeFiles } from '../core/job/files';
 import { type Report, reportOf } from '../core/job/report';
 import { apart, type RowFiles, rowList } from '../core/job/row-files';
-import { fieldFindings } from '../core/job/rows';
+import { fieldFindings, ofRow } from '../core/job/rows';
 import { LIMITS } from '../core/limits';
 import { finished } from '../core/memo';
 import { cellOf } from '../core/roster/fields';
@@ -17,7 +17,8 @@ import { type AtHand, sheetsEvaluated } from './evaluated';
 import { type Refused, refuse } from './refused';
 import type { FileToWrite } from './write-all';
 
-type Say = (line: string) => void;
+/** Hears how far it is. */
+export type Say = (line: string) => void;
 
 /** A list of names from disk put into jobs; or sentences why it can’t be used. */
 export async function listFrom(file: string, complain: Say): Promise<((job: Job) => Job) | Refused> {
@@ -89,7 +90,7 @@ export function preparedRows(options: RowsAsked, { job, evaluator, faces }: AtHa
     refused.push(...made.refused.map((sentence) => `${name}: ${sentence}`));
     rows.push({ rowId: row.id, nth, files: made.files });
     const fields = fieldFindings(job, nth, filling);
-    const open = [...fields, ...sheets.flatMap((one) => one.result.findings)].filter((f) => f.leftReason === null);
+    const open = [...fields, ...sheets.flatMap((one) => ofRow(job, one.result.findings))].filter((f) => f.leftReason === null);
     const spoiled = open.some((f) => f.severity === 'fault');
     isSpoiled ||= spoiled;
     for (const { severity, sentence } of open)

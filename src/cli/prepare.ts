@@ -48,7 +48,7 @@ export async function prepare(options: PrepareOptions, say: Say, complain: Say):
   const made = !job.roster
     ? prepared(options, ready)
     : job.layout
-      ? preparedLaid(options, job.layout, ready)
+      ? preparedLaid(options, job.layout, ready, complain)
       : preparedRows(options, ready, complain);
   for (const sentence of made.refused) complain(sentence);
   const isRefused = made.refused.length > 0;

@@ -43,6 +43,7 @@ import { jobsOfPaper, type PaperAsked, type PaperMade, paperOf } from './papers'
 import { Printer } from './printing';
 import type { ProofView } from './proof-view';
 import { type AskOfJob, comparison, proofOf } from './proving';
+import { proofOfNames } from './proving-names';
 import { RowHost } from './row-host';
 import { type RunView, runViewOf } from './run-view';
 import { type OnProgress, Runner } from './runner';
@@ -74,6 +75,8 @@ const openIn = ({ findings }: JobResult): readonly string[] => openGroups(findin
  * file, `fetchAsset` those of a kept file; `pause` lets newer calls in; `now` is a clock in ms.
  */
 export class Host extends RowHost {
+  /** Tells one proving of names from a newer one. */
+  private provingNames = 0;
   private readonly longer = new LongerSearch();
   /** The last document that was evaluated, and what it came to. */
   private last: { readonly job: Job; readonly faces: FaceLookup; readonly result: JobResult } | null = null;
@@ -158,6 +161,19 @@ export class Host extends RowHost {
   /** The files for the machine of a document as that runs them, against what is meant; null when that was asked anew meanwhile. */
   prove(job: Job, scope: ExportScope, onProgress?: OnProgress): Promise<ProofView | null> {
     return proofOf(job, scope, this.asking(job, onProgress));
+  }
+
+  /** The files of all names of a list, or of the sheets they lie on, proved like those of a document; null when asked anew meanwhile. */
+  async proveNames(job: Job, asked: { readonly scope: ExportScope; readonly today: string }, onProgress?: OnProgress) {
+    const mine = ++this.provingNames;
+    const prove = async (one: Job, scope: ExportScope) =>
+      mine === this.provingNames ? proofOf(one, scope, this.asking(one)) : null;
+    return proofOfNames(job, asked, prove, onProgress);
+  }
+
+  /** End the proving of names that is under way. */
+  async stopProvingNames(_job: Job): Promise<void> {
+    this.provingNames++;
   }
 
   /** What a file that was given out once has otherwise than one of now; null when that was asked anew meanwhile. */

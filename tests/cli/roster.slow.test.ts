@@ -138,3 +138,55 @@ test('a file is held against a row; without one the command asks which', async (
   });
   expect((await held(3)).err).toEqual(['There is no row 3 in the list of names; it has 2.']);
 });
+
+test('names that are laid: files of each sheet, a report of each sheet and of each row', async () => {
+  const laid = (more: object) =>
+    save(
+      'laid.json',
+      JSON.stringify(
+        jobWith(
+          [
+            partOf([lettering('‹Name›', 'Poppins', { size: { by: 'capital', mm: 12 } })], {
+              work: [{ what: 'fill', operation: 'engrave' }],
+            }),
+          ],
+          {
+            title: 'Laid',
+            roster: rosterOfNames(['sage', 'rowan', 'ivy']),
+            sheet: { width: 200, height: 100 },
+            ...more,
+          },
+        ),
+      ),
+    );
+  const out = path.join(home, 'laid');
+  const report = path.join(home, 'laid-report.json');
+  const blanks = { columns: 2, rows: 1, width: 70, height: 30, x: 50, y: 50, across: 90 };
+  const job = laid({ layout: { way: 'blanks', blanks } });
+  const ran = await run({ job, out, report, strict: true });
+  expect(ran.out.filter((line) => !line.startsWith(out))).toEqual([]);
+  expect(ran.code).toBe(0);
+  expect(readdirSync(out).sort()).toEqual(['laid_list.csv', 'laid_sheet-1.svg', 'laid_sheet-2.svg']);
+  const said = JSON.parse(readFileSync(report, 'utf8'));
+  expect(
+    said.rows.map((row: { name: string; onSheets: number[]; files: string[]; spoiled: boolean }) => [
+      row.name,
+      row.onSheets,
+      row.files,
+      row.spoiled,
+    ]),
+  ).toEqual([
+    ['sage', [1], ['laid_sheet-1.svg'], false],
+    ['rowan', [1], ['laid_sheet-1.svg'], false],
+    ['ivy', [2], ['laid_sheet-2.svg'], false],
+  ]);
+  expect(said.sheets.map((sheet: { nth: number }) => sheet.nth)).toEqual([1, 2]);
+  // Too large for their blanks: told by name, and nothing that the sheets only repeat.
+  const small = laid({ layout: { way: 'blanks', blanks: { ...blanks, width: 20, height: 6, size: 'as-set' } } });
+  const spoiled = await run({ job: small, strict: true });
+  expect(spoiled.code).toBe(1);
+  expect(spoiled.out.filter((line) => line.includes('sage'))).toEqual([
+    expect.stringContaining('sage is larger than its blank.'),
+    expect.stringContaining('sheet 1: “sage” reaches over its blank.'),
+  ]);
+});

@@ -1,6 +1,7 @@
 /** Rows of a roster: prepared like jobs of their own, remembered, mended, written. */
 import { describe, expect, test, vi } from 'vitest';
 import { changed } from '../../src/core/commands/changed';
+import { newLayout, setLayout, setPlaces } from '../../src/core/commands/layout';
 import { editRows, setCell } from '../../src/core/commands/roster';
 import { setWords } from '../../src/core/commands/words';
 import type { Job } from '../../src/core/document/schema';
@@ -190,4 +191,26 @@ describe('files of rows', () => {
 test('a row and the same words typed are the same job', () => {
   const job = three();
   expect(jobInRow(job, 1, filling)).toEqual(setWords({ ...job, roster: null }, 'part', 'words', 'Bo'));
+});
+
+test('where names lie on sheets prepares no row anew, and where a row lies by itself is then not found', () => {
+  const document = jobWith([partOf([lettering('‹Name›', 'Poppins')], { placement: { x: 900, y: 20 } })], {
+    roster: rosterOfNames(['Rowan', 'Ivy']),
+  });
+  const evaluator = new Evaluator(wasmEngine);
+  const seen = new RowsSeen();
+  const look = (job: Job) => {
+    const told: RowDone[] = [];
+    finished(seen.steps(job, { filling: { today: '' }, about: '', tell: (row) => told.push(row), evaluator, faces }));
+    return told.map((row) => row.seen);
+  };
+  const codes = (job: Job) =>
+    look(job).map((row) => row.findings.map((f) => f.code).filter((code) => code === 'off-sheet'));
+  expect(codes(document)).toEqual([['off-sheet'], ['off-sheet']]);
+  const laid = setLayout(document, newLayout());
+  expect(codes(laid)).toEqual([[], []]);
+  const place = { row: 'r0', copy: 0, sheet: 0, scale: 1, turn: 0, x: 5, y: 5, locked: false };
+  const before = look(laid);
+  const moved = look(setPlaces(laid, [place]));
+  expect(moved.map((row, i) => row === before[i])).toEqual([true, true]);
 });

@@ -72,3 +72,47 @@ test('what is thin is thickened just enough: by as much as the row needs, or as 
   const all = await hostHere().mendRows(document, { ...thin, changeFor: 'all' }, TODAY);
   expect([0, 1, 2].map((i) => byOf(all?.job as Job, i))).toEqual(Array(3).fill(Math.max(...needs)));
 });
+
+test('all names are proved by themselves, or the sheets they lie on; what is refused is told by its name', async () => {
+  const host = hostHere();
+  const asked = { scope: { partIds: null, date: TODAY }, today: TODAY };
+  const three = job(['rowan', 'ivy', 'sage']);
+  const out: Job = {
+    ...three,
+    roster: three.roster && { ...three.roster, rows: three.roster.rows.map((row, i) => ({ ...row, out: i === 1 })) },
+  };
+  const steps: string[] = [];
+  const proofs = await host.proveNames(out, asked, (done, of) => steps.push(`${done}/${of}`));
+  expect(steps).toEqual(['0/2', '1/2']);
+  expect(proofs?.map(({ title, rowId, findings }) => [title, rowId, findings])).toEqual([
+    ['rowan', 'r0', []],
+    ['sage', 'r2', []],
+  ]);
+  // The files are those of a job with that name.
+  const alone = await host.prove(jobInRow(out, 2, { today: TODAY }), { ...asked.scope, row: 'sage' });
+  expect(proofs?.[1]?.files).toEqual(alone?.files.map(({ name, sha256 }) => ({ name, sha256 })));
+
+  const place = (row: string, sheet: number) => ({ row, copy: 0, sheet, turn: 90, x: 200, y: 30 });
+  const laid = job(['rowan', '', 'sage'], { layout: { places: [place('r0', 0), place('r2', 2)] } });
+  const sheets = await host.proveNames(laid, asked);
+  expect(sheets?.map(({ title, rowId, findings, files }) => [title, rowId, findings.length, files.length])).toEqual([
+    ['Sheet 1', null, 0, 1],
+    ['Sheet 3', null, 0, 1],
+  ]);
+  const nothing = await host.proveNames(job(['']), asked);
+  expect(nothing).toMatchObject([{ title: expect.any(String), files: [], refused: [] }]);
+});
+
+test('proving names ends when it is stopped, and when it is asked anew', async () => {
+  const host = hostHere();
+  const asked = { scope: { partIds: null }, today: TODAY };
+  const many = job(['rowan', 'ivy', 'sage']);
+  const stopped = host.proveNames(many, asked, (done) => {
+    if (done === 1) void host.stopProvingNames(many);
+  });
+  expect(await stopped).toBeNull();
+  const before = host.proveNames(many, asked);
+  const now = host.proveNames(job(['fern']), asked);
+  expect(await before).toBeNull();
+  expect((await now)?.map(({ title }) => title)).toEqual(['fern']);
+});

@@ -18,7 +18,7 @@ const ROUNDING = 1e-5;
 const MEASURED = 1e-3;
 
 /** How far a box reaches towards the edge of the room on a blank, about whose middle it lies: 1 is up to it. */
-export function reachOnBlank(box: Box, { shape, width, height, inset, turn }: Blanks): number {
+function reachOnBlank(box: Box, { shape, width, height, inset, turn }: Blanks): number {
   const isAcross = turn % 180 !== 0;
   const [room, high] = isAcross ? [height, width] : [width, height];
   const [x, y] = [boxWidth(box) / (room - 2 * inset), boxHeight(box) / (high - 2 * inset)];
@@ -27,7 +27,7 @@ export function reachOnBlank(box: Box, { shape, width, height, inset, turn }: Bl
 }
 
 /** Whether there is any room on a blank. */
-export const hasRoom = ({ width, height, inset }: Blanks): boolean => Math.min(width, height) > 2 * inset;
+const hasRoom = ({ width, height, inset }: Blanks): boolean => Math.min(width, height) > 2 * inset;
 
 /** Digits of places and factors. */
 const round = (value: number): number => Math.round(value * 1e6) / 1e6;

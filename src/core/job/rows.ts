@@ -78,6 +78,13 @@ export function fieldFindings(job: Job, nth: number, filling: FilledWith): Findi
 /** The job of a row, and what it came to. */
 export type RowResult = { readonly job: Job; readonly result: JobResult; readonly findings: readonly Finding[] };
 
+/** Codes of findings about where a row lies on its sheet. */
+const OF_PLACE = new Set(['off-sheet', 'off-bed']);
+
+/** Of what is found about a row's job what is about the row: where it lies by itself says nothing where names are laid on sheets. */
+export const ofRow = (job: Job, findings: readonly Finding[]): readonly Finding[] =>
+  job.layout === null ? findings : findings.filter(({ code }) => !OF_PLACE.has(code));
+
 /** Prepare a row like a job of its own; yields how far it has come. */
 export function* rowSteps(
   job: Job,
@@ -87,7 +94,7 @@ export function* rowSteps(
 ): Generator<Progress, RowResult> {
   const own = jobInRow(job, nth, filling);
   const result = yield* evaluator.steps(own, faces);
-  return { job: own, result, findings: [...fieldFindings(job, nth, filling), ...result.findings] };
+  return { job: own, result, findings: [...fieldFindings(job, nth, filling), ...ofRow(job, result.findings)] };
 }
 
 const sizeOf = (box: Box): RowSeen['size'] =>
@@ -201,7 +208,7 @@ function* at<T>(steps: Generator<Progress, T>, progress: Progress): Generator<Pr
 }
 
 /** All that what a row comes to hangs on beside `rowContent` of that row. */
-export const contentBesideRows = (job: Job): string => JSON.stringify({ ...job, roster: null });
+export const contentBesideRows = (job: Job): string => JSON.stringify({ ...job, roster: null, layout: job.layout !== null });
 
 /** All that a row puts into the document. */
 export function rowContent(job: Job, nth: number, filling: FilledWith): string {

@@ -4,7 +4,6 @@ import Button from 'react-bootstrap/Button';
 import ProgressBar from 'react-bootstrap/ProgressBar';
 import type { ExportScope } from '@/core/job/export';
 import { formatSeconds } from '@/core/units/duration';
-import { Heading } from '@/ui/heading';
 import type { ProofView } from '@/worker/proof-view';
 import styles from '../../proof/proof.module.css';
 import { openFaults, playOrHold, proofOf, proveNow, useProof } from '../../proof/proving';
@@ -15,14 +14,22 @@ import { FoundList } from './found-list';
 const SHOWN_HASH = 16;
 
 /** The proof of what is on the bench. */
-export function Proof({ scope, isOff }: { scope: ExportScope; isOff: boolean }) {
+export function Proof({
+  scope,
+  isOff,
+  alone,
+}: {
+  scope: ExportScope;
+  isOff: boolean;
+  /** The name in hand, where there are others; null for a job by itself. */
+  alone: string | null;
+}) {
   const job = useBench((s) => s.job);
   const { proved, progress, fault } = useProof();
   const view = proofOf(proved, job);
   const isChanged = proved !== null && view === null;
   return (
     <>
-      <Heading beside="as the machine runs it">Proof</Heading>
       {progress && (
         <div className="mb-2" role="status">
           <span className="nf-small">Reading and running the files …</span>
@@ -37,12 +44,13 @@ export function Proof({ scope, isOff }: { scope: ExportScope; isOff: boolean }) 
       )}
       {fault && <p className="nf-small text-danger mb-1">{fault}</p>}
       <Button
-        variant={view ? 'plain' : 'primary'}
+        variant={view || alone !== null ? 'plain' : 'primary'}
         className="w-100 mb-1"
         disabled={isOff || progress !== null}
         onClick={() => void proveNow(scope)}
       >
         {view || isChanged ? 'Prove again' : 'Prove'}
+        {alone !== null && ` ${alone} alone`}
       </Button>
       {!view && !isChanged && !progress && (
         <p className="nf-muted nf-small mb-0">

@@ -13,6 +13,7 @@ import { fileName } from '@/core/job/file-names';
 import type { MadeFiles } from '@/core/job/files';
 import { sheetsLaid } from '@/core/job/laid-sheets';
 import { machineFileNames } from '@/core/job/machine-files';
+import { placeOfRow, rowTitle } from '@/core/roster/in-row';
 import { takeJobAlong } from '@/taken/take-along';
 import { download } from '@/ui/download';
 import { Row } from '@/ui/fields';
@@ -31,6 +32,7 @@ import { Figures } from './figures';
 import { ForMachine, namesWords } from './for-machine';
 import { Given } from './given';
 import { HowWritten } from './how-written';
+import { NamesProof } from './names-proof';
 import { Papers } from './papers';
 import { Proof } from './proof';
 import { TestPiece } from './test-piece';
@@ -65,6 +67,8 @@ export function Prove() {
   const [isEachNameAsked, setEachName] = useState(true);
   const isEachName = isEachNameAsked && names > 0;
   const sheetsOfNames = useBench((s) => sheetsLaid(s.document));
+  const areNamesProved = isEachName && (names > 1 || sheetsOfNames > 0);
+  const inHand = useBench((s) => (s.document.roster ? rowTitle(s.document, placeOfRow(s.document, s.rowId)) : ''));
   const [state, setState] = useState<{ busy: boolean; words: string | null; bad?: boolean }>({
     busy: false,
     words: null,
@@ -146,7 +150,9 @@ export function Prove() {
 
   return (
     <>
-      <Proof scope={scope} isOff={nothing || state.busy} />
+      <Heading beside="as the machine runs it">Proof</Heading>
+      {areNamesProved && <NamesProof scope={scope} what={namesOf(names, sheetsOfNames)} isOff={state.busy} />}
+      <Proof scope={scope} isOff={nothing || state.busy} alone={areNamesProved ? inHand : null} />
       <Figures />
       <HowWritten job={job} edit={edit} />
       {part && (
