@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import type { Job } from '../src/core/document/schema';
-import { jobWith, lettering, partOf } from '../tests/support/jobs';
+import { jobWith, lettering, partOf, rectangle } from '../tests/support/jobs';
 import { rosterOfNames } from '../tests/support/names';
 import { addLettering, chooseFace, computed, expect, newJob, openJob, station, test } from './fixtures';
 
@@ -240,4 +240,49 @@ test('names lie on blanks in a jig: one is left out, one is moved by keys, and w
     blanks: { rows: 2, leftOut: [1] },
     places: expect.arrayContaining([expect.objectContaining({ row: 'r0', sheet: 0 })]),
   });
+});
+
+test('what is left of a sheet is kept in stock, and names of another job are laid on it', async ({ page }) => {
+  const material = `Lime board ${Date.now()}`;
+  const entry = {
+    name: material,
+    leastWidthMm: 0.5,
+    leastPerThickness: 0,
+    process: 'laser',
+    kerfsMm: { laser: 0.1 },
+  };
+  const shelf = '/api/shop/materials/lime-board';
+  expect((await page.request.put(shelf, { data: { version: null, entry } })).ok()).toBe(true);
+  try {
+    const plate = (title: string, count: number) =>
+      openJob(
+        page,
+        title,
+        jobWith([partOf([rectangle('tag', 70, 50)], { name: '‹Name›' })], {
+          roster: rosterOfNames(TWELVE.slice(0, count)),
+          sheet: { width: 300, height: 200, material },
+          layout: {},
+        }),
+      );
+    await plate('First tags', 5);
+    await names(page).getByText('On sheets', { exact: true }).click();
+    await names(page).getByRole('button', { name: 'Lay them out' }).click();
+    await expect(names(page).getByText(/Left of the last: /)).toBeVisible();
+    await names(page).getByRole('button', { name: 'Keep it in stock' }).click();
+    await expect(page.getByText(`It is in stock now, with the sheets of ${material}.`)).toBeVisible();
+    await plate('Later tags', 7);
+    const sheets = page.getByRole('button', { name: /^[\d.]+ × [\d.]+( off-cut)?$/ });
+    await sheets.click();
+    await expect(page.getByRole('textbox', { name: 'Width', exact: true }).first()).toHaveValue('300');
+    await expect(page.getByRole('textbox', { name: 'Height', exact: true }).first()).not.toHaveValue('200');
+    await names(page).getByText('On sheets', { exact: true }).click();
+    await names(page).getByRole('button', { name: 'Lay them out' }).click();
+    await expect(
+      names(page)
+        .getByRole('status')
+        .filter({ hasText: /no room on the off-cut|2 sheets/ }),
+    ).toBeVisible();
+  } finally {
+    await page.request.delete(shelf);
+  }
 });

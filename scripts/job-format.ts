@@ -15,6 +15,7 @@ type Schema = {
   properties?: Record<string, Schema>;
   required?: string[];
   items?: Schema;
+  prefixItems?: Schema[];
   oneOf?: Schema[];
   anyOf?: Schema[];
   minimum?: number;
@@ -31,6 +32,7 @@ function typeOf(s: Schema): string {
   if (s.enum) return s.enum.map(code).join(', ');
   if (s.oneOf) return `one of: ${s.oneOf.map(kindOf).join(', ')}`;
   if (s.anyOf) return s.anyOf.map(typeOf).join(' or ');
+  if (s.prefixItems) return `[${s.prefixItems.map(typeOf).join(', ')}]`;
   if (s.type === 'array') return `list of ${s.items?.oneOf || s.items?.properties ? 'objects' : typeOf(s.items ?? {})}`;
   return s.type ?? '';
 }

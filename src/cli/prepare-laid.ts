@@ -25,6 +25,14 @@ export type LaidReport = {
   readonly sheets: readonly (Report & { readonly nth: number; readonly files: readonly string[] })[];
 };
 
+/** Why a name finds no place. */
+function noPlace({ sheet }: Job, { way }: RowLayout): string {
+  if (way === 'blanks') return 'is larger than its blank.';
+  return sheet.offCut && way === 'nested'
+    ? 'finds no room on the off-cut.'
+    : 'is larger than the sheet within its margin.';
+}
+
 /** The job with its names laid: as its document says, or anew where that says nothing of some of them. */
 function laid(job: Job, layout: RowLayout, ready: AtHand, filling: { today: string }) {
   const known = new Set(layout.places.map(({ row, copy }) => `${row} ${copy}`));
@@ -43,10 +51,7 @@ function laid(job: Job, layout: RowLayout, ready: AtHand, filling: { today: stri
     job: { ...job, layout: { ...layout, places: [...found.places] } },
     needed: found.needed,
     notLaid: [
-      ...found.tooLarge.map(
-        (id) =>
-          `${nameOf(id)} is larger than ${layout.way === 'blanks' ? 'its blank' : 'the sheet within its margin'}.`,
-      ),
+      ...found.tooLarge.map((id) => `${nameOf(id)} ${noPlace(job, layout)}`),
       ...found.takesSheet.map(
         (id) => `${nameOf(id)} is cut out of the sheet itself: give it a plate to lay several on one.`,
       ),

@@ -90,7 +90,9 @@ export function preparedRows(options: RowsAsked, { job, evaluator, faces }: AtHa
     refused.push(...made.refused.map((sentence) => `${name}: ${sentence}`));
     rows.push({ rowId: row.id, nth, files: made.files });
     const fields = fieldFindings(job, nth, filling);
-    const open = [...fields, ...sheets.flatMap((one) => ofRow(job, one.result.findings))].filter((f) => f.leftReason === null);
+    const open = [...fields, ...sheets.flatMap((one) => ofRow(job, one.result.findings))].filter(
+      (f) => f.leftReason === null,
+    );
     const spoiled = open.some((f) => f.severity === 'fault');
     isSpoiled ||= spoiled;
     for (const { severity, sentence } of open)

@@ -50,6 +50,8 @@ export const LIMITS = {
   laidSheets: 1_000,
   laidPlaces: 5_000,
   laidTurns: 36,
+  /** Corners of an off-cut. */
+  offCutCorners: 400,
   /** Blanks in a row or a column, and how much larger or smaller a name is made for its blank. */
   blanksAlong: 100,
   laidScale: 1_000,

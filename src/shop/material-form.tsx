@@ -109,13 +109,14 @@ function Stock({ control, unit }: { control: Control<Material>; unit: LengthUnit
         <fieldset key={row.id} className={styles.group} aria-label={`Sheet ${i + 1}`}>
           <Length control={control} name={`sheets.${i}.width`} label="Width" unit={unit} {...size} />
           <Length control={control} name={`sheets.${i}.height`} label="Height" unit={unit} {...size} />
+          {row.offCut && <span className="nf-muted nf-small">an off-cut, with its own outline </span>}
           <Button variant="word" onClick={() => sheets.remove(i)}>
             Take this out
           </Button>
         </fieldset>
       ))}
       {sheets.fields.length < LIMITS.sheetSizes && (
-        <Button variant="plain" onClick={() => sheets.append({ width: 600, height: 400 })}>
+        <Button variant="plain" onClick={() => sheets.append({ width: 600, height: 400, offCut: null })}>
           + sheet
         </Button>
       )}

@@ -100,6 +100,17 @@ export const ROSTER_LIMITS = {
     expect(places(LIMITS.laidPlaces)).toBeNull();
     expect(places(LIMITS.laidPlaces + 1)).toMatch(/places/);
   },
+  offCutCorners: () => {
+    const round = (count: number) =>
+      listOf(count, (i) => [
+        100 + 90 * Math.cos((2 * Math.PI * i) / count),
+        100 + 90 * Math.sin((2 * Math.PI * i) / count),
+      ]);
+    const on = (count: number) => checkJob({ format: 15, sheet: { width: 200, height: 200, offCut: round(count) } });
+    expect(on(LIMITS.offCutCorners).ok).toBe(true);
+    expect(on(LIMITS.offCutCorners + 1).ok).toBe(false);
+    expect(on(2).ok).toBe(false);
+  },
   blanksAlong: () => {
     const { blanksAlong } = LIMITS;
     expect(laidSaid({ blanks: { columns: blanksAlong, rows: blanksAlong } })).toBeNull();

@@ -17,6 +17,7 @@ const sheet = {
   material: '',
   thickness: null,
   thicknessAs: null,
+  offCut: null,
   leastWidth: null,
   kerf: null,
   process: null,

@@ -14,11 +14,20 @@ import { dispatchDocument, rowInHand, useBench } from '../store';
 import { BlanksSettings } from './blanks-settings';
 import { fillSheet, layOut, stopLaying, useLaying } from './laying';
 import { LayoutSettings } from './layout-settings';
+import { LeftOfSheet } from './left-over';
 import styles from './names.module.css';
 import { useRows } from './rows';
 import { SheetOf } from './sheet-of-names';
 
 const percent = (share: number): string => `${Math.round(100 * share)} %`;
+
+/** Those that find no place, in words. */
+function tooLargeWords(count: number, { sheet, layout }: Job): string {
+  if (sheet.offCut && layout?.way === 'nested')
+    return `${count === 1 ? 'One finds' : `${count} find`} no room on the off-cut.`;
+  const than = layout?.way === 'blanks' ? 'its blank' : 'the sheet within its margin';
+  return `${count === 1 ? 'One is' : `${count} are`} larger than ${than}.`;
+}
 
 /** What came of laying them, in words. */
 function Said({ document }: { document: Job }) {
@@ -42,14 +51,14 @@ function Said({ document }: { document: Job }) {
     <span role="status" className="nf-small">
       {share !== null && `Searching … ${Math.floor(100 * share)} % `}
       {words}
-      {large > 0 &&
-        ` ${large === 1 ? 'One is' : `${large} are`} larger than ${isOnBlanks ? 'its blank' : 'the sheet within its margin'}.`}
+      {large > 0 && ` ${tooLargeWords(large, document)}`}
       {taking > 0 &&
         ` ${taking === 1 ? 'One is' : `${taking} are`} cut out of the sheet itself; a plate of its own makes it one of several.`}
       {large + taking === 0 &&
         missing > 0 &&
         sheets > 0 &&
         ` ${missing === 1 ? 'One is' : `${missing} are`} not laid yet.`}
+      {laid?.left && share === null && <LeftOfSheet left={laid.left} document={document} />}
     </span>
   );
 }

@@ -117,13 +117,22 @@ export function SheetOf({
         ref={svg}
         viewBox={`-2 -2 ${sheet.width + 4} ${sheet.height + 4}`}
       >
-        <rect
-          width={sheet.width}
-          height={sheet.height}
-          fill="var(--nf-sheet)"
-          stroke="var(--nf-line)"
-          vectorEffect="non-scaling-stroke"
-        />
+        {sheet.offCut ? (
+          <polygon
+            points={sheet.offCut.map(([x, y]) => `${x},${sheet.height - y}`).join(' ')}
+            fill="var(--nf-sheet)"
+            stroke="var(--nf-line)"
+            vectorEffect="non-scaling-stroke"
+          />
+        ) : (
+          <rect
+            width={sheet.width}
+            height={sheet.height}
+            fill="var(--nf-sheet)"
+            stroke="var(--nf-line)"
+            vectorEffect="non-scaling-stroke"
+          />
+        )}
         {blanks && <BlanksOf blanks={blanks} height={sheet.height} />}
         {places.map((place) => {
           const picture = pictures.get(place.row);

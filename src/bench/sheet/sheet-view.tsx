@@ -152,7 +152,11 @@ export function SheetView() {
       <svg className={styles.under} aria-hidden="true">
         <g transform={`matrix(${k} 0 0 ${-k} ${x} ${y})`}>
           <EngravePattern k={k} />
-          <rect data-stock width={sheet.width} height={sheet.height} className={styles.sheet} />
+          {sheet.offCut ? (
+            <polygon data-stock points={sheet.offCut.join(' ')} className={styles.sheet} />
+          ) : (
+            <rect data-stock width={sheet.width} height={sheet.height} className={styles.sheet} />
+          )}
           {look !== 'cut' && <Pictures />}
           {view && job && !playedRun && (
             <WorkLayer job={job} view={view} cutPieces={cutPieces} look={look} only={only} />

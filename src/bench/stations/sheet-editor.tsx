@@ -12,7 +12,7 @@ import type { Sheet } from '@/core/document/schema';
 import { LIMITS } from '@/core/limits';
 import { PROCESSES, type Process } from '@/core/schema/sheet';
 import type { Material } from '@/core/schema/shop/material';
-import { formatLength, type LengthUnit } from '@/core/units/quantity';
+import { formatLength, formatLengthNumber, type LengthUnit } from '@/core/units/quantity';
 import { QuantityField, Row } from '@/ui/fields';
 import { Heading } from '@/ui/heading';
 import { JOBS } from '@/ui/questions';
@@ -59,7 +59,7 @@ export function SheetEditor() {
         least={LIMITS.sheetLeastMm}
         most={LIMITS.sheetMostMm}
         stepMm={unit === 'mm' ? 10 : 25.4}
-        onChange={(width) => set({ width }, 'width')}
+        onChange={(width) => set({ width, offCut: null }, 'width')}
       />
       <QuantityField
         label="Height"
@@ -68,7 +68,7 @@ export function SheetEditor() {
         least={LIMITS.sheetLeastMm}
         most={LIMITS.sheetMostMm}
         stepMm={unit === 'mm' ? 10 : 25.4}
-        onChange={(height) => set({ height }, 'height')}
+        onChange={(height) => set({ height, offCut: null }, 'height')}
       />
       <MachineSelect id={`${id}-machine`} onChange={following} />
       <StockFields
@@ -83,6 +83,11 @@ export function SheetEditor() {
         material={saidOf(sheet, materials).material}
         unit={unit}
         onChoose={(thickness) => stock({ thickness, thicknessAs: null }, 'thickness')}
+      />
+      <SheetsInStock
+        material={saidOf(sheet, materials).material}
+        unit={unit}
+        onChoose={({ width, height, offCut }) => set({ width, height, offCut }, 'size')}
       />
       <Followed before={before} onSeen={seen} />
       {machine === null && (
@@ -126,6 +131,31 @@ function InStock({
       {material.thicknesses.map(({ mm, as }) => (
         <Button key={mm} variant="word" className="me-2" onClick={() => onChoose(mm)}>
           {as || formatLength(mm, unit, 2)}
+        </Button>
+      ))}
+    </p>
+  );
+}
+
+/** Sheets and off-cuts of the material that are in stock, to be pressed. */
+function SheetsInStock({
+  material,
+  unit,
+  onChoose,
+}: {
+  material: Material | null;
+  unit: LengthUnit;
+  onChoose: (sheet: Material['sheets'][number]) => void;
+}) {
+  if (!material || material.sheets.length === 0) return null;
+  return (
+    <p className="nf-small mb-2">
+      <span className="nf-muted">sheets: </span>
+      {material.sheets.map((sheet, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: two off-cuts may be of one size
+        <Button key={i} variant="word" className="me-2" onClick={() => onChoose(sheet)}>
+          {formatLengthNumber(sheet.width, unit)} × {formatLengthNumber(sheet.height, unit)}
+          {sheet.offCut && ' off-cut'}
         </Button>
       ))}
     </p>

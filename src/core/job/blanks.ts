@@ -104,6 +104,7 @@ export function* rowsOnBlanks(
     sheets,
     needed: sheets === 0 ? 0 : places.length / (sheets * used.length),
     pieces: 0,
+    left: null,
     tooLarge,
     takesSheet: [],
   };

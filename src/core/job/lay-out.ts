@@ -2,11 +2,12 @@
 import type { Job, Roster } from '../document/schema';
 import { drawnPaths } from '../geometry/drawable';
 import { flattenPath, type Path } from '../geometry/path';
-import type { Point } from '../geometry/point';
+import { type Box, growBox, type Point, transformedBox, translation } from '../geometry/point';
 import { LIMITS } from '../limits';
 import { finished } from '../memo';
 import { firstLayout } from '../nesting/first';
 import { improved } from '../nesting/improve';
+import { type LeftOver, leftOver } from '../nesting/off-cut';
 import { type NestLayout, type NestShape, type Problem, placeInMm, prepareNesting, STRAY_MM } from '../nesting/problem';
 import { boundsOfAreas, flatRing, type RingArea, turned } from '../nesting/raster';
 import { rowsAndColumns } from '../nesting/rows-columns';
@@ -14,6 +15,7 @@ import type { FaceLookup } from '../prepare/prepared';
 import type { FilledWith } from '../roster/fields';
 import { type LayPlace, type RowLayout, turnsOf } from '../schema/layout';
 import type { Evaluator, JobResult, Progress } from './evaluate';
+import { sheetArea } from './price';
 import { rowSteps } from './rows';
 
 /** A row as it is laid: its shape where its own job has it on the sheet. */
@@ -87,10 +89,19 @@ export type LaidRows = {
   readonly needed: number;
   /** Share of that which becomes pieces, 0 to 1. */
   readonly pieces: number;
+  /** What is left of the last sheet; null where it is too little to keep, or not looked for. */
+  readonly left: LeftOver | null;
   /** Rows that fit on no sheet, and those cut out of the sheet itself. */
   readonly tooLarge: readonly string[];
   readonly takesSheet: readonly string[];
 };
+
+/** Bounds of what lies on a sheet, with room around it. */
+const boxesOf = (places: readonly LayPlace[], shapes: ReadonlyMap<string, RowShape>, roomMm: number): Box[] =>
+  places.flatMap(({ row, turn, x, y }) => {
+    const bounds = boundsOfAreas((shapes.get(row)?.areas ?? []).map((area) => turned(area, turn)));
+    return bounds ? [growBox(transformedBox(bounds, translation(x, y)), roomMm)] : [];
+  });
 
 /** Height of what lies on a sheet, in mm. */
 function heightOf(places: readonly LayPlace[], shapes: ReadonlyMap<string, RowShape>): number {
@@ -127,13 +138,16 @@ export function* laidOutRows(
     const byId = new Map(free.map((shape) => [shape.rowId, shape]));
     const mm2 = places.reduce((sum, { row }) => sum + (byId.get(row)?.mm2 ?? 0), 0);
     const onLast = places.filter((place) => place.sheet === sheets - 1);
+    const { offCut } = sheet;
     const last = Math.min(1, (heightOf(onLast, byId) + 2 * layout.margin) / sheet.height);
-    const needed = sheets === 0 ? 0 : (sheets - 1 + last) / sheets;
+    // Of an off-cut nothing is kept.
+    const needed = sheets === 0 ? 0 : offCut ? 1 : (sheets - 1 + last) / sheets;
     return {
       places,
       sheets,
       needed,
-      pieces: sheets === 0 ? 0 : mm2 / (needed * sheets * sheet.width * sheet.height),
+      pieces: sheets === 0 ? 0 : mm2 / (needed * sheets * sheetArea(sheet)),
+      left: sheets === 0 || offCut ? null : leftOver(boxesOf(onLast, byId, layout.spacing), sheet),
       tooLarge: [...new Set(notLaid)],
       takesSheet: shapes.filter((shape) => shape.takesSheet).map((shape) => shape.rowId),
     };
@@ -180,7 +194,7 @@ export function* laidOutRows(
     margin: layout.margin,
     turns: turnsOf(layout),
     usesHoles: layout.holes,
-    offCut: null,
+    offCut: sheet.offCut && [flatRing(sheet.offCut.map(([x, y]) => ({ x, y })))],
     lying: locked.map((place) => ({
       shape: free.findIndex((shape) => shape.rowId === place.row),
       sheet: place.sheet,
@@ -194,7 +208,12 @@ export function* laidOutRows(
       ...place,
       copy: freeCopies.get(place.row)?.[place.copy] ?? place.copy,
     }));
-    return say([...locked, ...laidAnew], notLaidOf(problem, laid, nestShapes));
+    const notLaid = notLaidOf(problem, laid, nestShapes);
+    if (!sheet.offCut) return say([...locked, ...laidAnew], notLaid);
+    // There is one of an off-cut.
+    const beyond = laidAnew.filter((place) => place.sheet > 0);
+    const on = laidAnew.filter((place) => place.sheet === 0);
+    return say([...locked, ...on], [...notLaid, ...beyond.map((place) => place.row)]);
   };
   const first = firstLayout(problem);
   let step = first.next();

@@ -1,6 +1,8 @@
 /** What a job costs to make: the stock it uses, the time on the machine, and pierces; each where the shop says what it costs. */
+
 import type { Job } from '../document/schema';
 import { type Box, boxHeight, boxWidth, isEmptyBox } from '../geometry/point';
+import { offCutArea } from '../nesting/off-cut';
 import type { JobRun } from './run';
 
 /** A price, in the money of the shop. */
@@ -18,9 +20,13 @@ export type Price = {
 const MM2_TO_M2 = 1e-6;
 const HOUR_S = 3600;
 
+/** The area of a sheet, or of the off-cut that it is, in mm². */
+export const sheetArea = ({ width, height, offCut }: Pick<Job['sheet'], 'width' | 'height' | 'offCut'>): number =>
+  offCut ? offCutArea(offCut) : width * height;
+
 /** What of the stock a job uses, in mm²: the bounds of what is made of it, or the whole sheet. */
 function stockUsed({ sheet }: Pick<Job, 'sheet'>, workBox: Box): number {
-  if (sheet.priced === 'whole') return sheet.width * sheet.height;
+  if (sheet.priced === 'whole') return sheetArea(sheet);
   return isEmptyBox(workBox) ? 0 : boxWidth(workBox) * boxHeight(workBox);
 }
 

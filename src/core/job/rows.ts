@@ -208,7 +208,8 @@ function* at<T>(steps: Generator<Progress, T>, progress: Progress): Generator<Pr
 }
 
 /** All that what a row comes to hangs on beside `rowContent` of that row. */
-export const contentBesideRows = (job: Job): string => JSON.stringify({ ...job, roster: null, layout: job.layout !== null });
+export const contentBesideRows = (job: Job): string =>
+  JSON.stringify({ ...job, roster: null, layout: job.layout !== null });
 
 /** All that a row puts into the document. */
 export function rowContent(job: Job, nth: number, filling: FilledWith): string {

@@ -1,15 +1,20 @@
 /** What is found about where a part lies, how large it is, and what is left of it. */
 import { punchMember } from '../commands/interior';
 import type { Job } from '../document/schema';
+import type { Path } from '../geometry/path';
 import { type Box, isEmptyBox } from '../geometry/point';
 import type { Rule } from '../inspect/rule';
 import type { Memory } from '../memo';
+import { isOnOffCut } from '../nesting/off-cut';
 import { cutTo } from '../units/text';
 import { type AnyMend, type Inspected, type PartSubject, partRule } from './rule';
 
 /** How far a box sticks out of the sheet, in mm; 0 when it lies on it. */
 const stickingOut = (box: Box, { width, height }: Job['sheet']): number =>
   Math.max(0, -box.minX, -box.minY, box.maxX - width, box.maxY - height);
+
+/** All lines of a part. */
+const pathsOf = ({ outlines, openPaths }: Inspected): Path[] => [...outlines.map((o) => o.path), ...openPaths];
 
 /** An overall width is met to this, in mm. */
 const OVERALL_MM = 0.01;
@@ -81,8 +86,12 @@ export const PLACE_RULES: readonly Rule<PartSubject, AnyMend>[] = [
     severity: 'fault',
     station: 'compose',
     many: (count) => `${count} parts stick out of the sheet.`,
-    find({ part, ready: { box }, job, title, length }) {
+    find({ part, ready, job, title, length }) {
+      const { box } = ready;
       const out = isEmptyBox(box) ? 0 : stickingOut(box, job.sheet);
+      const { offCut } = job.sheet;
+      if (out <= OFF_SHEET_MM && offCut && !isEmptyBox(box) && !isOnOffCut(pathsOf(ready), offCut))
+        return [{ sentence: `${title} sticks out of the off-cut.`, detail: part.id, box }];
       if (out <= OFF_SHEET_MM) return [];
       return [{ sentence: `${title} sticks out of the sheet by ${length(out)}.`, detail: part.id, box }];
     },

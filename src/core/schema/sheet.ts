@@ -1,7 +1,7 @@
 /** The stock that parts are cut out of. */
 import { z } from 'zod';
 import { LIMITS } from '../limits';
-import { about, name, price } from './fields';
+import { about, coordinate, name, price } from './fields';
 
 /** How stock is cut. */
 export const PROCESSES = ['laser', 'plasma', 'water jet', 'router', 'knife'] as const;
@@ -23,10 +23,23 @@ export const refusalSchema = z.strictObject({
   why: about(z.string().trim().min(1).max(LIMITS.nameCharacters), 'Why, as it is said.'),
 });
 
+/** The outline of an off-cut in its own bounds, y upwards: its corners one after the other, in mm. */
+export const offCutSchema = z
+  .array(z.tuple([coordinate, coordinate]))
+  .min(3)
+  .max(LIMITS.offCutCorners);
+
+/** Corners of an off-cut. */
+export type OffCut = z.infer<typeof offCutSchema>;
+
 /** The stock: its size, material and thickness, and what is safe in it. Lengths in mm. */
 export const sheetSchema = z.strictObject({
   width: about(z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm), 'Width in mm.'),
   height: about(z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm), 'Height in mm.'),
+  offCut: about(
+    offCutSchema.nullable().default(null),
+    'Corners of the outline that the stock has, in mm, where it is an off-cut; null: all of its width and height.',
+  ),
   material: about(name.default(''), 'What the stock is, in the user’s words.'),
   thickness: about(z.number().min(0).max(1000).nullable().default(null), 'Thickness in mm, or null when not given.'),
   thicknessAs: about(

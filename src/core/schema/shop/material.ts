@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { LIMITS } from '../../limits';
 import { about, name, price } from '../fields';
-import { processSchema, refusalSchema } from '../sheet';
+import { offCutSchema, processSchema, refusalSchema } from '../sheet';
 
 /** A thickness in stock. */
 const thicknessSchema = z.strictObject({
@@ -34,6 +34,7 @@ export const materialSchema = z.strictObject({
         z.strictObject({
           width: z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm),
           height: z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm),
+          offCut: about(offCutSchema.nullable().default(null), 'Corners of an off-cut; null: a whole sheet.'),
         }),
       )
       .max(LIMITS.sheetSizes)
