@@ -1,7 +1,7 @@
 /** Speed of lists of names: 200 prepared against as many jobs by themselves, laid on sheets against boxes along a skyline, and memory at 2,000. */
 import { setWords } from '../../src/core/commands/words';
 import { Evaluator } from '../../src/core/job/evaluate';
-import { type RowShape, rowShapes } from '../../src/core/job/lay-out';
+import { type RowShape, rowShapes } from '../../src/core/job/row-shapes';
 import { RowsSeen } from '../../src/core/job/rows';
 import { finished } from '../../src/core/memo';
 import { firstLayout } from '../../src/core/nesting/first';

@@ -8,12 +8,15 @@ export const askedBatchSchema = z.object({ batch: z.uuid(), of: z.int(), workers
 /** A batch that was asked for. */
 export type AskedBatch = z.output<typeof askedBatchSchema>;
 
+const boxSchema = z.object({ minX: z.number(), minY: z.number(), maxX: z.number(), maxY: z.number() });
+
 /** What a row came to; findings come from the same core, and are taken as they are. */
 const rowSeenSchema: z.ZodType<RowSeen> = z.object({
   picture: pictureSchema,
   findings: z.array(z.custom<RowSeen['findings'][number]>((one) => typeof one === 'object' && one !== null)),
   isOnePiece: z.boolean(),
   size: z.object({ width: z.number(), height: z.number() }).nullable(),
+  bounds: z.array(z.object({ part: z.string(), box: boxSchema })),
 });
 
 /** Rows of a batch that are there, those that are alike together: what they came to, or why they could not be prepared. `after` is to be asked with next. */

@@ -5,7 +5,7 @@ import { rosterOf, setRoster } from '../../src/core/commands/roster';
 import { jobWith } from '../support/jobs';
 
 const BATCH = '123e4567-e89b-42d3-a456-426614174000';
-const seen = { picture: { width: 1, height: 1, shapes: [] }, findings: [], isOnePiece: true, size: null };
+const seen = { picture: { width: 1, height: 1, shapes: [] }, findings: [], isOnePiece: true, size: null, bounds: [] };
 const job = setRoster(jobWith([]), rosterOf(['Name'], [['Ivy'], ['Fern'], ['Ivy']]));
 
 let sent: string[];

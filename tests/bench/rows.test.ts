@@ -21,6 +21,7 @@ const seen = (findings: RowSeen['findings'] = []): RowSeen => ({
   findings,
   isOnePiece: true,
   size: null,
+  bounds: [],
 });
 
 beforeEach(() => {

@@ -20,8 +20,10 @@ import { flattenPath } from '../../src/core/geometry/path';
 import { applyMatrix, compose, rotation, translation } from '../../src/core/geometry/point';
 import { Evaluator, type JobResult } from '../../src/core/job/evaluate';
 import { makeFiles } from '../../src/core/job/files';
+import { laidRows } from '../../src/core/job/laid-rows';
 import { jobOfSheet, placesOn, sheetFindings, sheetsLaid } from '../../src/core/job/laid-sheets';
-import { filledSheet, laidOutRows, rowShapes } from '../../src/core/job/lay-out';
+import { filledSheet, laidOutRows } from '../../src/core/job/lay-out';
+import { rowShapes } from '../../src/core/job/row-shapes';
 import { placeList, sheetFiles } from '../../src/core/job/sheet-files';
 import { finished } from '../../src/core/memo';
 import { jobInRow } from '../../src/core/roster/in-row';
@@ -265,9 +267,91 @@ test('commands: how names are laid, where one lies, and each by itself again', (
   if (!place) throw new Error('nothing was laid');
   const moved = movePlace(laid, place, 1.25, -2);
   expect(moved.layout?.places[0]).toEqual({ ...place, x: place.x + 1.25, y: place.y - 2 });
-  expect(movePlace(laid, { row: 'gone', copy: 0 }, 1, 1)).toBe(laid);
+  expect(movePlace(laid, { row: 'gone', copy: 0, parts: [] }, 1, 1)).toBe(laid);
   expect(setLayout(laid, null).layout).toBeNull();
   const without = setLayout(tags(), null);
   for (const done of [editLayout(without, { spacing: 1 }), setPlaces(without, []), movePlace(without, place, 1, 1)])
     expect(done).toBe(without);
+});
+
+describe('a name and its backing', () => {
+  /** A plate, and a backing a little larger that copies its outline, beside each other; a note that is only shown. */
+  const both = (apart: RowLayout['apart'], names = NAMES): Job =>
+    jobWith(
+      [
+        partOf([rectangle('shape', 70, 24)], { id: 'plate', name: 'Plate', placement: { x: 60, y: 100, turn: 10 } }),
+        partOf([lettering('‹Name›', 'Poppins', { size: { by: 'capital', mm: 8 }, placement: { x: 0, y: -4 } })], {
+          id: 'words',
+          along: 'plate',
+          work: [{ what: 'fill', operation: 'engrave' }],
+        }),
+        partOf([{ id: 'copied', kind: 'copy', of: 'plate', placement: { x: 0, y: 0 } }], {
+          id: 'backing',
+          name: 'Backing',
+          placement: { x: 150, y: 20 },
+        }),
+        partOf([rectangle('note', 10, 10)], { id: 'note', reference: true, placement: { x: 10, y: 10 } }),
+      ],
+      { roster: rosterOfNames(names), layout: { apart, spacing: 2 }, sheet: { width: 220, height: 70 } },
+    );
+  const placed = (job: Job) => {
+    const laid = finished(laidRows(job, { filling, layout: job.layout as RowLayout, moves: 400 }, means()));
+    return setPlaces(job, laid.places);
+  };
+  const bySheet = (job: Job) =>
+    (job.layout as RowLayout).places.map((p) => `${p.row} ${p.parts.join('+')} on ${p.sheet}`);
+
+  test('are one thing where nothing is said', () => {
+    const job = placed(both('no'));
+    expect((job.layout as RowLayout).places.every((p) => p.parts.length === 0)).toBe(true);
+  });
+
+  test.for(['same-sheet', 'free'] as const)('%s: are laid by themselves, each as it is, on one sheet', (apart) => {
+    const job = placed(both(apart));
+    const layout = job.layout as RowLayout;
+    expect(layout.places).toHaveLength(2 * NAMES.length);
+    expect(notLaid(job)).toBe(0);
+    const first = layout.places.filter((p) => p.row === 'r0');
+    expect(first.map((p) => p.parts).sort()).toEqual([['backing'], ['plate', 'words', 'note']]);
+    // A copy is made from the plate, so that they come to one sheet in either case.
+    for (const name of NAMES.keys())
+      expect(new Set(layout.places.filter((p) => p.row === `r${name}`).map((p) => p.sheet)).size).toBe(1);
+    expect(sheetsLaid(job)).toBeGreaterThan(1);
+    expect(finished(sheetFindings(job, filling, means()))).toEqual([]);
+    const evaluator = new Evaluator(wasmEngine);
+    for (let sheet = 0; sheet < sheetsLaid(job); sheet++) {
+      const result = evaluator.evaluate(jobOfSheet(job, sheet, filling), faces);
+      placesOn(job, sheet).forEach((place, nth) => {
+        const row = (job.roster?.rows ?? []).findIndex((r) => r.id === place.row);
+        const alone = evaluator.evaluate(jobInRow(job, row, filling), faces);
+        const to = compose(rotation(place.turn), translation(place.x, place.y));
+        const expected = ringsOf(alone, (id) => place.parts.includes(id) && id !== 'note')
+          .flat()
+          .map(([x, y]) => applyMatrix(to, { x: x as number, y: y as number }));
+        const rings = ringsOf(result, (id) => id.startsWith(`n${nth}-`) && id !== `n${nth}-3`).flat();
+        expect(rings.length).toBe(expected.length);
+        rings.forEach(([x, y], i) => {
+          expect(
+            Math.hypot((x as number) - (expected[i]?.x ?? NaN), (y as number) - (expected[i]?.y ?? NaN)),
+          ).toBeLessThan(1e-4);
+        });
+      });
+    }
+  });
+
+  test('a piece is moved and locked by itself, and stays where it is', () => {
+    const job = placed(both('same-sheet', ['Ivy', 'Fern']));
+    const backing = (job.layout as RowLayout).places.find((p) => p.row === 'r1' && p.parts[0] === 'backing');
+    if (!backing) throw new Error('it was not laid');
+    const moved = movePlace(lockPlace(job, backing, true), backing, 1.5, 0);
+    const differing = (moved.layout as RowLayout).places.filter(
+      (p, i) => p.x !== (job.layout as RowLayout).places[i]?.x,
+    );
+    expect(differing.map((p) => `${p.row} ${p.parts[0]}`)).toEqual(['r1 backing']);
+    const again = placed(moved);
+    expect(again.layout?.places).toHaveLength(4);
+    expect(again.layout?.places.find((p) => p.locked)).toEqual({ ...backing, x: backing.x + 1.5, locked: true });
+    expect(finished(sheetFindings(again, filling, means()))).toEqual([]);
+    expect(bySheet(again)).toHaveLength(4);
+  });
 });

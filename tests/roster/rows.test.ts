@@ -209,7 +209,7 @@ test('where names lie on sheets prepares no row anew, and where a row lies by it
   expect(codes(document)).toEqual([['off-sheet'], ['off-sheet']]);
   const laid = setLayout(document, newLayout());
   expect(codes(laid)).toEqual([[], []]);
-  const place = { row: 'r0', copy: 0, sheet: 0, scale: 1, turn: 0, x: 5, y: 5, locked: false };
+  const place = { row: 'r0', copy: 0, parts: [], sheet: 0, scale: 1, turn: 0, x: 5, y: 5, locked: false };
   const before = look(laid);
   const moved = look(setPlaces(laid, [place]));
   expect(moved.map((row, i) => row === before[i])).toEqual([true, true]);

@@ -62,6 +62,7 @@ const seenAs = (width: number): RowSeen => ({
   findings: [],
   isOnePiece: true,
   size: null,
+  bounds: [],
 });
 
 /** A worker whose rows come to their number; `row` says otherwise. `clock` is its time in ms. */

@@ -18,6 +18,7 @@ const TURNS: readonly { readonly turns: number; readonly words: string }[] = [
 /** How names are laid. */
 export function LayoutSettings({ layout }: { layout: RowLayout }) {
   const unit = useBench((s) => s.job.units);
+  const parts = useBench((s) => s.document.parts.filter((part) => !part.reference).length);
   const edit = (more: Partial<RowLayout>, merge: string | null = null) =>
     dispatchDocument((job) => editLayout(job, more), merge);
   const isNested = layout.way === 'nested';
@@ -76,6 +77,18 @@ export function LayoutSettings({ layout }: { layout: RowLayout }) {
                   <option value={layout.turns}>Lie in {layout.turns} directions</option>
                 )}
               </Form.Select>
+              {parts > 1 && (
+                <Form.Select
+                  size="sm"
+                  aria-label="Parts of a name"
+                  value={layout.apart}
+                  onChange={(e) => edit({ apart: e.target.value as RowLayout['apart'] })}
+                >
+                  <option value="no">A name is one thing</option>
+                  <option value="same-sheet">Its parts apart, on one sheet</option>
+                  <option value="free">Its parts apart, on any sheet</option>
+                </Form.Select>
+              )}
               <Form.Check
                 id="layout-grain"
                 label="Grain keeps its direction"

@@ -145,7 +145,6 @@ export function NamesSheets() {
     );
   const places = now?.places ?? layout.places;
   const titles = new Map(document.roster?.rows.map((row, nth) => [row.id, rowTitle(document, nth)]));
-  const pictures = new Map([...seen].map(([id, { picture }]) => [id, picture]));
   const blanks = layout.way === 'blanks' ? layout.blanks : null;
   // Blanks are seen before anything lies on them.
   const count = places.reduce((most, place) => Math.max(most, place.sheet + 1), blanks ? 1 : 0);
@@ -188,7 +187,7 @@ export function NamesSheets() {
               nth={nth}
               places={places.filter((place) => place.sheet === nth)}
               sheet={document.sheet}
-              pictures={pictures}
+              seen={seen}
               inHand={rowId}
               blanks={blanks}
               titles={titles}

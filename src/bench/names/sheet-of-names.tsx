@@ -1,8 +1,9 @@
 /** A sheet with the names that lie on it, moved by hand or by keys; its blanks are left out and taken in. */
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useId, useRef, useState } from 'react';
 import { leaveOutBlank, movePlace } from '@/core/commands/layout';
 import type { Job } from '@/core/document/schema';
-import type { Picture } from '@/core/job/picture';
+import { EMPTY_BOX, isEmptyBox, uniteBoxes } from '@/core/geometry/point';
+import type { RowSeen } from '@/core/job/rows';
 import { allBlanks, type Blanks, type LayPlace } from '@/core/schema/layout';
 import { PictureShapes } from '@/ui/job-picture';
 import { dispatchDocument, takeRow } from '../store';
@@ -12,6 +13,23 @@ import styles from './names.module.css';
 function matrixOf({ scale, turn, x, y }: LayPlace, height: number): string {
   const [cos, sin] = [scale * Math.cos((turn * Math.PI) / 180), scale * Math.sin((turn * Math.PI) / 180)];
   return `matrix(${cos} ${-sin} ${sin} ${cos} ${x - sin * height} ${height - cos * height - y})`;
+}
+
+/** Lines are drawn so far beyond the bounds of what they are drawn of, in mm. */
+const AROUND_MM = 0.5;
+
+/** What of a row's picture lies at a place, y downwards; null where nothing does. */
+function gripOf(seen: RowSeen | undefined, { parts }: LayPlace, height: number) {
+  if (!seen) return null;
+  if (parts.length === 0) return seen.picture.work ?? null;
+  const box = seen.bounds.reduce((all, one) => (parts.includes(one.part) ? uniteBoxes(all, one.box) : all), EMPTY_BOX);
+  if (isEmptyBox(box)) return null;
+  return {
+    x: box.minX - AROUND_MM,
+    y: height - box.maxY - AROUND_MM,
+    width: box.maxX - box.minX + 2 * AROUND_MM,
+    height: box.maxY - box.minY + 2 * AROUND_MM,
+  };
 }
 
 type Dragged = { readonly place: LayPlace; readonly dx: number; readonly dy: number };
@@ -71,7 +89,7 @@ export function SheetOf({
   nth,
   places,
   sheet,
-  pictures,
+  seen,
   inHand,
   blanks,
   titles,
@@ -79,7 +97,8 @@ export function SheetOf({
   nth: number;
   places: readonly LayPlace[];
   sheet: Job['sheet'];
-  pictures: ReadonlyMap<string, Picture>;
+  /** What rows came to, by their ids. */
+  seen: ReadonlyMap<string, RowSeen>;
   inHand: string | null;
   /** What they lie on; null where they do not lie on blanks. */
   blanks: Blanks | null;
@@ -87,6 +106,7 @@ export function SheetOf({
   titles: ReadonlyMap<string, string>;
 }) {
   const svg = useRef<SVGSVGElement>(null);
+  const clips = useId();
   const [dragged, setDragged] = useState<Dragged | null>(null);
   const drag = (down: PointerEvent<SVGGElement>, place: LayPlace) => {
     takeRow(place.row);
@@ -135,7 +155,9 @@ export function SheetOf({
         )}
         {blanks && <BlanksOf blanks={blanks} height={sheet.height} />}
         {places.map((place) => {
-          const picture = pictures.get(place.row);
+          const picture = seen.get(place.row)?.picture;
+          const grip = gripOf(seen.get(place.row), place, sheet.height);
+          const clip = `${clips}-${place.row}-${place.copy}-${place.parts[0]}`;
           const isDragged = dragged?.place === place;
           const at = isDragged ? { ...place, x: place.x + dragged.dx, y: place.y + dragged.dy } : place;
           return (
@@ -143,7 +165,7 @@ export function SheetOf({
               // biome-ignore lint/a11y/useSemanticElements: a button can’t be drawn on a sheet
               <g
                 role="button"
-                key={`${place.row} ${place.copy}`}
+                key={`${place.row} ${place.copy} ${place.parts[0]}`}
                 transform={matrixOf(at, sheet.height)}
                 className={styles.laid}
                 data-hand={place.row === inHand}
@@ -155,19 +177,21 @@ export function SheetOf({
                   if (!by || place.locked) return;
                   e.preventDefault();
                   e.stopPropagation();
-                  dispatchDocument((job) => movePlace(job, place, ...by), `laid:${place.row}:${place.copy}`);
+                  dispatchDocument(
+                    (job) => movePlace(job, place, ...by),
+                    `laid:${place.row}:${place.copy}:${place.parts[0]}`,
+                  );
                 }}
               >
-                {picture.work && (
-                  <rect
-                    x={picture.work.x}
-                    y={picture.work.y}
-                    width={picture.work.width}
-                    height={picture.work.height}
-                    className={styles.grip}
-                  />
+                {grip && <rect {...grip} className={styles.grip} />}
+                {place.parts.length > 0 && grip && (
+                  <clipPath id={clip}>
+                    <rect {...grip} />
+                  </clipPath>
                 )}
-                <PictureShapes picture={picture} />
+                <g clipPath={place.parts.length > 0 ? `url(#${clip})` : undefined}>
+                  <PictureShapes picture={picture} />
+                </g>
               </g>
             )
           );

@@ -1,6 +1,6 @@
 /** Laying names on sheets: how, and where each lies. */
 import type { Job } from '../document/schema';
-import { type Blanks, type LayPlace, layoutSchema, type RowLayout } from '../schema/layout';
+import { type Blanks, isSamePlace, type LayPlace, layoutSchema, type RowLayout } from '../schema/layout';
 import { changed } from './changed';
 import { editRows } from './roster';
 
@@ -52,18 +52,18 @@ export const setFilled = (job: Job, rowId: string, copies: number, places: reado
   );
 
 /** Move a name on its sheet by so much, in mm. */
-export const movePlace = (job: Job, at: Pick<LayPlace, 'row' | 'copy'>, dx: number, dy: number): Job =>
+export const movePlace = (job: Job, at: Pick<LayPlace, 'row' | 'copy' | 'parts'>, dx: number, dy: number): Job =>
   changed(job, (draft) => {
-    const place = draft.layout?.places.find((p) => p.row === at.row && p.copy === at.copy);
+    const place = draft.layout?.places.find((p) => isSamePlace(p, at));
     if (!place) return;
     place.x = Math.round((place.x + dx) * 1e3) / 1e3;
     place.y = Math.round((place.y + dy) * 1e3) / 1e3;
   });
 
 /** Lock a name where it lies, or let it go. */
-export const lockPlace = (job: Job, at: Pick<LayPlace, 'row' | 'copy'>, locked: boolean): Job =>
+export const lockPlace = (job: Job, at: Pick<LayPlace, 'row' | 'copy' | 'parts'>, locked: boolean): Job =>
   changed(job, (draft) => {
-    const place = draft.layout?.places.find((p) => p.row === at.row && p.copy === at.copy);
+    const place = draft.layout?.places.find((p) => isSamePlace(p, at));
     if (place) place.locked = locked;
   });
 

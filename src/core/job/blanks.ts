@@ -92,6 +92,7 @@ export function* rowsOnBlanks(
         row: row.id,
         copy,
         sheet,
+        parts: [],
         scale: fit.scale,
         ...placeOn(blank, fit.box, blanks.turn),
         locked: false,

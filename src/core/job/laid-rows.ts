@@ -5,7 +5,8 @@ import type { FilledWith } from '../roster/fields';
 import type { RowLayout } from '../schema/layout';
 import { rowsOnBlanks } from './blanks';
 import type { Evaluator } from './evaluate';
-import { type LaidRows, laidOutRows, rowShapes } from './lay-out';
+import { type LaidRows, laidOutRows } from './lay-out';
+import { rowShapes } from './row-shapes';
 
 /** What of the work is done before rows are laid: their shapes. */
 const SHAPES_SHARE = 0.1;
@@ -23,7 +24,7 @@ export function* laidRows(
     for (; !step.done; step = fitting.next()) yield { share: step.value.done / step.value.of, laid: null };
     return step.value;
   }
-  const shaping = rowShapes(job, filling, means);
+  const shaping = rowShapes(job, filling, means, layout.way === 'nested' && layout.apart !== 'no');
   let shape = shaping.next();
   for (; !shape.done; shape = shaping.next())
     yield { share: (SHAPES_SHARE * shape.value.done) / shape.value.of, laid: null };

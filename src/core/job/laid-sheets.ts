@@ -34,31 +34,40 @@ const nameIn = ({ name }: Part, title: string): string =>
 /** The id of a part of what lies at a place of a sheet. */
 const partOfPlace = (nth: number, i: number | '') => `n${nth}-${i}`;
 
-/** Parts of a row where it lies, with ids that no other row has. */
+/** Parts of a row where it lies, with ids that no other row has; what they are made from lies where `others` of the same copy lie. */
 function laidParts(
   job: Job,
   place: LayPlace,
-  { nth, title }: { readonly nth: number; readonly title: string },
+  { nth, title, others }: { readonly nth: number; readonly title: string; readonly others: readonly LayPlace[] },
 ): Part[] {
-  const ids = new Map(job.parts.map((part, i) => [part.id, partOfPlace(nth, i)]));
+  const isHere = (part: Part) => place.parts.length === 0 || place.parts.includes(part.id);
+  const ids = new Map(
+    job.parts.map((part, i) => {
+      const at = isHere(part) ? nth : others.findIndex((p) => isOfCopy(p, place) && p.parts.includes(part.id));
+      return [part.id, partOfPlace(at, i)];
+    }),
+  );
   const to = compose(rotation(place.turn), translation(place.x, place.y));
-  return job.parts.map((part) => {
+  return job.parts.filter(isHere).map((part) => {
     const linked = { ...relinked(part, ids), id: ids.get(part.id) as string, name: nameIn(part, title) };
     if (part.along !== null) return linked;
     return { ...linked, placement: placementOf(compose(placementMatrix(part.placement), to)) };
   });
 }
 
+const isOfCopy = (one: LayPlace, other: LayPlace): boolean => one.row === other.row && one.copy === other.copy;
+
 /** The job of a sheet, from 0: all that lies on it, and nothing of the list. */
 export function jobOfSheet(job: Job, sheet: number, filling: FilledWith): Job {
   const rows = job.roster?.rows ?? [];
   const inRow = new Map<string, Job>();
-  const parts = placesOn(job, sheet).flatMap((place, nth) => {
+  const places = placesOn(job, sheet);
+  const parts = places.flatMap((place, nth) => {
     const at = rows.findIndex((row) => row.id === place.row);
     const key = `${place.row} ${place.scale}`;
     const known = inRow.get(key) ?? sizedRow(jobInRow(job, at, filling), place.scale);
     inRow.set(key, known);
-    return laidParts(known, place, { nth, title: rowTitle(job, at) });
+    return laidParts(known, place, { nth, title: rowTitle(job, at), others: places });
   });
   return { ...job, parts, pictures: [], roster: null, layout: null, leftAsIs: [], otherSheets: [] };
 }

@@ -1,85 +1,17 @@
 /** Names of a list laid on sheets of the job's stock: by their true shapes, or in rows and columns. */
 import type { Job, Roster } from '../document/schema';
-import { drawnPaths } from '../geometry/drawable';
-import { flattenPath, type Path } from '../geometry/path';
-import { type Box, growBox, type Point, transformedBox, translation } from '../geometry/point';
+import { type Box, growBox, transformedBox, translation } from '../geometry/point';
 import { LIMITS } from '../limits';
 import { finished } from '../memo';
 import { firstLayout } from '../nesting/first';
 import { improved } from '../nesting/improve';
 import { type LeftOver, leftOver } from '../nesting/off-cut';
-import { type NestLayout, type NestShape, type Problem, placeInMm, prepareNesting, STRAY_MM } from '../nesting/problem';
-import { boundsOfAreas, flatRing, type RingArea, turned } from '../nesting/raster';
+import { type NestLayout, type NestShape, type Problem, placeInMm, prepareNesting } from '../nesting/problem';
+import { boundsOfAreas, flatRing, turned } from '../nesting/raster';
 import { rowsAndColumns } from '../nesting/rows-columns';
-import type { FaceLookup } from '../prepare/prepared';
-import type { FilledWith } from '../roster/fields';
 import { type LayPlace, type RowLayout, turnsOf } from '../schema/layout';
-import type { Evaluator, JobResult, Progress } from './evaluate';
 import { sheetArea } from './price';
-import { rowSteps } from './rows';
-
-/** A row as it is laid: its shape where its own job has it on the sheet. */
-export type RowShape = {
-  readonly rowId: string;
-  readonly areas: readonly RingArea[];
-  /** Area of what is worked of it, holes taken off, in mm². */
-  readonly mm2: number;
-  /** Whether it is cut out of the sheet itself, so that nothing else can lie on that. */
-  readonly takesSheet: boolean;
-};
-
-/** Lines that have no inside, gone along there and back. */
-const asLine = (points: readonly Point[]): Float64Array => flatRing([...points, ...[...points].reverse()]);
-
-const flat = (path: Path): Point[] => flattenPath(path, STRAY_MM / 2);
-
-/** The shape of what a job comes to: its outlines, and all lines that are drawn beside them. */
-function shapeOfResult(job: Job, result: JobResult): Pick<RowShape, 'areas' | 'mm2' | 'takesSheet'> {
-  const areas: RingArea[] = [];
-  let mm2 = 0;
-  const own = new Set<Path>();
-  // What is shown for reference only is not there.
-  const references = new Set(job.parts.flatMap((part) => (part.reference ? [part.id] : [])));
-  const parts = result.parts.filter((part) => !references.has(part.id));
-  for (const part of parts) {
-    for (const outline of part.outlines) own.add(outline.path);
-    areas.push(part.outlines.map((outline) => flatRing(flat(outline.path))));
-    mm2 += part.outlines.reduce((sum, outline) => sum + outline.area, 0);
-  }
-  for (const { operation, drawn } of result.operations) {
-    if (!operation.on) continue;
-    for (const { what, drawable } of drawn) {
-      // What fills outlines lies in them.
-      if (what === 'hatch' || drawable.kind === 'area') continue;
-      if (drawable.kind === 'dot')
-        areas.push([asLine([drawable.at, { x: drawable.at.x + (drawable.r ?? 0), y: drawable.at.y }])]);
-      else for (const path of drawnPaths(drawable)) if (!own.has(path)) areas.push([asLine(flat(path))]);
-    }
-  }
-  return {
-    areas: areas.filter((area) => area.length > 0),
-    mm2,
-    takesSheet: parts.some((part) => part.keep === 'outside'),
-  };
-}
-
-/** The shapes of all rows that are made; yields how many are done. */
-export function* rowShapes(
-  job: Job,
-  filling: FilledWith,
-  means: { readonly evaluator: Evaluator; readonly faces: FaceLookup },
-): Generator<Progress, RowShape[]> {
-  const made = (job.roster?.rows ?? []).flatMap((row, nth) => (row.out ? [] : [{ row, nth }]));
-  const shapes: RowShape[] = [];
-  for (const { row, nth } of made) {
-    const steps = rowSteps(job, nth, filling, means);
-    let step = steps.next();
-    for (; !step.done; step = steps.next()) yield { done: shapes.length, of: made.length };
-    shapes.push({ rowId: row.id, ...shapeOfResult(step.value.job, step.value.result) });
-    yield { done: shapes.length, of: made.length };
-  }
-  return shapes;
-}
+import { type RowShape, shapeId } from './row-shapes';
 
 /** Names laid: where they lie, and what is to be said of it. */
 export type LaidRows = {
@@ -98,16 +30,16 @@ export type LaidRows = {
 
 /** Bounds of what lies on a sheet, with room around it. */
 const boxesOf = (places: readonly LayPlace[], shapes: ReadonlyMap<string, RowShape>, roomMm: number): Box[] =>
-  places.flatMap(({ row, turn, x, y }) => {
-    const bounds = boundsOfAreas((shapes.get(row)?.areas ?? []).map((area) => turned(area, turn)));
+  places.flatMap(({ row, parts, turn, x, y }) => {
+    const bounds = boundsOfAreas((shapes.get(shapeId(row, parts))?.areas ?? []).map((area) => turned(area, turn)));
     return bounds ? [growBox(transformedBox(bounds, translation(x, y)), roomMm)] : [];
   });
 
 /** Height of what lies on a sheet, in mm. */
 function heightOf(places: readonly LayPlace[], shapes: ReadonlyMap<string, RowShape>): number {
   let [low, high] = [Infinity, -Infinity];
-  for (const { row, turn, y } of places) {
-    const bounds = boundsOfAreas((shapes.get(row)?.areas ?? []).map((area) => turned(area, turn)));
+  for (const { row, parts, turn, y } of places) {
+    const bounds = boundsOfAreas((shapes.get(shapeId(row, parts))?.areas ?? []).map((area) => turned(area, turn)));
     if (!bounds) continue;
     low = Math.min(low, bounds.minY + y);
     high = Math.max(high, bounds.maxY + y);
@@ -135,8 +67,8 @@ export function* laidOutRows(
   const free = shapes.filter((shape) => !shape.takesSheet && shape.areas.length > 0);
   const say = (places: LayPlace[], notLaid: readonly string[]): LaidRows => {
     const sheets = places.reduce((most, place) => Math.max(most, place.sheet + 1), 0);
-    const byId = new Map(free.map((shape) => [shape.rowId, shape]));
-    const mm2 = places.reduce((sum, { row }) => sum + (byId.get(row)?.mm2 ?? 0), 0);
+    const byId = new Map(free.map((shape) => [shape.id, shape]));
+    const mm2 = places.reduce((sum, { row, parts }) => sum + (byId.get(shapeId(row, parts))?.mm2 ?? 0), 0);
     const onLast = places.filter((place) => place.sheet === sheets - 1);
     const { offCut } = sheet;
     const last = Math.min(1, (heightOf(onLast, byId) + 2 * layout.margin) / sheet.height);
@@ -149,7 +81,7 @@ export function* laidOutRows(
       pieces: sheets === 0 ? 0 : mm2 / (needed * sheets * sheetArea(sheet)),
       left: sheets === 0 || offCut ? null : leftOver(boxesOf(onLast, byId, layout.spacing), sheet),
       tooLarge: [...new Set(notLaid)],
-      takesSheet: shapes.filter((shape) => shape.takesSheet).map((shape) => shape.rowId),
+      takesSheet: [...new Set(shapes.filter((shape) => shape.takesSheet).map((shape) => shape.rowId))],
     };
   };
   if (!roster || free.length === 0) return say([], []);
@@ -168,47 +100,38 @@ export function* laidOutRows(
     return say(
       laid.flatMap((place, i) => {
         const box = boxes[i];
-        return place && box ? [{ row: box.row, copy: box.copy, scale: 1, turn: 0, ...place, locked: false }] : [];
+        return place && box
+          ? [{ row: box.row, copy: box.copy, parts: [], scale: 1, turn: 0, ...place, locked: false }]
+          : [];
       }),
       tooLarge.map((i) => boxes[i]?.row ?? ''),
     );
   }
-  const isFree = new Set(free.map((shape) => shape.rowId));
-  const locked = layout.places.filter((p) => p.locked && isFree.has(p.row) && p.copy < copies(p.row));
-  const freeCopies = new Map(
-    free.map(({ rowId }) => {
-      const taken = new Set(locked.filter((p) => p.row === rowId).map((p) => p.copy));
-      return [rowId, Array.from({ length: copies(rowId) }, (_, copy) => copy).filter((copy) => !taken.has(copy))];
-    }),
+  const isFree = new Set(free.map((shape) => shape.id));
+  const locked = layout.places.filter((p) => p.locked && isFree.has(shapeId(p.row, p.parts)) && p.copy < copies(p.row));
+  const things = thingsOf(free, { locked, copies, apart: layout.apart });
+  const problem = prepareNesting(
+    things.map((thing) => thing.nested),
+    {
+      width: sheet.width,
+      height: sheet.height,
+      spacing: layout.spacing,
+      margin: layout.margin,
+      turns: turnsOf(layout),
+      usesHoles: layout.holes,
+      offCut: sheet.offCut && [flatRing(sheet.offCut.map(([x, y]) => ({ x, y })))],
+      lying: locked.map((place) => ({
+        shape: things.findIndex((thing) => thing.shape.id === shapeId(place.row, place.parts)),
+        sheet: place.sheet,
+        turnDeg: place.turn,
+        x: place.x,
+        y: place.y,
+      })),
+    },
   );
-  const nestShapes: NestShape[] = free.map(({ rowId, areas }) => ({
-    id: rowId,
-    areas,
-    copies: freeCopies.get(rowId)?.length ?? 0,
-    group: null,
-  }));
-  const problem = prepareNesting(nestShapes, {
-    width: sheet.width,
-    height: sheet.height,
-    spacing: layout.spacing,
-    margin: layout.margin,
-    turns: turnsOf(layout),
-    usesHoles: layout.holes,
-    offCut: sheet.offCut && [flatRing(sheet.offCut.map(([x, y]) => ({ x, y })))],
-    lying: locked.map((place) => ({
-      shape: free.findIndex((shape) => shape.rowId === place.row),
-      sheet: place.sheet,
-      turnDeg: place.turn,
-      x: place.x,
-      y: place.y,
-    })),
-  });
   const now = (laid: NestLayout): LaidRows => {
-    const laidAnew = placesOf(problem, laid, nestShapes).map((place) => ({
-      ...place,
-      copy: freeCopies.get(place.row)?.[place.copy] ?? place.copy,
-    }));
-    const notLaid = notLaidOf(problem, laid, nestShapes);
+    const laidAnew = placesOf(problem, laid, things);
+    const notLaid = notLaidOf(problem, laid, things);
     if (!sheet.offCut) return say([...locked, ...laidAnew], notLaid);
     // There is one of an off-cut.
     const beyond = laidAnew.filter((place) => place.sheet > 0);
@@ -231,19 +154,49 @@ export function* laidOutRows(
 /** Digits of places: a thousandth of a millimetre. */
 const round = (mm: number): number => Math.round(mm * 1e3) / 1e3;
 
-const placesOf = (problem: Problem, laid: NestLayout, shapes: readonly NestShape[]): LayPlace[] =>
+/** What is laid by itself: a shape with its copies, or one copy of it where several come to one sheet. */
+type Thing = { readonly shape: RowShape; readonly copies: readonly number[]; readonly nested: NestShape };
+
+/** What there is to lay beside what is locked. */
+function thingsOf(
+  shapes: readonly RowShape[],
+  {
+    locked,
+    copies,
+    apart,
+  }: {
+    readonly locked: readonly LayPlace[];
+    readonly copies: (rowId: string) => number;
+    readonly apart: RowLayout['apart'];
+  },
+): Thing[] {
+  return shapes.flatMap((shape) => {
+    const { id, rowId, areas } = shape;
+    const taken = new Set(locked.filter((p) => shapeId(p.row, p.parts) === id).map((p) => p.copy));
+    const free = Array.from({ length: copies(rowId) }, (_, copy) => copy).filter((copy) => !taken.has(copy));
+    const isGrouped = shape.parts.length > 0 && (apart === 'same-sheet' || shape.isLinked);
+    const nested = (count: number, group: string | null): NestShape => ({ id, areas, copies: count, group });
+    // What is locked everywhere is still told where it lies.
+    if (!isGrouped || free.length === 0) return [{ shape, copies: free, nested: nested(free.length, null) }];
+    return free.map((copy) => ({ shape, copies: [copy], nested: nested(1, `${rowId} ${copy}`) }));
+  });
+}
+
+const placesOf = (problem: Problem, laid: NestLayout, things: readonly Thing[]): LayPlace[] =>
   problem.items.flatMap((item, i) => {
     const place = laid.places[i];
-    const shape = shapes[item.shape];
-    if (!place || !shape) return [];
+    const thing = things[item.shape];
+    if (!place || !thing) return [];
+    const { rowId, parts } = thing.shape;
     const { sheet, turnDeg, x, y } = placeInMm(problem, place);
+    const copy = thing.copies[item.copy] ?? item.copy;
     return [
-      { row: shape.id, copy: item.copy, sheet, scale: 1, turn: turnDeg, x: round(x), y: round(y), locked: false },
+      { row: rowId, copy, parts: [...parts], sheet, scale: 1, turn: turnDeg, x: round(x), y: round(y), locked: false },
     ];
   });
 
-const notLaidOf = (problem: Problem, laid: NestLayout, shapes: readonly NestShape[]): string[] =>
-  problem.items.flatMap((item, i) => (laid.places[i] ? [] : [shapes[item.shape]?.id ?? '']));
+const notLaidOf = (problem: Problem, laid: NestLayout, things: readonly Thing[]): string[] =>
+  problem.items.flatMap((item, i) => (laid.places[i] ? [] : [things[item.shape]?.shape.rowId ?? '']));
 
 /** As many copies of one row as a sheet holds: how many, and where they lie. */
 export type FilledSheet = { readonly copies: number; readonly places: readonly LayPlace[] };

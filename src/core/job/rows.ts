@@ -20,6 +20,8 @@ export type RowSeen = {
   readonly isOnePiece: boolean;
   /** Width and height of what is cut or drawn, in mm; null where nothing is. */
   readonly size: { readonly width: number; readonly height: number } | null;
+  /** Bounds of its parts on its own sheet, of those that anything is cut or drawn of. */
+  readonly bounds: readonly { readonly part: string; readonly box: Box }[];
 };
 
 /** A row that was looked over. */
@@ -107,6 +109,7 @@ function* seenOf({ job, result, findings }: RowResult): Generator<Progress, RowS
     findings,
     isOnePiece: !findings.some((finding) => COMES_AWAY.has(finding.code)),
     size: sizeOf(result.workBox),
+    bounds: result.parts.flatMap(({ id, size }) => (isEmptyBox(size) ? [] : [{ part: id, box: size }])),
   };
 }
 
@@ -139,6 +142,7 @@ export const rowFault = (sentence: string): RowSeen => ({
   ],
   isOnePiece: false,
   size: null,
+  bounds: [],
 });
 
 /** Documents whose rows are remembered: the newest, and those before it, for going back. */

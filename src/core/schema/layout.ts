@@ -13,6 +13,10 @@ const layPlaceSchema = z.strictObject({
       .default(0),
     'Which of its copies, from 0.',
   ),
+  parts: about(
+    z.array(id).max(LIMITS.parts).default([]),
+    'The parts that are laid here, where those of a row are laid apart; empty: all of them.',
+  ),
   sheet: about(
     z
       .int()
@@ -87,6 +91,10 @@ export const layoutSchema = z.strictObject({
     'Directions they may lie in: 1 as they are, 2 also turned over, 4 also across, or any number of even turns.',
   ),
   grain: about(z.boolean().default(false), 'The grain keeps its direction: they lie as they are, or turned over.'),
+  apart: about(
+    z.enum(['no', 'same-sheet', 'free']).default('no'),
+    '`no`: all parts of a row are laid as one thing; `same-sheet`: those clear of each other by themselves, on one sheet; `free`: these on any. For `nested`.',
+  ),
   holes: about(z.boolean().default(true), 'They may lie in holes of others.'),
   blanks: about(blanksSchema.prefault({}), 'The blanks, for `blanks`.'),
   places: about(
@@ -120,3 +128,9 @@ export function allBlanks({ columns, rows, x, y, across, down }: Blanks, sheetHe
     y: sheetHeight - y - Math.floor(nth / columns) * down,
   }));
 }
+
+/** Whether two places are of the same thing: a copy of a row, or of the same of its parts. */
+export const isSamePlace = (
+  one: Pick<LayPlace, 'row' | 'copy' | 'parts'>,
+  other: Pick<LayPlace, 'row' | 'copy' | 'parts'>,
+): boolean => one.row === other.row && one.copy === other.copy && one.parts[0] === other.parts[0];

@@ -29,9 +29,6 @@ export const offCutSchema = z
   .min(3)
   .max(LIMITS.offCutCorners);
 
-/** Corners of an off-cut. */
-export type OffCut = z.infer<typeof offCutSchema>;
-
 /** The stock: its size, material and thickness, and what is safe in it. Lengths in mm. */
 export const sheetSchema = z.strictObject({
   width: about(z.number().min(LIMITS.sheetLeastMm).max(LIMITS.sheetMostMm), 'Width in mm.'),
