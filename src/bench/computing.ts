@@ -1,6 +1,6 @@
 /** Keeps the computed view in step with the document: the newest wins, the last picture stays until the new one is there. */
 import { proxy } from 'comlink';
-import { fieldFindings } from '@/core/job/rows';
+import { fieldFindings, ofRow } from '@/core/job/rows';
 import { placeOfRow } from '@/core/roster/in-row';
 import { today } from '@/ui/when';
 import { computing } from '@/worker/client';
@@ -14,12 +14,13 @@ const QUIET_MS = 150;
 /** A typeface that could not be fetched is asked for again after this, in ms. */
 const RETRY_MS = 6_000;
 
-/** A view with what is found about the fields of the row in hand. */
-function withFieldFindings(view: JobView): JobView {
+/** A view with what is found about the row in hand: about its fields too, and nothing about a place where it is not laid. */
+function ofRowInHand(view: JobView): JobView {
   const { document, rowId } = useBench.getState();
   if (document.roster === null) return view;
   const found = fieldFindings(document, placeOfRow(document, rowId), { today: today() });
-  return found.length > 0 ? { ...view, findings: [...found, ...view.findings] } : view;
+  const others = ofRow(document, view.findings);
+  return found.length > 0 || others !== view.findings ? { ...view, findings: [...found, ...others] } : view;
 }
 
 /** Start following the document; returns how to stop. */
@@ -45,7 +46,7 @@ export function followDocument(): () => void {
       isDone = true;
       if (stopped || update === null) return;
       heldSerial = update.serial;
-      const view = withFieldFindings(applyUpdate(update, useBench.getState().view));
+      const view = ofRowInHand(applyUpdate(update, useBench.getState().view));
       useBench.setState({ view, viewOf: job, progress: null, workerFault: null });
       // The worker finds the order while the page draws the sheet.
       void run.ask();

@@ -7,6 +7,7 @@ import type { Host } from '../../src/worker/host';
 import type { CutPieceView, JobUpdate, PartView } from '../../src/worker/view';
 import { answer } from '../support/bench';
 import { jobWith, lettering, partOf } from '../support/jobs';
+import { rosterOfNames } from '../support/names';
 
 type Asked = {
   readonly job: Job;
@@ -238,4 +239,20 @@ test('stopped, nothing is asked for, taken in or said any more', async () => {
   stop();
   vi.advanceTimersByTime(60_000);
   expect(asked).toHaveLength(count);
+});
+
+test('where a name that is laid on sheets lies by itself is not found on the bench', async () => {
+  const found = async (layout: object | null) => {
+    openBench('trial', jobWith([partOf([lettering('‹Name›')])], { roster: rosterOfNames(['Ivy']), layout }), {
+      version: 1,
+      savedAt: '',
+      selection: { partId: null, memberId: null },
+      station: 'compose',
+    });
+    await settled();
+    await asked.at(-1)?.answer(update(99, [part('part')], ['off-sheet', 'loose']));
+    return state().view?.findings.map((f) => f.code);
+  };
+  expect(await found(null)).toEqual(['off-sheet', 'loose']);
+  expect(await found({})).toEqual(['loose']);
 });
