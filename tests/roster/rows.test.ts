@@ -214,3 +214,16 @@ test('where names lie on sheets prepares no row anew, and where a row lies by it
   const moved = look(setPlaces(laid, [place]));
   expect(moved.map((row, i) => row === before[i])).toEqual([true, true]);
 });
+
+test('what was prepared before leaves no trace in a file: a name fitted to its width is the same after one that begins alike', () => {
+  const tag = NAME_JOBS['engraved tag'];
+  if (!tag) throw new Error('no such job');
+  const dxf = (evaluator: Evaluator) => {
+    const job = tag('Johayo Fihaoril');
+    const { files } = finished(makeFiles(job, evaluator.evaluate(job, faces), ['dxf'], { partIds: null }));
+    return files.map((f) => textOf(f.bytes));
+  };
+  const used = new Evaluator(wasmEngine);
+  used.evaluate(tag('Jograti Iltixyze'), faces);
+  expect(dxf(used)).toEqual(dxf(new Evaluator(wasmEngine)));
+});

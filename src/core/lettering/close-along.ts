@@ -76,9 +76,14 @@ type LookInput = {
   readonly lying: readonly Lying[];
 };
 
-/** Letters that lie alike to a thousandth of a unit and a millionth of a turn are alike, wherever on the curve they stand. */
+/** Where a letter lies to a thousandth of a unit and a millionth of a turn: it is looked at there, so that those alike to that are alike. */
+const steady = ({ a, b, c, d, e, f }: Matrix): Matrix => {
+  const [turn, unit] = [(v: number) => Math.round(v * 1e6) / 1e6, (v: number) => Math.round(v * 1e3) / 1e3];
+  return { a: turn(a), b: turn(b), c: turn(c), d: turn(d), e: unit(e), f: unit(f) };
+};
+
 const lyingKey = ({ letter, matrix: { a, b, c, d, e, f } }: Lying): string =>
-  `${glyphsKey(letter)}@${[a, b, c, d].map((v) => Math.round(v * 1e6)).join()},${[e, f].map((v) => Math.round(v * 1e3)).join()}`;
+  `${glyphsKey(letter)}@${[a, b, c, d, e, f].join()}`;
 
 /** The rows of ink of a letter as it lies. */
 const LYING_INK: Stage<InkInput, InkRows> = {
@@ -132,7 +137,7 @@ export function closeAlong(
       const at = standing(middle - back, advance);
       const frame = rowsFrame(at);
       const lying = [...word.slice(-before), { letter, matrix: at.matrix }].map(
-        (l): Lying => ({ letter: l.letter, matrix: compose(l.matrix, frame) }),
+        (l): Lying => ({ letter: l.letter, matrix: steady(compose(l.matrix, frame)) }),
       );
       const closing = memory.get(LOOK, { face, overlap, capital, farthest, lying }).made;
       if (!closing) break;

@@ -67,7 +67,7 @@ function clusterKey(letters: readonly ClusterLetter[], idOf: IdOf): string {
     if (own) key += `*${Object.values(own).join()}`;
     if (drawn) key += `=${drawn.key}`;
     for (const g of glyphs) {
-      const at = [round(x + g.x), round(y + g.y)];
+      const at = [x + g.x, y + g.y];
       key += at[0] === 0 && at[1] === 0 ? `+${g.glyph}` : `+${g.glyph}@${at.join()}`;
     }
     key += ';';
@@ -93,7 +93,8 @@ function uniteCluster({ letters, setting: { engine, scale, toleranceMm } }: Clus
   return measureOutlines(uniteLabelled(engine, alike, toleranceMm));
 }
 
-const settingKey = ({ scale }: Setting): string => `${round(scale * 1e6)}|`;
+/** As they are, to the last digit: what is taken for the same and is not would leave its traces in files of others. */
+const settingKey = ({ scale }: Setting): string => `${scale}|`;
 
 const clusterInputKey = ({ letters, setting }: ClusterInput, idOf: IdOf): string =>
   settingKey(setting) + clusterKey(letters, idOf);
@@ -111,12 +112,12 @@ type PlacedInput = ClusterInput & { readonly to: Matrix; readonly names: readonl
 const PLACED_CLUSTER: Stage<PlacedInput, readonly Outline[]> = {
   name: 'placed cluster',
   key: ({ to, names, ...cluster }, idOf) =>
-    `${clusterInputKey(cluster, idOf)}${placeKey(cluster.setting.matrix)}${round(to.e)},${round(to.f)}|${names.join()}`,
+    `${clusterInputKey(cluster, idOf)}${placeKey(cluster.setting.matrix)}${to.e},${to.f}|${names.join()}`,
   run: ({ to, names, ...cluster }, memory) => placeCluster(memory.get(CLUSTER, cluster), to, names),
   weigh: weighOutlines,
 };
 
-const placeKey = (m: Matrix): string => `${[m.a, m.b, m.c, m.d].map(round).join()}|`;
+const placeKey = (m: Matrix): string => `${[m.a, m.b, m.c, m.d].join()}|`;
 
 /** Move a united cluster to its place and label it by the letters it is made of. */
 const placeCluster = (united: readonly Outline[], to: Matrix, cluster: readonly number[]): readonly Outline[] =>
@@ -193,11 +194,9 @@ const BLOCK: Stage<BlockInput, readonly Outline[]> = {
   name: 'block',
   key({ lines, setting }, idOf) {
     const { matrix, weld } = setting;
-    const places = lines.map(
-      (line) => `${idOf(line.face)} ${round(line.x)},${round(line.y)} ${line.setting} ${line.text}`,
-    );
+    const places = lines.map((line) => `${idOf(line.face)} ${line.x},${line.y} ${line.setting} ${line.text}`);
     const from = (lines[0] as PlacedLine).from;
-    return `${settingKey(setting)}${placeKey(matrix)}${weld}|${round(matrix.e)},${round(matrix.f)}|${from}\n${places.join('\n')}`;
+    return `${settingKey(setting)}${placeKey(matrix)}${weld}|${matrix.e},${matrix.f}|${from}\n${places.join('\n')}`;
   },
   run({ lines, setting }, memory) {
     const from = (lines[0] as PlacedLine).from;
