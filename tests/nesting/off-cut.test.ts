@@ -36,6 +36,10 @@ describe('what is left', () => {
       mm2: 200 * 60 - 120 * 20,
     });
   });
+  test('begins at a whole millimetre', () => {
+    expect(leftOver([box(0, 0, 200, 40.2)], SHEET)).toMatchObject({ y: 41, height: 59 });
+    expect(leftOver([box(0, 0, 200, 40.0005)], SHEET)).toMatchObject({ y: 40, height: 60 });
+  });
   test('is all of an empty sheet, and nothing of a full one', () => {
     expect(leftOver([], SHEET)).toMatchObject({ width: 200, height: 100, mm2: 20_000 });
     expect(leftOver([box(0, 0, 200, 85)], SHEET)).toBeNull();

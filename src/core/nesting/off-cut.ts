@@ -82,7 +82,11 @@ export function leftOver(
   taken: readonly Box[],
   { width, height }: { readonly width: number; readonly height: number },
 ): LeftOver | null {
-  const steps = coarse(edgeOf(taken, width)).map((step) => ({ ...step, top: Math.min(height, step.top) }));
+  // Up to a whole millimetre: nobody measures an off-cut closer.
+  const steps = coarse(edgeOf(taken, width)).map((step) => ({
+    ...step,
+    top: Math.min(height, Math.ceil(step.top - ROUNDING_MM)),
+  }));
   const free = steps.filter(({ top }) => height - top >= LEAST_REST_MM);
   // The widest run of steps with room above them.
   let best: Step[] = [];
