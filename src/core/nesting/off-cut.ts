@@ -85,7 +85,7 @@ export function leftOver(
   // Up to a whole millimetre: nobody measures an off-cut closer.
   const steps = coarse(edgeOf(taken, width)).map((step) => ({
     ...step,
-    top: Math.min(height, Math.ceil(step.top - ROUNDING_MM)),
+    top: Math.min(height, Math.max(0, Math.ceil(step.top - ROUNDING_MM))),
   }));
   const free = steps.filter(({ top }) => height - top >= LEAST_REST_MM);
   // The widest run of steps with room above them.
