@@ -81,25 +81,33 @@ function setAlongEdge(cells: Cells, ax: number, ay: number, bx: number, by: numb
     setAlongEdge(cells, bx, by, ax, ay, r);
     return;
   }
-  const [dx, dy] = [bx - ax, by - ay];
+  const { at, width } = cells;
+  const dx = bx - ax;
+  const dy = by - ay;
   const length = Math.hypot(dx, dy);
   const slope = dy > 0 ? dx / dy : 0;
-  // From the edge to its right side.
-  const [nx, ny] = length > 0 ? [(r * dy) / length, (-r * dx) / length] : [r, 0];
-  const reach = (y: number, side: 1 | -1): number => {
-    const [turnA, turnB] = [ay + side * ny, by + side * ny];
-    if (y <= turnA) return ax + side * Math.sqrt(Math.max(0, r * r - (y - ay) ** 2));
-    if (y >= turnB) return bx + side * Math.sqrt(Math.max(0, r * r - (y - by) ** 2));
-    return ax + side * nx + (y - turnA) * slope;
-  };
-  const [rightEnd, leftEnd] = ax >= bx ? [ay, by] : [by, ay];
+  // From the edge to its right side; its left side lies as far the other way.
+  const nx = length > 0 ? (r * dy) / length : r;
+  const ny = length > 0 ? (-r * dx) / length : 0;
+  const isLeaningLeft = ax >= bx;
+  const rightEnd = isLeaningLeft ? ay : by;
+  const leftEnd = isLeaningLeft ? by : ay;
   const last = Math.min(cells.height - 1, Math.floor(by + r));
   for (let row = Math.max(0, Math.floor(ay - r)); row <= last; row++) {
-    const [low, high] = [Math.max(row, ay - r), Math.min(row + 1, by + r)];
-    const nearest = (y: number) => Math.min(high, Math.max(low, y));
-    const right = reach(nearest(rightEnd), 1);
-    const left = reach(nearest(leftEnd), -1);
-    cells.set(row, Math.floor(left - ROUNDING), Math.floor(right + ROUNDING));
+    const low = Math.max(row, ay - r);
+    const high = Math.min(row + 1, by + r);
+    const rightY = Math.min(high, Math.max(low, rightEnd));
+    let right = ax + nx + (rightY - ay - ny) * slope;
+    if (rightY <= ay + ny) right = ax + Math.sqrt(Math.max(0, r * r - (rightY - ay) * (rightY - ay)));
+    else if (rightY >= by + ny) right = bx + Math.sqrt(Math.max(0, r * r - (rightY - by) * (rightY - by)));
+    const leftY = Math.min(high, Math.max(low, leftEnd));
+    let left = ax - nx + (leftY - ay + ny) * slope;
+    if (leftY <= ay - ny) left = ax - Math.sqrt(Math.max(0, r * r - (leftY - ay) * (leftY - ay)));
+    else if (leftY >= by - ny) left = bx - Math.sqrt(Math.max(0, r * r - (leftY - by) * (leftY - by)));
+    const from = Math.max(0, Math.floor(left - ROUNDING));
+    const to = Math.min(width - 1, Math.floor(right + ROUNDING));
+    // A few cells: filling them one by one is quicker than asking for it.
+    for (let x = from; x <= to; x++) at[row * width + x] = 1;
   }
 }
 
