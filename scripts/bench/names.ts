@@ -66,7 +66,8 @@ for (let round = 0; round < ROUNDS; round++) {
         shapes.map(({ rowId, areas }) => ({ id: rowId, areas, copies: 1, group: null })),
         { width: 600, height: 400, spacing: 3, margin: 5, turns: [0, 180], usesHoles: true, offCut: null, lying: [] },
       );
-      finished(firstLayout(problem));
+      // As soon as there is one to look at: further orders make it a little better.
+      firstLayout(problem).next();
     }),
   );
   boxing.push(timed(() => void skyline(boxes, 593, 393)));

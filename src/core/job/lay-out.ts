@@ -140,8 +140,11 @@ export function* laidOutRows(
   };
   const first = firstLayout(problem);
   let step = first.next();
-  for (; !step.done; step = first.next()) yield { share: 0, laid: null };
-  yield { share: 0, laid: now(step.value) };
+  let shown: NestLayout | null = null;
+  for (; !step.done; step = first.next()) {
+    yield { share: 0, laid: step.value === shown ? null : now(step.value) };
+    shown = step.value;
+  }
   let best = step.value;
   const search = improved(problem, best, { moves, seed: SEED });
   for (let turn = search.next(); ; turn = search.next()) {

@@ -201,13 +201,13 @@ function* ordersOf({ items, masks }: Problem): Generator<number[]> {
   yield by((i) => items[i]?.cells ?? 0);
 }
 
-/** The first layout: the best of a few orders. Yields after each of them. */
-export function* firstLayout(problem: Problem): Generator<void, NestLayout> {
+/** The first layout: the best of a few orders. Yields the best so far after each of them: that of the first is there soonest, and nearly as good. */
+export function* firstLayout(problem: Problem): Generator<NestLayout, NestLayout> {
   let best: NestLayout | null = null;
   for (const order of ordersOf(problem)) {
     const laid = layInOrder(problem, order);
     if (!best || extentOf(problem, laid) < extentOf(problem, best)) best = laid;
-    yield;
+    yield best;
   }
   return best ?? { places: [], sheets: 0, top: 0 };
 }
