@@ -29,6 +29,7 @@ const READS = [
   '/api/jobs/ID/versions/N',
   '/api/shop',
   '/api/shop/machines/laser/jobs',
+  '/api/row-batches/ID?since=0',
   '/api/typefaces',
   FACE_JOBS,
 ] as const;
@@ -46,6 +47,8 @@ const CHANGES: readonly (readonly [string, string])[] = [
   ['POST', `${FACE}/restore`],
   ['PATCH', '/api/face-marks'],
   ['POST', '/api/shop'],
+  ['POST', '/api/row-batches'],
+  ['DELETE', '/api/row-batches/ID'],
   ['PUT', '/api/shop/machines/laser'],
   ['DELETE', '/api/shop/machines/laser'],
   ['POST', '/api/shop/machines/laser/restore'],

@@ -144,7 +144,7 @@ export const API = {
   askRows: endpoint({
     method: 'POST',
     path: '/api/row-batches',
-    body: z.object({ document: documentSchema, today: z.string().max(10) }),
+    body: z.object({ document: documentSchema, today: z.string().regex(/^(\d{4}-\d\d-\d\d)?$/) }),
     answer: z.object({ asked: askedBatchSchema.nullable() }),
     refusal: { status: 422, sentence: 'Rows are asked for with their job.' },
   }),

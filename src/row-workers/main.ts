@@ -25,8 +25,7 @@ const preparing = await openPreparing(
   async (file) => new Uint8Array(await readFile(path.join(typefaces, path.normalize(file)))),
   async (id) => {
     const asset = await openAsset(db, id);
-    if (!asset) throw new Error(`${id} is not kept`);
-    return new Uint8Array(asset.bytes);
+    return asset && new Uint8Array(asset.bytes);
   },
   now,
 );

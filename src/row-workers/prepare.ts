@@ -14,6 +14,9 @@ export type Came = { readonly seen: RowSeen } | { readonly fault: string };
 /** How long a worker computes before it looks at anything else, in ms. */
 const TURN_MS = 200;
 
+/** After a file could not be fetched, it is not known for so long whether others are there, in ms. */
+const FETCHED_AGAIN_MS = 6_000;
+
 const turn = () => new Promise<void>((resolve) => setImmediate(resolve));
 
 /** Prepares rows, one after the other. */
@@ -22,17 +25,38 @@ export type Preparing = {
   readonly row: (job: Job, nth: number, today: string) => Promise<Came>;
 };
 
-/** What prepares rows. `fetchFace` brings the bytes of a shipped typeface file, `fetchAsset` those of a kept file; `now` is a clock in ms. */
+/**
+ * What prepares rows. `fetchFace` brings the bytes of a shipped typeface file, `fetchAsset` those of a kept file, null where none is kept;
+ * `now` is a clock in ms. A row rejects while a file can’t be fetched: what it came to without it is not to be kept.
+ */
 export async function openPreparing(
   fetchFace: (file: string) => Promise<Uint8Array>,
-  fetchAsset: (id: string) => Promise<Uint8Array>,
+  fetchAsset: (id: string) => Promise<Uint8Array | null>,
   now: () => number,
 ): Promise<Preparing> {
   const evaluator = new Evaluator(await loadWasmEngine().catch(() => scriptEngine));
-  const sources = new Sources(fetchFace, fetchAsset);
+  /** When fetching failed last: what is there is asked for again a while after that. */
+  let failedAt = Number.NEGATIVE_INFINITY;
+  const fetched = async <T>(fetching: Promise<T>): Promise<T> => {
+    try {
+      return await fetching;
+    } catch (reason) {
+      failedAt = now();
+      throw reason;
+    }
+  };
+  const sources = new Sources(
+    (file) => fetched(fetchFace(file)),
+    async (id) => {
+      const bytes = await fetched(fetchAsset(id));
+      if (!bytes) throw new Error(`${id} is not kept`);
+      return bytes;
+    },
+  );
   return {
     row: async (job, nth, today) => {
       const faces = await sources.of(withPartsOfRows(job, { today }), evaluator);
+      if (now() - failedAt < FETCHED_AGAIN_MS) throw new Error('a file of the job could not be fetched');
       const began = now();
       let last = began;
       try {

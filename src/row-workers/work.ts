@@ -50,7 +50,10 @@ export class RowWorker {
         isAway = false;
         if (!isDone) await wait(IDLE_MS);
       } catch (reason) {
-        if (!isAway) say(`The database is away, or refuses: ${reason instanceof Error ? reason.message : 'unknown'}.`);
+        if (!isAway)
+          say(
+            `The database is away, or a row could not be prepared: ${reason instanceof Error ? reason.message : 'unknown'}.`,
+          );
         isAway = true;
         await wait(AWAY_MS);
       }

@@ -10,10 +10,12 @@ const ROWS = 'rows';
 const GIVEN_UP = 'rows-given-up';
 
 /** Longer than a worker may take over the rows of one job, in seconds. */
-const RUNS_OUT_SECONDS = LIMITS.rowSeconds + 5;
+const RUNS_OUT_SECONDS = LIMITS.rowSeconds + 4;
 /** How often it is looked for jobs that have run out. With the above it is less than a minute until they are taken up. */
-const LOOK_SECONDS = 8;
+const LOOK_SECONDS = 5;
 const RETRIES = 2;
+/** What failed is tried again after this, in seconds: by then a file that could not be fetched is asked for anew. */
+const AGAIN_SECONDS = 7;
 /** Jobs that are done are of no use to anybody. */
 const KEPT_SECONDS = 3_600;
 
@@ -70,7 +72,12 @@ export async function openRowQueue(db: Database, { looks }: { readonly looks: bo
   boss.on('error', () => {});
   await boss.start();
   await boss.createQueue(GIVEN_UP);
-  const how = { retryLimit: RETRIES, expireInSeconds: RUNS_OUT_SECONDS, deadLetter: GIVEN_UP };
+  const how = {
+    retryLimit: RETRIES,
+    retryDelay: AGAIN_SECONDS,
+    expireInSeconds: RUNS_OUT_SECONDS,
+    deadLetter: GIVEN_UP,
+  };
   await boss.createQueue(ROWS, { name: ROWS, ...how });
   return {
     put: async (tasks) => {

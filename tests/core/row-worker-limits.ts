@@ -1,4 +1,5 @@
 /** Limits of row workers, by their names. */
+import { readFileSync } from 'node:fs';
 import { expect } from 'vitest';
 import { isForWorkers } from '../../src/bench/names/row-batch';
 import { editRows, rosterOf, setRoster } from '../../src/core/commands/roster';
@@ -17,9 +18,8 @@ const jobOf = (...names: string[]) =>
       names.map((name) => [name]),
     ),
   );
-const nowhere = async () => {
-  throw new Error('not here');
-};
+const anyFace = async () => new Uint8Array(readFileSync('public/typefaces/poppins.ttf'));
+const nothing = async () => null;
 
 export const ROW_WORKER_LIMITS = {
   rowsForWorkers: () => {
@@ -39,7 +39,7 @@ export const ROW_WORKER_LIMITS = {
   rowSeconds: async () => {
     let now = 0;
     const came = async (stepMs: number) => {
-      const preparing = await openPreparing(nowhere, nowhere, () => {
+      const preparing = await openPreparing(anyFace, nothing, () => {
         now += stepMs;
         return now;
       });

@@ -67,6 +67,16 @@ describe.each(STARTERS.map(({ id, job }) => [id, job] as const))('%s', (id, job)
   });
 });
 
+test('what is begun from a job on an off-cut has a whole sheet', () => {
+  const plaque = starterOf('plaque');
+  const offCut: [number, number][] = [
+    [0, 0],
+    [400, 0],
+    [0, 300],
+  ];
+  expect(begun({ ...plaque, sheet: { ...plaque.sheet, offCut } }).job.sheet.offCut).toBeNull();
+});
+
 test('all of the work is sized and lies in the middle of a sheet that it fits', () => {
   const plaque = starterOf('plaque');
   const made = begun(plaque, { size: { side: 'width', mm: 500 } });

@@ -339,6 +339,19 @@ describe('a name and its backing', () => {
     }
   });
 
+  test('what has become part of a locked piece since lies with it', () => {
+    const job = placed(both('same-sheet', ['Ivy']));
+    const backing = job.layout?.places.find((p) => p.parts[0] === 'backing');
+    if (!backing) throw new Error('it was not laid');
+    const more = changed(lockPlace(job, backing, true), (draft) => {
+      const [plate] = draft.parts;
+      if (plate) draft.parts.push({ ...plate, id: 'foot', placement: { ...plate.placement, x: 150, y: 20, turn: 0 } });
+    });
+    const again = placed(more);
+    expect(again.layout?.places.find((p) => p.locked)?.parts).toEqual(['backing', 'foot']);
+    expect(again.layout?.places.flatMap((p) => p.parts).sort()).toEqual(['backing', 'foot', 'note', 'plate', 'words']);
+  });
+
   test('a piece is moved and locked by itself, and stays where it is', () => {
     const job = placed(both('same-sheet', ['Ivy', 'Fern']));
     const backing = (job.layout as RowLayout).places.find((p) => p.row === 'r1' && p.parts[0] === 'backing');

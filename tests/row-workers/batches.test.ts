@@ -1,11 +1,12 @@
 /** Rows prepared by row workers: asked for once, kept once, taken up again where a worker is gone, given up where nothing helps. */
 import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest';
 import { removeRows, rosterOf, setCell, setRoster } from '../../src/core/commands/roster';
 import type { Job } from '../../src/core/document/schema';
 import type { RowSeen } from '../../src/core/job/rows';
 import { LIMITS } from '../../src/core/limits';
-import type { Preparing } from '../../src/row-workers/prepare';
+import { openPreparing, type Preparing } from '../../src/row-workers/prepare';
 import { RowWorker } from '../../src/row-workers/work';
 import { keepAsset } from '../../src/server/assets';
 import type { Database } from '../../src/server/database';
@@ -224,12 +225,14 @@ test('what a killed worker had in hand runs out and is taken up row by row; what
   const runOut = async () => {
     await db.execute("update pgboss.job set started_on = now() - interval '46 seconds' where state = 'active'");
     await (await looking()).expire();
+    await dueNow();
   };
+  const dueNow = () => db.execute("update pgboss.job set start_after = now() where state = 'retry'");
   await runOut();
   const { working, done } = worker((nth) => (nth === 6 ? new Error('the end') : nth + 1));
   expect(await working.next()).toBe(true);
   expect(done).toEqual([]);
-  for (let rest = 40; rest > 0; rest--) await working.next().catch(() => {});
+  for (let rest = 40; rest > 0; rest--) await working.next().catch(dueNow);
   expect(done.sort()).toEqual([0, 1, 2, 3, 4, 5, 7, 8, 9]);
   const told = await lookAtBatch(db, batch, 0);
   expect(told).toMatchObject({ done: 10 });
@@ -274,7 +277,10 @@ test('a worker goes on when the database is back', async () => {
     say: (line) => said.push(line),
   });
   await working.run();
-  expect(said).toEqual(['The database is away, or refuses: connect ECONNREFUSED.', 'The database is back.']);
+  expect(said).toEqual([
+    'The database is away, or a row could not be prepared: connect ECONNREFUSED.',
+    'The database is back.',
+  ]);
   expect(await workersThere(db)).toBe(0);
 });
 
@@ -286,6 +292,30 @@ test('what nobody asked for in days is let go', async () => {
   await asked(jobOf(['Fern']));
   expect(await db.$count(preparedRows)).toBe(0);
   expect(await batchOf(db, batch)).toBeNull();
+});
+
+test('what a row comes to while a file can’t be fetched is not kept: it is tried again, and kept once the file is there', async () => {
+  let now = 0;
+  let isAway = true;
+  const poppins = new Uint8Array(readFileSync('public/typefaces/poppins.ttf'));
+  const preparing = await openPreparing(
+    async () => {
+      if (isAway) throw new Error('the disk is away');
+      return poppins;
+    },
+    async () => null,
+    () => now,
+  );
+  const job = jobOf(['Ivy']);
+  await expect(preparing.row(job, 0, TODAY)).rejects.toThrow('could not be fetched');
+  isAway = false;
+  now += 5_000;
+  await expect(preparing.row(job, 0, TODAY)).rejects.toThrow('could not be fetched');
+  // A file that is not kept is a finding like any other.
+  now += 5_000;
+  const missing = setRoster(jobWith([partOf([lettering('‹Name›', 'House', { content: '0'.repeat(64) })])]), job.roster);
+  const came = await preparing.row(missing, 0, TODAY);
+  expect('seen' in came && came.seen.findings.map((f) => f.code)).toContain('no-typeface');
 });
 
 test('rows are put into tasks of a few', () => {

@@ -146,3 +146,17 @@ describe('what came out well becomes the row of the cut chart', () => {
     });
   });
 });
+
+test('a test piece of a job on an off-cut has a sheet of its own size, all of it', () => {
+  const offCut: [number, number][] = [
+    [0, 0],
+    [300, 0],
+    [300, 5],
+    [5, 5],
+    [5, 200],
+    [0, 200],
+  ];
+  const piece = pieceOf({ ...sign, sheet: { ...sign.sheet, offCut } }, 'cut');
+  expect(piece.sheet.offCut).toBeNull();
+  expect(evaluator.evaluate(piece, faces).findings.map((f) => f.code)).not.toContain('off-sheet');
+});

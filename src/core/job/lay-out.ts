@@ -107,8 +107,12 @@ export function* laidOutRows(
       tooLarge.map((i) => boxes[i]?.row ?? ''),
     );
   }
-  const isFree = new Set(free.map((shape) => shape.id));
-  const locked = layout.places.filter((p) => p.locked && isFree.has(shapeId(p.row, p.parts)) && p.copy < copies(p.row));
+  const shapeOf = new Map(free.map((shape) => [shape.id, shape]));
+  // Which parts are one piece may have changed since it was locked.
+  const locked = layout.places.flatMap((place) => {
+    const shape = place.locked && place.copy < copies(place.row) && shapeOf.get(shapeId(place.row, place.parts));
+    return shape ? [{ ...place, parts: [...shape.parts] }] : [];
+  });
   const things = thingsOf(free, { locked, copies, apart: layout.apart });
   const problem = prepareNesting(
     things.map((thing) => thing.nested),

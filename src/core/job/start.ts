@@ -110,7 +110,11 @@ export function* startJob(
   }
   const box = evaluator.boxOf(job, all, faces);
   const locked = new Map(starter.parts.map((part) => [part.id, part.locked]));
-  const lying = inMiddle({ ...job, sheet: { ...job.sheet, ...sheetFor(starter, box, answers) } }, all, box);
+  const lying = inMiddle(
+    { ...job, sheet: { ...job.sheet, ...sheetFor(starter, box, answers), offCut: null } },
+    all,
+    box,
+  );
   return {
     job: { ...lying, parts: lying.parts.map((part) => ({ ...part, locked: locked.get(part.id) === true })) },
     width: isEmptyBox(box) ? 0 : boxWidth(box),

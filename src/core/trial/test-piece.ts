@@ -295,7 +295,8 @@ export function testPiece(job: Job, result: JobResult, operationId: string): Job
     title: `${cutTo(job.title, LIMITS.nameCharacters - TITLE.length)}${TITLE}`,
     tags: [TEST_PIECE],
     units: job.units,
-    sheet: { ...job.sheet, width: Math.ceil(widest + MARGIN), height: Math.ceil(y + MARGIN) },
+    // It has a size of its own, whatever outline the stock of the job has.
+    sheet: { ...job.sheet, width: Math.ceil(widest + MARGIN), height: Math.ceil(y + MARGIN), offCut: null },
     machine: job.machine,
     parts,
     operations,

@@ -84,7 +84,8 @@ export function NamesProof({ scope, what, isOff }: { scope: ExportScope; what: s
         disabled={isOff || progress !== null}
         onClick={() => void proveNames({ ...scope, partIds: null })}
       >
-        Prove {proofs || isChanged ? 'again ' : ''}the {what}
+        Prove the {what}
+        {(proofs || isChanged) && ' again'}
       </Button>
     </div>
   );
