@@ -137,9 +137,10 @@ export async function lookAtBatch(db: Database, batch: string, after: number): P
   };
 }
 
-/** Nobody waits for a batch any more: what of it is still in the queue is passed over. */
-export async function dropBatch(db: Database, batch: string): Promise<void> {
-  await db.delete(rowBatches).where(eq(rowBatches.id, batch));
+/** Nobody waits for a batch any more: what of it is still in the queue is passed over. False where there is no such batch. */
+export async function dropBatch(db: Database, batch: string): Promise<boolean> {
+  const dropped = await db.delete(rowBatches).where(eq(rowBatches.id, batch)).returning({ id: rowBatches.id });
+  return dropped.length > 0;
 }
 
 /** The document of a batch; null where nobody waits for it any more. */

@@ -190,7 +190,8 @@ test('nobody waits any more: what is still in the queue is passed over', async (
   const { batch } = await asked(jobOf(plants(40)));
   const { working, done } = worker();
   await working.next();
-  await dropBatch(db, batch);
+  expect(await dropBatch(db, batch)).toBe(true);
+  expect(await dropBatch(db, batch)).toBe(false);
   await allOf(working);
   expect(done).toHaveLength(10);
   expect(await lookAtBatch(db, batch, 0)).toBeNull();

@@ -3,13 +3,15 @@ import { API } from '@/api/endpoints';
 import { found, serve } from '@/server/answer';
 import { dropBatch, lookAtBatch } from '@/server/row-batches';
 
+const NO_LONGER = 'These rows are no longer asked for.';
+
 export const dynamic = 'force-dynamic';
 
 export const GET = serve(API.lookAtRows, async ({ db, params }) =>
-  found(await lookAtBatch(db, params.batch, Number(params.since)), 'These rows are no longer asked for.'),
+  found(await lookAtBatch(db, params.batch, Number(params.since)), NO_LONGER),
 );
 
 export const DELETE = serve(API.dropRows, async ({ db, params }) => {
-  await dropBatch(db, params.batch);
+  found(await dropBatch(db, params.batch), NO_LONGER);
   return {};
 });
