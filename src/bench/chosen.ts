@@ -148,19 +148,23 @@ let newestSize = 0;
 
 /**
  * Size so that its bounds on the sheet are so wide, or so high, in mm; their lower left corner stays. What does not grow along
- * makes that a search, which the worker does; a newer size overtakes it.
+ * makes that a search, which the worker does; a newer size overtakes it, and an undo lets it go. What is done while it searches
+ * stays done: what that left is sized then.
  */
 export async function sizeTo(chosen: Chosen, side: 'width' | 'height', mm: number, everything: boolean): Promise<void> {
   const mine = ++newestSize;
   const merge = `${side}:${key(chosen)}`;
-  // While a number is typed each digit is a size of its own: all of them size what there was before the first.
-  const base = baseOf(merge);
-  const sizing = await computing()
-    .sizingTo(base, chosen, { side, mm, everything })
-    .catch(() => null);
-  const now = useBench.getState();
-  if (sizing === null || mine !== newestSize || (now.job !== base && baseOf(merge) !== base)) return;
-  dispatch((job) => withPartsOf(job, sized(base, chosen, sizing, everything), chosen.partIds), merge);
+  for (;;) {
+    // While a number is typed each digit is a size of its own: all of them size what there was before the first.
+    const base = baseOf(merge);
+    const sizing = await computing()
+      .sizingTo(base, chosen, { side, mm, everything })
+      .catch(() => null);
+    const now = useBench.getState();
+    if (sizing === null || mine !== newestSize || now.future.length > 0) return;
+    if (now.job !== base && baseOf(merge) !== base) continue;
+    return dispatch((job) => withPartsOf(job, sized(base, chosen, sizing, everything), chosen.partIds), merge);
+  }
 }
 
 /** Give a shape another width or height along its own sides, its proportions freed; the lower left corner stays. */

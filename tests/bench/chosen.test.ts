@@ -207,17 +207,28 @@ describe('the numbers beside it', () => {
     expect(partNow('beside').steps.find((s) => s.kind === 'border')).not.toMatchObject({ distance: 3 });
   });
 
-  test('are overtaken by newer ones, and by other changes', async () => {
+  test('are overtaken by newer ones and let go by an undo; what is done meanwhile stays done', async () => {
     select('beside');
     const first = sizeTo(chosenNow(), 'width', 99, false);
     const second = sizeTo(chosenNow(), 'width', 77, false);
     await Promise.all([first, second]);
     compute();
     expect(boxWidth(box())).toBeCloseTo(77, 3);
+    const from = box().minX;
     const third = sizeTo(chosenNow(), 'height', 55, false);
     moveBy(chosenNow(), 5, 0);
-    const moved = now();
     await third;
+    compute();
+    expect(boxHeight(box())).toBeCloseTo(55, 3);
+    expect(box().minX).toBeCloseTo(from + 5, 3);
+    undo();
+    const moved = now();
+    redo();
+    moveBy(chosenNow(), 1, 0);
+    const fourth = sizeTo(chosenNow(), 'height', 66, false);
+    undo();
+    undo();
+    await fourth;
     expect(now()).toBe(moved);
     vi.spyOn(host, 'sizingTo').mockRejectedValueOnce(new Error('stopped'));
     await sizeTo(chosenNow(), 'height', 44, false);
