@@ -4,7 +4,7 @@ import { DisjointSets } from '../geometry/disjoint-sets';
 import { drawnPaths } from '../geometry/drawable';
 import { flattenPath, type Path } from '../geometry/path';
 import { boxesMeet, isEmptyBox, type Point } from '../geometry/point';
-import { STRAY_MM } from '../nesting/problem';
+import { CHORD_STRAY_MM } from '../nesting/problem';
 import { flatRing, type RingArea } from '../nesting/raster';
 import type { FaceLookup } from '../prepare/prepared';
 import type { FilledWith } from '../roster/fields';
@@ -35,7 +35,7 @@ export const shapeId = (rowId: string, parts: readonly string[]): string =>
 /** Lines that have no inside, gone along there and back. */
 const asLine = (points: readonly Point[]): Float64Array => flatRing([...points, ...[...points].reverse()]);
 
-const flat = (path: Path): Point[] => flattenPath(path, STRAY_MM / 2);
+const flat = (path: Path): Point[] => flattenPath(path, CHORD_STRAY_MM);
 
 /** The shape of some parts of what a job comes to: their outlines, and all lines that are drawn beside them. */
 function shapeOfResult(

@@ -10,6 +10,9 @@ class Plane {
   private readonly words: number;
   private readonly size: number;
   private bits: Int32Array;
+  /** Stretches that are free, row by row: first cell, and the one after the last; and the length of the longest. */
+  private free: (readonly number[])[];
+  private longest: Int32Array;
   /** The lowest row that a mask may still fit in: sheets only get fuller. */
   private lowest = new Map<number, number>();
 
@@ -17,20 +20,24 @@ class Plane {
     this.words = ((problem.grid.width + 31) >> 5) + 2;
     this.size = problem.grid.height * this.words;
     this.bits = new Int32Array(this.size * (problem.levels + 1));
+    const { width, height } = problem.grid;
+    this.free = new Array(height).fill([0, width]);
+    this.longest = new Int32Array(height).fill(width);
   }
 
   /** What is needed to undo what is put in from here on. */
   save(): () => void {
-    const [bits, lowest] = [this.bits.slice(), new Map(this.lowest)];
+    const { free, longest, bits } = this;
+    const before = { bits: bits.slice(), free: free.slice(), longest: longest.slice(), lowest: new Map(this.lowest) };
     return () => {
-      this.bits = bits;
-      this.lowest = lowest;
+      Object.assign(this, before);
     };
   }
 
   put(mask: Mask, x: number, y: number): void {
-    const { bits, words, size } = this;
-    const last = Math.min(mask.height, this.problem.grid.height - y);
+    const { bits, words, size, problem } = this;
+    const last = Math.min(mask.height, problem.grid.height - y);
+    const lastWord = Math.min(words - 1, (x + mask.width - 1) >> 5);
     for (let row = 0; row < last; row++) {
       const start = (y + row) * words;
       for (let i = mask.firstRun[row] as number; i < (mask.firstRun[row + 1] as number); i++) {
@@ -41,41 +48,71 @@ class Plane {
           bits[start + w] = (bits[start + w] as number) | (low & high);
         }
       }
-      for (let k = 0; k < this.problem.levels; k++) {
+      for (let k = 0; k < problem.levels; k++) {
         const [by, from] = [1 << k, size * k + start];
         const [skip, shift] = [by >> 5, by & 31];
-        for (let w = 0; w < words; w++) {
+        // Nothing changes for places whose cells end before the mask, or that come after it.
+        for (let w = Math.max(0, x + 1 - 2 * by) >> 5; w <= lastWord; w++) {
           const near = w + skip < words ? (bits[from + w + skip] as number) : 0;
           const far = w + skip + 1 < words ? (bits[from + w + skip + 1] as number) : 0;
           const moved = shift ? (near >>> shift) | (far << (32 - shift)) : near;
           bits[from + size + w] = (bits[from + w] as number) | moved;
         }
       }
+      const free = stretchesFree(bits, start, problem.grid.width);
+      this.free[y + row] = free;
+      let longest = 0;
+      for (let i = 0; i < free.length; i += 2)
+        longest = Math.max(longest, (free[i + 1] as number) - (free[i] as number));
+      this.longest[y + row] = longest;
     }
+  }
+
+  /** Whether all runs that are looked up first find a stretch that is long enough in their rows, wherever in these. */
+  private mayFit({ probes }: Fitting, y: number): boolean {
+    const last = Math.min(probes.length, 4 * PROBED_BY_ROW);
+    for (let i = 0; i < last; i += 4) {
+      if ((this.longest[y + (probes[i] as number)] as number) < lengthOf(probes, i)) return false;
+    }
+    return true;
   }
 
   /** The lowest, then leftmost place of a mask whose upper edge lies under `top`; null where there is none. */
   find(mask: Fitting, top: number): { readonly x: number; readonly y: number } | null {
-    const { bits, words, size } = this;
-    const { probes } = mask;
-    const columns = (mask.mostX >> 5) + 1;
     const lastRow = Math.min(mask.mostY, top - 1 - mask.height);
     const first = this.lowest.get(mask.id) ?? 0;
-    for (let y = first; y <= lastRow; y++)
-      for (let column = 0; column < columns; column++) {
-        // Places beyond the last are taken.
-        let taken = column === columns - 1 && (mask.mostX & 31) < 31 ? -1 << ((mask.mostX & 31) + 1) : 0;
-        for (let i = 0; i < probes.length && taken !== -1; i += 4) {
-          const row = (probes[i + 3] as number) * size + (y + (probes[i] as number)) * words;
-          taken |= this.read(bits, row, (column << 5) + (probes[i + 1] as number));
-          taken |= this.read(bits, row, (column << 5) + (probes[i + 2] as number));
-        }
-        if (taken === -1) continue;
-        this.lowest.set(mask.id, y);
-        return { x: (column << 5) + 31 - Math.clz32(~taken & (taken + 1)), y };
-      }
+    for (let y = first; y <= lastRow; y++) {
+      const x = this.mayFit(mask, y) ? this.findInRow(mask, y) : -1;
+      if (x < 0) continue;
+      this.lowest.set(mask.id, y);
+      return { x, y };
+    }
     if (lastRow >= first) this.lowest.set(mask.id, lastRow + 1);
     return null;
+  }
+
+  /** The leftmost place of a mask in a row, looked for where its longest run is free; -1 where there is none. */
+  private findInRow({ probes, mostX }: Fitting, y: number): number {
+    const { bits, words, size } = this;
+    const free = this.free[y + (probes[0] as number)] as readonly number[];
+    const from = probes[1] as number;
+    const length = lengthOf(probes, 0);
+    let column = 0;
+    for (let i = 0; i < free.length; i += 2) {
+      const last = Math.min(mostX, (free[i + 1] as number) - length - from);
+      if (last < 0 || (free[i + 1] as number) - (free[i] as number) < length) continue;
+      for (column = Math.max(column, ((free[i] as number) - from) >> 5); column <= last >> 5; column++) {
+        // Places beyond the last are taken.
+        let taken = column === mostX >> 5 && (mostX & 31) < 31 ? -1 << ((mostX & 31) + 1) : 0;
+        for (let k = 0; k < probes.length && taken !== -1; k += 4) {
+          const row = (probes[k + 3] as number) * size + (y + (probes[k] as number)) * words;
+          taken |= this.read(bits, row, (column << 5) + (probes[k + 1] as number));
+          taken |= this.read(bits, row, (column << 5) + (probes[k + 2] as number));
+        }
+        if (taken !== -1) return (column << 5) + 31 - Math.clz32(~taken & (taken + 1));
+      }
+    }
+    return -1;
   }
 
   /** 32 bits from one on. */
@@ -84,6 +121,37 @@ class Plane {
     const shift = bit & 31;
     return shift ? ((bits[at] as number) >>> shift) | ((bits[at + 1] as number) << (32 - shift)) : (bits[at] as number);
   }
+}
+
+/** So many of the longest runs of a mask are compared with what is free in their rows before any place in these is looked at. */
+const PROBED_BY_ROW = 8;
+
+/** Length of a run as it is looked up. */
+const lengthOf = (probes: Int32Array, i: number): number =>
+  (probes[i + 2] as number) + (1 << (probes[i + 3] as number)) - (probes[i + 1] as number);
+
+/** Place of the lowest bit that is set of a word that is not nought. */
+const lowestBit = (word: number): number => 31 - Math.clz32(word & -word);
+
+/** The first bit of a row from one on that is set, or that is not; `width` where there is none before. */
+function nextBit(bits: Int32Array, start: number, from: number, isSet: boolean, width: number): number {
+  for (let at = from; at < width; at = (at | 31) + 1) {
+    const word = bits[start + (at >> 5)] as number;
+    const rest = (isSet ? word : ~word) >>> (at & 31);
+    if (rest !== 0) return Math.min(width, at + lowestBit(rest));
+  }
+  return width;
+}
+
+/** Stretches of bits that are not set, of the first `width` of a row: the first of each, and the one after the last. */
+function stretchesFree(bits: Int32Array, start: number, width: number): number[] {
+  const free: number[] = [];
+  for (let at = nextBit(bits, start, 0, false, width); at < width; ) {
+    const end = nextBit(bits, start, at, true, width);
+    free.push(at, end);
+    at = nextBit(bits, start, end, false, width);
+  }
+  return free;
 }
 
 /** Sheets as they are filled. */

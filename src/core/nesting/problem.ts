@@ -7,6 +7,7 @@ import {
   type RingArea,
   type SheetGrid,
   takenBy,
+  thinned,
   turned,
   turnedOver,
 } from './raster';
@@ -43,7 +44,9 @@ export type NestSettings = {
 };
 
 /** Chords of curves may stray so far from them, in mm: shapes are grown by that too. */
-export const STRAY_MM = 0.03;
+export const CHORD_STRAY_MM = 0.015;
+/** And corners that are left out of them by this share of a cell. */
+const CORNER_STRAY = 0.05;
 
 /** Cells are no smaller than this, in mm, and the longer side of a sheet is so many of them. */
 const LEAST_CELL_MM = 0.5;
@@ -86,12 +89,16 @@ export type Problem = {
   readonly fixed: readonly LaidItem[];
 };
 
+const cellOf = ({ width, height }: NestSettings): number =>
+  Math.max(LEAST_CELL_MM, Math.max(width, height) / CELLS_ALONG);
+
 /** How much shapes are grown, in mm. */
-const growOf = ({ spacing }: NestSettings): number => spacing / 2 + STRAY_MM;
+const growOf = (settings: NestSettings): number =>
+  settings.spacing / 2 + CHORD_STRAY_MM + CORNER_STRAY * cellOf(settings);
 
 /** Cells of a sheet: the grown shapes may reach out over the margin by what they are grown. */
 function gridOf(settings: NestSettings): SheetGrid & { readonly wideMm: number; readonly highMm: number } {
-  const cellMm = Math.max(LEAST_CELL_MM, Math.max(settings.width, settings.height) / CELLS_ALONG);
+  const cellMm = cellOf(settings);
   const inset = settings.margin - growOf(settings);
   const [wideMm, highMm] = [settings.width - 2 * inset, settings.height - 2 * inset];
   return {
@@ -106,29 +113,49 @@ function gridOf(settings: NestSettings): SheetGrid & { readonly wideMm: number; 
   };
 }
 
-/** Runs of a mask as they are looked up: the longest settle most places, and come first. */
-function probesOf({ height, runs, firstRun }: Mask): { readonly probes: Int32Array; readonly level: number } {
-  const found: { length: number; row: number; from: number; second: number; level: number }[] = [];
-  for (let row = 0; row < height; row++)
-    for (let i = firstRun[row] as number; i < (firstRun[row + 1] as number); i++) {
-      const [from, to] = [runs[2 * i] as number, runs[2 * i + 1] as number];
-      // A run is covered by two of the largest power of two that it holds.
-      const level = 31 - Math.clz32(to - from + 1);
-      found.push({ length: to - from, row, from, second: to + 1 - (1 << level), level });
-    }
-  found.sort((a, b) => b.length - a.length || a.row - b.row);
-  return {
-    probes: Int32Array.from(found.flatMap(({ row, from, second, level }) => [row, from, second, level])),
-    level: found.reduce((most, { level }) => Math.max(most, level), 0),
-  };
+/** Runs are looked up in turn in so many bands of a mask: neighbours say much the same. */
+const BANDS = 6;
+
+/** Runs of a mask as they are looked up: the longest settle most places, and come first, of each band in turn. */
+function probesOf({ width, height, runs, firstRun }: Mask): { readonly probes: Int32Array; readonly level: number } {
+  const count = runs.length >> 1;
+  const rowOf = new Int32Array(count);
+  for (let row = 0; row < height; row++) rowOf.fill(row, firstRun[row], firstRun[row + 1]);
+  // Sorted as numbers: what a run lacks of the width, then its place among all.
+  const lack = (i: number) => width - (runs[2 * i + 1] as number) + (runs[2 * i] as number);
+  const order = new Float64Array(count);
+  for (let i = 0; i < count; i++) order[i] = lack(i) * count + i;
+  order.sort();
+  const met = new Int32Array(BANDS);
+  for (let at = 0; at < count; at++) {
+    const i = (order[at] as number) % count;
+    const band = Math.floor(((rowOf[i] as number) * BANDS) / height);
+    order[at] = ((met[band] as number) * (width + 1) + lack(i)) * count + i;
+    met[band] = (met[band] as number) + 1;
+  }
+  order.sort();
+  const probes = new Int32Array(4 * count);
+  let most = 0;
+  for (let at = 0; at < count; at++) {
+    const i = (order[at] as number) % count;
+    const [from, to] = [runs[2 * i] as number, runs[2 * i + 1] as number];
+    // A run is covered by two of the largest power of two that it holds.
+    const level = 31 - Math.clz32(to - from + 1);
+    most = Math.max(most, level);
+    probes[4 * at] = rowOf[i] as number;
+    probes[4 * at + 1] = from;
+    probes[4 * at + 2] = to + 1 - (1 << level);
+    probes[4 * at + 3] = level;
+  }
+  return { probes, level: most };
 }
 
-const isSameMask = (a: Mask, b: Mask): boolean =>
-  a.width === b.width &&
-  a.height === b.height &&
-  a.runs.length === b.runs.length &&
-  a.runs.every((x, i) => x === b.runs[i]) &&
-  a.firstRun.every((x, i) => x === b.firstRun[i]);
+function isSameMask(a: Mask, b: Mask): boolean {
+  if (a.width !== b.width || a.height !== b.height || a.runs.length !== b.runs.length) return false;
+  for (let i = 0; i < a.runs.length; i++) if (a.runs[i] !== b.runs[i]) return false;
+  for (let i = 0; i < a.firstRun.length; i++) if (a.firstRun[i] !== b.firstRun[i]) return false;
+  return true;
+}
 
 /** Make a nesting ready. */
 export function prepareNesting(shapes: readonly NestShape[], settings: NestSettings): Problem {
@@ -155,6 +182,7 @@ export function prepareNesting(shapes: readonly NestShape[], settings: NestSetti
   const turns = [...new Set(settings.turns.map((deg) => ((deg % 360) + 360) % 360))];
   shapes.forEach((shape, index) => {
     const own: number[] = [];
+    const areas = shape.areas.map((area) => area.map((ring) => thinned(ring, CORNER_STRAY * grid.cellMm)));
     const take = (id: number | null): id is number => {
       if (id !== null && !own.includes(id)) own.push(id);
       return id !== null;
@@ -162,7 +190,7 @@ export function prepareNesting(shapes: readonly NestShape[], settings: NestSetti
     for (const deg of turns) {
       // Made below from its opposite.
       if (deg >= 180 && turns.includes(deg - 180)) continue;
-      const mask = maskOf(shape.areas, deg, rastering);
+      const mask = maskOf(areas, deg, rastering);
       if (!mask) continue;
       const id = add(mask, own, null);
       if (!take(id) || !turns.includes(deg + 180)) continue;

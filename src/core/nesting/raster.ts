@@ -34,9 +34,62 @@ export function flatRing(points: readonly Point[]): Float64Array {
   return ring;
 }
 
+/**
+ * A ring without the corners that lie within `stray` of what is left, in mm: from each corner kept, the farthest to which a straight
+ * line passes all between, told by the directions that still do (sector method; Sklansky and Gonzalez 1980).
+ */
+export function thinned(ring: Float64Array, stray: number): Float64Array {
+  const n = ring.length >> 1;
+  const out = new Float64Array(ring.length);
+  let kept = 0;
+  for (let at = 0, next = 0; at < n; at = next) {
+    const x = ring[2 * at] as number;
+    const y = ring[2 * at + 1] as number;
+    out[kept++] = x;
+    out[kept++] = y;
+    next = at + 1;
+    let far = 0;
+    // The sector the directions lie in, by its right and its left side; none yet.
+    let isBound = false;
+    let rx = 0;
+    let ry = 0;
+    let lx = 0;
+    let ly = 0;
+    for (let k = at + 1; k <= n; k++) {
+      const of = k === n ? 0 : 2 * k;
+      const dx = (ring[of] as number) - x;
+      const dy = (ring[of + 1] as number) - y;
+      const distance = Math.sqrt(dx * dx + dy * dy);
+      if (distance < far) break;
+      if (distance > stray) {
+        if (isBound && (rx * dy < ry * dx || dx * ly < dy * lx || dx * (rx + lx) + dy * (ry + ly) < 0)) break;
+        const sin = stray / distance;
+        const cos = Math.sqrt(1 - sin * sin);
+        const rightX = dx * cos + dy * sin;
+        const rightY = dy * cos - dx * sin;
+        if (!isBound || rx * rightY > ry * rightX) {
+          rx = rightX;
+          ry = rightY;
+        }
+        const leftX = dx * cos - dy * sin;
+        const leftY = dy * cos + dx * sin;
+        if (!isBound || leftX * ly > leftY * lx) {
+          lx = leftX;
+          ly = leftY;
+        }
+        isBound = true;
+      }
+      far = distance;
+      next = k;
+    }
+  }
+  return out.slice(0, kept);
+}
+
 /** An area turned about its origin, in degrees counter-clockwise; quarter turns are exact. */
 export function turned(area: RingArea, deg: number): RingArea {
   const quarter = (((deg % 360) + 360) % 360) / 90;
+  if (quarter === 0) return area;
   const exact = Number.isInteger(quarter);
   const angle = (deg * Math.PI) / 180;
   const cos = exact ? ([1, 0, -1, 0][quarter] as number) : Math.cos(angle);
@@ -44,7 +97,8 @@ export function turned(area: RingArea, deg: number): RingArea {
   return area.map((ring) => {
     const out = new Float64Array(ring.length);
     for (let i = 0; i < ring.length; i += 2) {
-      const [x, y] = [ring[i] as number, ring[i + 1] as number];
+      const x = ring[i] as number;
+      const y = ring[i + 1] as number;
       out[i] = cos * x - sin * y;
       out[i + 1] = sin * x + cos * y;
     }
@@ -73,18 +127,14 @@ class Cells {
 const ROUNDING = 1e-9;
 
 /**
- * Sets all cells touched by what is nearer to an edge than `r`, all in cells: half circles about its ends and the stretch between. Each
- * side is concave, so that within a row it reaches farthest where its outer end lies, or nearest to that.
+ * Sets all cells touched by what is nearer to an edge than `r`, all in cells; its first end is not above its second. Half circles about
+ * its ends and the stretch between: each side is concave, so that within a row it reaches farthest where its outer end lies, or nearest
+ * to that.
  */
-function setAlongEdge(cells: Cells, ax: number, ay: number, bx: number, by: number, r: number): void {
-  if (ay > by) {
-    setAlongEdge(cells, bx, by, ax, ay, r);
-    return;
-  }
-  const { at, width } = cells;
+function setAlongRising({ at, width, height }: Cells, ax: number, ay: number, bx: number, by: number, r: number): void {
   const dx = bx - ax;
   const dy = by - ay;
-  const length = Math.hypot(dx, dy);
+  const length = Math.sqrt(dx * dx + dy * dy);
   const slope = dy > 0 ? dx / dy : 0;
   // From the edge to its right side; its left side lies as far the other way.
   const nx = length > 0 ? (r * dy) / length : r;
@@ -92,47 +142,64 @@ function setAlongEdge(cells: Cells, ax: number, ay: number, bx: number, by: numb
   const isLeaningLeft = ax >= bx;
   const rightEnd = isLeaningLeft ? ay : by;
   const leftEnd = isLeaningLeft ? by : ay;
-  const last = Math.min(cells.height - 1, Math.floor(by + r));
+  const last = Math.min(height - 1, Math.floor(by + r));
   for (let row = Math.max(0, Math.floor(ay - r)); row <= last; row++) {
     const low = Math.max(row, ay - r);
     const high = Math.min(row + 1, by + r);
     const rightY = Math.min(high, Math.max(low, rightEnd));
-    let right = ax + nx + (rightY - ay - ny) * slope;
+    let right = 0;
     if (rightY <= ay + ny) right = ax + Math.sqrt(Math.max(0, r * r - (rightY - ay) * (rightY - ay)));
     else if (rightY >= by + ny) right = bx + Math.sqrt(Math.max(0, r * r - (rightY - by) * (rightY - by)));
+    else right = ax + nx + (rightY - ay - ny) * slope;
     const leftY = Math.min(high, Math.max(low, leftEnd));
-    let left = ax - nx + (leftY - ay + ny) * slope;
+    let left = 0;
     if (leftY <= ay - ny) left = ax - Math.sqrt(Math.max(0, r * r - (leftY - ay) * (leftY - ay)));
     else if (leftY >= by - ny) left = bx - Math.sqrt(Math.max(0, r * r - (leftY - by) * (leftY - by)));
-    const from = Math.max(0, Math.floor(left - ROUNDING));
-    const to = Math.min(width - 1, Math.floor(right + ROUNDING));
+    else left = ax - nx + (leftY - ay + ny) * slope;
+    const from = row * width + Math.max(0, Math.floor(left - ROUNDING));
+    const to = row * width + Math.min(width - 1, Math.floor(right + ROUNDING));
     // A few cells: filling them one by one is quicker than asking for it.
-    for (let x = from; x <= to; x++) at[row * width + x] = 1;
+    for (let o = from; o <= to; o++) at[o] = 1;
   }
 }
 
-/** Sets the cells whose middle line is inside an area, by the even-odd rule; x and y of the area are in mm from the corner of the cells. */
-function setInside(cells: Cells, area: RingArea, toX: (x: number) => number, toY: (y: number) => number): void {
+/** The same for all edges of an area, which is in cells. */
+function setAlong(cells: Cells, area: RingArea, r: number): void {
+  for (const ring of area) {
+    let ax = ring[ring.length - 2] as number;
+    let ay = ring[ring.length - 1] as number;
+    for (let i = 0; i < ring.length; i += 2) {
+      const bx = ring[i] as number;
+      const by = ring[i + 1] as number;
+      if (ay <= by) setAlongRising(cells, ax, ay, bx, by, r);
+      else setAlongRising(cells, bx, by, ax, ay, r);
+      ax = bx;
+      ay = by;
+    }
+  }
+}
+
+/** Sets the cells whose middle line is inside an area, which is in cells, by the even-odd rule. */
+function setInside(cells: Cells, area: RingArea): void {
   const crossings: number[][] = Array.from({ length: cells.height }, () => []);
-  forEdges(area, (x1, y1, x2, y2) => {
-    let [ax, ay, bx, by] = [toX(x1), toY(y1), toX(x2), toY(y2)];
-    if (ay > by) [ax, ay, bx, by] = [bx, by, ax, ay];
-    const slope = by > ay ? (bx - ax) / (by - ay) : 0;
-    const last = Math.min(cells.height - 1, Math.ceil(by - 0.5) - 1);
-    for (let row = Math.max(0, Math.ceil(ay - 0.5)); row <= last; row++)
-      crossings[row]?.push(ax + slope * (row + 0.5 - ay));
-  });
+  for (const ring of area) {
+    let ax = ring[ring.length - 2] as number;
+    let ay = ring[ring.length - 1] as number;
+    for (let i = 0; i < ring.length; i += 2) {
+      const bx = ring[i] as number;
+      const by = ring[i + 1] as number;
+      const last = Math.min(cells.height - 1, Math.ceil(Math.max(ay, by) - 0.5) - 1);
+      for (let row = Math.max(0, Math.ceil(Math.min(ay, by) - 0.5)); row <= last; row++)
+        crossings[row]?.push(ax + ((bx - ax) / (by - ay)) * (row + 0.5 - ay));
+      ax = bx;
+      ay = by;
+    }
+  }
   crossings.forEach((list, row) => {
     list.sort((a, b) => a - b);
     for (let i = 0; i + 1 < list.length; i += 2)
       cells.set(row, Math.floor(list[i] as number), Math.floor(list[i + 1] as number));
   });
-}
-
-function forEdges(area: RingArea, tell: (ax: number, ay: number, bx: number, by: number) => void): void {
-  for (const ring of area)
-    for (let i = 0, n = ring.length; i < n; i += 2)
-      tell(ring[i] as number, ring[i + 1] as number, ring[(i + 2) % n] as number, ring[(i + 3) % n] as number);
 }
 
 /** Bounds of areas, in mm; null where there is nothing. */
@@ -203,23 +270,32 @@ export function maskOf(
   const wideMm = bounds.maxX + growMm - x0;
   const highMm = bounds.maxY + growMm - y0;
   const cells = new Cells(cellsIn(wideMm, cellMm), cellsIn(highMm, cellMm));
-  draw(cells, all, { x0, y0, cellMm, growMm });
+  draw(cells, all, { x0, y0, cellMm }, growMm);
   if (fillsHoles) fillHoles(cells);
   return { turnDeg, width: cells.width, height: cells.height, x0, y0, wideMm, highMm, ...runsOf(cells) };
 }
 
 const cellsIn = (mm: number, cellMm: number): number => Math.floor(mm / cellMm + ROUNDING) + 1;
 
-/** Where cells lie, and how much what is drawn into them is grown, in mm. */
-type Into = { readonly x0: number; readonly y0: number; readonly cellMm: number; readonly growMm: number };
+/** Where cells lie, in mm. */
+type At = Pick<SheetGrid, 'x0' | 'y0' | 'cellMm'>;
 
-function draw(cells: Cells, areas: readonly RingArea[], { x0, y0, cellMm, growMm }: Into): void {
-  const toX = (x: number) => (x - x0) / cellMm;
-  const toY = (y: number) => (y - y0) / cellMm;
-  const r = growMm / cellMm;
+/** An area in cells. */
+const inCells = (area: RingArea, { x0, y0, cellMm }: At): RingArea =>
+  area.map((ring) => {
+    const out = new Float64Array(ring.length);
+    for (let i = 0; i < ring.length; i += 2) {
+      out[i] = ((ring[i] as number) - x0) / cellMm;
+      out[i + 1] = ((ring[i + 1] as number) - y0) / cellMm;
+    }
+    return out;
+  });
+
+function draw(cells: Cells, areas: readonly RingArea[], at: At, growMm: number): void {
   for (const area of areas) {
-    forEdges(area, (ax, ay, bx, by) => setAlongEdge(cells, toX(ax), toY(ay), toX(bx), toY(by), r));
-    setInside(cells, area, toX, toY);
+    const own = inCells(area, at);
+    setAlong(cells, own, growMm / at.cellMm);
+    setInside(cells, own);
   }
 }
 
@@ -275,31 +351,17 @@ const overSheet = (cells: Cells, { x0, y0, cellMm }: SheetGrid): Mask => ({
 /** Cells of a sheet that areas take which lie there, grown. */
 export function takenBy(areas: readonly RingArea[], growMm: number, grid: SheetGrid): Mask {
   const cells = new Cells(grid.width, grid.height);
-  draw(cells, areas, { ...grid, growMm });
+  draw(cells, areas, grid, growMm);
   return overSheet(cells, grid);
 }
 
 /** Cells of a sheet that lie beside an off-cut, or nearer to its edge than `insideMm`. */
 export function beside(outline: RingArea, insideMm: number, grid: SheetGrid): Mask {
-  const { x0, y0, cellMm } = grid;
+  const own = inCells(outline, grid);
   const inside = new Cells(grid.width, grid.height);
-  setInside(
-    inside,
-    outline,
-    (x) => (x - x0) / cellMm,
-    (y) => (y - y0) / cellMm,
-  );
+  setInside(inside, own);
   const edge = new Cells(grid.width, grid.height);
-  forEdges(outline, (ax, ay, bx, by) =>
-    setAlongEdge(
-      edge,
-      (ax - x0) / cellMm,
-      (ay - y0) / cellMm,
-      (bx - x0) / cellMm,
-      (by - y0) / cellMm,
-      Math.max(0, insideMm) / cellMm,
-    ),
-  );
+  setAlong(edge, own, Math.max(0, insideMm) / grid.cellMm);
   for (let o = 0; o < edge.at.length; o++) edge.at[o] = edge.at[o] || !inside.at[o] ? 1 : 0;
   return overSheet(edge, grid);
 }
