@@ -17,6 +17,7 @@ const CORE = [
   'joining',
   'names',
   'row-workers',
+  'command',
   'drawings',
   'lines',
   'fill',

@@ -12,12 +12,13 @@ import { loadWasmEngine } from '../core/geometry/boolean/engine-wasm';
 import { Evaluator, type JobResult } from '../core/job/evaluate';
 import { openTaken, TAKEN_ALONG, type TakenFile, takenTooLarge } from '../core/job/taken-along';
 import { LIMITS } from '../core/limits';
+import { Memo } from '../core/memo';
 import type { FaceLookup } from '../core/prepare/prepared';
 import { jobInRow, withPartsOfRows } from '../core/roster/in-row';
 import { facesOf } from '../core/schema/lettering';
 import { readMachine } from './machine-file';
 import { type Refused, refuse } from './refused';
-import { diskFaces } from './typefaces';
+import { diskFaces, ReadFaces } from './typefaces';
 
 /** Which job, and where what it names is found. */
 export type JobOptions = {
@@ -87,11 +88,19 @@ export type AtHand = {
   readonly faces: FaceLookup;
 };
 
+/** What lasts from one job to the next, where several are prepared: what was computed, the typefaces that were read, the engine. */
+export class Lasting {
+  readonly memo = new Memo();
+  readonly faces = new ReadFaces();
+  readonly engine = loadWasmEngine().catch(() => scriptEngine);
+}
+
 /** A job with what it names at hand; `change` is what is made of it as soon as it is read. Or sentences why it can’t be used. */
 export async function atHand(
   options: JobOptions,
   complain: (line: string) => void,
   change: (job: Job) => Job | Refused = (job) => job,
+  lasting = new Lasting(),
 ): Promise<AtHand | Refused> {
   const given = await readGiven(options.job);
   if ('sentences' in given) return given;
@@ -113,9 +122,9 @@ export async function atHand(
   const { parts } = withPartsOfRows(job, { today: '' });
   const named = parts.flatMap((p) => p.members.flatMap((m) => (m.kind === 'lettering' ? facesOf(m) : [])));
   const came = given.files.flatMap(({ id, as, bytes }) => (as === 'typeface' ? [{ content: id, bytes }] : []));
-  const faces = await diskFaces(named, options.typefaces, complain, came);
-  const engine = await loadWasmEngine().catch(() => scriptEngine);
-  const evaluator = new Evaluator(engine);
+  const faces = await diskFaces(named, options.typefaces, complain, came, lasting.faces);
+  const engine = await lasting.engine;
+  const evaluator = new Evaluator(engine, lasting.memo);
   const folder = options.assets ?? path.dirname(path.resolve(options.job));
   await bringFiles(given, evaluator, folder);
   return { engine, job, evaluator, faces };

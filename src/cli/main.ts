@@ -1,20 +1,23 @@
-/** The headless command: `npm run -s needlefile -- prepare job.json --out DIR …`. */
+/** The headless command: `bin/needlefile prepare job.json --out DIR …`. */
 import { parseArgs } from 'node:util';
 import { type FileFormat, WRITTEN_FORMATS } from '../core/formats/written';
 import { isDay } from '../core/units/day';
 import { check } from './check';
 import { type ExitCode, prepare } from './prepare';
+import { prepareFolder } from './watch';
 
 const FORMATS = WRITTEN_FORMATS.map((f) => f.id);
 
 const USAGE = `Needlefile prepares lettering for machine output.
 
-  npm run -s needlefile -- prepare JOB [--out DIR] [--formats svg,dxf,pdf,hpgl] [--report REPORT.json]
-                                       [--typefaces DIR] [--drawings DIR] [--date 2026-05-04] [--machine MACHINE.json]
-                                       [--roster NAMES.csv] [--strict]
+  needlefile prepare JOB [--out DIR] [--formats svg,dxf,pdf,hpgl] [--report REPORT.json]
+                         [--typefaces DIR] [--drawings DIR] [--date 2026-05-04] [--machine MACHINE.json]
+                         [--roster NAMES.csv] [--strict]
 
-  npm run -s needlefile -- check FILE ... [--machine MACHINE.json] [--job JOB [--row N] [--typefaces DIR]
-                                       [--drawings DIR]] [--json]
+  needlefile prepare FOLDER --watch --out DIR [what else prepare takes]
+
+  needlefile check FILE ... [--machine MACHINE.json] [--job JOB [--row N] [--typefaces DIR]
+                   [--drawings DIR]] [--json]
 
 Prepare makes the files of a job:
 
@@ -33,6 +36,9 @@ Prepare makes the files of a job:
                    where; the report is by row
   --strict         end with 1 when a finding would spoil the work; where it was never said, what is cut is to hang
                    together
+
+  --watch          prepare all jobs of a folder, and each that comes or changes, until Ctrl C; files and report go
+                   into a folder for each job. Nothing is started anew for each: jobs after the first take less time
 
 Files are read back before they are given out: all of them are written, or none.
 
@@ -109,27 +115,27 @@ async function main(args: string[]): Promise<ExitCode> {
     complain(`“${date}” is no day: write it as 2026-05-04.`);
     return 2;
   }
-  return prepare(
-    {
-      date,
-      job,
-      out: values.out ?? null,
-      formats: formats as FileFormat[],
-      report: values.report ?? null,
-      typefaces: values.typefaces ?? null,
-      assets: values.drawings ?? null,
-      machine: values.machine ?? null,
-      roster: values.roster ?? null,
-      strict: values.strict ?? false,
-    },
-    say,
-    complain,
-  );
+  const options = {
+    date,
+    job,
+    out: values.out ?? null,
+    formats: formats as FileFormat[],
+    report: values.report ?? null,
+    typefaces: values.typefaces ?? null,
+    assets: values.drawings ?? null,
+    machine: values.machine ?? null,
+    roster: values.roster ?? null,
+    strict: values.strict ?? false,
+  };
+  if (!values.watch) return prepare(options, say, complain);
+  const until = new AbortController();
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => until.abort());
+  return prepareFolder(options, { say, complain, until: until.signal });
 }
 
 /** What each command takes; for files that are checked some of it with a job alone. */
 const TAKES: Readonly<Record<string, readonly string[]>> = {
-  prepare: ['out', 'formats', 'report', 'typefaces', 'drawings', 'date', 'machine', 'roster', 'strict'],
+  prepare: ['out', 'formats', 'report', 'typefaces', 'drawings', 'date', 'machine', 'roster', 'strict', 'watch'],
   check: ['machine', 'json', 'job'],
 };
 const WITH_JOB = ['row', 'typefaces', 'drawings'];
@@ -162,6 +168,7 @@ const parse = (args: string[]) =>
       row: { type: 'string' },
       job: { type: 'string' },
       strict: { type: 'boolean' },
+      watch: { type: 'boolean' },
       json: { type: 'boolean' },
       help: { type: 'boolean', short: 'h' },
     },

@@ -5,7 +5,7 @@ import type { Job } from '../core/document/schema';
 import { allFiles, makeFiles } from '../core/job/files';
 import { type Report, reportOf, type SheetReports } from '../core/job/report';
 import { finished } from '../core/memo';
-import { type AtHand, atHand, type JobOptions, sheetsEvaluated } from './evaluated';
+import { type AtHand, atHand, type JobOptions, type Lasting, sheetsEvaluated } from './evaluated';
 import { type LaidReport, preparedLaid } from './prepare-laid';
 import { listFrom, type PreparedRows, preparedRows, type RowsAsked } from './prepare-rows';
 import { type FileToWrite, writeAll } from './write-all';
@@ -32,9 +32,9 @@ type Prepared = Pick<PreparedRows, 'refused' | 'findings' | 'isSpoiled'> & {
 };
 
 /** Prepares a job document: writes its files, and says its report. Returns how the process is to end. */
-export async function prepare(options: PrepareOptions, say: Say, complain: Say): Promise<ExitCode> {
+export async function prepare(options: PrepareOptions, say: Say, complain: Say, lasting?: Lasting): Promise<ExitCode> {
   const list = options.roster === null ? (job: Job) => job : await listFrom(options.roster, complain);
-  const ready = 'sentences' in list ? list : await atHand(options, complain, list);
+  const ready = 'sentences' in list ? list : await atHand(options, complain, list, lasting);
   if ('sentences' in ready) {
     for (const sentence of ready.sentences) complain(sentence);
     return 2;

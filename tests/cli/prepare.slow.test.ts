@@ -4,9 +4,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { build } from 'esbuild';
-import { beforeAll, describe, expect, test } from 'vitest';
-import { local } from '../../scripts/lib/paths.mjs';
+import { describe, expect, test } from 'vitest';
 import { addSheet, putOnSheet } from '../../src/core/commands/sheets';
 import { typeSetting } from '../../src/core/commands/shop';
 import { writeFound } from '../../src/core/formats/found-file';
@@ -23,26 +21,11 @@ import { faces, wasmEngine } from '../support/faces';
 import { fontOf, renamed, SQUARE, woffOf } from '../support/font';
 import { demoJobs, jobWith, lettering, partOf } from '../support/jobs';
 
-/** The command in one file, two folders deep as its source is: it starts in a fraction of the time. */
-const BUNDLED = path.join(local, 'command', 'main.mjs');
-beforeAll(async () => {
-  await build({
-    entryPoints: ['src/cli/main.ts'],
-    outfile: BUNDLED,
-    bundle: true,
-    packages: 'external',
-    platform: 'node',
-    format: 'esm',
-  });
-});
-
 const runBy = (command: readonly string[], args: readonly string[]) => {
   const result = spawnSync(process.execPath, [...command, ...args], { encoding: 'utf8' });
   return { code: result.status, out: result.stdout, err: result.stderr };
 };
-const run = (...args: string[]) => runBy([BUNDLED], args);
-/** As `npm run needlefile` does. */
-const runSource = (...args: string[]) => runBy(['node_modules/tsx/dist/cli.mjs', 'src/cli/main.ts'], args);
+const run = (...args: string[]) => runBy(['bin/needlefile'], args);
 
 const home = folder();
 const entriesOf = (dir: string) => (existsSync(dir) ? readdirSync(dir) : []);
@@ -55,7 +38,7 @@ const save = (name: string, document: unknown): string => {
 test('files and report of a sample job', () => {
   const out = path.join(home, 'out');
   const report = path.join(home, 'reports', 'gate.json');
-  const result = runSource('prepare', 'demo/gate-sign.json', '--out', out, '--formats', 'svg,dxf', '--report', report);
+  const result = run('prepare', 'demo/gate-sign.json', '--out', out, '--formats', 'svg,dxf', '--report', report);
   expect(result.code).toBe(0);
   expect(readdirSync(out).sort()).toEqual(['gate-sign_mild-steel-3mm.dxf', 'gate-sign_mild-steel-3mm.svg']);
   const job = demoJobs().get('gate-sign');

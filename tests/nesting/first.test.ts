@@ -42,8 +42,8 @@ function plainly({ items, masks, grid }: Problem) {
   for (const index of order) {
     const turns = (items[index]?.masks ?? []).map((id) => masks[id] as Fitting);
     for (let sheet = 0; turns.length > 0 && places[index] === null; sheet++) {
-      sheets[sheet] ??= new Set();
-      const taken = sheets[sheet];
+      const taken = sheets[sheet] ?? new Set<number>();
+      sheets[sheet] = taken;
       let best: { top: number; cells: [number, number][]; place: { mask: number; x: number; y: number } } | null = null;
       for (const mask of turns) {
         const cells = cellsOf(mask);
