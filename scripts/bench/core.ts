@@ -8,6 +8,7 @@ import { readJob } from '../../src/core/document/read';
 import { GRID_DIGITS } from '../../src/core/geometry/boolean/engine';
 import { IDENTITY } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
+import { drawingOf, writeFile } from '../../src/core/job/export';
 import { Memo } from '../../src/core/memo';
 import { weldLettering, weldTolerance } from '../../src/core/prepare/weld';
 import { faceOfFamily } from '../../src/core/schema/lettering';
@@ -231,6 +232,37 @@ async function signFigures(family: string): Promise<void> {
   });
 }
 
+/** Writing the sign as DXF, for which its curves become arcs. */
+async function arcFigure(family: string): Promise<void> {
+  const job = signJob(family, THICKEN_MM);
+  const faces = await diskFaces([family].map(faceOfFamily), null);
+  const result = new Evaluator(wasmEngine).evaluate(job, faces);
+  const drawing = drawingOf(job, result);
+  if (!drawing) throw new Error('nothing is drawn');
+  const whole = () =>
+    median(
+      5,
+      () => new Evaluator(wasmEngine),
+      (evaluator) => evaluator.evaluate(job, faces),
+    );
+  const writing = () =>
+    median(
+      5,
+      () => 0,
+      () => writeFile(drawing, 'dxf', job.export),
+    );
+  const rounds = [1, 2].map(() => ({ whole: whole(), writing: writing() }));
+  const sum = (key: 'writing' | 'whole') => rounds.reduce((total, round) => total + round[key], 0) / rounds.length;
+  figure({
+    name: `Writing a sign of ${letters(SIGN)} letters as DXF, against its evaluation, ${family}`,
+    value: sum('writing') / sum('whole'),
+    digits: 2,
+    aim: { most: 0.2 },
+    note: `${sum('writing').toFixed(0)} ms against ${sum('whole').toFixed(0)} ms`,
+  });
+}
+
 for (const family of ['Archivo Black', 'Pacifico']) weldFigures(family);
 for (const family of ['Archivo Black', 'Pacifico']) await evaluateFigure(family);
 for (const family of ['Archivo Black', 'Pacifico']) await signFigures(family);
+for (const family of ['Archivo Black', 'Pacifico', 'Libre Baskerville']) await arcFigure(family);

@@ -3,141 +3,49 @@
  * point the longest stretch is taken whose G1 biarc (two arcs that meet smoothly; Bolton 1975, equal handles) stays
  * within the tolerance of it.
  */
+import { biarc, farthest, measureOf } from './biarc';
+import { Chain } from './chain';
 import { floatAt, numberAt } from './elements';
 import { type Path, pathLength } from './path';
-import { boxContains, growBox, type Point } from './point';
+import { type Box, boxContains, growBox, type Point } from './point';
 import {
   type Arc,
   arcBetween,
   arcRadius,
+  type Cubic,
   halvedArcs,
   type Line,
   line,
   pointAt,
+  type Quadratic,
   type Segment,
   stepsWithin,
   subSegment,
   tangentAt,
 } from './segment';
-import { boxOf, extremes, nearestParameter, segmentLength } from './segment-measures';
+import { boxOf, extremes, segmentLength } from './segment-measures';
 
 /** Points per stretch at which the distance from curve to biarc is measured: first a few, then many to be sure. */
-const CHECKS = [8, 61];
+const FEW = 12;
+const MANY = 24;
 /** Where on each arc the distance back to the curve is measured. */
 const BACK_CHECKS = [0.2, 0.5, 0.8];
 /** Curves that meet closer to straight than this run on as one; in radians. */
 const SMOOTH = (1.5 * Math.PI) / 180;
 /** How far an arc may reach over the bounds of what it stands for, in mm. */
 const OVERSHOOT_MM = 0.002;
-/** The longest stretch that can be fitted is looked for by halving, so often at most, until it is known to this share. */
-const HALVINGS = 12;
-const NEAR_ENOUGH = 0.1;
+/** So many stretches are tried at most for the longest that can be fitted, until it is known to this share; where lengths count, to that. */
+const MOST_TRIED = 14;
+const NEAR_ENOUGH = 0.01;
+const NEAR_ENOUGH_MEASURED = 0.1;
+/** A stretch that strays so nearly as far as it may is taken. */
+const FAR_ENOUGH = 0.97;
 /** Shares of what a path may be longer or shorter that are given to its first stretch; the one with the fewest pieces is taken. */
-const AT_ONCE = [0.3, 0.45, 0.6];
+const AT_ONCE = [0.45, 0.3, 0.6];
 /** What rounding adds to a tolerance, in mm; a path may be longer or shorter by both. */
 const LENGTH_MM = 0.001;
 /** Measured distances must stay under this share of the tolerance, for what lies between the checks. */
-const MARGIN = 0.9;
-
-/** The arc leaving `from` along the unit tangent `t` that ends at `to`. */
-function arcAlong(from: Point, t: Point, to: Point): Arc | Line {
-  const dx = to.x - from.x;
-  const dy = to.y - from.y;
-  const along = t.x * dx + t.y * dy;
-  const across = t.x * dy - t.y * dx;
-  return arcBetween(from, to, 2 * Math.atan2(across, along));
-}
-
-function biarc(p: Point, tp: Point, q: Point, tq: Point): (Arc | Line)[] | null {
-  const vx = q.x - p.x;
-  const vy = q.y - p.y;
-  const vv = vx * vx + vy * vy;
-  if (vv < 1e-18) return null;
-  const sx = tp.x + tq.x;
-  const sy = tp.y + tq.y;
-  const vs = vx * sx + vy * sy;
-  const denominator = 2 * (1 - (tp.x * tq.x + tp.y * tq.y));
-  let handle: number;
-  if (denominator < 1e-12) {
-    const vt = vx * tq.x + vy * tq.y;
-    if (vt <= 0) return null;
-    handle = vv / (4 * vt);
-  } else handle = (-vs + Math.sqrt(vs * vs + denominator * vv)) / denominator;
-  if (!(handle > 0) || !Number.isFinite(handle)) return null;
-  const joint = {
-    x: (p.x + handle * tp.x + q.x - handle * tq.x) / 2,
-    y: (p.y + handle * tp.y + q.y - handle * tq.y) / 2,
-  };
-  const first = arcAlong(p, tp, joint);
-  const back = arcAlong(q, { x: -tq.x, y: -tq.y }, joint);
-  const second = back.kind === 'arc' ? arcBetween(joint, q, -back.sweep) : line(joint.x, joint.y, q.x, q.y);
-  return [first, second];
-}
-
-/** Distance from a point to an arc or a line, in mm. Written out: most of the time goes here. */
-function distanceTo(s: Arc | Line, x: number, y: number): number {
-  if (s.kind === 'line') {
-    const [dx, dy] = [s.x1 - s.x0, s.y1 - s.y0];
-    const [px, py] = [x - s.x0, y - s.y0];
-    const square = dx * dx + dy * dy;
-    const u = square === 0 ? 0 : Math.min(1, Math.max(0, (px * dx + py * dy) / square));
-    return length(px - u * dx, py - u * dy);
-  }
-  const [px, py] = [x - s.cx, y - s.cy];
-  const [ax, ay] = [s.x0 - s.cx, s.y0 - s.cy];
-  const way = Math.sign(s.sweep);
-  const afterStart = way * (ax * py - ay * px) >= 0;
-  const beforeEnd = way * (px * (s.y1 - s.cy) - py * (s.x1 - s.cx)) >= 0;
-  const isBeside = Math.abs(s.sweep) > Math.PI ? afterStart || beforeEnd : afterStart && beforeEnd;
-  if (isBeside) return Math.abs(length(px, py) - length(ax, ay));
-  return Math.min(length(x - s.x0, y - s.y0), length(x - s.x1, y - s.y1));
-}
-
-const length = (x: number, y: number): number => Math.sqrt(x * x + y * y);
-
-/** Whether points, as x, y pairs, lie within a distance of a shape. */
-function arePointsNear(points: Float64Array, shape: readonly (Arc | Line)[], within: number): boolean {
-  for (let i = 0; i < points.length; i += 2) {
-    const [x, y] = [floatAt(points, i), floatAt(points, i + 1)];
-    let isNear = false;
-    for (const piece of shape) if (distanceTo(piece, x, y) <= within) isNear = true;
-    if (!isNear) return false;
-  }
-  return true;
-}
-
-/** Points of a chain between two places, at equal steps, without its ends; x, y pairs. */
-function pointsBetween(chain: readonly Segment[], from: number, to: number, steps: number): Float64Array {
-  const out = new Float64Array(2 * (steps - 1));
-  for (let i = 1; i < steps; i++) {
-    const { x, y } = chainPoint(chain, from + ((to - from) * i) / steps);
-    out[2 * i - 2] = x;
-    out[2 * i - 1] = y;
-  }
-  return out;
-}
-
-/** The point at `u`: segment ⌊u⌋ of the chain at the rest; the end of a segment belongs to the next, but for the last. */
-function chainAt(chain: readonly Segment[], u: number): readonly [segment: Segment, t: number] {
-  const i = Math.min(Math.floor(u), chain.length - 1);
-  return [chain[i] as Segment, u - i];
-}
-
-function chainPoint(chain: readonly Segment[], u: number): Point {
-  const [s, t] = chainAt(chain, u);
-  return pointAt(s, t);
-}
-
-/** Distance from a point to the chain between two places. */
-function distanceToChain(chain: readonly Segment[], p: Point, from: number, to: number): number {
-  let least = Infinity;
-  for (let i = Math.floor(from); i < Math.min(chain.length, Math.ceil(to)); i++) {
-    const s = chain[i] as Segment;
-    const foot = pointAt(s, nearestParameter(s, p.x, p.y, Math.max(0, from - i), Math.min(1, to - i)));
-    least = Math.min(least, Math.hypot(foot.x - p.x, foot.y - p.y));
-  }
-  return least;
-}
+const MARGIN = 0.95;
 
 /** How closely lines and arcs follow a path: how far they stray, and how much longer they are so far. Lengths in mm. */
 class Closeness {
@@ -157,22 +65,22 @@ class Closeness {
 
   /** To which share the longest stretch is looked for: where lengths count, a longer one is not always better. */
   get nearEnough(): number {
-    return this.whole === null ? 0 : NEAR_ENOUGH;
+    return this.whole === null ? NEAR_ENOUGH : NEAR_ENOUGH_MEASURED;
   }
 
   /** Whether lines and arcs may stand for a part of a chain: some make up for others that are too long. */
-  admits(shape: readonly Segment[], chain: readonly Segment[], from: number, to: number): boolean {
+  admits(shape: readonly Segment[], chain: Chain, from: number, to: number): boolean {
     if (this.whole === null) return true;
-    const mm = lengthBetween(chain, from, to);
+    const mm = chain.along(to) - chain.along(from);
     const longer = Math.abs(this.longer + totalLength(shape) - mm);
     const share = this.atOnce + (1 - this.atOnce) * Math.min(1, (this.done + mm) / this.whole);
     return longer <= (this.tolerance + LENGTH_MM) * share || longer < Math.abs(this.longer);
   }
 
-  /** Lines and arcs that were taken for a part of a chain. */
-  take(shape: readonly Segment[], chain: readonly Segment[], from: number, to: number): void {
+  /** Lines and arcs that were taken for a part of a path; how many mm of it is asked where lengths count. */
+  take(shape: readonly Segment[], length: () => number): void {
     if (this.whole === null) return;
-    const mm = lengthBetween(chain, from, to);
+    const mm = length();
     this.done += mm;
     this.longer += totalLength(shape) - mm;
   }
@@ -180,43 +88,101 @@ class Closeness {
 
 const totalLength = (pieces: readonly Segment[]): number => pieces.reduce((sum, s) => sum + segmentLength(s), 0);
 
-/** Length of a chain between two places, in mm. */
-function lengthBetween(chain: readonly Segment[], from: number, to: number): number {
-  let mm = 0;
-  for (let i = Math.floor(from); i < Math.min(chain.length, Math.ceil(to)); i++)
-    mm += segmentLength(subSegment(chain[i] as Segment, Math.max(0, from - i), Math.min(1, to - i)));
-  return mm;
-}
+/** Lines and arcs for a stretch, and how far they stray as a share of how far they may; over 1, or none, where they may not stand for it. */
+type Fit = { readonly shape: readonly (Arc | Line)[] | null; readonly stray: number };
 
-function fit(chain: readonly Segment[], from: number, to: number, closeness: Closeness): (Arc | Line)[] | null {
-  const { tolerance } = closeness;
-  const p = chainPoint(chain, from);
-  const [last, lastT] = Number.isInteger(to) ? [chain[to - 1] as Segment, 1] : chainAt(chain, to);
-  const q = pointAt(last, lastT);
-  const chord = line(p.x, p.y, q.x, q.y);
-  // The stretch does not turn back in x or y, so its ends are its bounds; what stands for it must keep them.
-  const bounds = growBox(boxOf([chord]), OVERSHOOT_MM);
-  const points: Float64Array[] = [];
-  const within = (shape: readonly (Arc | Line)[]): boolean => {
-    if (!boxContains(bounds, boxOf(shape))) return false;
-    for (const [k, steps] of CHECKS.entries()) {
-      points[k] ??= pointsBetween(chain, from, to, steps);
-      if (!arePointsNear(points[k] as Float64Array, shape, tolerance * MARGIN)) return false;
-    }
-    const isNear = shape.every((piece) =>
-      BACK_CHECKS.every((t) => distanceToChain(chain, pointAt(piece, t), from, to) <= tolerance * MARGIN),
-    );
-    return isNear && closeness.admits(shape, chain, from, to);
-  };
-  const arcs = biarc(p, tangentAt(...chainAt(chain, from)), q, tangentAt(last, lastT));
-  // Arcs turning far round are either a loop or a bad guess; a shorter stretch decides.
-  const tame = arcs?.every((a) => a.kind === 'line' || Math.abs(a.sweep) < Math.PI * 0.9);
-  if (arcs && tame && within(arcs)) {
-    if (flat(arcs, tolerance) && within([chord])) return [chord];
-    const one = asOneArc(arcs, p, q);
-    return one && within([one]) ? [one] : arcs;
+/** One that is too long or too short stands for a stretch no more than one that strays by so much. */
+const TOO_LONG = 1.2;
+
+const NO_FIT: Fit = { shape: null, stray: Infinity };
+
+/** A stretch of a chain that lines and arcs are to stand for: looked at in a few points, and closely once it is to be taken. */
+class Stretch {
+  private readonly few: Float64Array;
+  private many: Float64Array | null = null;
+  private readonly p: Point;
+  private readonly q: Point;
+  private readonly chord: Line;
+  private readonly bounds: Box;
+
+  constructor(
+    private readonly chain: Chain,
+    private readonly from: number,
+    private readonly to: number,
+    private readonly closeness: Closeness,
+  ) {
+    this.few = chain.points(from, to, FEW);
+    this.p = { x: floatAt(this.few, 0), y: floatAt(this.few, 1) };
+    this.q = { x: floatAt(this.few, 2 * FEW), y: floatAt(this.few, 2 * FEW + 1) };
+    this.chord = line(this.p.x, this.p.y, this.q.x, this.q.y);
+    this.bounds = growBox(boxOf([this.chord]), OVERSHOOT_MM);
   }
-  return within([chord]) && Math.hypot(q.x - p.x, q.y - p.y) < tolerance * 4 ? [chord] : null;
+
+  /** How far a shape strays from a few points of the stretch, as a share of how far it may. */
+  private straying(shape: readonly (Arc | Line)[]): number {
+    // The stretch does not turn back in x or y, so its ends are its bounds; what stands for it must keep them.
+    if (!boxContains(this.bounds, boxOf(shape))) return Infinity;
+    return farthest(this.few, shape.map(measureOf), Infinity) / (this.closeness.tolerance * MARGIN);
+  }
+
+  /** Whether a shape that keeps to those keeps to the whole stretch, and the stretch to it. */
+  isConfirmed(shape: readonly (Arc | Line)[]): boolean {
+    const most = this.closeness.tolerance * MARGIN;
+    this.many ??= this.chain.points(this.from, this.to, MANY);
+    if (farthest(this.many, shape.map(measureOf), most) > most) return false;
+    for (const piece of shape)
+      for (const t of BACK_CHECKS) if (this.distance(pointAt(piece, t), this.many) > most) return false;
+    return true;
+  }
+
+  /** Distance from a point to the stretch, looked for about where it lies beside points of it. */
+  private distance(point: Point, points: Float64Array): number {
+    const { from, to, p, q } = this;
+    // What grows all along the stretch, which turns back neither in x nor in y.
+    const [wx, wy] = [Math.sign(q.x - p.x), Math.sign(q.y - p.y)];
+    const at = wx * point.x + wy * point.y;
+    let [low, high] = [0, MANY];
+    while (high - low > 1) {
+      const middle = (low + high) >> 1;
+      if (wx * floatAt(points, 2 * middle) + wy * floatAt(points, 2 * middle + 1) <= at) low = middle;
+      else high = middle;
+    }
+    const [x0, y0] = [floatAt(points, 2 * low), floatAt(points, 2 * low + 1)];
+    const [dx, dy] = [floatAt(points, 2 * low + 2) - x0, floatAt(points, 2 * low + 3) - y0];
+    const square = dx * dx + dy * dy;
+    const share = square > 0 ? ((point.x - x0) * dx + (point.y - y0) * dy) / square : 0;
+    return this.chain.distanceNear(point, from + ((to - from) * (low + share)) / MANY, from, to);
+  }
+
+  private isWithin(shape: readonly (Arc | Line)[]): boolean {
+    const isNear = this.straying(shape) <= 1 && this.isConfirmed(shape);
+    return isNear && this.closeness.admits(shape, this.chain, this.from, this.to);
+  }
+
+  /** A biarc for the stretch. Arcs turning far round are either a loop or a bad guess; a shorter stretch decides. */
+  fit(): Fit {
+    const { chain, from, to, p, q } = this;
+    const arcs = biarc(p, tangentAt(...chain.at(from)), q, tangentAt(...chain.upTo(to)));
+    if (!arcs?.every((a) => a.kind === 'line' || Math.abs(a.sweep) < Math.PI * 0.9)) return this.short();
+    const stray = this.straying(arcs);
+    if (stray > 1) return stray === Infinity ? this.short() : { shape: null, stray };
+    return this.closeness.admits(arcs, chain, from, to) ? { shape: arcs, stray } : { shape: null, stray: TOO_LONG };
+  }
+
+  /** A line for a stretch that is too short for anything else. */
+  private short(): Fit {
+    const { p, q, chord, closeness } = this;
+    const isShort = Math.hypot(q.x - p.x, q.y - p.y) < closeness.tolerance * 4;
+    return isShort && this.isWithin([chord]) ? { shape: [chord], stray: 0 } : NO_FIT;
+  }
+
+  /** One line or one arc in the place of arcs that are nearly that, where it does as well. */
+  simpler(arcs: readonly (Arc | Line)[]): readonly (Arc | Line)[] {
+    const { p, q, chord, closeness } = this;
+    if (flat(arcs, closeness.tolerance) && this.isWithin([chord])) return [chord];
+    const one = asOneArc(arcs, p, q);
+    return one && this.isWithin([one]) ? [one] : arcs;
+  }
 }
 
 /** A biarc whose arcs are nearly the same as one arc, or null where its ends would turn by more than a trifle. */
@@ -241,66 +207,124 @@ function runsOn(before: Segment, next: Segment): boolean {
   return (before.x1 - before.x0) * (next.x1 - next.x0) >= 0 && (before.y1 - before.y0) * (next.y1 - next.y0) >= 0;
 }
 
-/** A chain of smoothly joined curves, none turning back in x or y, as lines and arcs. */
-function chainToArcs(chain: readonly Segment[], closeness: Closeness): (Arc | Line)[] {
-  const out: (Arc | Line)[] = [];
-  const end = chain.length;
-  let from = 0;
-  for (let guard = 0; from < end && guard < 4096; guard++) {
-    let best = fit(chain, from, end, closeness);
-    let reach = end;
-    if (!best) {
-      let low = from;
-      let high = end;
-      for (let k = 0; k < HALVINGS && !(best && high - low < closeness.nearEnough * (low - from)); k++) {
-        const mid = (low + high) / 2;
-        const found = fit(chain, from, mid, closeness);
-        if (found) {
-          best = found;
-          reach = mid;
-          low = mid;
-        } else high = mid;
-      }
+/** Stretches are as long as their straying to the power of this: a biarc strays by the third power of its length. */
+const POWER = 1 / 3;
+/** A stretch that is not as near as a few points of it are is taken so much shorter. */
+const SHORTER = 0.96;
+
+type Found = { readonly stretch: Stretch; readonly shape: readonly (Arc | Line)[]; readonly to: number };
+
+/**
+ * The longest stretch from a place on that lines and arcs can stand for, and these; null where none is found. `about` is how long it may
+ * be, in mm. How far a biarc strays tells how long one that strays just as far as it may would be.
+ */
+function longestFrom(chain: Chain, from: number, about: number, closeness: Closeness): Found | null {
+  const begin = chain.aboutAlong(from);
+  const rest = chain.aboutAlong(chain.end) - begin;
+  let best: Found | null = null;
+  let [low, high] = [0, Infinity];
+  let mm = Math.min(rest, about);
+  for (let tried = 0; tried < MOST_TRIED; tried++) {
+    const to = mm >= rest ? chain.end : chain.placeAbout(begin + mm);
+    if (!(to > from)) break;
+    const stretch = new Stretch(chain, from, to, closeness);
+    const { shape, stray } = stretch.fit();
+    const likely = mm * Math.min(3, Math.max(0.25, (1 / Math.max(stray, 1e-6)) ** POWER));
+    const isLast = shape !== null && (mm >= rest || stray > FAR_ENOUGH || high - mm < closeness.nearEnough * mm);
+    if (isLast && stretch.isConfirmed(shape)) return { stretch, shape, to };
+    if (isLast) {
+      high = mm;
+      mm *= SHORTER;
+      if (best && mm < low) [best, low] = [null, 0];
+      continue;
     }
-    if (!best) {
+    if (shape) {
+      best = { stretch, shape, to };
+      low = mm;
+      mm = Math.min(likely * (1 - NEAR_ENOUGH / 4), rest);
+    } else {
+      high = mm;
+      mm = likely * (1 - NEAR_ENOUGH);
+    }
+    if (best && high - low < closeness.nearEnough * low) {
+      if (best.stretch.isConfirmed(best.shape)) return best;
+      high = low;
+      mm = low * SHORTER;
+      [best, low] = [null, 0];
+      continue;
+    }
+    // Inside of what is still open, and not right beside its ends.
+    if (high < Infinity) {
+      const inset = 0.1 * (high - low);
+      mm = Math.min(high - inset, Math.max(low + inset, mm));
+    }
+  }
+  return best?.stretch.isConfirmed(best.shape) ? best : null;
+}
+
+/** A chain as lines and arcs. */
+function chainToArcs(chain: Chain, closeness: Closeness): (Arc | Line)[] {
+  const out: (Arc | Line)[] = [];
+  let about = Infinity;
+  let from = 0;
+  for (let guard = 0; from < chain.end && guard < 4096; guard++) {
+    const found = longestFrom(chain, from, about, closeness);
+    let reach = found?.to ?? chain.end;
+    let pieces = found ? found.stretch.simpler(found.shape) : [];
+    if (!found) {
       // Tighter than the search reaches: chords as fine as the tolerance asks.
-      const [s, t] = chainAt(chain, from);
+      const [s, t] = chain.at(from);
       reach = Math.floor(from) + Math.min(1, t + 1 / stepsWithin(s, closeness.tolerance * MARGIN));
       const p = pointAt(s, t);
-      const q = chainPoint(chain, reach);
-      best = [line(p.x, p.y, q.x, q.y)];
+      const q = chain.point(reach);
+      pieces = [line(p.x, p.y, q.x, q.y)];
     }
-    for (const piece of best) out.push(piece);
-    closeness.take(best, chain, from, reach);
+    for (const piece of pieces) out.push(piece);
+    const [begin, end] = [from, reach];
+    closeness.take(pieces, () => chain.along(end) - chain.along(begin));
+    about = 1.25 * (chain.aboutAlong(reach) - chain.aboutAlong(from));
     from = reach;
   }
   return out;
 }
 
-function fitted(path: Path, closeness: Closeness): (Arc | Line)[] {
-  const out: (Arc | Line)[] = [];
-  let chain: Segment[] = [];
+/** A path as what is kept of it, lines and arcs, and the chains of curves between. */
+function runsOf(path: Path): (readonly (Arc | Line)[] | Chain)[] {
+  const out: (readonly (Arc | Line)[] | Chain)[] = [];
+  let chain: (Quadratic | Cubic)[] = [];
   const finish = () => {
-    for (const piece of chainToArcs(chain, closeness))
-      if (Math.hypot(piece.x1 - piece.x0, piece.y1 - piece.y0) > 1e-9) out.push(piece);
+    if (chain.length > 0) out.push(new Chain(chain));
     chain = [];
   };
   for (const s of path.segments) {
     if (s.kind === 'line' || s.kind === 'arc') {
       finish();
-      out.push(...halvedArcs([s]));
-      closeness.take([s], [s], 0, 1);
+      out.push(halvedArcs([s]));
       continue;
     }
     const stops = [0, ...extremes(s).sort((a, b) => a - b), 1];
     for (let i = 1; i < stops.length; i++) {
-      const piece = subSegment(s, numberAt(stops, i - 1), numberAt(stops, i));
+      const piece = subSegment(s, numberAt(stops, i - 1), numberAt(stops, i)) as Quadratic | Cubic;
       const before = chain[chain.length - 1];
       if (before && !runsOn(before, piece)) finish();
       chain.push(piece);
     }
   }
   finish();
+  return out;
+}
+
+function fitted(runs: ReturnType<typeof runsOf>, closeness: Closeness): (Arc | Line)[] {
+  const out: (Arc | Line)[] = [];
+  for (const run of runs) {
+    if (run instanceof Chain) {
+      for (const piece of chainToArcs(run, closeness))
+        if (Math.hypot(piece.x1 - piece.x0, piece.y1 - piece.y0) > 1e-9) out.push(piece);
+      continue;
+    }
+    for (const piece of run) out.push(piece);
+    closeness.take(run, () => totalLength(run));
+  }
   return out;
 }
 
@@ -311,12 +335,17 @@ function fitted(path: Path, closeness: Closeness): (Arc | Line)[] {
  */
 export function pathToArcs(path: Path, tolerance: number): (Arc | Line)[] {
   const whole = pathLength(path);
+  const runs = runsOf(path);
   const isAsLong = (made: readonly Segment[]) => Math.abs(totalLength(made) - whole) <= tolerance + LENGTH_MM;
-  const free = fitted(path, new Closeness(tolerance, null));
+  const free = fitted(runs, new Closeness(tolerance, null));
   if (isAsLong(free)) return free;
   // Many stretches that stray to one side add up: now each is measured against those before it.
-  const measured = AT_ONCE.map((atOnce) => fitted(path, new Closeness(tolerance, Math.max(whole, tolerance), atOnce)));
-  return (
-    measured.filter(isAsLong).sort((a, b) => a.length - b.length)[0] ?? fitted(path, new Closeness(tolerance / 8, null))
-  );
+  let best: (Arc | Line)[] | null = null;
+  for (const atOnce of AT_ONCE) {
+    // Fewer pieces than where lengths don’t count are hardly found.
+    if (best && best.length <= free.length) break;
+    const made = fitted(runs, new Closeness(tolerance, Math.max(whole, tolerance), atOnce));
+    if (isAsLong(made) && (!best || made.length < best.length)) best = made;
+  }
+  return best ?? fitted(runs, new Closeness(tolerance / 8, null));
 }

@@ -92,7 +92,7 @@ export function segmentArea(s: Segment): number {
 }
 
 /** How fast the point of a curve goes with its parameter, in mm: its derivative is taken apart once. */
-function speedOf(s: Quadratic | Cubic): (t: number) => number {
+export function speedOf(s: Quadratic | Cubic): (t: number) => number {
   const isCubic = s.kind === 'cubic';
   // x′ = p·t² + q·t + r, and so for y.
   const [px, py] = isCubic ? [3 * (s.x1 - s.x0 + 3 * (s.ax - s.bx)), 3 * (s.y1 - s.y0 + 3 * (s.ay - s.by))] : [0, 0];
