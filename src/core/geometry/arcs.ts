@@ -29,7 +29,7 @@ import { boxOf, extremes, segmentLength } from './segment-measures';
 const FEW = 12;
 const MANY = 24;
 /** Where on each arc the distance back to the curve is measured. */
-const BACK_CHECKS = [0.2, 0.5, 0.8];
+const BACK_CHECKS = [0.1, 0.3, 0.5, 0.7, 0.9];
 /** Curves that meet closer to straight than this run on as one; in radians. */
 const SMOOTH = (1.5 * Math.PI) / 180;
 /** How far an arc may reach over the bounds of what it stands for, in mm. */
@@ -38,8 +38,9 @@ const OVERSHOOT_MM = 0.002;
 const MOST_TRIED = 14;
 const NEAR_ENOUGH = 0.01;
 const NEAR_ENOUGH_MEASURED = 0.1;
-/** A stretch that strays so nearly as far as it may is taken. */
-const FAR_ENOUGH = 0.97;
+/** One is looked for that strays by this share of what it may; one that strays by so much is taken. */
+const AIMED_AT = 0.93;
+const FAR_ENOUGH = 0.75;
 /** Shares of what a path may be longer or shorter that are given to its first stretch; the one with the fewest pieces is taken. */
 const AT_ONCE = [0.45, 0.3, 0.6];
 /** What rounding adds to a tolerance, in mm; a path may be longer or shorter by both. */
@@ -212,6 +213,13 @@ const POWER = 1 / 3;
 /** A stretch that is not as near as a few points of it are is taken so much shorter. */
 const SHORTER = 0.96;
 
+/** Where between two lengths one strays as far as it should, as a share: as if straying grew evenly by its logarithm; not right beside either. */
+function between(strayLow: number, strayHigh: number): number {
+  if (!(strayHigh < Infinity)) return 0.5;
+  const low = Math.max(strayLow, 0.02);
+  return Math.min(0.8, Math.max(0.2, Math.log(AIMED_AT / low) / Math.log(strayHigh / low)));
+}
+
 type Found = { readonly stretch: Stretch; readonly shape: readonly (Arc | Line)[]; readonly to: number };
 
 /**
@@ -223,13 +231,14 @@ function longestFrom(chain: Chain, from: number, about: number, closeness: Close
   const rest = chain.aboutAlong(chain.end) - begin;
   let best: Found | null = null;
   let [low, high] = [0, Infinity];
+  let [strayLow, strayHigh] = [0, Infinity];
   let mm = Math.min(rest, about);
   for (let tried = 0; tried < MOST_TRIED; tried++) {
     const to = mm >= rest ? chain.end : chain.placeAbout(begin + mm);
     if (!(to > from)) break;
     const stretch = new Stretch(chain, from, to, closeness);
     const { shape, stray } = stretch.fit();
-    const likely = mm * Math.min(3, Math.max(0.25, (1 / Math.max(stray, 1e-6)) ** POWER));
+    const likely = mm * Math.min(3, Math.max(0.4, (AIMED_AT / Math.max(stray, 1e-6)) ** POWER));
     const isLast = shape !== null && (mm >= rest || stray > FAR_ENOUGH || high - mm < closeness.nearEnough * mm);
     if (isLast && stretch.isConfirmed(shape)) return { stretch, shape, to };
     if (isLast) {
@@ -240,11 +249,11 @@ function longestFrom(chain: Chain, from: number, about: number, closeness: Close
     }
     if (shape) {
       best = { stretch, shape, to };
-      low = mm;
-      mm = Math.min(likely * (1 - NEAR_ENOUGH / 4), rest);
+      [low, strayLow] = [mm, stray];
+      mm = Math.min(likely, rest);
     } else {
-      high = mm;
-      mm = likely * (1 - NEAR_ENOUGH);
+      [high, strayHigh] = [mm, stray];
+      mm = Math.min(likely, mm * SHORTER);
     }
     if (best && high - low < closeness.nearEnough * low) {
       if (best.stretch.isConfirmed(best.shape)) return best;
@@ -253,11 +262,9 @@ function longestFrom(chain: Chain, from: number, about: number, closeness: Close
       [best, low] = [null, 0];
       continue;
     }
-    // Inside of what is still open, and not right beside its ends.
-    if (high < Infinity) {
-      const inset = 0.1 * (high - low);
-      mm = Math.min(high - inset, Math.max(low + inset, mm));
-    }
+    // Between one that is short enough and one that is too long, by how far they stray.
+    if (best && high < Infinity) mm = low + between(strayLow, strayHigh) * (high - low);
+    else if (mm >= high) mm = (low + high) / 2;
   }
   return best?.stretch.isConfirmed(best.shape) ? best : null;
 }
