@@ -1,7 +1,8 @@
 /** The bench: route, station panel, sheet, job sheet, foot. */
+import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { BroughtFaces } from '@/faces/bring-in-faces';
-import { HelpDialog } from '@/help/help-dialog';
+import { HelpDialog } from '@/help/help';
 import { Announce } from './announce';
 import styles from './bench.module.css';
 import { useArrivals } from './bring-in/arrivals';
@@ -16,7 +17,9 @@ import { StaleDialog } from './stale-dialog';
 import { StationPanel } from './stations/station-panel';
 import { useBench } from './store';
 import { Top } from './top';
-import { BenchVersions } from './versions';
+
+/** Not needed before the first sheet is drawn. */
+const BenchVersions = dynamic(() => import('./versions').then((m) => m.BenchVersions));
 
 /** The screen of a job that is open. */
 export function Bench({
@@ -47,7 +50,7 @@ export function Bench({
       <JobSheet />
       <Foot />
       <Announce />
-      <HelpDialog at={station} shown={helpShown} onClose={() => setHelpShown(false)} />
+      {helpShown && <HelpDialog at={station} onClose={() => setHelpShown(false)} />}
       {versionsShown && <BenchVersions onClose={() => setVersionsShown(false)} />}
       <StaleDialog forget={forget} />
       <BringInDialog />
