@@ -6,7 +6,7 @@
  */
 import type Flatbush from 'flatbush';
 import { indexChords } from './chord-index';
-import { numberAt } from './elements';
+import { floatAt, numberAt } from './elements';
 import type { Path } from './path';
 import { type Box, boxesMeet, growBox, type Point } from './point';
 import { pointAt, stepsWithin, tangentAt } from './segment';
@@ -112,10 +112,10 @@ type Touch = { readonly x: number; readonly y: number; readonly wall: number; re
 
 /** The outlines as chords with the direction inwards, and as corners; asked for what faces a point. */
 class Walls {
-  private readonly ax: number[] = [];
-  private readonly ay: number[] = [];
-  private readonly bx: number[] = [];
-  private readonly by: number[] = [];
+  private readonly ax: Float64Array;
+  private readonly ay: Float64Array;
+  private readonly bx: Float64Array;
+  private readonly by: Float64Array;
   private readonly path: number[] = [];
   private readonly along: number[] = [];
   private readonly index: Flatbush;
@@ -128,6 +128,7 @@ class Walls {
     near: Box | null,
   ) {
     this.stops = paths.map(pathStops);
+    const ends: number[] = [];
     paths.forEach((p, k) => {
       p.segments.forEach((s, segment) => {
         const n = stepsWithin(s, toleranceMm);
@@ -140,19 +141,18 @@ class Walls {
             from = to;
             continue;
           }
-          this.ax.push(from.x);
-          this.ay.push(from.y);
-          this.bx.push(to.x);
-          this.by.push(to.y);
+          ends.push(from.x, from.y, to.x, to.y);
           this.path.push(k);
           this.along.push(along + (length * i) / n);
           from = to;
         }
       });
     });
-    const { ax, ay, bx, by } = this;
+    const column = (of: number) => Float64Array.from(this.path, (_, i) => numberAt(ends, 4 * i + of));
+    const [ax, ay, bx, by] = [column(0), column(1), column(2), column(3)];
+    [this.ax, this.ay, this.bx, this.by] = [ax, ay, bx, by];
     this.index = indexChords(ax.length, (i, put) =>
-      put(numberAt(ax, i), numberAt(ay, i), numberAt(bx, i), numberAt(by, i)),
+      put(floatAt(ax, i), floatAt(ay, i), floatAt(bx, i), floatAt(by, i)),
     );
   }
 
@@ -234,35 +234,43 @@ class Walls {
     const { x, y, nx, ny } = spot;
     let radius = most / 2;
     let touch: Touch | null = null;
+    const [mx, my] = [x + radius * nx, y + radius * ny];
+    // Each disc lies in the one before: what does not reach into that does not reach into it.
+    let near = this.index.search(mx - radius, my - radius, mx + radius, my + radius);
     for (let round = 0; round < ROUNDS; round++) {
       const cx = x + radius * nx;
       const cy = y + radius * ny;
+      const reach = radius * radius;
       let least = radius * (1 - 1e-7);
       let found: Touch | null = null;
-      for (const i of this.index.search(cx - radius, cy - radius, cx + radius, cy + radius)) {
-        const ax = numberAt(this.ax, i);
-        const ay = numberAt(this.ay, i);
-        const dx = numberAt(this.bx, i) - ax;
-        const dy = numberAt(this.by, i) - ay;
-        const l = Math.hypot(dx, dy);
-        if (l === 0) continue;
-        const u = Math.min(1, Math.max(0, ((cx - ax) * dx + (cy - ay) * dy) / (l * l)));
+      const within: number[] = [];
+      for (const i of near) {
+        const ax = floatAt(this.ax, i);
+        const ay = floatAt(this.ay, i);
+        const dx = floatAt(this.bx, i) - ax;
+        const dy = floatAt(this.by, i) - ay;
+        const square = dx * dx + dy * dy;
+        if (square === 0) continue;
+        const u = Math.min(1, Math.max(0, ((cx - ax) * dx + (cy - ay) * dy) / square));
         const qx = ax + u * dx;
         const qy = ay + u * dy;
-        const d = Math.hypot(qx - cx, qy - cy);
-        if (d >= least) continue;
+        const apartSquare = (qx - cx) * (qx - cx) + (qy - cy) * (qy - cy);
+        if (apartSquare <= reach) within.push(i);
+        if (apartSquare >= least * least) continue;
         const ahead = (qx - x) * nx + (qy - y) * ny;
         if (ahead <= 0) continue;
         // In the middle of a chord its own direction counts; at an end, that of the disc that touches there.
+        const l = Math.sqrt(square);
         const apart = (qx - x) ** 2 + (qy - y) ** 2;
         const facing =
           u > 0 && u < 1 ? ((-dy * nx + dx * ny) * this.way) / l : 1 - (2 * ahead * ahead) / Math.max(apart, 1e-18);
         if (facing > FACING) continue;
-        least = d;
+        least = Math.sqrt(apartSquare);
         found = { x: qx, y: qy, wall: i, along: numberAt(this.along, i) + u * l };
       }
       if (!found) break;
       touch = found;
+      near = within;
       const ex = found.x - x;
       const ey = found.y - y;
       radius = (ex * ex + ey * ey) / (2 * (ex * nx + ey * ny));

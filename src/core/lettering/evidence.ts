@@ -137,8 +137,11 @@ function evidenceAgainst(letter: LetterImage, others: readonly LetterImage[]): E
   const [first] = near;
   for (const { image, shift, apart } of near) {
     const weight = Math.exp(-(apart - (first as Near).apart) / FARTHER) / (apart * letter.ink);
+    // Where neither has ink, nothing differs.
+    const from = Math.max(0, Math.min(letter.from, image.from + shift));
+    const to = Math.min(COLUMNS, Math.max(letter.to, image.to + shift));
     for (let r = 0; r < ROWS; r++)
-      for (let c = 0; c < COLUMNS; c++) {
+      for (let c = from; c < to; c++) {
         const at = r * COLUMNS + c;
         const more = (letter.cells[at] as number) - cellAt(image.cells, r * COLUMNS, c - shift);
         if (more > 0) ink[at] = (ink[at] as number) + weight * more;
@@ -180,8 +183,12 @@ function nearestTo(letter: LetterImage, others: readonly LetterImage[]): Near[] 
 
 /** Each cell mixed with its neighbours, so that an edge a hair off still counts. */
 function softened(cells: Float32Array): Float32Array {
-  const mixed = (from: Float32Array, step: number) =>
-    from.map((v, i) => v / 2 + ((from[i - step] ?? 0) + (from[i + step] ?? 0)) / 4);
+  const mixed = (from: Float32Array, step: number) => {
+    const out = new Float32Array(from.length);
+    for (let i = 0; i < from.length; i++)
+      out[i] = (from[i] as number) / 2 + ((from[i - step] ?? 0) + (from[i + step] ?? 0)) / 4;
+    return out;
+  };
   return mixed(mixed(cells, 1), COLUMNS);
 }
 

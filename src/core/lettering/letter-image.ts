@@ -118,23 +118,38 @@ export function differenceOf(a: LetterImage, b: LetterImage, shift: number, most
   const from = Math.max(0, Math.min(a.from, b.from + shift));
   const to = Math.min(COLUMNS, Math.max(a.to, b.to + shift));
   let sum = 0;
-  for (let r = 0; r < ROWS && sum < most; r++) {
-    const at = r * COLUMNS;
-    for (let c = from; c < to; c++) sum += Math.abs((a.cells[at + c] as number) - cellAt(b.cells, at, c - shift));
-  }
+  for (let r = 0; r < ROWS && sum < most; r++)
+    sum = withDifference(sum, a.cells, b.cells, { at: r * COLUMNS, from, to, shift });
+  return sum;
+}
+
+/** A sum with what two rows that begin `at` differ by, from one column to another; the second is moved by columns, and nothing beyond its ends. */
+function withDifference(
+  before: number,
+  a: Float32Array,
+  b: Float32Array,
+  { at, from, to, shift }: { readonly at: number; readonly from: number; readonly to: number; readonly shift: number },
+): number {
+  // Written out in three stretches: most of what tells letters apart takes goes here.
+  const low = Math.min(to, Math.max(from, shift));
+  const high = Math.max(low, Math.min(to, COLUMNS + shift));
+  let sum = before;
+  for (let i = at + from; i < at + low; i++) sum += a[i] as number;
+  for (let i = at + low; i < at + high; i++) sum += Math.abs((a[i] as number) - (b[i - shift] as number));
+  for (let i = at + high; i < at + to; i++) sum += a[i] as number;
   return sum;
 }
 
 /** What two pictures differ by at least, however the second is moved: by the ink of their rows. */
-export const leastDifference = (a: LetterImage, b: LetterImage): number =>
-  a.rowInk.reduce((sum, ink, r) => sum + Math.abs(ink - (b.rowInk[r] as number)), 0);
-
-/** What two pictures differ by at least where the second is moved by whole columns: by the ink of these. */
-export function leastDifferenceAt(a: LetterImage, b: LetterImage, shift: number): number {
+export function leastDifference(a: LetterImage, b: LetterImage): number {
   let sum = 0;
-  for (let c = 0; c < COLUMNS; c++) sum += Math.abs((a.columnInk[c] as number) - cellAt(b.columnInk, 0, c - shift));
+  for (let r = 0; r < ROWS; r++) sum += Math.abs((a.rowInk[r] as number) - (b.rowInk[r] as number));
   return sum;
 }
+
+/** What two pictures differ by at least where the second is moved by whole columns: by the ink of these. */
+export const leastDifferenceAt = (a: LetterImage, b: LetterImage, shift: number): number =>
+  withDifference(0, a.columnInk, b.columnInk, { at: 0, from: 0, to: COLUMNS, shift });
 
 /** A cell of a row that begins `at`; nothing beyond its ends. */
 export const cellAt = (cells: Float32Array, at: number, column: number): number =>
