@@ -155,13 +155,14 @@ export async function sizeTo(chosen: Chosen, side: 'width' | 'height', mm: numbe
   const mine = ++newestSize;
   const merge = `${side}:${key(chosen)}`;
   for (;;) {
+    const { future } = useBench.getState();
     // While a number is typed each digit is a size of its own: all of them size what there was before the first.
     const base = baseOf(merge);
     const sizing = await computing()
       .sizingTo(base, chosen, { side, mm, everything })
       .catch(() => null);
     const now = useBench.getState();
-    if (sizing === null || mine !== newestSize || now.future.length > 0) return;
+    if (sizing === null || mine !== newestSize || now.future.length > future.length) return;
     if (now.job !== base && baseOf(merge) !== base) continue;
     return dispatch((job) => withPartsOf(job, sized(base, chosen, sizing, everything), chosen.partIds), merge);
   }

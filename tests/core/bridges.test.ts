@@ -13,6 +13,7 @@ import { middleOf } from '../../src/core/lettering/letter-image';
 import { NO_MEMORY } from '../../src/core/memo';
 import { evidenceUnder } from '../../src/core/prepare/bridges/sites';
 import type { PreparedPart } from '../../src/core/prepare/prepared';
+import { faceOfFamily } from '../../src/core/schema/lettering';
 import { FAMILIES, faces, wasmEngine } from '../support/faces';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 import { chance, randomWord } from '../support/random';
@@ -307,7 +308,7 @@ describe('chosen', () => {
   });
 
   test('upright bridges lean with a face that does', { tags: 'slow' }, async () => {
-    const dejavu = await diskFaces([], '/usr/share/fonts/truetype/dejavu');
+    const dejavu = await diskFaces([faceOfFamily('DejaVu Sans')], '/usr/share/fonts/truetype/dejavu');
     const prepared = (bridge: Draft) => {
       const job = stencilJob('O', bridge, 'DejaVu Sans', { italic: true });
       return evaluator.evaluate(job, dejavu).parts[0] as PreparedPart;

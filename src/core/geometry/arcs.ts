@@ -3,8 +3,8 @@
  * point the longest stretch is taken whose G1 biarc (two arcs that meet smoothly; Bolton 1975, equal handles) stays
  * within the tolerance of it.
  */
-import { biarc, farthest, measureOf } from './biarc';
-import { Chain } from './chain';
+import { biarc, measureOf, straying } from './biarc';
+import { CurveChain } from './chain';
 import { floatAt, numberAt } from './elements';
 import { type Path, pathLength } from './path';
 import { type Box, boxContains, growBox, type Point } from './point';
@@ -70,7 +70,7 @@ class Closeness {
   }
 
   /** Whether lines and arcs may stand for a part of a chain: some make up for others that are too long. */
-  admits(shape: readonly Segment[], chain: Chain, from: number, to: number): boolean {
+  admits(shape: readonly Segment[], chain: CurveChain, from: number, to: number): boolean {
     if (this.whole === null) return true;
     const mm = chain.along(to) - chain.along(from);
     const longer = Math.abs(this.longer + totalLength(shape) - mm);
@@ -107,7 +107,7 @@ class Stretch {
   private readonly bounds: Box;
 
   constructor(
-    private readonly chain: Chain,
+    private readonly chain: CurveChain,
     private readonly from: number,
     private readonly to: number,
     private readonly closeness: Closeness,
@@ -123,14 +123,14 @@ class Stretch {
   private straying(shape: readonly (Arc | Line)[]): number {
     // The stretch does not turn back in x or y, so its ends are its bounds; what stands for it must keep them.
     if (!boxContains(this.bounds, boxOf(shape))) return Infinity;
-    return farthest(this.few, shape.map(measureOf), Infinity) / (this.closeness.tolerance * MARGIN);
+    return straying(this.few, shape.map(measureOf), Infinity) / (this.closeness.tolerance * MARGIN);
   }
 
   /** Whether a shape that keeps to those keeps to the whole stretch, and the stretch to it. */
   isConfirmed(shape: readonly (Arc | Line)[]): boolean {
     const most = this.closeness.tolerance * MARGIN;
     this.many ??= this.chain.points(this.from, this.to, MANY);
-    if (farthest(this.many, shape.map(measureOf), most) > most) return false;
+    if (straying(this.many, shape.map(measureOf), most) > most) return false;
     for (const piece of shape)
       for (const t of BACK_CHECKS) if (this.distance(pointAt(piece, t), this.many) > most) return false;
     return true;
@@ -226,7 +226,7 @@ type Found = { readonly stretch: Stretch; readonly shape: readonly (Arc | Line)[
  * The longest stretch from a place on that lines and arcs can stand for, and these; null where none is found. `about` is how long it may
  * be, in mm. How far a biarc strays tells how long one that strays just as far as it may would be.
  */
-function longestFrom(chain: Chain, from: number, about: number, closeness: Closeness): Found | null {
+function longestFrom(chain: CurveChain, from: number, about: number, closeness: Closeness): Found | null {
   const begin = chain.aboutAlong(from);
   const rest = chain.aboutAlong(chain.end) - begin;
   let best: Found | null = null;
@@ -270,7 +270,7 @@ function longestFrom(chain: Chain, from: number, about: number, closeness: Close
 }
 
 /** A chain as lines and arcs. */
-function chainToArcs(chain: Chain, closeness: Closeness): (Arc | Line)[] {
+function chainToArcs(chain: CurveChain, closeness: Closeness): (Arc | Line)[] {
   const out: (Arc | Line)[] = [];
   let about = Infinity;
   let from = 0;
@@ -296,11 +296,11 @@ function chainToArcs(chain: Chain, closeness: Closeness): (Arc | Line)[] {
 }
 
 /** A path as what is kept of it, lines and arcs, and the chains of curves between. */
-function runsOf(path: Path): (readonly (Arc | Line)[] | Chain)[] {
-  const out: (readonly (Arc | Line)[] | Chain)[] = [];
+function runsOf(path: Path): (readonly (Arc | Line)[] | CurveChain)[] {
+  const out: (readonly (Arc | Line)[] | CurveChain)[] = [];
   let chain: (Quadratic | Cubic)[] = [];
   const finish = () => {
-    if (chain.length > 0) out.push(new Chain(chain));
+    if (chain.length > 0) out.push(new CurveChain(chain));
     chain = [];
   };
   for (const s of path.segments) {
@@ -324,7 +324,7 @@ function runsOf(path: Path): (readonly (Arc | Line)[] | Chain)[] {
 function fitted(runs: ReturnType<typeof runsOf>, closeness: Closeness): (Arc | Line)[] {
   const out: (Arc | Line)[] = [];
   for (const run of runs) {
-    if (run instanceof Chain) {
+    if (run instanceof CurveChain) {
       for (const piece of chainToArcs(run, closeness))
         if (Math.hypot(piece.x1 - piece.x0, piece.y1 - piece.y0) > 1e-9) out.push(piece);
       continue;

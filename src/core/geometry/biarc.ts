@@ -40,7 +40,7 @@ export function biarc(p: Point, tp: Point, q: Point, tq: Point): (Arc | Line)[] 
 }
 
 /** What a distance to an arc or a line is reckoned from, so that it is made once for many points. */
-export type Measure = {
+export type Reckoned = {
   readonly isLine: boolean;
   readonly x0: number;
   readonly y0: number;
@@ -58,7 +58,7 @@ export type Measure = {
 };
 
 /** What distances to a piece are reckoned from. */
-export function measureOf(s: Arc | Line): Measure {
+export function measureOf(s: Arc | Line): Reckoned {
   const isLine = s.kind === 'line';
   const [dx, dy] = [s.x1 - s.x0, s.y1 - s.y0];
   const [cx, cy, sweep] = isLine ? [0, 0, 0] : [s.cx, s.cy, s.sweep];
@@ -80,7 +80,7 @@ export function measureOf(s: Arc | Line): Measure {
 }
 
 /** Distance from a point to an arc or a line, in mm. Written out: most of the time goes here. */
-function distanceTo(m: Measure, x: number, y: number): number {
+function distanceTo(m: Reckoned, x: number, y: number): number {
   if (m.isLine) return distanceToChord(x, y, m.x0, m.y0, m.dx, m.dy, m.square);
   const px = x - m.cx;
   const py = y - m.cy;
@@ -100,7 +100,7 @@ function distanceToChord(x: number, y: number, x0: number, y0: number, dx: numbe
 const length = (x: number, y: number): number => Math.sqrt(x * x + y * y);
 
 /** How far points, as x, y pairs, lie from a shape at most; no more than `most` is told apart. */
-export function farthest(points: Float64Array, shape: readonly Measure[], most: number): number {
+export function straying(points: Float64Array, shape: readonly Reckoned[], most: number): number {
   let far = 0;
   for (let i = 0; i < points.length && far <= most; i += 2) {
     let least = Infinity;

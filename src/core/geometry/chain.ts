@@ -10,7 +10,7 @@ type Speed = (t: number) => number;
 const EVEN = 1e-7;
 
 /** Curves that run on smoothly, none turning back in x or y. A place on it is `u`: segment ⌊u⌋ at the rest. */
-export class Chain {
+export class CurveChain {
   /** Where each segment begins along the chain, in mm; the last is its whole length. */
   private readonly begins: Float64Array;
   /** Each segment as powers of t, of x and of y: the third, the second, the first, and where it begins. */
