@@ -4,8 +4,15 @@ import { createHash } from 'node:crypto';
 import fs from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { build } from 'esbuild';
-import { current, folder, root, stampOf, writeWhole } from './lib/built-command.cjs';
+import { current, currentCommand, folder, root, stampOf, writeWhole } from './lib/built-command.cjs';
+import { ensureNodeModules } from './lib/install.mjs';
+import { lock } from './lib/lock.mjs';
+
+// Of several that find it out of date one builds it, for all.
+await lock('command');
+if (currentCommand()) process.exit();
+ensureNodeModules();
+const { build } = await import('esbuild');
 
 /** Modules that are loaded when they are needed, and look for files beside them. */
 const BROUGHT = [
