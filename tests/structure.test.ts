@@ -68,7 +68,7 @@ const PACKAGES: Readonly<Record<string, string>> = {
   'bench-machine': 'node: zod',
   cli: 'node:',
   ui: 'bootstrap chart.js lucide-react next react react-bootstrap react-chartjs-2 react-dom @dnd-kit @tanstack/react-query @tanstack/react-virtual',
-  help: 'lucide-react next react react-bootstrap react-hotkeys-hook @tanstack/react-query',
+  help: 'lucide-react react react-bootstrap react-hotkeys-hook @tanstack/react-query',
   versions: 'lucide-react react react-bootstrap @tanstack/react-query',
   faces: 'lucide-react next react react-bootstrap zod zustand @tanstack/react-query @tanstack/react-virtual',
   drafts: 'idb next react react-bootstrap @tanstack/react-query',

@@ -1,8 +1,7 @@
 /** The bench: route, station panel, sheet, job sheet, foot. */
-import dynamic from 'next/dynamic';
 import { useEffect, useState } from 'react';
 import { BroughtFaces } from '@/faces/bring-in-faces';
-import { HelpDialog } from '@/help/help';
+import { HelpDialog } from '@/help/help-dialog';
 import { Announce } from './announce';
 import styles from './bench.module.css';
 import { useArrivals } from './bring-in/arrivals';
@@ -17,9 +16,7 @@ import { StaleDialog } from './stale-dialog';
 import { StationPanel } from './stations/station-panel';
 import { useBench } from './store';
 import { Top } from './top';
-
-/** Not needed before the first sheet is drawn. */
-const BenchVersions = dynamic(() => import('./versions').then((m) => m.BenchVersions));
+import { BenchVersions } from './versions';
 
 /** The screen of a job that is open. */
 export function Bench({
@@ -50,7 +47,7 @@ export function Bench({
       <JobSheet />
       <Foot />
       <Announce />
-      {helpShown && <HelpDialog at={station} onClose={() => setHelpShown(false)} />}
+      <HelpDialog at={station} shown={helpShown} onClose={() => setHelpShown(false)} />
       {versionsShown && <BenchVersions onClose={() => setVersionsShown(false)} />}
       <StaleDialog forget={forget} />
       <BringInDialog />

@@ -15,7 +15,7 @@ import { sized } from '@/core/job/size';
 import { computing } from '@/worker/client';
 import type { JobView } from '@/worker/view';
 import type { BenchState, Selection } from './state';
-import { baseOf, dispatch, selectedParts, useBench } from './store';
+import { baseOf, dispatch, say, selectedParts, useBench } from './store';
 
 /** Parts, or one member: what is moved and sized together. */
 export function chosenIn(selection: Selection, view: JobView | null): Chosen {
@@ -154,6 +154,7 @@ let newestSize = 0;
 export async function sizeTo(chosen: Chosen, side: 'width' | 'height', mm: number, everything: boolean): Promise<void> {
   const mine = ++newestSize;
   const merge = `${side}:${key(chosen)}`;
+  const { id, rowId } = useBench.getState();
   for (;;) {
     const { future } = useBench.getState();
     // While a number is typed each digit is a size of its own: all of them size what there was before the first.
@@ -163,6 +164,9 @@ export async function sizeTo(chosen: Chosen, side: 'width' | 'height', mm: numbe
       .catch(() => null);
     const now = useBench.getState();
     if (sizing === null || mine !== newestSize || now.future.length > future.length) return;
+    // What was typed for one job, or one name, is not for another.
+    if (now.id !== id) return;
+    if (now.rowId !== rowId) return say('The size was not set: another name was taken in hand before it was found.');
     if (now.job !== base && baseOf(merge) !== base) continue;
     return dispatch((job) => withPartsOf(job, sized(base, chosen, sizing, everything), chosen.partIds), merge);
   }

@@ -3,7 +3,7 @@ import { CircleHelp } from 'lucide-react';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { HelpDialog } from './help';
+import { HelpDialog } from './help-dialog';
 import type { HelpPage } from './pages';
 
 /** A button that opens the help of a screen; so does the key ?, but while something is typed or a dialog is open. */
@@ -18,7 +18,7 @@ export function HelpButton({ at }: { at: HelpPage['id'] }) {
       <Button variant="plain" aria-label="Help" title="Help (?)" onClick={() => setShown(true)}>
         <CircleHelp size={16} />
       </Button>
-      {shown && <HelpDialog at={at} onClose={() => setShown(false)} />}
+      <HelpDialog at={at} shown={shown} onClose={() => setShown(false)} />
     </>
   );
 }

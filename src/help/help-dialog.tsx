@@ -50,17 +50,15 @@ function Pictures({ page }: { page: HelpPage }) {
 }
 
 /** The help of a screen, and from there of all others. */
-export function HelpDialog({ at, onClose }: { at: HelpPage['id']; onClose: () => void }) {
+export function HelpDialog({ at, shown, onClose }: { at: HelpPage['id']; shown: boolean; onClose: () => void }) {
   return (
-    <Modal show animation={false} size="xl" scrollable onHide={onClose} aria-labelledby="help-title">
+    <Modal show={shown} animation={false} size="xl" scrollable onHide={onClose} aria-labelledby="help-title">
       <Modal.Header closeButton>
         <Modal.Title id="help-title" as="h2" className="fs-5">
           Help
         </Modal.Title>
       </Modal.Header>
-      <Modal.Body>
-        <Help at={at} />
-      </Modal.Body>
+      <Modal.Body>{shown && <Help at={at} />}</Modal.Body>
     </Modal>
   );
 }

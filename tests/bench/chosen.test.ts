@@ -245,6 +245,23 @@ describe('the numbers beside it', () => {
     expect(now()).toBe(moved);
   });
 
+  test('are not for another job, nor for another name, that is there by the time they are found', async () => {
+    select('beside');
+    const first = sizeTo(chosenNow(), 'height', 55, false);
+    openJob({ ...job(), title: 'Another' });
+    useBench.setState({ id: 'another' });
+    const other = now();
+    await first;
+    expect(now()).toBe(other);
+    select('beside');
+    const second = sizeTo(chosenNow(), 'height', 55, false);
+    useBench.setState({ rowId: 'second' });
+    await second;
+    expect(now()).toBe(other);
+    expect(state().said).toContain('another name was taken in hand');
+    useBench.setState({ rowId: null });
+  });
+
   test('free a shape of its proportions, its lower left corner staying', () => {
     select('first');
     const inHand = shapeInHand(now(), state().selection);

@@ -1,5 +1,4 @@
 /** What the bench shows at each station: its panel at the left, and its layer over the sheet. */
-import dynamic from 'next/dynamic';
 import type { ComponentType } from 'react';
 import type { Point } from '@/core/geometry/point';
 import type { Station } from '@/core/inspect/stations';
@@ -11,14 +10,13 @@ import { LoosePlaces, MissedPlaces } from '../sheet/found-layer';
 import { GapLayer } from '../sheet/gap-layer';
 import { HoldLayer } from '../sheet/hold-layer';
 import type { Look } from '../state';
+
 import { Assign } from './assign';
 import { Close } from './close';
 import { Compose } from './compose';
 import { FillStation } from './fill';
 import { Hold } from './hold/hold';
-
-/** The last station: nobody is there before the first sheet is drawn. */
-const Prove = dynamic(() => import('./prove/prove').then((m) => m.Prove));
+import { Prove } from './prove/prove';
 
 /** What a station's layer on the sheet is given. */
 export type LayerProps = {

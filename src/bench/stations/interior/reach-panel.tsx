@@ -1,5 +1,4 @@
 /** What the tool cannot get to, letter by letter, and the way to a tool that can. */
-import dynamic from 'next/dynamic';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import type { StepOf } from '@/core/document/schema';
@@ -9,11 +8,8 @@ import { Heading } from '@/ui/heading';
 import type { HatchView } from '@/worker/hatch-view';
 import { bringIntoSight, setLook, useBench } from '../../store';
 import { type StepProps, useStep } from '../hold/use-step';
+import { ChooseTool } from './choose-tool';
 import styles from './interior.module.css';
-
-const ChooseTool = dynamic(() => import('./choose-tool').then((m) => m.ChooseTool), {
-  loading: () => <p className="nf-muted nf-small">Drawing …</p>,
-});
 
 /** Letters shown until more are asked for. */
 const FEW = 5;
