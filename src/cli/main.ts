@@ -174,6 +174,12 @@ const parse = (args: string[]) =>
     },
   });
 
+// Whoever reads what is said may have read enough: the work is done all the same.
+for (const stream of [process.stdout, process.stderr])
+  stream.on('error', (reason: NodeJS.ErrnoException) => {
+    if (reason.code !== 'EPIPE') throw reason;
+  });
+
 main(process.argv.slice(2)).then(
   (code) => {
     process.exitCode = code;

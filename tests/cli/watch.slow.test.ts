@@ -211,6 +211,14 @@ describe('the command that is built', () => {
   });
 });
 
+test('whoever reads no further ends nothing: files are written, and it ends as it would', () => {
+  const out = folder();
+  const line = `"${process.execPath}" "${BIN}" prepare demo/gate-sign.json --out "${out}" --formats svg --strict | true; exit \${PIPESTATUS[0]}`;
+  const { status, stderr } = spawnSync('bash', ['-c', line], { encoding: 'utf8' });
+  expect([status, stderr]).toEqual([1, '']);
+  expect(readdirSync(out)).toEqual(['gate-sign_mild-steel-3mm.svg']);
+});
+
 test('typefaces are read once, until their files change', async () => {
   const own = folder();
   const file = path.join(own, 'own.ttf');
