@@ -1,6 +1,6 @@
 /** Ink by rows: where a level line meets the inside of an outline, one row after the other. */
 
-import { floatAt } from './elements';
+import { floatAt, intAt, numberAt } from './elements';
 import { flattenPath, type Path } from './path';
 import type { Matrix, Point } from './point';
 
@@ -80,9 +80,12 @@ export function rowsOfChords(
   return hits.rows();
 }
 
-/** Where chords meet the rows, gathered row by row. */
+/** Where chords meet the rows: packed in the order they come in, put row by row at the end. */
 class RowHits {
-  private readonly hits = new Map<number, Hit[]>();
+  private xs = new Float64Array(FIRST_HITS);
+  /** Row of each, and which way the chord goes: twice the row, and one more where it rises. */
+  private rowsAndWays = new Int32Array(FIRST_HITS);
+  private count = 0;
   private first = Infinity;
   private last = -Infinity;
   private readonly lowest: number;
@@ -97,42 +100,102 @@ class RowHits {
   }
 
   add(ax: number, ay: number, bx: number, by: number): void {
-    const { step, hits } = this;
+    const { step } = this;
     const isRising = ay <= by;
-    const [lowX, lowY, highX, highY] = isRising ? [ax, ay, bx, by] : [bx, by, ax, ay];
+    const lowX = isRising ? ax : bx;
+    const lowY = isRising ? ay : by;
+    const highX = isRising ? bx : ax;
+    const highY = isRising ? by : ay;
     const from = Math.ceil(Math.max(this.lowest, lowY / step) - 0.5);
     const to = Math.ceil(Math.min(this.highest, highY / step) - 0.5) - 1;
+    if (to < from) return;
+    this.makeRoom(to - from + 1);
+    const way = isRising ? 1 : 0;
     for (let k = from; k <= to; k++) {
       const u = ((k + 0.5) * step - lowY) / (highY - lowY);
-      const hit: Hit = { x: lowX + u * (highX - lowX), way: isRising ? 1 : -1 };
-      const row = hits.get(k);
-      if (row) row.push(hit);
-      else hits.set(k, [hit]);
+      this.xs[this.count] = lowX + u * (highX - lowX);
+      this.rowsAndWays[this.count++] = 2 * k + way;
     }
-    if (to >= from) {
-      this.first = Math.min(this.first, from);
-      this.last = Math.max(this.last, to);
-    }
+    this.first = Math.min(this.first, from);
+    this.last = Math.max(this.last, to);
   }
 
   rows(): InkRows {
-    const { first, last, hits } = this;
+    const { first, last, count, xs, rowsAndWays } = this;
     if (last < first) return NO_ROWS;
-    return { first, rows: Array.from({ length: last - first + 1 }, (_, k) => stretches(hits.get(first + k) ?? [])) };
+    const starts = new Int32Array(last - first + 2);
+    for (let i = 0; i < count; i++) {
+      const after = (intAt(rowsAndWays, i) >> 1) - first + 1;
+      starts[after] = intAt(starts, after) + 1;
+    }
+    for (let k = 1; k < starts.length; k++) starts[k] = intAt(starts, k) + intAt(starts, k - 1);
+    const [sorted, ways, next] = [new Float64Array(count), new Int32Array(count), starts.slice()];
+    for (let i = 0; i < count; i++) {
+      const row = (intAt(rowsAndWays, i) >> 1) - first;
+      const at = intAt(next, row);
+      next[row] = at + 1;
+      sorted[at] = floatAt(xs, i);
+      ways[at] = (intAt(rowsAndWays, i) & 1) === 1 ? 1 : -1;
+    }
+    const rows: number[][] = [];
+    for (let k = 0; k + 1 < starts.length; k++)
+      rows.push(stretches(sorted, ways, intAt(starts, k), intAt(starts, k + 1)));
+    return { first, rows };
+  }
+
+  private makeRoom(more: number): void {
+    const needed = this.count + more;
+    if (needed <= this.xs.length) return;
+    const room = Math.max(needed, 2 * this.xs.length);
+    const [xs, rowsAndWays] = [new Float64Array(room), new Int32Array(room)];
+    xs.set(this.xs);
+    rowsAndWays.set(this.rowsAndWays);
+    this.xs = xs;
+    this.rowsAndWays = rowsAndWays;
   }
 }
 
-type Hit = { readonly x: number; readonly way: 1 | -1 };
+/** Room for so many hits at first. */
+const FIRST_HITS = 256;
 
-function stretches(hits: Hit[]): number[] {
+/** Stretches of ink of a row whose hits lie from one index up to another; they are put in order of x, those alike as they came. */
+function stretches(xs: Float64Array, ways: Int32Array, from: number, to: number): number[] {
+  if (to - from > MANY_IN_ROW) sortMany(xs.subarray(from, to), ways.subarray(from, to));
+  else sortFew(xs, ways, from, to);
   const out: number[] = [];
   let winding = 0;
-  for (const { x, way } of hits.sort((a, b) => a.x - b.x)) {
+  for (let i = from; i < to; i++) {
     const before = winding;
-    winding += way;
-    if (before === 0 || winding === 0) out.push(x);
+    winding += intAt(ways, i);
+    if (before === 0 || winding === 0) out.push(floatAt(xs, i));
   }
   return out;
+}
+
+/** More hits in a row than so many are sorted by the way for many. */
+const MANY_IN_ROW = 48;
+
+function sortMany(xs: Float64Array, ways: Int32Array): void {
+  const [x, way] = [xs.slice(), ways.slice()];
+  const order = Array.from(x, (_, i) => i).sort((a, b) => floatAt(x, a) - floatAt(x, b));
+  order.forEach((from, i) => {
+    xs[i] = floatAt(x, from);
+    ways[i] = intAt(way, from);
+  });
+}
+
+function sortFew(xs: Float64Array, ways: Int32Array, from: number, to: number): void {
+  for (let i = from + 1; i < to; i++) {
+    const x = floatAt(xs, i);
+    const way = intAt(ways, i);
+    let k = i - 1;
+    for (; k >= from && floatAt(xs, k) > x; k--) {
+      xs[k + 1] = floatAt(xs, k);
+      ways[k + 1] = intAt(ways, k);
+    }
+    xs[k + 1] = x;
+    ways[k + 1] = way;
+  }
 }
 
 /** Ink moved along its rows. */
@@ -141,20 +204,27 @@ export const moveRows = (r: InkRows, by: number): InkRows => ({
   rows: r.rows.map((row) => row.map((x) => x + by)),
 });
 
-/** The ink of several, one over the other. */
-export function uniteRows(all: readonly InkRows[]): InkRows {
-  const drawn = all.filter((r) => r.rows.length > 0);
-  if (drawn.length <= 1) return drawn[0] ?? NO_ROWS;
-  const first = Math.min(...drawn.map((r) => r.first));
-  const end = Math.max(...drawn.map((r) => r.first + r.rows.length));
-  return {
-    first,
-    rows: Array.from({ length: end - first }, (_, k) =>
-      stretches(
-        drawn.flatMap((r) =>
-          (r.rows[first + k - r.first] ?? []).map((x, i): Hit => ({ x, way: i % 2 === 0 ? 1 : -1 })),
-        ),
-      ),
-    ),
-  };
+/** The ink of several, one over the other, each moved along its rows by what is said for it. */
+export function uniteRows(all: readonly InkRows[], moves: readonly number[] = []): InkRows {
+  const drawn = all.flatMap((ink, i) => (ink.rows.length > 0 ? [{ ink, by: moves[i] ?? 0 }] : []));
+  const [only] = drawn;
+  if (!only) return NO_ROWS;
+  if (drawn.length === 1) return only.by === 0 ? only.ink : moveRows(only.ink, only.by);
+  const first = Math.min(...drawn.map(({ ink }) => ink.first));
+  const end = Math.max(...drawn.map(({ ink }) => ink.first + ink.rows.length));
+  const room = drawn.reduce((sum, { ink }) => sum + ink.rows.reduce((most, row) => Math.max(most, row.length), 0), 0);
+  const [xs, ways] = [new Float64Array(room), new Int32Array(room)];
+  const rows: (readonly number[])[] = [];
+  for (let row = first; row < end; row++) {
+    let count = 0;
+    for (const { ink, by } of drawn) {
+      const here = ink.rows[row - ink.first];
+      for (let i = 0; here && i < here.length; i++) {
+        xs[count] = numberAt(here, i) + by;
+        ways[count++] = i % 2 === 0 ? 1 : -1;
+      }
+    }
+    rows.push(stretches(xs, ways, 0, count));
+  }
+  return { first, rows };
 }

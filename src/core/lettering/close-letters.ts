@@ -1,7 +1,7 @@
 /** Closing up the letters of a line: each is moved towards those before it until they overlap as much as asked. In font units. */
-import { type InkRows, inkRowsOf, moveRows, uniteRows } from '../geometry/ink-rows';
+import { type InkRows, inkRowsOf, uniteRows } from '../geometry/ink-rows';
 import type { Memory, Stage } from '../memo';
-import { type Closing, closingMove } from './close-up';
+import { type Closing, closingMove, reachOf } from './close-up';
 import type { Typeface } from './face';
 import {
   glyphsKey,
@@ -59,11 +59,14 @@ export const CLOSING: Stage<ClosingInput, { readonly made: Closing | null }> = {
   key: ({ face, overlap, capital, farthest, ink, fixed }, idOf) =>
     `${idOf(face)}|${overlap}|${capital}|${farthest}|${ink.key}|${fixed.map((f) => `${f.x}:${f.ink.key}`).join('|')}`,
   run: ({ overlap, capital, farthest, ink, fixed }) => ({
-    made: closingMove(uniteRows(fixed.map((f) => moveRows(f.ink.rows, f.x))), ink.rows, {
-      wanted: overlap,
-      farthest: farthest * capital,
-      step: rowStep(capital),
-    }),
+    made: closingMove(
+      uniteRows(
+        fixed.map((f) => f.ink.rows),
+        fixed.map((f) => f.x),
+      ),
+      ink.rows,
+      { wanted: overlap, farthest: farthest * capital, step: rowStep(capital) },
+    ),
   }),
   weigh: () => 1,
 };
@@ -85,16 +88,18 @@ export function closeLetters(
 ): { letters: SetLetter[]; joints: LetterJoint[] } {
   const out: SetLetter[] = [];
   const joints: LetterJoint[] = [];
-  let word: { readonly ink: LetterInk; readonly x: number }[] = [];
+  const reach = reachOf(overlap, FARTHEST * capital);
+  let word: { readonly ink: LetterInk; readonly x: number; readonly right: number }[] = [];
   let moved = 0;
   letters.forEach((current, i) => {
     const before = letters[i - 1]?.letter;
     const { letter } = current;
     if (before && !words && spaceBetween(before, letter, text)) word = [];
     const ink = letterInk(letter, face, capital, memory);
-    if (word.length > 0) {
+    const near = word.slice(-LETTERS_BEFORE).filter((f) => f.right >= current.box.minX - moved - reach);
+    if (near.length > 0) {
       const from = (x: number) => Math.round((x - letter.x + moved) * 1e3) / 1e3;
-      const fixed = word.slice(-LETTERS_BEFORE).map((f) => ({ ink: f.ink, x: from(f.x) }));
+      const fixed = near.map((f) => ({ ink: f.ink, x: from(f.x) }));
       const closing = memory.get(CLOSING, { face, overlap, capital, farthest: FARTHEST, ink, fixed }).made;
       if (closing) {
         moved += closing.move;
@@ -102,7 +107,7 @@ export function closeLetters(
       }
     }
     const x = letter.x - moved;
-    word.push({ ink, x });
+    word.push({ ink, x, right: current.box.maxX - moved });
     out.push({ ...current, letter: { ...letter, x }, box: shiftBox(current.box, -moved, 0) });
   });
   return { letters: out, joints };

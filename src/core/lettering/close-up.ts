@@ -30,6 +30,10 @@ const ROUNDING = 1e-9;
 /** A joint this near the best there is will do where none is as strong as asked. */
 const NEAR_BEST = 0.9;
 
+/** How far to the left of a letter ink may end that still tells how far it is moved: what is farther away changes nothing. */
+export const reachOf = (wanted: number, farthest: number): number =>
+  (farthest + DEEPEST * wanted) / (1 - FREE_BEHIND) + wanted / 4;
+
 type Pair = { readonly fixed: readonly number[]; readonly moving: readonly number[]; readonly row: number };
 
 /**
@@ -46,7 +50,8 @@ export function closingMove(
   if (touch === null || touch > farthest) return null;
   const start = Math.max(0, touch);
   const end = Math.max(start, Math.min(crossingLimit(pairs, fixed, wanted, step), start + DEEPEST * wanted));
-  const at = (move: number): Closing => ({ move, joint: jointAt(pairs, { fixed, moving, move, step }) });
+  const near = within(pairs, start, end);
+  const at = (move: number): Closing => ({ move, joint: jointAt(near, { fixed, moving, move, step }) });
   const isEnough = (c: Closing) => c.joint >= wanted * (1 - ROUNDING);
   const now = at(start);
   if (isEnough(now)) return now;
@@ -100,6 +105,29 @@ function facingRows(fixed: InkRows, moving: InkRows): Pair[] {
     if (f.length > 0 && m.length > 0) pairs.push({ fixed: f, moving: m, row });
   }
   return pairs;
+}
+
+/** Facing rows without the strokes that meet none of the other row by any move between two. */
+function within(pairs: readonly Pair[], least: number, most: number): Pair[] {
+  const near: Pair[] = [];
+  for (const { fixed, moving, row } of pairs) {
+    const from = numberAt(moving, 0) - most;
+    const to = numberAt(moving, moving.length - 1) - least;
+    const some = strokesBetween(fixed, from, to);
+    if (some.length === 0) continue;
+    const others = strokesBetween(moving, numberAt(some, 0) + least, numberAt(some, some.length - 1) + most);
+    if (others.length > 0) near.push({ fixed: some, moving: others, row });
+  }
+  return near;
+}
+
+/** Strokes of a row that reach into a stretch; the row itself where all do. */
+function strokesBetween(row: readonly number[], from: number, to: number): readonly number[] {
+  let first = 0;
+  let end = row.length;
+  while (first < end && numberAt(row, first + 1) <= from) first += 2;
+  while (end > first && numberAt(row, end - 2) >= to) end -= 2;
+  return end - first === row.length ? row : row.slice(first, end);
 }
 
 /** The move at which ink first meets ink; 0 or less when it does already. */
@@ -170,7 +198,7 @@ class JointSweep {
   /** Strength of the strongest overlap that is complete. */
   private best = 0;
   /** Overlaps of the row before, which may go on. */
-  private open: Open[] = [];
+  private open: Open[] = NONE_OPEN;
   private before = Number.NEGATIVE_INFINITY;
 
   constructor(
@@ -183,14 +211,19 @@ class JointSweep {
   /** The next row in which both have ink. */
   add({ fixed, moving, row }: Pair): void {
     if (row !== this.before + 1) this.closeAll();
-    const next: Open[] = [];
-    for (let i = 0; i < moving.length; i += 2)
+    let next: Open[] = NONE_OPEN;
+    for (let i = 0; i < moving.length; i += 2) {
+      const m0 = numberAt(moving, i) - this.move;
+      const m1 = numberAt(moving, i + 1) - this.move;
       for (let k = 0; k < fixed.length; k += 2) {
-        const f = [numberAt(fixed, k), numberAt(fixed, k + 1)] as const;
-        const m = [numberAt(moving, i) - this.move, numberAt(moving, i + 1) - this.move] as const;
-        const cover = coverOf(f, m);
-        if (cover) next.push({ ...cover, of: this.overlapOf(cover, row) });
+        const f0 = numberAt(fixed, k);
+        const f1 = numberAt(fixed, k + 1);
+        if (Math.min(f1, m1) <= Math.max(f0, m0)) continue;
+        const cover = coverOf(f0, f1, m0, m1);
+        if (next === NONE_OPEN) next = [];
+        next.push({ ...cover, of: this.overlapOf(cover, row) });
       }
+    }
     for (const o of this.open) if (!next.some((n) => n.of === o.of)) this.close(o);
     this.open = next;
     this.before = row;
@@ -236,17 +269,22 @@ class JointSweep {
 
   private closeAll(): void {
     for (const o of this.open) this.close(o);
-    this.open = [];
+    this.open = NONE_OPEN;
   }
 }
 
-/** Where two stretches of ink in one row overlap; null where they do not. */
-function coverOf(fixed: readonly [number, number], moving: readonly [number, number]): Cover | null {
-  const [[f0, f1], [m0, m1]] = [fixed, moving];
-  const [x0, x1] = [Math.max(f0, m0), Math.min(f1, m1)];
-  if (x1 <= x0) return null;
-  return { x0, x1, leftSide: f0 > m0 ? 'fixed' : 'moving', right: f1 < m1 ? 'fixed' : 'moving', fixed, moving };
-}
+/** No overlaps; never added to. */
+const NONE_OPEN: Open[] = [];
+
+/** Where two stretches of ink in one row overlap, which they do. */
+const coverOf = (f0: number, f1: number, m0: number, m1: number): Cover => ({
+  x0: Math.max(f0, m0),
+  x1: Math.min(f1, m1),
+  leftSide: f0 > m0 ? 'fixed' : 'moving',
+  right: f1 < m1 ? 'fixed' : 'moving',
+  fixed: [f0, f1],
+  moving: [m0, m1],
+});
 
 /** Strength of the joint between the ink of two neighbours after a move. `pairs` are the rows in which both have ink. */
 function jointAt(

@@ -1,6 +1,7 @@
 /** Which pieces of a shape lie nearest to which: the links along which they are joined into one. */
 import type Flatbush from 'flatbush';
 import { indexChords } from '../geometry/chord-index';
+import { chordsOf } from '../geometry/ink-rows';
 import { flattenPath } from '../geometry/path';
 import type { Box, Point } from '../geometry/point';
 import { once } from '../memo';
@@ -14,6 +15,10 @@ export type PieceShape = {
   readonly box: Box;
   /** Found when first asked for. */
   readonly edges: () => EdgeIndex;
+  /** Its edges, each by the x and y of its ends; found when first asked for. */
+  readonly chords: () => Float64Array;
+  /** A few of its corners, found when first asked for. */
+  readonly someCorners: () => readonly Point[];
 };
 
 /** A piece with its outlines as polygons; their edges are put in an index when first asked for. */
@@ -22,6 +27,12 @@ export const pieceShape = (piece: Piece, polygons: PieceShape['polygons'], box: 
   polygons,
   box,
   edges: once(() => edgesOf(polygons)),
+  chords: once(() => chordsOf(polygons)),
+  someCorners: once(() => {
+    const all = polygons.flat();
+    const every = Math.max(1, Math.floor(all.length / ROUGH_CORNERS));
+    return all.filter((_, i) => i % every === 0);
+  }),
 });
 
 /**
@@ -61,7 +72,7 @@ export function shortestLinks(shapes: readonly PieceShape[]): PieceLink[] {
       if (joined.has(i)) return;
       const known = best[i] as (typeof best)[number];
       if (boxDistance(shape.box, added.box) < known.distance) {
-        const found = closestPoints(shape, added);
+        const found = closestPoints(shape, added, known.distance);
         if (found.distance < known.distance) {
           known.distance = found.distance;
           known.link = { piece: i, to: latest, from: found.from, at: found.at };
@@ -76,11 +87,11 @@ export function shortestLinks(shapes: readonly PieceShape[]): PieceLink[] {
   return links;
 }
 
-/** The nearest points of two shapes, over all their outlines. */
-export function closestPoints(a: PieceShape, b: PieceShape): Nearest {
-  const most = roughDistance(a, b);
-  const one = cornersToEdges(a, b, most);
-  const other = cornersToEdges(b, a, one.distance);
+/** The nearest points of two shapes, over all their outlines; where they are no nearer than `most`, they need not be found. */
+export function closestPoints(a: PieceShape, b: PieceShape, most = Infinity): Nearest {
+  const cap = Math.min(most, roughDistance(a, b));
+  const one = cornersToEdges(a, b, cap);
+  const other = cornersToEdges(b, a, Math.min(cap, one.distance));
   return one.distance <= other.distance ? one : { distance: other.distance, from: other.at, at: other.from };
 }
 
@@ -92,15 +103,14 @@ const ROUGH_CORNERS = 40;
 
 /** The distance of a few corners: no less than the true one. */
 function roughDistance(a: PieceShape, b: PieceShape): number {
-  const some = (shape: PieceShape) => {
-    const all = shape.polygons.flat();
-    const every = Math.max(1, Math.floor(all.length / ROUGH_CORNERS));
-    return all.filter((_, i) => i % every === 0);
-  };
   let least = Infinity;
-  const others = some(b);
-  for (const p of some(a)) for (const q of others) least = Math.min(least, Math.hypot(p.x - q.x, p.y - q.y));
-  return least;
+  const others = b.someCorners();
+  for (const p of a.someCorners())
+    for (const q of others) {
+      const [dx, dy] = [p.x - q.x, p.y - q.y];
+      least = Math.min(least, dx * dx + dy * dy);
+    }
+  return Math.sqrt(least);
 }
 
 type EdgeIndex = { readonly index: Flatbush; readonly edges: readonly (readonly [Point, Point])[] };
@@ -121,8 +131,10 @@ function cornersToEdges(a: PieceShape, b: PieceShape, most: number): Nearest {
   const { index, edges } = b.edges();
   let least = most * (1 + 1e-9) + 1e-9;
   let best: Nearest = { distance: Infinity, from: { x: 0, y: 0 }, at: { x: 0, y: 0 } };
+  const { box } = b;
   for (const corners of a.polygons)
-    for (const c of corners)
+    for (const c of corners) {
+      if (c.x < box.minX - least || c.x > box.maxX + least || c.y < box.minY - least || c.y > box.maxY + least) continue;
       for (const i of index.search(c.x - least, c.y - least, c.x + least, c.y + least)) {
         const [p, q] = edges[i] as readonly [Point, Point];
         const dx = q.x - p.x;
@@ -135,5 +147,6 @@ function cornersToEdges(a: PieceShape, b: PieceShape, most: number): Nearest {
         least = distance;
         best = { distance, from: c, at };
       }
+    }
   return best;
 }

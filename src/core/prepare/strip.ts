@@ -6,7 +6,7 @@
  */
 
 import { numberAt } from '../geometry/elements';
-import { rowsOfPolygons } from '../geometry/ink-rows';
+import { rowsOfChords } from '../geometry/ink-rows';
 import { applyMatrix, type Point, rotation } from '../geometry/point';
 import type { PieceLink, PieceShape } from './links';
 
@@ -107,14 +107,13 @@ function stripAlong(
   }: { readonly link: PieceLink; readonly angle: number; readonly width: number; readonly wish: StripWish },
 ): (Strip & { cost: number }) | null {
   const turn = rotation(-angle);
-  const turned = (shape: PieceShape) => shape.polygons.map((polygon) => polygon.map((p) => applyMatrix(turn, p)));
   const step = width / ROWS;
   const wanted = wish.at ? applyMatrix(turn, wish.at) : null;
   const level = wanted?.y ?? (applyMatrix(turn, link.from).y + applyMatrix(turn, link.at).y) / 2;
   const around = reachOf(from, to, wish.widthMm);
-  const within = [level - around, level + around] as const;
-  const a = rowsOfPolygons(turned(from), step, within);
-  const b = rowsOfPolygons(turned(to), step, within);
+  const near = { step, within: [level - around, level + around], upTo: Infinity } as const;
+  const a = rowsOfChords(from.chords(), turn, near);
+  const b = rowsOfChords(to.chords(), turn, near);
   const first = Math.max(a.first, b.first);
   const end = Math.min(a.first + a.rows.length, b.first + b.rows.length);
   const facing: (Facing | null)[] = [];
@@ -123,17 +122,11 @@ function stripAlong(
   const middles = middlesOf(facing, width);
   let best: (Strip & { cost: number }) | null = null;
   for (let k = 0; k + ROWS <= facing.length; k++) {
-    const run = facing.slice(k, k + ROWS);
-    if (run.some((f) => f === null)) continue;
-    const rows = run as Facing[];
-    const near = Math.min(...rows.map((f) => f.end));
-    const far = Math.max(...rows.map((f) => f.start));
-    const uneven = Math.max(...rows.map((f) => f.end)) - near + far - Math.min(...rows.map((f) => f.start));
-    const into = Math.min(
-      wish.overlapMm,
-      near - Math.max(...rows.map((f) => f.behind)),
-      Math.min(...rows.map((f) => f.beyond)) - far,
-    );
+    const run = runOf(facing, k);
+    if (!run) continue;
+    const { near, far } = run;
+    const uneven = run.latest - near + far - run.earliest;
+    const into = Math.min(wish.overlapMm, near - run.behind, run.beyond - far);
     const overlap = Math.max(into, Math.min(wish.overlapMm, 0.3 * width));
     const ideal = (first + numberAt(middles, k + ROWS / 2)) * step;
     // Rows are a grid; within half of it the strip may lie exactly in the middle.
@@ -153,6 +146,39 @@ function stripAlong(
     }
   }
   return best;
+}
+
+/** Of a run of rows that face each other: the first and the last end of a stroke, the first and the last start of the next, and both backs. */
+type Run = {
+  near: number;
+  latest: number;
+  earliest: number;
+  far: number;
+  behind: number;
+  beyond: number;
+};
+
+/** The run of rows that begins with one; null where the pieces don't face each other in all of them. */
+function runOf(facing: readonly (Facing | null)[], from: number): Run | null {
+  const run: Run = {
+    near: Infinity,
+    latest: -Infinity,
+    earliest: Infinity,
+    far: -Infinity,
+    behind: -Infinity,
+    beyond: Infinity,
+  };
+  for (let k = from; k < from + ROWS; k++) {
+    const row = facing[k];
+    if (!row) return null;
+    run.near = Math.min(run.near, row.end);
+    run.latest = Math.max(run.latest, row.end);
+    run.earliest = Math.min(run.earliest, row.start);
+    run.far = Math.max(run.far, row.start);
+    run.behind = Math.max(run.behind, row.behind);
+    run.beyond = Math.min(run.beyond, row.beyond);
+  }
+  return run;
 }
 
 /** How far from the link strips are looked for. */
