@@ -77,19 +77,41 @@ function fitOne(samples: readonly Sample[], tolerance: number): Fit {
     worst = 0;
     for (let i = 1; i < samples.length - 1; i++) {
       const s = samples[i] as Sample;
-      const t = nearestParameter(
-        curve,
-        s.x,
-        s.y,
-        Math.max(0, numberAt(parameters, i) - 0.15),
-        Math.min(1, numberAt(parameters, i) + 0.15),
-      );
+      const t = footNear(curve, s, numberAt(parameters, i));
       parameters[i] = t;
       worst = Math.max(worst, away(curve, t, s));
     }
     if (worst <= tolerance) break;
   }
   return { curve, parameters, within: worst <= tolerance };
+}
+
+/** How far from where it is sought a foot may be. */
+const FOOT_WITHIN = 0.15;
+const FOOT_ROUNDS = 10;
+/** Steps this small end the search. */
+const FOOT_STEP = 1e-13;
+
+/** The parameter of the foot of a point's perpendicular on a cubic, by Gauss and Newton from one near it. */
+function footNear({ x0, y0, ax, ay, bx, by, x1, y1 }: Cubic, { x, y }: Point, near: number): number {
+  // Written out, without points in between: most of what fitting takes goes here.
+  const low = Math.max(0, near - FOOT_WITHIN);
+  const high = Math.min(1, near + FOOT_WITHIN);
+  let t = near;
+  for (let k = 0; k < FOOT_ROUNDS; k++) {
+    const u = 1 - t;
+    const [c0, c1, c2, c3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+    const dx = 3 * (u * u * (ax - x0) + 2 * u * t * (bx - ax) + t * t * (x1 - bx));
+    const dy = 3 * (u * u * (ay - y0) + 2 * u * t * (by - ay) + t * t * (y1 - by));
+    const speed = dx * dx + dy * dy;
+    if (speed === 0) break;
+    const px = c0 * x0 + c1 * ax + c2 * bx + c3 * x1;
+    const py = c0 * y0 + c1 * ay + c2 * by + c3 * y1;
+    const next = Math.min(high, Math.max(low, t + ((x - px) * dx + (y - py) * dy) / speed));
+    if (Math.abs(next - t) < FOOT_STEP) break;
+    t = next;
+  }
+  return t;
 }
 
 function byChordLength(samples: readonly Sample[]): number[] {

@@ -3,7 +3,7 @@ import { numberAt } from './elements';
 import { type Path, pathArea, pathBox } from './path';
 import type { Box } from './point';
 import { pointAt, type Segment } from './segment';
-import { windingAt } from './winding';
+import { windingIn } from './winding';
 
 /**
  * How closed paths lie in each other. `parent` is the index of the smallest path around each, or -1; `depth` how many
@@ -26,13 +26,14 @@ const mayContain = (outer: Box, inner: Box): boolean =>
 /** Paths may touch, so that several points of one are asked where they lie. */
 const POINTS_ASKED = 3;
 
-function liesIn(inner: Path, outer: Path): boolean {
-  const { segments } = inner;
+type WindingAbout = ReturnType<typeof windingIn>;
+
+function liesIn({ segments }: Path, windingAbout: WindingAbout): boolean {
   const asked = Math.min(segments.length, POINTS_ASKED);
   let votes = 0;
   for (let m = 0; m < asked; m++) {
     const p = pointAt(segments[Math.floor((m * segments.length) / asked)] as Segment, 0.5);
-    votes += windingAt(outer, p.x, p.y) !== 0 ? 1 : -1;
+    votes += windingAbout(p.x, p.y) !== 0 ? 1 : -1;
   }
   return votes > 0;
 }
@@ -45,11 +46,14 @@ export type KnownNesting = { readonly group: number; readonly parent: number };
  * each group lie in each other, only paths of different groups are compared.
  */
 export function nestMeasured(paths: readonly MeasuredPath[], known?: readonly KnownNesting[]): Nesting {
+  const windings: WindingAbout[] = [];
   const isAround = (j: number, i: number): boolean => {
     const [own, other] = [known?.[i], known?.[j]];
     if (own && other && own.group === other.group) return own.parent === j;
     const [inner, outer] = [paths[i] as MeasuredPath, paths[j] as MeasuredPath];
-    return mayContain(outer.box, inner.box) && liesIn(inner.path, outer.path);
+    if (!mayContain(outer.box, inner.box)) return false;
+    windings[j] ??= windingIn(outer.path);
+    return liesIn(inner.path, windings[j]);
   };
   const size = (i: number) => Math.abs((paths[i] as MeasuredPath).area);
   const order = paths.map((_, i) => i).sort((a, b) => size(b) - size(a));

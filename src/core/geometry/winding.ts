@@ -48,19 +48,67 @@ function crossings(s: Segment, x: number, y: number): number {
   if (minX > x) return across(s.y0, s.y1, y);
   const stops = s.kind === 'line' ? [0, 1] : [0, ...extremes(s).sort((a, b) => a - b), 1];
   let sum = 0;
+  let end = pointAt(s, 0);
   for (let i = 1; i < stops.length; i++) {
-    let before = numberAt(stops, i - 1);
-    let after = numberAt(stops, i);
-    const way = across(pointAt(s, before).y, pointAt(s, after).y, y);
+    const start = end;
+    end = pointAt(s, numberAt(stops, i));
+    const way = across(start.y, end.y, y);
     if (way === 0) continue;
-    for (let k = 0; k < HALVINGS; k++) {
-      const mid = (before + after) / 2;
-      if (pointAt(s, mid).y <= y === way > 0) before = mid;
-      else after = mid;
-    }
-    if (pointAt(s, (before + after) / 2).x > x) sum += way;
+    // Between two stops x runs one way too: where both ends lie on one side, so does the crossing.
+    if (Math.max(start.x, end.x) <= x) continue;
+    if (Math.min(start.x, end.x) > x || crossingX(s, numberAt(stops, i - 1), numberAt(stops, i), y, way > 0) > x)
+      sum += way;
   }
   return sum;
+}
+
+/** Where a piece of a segment that rises, or falls, all the way meets a height. */
+function crossingX(s: Segment, from: number, to: number, y: number, isRising: boolean): number {
+  let [before, after] = [from, to];
+  for (let k = 0; k < HALVINGS; k++) {
+    const mid = (before + after) / 2;
+    if (pointAt(s, mid).y <= y === isRising) before = mid;
+    else after = mid;
+  }
+  return pointAt(s, (before + after) / 2).x;
+}
+
+/** Segments from which on it pays to sort them by where they lie, and how many then share a band of heights on the mean. */
+const MANY = 48;
+const IN_BAND = 4;
+
+/** The winding number of a closed path about points that do not lie on it: for asking about many. */
+export function windingIn(path: Path): (x: number, y: number) => number {
+  const { segments } = path;
+  if (segments.length < MANY) return (x, y) => windingAt(path, x, y);
+  const heights = segments.map(heightsOf);
+  const low = heights.reduce((least, h) => Math.min(least, h[0]), Infinity);
+  const high = heights.reduce((most, h) => Math.max(most, h[1]), -Infinity);
+  const count = Math.ceil(segments.length / IN_BAND);
+  const bandOf = (y: number): number =>
+    Math.min(count - 1, Math.max(0, Math.floor(((y - low) / (high - low || 1)) * count)));
+  const bands = Array.from({ length: count }, (): Segment[] => []);
+  segments.forEach((s, i) => {
+    const [from, to] = heights[i] as readonly [number, number];
+    for (let band = bandOf(from); band <= bandOf(to); band++) bands[band]?.push(s);
+  });
+  return (x, y) => {
+    if (!(y >= low && y <= high)) return 0;
+    let winding = 0;
+    for (const s of bands[bandOf(y)] ?? []) winding += crossings(s, x, y);
+    return winding;
+  };
+}
+
+/** Heights that a segment does not leave: of its ends and control points, of an arc those of its circle. */
+function heightsOf(s: Segment): readonly [number, number] {
+  if (s.kind === 'arc') {
+    const r = arcRadius(s);
+    return [Math.min(s.cy - r, s.y0, s.y1), Math.max(s.cy + r, s.y0, s.y1)];
+  }
+  if (s.kind === 'line') return [Math.min(s.y0, s.y1), Math.max(s.y0, s.y1)];
+  if (s.kind === 'quadratic') return [Math.min(s.y0, s.ay, s.y1), Math.max(s.y0, s.ay, s.y1)];
+  return [Math.min(s.y0, s.ay, s.by, s.y1), Math.max(s.y0, s.ay, s.by, s.y1)];
 }
 
 /** Winding number of a closed path about a point that does not lie on it. */
