@@ -78,7 +78,7 @@ describe('what makes a letter itself', () => {
         for (const shift of [-5, -1, 0, 2]) {
           const [least, leastHere, really] = [
             leastDifference(a, b),
-            leastDifferenceAt(a, b, shift),
+            leastDifferenceAt(a, b, shift, Infinity),
             differenceOf(a, b, shift),
           ];
           expect(least).toBeLessThanOrEqual(really + 1e-3);

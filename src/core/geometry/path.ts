@@ -9,6 +9,7 @@ import {
   pointAt,
   reverseSegment,
   type Segment,
+  spanOf,
   stepsWithin,
   subSegment,
   transformSegments,
@@ -38,6 +39,14 @@ export const regionArea = (r: Region): number => r.reduce((sum, p) => sum + path
 
 /** Arc length of a path. */
 export const pathLength = (p: Path): number => p.segments.reduce((sum, s) => sum + segmentLength(s), 0);
+
+/** Whether a closed path is thinner than so much on average, in mm. */
+export function isThread(p: Path, mm: number): boolean {
+  const area = Math.abs(pathArea(p));
+  // Its control points tell no less than its length, which takes longer to find.
+  const most = p.segments.reduce((sum, s) => sum + spanOf(s), 0);
+  return area <= (most / 2) * mm && area <= (pathLength(p) / 2) * mm;
+}
 
 /** Segments of several paths together. */
 export const countSegments = (r: readonly Path[]): number => r.reduce((sum, p) => sum + p.segments.length, 0);

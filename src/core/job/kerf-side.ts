@@ -9,6 +9,7 @@ import { pathLength } from '../geometry/path';
 import { type Box, determinant, EMPTY_BOX, uniteBoxes } from '../geometry/point';
 import type { Memory, Stage } from '../memo';
 import { measureOutlines, type Outline, transformOutlines, weighOutlines } from '../prepare/outline';
+import { parallelsIn } from '../prepare/parallels';
 import type { PreparedPart } from '../prepare/prepared';
 import { settingsOn } from '../shop/in-force';
 import type { PartResult } from './part-result';
@@ -31,10 +32,18 @@ type Input = {
 const GROWN: Stage<Input, readonly Outline[]> = {
   name: 'beside the outlines',
   key: ({ own, by, sides }, idOf) => `${idOf(own)}|${by}|${sides.length > 0 ? JSON.stringify(sides) : ''}`,
-  run({ engine, own, by, sides }) {
+  run({ engine, own, by, sides }, memory) {
     const set = cutSidesOf(own, sides);
     const byOf = (i: number): number => ({ usual: by, line: 0, other: -by })[set[i] ?? 'usual'];
-    return measureOutlines(offsetRegion(engine, own.outlines, { by, outerBy: byOf, holeBy: byOf, corners: 'round' }));
+    return measureOutlines(
+      offsetRegion(engine, own.outlines, {
+        by,
+        outerBy: byOf,
+        holeBy: byOf,
+        corners: 'round',
+        parallels: parallelsIn(memory),
+      }),
+    );
   },
   weigh: weighOutlines,
 };

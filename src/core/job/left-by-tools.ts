@@ -7,6 +7,7 @@ import { type Linework, stepIn } from '../kinds/steps';
 import { isCut } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
 import { measureOutlines, type Outline, weighOutlines } from '../prepare/outline';
+import { parallelsIn } from '../prepare/parallels';
 import type { PreparedPart } from '../prepare/prepared';
 import { widthOf } from '../toolpath/hatch/tool';
 
@@ -19,8 +20,14 @@ type AfterKerfInput = { readonly part: PreparedPart; readonly kerf: number; read
 const AFTER_KERF: Stage<AfterKerfInput, readonly Outline[]> = {
   name: 'shape after the kerf',
   key: ({ part, kerf }, idOf) => `${idOf(part)}|${kerf}`,
-  run: ({ part: { solid, keep }, kerf, engine }) =>
-    measureOutlines(offsetRegion(engine, solid, { by: keep === 'inside' ? -kerf / 2 : kerf / 2, corners: 'round' })),
+  run: ({ part: { solid, keep }, kerf, engine }, memory) =>
+    measureOutlines(
+      offsetRegion(engine, solid, {
+        by: keep === 'inside' ? -kerf / 2 : kerf / 2,
+        corners: 'round',
+        parallels: parallelsIn(memory),
+      }),
+    ),
   weigh: weighOutlines,
 };
 

@@ -37,7 +37,12 @@ export function preparePart(part: Part, context: PrepareContext): PreparedPart {
   };
   const bare = combineMembers(drawnFrom(solid), context.engine);
   const members = solid.map(({ layout, matrix }, i) => ({ role: (part.members[i] as Member).role, layout, matrix }));
-  const stepped = outlineSteps(bare, part, { engine: context.engine, members, sources: sources.flat() });
+  const stepped = outlineSteps(bare, part, {
+    engine: context.engine,
+    members,
+    sources: sources.flat(),
+    memory: context.memory,
+  });
   const { keep, notes } = stepped;
   let shape = stepped.shape;
   const nodes = stepIn(part, 'nodes');

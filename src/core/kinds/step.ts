@@ -8,7 +8,7 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import type { Matrix } from '../geometry/point';
 import type { Rule } from '../inspect/rule';
 import type { Layout } from '../lettering/layout';
-import type { LongStage } from '../memo';
+import type { LongStage, Memory } from '../memo';
 import type { Mover } from '../prepare/mover';
 import type { Outline } from '../prepare/outline';
 import type { Keep, PreparedPart } from '../prepare/prepared';
@@ -117,6 +117,8 @@ export type OutlineContext = {
     readonly matrix: Matrix;
   }[];
   readonly sources: readonly Source[];
+  /** Where what is reckoned again and again is kept. */
+  readonly memory: Memory;
 };
 
 /** A step that makes a clean shape of a clean shape. */

@@ -168,7 +168,7 @@ function nearestTo(letter: LetterImage, others: readonly LetterImage[]): Near[] 
     // From the middle outwards, so that what comes later is given up early.
     for (let k = 0; k <= 2 * SHIFTS; k++) {
       const shift = k % 2 === 0 ? k / 2 : -(k + 1) / 2;
-      if (leastDifferenceAt(letter, image, shift) >= best.sum) continue;
+      if (leastDifferenceAt(letter, image, shift, best.sum) >= best.sum) continue;
       const sum = differenceOf(letter, image, shift, best.sum);
       if (sum < best.sum) best = { shift, sum };
     }
@@ -183,19 +183,29 @@ function nearestTo(letter: LetterImage, others: readonly LetterImage[]): Near[] 
 
 /** Each cell mixed with its neighbours, so that an edge a hair off still counts. */
 function softened(cells: Float32Array): Float32Array {
-  const mixed = (from: Float32Array, step: number) => {
-    const out = new Float32Array(from.length);
-    for (let i = 0; i < from.length; i++)
-      out[i] = (from[i] as number) / 2 + ((from[i - step] ?? 0) + (from[i + step] ?? 0)) / 4;
-    return out;
-  };
-  return mixed(mixed(cells, 1), COLUMNS);
+  return mixedWith(mixedWith(cells, 1), COLUMNS);
 }
 
+/** Each cell half itself and half those so many before and after it; nothing beyond the ends. */
+function mixedWith(from: Float32Array, step: number): Float32Array {
+  const out = new Float32Array(from.length);
+  for (let i = 0; i < from.length; i++) {
+    const before = i >= step ? (from[i - step] as number) : 0;
+    const after = i + step < from.length ? (from[i + step] as number) : 0;
+    out[i] = (from[i] as number) / 2 + (before + after) / 4;
+  }
+  return out;
+}
+
+/** Ink and white as shares of all of it; in place. */
 function normalised(ink: Float32Array, white: Float32Array): Evidence {
   let sum = 0;
-  for (const v of ink) sum += v;
-  for (const v of white) sum += v;
+  for (let i = 0; i < ink.length; i++) sum += ink[i] as number;
+  for (let i = 0; i < white.length; i++) sum += white[i] as number;
   const share = sum === 0 ? 0 : 1 / sum;
-  return { ink: ink.map((v) => v * share), white: white.map((v) => v * share) };
+  for (let i = 0; i < ink.length; i++) {
+    ink[i] = (ink[i] as number) * share;
+    white[i] = (white[i] as number) * share;
+  }
+  return { ink, white };
 }

@@ -40,7 +40,14 @@ export type LetterImage = {
   readonly ink: number;
   readonly rowInk: Float32Array;
   readonly columnInk: Float32Array;
+  /** Of each band of rows the sum of all columns before one, for each column and for their end. */
+  readonly bandInk: Float64Array;
 };
+
+/** Rows in a band, and columns in a block of one, by whose ink pictures are compared roughly. */
+const ROWS_IN_BAND = 4;
+const COLUMNS_IN_BLOCK = 8;
+const BANDS = Math.ceil(ROWS / ROWS_IN_BAND);
 
 /** Where the middle of a letter lies, whose pictures are about it. */
 export const middleOf = (paths: readonly Path[]): number => {
@@ -110,7 +117,20 @@ function measured(cells: Float32Array): LetterImage {
       if (c < from) from = c;
       if (c >= to) to = c + 1;
     }
-  return { cells, from: Math.min(from, to), to, ink, rowInk, columnInk };
+  return { cells, from: Math.min(from, to), to, ink, rowInk, columnInk, bandInk: bandInkOf(cells) };
+}
+
+function bandInkOf(cells: Float32Array): Float64Array {
+  const sums = new Float64Array(BANDS * (COLUMNS + 1));
+  const column = new Float64Array(COLUMNS);
+  for (let band = 0; band < BANDS; band++) {
+    column.fill(0);
+    for (let r = band * ROWS_IN_BAND; r < Math.min(ROWS, (band + 1) * ROWS_IN_BAND); r++)
+      for (let c = 0; c < COLUMNS; c++) column[c] = (column[c] as number) + (cells[r * COLUMNS + c] as number);
+    const at = band * (COLUMNS + 1);
+    for (let c = 0; c < COLUMNS; c++) sums[at + c + 1] = (sums[at + c] as number) + (column[c] as number);
+  }
+  return sums;
 }
 
 /** How much two pictures differ where the second is moved by whole columns; no more than `most` is told apart. */
@@ -147,9 +167,28 @@ export function leastDifference(a: LetterImage, b: LetterImage): number {
   return sum;
 }
 
-/** What two pictures differ by at least where the second is moved by whole columns: by the ink of these. */
-export const leastDifferenceAt = (a: LetterImage, b: LetterImage, shift: number): number =>
-  withDifference(0, a.columnInk, b.columnInk, { at: 0, from: 0, to: COLUMNS, shift });
+/** What two pictures differ by at least where the second is moved by whole columns: by the ink of these, and by that of blocks. */
+export function leastDifferenceAt(a: LetterImage, b: LetterImage, shift: number, most: number): number {
+  const byColumns = withDifference(0, a.columnInk, b.columnInk, { at: 0, from: 0, to: COLUMNS, shift });
+  return byColumns >= most ? byColumns : Math.max(byColumns, ROUNDED * blockDifference(a.bandInk, b.bandInk, shift));
+}
+
+/** Sums of ink are rounded: what is said of them is this share less. */
+const ROUNDED = 1 - 1e-5;
+
+/** What the blocks of two pictures differ by where the second is moved by whole columns. */
+function blockDifference(a: Float64Array, b: Float64Array, shift: number): number {
+  let sum = 0;
+  for (let at = 0; at < a.length; at += COLUMNS + 1)
+    for (let from = 0; from < COLUMNS; from += COLUMNS_IN_BLOCK) {
+      const to = Math.min(COLUMNS, from + COLUMNS_IN_BLOCK);
+      const start = Math.min(COLUMNS, Math.max(0, from - shift));
+      const end = Math.min(COLUMNS, Math.max(0, to - shift));
+      const own = (a[at + to] as number) - (a[at + from] as number);
+      sum += Math.abs(own - (b[at + end] as number) + (b[at + start] as number));
+    }
+  return sum;
+}
 
 /** A cell of a row that begins `at`; nothing beyond its ends. */
 export const cellAt = (cells: Float32Array, at: number, column: number): number =>

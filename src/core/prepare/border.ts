@@ -3,7 +3,9 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { largestCircleIn } from '../geometry/inscribed';
 import { type Corners, offsetRegion } from '../geometry/offset/offset';
 import { boxHeight, boxWidth, EMPTY_BOX, uniteBoxes } from '../geometry/point';
+import type { Memory } from '../memo';
 import { measureOutlines, type Outline } from './outline';
+import { parallelsIn } from './parallels';
 
 /** How a border runs around a shape. */
 export type BorderSettings = {
@@ -26,10 +28,16 @@ const ENVELOPE = 2;
  * closing and then opening, as in mathematical morphology (Serra 1982); the growing that bridges is one with that to
  * the border's distance.
  */
-export function border(engine: ClipEngine, shape: readonly Outline[], step: BorderSettings): readonly Outline[] {
+export function border(
+  engine: ClipEngine,
+  shape: readonly Outline[],
+  step: BorderSettings,
+  memory: Memory,
+): readonly Outline[] {
   if (shape.length === 0) return shape;
+  const parallels = parallelsIn(memory);
   const grow = (outlines: readonly Outline[], by: number, corners: Corners = 'round') =>
-    by === 0 ? outlines : measureOutlines(offsetRegion(engine, outlines, { by, corners }));
+    by === 0 ? outlines : measureOutlines(offsetRegion(engine, outlines, { by, corners, parallels }));
   const box = shape.reduce((all, o) => uniteBoxes(all, o.box), EMPTY_BOX);
   const spanned = step.envelope ? ENVELOPE * Math.min(boxWidth(box), boxHeight(box)) : 0;
   let out = spanned > 0 ? grow(grow(shape, spanned), -spanned) : shape;

@@ -3,7 +3,7 @@ import type Flatbush from 'flatbush';
 import { indexChords } from '../geometry/chord-index';
 import { chordsOf } from '../geometry/ink-rows';
 import { flattenPath } from '../geometry/path';
-import type { Box, Point } from '../geometry/point';
+import { type Box, EMPTY_BOX, type Point } from '../geometry/point';
 import { once } from '../memo';
 import type { Outline } from './outline';
 import type { Piece } from './pieces';
@@ -17,6 +17,8 @@ export type PieceShape = {
   readonly edges: () => EdgeIndex;
   /** Its edges, each by the x and y of its ends; found when first asked for. */
   readonly chords: () => Float64Array;
+  /** Its corners, neighbours together, with their bounds; found when first asked for. */
+  readonly corners: () => readonly CornerRun[];
   /** A few of its corners, found when first asked for. */
   readonly someCorners: () => readonly Point[];
 };
@@ -28,6 +30,7 @@ export const pieceShape = (piece: Piece, polygons: PieceShape['polygons'], box: 
   box,
   edges: once(() => edgesOf(polygons)),
   chords: once(() => chordsOf(polygons)),
+  corners: once(() => polygons.flatMap(cornerRuns)),
   someCorners: once(() => {
     const all = polygons.flat();
     const every = Math.max(1, Math.floor(all.length / ROUGH_CORNERS));
@@ -113,6 +116,30 @@ function roughDistance(a: PieceShape, b: PieceShape): number {
   return Math.sqrt(least);
 }
 
+/** Corners that follow each other, and their bounds. */
+type CornerRun = Box & { readonly corners: readonly Point[] };
+
+const CORNERS_IN_RUN = 12;
+
+function cornerRuns(polygon: readonly Point[]): CornerRun[] {
+  const runs: CornerRun[] = [];
+  for (let from = 0; from < polygon.length; from += CORNERS_IN_RUN) {
+    const corners = polygon.slice(from, from + CORNERS_IN_RUN);
+    let { minX, minY, maxX, maxY } = EMPTY_BOX;
+    for (const { x, y } of corners) {
+      minX = Math.min(minX, x);
+      minY = Math.min(minY, y);
+      maxX = Math.max(maxX, x);
+      maxY = Math.max(maxY, y);
+    }
+    runs.push({ corners, minX, minY, maxX, maxY });
+  }
+  return runs;
+}
+
+const pointDistance = ({ x, y }: Point, box: Box): number =>
+  Math.hypot(Math.max(0, x - box.maxX, box.minX - x), Math.max(0, y - box.maxY, box.minY - y));
+
 type EdgeIndex = { readonly index: Flatbush; readonly edges: readonly (readonly [Point, Point])[] };
 
 function edgesOf(polygons: PieceShape['polygons']): EdgeIndex {
@@ -131,10 +158,11 @@ function cornersToEdges(a: PieceShape, b: PieceShape, most: number): Nearest {
   const { index, edges } = b.edges();
   let least = most * (1 + 1e-9) + 1e-9;
   let best: Nearest = { distance: Infinity, from: { x: 0, y: 0 }, at: { x: 0, y: 0 } };
-  const { box } = b;
-  for (const corners of a.polygons)
+  for (const { corners, minX, minY, maxX, maxY } of a.corners()) {
+    if (boxDistance({ minX, minY, maxX, maxY }, b.box) >= least) continue;
+    if (index.search(minX - least, minY - least, maxX + least, maxY + least).length === 0) continue;
     for (const c of corners) {
-      if (c.x < box.minX - least || c.x > box.maxX + least || c.y < box.minY - least || c.y > box.maxY + least) continue;
+      if (pointDistance(c, b.box) >= least) continue;
       for (const i of index.search(c.x - least, c.y - least, c.x + least, c.y + least)) {
         const [p, q] = edges[i] as readonly [Point, Point];
         const dx = q.x - p.x;
@@ -148,5 +176,6 @@ function cornersToEdges(a: PieceShape, b: PieceShape, most: number): Nearest {
         best = { distance, from: c, at };
       }
     }
+  }
   return best;
 }

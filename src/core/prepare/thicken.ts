@@ -3,8 +3,10 @@ import type { ClipEngine } from '../geometry/boolean/engine';
 import { numberAt } from '../geometry/elements';
 import { largestCircleIn } from '../geometry/inscribed';
 import { type Corners, offsetRegion } from '../geometry/offset/offset';
+import type { Memory } from '../memo';
 import { type ClosedWhite, closedByGrowing } from './grown';
 import { measureOutlines, type Outline } from './outline';
+import { parallelsIn } from './parallels';
 
 /** How outlines are moved: how far outwards, in mm, and how narrow holes may get. */
 export type ThickenSettings = {
@@ -30,7 +32,12 @@ const HARDLY_MM = 0.1;
 const widthOf = (hole: Outline): number => 2 * largestCircleIn(hole.path).radius;
 
 /** Every outline moved by the step's distance; a hole that would get narrower than it may gives way. */
-export function thicken(engine: ClipEngine, shape: readonly Outline[], step: ThickenSettings): Thickened {
+export function thicken(
+  engine: ClipEngine,
+  shape: readonly Outline[],
+  step: ThickenSettings,
+  memory: Memory,
+): Thickened {
   if (step.by === 0) return { outlines: shape, heldHoles: [], closed: [] };
   const heldHoles: { hole: Outline; widthMm: number }[] = [];
   const least = step.holesOpen;
@@ -44,7 +51,12 @@ export function thicken(engine: ClipEngine, shape: readonly Outline[], step: Thi
     return most;
   });
   const outlines = measureOutlines(
-    offsetRegion(engine, shape, { by: step.by, corners: step.corners, holeBy: (i) => numberAt(by, i) }),
+    offsetRegion(engine, shape, {
+      by: step.by,
+      corners: step.corners,
+      holeBy: (i) => numberAt(by, i),
+      parallels: parallelsIn(memory),
+    }),
   );
   const closed = step.by < 0 ? [] : closedByGrowing(shape, outlines, (hole) => widthOf(hole) < HARDLY_MM);
   return { outlines, heldHoles, closed };

@@ -6,10 +6,10 @@
  */
 import type Flatbush from 'flatbush';
 import { indexChords } from '../chord-index';
-import type { Path } from '../path';
+import { isThread, type Path } from '../path';
 import type { Point } from '../point';
-import { line, pointAt, type Segment, stepsWithin, subSegment, tangentAt, withEnds } from '../segment';
-import { crossingNear, nearestParameter, segmentArea, segmentLength } from '../segment-measures';
+import { line, pointAt, type Segment, spanOf, stepsWithin, subSegment, tangentAt, withEnds } from '../segment';
+import { crossingNear, nearestParameter } from '../segment-measures';
 import { type ClipEngine, type ClipOperation, GRID_PER_MM, type TaggedPolygon, type WindingRule } from './engine';
 import { joinRuns } from './join';
 import type { LabelledPath } from './labelled';
@@ -56,7 +56,8 @@ const SHALLOW = 0.02;
 export class BooleanSession {
   private readonly sources: Segment[] = [];
   private readonly labels: number[] = [];
-  private readonly known = new Map<string, number>();
+  /** Sources by where they start: of those that start at one x all. */
+  private readonly known = new Map<number, number[]>();
   // One entry per flattened vertex; the chord that starts there covers t0..t1 of its source.
   private readonly x: number[] = [];
   private readonly y: number[] = [];
@@ -103,20 +104,21 @@ export class BooleanSession {
     const out: LabelledPath[] = [];
     for (const polygon of polygons) {
       const rebuilt = this.rebuildPolygon(polygon);
-      if (rebuilt && !isSliver(rebuilt.path)) out.push(rebuilt);
+      if (rebuilt && !isThread(rebuilt.path, SLIVER_MM)) out.push(rebuilt);
     }
     return out;
   }
 
   private addPath(path: Path, labels: readonly number[]): TaggedPolygon {
     const first = this.x.length;
-    for (const [i, segment] of path.segments.entries()) {
-      const id = this.sourceOf(segment, labels[i] ?? -1);
+    for (let k = 0; k < path.segments.length; k++) {
+      const segment = path.segments[k] as Segment;
+      const id = this.sourceOf(segment, labels[k] ?? -1);
       const n = stepsWithin(segment, this.toleranceMm);
       for (let i = 0; i < n; i++) {
-        const p = pointAt(segment, i / n);
-        const x = Math.round(p.x * GRID_PER_MM) / GRID_PER_MM;
-        const y = Math.round(p.y * GRID_PER_MM) / GRID_PER_MM;
+        const p = i === 0 ? null : pointAt(segment, i / n);
+        const x = Math.round((p ? p.x : segment.x0) * GRID_PER_MM) / GRID_PER_MM;
+        const y = Math.round((p ? p.y : segment.y0) * GRID_PER_MM) / GRID_PER_MM;
         const last = this.x.length - 1;
         if (last >= first && this.x[last] === x && this.y[last] === y && this.source[last] === id) {
           this.t1[last] = (i + 1) / n;
@@ -144,24 +146,22 @@ export class BooleanSession {
 
   /** The index of a segment among the sources. Where shapes may lie along each other, the same segment is one source. */
   private sourceOf(segment: Segment, label: number): number {
-    const key = this.snap ? Object.values(segment).join() : '';
-    const known = this.snap ? this.known.get(key) : undefined;
-    if (known !== undefined) return known;
     const id = this.sources.length;
+    if (this.snap) {
+      const alike = this.known.get(segment.x0);
+      const known = alike?.find((i) => isSame(this.sources[i] as Segment, segment));
+      if (known !== undefined) return known;
+      if (alike) alike.push(id);
+      else this.known.set(segment.x0, [id]);
+    }
     this.sources.push(segment);
     this.labels.push(label);
-    if (this.snap) this.known.set(key, id);
     return id;
   }
 
   /** Length of the control polygon of a source: no less than its own. */
   private sizeOf(source: number): number {
-    const s = this.sources[source] as Segment;
-    if (s.kind === 'line') return Math.hypot(s.x1 - s.x0, s.y1 - s.y0);
-    if (s.kind === 'arc') return Math.abs(s.sweep) * Math.hypot(s.x0 - s.cx, s.y0 - s.cy);
-    const start = Math.hypot(s.ax - s.x0, s.ay - s.y0);
-    if (s.kind === 'quadratic') return start + Math.hypot(s.x1 - s.ax, s.y1 - s.ay);
-    return start + Math.hypot(s.bx - s.ax, s.by - s.ay) + Math.hypot(s.x1 - s.bx, s.y1 - s.by);
+    return spanOf(this.sources[source] as Segment);
   }
 
   /** How far along chord `e` a point lies, 0 to 1, or -1 when it is not on it. */
@@ -276,41 +276,44 @@ export class BooleanSession {
 
   private runsOf(v: TaggedPolygon): Run[] {
     const m = v.length / 3;
-    const edges: Run[] = [];
+    const runs: Run[] = [];
+    let last: Run | null = null;
     for (let k = 0; k < m && m >= 3; k++) {
-      const to = (k + 1) % m;
+      const to = k + 1 < m ? k + 1 : 0;
       const px = v[3 * k] as number;
       const py = v[3 * k + 1] as number;
       const qx = v[3 * to] as number;
       const qy = v[3 * to + 1] as number;
       if (px === qx && py === qy) continue;
-      const found = this.locate(px, py, (v[3 * k + 2] as number) - 1, qx, qy, (v[3 * to + 2] as number) - 1);
-      if (!found) this.figures.lostEdges++;
-      const [source, a, b] = found ?? [-1, 0, 1];
-      edges.push({ source, a, b, from: k, to });
-    }
-    // A stretch goes on when the next begins where it ended, but for what the grid rounds off.
-    const follows = (p: Run, q: Run) =>
-      p.source >= 0 &&
-      p.source === q.source &&
-      (p.b - p.a) * (q.b - q.a) >= 0 &&
-      (Math.abs(p.b - q.a) < 1e-6 || Math.abs(p.b - q.a) * this.sizeOf(p.source) <= ROUNDED_MM);
-    const count = edges.length;
-    let start = 0;
-    for (let i = 0; i < count; i++) {
-      if (!follows(edges[(i + count - 1) % count] as Run, edges[i] as Run)) {
-        start = i;
-        break;
+      const p = (v[3 * k + 2] as number) - 1;
+      const q = (v[3 * to + 2] as number) - 1;
+      let source = -1;
+      let a = 0;
+      let b = 1;
+      // Nearly every edge is a chord as it went in.
+      if (p >= 0 && this.next[p] === q) {
+        source = this.source[p] as number;
+        a = this.t0[p] as number;
+        b = this.t1[p] as number;
+      } else {
+        const found = this.locate(px, py, p, qx, qy, q);
+        if (found) [source, a, b] = found;
+        else this.figures.lostEdges++;
+      }
+      if (last && this.goesOn(last, source, a, b)) {
+        last.b = b;
+        last.to = to;
+      } else {
+        last = { source, a, b, from: k, to };
+        runs.push(last);
       }
     }
-    const runs: Run[] = [];
-    for (let i = 0; i < count; i++) {
-      const edge = edges[(start + i) % count] as Run;
-      const last = runs[runs.length - 1];
-      if (last && follows(last, edge)) {
-        last.b = edge.b;
-        last.to = edge.to;
-      } else runs.push({ ...edge });
+    // The polygon may begin within a run.
+    const [first] = runs;
+    if (runs.length > 1 && first && last && this.goesOn(last, first.source, first.a, first.b)) {
+      last.b = first.b;
+      last.to = first.to;
+      runs.shift();
     }
     if (runs.length <= 2) return runs;
     return runs.filter((run) => {
@@ -318,6 +321,16 @@ export class BooleanSession {
       const dy = (v[3 * run.from + 1] as number) - (v[3 * run.to + 1] as number);
       return Math.hypot(dx, dy) > SPECK_MM || Math.abs(run.b - run.a) > 0.5;
     });
+  }
+
+  /** Whether a stretch of a source goes on with another: where it ended, but for what the grid rounds off. */
+  private goesOn(p: Run, source: number, a: number, b: number): boolean {
+    return (
+      p.source >= 0 &&
+      p.source === source &&
+      (p.b - p.a) * (b - a) >= 0 &&
+      (Math.abs(p.b - a) < 1e-6 || Math.abs(p.b - a) * this.sizeOf(source) <= ROUNDED_MM)
+    );
   }
 
   /** How far chords may cross from where their curves do, in mm: the farther, the nearer to each other's direction they run. */
@@ -370,8 +383,11 @@ export class BooleanSession {
   }
 }
 
-function isSliver(path: Path): boolean {
-  const area = Math.abs(path.segments.reduce((sum, s) => sum + segmentArea(s), 0));
-  const length = path.segments.reduce((sum, s) => sum + segmentLength(s), 0);
-  return area <= (length / 2) * SLIVER_MM;
+/** Whether two segments are the same to the last digit. */
+function isSame(a: Segment, b: Segment): boolean {
+  if (a.kind !== b.kind || a.x0 !== b.x0 || a.y0 !== b.y0 || a.x1 !== b.x1 || a.y1 !== b.y1) return false;
+  if (a.kind === 'arc' && b.kind === 'arc') return a.cx === b.cx && a.cy === b.cy && a.sweep === b.sweep;
+  if (a.kind === 'quadratic' && b.kind === 'quadratic') return a.ax === b.ax && a.ay === b.ay;
+  if (a.kind === 'cubic' && b.kind === 'cubic') return a.ax === b.ax && a.ay === b.ay && a.bx === b.bx && a.by === b.by;
+  return a.kind === 'line';
 }

@@ -7,10 +7,10 @@
 import type { ClipEngine, TaggedPolygon } from '../boolean/engine';
 import type { LabelledPath } from '../boolean/labelled';
 import { BooleanSession } from '../boolean/session';
-import { type Path, pathArea, pathLength, reversePath } from '../path';
+import { isThread, type Path, reversePath } from '../path';
 import { type Box, boxHeight, boxWidth, type Point } from '../point';
 import { arcBetween, line, type Segment, tangentAt } from '../segment';
-import { parallel } from './parallel';
+import { type Parallels, parallel } from './parallel';
 
 /** What grows at a corner: an arc, the edges drawn out until they meet, or a corner cut off square. */
 export type Corners = 'round' | 'mitre' | 'square';
@@ -32,7 +32,7 @@ const SMOOTH = 1e-6;
 /**
  * The region grown by `by` mm (shrunk when negative), as clean outlines. `outerBy` and `holeBy` may give an outline, or a hole, by its
  * index, another distance. Distances under a hundredth of a micrometre change nothing. Outlines thinner than `threadMm` on average are left
- * out: they are where a parallel closes on itself, unless just that is asked.
+ * out: they are where a parallel closes on itself, unless just that is asked. `parallels` finds the parallels of segments.
  */
 export function offsetRegion(
   engine: ClipEngine,
@@ -43,42 +43,46 @@ export function offsetRegion(
     outerBy = () => by,
     holeBy = () => by,
     threadMm = THREAD_MM,
+    parallels = parallel,
   }: {
     readonly by: number;
     readonly corners: Corners;
     readonly outerBy?: (index: number) => number;
     readonly holeBy?: (index: number) => number;
     readonly threadMm?: number | undefined;
+    readonly parallels?: Parallels | undefined;
   },
 ): LabelledPath[] {
   const session = new BooleanSession(engine, OFFSET_FLATTEN_MM);
+  const how: How = { corners, parallels };
   const grown: TaggedPolygon[] = [];
   outlines.forEach((outer, i) => {
     if (outer.depth % 2 === 1) return;
-    const body = offsetOutline(session, outer, outerBy(i), corners);
+    const body = offsetOutline(session, outer, outerBy(i), how);
     if (body.length === 0) return;
     const holes = outlines.flatMap((hole, k) =>
-      hole.depth % 2 === 1 && hole.parent === i ? offsetOutline(session, reversed(hole), -holeBy(k), corners) : [],
+      hole.depth % 2 === 1 && hole.parent === i ? offsetOutline(session, reversed(hole), -holeBy(k), how) : [],
     );
     grown.push(...(holes.length > 0 ? session.clip('difference', body, holes) : body));
   });
   return session.rebuild(session.clip('union', grown)).filter((o) => !isThread(o.path, threadMm));
 }
 
-const isThread = (path: Path, mm: number): boolean => Math.abs(pathArea(path)) <= (pathLength(path) / 2) * mm;
+/** How outlines are grown: what grows at corners, and what finds the parallels of their segments. */
+type How = { readonly corners: Corners; readonly parallels: Parallels };
 
 const reversed = (o: NestedPath): NestedPath => ({ ...o, path: reversePath(o.path), labels: [...o.labels].reverse() });
 
 /** One outline taken as counter-clockwise, grown by a distance (shrunk when negative), as clean polygons. */
-function offsetOutline(session: BooleanSession, o: NestedPath, by: number, corners: Corners): TaggedPolygon[] {
+function offsetOutline(session: BooleanSession, o: NestedPath, by: number, how: How): TaggedPolygon[] {
   if (Math.abs(by) < 1e-5) return session.addLabelled([o]);
   // Narrower than the disc that is rolled along inside: nothing is left, though its parallel turns inside out.
   if (by < 0 && Math.min(boxWidth(o.box), boxHeight(o.box)) <= -2 * by) return [];
-  return session.clip('union', session.addLabelled([rawOffset(o, by, corners)]), [], 'positive');
+  return session.clip('union', session.addLabelled([rawOffset(o, by, how)]), [], 'positive');
 }
 
 /** The parallel of a closed path with its joints; crosses itself where the path is narrower than the distance. */
-function rawOffset({ path, labels }: LabelledPath, distance: number, corners: Corners): LabelledPath {
+function rawOffset({ path, labels }: LabelledPath, distance: number, { corners, parallels }: How): LabelledPath {
   const segments: Segment[] = [];
   const labelled: number[] = [];
   const push = (pieces: readonly Segment[], label: number) => {
@@ -87,14 +91,15 @@ function rawOffset({ path, labels }: LabelledPath, distance: number, corners: Co
       labelled.push(label);
     }
   };
-  const pieces = path.segments.map((s) => parallel(s, distance));
+  const pieces = path.segments.map((s) => parallels(s, distance));
   path.segments.forEach((s, i) => {
     const after = (i + 1) % path.segments.length;
     const next = path.segments[after] as Segment;
     const label = labels[i] ?? -1;
-    push(pieces[i] as Segment[], label);
-    const from = endOf((pieces[i] as Segment[]).at(-1) as Segment);
-    const to = startOf((pieces[after] as Segment[])[0] as Segment);
+    const own = pieces[i] as readonly Segment[];
+    push(own, label);
+    const from = endOf(own.at(-1) as Segment);
+    const to = startOf((pieces[after] as readonly Segment[])[0] as Segment);
     push(
       joint({ x: s.x1, y: s.y1 }, { from, to, t: tangentAt(s, 1), u: tangentAt(next, 0), distance, corners }),
       label,

@@ -11,6 +11,9 @@ const PARALLEL_FIT_MM = 0.002;
 /** Looks for turning points between this many points of a segment. */
 const LOOKS = 24;
 
+/** What finds the parallel of a segment at a distance: `parallel`, or one that remembers. */
+export type Parallels = (s: Segment, distance: number) => readonly Segment[];
+
 /**
  * The curve at `distance` mm to the right of a segment (to the left when negative), in pieces that join up. Seen along a
  * counter-clockwise outline, right is outwards.

@@ -35,7 +35,7 @@ export const borderStep = outlineStep({
   suited: ({ capHeightMm }) => ({ distance: tenths(capHeightMm / 4) }),
   lengths: { grows: [], stays: ['distance', 'bridge', 'smooth', 'holesFrom'] },
   keepsLetters: false,
-  run: ({ shape }, step, { engine }) => ({ shape: bordered(engine, shape, step) }),
+  run: ({ shape }, step, { engine, memory }) => ({ shape: bordered(engine, shape, step, memory) }),
   moved: (note: null) => note,
   rules: [],
 });

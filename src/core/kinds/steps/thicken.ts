@@ -65,8 +65,8 @@ export const thickenStep = outlineStep({
   }),
   lengths: { grows: [], stays: ['by', 'holesOpen'] },
   keepsLetters: true,
-  run({ shape }, step, { engine }) {
-    const { outlines, heldHoles, closed } = thickened(engine, shape, step);
+  run({ shape }, step, { engine, memory }) {
+    const { outlines, heldHoles, closed } = thickened(engine, shape, step, memory);
     return { shape: outlines, note: { heldHoles, closed } };
   },
   /** Holes that were kept open, and how wide, in mm; and what closed. */

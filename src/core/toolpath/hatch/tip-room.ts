@@ -1,7 +1,7 @@
 /** Where the middle of a tip may stand in a shape, what it can cover from there, and how closely both are looked at. */
 import type { ClipEngine } from '../../geometry/boolean/engine';
 import { offsetRegion } from '../../geometry/offset/offset';
-import { type Path, pathArea, pathLength } from '../../geometry/path';
+import { isThread, type Path } from '../../geometry/path';
 import { type Box, boxHeight, boxWidth, EMPTY_BOX, isEmptyBox, uniteBoxes } from '../../geometry/point';
 import { pointAt } from '../../geometry/segment';
 import { nearestParameter, segmentBox } from '../../geometry/segment-measures';
@@ -28,7 +28,9 @@ export function* tipRoom(
   const radius = widthMm / 2;
   const shrunk = offsetRegion(engine, outlines, { by: -radius, corners: 'round', threadMm: NO_THREAD });
   yield 0.4;
-  const inner = measureOutlines(shrunk.filter(({ path }) => !isThread(path) || fitsAt(outlines, path, radius)));
+  const inner = measureOutlines(
+    shrunk.filter(({ path }) => !isThread(path, THREAD_MM) || fitsAt(outlines, path, radius)),
+  );
   yield 0.6;
   return { outlines: inner, reached: measureOutlines(offsetRegion(engine, inner, { by: radius, corners: 'round' })) };
 }
@@ -37,8 +39,6 @@ export function* tipRoom(
 const THREAD_MM = 0.02;
 /** How far curves may stray, so how much nearer to an edge a tip may seem to stand, in mm. */
 const STRAY_MM = 0.004;
-
-const isThread = (path: Path): boolean => Math.abs(pathArea(path)) <= (pathLength(path) / 2) * THREAD_MM;
 
 /** Whether the middle of a tip of half width `radius` may stand all along a path: inside, and nowhere nearer to an edge. */
 function fitsAt(outlines: readonly Outline[], { segments }: Path, radius: number): boolean {
