@@ -3,7 +3,7 @@ import { numberAt } from './elements';
 import { type Path, pathArea, pathBox } from './path';
 import type { Box } from './point';
 import { pointAt, type Segment } from './segment';
-import { windingIn } from './winding';
+import { windingAt, windingIn } from './winding';
 
 /**
  * How closed paths lie in each other. `parent` is the index of the smallest path around each, or -1; `depth` how many
@@ -26,6 +26,9 @@ const mayContain = (outer: Box, inner: Box): boolean =>
 /** Paths may touch, so that several points of one are asked where they lie. */
 const POINTS_ASKED = 3;
 
+/** So many paths are looked for in another before that is prepared for being asked about more. */
+const FEW = 2;
+
 type WindingAbout = ReturnType<typeof windingIn>;
 
 function liesIn({ segments }: Path, windingAbout: WindingAbout): boolean {
@@ -47,11 +50,16 @@ export type KnownNesting = { readonly group: number; readonly parent: number };
  */
 export function nestMeasured(paths: readonly MeasuredPath[], known?: readonly KnownNesting[]): Nesting {
   const windings: WindingAbout[] = [];
+  const asked: number[] = [];
   const isAround = (j: number, i: number): boolean => {
     const [own, other] = [known?.[i], known?.[j]];
     if (own && other && own.group === other.group) return own.parent === j;
     const [inner, outer] = [paths[i] as MeasuredPath, paths[j] as MeasuredPath];
     if (!mayContain(outer.box, inner.box)) return false;
+    const times = (asked[j] ?? 0) + 1;
+    asked[j] = times;
+    // To be asked where a few lie a path is not prepared.
+    if (times <= FEW) return liesIn(inner.path, (x, y) => windingAt(outer.path, x, y));
     windings[j] ??= windingIn(outer.path);
     return liesIn(inner.path, windings[j]);
   };

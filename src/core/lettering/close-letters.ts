@@ -1,7 +1,7 @@
 /** Closing up the letters of a line: each is moved towards those before it until they overlap as much as asked. In font units. */
 import { type InkRows, inkRowsOf, uniteRows } from '../geometry/ink-rows';
 import type { Memory, Stage } from '../memo';
-import { type Closing, closingMove, reachOf } from './close-up';
+import { type Closing, closingMove, inkReach } from './close-up';
 import type { Typeface } from './face';
 import {
   glyphsKey,
@@ -88,7 +88,7 @@ export function closeLetters(
 ): { letters: SetLetter[]; joints: LetterJoint[] } {
   const out: SetLetter[] = [];
   const joints: LetterJoint[] = [];
-  const reach = reachOf(overlap, FARTHEST * capital);
+  const reach = inkReach(overlap, FARTHEST * capital);
   let word: { readonly ink: LetterInk; readonly x: number; readonly right: number }[] = [];
   let moved = 0;
   letters.forEach((current, i) => {

@@ -31,7 +31,7 @@ const ROUNDING = 1e-9;
 const NEAR_BEST = 0.9;
 
 /** How far to the left of a letter ink may end that still tells how far it is moved: what is farther away changes nothing. */
-export const reachOf = (wanted: number, farthest: number): number =>
+export const inkReach = (wanted: number, farthest: number): number =>
   (farthest + DEEPEST * wanted) / (1 - FREE_BEHIND) + wanted / 4;
 
 type Pair = { readonly fixed: readonly number[]; readonly moving: readonly number[]; readonly row: number };

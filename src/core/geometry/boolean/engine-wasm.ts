@@ -25,7 +25,7 @@ export async function loadWasmEngine(): Promise<ClipEngine> {
     const out: TaggedPolygon[] = [];
     for (let i = 0; i < paths.size(); i++) {
       const path = paths.get(i);
-      out.push(Float64Array.from(path.view()));
+      out.push(path.view().slice());
       path.delete();
     }
     return out;
