@@ -4,7 +4,7 @@ import type { Page } from '@playwright/test';
 import { encode } from 'fast-png';
 import jpeg from 'jpeg-js';
 import { transformRegion } from '../src/core/geometry/path';
-import { pathOf } from '../src/core/geometry/path-data';
+import { pathOf } from '../src/core/geometry/read-path-data';
 import { pictureOf } from '../tests/support/degraded';
 import { pdfOf } from '../tests/support/pdf';
 import { addLettering, computed, expect, kept, newJob, onScreen, saved, station, test } from './fixtures';

@@ -6,7 +6,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 import { SaxesParser } from 'saxes';
-import { pathOf } from '../src/core/geometry/path-data';
+import { pathOf } from '../src/core/geometry/read-path-data';
 import { SHIPPED_FACES } from '../src/core/lettering/catalogue';
 import type { LineFaceFile, LineStroke } from '../src/core/lettering/line-face';
 import { composedGlyphs } from './line-faces/composed';

@@ -2,8 +2,8 @@
 import type { WordsAt } from '@/core/commands/own-lines';
 import type { AlongSeen, WordsSeen } from '@/core/commands/run-along';
 import { transformPath } from '@/core/geometry/path';
-import { pathOf } from '@/core/geometry/path-data';
 import { applyMatrix, EMPTY_BOX, invert } from '@/core/geometry/point';
+import { pathOf } from '@/core/geometry/read-path-data';
 import type { MemberView } from '@/worker/view';
 import { memberView } from './seen';
 

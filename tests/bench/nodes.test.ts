@@ -25,7 +25,7 @@ import {
 import type { AtNodes } from '../../src/bench/state';
 import { undo, useBench, workOnNodes } from '../../src/bench/store';
 import type { DrawnPath } from '../../src/core/document/schema';
-import { pathOf } from '../../src/core/geometry/path-data';
+import { pathOf } from '../../src/core/geometry/read-path-data';
 import { answer, compute, hostHere, now, openJob, partNow, stepNow, viewNow } from '../support/bench';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 

@@ -4,7 +4,7 @@ import { describe, expect, test } from 'vitest';
 import { ArcLength } from '../../src/core/geometry/arc-length';
 import { offsetRegion } from '../../src/core/geometry/offset/offset';
 import { pathArea } from '../../src/core/geometry/path';
-import { pathOf } from '../../src/core/geometry/path-data';
+import { pathOf } from '../../src/core/geometry/read-path-data';
 import { applyMatrix, IDENTITY, type Matrix } from '../../src/core/geometry/point';
 import { pointAt, tangentAt } from '../../src/core/geometry/segment';
 import type { BaselineTrack } from '../../src/core/lettering/bend';

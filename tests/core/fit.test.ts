@@ -7,7 +7,7 @@ import type { Job } from '../../src/core/document/schema';
 import { growPart } from '../../src/core/document/sizes';
 import { convexHull, middleOfWeights, weightOf } from '../../src/core/geometry/centroid';
 import { flattenPath, type Path } from '../../src/core/geometry/path';
-import { pathOf } from '../../src/core/geometry/path-data';
+import { pathOf } from '../../src/core/geometry/read-path-data';
 import { applyMatrix, boxCentre, boxHeight, boxWidth, invert, type Point } from '../../src/core/geometry/point';
 import { Evaluator } from '../../src/core/job/evaluate';
 import { panelAt } from '../../src/core/job/region-at';

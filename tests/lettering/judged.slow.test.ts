@@ -8,7 +8,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { expect, test } from 'vitest';
 import type { Path } from '../../src/core/geometry/path';
-import { pathOf } from '../../src/core/geometry/path-data';
+import { pathOf } from '../../src/core/geometry/read-path-data';
 import { aboutOf } from '../../src/core/lettering/about';
 import { unpackTypeface } from '../../src/core/lettering/containers';
 import type { Typeface } from '../../src/core/lettering/face';

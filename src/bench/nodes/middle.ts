@@ -2,8 +2,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { Path } from '@/core/geometry/path';
-import { pathOf } from '@/core/geometry/path-data';
 import type { Point } from '@/core/geometry/point';
+import { pathOf } from '@/core/geometry/read-path-data';
 import { pointAt } from '@/core/geometry/segment';
 import { nearestParameter } from '@/core/geometry/segment-measures';
 import { computing } from '@/worker/client';

@@ -13,7 +13,7 @@ import {
   straightened,
 } from '@/core/geometry/nodes';
 import { type Path, reversePath } from '@/core/geometry/path';
-import { pathOf } from '@/core/geometry/path-data';
+import { pathOf } from '@/core/geometry/read-path-data';
 import { refitPath } from '@/core/prepare/closing/refit';
 import { type LineEnd, mergedLines, pulledToTip, runThrough } from '@/core/toolpath/centerline/mend';
 import { useBench, workOnNodes } from '../store';

@@ -3,7 +3,8 @@
  * path data in mm, y upwards; clips are put to use before and are not kept.
  */
 import { z } from 'zod';
-import { KEPT_DIGITS, pathData, pathOf } from '../geometry/path-data';
+import { KEPT_DIGITS, pathData } from '../geometry/path-data';
+import { pathOf } from '../geometry/read-path-data';
 import { LIMITS } from '../limits';
 import type { ReadDrawing, ReadShape } from './read-drawing';
 

@@ -6,7 +6,7 @@
 import type { Path } from '../geometry/path';
 import { countSegments } from '../geometry/path';
 import type { Matrix, Point } from '../geometry/point';
-import { halvedArcs } from '../geometry/segment';
+import { halvedArcs, type Segment } from '../geometry/segment';
 import { LIMITS } from '../limits';
 import type { Raster } from '../tracing/raster';
 import { cutTo, keepable } from '../units/text';
@@ -166,23 +166,18 @@ export class Finder {
   /** Paths without a single sensible number are counted as unread; the rest is kept. */
   shape(shape: ReadShape): void {
     const paths = this.sound(shape.paths);
-    if (paths.length > 0)
-      this.shapes.push(
-        paths.length === shape.paths.length && paths.every((path, i) => path === shape.paths[i])
-          ? shape
-          : { ...shape, paths },
-      );
+    if (paths.length > 0) this.shapes.push(paths === shape.paths ? shape : { ...shape, paths });
   }
 
-  /** The paths that can be drawn; they count towards the limit. */
+  /** The paths that can be drawn, the same list where all can as they are; they count towards the limit. */
   sound(paths: readonly Path[]): readonly Path[] {
-    const kept = paths
-      .filter((path) => path.segments.length > 0 && path.segments.every(isSound))
-      .map((path): Path => {
-        const segments = halvedArcs(path.segments);
-        return segments === path.segments ? path : { ...path, segments };
-      });
-    const lost = paths.filter((path) => path.segments.length > 0).length - kept.length;
+    const all = paths.map((path): Path => {
+      const segments = halvedArcs(path.segments);
+      return segments === path.segments ? path : { ...path, segments };
+    });
+    const whole = all.filter((path) => path.segments.length > 0 && path.segments.every(isSound));
+    const kept = whole.length === paths.length && whole.every((path, i) => path === paths[i]) ? paths : whole;
+    const lost = all.reduce((sum, { segments }) => sum + (segments.length > 0 ? 1 : 0), 0) - whole.length;
     if (lost > 0) this.unread('paths with places that are not numbers or beyond 100 m', lost);
     this.segments += countSegments(kept);
     if (this.segments > LIMITS.drawnSegments)
@@ -232,11 +227,19 @@ export class Finder {
   }
 }
 
+const isWithin = (value: number): boolean => Math.abs(value) <= LIMITS.drawnLengthMm;
+
 /** Whether all of a segment is a number within the limits; the middle of an arc that is nearly straight may lie anywhere. */
-const isSound = (segment: Path['segments'][number]): boolean => {
-  for (const [key, value] of Object.entries(segment)) {
-    const most = segment.kind === 'arc' && (key === 'cx' || key === 'cy') ? Number.MAX_VALUE : LIMITS.drawnLengthMm;
-    if (typeof value === 'number' && !(Math.abs(value) <= most)) return false;
+function isSound(s: Segment): boolean {
+  if (!isWithin(s.x0) || !isWithin(s.y0) || !isWithin(s.x1) || !isWithin(s.y1)) return false;
+  switch (s.kind) {
+    case 'line':
+      return true;
+    case 'quadratic':
+      return isWithin(s.ax) && isWithin(s.ay);
+    case 'cubic':
+      return isWithin(s.ax) && isWithin(s.ay) && isWithin(s.bx) && isWithin(s.by);
+    case 'arc':
+      return Number.isFinite(s.cx) && Number.isFinite(s.cy) && isWithin(s.sweep);
   }
-  return true;
-};
+}

@@ -286,11 +286,12 @@ export function withEnds(s: Segment, start: Point, end: Point): Segment {
 
 /** Segments with every arc of nearly a whole turn, or more, as two halves; the same list where there is none. */
 export function halvedArcs<S extends Segment>(segments: readonly S[]): readonly S[] {
-  const isWide = (s: S) => s.kind === 'arc' && Math.abs(s.sweep) > WIDEST_ARC;
   if (!segments.some(isWide)) return segments;
   // Halves are of the same kind.
   return segments.flatMap((s) => (isWide(s) ? [subSegment(s, 0, 0.5) as S, subSegment(s, 0.5, 1) as S] : [s]));
 }
+
+const isWide = (s: Segment): boolean => s.kind === 'arc' && Math.abs(s.sweep) > WIDEST_ARC;
 
 /** The arc from one point to another that turns by `sweep` radians; a line when the sweep is nearly nothing. */
 export function arcBetween(start: Point, end: Point, sweep: number): Arc | Line {

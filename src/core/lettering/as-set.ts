@@ -4,8 +4,9 @@
  */
 import { ArcLength } from '../geometry/arc-length';
 import { type Path, regionBox, transformRegion } from '../geometry/path';
-import { pathData, pathOf } from '../geometry/path-data';
+import { pathData } from '../geometry/path-data';
 import { type Box, EMPTY_BOX, isEmptyBox, type Matrix, scaling, uniteBoxes } from '../geometry/point';
+import { pathOf } from '../geometry/read-path-data';
 import type { AsSet } from '../schema/as-set';
 import type { Lettering } from '../schema/lettering';
 import type { Typeface } from './face';

@@ -1,7 +1,7 @@
 /** SVG fonts (SVG 1.1, chapter 20): outlines, or strokes for a tool to run along. */
 import { type SaxesAttributeNS, SaxesParser, type SaxesTagNS } from 'saxes';
 import { countSegments, type Path } from '../geometry/path';
-import { pathOf } from '../geometry/path-data';
+import { pathOf } from '../geometry/read-path-data';
 import { line } from '../geometry/segment';
 import { LIMITS } from '../limits';
 import type { Typeface } from './face';

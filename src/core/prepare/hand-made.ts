@@ -2,8 +2,9 @@
 
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { countSegments, type Path, pathLength, transformPath } from '../geometry/path';
-import { KEPT_DIGITS, pathData, pathOf } from '../geometry/path-data';
+import { KEPT_DIGITS, pathData } from '../geometry/path-data';
 import { type Box, boxHeight, boxWidth, compose, invert, isEmptyBox, type Matrix, scaling } from '../geometry/point';
+import { pathOf } from '../geometry/read-path-data';
 import type { Layout } from '../lettering/layout';
 import { type Memory, NO_MEMORY, type Stage } from '../memo';
 import { type Area, regionOf } from './closing/region';

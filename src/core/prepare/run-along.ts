@@ -1,7 +1,7 @@
 /** The lines that words run along and the panels they fill, where these are drawn or outlines of other parts. */
 import { type Path, transformPath } from '../geometry/path';
-import { pathOf } from '../geometry/path-data';
 import { invert, type Matrix, scaling } from '../geometry/point';
+import { pathOf } from '../geometry/read-path-data';
 import type { FitInto } from '../lettering/fit';
 import { linesToRunAlong } from '../lettering/text-path';
 import type { Memory, Stage } from '../memo';

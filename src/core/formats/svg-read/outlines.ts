@@ -1,8 +1,8 @@
 /** The outlines of SVG's basic shapes and paths, in user units. */
 import { numberAt } from '../../geometry/elements';
 import type { Path } from '../../geometry/path';
-import { pathOf, type ReadPaths } from '../../geometry/path-data';
 import { compose, type Point, scaling, translation } from '../../geometry/point';
+import { pathOf, type ReadPaths } from '../../geometry/read-path-data';
 import { arcAbout, line, type Segment, transformSegment, withEnds } from '../../geometry/segment';
 import type { SvgElement } from './tree';
 import { lengthAttribute, lengthIn, numbersIn } from './values';

@@ -13,7 +13,7 @@ const INHERITED = new Set(
   ).split(' '),
 );
 const OWN = ['display', 'opacity', 'clip-path', 'mask', 'filter', 'overflow', 'transform', 'stop-color'];
-const PRESENTATION = [...INHERITED, ...OWN];
+const PRESENTATION = new Set([...INHERITED, ...OWN]);
 
 type Declaration = { readonly name: string; readonly value: string; readonly important: boolean };
 type Rule = { readonly selector: string; readonly declarations: readonly Declaration[]; readonly weight: number };
@@ -125,6 +125,7 @@ const adapter = {
 /** The style sheets of a file, applied to its elements in the order CSS says. */
 export class Cascade {
   private readonly matched = new Map<SvgElement, Rule[]>();
+  private readonly inherited = new WeakMap<Style, Style>();
 
   /** `all` in document order. `refused` is told of rules that cannot be followed. */
   constructor(all: readonly SvgElement[], refused: () => void) {
@@ -155,27 +156,39 @@ export class Cascade {
     }
   }
 
+  /** What an element has of its parent that says nothing itself: the same for all of these. */
+  private inheritedOf(style: Style): Style {
+    let known = this.inherited.get(style);
+    if (!known) {
+      known = Object.fromEntries(Object.entries(style).filter(([name]) => INHERITED.has(name)));
+      this.inherited.set(style, known);
+    }
+    return known;
+  }
+
   /** The computed values of an element whose parent has `inherited`. */
   of(element: SvgElement, inherited: Style): Style {
+    const rules = this.matched.get(element);
+    const own = element.attributes.get('style');
     const style: Record<string, string> = {};
+    let isPlain = !rules && !own;
+    for (const [name, value] of element.attributes)
+      if (PRESENTATION.has(name)) {
+        style[name] = value.trim();
+        isPlain = false;
+      }
+    if (isPlain) return this.inheritedOf(inherited);
     const important: Record<string, string> = {};
-    for (const name of PRESENTATION) {
-      const value = element.attributes.get(name);
-      if (value !== undefined) style[name] = value.trim();
-    }
     const take = (declarations: readonly Declaration[]) => {
       for (const { name, value, important: wins } of declarations) {
         if (name === 'font') takeFont(value, wins ? important : style);
         else (wins ? important : style)[name] = value;
       }
     };
-    const rules = this.matched.get(element);
     if (rules) for (const rule of [...rules].sort((a, b) => a.weight - b.weight)) take(rule.declarations);
-    const own = element.attributes.get('style');
     if (own) take(parseDeclarations(own));
     Object.assign(style, important);
-    const computed: Record<string, string> = {};
-    for (const name in inherited) if (INHERITED.has(name)) computed[name] = inherited[name] as string;
+    const computed: Record<string, string> = { ...this.inheritedOf(inherited) };
     for (const name in style) {
       const value = style[name] as string;
       if (value !== 'inherit') computed[name] = value;

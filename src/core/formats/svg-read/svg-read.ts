@@ -36,6 +36,7 @@ const SILENT = new Set(
     'animateTransform animateMotion animateColor font font-face cursor view script namedview'
   ).split(' '),
 );
+const MARKERS = ['marker-start', 'marker-mid', 'marker-end', 'marker'];
 /** What stands in for the colour of a pattern, or of a gradient without colours. */
 const PLAIN = '#808080';
 
@@ -72,6 +73,14 @@ export function readSvg(source: string, progress: ReadProgress = () => {}): Read
   return { ok: true, found: reader.finder.found('SVG', reader.claim, reader.page) };
 }
 
+/** How shapes of a style are painted where they lie. */
+type Paint = {
+  readonly fill: ReadFill | null;
+  readonly stroke: ReadStroke | null;
+  readonly view: Viewport;
+  readonly determinant: number;
+};
+
 class SvgReader {
   readonly finder = new Finder();
   readonly claim: SizeClaim;
@@ -81,6 +90,7 @@ class SvgReader {
   private readonly cascade: Cascade;
   private readonly toPage: Matrix;
   private readonly rootView: Viewport;
+  private readonly paints = new WeakMap<Style, Paint>();
   private visited = 0;
   private used = 0;
 
@@ -166,10 +176,11 @@ class SvgReader {
     let place: Place = {
       ...parent,
       style,
-      matrix: compose(this.transformOf(style), parent.matrix),
+      matrix: style.transform ? compose(this.transformOf(style), parent.matrix) : parent.matrix,
       depth: parent.depth + 1,
     };
-    place = { ...place, clips: this.clipsOf(element, place) };
+    const clips = this.clipsOf(element, place);
+    if (clips !== place.clips) place = { ...place, clips };
     switch (element.name) {
       case 'g':
       case 'a': {
@@ -348,10 +359,9 @@ class SvgReader {
       this.finder.shape({ paths, group: 0, fill: { colour: PLAIN, rule }, stroke: null, clips: place.clips });
       return;
     }
-    for (const end of ['marker-start', 'marker-mid', 'marker-end', 'marker'])
+    for (const end of MARKERS)
       if (style[end] && style[end] !== 'none') this.finder.unread('arrow heads and other marks on lines');
-    const fill = this.fillOf(style);
-    const stroke = this.strokeOf(style, matrix, place.view);
+    const { fill, stroke } = this.paintOf(style, matrix, place.view);
     if (!fill && !stroke) {
       this.finder.unread('shapes with neither fill nor line');
       return;
@@ -367,6 +377,20 @@ class SvgReader {
     const stroke = this.strokeOf(style, matrix, view);
     if (!start || !stroke || inClip || stroke.cap === 'butt') return;
     this.finder.point(applyMatrix(matrix, start), { name: group, colour: stroke.colour });
+  }
+
+  /** How a style fills and strokes: found once for all shapes that are drawn alike, but for what refers to others and is counted. */
+  private paintOf(style: Style, matrix: Matrix, view: Viewport): Paint {
+    const known = this.paints.get(style);
+    if (known && known.view === view && known.determinant === determinant(matrix)) return known;
+    const paint = {
+      fill: this.fillOf(style),
+      stroke: this.strokeOf(style, matrix, view),
+      view,
+      determinant: determinant(matrix),
+    };
+    if (!parseReference(style.fill) && !parseReference(style.stroke)) this.paints.set(style, paint);
+    return paint;
   }
 
   private fillOf(style: Style): ReadFill | null {

@@ -11,7 +11,6 @@ import { numberAt } from '../../geometry/elements';
 import { laid } from '../../geometry/lying';
 import { nestPaths } from '../../geometry/nesting';
 import { type Path, pathLength, regionArea, regionBox, transformPath, transformRegion } from '../../geometry/path';
-import { pathOf } from '../../geometry/path-data';
 import {
   applyMatrix,
   boxCentre,
@@ -23,6 +22,7 @@ import {
   scaling,
   translation,
 } from '../../geometry/point';
+import { pathOf } from '../../geometry/read-path-data';
 import type { Typeface } from '../../lettering/face';
 import { faceOfLetter, type PlacedLetter } from '../../lettering/layout';
 import { LIMITS } from '../../limits';
