@@ -1,4 +1,5 @@
 /** Paths read from SVG path data (SVG 1.1, 8.3), in one pass over its signs. */
+import { beginsNumber, DecimalReader } from '../units/read-decimal';
 import type { Path } from './path';
 import { compose, type Matrix, rotation, scaling, translation } from './point';
 import { arcAbout, arcBetween, cubic, line, quadratic, type Segment, transformSegment, withEnds } from './segment';
@@ -60,16 +61,11 @@ class Drawn {
 const TAKES: Readonly<Record<string, number>> = { m: 2, z: 0, l: 2, h: 1, v: 1, c: 6, s: 4, q: 4, t: 2, a: 7 };
 const MOST_TAKEN = 7;
 
-/** Digits that a whole number of doubles holds for certain, and powers of ten that are exact. */
-const SURE_DIGITS = 15;
-const POWERS = Float64Array.from({ length: 23 }, (_, i) => Number(`1e${i}`));
-
-const [ZERO, NINE, PLUS, MINUS, POINT, COMMA] = [48, 57, 43, 45, 46, 44];
-const [CAPITAL_E, SMALL_E] = [69, 101];
-const isDigit = (sign: number): boolean => sign >= ZERO && sign <= NINE;
+const [ZERO, COMMA] = [48, 44];
 
 class PathReader {
   private at = 0;
+  private readonly decimals = new DecimalReader();
   private readonly n = new Float64Array(MOST_TAKEN);
   /** Control points that a smooth curve goes on from: of a cubic or a quadratic before it, else where the pen is. */
   private cubicX = 0;
@@ -199,8 +195,7 @@ class PathReader {
   }
 
   private startsNumber(): boolean {
-    const sign = this.data.charCodeAt(this.at);
-    return isDigit(sign) || sign === PLUS || sign === MINUS || sign === POINT;
+    return beginsNumber(this.data.charCodeAt(this.at));
   }
 
   /** A flag of an arc, which needs nothing after it; NaN where there is none. */
@@ -213,40 +208,9 @@ class PathReader {
 
   /** A number; NaN where there is none. */
   private number(): number {
-    // By hand, since the numbers are nearly all there is in a large drawing: digits as a whole number, over a power of ten.
-    const { data } = this;
-    const start = this.at;
-    let at = start;
-    let sign = data.charCodeAt(at);
-    const isNegative = sign === MINUS;
-    if (isNegative || sign === PLUS) sign = data.charCodeAt(++at);
-    let value = 0;
-    let digits = 0;
-    for (; isDigit(sign); sign = data.charCodeAt(++at)) {
-      value = 10 * value + (sign - ZERO);
-      digits++;
-    }
-    let decimals = 0;
-    if (sign === POINT) {
-      for (sign = data.charCodeAt(++at); isDigit(sign); sign = data.charCodeAt(++at)) {
-        value = 10 * value + (sign - ZERO);
-        decimals++;
-      }
-    }
-    if (digits + decimals === 0) return Number.NaN;
-    if (sign === SMALL_E || sign === CAPITAL_E) {
-      let after = at + 1;
-      const power = data.charCodeAt(after);
-      if (power === PLUS || power === MINUS) after++;
-      if (!isDigit(data.charCodeAt(after))) return Number.NaN;
-      while (isDigit(data.charCodeAt(after))) after++;
-      this.at = after;
-      return Number(data.slice(start, after));
-    }
-    this.at = at;
-    if (digits + decimals > SURE_DIGITS) return Number(data.slice(start, at));
-    const size = decimals === 0 ? value : value / (POWERS[decimals] as number);
-    return isNegative ? -size : size;
+    const value = this.decimals.read(this.data, this.at);
+    this.at = this.decimals.end;
+    return value;
   }
 }
 

@@ -9,6 +9,7 @@ import {
   type Reading,
   ReadingStops,
   type ReadProgress,
+  type ReadStroke,
   type SizeClaim,
 } from '../read-drawing';
 import { Entity } from './entity';
@@ -116,7 +117,10 @@ export function readDxf(bytes: Uint8Array, progress: ReadProgress = () => {}): R
 const DRAWN_SECTIONS = new Set(['TABLES', 'BLOCKS', 'ENTITIES']);
 /** Codes that say nothing about a shape: handles, owners, class names, line types, data of other programs. */
 const IDLE = new Set([5, 6, 39, 48, 100, 102, 105, 330, 347, 348, 360, 370, 390, 410]);
-const isIdle = (code: number): boolean => code >= 1000 || IDLE.has(code);
+const FROM_OTHERS = 1000;
+const IDLE_CODES = Uint8Array.from({ length: FROM_OTHERS }, (_, code) => (IDLE.has(code) ? 1 : 0));
+const isIdle = (code: number): boolean => code >= FROM_OTHERS || IDLE_CODES[code] === 1;
+const IN_NONE: ReadonlySet<Block> = new Set();
 
 /** How much of a file is searched for its version. */
 const HEAD_BYTES = 65_536;
@@ -125,6 +129,7 @@ class DxfReader {
   readonly finder = new Finder();
   private readonly layers = new Map<string, LayerEntry>();
   private readonly blocks = new Map<string, Block>();
+  private readonly hairlines = new Map<string, ReadStroke>();
   private insertUnits = 0;
   private used = 0;
   private entities = 0;
@@ -151,6 +156,11 @@ class DxfReader {
     return this.finder.found(format, this.claim, null);
   }
 
+  /** Millimetres of one unit of the drawing. */
+  private get mmPerUnit(): number {
+    return UNITS.get(this.insertUnits)?.[1] ?? 1;
+  }
+
   private get claim(): SizeClaim {
     const [unit, mmPerUnit] = UNITS.get(this.insertUnits) ?? ['millimetres', 1];
     return { unit, mmPerUnit, stated: UNITS.has(this.insertUnits), measure: 'units' };
@@ -173,7 +183,7 @@ class DxfReader {
       this.takeDamage(isCut || isInEntity);
     }
     this.finishOpen();
-    for (const e of this.later) this.draw(e, WORLD, OWN_COLOUR, new Set());
+    for (const e of this.later) this.draw(e, WORLD, OWN_COLOUR, IN_NONE);
   }
 
   /** Code 0: what came before is complete, and something of a type begins. */
@@ -243,7 +253,7 @@ class DxfReader {
       );
     if (this.section === 'BLOCKS') this.block?.entities.push(e);
     else if (e.type === 'INSERT' && !this.blocks.has(e.words(2).toUpperCase())) this.later.push(e);
-    else this.draw(e, WORLD, OWN_COLOUR, new Set());
+    else this.draw(e, WORLD, OWN_COLOUR, IN_NONE);
   }
 
   private takeDamage(inEntity: boolean): void {
@@ -279,7 +289,7 @@ class DxfReader {
     }
     if (e.type === 'TEXT' || e.type === 'MTEXT' || e.type === 'ATTRIB') {
       if (e.type === 'ATTRIB' && (e.number(70, 0) & 1) !== 0) return;
-      const { mmPerUnit } = this.claim;
+      const { mmPerUnit } = this;
       for (const words of wordsOf(e, space))
         this.finder.text({
           ...words,
@@ -290,19 +300,20 @@ class DxfReader {
     }
     if (e.type === 'POINT') {
       const [x, y] = place(space, e.vector(10, [0, 0, 0]));
-      const { mmPerUnit } = this.claim;
+      const { mmPerUnit } = this;
       this.finder.point({ x: x * mmPerUnit, y: y * mmPerUnit }, { name: layer, colour });
       return;
     }
-    const drawn = drawEntity(e, space, FIT_MM / this.claim.mmPerUnit);
+    const drawn = drawEntity(e, space, FIT_MM / this.mmPerUnit);
     if (!drawn) {
       this.finder.unread(NOT_OUTLINES[e.type] ?? `entities called “${e.type.slice(0, 40)}”`);
       return;
     }
-    if (e.number(43, 0) > 0 || (e.number(40, 0) > 0 && /POLYLINE/.test(e.type)))
+    if (e.number(43, 0) > 0 || (e.type.endsWith('POLYLINE') && e.number(40, 0) > 0))
       this.finder.unread('widths of lines, read as their middle');
-    const m = scaling(this.claim.mmPerUnit);
-    const paths = drawn.paths.filter((p) => p.segments.length > 0).map((p) => transformPath(p, m));
+    const some = drawn.paths.filter((p) => p.segments.length > 0);
+    const { mmPerUnit } = this;
+    const paths = mmPerUnit === 1 ? some : some.map((p) => transformPath(p, scaling(mmPerUnit)));
     if (paths.length === 0) {
       this.finder.unread('shapes without size');
       return;
@@ -311,9 +322,19 @@ class DxfReader {
       paths,
       group: this.finder.groupOf(layer, colour, drawn.filled),
       fill: drawn.filled ? { colour, rule: 'evenodd' } : null,
-      stroke: drawn.filled ? null : { ...HAIRLINE, colour },
+      stroke: drawn.filled ? null : this.hairline(colour),
       clips: [],
     });
+  }
+
+  /** A thin line in a colour: one for all that are drawn in it. */
+  private hairline(colour: string): ReadStroke {
+    let known = this.hairlines.get(colour);
+    if (!known) {
+      known = { ...HAIRLINE, colour };
+      this.hairlines.set(colour, known);
+    }
+    return known;
   }
 
   private colourOf(e: Entity, layer: LayerEntry | undefined, owner: Owner): string {

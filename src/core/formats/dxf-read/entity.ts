@@ -57,4 +57,6 @@ export class Entity {
 
 /** Signs that older files write as \U+XXXX. */
 export const plainWords = (text: string): string =>
-  text.replace(/\\U\+([0-9A-Fa-f]{4})/g, (_, hex: string) => String.fromCharCode(Number.parseInt(hex, 16)));
+  !text.includes('\\U+')
+    ? text
+    : text.replace(/\\U\+([0-9A-Fa-f]{4})/g, (_, hex: string) => String.fromCharCode(Number.parseInt(hex, 16)));

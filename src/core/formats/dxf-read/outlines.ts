@@ -6,7 +6,7 @@ import { arcAbout, line, type Segment, transformSegment } from '../../geometry/s
 import { bulged } from './bulge';
 import type { Entity } from './entity';
 import { hatchPaths } from './hatch';
-import { after, cross, fromAbove, objectSpace, place, type Space, times, UP, type Vector } from './space';
+import { after, cross, fromAbove, objectSpace, place, type Space, times, UP, type Vector, WORLD } from './space';
 import { type Spline, splineSegments, splineThrough } from './spline';
 
 const TURN = 2 * Math.PI;
@@ -31,7 +31,6 @@ const SPLINE_CLOSED = 1;
  * units.
  */
 export function drawEntity(e: Entity, space: Space, tolerance: number): EntityShape | null {
-  const own = () => after(objectSpace(e.vector(210, UP)), space);
   switch (e.type) {
     case 'LINE': {
       const [p, q] = [place(space, e.vector(10, [0, 0, 0])), place(space, e.vector(11, [0, 0, 0]))];
@@ -39,15 +38,15 @@ export function drawEntity(e: Entity, space: Space, tolerance: number): EntitySh
     }
     case 'CIRCLE':
     case 'ARC':
-      return lines([circular(e, own())]);
+      return lines([circular(e, ownSpace(e, space))]);
     case 'ELLIPSE':
       return lines([elliptic(e, space)]);
     case 'LWPOLYLINE':
-      return lines([lightPolyline(e, own())]);
+      return lines([lightPolyline(e, ownSpace(e, space))]);
     case 'POLYLINE': {
       const flags = e.number(70, 0);
       if (flags & MESHES) return null;
-      return lines([(flags & THREE_D) !== 0 ? polyline3d(e, space, flags) : polyline2d(e, own(), flags)]);
+      return lines([(flags & THREE_D) !== 0 ? polyline3d(e, space, flags) : polyline2d(e, ownSpace(e, space), flags)]);
     }
     case 'SPLINE':
     case 'HELIX':
@@ -55,7 +54,7 @@ export function drawEntity(e: Entity, space: Space, tolerance: number): EntitySh
     case 'SOLID':
     case 'TRACE': {
       // Corners 3 and 4 are swapped: a bow tie that means a rectangle.
-      const s = own();
+      const s = ownSpace(e, space);
       return {
         paths: [loop([10, 11, 13, 12].filter((c) => e.has(c)).map((c) => place(s, e.vector(c, UP))))],
         filled: true,
@@ -64,13 +63,16 @@ export function drawEntity(e: Entity, space: Space, tolerance: number): EntitySh
     case '3DFACE':
       return lines([loop([10, 11, 12, 13].filter((c) => e.has(c)).map((c) => place(space, e.vector(c, UP))))]);
     case 'HATCH': {
-      const m = fromAbove(own(), e.vector(10, [0, 0, 0])[2]);
+      const m = fromAbove(ownSpace(e, space), e.vector(10, [0, 0, 0])[2]);
       return { paths: hatchPaths(e, tolerance).map((path) => transformPath(path, m)), filled: true };
     }
     default:
       return null;
   }
 }
+
+/** The space of a flat entity, by the direction that it is extruded in. */
+const ownSpace = (e: Entity, space: Space): Space => after(objectSpace(e.vector(210, UP)), space);
 
 const open = (segments: readonly Segment[]): Path => ({ segments, closed: false });
 
@@ -96,7 +98,8 @@ function circular(e: Entity, space: Space): Path {
   if (e.type === 'ARC') {
     const from = radians(e.number(50, 0));
     const sweep = turnFrom(from, radians(e.number(51, 360)));
-    return open(transformSegment(arcAbout(cx, cy, radius, from, sweep), m));
+    const arc = arcAbout(cx, cy, radius, from, sweep);
+    return open(space === WORLD ? [arc] : transformSegment(arc, m));
   }
   return { segments: roundIn(cx, cy, radius).flatMap((s) => transformSegment(s, m)), closed: true };
 }
@@ -128,14 +131,17 @@ function elliptic(e: Entity, space: Space): Path {
 
 function lightPolyline(e: Entity, space: Space): Path {
   const vertices: { x: number; y: number; bulge: number }[] = [];
-  e.codes.forEach((code, i) => {
-    const value = Number(e.values[i]);
-    const last = vertices[vertices.length - 1];
-    if (code === 10) vertices.push({ x: value, y: 0, bulge: 0 });
-    else if (code === 20 && last) last.y = value;
-    else if (code === 42 && last) last.bulge = value;
-  });
-  return transformPath(bulged(vertices, (e.number(70, 0) & CLOSED) !== 0), fromAbove(space, e.number(38, 0)));
+  let last: (typeof vertices)[number] | null = null;
+  for (let i = 0; i < e.codes.length; i++) {
+    const code = e.codes[i];
+    if (code === 10) {
+      last = { x: Number(e.values[i]), y: 0, bulge: 0 };
+      vertices.push(last);
+    } else if (code === 20 && last) last.y = Number(e.values[i]);
+    else if (code === 42 && last) last.bulge = Number(e.values[i]);
+  }
+  const path = bulged(vertices, (e.number(70, 0) & CLOSED) !== 0);
+  return space === WORLD ? path : transformPath(path, fromAbove(space, e.number(38, 0)));
 }
 
 function polyline2d(e: Entity, space: Space, flags: number): Path {

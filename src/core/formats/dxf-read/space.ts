@@ -32,15 +32,20 @@ const unit = (a: Vector): Vector => {
 const direction = (s: Space, v: Vector): Vector => add(add(times(s.x, v[0]), times(s.y, v[1])), times(s.z, v[2]));
 
 /** A point of a space in the world. */
-export const place = (s: Space, p: Vector): Vector => add(direction(s, p), s.o);
+export const place = (s: Space, p: Vector): Vector => (s === WORLD ? p : add(direction(s, p), s.o));
 
 /** The map that does `first`, then `then`. */
-export const after = (first: Space, then: Space): Space => ({
-  x: direction(then, first.x),
-  y: direction(then, first.y),
-  z: direction(then, first.z),
-  o: place(then, first.o),
-});
+export const after = (first: Space, then: Space): Space =>
+  first === WORLD
+    ? then
+    : then === WORLD
+      ? first
+      : {
+          x: direction(then, first.x),
+          y: direction(then, first.y),
+          z: direction(then, first.z),
+          o: place(then, first.o),
+        };
 
 /** The space whose origin is moved. */
 export const movedSpace = (by: Vector): Space => ({ ...WORLD, o: by });
@@ -67,6 +72,7 @@ const NEAR_Z = 1 / 64;
 
 /** The space of a flat thing by its extrusion direction. */
 export function objectSpace(extrusion: Vector): Space {
+  if (extrusion === UP) return WORLD;
   const z = unit(extrusion);
   if (z[0] === 0 && z[1] === 0 && z[2] === 1) return WORLD;
   const helper: Vector = Math.abs(z[0]) < NEAR_Z && Math.abs(z[1]) < NEAR_Z ? [0, 1, 0] : UP;

@@ -3,6 +3,8 @@
  * published DXF reference has it.
  */
 
+import { DecimalReader } from '../../units/read-decimal';
+
 /** Walks the tags of a file; `next` is false at the end, and `fault` says why when that came too early. */
 export type TagSource = {
   readonly next: () => boolean;
@@ -34,52 +36,99 @@ const isLong = (code: number): boolean =>
 const isNumber = (code: number): boolean =>
   isReal(code) || isShort(code) || isLong(code) || (code >= 160 && code <= 169) || (code >= 290 && code <= 299);
 
+/** Codes that are known, and of each whether its value is a number. */
+const HIGHEST_CODE = 1071;
+const NUMBERS = Uint8Array.from({ length: HIGHEST_CODE + 1 }, (_, code) => (isNumber(code) ? 1 : 0));
+
 const CARRIAGE_RETURN = 13;
+const [ZERO, NINE, MINUS] = [48, 57, 45];
+/** Digits of a code, at most. */
+const CODE_DIGITS = 4;
+const isBlank = (sign: number): boolean => sign === 32 || (sign >= 9 && sign <= 13) || sign === 160;
 
 /** Tags of a text file: a line with the code, a line with the value. */
-export function textTags(text: string): TagSource {
-  let at = 0;
-  let line = 0;
-  const end = text.length;
-  let from = 0;
-  let to = 0;
-  const readLine = (): boolean => {
-    if (at >= end) return false;
-    from = at;
-    to = text.indexOf('\n', at);
-    if (to < 0) to = end;
-    at = to + 1;
-    if (to > from && text.charCodeAt(to - 1) === CARRIAGE_RETURN) to--;
-    line++;
-    return true;
-  };
-  const source = {
-    code: 0,
-    value: '' as string | number,
-    fault: null as string | null,
-    share: () => (end === 0 ? 1 : at / end),
-    next(): boolean {
-      if (!readLine()) return false;
-      const written = text.slice(from, to).trim();
-      if (written === '' && at >= end) return false;
-      const code = /^-?\d{1,4}$/.test(written) ? Number(written) : Number.NaN;
-      if (Number.isNaN(code)) {
-        source.fault = `is damaged at line ${line.toLocaleString('en')}`;
-        return false;
-      }
-      if (!readLine()) {
-        source.fault = `breaks off at line ${line.toLocaleString('en')}`;
-        return false;
-      }
-      source.code = code;
-      source.value = isNumber(code) ? numberFrom(text.slice(from, to)) : text.slice(from, to);
-      return true;
-    },
-  };
-  return source;
-}
+export const textTags = (text: string): TagSource => new TextTags(text);
 
-const numberFrom = (text: string): number => (text.trim() === '' ? Number.NaN : Number(text));
+class TextTags implements TagSource {
+  code = 0;
+  value: string | number = '';
+  fault: string | null = null;
+  private at = 0;
+  private line = 0;
+  private from = 0;
+  private to = 0;
+  private readonly decimals = new DecimalReader();
+
+  constructor(private readonly text: string) {}
+
+  share(): number {
+    return this.text.length === 0 ? 1 : this.at / this.text.length;
+  }
+
+  next(): boolean {
+    if (!this.readLine()) return false;
+    const code = this.codeHere();
+    if (Number.isNaN(code)) {
+      const isEnd = this.at >= this.text.length && this.text.slice(this.from, this.to).trim() === '';
+      if (!isEnd) this.fault = `is damaged at line ${this.line.toLocaleString('en')}`;
+      return false;
+    }
+    if (!this.readLine()) {
+      this.fault = `breaks off at line ${this.line.toLocaleString('en')}`;
+      return false;
+    }
+    this.code = code;
+    this.value = NUMBERS[code] === 1 ? this.numberHere() : this.text.slice(this.from, this.to);
+    return true;
+  }
+
+  private readLine(): boolean {
+    const { text, at } = this;
+    if (at >= text.length) return false;
+    this.from = at;
+    let to = text.indexOf('\n', at);
+    if (to < 0) to = text.length;
+    this.at = to + 1;
+    if (to > at && text.charCodeAt(to - 1) === CARRIAGE_RETURN) to--;
+    this.to = to;
+    this.line++;
+    return true;
+  }
+
+  /** The code on the line: up to four digits, with blanks around them; NaN where it is none. */
+  private codeHere(): number {
+    const { text, to } = this;
+    let at = this.from;
+    while (at < to && isBlank(text.charCodeAt(at))) at++;
+    const isNegative = text.charCodeAt(at) === MINUS && at < to;
+    if (isNegative) at++;
+    const first = at;
+    let code = 0;
+    for (; at < to; at++) {
+      const sign = text.charCodeAt(at);
+      if (sign < ZERO || sign > NINE) break;
+      code = 10 * code + (sign - ZERO);
+    }
+    const digits = at - first;
+    while (at < to && isBlank(text.charCodeAt(at))) at++;
+    if (digits === 0 || digits > CODE_DIGITS || at < to) return Number.NaN;
+    return isNegative ? -code : code;
+  }
+
+  /** The number on the line; NaN where it is none. */
+  private numberHere(): number {
+    const { text, to, decimals } = this;
+    let at = this.from;
+    while (at < to && isBlank(text.charCodeAt(at))) at++;
+    const value = decimals.read(text, at);
+    at = decimals.end;
+    while (at < to && isBlank(text.charCodeAt(at))) at++;
+    if (at === to && !Number.isNaN(value)) return value;
+    // What is written otherwise, the language may know.
+    const written = text.slice(this.from, to).trim();
+    return written === '' ? Number.NaN : Number(written);
+  }
+}
 
 /** What a binary file starts with, after the name of the program that wrote it. */
 const BINARY_MARK = ' Binary DXF\r\n\x1a\0';
