@@ -48,6 +48,7 @@ export function withoutDoubles(
     const off = offFor(numberAt(lengths, i), tolerance);
     // What one of those has lost itself is on one still before it.
     const before = search(s, off).filter((j) => intAt(rank, j) < intAt(rank, i));
+    if (before.length === 0) return [s];
     const kept = uncovered(
       s,
       numberAt(lengths, i),
@@ -166,13 +167,16 @@ export const doubledWithin = (segments: readonly Segment[], tolerance: number): 
 
 const offFor = (length: number, tolerance: number): number => Math.min(tolerance, length / SLENDER);
 
+const WHOLE: Kept = [[0, 1]];
 const isWhole = (kept: Kept): boolean => kept.length === 1 && kept[0]?.[0] === 0 && kept[0][1] === 1;
 
 /** What others leave of a segment. */
 function uncovered(s: Segment, length: number, by: readonly Segment[], off: number): Kept {
   // Pieces too short to see are rounding at the joints.
   const least = Math.min(0.5, (2 * off) / length);
-  const covered = by.flatMap((other) => coverOf(s, other, off));
+  const covered: (readonly [number, number])[] = [];
+  for (const other of by) covered.push(...coverOf(s, other, off));
+  if (covered.length === 0) return WHOLE;
   return rangesLeft(
     covered.filter(([from, to]) => to - from > least / 2),
     least,
@@ -206,8 +210,9 @@ function lineCover(s: Line, by: Line, tolerance: number): (readonly [number, num
   const dy = by.y1 - by.y0;
   const length = Math.hypot(dx, dy);
   if (length === 0) return [];
-  const away = (x: number, y: number) => Math.abs((x - by.x0) * dy - (y - by.y0) * dx) / length;
-  if (away(s.x0, s.y0) > tolerance || away(s.x1, s.y1) > tolerance) return [];
+  const most = tolerance * length;
+  if (Math.abs((s.x0 - by.x0) * dy - (s.y0 - by.y0) * dx) > most) return [];
+  if (Math.abs((s.x1 - by.x0) * dy - (s.y1 - by.y0) * dx) > most) return [];
   // A short line across a long one may be near it as a whole, but is no part of it.
   const own = Math.hypot(s.x1 - s.x0, s.y1 - s.y0);
   const turn = Math.abs((s.x1 - s.x0) * dy - (s.y1 - s.y0) * dx) / (length * own);

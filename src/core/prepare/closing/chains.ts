@@ -1,10 +1,10 @@
 /** Strands linked end to end: as the file has them, and where ends lie on each other. */
-import Flatbush from 'flatbush';
 import { intAt, numberAt } from '../../geometry/elements';
 import { pathLength } from '../../geometry/path';
-import { distance, type Point } from '../../geometry/point';
+import type { Point } from '../../geometry/point';
+import { PointGrid } from '../../geometry/point-grid';
 import { type Segment, withEnds } from '../../geometry/segment';
-import { endPoint, leaving } from './strand';
+import { leaving } from './strand';
 
 /** Ends closer than this are one place, in mm: files keep so many digits. */
 export const EXACT_MM = 0.002;
@@ -38,28 +38,27 @@ export function linkTouching(segments: readonly Segment[], links: Links): (reado
   for (let end = 0; end < links.length; end++) if (intAt(links, end) < 0) free.push(end);
   const knots: (readonly number[])[] = [];
   if (free.length < 2) return knots;
-  const at = (end: number) => endPoint(segments[end >> 1] as Segment, end & 1);
-  const index = new Flatbush(free.length);
-  for (const end of free) {
-    const p = at(end);
-    index.add(p.x, p.y, p.x, p.y);
-  }
-  index.finish();
+  const [x, y] = [new Float64Array(free.length), new Float64Array(free.length)];
+  free.forEach((end, i) => {
+    const s = segments[end >> 1] as Segment;
+    x[i] = (end & 1) === 0 ? s.x0 : s.x1;
+    y[i] = (end & 1) === 0 ? s.y0 : s.y1;
+  });
+  const grid = new PointGrid(x, y, EXACT_MM);
   const taken = new Uint8Array(free.length);
+  const toVisit: number[] = [];
+  const visit = (j: number) => {
+    if (taken[j]) return;
+    taken[j] = 1;
+    toVisit.push(j);
+  };
   for (let i = 0; i < free.length; i++) {
     if (taken[i]) continue;
     const group: number[] = [];
-    const toVisit = [i];
-    taken[i] = 1;
+    visit(i);
     for (let k = toVisit.pop(); k !== undefined; k = toVisit.pop()) {
-      const end = numberAt(free, k);
-      group.push(end);
-      const p = at(end);
-      for (const j of index.search(p.x - EXACT_MM, p.y - EXACT_MM, p.x + EXACT_MM, p.y + EXACT_MM))
-        if (!taken[j] && distance(p, at(numberAt(free, j))) <= EXACT_MM) {
-          taken[j] = 1;
-          toVisit.push(j);
-        }
+      group.push(numberAt(free, k));
+      grid.eachNear(k, visit);
     }
     if (group.length === 2) link(links, numberAt(group, 0), numberAt(group, 1));
     else if (group.length > 2) {

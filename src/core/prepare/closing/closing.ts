@@ -53,7 +53,11 @@ export type Closed = {
 /** Segments shorter than this are points, in mm. */
 const POINT_MM = 1e-4;
 
-type Strand = { readonly key: string; readonly segment: Segment };
+/** A segment of a line, by its place in that; `piece` counts where doubles leave it in several, else -1. */
+type Strand = { readonly line: string; readonly at: number; readonly piece: number; readonly segment: Segment };
+
+/** What names a strand for ever. */
+const nameOf = ({ line, at, piece }: Strand): string => `${line}.${at}${piece < 0 ? '' : `+${piece}`}`;
 
 /**
  * Loose lines made into paths: ends that lie on each other are joined, gaps closed where it is certain what is meant,
@@ -70,10 +74,13 @@ export function closeLines(lines: readonly LooseLine[], settings: ClosingSetting
   const open: Path[] = [];
   for (const chain of chainsOf(segments.length, links)) {
     if (dropped.has(numberAt(chain.entries, 0) >> 1)) continue;
-    const run = chain.entries.flatMap((end) => {
-      const pieces = made.get(end >> 1) ?? [segments[end >> 1] as Segment];
-      return (end & 1) === 0 ? pieces : pieces.map(reverseSegment).reverse();
-    });
+    const run: Segment[] = [];
+    for (const end of chain.entries) {
+      const pieces = made.get(end >> 1);
+      const only = segments[end >> 1] as Segment;
+      if (!pieces) run.push((end & 1) === 0 ? only : reverseSegment(only));
+      else run.push(...((end & 1) === 0 ? pieces : pieces.map(reverseSegment).reverse()));
+    }
     const path = { segments: sealed(run, chain.closed), closed: chain.closed };
     if (chain.closed) {
       if (Math.abs(pathArea(path)) > settings.specks ** 2) loops.push(joinedRuns(path));
@@ -101,7 +108,7 @@ function strandsOf(lines: readonly LooseLine[], doubles: number) {
     const first = all.length;
     path.segments.forEach((segment, i) => {
       if (segmentLength(segment) <= POINT_MM) return;
-      all.push({ key: `${key}.${i}`, segment });
+      all.push({ line: key, at: i, piece: -1, segment });
       isClosed.push(path.closed);
     });
     const last = all.length - 1;
@@ -120,14 +127,17 @@ function strandsOf(lines: readonly LooseLine[], doubles: number) {
   const firstPiece: number[] = [];
   const lastPiece: number[] = [];
   kept.forEach((pieces, i) => {
-    const { key, segment } = all[i] as Strand;
+    const whole = all[i] as Strand;
+    const { segment } = whole;
     const starts = pieces[0] && pieces[0].x0 === segment.x0 && pieces[0].y0 === segment.y0;
     const end = pieces[pieces.length - 1];
     const ends = end && end.x1 === segment.x1 && end.y1 === segment.y1;
     firstPiece.push(starts ? strands.length : -1);
-    pieces.forEach((piece, k) => {
-      strands.push({ key: pieces.length === 1 ? key : `${key}+${k}`, segment: piece });
-    });
+    for (let k = 0; k < pieces.length; k++) {
+      const piece = pieces[k] as Segment;
+      const isWhole = pieces.length === 1;
+      strands.push(isWhole && piece === segment ? whole : { ...whole, piece: isWhole ? -1 : k, segment: piece });
+    }
     lastPiece.push(ends ? strands.length - 1 : -1);
   });
   const links: Links = new Int32Array(2 * strands.length).fill(-1);
@@ -180,11 +190,12 @@ function findGaps(
   });
   const { certain, asked } = matchEnds(ends, settings.findUpTo);
   const answers = new Map(settings.answers.map((a) => [a.gap, a.how]));
-  const nameOf = (end: number) => `${(strands[end >> 1] as Strand).key}:${end & 1}`;
+  const endName = (end: number) => `${nameOf(strands[end >> 1] as Strand)}:${end & 1}`;
+  const keyOf = (a: number, b: number) => [endName(a), endName(b)].sort().join('~');
   const used = new Set<number>();
   const gapOf = (a: number, b: number, isSure: boolean): OpenGap => {
     const [p, q] = [a, b].map((end) => segments[end >> 1] as Segment) as [Segment, Segment];
-    const key = [nameOf(a), nameOf(b)].sort().join('~');
+    const key = keyOf(a, b);
     const from = endPoint(p, a & 1);
     const to = endPoint(q, b & 1);
     const sizeMm = distance(from, to);
@@ -205,7 +216,7 @@ function findGaps(
     ...knots.flatMap(pairsIn).map(([a, b]) => [a, b, false] as const),
   ];
   // What was answered comes first, so that it is not taken by what is only sure.
-  const isAnswered = (a: number, b: number) => answers.has([nameOf(a), nameOf(b)].sort().join('~'));
+  const isAnswered = (a: number, b: number) => answers.size > 0 && answers.has(keyOf(a, b));
   const ordered = [
     ...candidates.filter(([a, b]) => isAnswered(a, b)),
     ...candidates.filter(([a, b]) => !isAnswered(a, b)),

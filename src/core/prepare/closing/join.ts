@@ -92,6 +92,7 @@ function runOnArc(s: Arc, reach: number): Segment {
 }
 
 const GUESSES = [0.02, 0.25, 0.6, 1];
+const ANY_GUESS = [0.25];
 
 /** The nearest place where both meet, inside or run on; null when there is none within reach. */
 function meeting(a: Segment, b: Segment, reach: number): Join | null {
@@ -123,8 +124,10 @@ function firstCrossing(
 ): { at: Point; t: number; u: number } | null {
   let best: { at: Point; t: number; u: number } | null = null;
   let least = reach;
-  for (const g of GUESSES)
-    for (const h of GUESSES) {
+  // Where two lines cross is found from anywhere.
+  const guesses = sa.segment.kind === 'line' && sb.segment.kind === 'line' ? ANY_GUESS : GUESSES;
+  for (const g of guesses)
+    for (const h of guesses) {
       const t = sa.part === 'inside' ? 1 - g * shareWithin(sa.segment, reach) : g;
       const u = sb.part === 'inside' ? 1 - h * shareWithin(sb.segment, reach) : h;
       const found = crossingNear(sa.segment, sb.segment, t, u);
