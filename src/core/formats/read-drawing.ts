@@ -144,8 +144,17 @@ export class Finder {
   private readonly unreadKinds = new Map<string, number>();
   private readonly groupIndex = new Map<string, number>();
   private segments = 0;
+  /** The group that was asked for last: most shapes are of the same as the one before. */
+  private last: {
+    readonly name: string;
+    readonly colour: string;
+    readonly filled: boolean;
+    readonly index: number;
+  } | null = null;
 
   groupOf(name: string, colour: string, filled: boolean, pen?: number): number {
+    const { last } = this;
+    if (last && last.name === name && last.colour === colour && last.filled === filled) return last.index;
     const key = `${filled ? 1 : 0}${colour}${name}`;
     let index = this.groupIndex.get(key);
     if (index === undefined) {
@@ -160,6 +169,7 @@ export class Finder {
       this.groups.push(pen === undefined ? said : { ...said, pen });
       this.groupIndex.set(key, index);
     }
+    this.last = { name, colour, filled, index };
     return index;
   }
 

@@ -60,8 +60,14 @@ class Drawn {
 /** Numbers that each command takes, by its small letter. */
 const TAKES: Readonly<Record<string, number>> = { m: 2, z: 0, l: 2, h: 1, v: 1, c: 6, s: 4, q: 4, t: 2, a: 7 };
 const MOST_TAKEN = 7;
+const LETTERS = 128;
+/** The same by the code of the letter; -1 for those that are no command. */
+const TAKES_BY_CODE = Int8Array.from({ length: LETTERS }, (_, code) => TAKES[String.fromCharCode(code)] ?? -1);
+/** What a capital lacks to its small letter. */
+const SMALL = 32;
 
 const [ZERO, COMMA] = [48, 44];
+const [M, L, H, V, C, S, Q, T, A] = Array.from('mlhvcsqta', (letter) => letter.charCodeAt(0));
 
 class PathReader {
   private at = 0;
@@ -84,10 +90,10 @@ class PathReader {
     this.skipSpace();
     let isFirst = true;
     while (this.at < data.length) {
-      const letter = data[this.at] as string;
-      const command = letter.toLowerCase();
-      const takes = TAKES[command];
-      if (takes === undefined || (isFirst && command !== 'm')) return false;
+      const letter = data.charCodeAt(this.at);
+      const command = letter | SMALL;
+      const takes = TAKES_BY_CODE[letter < LETTERS ? command : 0] as number;
+      if (takes < 0 || (isFirst && command !== M)) return false;
       this.at++;
       this.skipSpace();
       if (takes === 0) {
@@ -100,11 +106,11 @@ class PathReader {
   }
 
   /** All that one command draws, whose numbers may come again and again. */
-  private all(given: string, isRelative: boolean, takes: number): boolean {
+  private all(given: number, isRelative: boolean, takes: number): boolean {
     let command = given;
     for (;;) {
       for (let i = 0; i < takes; i++) {
-        const value = command === 'a' && (i === 3 || i === 4) ? this.flag() : this.number();
+        const value = command === A && (i === 3 || i === 4) ? this.flag() : this.number();
         if (Number.isNaN(value)) return false;
         this.n[i] = value;
         this.skipSpace();
@@ -120,43 +126,43 @@ class PathReader {
       }
       this.draw(command, isRelative);
       // More pairs of a move are lines.
-      if (command === 'm') command = 'l';
+      if (command === M) command = L as number;
       if (!this.startsNumber()) return true;
     }
   }
 
-  private draw(command: string, isRelative: boolean): void {
+  private draw(command: number, isRelative: boolean): void {
     const { n, drawn } = this;
     const { x, y } = drawn;
     const [dx, dy] = isRelative ? [x, y] : [0, 0];
     const px = (n[0] as number) + dx;
     const py = (n[1] as number) + dy;
     switch (command) {
-      case 'm':
+      case M:
         drawn.move(px, py);
         break;
-      case 'l':
+      case L:
         drawn.add(line(x, y, px, py));
         break;
-      case 'h':
+      case H:
         drawn.add(line(x, y, px, y));
         break;
-      case 'v':
+      case V:
         drawn.add(line(x, y, x, (n[0] as number) + dy));
         break;
-      case 'q':
+      case Q:
         this.quadratic(px, py, (n[2] as number) + dx, (n[3] as number) + dy);
         return;
-      case 't':
+      case T:
         this.quadratic(2 * x - this.quadraticX, 2 * y - this.quadraticY, px, py);
         return;
-      case 'c':
+      case C:
         this.cubic(px, py, (n[2] as number) + dx, (n[3] as number) + dy, (n[4] as number) + dx, (n[5] as number) + dy);
         return;
-      case 's':
+      case S:
         this.cubic(2 * x - this.cubicX, 2 * y - this.cubicY, px, py, (n[2] as number) + dx, (n[3] as number) + dy);
         return;
-      case 'a': {
+      case A: {
         const [rx, ry, turn, large, clockwise] = n as unknown as [number, number, number, number, number];
         const [toX, toY] = [(n[5] as number) + dx, (n[6] as number) + dy];
         for (const piece of ellipticalArc(x, y, rx, ry, turn, large !== 0, clockwise !== 0, toX, toY)) drawn.add(piece);

@@ -98,24 +98,27 @@ function parseSheet(text: string): Rule[] {
   return rules;
 }
 
+/** The children of an element; css-select, which changes none, asks for lists that might be. */
+const childrenOf = (e: SvgElement): SvgElement[] => e.children as SvgElement[];
+
 /** How css-select walks our elements. */
 const adapter = {
   isTag: (_: SvgElement): _ is SvgElement => true,
   getAttributeValue: (e: SvgElement, name: string) => e.attributes.get(name),
-  getChildren: (e: SvgElement) => e.children,
+  getChildren: childrenOf,
   getName: (e: SvgElement) => e.name,
   getParent: (e: SvgElement) => e.parent,
-  getSiblings: (e: SvgElement) => e.parent?.children ?? [e],
+  getSiblings: (e: SvgElement) => (e.parent ? childrenOf(e.parent) : [e]),
   getText: wordsIn,
   hasAttrib: (e: SvgElement, name: string) => e.attributes.has(name),
   removeSubsets: (list: SvgElement[]) => list,
   existsOne: (test: (e: SvgElement) => boolean, list: SvgElement[]): boolean =>
-    list.some((e) => test(e) || adapter.existsOne(test, e.children)),
+    list.some((e) => test(e) || adapter.existsOne(test, childrenOf(e))),
   findAll: (test: (e: SvgElement) => boolean, list: SvgElement[]): SvgElement[] =>
-    list.flatMap((e) => [...(test(e) ? [e] : []), ...adapter.findAll(test, e.children)]),
+    list.flatMap((e) => [...(test(e) ? [e] : []), ...adapter.findAll(test, childrenOf(e))]),
   findOne: (test: (e: SvgElement) => boolean, list: SvgElement[]): SvgElement | null => {
     for (const e of list) {
-      const found = test(e) ? e : adapter.findOne(test, e.children);
+      const found = test(e) ? e : adapter.findOne(test, childrenOf(e));
       if (found) return found;
     }
     return null;
@@ -172,11 +175,11 @@ export class Cascade {
     const own = element.attributes.get('style');
     const style: Record<string, string> = {};
     let isPlain = !rules && !own;
-    for (const [name, value] of element.attributes)
-      if (PRESENTATION.has(name)) {
-        style[name] = value.trim();
-        isPlain = false;
-      }
+    element.attributes.each((name, value) => {
+      if (!PRESENTATION.has(name)) return;
+      style[name] = value.trim();
+      isPlain = false;
+    });
     if (isPlain) return this.inheritedOf(inherited);
     const important: Record<string, string> = {};
     const take = (declarations: readonly Declaration[]) => {

@@ -16,11 +16,54 @@ export type Content = string | SvgElement;
 /** An element of an SVG file: name, attributes, children, text. */
 export type SvgElement = {
   readonly name: string;
-  readonly attributes: ReadonlyMap<string, string>;
+  readonly attributes: Attributes;
   readonly parent: SvgElement | null;
-  readonly children: SvgElement[];
+  readonly children: readonly SvgElement[];
   /** Words and elements in order, kept only where words matter. */
-  readonly content: Content[];
+  readonly content: readonly Content[];
+};
+
+/** The attributes of an element in their order: few, so that a list takes less room than a map, and is looked through as fast. */
+export class Attributes {
+  private readonly names: string[] = [];
+  private readonly values: string[] = [];
+
+  get(name: string): string | undefined {
+    const i = this.names.indexOf(name);
+    return i < 0 ? undefined : this.values[i];
+  }
+
+  has(name: string): boolean {
+    return this.names.includes(name);
+  }
+
+  set(name: string, value: string): void {
+    const i = this.names.indexOf(name);
+    if (i >= 0) this.values[i] = value;
+    else {
+      this.names.push(name);
+      this.values.push(value);
+    }
+  }
+
+  each(tell: (name: string, value: string) => void): void {
+    for (let i = 0; i < this.names.length; i++) tell(this.names[i] as string, this.values[i] as string);
+  }
+}
+
+/** An element while its children come; lists of nothing are one. */
+type Growing = Omit<SvgElement, 'children' | 'content'> & { children: SvgElement[]; content: Content[] };
+const NO_CHILDREN: SvgElement[] = [];
+const NO_CONTENT: Content[] = [];
+
+const addChild = (parent: Growing, child: SvgElement): void => {
+  if (parent.children === NO_CHILDREN) parent.children = [];
+  parent.children.push(child);
+};
+
+const addContent = (element: Growing, part: Content): void => {
+  if (element.content === NO_CONTENT) element.content = [];
+  element.content.push(part);
 };
 
 /** A file as a tree, its style sheets, and what was wrong with its markup. */
@@ -40,7 +83,7 @@ class TooMany extends Error {}
 /** The tree of a file; markup that is broken is read as far as it goes. */
 export function readTree(source: string, progress: ReadProgress): SvgTree {
   const parser = new SaxesParser({ xmlns: true, position: true });
-  const stack: SvgElement[] = [];
+  const stack: Growing[] = [];
   let root: SvgElement | null = null;
   let elements = 0;
   let depth = 0;
@@ -71,9 +114,9 @@ export function readTree(source: string, progress: ReadProgress): SvgTree {
       tooDeep++;
       return;
     }
-    const attributes = new Map<string, string>();
-    for (const attribute of Object.values(tag.attributes)) {
-      const { uri, local, value } = attribute;
+    const attributes = new Attributes();
+    for (const name in tag.attributes) {
+      const { uri, local, value } = tag.attributes[name] as (typeof tag.attributes)[string];
       if (uri === '') attributes.set(local, value);
       else if (uri === LINK_NAMESPACE && local === 'href' && !attributes.has('href')) attributes.set('href', value);
       else if (uri === XML_NAMESPACE) attributes.set(`xml:${local}`, value);
@@ -83,16 +126,16 @@ export function readTree(source: string, progress: ReadProgress): SvgTree {
     // Files without the namespace mean SVG all the same.
     const isSvg = tag.uri === SVG_NAMESPACE || tag.uri === '';
     const parent = stack[stack.length - 1] ?? null;
-    const element: SvgElement = {
+    const element: Growing = {
       name: isSvg ? tag.local : `${tag.prefix}:${tag.local}`,
       attributes,
       parent,
-      children: [],
-      content: [],
+      children: NO_CHILDREN,
+      content: NO_CONTENT,
     };
     if (parent) {
-      parent.children.push(element);
-      if (HOLDS_WORDS.has(parent.name)) parent.content.push(element);
+      addChild(parent, element);
+      if (HOLDS_WORDS.has(parent.name)) addContent(parent, element);
     } else root ??= element;
     stack.push(element);
   });
@@ -103,7 +146,7 @@ export function readTree(source: string, progress: ReadProgress): SvgTree {
     const element = stack[stack.length - 1];
     if (!element || !HOLDS_WORDS.has(element.name)) return;
     words += text.length;
-    if (words <= LIMITS.drawnWords) element.content.push(text);
+    if (words <= LIMITS.drawnWords) addContent(element, text);
   };
   parser.on('text', take);
   parser.on('cdata', take);
