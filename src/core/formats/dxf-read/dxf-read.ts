@@ -135,11 +135,13 @@ class DxfReader {
   private entities = 0;
   private sawEnd = false;
   private section = '';
+  /** Whether what is in the section is drawn, or says how something is. */
+  private isDrawn = false;
   /** The variable of the header that was named last. */
   private variable = '';
-  /** What has begun with a code 0, and its tags so far. */
-  private begun: { readonly type: string; readonly codes: number[]; readonly values: (string | number)[] } | null =
-    null;
+  /** What has begun with a code 0, and its tags so far; null where nothing has. What is to be kept is copied. */
+  private begun: Entity | null = null;
+  private readonly current = new Entity('');
   /** The block that is being read. */
   private block: Block | null = null;
   /** An entity that others belong to, as long as they may come. */
@@ -172,8 +174,8 @@ class DxfReader {
     let count = 0;
     while (!this.sawEnd && tags.next()) {
       if ((++count & 0xffff) === 0) this.progress(tags.share());
-      if (tags.code === 0) this.begin(String(tags.value).trim());
-      else this.take(tags.code, tags.value);
+      if (tags.code === 0) this.begin((tags.text ?? '').trim());
+      else this.take(tags.code, tags.number, tags.text);
     }
     // What is whole in a file that breaks off is drawn; of a polyline nobody knows how it went on.
     if (!this.sawEnd) {
@@ -196,22 +198,24 @@ class DxfReader {
     if (type === 'ENDSEC') {
       this.finishOpen();
       this.section = '';
+      this.isDrawn = false;
     }
-    this.begun = { type, codes: [], values: [] };
+    this.current.begin(type);
+    this.begun = this.current;
   }
 
   /** Any other code: the name of a section, a variable of the header, or a tag of what has begun. */
-  private take(code: number, value: string | number): void {
+  private take(code: number, number: number, text: string | null): void {
     const { begun, section } = this;
-    if (begun?.type === 'SECTION' && code === 2) {
-      this.section = String(value).trim();
+    if (code === 2 && begun?.type === 'SECTION') {
+      this.section = (text ?? '').trim();
+      this.isDrawn = DRAWN_SECTIONS.has(this.section);
       this.begun = null;
+    } else if (this.isDrawn) {
+      if (begun && !isIdle(code)) begun.add(code, number, text);
     } else if (section === 'HEADER') {
-      if (code === 9) this.variable = String(value).trim();
-      else if (this.variable === '$INSUNITS' && code === 70) this.insertUnits = Number(value);
-    } else if (begun && DRAWN_SECTIONS.has(section) && !isIdle(code)) {
-      begun.codes.push(code);
-      begun.values.push(value);
+      if (code === 9) this.variable = (text ?? '').trim();
+      else if (this.variable === '$INSUNITS' && code === 70) this.insertUnits = number;
     }
   }
 
@@ -219,7 +223,7 @@ class DxfReader {
   private finishBegun(): void {
     const { begun, section } = this;
     if (!begun) return;
-    const e = new Entity(begun.type, begun.codes, begun.values);
+    const e = begun;
     this.begun = null;
     if (section === 'TABLES' && e.type === 'LAYER') this.takeLayer(e);
     if (section !== 'BLOCKS' && section !== 'ENTITIES') return;
@@ -230,10 +234,10 @@ class DxfReader {
     } else if (e.type === 'ENDBLK') {
       this.finishOpen();
       this.block = null;
-    } else if (this.open && (e.type === 'VERTEX' || e.type === 'ATTRIB')) this.open.parts.push(e);
+    } else if (this.open && (e.type === 'VERTEX' || e.type === 'ATTRIB')) this.open.parts.push(e.copy());
     else {
       this.finishOpen();
-      if (e.type === 'POLYLINE' || (e.type === 'INSERT' && e.number(66, 0) === 1)) this.open = e;
+      if (e.type === 'POLYLINE' || (e.type === 'INSERT' && e.number(66, 0) === 1)) this.open = e.copy();
       else if (e.type !== 'SEQEND') this.keep(e);
     }
   }
@@ -251,8 +255,8 @@ class DxfReader {
       throw new ReadingStops(
         `The drawing has more than ${LIMITS.drawnElements.toLocaleString('en')} entities; what comes after them was left out.`,
       );
-    if (this.section === 'BLOCKS') this.block?.entities.push(e);
-    else if (e.type === 'INSERT' && !this.blocks.has(e.words(2).toUpperCase())) this.later.push(e);
+    if (this.section === 'BLOCKS') this.block?.entities.push(e.copy());
+    else if (e.type === 'INSERT' && !this.blocks.has(e.words(2).toUpperCase())) this.later.push(e.copy());
     else this.draw(e, WORLD, OWN_COLOUR, IN_NONE);
   }
 

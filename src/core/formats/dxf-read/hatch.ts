@@ -16,15 +16,15 @@ class Cursor {
   constructor(private readonly e: Entity) {}
   /** The value of the next tag when it has this code. */
   take(code: number): number | null {
-    if (this.e.codes[this.at] !== code) return null;
-    return Number(this.e.values[this.at++]);
+    if (this.tagsLeft === 0 || this.e.codeAt(this.at) !== code) return null;
+    return this.e.valueAt(this.at++);
   }
   /** Move on to the next tag of a code. */
   find(code: number): number | null {
-    const i = this.e.codes.indexOf(code, this.at);
+    const i = this.e.placeOf(code, this.at);
     if (i < 0) return null;
     this.at = i + 1;
-    return Number(this.e.values[i]);
+    return this.e.valueAt(i);
   }
   pair(code: number): readonly [number, number] | null {
     const x = this.take(code);
@@ -32,7 +32,7 @@ class Cursor {
     return x === null || y === null ? null : [x, y];
   }
   get tagsLeft(): number {
-    return this.e.codes.length - this.at;
+    return this.e.size - this.at;
   }
 }
 

@@ -132,13 +132,13 @@ function elliptic(e: Entity, space: Space): Path {
 function lightPolyline(e: Entity, space: Space): Path {
   const vertices: { x: number; y: number; bulge: number }[] = [];
   let last: (typeof vertices)[number] | null = null;
-  for (let i = 0; i < e.codes.length; i++) {
-    const code = e.codes[i];
+  for (let i = 0; i < e.size; i++) {
+    const code = e.codeAt(i);
     if (code === 10) {
-      last = { x: Number(e.values[i]), y: 0, bulge: 0 };
+      last = { x: e.valueAt(i), y: 0, bulge: 0 };
       vertices.push(last);
-    } else if (code === 20 && last) last.y = Number(e.values[i]);
-    else if (code === 42 && last) last.bulge = Number(e.values[i]);
+    } else if (code === 20 && last) last.y = e.valueAt(i);
+    else if (code === 42 && last) last.bulge = e.valueAt(i);
   }
   const path = bulged(vertices, (e.number(70, 0) & CLOSED) !== 0);
   return space === WORLD ? path : transformPath(path, fromAbove(space, e.number(38, 0)));

@@ -8,9 +8,12 @@ import { DecimalReader } from '../../units/read-decimal';
 /** Walks the tags of a file; `next` is false at the end, and `fault` says why when that came too early. */
 export type TagSource = {
   readonly next: () => boolean;
-  code: number;
-  value: string | number;
-  fault: string | null;
+  readonly code: number;
+  /** The value, where `text` is null. */
+  readonly number: number;
+  /** The words that the value is; null where it is a number. */
+  readonly text: string | null;
+  readonly fault: string | null;
   /** 0 to 1. */
   readonly share: () => number;
 };
@@ -51,7 +54,8 @@ export const textTags = (text: string): TagSource => new TextTags(text);
 
 class TextTags implements TagSource {
   code = 0;
-  value: string | number = '';
+  number = 0;
+  text: string | null = null;
   fault: string | null = null;
   private at = 0;
   private line = 0;
@@ -59,17 +63,17 @@ class TextTags implements TagSource {
   private to = 0;
   private readonly decimals = new DecimalReader();
 
-  constructor(private readonly text: string) {}
+  constructor(private readonly source: string) {}
 
   share(): number {
-    return this.text.length === 0 ? 1 : this.at / this.text.length;
+    return this.source.length === 0 ? 1 : this.at / this.source.length;
   }
 
   next(): boolean {
     if (!this.readLine()) return false;
     const code = this.codeHere();
     if (Number.isNaN(code)) {
-      const isEnd = this.at >= this.text.length && this.text.slice(this.from, this.to).trim() === '';
+      const isEnd = this.at >= this.source.length && this.source.slice(this.from, this.to).trim() === '';
       if (!isEnd) this.fault = `is damaged at line ${this.line.toLocaleString('en')}`;
       return false;
     }
@@ -78,18 +82,21 @@ class TextTags implements TagSource {
       return false;
     }
     this.code = code;
-    this.value = NUMBERS[code] === 1 ? this.numberHere() : this.text.slice(this.from, this.to);
+    if (NUMBERS[code] === 1) {
+      this.number = this.numberHere();
+      this.text = null;
+    } else this.text = this.source.slice(this.from, this.to);
     return true;
   }
 
   private readLine(): boolean {
-    const { text, at } = this;
-    if (at >= text.length) return false;
+    const { source, at } = this;
+    if (at >= source.length) return false;
     this.from = at;
-    let to = text.indexOf('\n', at);
-    if (to < 0) to = text.length;
+    let to = source.indexOf('\n', at);
+    if (to < 0) to = source.length;
     this.at = to + 1;
-    if (to > at && text.charCodeAt(to - 1) === CARRIAGE_RETURN) to--;
+    if (to > at && source.charCodeAt(to - 1) === CARRIAGE_RETURN) to--;
     this.to = to;
     this.line++;
     return true;
@@ -97,7 +104,7 @@ class TextTags implements TagSource {
 
   /** The code on the line: up to four digits, with blanks around them; NaN where it is none. */
   private codeHere(): number {
-    const { text, to } = this;
+    const { source: text, to } = this;
     let at = this.from;
     while (at < to && isBlank(text.charCodeAt(at))) at++;
     const isNegative = text.charCodeAt(at) === MINUS && at < to;
@@ -117,7 +124,7 @@ class TextTags implements TagSource {
 
   /** The number on the line; NaN where it is none. */
   private numberHere(): number {
-    const { text, to, decimals } = this;
+    const { source: text, to, decimals } = this;
     let at = this.from;
     while (at < to && isBlank(text.charCodeAt(at))) at++;
     const value = decimals.read(text, at);
@@ -179,7 +186,8 @@ export function binaryTags(bytes: Uint8Array, decoder: TextDecoder): TagSource {
   };
   const source = {
     code: 0,
-    value: '' as string | number,
+    number: 0,
+    text: null as string | null,
     fault: null as string | null,
     share: () => at / bytes.length,
     next(): boolean {
@@ -190,7 +198,9 @@ export function binaryTags(bytes: Uint8Array, decoder: TextDecoder): TagSource {
           source.fault = 'is damaged';
           return false;
         }
-        source.value = readValue(code);
+        const value = readValue(code);
+        source.text = typeof value === 'string' ? value : null;
+        if (typeof value === 'number') source.number = value;
         source.code = code;
         return true;
       } catch {

@@ -39,10 +39,8 @@ export function wordsOf(e: Entity, space: Space): Words[] {
   const capital = e.number(40, 1);
   const base = { capitalMm: capital, face: '', bold: false, italic: false };
   if (e.type === 'MTEXT') {
-    const text = [...e.codes.keys()]
-      .filter((i) => e.codes[i] === 3 || e.codes[i] === 1)
-      .map((i) => String(e.values[i]))
-      .join('');
+    let text = '';
+    for (let i = 0; i < e.size; i++) if (e.codeAt(i) === 3 || e.codeAt(i) === 1) text += e.textAt(i);
     const attachment = e.number(71, 1) - 1;
     const way = e.vector(11, [0, 0, 0]);
     const turn = e.has(11) ? (Math.atan2(way[1], way[0]) * 180) / Math.PI : e.number(50, 0);
