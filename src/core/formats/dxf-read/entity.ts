@@ -18,7 +18,7 @@ export class Entity {
   begin(type: string): void {
     this.type = type;
     this.count = 0;
-    this.parts.length = 0;
+    if (this.parts.length > 0) this.parts.length = 0;
   }
 
   /** One more tag; `text` is null where its value is a number. */
