@@ -6,8 +6,8 @@ import { onMiddle } from '../../src/bench/nodes/middle';
 import { chooseAll, dropLines, letRunThrough, mergeLines, nudgeNodes, pullToTip } from '../../src/bench/nodes/tools';
 import type { AtNodes } from '../../src/bench/state';
 import { select, setPointing, useBench, workOnNodes } from '../../src/bench/store';
-import { pathOf } from '../../src/core/geometry/read-path-data';
 import { boxCentre } from '../../src/core/geometry/point';
+import { pathOf } from '../../src/core/geometry/read-path-data';
 import { answer, compute, hostHere, now, openJob, stepNow, viewNow } from '../support/bench';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 

@@ -15,8 +15,8 @@ import {
 } from '../../src/core/commands/run-along';
 import type { Job } from '../../src/core/document/schema';
 import { ArcLength } from '../../src/core/geometry/arc-length';
-import { pathOf } from '../../src/core/geometry/read-path-data';
 import { applyMatrix, boxCentre, boxHeight, boxWidth, type Point } from '../../src/core/geometry/point';
+import { pathOf } from '../../src/core/geometry/read-path-data';
 import { boxOf, partIn, rectangle, viewed, wordsIn } from '../support/commands';
 import { type Draft, jobWith, lettering, partOf } from '../support/jobs';
 

@@ -67,7 +67,7 @@ const TAKES_BY_CODE = Int8Array.from({ length: LETTERS }, (_, code) => TAKES[Str
 const SMALL = 32;
 
 const [ZERO, COMMA] = [48, 44];
-const [M, L, H, V, C, S, Q, T, A] = Array.from('mlhvcsqta', (letter) => letter.charCodeAt(0));
+const [M, L, H, V, C, S, Q, T, A] = [...'mlhvcsqta'].map((letter) => letter.charCodeAt(0));
 
 class PathReader {
   private at = 0;

@@ -4,12 +4,11 @@
  */
 import type { Operation, Part, Sheet } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { offsetRegion } from '../geometry/offset/offset';
 import { pathLength } from '../geometry/path';
 import { type Box, determinant, EMPTY_BOX, uniteBoxes } from '../geometry/point';
 import type { Memory, Stage } from '../memo';
-import { measureOutlines, type Outline, transformOutlines, weighOutlines } from '../prepare/outline';
-import { parallelsIn } from '../prepare/parallels';
+import { offsetOutlines } from '../prepare/offset-outlines';
+import { type Outline, transformOutlines, weighOutlines } from '../prepare/outline';
 import type { PreparedPart } from '../prepare/prepared';
 import { settingsOn } from '../shop/in-force';
 import type { PartResult } from './part-result';
@@ -35,15 +34,7 @@ const GROWN: Stage<Input, readonly Outline[]> = {
   run({ engine, own, by, sides }, memory) {
     const set = cutSidesOf(own, sides);
     const byOf = (i: number): number => ({ usual: by, line: 0, other: -by })[set[i] ?? 'usual'];
-    return measureOutlines(
-      offsetRegion(engine, own.outlines, {
-        by,
-        outerBy: byOf,
-        holeBy: byOf,
-        corners: 'round',
-        parallels: parallelsIn(memory),
-      }),
-    );
+    return offsetOutlines(engine, own.outlines, { by, outerBy: byOf, holeBy: byOf, corners: 'round' }, memory);
   },
   weigh: weighOutlines,
 };

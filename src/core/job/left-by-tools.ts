@@ -1,13 +1,12 @@
 /** What the tools of a part leave of its shape, where they are so wide that letters look otherwise for it. */
 import type { Job, Part } from '../document/schema';
 import type { ClipEngine } from '../geometry/boolean/engine';
-import { offsetRegion } from '../geometry/offset/offset';
 import { determinant } from '../geometry/point';
 import { type Linework, stepIn } from '../kinds/steps';
 import { isCut } from '../kinds/works';
 import type { Memory, Stage } from '../memo';
-import { measureOutlines, type Outline, weighOutlines } from '../prepare/outline';
-import { parallelsIn } from '../prepare/parallels';
+import { offsetOutlines } from '../prepare/offset-outlines';
+import { type Outline, weighOutlines } from '../prepare/outline';
 import type { PreparedPart } from '../prepare/prepared';
 import { widthOf } from '../toolpath/hatch/tool';
 
@@ -21,13 +20,7 @@ const AFTER_KERF: Stage<AfterKerfInput, readonly Outline[]> = {
   name: 'shape after the kerf',
   key: ({ part, kerf }, idOf) => `${idOf(part)}|${kerf}`,
   run: ({ part: { solid, keep }, kerf, engine }, memory) =>
-    measureOutlines(
-      offsetRegion(engine, solid, {
-        by: keep === 'inside' ? -kerf / 2 : kerf / 2,
-        corners: 'round',
-        parallels: parallelsIn(memory),
-      }),
-    ),
+    offsetOutlines(engine, solid, { by: keep === 'inside' ? -kerf / 2 : kerf / 2, corners: 'round' }, memory),
   weigh: weighOutlines,
 };
 

@@ -2,11 +2,11 @@
 import type { ClipEngine } from '../geometry/boolean/engine';
 import { numberAt } from '../geometry/elements';
 import { largestCircleIn } from '../geometry/inscribed';
-import { type Corners, offsetRegion } from '../geometry/offset/offset';
+import type { Corners } from '../geometry/offset/offset';
 import type { Memory } from '../memo';
 import { type ClosedWhite, closedByGrowing } from './grown';
-import { measureOutlines, type Outline } from './outline';
-import { parallelsIn } from './parallels';
+import { offsetOutlines } from './offset-outlines';
+import type { Outline } from './outline';
 
 /** How outlines are moved: how far outwards, in mm, and how narrow holes may get. */
 export type ThickenSettings = {
@@ -50,14 +50,8 @@ export function thicken(
     heldHoles.push({ hole: o, widthMm: width - 2 * most });
     return most;
   });
-  const outlines = measureOutlines(
-    offsetRegion(engine, shape, {
-      by: step.by,
-      corners: step.corners,
-      holeBy: (i) => numberAt(by, i),
-      parallels: parallelsIn(memory),
-    }),
-  );
+  const { corners } = step;
+  const outlines = offsetOutlines(engine, shape, { by: step.by, corners, holeBy: (i) => numberAt(by, i) }, memory);
   const closed = step.by < 0 ? [] : closedByGrowing(shape, outlines, (hole) => widthOf(hole) < HARDLY_MM);
   return { outlines, heldHoles, closed };
 }

@@ -120,7 +120,6 @@ const IDLE = new Set([5, 6, 39, 48, 100, 102, 105, 330, 347, 348, 360, 370, 390,
 const FROM_OTHERS = 1000;
 const IDLE_CODES = Uint8Array.from({ length: FROM_OTHERS }, (_, code) => (IDLE.has(code) ? 1 : 0));
 const isIdle = (code: number): boolean => code >= FROM_OTHERS || IDLE_CODES[code] === 1;
-const IN_NONE: ReadonlySet<Block> = new Set();
 
 /** How much of a file is searched for its version. */
 const HEAD_BYTES = 65_536;
@@ -130,6 +129,8 @@ class DxfReader {
   private readonly layers = new Map<string, LayerEntry>();
   private readonly blocks = new Map<string, Block>();
   private readonly hairlines = new Map<string, ReadStroke>();
+  /** What an entity lies within that lies in no block. */
+  private readonly inNone: ReadonlySet<Block> = new Set();
   private insertUnits = 0;
   private used = 0;
   private entities = 0;
@@ -185,7 +186,7 @@ class DxfReader {
       this.takeDamage(isCut || isInEntity);
     }
     this.finishOpen();
-    for (const e of this.later) this.draw(e, WORLD, OWN_COLOUR, IN_NONE);
+    for (const e of this.later) this.draw(e, WORLD, OWN_COLOUR, this.inNone);
   }
 
   /** Code 0: what came before is complete, and something of a type begins. */
@@ -257,7 +258,7 @@ class DxfReader {
       );
     if (this.section === 'BLOCKS') this.block?.entities.push(e.copy());
     else if (e.type === 'INSERT' && !this.blocks.has(e.words(2).toUpperCase())) this.later.push(e.copy());
-    else this.draw(e, WORLD, OWN_COLOUR, IN_NONE);
+    else this.draw(e, WORLD, OWN_COLOUR, this.inNone);
   }
 
   private takeDamage(inEntity: boolean): void {

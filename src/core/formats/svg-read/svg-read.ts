@@ -1,33 +1,17 @@
 /** Reading SVG into the neutral drawing. Nothing outside the file is fetched, nothing of it is run. */
 
 import { type Path, transformPath } from '../../geometry/path';
-import { applyMatrix, compose, determinant, IDENTITY, type Matrix, scaling, translation } from '../../geometry/point';
+import { applyMatrix, compose, IDENTITY, type Matrix, scaling, translation } from '../../geometry/point';
 import { LIMITS } from '../../limits';
-import {
-  Finder,
-  type ReadFill,
-  type Reading,
-  ReadingStops,
-  type ReadProgress,
-  type ReadStroke,
-  type SizeClaim,
-} from '../read-drawing';
+import { Finder, type ReadFill, type Reading, ReadingStops, type ReadProgress, type SizeClaim } from '../read-drawing';
 import { plainRectangle } from './frame';
 import { elementBounds, outlineOf, pointOf, type Viewport } from './outlines';
+import { Paints, PLAIN } from './paint';
 import { MM_PER_PIXEL, sizeOf } from './size';
 import { Cascade, type Style } from './style';
 import { svgTextLines } from './text';
 import { readTree, type SvgElement, wordsIn } from './tree';
-import {
-  fitViewBox,
-  lengthAttribute,
-  lengthIn,
-  numbersIn,
-  parseColour,
-  parseReference,
-  parseTransform,
-  parseViewBox,
-} from './values';
+import { fitViewBox, lengthAttribute, lengthIn, parseReference, parseTransform, parseViewBox } from './values';
 
 /** Elements that draw nothing where they stand. */
 const SILENT = new Set(
@@ -37,8 +21,6 @@ const SILENT = new Set(
   ).split(' '),
 );
 const MARKERS = ['marker-start', 'marker-mid', 'marker-end', 'marker'];
-/** What stands in for the colour of a pattern, or of a gradient without colours. */
-const PLAIN = '#808080';
 
 type Place = {
   readonly matrix: Matrix;
@@ -73,14 +55,6 @@ export function readSvg(source: string, progress: ReadProgress = () => {}): Read
   return { ok: true, found: reader.finder.found('SVG', reader.claim, reader.page) };
 }
 
-/** How shapes of a style are painted where they lie. */
-type Paint = {
-  readonly fill: ReadFill | null;
-  readonly stroke: ReadStroke | null;
-  readonly view: Viewport;
-  readonly determinant: number;
-};
-
 class SvgReader {
   readonly finder = new Finder();
   readonly claim: SizeClaim;
@@ -90,7 +64,7 @@ class SvgReader {
   private readonly cascade: Cascade;
   private readonly toPage: Matrix;
   private readonly rootView: Viewport;
-  private readonly paints = new WeakMap<Style, Paint>();
+  private readonly paints: Paints;
   private visited = 0;
   private used = 0;
 
@@ -108,6 +82,7 @@ class SvgReader {
       if (id !== undefined && !this.ids.has(id)) this.ids.set(id, e);
     }
     this.cascade = new Cascade(this.all, () => this.finder.unread('rules of a style sheet'));
+    this.paints = new Paints(this.ids, this.cascade, this.finder);
     const size = sizeOf(root);
     this.claim = size.claim;
     this.page = size.page;
@@ -361,7 +336,7 @@ class SvgReader {
     }
     for (const end of MARKERS)
       if (style[end] && style[end] !== 'none') this.finder.unread('arrow heads and other marks on lines');
-    const { fill, stroke } = this.paintOf(style, matrix, place.view);
+    const { fill, stroke } = this.paints.of(style, matrix, place.view);
     if (!fill && !stroke) {
       this.finder.unread('shapes with neither fill nor line');
       return;
@@ -374,82 +349,9 @@ class SvgReader {
   /** A path of no length, which is a point where its ends are drawn round or square. */
   private point(element: SvgElement, { style, matrix, view, group, inClip }: Place): void {
     const start = pointOf(element);
-    const stroke = this.strokeOf(style, matrix, view);
+    const stroke = this.paints.strokeOf(style, matrix, view);
     if (!start || !stroke || inClip || stroke.cap === 'butt') return;
     this.finder.point(applyMatrix(matrix, start), { name: group, colour: stroke.colour });
-  }
-
-  /** How a style fills and strokes: found once for all shapes that are drawn alike, but for what refers to others and is counted. */
-  private paintOf(style: Style, matrix: Matrix, view: Viewport): Paint {
-    const known = this.paints.get(style);
-    if (known && known.view === view && known.determinant === determinant(matrix)) return known;
-    const paint = {
-      fill: this.fillOf(style),
-      stroke: this.strokeOf(style, matrix, view),
-      view,
-      determinant: determinant(matrix),
-    };
-    if (!parseReference(style.fill) && !parseReference(style.stroke)) this.paints.set(style, paint);
-    return paint;
-  }
-
-  private fillOf(style: Style): ReadFill | null {
-    const colour = this.paint(style.fill ?? 'black', style, style['fill-opacity']);
-    return colour === null ? null : { colour, rule: style['fill-rule'] === 'evenodd' ? 'evenodd' : 'nonzero' };
-  }
-
-  private strokeOf(style: Style, matrix: Matrix, view: Viewport): ReadStroke | null {
-    const colour = this.paint(style.stroke ?? 'none', style, style['stroke-opacity']);
-    const scale = Math.sqrt(Math.abs(determinant(matrix)));
-    const reference = Math.hypot(view.width, view.height) / Math.SQRT2;
-    const width = (lengthIn(style['stroke-width'] ?? '1', reference) ?? 1) * scale;
-    if (!colour || !(width > 0)) return null;
-    const among = <T extends string>(value: string | undefined, known: readonly T[], usual: T): T =>
-      known.find((k) => k === value) ?? usual;
-    const dashes = /^none$/.test(style['stroke-dasharray'] ?? 'none')
-      ? []
-      : numbersIn(style['stroke-dasharray'] as string);
-    const sane = dashes.every((d) => d >= 0) && dashes.some((d) => d > 0);
-    return {
-      colour,
-      widthMm: width,
-      cap: among(style['stroke-linecap'], ['butt', 'round', 'square'], 'butt'),
-      join: among(style['stroke-linejoin'], ['miter', 'round', 'bevel'], 'miter'),
-      miter: Number(style['stroke-miterlimit'] ?? 4) || 4,
-      dashesMm: sane ? dashes.slice(0, LIMITS.dashes).map((d) => d * scale) : [],
-      dashOffsetMm: (lengthIn(style['stroke-dashoffset'], reference) ?? 0) * scale,
-    };
-  }
-
-  /** The colour something is painted with; null when it is not seen. */
-  private paint(value: string, style: Style, opacity: string | undefined): string | null {
-    if (value === 'none' || Number.parseFloat(opacity ?? '1') <= 0) return null;
-    if (/^currentcolor$/i.test(value)) return parseColour(style.color ?? 'black') ?? '#000000';
-    const reference = parseReference(value);
-    if (!reference) {
-      if (value === 'transparent') return null;
-      return parseColour(value) ?? '#000000';
-    }
-    const server = this.ids.get(reference.id);
-    // What stands instead is a colour, and no further reference.
-    if (!server)
-      return parseReference(reference.fallback) ? null : this.paint(reference.fallback || 'none', style, opacity);
-    this.finder.unread(
-      server.name === 'pattern' ? 'patterns, read as plain colour' : 'shades of colour, read as plain colour',
-    );
-    return this.firstStop(server) ?? PLAIN;
-  }
-
-  /** The first colour of a gradient, or of the one it takes its colours from. */
-  private firstStop(gradient: SvgElement): string | null {
-    const seen = new Set<SvgElement>();
-    for (let at: SvgElement | undefined = gradient; at && !seen.has(at); ) {
-      seen.add(at);
-      const stop = at.children.find((child) => child.name === 'stop');
-      if (stop) return parseColour(this.cascade.of(stop, {})['stop-color'] ?? 'black');
-      at = this.ids.get((at.attributes.get('href') ?? '').slice(1));
-    }
-    return null;
   }
 
   private words(element: SvgElement, place: Place): void {
@@ -457,7 +359,7 @@ class SvgReader {
     const { lines, unread } = svgTextLines(element, place.style, place.view, (e, style) => this.cascade.of(e, style));
     if (unread > 0) this.finder.unread('words that follow a curve', unread);
     for (const { style, matrix, ...line } of lines) {
-      const colour = this.fillOf(style)?.colour ?? this.strokeOf(style, place.matrix, place.view)?.colour;
+      const colour = this.paints.fillOf(style)?.colour ?? this.paints.strokeOf(style, place.matrix, place.view)?.colour;
       if (!colour) continue;
       const group = this.finder.groupOf(place.group, colour, true);
       this.finder.text({ ...line, matrix: compose(matrix, place.matrix), group });
