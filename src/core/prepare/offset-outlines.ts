@@ -145,7 +145,7 @@ function roundedFrom(
     key += `${whole},`;
     return whole / PER_MM;
   };
-  const rounded = segments.map((s): Segment => {
+  const rounded = (s: Segment): Segment => {
     key += s.kind.charAt(0);
     const ends = { x0: x(s.x0), y0: y(s.y0), x1: x(s.x1), y1: y(s.y1) };
     switch (s.kind) {
@@ -161,8 +161,9 @@ function roundedFrom(
         return { kind: 'arc', ...ends, cx: x(s.cx), cy: y(s.cy), sweep: sweep / PER_MM };
       }
     }
-  });
-  return { key, path: { segments: rounded, closed } };
+  };
+  const local = segments.map(rounded);
+  return { key, path: { segments: local, closed } };
 }
 
 /** What was grown where it starts from a place, labelled as what it was made of is. */
