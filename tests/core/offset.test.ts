@@ -4,6 +4,7 @@ import { countSegments, flattenPath, isContinuous, regionArea } from '../../src/
 import { rotation } from '../../src/core/geometry/point';
 import { layoutLettering } from '../../src/core/lettering/layout';
 import { Memo } from '../../src/core/memo';
+import { offsetOutlines } from '../../src/core/prepare/offset-outlines';
 import { measureOutlines, type Outline } from '../../src/core/prepare/outline';
 import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 import { weldLettering } from '../../src/core/prepare/weld';
@@ -110,11 +111,13 @@ test('words of every face, grown and shrunk: on the true offset both ways, close
   let segments = 0;
   let vertices = 0;
   const bad: string[] = [];
+  const memory = new Memo();
   for (let i = 0; i < count; i++) {
     const family = FAMILIES[i % FAMILIES.length] as string;
     const [word, by, capital, turn] = [pick(WORDS), pick(DISTANCES), pick([8, 20, 60]), next() * 360];
     const source = letters(word, family, capital, turn);
-    const result = offset(source, by);
+    // One by one and remembered, as parts are thickened.
+    const result = offsetOutlines(wasmEngine, source, { by, corners: 'round' }, memory);
     const paths = result.map((o) => o.path);
     const verdict = judgeOffset(
       source.map((o) => o.path),

@@ -8,7 +8,7 @@ import type { LabelledPath } from '../geometry/boolean/labelled';
 import { numberAt } from '../geometry/elements';
 import { type Corners, offsetRegion } from '../geometry/offset/offset';
 import { type Path, pathBox, transformPath } from '../geometry/path';
-import { type Box, EMPTY_BOX, translation, uniteBoxes } from '../geometry/point';
+import { type Box, EMPTY_BOX, type Point, translation, uniteBoxes } from '../geometry/point';
 import type { Segment } from '../geometry/segment';
 import type { Memory, Stage } from '../memo';
 import { measureOutlines, type Outline, weighPaths } from './outline';
@@ -27,37 +27,40 @@ const PER_MM = 1e9;
 /** Results nearer to each other than this are made together, in mm. */
 const NEAR_MM = 0.01;
 
-/** An outer outline with its holes, as indices of a list. */
-type Group = { readonly outer: number; readonly holes: readonly number[] };
+/** An outline of some that are grown together, from where the first of them starts: what it is, as text and as a path. */
+type LocalOutline = {
+  readonly key: string;
+  readonly path: Path;
+  /** Which of them it is a hole of; -1 where it is none. */
+  readonly holeOf: number;
+  readonly by: number;
+};
 
-/** A group from where its outer outline starts: what it is, as text, and as paths. */
-type LocalGroup = { readonly key: string; readonly paths: readonly Path[] };
-
-type AloneInput = {
+type GrownInput = {
   readonly engine: ClipEngine;
-  readonly local: LocalGroup;
-  readonly outerBy: number;
-  readonly holesBy: readonly number[];
+  readonly outlines: readonly LocalOutline[];
   readonly corners: Corners;
 };
 
-/** A group grown by itself, from where its outer outline started; labels count the segments of its paths. */
-const GROWN_ALONE: Stage<AloneInput, readonly LabelledPath[]> = {
-  name: 'outline grown',
-  key: ({ local, outerBy, holesBy, corners }) => `${outerBy}|${holesBy.join()}|${corners}|${local.key}`,
-  run({ engine, local, outerBy, holesBy, corners }, memory) {
+/** Outlines with their holes grown, from where the first one started; labels count the segments of their paths. */
+const GROWN: Stage<GrownInput, readonly LabelledPath[]> = {
+  name: 'outlines grown',
+  key: ({ outlines, corners }) => `${corners}|${outlines.map((o) => `${o.by}/${o.holeOf}/${o.key}`).join('#')}`,
+  run({ engine, outlines, corners }, memory) {
     let count = 0;
-    const nested = local.paths.map((path, i) => ({
+    const nested = outlines.map(({ path, holeOf }) => ({
       path,
       labels: path.segments.map(() => count++),
       box: pathBox(path),
-      parent: i === 0 ? -1 : 0,
-      depth: i === 0 ? 0 : 1,
+      parent: holeOf,
+      depth: holeOf < 0 ? 0 : 1,
     }));
+    const byOf = (i: number): number => (outlines[i] as LocalOutline).by;
     return offsetRegion(engine, nested, {
-      by: outerBy,
+      by: byOf(0),
       corners,
-      holeBy: (i) => numberAt(holesBy, i - 1),
+      outerBy: byOf,
+      holeBy: byOf,
       parallels: parallelsIn(memory),
     });
   },
@@ -72,60 +75,40 @@ export function offsetOutlines(
   memory: Memory,
 ): Outline[] {
   const { by, corners, outerBy = () => by, holeBy = () => by } = offset;
+  /** Some outlines grown together, by their indices. */
+  const grown = (indices: readonly number[]): readonly LabelledPath[] => {
+    const own = indices.map((i) => outlines[i] as Outline);
+    const { x0, y0 } = (own[0] as Outline).path.segments[0] as Segment;
+    const from = `from ${x0},${y0}`;
+    const local = own.map((o, k): LocalOutline => {
+      const index = numberAt(indices, k);
+      const isHole = o.depth % 2 === 1;
+      return {
+        ...memory.of(o.path, from, () => roundedFrom(o.path, x0, y0)),
+        holeOf: isHole ? indices.indexOf(o.parent) : -1,
+        by: isHole ? holeBy(index) : outerBy(index),
+      };
+    });
+    return placed(memory.get(GROWN, { engine, outlines: local, corners }), { x: x0, y: y0 }, own);
+  };
   const groups = groupsOf(outlines);
-  const alone = groups.map((group) => {
-    const outer = outlines[group.outer] as Outline;
-    const [start] = outer.path.segments;
-    const local = localOf(outlines, group, memory);
-    const grown = memory.get(GROWN_ALONE, {
-      engine,
-      local,
-      outerBy: outerBy(group.outer),
-      holesBy: group.holes.map(holeBy),
-      corners,
-    });
-    return placed(grown, start as Segment, [outer, ...group.holes.map((k) => outlines[k] as Outline)]);
-  });
+  const alone = groups.map(grown);
   const boxes = alone.map((paths) => paths.reduce<Box>((box, { path }) => uniteBoxes(box, pathBox(path)), EMPTY_BOX));
-  const made = meetingBoxes(boxes, NEAR_MM).flatMap((cluster): readonly LabelledPath[] => {
-    if (cluster.length === 1) return alone[numberAt(cluster, 0)] as readonly LabelledPath[];
-    const indices = cluster.flatMap((g) => {
-      const { outer, holes } = groups[g] as Group;
-      return [outer, ...holes];
-    });
-    return offsetRegion(
-      engine,
-      indices.map((i) => ({ ...(outlines[i] as Outline), parent: indices.indexOf((outlines[i] as Outline).parent) })),
-      {
-        by,
-        corners,
-        outerBy: (i) => outerBy(numberAt(indices, i)),
-        holeBy: (i) => holeBy(numberAt(indices, i)),
-        parallels: parallelsIn(memory),
-      },
-    );
-  });
+  const made = meetingBoxes(boxes, NEAR_MM).flatMap((near): readonly LabelledPath[] =>
+    near.length === 1
+      ? (alone[numberAt(near, 0)] as readonly LabelledPath[])
+      : grown(near.flatMap((g) => groups[g] as readonly number[])),
+  );
   return measureOutlines(fromTheTop(made));
 }
 
-/** Outer outlines with the holes that lie in each. */
-function groupsOf(outlines: readonly Outline[]): Group[] {
-  const holes = outlines.map((): number[] => []);
+/** Outer outlines, each with the holes that lie in it, by their indices. */
+function groupsOf(outlines: readonly Outline[]): number[][] {
+  const groups = outlines.map((o, i): number[] => (o.depth % 2 === 0 ? [i] : []));
   outlines.forEach((o, i) => {
-    if (o.depth % 2 === 1) holes[o.parent]?.push(i);
+    if (o.depth % 2 === 1) groups[o.parent]?.push(i);
   });
-  return outlines.flatMap((o, i) => (o.depth % 2 === 0 ? [{ outer: i, holes: holes[i] as number[] }] : []));
-}
-
-function localOf(outlines: readonly Outline[], { outer, holes }: Group, memory: Memory): LocalGroup {
-  const { path } = outlines[outer] as Outline;
-  const { x0, y0 } = path.segments[0] as Segment;
-  const from = `from ${x0},${y0}`;
-  const parts = [outer, ...holes].map((i) => {
-    const own = (outlines[i] as Outline).path;
-    return memory.of(own, from, () => roundedFrom(own, x0, y0));
-  });
-  return { key: parts.map((p) => p.key).join('#'), paths: parts.map((p) => p.path) };
+  return groups.filter((group) => group.length > 0);
 }
 
 /** A path from a place, rounded to whole numbers; these are its name. */
@@ -167,9 +150,9 @@ function roundedFrom(
 }
 
 /** What was grown where it starts from a place, labelled as what it was made of is. */
-function placed(grown: readonly LabelledPath[], { x0, y0 }: Segment, from: readonly Outline[]): LabelledPath[] {
+function placed(grown: readonly LabelledPath[], { x, y }: Point, from: readonly Outline[]): LabelledPath[] {
   const labels = from.flatMap((o) => o.labels);
-  const to = translation(x0, y0);
+  const to = translation(x, y);
   return grown.map((one) => ({
     path: transformPath(one.path, to),
     labels: one.labels.map((label) => (label < 0 ? -1 : numberAt(labels, label))),
