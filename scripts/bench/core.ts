@@ -46,8 +46,8 @@ const WORD = 'Neighbourly!';
 function weldFigures(family: string): void {
   const face = typeface(family);
   for (const { text, aim, runs, what } of [
-    { text: PARAGRAPH, aim: 1.5, runs: 25, what: `paragraph of ${letters(PARAGRAPH)} letters` },
-    { text: WORD, aim: 4, runs: 101, what: `word of ${letters(WORD)} letters` },
+    { text: PARAGRAPH, aim: 1, runs: 25, what: `paragraph of ${letters(PARAGRAPH)} letters` },
+    { text: WORD, aim: 1.5, runs: 101, what: `word of ${letters(WORD)} letters` },
   ]) {
     const layout = set(family, text, { size: { by: 'capital', mm: 20 } });
     const tolerance = weldTolerance(layout.capHeightMm);

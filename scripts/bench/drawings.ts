@@ -152,6 +152,7 @@ if (kind && size) {
     name: 'Reading a 27 MB DXF, against just splitting it into tags',
     value: whole / tokens,
     digits: 2,
+    aim: { most: 2.5 },
     note: `${Math.round(whole)} ms`,
   });
   figure({
@@ -182,6 +183,7 @@ if (kind && size) {
     name: 'Reading a 6 MB SVG, against just parsing its markup',
     value: read / parsed,
     digits: 2,
+    aim: { most: 4 },
     note: `${Math.round(read)} ms`,
   });
   figure({
@@ -234,6 +236,7 @@ if (kind && size) {
     name: 'Closing 100,000 loose lines, against a bare spatial sort of their ends',
     value: closed / sorted,
     digits: 1,
+    aim: { most: 8 },
     note: `${Math.round(closed)} ms`,
   });
 }

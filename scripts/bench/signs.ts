@@ -19,7 +19,7 @@ import { STATIC_FACES, UNSEEN_FACES } from '../../tests/support/typefaces';
 import { clipper, readOut, toPaths } from './clipper';
 import { middle } from './median';
 
-const TEXT = 'Alder Lane Community\nGarden and workshop\nopen from 8 to 6 today';
+const TEXT = 'Alder Lane Community\nGarden and workshop\nopen from 8 to 6 all summer';
 const SIZE = { by: 'capital', mm: 30 } as const;
 const THICKEN_MM = 0.3;
 const TIE_MM = 2;
