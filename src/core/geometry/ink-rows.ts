@@ -39,43 +39,80 @@ export function rowsOfPolygons(
   return hits.rows();
 }
 
-/** The chords of polygons, each by its ends: x and y of the one, then of the other. */
-export function chordsOf(polygons: readonly (readonly Point[])[]): Float64Array {
-  const chords = new Float64Array(4 * polygons.reduce((sum, points) => sum + points.length, 0));
+/**
+ * The chords of polygons, each by its ends: x and y of the one, then of the other. And of each few that follow each other the middle of their
+ * bounds and half of its width and height, so that those that lie elsewhere need not be looked at.
+ */
+export type Chords = { readonly ends: Float64Array; readonly bounds: Float64Array };
+
+/** So many chords share bounds. */
+const SHARE_BOUNDS = 16;
+
+/** The chords of polygons. */
+export function chordsOf(polygons: readonly (readonly Point[])[]): Chords {
+  const count = polygons.reduce((sum, points) => sum + points.length, 0);
+  const ends = new Float64Array(4 * count);
   let at = 0;
   for (const points of polygons)
-    points.forEach((a, i) => {
-      const b = points[(i + 1) % points.length] as Point;
-      chords.set([a.x, a.y, b.x, b.y], at);
+    for (let i = 0; i < points.length; i++) {
+      const a = points[i] as Point;
+      const b = points[i + 1 < points.length ? i + 1 : 0] as Point;
+      ends[at] = a.x;
+      ends[at + 1] = a.y;
+      ends[at + 2] = b.x;
+      ends[at + 3] = b.y;
       at += 4;
-    });
-  return chords;
+    }
+  const bounds = new Float64Array(4 * Math.ceil(count / SHARE_BOUNDS));
+  for (let from = 0, k = 0; from < ends.length; from += 4 * SHARE_BOUNDS, k += 4) {
+    let [minX, minY, maxX, maxY] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = from; i < Math.min(ends.length, from + 4 * SHARE_BOUNDS); i += 2) {
+      const [x, y] = [floatAt(ends, i), floatAt(ends, i + 1)];
+      minX = Math.min(minX, x);
+      maxX = Math.max(maxX, x);
+      minY = Math.min(minY, y);
+      maxY = Math.max(maxY, y);
+    }
+    bounds[k] = (minX + maxX) / 2;
+    bounds[k + 1] = (minY + maxY) / 2;
+    bounds[k + 2] = (maxX - minX) / 2;
+    bounds[k + 3] = (maxY - minY) / 2;
+  }
+  return { ends, bounds };
 }
+
+/** Bounds are rounded: chords may stick out of them by this share of their size. */
+const ROUNDED = 1 + 1e-9;
 
 /**
  * Rows of polygons given by their chords, moved by a matrix; rows not `within` two heights are left out, and ink that begins to the
- * right of `upTo` may be.
+ * right of `upTo` may be. Ink that goes on beyond that may end nowhere.
  */
 export function rowsOfChords(
-  chords: Float64Array,
+  { ends, bounds }: Chords,
   { a, b, c, d, e, f }: Matrix,
   { step, within, upTo }: { readonly step: number; readonly within: readonly [number, number]; readonly upTo: number },
 ): InkRows {
   const hits = new RowHits(step, within);
-  for (let i = 0; i < chords.length; i += 4) {
-    const [x0, y0, x1, y1] = [
-      floatAt(chords, i),
-      floatAt(chords, i + 1),
-      floatAt(chords, i + 2),
-      floatAt(chords, i + 3),
-    ];
-    const fromY = b * x0 + d * y0 + f;
-    const toY = b * x1 + d * y1 + f;
-    if ((fromY < within[0] && toY < within[0]) || (fromY > within[1] && toY > within[1])) continue;
-    const fromX = a * x0 + c * y0 + e;
-    const toX = a * x1 + c * y1 + e;
-    if (fromX > upTo && toX > upTo) continue;
-    hits.add(fromX, fromY, toX, toY);
+  const [low, high] = within;
+  for (let k = 0; k < bounds.length; k += 4) {
+    const [x, y] = [floatAt(bounds, k), floatAt(bounds, k + 1)];
+    const [w, h] = [floatAt(bounds, k + 2) * ROUNDED, floatAt(bounds, k + 3) * ROUNDED];
+    const level = b * x + d * y + f;
+    const tall = (Math.abs(b) * w + Math.abs(d) * h) * ROUNDED;
+    if (level + tall < low || level - tall > high) continue;
+    if (a * x + c * y + e - (Math.abs(a) * w + Math.abs(c) * h) * ROUNDED > upTo) continue;
+    const from = k * SHARE_BOUNDS;
+    for (let i = from; i < Math.min(ends.length, from + 4 * SHARE_BOUNDS); i += 4) {
+      const [x0, y0, x1, y1] = [floatAt(ends, i), floatAt(ends, i + 1), floatAt(ends, i + 2), floatAt(ends, i + 3)];
+      const fromY = b * x0 + d * y0 + f;
+      const toY = b * x1 + d * y1 + f;
+      if ((fromY < low && toY < low) || (fromY > high && toY > high)) continue;
+      const fromX = a * x0 + c * y0 + e;
+      const toX = a * x1 + c * y1 + e;
+      if (fromX > upTo && toX > upTo) continue;
+      hits.add(fromX, fromY, toX, toY);
+    }
   }
   return hits.rows();
 }
@@ -169,6 +206,8 @@ function stretches(xs: Float64Array, ways: Int32Array, from: number, to: number)
     winding += intAt(ways, i);
     if (before === 0 || winding === 0) out.push(floatAt(xs, i));
   }
+  // Where it ends may have been left out.
+  if (winding !== 0) out.push(Infinity);
   return out;
 }
 

@@ -1,7 +1,7 @@
 /** Which pieces of a shape lie nearest to which: the links along which they are joined into one. */
 import type Flatbush from 'flatbush';
 import { indexChords } from '../geometry/chord-index';
-import { chordsOf } from '../geometry/ink-rows';
+import { type Chords, chordsOf } from '../geometry/ink-rows';
 import { flattenPath } from '../geometry/path';
 import { type Box, EMPTY_BOX, type Point } from '../geometry/point';
 import { once } from '../memo';
@@ -15,8 +15,8 @@ export type PieceShape = {
   readonly box: Box;
   /** Found when first asked for. */
   readonly edges: () => EdgeIndex;
-  /** Its edges, each by the x and y of its ends; found when first asked for. */
-  readonly chords: () => Float64Array;
+  /** Its edges as chords; found when first asked for. */
+  readonly chords: () => Chords;
   /** Its corners, neighbours together, with their bounds; found when first asked for. */
   readonly corners: () => readonly CornerRun[];
   /** A few of its corners, found when first asked for. */

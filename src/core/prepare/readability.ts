@@ -2,7 +2,7 @@
  * How readable letters stay, whatever was done to them: joined, bridged, thickened. The finished shape is laid over each letter as its
  * face draws it; what is lost is the share of what makes the letter itself that is inked and was white, or is white and was inked.
  */
-import { chordsOf, type InkRows, inkRowsOf, rowsOfChords } from '../geometry/ink-rows';
+import { type Chords, chordsOf, type InkRows, inkRowsOf, rowsOfChords } from '../geometry/ink-rows';
 import { flattenPath, transformRegion } from '../geometry/path';
 import { compose, determinant, invert, type Matrix } from '../geometry/point';
 import { EVIDENCE, evidenceLost } from '../lettering/evidence';
@@ -87,7 +87,7 @@ const GLYPH_ROWS: Stage<FramedGlyphs, { readonly rows: InkRows; readonly middle:
 
 /** The finished shape in rows along the baselines of letters. */
 class FinishedShape {
-  private readonly chords: Float64Array;
+  private readonly chords: Chords;
   /** How many letters stand on each baseline, and the rows along those that several stand on. */
   private readonly counts = new Map<string, number>();
   private readonly known = new Map<string, InkRows>();
