@@ -5,6 +5,7 @@
  */
 import Flatbush from 'flatbush';
 import { floatAt, numberAt } from '../elements';
+import { PointGrid } from '../point-grid';
 import { GRID_PER_MM, type TaggedPolygon } from './engine';
 
 const REACH_MM = 1.5 / GRID_PER_MM;
@@ -45,16 +46,16 @@ export function snapTogether(polygons: readonly TaggedPolygon[]): TaggedPolygon[
 
 /** Give every vertex the place of the first vertex within reach of it. */
 function uniteVertices(x: Float64Array, y: Float64Array): void {
-  const index = new Flatbush(x.length);
-  for (let i = 0; i < x.length; i++) index.add(floatAt(x, i), floatAt(y, i), floatAt(x, i), floatAt(y, i));
-  index.finish();
+  // Looked for where they were.
+  const grid = new PointGrid(x.slice(), y.slice(), REACH_MM);
+  let first = 0;
+  const take = (j: number) => {
+    if (j < first) first = j;
+  };
   for (let i = 0; i < x.length; i++) {
-    const px = floatAt(x, i);
-    const py = floatAt(y, i);
-    let first = i;
-    for (const j of index.search(px - REACH_MM, py - REACH_MM, px + REACH_MM, py + REACH_MM))
-      first = Math.min(first, j);
-    if (first < i && Math.hypot(floatAt(x, first) - px, floatAt(y, first) - py) <= REACH_MM) {
+    first = i;
+    grid.eachNear(i, take);
+    if (first < i) {
       x[i] = floatAt(x, first);
       y[i] = floatAt(y, first);
     }
