@@ -64,6 +64,8 @@ export class Memo implements Memory {
   private nextId = 1;
   private weight = 0;
   private newestTurn = 0;
+  /** Whether the newest turns asked for all there is, so that nothing can go before the next: many small results are not looked through for each. */
+  private allNeeded = false;
 
   constructor(private readonly most: number = LIMITS.numbersRemembered) {}
 
@@ -97,6 +99,7 @@ export class Memo implements Memory {
   /** The same memory for one evaluation of a document: what is asked for by way of it stays until the evaluation after next. */
   turn(): Memory {
     const turn = ++this.newestTurn;
+    this.allNeeded = false;
     const memory: Memory = {
       idOf: this.idOf,
       get: (stage, input) => this.lookUp(stage, input, turn, memory),
@@ -146,7 +149,7 @@ export class Memo implements Memory {
     const weight = LIGHTEST + key.length / 8 + weigh();
     this.entries.set(place, { key, result, weight, turn });
     this.weight += weight;
-    this.forget(place);
+    this.forget(place, this.isNeeded(turn));
     return result;
   }
 
@@ -156,12 +159,18 @@ export class Memo implements Memory {
   }
 
   /** Let the least recently asked for go, but for the newest and what the newest turns asked for. */
-  private forget(newest: string): void {
-    if (this.weight <= this.most) return;
+  private forget(newest: string, isNeeded: boolean): void {
+    if (this.weight <= this.most || (this.allNeeded && isNeeded)) return;
     for (const [place, entry] of this.entries) {
       if (this.weight <= this.most || place === newest) break;
-      if (entry.turn === 0 || entry.turn < this.newestTurn - 1) this.drop(place);
+      if (!this.isNeeded(entry.turn)) this.drop(place);
     }
+    this.allNeeded = isNeeded && this.weight > this.most;
+  }
+
+  /** Whether what was asked for in a turn stays whatever it weighs. */
+  private isNeeded(turn: number): boolean {
+    return turn !== 0 && turn >= this.newestTurn - 1;
   }
 }
 

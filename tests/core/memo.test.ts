@@ -151,6 +151,42 @@ describe('when there is too much', () => {
   });
 });
 
+test('nobody’s results go though all else stays, and in the next turn what went on staying can go', () => {
+  const { ask, memo } = counted(10);
+  const first = memo.turn();
+  ask('a', 60, 1, first);
+  ask('b', 60, 2, first);
+  ask('loose', 60, 3);
+  ask('c', 60, 4, first);
+  // Kept for the turn, it made nobody's go.
+  expect(memo.size.results).toBe(3);
+  ask('other', 60, 5);
+  ask('last', 60, 6);
+  expect(memo.size.results).toBe(4);
+  memo.turn();
+  const third = memo.turn();
+  ask('d', 60, 7, third);
+  expect(memo.size.results).toBe(1);
+});
+
+test('many small results of one turn are looked through once, not for each', () => {
+  const { ask, memo } = counted(10);
+  const first = memo.turn();
+  let looked = 0;
+  const entries = (memo as unknown as { entries: Map<string, unknown> }).entries;
+  const each = entries[Symbol.iterator].bind(entries);
+  entries[Symbol.iterator] = function* () {
+    for (const entry of each()) {
+      looked++;
+      yield entry;
+    }
+    return undefined;
+  } as unknown as (typeof entries)[typeof Symbol.iterator];
+  for (let i = 0; i < 500; i++) ask(`k${i}`, 60, i, first);
+  expect(memo.size.results).toBe(500);
+  expect(looked).toBeLessThan(1000);
+});
+
 test('of a slot only the newest result is remembered, and the weight is its own', () => {
   const memo = new Memo();
   let made = 0;

@@ -76,15 +76,14 @@ export function offsetOutlines(
 ): Outline[] {
   const { by, corners, outerBy = () => by, holeBy = () => by } = offset;
   /** Some outlines grown together, by their indices. */
-  const grown = (indices: readonly number[]): readonly LabelledPath[] => {
+  const grown = (indices: readonly number[], isAlone: boolean): readonly LabelledPath[] => {
     const own = indices.map((i) => outlines[i] as Outline);
     const { x0, y0 } = (own[0] as Outline).path.segments[0] as Segment;
-    const from = `from ${x0},${y0}`;
     const local = own.map((o, k): LocalOutline => {
       const index = numberAt(indices, k);
       const isHole = o.depth % 2 === 1;
       return {
-        ...memory.of(o.path, from, () => roundedFrom(o.path, x0, y0)),
+        ...memory.get(ROUNDED, { path: o.path, x0, y0, isAlone }),
         holeOf: isHole ? indices.indexOf(o.parent) : -1,
         by: isHole ? holeBy(index) : outerBy(index),
       };
@@ -92,12 +91,15 @@ export function offsetOutlines(
     return placed(memory.get(GROWN, { engine, outlines: local, corners }), { x: x0, y: y0 }, own);
   };
   const groups = groupsOf(outlines);
-  const alone = groups.map(grown);
+  const alone = groups.map((group) => grown(group, true));
   const boxes = alone.map((paths) => paths.reduce<Box>((box, { path }) => uniteBoxes(box, pathBox(path)), EMPTY_BOX));
   const made = meetingBoxes(boxes, NEAR_MM).flatMap((near): readonly LabelledPath[] =>
     near.length === 1
       ? (alone[numberAt(near, 0)] as readonly LabelledPath[])
-      : grown(near.flatMap((g) => groups[g] as readonly number[])),
+      : grown(
+          near.flatMap((g) => groups[g] as readonly number[]),
+          false,
+        ),
   );
   return measureOutlines(fromTheTop(made));
 }
@@ -111,12 +113,19 @@ function groupsOf(outlines: readonly Outline[]): number[][] {
   return groups.filter((group) => group.length > 0);
 }
 
-/** A path from a place, rounded to whole numbers; these are its name. */
-function roundedFrom(
-  { segments, closed }: Path,
-  x0: number,
-  y0: number,
-): { readonly key: string; readonly path: Path } {
+type RoundedInput = { readonly path: Path; readonly x0: number; readonly y0: number; readonly isAlone: boolean };
+type Rounded = { readonly key: string; readonly path: Path };
+
+/** A path from a place, rounded to whole numbers; these are its name. Of each path the newest is remembered, by itself and among others. */
+const ROUNDED: Stage<RoundedInput, Rounded> = {
+  name: 'rounded outline',
+  key: ({ path, x0, y0 }, idOf) => `${idOf(path)}|${x0},${y0}`,
+  slot: ({ path, isAlone }, idOf) => `${idOf(path)}|${isAlone}`,
+  run: roundedFrom,
+  weigh: ({ key, path }) => key.length / 8 + weighPaths([path]),
+};
+
+function roundedFrom({ path: { segments, closed }, x0, y0 }: RoundedInput): Rounded {
   let key = '';
   const x = (value: number): number => {
     const whole = Math.round(PER_MM * (value - x0));
