@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import type { Job } from '../../src/core/document/schema';
 import { pathToArcs } from '../../src/core/geometry/arcs';
 import { uniteLabelled } from '../../src/core/geometry/boolean/union';
-import { isContinuous } from '../../src/core/geometry/path';
+import { drawnPaths } from '../../src/core/geometry/drawable';
+import { isContinuous, pathLength } from '../../src/core/geometry/path';
 import {
   type Arc,
   arcAbout,
@@ -15,7 +17,10 @@ import {
   subSegment,
 } from '../../src/core/geometry/segment';
 import { boxOf, segmentLength } from '../../src/core/geometry/segment-measures';
-import { rawOutlines, set, typeface, wasmEngine } from '../support/faces';
+import { Evaluator } from '../../src/core/job/evaluate';
+import { drawingOf } from '../../src/core/job/export';
+import { faces, rawOutlines, set, typeface, wasmEngine } from '../support/faces';
+import { NAME_JOBS } from '../support/names';
 import { sample } from '../support/scale';
 
 /** The farthest a point of one list of segments lies from the other, which is measured as fine chords. */
@@ -132,4 +137,18 @@ test('a straight curve becomes a line, a point nothing', () => {
   const arcsOf = (s: Segment) => pathToArcs({ segments: [s], closed: false }, 0.02);
   expect(arcsOf(cubic(0, 0, 1, 0, 2, 0, 3, 0)).every((s) => s.kind === 'line')).toBe(true);
   expect(arcsOf(quadratic(5, 5, 5, 5, 5, 5))).toEqual([]);
+});
+
+test('a long path that strays to one side is as long in arcs as it is', () => {
+  // Of few paths can no shape of arcs be found at once whose length is right.
+  const job = (NAME_JOBS['tied name'] as (words: string) => Job)('Øyvind Ångström');
+  const drawing = drawingOf(job, new Evaluator(wasmEngine).evaluate(job, faces));
+  const paths = drawing?.layers.flatMap(({ drawn }) => drawn.flatMap(drawnPaths)) ?? [];
+  const longest = paths.reduce((a, b) => (pathLength(b) > pathLength(a) ? b : a));
+  for (const tolerance of [0.02, 0.05]) {
+    const arcs = pathToArcs(longest, tolerance);
+    expect(Math.abs(pathLength({ segments: arcs, closed: true }) - pathLength(longest))).toBeLessThanOrEqual(
+      tolerance + 0.001 + 1e-9,
+    );
+  }
 });

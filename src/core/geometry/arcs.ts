@@ -354,5 +354,15 @@ export function pathToArcs(path: Path, tolerance: number): (Arc | Line)[] {
     const made = fitted(runs, new Closeness(tolerance, Math.max(whole, tolerance), atOnce));
     if (isAsLong(made) && (!best || made.length < best.length)) best = made;
   }
-  return best ?? fitted(runs, new Closeness(tolerance / 8, null));
+  if (best) return best;
+  // What strays less is less too long or too short, as far as one asks.
+  for (let share = SHARES_LEAST; share < SHARES_MOST; share *= 2) {
+    const made = fitted(runs, new Closeness(tolerance / share, null));
+    if (isAsLong(made)) return made;
+  }
+  return fitted(runs, new Closeness(tolerance / SHARES_MOST, null));
 }
+
+/** Shares of the tolerance that curves stray by at most where no other way makes a path as long as it is. */
+const SHARES_LEAST = 8;
+const SHARES_MOST = 512;
