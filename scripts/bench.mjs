@@ -48,7 +48,8 @@ ensureDebian(['postgresql', 'chromium']);
 fs.mkdirSync(local, { recursive: true });
 const file = path.join(local, 'bench.jsonl');
 fs.rmSync(file, { force: true });
-const command = ['npm run bench', ...(runs > 1 ? [`-- --runs ${runs}`] : [])].join(' ');
+const said = [...(runs > 1 ? [`--runs ${runs}`] : []), ...named];
+const command = ['npm run bench', ...(said.length > 0 ? ['--', ...said] : [])].join(' ');
 const env = { NEEDLEFILE_COMMAND: command, ...(writes && { NEEDLEFILE_FIGURES: file }) };
 for (let run = 1; run <= runs; run++) {
   console.log(`\n── core${runs > 1 ? `, run ${run} of ${runs}` : ''}`);

@@ -1,5 +1,5 @@
 /**
- * Speed of a sign with every step on: words closed up, welded, tied, thickened, a border around them, strength looked at. Against the
+ * Speed of a sign with every step on: words closed up, welded, thickened, tied, strength looked at, for an edit a border too. Against the
  * bare clipper's union, offset and union with the ties of the same outlines, flattened; and one letter changed against all of it. In
  * typefaces that ship, and in ones that do not where those are installed (npm run verify installs them).
  */
@@ -24,6 +24,8 @@ const SIZE = { by: 'capital', mm: 30 } as const;
 const THICKEN_MM = 0.3;
 const TIE_MM = 2;
 const BORDER_MM = 6;
+/** The least safe width: that strength is looked at by. */
+const LEAST_MM = 1.5;
 const CLOSE_UP = { overlap: 1, words: false, lines: false } as const;
 /** How far flattened outlines stray. */
 const FLAT_MM = 0.005;
@@ -59,7 +61,7 @@ const sign = (text: string, backed: boolean) =>
           ]
         : []),
     ],
-    { sheet: { width: 900, height: 500 } },
+    { sheet: { width: 900, height: 500, leastWidth: LEAST_MM } },
   );
 
 const timed = (run: () => unknown): number => {

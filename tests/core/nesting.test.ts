@@ -5,7 +5,7 @@ import { closedPath, flattenPath, type Path, reversePath, transformPath } from '
 import { translation } from '../../src/core/geometry/point';
 import { arcAbout, cubic, line, pointAt, quadratic } from '../../src/core/geometry/segment';
 import { nearestParameter } from '../../src/core/geometry/segment-measures';
-import { windingAt } from '../../src/core/geometry/winding';
+import { windingAt, windingIn } from '../../src/core/geometry/winding';
 import { ellipsePath, roundedRectangle } from '../../src/core/prepare/shape';
 import { windingNumber } from '../support/area';
 import { rawOutlines, set, typeface } from '../support/faces';
@@ -40,6 +40,34 @@ test('winding about curves is that about fine chords', { tags: 'slow' }, () => {
       expect(windingAt(reversePath(path), x, y) + windingAt(path, x, y)).toBe(0);
     }),
     { numRuns: 400 },
+  );
+});
+
+test('winding in a path that is prepared is that about it, also where segments are as tall as it', () => {
+  // One path of many, joined as they are; winding counts what each closes by itself.
+  const long = fc.array(anyPath, { minLength: 13, maxLength: 40 }).map(
+    (all): Path => ({
+      closed: true,
+      segments: all.flatMap((path) => path.segments),
+    }),
+  );
+  const zigzag = closedPath(
+    Array.from({ length: 300 }, (_, i) => line(i / 7, (i % 2) * 40, (i + 1) / 7, ((i + 1) % 2) * 40)).concat(
+      line(300 / 7, 0, 0, 0),
+    ),
+  );
+  const level = closedPath(Array.from({ length: 60 }, (_, i) => line(i, 3, (i + 1) % 60, 3)));
+  fc.assert(
+    fc.property(
+      fc.oneof(long, fc.constantFrom(zigzag, level)),
+      fc.array(fc.tuple(n, n), { minLength: 20 }),
+      (path, places) => {
+        const about = windingIn(path);
+        for (const [x, y] of places) expect(about(x, y)).toBe(windingAt(path, x, y));
+        for (const s of path.segments.slice(0, 20)) expect(about(-60, s.y0)).toBe(windingAt(path, -60, s.y0));
+      },
+    ),
+    { numRuns: 60 },
   );
 });
 

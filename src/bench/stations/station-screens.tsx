@@ -10,7 +10,6 @@ import { LoosePlaces, MissedPlaces } from '../sheet/found-layer';
 import { GapLayer } from '../sheet/gap-layer';
 import { HoldLayer } from '../sheet/hold-layer';
 import type { Look } from '../state';
-
 import { Assign } from './assign';
 import { Close } from './close';
 import { Compose } from './compose';

@@ -120,8 +120,9 @@ export function rowsOfChords(
 /** Where chords meet the rows: packed in the order they come in, put row by row at the end. */
 class RowHits {
   private xs = new Float64Array(FIRST_HITS);
-  /** Row of each, and which way the chord goes: twice the row, and one more where it rises. */
-  private rowsAndWays = new Int32Array(FIRST_HITS);
+  /** The row of each, and which way the chord goes: 1 where it rises, else -1. */
+  private rowsOf = new Float64Array(FIRST_HITS);
+  private waysOf = new Int8Array(FIRST_HITS);
   private count = 0;
   private first = Infinity;
   private last = -Infinity;
@@ -147,32 +148,33 @@ class RowHits {
     const to = Math.ceil(Math.min(this.highest, highY / step) - 0.5) - 1;
     if (to < from) return;
     this.makeRoom(to - from + 1);
-    const way = isRising ? 1 : 0;
+    const way = isRising ? 1 : -1;
     for (let k = from; k <= to; k++) {
       const u = ((k + 0.5) * step - lowY) / (highY - lowY);
       this.xs[this.count] = lowX + u * (highX - lowX);
-      this.rowsAndWays[this.count++] = 2 * k + way;
+      this.rowsOf[this.count] = k;
+      this.waysOf[this.count++] = way;
     }
     this.first = Math.min(this.first, from);
     this.last = Math.max(this.last, to);
   }
 
   rows(): InkRows {
-    const { first, last, count, xs, rowsAndWays } = this;
+    const { first, last, count, xs, rowsOf, waysOf } = this;
     if (last < first) return NO_ROWS;
     const starts = new Int32Array(last - first + 2);
     for (let i = 0; i < count; i++) {
-      const after = (intAt(rowsAndWays, i) >> 1) - first + 1;
+      const after = floatAt(rowsOf, i) - first + 1;
       starts[after] = intAt(starts, after) + 1;
     }
     for (let k = 1; k < starts.length; k++) starts[k] = intAt(starts, k) + intAt(starts, k - 1);
     const [sorted, ways, next] = [new Float64Array(count), new Int32Array(count), starts.slice()];
     for (let i = 0; i < count; i++) {
-      const row = (intAt(rowsAndWays, i) >> 1) - first;
+      const row = floatAt(rowsOf, i) - first;
       const at = intAt(next, row);
       next[row] = at + 1;
       sorted[at] = floatAt(xs, i);
-      ways[at] = (intAt(rowsAndWays, i) & 1) === 1 ? 1 : -1;
+      ways[at] = waysOf[i] as number;
     }
     const rows: number[][] = [];
     for (let k = 0; k + 1 < starts.length; k++)
@@ -184,11 +186,13 @@ class RowHits {
     const needed = this.count + more;
     if (needed <= this.xs.length) return;
     const room = Math.max(needed, 2 * this.xs.length);
-    const [xs, rowsAndWays] = [new Float64Array(room), new Int32Array(room)];
+    const [xs, rowsOf, waysOf] = [new Float64Array(room), new Float64Array(room), new Int8Array(room)];
     xs.set(this.xs);
-    rowsAndWays.set(this.rowsAndWays);
+    rowsOf.set(this.rowsOf);
+    waysOf.set(this.waysOf);
     this.xs = xs;
-    this.rowsAndWays = rowsAndWays;
+    this.rowsOf = rowsOf;
+    this.waysOf = waysOf;
   }
 }
 

@@ -1,7 +1,7 @@
 /** Points that lie very near each other, found through a grid of cells as wide as they are looked for (cell hashing). */
 import { floatAt, intAt } from './elements';
 
-/** Points by their coordinates; `reach` is how far apart, along x or y, points are still found from each other. */
+/** Points by their coordinates; `reach` is how far apart points are still found from each other. */
 export class PointGrid {
   private readonly heads: Int32Array;
   private readonly next: Int32Array;

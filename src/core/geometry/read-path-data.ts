@@ -2,7 +2,17 @@
 import { beginsNumber, DecimalReader } from '../units/read-decimal';
 import type { Path } from './path';
 import { compose, type Matrix, rotation, scaling, translation } from './point';
-import { arcAbout, arcBetween, cubic, line, quadratic, type Segment, transformSegment, withEnds } from './segment';
+import {
+  arcAbout,
+  arcBetween,
+  cubic,
+  line,
+  quadratic,
+  type Segment,
+  transformSegment,
+  WIDEST_BY_ENDS,
+  withEnds,
+} from './segment';
 
 /** What path data gives; `damaged` where it was not read to its end. */
 export type ReadPaths = { readonly paths: readonly Path[]; readonly damaged: boolean };
@@ -231,9 +241,6 @@ function isPoint(s: Segment): boolean {
   const still = s.ax === s.x0 && s.ay === s.y0;
   return s.kind === 'quadratic' ? still : still && s.bx === s.x0 && s.by === s.y0;
 }
-
-/** An arc that turns no farther is told well by its ends, in radians. */
-const WIDEST_BY_ENDS = 1.5 * Math.PI;
 
 /** An arc by its ends (SVG 1.1, F.6.5): one true arc on a circle, cubics on an ellipse. */
 function ellipticalArc(

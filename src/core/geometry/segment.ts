@@ -65,7 +65,7 @@ export function arcAbout(cx: number, cy: number, radius: number, from: number, s
 }
 
 /** An arc that turns farther is told badly by its ends, in radians: of a whole turn they say nothing. */
-const WIDEST_ARC = 1.5 * Math.PI;
+export const WIDEST_BY_ENDS = 1.5 * Math.PI;
 
 /** Radius of an arc. */
 export const arcRadius = (s: Arc): number => Math.hypot(s.x0 - s.cx, s.y0 - s.cy);
@@ -265,7 +265,7 @@ export function withEnds(s: Segment, start: Point, end: Point): Segment {
   if (s.x0 === start.x && s.y0 === start.y && s.x1 === end.x && s.y1 === end.y) return s;
   if (s.kind === 'arc')
     // Of nearly a whole turn the ends do not tell the circle.
-    return Math.abs(s.sweep) > WIDEST_ARC
+    return Math.abs(s.sweep) > WIDEST_BY_ENDS
       ? { ...s, x0: start.x, y0: start.y, x1: end.x, y1: end.y }
       : arcBetween(start, end, s.sweep);
   const ends = { x0: start.x, y0: start.y, x1: end.x, y1: end.y };
@@ -291,7 +291,7 @@ export function halvedArcs<S extends Segment>(segments: readonly S[]): readonly 
   return segments.flatMap((s) => (isWide(s) ? [subSegment(s, 0, 0.5) as S, subSegment(s, 0.5, 1) as S] : [s]));
 }
 
-const isWide = (s: Segment): boolean => s.kind === 'arc' && Math.abs(s.sweep) > WIDEST_ARC;
+const isWide = (s: Segment): boolean => s.kind === 'arc' && Math.abs(s.sweep) > WIDEST_BY_ENDS;
 
 /** The arc from one point to another that turns by `sweep` radians; a line when the sweep is nearly nothing. */
 export function arcBetween(start: Point, end: Point, sweep: number): Arc | Line {

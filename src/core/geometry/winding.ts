@@ -73,9 +73,10 @@ function crossingX(s: Segment, from: number, to: number, y: number, isRising: bo
   return pointAt(s, (before + after) / 2).x;
 }
 
-/** Segments from which on it pays to sort them by where they lie, and how many then share a band of heights on the mean. */
+/** Segments from which on it pays to sort them by where they lie, how many then share a band of heights, and in how many bands one lies, on the mean. */
 const MANY = 48;
 const IN_BAND = 4;
+const BANDS_OF_ONE = 4;
 
 /** The winding number of a closed path about points that do not lie on it: for asking about many. */
 export function windingIn(path: Path): (x: number, y: number) => number {
@@ -84,7 +85,9 @@ export function windingIn(path: Path): (x: number, y: number) => number {
   const heights = segments.map(heightsOf);
   const low = heights.reduce((least, h) => Math.min(least, h[0]), Infinity);
   const high = heights.reduce((most, h) => Math.max(most, h[1]), -Infinity);
-  const count = Math.ceil(segments.length / IN_BAND);
+  // Of segments that are as tall as the path, as of a zigzag, each lies in every band.
+  const tall = heights.reduce((sum, [from, to]) => sum + to - from, 0) / (high - low || 1);
+  const count = Math.max(1, Math.ceil(Math.min(segments.length / IN_BAND, (BANDS_OF_ONE * segments.length) / tall)));
   const bandOf = (y: number): number =>
     Math.min(count - 1, Math.max(0, Math.floor(((y - low) / (high - low || 1)) * count)));
   const bands = Array.from({ length: count }, (): Segment[] => []);

@@ -167,7 +167,7 @@ export function leastDifference(a: LetterImage, b: LetterImage): number {
   return sum;
 }
 
-/** What two pictures differ by at least where the second is moved by whole columns: by the ink of these, and by that of blocks. */
+/** What two pictures differ by at least where the second is moved by whole columns: by the ink of these, and by that of blocks. No more than `most` is told apart. */
 export function leastDifferenceAt(a: LetterImage, b: LetterImage, shift: number, most: number): number {
   const byColumns = withDifference(0, a.columnInk, b.columnInk, { at: 0, from: 0, to: COLUMNS, shift });
   return byColumns >= most ? byColumns : Math.max(byColumns, ROUNDED * blockDifference(a.bandInk, b.bandInk, shift));

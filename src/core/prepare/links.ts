@@ -3,7 +3,7 @@ import type Flatbush from 'flatbush';
 import { indexChords } from '../geometry/chord-index';
 import { type Chords, chordsOf } from '../geometry/ink-rows';
 import { flattenPath } from '../geometry/path';
-import { type Box, EMPTY_BOX, type Point } from '../geometry/point';
+import { type Box, EMPTY_BOX, outsideBox, type Point } from '../geometry/point';
 import { once } from '../memo';
 import type { Outline } from './outline';
 import type { Piece } from './pieces';
@@ -137,9 +137,6 @@ function cornerRuns(polygon: readonly Point[]): CornerRun[] {
   return runs;
 }
 
-const pointDistance = ({ x, y }: Point, box: Box): number =>
-  Math.hypot(Math.max(0, x - box.maxX, box.minX - x), Math.max(0, y - box.maxY, box.minY - y));
-
 type EdgeIndex = { readonly index: Flatbush; readonly edges: readonly (readonly [Point, Point])[] };
 
 function edgesOf(polygons: PieceShape['polygons']): EdgeIndex {
@@ -162,7 +159,7 @@ function cornersToEdges(a: PieceShape, b: PieceShape, most: number): Nearest {
     if (boxDistance({ minX, minY, maxX, maxY }, b.box) >= least) continue;
     if (index.search(minX - least, minY - least, maxX + least, maxY + least).length === 0) continue;
     for (const c of corners) {
-      if (pointDistance(c, b.box) >= least) continue;
+      if (outsideBox(c, b.box) >= least) continue;
       for (const i of index.search(c.x - least, c.y - least, c.x + least, c.y + least)) {
         const [p, q] = edges[i] as readonly [Point, Point];
         const dx = q.x - p.x;

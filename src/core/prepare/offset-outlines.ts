@@ -10,6 +10,7 @@ import { type Corners, offsetRegion } from '../geometry/offset/offset';
 import { type Path, pathBox, transformPath } from '../geometry/path';
 import { type Box, EMPTY_BOX, type Point, translation, uniteBoxes } from '../geometry/point';
 import type { Segment } from '../geometry/segment';
+import { type RoundedPath, roundedFrom } from '../geometry/shape-key';
 import type { Memory, Stage } from '../memo';
 import { measureOutlines, type Outline, weighPaths } from './outline';
 import { parallelsIn } from './parallels';
@@ -22,15 +23,11 @@ export type OffsetBy = {
   readonly holeBy?: (index: number) => number;
 };
 
-/** Outlines are told apart, and reckoned with, as whole numbers of this many to a mm from where the outer one starts. */
-const PER_MM = 1e9;
 /** Results nearer to each other than this are made together, in mm. */
 const NEAR_MM = 0.01;
 
 /** An outline of some that are grown together, from where the first of them starts: what it is, as text and as a path. */
-type LocalOutline = {
-  readonly key: string;
-  readonly path: Path;
+type LocalOutline = RoundedPath & {
   /** Which of them it is a hole of; -1 where it is none. */
   readonly holeOf: number;
   readonly by: number;
@@ -114,49 +111,15 @@ function groupsOf(outlines: readonly Outline[]): number[][] {
 }
 
 type RoundedInput = { readonly path: Path; readonly x0: number; readonly y0: number; readonly isAlone: boolean };
-type Rounded = { readonly key: string; readonly path: Path };
 
-/** A path from a place, rounded to whole numbers; these are its name. Of each path the newest is remembered, by itself and among others. */
-const ROUNDED: Stage<RoundedInput, Rounded> = {
+/** A path from a place, and its name. Of each path the newest is remembered, by itself and among others. */
+const ROUNDED: Stage<RoundedInput, RoundedPath> = {
   name: 'rounded outline',
   key: ({ path, x0, y0 }, idOf) => `${idOf(path)}|${x0},${y0}`,
   slot: ({ path, isAlone }, idOf) => `${idOf(path)}|${isAlone}`,
-  run: roundedFrom,
+  run: ({ path, x0, y0 }) => roundedFrom(path, x0, y0),
   weigh: ({ key, path }) => key.length / 8 + weighPaths([path]),
 };
-
-function roundedFrom({ path: { segments, closed }, x0, y0 }: RoundedInput): Rounded {
-  let key = '';
-  const x = (value: number): number => {
-    const whole = Math.round(PER_MM * (value - x0));
-    key += `${whole},`;
-    return whole / PER_MM;
-  };
-  const y = (value: number): number => {
-    const whole = Math.round(PER_MM * (value - y0));
-    key += `${whole},`;
-    return whole / PER_MM;
-  };
-  const rounded = (s: Segment): Segment => {
-    key += s.kind.charAt(0);
-    const ends = { x0: x(s.x0), y0: y(s.y0), x1: x(s.x1), y1: y(s.y1) };
-    switch (s.kind) {
-      case 'line':
-        return { kind: 'line', ...ends };
-      case 'quadratic':
-        return { kind: 'quadratic', ...ends, ax: x(s.ax), ay: y(s.ay) };
-      case 'cubic':
-        return { kind: 'cubic', ...ends, ax: x(s.ax), ay: y(s.ay), bx: x(s.bx), by: y(s.by) };
-      case 'arc': {
-        const sweep = Math.round(PER_MM * s.sweep);
-        key += `${sweep},`;
-        return { kind: 'arc', ...ends, cx: x(s.cx), cy: y(s.cy), sweep: sweep / PER_MM };
-      }
-    }
-  };
-  const local = segments.map(rounded);
-  return { key, path: { segments: local, closed } };
-}
 
 /** What was grown where it starts from a place, labelled as what it was made of is. */
 function placed(grown: readonly LabelledPath[], { x, y }: Point, from: readonly Outline[]): LabelledPath[] {

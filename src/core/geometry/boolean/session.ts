@@ -56,7 +56,7 @@ const SHALLOW = 0.02;
 export class BooleanSession {
   private readonly sources: Segment[] = [];
   private readonly labels: number[] = [];
-  /** Sources by where they start: of those that start at one x all. */
+  /** Sources by a number of their ends, which hardly any others share. */
   private readonly known = new Map<number, number[]>();
   // One entry per flattened vertex; the chord that starts there covers t0..t1 of its source.
   private readonly x: number[] = [];
@@ -148,11 +148,12 @@ export class BooleanSession {
   private sourceOf(segment: Segment, label: number): number {
     const id = this.sources.length;
     if (this.snap) {
-      const alike = this.known.get(segment.x0);
+      const ends = segment.x0 + 3.1 * segment.y0 + 7.3 * segment.x1 + 17.9 * segment.y1;
+      const alike = this.known.get(ends);
       const known = alike?.find((i) => isSame(this.sources[i] as Segment, segment));
       if (known !== undefined) return known;
       if (alike) alike.push(id);
-      else this.known.set(segment.x0, [id]);
+      else this.known.set(ends, [id]);
     }
     this.sources.push(segment);
     this.labels.push(label);
